@@ -1,0 +1,5 @@
+"""`python -m ventrix`."""
+
+from ventrix.cli import main
+
+main()

@@ -1,0 +1,110 @@
+"""Reads a bench on a thread of its own and puts what it sees on a queue. Knows no widget."""
+
+from __future__ import annotations
+
+import queue
+import threading
+import time
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from ventrix.bench.link import LinkError
+from ventrix.bench.scpi import Sample, ScpiBench
+
+
+@dataclass(frozen=True, slots=True)
+class Connected:
+    """The bench answers."""
+
+    identity: str
+    is_simulated: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Lost:
+    """The bench does not answer; the sampler keeps trying."""
+
+    sentence: str
+
+
+@dataclass(frozen=True, slots=True)
+class Refused:
+    """The bench refused a command, or the command could not be sent."""
+
+    sentence: str
+
+
+Event = Connected | Lost | Refused | Sample
+Command = Callable[[ScpiBench], None]
+
+
+class Sampler:
+    """Polls a bench until stopped, reconnecting by itself.
+
+    Parameters
+    ----------
+    connect : callable
+        Makes a driver, or raises LinkError.
+    interval : float
+        Seconds between samples.
+    events : queue.Queue
+        Where events go; the one who shows them empties it.
+    """
+
+    def __init__(self, connect: Callable[[], ScpiBench], interval: float, events: queue.Queue[Event]) -> None:
+        self._connect, self._interval, self._events = connect, interval, events
+        self._commands: queue.Queue[Command] = queue.Queue()
+        self._stop = threading.Event()
+        self._thread = threading.Thread(target=self._run, name="bench sampler")
+
+    def start(self) -> None:
+        self._thread.start()
+
+    def stop(self) -> None:
+        """End the thread and wait for it."""
+        self._stop.set()
+        if self._thread.is_alive():
+            self._thread.join()
+
+    def send(self, command: Command) -> None:
+        """Have the thread run a command on the bench, between two samples."""
+        self._commands.put(command)
+
+    def _run(self) -> None:
+        said: str | None = None
+        while not self._stop.is_set():
+            try:
+                bench = self._connect()
+            except LinkError as error:
+                if str(error) != said:  # one sentence, not one a second
+                    said = str(error)
+                    self._events.put(Lost(said))
+                self._stop.wait(0.5)
+                continue
+            said = None
+            try:
+                self._events.put(Connected(bench.identity, bench.is_simulated))
+                self._read(bench)
+            except LinkError as error:
+                self._events.put(Lost(str(error)))
+            finally:
+                bench.close()
+
+    def _read(self, bench: ScpiBench) -> None:
+        due = time.monotonic()
+        while not self._stop.is_set():
+            self._obey(bench)
+            self._events.put(bench.sample(time.monotonic()))
+            due = max(due + self._interval, time.monotonic())
+            self._stop.wait(max(0.0, due - time.monotonic()))
+
+    def _obey(self, bench: ScpiBench) -> None:
+        while True:
+            try:
+                command = self._commands.get_nowait()
+            except queue.Empty:
+                return
+            try:
+                command(bench)
+            except LinkError as error:
+                self._events.put(Refused(str(error)))

@@ -1,0 +1,96 @@
+"""The invented head that ships with the program: its ports' hidden truth, cut by cut."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from typing import Final
+
+from ventrix.bench.simulator.physics import SimulatedPort
+from ventrix.core.model import Direction
+from ventrix.core.units import to_si
+
+
+@dataclass(frozen=True, slots=True)
+class SimulatedCut:
+    """One state of a port: what the job document says of it, and the truth behind it. SI."""
+
+    name: str
+    work: tuple[tuple[str, str, str, float], ...]  # place, what, tool, minutes
+    volume: float
+    throat_diameter: float
+    truth: SimulatedPort
+
+
+def _cut(
+    name: str, work: tuple[tuple[str, str, str, float], ...], volume_cc: float, truth: SimulatedPort
+) -> SimulatedCut:
+    return SimulatedCut(name, work, to_si(volume_cc, "cc"), truth.throat_diameter, truth)
+
+
+_INTAKE: Final = SimulatedPort(
+    valve_diameter=0.0460,
+    seat_width=0.0016,
+    seat_angle=to_si(45, "deg"),
+    throat_diameter=0.0395,
+    stem_diameter=0.0070,
+    port_area=1.78e-3,
+    stall_loss=0.06,
+)
+_INTAKE_BLENDED: Final = replace(_INTAKE, port_area=2.12e-3, valve_coefficient=0.965)
+_INTAKE_LAID_BACK: Final = replace(
+    _INTAKE_BLENDED,
+    throat_diameter=0.0418,
+    port_area=2.45e-3,
+    low_lift=0.925,
+    stall_ratio=0.33,
+    stall_loss=0.04,
+)
+_INTAKE_FIN: Final = replace(_INTAKE_LAID_BACK, port_area=2.462e-3)
+
+_EXHAUST: Final = SimulatedPort(
+    valve_diameter=0.0375,
+    seat_width=0.0019,
+    seat_angle=to_si(45, "deg"),
+    throat_diameter=0.0325,
+    stem_diameter=0.0070,
+    port_area=1.20e-3,
+    stall_ratio=0.30,
+    stall_loss=0.05,
+)
+_EXHAUST_BLENDED: Final = replace(_EXHAUST, port_area=1.40e-3, valve_coefficient=0.96)
+_EXHAUST_SMOOTHED: Final = replace(_EXHAUST_BLENDED, port_area=1.407e-3)
+
+HEADS: Final[dict[Direction, tuple[SimulatedCut, ...]]] = {
+    "intake": (
+        _cut("as cast", (), 118.0, _INTAKE),
+        _cut(
+            "bowl blend",
+            (
+                ("bowl", "ridge under the seat taken out", "oval carbide burr", 35),
+                ("guide", "boss narrowed", "tree carbide burr", 15),
+            ),
+            119.6,
+            _INTAKE_BLENDED,
+        ),
+        _cut(
+            "throat and short side",
+            (
+                ("throat", "opened to 91 percent", "ball stone", 40),
+                ("short side", "laid back and widened", "cylinder stone", 55),
+            ),
+            121.9,
+            _INTAKE_LAID_BACK,
+        ),
+        _cut("guide to a fin", (("guide", "boss to a fin", "small flame burr", 45),), 122.3, _INTAKE_FIN),
+    ),
+    "exhaust": (
+        _cut("as cast", (), 64.0, _EXHAUST),
+        _cut(
+            "bowl blend",
+            (("bowl", "ridge under the seat taken out", "oval carbide burr", 30),),
+            65.1,
+            _EXHAUST_BLENDED,
+        ),
+        _cut("80 grit", (("all", "roll, 80 grit", "abrasive roll", 25),), 65.2, _EXHAUST_SMOOTHED),
+    ),
+}

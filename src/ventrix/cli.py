@@ -1,0 +1,245 @@
+"""The command line. Names, options and JSON keys are a contract: see docs/manual/command-line.md.
+
+Exit 0 done; 2 bad input, with one line on standard error; never a traceback.
+"""
+
+from __future__ import annotations
+
+import json
+import os
+import sys
+from enum import StrEnum
+from pathlib import Path
+from typing import Annotated, Any
+
+import typer
+
+from ventrix.core.units import parse_quantity
+from ventrix.records.errors import InputError
+
+app = typer.Typer(
+    add_completion=False,
+    pretty_exceptions_enable=False,
+    rich_markup_mode=None,
+    help="Ventrix: flow bench, port and cut records and judgement for people who port cylinder heads. "
+    "Without a command it opens the window: ventrix [--demo] [FILE].",
+)
+JsonOption = Annotated[bool, typer.Option("--json", help="Print JSON.")]
+
+
+class Change(StrEnum):
+    port = "port"
+    valve = "valve"
+    chamber = "chamber"
+    clean = "clean"
+    finish = "finish"
+
+
+def _print_json(document: dict[str, Any]) -> None:
+    print(json.dumps(document, ensure_ascii=False, allow_nan=False, indent=1))
+
+
+@app.command()
+def calc(
+    identifier: Annotated[str | None, typer.Argument(metavar="ID", help="Which calculator.")] = None,
+    pairs: Annotated[list[str] | None, typer.Argument(metavar="name=value…")] = None,
+    as_json: JsonOption = False,
+    list_all: Annotated[bool, typer.Option("--list", help="List every calculator.")] = False,
+) -> None:
+    """Answer one calculator; values may carry units: valve_diameter=45mm."""
+    from ventrix.core import calculators
+
+    if list_all:
+        for each in calculators.registry().values():
+            inputs = " ".join(
+                f"{i.name}[{i.unit}]" + (f"={i.default}" if i.default else "") for i in each.inputs
+            )
+            outputs = " ".join(f"{o.name}[{o.unit}]" for o in each.outputs)
+            print(f"{each.id}: {each.title}. {inputs} -> {outputs}")
+        return
+    if identifier is None:
+        raise InputError("which calculator? `ventrix calc --list` shows all", field="ID")
+    try:
+        answer = calculators.calculate(identifier, calculators.split_pairs(pairs or []))
+    except ValueError as error:
+        raise InputError(str(error), field=f"calc {identifier}") from None
+    if as_json:
+        _print_json(answer.as_json())
+        return
+    for name, (value, symbol) in answer.outputs.items():
+        print(f"{name} = {value:.6g}{'' if symbol == '-' else ' ' + symbol}")
+    for note in answer.notes:
+        print(f"note: {note}")
+
+
+@app.command()
+def reduce(
+    run: Annotated[Path, typer.Argument(metavar="RUN.csv", help="A run table.")],
+    as_json: JsonOption = False,
+) -> None:
+    """Corrected results of a run table."""
+    from ventrix.records.run_table import read_run_table
+    from ventrix.reports import results
+
+    table = read_run_table(run)
+    reduced = _of_file(run, table.reduce)
+    if as_json:
+        _print_json(_of_file(run, lambda: results.reduced_document(reduced)))
+    else:
+        print(_of_file(run, lambda: results.reduced_text(reduced, table.lift_unit)))
+
+
+@app.command()
+def compare(
+    before: Annotated[Path, typer.Argument(metavar="BEFORE.csv")],
+    after: Annotated[Path, typer.Argument(metavar="AFTER.csv")],
+    as_json: JsonOption = False,
+    change: Annotated[Change, typer.Option(help="What the cut was.")] = Change.port,
+    worthwhile: Annotated[
+        str | None,
+        typer.Option(metavar="CFM", help="Smallest gain that matters; 1 % of the flow without it."),
+    ] = None,
+) -> None:
+    """What a cut did: two run tables held against each other."""
+    from ventrix.core.compare import compare_runs
+    from ventrix.core.verdict import Volumes, Wording, judge
+    from ventrix.records.run_table import read_run_table
+    from ventrix.reports import results
+
+    tables = read_run_table(before), read_run_table(after)
+    reduced = _of_file(before, tables[0].reduce), _of_file(after, tables[1].reduce)
+    least = None
+    if worthwhile is not None:
+        try:
+            least = (
+                parse_quantity(worthwhile, "cfm")
+                if reduced[0].kind == "flow"
+                else parse_quantity(worthwhile, "-")
+            )
+        except ValueError as error:
+            raise InputError(str(error), field="--worthwhile") from None
+        if least <= 0:
+            raise InputError("the smallest gain that matters must be above zero", field="--worthwhile")
+    try:
+        comparison = compare_runs([reduced[0]], [reduced[1]], change.value)
+        poured = tables[0].geometry.port_volume, tables[1].geometry.port_volume
+        volumes = Volumes(poured[0], poured[1]) if poured[0] is not None and poured[1] is not None else None
+        verdict = judge(comparison, least, volumes, Wording(lift_unit=tables[0].lift_unit))
+    except ValueError as error:
+        raise InputError(str(error), file=f"{before.name} against {after.name}") from None
+    if as_json:
+        _print_json(results.comparison_document(comparison, verdict))
+    else:
+        print(results.comparison_text(comparison, verdict, tables[0].lift_unit))
+
+
+def _of_file(path: Path, work: Any) -> Any:
+    """Run `work`, and let a core sentence name the file it is about."""
+    try:
+        return work()
+    except InputError:
+        raise
+    except ValueError as error:
+        raise InputError(str(error), file=path.name) from None
+
+
+@app.command()
+def simbench(
+    port: Annotated[
+        int, typer.Option(min=0, max=65535, help="TCP port on loopback; 0 takes a free one.")
+    ] = 5025,
+    seed: Annotated[int, typer.Option(help="Seed of its noise.")] = 1,
+) -> None:
+    """The simulated bench alone: SCPI over TCP on loopback, until interrupted."""
+    from ventrix.bench.simulator.server import serve_forever
+
+    try:
+        serve_forever(port, seed)
+    except OSError as error:
+        raise InputError(
+            f"cannot listen on port {port}: {(error.strerror or '').lower()}", field="--port"
+        ) from None
+
+
+@app.command("import")
+def import_(files: Annotated[list[Path], typer.Argument(metavar="JOB.json…")]) -> None:
+    """Bring job documents into the book."""
+    from ventrix.records.book import Book, default_book_path
+    from ventrix.records.document import read_job
+
+    jobs = [(path, read_job(path)) for path in files]  # all are read before one is written
+    with Book.open(default_book_path()) as book:
+        for path, job in jobs:
+            book.add_job(job, file=path.name)
+            print(f"{path.name}: '{job.title}' is in the book")
+
+
+@app.command()
+def export(
+    job: Annotated[str, typer.Argument(help="Title or id of the job.")],
+    file: Annotated[Path, typer.Argument(metavar="JOB.json")],
+) -> None:
+    """Write a job of the book as a job document."""
+    from ventrix.records.book import Book, default_book_path
+    from ventrix.records.document import write_job
+
+    with Book.open(default_book_path()) as book:
+        found = [e for e in book.jobs() if job in (e.id, e.title)]
+        if len(found) != 1:
+            known = ", ".join(f"'{e.title}'" for e in book.jobs()) or "none"
+            said = (
+                f"there is no job '{job}'"
+                if not found
+                else f"{len(found)} jobs are called '{job}': name its id"
+            )
+            raise InputError(f"{said}; the book has {known}", field="JOB")
+        write_job(book.load(found[0].id), file)
+    print(f"'{found[0].title}' written to {file}")
+
+
+@app.command(hidden=True)
+def window(
+    file: Annotated[Path | None, typer.Argument(metavar="FILE")] = None,
+    demo: Annotated[bool, typer.Option("--demo", help="Demo data in a throw-away book.")] = False,
+    shot: Annotated[
+        list[str] | None, typer.Option(metavar="ROOM=PATH", help="Render a room and leave.")
+    ] = None,
+    theme: Annotated[str | None, typer.Option(help="dye or paper.")] = None,
+) -> None:
+    """Open the window."""
+    from ventrix.ui.start import Start, run
+
+    raise typer.Exit(run(Start(file=file, demo=demo, shots=tuple(shot or ()), theme=theme)))
+
+
+# Typer carries its own copy of click in some versions, click's in others; this base is in both.
+_UsageError: Any = typer.BadParameter.__mro__[1]
+_COMMANDS = {"calc", "reduce", "compare", "simbench", "import", "export", "window"}
+
+
+def main(argv: list[str] | None = None) -> None:
+    """Entry point. Anything that is no command opens the window."""
+    args = list(sys.argv[1:] if argv is None else argv)
+    if not args or (args[0] not in _COMMANDS and args[0] not in ("--help", "-h")):
+        args.insert(0, "window")
+    try:
+        code = app(args, prog_name="ventrix", standalone_mode=False)
+    except InputError as error:
+        sys.exit(_refuse(str(error)))
+    except _UsageError as error:
+        sys.exit(_refuse(error.format_message()))
+    except (KeyboardInterrupt, typer.Abort):
+        code = 130
+    except BrokenPipeError:
+        os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())  # whoever read us has left
+        code = 0
+    sys.exit(code or 0)
+
+
+def _refuse(sentence: str) -> int:
+    print("ventrix: " + " ".join(sentence.split()), file=sys.stderr)
+    return 2
+
+
+if __name__ == "__main__":
+    main()

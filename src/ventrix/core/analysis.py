@@ -1,0 +1,171 @@
+"""What the readings of a job say: runs of a cut reduced, two cuts held against each other, judged.
+
+One is made for each state of a job and answers from memory what was asked before.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from itertools import product
+
+from ventrix.core.compare import Comparability, RunComparison, comparability, compare_runs
+from ventrix.core.curve import Cam
+from ventrix.core.model import Cut, FlowRun, Job, Port, carried, poured_volume
+from ventrix.core.port import centreline_length
+from ventrix.core.reduction import Geometry, ReducedRun, reduce_run
+from ventrix.core.uncertainty import Scatter, known_scatter
+from ventrix.core.verdict import Verdict, Volumes, Wording, judge
+
+
+def geometry_of(job: Job, port: Port, cut: Cut) -> Geometry:
+    """What is known of a port at a cut; figures that the cut did not measure are carried forward."""
+    valve = job.valve_of(port)
+
+    def figure(name: str) -> float | None:
+        found = carried(port, cut, name)
+        return None if found is None else found.value
+
+    floor, roof = figure("floor_length"), figure("roof_length")
+    length = float(centreline_length(floor, roof)) if floor is not None and roof is not None else None
+    return Geometry(
+        valves=port.valves,
+        valve_diameter=valve.head_diameter if valve else None,
+        stem_diameter=valve.stem_diameter if valve else None,
+        throat_diameter=figure("throat_diameter"),
+        seat_width=valve.seat_width if valve else None,
+        seat_angle=valve.seat_angle if valve else None,
+        port_volume=figure("volume"),
+        port_length=length,
+    )
+
+
+@dataclass(frozen=True, slots=True)
+class Pair:
+    """Two cuts held against each other, through the runs whose set-ups match best.
+
+    `comparison` is None where it cannot be made, and `missing` says why in a sentence.
+    """
+
+    port: Port
+    before: Cut
+    after: Cut
+    before_runs: tuple[ReducedRun, ...]
+    after_runs: tuple[ReducedRun, ...]
+    comparison: RunComparison | None
+    missing: str = ""
+
+
+_RANK = {"yes": 0, "converted": 1, "unknown": 2, "no": 3}
+
+
+class Analysis:
+    """Answers about one state of a job."""
+
+    def __init__(self, job: Job) -> None:
+        self.job = job
+        self._runs: dict[str, tuple[ReducedRun, ...]] = {}
+        self._problems: dict[str, str] = {}
+        self._pairs: dict[tuple[str, str], Pair] = {}
+        self._scatter: dict[str | None, Scatter] = {}
+
+    @property
+    def cam(self) -> Cam | None:
+        """The job's cam, where both its lift and duration make one."""
+        if self.job.cam_lift is None or self.job.cam_duration is None:
+            return None
+        try:
+            return Cam(self.job.cam_lift, self.job.cam_duration)
+        except ValueError:
+            return None  # the Head room says so at the field
+
+    def runs_of(self, cut: Cut, port: Port) -> tuple[ReducedRun, ...]:
+        """Every run of a cut that can be reduced, oldest first."""
+        if cut.id not in self._runs:
+            geometry = geometry_of(self.job, port, cut)
+            found = []
+            for run in cut.runs:
+                try:
+                    found.append(self._reduce(run, geometry))
+                except ValueError as error:
+                    self._problems[cut.id] = str(error)
+            self._runs[cut.id] = tuple(found)
+        return self._runs[cut.id]
+
+    def _reduce(
+        self, run: FlowRun, geometry: Geometry | None = None, scatter: Scatter | None = None
+    ) -> ReducedRun:
+        return reduce_run(run, self.job.setup(run.setup_id), geometry, run.mount_id, scatter)
+
+    def problem(self, cut: Cut) -> str:
+        """Why a run of this cut could not be reduced, or an empty string."""
+        return self._problems.get(cut.id, "")
+
+    def scatter(self, bench: str | None) -> Scatter:
+        """What this bench is known to scatter by, pooled over every repeat in the job."""
+        if bench not in self._scatter:
+            groups = []
+            for port in self.job.ports:
+                for cut in port.cuts:
+                    for run in self.runs_of(cut, port):
+                        if run.setup.bench == bench:
+                            groups += list(run.groups)
+            self._scatter[bench] = known_scatter(groups)
+        return self._scatter[bench]
+
+    def pair(self, port: Port, before: Cut, after: Cut) -> Pair:
+        """Hold two cuts of a port against each other."""
+        key = before.id, after.id
+        if key not in self._pairs:
+            self._pairs[key] = self._pair(port, before, after)
+        return self._pairs[key]
+
+    def _pair(self, port: Port, before: Cut, after: Cut) -> Pair:
+        had, has = self.runs_of(before, port), self.runs_of(after, port)
+        for cut, runs in ((before, had), (after, has)):
+            if not runs:
+                why = self.problem(cut)
+                said = f"Cut {cut.number}: {why}." if why else f"Cut {cut.number} has not been flowed yet."
+                return Pair(port, before, after, had, has, None, said)
+        had, has = speaking_runs(had, has, after)
+        scatter = self.scatter(has[0].setup.bench)
+        try:
+            comparison = compare_runs(had, has, after.kind, self.cam, scatter)
+        except ValueError as error:
+            return Pair(port, before, after, had, has, None, f"{str(error)[0].upper()}{str(error)[1:]}.")
+        return Pair(port, before, after, had, has, comparison)
+
+    def verdict(self, pair: Pair, wording: Wording | None = None) -> Verdict | None:
+        """The judgement of a pair, None where it cannot be compared at all."""
+        if pair.comparison is None:
+            return None
+        before, after = poured_volume(pair.before), poured_volume(pair.after)
+        volumes = Volumes(before, after) if before is not None and after is not None else None
+        least = self.job.worthwhile_gain if pair.comparison.kind == "flow" else None
+        return judge(pair.comparison, least, volumes, wording)
+
+
+def speaking_runs(
+    before: tuple[ReducedRun, ...], after: tuple[ReducedRun, ...], after_cut: Cut
+) -> tuple[tuple[ReducedRun, ...], tuple[ReducedRun, ...]]:
+    """The runs of both sides whose set-ups match best; mounts under the same set-up speak together.
+
+    Of equal matches the latest pair wins.
+    """
+
+    def rank(pair: tuple[ReducedRun, ReducedRun]) -> tuple[int, int]:
+        found = comparability(pair[0].setup, pair[1].setup, after_cut.kind)
+        return _RANK[found.level], len(found.differences)
+
+    best = min(product(reversed(before), reversed(after)), key=rank)
+    return _like(best[0], before), _like(best[1], after)
+
+
+def _like(wanted: ReducedRun, runs: tuple[ReducedRun, ...]) -> tuple[ReducedRun, ...]:
+    def same(found: Comparability) -> bool:
+        return found.level == "yes"
+
+    return tuple(
+        r
+        for r in runs
+        if r is wanted or (r.kind == wanted.kind and same(comparability(r.setup, wanted.setup)))
+    )

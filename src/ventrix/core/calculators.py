@@ -1,0 +1,168 @@
+"""The registry of calculators: one table from which the command line, the search box and the manual are made.
+
+Ids, input names and units are a contract. `calculate` takes text as people type it and does the units.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass
+from typing import Any
+
+from ventrix.core.units import from_si, parse_quantity
+
+Outcome = tuple[dict[str, Any], list[str]]
+
+
+@dataclass(frozen=True, slots=True)
+class Input:
+    """An input: its unit, and what stands in where it is left out. `many` takes a comma list."""
+
+    name: str
+    unit: str = "-"
+    default: str | None = None
+    choices: tuple[str, ...] = ()
+    many: bool = False
+    optional: bool = False
+
+    @property
+    def required(self) -> bool:
+        return self.default is None and not self.optional
+
+
+@dataclass(frozen=True, slots=True)
+class Output:
+    name: str
+    unit: str = "-"
+
+
+@dataclass(frozen=True, slots=True)
+class Calculator:
+    """One calculator. `compute` takes SI keyword arguments and returns SI outputs and notes."""
+
+    id: str
+    title: str
+    words: str
+    inputs: tuple[Input, ...]
+    outputs: tuple[Output, ...]
+    formula: str
+    source: str
+    compute: Callable[..., Outcome]
+
+    def input(self, name: str) -> Input:
+        for each in self.inputs:
+            if each.name == name:
+                return each
+        known = ", ".join(i.name for i in self.inputs)
+        raise ValueError(f"there is no input '{name}'; it takes {known}")
+
+
+@dataclass(frozen=True, slots=True)
+class Answer:
+    """What a calculator answered, in the contract's units. `inputs` are as understood."""
+
+    id: str
+    inputs: dict[str, Any]
+    outputs: dict[str, tuple[float, str]]
+    notes: tuple[str, ...]
+
+    def as_json(self) -> dict[str, Any]:
+        return {
+            "id": self.id,
+            "inputs": self.inputs,
+            "outputs": {k: {"value": v, "unit": u} for k, (v, u) in self.outputs.items()},
+            "notes": list(self.notes),
+        }
+
+
+def registry() -> dict[str, Calculator]:
+    """Every calculator by id, in the formula book's order."""
+    from ventrix.core.calculator_table import CALCULATORS  # the table imports this module's types
+
+    return {c.id: c for c in CALCULATORS}
+
+
+def find(identifier: str) -> Calculator:
+    """The calculator of that id. ValueError with the nearest names where there is none."""
+    known = registry()
+    if identifier in known:
+        return known[identifier]
+    from difflib import get_close_matches
+
+    near = get_close_matches(identifier, known, n=3, cutoff=0.5)
+    hint = f"; did you mean {' or '.join(near)}?" if near else "; `ventrix calc --list` shows all"
+    raise ValueError(f"there is no calculator '{identifier}'{hint}")
+
+
+def read_input(spec: Input, text: str) -> Any:
+    """Text of one input as SI (float, list of floats, or one of the choices). ValueError with a sentence."""
+    if spec.choices:
+        if text.strip() not in spec.choices:
+            raise ValueError(f"'{text.strip()}' is not one of {', '.join(spec.choices)}")
+        return text.strip()
+    if spec.many:
+        return [parse_quantity(part, spec.unit) for part in text.split(",")]
+    return parse_quantity(text, spec.unit)
+
+
+def split_pairs(pairs: Sequence[str]) -> dict[str, str]:
+    """``name=value`` arguments as a dict. ValueError for a bare, repeated or empty one."""
+    found: dict[str, str] = {}
+    for pair in pairs:
+        name, mark, text = pair.partition("=")
+        if not mark or not name:
+            raise ValueError(f"'{pair}' is not name=value")
+        if name in found:
+            raise ValueError(f"{name}: given twice")
+        found[name] = text
+    return found
+
+
+def calculate(identifier: str, given: Mapping[str, str]) -> Answer:
+    """Answer one calculator from text.
+
+    Parameters
+    ----------
+    identifier : str
+        Id of the contract table.
+    given : mapping
+        Input names to text with or without a unit.
+
+    Raises
+    ------
+    ValueError
+        One sentence that names the input it is about.
+    """
+    calculator = find(identifier)
+    for name in given:
+        calculator.input(name)
+    values: dict[str, Any] = {}
+    shown: dict[str, Any] = {}
+    for spec in calculator.inputs:
+        text = given.get(spec.name, spec.default)
+        if text is None:
+            if spec.required:
+                raise ValueError(f"{spec.name}: is missing")
+            continue
+        try:
+            values[spec.name] = read_input(spec, text)
+        except ValueError as error:
+            raise ValueError(f"{spec.name}: {error}") from None
+        shown[spec.name] = _shown(spec, values[spec.name])
+    outputs, notes = calculator.compute(**values)
+    answered: dict[str, tuple[float, str]] = {}
+    for out in calculator.outputs:
+        value = from_si(float(outputs[out.name]), out.unit)
+        if not math.isfinite(value):
+            raise ValueError(f"{out.name} has no finite answer for these figures")
+        answered[out.name] = (int(value) if out.name == "stage" else value, out.unit)
+    return Answer(identifier, shown, answered, tuple(notes))
+
+
+def _shown(spec: Input, value: Any) -> Any:
+    if spec.choices:
+        return value
+    if spec.many:
+        return {"value": [from_si(v, spec.unit) for v in value], "unit": spec.unit}
+    return {"value": from_si(value, spec.unit), "unit": spec.unit}

@@ -1,0 +1,192 @@
+"""A run as a curve of flow against lift: interpolation, the cam's share, stall and dips.
+
+SI: lift [m], flow [m3/s], crank angle [rad]. Sources are numbered as in ``docs/sources.md``.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import cached_property
+from typing import TYPE_CHECKING
+
+import numpy as np
+from numpy.typing import ArrayLike, NDArray
+
+from ventrix.core.air import Array
+from ventrix.core.checks import positive
+
+if TYPE_CHECKING:
+    from scipy.interpolate import PchipInterpolator
+
+CHECKING_LIFT = 0.050 * 0.0254  # m: the valve lift that duration is quoted at
+_CAM_STEPS = 2001  # odd, for Simpson's rule over the open period
+
+
+@dataclass(frozen=True)
+class FlowCurve:
+    """Flow through (0, 0) and the tested lifts, by monotone piecewise cubics (PCHIP).
+
+    Parameters
+    ----------
+    lift, flow : ndarray
+        Tested lifts [m], rising and above zero, and flows [m3/s], shape (n,).
+
+    Raises
+    ------
+    ValueError
+        No point, or lifts that do not rise from above zero.
+
+    References
+    ----------
+    [5] Fritsch and Butland, SIAM J. Sci. Stat. Comput. 5 (1984) 300-304, via SciPy.
+    """
+
+    lift: Array
+    flow: Array
+
+    def __post_init__(self) -> None:
+        if len(self.lift) == 0:
+            raise ValueError("a curve needs at least one reading that counts")
+        if self.lift[0] <= 0 or np.any(np.diff(self.lift) <= 0):
+            raise ValueError("lifts must rise from above zero")
+
+    @cached_property
+    def _pchip(self) -> PchipInterpolator:
+        # Late: SciPy's interpolation costs half a second that `ventrix calc` need not pay.
+        from scipy.interpolate import PchipInterpolator
+
+        return PchipInterpolator(np.r_[0.0, self.lift], np.r_[0.0, self.flow])
+
+    @property
+    def highest(self) -> float:
+        """Highest tested lift [m]."""
+        return float(self.lift[-1])
+
+    def at(self, lift: ArrayLike) -> Array:
+        """Flow [m3/s] at any lift [m]; past the highest tested lift it stays there, never beyond."""
+        return np.asarray(self._pchip(np.clip(np.asarray(lift, dtype=float), 0.0, self.highest)))
+
+    def slope(self, lift: ArrayLike) -> Array:
+        """dQ/dL [m2/s] at lifts [m] within the tested range."""
+        inside = np.clip(np.asarray(lift, dtype=float), 0.0, self.highest)
+        return np.asarray(self._pchip.derivative()(inside))
+
+    def area_between(self, low: float, high: float) -> float:
+        """Integral of Q dL between two lifts [m4/s]. ValueError past the highest tested lift."""
+        if not 0 <= low <= high:
+            raise ValueError("the lower lift must come first")
+        if high > self.highest * (1 + 1e-9):
+            raise ValueError("the area would reach past the highest tested lift")
+        return float(self._pchip.integrate(low, min(high, self.highest)))
+
+
+@dataclass(frozen=True)
+class Cam:
+    """A cam by its peak valve lift [m] and its duration at 0.050 in of valve lift [rad of crank].
+
+    .. math:: L(\\phi) = \\tfrac{L_{max}}{2}(1 + \\cos(2\\pi\\phi/D)), \\quad
+              D = \\pi d / \\arccos(0.1\\,\\mathrm{in}/L_{max} - 1)
+
+    (the arc cosine of 0.100 in over peak lift less one is the angle, of pi, at which that curve
+    passes 0.050 in). Raises ValueError where the peak does not pass 0.050 in. Source: a cosine
+    lift curve, common practice, no source.
+    """
+
+    peak_lift: float
+    duration: float
+
+    def __post_init__(self) -> None:
+        positive(self.duration, "duration")
+        if self.peak_lift <= CHECKING_LIFT:
+            raise ValueError("cam lift must be more than 0.050 in, where its duration is quoted")
+
+    @property
+    def open_period(self) -> float:
+        """Crank angle from opening to closing [rad]."""
+        return float(np.pi * self.duration / np.arccos(2 * CHECKING_LIFT / self.peak_lift - 1))
+
+    @cached_property
+    def lifts(self) -> Array:
+        """Lifts at even steps of the open period [m], shape (2001,)."""
+        phi = np.linspace(-0.5, 0.5, _CAM_STEPS)
+        return np.asarray(self.peak_lift / 2 * (1 + np.cos(2 * np.pi * phi)))
+
+    def mean(self, values: Array) -> float:
+        """Mean over the open period of values given at `lifts`, by Simpson's rule."""
+        return float(values @ _SIMPSON)
+
+
+def _simpson_weights(n: int) -> Array:
+    weights = np.full(n, 2.0)
+    weights[1::2] = 4.0
+    weights[[0, -1]] = 1.0
+    return np.asarray(weights / weights.sum())
+
+
+_SIMPSON = _simpson_weights(_CAM_STEPS)
+
+
+def cam_weighted_flow(curve: FlowCurve, cam: Cam) -> float:
+    """Mean flow over the cam's open period [m3/s].
+
+    Duration cancels in this mean; `flow_integral` keeps it. Lifts past the highest tested one
+    count at that lift's flow: see `cam_note`. Source: definition (common practice).
+    """
+    return cam.mean(curve.at(cam.lifts))
+
+
+def flow_integral(curve: FlowCurve, cam: Cam) -> float:
+    """Integral of flow over crank angle, [m3/s rad]; see `cam_weighted_flow`."""
+    return cam_weighted_flow(curve, cam) * cam.open_period
+
+
+def cam_note(curve: FlowCurve, cam: Cam) -> str | None:
+    """A sentence where the cam lifts past the highest tested lift, else None."""
+    if cam.peak_lift <= curve.highest * (1 + 1e-9):
+        return None
+    return "the cam lifts higher than was tested: flow beyond is taken as at the highest tested lift"
+
+
+def cam_weights(lift: Array, cam: Cam | None) -> Array:
+    """What each tested lift counts in a run's one number, shape (n,).
+
+    With a cam, the mean over its open period of the straight-line interpolation through (0, 0)
+    and the tested lifts, which is linear in the flows; the weights sum to under one, since a
+    valve near its seat passes little. Without a cam, equal weights summing to one.
+    """
+    n = len(lift)
+    if cam is None:
+        return np.full(n, 1.0 / n)
+    knots = np.r_[0.0, lift]
+    at = np.clip(cam.lifts, 0.0, lift[-1])
+    right = np.clip(np.searchsorted(knots, at, side="left"), 1, n)
+    share = (at - knots[right - 1]) / (knots[right] - knots[right - 1])
+    weights = np.zeros(n + 1)
+    np.add.at(weights, right, share * _SIMPSON)
+    np.add.at(weights, right - 1, (1 - share) * _SIMPSON)
+    return weights[1:]
+
+
+def stall_index(flow: Array, uncertainty: Array) -> int | None:
+    """Where the flow stops growing: index of the first lift beyond which nothing is gained.
+
+    The lowest lift i, not the last, for which max over j > i of Q_j - Q_i is under
+    max(0.02 Q_peak, 2 u_i); None where there is none. Flow and standard uncertainty in one unit,
+    shape (n,). Source: our own definition.
+    """
+    if len(flow) < 2:
+        return None
+    best_after = np.maximum.accumulate(flow[::-1])[::-1][1:]
+    gain = best_after - flow[:-1]
+    found = np.flatnonzero(gain < np.maximum(0.02 * flow.max(), 2 * uncertainty[:-1]))
+    return int(found[0]) if len(found) else None
+
+
+def dips(flow: Array, expanded: Array) -> NDArray[np.int64]:
+    """Indices of readings that lie below the running maximum by more than the U of that difference.
+
+    `expanded` is the expanded uncertainty of each point's difference from the highest before it,
+    same unit as the flow, shape (n,). Source: our own definition.
+    """
+    before = np.maximum.accumulate(np.r_[-np.inf, flow[:-1]])
+    return np.flatnonzero(before - flow > expanded)

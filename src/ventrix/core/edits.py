@@ -1,0 +1,129 @@
+"""Edits of a job: each takes a job and gives a new one. Ids and dates come from the caller."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import replace
+from typing import Any, TypeVar
+
+from ventrix.core.model import Cut, FlowRun, Job, Mount, Noun, Port, Pour, Reading, SetUp, Valve
+
+UNDONE = "undone"
+_N = TypeVar("_N", bound=Noun)
+
+
+def _swap(items: tuple[_N, ...], wanted: str, edit: Callable[[_N], _N]) -> tuple[_N, ...]:
+    if all(item.id != wanted for item in items):
+        raise KeyError(wanted)
+    return tuple(edit(item) if item.id == wanted else item for item in items)
+
+
+def edit_port(job: Job, port_id: str, edit: Callable[[Port], Port]) -> Job:
+    """The job with one port edited. KeyError if it is not there."""
+    return replace(job, ports=_swap(job.ports, port_id, edit))
+
+
+def edit_cut(job: Job, cut_id: str, edit: Callable[[Cut], Cut]) -> Job:
+    """The job with one cut edited. KeyError if it is not there."""
+    port, _ = job.cut_of(cut_id)
+    return edit_port(job, port.id, lambda p: replace(p, cuts=_swap(p.cuts, cut_id, edit)))
+
+
+def edit_valve(job: Job, valve_id: str, **values: Any) -> Job:
+    """The job with fields of one valve set."""
+    return replace(job, valves=_swap(job.valves, valve_id, lambda v: replace(v, **values)))
+
+
+def add_valve(job: Job, port_id: str, valve: Valve) -> Job:
+    """Give a port a valve of its own."""
+    grown = replace(job, valves=(*job.valves, valve))
+    return edit_port(grown, port_id, lambda p: replace(p, valve_id=valve.id))
+
+
+def add_port(job: Job, port: Port) -> Job:
+    return replace(job, ports=(*job.ports, port))
+
+
+def add_cut(job: Job, port_id: str, cut: Cut) -> Job:
+    """Put a cut at the end of a port's row; its number follows the last."""
+
+    def grow(port: Port) -> Port:
+        number = port.cuts[-1].number + 1 if port.cuts else 0
+        return replace(port, cuts=(*port.cuts, replace(cut, number=number)))
+
+    return edit_port(job, port_id, grow)
+
+
+def set_volume(job: Job, cut_id: str, pour: Pour | None) -> Job:
+    """Say what a cut was poured at, in place of what was said before; None takes it away."""
+    return edit_cut(job, cut_id, lambda c: replace(c, pours=() if pour is None else (pour,)))
+
+
+def start_run(job: Job, cut_id: str, run: FlowRun, setup: SetUp, mount: Mount | None) -> Job:
+    """Hang a run from a cut, bringing its set-up and mount along where the job has not got them."""
+    if all(s.id != setup.id for s in job.setups):
+        job = replace(job, setups=(*job.setups, setup))
+    if mount is not None and all(m.id != mount.id for m in job.mounts):
+        job = replace(job, mounts=(*job.mounts, mount))
+    return edit_cut(job, cut_id, lambda c: replace(c, runs=(*c.runs, run)))
+
+
+def edit_run(job: Job, run_id: str, edit: Callable[[FlowRun], FlowRun]) -> Job:
+    """The job with one run of a cut edited. KeyError if no cut has it."""
+    for port in job.ports:
+        for cut in port.cuts:
+            if any(r.id == run_id for r in cut.runs):
+                return edit_cut(job, cut.id, lambda c: replace(c, runs=_swap(c.runs, run_id, edit)))
+    raise KeyError(run_id)
+
+
+def add_reading(job: Job, run_id: str, reading: Reading) -> Job:
+    return edit_run(job, run_id, lambda r: replace(r, readings=(*r.readings, reading)))
+
+
+def strike(job: Job, run_id: str, reading_id: str, reason: str) -> Job:
+    """Strike a reading: it stays as it was measured, with the reason, and no longer counts."""
+    if not reason.strip():
+        raise ValueError("a struck reading needs a reason")
+
+    def edit(run: FlowRun) -> FlowRun:
+        return replace(run, readings=_swap(run.readings, reading_id, lambda r: replace(r, struck=reason)))
+
+    return edit_run(job, run_id, edit)
+
+
+def keep_measured(target: Job, current: Job) -> Job:
+    """`target`, with every measured reading of `current` that it lacks put back as struck.
+
+    This is what makes undo safe: it may take back an edit, never a measurement.
+    """
+    for port in current.ports:
+        for cut in port.cuts:
+            for run in cut.runs:
+                target = _keep_run(target, current, port, cut, run)
+    return target
+
+
+def _keep_run(target: Job, current: Job, port: Port, cut: Cut, run: FlowRun) -> Job:
+    if not run.readings:
+        return target
+    had_port = next((p for p in target.ports if p.id == port.id), None)
+    had_cut = next((c for c in had_port.cuts if c.id == cut.id), None) if had_port else None
+    had_run = next((r for r in had_cut.runs if r.id == run.id), None) if had_cut else None
+    if had_run is run:
+        return target
+    kept = {r.id for r in had_run.readings} if had_run else set()
+    missing = tuple(
+        r if r.struck is not None else replace(r, struck=UNDONE) for r in run.readings if r.id not in kept
+    )
+    if not missing:
+        return target
+    if had_port is None:
+        target = add_port(target, replace(port, cuts=()))
+    if had_cut is None:
+        bare = replace(cut, runs=())
+        target = edit_port(target, port.id, lambda p: replace(p, cuts=(*p.cuts, bare)))
+    if had_run is None:
+        empty = replace(run, readings=())
+        target = start_run(target, cut.id, empty, current.setup(run.setup_id), current.mount(run.mount_id))
+    return edit_run(target, run.id, lambda r: replace(r, readings=(*r.readings, *missing)))

@@ -1,0 +1,257 @@
+"""How sure a difference is: repeat, re-mount and dial scatter, each with its degrees of freedom.
+
+Relative scatters are fractions. Follows JCGM 100:2008 ("GUM") [6]; components with their own
+degrees of freedom are joined as Banerjee (1960) [7] does, which errs to the careful side.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Final
+
+import numpy as np
+from numpy.typing import ArrayLike
+
+from ventrix.core.air import Array
+from ventrix.core.units import CFM, INCH, INCH_OF_WATER
+
+ASSUMED_REPEAT: Final = 0.010
+ASSUMED_MOUNT: Final = 0.005
+ASSUMED_FREEDOM: Final = 8.0
+ENOUGH_FREEDOM: Final = 5
+OWN_VARIANCE_QUANTILE: Final = 0.70
+CONFIDENCE: Final = 0.05  # two-sided alpha of every verdict
+
+
+@dataclass(frozen=True, slots=True)
+class Scatter:
+    """What this bench is known, or assumed, to scatter by: relative, with degrees of freedom.
+
+    `repeat` is with the head left on and lift and pressure set anew; `mount` is what taking the
+    head off and putting it back adds.
+    """
+
+    repeat: float = ASSUMED_REPEAT
+    repeat_freedom: float = ASSUMED_FREEDOM
+    mount: float = ASSUMED_MOUNT
+    mount_freedom: float = ASSUMED_FREEDOM
+    repeat_assumed: bool = True
+    mount_assumed: bool = True
+
+
+@dataclass(frozen=True, slots=True)
+class Instrument:
+    """Standard uncertainties of what a reading is set and read with (rectangular, [6] 4.3.7).
+
+    lift : the dial's zero and graduation [m]; one zero a run, so common to all its lifts.
+    pressure : the manometer's graduation [Pa]; common to a run as well.
+    flow : the readout's last digit [m3/s]; separate at each lift.
+    """
+
+    lift: float = 0.001 * INCH / np.sqrt(12)
+    pressure: float = 0.1 * INCH_OF_WATER / np.sqrt(12)
+    flow: float = 0.1 * CFM / np.sqrt(12)
+
+
+def student_t(alpha: float, freedom: ArrayLike) -> Array:
+    """Two-sided Student t factor, t(1 - alpha/2, nu); nu may be infinite. [6] app. G."""
+    from scipy.special import ndtri, stdtrit  # late: see FlowCurve
+
+    nu = np.asarray(freedom, dtype=float)
+    finite = np.where(np.isinf(nu), 1.0, nu)
+    normal = ndtri(1 - alpha / 2)
+    return np.asarray(np.where(np.isinf(nu), normal, stdtrit(finite, 1 - alpha / 2)))
+
+
+def repeat_scatter(groups: Sequence[ArrayLike]) -> tuple[float, int]:
+    """Pooled relative standard deviation of repeats, and its degrees of freedom.
+
+    .. math:: s_w^2 = \\sum (q_{ij}/\\bar q_i - 1)^2 / \\nu, \\quad \\nu = \\sum (n_i - 1)
+
+    Parameters
+    ----------
+    groups : sequence of array_like
+        Readings repeated at one lift of one run, one array a lift; singles add nothing.
+
+    Returns
+    -------
+    tuple of float and int
+        s_w [-] (0 where nothing was repeated) and nu.
+
+    References
+    ----------
+    [6] JCGM 100:2008, H.3.6 and 4.2.4 (pooled variance).
+    """
+    total, freedom = 0.0, 0
+    for group in groups:
+        q = np.asarray(group, dtype=float)
+        if len(q) > 1:
+            total += float(np.sum((q / q.mean() - 1) ** 2))
+            freedom += len(q) - 1
+    return (float(np.sqrt(total / freedom)) if freedom else 0.0), freedom
+
+
+def mount_scatter(run_means: ArrayLike) -> tuple[float, int]:
+    """Relative standard deviation of the means of one unchanged head mounted m times, and m - 1.
+
+    Raises ValueError with fewer than three mounts. Source: [6] JCGM 100:2008, 4.2.2.
+    """
+    q = np.asarray(run_means, dtype=float)
+    if len(q) < 3:
+        raise ValueError("re-mount scatter needs at least three mounts of one unchanged head")
+    return float(np.std(q, ddof=1) / q.mean()), len(q) - 1
+
+
+def known_scatter(groups: Sequence[ArrayLike], prior: Scatter | None = None) -> Scatter:
+    """The scatter to judge with: measured repeats once there are enough, the assumed until then."""
+    prior = prior or Scatter()
+    measured, freedom = repeat_scatter(groups)
+    if not prior.repeat_assumed or freedom < ENOUGH_FREEDOM:
+        return prior
+    return Scatter(measured, float(freedom), prior.mount, prior.mount_freedom, False, prior.mount_assumed)
+
+
+@dataclass(frozen=True, slots=True)
+class LiftScatter:
+    """Relative repeat scatter of each lift and its degrees of freedom, shape (k,)."""
+
+    repeat: Array
+    freedom: Array
+
+
+def scatter_by_lift(groups: Sequence[Sequence[ArrayLike]], scatter: Scatter) -> LiftScatter:
+    """The repeat scatter of each lift; a lift much noisier than the rest answers for itself.
+
+    Parameters
+    ----------
+    groups : sequence of sequences of array_like
+        For each of k lifts, the repeats of each run there.
+    scatter : Scatter
+        What holds for the rest.
+
+    Notes
+    -----
+    A lift with repeats uses its own variance where it exceeds the scatter's by the 0.70 quantile of
+    F: air that separates makes one lift noisier than its neighbours, and pooling would hide it.
+    """
+    s = np.full(len(groups), scatter.repeat)
+    nu = np.full(len(groups), float(scatter.repeat_freedom))
+    own = [repeat_scatter(g) for g in groups]
+    for k, (own_s, own_nu) in enumerate(own):
+        if own_nu == 0:
+            continue
+        others = [repeat for j, g in enumerate(groups) if j != k for repeat in g]
+        rest_s, rest_nu = repeat_scatter(others)
+        if scatter.repeat_assumed or rest_nu < ENOUGH_FREEDOM:
+            rest_s, rest_nu = scatter.repeat, int(min(scatter.repeat_freedom, 1e9))
+        if own_s**2 > rest_s**2 * _f_quantile(OWN_VARIANCE_QUANTILE, own_nu, rest_nu):
+            s[k], nu[k] = own_s, own_nu
+    return LiftScatter(s, nu)
+
+
+def _f_quantile(p: float, nu1: float, nu2: float) -> float:
+    from scipy.special import fdtri  # late: see FlowCurve
+
+    return float(fdtri(nu1, nu2, p))
+
+
+@dataclass(frozen=True, slots=True)
+class Side:
+    """One side of a comparison at k common lifts, its mounts averaged.
+
+    flow, slope : mean flow [m3/s] and dQ/dL [m2/s]; shape (k,)
+    readings : how many readings are in each mean; shape (k,)
+    pressure : nominal test pressure [Pa]
+    mounts : how many bolting-downs were averaged
+    conversion : relative standard uncertainty of a conversion between test pressures
+    """
+
+    flow: Array
+    slope: Array
+    readings: Array
+    pressure: float
+    mounts: int = 1
+    conversion: float = 0.0
+
+
+@dataclass(frozen=True)
+class Difference:
+    """After less before at k lifts, with the parts of its standard uncertainty [m3/s]."""
+
+    before: Side
+    after: Side
+    lift_scatter: LiftScatter
+    scatter: Scatter
+    instrument: Instrument
+    same_mount: bool
+
+    @property
+    def value(self) -> Array:
+        return self.after.flow - self.before.flow
+
+    def _common_terms(self, side: Side) -> list[Array]:
+        """Terms shared by every lift of one side: dial zero, pressure, conversion."""
+        root = np.sqrt(side.mounts)
+        return [
+            self.instrument.lift * side.slope / root,
+            side.flow * 0.5 * self.instrument.pressure / side.pressure / root,
+            side.flow * side.conversion,
+        ]
+
+    def _repeat_variance(self) -> Array:
+        before, after = self.before, self.after
+        s2 = self.lift_scatter.repeat**2
+        return np.asarray(s2 * (before.flow**2 / before.readings + after.flow**2 / after.readings))
+
+    def _resolution_variance(self) -> Array:
+        return np.asarray(self.instrument.flow**2 * (1 / self.before.readings + 1 / self.after.readings))
+
+    def _mount_scatter(self) -> float:
+        return 0.0 if self.same_mount else self.scatter.mount
+
+    def expanded(self, alpha: float = CONFIDENCE) -> Array:
+        """Expanded uncertainty U(alpha) of the difference at each lift [m3/s], shape (k,)."""
+        mount = self._mount_scatter() ** 2 * sum(s.flow**2 / s.mounts for s in (self.before, self.after))
+        dial = sum(term**2 for side in (self.before, self.after) for term in self._common_terms(side))
+        return self._join(alpha, self._repeat_variance(), mount, dial + self._resolution_variance())
+
+    def weighted(self, weights: Array) -> float:
+        """The run's one number, sum of weight times difference [m3/s]."""
+        return float(weights @ self.value)
+
+    def weighted_expanded(self, weights: Array, alpha: float = CONFIDENCE) -> float:
+        """Expanded uncertainty of `weighted` [m3/s].
+
+        Repeat terms add in squares; mount, dial, pressure and conversion are common to a run and
+        add linearly within it, then in quadrature between the two.
+        """
+        sides = (self.before, self.after)
+        mount = self._mount_scatter() ** 2 * sum(float(weights @ s.flow) ** 2 / s.mounts for s in sides)
+        common = sum(float(weights @ term) ** 2 for side in sides for term in self._common_terms(side))
+        t2 = student_t(alpha, self.lift_scatter.freedom) ** 2
+        repeat = float(np.sum(t2 * weights**2 * self._repeat_variance()))
+        resolution = float(weights**2 @ self._resolution_variance())
+        t_mount = float(student_t(alpha, self.scatter.mount_freedom))
+        z = float(student_t(alpha, np.inf))
+        return float(np.sqrt(repeat + t_mount**2 * mount + z**2 * (common + resolution)))
+
+    def _join(self, alpha: float, repeat: Array, mount: ArrayLike, exact: ArrayLike) -> Array:
+        t_repeat = student_t(alpha, self.lift_scatter.freedom)
+        t_mount = student_t(alpha, self.scatter.mount_freedom)
+        z = student_t(alpha, np.inf)
+        return np.asarray(
+            np.sqrt(t_repeat**2 * repeat + t_mount**2 * np.asarray(mount) + z**2 * np.asarray(exact))
+        )
+
+
+def point_uncertainty(side: Side, scatter: LiftScatter, mount: float, instrument: Instrument) -> Array:
+    """Combined standard uncertainty (k = 1) of each point of one side [m3/s], shape (k,). [6] 5.1."""
+    repeat = scatter.repeat**2 * side.flow**2 / side.readings
+    mounting = mount**2 * side.flow**2 / side.mounts
+    dial = (instrument.lift * side.slope) ** 2 / side.mounts
+    pressure = (side.flow * 0.5 * instrument.pressure / side.pressure) ** 2 / side.mounts
+    conversion = (side.flow * side.conversion) ** 2
+    return np.asarray(
+        np.sqrt(repeat + mounting + dial + pressure + conversion + instrument.flow**2 / side.readings)
+    )

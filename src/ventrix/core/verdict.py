@@ -1,0 +1,217 @@
+"""One sentence about what a cut did, with its reason."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Final, Literal
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ventrix.core.air import Array
+from ventrix.core.compare import RunComparison
+from ventrix.core.units import from_si
+
+Result = Literal["better", "worse", "no gain", "can't tell"]
+
+DEFAULT_WORTHWHILE: Final = 0.01  # of the flow before, where the user named no smallest gain
+MOST_MOUNTS: Final = 20
+
+
+@dataclass(frozen=True, slots=True)
+class Wording:
+    """Units a sentence is spoken in."""
+
+    lift_unit: str = "in"
+    flow_unit: str = "cfm"
+
+    def lift(self, value: float) -> str:
+        number = from_si(value, self.lift_unit)
+        return f"{number:.3f}" if self.lift_unit == "in" else f"{number:g}"
+
+    def flow(self, value: float, kind: str = "flow") -> str:
+        if kind == "index":
+            return f"{value:.4f}"
+        return f"{from_si(value, self.flow_unit):.1f}"
+
+    def flow_name(self, kind: str = "flow") -> str:
+        if kind == "index":
+            return "of index"
+        return "CFM" if self.flow_unit == "cfm" else self.flow_unit
+
+
+@dataclass(frozen=True, slots=True)
+class Volumes:
+    """Poured volumes of the pair [m3], each measured at its own cut."""
+
+    before: float
+    after: float
+
+
+@dataclass(frozen=True, slots=True)
+class Verdict:
+    """The answer; figures in the unit of the runs' flow, None where nothing can be said."""
+
+    result: Result
+    headline: str
+    sentence: str
+    weighted: float | None
+    expanded: float | None
+    worthwhile: float | None
+    further_mounts: int | None = None
+
+
+def judge(
+    comparison: RunComparison,
+    worthwhile: float | None = None,
+    volumes: Volumes | None = None,
+    wording: Wording | None = None,
+) -> Verdict:
+    """Judge a pair.
+
+    Parameters
+    ----------
+    comparison : RunComparison
+        The two sides.
+    worthwhile : float, optional
+        Smallest gain that matters, in the unit of the runs' flow; 1 % of the flow before otherwise.
+    volumes : Volumes, optional
+        Poured volumes of both cuts; speed speaks only when both were poured.
+    wording : Wording, optional
+        Units of the sentence.
+
+    Raises
+    ------
+    ValueError
+        A smallest gain not above zero.
+    """
+    words = wording or Wording()
+    if worthwhile is not None and worthwhile <= 0:
+        raise ValueError("the smallest gain that matters must be above zero")
+    c = comparison
+    if not np.any(c.tested):
+        return Verdict(
+            "can't tell", "Can't be said.", "No lift was tested on both sides.", None, None, worthwhile
+        )
+    d, u = c.weighted, c.weighted_expanded
+    x = worthwhile if worthwhile is not None else DEFAULT_WORTHWHILE * c.weighted_before
+    if not c.allowed:
+        headline = "Not to be compared." if c.comparability.level == "no" else "Can't be said."
+        said = c.comparability.sentence.removeprefix(headline).strip()
+        return Verdict("can't tell", headline, said, d, u, x)
+    if d > u:
+        result: Result = "better"
+    elif d < -u:
+        result = "worse"
+    else:
+        result = "no gain" if abs(d) + u < x else "can't tell"
+    mounts = further_mounts(c, x) if result == "can't tell" else None
+    headline = _headline(c, result, x, words)
+    sentence = _reason(c, result, d, u, x, mounts, words)
+    if volumes is not None and c.kind == "flow":
+        sentence += " " + _speed(c, volumes)
+    return Verdict(result, headline, sentence, d, u, x, mounts)
+
+
+def further_mounts(comparison: RunComparison, worthwhile: float) -> int | None:
+    """Further bolting-downs a side that would settle a pair if the difference stays as it is.
+
+    Mount, dial and repeat terms all shrink with the root of the mounts averaged. Settled means
+    proven, or shown to be under the smallest gain that matters, whichever comes first. None beyond
+    20: no bench gets there.
+    """
+    d, u = abs(comparison.weighted), comparison.weighted_expanded
+    have = min(comparison.difference.before.mounts, comparison.difference.after.mounts)
+    target = max(d, worthwhile - d)
+    need = int(np.floor(have * (u / target) ** 2)) + 1
+    return need - have if need - have <= MOST_MOUNTS else None
+
+
+def _neighbours(signs: NDArray[np.int64], wanted: int) -> bool:
+    hit = signs == wanted
+    return bool(np.any(hit[1:] & hit[:-1]))
+
+
+def is_trade(comparison: RunComparison) -> bool:
+    """Gains here and loses there: two neighbouring lifts proven each way."""
+    signs = comparison.nameable[comparison.tested]
+    return _neighbours(signs, 1) and _neighbours(signs, -1)
+
+
+def _headline(c: RunComparison, result: Result, x: float, words: Wording) -> str:
+    if is_trade(c):
+        return "A trade."
+    return {
+        "better": "Keep.",
+        "worse": "Lost flow.",
+        "no gain": f"No gain above {words.flow(x, c.kind)} {words.flow_name(c.kind)}.",
+        "can't tell": "This bench can't tell.",
+    }[result]
+
+
+def _span(lifts: Array, words: Wording) -> str:
+    if len(lifts) == 1:
+        return words.lift(float(lifts[0]))
+    return f"{words.lift(float(lifts[0]))} to {words.lift(float(lifts[-1]))}"
+
+
+def _runs_of(c: RunComparison, sign: int, words: Wording) -> str:
+    """Lifts a verdict may name, neighbours joined: '0.300 to 0.500'."""
+    lifts, signs = c.lift[c.tested], c.nameable[c.tested]
+    spans, start = [], None
+    for i, s in enumerate(np.r_[signs, 0]):
+        if s == sign and start is None:
+            start = i
+        elif s != sign and start is not None:
+            spans.append(_span(lifts[start:i], words))
+            start = None
+    return " and ".join(spans)
+
+
+def _across(c: RunComparison) -> str:
+    return "across this cam" if c.cam is not None else "on the mean of the lifts tested"
+
+
+def _where(c: RunComparison, words: Wording) -> str:
+    gained, lost = _runs_of(c, 1, words), _runs_of(c, -1, words)
+    unit = words.lift_unit
+    if gained and lost:
+        return f"gains at {gained}, loses at {lost} {unit}"
+    if gained:
+        return f"gains at {gained} {unit}, no lift proven lost"
+    if lost:
+        return f"loses at {lost} {unit}, no lift proven gained"
+    return "no single lift proven by itself"
+
+
+def _reason(
+    c: RunComparison, result: Result, d: float, u: float, x: float, mounts: int | None, words: Wording
+) -> str:
+    unit = words.flow_name(c.kind)
+    amount, band, least = (words.flow(v, c.kind) for v in (abs(d), u, x))
+    if result in ("better", "worse"):
+        more = "more" if result == "better" else "less"
+        return f"{amount} {unit} {more} {_across(c)} (± {band}): {_where(c, words)}."
+    sign = "+" if d >= 0 else "−"
+    if result == "no gain":
+        small = f"whatever it did is smaller than the {least} that matters"
+        return f"{sign}{amount} {unit} {_across(c)} (± {band}): {small}."
+    settle = (
+        f"{mounts} more mount{'s' * (mounts != 1)} of each would settle it"
+        if mounts is not None
+        else f"over {MOST_MOUNTS} more mounts of each would be needed: find the bench's scatter first"
+    )
+    trade = f" {_where(c, words).capitalize()}." if is_trade(c) else ""
+    return f"{sign}{amount} {unit} {_across(c)} is inside ± {band}.{trade} {settle[0].upper()}{settle[1:]}."
+
+
+def _speed(c: RunComparison, volumes: Volumes) -> str:
+    grown = volumes.after / volumes.before - 1
+    flow = c.weighted_after / c.weighted_before - 1
+    speed = (1 + flow) / (1 + grown) - 1
+    size = f"The port {'grew' if grown >= 0 else 'shrank'} {abs(grown):.1%}, flow {flow:+.1%}"
+    change = abs(c.weighted) / c.weighted_before
+    noise = c.weighted_expanded / c.weighted_before
+    if abs(speed) <= noise or change <= noise:
+        return f"{size}: no change of air speed is proven."
+    return f"{size}: the air is {'faster' if speed > 0 else 'slower'} than before."

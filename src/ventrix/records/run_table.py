@@ -1,0 +1,368 @@
+"""Run tables: one flow run as a CSV text with its conditions above it. The format is in docs/formats."""
+
+from __future__ import annotations
+
+import csv
+import io
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from pathlib import Path
+from typing import Any, Final
+
+from ventrix.core.model import FlowRun, Reading, SetUp
+from ventrix.core.reduction import Geometry, ReducedRun, reduce_run
+from ventrix.core.uncertainty import Scatter
+from ventrix.core.units import from_si, parse_quantity
+from ventrix.records.errors import InputError
+
+VERSION: Final = 1
+LARGEST_FILE: Final = 16 * 1024 * 1024  # bytes: a run is a few kilobytes
+
+Parse = Callable[[str], Any]
+
+
+def _quantity(default_unit: str, *, least: float | None = None, above: bool = False) -> Parse:
+    def parse(text: str) -> float:
+        value = parse_quantity(text, default_unit)
+        if least is not None and (value < least or (above and value == least)):
+            raise ValueError(f"'{text}' must be {'above zero' if above else 'zero or more'}")
+        return value
+
+    return parse
+
+
+def _choice(*allowed: str) -> Parse:
+    def parse(text: str) -> str:
+        if text.lower() not in allowed:
+            raise ValueError(f"'{text}' is not one of {', '.join(allowed)}")
+        return text.lower()
+
+    return parse
+
+
+def _yes_no(text: str) -> bool:
+    return bool(_choice("yes", "no")(text) == "yes")
+
+
+def _whole(text: str) -> int:
+    if not text.isdigit() or int(text) < 1:
+        raise ValueError(f"'{text}' is not a whole number from 1")
+    return int(text)
+
+
+def _length() -> Parse:
+    return _quantity("mm", least=0.0, above=True)
+
+
+def _pressure() -> Parse:
+    return _quantity("inH2O", least=0.0, above=True)
+
+
+_SETUP_KEYS: Final[dict[str, Parse]] = {
+    "direction": _choice("intake", "exhaust"),
+    "test_pressure": _pressure(),
+    "bench": str,
+    "bore": _length(),
+    "centred": _yes_no,
+    "entry": _choice("radius", "bare", "manifold", "plate"),
+    "pipe": _choice("none", "stub"),
+    "valve": str,
+    "plug": _choice("in", "out"),
+    "clean": _yes_no,
+    "temperature": _quantity("degC"),
+    "pressure": _quantity("hPa", least=0.0, above=True),
+    "humidity": _quantity("%", least=0.0),
+    "leak": _quantity("cfm", least=0.0),
+    "leak_pressure": _pressure(),
+    "seat_leak": _quantity("cfm", least=0.0),
+}
+_GEOMETRY_KEYS: Final[dict[str, Parse]] = {
+    "valves": _whole,
+    "valve_diameter": _length(),
+    "stem_diameter": _length(),
+    "throat_diameter": _length(),
+    "seat_width": _length(),
+    "seat_angle": _quantity("deg", least=0.0, above=True),
+    "port_volume": _quantity("cc", least=0.0, above=True),
+    "port_length": _length(),
+}
+_OTHER_KEYS: Final[dict[str, Parse]] = {"ventrix-run": _whole, "mount": str, "date": str}
+_KEYS: Final = _SETUP_KEYS | _GEOMETRY_KEYS | _OTHER_KEYS
+_UNITS_OUT: Final = {
+    "test_pressure": "inH2O",
+    "leak_pressure": "inH2O",
+    "bore": "mm",
+    "temperature": "degC",
+    "pressure": "hPa",
+    "humidity": "%",
+    "leak": "cfm",
+    "seat_leak": "cfm",
+    "valve_diameter": "mm",
+    "stem_diameter": "mm",
+    "throat_diameter": "mm",
+    "seat_width": "mm",
+    "seat_angle": "deg",
+    "port_volume": "cc",
+    "port_length": "mm",
+}
+
+# column name without its unit -> field of Reading, and the units a column may carry
+_COLUMNS: Final[dict[str, tuple[str, tuple[str, ...]]]] = {
+    "lift": ("lift", ("mm", "in")),
+    "reading": ("flow", ("cfm", "l_s", "m3_h")),
+    "range": ("full_scale", ("cfm", "l_s", "m3_h")),
+    "element": ("element_column", ("mm", "in")),
+    "port": ("port_column", ("mm", "in")),
+    "measured_pressure": ("measured_pressure", ("inH2O", "mmH2O", "Pa", "kPa")),
+    "swirl": ("swirl", ("rpm",)),
+}
+_UNIT_WORDS: Final = {"l_s": "l/s", "m3_h": "m3/h", "percent": "%"}
+_WATER_COLUMNS: Final = {"mm": "mmH2O", "in": "inH2O"}
+
+
+@dataclass(frozen=True, slots=True)
+class Column:
+    name: str
+    field: str
+    unit: str
+
+
+@dataclass(frozen=True)
+class RunTable:
+    """A run table as read: the run, its conditions, and what is known of its port and valve."""
+
+    run: FlowRun
+    setup: SetUp
+    geometry: Geometry
+    mount: str | None = None
+    lift_unit: str = "mm"
+    extra: dict[str, str] = field(default_factory=dict)
+
+    def reduce(self, scatter: Scatter | None = None) -> ReducedRun:
+        """Corrected results; errors as `reduce_run`."""
+        return reduce_run(self.run, self.setup, self.geometry, self.mount, scatter)
+
+
+def read_run_table(path: Path) -> RunTable:
+    """Read a run table from a file. Raises InputError that names the file, line and field."""
+    name = path.name
+    try:
+        if path.stat().st_size > LARGEST_FILE:
+            raise InputError("is too large for a run table", file=name)
+        data = path.read_bytes()
+    except OSError as error:
+        raise InputError(
+            f"cannot be read: {(error.strerror or 'unknown reason').lower()}", file=name
+        ) from None
+    return parse_run_table(data, name)
+
+
+def parse_run_table(data: bytes, name: str = "") -> RunTable:
+    """Read a run table from bytes; see `read_run_table`. `name` is used in errors only."""
+    if not data.strip():
+        raise InputError("is empty", file=name)
+    try:
+        text = data.decode("utf-8-sig")
+    except UnicodeDecodeError:
+        raise InputError("is not a text file in UTF-8", file=name) from None
+    if "\0" in text:
+        raise InputError("is not a text file", file=name)
+    lines = text.splitlines()
+    keys, extra, start = _read_keys(lines, name)
+    for required in ("ventrix-run", "direction", "test_pressure"):
+        if required not in keys:
+            raise InputError("the required line is missing", file=name, field=required)
+    if keys["ventrix-run"] > VERSION:
+        raise InputError(
+            f"version {keys['ventrix-run']} was written by a newer Ventrix", file=name, field="ventrix-run"
+        )
+    if start is None:
+        raise InputError("has no header line and no readings", file=name)
+    readings, lift_unit = _read_rows(lines, start, name)
+    setup = SetUp(id="setup", **{k: keys[k] for k in _SETUP_KEYS if k in keys})
+    return RunTable(
+        run=FlowRun(
+            id="run", setup_id="setup", source=name or "run table", date=keys.get("date"), readings=readings
+        ),
+        setup=setup,
+        geometry=Geometry(**{k: keys[k] for k in _GEOMETRY_KEYS if k in keys}),
+        mount=keys.get("mount"),
+        lift_unit=lift_unit,
+        extra=extra,
+    )
+
+
+def _read_keys(lines: list[str], name: str) -> tuple[dict[str, Any], dict[str, str], int | None]:
+    keys: dict[str, Any] = {}
+    extra: dict[str, str] = {}
+    for number, line in enumerate(lines, 1):
+        if not line.strip():
+            continue
+        if not line.lstrip().startswith("#"):
+            return keys, extra, number - 1
+        key, colon, value = line.lstrip()[1:].partition(":")
+        key, value = key.strip(), value.strip()
+        if not colon:
+            continue  # a plain remark
+        if key in keys or key in extra:
+            raise InputError("stands here a second time", file=name, line=number, field=key)
+        if key not in _KEYS:
+            extra[key] = value
+            continue
+        if not value:
+            continue  # nothing behind the colon: not recorded
+        try:
+            keys[key] = _KEYS[key](value)
+        except ValueError as error:
+            raise InputError(str(error), file=name, line=number, field=key) from None
+    return keys, extra, None
+
+
+def _delimiter(header: str) -> str:
+    return next((mark for mark in (",", ";", "\t") if mark in header), ",")
+
+
+def _read_header(cells: list[str], name: str, line: int) -> list[Column]:
+    columns: list[Column] = []
+    for raw in cells:
+        title = raw.strip()
+        if title in [c.name for c in columns]:
+            raise InputError("this column stands twice", file=name, line=line, field=title)
+        columns.append(_column(title, name, line))
+    have = {c.field for c in columns}
+    if "lift" not in have:
+        raise InputError("this column is missing", file=name, line=line, field="lift_mm or lift_in")
+    if "percent" in have and "full_scale" not in have:
+        raise InputError("a reading in percent needs this column", file=name, line=line, field="range_cfm")
+    if ("element_column" in have) != ("port_column" in have):
+        missing = "port_mm" if "element_column" in have else "element_mm"
+        raise InputError(
+            "two columns of water are needed, this one is missing", file=name, line=line, field=missing
+        )
+    ways = [way for way in ("flow", "percent", "element_column") if way in have]
+    if not ways:
+        raise InputError("no column of readings", file=name, line=line, field="reading_cfm")
+    if len(ways) > 1:
+        raise InputError(
+            "more than one kind of reading in one table", file=name, line=line, field=", ".join(ways)
+        )
+    return columns
+
+
+def _column(title: str, name: str, line: int) -> Column:
+    if title == "reading_percent":
+        return Column(title, "percent", "%")
+    for stem, (target, units) in _COLUMNS.items():
+        if title == stem:
+            raise InputError(f"needs a unit, as in {stem}_{units[0]}", file=name, line=line, field=title)
+        if not title.startswith(stem + "_"):
+            continue
+        suffix = title[len(stem) + 1 :]
+        if suffix in units:
+            water = stem in ("element", "port")
+            return Column(title, target, _WATER_COLUMNS[suffix] if water else _UNIT_WORDS.get(suffix, suffix))
+        if stem in ("lift", "reading", "range", "measured_pressure", "swirl"):
+            raise InputError(f"there is no unit '{suffix}' for {stem}", file=name, line=line, field=title)
+    return Column(title, "note" if title == "note" else "", "")
+
+
+def _read_rows(lines: list[str], start: int, name: str) -> tuple[tuple[Reading, ...], str]:
+    delimiter = _delimiter(lines[start])
+    columns = _read_header(next(csv.reader([lines[start]], delimiter=delimiter)), name, start + 1)
+    readings: list[Reading] = []
+    for number, line in enumerate(lines[start + 1 :], start + 2):
+        if not line.strip() or line.lstrip().startswith("#"):
+            continue
+        cells = next(csv.reader([line], delimiter=delimiter))
+        wanted = len(columns)
+        if len(cells) == wanted - 1 and columns[-1].field == "note":
+            cells = [*cells, ""]
+        if len(cells) != wanted:
+            raise InputError(
+                f"{len(cells)} field{'s' * (len(cells) != 1)} where the header has {wanted}",
+                file=name,
+                line=number,
+                field=columns[min(len(cells), wanted - 1)].name,
+            )
+        readings.append(_reading(columns, cells, number, name))
+    if not readings:
+        raise InputError("has a header and no readings", file=name)
+    return tuple(readings), next(c.unit for c in columns if c.field == "lift")
+
+
+def _reading(columns: list[Column], cells: list[str], line: int, name: str) -> Reading:
+    values: dict[str, Any] = {}
+    extra: dict[str, str] = {}
+    for column, cell in zip(columns, (c.strip() for c in cells), strict=True):
+        if column.field == "note" and cell.lower().startswith("struck"):
+            values["struck"] = cell.partition(":")[2].strip() or "no reason given"
+        elif column.field in ("", "note"):
+            if cell:
+                extra[column.name] = cell
+        elif cell:
+            values[column.field] = _number(cell, column, line, name)
+        elif column.field not in ("measured_pressure", "swirl"):
+            raise InputError("is empty", file=name, line=line, field=column.name)
+    return Reading(id=f"line-{line}", extra=extra, **values)
+
+
+def _number(cell: str, column: Column, line: int, name: str) -> float:
+    try:
+        value = parse_quantity(cell, column.unit)
+        if cell[-1:].isalpha():
+            raise ValueError(f"'{cell}' is not a plain number: the unit stands in the header")
+        if column.field != "swirl" and value < 0:
+            raise ValueError(f"'{cell}' is negative")
+        if column.field in ("measured_pressure", "full_scale", "port_column") and value == 0:
+            raise ValueError("must be above zero")
+    except ValueError as error:
+        raise InputError(str(error), file=name, line=line, field=column.name) from None
+    return value
+
+
+def _key_text(key: str, value: Any) -> str:
+    if isinstance(value, bool):
+        return "yes" if value else "no"
+    if key in _UNITS_OUT:
+        return f"{_trim(from_si(value, _UNITS_OUT[key]))} {_UNITS_OUT[key]}"
+    return str(value)
+
+
+def _trim(value: float) -> str:
+    return f"{value:.12g}"  # enough digits that reading it back changes nothing that was measured
+
+
+_ROW_FIELDS: Final = (
+    ("reading_cfm", "flow", "cfm"),
+    ("reading_percent", "percent", "%"),
+    ("range_cfm", "full_scale", "cfm"),
+    ("element_mm", "element_column", "mmH2O"),
+    ("port_mm", "port_column", "mmH2O"),
+    ("measured_pressure_inH2O", "measured_pressure", "inH2O"),
+    ("swirl_rpm", "swirl", "rpm"),
+)
+
+
+def write_run_table(table: RunTable) -> str:
+    """The text of a run table, ready to be read back."""
+    lines = [f"# ventrix-run: {VERSION}"]
+    for source, keys in ((table.setup, _SETUP_KEYS), (table.geometry, _GEOMETRY_KEYS)):
+        for key in keys:
+            value = getattr(source, key)
+            if value is not None:
+                lines.append(f"# {key}: {_key_text(key, value)}")
+    for key, value in (("mount", table.mount), ("date", table.run.date), *table.extra.items()):
+        if value is not None:
+            lines.append(f"# {key}: {value}")
+    readings = table.run.readings
+    used = [f for f in _ROW_FIELDS if any(getattr(r, f[1]) is not None for r in readings)]
+    out = io.StringIO()
+    writer = csv.writer(out, lineterminator="\n")
+    writer.writerow([f"lift_{table.lift_unit}", *(f[0] for f in used), "note"])
+    for r in readings:
+        row = [_trim(from_si(r.lift, table.lift_unit))]
+        for _, name, symbol in used:
+            value = getattr(r, name)
+            row.append("" if value is None else _trim(from_si(value, symbol)))
+        writer.writerow([*row, f"struck: {r.struck}" if r.struck else str(r.extra.get("note", ""))])
+    return "\n".join(lines) + "\n" + out.getvalue()

@@ -1,0 +1,199 @@
+"""The shop's book as tables. One table a noun; column names are the fields of `core.model`, in SI.
+
+Children keep their order in `position`. `extra` holds keys of documents that we did not understand.
+"""
+
+from __future__ import annotations
+
+from typing import Any
+
+from sqlalchemy import JSON, ForeignKey, MetaData
+from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
+
+NAMING = {
+    "ix": "ix_%(column_0_label)s",
+    "uq": "uq_%(table_name)s_%(column_0_name)s",
+    "ck": "ck_%(table_name)s_%(constraint_name)s",
+    "fk": "fk_%(table_name)s_%(column_0_name)s_%(referred_table_name)s",
+    "pk": "pk_%(table_name)s",
+}
+
+
+class Base(DeclarativeBase):
+    metadata = MetaData(naming_convention=NAMING)
+
+
+def _parent(table: str, *, null: bool = False) -> Any:
+    return mapped_column(ForeignKey(f"{table}.id", ondelete="CASCADE"), index=True, nullable=null)
+
+
+class Row:
+    """What every row has."""
+
+    id: Mapped[str] = mapped_column(primary_key=True)
+    position: Mapped[int] = mapped_column(default=0)
+    extra: Mapped[dict[str, Any]] = mapped_column(JSON, default=dict)
+
+
+class JobRow(Row, Base):
+    __tablename__ = "job"
+    title: Mapped[str]
+    note: Mapped[str]
+    bore: Mapped[float | None]
+    cam_lift: Mapped[float | None]
+    cam_duration: Mapped[float | None]
+    worthwhile_gain: Mapped[float | None]
+
+
+class ValveRow(Row, Base):
+    __tablename__ = "valve"
+    job_id: Mapped[str] = _parent("job")
+    name: Mapped[str]
+    head_diameter: Mapped[float | None]
+    stem_diameter: Mapped[float | None]
+    seat_width: Mapped[float | None]
+    seat_angle: Mapped[float | None]
+
+
+class SetUpRow(Row, Base):
+    __tablename__ = "setup"
+    job_id: Mapped[str] = _parent("job")
+    direction: Mapped[str]
+    test_pressure: Mapped[float | None]
+    bench: Mapped[str | None]
+    bore: Mapped[float | None]
+    centred: Mapped[bool | None]
+    entry: Mapped[str | None]
+    pipe: Mapped[str | None]
+    valve: Mapped[str | None]
+    plug: Mapped[str | None]
+    clean: Mapped[bool | None]
+    temperature: Mapped[float | None]
+    pressure: Mapped[float | None]
+    humidity: Mapped[float | None]
+    leak: Mapped[float | None]
+    leak_pressure: Mapped[float | None]
+    seat_leak: Mapped[float | None]
+
+
+class MountRow(Row, Base):
+    __tablename__ = "mount"
+    job_id: Mapped[str] = _parent("job")
+    number: Mapped[int]
+    date: Mapped[str | None]
+
+
+class PortRow(Row, Base):
+    __tablename__ = "port"
+    job_id: Mapped[str] = _parent("job")
+    name: Mapped[str]
+    kind: Mapped[str]
+    # Not a foreign key: a port may name its valve before the document or edit brings it.
+    valve_id: Mapped[str | None]
+    valves: Mapped[int]
+
+
+class CutRow(Row, Base):
+    __tablename__ = "cut"
+    port_id: Mapped[str] = _parent("port")
+    number: Mapped[int]
+    name: Mapped[str]
+    kind: Mapped[str]
+    date: Mapped[str | None]
+    throat_diameter: Mapped[float | None]
+    floor_length: Mapped[float | None]
+    roof_length: Mapped[float | None]
+    note: Mapped[str]
+
+
+class OperationRow(Row, Base):
+    __tablename__ = "operation"
+    cut_id: Mapped[str] = _parent("cut")
+    kind: Mapped[str]
+    places: Mapped[list[str]] = mapped_column(JSON)
+    depth: Mapped[float | None]
+    tool: Mapped[str]
+    finish: Mapped[str]
+    duration: Mapped[float | None]
+    port_ids: Mapped[list[str]] = mapped_column(JSON)
+    note: Mapped[str]
+
+
+class TrialRow(Row, Base):
+    __tablename__ = "trial"
+    cut_id: Mapped[str] = _parent("cut")
+    kind: Mapped[str]
+    name: Mapped[str]
+    note: Mapped[str]
+
+
+class FlowRunRow(Row, Base):
+    """A run hangs from a cut or from a trial: exactly one of the two is set."""
+
+    __tablename__ = "flow_run"
+    cut_id: Mapped[str | None] = _parent("cut", null=True)
+    trial_id: Mapped[str | None] = _parent("trial", null=True)
+    setup_id: Mapped[str] = mapped_column(ForeignKey("setup.id"))
+    mount_id: Mapped[str | None] = mapped_column(ForeignKey("mount.id"))
+    date: Mapped[str | None]
+    source: Mapped[str]
+
+
+class ReadingRow(Row, Base):
+    __tablename__ = "reading"
+    flow_run_id: Mapped[str] = _parent("flow_run")
+    lift: Mapped[float]
+    flow: Mapped[float | None]
+    percent: Mapped[float | None]
+    full_scale: Mapped[float | None]
+    element_column: Mapped[float | None]
+    port_column: Mapped[float | None]
+    measured_pressure: Mapped[float | None]
+    swirl: Mapped[float | None]
+    spread: Mapped[float | None]
+    window: Mapped[float | None]
+    time: Mapped[str | None]
+    unsteady: Mapped[bool]
+    struck: Mapped[str | None]
+
+
+class PourRow(Row, Base):
+    __tablename__ = "pour"
+    cut_id: Mapped[str] = _parent("cut")
+    volume: Mapped[float]
+    how: Mapped[str]
+    date: Mapped[str | None]
+
+
+class WallReadingRow(Row, Base):
+    __tablename__ = "wall_reading"
+    cut_id: Mapped[str] = _parent("cut")
+    place: Mapped[str]
+    thickness: Mapped[float]
+    date: Mapped[str | None]
+    note: Mapped[str]
+
+
+class TraverseRow(Row, Base):
+    __tablename__ = "traverse"
+    cut_id: Mapped[str] = _parent("cut")
+    station: Mapped[str]
+    setup_id: Mapped[str | None] = mapped_column(ForeignKey("setup.id"))
+    lift: Mapped[float | None]
+
+
+class ProbePointRow(Row, Base):
+    __tablename__ = "probe_point"
+    traverse_id: Mapped[str] = _parent("traverse")
+    name: Mapped[str]
+    reading: Mapped[float]
+    struck: Mapped[str | None]
+
+
+class ObservationRow(Row, Base):
+    __tablename__ = "observation"
+    cut_id: Mapped[str] = _parent("cut")
+    kind: Mapped[str]
+    text: Mapped[str]
+    lift: Mapped[float | None]
+    date: Mapped[str | None]

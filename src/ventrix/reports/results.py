@@ -1,0 +1,170 @@
+"""Results of `reduce` and `compare` as JSON documents (a contract) and as plain text tables."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import fields
+from typing import Any
+
+from ventrix.core.compare import RunComparison
+from ventrix.core.model import SetUp
+from ventrix.core.reduction import ReducedRun
+from ventrix.core.units import from_si
+from ventrix.core.verdict import Verdict
+
+_CONDITION_UNITS = {"test_pressure": "inH2O", "leak_pressure": "inH2O"}
+
+
+def key_with_unit(name: str, symbol: str) -> str:
+    """A document key that ends in its unit: ``bore_mm``, ``energy_density_J_m3``."""
+    plain = {"%": "percent", "-": ""}.get(symbol, symbol.replace("/", "_").replace(".", "_"))
+    return f"{name}_{plain}" if plain else name
+
+
+def _number(value: float) -> float | None:
+    return None if not math.isfinite(value) else float(value)
+
+
+def conditions_document(setup: SetUp) -> dict[str, Any]:
+    """The conditions of a run; every dimensional key ends in its unit, null where not recorded."""
+    found: dict[str, Any] = {}
+    for each in fields(setup):
+        if each.name in ("id", "extra"):
+            continue
+        value = getattr(setup, each.name)
+        symbol = _CONDITION_UNITS.get(each.name, each.metadata.get("unit"))
+        if symbol is None:
+            found[each.name] = value
+        else:
+            found[key_with_unit(each.name, symbol)] = (
+                None if value is None else round(from_si(value, symbol), 9)
+            )
+    return found
+
+
+def _flow_key(kind: str) -> str:
+    return "flow_cfm" if kind == "flow" else "index"
+
+
+def _flow(value: float, kind: str) -> float:
+    return from_si(float(value), "cfm") if kind == "flow" else float(value)
+
+
+def reduced_document(run: ReducedRun) -> dict[str, Any]:
+    """JSON of a reduced run. Figures whose inputs are missing are null."""
+    kind, d = run.kind, run.derived
+    points = [
+        {
+            "lift_mm": from_si(float(run.lift[i]), "mm"),
+            _flow_key(kind): _flow(run.flow[i], kind),
+            "u_cfm" if kind == "flow" else "u_index": _flow(run.uncertainty[i], kind),
+            "lift_ratio": _number(d.lift_ratio[i]),
+            "cd_curtain": _number(d.cd_curtain[i]),
+            "cd_valve": _number(d.cd_valve[i]),
+            "cd_least": _number(d.cd_least[i]),
+            "mean_velocity_ft_s": _number(from_si(float(d.mean_velocity[i]), "ft/s")),
+            "energy_density_J_m3": _number(d.energy_density[i]),
+        }
+        for i in range(len(run.lift))
+    ]
+    peak = points[run.peak]
+    return {
+        "conditions": conditions_document(run.setup) | {"mount": run.mount},
+        "points": points,
+        "peak": {key: peak[key] for key in ("lift_mm", _flow_key(kind))},
+        "stall_lift_mm": None if run.stall is None else from_si(float(run.lift[run.stall]), "mm"),
+        "flags": list(run.notes),
+    }
+
+
+def comparison_document(c: RunComparison, verdict: Verdict) -> dict[str, Any]:
+    """JSON of a comparison and its verdict."""
+    kind = c.kind
+    suffix = "cfm" if kind == "flow" else "index"
+
+    def shown(value: float | None) -> float | None:
+        return None if value is None else _flow(value, kind)
+
+    return {
+        "comparable": c.comparability.level,
+        "differences": [
+            {"key": d.key, "before": d.before, "after": d.after, "sentence": d.sentence}
+            for d in c.comparability.differences
+        ],
+        "points": [
+            {
+                "lift_mm": from_si(float(c.lift[i]), "mm"),
+                f"before_{suffix}": _flow(c.before[i], kind),
+                f"after_{suffix}": _flow(c.after[i], kind),
+                f"difference_{suffix}": _flow(c.change[i], kind),
+                f"expanded_uncertainty_{suffix}": _flow(c.expanded[i], kind),
+                "result": c.results[i],
+                "interpolated": bool(c.interpolated[i]),
+            }
+            for i in range(len(c.lift))
+        ],
+        "summary": {
+            f"weighted_difference_{suffix}": shown(verdict.weighted),
+            f"expanded_uncertainty_{suffix}": shown(verdict.expanded),
+            f"worthwhile_{suffix}": shown(verdict.worthwhile),
+            "further_mounts": verdict.further_mounts,
+            "result": verdict.result,
+        },
+        "verdict": f"{verdict.headline} {verdict.sentence}",
+        "flags": list(c.notes),
+    }
+
+
+def text_table(header: list[str], rows: list[list[str]]) -> str:
+    """Columns set right under their headings."""
+    widths = [max(len(r[i]) for r in [header, *rows]) for i in range(len(header))]
+    return "\n".join(
+        "  ".join(cell.rjust(w) for cell, w in zip(r, widths, strict=True)) for r in [header, *rows]
+    )
+
+
+def _cell(value: float | None, digits: int) -> str:
+    return "-" if value is None else f"{value:.{digits}f}"
+
+
+def reduced_text(run: ReducedRun, lift_unit: str) -> str:
+    """A reduced run as text."""
+    document = reduced_document(run)
+    kind = run.kind
+    digits = 1 if kind == "flow" else 4
+    header = [f"lift {lift_unit}", "CFM" if kind == "flow" else "index", "u", "L/D", "Cd curtain", "Cd valve"]
+    header += ["Cd least", "ft/s", "J/m3"]
+    rows = [
+        [
+            _cell(from_si(float(run.lift[i]), lift_unit), 3 if lift_unit == "in" else 2),
+            _cell(p[_flow_key(kind)], digits),
+            _cell(p["u_cfm" if kind == "flow" else "u_index"], digits + 1),
+            *(_cell(p[key], 3) for key in ("lift_ratio", "cd_curtain", "cd_valve", "cd_least")),
+            _cell(p["mean_velocity_ft_s"], 0),
+            _cell(p["energy_density_J_m3"], 0),
+        ]
+        for i, p in enumerate(document["points"])
+    ]
+    said = [f"note: {flag}" for flag in document["flags"]]
+    return "\n".join([text_table(header, rows), *said])
+
+
+def comparison_text(c: RunComparison, verdict: Verdict, lift_unit: str) -> str:
+    """A comparison as text."""
+    name = "CFM" if c.kind == "flow" else "index"
+    digits = 1 if c.kind == "flow" else 4
+    rows = [
+        [
+            f"{from_si(float(c.lift[i]), lift_unit):.{3 if lift_unit == 'in' else 2}f}",
+            *(f"{_flow(v, c.kind):.{digits}f}" for v in (c.before[i], c.after[i])),
+            f"{_flow(c.change[i], c.kind):+.{digits}f}",
+            f"{_flow(c.expanded[i], c.kind):.{digits}f}",
+            c.results[i] + (" (interpolated)" if c.interpolated[i] else ""),
+        ]
+        for i in range(len(c.lift))
+    ]
+    header = [f"lift {lift_unit}", f"before {name}", f"after {name}", "difference", "±", "result"]
+    said = [f"note: {n}" for n in c.notes]
+    return "\n".join(
+        [c.comparability.sentence, text_table(header, rows), *said, f"{verdict.headline} {verdict.sentence}"]
+    )

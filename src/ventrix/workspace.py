@@ -1,0 +1,265 @@
+"""The open job: applies edits, commits them, undoes them, tells whoever listens. Knows no widget."""
+
+from __future__ import annotations
+
+import uuid
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+from datetime import datetime
+from enum import Enum, auto
+
+from ventrix.core import edits
+from ventrix.core.analysis import Analysis
+from ventrix.core.model import Cut, Direction, FlowRun, Job, Mount, Port, Reading, SetUp
+from ventrix.records.book import Book
+
+
+def new_id() -> str:
+    """An id that no other noun has, anywhere."""
+    return uuid.uuid4().hex
+
+
+def now_text() -> str:
+    """The present as documents write it, to the second, with the zone."""
+    return datetime.now().astimezone().isoformat(timespec="seconds")
+
+
+class Told(Enum):
+    """What listeners are told."""
+
+    JOB = auto()  # the job changed
+    SELECTION = auto()  # another port, cut or pinned cut is looked at
+    SAID = auto()  # there is a new sentence for the foot of the window
+
+
+@dataclass(frozen=True, slots=True)
+class Edit:
+    """An accepted edit: what it is called, and the job before and after."""
+
+    name: str
+    before: Job
+    after: Job
+
+
+@dataclass(frozen=True, slots=True)
+class Selection:
+    """The port looked at, the cut looked at, and the cut it is held against."""
+
+    port_id: str
+    cut_id: str
+    against_id: str | None
+
+
+def first_selection(job: Job) -> Selection | None:
+    """The first port, its last cut, held against the one before."""
+    return select_port(job.ports[0]) if job.ports else None
+
+
+def select_port(port: Port) -> Selection:
+    """A port's last flowed cut, held against the one before it."""
+    flowed = [c for c in port.cuts if c.runs] or list(port.cuts)
+    at = port.cuts.index(flowed[-1])
+    return Selection(port.id, port.cuts[at].id, port.cuts[at - 1].id if at else None)
+
+
+def new_job(title: str) -> Job:
+    """A job with one intake port, as received."""
+    return Job(id=new_id(), title=title, ports=(new_port("Intake 1", "intake"),))
+
+
+def new_port(name: str, kind: Direction) -> Port:
+    """A port as received."""
+    return Port(id=new_id(), name=name, kind=kind, cuts=(Cut(id=new_id(), number=0, name="as received"),))
+
+
+class Workspace:
+    """One job of one book. Every accepted edit is on disk before a listener hears of it."""
+
+    def __init__(self, book: Book, job: Job) -> None:
+        self.book = book
+        self.job = job
+        self.analysis = Analysis(job)
+        self.selection = first_selection(job)
+        self.said = ""
+        self.saved_at: str | None = None
+        self._done: list[Edit] = []
+        self._undone: list[Edit] = []
+        self._listeners: list[Callable[[Told], None]] = []
+
+    @classmethod
+    def create(cls, book: Book, title: str) -> Workspace:
+        """A new job, in the book at once."""
+        job = new_job(title)
+        book.add_job(job)
+        return cls(book, job)
+
+    @classmethod
+    def open(cls, book: Book, job_id: str) -> Workspace:
+        """A job of the book. KeyError if it is not there."""
+        return cls(book, book.load(job_id))
+
+    # -- listening
+
+    def subscribe(self, listener: Callable[[Told], None]) -> Callable[[], None]:
+        """Have `listener` called on every change; returns what ends that."""
+        self._listeners.append(listener)
+        return lambda: self._listeners.remove(listener)
+
+    def _tell(self, *what: Told) -> None:
+        for each in what:
+            for listener in list(self._listeners):
+                listener(each)
+
+    def say(self, sentence: str) -> None:
+        """Put a sentence at the foot of the window."""
+        self.said = sentence
+        self._tell(Told.SAID)
+
+    # -- edits
+
+    def apply(self, name: str, job: Job, sentence: str = "") -> None:
+        """Accept an edit: commit it, then tell.
+
+        Parameters
+        ----------
+        name : str
+            What undo calls it: "keep 0.300".
+        job : Job
+            The job after it.
+        sentence : str
+            What the foot of the window says; the name if empty.
+
+        Raises
+        ------
+        ValueError
+            A figure that cannot be written; nothing has changed then.
+        """
+        before = self.job
+        self._commit(job)
+        self._done.append(Edit(name, before, self.job))
+        self._undone.clear()
+        self.said = sentence or f"{name[0].upper()}{name[1:]}."
+        self._tell(Told.JOB, Told.SAID)
+
+    def _commit(self, job: Job) -> None:
+        self.book.write(self.job, job)
+        self.job = job
+        self.analysis = Analysis(job)
+        self.saved_at = now_text()
+        self._mend_selection()
+
+    def _mend_selection(self) -> None:
+        """Keep looking at something that exists."""
+        chosen = self.selection
+        ports = {p.id: {c.id for c in p.cuts} for p in self.job.ports}
+        if chosen is None or chosen.port_id not in ports or chosen.cut_id not in ports[chosen.port_id]:
+            self.selection = first_selection(self.job)
+        elif chosen.against_id is not None and chosen.against_id not in ports[chosen.port_id]:
+            self.selection = replace(chosen, against_id=None)
+
+    @property
+    def undo_name(self) -> str | None:
+        return self._done[-1].name if self._done else None
+
+    @property
+    def redo_name(self) -> str | None:
+        return self._undone[-1].name if self._undone else None
+
+    def undo(self) -> bool:
+        """Take back the last edit. A reading it brought stays, struck as undone."""
+        if not self._done:
+            return False
+        edit = self._done[-1]
+        self._commit(edits.keep_measured(edit.before, self.job))
+        self._undone.append(self._done.pop())
+        self.said = f"Undone: {edit.name}."
+        self._tell(Told.JOB, Told.SAID)
+        return True
+
+    def redo(self) -> bool:
+        """Do again what was undone."""
+        if not self._undone:
+            return False
+        edit = self._undone[-1]
+        self._commit(edit.after)
+        self._done.append(self._undone.pop())
+        self.said = f"Done again: {edit.name}."
+        self._tell(Told.JOB, Told.SAID)
+        return True
+
+    # -- what is looked at
+
+    @property
+    def port(self) -> Port | None:
+        return self.job.port(self.selection.port_id) if self.selection else None
+
+    @property
+    def cut(self) -> Cut | None:
+        return self.job.cut_of(self.selection.cut_id)[1] if self.selection else None
+
+    @property
+    def against(self) -> Cut | None:
+        if self.selection is None or self.selection.against_id is None:
+            return None
+        return self.job.cut_of(self.selection.against_id)[1]
+
+    def look_at_port(self, port_id: str) -> None:
+        self.selection = select_port(self.job.port(port_id))
+        self._tell(Told.SELECTION)
+
+    def look_at(self, cut_id: str) -> None:
+        """Look at a cut; held against itself makes no sense, so the pinned one then steps back."""
+        port, cut = self.job.cut_of(cut_id)
+        against = self.selection.against_id if self.selection else None
+        if against == cut_id or against not in {c.id for c in port.cuts}:
+            at = port.cuts.index(cut)
+            against = port.cuts[at - 1].id if at else None
+        self.selection = Selection(port.id, cut_id, against)
+        self._tell(Told.SELECTION)
+
+    def hold_against(self, cut_id: str) -> None:
+        """Pin the cut that the one looked at is held against."""
+        port, _ = self.job.cut_of(cut_id)
+        if self.selection is None or cut_id == self.selection.cut_id:
+            return
+        self.selection = Selection(port.id, self.selection.cut_id, cut_id)
+        self._tell(Told.SELECTION)
+
+    # -- runs
+
+    def open_run(self, setup: SetUp, mount_number: int, source: str) -> FlowRun:
+        """The run of the cut looked at that readings under these conditions go to.
+
+        The last run of the cut goes on where its conditions and mount are these; otherwise a run
+        that is not in the job yet, which `keep` brings in with its first reading.
+        """
+        cut = self.cut
+        assert cut is not None
+        for run in reversed(cut.runs):
+            mount = self.job.mount(run.mount_id)
+            same = replace(setup, id=run.setup_id) == self.job.setup(run.setup_id)
+            if same and mount is not None and mount.number == mount_number:
+                return run
+        known = next((s for s in self.job.setups if replace(setup, id=s.id) == s), None)
+        mount = next((m for m in self.job.mounts if m.number == mount_number), None)
+        return FlowRun(
+            id=new_id(),
+            setup_id=known.id if known else setup.id,
+            mount_id=mount.id if mount else None,
+            date=now_text(),
+            source=source,
+        )
+
+    def keep(self, setup: SetUp, mount_number: int, reading: Reading, lift_text: str, source: str) -> FlowRun:
+        """Keep a reading of the cut looked at: on disk when this returns. Returns the run it went to."""
+        cut = self.cut
+        assert cut is not None
+        run = self.open_run(setup, mount_number, source)
+        job = self.job
+        if all(r.id != run.id for r in cut.runs):
+            mount = job.mount(run.mount_id) or Mount(id=new_id(), number=mount_number, date=now_text())
+            run = replace(run, mount_id=mount.id)
+            known = next((s for s in job.setups if s.id == run.setup_id), setup)
+            job = edits.start_run(job, cut.id, run, known, mount)
+        self.apply(f"keep {lift_text}", edits.add_reading(job, run.id, reading))
+        return run
