@@ -66,6 +66,10 @@ class ScpiBench:
         """Put a port of the invented head on the simulated bench."""
         self._send(f"SIM:PORT {direction.upper()},{cut}")
 
+    def work(self, direction: Direction, cut: int, place: str) -> None:
+        """Grind the simulated port: its state `cut` becomes the one before, worked at `place`."""
+        self._send(f"SIM:WORK {direction.upper()},{cut},{place.upper()}")
+
     def remount(self) -> None:
         """Take the simulated head off and bolt it down again."""
         self._send("SIM:MOUN")

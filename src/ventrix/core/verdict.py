@@ -108,7 +108,7 @@ def judge(
     mounts = further_mounts(c, x) if result == "can't tell" else None
     headline = _headline(c, result, x, words)
     sentence = _reason(c, result, d, u, x, mounts, words)
-    if volumes is not None and c.kind == "flow":
+    if volumes is not None and c.kind == "flow" and result in ("better", "worse"):
         sentence += " " + _speed(c, volumes)
     return Verdict(result, headline, sentence, d, u, x, mounts)
 

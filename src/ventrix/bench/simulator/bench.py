@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ventrix.bench.simulator.heads import HEADS, SimulatedCut
+from ventrix.bench.simulator.heads import HEADS, SimulatedCut, worked
 from ventrix.core.model import Direction
 from ventrix.core.units import CFM, INCH_OF_WATER
 
@@ -19,6 +19,7 @@ class Character:
 
     blower : flow that the blower still holds its full pressure at; beyond it the pressure sags
     noise : of one sample in attached flow; grows to four times where the port separates
+    setting_scatter, mount_scatter : of setting lift and pressure anew, and of a new bolting-down
     """
 
     leak: float = 0.8 * CFM
@@ -27,6 +28,7 @@ class Character:
     greatest_pressure: float = 40 * INCH_OF_WATER
     settling: float = 0.7
     noise: float = 0.004
+    setting_scatter: float = 0.0025
     mount_scatter: float = 0.003
     greatest_lift: float = 0.016
     temperature: float = 294.15
@@ -49,6 +51,7 @@ class SimulatedBench:
         self._clock = clock
         self._random = np.random.default_rng(seed)
         self._lock = threading.Lock()
+        self._states = {direction: list(cuts) for direction, cuts in HEADS.items()}
         self._direction: Direction = "intake"
         self._cut = 0
         self._lift = 0.0
@@ -57,11 +60,15 @@ class SimulatedBench:
         self._steady_flow = 0.0
         self._at = clock()
         self._mount_factor = 1.0
+        self._setting_factor = 1.0
         self.remount()
+
+    def _draw(self) -> float:
+        return float(self._random.standard_normal())
 
     @property
     def cut(self) -> SimulatedCut:
-        return HEADS[self._direction][self._cut]
+        return self._states[self._direction][self._cut]
 
     @property
     def state(self) -> tuple[Direction, int]:
@@ -82,12 +89,21 @@ class SimulatedBench:
 
     def fit(self, direction: Direction, cut: int) -> None:
         """Put a port in a state of its metal on the bench. ValueError where there is no such state."""
-        if not 0 <= cut < len(HEADS[direction]):
-            raise ValueError(f"the {direction} port has cuts 0 to {len(HEADS[direction]) - 1}")
         with self._lock:
+            if not 0 <= cut < len(self._states[direction]):
+                raise ValueError(f"the {direction} port has cuts 0 to {len(self._states[direction]) - 1}")
             if (direction, cut) != (self._direction, self._cut):
                 self._direction, self._cut = direction, cut
                 self._remount()
+
+    def work(self, direction: Direction, cut: int, place: str) -> None:
+        """Grind: state `cut` becomes the one before it, worked at `place`. ValueError for a gap in the row."""
+        with self._lock:
+            states = self._states[direction]
+            if not 1 <= cut <= len(states):
+                raise ValueError(f"the next cut of the {direction} port is {len(states)}")
+            states[cut:] = [worked(states[cut - 1], place)]
+            self._cut = min(self._cut, len(self._states[self._direction]) - 1)
 
     def remount(self) -> None:
         """Take the head off and bolt it down again."""
@@ -95,7 +111,7 @@ class SimulatedBench:
             self._remount()
 
     def _remount(self) -> None:
-        self._mount_factor = 1 + self.character.mount_scatter * float(self._random.standard_normal())
+        self._mount_factor = 1 + self.character.mount_scatter * self._draw()
 
     def set_lift(self, lift: float) -> None:
         """Open the valve to `lift` [m]. ValueError past the valve's travel."""
@@ -104,6 +120,7 @@ class SimulatedBench:
         with self._lock:
             self._settle()
             self._lift = lift
+            self._setting_factor = 1 + self.character.setting_scatter * self._draw()
 
     def set_pressure(self, pressure: float) -> None:
         """Ask the blower for a test pressure [Pa]. ValueError past what it can do shut off."""
@@ -119,10 +136,10 @@ class SimulatedBench:
             self._settle()
             c = self.character
             rough = 1 + 3 * float(self.cut.truth.separation(self._lift))
-            noise = 1 + c.noise * rough * float(self._random.standard_normal())
+            noise = 1 + c.noise * rough * self._draw()
             leak = c.leak * float(np.sqrt(self._pressure / c.leak_pressure))
             flow = self._steady_flow * noise + leak
-            shown = self._pressure * (1 + 0.001 * float(self._random.standard_normal()))
+            shown = self._pressure * (1 + 0.001 * self._draw())
             return max(flow, 0.0), max(shown, 0.0)
 
     def _settle(self) -> None:
@@ -137,7 +154,7 @@ class SimulatedBench:
     def _through(self, pressure: float) -> float:
         if self._lift <= 0 or pressure <= 0:
             return 0.0
-        return float(self.cut.truth.flow(self._lift, pressure)) * self._mount_factor
+        return float(self.cut.truth.flow(self._lift, pressure)) * self._mount_factor * self._setting_factor
 
     def _reachable(self) -> float:
         """The pressure the blower can hold at this lift, at most the one asked for."""

@@ -94,3 +94,30 @@ HEADS: Final[dict[Direction, tuple[SimulatedCut, ...]]] = {
         _cut("80 grit", (("all", "roll, 80 grit", "abrasive roll", 25),), 65.2, _EXHAUST_SMOOTHED),
     ),
 }
+
+PLACES: Final = ("bowl", "throat", "short side", "guide", "pinch", "all")
+
+
+def worked(cut: SimulatedCut, place: str) -> SimulatedCut:
+    """What a cut becomes when it is worked at a place; a place it does not know is polished."""
+    t = cut.truth
+    truth, grown = {
+        "bowl": (
+            replace(t, port_area=t.port_area * 1.04, valve_coefficient=t.valve_coefficient * 1.005),
+            1.2,
+        ),
+        "throat": (
+            replace(
+                t,
+                throat_diameter=min(t.throat_diameter * 1.02, t.valve_diameter * 0.93),
+                low_lift=t.low_lift * 0.97,
+            ),
+            0.8,
+        ),
+        "short side": (replace(t, stall_ratio=t.stall_ratio + 0.02, stall_loss=t.stall_loss * 0.6), 1.4),
+        "guide": (replace(t, port_area=t.port_area * 1.005), 0.4),
+        "pinch": (replace(t, port_area=t.port_area * 1.03), 1.6),
+    }.get(place, (replace(t, port_area=t.port_area * 1.001), 0.1))
+    return SimulatedCut(
+        place, ((place, "worked", "burr", 30),), cut.volume + to_si(grown, "cc"), truth.throat_diameter, truth
+    )

@@ -44,6 +44,7 @@ class Interpreter:
             "SOUR:PRES": lambda text: bench.set_pressure(to_si(parse_number(text), "inH2O")),
             "SIM:LIFT": lambda text: bench.set_lift(to_si(parse_number(text), "mm")),
             "SIM:PORT": self._fit,
+            "SIM:WORK": self._work,
         }
         self._actions: dict[str, Callable[[], None]] = {
             "*CLS": self._errors.clear,
@@ -52,11 +53,11 @@ class Interpreter:
         }
 
     def _fit(self, text: str) -> None:
-        name, _, number = text.partition(",")
-        direction = name.strip().lower()
-        if direction not in ("intake", "exhaust") or not number.strip().isdigit():
-            raise ValueError("INTAKE or EXHAUST, then a cut number")
-        self._bench.fit(cast(Direction, direction), int(number))
+        self._bench.fit(*_port_and_cut(text))
+
+    def _work(self, text: str) -> None:
+        state, _, place = text.rpartition(",")
+        self._bench.work(*_port_and_cut(state), place.strip().lower())
 
     def answer(self, line: str) -> str | None:
         """Obey one line. Returns what goes back, None for commands and errors."""
@@ -80,6 +81,14 @@ class Interpreter:
         else:
             self._errors.append(_UNDEFINED)
         return None
+
+
+def _port_and_cut(text: str) -> tuple[Direction, int]:
+    name, _, number = text.partition(",")
+    direction = name.strip().lower()
+    if direction not in ("intake", "exhaust") or not number.strip().isdecimal():
+        raise ValueError("INTAKE or EXHAUST, then a cut number")
+    return cast(Direction, direction), int(number)
 
 
 class _Handler(socketserver.StreamRequestHandler):

@@ -1,0 +1,193 @@
+"""Writes the demo job from the simulated bench's own physics, with a fixed seed and a made-up clock.
+
+Run ``python -m ventrix.demo.make`` after a change of the simulator; a test holds the file to it.
+"""
+
+from __future__ import annotations
+
+from importlib import resources
+from pathlib import Path
+from typing import Final
+
+import numpy as np
+
+from ventrix.bench.simulator.bench import SimulatedBench
+from ventrix.bench.simulator.heads import HEADS, SimulatedCut
+from ventrix.core.model import (
+    Cut,
+    Direction,
+    FlowRun,
+    Job,
+    Mount,
+    Operation,
+    Port,
+    Pour,
+    Reading,
+    SetUp,
+    Valve,
+)
+from ventrix.core.units import from_si, to_si
+from ventrix.records.document import dumps_job, loads_job
+
+FILE: Final = "corvane_22h.json"
+SEED: Final = 22
+TEST_PRESSURE: Final = to_si(28, "inH2O")
+LIFTS: Final[dict[Direction, int]] = {"intake": 12, "exhaust": 10}  # steps of 0.050 in
+REPEATED: Final = (2, 5, 8)  # rungs flowed a second time
+
+
+def demo_job() -> Job:
+    """The demo job that ships in the package."""
+    return loads_job(resources.files("ventrix.demo").joinpath(FILE).read_bytes(), FILE)
+
+
+class _Clock:
+    now = 0.0
+
+    def __call__(self) -> float:
+        return self.now
+
+
+def _reading(bench: SimulatedBench, clock: _Clock, lift: float, name: str) -> Reading:
+    bench.set_pressure(TEST_PRESSURE)
+    bench.set_lift(lift)
+    clock.now += 8.0  # long enough to settle
+    flow, pressure = [], []
+    for _ in range(60):
+        clock.now += 0.05
+        q, dp = bench.read()
+        flow.append(q)
+        pressure.append(dp)
+    return Reading(
+        id=name,
+        lift=lift,
+        flow=to_si(round(from_si(float(np.mean(flow)), "cfm"), 2), "cfm"),
+        measured_pressure=to_si(round(from_si(float(np.mean(pressure)), "inH2O"), 2), "inH2O"),
+        spread=to_si(round(from_si(float(np.std(flow, ddof=1)), "cfm"), 2), "cfm"),
+        window=3.0,
+    )
+
+
+def _run(bench: SimulatedBench, clock: _Clock, direction: Direction, number: int, date: str) -> FlowRun:
+    bench.fit(direction, number)
+    bench.remount()
+    name = f"{direction}-{number}"
+    lifts = [to_si(0.05 * (i + 1), "in") for i in range(LIFTS[direction])]
+    first = [_reading(bench, clock, x, f"{name}-{i + 1}") for i, x in enumerate(lifts)]
+    again = [_reading(bench, clock, lifts[i], f"{name}-{i + 1}-again") for i in REPEATED]
+    return FlowRun(
+        id=f"{name}-run",
+        setup_id=f"setup-{direction}",
+        mount_id=f"mount-{_mount(direction, number)}",
+        date=date,
+        source="simulated bench",
+        readings=(*first, *again),
+    )
+
+
+def _mount(direction: Direction, number: int) -> int:
+    return number + 1 + (0 if direction == "intake" else len(HEADS["intake"]))
+
+
+def _cut(direction: Direction, number: int, state: SimulatedCut, run: FlowRun, date: str) -> Cut:
+    name = f"{direction}-{number}"
+    first = number == 0
+    lengths = {"intake": (94.0, 114.0), "exhaust": (58.0, 74.0)}[direction]
+    return Cut(
+        id=name,
+        number=number,
+        name=state.name,
+        date=date,
+        throat_diameter=state.throat_diameter,
+        floor_length=to_si(lengths[0], "mm") if first else None,
+        roof_length=to_si(lengths[1], "mm") if first else None,
+        operations=tuple(
+            Operation(
+                id=f"{name}-work-{i}",
+                kind=what,
+                places=(place,),
+                tool=tool,
+                duration=to_si(minutes, "min"),
+            )
+            for i, (place, what, tool, minutes) in enumerate(state.work)
+        ),
+        runs=(run,),
+        pours=(Pour(id=f"{name}-pour", volume=state.volume, how="burette and plate, valve in"),),
+    )
+
+
+def make_job() -> Job:
+    """The demo job, made anew: same figures every time."""
+    clock = _Clock()
+    bench = SimulatedBench(clock, SEED)
+    leak = to_si(0.8, "cfm")
+    setups, mounts, valves, ports = [], [], [], []
+    day = 4
+    for direction, states in HEADS.items():
+        truth = states[0].truth
+        setups.append(
+            SetUp(
+                id=f"setup-{direction}",
+                direction=direction,
+                test_pressure=TEST_PRESSURE,
+                bench="back-room",
+                bore=to_si(89, "mm"),
+                centred=True,
+                entry="radius" if direction == "intake" else "bare",
+                pipe="none" if direction == "exhaust" else None,
+                valve="job",
+                plug="in",
+                clean=True,
+                temperature=to_si(21, "degC"),
+                pressure=to_si(1006, "hPa"),
+                humidity=0.45,
+                leak=leak,
+                leak_pressure=TEST_PRESSURE,
+            )
+        )
+        valves.append(
+            Valve(
+                id=f"valve-{direction}",
+                name=f"{direction} valve",
+                head_diameter=truth.valve_diameter,
+                stem_diameter=truth.stem_diameter,
+                seat_width=truth.seat_width,
+                seat_angle=truth.seat_angle,
+            )
+        )
+        cuts = []
+        for number, state in enumerate(states):
+            date = f"2026-05-{day:02d}"
+            mounts.append(
+                Mount(id=f"mount-{_mount(direction, number)}", number=_mount(direction, number), date=date)
+            )
+            cuts.append(_cut(direction, number, state, _run(bench, clock, direction, number, date), date))
+            day += 1
+        ports.append(
+            Port(
+                id=direction,
+                name=f"{direction.capitalize()} 1",
+                kind=direction,
+                valve_id=f"valve-{direction}",
+                cuts=tuple(cuts),
+            )
+        )
+    return Job(
+        id="demo-corvane-22h",
+        title="Corvane 22H head",
+        note="An invented head on an invented bench. Every figure comes from the simulated bench.",
+        bore=to_si(89, "mm"),
+        cam_lift=to_si(0.46, "in"),
+        cam_duration=to_si(220, "deg"),
+        worthwhile_gain=to_si(2, "cfm"),
+        valves=tuple(valves),
+        ports=tuple(ports),
+        setups=tuple(setups),
+        mounts=tuple(mounts),
+    )
+
+
+if __name__ == "__main__":
+    target = Path(__file__).with_name(FILE)
+    target.write_text(dumps_job(make_job()), encoding="utf-8")
+    print(f"{target.name} written")
