@@ -51,9 +51,7 @@ def calc(
 
     if list_all:
         for each in calculators.registry().values():
-            inputs = " ".join(
-                f"{i.name}[{i.unit}]" + (f"={i.default}" if i.default else "") for i in each.inputs
-            )
+            inputs = " ".join(f"{i.name}[{i.unit}]" + (f"={i.default}" if i.default else "") for i in each.inputs)
             outputs = " ".join(f"{o.name}[{o.unit}]" for o in each.outputs)
             print(f"{each.id}: {each.title}. {inputs} -> {outputs}")
         return
@@ -111,11 +109,7 @@ def compare(
     least = None
     if worthwhile is not None:
         try:
-            least = (
-                parse_quantity(worthwhile, "cfm")
-                if reduced[0].kind == "flow"
-                else parse_quantity(worthwhile, "-")
-            )
+            least = parse_quantity(worthwhile, "cfm") if reduced[0].kind == "flow" else parse_quantity(worthwhile, "-")
         except ValueError as error:
             raise InputError(str(error), field="--worthwhile") from None
         if least <= 0:
@@ -145,9 +139,7 @@ def _of_file(path: Path, work: Any) -> Any:
 
 @app.command()
 def simbench(
-    port: Annotated[
-        int, typer.Option(min=0, max=65535, help="TCP port on loopback; 0 takes a free one.")
-    ] = 5025,
+    port: Annotated[int, typer.Option(min=0, max=65535, help="TCP port on loopback; 0 takes a free one.")] = 5025,
     seed: Annotated[int, typer.Option(help="Seed of its noise.")] = 1,
 ) -> None:
     """The simulated bench alone: SCPI over TCP on loopback, until interrupted."""
@@ -156,9 +148,7 @@ def simbench(
     try:
         serve_forever(port, seed)
     except OSError as error:
-        raise InputError(
-            f"cannot listen on port {port}: {(error.strerror or '').lower()}", field="--port"
-        ) from None
+        raise InputError(f"cannot listen on port {port}: {(error.strerror or '').lower()}", field="--port") from None
 
 
 @app.command("import")
@@ -187,11 +177,7 @@ def export(
         found = [e for e in book.jobs() if job in (e.id, e.title)]
         if len(found) != 1:
             known = ", ".join(f"'{e.title}'" for e in book.jobs()) or "none"
-            said = (
-                f"there is no job '{job}'"
-                if not found
-                else f"{len(found)} jobs are called '{job}': name its id"
-            )
+            said = f"there is no job '{job}'" if not found else f"{len(found)} jobs are called '{job}': name its id"
             raise InputError(f"{said}; the book has {known}", field="JOB")
         write_job(book.load(found[0].id), file)
     print(f"'{found[0].title}' written to {file}")
@@ -201,9 +187,7 @@ def export(
 def window(
     file: Annotated[Path | None, typer.Argument(metavar="FILE")] = None,
     demo: Annotated[bool, typer.Option("--demo", help="Demo data in a throw-away book.")] = False,
-    shot: Annotated[
-        list[str] | None, typer.Option(metavar="ROOM=PATH", help="Render a room and leave.")
-    ] = None,
+    shot: Annotated[list[str] | None, typer.Option(metavar="ROOM=PATH", help="Render a room and leave.")] = None,
     theme: Annotated[str | None, typer.Option(help="dye or paper.")] = None,
 ) -> None:
     """Open the window."""

@@ -121,12 +121,27 @@ class FlowTest:
             self._repeat_asked = True
             self._samples.clear()
 
-    def forget(self, lift: float) -> None:
-        """A reading was struck: its rung is open again, and is the one asked for."""
-        self._done.discard(_grain(lift))
-        for i, planned in enumerate(self.lifts):
-            if _grain(planned) == _grain(lift):
-                self.go_to(i)
+    def sync(self, lifts: list[float], done: set[float]) -> None:
+        """Take in what the book says now, after an edit made elsewhere; the same news changes nothing.
+
+        A rung that lost its reading is the one asked for; otherwise the place is kept.
+        """
+        grains = {_grain(x) for x in done}
+        if [_grain(x) for x in lifts] == [_grain(x) for x in self.lifts] and grains == self._done:
+            return
+        here = self.lift
+        lost = self._done - grains
+        self.lifts, self._done = lifts, grains
+        opened = [i for i, x in enumerate(lifts) if _grain(x) in lost]
+        place = [i for i, x in enumerate(lifts) if here is not None and _grain(x) == _grain(here)]
+        if opened:
+            self.go_to(opened[0])
+        elif place and not self.is_done(lifts[place[0]]):
+            self.index = place[0]
+        else:
+            self.index = self._next_open(0)
+            self._kept_here = self._repeat_asked = False
+            self._samples.clear()
 
     def feed(self, sample: Sample) -> None:
         """Take in a live sample. Moving the valve to another lift moves on from a kept rung."""

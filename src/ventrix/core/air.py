@@ -101,9 +101,7 @@ def air_range_note(temperature: float, pressure: float) -> str | None:
 
 def ideal_gas_density(temperature: ArrayLike, pressure: ArrayLike) -> Array:
     """Density of dry air as an ideal gas, p / (R T) [kg/m3]; temperature [K], pressure [Pa]."""
-    return np.asarray(
-        np.asarray(pressure, dtype=float) / (GAS_CONSTANT * np.asarray(temperature, dtype=float))
-    )
+    return np.asarray(np.asarray(pressure, dtype=float) / (GAS_CONSTANT * np.asarray(temperature, dtype=float)))
 
 
 def speed_of_sound(temperature: ArrayLike) -> Array:

@@ -91,9 +91,7 @@ class Analysis:
             self._runs[cut.id] = tuple(found)
         return self._runs[cut.id]
 
-    def _reduce(
-        self, run: FlowRun, geometry: Geometry | None = None, scatter: Scatter | None = None
-    ) -> ReducedRun:
+    def _reduce(self, run: FlowRun, geometry: Geometry | None = None, scatter: Scatter | None = None) -> ReducedRun:
         return reduce_run(run, self.job.setup(run.setup_id), geometry, run.mount_id, scatter)
 
     def problem(self, cut: Cut) -> str:
@@ -165,7 +163,5 @@ def _like(wanted: ReducedRun, runs: tuple[ReducedRun, ...]) -> tuple[ReducedRun,
         return found.level == "yes"
 
     return tuple(
-        r
-        for r in runs
-        if r is wanted or (r.kind == wanted.kind and same(comparability(r.setup, wanted.setup)))
+        r for r in runs if r is wanted or (r.kind == wanted.kind and same(comparability(r.setup, wanted.setup)))
     )

@@ -21,6 +21,7 @@ from ventrix.core.air import (
     ideal_gas_density,
 )
 from ventrix.core.checks import not_negative, positive
+from ventrix.core.units import percent_text
 
 Model = Literal["isentropic", "incompressible"]
 
@@ -209,9 +210,7 @@ def range_flow(percent: ArrayLike, full_scale: ArrayLike) -> Array:
     return np.asarray(not_negative(percent, "percent") * positive(full_scale, "range"))
 
 
-def leak_correct(
-    flow: ArrayLike, leak: ArrayLike, test_pressure: ArrayLike, leak_pressure: ArrayLike
-) -> Array:
+def leak_correct(flow: ArrayLike, leak: ArrayLike, test_pressure: ArrayLike, leak_pressure: ArrayLike) -> Array:
     """Take the bench's leak off a reading, the leak scaled by sqrt(dp).
 
     The leak is the one read with the valve shut **and the opening sealed**: a leaking seat is no
@@ -252,7 +251,7 @@ def leak_notes(smallest_flow: float, leak: float, test_pressure: float, leak_pre
     notes = []
     scaled = float(convert_pressure(leak, leak_pressure, test_pressure))
     if scaled > LEAK_FLAG * smallest_flow:
-        notes.append(f"leak is {scaled / smallest_flow:.1%} of the smallest reading: over 2 %, find it first")
+        notes.append(f"leak is {percent_text(scaled / smallest_flow)} of the smallest reading: over 2 %, find it first")
     ratio = max(test_pressure, leak_pressure) / min(test_pressure, leak_pressure)
     if leak > 0 and ratio > LEAK_PRESSURE_RATIO:
         notes.append(

@@ -153,8 +153,7 @@ def _pressure_difference(before: SetUp, after: SetUp) -> ConditionDifference | N
     if a is None or b is None or abs(a / b - 1) < 1e-3:
         return None
     said = (
-        f"Test pressure differs, {_inches_of_water(a)} before and {_inches_of_water(b)} after: "
-        "the second is converted."
+        f"Test pressure differs, {_inches_of_water(a)} before and {_inches_of_water(b)} after: the second is converted."
     )
     note = bench_flow.conversion_note(b, a)
     return ConditionDifference(
@@ -258,9 +257,7 @@ def _side(runs: Sequence[ReducedRun], lift: Array, pressure: float) -> Side:
         factor = 1.0
         if run.kind == "flow" and abs(run.test_pressure / pressure - 1) >= 1e-3:
             factor = float(bench_flow.convert_pressure(1.0, run.test_pressure, pressure))
-            conversion = max(
-                conversion, CONVERSION_UNCERTAINTY * abs(float(np.log(pressure / run.test_pressure)))
-            )
+            conversion = max(conversion, CONVERSION_UNCERTAINTY * abs(float(np.log(pressure / run.test_pressure))))
         flows.append(run.curve.at(lift) * factor)
         slopes.append(run.curve.slope(lift) * factor)
         here = np.round(lift / LIFT_GRAIN)[:, None] == np.round(run.lift / LIFT_GRAIN)[None, :]
@@ -335,13 +332,9 @@ def compare_runs(
     )
     notes = []
     if left_out:
-        notes.append(
-            f"{left_out} lift{'s' * (left_out > 1)} past the other side's highest tested lift: left out"
-        )
+        notes.append(f"{left_out} lift{'s' * (left_out > 1)} past the other side's highest tested lift: left out")
     if np.any(interpolated):
-        notes.append(
-            f"{int(np.sum(interpolated))} interpolated on one side: never proven, not in the verdict"
-        )
+        notes.append(f"{int(np.sum(interpolated))} interpolated on one side: never proven, not in the verdict")
     return RunComparison(
         verdict, kind, lift, sides[0].flow, sides[1].flow, interpolated, difference, cam, known, tuple(notes)
     )

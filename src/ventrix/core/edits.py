@@ -113,9 +113,7 @@ def _keep_run(target: Job, current: Job, port: Port, cut: Cut, run: FlowRun) -> 
     if had_run is run:
         return target
     kept = {r.id for r in had_run.readings} if had_run else set()
-    missing = tuple(
-        r if r.struck is not None else replace(r, struck=UNDONE) for r in run.readings if r.id not in kept
-    )
+    missing = tuple(r if r.struck is not None else replace(r, struck=UNDONE) for r in run.readings if r.id not in kept)
     if not missing:
         return target
     if had_port is None:

@@ -27,7 +27,7 @@ from ventrix.core.uncertainty import (
     point_uncertainty,
     scatter_by_lift,
 )
-from ventrix.core.units import from_si
+from ventrix.core.units import from_si, percent_text
 
 Indices = NDArray[np.int64]
 
@@ -142,6 +142,7 @@ def derive(lift: Array, flow: Array, test_pressure: float, geometry: Geometry) -
 class ReducedRun:
     """A run ready to be read or compared. `flow` is an index [-] where `kind` is "index"."""
 
+    run_id: str
     setup: SetUp
     mount: str | None
     geometry: Geometry
@@ -262,9 +263,7 @@ def reduce_run(
         if setup.test_pressure is None:
             raise ValueError("the test pressure is missing")
         measured = np.array([np.nan if r.measured_pressure is None else r.measured_pressure for r in counted])
-        corrected = correct_readings(
-            raw, setup.test_pressure, measured, setup.leak or 0.0, setup.leak_pressure
-        )
+        corrected = correct_readings(raw, setup.test_pressure, measured, setup.leak or 0.0, setup.leak_pressure)
         notes += _bench_notes(lift, raw, measured, setup)
     else:
         corrected = raw
@@ -278,6 +277,7 @@ def reduce_run(
     g = geometry or Geometry()
     unsteady = tuple(sorted({float(r.lift) for r in counted if r.unsteady}))
     return ReducedRun(
+        run_id=run.id,
         setup=setup,
         mount=mount,
         geometry=g,
@@ -307,7 +307,7 @@ def _bench_notes(lift: Array, raw: Array, measured: Array, setup: SetUp) -> list
     off = np.abs(measured / nominal - 1)
     for i in np.flatnonzero(off > bench_flow.PRESSURE_FLAG + 1e-9):
         notes.append(
-            f"pressure at {from_si(float(lift[i]), 'mm'):g} mm lift was {off[i]:.1%} off the test "
-            "pressure: over 3 %"
+            f"pressure at {from_si(float(lift[i]), 'mm'):g} mm lift was {percent_text(float(off[i]))} off "
+            "the test pressure: over 3 %"
         )
     return notes

@@ -240,9 +240,7 @@ class Difference:
         t_repeat = student_t(alpha, self.lift_scatter.freedom)
         t_mount = student_t(alpha, self.scatter.mount_freedom)
         z = student_t(alpha, np.inf)
-        return np.asarray(
-            np.sqrt(t_repeat**2 * repeat + t_mount**2 * np.asarray(mount) + z**2 * np.asarray(exact))
-        )
+        return np.asarray(np.sqrt(t_repeat**2 * repeat + t_mount**2 * np.asarray(mount) + z**2 * np.asarray(exact)))
 
 
 def point_uncertainty(side: Side, scatter: LiftScatter, mount: float, instrument: Instrument) -> Array:
@@ -252,6 +250,4 @@ def point_uncertainty(side: Side, scatter: LiftScatter, mount: float, instrument
     dial = (instrument.lift * side.slope) ** 2 / side.mounts
     pressure = (side.flow * 0.5 * instrument.pressure / side.pressure) ** 2 / side.mounts
     conversion = (side.flow * side.conversion) ** 2
-    return np.asarray(
-        np.sqrt(repeat + mounting + dial + pressure + conversion + instrument.flow**2 / side.readings)
-    )
+    return np.asarray(np.sqrt(repeat + mounting + dial + pressure + conversion + instrument.flow**2 / side.readings))

@@ -10,6 +10,9 @@ import math
 import re
 from dataclasses import dataclass
 
+import numpy as np
+from numpy.typing import NDArray
+
 INCH = 0.0254  # m, exact (international inch, 1959)
 FOOT = 12 * INCH
 INCH_OF_WATER = 249.08891  # Pa, conventional inch of water [NIST SP 811, app. B.8]
@@ -157,6 +160,12 @@ def from_si(value: float, symbol: str) -> float:
     return (value - found.offset) / found.factor
 
 
+def from_si_array(values: NDArray[np.float64], symbol: str) -> NDArray[np.float64]:
+    """SI values in the unit `symbol`, any shape."""
+    found = unit(symbol)
+    return np.asarray((values - found.offset) / found.factor)
+
+
 def parse_quantity(text: str, default_unit: str) -> float:
     """Read what a person typed, and return SI.
 
@@ -205,6 +214,7 @@ def parse_number(text: str) -> float:
     return parse_quantity(text, "-")
 
 
-def format_quantity(value: float, symbol: str, digits: int) -> str:
-    """An SI value as text in `symbol`, with the unit behind it."""
-    return f"{from_si(value, symbol):.{digits}f} {symbol}"
+def percent_text(share: float, digits: int = 1, *, sign: bool = False) -> str:
+    """A fraction as percent in words: "0.5 %"."""
+    number = f"{100 * share:+.{digits}f}" if sign else f"{100 * share:.{digits}f}"
+    return f"{number.replace('-', '−')} %"

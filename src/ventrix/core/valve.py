@@ -49,9 +49,7 @@ def curtain_area(valve_diameter: ArrayLike, lift: ArrayLike, valves: ArrayLike =
     ----------
     [3] Heywood (1988), section 6.3.2.
     """
-    return np.asarray(
-        _count(valves) * np.pi * positive(valve_diameter, "valve diameter") * not_negative(lift, "lift")
-    )
+    return np.asarray(_count(valves) * np.pi * positive(valve_diameter, "valve diameter") * not_negative(lift, "lift"))
 
 
 def lift_ratio(lift: ArrayLike, valve_diameter: ArrayLike) -> Array:

@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 
 from ventrix.core.air import Array
 from ventrix.core.compare import RunComparison
-from ventrix.core.units import from_si
+from ventrix.core.units import from_si, percent_text
 
 Result = Literal["better", "worse", "no gain", "can't tell"]
 
@@ -90,9 +90,7 @@ def judge(
         raise ValueError("the smallest gain that matters must be above zero")
     c = comparison
     if not np.any(c.tested):
-        return Verdict(
-            "can't tell", "Can't be said.", "No lift was tested on both sides.", None, None, worthwhile
-        )
+        return Verdict("can't tell", "Can't be said.", "No lift was tested on both sides.", None, None, worthwhile)
     d, u = c.weighted, c.weighted_expanded
     x = worthwhile if worthwhile is not None else DEFAULT_WORTHWHILE * c.weighted_before
     if not c.allowed:
@@ -184,9 +182,7 @@ def _where(c: RunComparison, words: Wording) -> str:
     return "no single lift proven by itself"
 
 
-def _reason(
-    c: RunComparison, result: Result, d: float, u: float, x: float, mounts: int | None, words: Wording
-) -> str:
+def _reason(c: RunComparison, result: Result, d: float, u: float, x: float, mounts: int | None, words: Wording) -> str:
     unit = words.flow_name(c.kind)
     amount, band, least = (words.flow(v, c.kind) for v in (abs(d), u, x))
     if result in ("better", "worse"):
@@ -209,7 +205,8 @@ def _speed(c: RunComparison, volumes: Volumes) -> str:
     grown = volumes.after / volumes.before - 1
     flow = c.weighted_after / c.weighted_before - 1
     speed = (1 + flow) / (1 + grown) - 1
-    size = f"The port {'grew' if grown >= 0 else 'shrank'} {abs(grown):.1%}, flow {flow:+.1%}"
+    moved = "grew" if grown >= 0 else "shrank"
+    size = f"The port {moved} {percent_text(abs(grown))}, flow {percent_text(flow, sign=True)}"
     change = abs(c.weighted) / c.weighted_before
     noise = c.weighted_expanded / c.weighted_before
     if abs(speed) <= noise or change <= noise:

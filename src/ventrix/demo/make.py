@@ -120,7 +120,7 @@ def make_job() -> Job:
     """The demo job, made anew: same figures every time."""
     clock = _Clock()
     bench = SimulatedBench(clock, SEED)
-    leak = to_si(0.8, "cfm")
+    leak = to_si(0.4, "cfm")
     setups, mounts, valves, ports = [], [], [], []
     day = 4
     for direction, states in HEADS.items():
@@ -158,9 +158,7 @@ def make_job() -> Job:
         cuts = []
         for number, state in enumerate(states):
             date = f"2026-05-{day:02d}"
-            mounts.append(
-                Mount(id=f"mount-{_mount(direction, number)}", number=_mount(direction, number), date=date)
-            )
+            mounts.append(Mount(id=f"mount-{_mount(direction, number)}", number=_mount(direction, number), date=date))
             cuts.append(_cut(direction, number, state, _run(bench, clock, direction, number, date), date))
             day += 1
         ports.append(

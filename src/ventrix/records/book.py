@@ -146,9 +146,7 @@ class Book:
         try:
             self.write(None, job)
         except IntegrityError:
-            raise InputError(
-                f"job '{job.title}', or a part of it, is in the book already", file=file
-            ) from None
+            raise InputError(f"job '{job.title}', or a part of it, is in the book already", file=file) from None
 
     def remove_job(self, job_id: str) -> None:
         """Take a job out for good."""
@@ -167,9 +165,7 @@ def _load_below(
         found: list[str] = []
         for start in range(0, len(ids), 500):  # SQLite takes a limited number of parameters
             part = ids[start : start + 500]
-            rows = connection.execute(
-                select(table).where(link.in_(part)).order_by(table.c.position)
-            ).mappings()
+            rows = connection.execute(select(table).where(link.in_(part)).order_by(table.c.position)).mappings()
             for row in rows:
                 children.setdefault((table.name, parent, row[link.name]), []).append(row)
                 found.append(row["id"])

@@ -151,9 +151,7 @@ def read_run_table(path: Path) -> RunTable:
             raise InputError("is too large for a run table", file=name)
         data = path.read_bytes()
     except OSError as error:
-        raise InputError(
-            f"cannot be read: {(error.strerror or 'unknown reason').lower()}", file=name
-        ) from None
+        raise InputError(f"cannot be read: {(error.strerror or 'unknown reason').lower()}", file=name) from None
     return parse_run_table(data, name)
 
 
@@ -181,9 +179,7 @@ def parse_run_table(data: bytes, name: str = "") -> RunTable:
     readings, lift_unit = _read_rows(lines, start, name)
     setup = SetUp(id="setup", **{k: keys[k] for k in _SETUP_KEYS if k in keys})
     return RunTable(
-        run=FlowRun(
-            id="run", setup_id="setup", source=name or "run table", date=keys.get("date"), readings=readings
-        ),
+        run=FlowRun(id="run", setup_id="setup", source=name or "run table", date=keys.get("date"), readings=readings),
         setup=setup,
         geometry=Geometry(**{k: keys[k] for k in _GEOMETRY_KEYS if k in keys}),
         mount=keys.get("mount"),
@@ -236,16 +232,12 @@ def _read_header(cells: list[str], name: str, line: int) -> list[Column]:
         raise InputError("a reading in percent needs this column", file=name, line=line, field="range_cfm")
     if ("element_column" in have) != ("port_column" in have):
         missing = "port_mm" if "element_column" in have else "element_mm"
-        raise InputError(
-            "two columns of water are needed, this one is missing", file=name, line=line, field=missing
-        )
+        raise InputError("two columns of water are needed, this one is missing", file=name, line=line, field=missing)
     ways = [way for way in ("flow", "percent", "element_column") if way in have]
     if not ways:
         raise InputError("no column of readings", file=name, line=line, field="reading_cfm")
     if len(ways) > 1:
-        raise InputError(
-            "more than one kind of reading in one table", file=name, line=line, field=", ".join(ways)
-        )
+        raise InputError("more than one kind of reading in one table", file=name, line=line, field=", ".join(ways))
     return columns
 
 

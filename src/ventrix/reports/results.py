@@ -36,9 +36,7 @@ def conditions_document(setup: SetUp) -> dict[str, Any]:
         if symbol is None:
             found[each.name] = value
         else:
-            found[key_with_unit(each.name, symbol)] = (
-                None if value is None else round(from_si(value, symbol), 9)
-            )
+            found[key_with_unit(each.name, symbol)] = None if value is None else round(from_si(value, symbol), 9)
     return found
 
 
@@ -118,9 +116,7 @@ def comparison_document(c: RunComparison, verdict: Verdict) -> dict[str, Any]:
 def text_table(header: list[str], rows: list[list[str]]) -> str:
     """Columns set right under their headings."""
     widths = [max(len(r[i]) for r in [header, *rows]) for i in range(len(header))]
-    return "\n".join(
-        "  ".join(cell.rjust(w) for cell, w in zip(r, widths, strict=True)) for r in [header, *rows]
-    )
+    return "\n".join("  ".join(cell.rjust(w) for cell, w in zip(r, widths, strict=True)) for r in [header, *rows])
 
 
 def _cell(value: float | None, digits: int) -> str:

@@ -22,7 +22,7 @@ class Character:
     setting_scatter, mount_scatter : of setting lift and pressure anew, and of a new bolting-down
     """
 
-    leak: float = 0.8 * CFM
+    leak: float = 0.4 * CFM
     leak_pressure: float = 28 * INCH_OF_WATER
     blower: float = 245 * CFM
     greatest_pressure: float = 40 * INCH_OF_WATER

@@ -57,9 +57,7 @@ class SimulatedPort:
             lift,
         ).area
         near_seat = 1 + (self.low_lift - 1) / (1 + np.exp((x - 0.15) / 0.015))
-        coefficient = (
-            self.valve_coefficient * near_seat * (1 - self.coefficient_fall * np.minimum(x / 0.25, 1) ** 1.5)
-        )
+        coefficient = self.valve_coefficient * near_seat * (1 - self.coefficient_fall * np.minimum(x / 0.25, 1) ** 1.5)
         valve = np.maximum(least * coefficient, 1e-12)
         port = self.port_area * (1 - self.stall_loss * self.separation(lift))
         return np.asarray(1 / np.sqrt(1 / valve**2 + 1 / port**2))

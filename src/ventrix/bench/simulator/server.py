@@ -121,9 +121,7 @@ class BenchServer(socketserver.ThreadingTCPServer):
 def running(bench: SimulatedBench, port: int = 0) -> Iterator[BenchServer]:
     """A server on a thread of its own, shut down on the way out."""
     with BenchServer(port, bench) as server:
-        thread = threading.Thread(
-            target=server.serve_forever, kwargs={"poll_interval": 0.05}, name="simbench"
-        )
+        thread = threading.Thread(target=server.serve_forever, kwargs={"poll_interval": 0.05}, name="simbench")
         thread.start()
         try:
             yield server

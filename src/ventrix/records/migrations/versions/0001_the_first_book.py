@@ -113,9 +113,7 @@ def upgrade() -> None:
         sa.Column("id", sa.String(), nullable=False),
         sa.Column("position", sa.Integer(), nullable=False),
         sa.Column("extra", sa.JSON(), nullable=False),
-        sa.ForeignKeyConstraint(
-            ["port_id"], ["port.id"], name=op.f("fk_cut_port_id_port"), ondelete="CASCADE"
-        ),
+        sa.ForeignKeyConstraint(["port_id"], ["port.id"], name=op.f("fk_cut_port_id_port"), ondelete="CASCADE"),
         sa.PrimaryKeyConstraint("id", name=op.f("pk_cut")),
     )
     with op.batch_alter_table("cut", schema=None) as batch_op:
@@ -131,9 +129,7 @@ def upgrade() -> None:
         sa.Column("id", sa.String(), nullable=False),
         sa.Column("position", sa.Integer(), nullable=False),
         sa.Column("extra", sa.JSON(), nullable=False),
-        sa.ForeignKeyConstraint(
-            ["cut_id"], ["cut.id"], name=op.f("fk_observation_cut_id_cut"), ondelete="CASCADE"
-        ),
+        sa.ForeignKeyConstraint(["cut_id"], ["cut.id"], name=op.f("fk_observation_cut_id_cut"), ondelete="CASCADE"),
         sa.PrimaryKeyConstraint("id", name=op.f("pk_observation")),
     )
     with op.batch_alter_table("observation", schema=None) as batch_op:
@@ -153,9 +149,7 @@ def upgrade() -> None:
         sa.Column("id", sa.String(), nullable=False),
         sa.Column("position", sa.Integer(), nullable=False),
         sa.Column("extra", sa.JSON(), nullable=False),
-        sa.ForeignKeyConstraint(
-            ["cut_id"], ["cut.id"], name=op.f("fk_operation_cut_id_cut"), ondelete="CASCADE"
-        ),
+        sa.ForeignKeyConstraint(["cut_id"], ["cut.id"], name=op.f("fk_operation_cut_id_cut"), ondelete="CASCADE"),
         sa.PrimaryKeyConstraint("id", name=op.f("pk_operation")),
     )
     with op.batch_alter_table("operation", schema=None) as batch_op:
@@ -185,9 +179,7 @@ def upgrade() -> None:
         sa.Column("id", sa.String(), nullable=False),
         sa.Column("position", sa.Integer(), nullable=False),
         sa.Column("extra", sa.JSON(), nullable=False),
-        sa.ForeignKeyConstraint(
-            ["cut_id"], ["cut.id"], name=op.f("fk_traverse_cut_id_cut"), ondelete="CASCADE"
-        ),
+        sa.ForeignKeyConstraint(["cut_id"], ["cut.id"], name=op.f("fk_traverse_cut_id_cut"), ondelete="CASCADE"),
         sa.ForeignKeyConstraint(["setup_id"], ["setup.id"], name=op.f("fk_traverse_setup_id_setup")),
         sa.PrimaryKeyConstraint("id", name=op.f("pk_traverse")),
     )
@@ -219,9 +211,7 @@ def upgrade() -> None:
         sa.Column("id", sa.String(), nullable=False),
         sa.Column("position", sa.Integer(), nullable=False),
         sa.Column("extra", sa.JSON(), nullable=False),
-        sa.ForeignKeyConstraint(
-            ["cut_id"], ["cut.id"], name=op.f("fk_wall_reading_cut_id_cut"), ondelete="CASCADE"
-        ),
+        sa.ForeignKeyConstraint(["cut_id"], ["cut.id"], name=op.f("fk_wall_reading_cut_id_cut"), ondelete="CASCADE"),
         sa.PrimaryKeyConstraint("id", name=op.f("pk_wall_reading")),
     )
     with op.batch_alter_table("wall_reading", schema=None) as batch_op:
@@ -238,9 +228,7 @@ def upgrade() -> None:
         sa.Column("id", sa.String(), nullable=False),
         sa.Column("position", sa.Integer(), nullable=False),
         sa.Column("extra", sa.JSON(), nullable=False),
-        sa.ForeignKeyConstraint(
-            ["cut_id"], ["cut.id"], name=op.f("fk_flow_run_cut_id_cut"), ondelete="CASCADE"
-        ),
+        sa.ForeignKeyConstraint(["cut_id"], ["cut.id"], name=op.f("fk_flow_run_cut_id_cut"), ondelete="CASCADE"),
         sa.ForeignKeyConstraint(["mount_id"], ["mount.id"], name=op.f("fk_flow_run_mount_id_mount")),
         sa.ForeignKeyConstraint(["setup_id"], ["setup.id"], name=op.f("fk_flow_run_setup_id_setup")),
         sa.ForeignKeyConstraint(

@@ -1,0 +1,107 @@
+"""The one bridge between the bench's thread and Qt: empties the queue on a timer, and emits."""
+
+from __future__ import annotations
+
+import contextlib
+import queue
+import time
+from collections.abc import Callable
+
+from PySide6.QtCore import QObject, QTimer, Signal
+
+from ventrix.bench.link import TcpLink
+from ventrix.bench.sampler import Command, Connected, Event, Lost, Refused, Sampler
+from ventrix.bench.scpi import Sample, ScpiBench
+
+INTERVAL = 0.05  # s between samples
+REFRESH = 50  # ms between looks at the queue
+
+
+class BenchBridge(QObject):
+    """Connects to a bench, and tells what it says. Owns the simulated bench when that one is used."""
+
+    sampled = Signal(object)  # list of Sample, oldest first
+    state_changed = Signal()
+
+    def __init__(self, parent: QObject | None = None) -> None:
+        super().__init__(parent)
+        self.sentence = "no bench connected: type what you read"
+        self.connected = False
+        self.is_simulated = False
+        self._events: queue.Queue[Event] = queue.Queue()
+        self._sampler: Sampler | None = None
+        self._closing = contextlib.ExitStack()
+        self._timer = QTimer(self)
+        self._timer.setInterval(REFRESH)
+        self._timer.timeout.connect(self.drain)
+
+    @property
+    def active(self) -> bool:
+        """A bench was asked for, whether it answers just now or not."""
+        return self._sampler is not None
+
+    def connect_tcp(self, host: str, port: int) -> None:
+        """Read the bench at that address from now on."""
+        self.disconnect_bench()
+        self._start(lambda: ScpiBench(TcpLink(host, port)))
+        self.sentence = f"connecting to {host} port {port}"
+        self.state_changed.emit()
+
+    def connect_simulated(self, seed: int = 1) -> None:
+        """Start the simulated bench inside this program, and read it over loopback like any other."""
+        from ventrix.bench.simulator.bench import SimulatedBench
+        from ventrix.bench.simulator.server import HOST, running
+
+        self.disconnect_bench()
+        server = self._closing.enter_context(running(SimulatedBench(time.monotonic, seed)))
+        self._start(lambda: ScpiBench(TcpLink(HOST, server.port)))
+        self.sentence = "starting the simulated bench"
+        self.state_changed.emit()
+
+    def _start(self, connect: Callable[[], ScpiBench]) -> None:
+        self._sampler = Sampler(connect, INTERVAL, self._events)
+        self._sampler.start()
+        self._timer.start()
+
+    def disconnect_bench(self) -> None:
+        """Let go of the bench; its thread has ended when this returns."""
+        if self._sampler is not None:
+            self._sampler.stop()
+            self._sampler = None
+        self._closing.close()
+        self._timer.stop()
+        self._events = queue.Queue()
+        self.connected = self.is_simulated = False
+        self.sentence = "no bench connected: type what you read"
+        self.state_changed.emit()
+
+    def send(self, command: Command) -> None:
+        """Have the bench do something; refusals come back as the sentence."""
+        if self._sampler is not None:
+            self._sampler.send(command)
+
+    def drain(self) -> None:
+        """Take everything off the queue and tell it."""
+        samples: list[Sample] = []
+        changed = False
+        while True:
+            try:
+                event = self._events.get_nowait()
+            except queue.Empty:
+                break
+            if isinstance(event, Sample):
+                samples.append(event)
+                continue
+            changed = True
+            if isinstance(event, Connected):
+                self.connected, self.is_simulated = True, event.is_simulated
+                self.sentence = "simulated bench" if event.is_simulated else event.identity
+            elif isinstance(event, Lost):
+                self.connected = False
+                self.sentence = event.sentence
+            elif isinstance(event, Refused):
+                self.sentence = event.sentence
+        if changed:
+            self.state_changed.emit()
+        if samples:
+            self.sampled.emit(samples)

@@ -1,0 +1,181 @@
+"""The menus: every command with its shortcut. Commands that have nothing to act on are greyed."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import TYPE_CHECKING
+
+from PySide6.QtGui import QAction, QActionGroup, QKeySequence
+from PySide6.QtWidgets import QInputDialog, QMenu
+
+from ventrix.core import edits
+from ventrix.core.model import Direction
+from ventrix.workspace import new_port
+
+if TYPE_CHECKING:
+    from ventrix.ui.shell import Shell
+
+Keys = QKeySequence.StandardKey | str | None
+
+
+def _add(menu: QMenu, words: str, keys: Keys, do: Callable[[], object], tip: str = "") -> QAction:
+    action = menu.addAction(words)
+    if keys is not None:
+        action.setShortcut(QKeySequence(keys))
+    action.triggered.connect(lambda _checked=False: do())
+    action.setToolTip(tip or words.replace("&", ""))
+    return action
+
+
+def build_menus(shell: Shell) -> None:
+    """Fill the menu bar of the window."""
+    bar = shell.menuBar()
+    _file_menu(shell, bar.addMenu("&File"))
+    _edit_menu(shell, bar.addMenu("&Edit"))
+    _cut_menu(shell, bar.addMenu("&Cut"))
+    _bench_menu(shell, bar.addMenu("&Bench"))
+    _view_menu(shell, bar.addMenu("&View"))
+    help_menu = bar.addMenu("&Help")
+    _add(help_menu, "&Manual: this room", "F1", shell.open_manual)
+    _add(help_menu, "Manual: &contents", "Shift+F1", lambda: shell.open_manual("index"))
+
+
+def _file_menu(shell: Shell, menu: QMenu) -> None:
+    files = shell.files
+    _add(menu, "&New job", QKeySequence.StandardKey.New, files.new_job)
+    jobs = menu.addMenu("&Open job")
+    jobs.aboutToShow.connect(lambda: files.fill_jobs(jobs))
+    menu.addSeparator()
+    _add(menu, "&Bring in a job document…", QKeySequence.StandardKey.Open, files.import_job)
+    export = _add(menu, "&Write job document…", QKeySequence.StandardKey.SaveAs, files.export_job)
+    menu.addSeparator()
+    table = _add(menu, "Bring in a &run table…", "Ctrl+I", files.import_run)
+    write = _add(menu, "Wr&ite run table…", "Ctrl+E", files.export_run)
+    menu.addSeparator()
+    _add(menu, "&Quit", QKeySequence.StandardKey.Quit, shell.close)
+
+    def able() -> None:
+        space = shell.session.workspace
+        for action in (export, table):
+            action.setEnabled(space is not None)
+        write.setEnabled(space is not None and space.cut is not None and bool(space.cut.runs))
+
+    menu.aboutToShow.connect(able)
+
+
+def _edit_menu(shell: Shell, menu: QMenu) -> None:
+    def undo() -> None:
+        if shell.session.workspace is not None:
+            shell.session.workspace.undo()
+
+    def redo() -> None:
+        if shell.session.workspace is not None:
+            shell.session.workspace.redo()
+
+    undo_action = _add(menu, "&Undo", QKeySequence.StandardKey.Undo, undo)
+    redo_action = _add(menu, "&Redo", "Ctrl+Shift+Z", redo)
+
+    def name() -> None:
+        space = shell.session.workspace
+        undoes = space.undo_name if space else None
+        redoes = space.redo_name if space else None
+        undo_action.setText(f"&Undo: {undoes}" if undoes else "&Undo")
+        redo_action.setText(f"&Redo: {redoes}" if redoes else "&Redo")
+
+    menu.aboutToShow.connect(name)
+
+
+def _cut_menu(shell: Shell, menu: QMenu) -> None:
+    _add(menu, "&New cut…", "Ctrl+T", shell.new_cut.open)
+    _add(menu, "Look at the &next cut", "Ctrl+Right", lambda: _step(shell, 1))
+    _add(menu, "Look at the &cut before", "Ctrl+Left", lambda: _step(shell, -1))
+    _add(menu, "Hold against the next", "Ctrl+Shift+Right", lambda: _pin(shell, 1))
+    _add(menu, "Hold against the one before", "Ctrl+Shift+Left", lambda: _pin(shell, -1))
+    menu.addSeparator()
+    _add(menu, "Next &port", "Ctrl+P", lambda: _next_port(shell))
+    _add(menu, "New &intake port", None, lambda: _new_port(shell, "intake"))
+    _add(menu, "New &exhaust port", None, lambda: _new_port(shell, "exhaust"))
+
+
+def _step(shell: Shell, by: int) -> None:
+    space = shell.session.workspace
+    if space is None or space.port is None or space.cut is None:
+        return
+    cuts = space.port.cuts
+    at = cuts.index(space.cut) + by
+    if 0 <= at < len(cuts):
+        space.look_at(cuts[at].id)
+
+
+def _pin(shell: Shell, by: int) -> None:
+    space = shell.session.workspace
+    if space is None or space.port is None or space.cut is None:
+        return
+    cuts = [c for c in space.port.cuts if c.id != space.cut.id]
+    if not cuts:
+        return
+    at = cuts.index(space.against) + by if space.against is not None else 0
+    if 0 <= at < len(cuts):
+        space.hold_against(cuts[at].id)
+
+
+def _next_port(shell: Shell) -> None:
+    space = shell.session.workspace
+    if space is None or space.port is None:
+        return
+    ports = space.job.ports
+    space.look_at_port(ports[(ports.index(space.port) + 1) % len(ports)].id)
+
+
+def _new_port(shell: Shell, kind: Direction) -> None:
+    space = shell.session.workspace
+    if space is None:
+        return
+    count = sum(p.kind == kind for p in space.job.ports) + 1
+    port = new_port(f"{kind.capitalize()} {count}", kind)
+    space.apply(f"new port '{port.name}'", edits.add_port(space.job, port))
+    space.look_at_port(port.id)
+
+
+def _bench_menu(shell: Shell, menu: QMenu) -> None:
+    bench = shell.session.bench
+
+    def ask_address() -> None:
+        text, ok = QInputDialog.getText(shell, "Bench over TCP", "Host and port of an SCPI bench, as host:port")
+        if not ok:
+            return
+        host, _, port = text.strip().rpartition(":")
+        if not host or not port.isdecimal() or not 0 < int(port) < 65536:
+            shell.session.say(f"'{text}' is not host:port, as in localhost:5025.")
+            return
+        bench.connect_tcp(host, int(port))
+
+    _add(menu, "&Simulated bench", "Ctrl+B", bench.connect_simulated)
+    _add(menu, "Bench over &TCP…", None, ask_address)
+    leave = _add(menu, "&Disconnect, type by hand", "Ctrl+D", bench.disconnect_bench)
+    menu.aboutToShow.connect(lambda: leave.setEnabled(bench.active))
+
+
+def _room_opener(shell: Shell, index: int) -> Callable[[], None]:
+    return lambda: shell.go_to(index)
+
+
+def _view_menu(shell: Shell, menu: QMenu) -> None:
+    session = shell.session
+    for i, room in enumerate(shell.rooms):
+        _add(menu, f"&{i + 1} {room.name}", f"Ctrl+{i + 1}", _room_opener(shell, i))
+    menu.addSeparator()
+    _chooser(menu, (("US shop units", "us"), ("Metric", "metric")), session.units.name, session.use_units)
+    menu.addSeparator()
+    theme_name = str(session.settings.value("theme", "dye"))
+    _chooser(menu, (("Dye, dark", "dye"), ("Paper, light", "paper")), theme_name, session.use_theme)
+
+
+def _chooser(menu: QMenu, options: tuple[tuple[str, str], ...], chosen: str, use: Callable[[str], None]) -> None:
+    group = QActionGroup(menu)
+    for words, name in options:
+        action = menu.addAction(words)
+        action.setCheckable(True)
+        action.setChecked(name == chosen)
+        group.addAction(action)
+        action.triggered.connect(lambda _checked=False, n=name: use(n))

@@ -1,0 +1,235 @@
+"""The row of cuts: a plate for every state of the port, always on screen."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import QRectF, QSize, Qt, Signal
+from PySide6.QtGui import QFontMetrics, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtWidgets import (
+    QAbstractButton,
+    QHBoxLayout,
+    QLabel,
+    QScrollArea,
+    QSizePolicy,
+    QVBoxLayout,
+    QWidget,
+)
+
+from ventrix.core.model import Cut, Port, poured_volume
+from ventrix.core.verdict import Verdict
+from ventrix.ui import theme
+from ventrix.ui.parts.marks import draw_mark
+from ventrix.ui.session import Session
+from ventrix.ui.units import Units
+
+PLATE = QSize(190, 54)
+MARKS = {"better": "better", "worse": "worse"}
+
+
+class Plate(QAbstractButton):
+    """One cut: number, name, gain against the pinned cut, port cc, minutes.
+
+    Click looks at it; Shift-click or D holds against it. A cut without a flow test is hollow.
+    """
+
+    looked_at = Signal(str)
+    held_against = Signal(str)
+
+    def __init__(self, cut: Cut, port: Port, units: Units, *, chosen: bool, pinned: bool) -> None:
+        super().__init__()
+        self._cut, self._units = cut, units
+        self._port = port
+        self._chosen, self._pinned = chosen, pinned
+        self._verdict: Verdict | None = None
+        self.setFixedSize(PLATE)
+        self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
+        self.setCursor(Qt.CursorShape.PointingHandCursor)
+        self.clicked.connect(lambda: self.looked_at.emit(cut.id))
+        self._name()
+
+    def _name(self) -> None:
+        parts = [f"cut {self._cut.number}", self._cut.name, self._second_line()]
+        if self._verdict is not None and self._verdict.weighted is not None:
+            parts.append(f"{self._gain()} {self._units.flow.label}, {self._verdict.result}")
+        if self._chosen:
+            parts.append("looked at")
+        if self._pinned:
+            parts.append("held against")
+        if not self._cut.runs:
+            parts.append("not flowed yet")
+        words = ", ".join(p for p in parts if p)
+        self.setAccessibleName(words)
+        trials = [f"trial: {t.kind} {t.name}" for t in self._cut.trials]
+        self.setToolTip("\n".join([words, *trials, "Click to look at it; Shift-click or D to hold against it."]))
+
+    def set_verdict(self, verdict: Verdict | None) -> None:
+        """Show the gain of this cut against the pinned one."""
+        self._verdict = verdict
+        self._name()
+        self.update()
+
+    def _gain(self) -> str:
+        assert self._verdict is not None
+        return self._units.flow.text(self._verdict.weighted, sign=True)
+
+    def _second_line(self) -> str:
+        volume = poured_volume(self._cut)
+        minutes = sum(o.duration or 0.0 for o in self._cut.operations)
+        parts = [self._units.volume.with_unit(volume)] if volume is not None else []
+        if minutes:
+            parts.append(self._units.duration.with_unit(minutes))
+        return "   ".join(parts)
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        if event.modifiers() & Qt.KeyboardModifier.ShiftModifier:
+            self.held_against.emit(self._cut.id)
+            return
+        super().mousePressEvent(event)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.key() == Qt.Key.Key_D and not event.modifiers():
+            self.held_against.emit(self._cut.id)
+        elif event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+            self.click()
+        else:
+            super().keyPressEvent(event)
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        box = QRectF(self.rect()).adjusted(3, 3, -3, -3)
+        edge = "brass" if self._chosen else "scribe"
+        if self._cut.runs:
+            painter.fillRect(box, theme.colour("raised" if self._chosen else "panel"))
+        painter.setPen(QPen(theme.colour(edge), 2 if self._chosen else 1))
+        painter.drawRect(box)
+        if self._pinned:
+            pen = QPen(theme.colour(theme.current().port(self._port.kind)), 1.5, Qt.PenStyle.DashLine)
+            painter.setPen(pen)
+            painter.drawRect(QRectF(self.rect()).adjusted(1, 1, -1, -1))
+        if self.hasFocus():
+            painter.fillRect(QRectF(box.left(), box.bottom() - 2, box.width(), 3), theme.colour("brass"))
+        painter.setPen(theme.colour("brass" if self._chosen else "text"))
+        painter.setFont(theme.font(24, narrow=True, weight=500))
+        painter.drawText(box.adjusted(9, 0, 0, 0), Qt.AlignmentFlag.AlignVCenter, str(self._cut.number))
+        left = box.left() + (32 if self._cut.number < 10 else 42)
+        name_font = theme.font(13, weight=500)
+        painter.setFont(name_font)
+        painter.setPen(theme.colour("text"))
+        room = box.right() - left - 6
+        name = QFontMetrics(name_font).elidedText(self._cut.name, Qt.TextElideMode.ElideRight, int(room))
+        painter.drawText(QRectF(left, box.top() + 4, room, 20), Qt.AlignmentFlag.AlignVCenter, name)
+        painter.setFont(theme.font(13, narrow=True))
+        painter.setPen(theme.colour("quiet"))
+        below = QRectF(left, box.top() + 25, room, 20)
+        painter.drawText(below, Qt.AlignmentFlag.AlignVCenter, self._second_line() if self._cut.runs else "not flowed")
+        self._paint_gain(painter, below)
+
+    def _paint_gain(self, painter: QPainter, below: QRectF) -> None:
+        if self._verdict is None or self._verdict.weighted is None:
+            return
+        result = MARKS.get(self._verdict.result, "not proven")
+        painter.setFont(theme.font(15, narrow=True, weight=600))
+        painter.setPen(theme.colour(theme.current().result(result)))
+        text = self._gain()
+        width = painter.fontMetrics().horizontalAdvance(text)
+        painter.drawText(below, Qt.AlignmentFlag.AlignVCenter | Qt.AlignmentFlag.AlignRight, text)
+        draw_mark(painter, QRectF(below.right() - width - 15, below.center().y() - 5, 10, 10), result)
+
+
+class NewCutPlate(QAbstractButton):
+    """The dashed plate at the end of the row that starts a new cut."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.setFixedSize(100, PLATE.height())
+        self.setText("+ cut")
+        self.setAccessibleName("New cut")
+        self.setToolTip("Log a new cut of this port (Ctrl+T)")
+        self.setCursor(Qt.CursorShape.PointingHandCursor)
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        style = Qt.PenStyle.SolidLine if self.hasFocus() else Qt.PenStyle.DashLine
+        painter.setPen(QPen(theme.colour("brass" if self.hasFocus() else "quiet"), 1, style))
+        painter.drawRect(QRectF(self.rect()).adjusted(3, 3, -4, -4))
+        painter.setPen(theme.colour("brass"))
+        painter.setFont(theme.font(13, weight=500))
+        painter.drawText(self.rect(), Qt.AlignmentFlag.AlignCenter, self.text())
+
+
+class CutRow(QWidget):
+    """The plates of the port in hand, in order, joined by a line."""
+
+    new_cut = Signal()
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self._session = session
+        self.plates: list[Plate] = []
+        self._inner = QWidget()
+        self._line = QHBoxLayout(self._inner)
+        self._line.setContentsMargins(8, 4, 8, 4)
+        self._line.setSpacing(14)
+        self._scroll = QScrollArea()
+        self._scroll.setWidget(self._inner)
+        self._scroll.setWidgetResizable(True)
+        self._scroll.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self._scroll.setFixedHeight(PLATE.height() + 20)
+        self._against_caption = QLabel("against")
+        self._against_caption.setObjectName("caption")
+        self._against = QLabel()
+        for label in (self._against_caption, self._against):
+            label.setAlignment(Qt.AlignmentFlag.AlignRight)
+        pinned = QVBoxLayout()
+        pinned.setSpacing(2)
+        pinned.addStretch()
+        pinned.addWidget(self._against_caption)
+        pinned.addWidget(self._against)
+        pinned.addStretch()
+        row = QHBoxLayout(self)
+        row.setContentsMargins(8, 4, 16, 4)
+        row.addWidget(self._scroll, 1)
+        row.addLayout(pinned)
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
+        session.opened.connect(self.rebuild)
+        session.job_changed.connect(self.rebuild)
+        session.selection_changed.connect(self.rebuild)
+        session.look_changed.connect(self.rebuild)
+        self.rebuild()
+
+    def rebuild(self) -> None:
+        """Draw the plates anew from the job."""
+        had_focus = next((i for i, p in enumerate(self.plates) if p.hasFocus()), None)
+        while (item := self._line.takeAt(0)) is not None:
+            if (widget := item.widget()) is not None:
+                widget.setParent(None)
+                widget.deleteLater()
+        self.plates = []
+        space = self._session.workspace
+        port = space.port if space else None
+        self.setVisible(port is not None)
+        if space is None or port is None or space.selection is None:
+            return
+        chosen, against = space.selection.cut_id, space.against
+        for cut in port.cuts:
+            pinned = against is not None and cut.id == against.id
+            plate = Plate(cut, port, self._session.units, chosen=cut.id == chosen, pinned=pinned)
+            plate.looked_at.connect(space.look_at)
+            plate.held_against.connect(space.hold_against)
+            if against is not None and cut.id != against.id and cut.runs and against.runs:
+                plate.set_verdict(space.analysis.verdict(space.analysis.pair(port, against, cut)))
+            self.plates.append(plate)
+            self._line.addWidget(plate)
+        end = NewCutPlate()
+        end.clicked.connect(self.new_cut)
+        self._line.addWidget(end)
+        self._line.addStretch()
+        name = (
+            QFontMetrics(theme.font(13)).elidedText(against.name, Qt.TextElideMode.ElideRight, 150) if against else ""
+        )
+        self._against.setText(f"cut {against.number}, {name}" if against else "nothing yet")
+        self._against.setStyleSheet(f"color: {theme.current().port(port.kind)}")
+        if had_focus is not None and had_focus < len(self.plates):
+            self.plates[had_focus].setFocus()
+        chosen_plate = next((p for p, c in zip(self.plates, port.cuts, strict=True) if c.id == chosen), None)
+        if chosen_plate is not None:
+            self._scroll.ensureWidgetVisible(chosen_plate)

@@ -1,0 +1,134 @@
+"""A field for one figure: caption, box, unit, and the sentence that says what is wrong with it."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtWidgets import QHBoxLayout, QLabel, QLineEdit, QVBoxLayout, QWidget
+
+from ventrix.core.units import parse_quantity
+from ventrix.ui.units import Shown
+
+Check = Callable[[float], None]
+
+
+def positive(value: float) -> None:
+    """A check for `QuantityField`: ValueError unless above zero."""
+    if value <= 0:
+        raise ValueError("must be above zero")
+
+
+class QuantityField(QWidget):
+    """A figure typed in any unit.
+
+    `edited` carries the SI value (or None) while typing, whenever the text makes sense; `accepted`
+    once, on Enter or when the field is left. What was typed is never thrown away: a text that makes
+    no sense stays, with its sentence below it.
+    """
+
+    edited = Signal(object)
+    accepted = Signal(object)
+
+    def __init__(self, caption: str, shown: Shown, check: Check | None = positive, *, width: int = 84) -> None:
+        super().__init__()
+        self._caption, self._check = caption, check
+        self._shown = shown
+        self._value: float | None = None
+        self.box = QLineEdit()
+        self.box.setFixedWidth(width)
+        self.box.setAlignment(Qt.AlignmentFlag.AlignRight)
+        self.box.setAccessibleName(caption)
+        self._label = QLabel(caption)
+        self._label.setBuddy(self.box)
+        self._unit = QLabel(shown.label)
+        self._unit.setObjectName("quiet")
+        self._unit.setFixedWidth(44)
+        self._note = QLabel()
+        self._note.setObjectName("caption")
+        self._note.setWordWrap(True)
+        row = QHBoxLayout()
+        row.setContentsMargins(0, 0, 0, 0)
+        row.setSpacing(8)
+        row.addWidget(self._label, 1)
+        row.addWidget(self.box)
+        row.addWidget(self._unit)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(0)
+        column.addLayout(row)
+        column.addWidget(self._note)
+        self._note.hide()
+        self.box.textEdited.connect(self._typed)
+        self.box.editingFinished.connect(self._finished)
+
+    @property
+    def value(self) -> float | None:
+        """The value last set or accepted, SI."""
+        return self._value
+
+    def set_value(self, value: float | None, *, note: str = "") -> None:
+        """Show a value; `note` says where it comes from ("carried from cut 0"). Keeps text being typed."""
+        self._value = value
+        if self.box.hasFocus() and self.box.isModified():
+            return
+        self.box.setText("" if value is None else self._shown.text(value))
+        self.box.setCursorPosition(0)
+        self._say(note, wrong=False)
+
+    def use(self, shown: Shown) -> None:
+        """Show in another unit."""
+        self._shown = shown
+        self._unit.setText(shown.label)
+        self.box.setModified(False)
+        self.set_value(self._value)
+
+    def _parse(self) -> float | None:
+        text = self.box.text().strip()
+        if not text:
+            return None
+        value = parse_quantity(text, self._shown.unit)
+        if self._check is not None:
+            self._check(value)
+        return value
+
+    def _typed(self) -> None:
+        try:
+            value = self._parse()
+        except ValueError as error:
+            self._say(_sentence(error), wrong=True)
+            return
+        self._say("", wrong=False)
+        self.edited.emit(value)
+
+    def _finished(self) -> None:
+        if not self.box.isModified():
+            return
+        try:
+            value = self._parse()
+        except ValueError as error:
+            self._say(_sentence(error), wrong=True)
+            return
+        self.box.setModified(False)
+        if value != self._value:
+            self._value = value
+            self.accepted.emit(value)
+
+    def refuse(self, sentence: str) -> None:
+        """Say at the field why its value makes no sense beside the others; the text stays."""
+        self._say(sentence, wrong=True)
+
+    def _say(self, sentence: str, *, wrong: bool) -> None:
+        self._note.setText(sentence)
+        self._note.setVisible(bool(sentence))
+        self._note.setObjectName("error" if wrong else "caption")
+        self.box.setProperty("wrong", wrong)
+        self.box.setAccessibleDescription(sentence)
+        for widget in (self._note, self.box):
+            widget.style().unpolish(widget)
+            widget.style().polish(widget)
+
+
+def _sentence(error: ValueError) -> str:
+    text = str(error)
+    return f"{text[:1].upper()}{text[1:]}."

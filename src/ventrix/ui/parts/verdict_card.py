@@ -1,0 +1,52 @@
+"""The verdict: a headline, one sentence with its reason, and what it was judged by."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import QRectF, Qt
+from PySide6.QtGui import QPainter, QPaintEvent
+from PySide6.QtWidgets import QLabel, QVBoxLayout, QWidget
+
+from ventrix.core.verdict import Verdict
+from ventrix.ui import theme
+from ventrix.ui.parts.marks import draw_corners, draw_mark
+
+
+class VerdictCard(QWidget):
+    """Shows a `Verdict`."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self._result = ""
+        self.headline = QLabel()
+        self.headline.setWordWrap(True)
+        self.sentence = QLabel()
+        self.sentence.setWordWrap(True)
+        self.sentence.setTextInteractionFlags(Qt.TextInteractionFlag.TextSelectableByMouse)
+        self.judged_by = QLabel()
+        self.judged_by.setObjectName("caption")
+        self.judged_by.setWordWrap(True)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(20, 14, 16, 14)
+        column.setSpacing(6)
+        for label in (self.headline, self.sentence, self.judged_by):
+            column.addWidget(label)
+
+    def show_verdict(self, verdict: Verdict, judged_by: str) -> None:
+        self._result = verdict.result
+        shade = theme.current().result(verdict.result)
+        self.headline.setStyleSheet(f"color: {shade}; font-size: 24px; font-weight: 600; padding-left: 26px")
+        self.headline.setText(verdict.headline)
+        self.sentence.setStyleSheet("font-size: 15px")
+        self.sentence.setText(verdict.sentence)
+        self.judged_by.setText(judged_by)
+        self.setAccessibleName(f"Verdict: {verdict.headline} {verdict.sentence}")
+        self.update()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        box = QRectF(self.rect()).adjusted(0, 0, -1, -1)
+        painter.fillRect(box, theme.colour("panel"))
+        draw_corners(painter, box, "brass", 12)
+        if self._result:
+            y = self.headline.geometry().top() + 16
+            draw_mark(painter, QRectF(21, y - 7, 15, 14), self._result)

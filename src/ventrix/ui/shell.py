@@ -1,0 +1,134 @@
+"""The window: menus, bars, the cut row, and one room at a time."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import QByteArray
+from PySide6.QtGui import QCloseEvent
+from PySide6.QtWidgets import QHBoxLayout, QMainWindow, QMenu, QStackedWidget, QVBoxLayout, QWidget
+
+from ventrix.ui.bars import Foot, JobBar, Rail
+from ventrix.ui.files import Files
+from ventrix.ui.menus import build_menus
+from ventrix.ui.parts.cut_row import CutRow
+from ventrix.ui.parts.manual_window import ManualWindow
+from ventrix.ui.parts.new_cut import NewCutSheet
+from ventrix.ui.rooms.compare import CompareRoom
+from ventrix.ui.rooms.flow import FlowRoom
+from ventrix.ui.rooms.head import HeadRoom
+from ventrix.ui.rooms.room import Room
+from ventrix.ui.session import Session
+
+
+class Shell(QMainWindow):
+    """Puts the parts together. What they do is theirs."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.files = Files(session, self)
+        self.head, self.flow, self.compare = HeadRoom(session), FlowRoom(session), CompareRoom(session)
+        self.rooms: list[Room] = [self.head, self.flow, self.compare]
+        self._stack = QStackedWidget()
+        self._stack.setObjectName("rooms")
+        for room in self.rooms:
+            self._stack.addWidget(room)
+        self.rail = Rail([room.name for room in self.rooms])
+        self.rail.chosen.connect(self.go_to)
+        self.job_bar = JobBar(session)
+        self.cut_row = CutRow(session)
+        self.foot = Foot(session)
+        self.new_cut = NewCutSheet(session)
+        self.new_cut.hide()
+        self.cut_row.new_cut.connect(self.new_cut.open)
+        self.new_cut.closed.connect(self._put_sheet_away)
+        self.new_cut.logged.connect(self._work_simulated_port)
+        self.manual: ManualWindow | None = None
+        self.ports_menu = QMenu("&Port")
+        self._lay_out()
+        build_menus(self)
+        session.look_changed.connect(self.rail.restyle)
+        session.opened.connect(self._name_window)
+        session.job_changed.connect(self._name_window)
+        self._name_window()
+        self.resize(1280, 800)
+        self.setMinimumSize(1024, 680)
+        self._restore()
+        self.go_to(int(str(session.settings.value("room", 2))))
+
+    def _lay_out(self) -> None:
+        middle = QVBoxLayout()
+        middle.setSpacing(0)
+        middle.addWidget(self.cut_row)
+        body = QHBoxLayout()
+        body.setSpacing(0)
+        body.addWidget(self._stack, 1)
+        body.addWidget(self.new_cut)
+        middle.addLayout(body, 1)
+        across = QHBoxLayout()
+        across.setSpacing(0)
+        across.addWidget(self.rail)
+        across.addLayout(middle, 1)
+        column = QVBoxLayout()
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(0)
+        column.addWidget(self.job_bar)
+        column.addLayout(across, 1)
+        column.addWidget(self.foot)
+        centre = QWidget()
+        centre.setObjectName("room")
+        centre.setLayout(column)
+        self.setCentralWidget(centre)
+
+    def _name_window(self) -> None:
+        space = self.session.workspace
+        demo = " (demo, a throw-away book)" if self.session.demo else ""
+        self.setWindowTitle(f"{space.job.title} · Ventrix{demo}" if space else f"Ventrix{demo}")
+
+    @property
+    def room(self) -> Room:
+        return self.rooms[self._stack.currentIndex()]
+
+    def go_to(self, index: int) -> None:
+        """Enter a room."""
+        index = index if 0 <= index < len(self.rooms) else 0
+        self._stack.setCurrentIndex(index)
+        self.rail.show_chosen(index)
+        self.session.settings.setValue("room", index)
+        room = self.rooms[index]
+        if room is self.flow:
+            if self.session.demo and not self.session.bench.active:
+                self.session.bench.connect_simulated()
+            room.setFocus()
+
+    def open_manual(self, page: str | None = None) -> None:
+        """The manual's page for this room, or a named one."""
+        if self.manual is None:
+            self.manual = ManualWindow()
+        self.manual.open_page(page or self.room.manual)
+
+    def _put_sheet_away(self) -> None:
+        self.new_cut.hide()
+        self.room.setFocus()
+
+    def _work_simulated_port(self, cut_id: str, place: str) -> None:
+        """A cut logged while the simulated bench is on changes its port too."""
+        space, bench = self.session.workspace, self.session.bench
+        if space is None or not bench.is_simulated:
+            return
+        port, cut = space.job.cut_of(cut_id)
+        kind, number = port.kind, cut.number
+        bench.send(lambda b: b.work(kind, number, place))
+
+    # -- the window remembers itself
+
+    def _restore(self) -> None:
+        saved = self.session.settings.value("window")
+        if isinstance(saved, QByteArray):
+            self.restoreGeometry(saved)
+
+    def closeEvent(self, event: QCloseEvent) -> None:
+        self.session.settings.setValue("window", self.saveGeometry())
+        if self.manual is not None:
+            self.manual.close()
+        self.session.close()
+        super().closeEvent(event)

@@ -1,0 +1,150 @@
+"""Starting the program: book, job, fonts, theme, window; or pictures of rooms, and out."""
+
+from __future__ import annotations
+
+import os
+import sys
+import tempfile
+import threading
+from contextlib import ExitStack
+from dataclasses import dataclass
+from pathlib import Path
+
+from ventrix.records.errors import InputError
+
+ROOMS = ("head", "flow", "compare")
+
+
+@dataclass(frozen=True, slots=True)
+class Start:
+    """What the command line asked for."""
+
+    file: Path | None = None
+    demo: bool = False
+    shots: tuple[str, ...] = ()
+    theme: str | None = None
+
+
+def run(start: Start) -> int:
+    """Open the window and stay until it is closed, or render the pictures asked for. Returns the exit code."""
+    shots = [_shot(text) for text in start.shots]
+    if start.theme is not None and start.theme not in ("dye", "paper"):
+        raise InputError(f"'{start.theme}' is not dye or paper", field="--theme")
+    if start.file is not None and not start.file.exists():
+        raise InputError("there is no such file or command", file=str(start.file))
+    # SciPy takes half a second to load and the first curve needs it: a second core does that
+    # while this one loads Qt.
+    threading.Thread(target=_warm_up, daemon=True).start()
+    with ExitStack() as closing:
+        return _run(start, shots, closing)
+
+
+def _warm_up() -> None:
+    import scipy.interpolate
+    import scipy.special  # noqa: F401
+
+
+def _shot(text: str) -> tuple[str, Path]:
+    room, mark, path = text.partition("=")
+    if not mark or room not in ROOMS or not path:
+        raise InputError(f"'{text}' is not ROOM=PATH with a room of {', '.join(ROOMS)}", field="--shot")
+    return room, Path(path)
+
+
+def _run(start: Start, shots: list[tuple[str, Path]], closing: ExitStack) -> int:
+    if not (os.environ.get("DISPLAY") or os.environ.get("WAYLAND_DISPLAY") or os.environ.get("QT_QPA_PLATFORM")):
+        if not shots:
+            raise InputError("there is no display: start a desktop session, or use --shot or the commands")
+        os.environ["QT_QPA_PLATFORM"] = "offscreen"
+    from PySide6.QtCore import QSettings
+    from PySide6.QtWidgets import QApplication
+
+    from ventrix.ui import theme
+    from ventrix.ui.session import Session
+    from ventrix.ui.shell import Shell
+
+    app = QApplication.instance() or QApplication(sys.argv[:1])
+    assert isinstance(app, QApplication)
+    app.setApplicationName("ventrix")
+    app.setDesktopFileName("ventrix")
+    app.setStyle("Fusion")
+    throw_away = start.demo or bool(shots)
+    if throw_away:
+        folder = Path(closing.enter_context(tempfile.TemporaryDirectory(prefix="ventrix-demo-")))
+        settings = QSettings(str(folder / "settings.ini"), QSettings.Format.IniFormat)
+    else:
+        folder = None
+        settings = QSettings(QSettings.Format.IniFormat, QSettings.Scope.UserScope, "ventrix", "ventrix")
+    theme.load_fonts()
+    theme.apply(app, start.theme or str(settings.value("theme", "dye")))
+    session = _session(start, folder, settings, Session)
+    shell = Shell(session)
+    closing.callback(session.close)
+    if start.file is not None and not _open_file(shell, start.file):
+        raise InputError(session.workspace.said if session.workspace else "could not be opened", file=start.file.name)
+    shell.show()
+    if shots:
+        for room, path in shots:
+            _render(app, shell, room, path)
+        shell.close()
+        return 0
+    return int(app.exec())
+
+
+def _session(start, folder, settings, session_class):
+    """The book and job to begin with: the demo's, or the user's own where it was left."""
+    from ventrix.records.book import Book, default_book_path
+    from ventrix.workspace import Workspace
+
+    if folder is not None:
+        book = Book.open(folder / "book.sqlite")
+        if not start.demo:
+            return session_class(book, None, settings)
+        from ventrix.demo.make import demo_job
+
+        job = demo_job()
+        book.add_job(job)
+        space = Workspace(book, job)
+        space.look_at(job.ports[0].cuts[2].id)  # the cut that gains high and loses low tells the most
+        return session_class(book, space, settings, demo=True)
+    book = Book.open(default_book_path())
+    known = [e.id for e in book.jobs()]
+    last = str(settings.value("job", ""))
+    chosen = last if last in known else (known[-1] if known else None)
+    return session_class(book, Workspace.open(book, chosen) if chosen else None, settings)
+
+
+def _open_file(shell, path: Path) -> bool:
+    """A job document is brought in and opened; a run table is hung from a new job's first cut."""
+    if path.suffix.lower() != ".csv":
+        return bool(shell.files.bring_in_job(path))
+    shell.files.new_job()
+    return bool(shell.files.bring_in_run(path))
+
+
+def _render(app, shell, room: str, path: Path) -> None:
+    """One room at 1280x800 into a PNG."""
+    from PySide6.QtCore import QElapsedTimer
+
+    shell.resize(1280, 800)
+    shell.go_to(ROOMS.index(room))
+    clock = QElapsedTimer()
+    clock.start()
+    while clock.elapsed() < 400:
+        app.processEvents()
+    if room == "flow" and shell.session.bench.is_simulated:
+        _let_bench_speak(app, shell, clock)
+    if not shell.grab().save(str(path), "PNG"):
+        raise InputError("the picture cannot be written", file=str(path))
+
+
+def _let_bench_speak(app, shell, clock) -> None:
+    """Open the valve and wait until the far view shows a settled reading."""
+    from ventrix.bench.procedure import Phase
+
+    shell.flow.ladder.rung_chosen.emit(7)
+    shell.flow.toggle_blower()
+    shell.flow.open_to_rung()
+    clock.restart()
+    while clock.elapsed() < 12_000 and shell.flow.hand.test.phase is not Phase.KEEP:
+        app.processEvents()

@@ -1,0 +1,78 @@
+"""Units on screen: US shop or metric, switched in one place. Numbers come in SI and go out as text."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Final
+
+from ventrix.core.units import from_si
+from ventrix.core.verdict import Wording
+
+
+@dataclass(frozen=True, slots=True)
+class Shown:
+    """How one kind of figure is shown: unit symbol, how it is written on screen, digits behind the point."""
+
+    unit: str
+    label: str
+    digits: int
+
+    def text(self, value: float | None, *, sign: bool = False) -> str:
+        """The figure without its unit; a dash where it is not known."""
+        if value is None or value != value:
+            return "–"
+        number = from_si(value, self.unit)
+        text = f"{number:+.{self.digits}f}" if sign else f"{number:.{self.digits}f}"
+        return text.replace("-", "−")
+
+    def with_unit(self, value: float | None) -> str:
+        return f"{self.text(value)} {self.label}"
+
+
+@dataclass(frozen=True, slots=True)
+class Units:
+    """One system of units."""
+
+    name: str
+    lift: Shown
+    length: Shown
+    area: Shown
+    flow: Shown
+    speed: Shown
+    pressure: Shown
+    volume: Shown = Shown("cc", "cc", 1)
+    angle: Shown = Shown("deg", "deg", 1)
+    duration: Shown = Shown("min", "min", 0)
+    energy: Shown = Shown("J/m3", "J/m³", 0)
+    temperature: Shown = Shown("degC", "°C", 1)
+
+    def __getitem__(self, kind: str) -> Shown:
+        found = getattr(self, kind)
+        assert isinstance(found, Shown)
+        return found
+
+    @property
+    def wording(self) -> Wording:
+        return Wording(self.lift.unit, self.flow.unit)
+
+
+US: Final = Units(
+    "us",
+    lift=Shown("in", "in", 3),
+    length=Shown("in", "in", 3),
+    area=Shown("in2", "in²", 3),
+    flow=Shown("cfm", "CFM", 1),
+    speed=Shown("ft/s", "ft/s", 0),
+    pressure=Shown("inH2O", "inH2O", 1),
+    temperature=Shown("degF", "°F", 0),
+)
+METRIC: Final = Units(
+    "metric",
+    lift=Shown("mm", "mm", 2),
+    length=Shown("mm", "mm", 2),
+    area=Shown("cm2", "cm²", 2),
+    flow=Shown("l/s", "l/s", 2),
+    speed=Shown("m/s", "m/s", 1),
+    pressure=Shown("mmH2O", "mmH2O", 0),
+)
+SYSTEMS: Final = {u.name: u for u in (US, METRIC)}
