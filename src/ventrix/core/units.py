@@ -166,6 +166,11 @@ def from_si_array(values: NDArray[np.float64], symbol: str) -> NDArray[np.float6
     return np.asarray((values - found.offset) / found.factor)
 
 
+def tidy(value: float) -> float:
+    """`value` to 15 significant digits: what survives a trip through another unit to the last bit."""
+    return float(f"{value:.15g}")
+
+
 def parse_quantity(text: str, default_unit: str) -> float:
     """Read what a person typed, and return SI.
 
@@ -206,7 +211,7 @@ def parse_quantity(text: str, default_unit: str) -> float:
     value = number * given.factor + given.offset
     if not math.isfinite(value):
         raise ValueError(f"'{text.strip()}' is too large")
-    return value
+    return tidy(value)
 
 
 def parse_number(text: str) -> float:

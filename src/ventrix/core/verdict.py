@@ -59,6 +59,7 @@ class Verdict:
     expanded: float | None
     worthwhile: float | None
     further_mounts: int | None = None
+    trade: bool = False
 
 
 def judge(
@@ -108,7 +109,7 @@ def judge(
     sentence = _reason(c, result, d, u, x, mounts, words)
     if volumes is not None and c.kind == "flow" and result in ("better", "worse"):
         sentence += " " + _speed(c, volumes)
-    return Verdict(result, headline, sentence, d, u, x, mounts)
+    return Verdict(result, headline, sentence, d, u, x, mounts, is_trade(c))
 
 
 def further_mounts(comparison: RunComparison, worthwhile: float) -> int | None:

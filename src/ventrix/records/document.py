@@ -16,7 +16,7 @@ from pydantic import BaseModel, ConfigDict, ValidationError, create_model
 from pydantic import Field as DocumentField
 
 from ventrix.core.model import Job, Noun
-from ventrix.core.units import from_si, to_si
+from ventrix.core.units import from_si, tidy, to_si
 from ventrix.records.errors import InputError
 from ventrix.records.mapping import CHILDREN, TABLES, flatten
 
@@ -24,9 +24,6 @@ VERSION: Final = 1
 VERSION_KEY: Final = "ventrix_job"
 LARGEST_FILE: Final = 256 * 1024 * 1024  # bytes
 _UNIT_WORDS: Final = {"%": "percent"}
-# A number that went out in a unit and comes back is the same to this many digits; rounding to them
-# makes it the very same float.
-_DIGITS: Final = 15
 
 
 def _keys_of(kind: type[Noun]) -> dict[str, tuple[str, str | None]]:
@@ -70,6 +67,16 @@ def _make_model(kind: type[Noun]) -> type[BaseModel]:
     return create_model(kind.__name__, __config__=config, __doc__=(kind.__doc__ or "").strip(), **shape)
 
 
+def _out(value: float, unit: str) -> float:
+    """The shortest number in `unit` that reads back as the same SI value (to 15 digits)."""
+    exact = from_si(value, unit)
+    for digits in (12, 15, 16):
+        short = float(f"{exact:.{digits}g}")
+        if tidy(to_si(short, unit)) == value:
+            return short
+    return exact
+
+
 def to_document(noun: Noun) -> dict[str, Any]:
     """A noun as a JSON-ready dict; what was not recorded is left out."""
     kind = type(noun)
@@ -81,7 +88,7 @@ def to_document(noun: Noun) -> dict[str, Any]:
                 document[key] = [to_document(child) for child in value]
         elif unit is not None:
             if value is not None:
-                document[key] = float(f"{from_si(value, unit):.{_DIGITS}g}")
+                document[key] = _out(value, unit)
         elif isinstance(value, tuple):
             if value:
                 document[key] = list(value)
@@ -98,7 +105,7 @@ def _to_noun(kind: type[Noun], read: BaseModel) -> Any:
         if child:
             value = tuple(_to_noun(child, each) for each in value)
         elif unit is not None and value is not None:
-            value = float(f"{to_si(value, unit):.{_DIGITS}g}")
+            value = tidy(to_si(value, unit))
         elif isinstance(value, list):
             value = tuple(value)
         values[name] = value

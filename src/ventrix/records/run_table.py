@@ -233,6 +233,12 @@ def _read_header(cells: list[str], name: str, line: int) -> list[Column]:
     if ("element_column" in have) != ("port_column" in have):
         missing = "port_mm" if "element_column" in have else "element_mm"
         raise InputError("two columns of water are needed, this one is missing", file=name, line=line, field=missing)
+    repeated = {c.field for c in columns if c.field and [d.field for d in columns].count(c.field) > 1}
+    if repeated:
+        both = ", ".join(c.name for c in columns if c.field in repeated)
+        raise InputError(
+            "these columns say the same thing: more than one kind of reading", file=name, line=line, field=both
+        )
     ways = [way for way in ("flow", "percent", "element_column") if way in have]
     if not ways:
         raise InputError("no column of readings", file=name, line=line, field="reading_cfm")

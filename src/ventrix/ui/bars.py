@@ -145,6 +145,8 @@ class Foot(QWidget):
 
     def refresh(self) -> None:
         space = self._session.workspace
+        if space is not None:
+            self._say(space.said)
         parts = []
         if space is not None and space.saved_at is not None:
             parts.append(f"saved {space.saved_at[11:16]}")

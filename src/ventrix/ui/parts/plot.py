@@ -141,7 +141,7 @@ class LiftPlot(QWidget):
     def _add_labels(self, lines: Sequence[Line], y_range: tuple[float, float] | None) -> None:
         """Names at the ends of curves, pushed apart where they would stand on each other."""
         named = sorted((line for line in lines if line.label and len(line.x)), key=lambda line: float(line.y[-1]))
-        apart = 0.0 if y_range is None else (y_range[1] - y_range[0]) * 15 / max(self.plot.height(), 120)
+        apart = 0.0 if y_range is None else (y_range[1] - y_range[0]) * 15 / max(self.plot.height(), 260)
         lowest = -np.inf
         for line in named:
             lowest = max(float(line.y[-1]), lowest + apart)

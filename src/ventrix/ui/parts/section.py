@@ -155,14 +155,10 @@ class SectionDrawing(QWidget):
             self._span(painter, cx - valve / 2 * scale, cx + valve / 2 * scale, low, f"valve {text(s.valve)}")
         if s.throat is not None:
             y = seat_y - throat * 0.28 * scale
-            self._span(
-                painter,
-                cx - throat / 2 * scale,
-                cx + throat / 2 * scale,
-                y,
-                f"throat {text(s.throat)}",
-                above=True,
-            )
+            right = cx + throat / 2 * scale
+            self._span(painter, cx - throat / 2 * scale, right, y, "")
+            painter.setPen(theme.colour("text"))
+            painter.drawText(QPointF(right + 12, y + 5), f"throat {text(s.throat)}")
         painter.setFont(theme.font(13, narrow=True))
         painter.setPen(theme.colour("text"))
         left = cx - (length - valve * 0.25) * scale

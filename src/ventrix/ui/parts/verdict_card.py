@@ -16,7 +16,7 @@ class VerdictCard(QWidget):
 
     def __init__(self) -> None:
         super().__init__()
-        self._result = ""
+        self._marks: tuple[str, ...] = ()
         self.headline = QLabel()
         self.headline.setWordWrap(True)
         self.sentence = QLabel()
@@ -32,9 +32,10 @@ class VerdictCard(QWidget):
             column.addWidget(label)
 
     def show_verdict(self, verdict: Verdict, judged_by: str) -> None:
-        self._result = verdict.result
-        shade = theme.current().result(verdict.result)
-        self.headline.setStyleSheet(f"color: {shade}; font-size: 24px; font-weight: 600; padding-left: 26px")
+        self._marks = ("better", "worse") if verdict.trade else (verdict.result,)
+        shade = theme.current().text if verdict.trade else theme.current().result(verdict.result)
+        indent = 26 * len(self._marks)
+        self.headline.setStyleSheet(f"color: {shade}; font-size: 24px; font-weight: 600; padding-left: {indent}px")
         self.headline.setText(verdict.headline)
         self.sentence.setStyleSheet("font-size: 15px")
         self.sentence.setText(verdict.sentence)
@@ -47,6 +48,6 @@ class VerdictCard(QWidget):
         box = QRectF(self.rect()).adjusted(0, 0, -1, -1)
         painter.fillRect(box, theme.colour("panel"))
         draw_corners(painter, box, "brass", 12)
-        if self._result:
-            y = self.headline.geometry().top() + 16
-            draw_mark(painter, QRectF(21, y - 7, 15, 14), self._result)
+        middle = self.headline.geometry().top() + self.headline.fontMetrics().height() / 2
+        for i, mark in enumerate(self._marks):
+            draw_mark(painter, QRectF(21 + 24 * i, middle - 7, 15, 14), mark)

@@ -214,14 +214,15 @@ class CompareRoom(Room):
         band = Band(np.r_[0.0, x], -np.r_[0.0, u], np.r_[0.0, u], "unproven", 0.32)
         shades = [theme.current().result(r) for r in c.results]
         texts = [f"{v:+.{1 if c.kind == 'flow' else 4}f}".replace("-", "−") for v in change]
-        reach = 1.45 * max(float(np.max(np.abs(change))), float(u.max()))
+        above, below = max(float(change.max()), float(u.max())), max(-float(change.min()), float(u.max()))
+        room = 0.42 * (above + below)  # for the words at the bars' ends
         width = float(np.min(np.diff(np.r_[0.0, x]))) * 0.16
         self.ribbon.show_values(
             [],
             bands=[band],
             bars=Bars(x, change, shades, texts, width),
             x_range=self._x_range(c, units),
-            y_range=(-reach if float(change.min()) < 0 else -0.45 * reach, reach),
+            y_range=(-below - (room if float(change.min()) < 0 else 0.0), above + room),
             x_ticks=self._ticks(c, units),
             digits=units.lift.digits,
         )

@@ -10,7 +10,7 @@ from ventrix.core.analysis import Pair
 from ventrix.core.compare import comparability
 from ventrix.core.model import Cut, FlowRun, Reading, SetUp
 from ventrix.core.reduction import correct_readings
-from ventrix.core.units import to_si
+from ventrix.core.units import tidy, to_si
 from ventrix.ui.session import Session
 from ventrix.ui.units import Units
 from ventrix.workspace import Workspace, new_id, now_text
@@ -111,11 +111,11 @@ class RunInHand:
         """Put a kept reading in the book. On disk when this returns."""
         reading = Reading(
             id=new_id(),
-            lift=round(kept.lift, 9),
-            flow=kept.flow,
-            measured_pressure=kept.pressure,
-            spread=kept.spread,
-            window=kept.window,
+            lift=tidy(round(kept.lift, 9)),
+            flow=tidy(kept.flow),
+            measured_pressure=None if kept.pressure is None else tidy(kept.pressure),
+            spread=None if kept.spread is None else tidy(kept.spread),
+            window=None if kept.window is None else tidy(kept.window),
             time=now_text(),
             unsteady=kept.unsteady,
         )

@@ -1,0 +1,48 @@
+"""Fixtures: a book of its own for every test, the demo job, the real window offscreen."""
+
+from __future__ import annotations
+
+import os
+import threading
+from collections.abc import Callable, Iterator
+from pathlib import Path
+
+import pytest
+
+os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+
+
+@pytest.fixture(autouse=True)
+def fresh_surroundings(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> Iterator[None]:
+    """Settings and books in a folder of the test's own; no thread may outlive it."""
+    monkeypatch.setenv("XDG_DATA_HOME", str(tmp_path / "data"))
+    monkeypatch.setenv("XDG_CONFIG_HOME", str(tmp_path / "config"))
+    before = set(threading.enumerate())
+    yield
+    left = [t.name for t in threading.enumerate() if t not in before and t.is_alive() and not t.daemon]
+    assert not left, f"threads left running: {left}"
+
+
+@pytest.fixture
+def write_table(tmp_path: Path) -> Callable[..., Path]:
+    """Writes a run table from a plain set of good conditions, with changes; None leaves a key out."""
+
+    def write(name: str, rows: str, columns: str = "lift_mm,reading_cfm", **changes: str | None) -> Path:
+        keys: dict[str, str | None] = {
+            "ventrix-run": "1",
+            "direction": "intake",
+            "test_pressure": "28 inH2O",
+            "bench": "back-room",
+            "bore": "89 mm",
+            "centred": "yes",
+            "entry": "radius",
+            "plug": "in",
+            "valve": "job",
+        }
+        keys |= {key.replace("__", "-"): value for key, value in changes.items()}
+        lines = [f"# {key}: {value}" for key, value in keys.items() if value is not None]
+        path = tmp_path / name
+        path.write_text("\n".join([*lines, columns, rows.strip(), ""]), encoding="utf-8")
+        return path
+
+    return write

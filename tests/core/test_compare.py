@@ -1,0 +1,204 @@
+"""What may be compared, what is proven, and what the verdict says: cases of the trade."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+import numpy as np
+import pytest
+
+from ventrix.core.compare import comparability, compare_runs
+from ventrix.core.curve import Cam
+from ventrix.core.model import FlowRun, Reading, SetUp
+from ventrix.core.reduction import Geometry, ReducedRun, reduce_run
+from ventrix.core.uncertainty import Scatter
+from ventrix.core.units import CFM, to_si
+from ventrix.core.verdict import Volumes, Wording, judge
+
+DP28 = to_si(28, "inH2O")
+FULL = SetUp(
+    id="s",
+    direction="intake",
+    test_pressure=DP28,
+    bench="back-room",
+    bore=0.089,
+    centred=True,
+    entry="radius",
+    valve="job",
+    plug="in",
+)
+BASE = np.array([31.0, 62, 90, 115, 140, 160, 175, 185, 190, 192])
+SHARP = Scatter(0.002, 50.0, 0.002, 50.0, False, False)
+
+
+def run(flow: np.ndarray, setup: SetUp = FULL, mount: str | None = None, lifts: np.ndarray | None = None) -> ReducedRun:
+    x = np.arange(1, len(flow) + 1) * 1e-3 if lifts is None else lifts
+    readings = tuple(
+        Reading(id=str(i), lift=float(lift), flow=float(q) * CFM)
+        for i, (lift, q) in enumerate(zip(x, flow, strict=True))
+    )
+    return reduce_run(FlowRun(id="r", setup_id="s", readings=readings), setup, Geometry(), mount)
+
+
+@pytest.mark.parametrize(
+    ("change", "level"),
+    [
+        ({}, "yes"),
+        ({"bore": 0.090}, "no"),
+        ({"entry": "bare"}, "no"),
+        ({"centred": False}, "no"),
+        ({"plug": "out"}, "no"),
+        ({"direction": "exhaust"}, "no"),
+        ({"bench": "other"}, "no"),
+        ({"valve": "test"}, "no"),
+        ({"entry": None}, "unknown"),
+        ({"centred": None}, "unknown"),
+        ({"test_pressure": to_si(10, "inH2O")}, "converted"),
+        ({"test_pressure": to_si(10, "inH2O"), "plug": None}, "unknown"),
+        ({"test_pressure": to_si(10, "inH2O"), "plug": None, "bore": 0.1}, "no"),
+        ({"pipe": "stub"}, "yes"),  # a pipe means nothing on the intake
+        ({"bench": "Back-Room "}, "yes"),  # the same name, typed differently
+    ],
+)
+def test_one_rule_set_decides(change: dict[str, object], level: str) -> None:
+    other = replace(FULL, **change)
+    assert comparability(FULL, other).level == level
+    assert comparability(other, FULL).level == level
+
+
+def test_pipe_counts_on_the_exhaust() -> None:
+    exhaust = replace(FULL, direction="exhaust", pipe="none")
+    assert comparability(exhaust, replace(exhaust, pipe="stub")).level == "no"
+    assert comparability(exhaust, replace(exhaust, pipe=None)).level == "unknown"
+
+
+def test_a_valve_or_cleaning_cut_allows_its_own_key() -> None:
+    assert comparability(FULL, replace(FULL, valve="test"), "valve").level == "yes"
+    dirty = replace(FULL, clean=False)
+    assert comparability(dirty, replace(FULL, clean=True)).level == "no"
+    assert comparability(dirty, replace(FULL, clean=True), "clean").level == "yes"
+    assert comparability(dirty, FULL).level == "yes"  # carbon is asked for only where it was recorded
+
+
+def test_not_recorded_on_either_side_is_not_the_same() -> None:
+    blank = replace(FULL, entry=None)
+    found = comparability(blank, blank)
+    assert found.level == "unknown"
+    assert "either side" in found.differences[0].sentence
+
+
+def test_clear_gain_and_clear_loss_mirror_each_other() -> None:
+    better = judge(compare_runs([run(BASE)], [run(BASE * 1.06)]))
+    worse = judge(compare_runs([run(BASE * 1.06)], [run(BASE)]))
+    assert (better.result, worse.result) == ("better", "worse")
+    assert better.headline == "Keep."
+    assert better.weighted == pytest.approx(-worse.weighted)  # type: ignore[operator]
+
+
+def test_smaller_than_the_bench_repeats_is_not_a_gain() -> None:
+    # PRACTICE: believing a gain that is smaller than the bench repeats
+    found = judge(compare_runs([run(BASE)], [run(BASE * 1.005)]))
+    assert found.result == "can't tell"
+    assert found.further_mounts
+    assert "settle it" in found.sentence
+
+
+def test_no_gain_is_not_cannot_tell() -> None:
+    c = compare_runs([run(BASE)], [run(BASE * 1.001)], scatter=SHARP)
+    assert judge(c, 3 * CFM).result == "no gain"
+    assert judge(c, 0.5 * CFM).result == "can't tell"
+    with pytest.raises(ValueError, match="above zero"):
+        judge(c, 0.0)
+
+
+def test_one_high_reading_is_not_a_gain() -> None:
+    # PRACTICE: reading a dozen lifts and believing the best one
+    flow = BASE.copy()
+    flow[4] *= 1.03
+    assert judge(compare_runs([run(BASE)], [run(flow)])).result != "better"
+
+
+def test_a_trade_needs_two_neighbours_each_way() -> None:
+    tilt = BASE * np.array([0.92, 0.92, 0.94, 1, 1, 1, 1.06, 1.08, 1.1, 1.1])
+    found = judge(compare_runs([run(BASE)], [run(tilt)]), wording=Wording("mm"))
+    assert found.trade
+    assert found.headline == "A trade."
+    assert "to 10, loses at 1 to" in found.sentence
+    lone = BASE * np.array([1, 0.92, 1, 1, 1, 1, 1.06, 1.08, 1.1, 1.1])
+    assert not judge(compare_runs([run(BASE)], [run(lone)])).trade
+
+
+@pytest.mark.parametrize("change", [{"bore": 0.095}, {"entry": None}])
+def test_what_may_not_be_compared_is_never_kept(change: dict[str, object]) -> None:
+    found = judge(compare_runs([run(BASE)], [run(BASE * 1.2, replace(FULL, **change))]))
+    assert found.result == "can't tell"
+    assert found.headline in ("Not to be compared.", "Can't be said.")
+    assert set(compare_runs([run(BASE)], [run(BASE * 1.2, replace(FULL, **change))]).results) == {"not proven"}
+
+
+def test_another_pressure_is_converted_with_its_own_doubt() -> None:
+    dp10 = to_si(10, "inH2O")
+    low = run(BASE * np.sqrt(10 / 28), replace(FULL, test_pressure=dp10))
+    c = compare_runs([run(BASE)], [low], scatter=SHARP)
+    assert c.after == pytest.approx(c.before)
+    # formula book: 0.01 times ln of the pressure ratio, relative; the mount and repeats are 0.2 %
+    assert c.expanded[-1] / c.before[-1] > 1.9 * 0.01 * np.log(2.8)
+    assert judge(c).result == "can't tell"
+
+
+def test_interpolated_lifts_are_never_proven() -> None:
+    odd = np.array([1, 3, 5, 7, 9, 10]) * 1e-3
+    c = compare_runs([run(BASE)], [run(BASE[[0, 2, 4, 6, 8, 9]] * 1.1, lifts=odd)])
+    assert list(np.round(c.lift[c.interpolated] * 1e3).astype(int)) == [2, 4, 6, 8]
+    assert all(r == "not proven" for r, i in zip(c.results, c.interpolated, strict=True) if i)
+    assert np.all(c.weights[c.interpolated] == 0)
+    assert c.notes
+
+
+def test_nothing_beyond_the_lower_reach() -> None:
+    c = compare_runs([run(BASE)], [run(BASE[:6] * 1.1)])
+    assert c.lift[-1] == pytest.approx(6e-3)
+    assert "left out" in c.notes[0]
+    nothing = judge(compare_runs([run(BASE)], [run(BASE[:5], lifts=np.arange(1, 6) * 1e-3 + 5e-4)]))
+    assert nothing.result == "can't tell"
+    assert "No lift was tested on both" in nothing.sentence
+
+
+def test_one_mount_counts_no_mount_scatter() -> None:
+    together = compare_runs([run(BASE, mount="3")], [run(BASE, mount="3")])
+    apart = compare_runs([run(BASE, mount="3")], [run(BASE, mount="4")])
+    unknown = compare_runs([run(BASE)], [run(BASE)])
+    assert together.weighted_expanded < apart.weighted_expanded
+    assert unknown.weighted_expanded == pytest.approx(apart.weighted_expanded)
+
+
+def test_mounts_are_averaged() -> None:
+    three = [run(BASE * f, mount=str(i)) for i, f in enumerate((0.99, 1.0, 1.01))]
+    c = compare_runs(three, [run(BASE, mount="9")])
+    assert c.before == pytest.approx(BASE * CFM)
+    assert c.difference.before.mounts == 3
+
+
+def test_volume_speaks_when_poured() -> None:
+    c = compare_runs([run(BASE)], [run(BASE * 1.05)], cam=Cam(0.011, 4.0), scatter=SHARP)
+    assert "faster" in judge(c, volumes=Volumes(118e-6, 119e-6)).sentence
+    assert "slower" in judge(c, volumes=Volumes(118e-6, 130e-6)).sentence
+    assert "port" not in judge(c).sentence
+
+
+def test_flow_and_index_are_not_held_together() -> None:
+    columns = tuple(Reading(id=str(i), lift=i * 1e-3, element_column=400.0 * i, port_column=900.0) for i in range(1, 4))
+    index = reduce_run(FlowRun(id="r", setup_id="s", readings=columns), FULL)
+    assert index.kind == "index"
+    assert index.flow == pytest.approx(np.sqrt([4 / 9, 8 / 9, 12 / 9]))
+    with pytest.raises(ValueError, match="cannot be held against"):
+        compare_runs([run(BASE)], [index])
+
+
+@pytest.mark.parametrize("factor", [1.0, 1.02, 1.08])
+def test_verdict_does_not_hang_on_units(factor: float) -> None:
+    us, metric = (
+        judge(compare_runs([run(BASE)], [run(BASE * factor)]), wording=w) for w in (Wording(), Wording("mm", "l/s"))
+    )
+    assert us.result == metric.result
+    assert us.weighted == metric.weighted

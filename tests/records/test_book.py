@@ -1,0 +1,150 @@
+"""The book: what goes in comes out, edits are whole or not at all, migrations and models agree."""
+
+from __future__ import annotations
+
+import random
+import signal
+import sqlite3
+import subprocess
+import sys
+import time
+from dataclasses import fields, replace
+from pathlib import Path
+
+import pytest
+from alembic.autogenerate import compare_metadata
+from alembic.migration import MigrationContext
+from alembic.script import ScriptDirectory
+from sqlalchemy import create_engine
+
+from tests.records.test_document_and_table import full_job
+from ventrix.core.model import Reading
+from ventrix.demo.make import demo_job
+from ventrix.records.book import HEAD, Book
+from ventrix.records.errors import InputError
+from ventrix.records.mapping import CHILDREN, TABLES
+from ventrix.records.migrations.run import configuration
+from ventrix.records.tables import Base
+
+
+@pytest.mark.parametrize("make", [full_job, demo_job])
+def test_a_job_comes_out_as_it_went_in(tmp_path: Path, make) -> None:  # type: ignore[no-untyped-def]
+    job = make()
+    with Book.open(tmp_path / "book.sqlite") as book:
+        book.add_job(job)
+        assert [(e.id, e.title) for e in book.jobs()] == [(job.id, job.title)]
+    with Book.open(tmp_path / "book.sqlite") as book:
+        assert book.load(job.id) == job
+        with pytest.raises(KeyError):
+            book.load("nobody")
+        with pytest.raises(InputError, match="already"):
+            book.add_job(job)
+        book.remove_job(job.id)
+        assert book.jobs() == []
+
+
+def test_an_edit_writes_only_what_changed(tmp_path: Path) -> None:
+    job = demo_job()
+    port = job.ports[0]
+    moved = replace(job, title="Other", ports=(job.ports[1], replace(port, cuts=port.cuts[:2])))
+    with Book.open(tmp_path / "book.sqlite") as book:
+        book.add_job(job)
+        book.write(job, moved)
+        assert book.load(job.id) == moved
+        book.write(moved, job)
+        assert book.load(job.id) == job
+
+
+def test_numbers_that_are_none_are_never_written(tmp_path: Path) -> None:
+    job = demo_job()
+    with Book.open(tmp_path / "book.sqlite") as book:
+        book.add_job(job)
+        with pytest.raises(ValueError, match="bore"):
+            book.write(job, replace(job, bore=float("nan")))
+        assert book.load(job.id) == job
+
+
+def test_settings_of_the_file(tmp_path: Path) -> None:
+    path = tmp_path / "book.sqlite"
+    with Book.open(path) as book:
+        book.add_job(demo_job())
+    raw = sqlite3.connect(path)
+    assert raw.execute("PRAGMA journal_mode").fetchone() == ("wal",)
+    assert raw.execute("PRAGMA foreign_key_check").fetchall() == []
+    raw.close()
+
+
+def test_models_and_migrations_agree(tmp_path: Path) -> None:
+    path = tmp_path / "book.sqlite"
+    Book.open(path).close()
+    engine = create_engine(f"sqlite:///{path}")
+    with engine.connect() as connection:
+        found = compare_metadata(MigrationContext.configure(connection, opts={"compare_type": True}), Base.metadata)
+    engine.dispose()
+    assert found == []
+    assert ScriptDirectory.from_config(configuration()).get_current_head() == HEAD
+
+
+def test_tables_and_nouns_agree() -> None:
+    for kind, table in TABLES.items():
+        nouns = {f.name for f in fields(kind)} - set(CHILDREN.get(kind, {}))
+        columns = {c.name for c in table.__table__.columns}
+        assert nouns <= columns
+        assert all(c == "position" or c in nouns or c.endswith("_id") for c in columns)
+
+
+def test_a_newer_book_is_refused(tmp_path: Path) -> None:
+    path = tmp_path / "book.sqlite"
+    Book.open(path).close()
+    raw = sqlite3.connect(path)
+    raw.execute("UPDATE alembic_version SET version_num = '9999'")
+    raw.commit()
+    raw.close()
+    with pytest.raises(InputError, match="newer Ventrix"):
+        Book.open(path)
+
+
+def test_what_is_no_book_is_refused(tmp_path: Path) -> None:
+    path = tmp_path / "book.sqlite"
+    path.write_bytes(b"this is a shopping list, and long enough to be looked at" * 40)
+    with pytest.raises(InputError, match="not a book"):
+        Book.open(path)
+
+
+CAPTURE = """
+import sys
+from pathlib import Path
+from ventrix.core.model import Reading, SetUp
+from ventrix.records.book import Book
+from ventrix.workspace import Workspace, new_id
+
+book = Book.open(Path(sys.argv[1]))
+entries = book.jobs()
+space = Workspace.open(book, entries[0].id) if entries else Workspace.create(book, "killed")
+setup = SetUp(id="s", direction="intake", test_pressure=7000.0)
+while True:
+    reading = Reading(id=new_id(), lift=0.001, flow=0.01)
+    space.keep(setup, 1, reading, "0.040", "typed")
+    print(reading.id, flush=True)
+"""
+
+
+def test_killed_at_any_moment_nothing_confirmed_is_lost(tmp_path: Path) -> None:
+    """kill -9 in the middle of captures, again and again: what was confirmed is there."""
+    path = tmp_path / "book.sqlite"
+    confirmed: set[str] = set()
+    dice = random.Random(5)
+    for _ in range(5):
+        process = subprocess.Popen([sys.executable, "-c", CAPTURE, str(path)], stdout=subprocess.PIPE, text=True)
+        assert process.stdout is not None
+        confirmed.add(process.stdout.readline().strip())
+        time.sleep(dice.uniform(0.0, 0.25))
+        process.send_signal(signal.SIGKILL)
+        confirmed |= {line.strip() for line in process.stdout if line.endswith("\n")}
+        process.wait()
+        process.stdout.close()
+        with Book.open(path) as book:
+            job = book.load(book.jobs()[0].id)
+            there: list[Reading] = [r for run in job.runs() for r in run.readings]
+            assert confirmed <= {r.id for r in there}
+    assert len(confirmed) > 10

@@ -1,0 +1,169 @@
+"""Documents and tables come back as they went out, and say what is wrong with them."""
+
+from __future__ import annotations
+
+import json
+from dataclasses import fields, replace
+from pathlib import Path
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from ventrix.core import model
+from ventrix.demo.make import demo_job, make_job
+from ventrix.records.document import dumps_job, loads_job, schema
+from ventrix.records.errors import InputError
+from ventrix.records.mapping import TABLES
+from ventrix.records.run_table import parse_run_table, write_run_table
+
+ROOT = Path(__file__).parents[2]
+
+
+def test_demo_comes_from_the_simulator() -> None:
+    assert loads_job(dumps_job(make_job())) == demo_job(), "run python -m ventrix.demo.make"
+
+
+def test_the_same_job_comes_back() -> None:
+    job = demo_job()
+    assert loads_job(dumps_job(job)) == job
+
+
+def full_job() -> model.Job:
+    """A job that uses every noun."""
+    run = model.FlowRun(
+        id="r",
+        setup_id="s",
+        mount_id="m",
+        readings=(
+            model.Reading(id="a", lift=0.00254, flow=0.05, struck="hand slipped", unsteady=True),
+            model.Reading(id="b", lift=0.003, percent=0.5, full_scale=0.1),
+            model.Reading(id="c", lift=0.004, element_column=400.0, port_column=900.0),
+        ),
+    )
+    cut = model.Cut(
+        id="c",
+        number=0,
+        operations=(model.Operation(id="o", kind="grind", places=("bowl", "guide"), depth=0.0005, duration=3600.0),),
+        trials=(model.Trial(id="t", kind="clay", name="roof", runs=(replace(run, id="r2", readings=()),)),),
+        runs=(run,),
+        pours=(model.Pour(id="p", volume=1.18e-4, how="burette"),),
+        walls=(model.WallReading(id="w", place="pinch", thickness=0.003),),
+        traverses=(
+            model.Traverse(id="v", station="pinch", points=(model.ProbePoint(id="q", name="roof", reading=900.0),)),
+        ),
+        observations=(model.Observation(id="n", kind="noise", lift=0.008),),
+    )
+    return model.Job(
+        id="j",
+        title="T",
+        extra={"colour of the shop": ["blue", 3]},
+        valves=(model.Valve(id="v", head_diameter=0.041, seat_angle=0.785398163397),),
+        setups=(model.SetUp(id="s", direction="intake", temperature=294.15, humidity=0.45, centred=False),),
+        mounts=(model.Mount(id="m", number=3),),
+        ports=(model.Port(id="x", name="Intake 1", kind="intake", valve_id="v", cuts=(cut,)),),
+    )
+
+
+def test_every_noun_comes_back() -> None:
+    job = full_job()
+    assert loads_job(dumps_job(job)) == job
+
+
+@settings(max_examples=50, deadline=None)
+@given(st.decimals(min_value="0.01", max_value="400", places=3))
+def test_what_was_typed_comes_back_to_the_bit(number: object) -> None:
+    # Figures of up to a dozen digits in mm, as anyone types them, survive the trip through SI.
+    document = {"ventrix_job": 1, "id": "j", "title": "T", "bore_mm": float(str(number))}
+    job = loads_job(json.dumps(document))
+    assert loads_job(dumps_job(job)) == job
+    assert json.loads(dumps_job(job))["bore_mm"] == pytest.approx(float(str(number)), rel=1e-14)
+
+
+def test_unknown_keys_are_kept() -> None:
+    document = json.loads(dumps_job(full_job()))
+    document["ports"][0]["cuts"][0]["runs"][0]["readings"][0]["mood"] = "sure"
+    again = json.loads(dumps_job(loads_job(json.dumps(document))))
+    assert again["colour of the shop"] == ["blue", 3]
+    assert again["ports"][0]["cuts"][0]["runs"][0]["readings"][0]["mood"] == "sure"
+
+
+def test_published_schema_is_the_one_in_force() -> None:
+    published = json.loads((ROOT / "docs/formats/job.schema.json").read_text(encoding="utf-8"))
+    assert published == schema(), "run python scripts/write_schema.py"
+
+
+def test_every_quantity_names_its_unit() -> None:
+    for kind in TABLES:
+        for each in fields(kind):
+            if "float" in str(each.type):
+                assert "unit" in each.metadata, f"{kind.__name__}.{each.name}"
+
+
+@pytest.mark.parametrize(
+    ("text", "words"),
+    [
+        ("", "is empty"),
+        ("{", "line 1"),
+        ("[1]", "no job document"),
+        ('{"ventrix_job": 99}', "version 99"),
+        ('{"ventrix_job": 1, "id": "a"}', "title"),
+        ('{"ventrix_job": 1, "id": "a", "title": "b", "bore_mm": "wide"}', "bore_mm"),
+        ('{"ventrix_job": 1, "id": "a", "title": "b", "bore_mm": NaN}', "bore_mm"),
+        (
+            '{"ventrix_job": 1, "id": "a", "title": "b", "ports": [{"id": "p", "name": "x", "kind": "up"}]}',
+            "ports.0.kind",
+        ),
+        (
+            '{"ventrix_job": 1, "id": "a", "title": "b", "ports": [{"id": "p", "name": "x", "kind": "intake", '
+            '"cuts": [{"id": "c", "number": 0, "runs": [{"id": "r", "setup_id": "gone"}]}]}]}',
+            "names a set-up that is not here",
+        ),
+        (
+            '{"ventrix_job": 1, "id": "a", "title": "b", '
+            '"mounts": [{"id": "m", "number": 1}, {"id": "m", "number": 2}]}',
+            "two",
+        ),
+    ],
+)
+def test_bad_documents_say_where(text: str, words: str) -> None:
+    with pytest.raises(InputError, match=words):
+        loads_job(text, "job.json")
+
+
+TABLE = """# ventrix-run: 1
+# direction: exhaust
+# test_pressure: 25 inH2O
+# pipe: stub
+# bench: back-room
+# mount: 3
+# date: 2026-05-02
+# shop mood: fine
+# temperature: 21 degC
+# leak: 0.8 cfm
+lift_in,reading_cfm,measured_pressure_inH2O,swirl_rpm,note
+0.1,31.2,25.1,0,
+0.2,62.25,,-120,struck: hand slipped
+"""
+
+
+def test_a_run_table_comes_back() -> None:
+    first = parse_run_table(TABLE.encode())
+    second = parse_run_table(write_run_table(first).encode())
+    assert second.setup == first.setup
+    assert second.mount == "3"
+    assert second.extra == {"shop mood": "fine"}
+    assert second.lift_unit == "in"
+    for one, two in zip(first.run.readings, second.run.readings, strict=True):
+        assert two.flow == pytest.approx(one.flow, rel=1e-11)
+        assert two.struck == one.struck
+        assert two.swirl == pytest.approx(one.swirl)
+
+
+@pytest.mark.parametrize("mark", [";", "\t"])
+def test_spreadsheets_use_other_marks(mark: str) -> None:
+    text = TABLE.replace("31.2", "31,2") if mark == ";" else TABLE
+    lines = text.splitlines()
+    body = [line.replace("31,2", "31#2").replace(",", mark).replace("31#2", "31,2") for line in lines[10:]]
+    table = parse_run_table("\r\n".join([*lines[:10], *body]).encode("utf-8-sig"))
+    assert table.run.readings[0].flow == pytest.approx(31.2 * 4.719474432e-4)

@@ -1,0 +1,97 @@
+"""Curves and cams against SciPy, against integrals done by hand, and against their definitions."""
+
+from __future__ import annotations
+
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from scipy.integrate import quad
+from scipy.interpolate import PchipInterpolator
+
+from ventrix.core.curve import (
+    Cam,
+    FlowCurve,
+    cam_note,
+    cam_weighted_flow,
+    cam_weights,
+    dips,
+    flow_integral,
+    stall_index,
+)
+from ventrix.core.units import to_si
+
+LIFT = np.arange(1, 11) * 1e-3
+FLOW = np.array([30.0, 60, 88, 113, 134, 151, 164, 173, 178, 180])
+
+
+def test_interpolation_is_pchip_through_nought() -> None:
+    # SciPy's PchipInterpolator (Fritsch and Butland 1984) through (0, 0)
+    curve = FlowCurve(LIFT, FLOW)
+    reference = PchipInterpolator(np.r_[0, LIFT], np.r_[0, FLOW])
+    x = np.linspace(0, 0.010, 57)
+    assert curve.at(x) == pytest.approx(reference(x))
+    assert curve.area_between(0.002, 0.008) == pytest.approx(float(reference.integrate(0.002, 0.008)))
+
+
+def test_never_beyond_what_was_tested() -> None:
+    curve = FlowCurve(LIFT, FLOW)
+    assert curve.at(0.02) == pytest.approx(180.0)
+    with pytest.raises(ValueError, match="past the highest"):
+        curve.area_between(0.0, 0.011)
+
+
+@pytest.mark.parametrize("lift", [np.array([]), np.array([0.0, 1e-3]), np.array([2e-3, 1e-3])])
+def test_lifts_must_rise(lift: np.ndarray) -> None:
+    with pytest.raises(ValueError):
+        FlowCurve(lift, np.ones(len(lift)))
+
+
+def test_duration_is_quoted_at_fifty_thou() -> None:
+    # Definition (formula book): the cosine curve passes 0.050 in at half the quoted duration
+    cam = Cam(to_si(0.46, "in"), to_si(220, "deg"))
+    phi, period = cam.duration / 2, cam.open_period
+    lift = cam.peak_lift / 2 * (1 + np.cos(2 * np.pi * phi / period))
+    assert lift == pytest.approx(to_si(0.050, "in"))
+    with pytest.raises(ValueError, match=r"0\.050"):
+        Cam(to_si(0.05, "in"), 3.0)
+
+
+def test_straight_line_through_a_cam() -> None:
+    # Analytic: for Q proportional to lift the mean over a cosine lift curve is half the peak
+    curve = FlowCurve(np.array([0.005, 0.010]), np.array([50.0, 100.0]))
+    cam = Cam(0.010, 4.0)
+    assert cam_weighted_flow(curve, cam) == pytest.approx(50.0, rel=1e-9)
+    assert flow_integral(curve, cam) == pytest.approx(50.0 * cam.open_period, rel=1e-9)
+    assert cam_weights(curve.lift, cam) @ curve.flow == pytest.approx(50.0, rel=1e-6)
+
+
+def test_cam_mean_against_quadrature() -> None:
+    # SciPy quad over the open period
+    curve, cam = FlowCurve(LIFT, FLOW), Cam(0.0095, 3.8)
+    half = cam.open_period / 2
+
+    def at(phi: float) -> float:
+        return float(curve.at(cam.peak_lift / 2 * (1 + np.cos(np.pi * phi / half))))
+
+    reference = quad(at, -half, half, limit=400)[0] / (2 * half)
+    assert cam_weighted_flow(curve, cam) == pytest.approx(reference, rel=1e-6)
+    assert cam_note(curve, cam) is None
+    assert "higher than was tested" in (cam_note(curve, Cam(0.012, 3.8)) or "")
+
+
+@given(st.floats(0.002, 0.02), st.integers(2, 15))
+def test_weights_are_a_share(peak: float, n: int) -> None:
+    weights = cam_weights(np.arange(1, n + 1) * 1e-3, Cam(peak, 4.0))
+    assert np.all(weights >= 0)
+    assert weights.sum() <= 1 + 1e-9
+    assert cam_weights(LIFT, None) == pytest.approx(np.full(10, 0.1))
+
+
+def test_stall_and_dips() -> None:
+    # Definitions of the formula book, cases by hand
+    u = np.full(5, 0.5)
+    assert stall_index(np.array([50.0, 90, 99, 100, 100.5]), u) == 2
+    assert stall_index(np.array([20.0, 40, 60, 80, 100]), u) is None
+    assert stall_index(np.array([50.0, 90, 99, 100, 100.5]), np.full(5, 10.0)) == 1
+    assert list(dips(np.array([50.0, 90, 80, 100, 99]), np.full(5, 3.0))) == [2]

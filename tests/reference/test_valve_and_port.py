@@ -1,0 +1,132 @@
+"""Valve, throat and port figures against the trade's own numbers, and geometry's properties."""
+
+from __future__ import annotations
+
+import numpy as np
+import pytest
+from hypothesis import assume, given
+from hypothesis import strategies as st
+
+from ventrix.core import port, valve
+from ventrix.core.units import from_si, to_si
+
+
+def inch(value: float) -> float:
+    return to_si(value, "in")
+
+
+def in2(value: object) -> float:
+    return from_si(float(value), "in2")  # type: ignore[arg-type]
+
+
+def test_throat_percent_of_the_trade() -> None:
+    # common practice, no source: 1.77 under 2.02 is "88 percent"; 1.77/2.02 = 87.6
+    assert 100 * float(valve.throat_ratio(inch(2.02), inch(1.77))) == pytest.approx(87.6, abs=0.05)
+    # common practice: 1.77 in throat is 2.46 in2 gross
+    assert in2(valve.throat_area(inch(1.77))) == pytest.approx(2.46, abs=0.005)
+
+
+def test_quarter_diameter() -> None:
+    # Geometry: at L/D 0.25 the curtain equals the valve head's own area.
+    d = inch(2.02)
+    assert valve.curtain_area(d, d / 4) == pytest.approx(float(valve.valve_head_area(d)))
+    assert valve.lift_ratio(d / 4, d) == pytest.approx(0.25)
+
+
+def test_port_sections_of_the_trade() -> None:
+    # common practice, no source: 1.12 x 2.01 is 2.25, 1.14 x 2.09 is 2.38 in2
+    assert in2(port.section_area(inch(1.12), inch(2.01))) == pytest.approx(2.25, abs=0.005)
+    assert in2(port.section_area(inch(1.14), inch(2.09))) == pytest.approx(2.38, abs=0.005)
+    # a circle is a square with corners of half its side
+    assert port.section_area(0.04, 0.04, 0.02) == pytest.approx(np.pi * 0.02**2)
+
+
+def test_lengths_walls_and_break_even() -> None:
+    # common practice: mean of two wires; (1.29 - 1.14)/2; 300 CFM, 200 to 205 cc is "about 8 more"
+    assert port.centreline_length(3.700, 5.640) == pytest.approx(4.670)
+    assert port.hole_wall(1.29, 1.14) == pytest.approx(0.075)
+    assert port.break_even_flow(300.0, 200.0, 205.0) == pytest.approx(307.5)
+    with pytest.raises(ValueError, match="broken through"):
+        port.hole_wall(1.0, 1.1)
+
+
+def test_guide_boss_rule() -> None:
+    # common practice (PRACTICE): 5 cc off in a 200 cc port needs about 2.5 % more flow for the same speed
+    needed = float(port.break_even_flow(1.0, 200.0, 205.0))
+    assert needed - 1 == pytest.approx(0.025)
+    before = port.mean_port_velocity(1.0, 200e-6, 0.1)
+    assert port.mean_port_velocity(needed, 205e-6, 0.1) == pytest.approx(float(before))
+
+
+def test_energy_is_half_rho_v_squared() -> None:
+    energy = port.port_energy(0.1, 120e-6, 0.1)
+    speed = float(port.mean_port_velocity(0.1, 120e-6, 0.1))
+    assert energy.density == pytest.approx(0.5 * 1.225 * speed**2)
+    assert energy.total == pytest.approx(0.5 * 1.225 * speed**2 * 120e-6)
+
+
+def test_three_stages_by_hand() -> None:
+    # Heywood (1988), section 6.3.1, eqs. 6.7-6.9 (numbers from memory), worked by hand for
+    # Dv 40, face 2 mm at 45 degrees (w 1.41421), Dp 34, Ds 7 mm.
+    def at(lift: float) -> valve.FlowArea:
+        return valve.valve_flow_area(40e-3, 2e-3, np.pi / 4, 34e-3, 7e-3, lift)
+
+    w = 2 * np.cos(np.pi / 4)
+    assert at(1e-3).area * 1e6 == pytest.approx(np.pi * 1 * np.sqrt(0.5) * (40 - 2 * w + 0.5))
+    assert int(at(1e-3).stage) == 1
+    assert at(5e-3).area * 1e6 == pytest.approx(np.pi * (40 - w) * np.sqrt((5 - w) ** 2 + w**2))
+    assert int(at(5e-3).stage) == 2
+    assert at(14e-3).area * 1e6 == pytest.approx(np.pi / 4 * (34**2 - 7**2))
+    assert int(at(14e-3).stage) == 3
+
+
+sizes = st.tuples(
+    st.floats(0.02, 0.06),  # valve
+    st.floats(0.02, 0.09),  # seat face over valve
+    st.floats(0.35, 1.2),  # angle
+    st.floats(0.7, 0.97),  # throat over valve
+)
+
+
+@given(sizes, st.floats(1e-4, 0.5))
+def test_area_rises_without_a_jump(size: tuple[float, float, float, float], ratio: float) -> None:
+    """Continuous and never falling at every stage border."""
+    d, face, angle, throat = size
+    w = face * d * np.cos(angle)
+    assume(d > 2.2 * w)
+
+    def area(lift: float) -> float:
+        return float(valve.valve_flow_area(d, face * d, angle, throat * d, 0.1 * d, lift).area)
+
+    border = w / (np.sin(angle) * np.cos(angle))
+    assert area(border * (1 - 1e-9)) == pytest.approx(area(border * (1 + 1e-9)), rel=1e-6)
+    assert area(ratio * d * 1.01) >= area(ratio * d) * (1 - 1e-12)
+
+
+@given(sizes)
+def test_two_valves_are_twice_one(size: tuple[float, float, float, float]) -> None:
+    d, face, angle, throat = size
+    one = valve.valve_flow_area(d, face * d, angle, throat * d, 0.1 * d, 0.2 * d, 1)
+    two = valve.valve_flow_area(d, face * d, angle, throat * d, 0.1 * d, 0.2 * d, 2)
+    assert two.area == pytest.approx(2 * float(one.area))
+
+
+@pytest.mark.parametrize(
+    ("values", "words"),
+    [
+        ((0.04, 0.03, 0.785, 0.034, 0.007, 0.005), "seat is too wide"),
+        ((0.04, 0.002, 1.6, 0.034, 0.007, 0.005), "angle"),
+        ((0.04, 0.002, 0.785, 0.034, 0.035, 0.005), "stem must be smaller"),
+        ((0.04, 0.002, 0.785, 0.041, 0.007, 0.005), "throat must be smaller"),
+        ((0.04, 0.002, 0.785, 0.034, 0.007, -0.001), "negative"),
+    ],
+)
+def test_impossible_valves_are_refused(values: tuple[float, ...], words: str) -> None:
+    with pytest.raises(ValueError, match=words):
+        valve.valve_flow_area(*values)
+
+
+def test_seat_limited_throat() -> None:
+    # Geometry: 2.02 valve, 0.060 seat at 45 degrees, 0.030 margin
+    left = 2.02 - 2 * (0.030 + 0.060 * np.cos(np.pi / 4))
+    assert valve.seat_throat(2.02, 0.060, np.pi / 4, 0.030) == pytest.approx(left)

@@ -1,0 +1,137 @@
+"""The open job: edits, undo and redo, what is looked at; driven directly, without a window."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from pathlib import Path
+
+import pytest
+
+from ventrix.core import edits
+from ventrix.core.model import Cut, Reading, SetUp
+from ventrix.demo.make import demo_job
+from ventrix.records.book import Book
+from ventrix.workspace import Told, Workspace, new_id
+
+SETUP = SetUp(id="s", direction="intake", test_pressure=7000.0, bench="b")
+
+
+@pytest.fixture
+def space(tmp_path: Path):  # type: ignore[no-untyped-def]
+    with Book.open(tmp_path / "book.sqlite") as book:
+        yield Workspace.create(book, "Test head")
+
+
+def keep(space: Workspace, lift: float = 0.001, mount: int = 1, setup: SetUp = SETUP) -> str:
+    reading = Reading(id=new_id(), lift=lift, flow=0.01)
+    space.keep(setup, mount, reading, f"{lift * 1000:g}", "typed")
+    return reading.id
+
+
+def stored(space: Workspace) -> dict[str, str | None]:
+    """Readings on disk and why they were struck."""
+    return {r.id: r.struck for run in space.book.load(space.job.id).runs() for r in run.readings}
+
+
+def test_a_kept_reading_is_on_disk_before_anyone_hears(space: Workspace) -> None:
+    heard: list[int] = []
+    space.subscribe(lambda told: heard.append(len(stored(space))) if told is Told.JOB else None)
+    keep(space)
+    keep(space, 0.002)
+    assert heard == [1, 2]
+    assert space.undo_name == "keep 2"
+
+
+def test_readings_of_one_set_up_and_mount_are_one_run(space: Workspace) -> None:
+    keep(space)
+    keep(space, 0.002)
+    keep(space, 0.003, mount=2)
+    keep(space, 0.004, mount=2, setup=replace(SETUP, id="other", bore=0.09))
+    assert space.cut is not None
+    assert [len(r.readings) for r in space.cut.runs] == [2, 1, 1]
+    assert len(space.job.setups) == 2
+    assert [m.number for m in space.job.mounts] == [1, 2]
+
+
+def test_undo_takes_back_an_edit_never_a_measurement(space: Workspace) -> None:
+    first, second = keep(space), keep(space, 0.002)
+    assert space.undo()
+    assert stored(space) == {first: None, second: "undone"}
+    assert space.undo()
+    assert stored(space) == {first: "undone", second: "undone"}
+    assert not space.undo()
+    assert space.redo()
+    assert space.redo()
+    assert not space.redo()
+    assert stored(space) == {first: None, second: None}
+
+
+def test_undoing_a_flowed_cut_keeps_its_readings(space: Workspace) -> None:
+    assert space.port is not None
+    space.apply("cut 'bowl'", edits.add_cut(space.job, space.port.id, Cut(id="c1", number=0, name="bowl")))
+    space.look_at("c1")
+    reading = keep(space)
+    space.undo()
+    space.undo()
+    assert stored(space) == {reading: "undone"}
+
+
+def test_other_edits_are_undone_and_named(space: Workspace) -> None:
+    space.apply("bore 89 mm", replace(space.job, bore=0.089))
+    assert space.book.load(space.job.id).bore == 0.089
+    assert space.undo_name == "bore 89 mm"
+    space.undo()
+    assert space.job.bore is None
+    assert space.redo_name == "bore 89 mm"
+    space.apply("bore 90 mm", replace(space.job, bore=0.09))
+    assert space.redo_name is None
+
+
+def test_a_refused_edit_changes_nothing(space: Workspace) -> None:
+    with pytest.raises(ValueError, match="not a finite number"):
+        space.apply("bore", replace(space.job, bore=float("inf")))
+    assert space.job.bore is None
+    assert space.undo_name is None
+
+
+def test_a_struck_reading_stays(space: Workspace) -> None:
+    reading = keep(space)
+    assert space.cut is not None
+    run = space.cut.runs[0]
+    with pytest.raises(ValueError, match="reason"):
+        edits.strike(space.job, run.id, reading, " ")
+    space.apply("strike", edits.strike(space.job, run.id, reading, "hand slipped"))
+    assert stored(space) == {reading: "hand slipped"}
+    kept = space.cut.runs[0].readings[0]
+    assert kept.flow == 0.01
+
+
+def test_what_is_looked_at(tmp_path: Path) -> None:
+    with Book.open(tmp_path / "book.sqlite") as book:
+        book.add_job(demo_job())
+        space = Workspace.open(book, demo_job().id)
+        assert space.cut is not None
+        assert space.cut.number == 3
+        space.look_at("intake-1")
+        assert space.against is not None
+        assert space.against.number == 2  # still held against what was pinned
+        space.hold_against("intake-0")
+        assert space.against.number == 0
+        space.look_at("intake-0")  # never against itself
+        assert space.against is None
+        space.look_at_port("exhaust")
+        assert space.cut.number == 2
+
+
+def test_demo_tells_three_stories(tmp_path: Path) -> None:
+    """One clear gain, one that gains high and loses low, one smaller than the bench repeats."""
+    with Book.open(tmp_path / "book.sqlite") as book:
+        book.add_job(demo_job())
+        space = Workspace.open(book, demo_job().id)
+        port = space.job.ports[0]
+        said = []
+        for before, after in zip(port.cuts, port.cuts[1:], strict=False):
+            verdict = space.analysis.verdict(space.analysis.pair(port, before, after))
+            assert verdict is not None
+            said.append(verdict.headline)
+        assert said == ["Keep.", "A trade.", "This bench can't tell."]
