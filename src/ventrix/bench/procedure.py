@@ -147,14 +147,18 @@ class FlowTest:
         """Take in a live sample. Moving the valve to another lift moves on from a kept rung."""
         if self._kept_here and not self._repeat_asked and self._moved_off(sample):
             self._advance()
-        if self._samples and self.lift is not None and not self._at_lift(sample):
-            self._samples.clear()
+        last = self._samples[-1] if self._samples else None
+        if last is not None and (not self._at_lift(sample) or self._in_window(last) != self._in_window(sample)):
+            self._samples.clear()  # one window holds one state: at the lift, and in or out of pressure
         self._samples.append(sample)
         while self._samples[0].time < sample.time - WINDOW - 1e-9:
             self._samples.popleft()
 
     def _at_lift(self, sample: Sample) -> bool:
         return sample.lift is None or self.lift is None or abs(sample.lift - self.lift) <= LIFT_WINDOW
+
+    def _in_window(self, sample: Sample) -> bool:
+        return abs(sample.pressure / self.test_pressure - 1) <= PRESSURE_WINDOW
 
     def _moved_off(self, sample: Sample) -> bool:
         return sample.lift is not None and not self._at_lift(sample)
@@ -192,7 +196,7 @@ class FlowTest:
             return Phase.KEPT
         if not self._samples or not self._at_lift(self._samples[-1]):
             return Phase.SET
-        if abs(self.pressure_error) > PRESSURE_WINDOW:
+        if not self._in_window(self._samples[-1]):
             return Phase.PRESSURE
         return Phase.KEEP if self.steadiness.steady else Phase.WAIT
 

@@ -91,6 +91,58 @@ class FlowArea:
     notes: tuple[str, ...] = ()
 
 
+def seat_opening_area(
+    valve_diameter: ArrayLike, seat_width: ArrayLike, seat_angle: ArrayLike, lift: ArrayLike, valves: ArrayLike = 1
+) -> Array:
+    """Area between valve and seat alone, before the throat limits it: stages 1 and 2 of `valve_flow_area`.
+
+    Parameters
+    ----------
+    valve_diameter, seat_width : array_like
+        Seat's outer diameter and width along the face [m].
+    seat_angle : array_like
+        From the plane square to the stem [rad].
+    lift : array_like
+        Lift [m].
+    valves : array_like
+        Number of equal valves.
+
+    Returns
+    -------
+    ndarray
+        Area [m2].
+
+    Raises
+    ------
+    ValueError
+        As `valve_flow_area`.
+
+    References
+    ----------
+    [3] Heywood (1988), section 6.3.1, eqs. 6.7-6.8 (numbers from memory).
+    """
+    return np.asarray(_count(valves) * _opening(valve_diameter, seat_width, seat_angle, lift)[0])
+
+
+def _opening(
+    valve_diameter: ArrayLike, seat_width: ArrayLike, seat_angle: ArrayLike, lift: ArrayLike
+) -> tuple[Array, NDArray[np.bool_]]:
+    """Stages 1 and 2 for one valve: area [m2], and where the seat itself sets it."""
+    dv = positive(valve_diameter, "valve diameter")
+    face = positive(seat_width, "seat width")
+    beta = np.asarray(seat_angle, dtype=float)
+    x = not_negative(lift, "lift")
+    if np.any((beta <= 0) | (beta >= np.pi / 2)):
+        raise ValueError("seat angle must lie between 0 and 90 degrees")
+    w = face * np.cos(beta)
+    if np.any(dv <= 2 * w):
+        raise ValueError("the seat is too wide for this valve: twice its radial width reaches the middle")
+    seat = np.pi * x * np.cos(beta) * (dv - 2 * w + x / 2 * np.sin(2 * beta))
+    curtain = np.pi * (dv - w) * np.sqrt((x - w * np.tan(beta)) ** 2 + w**2)
+    on_seat = np.asarray(x < w / (np.sin(beta) * np.cos(beta)))
+    return np.where(on_seat, seat, curtain), on_seat
+
+
 def valve_flow_area(
     valve_diameter: ArrayLike,
     seat_width: ArrayLike,
@@ -139,31 +191,19 @@ def valve_flow_area(
     [3] Heywood (1988), section 6.3.1, eqs. 6.7-6.9 (numbers from memory).
     """
     n = _count(valves)
-    dv = positive(valve_diameter, "valve diameter")
-    face = positive(seat_width, "seat width")
-    beta = np.asarray(seat_angle, dtype=float)
+    opening, on_seat = _opening(valve_diameter, seat_width, seat_angle, lift)
+    dv = np.asarray(valve_diameter, dtype=float)
     dp = positive(throat_diameter, "throat diameter")
-    ds = np.asarray(stem_diameter, dtype=float)
-    x = not_negative(lift, "lift")
-    if np.any((beta <= 0) | (beta >= np.pi / 2)):
-        raise ValueError("seat angle must lie between 0 and 90 degrees")
-    w = face * np.cos(beta)
-    if np.any(dv <= 2 * w):
-        raise ValueError("the seat is too wide for this valve: twice its radial width reaches the middle")
-    if np.any(ds < 0):
-        raise ValueError("stem diameter cannot be negative")
+    ds = not_negative(stem_diameter, "stem diameter")
     if np.any(ds >= dp):
         raise ValueError("the stem must be smaller than the throat")
     if np.any(dp >= dv):
         raise ValueError("the throat must be smaller than the valve")
-    seat = np.pi * x * np.cos(beta) * (dv - 2 * w + x / 2 * np.sin(2 * beta))
-    curtain = np.pi * (dv - w) * np.sqrt((x - w * np.tan(beta)) ** 2 + w**2)
     throat = np.pi / 4 * (dp**2 - ds**2)
-    on_seat = x < w / (np.sin(beta) * np.cos(beta))
-    opening = np.where(on_seat, seat, curtain)
     area = np.minimum(opening, throat)
     stage = np.where(throat < opening, 3, np.where(on_seat, 1, 2))
-    notes = ("the throat is wider than the seat's inner edge: check both",) if np.any(dp > dv - 2 * w) else ()
+    inner = dv - 2 * np.asarray(seat_width, dtype=float) * np.cos(np.asarray(seat_angle, dtype=float))
+    notes = ("the throat is wider than the seat's inner edge: check both",) if np.any(dp > inner) else ()
     return FlowArea(np.asarray(n * area), np.asarray(stage, dtype=np.int64), notes)
 
 

@@ -33,19 +33,19 @@ _INTAKE: Final = SimulatedPort(
     seat_angle=to_si(45, "deg"),
     throat_diameter=0.0395,
     stem_diameter=0.0070,
-    port_area=1.78e-3,
+    port_area=1.10e-3,
     stall_loss=0.06,
 )
-_INTAKE_BLENDED: Final = replace(_INTAKE, port_area=2.12e-3, valve_coefficient=0.965)
+_INTAKE_BLENDED: Final = replace(_INTAKE, port_area=1.20e-3, valve_coefficient=0.965)
 _INTAKE_LAID_BACK: Final = replace(
     _INTAKE_BLENDED,
     throat_diameter=0.0418,
-    port_area=2.45e-3,
+    port_area=1.40e-3,
     low_lift=0.925,
     stall_ratio=0.33,
     stall_loss=0.04,
 )
-_INTAKE_FIN: Final = replace(_INTAKE_LAID_BACK, port_area=2.462e-3)
+_INTAKE_FIN: Final = replace(_INTAKE_LAID_BACK, port_area=1.407e-3)
 
 _EXHAUST: Final = SimulatedPort(
     valve_diameter=0.0375,
@@ -53,12 +53,12 @@ _EXHAUST: Final = SimulatedPort(
     seat_angle=to_si(45, "deg"),
     throat_diameter=0.0325,
     stem_diameter=0.0070,
-    port_area=1.20e-3,
+    port_area=0.72e-3,
     stall_ratio=0.30,
     stall_loss=0.05,
 )
-_EXHAUST_BLENDED: Final = replace(_EXHAUST, port_area=1.40e-3, valve_coefficient=0.96)
-_EXHAUST_SMOOTHED: Final = replace(_EXHAUST_BLENDED, port_area=1.407e-3)
+_EXHAUST_BLENDED: Final = replace(_EXHAUST, port_area=0.78e-3, valve_coefficient=0.96)
+_EXHAUST_SMOOTHED: Final = replace(_EXHAUST_BLENDED, port_area=0.782e-3)
 
 HEADS: Final[dict[Direction, tuple[SimulatedCut, ...]]] = {
     "intake": (

@@ -1,8 +1,8 @@
 """A made-up port that obeys the formula book: the seat rules at low lift, the port at high lift.
 
 Two restrictions in series pass the same flow, so their effective areas join as
-1/A^2 = 1/A_valve^2 + 1/A_port^2. The valve's is its least geometric area times a coefficient that
-falls with lift; the port's shrinks where the air leaves a tight short side.
+1/A^2 = 1/A_valve^2 + 1/A_port^2. The valve's is the opening between valve and seat times a
+coefficient that falls with lift; the port's, its throat included, shrinks where the air leaves a tight short side.
 """
 
 from __future__ import annotations
@@ -14,14 +14,14 @@ from numpy.typing import ArrayLike
 
 from ventrix.core.air import Array
 from ventrix.core.bench_flow import ideal_flux
-from ventrix.core.valve import lift_ratio, valve_flow_area
+from ventrix.core.valve import lift_ratio, seat_opening_area
 
 
 @dataclass(frozen=True, slots=True)
 class SimulatedPort:
     """Hidden truth of one port in one state. Lengths [m], angle [rad], area [m2]; the rest [-].
 
-    valve_coefficient : of the valve's least area, near the seat
+    valve_coefficient : of the opening at the seat, near the seat
     coefficient_fall : how much of it is lost by an L/D of 0.25
     low_lift : factor on the valve's coefficient below an L/D of about 0.15
     port_area : effective area of the port while the air stays attached
@@ -48,17 +48,10 @@ class SimulatedPort:
     def effective_area(self, lift: ArrayLike) -> Array:
         """Effective area of valve and port together [m2], shape of `lift` [m]."""
         x = lift_ratio(lift, self.valve_diameter)
-        least = valve_flow_area(
-            self.valve_diameter,
-            self.seat_width,
-            self.seat_angle,
-            self.throat_diameter,
-            self.stem_diameter,
-            lift,
-        ).area
+        opening = seat_opening_area(self.valve_diameter, self.seat_width, self.seat_angle, lift)
         near_seat = 1 + (self.low_lift - 1) / (1 + np.exp((x - 0.15) / 0.015))
         coefficient = self.valve_coefficient * near_seat * (1 - self.coefficient_fall * np.minimum(x / 0.25, 1) ** 1.5)
-        valve = np.maximum(least * coefficient, 1e-12)
+        valve = np.maximum(opening * coefficient, 1e-12)
         port = self.port_area * (1 - self.stall_loss * self.separation(lift))
         return np.asarray(1 / np.sqrt(1 / valve**2 + 1 / port**2))
 

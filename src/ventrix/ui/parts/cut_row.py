@@ -19,7 +19,7 @@ from ventrix.core.verdict import Verdict
 from ventrix.ui import theme
 from ventrix.ui.parts.marks import draw_mark
 from ventrix.ui.session import Session
-from ventrix.ui.units import Units
+from ventrix.ui.units import US, Units
 
 PLATE = QSize(190, 54)
 MARKS = {"better": "better", "worse": "worse"}
@@ -34,17 +34,26 @@ class Plate(QAbstractButton):
     looked_at = Signal(str)
     held_against = Signal(str)
 
-    def __init__(self, cut: Cut, port: Port, units: Units, *, chosen: bool, pinned: bool) -> None:
+    def __init__(self) -> None:
         super().__init__()
-        self._cut, self._units = cut, units
-        self._port = port
-        self._chosen, self._pinned = chosen, pinned
+        self._cut = Cut(id="", number=0)
+        self._port: Port | None = None
+        self._units = US
+        self._chosen = self._pinned = False
         self._verdict: Verdict | None = None
         self.setFixedSize(PLATE)
         self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
         self.setCursor(Qt.CursorShape.PointingHandCursor)
-        self.clicked.connect(lambda: self.looked_at.emit(cut.id))
+        self.clicked.connect(lambda: self.looked_at.emit(self._cut.id))
+
+    def show_cut(
+        self, cut: Cut, port: Port, units: Units, verdict: Verdict | None, *, chosen: bool, pinned: bool
+    ) -> None:
+        """Show a cut, and its gain against the pinned one where there is a verdict."""
+        self._cut, self._port, self._units, self._verdict = cut, port, units, verdict
+        self._chosen, self._pinned = chosen, pinned
         self._name()
+        self.update()
 
     def _name(self) -> None:
         parts = [f"cut {self._cut.number}", self._cut.name, self._second_line()]
@@ -60,12 +69,6 @@ class Plate(QAbstractButton):
         self.setAccessibleName(words)
         trials = [f"trial: {t.kind} {t.name}" for t in self._cut.trials]
         self.setToolTip("\n".join([words, *trials, "Click to look at it; Shift-click or D to hold against it."]))
-
-    def set_verdict(self, verdict: Verdict | None) -> None:
-        """Show the gain of this cut against the pinned one."""
-        self._verdict = verdict
-        self._name()
-        self.update()
 
     def _gain(self) -> str:
         assert self._verdict is not None
@@ -101,7 +104,7 @@ class Plate(QAbstractButton):
             painter.fillRect(box, theme.colour("raised" if self._chosen else "panel"))
         painter.setPen(QPen(theme.colour(edge), 2 if self._chosen else 1))
         painter.drawRect(box)
-        if self._pinned:
+        if self._pinned and self._port is not None:
             pen = QPen(theme.colour(theme.current().port(self._port.kind)), 1.5, Qt.PenStyle.DashLine)
             painter.setPen(pen)
             painter.drawRect(QRectF(self.rect()).adjusted(1, 1, -1, -1))
@@ -169,6 +172,10 @@ class CutRow(QWidget):
         self._line = QHBoxLayout(self._inner)
         self._line.setContentsMargins(8, 4, 8, 4)
         self._line.setSpacing(14)
+        end = NewCutPlate()
+        end.clicked.connect(self.new_cut)
+        self._line.addWidget(end)
+        self._line.addStretch()
         self._scroll = QScrollArea()
         self._scroll.setWidget(self._inner)
         self._scroll.setWidgetResizable(True)
@@ -197,39 +204,50 @@ class CutRow(QWidget):
         self.rebuild()
 
     def rebuild(self) -> None:
-        """Draw the plates anew from the job."""
-        had_focus = next((i for i, p in enumerate(self.plates) if p.hasFocus()), None)
-        while (item := self._line.takeAt(0)) is not None:
-            if (widget := item.widget()) is not None:
-                widget.setParent(None)
-                widget.deleteLater()
-        self.plates = []
+        """Bring the plates up to date with the job."""
         space = self._session.workspace
         port = space.port if space else None
         self.setVisible(port is not None)
         if space is None or port is None or space.selection is None:
             return
+        self._match_count(len(port.cuts))
         chosen, against = space.selection.cut_id, space.against
-        for cut in port.cuts:
+        for plate, cut in zip(self.plates, port.cuts, strict=True):
             pinned = against is not None and cut.id == against.id
-            plate = Plate(cut, port, self._session.units, chosen=cut.id == chosen, pinned=pinned)
-            plate.looked_at.connect(space.look_at)
-            plate.held_against.connect(space.hold_against)
-            if against is not None and cut.id != against.id and cut.runs and against.runs:
-                plate.set_verdict(space.analysis.verdict(space.analysis.pair(port, against, cut)))
+            verdict = None
+            if against is not None and not pinned and cut.runs and against.runs:
+                verdict = space.analysis.verdict(space.analysis.pair(port, against, cut))
+            plate.show_cut(cut, port, self._session.units, verdict, chosen=cut.id == chosen, pinned=pinned)
+            if cut.id == chosen:
+                self._scroll.ensureWidgetVisible(plate)
+        self._name_against(against, port)
+
+    def _match_count(self, wanted: int) -> None:
+        """As many plates as cuts; the ones there are stay, and with them the keyboard's place."""
+        while len(self.plates) > wanted:
+            plate = self.plates.pop()
+            self._line.removeWidget(plate)
+            plate.hide()
+            plate.deleteLater()
+        while len(self.plates) < wanted:
+            plate = Plate()
+            plate.looked_at.connect(self._look_at)
+            plate.held_against.connect(self._hold_against)
+            self._line.insertWidget(len(self.plates), plate)
             self.plates.append(plate)
-            self._line.addWidget(plate)
-        end = NewCutPlate()
-        end.clicked.connect(self.new_cut)
-        self._line.addWidget(end)
-        self._line.addStretch()
-        name = (
-            QFontMetrics(theme.font(13)).elidedText(against.name, Qt.TextElideMode.ElideRight, 150) if against else ""
-        )
-        self._against.setText(f"cut {against.number}, {name}" if against else "nothing yet")
+
+    def _look_at(self, cut_id: str) -> None:
+        if self._session.workspace is not None:
+            self._session.workspace.look_at(cut_id)
+
+    def _hold_against(self, cut_id: str) -> None:
+        if self._session.workspace is not None:
+            self._session.workspace.hold_against(cut_id)
+
+    def _name_against(self, against: Cut | None, port: Port) -> None:
+        if against is None:
+            self._against.setText("nothing yet")
+        else:
+            name = QFontMetrics(theme.font(13)).elidedText(against.name, Qt.TextElideMode.ElideRight, 150)
+            self._against.setText(f"cut {against.number}, {name}")
         self._against.setStyleSheet(f"color: {theme.current().port(port.kind)}")
-        if had_focus is not None and had_focus < len(self.plates):
-            self.plates[had_focus].setFocus()
-        chosen_plate = next((p for p, c in zip(self.plates, port.cuts, strict=True) if c.id == chosen), None)
-        if chosen_plate is not None:
-            self._scroll.ensureWidgetVisible(chosen_plate)
