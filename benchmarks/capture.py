@@ -62,7 +62,8 @@ def main() -> None:
         shell.close()
     middle, least = statistics.median(took), statistics.median(bare)
     print(
-        f"Space to row committed and rung drawn: median {middle * 1e3:.1f} ms, worst {max(took) * 1e3:.1f} ms (aim under 50)"
+        f"Space to row committed and rung drawn: median {middle * 1e3:.1f} ms, "
+        f"worst {max(took) * 1e3:.1f} ms (aim under 50)"
     )
     print(f"ratio to a bare committed insert ({least * 1e3:.1f} ms): {middle / least:.1f}")
 

@@ -16,7 +16,7 @@ from ventrix.core.units import INCH, to_si
 from ventrix.core.verdict import judge
 
 MOUNT, REPEAT = 0.010, 0.003
-KNOWN = Scatter(REPEAT, 200.0, MOUNT, 200.0, repeat_assumed=False, mount_assumed=False)
+KNOWN = Scatter(REPEAT, 20.0, MOUNT, 20.0, repeat_assumed=False, mount_assumed=False)  # as from 21 mounts
 LIFT = np.arange(1, 13) * 0.05 * INCH
 DP = to_si(28, "inH2O")
 SETUP = SetUp(

@@ -144,7 +144,7 @@ class Workspace:
     def _commit(self, job: Job) -> None:
         self.book.write(self.job, job)
         self.job = job
-        self.analysis = Analysis(job)
+        self.analysis = Analysis(job, self.analysis)
         self.saved_at = now_text()
         self._mend_selection()
 

@@ -9,6 +9,7 @@ from ventrix.core.uncertainty import (
     Difference,
     Instrument,
     LiftScatter,
+    Repeats,
     Scatter,
     Side,
     known_scatter,
@@ -20,6 +21,12 @@ from ventrix.core.uncertainty import (
 )
 
 
+def repeats(*groups: list[float]) -> Repeats:
+    """Repeats from readings at each lift."""
+    starts = np.cumsum([0, *(len(g) for g in groups[:-1])])
+    return Repeats.of(np.array([q for g in groups for q in g]), starts)
+
+
 def test_student_t_as_printed() -> None:
     # JCGM 100:2008, table G.2: t for 95 % is 2.31 at 8, 2.57 at 5, 1.96 at infinite degrees of freedom
     assert student_t(0.05, [8, 5, np.inf]) == pytest.approx([2.31, 2.57, 1.96], abs=0.005)
@@ -27,14 +34,14 @@ def test_student_t_as_printed() -> None:
 
 def test_repeat_scatter_by_hand() -> None:
     # JCGM 100:2008, 4.2.4 pooled variance; by hand: residuals +-1 % twice, 2 degrees of freedom -> sqrt(4e-4/2)
-    s, nu = repeat_scatter([[99.0, 101.0], [198.0, 202.0], [50.0]])
+    s, nu = repeat_scatter([repeats([99.0, 101.0], [198.0, 202.0], [50.0])])
     assert s == pytest.approx(np.sqrt(4e-4 / 2))
     assert nu == 2
 
 
 def test_scatter_is_assumed_until_there_is_enough() -> None:
-    few = known_scatter([[99.0, 101.0]] * 4)
-    enough = known_scatter([[99.0, 101.0]] * 5)
+    few = known_scatter([repeats([99.0, 101.0])] * 4)
+    enough = known_scatter([repeats([99.0, 101.0])] * 5)
     assert few.repeat_assumed
     assert few.repeat == 0.01
     assert not enough.repeat_assumed
@@ -49,10 +56,9 @@ def test_mount_scatter_needs_three() -> None:
 
 
 def test_a_noisy_lift_answers_for_itself() -> None:
-    quiet = [[[100.0, 100.1]] for _ in range(6)]
-    noisy = [[[100.0, 108.0]]]
-    scatter = known_scatter([g for lift in quiet for g in lift])
-    by_lift = scatter_by_lift([*quiet, *noisy], scatter)
+    quiet = [[100.0, 100.1]] * 6
+    scatter = known_scatter([repeats(*quiet)])
+    by_lift = scatter_by_lift(repeats(*quiet, [100.0, 108.0]), scatter)
     assert by_lift.repeat[-1] > 0.05
     assert by_lift.freedom[-1] == 1
     assert by_lift.repeat[0] == pytest.approx(scatter.repeat)

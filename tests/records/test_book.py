@@ -23,7 +23,7 @@ from ventrix.demo.make import demo_job
 from ventrix.records.book import HEAD, Book
 from ventrix.records.errors import InputError
 from ventrix.records.mapping import CHILDREN, TABLES
-from ventrix.records.migrations.run import configuration
+from ventrix.records.migrations.run import configuration, upgrade
 from ventrix.records.tables import Base
 
 
@@ -83,6 +83,23 @@ def test_models_and_migrations_agree(tmp_path: Path) -> None:
     engine.dispose()
     assert found == []
     assert ScriptDirectory.from_config(configuration()).get_current_head() == HEAD
+
+
+def test_a_new_book_is_what_the_migrations_make(tmp_path: Path) -> None:
+    def schema(path: Path) -> list[tuple[str, str]]:
+        raw = sqlite3.connect(path)
+        rows = raw.execute("SELECT name, sql FROM sqlite_master WHERE sql IS NOT NULL ORDER BY name").fetchall()
+        raw.close()
+        return [(name, " ".join(sql.split())) for name, sql in rows]
+
+    Book.open(tmp_path / "new.sqlite").close()
+    engine = create_engine(f"sqlite:///{tmp_path / 'migrated.sqlite'}")
+    upgrade(engine)
+    engine.dispose()
+    assert schema(tmp_path / "new.sqlite") == schema(tmp_path / "migrated.sqlite"), "scripts/write_newest_schema.py"
+    with Book.open(tmp_path / "migrated.sqlite") as book:
+        book.add_job(demo_job())
+        assert book.load(demo_job().id) == demo_job()
 
 
 def test_tables_and_nouns_agree() -> None:

@@ -5,12 +5,13 @@ One is made for each state of a job and answers from memory what was asked befor
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from itertools import product
+from operator import is_
 
 from ventrix.core.compare import Comparability, RunComparison, comparability, compare_runs
 from ventrix.core.curve import Cam
-from ventrix.core.model import Cut, FlowRun, Job, Port, carried, poured_volume
+from ventrix.core.model import Cut, FlowRun, Job, Port, SetUp, carried, poured_volume
 from ventrix.core.port import centreline_length
 from ventrix.core.reduction import Geometry, ReducedRun, reduce_run
 from ventrix.core.uncertainty import Scatter, known_scatter
@@ -58,11 +59,38 @@ class Pair:
 _RANK = {"yes": 0, "converted": 1, "unknown": 2, "no": 3}
 
 
-class Analysis:
-    """Answers about one state of a job."""
+Runs = tuple[ReducedRun, ...]
 
-    def __init__(self, job: Job) -> None:
+
+@dataclass(frozen=True, slots=True)
+class _Compared:
+    """A comparison and what it was made from."""
+
+    had: Runs
+    has: Runs
+    rest: tuple[object, ...]
+    comparison: RunComparison
+
+    def is_of(self, had: Runs, has: Runs, rest: tuple[object, ...]) -> bool:
+        """Made from these very runs and settings."""
+        same = all(len(a) == len(b) and all(map(is_, a, b)) for a, b in ((self.had, had), (self.has, has)))
+        return same and self.rest == rest
+
+
+@dataclass(slots=True)
+class _Memory:
+    """What was answered about earlier states of the job, each with what it was answered from."""
+
+    runs: dict[str, tuple[FlowRun, SetUp, Geometry, ReducedRun]] = field(default_factory=dict)
+    pairs: dict[tuple[str, str], _Compared] = field(default_factory=dict)
+
+
+class Analysis:
+    """Answers about one state of a job. `earlier` lends what it knew of parts that did not change."""
+
+    def __init__(self, job: Job, earlier: Analysis | None = None) -> None:
         self.job = job
+        self._memory: _Memory = earlier._memory if earlier is not None else _Memory()
         self._runs: dict[str, tuple[ReducedRun, ...]] = {}
         self._problems: dict[str, str] = {}
         self._pairs: dict[tuple[str, str], Pair] = {}
@@ -91,8 +119,14 @@ class Analysis:
             self._runs[cut.id] = tuple(found)
         return self._runs[cut.id]
 
-    def _reduce(self, run: FlowRun, geometry: Geometry | None = None, scatter: Scatter | None = None) -> ReducedRun:
-        return reduce_run(run, self.job.setup(run.setup_id), geometry, run.mount_id, scatter)
+    def _reduce(self, run: FlowRun, geometry: Geometry) -> ReducedRun:
+        setup = self.job.setup(run.setup_id)
+        known = self._memory.runs.get(run.id)
+        if known is not None and known[0] is run and known[1] is setup and known[2] == geometry:
+            return known[3]
+        reduced = reduce_run(run, setup, geometry, run.mount_id)
+        self._memory.runs[run.id] = run, setup, geometry, reduced
+        return reduced
 
     def problem(self, cut: Cut) -> str:
         """Why a run of this cut could not be reduced, or an empty string."""
@@ -101,13 +135,14 @@ class Analysis:
     def scatter(self, bench: str | None) -> Scatter:
         """What this bench is known to scatter by, pooled over every repeat in the job."""
         if bench not in self._scatter:
-            groups = []
-            for port in self.job.ports:
-                for cut in port.cuts:
-                    for run in self.runs_of(cut, port):
-                        if run.setup.bench == bench:
-                            groups += list(run.groups)
-            self._scatter[bench] = known_scatter(groups)
+            repeats = [
+                run.repeats
+                for port in self.job.ports
+                for cut in port.cuts
+                for run in self.runs_of(cut, port)
+                if run.setup.bench == bench
+            ]
+            self._scatter[bench] = known_scatter(repeats)
         return self._scatter[bench]
 
     def pair(self, port: Port, before: Cut, after: Cut) -> Pair:
@@ -127,10 +162,21 @@ class Analysis:
         had, has = speaking_runs(had, has, after)
         scatter = self.scatter(has[0].setup.bench)
         try:
-            comparison = compare_runs(had, has, after.kind, self.cam, scatter)
+            comparison = self._compare(had, has, after, scatter)
         except ValueError as error:
             return Pair(port, before, after, had, has, None, f"{str(error)[0].upper()}{str(error)[1:]}.")
         return Pair(port, before, after, had, has, comparison)
+
+    def _compare(
+        self, had: tuple[ReducedRun, ...], has: tuple[ReducedRun, ...], after: Cut, scatter: Scatter
+    ) -> RunComparison:
+        key = had[0].run_id, has[0].run_id
+        known = self._memory.pairs.get(key)
+        if known is not None and known.is_of(had, has, (after.kind, self.cam, scatter)):
+            return known.comparison
+        comparison = compare_runs(had, has, after.kind, self.cam, scatter)
+        self._memory.pairs[key] = _Compared(had, has, (after.kind, self.cam, scatter), comparison)
+        return comparison
 
     def verdict(self, pair: Pair, wording: Wording | None = None) -> Verdict | None:
         """The judgement of a pair, None where it cannot be compared at all."""

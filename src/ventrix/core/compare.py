@@ -18,7 +18,7 @@ from ventrix.core.air import Array
 from ventrix.core.curve import Cam, cam_weights
 from ventrix.core.model import CutKind, SetUp
 from ventrix.core.reduction import LIFT_GRAIN, ReducedRun, instrument_for
-from ventrix.core.uncertainty import Difference, Scatter, Side, known_scatter, scatter_by_lift
+from ventrix.core.uncertainty import Difference, Repeats, Scatter, Side, known_scatter, scatter_by_lift
 from ventrix.core.units import from_si
 
 Level = Literal["yes", "converted", "unknown", "no"]
@@ -260,7 +260,7 @@ def _side(runs: Sequence[ReducedRun], lift: Array, pressure: float) -> Side:
             conversion = max(conversion, CONVERSION_UNCERTAINTY * abs(float(np.log(pressure / run.test_pressure))))
         flows.append(run.curve.at(lift) * factor)
         slopes.append(run.curve.slope(lift) * factor)
-        here = np.round(lift / LIFT_GRAIN)[:, None] == np.round(run.lift / LIFT_GRAIN)[None, :]
+        here = _grains(lift)[:, None] == _grains(run.lift)[None, :]
         counts += np.where(here.any(axis=1), here @ run.readings, 1.0)
     return Side(
         flow=np.mean(flows, axis=0),
@@ -272,10 +272,18 @@ def _side(runs: Sequence[ReducedRun], lift: Array, pressure: float) -> Side:
     )
 
 
-def _repeats(runs: Sequence[ReducedRun], lift: Array) -> list[list[Array]]:
-    """For each lift, the repeats of each run there."""
-    index = [{round(x / LIFT_GRAIN): g for x, g in zip(r.lift, r.groups, strict=True)} for r in runs]
-    return [[g[key] for g in index if key in g] for key in (round(x / LIFT_GRAIN) for x in lift)]
+def _repeats(runs: Sequence[ReducedRun], lift: Array) -> Repeats:
+    """The repeats of all runs together at each of the lifts."""
+    squares, freedom = np.zeros(len(lift)), np.zeros(len(lift))
+    for run in runs:
+        here = _grains(lift)[:, None] == _grains(run.lift)[None, :]
+        squares += here @ run.repeats.squares
+        freedom += here @ run.repeats.freedom
+    return Repeats(squares, freedom)
+
+
+def _grains(lift: Array) -> Array:
+    return np.round(lift / LIFT_GRAIN)
 
 
 def compare_runs(
@@ -320,7 +328,7 @@ def compare_runs(
     pressure = before[0].test_pressure
     sides = _side(before, lift, pressure), _side(after, lift, pressure)
     every = [*before, *after]
-    known = known_scatter([g for r in every for g in r.groups], scatter)
+    known = known_scatter([r.repeats for r in every], scatter)
     mounts = {r.mount for r in every}
     difference = Difference(
         before=sides[0],

@@ -21,6 +21,7 @@ from ventrix.core.curve import FlowCurve, stall_index
 from ventrix.core.model import FlowRun, Reading, SetUp
 from ventrix.core.uncertainty import (
     Instrument,
+    Repeats,
     Scatter,
     Side,
     known_scatter,
@@ -150,7 +151,7 @@ class ReducedRun:
     lift: Array
     flow: Array
     readings: Array
-    groups: tuple[Array, ...]
+    repeats: Repeats
     swirl: Array
     bench_notes: tuple[str, ...]
     unsteady: tuple[float, ...] = ()
@@ -184,7 +185,7 @@ class ReducedRun:
     def uncertainty(self) -> Array:
         """Combined standard uncertainty of each point, in the unit of `flow`."""
         side = Side(self.flow, self.curve.slope(self.lift), self.readings, self.test_pressure)
-        by_lift = scatter_by_lift([[g] for g in self.groups], known_scatter(self.groups, self.scatter))
+        by_lift = scatter_by_lift(self.repeats, known_scatter([self.repeats], self.scatter))
         return point_uncertainty(side, by_lift, self.scatter.mount, self.instrument)
 
     @property
@@ -270,7 +271,6 @@ def reduce_run(
         notes.append("uncalibrated bench: an index, good for ratios on this bench, never a flow")
     order = np.argsort(lift, kind="stable")
     lifts, starts, counts = np.unique(lift[order], return_index=True, return_counts=True)
-    groups = tuple(np.split(corrected[order], starts[1:]))
     mean = np.add.reduceat(corrected[order], starts) / counts
     if np.any(mean <= 0):
         raise ValueError(f"the reading at {from_si(float(lifts[np.argmin(mean)]), 'mm'):g} mm lift is zero")
@@ -285,7 +285,7 @@ def reduce_run(
         lift=lifts,
         flow=mean,
         readings=counts.astype(float),
-        groups=groups,
+        repeats=Repeats.of(corrected[order], starts),
         swirl=_mean_swirl(counted, order, starts),
         bench_notes=tuple(notes),
         unsteady=unsteady,

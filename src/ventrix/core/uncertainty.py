@@ -11,7 +11,7 @@ from dataclasses import dataclass
 from typing import Final
 
 import numpy as np
-from numpy.typing import ArrayLike
+from numpy.typing import ArrayLike, NDArray
 
 from ventrix.core.air import Array
 from ventrix.core.units import CFM, INCH, INCH_OF_WATER
@@ -64,15 +64,31 @@ def student_t(alpha: float, freedom: ArrayLike) -> Array:
     return np.asarray(np.where(np.isinf(nu), normal, stdtrit(finite, 1 - alpha / 2)))
 
 
-def repeat_scatter(groups: Sequence[ArrayLike]) -> tuple[float, int]:
+@dataclass(frozen=True, slots=True)
+class Repeats:
+    """What repeats at each of k lifts say: sums of squared relative residuals, and degrees of freedom."""
+
+    squares: Array
+    freedom: Array
+
+    @classmethod
+    def of(cls, flow: Array, starts: NDArray[np.int64]) -> Repeats:
+        """From readings sorted by lift, shape (n,), and where each lift starts, shape (k,)."""
+        counts = np.diff(np.r_[starts, len(flow)])
+        mean = np.add.reduceat(flow, starts) / counts
+        residual = flow / np.repeat(mean, counts) - 1
+        return cls(np.add.reduceat(residual**2, starts), counts - 1.0)
+
+
+def repeat_scatter(repeats: Sequence[Repeats]) -> tuple[float, int]:
     """Pooled relative standard deviation of repeats, and its degrees of freedom.
 
     .. math:: s_w^2 = \\sum (q_{ij}/\\bar q_i - 1)^2 / \\nu, \\quad \\nu = \\sum (n_i - 1)
 
     Parameters
     ----------
-    groups : sequence of array_like
-        Readings repeated at one lift of one run, one array a lift; singles add nothing.
+    repeats : sequence of Repeats
+        One a run.
 
     Returns
     -------
@@ -83,12 +99,8 @@ def repeat_scatter(groups: Sequence[ArrayLike]) -> tuple[float, int]:
     ----------
     [6] JCGM 100:2008, H.3.6 and 4.2.4 (pooled variance).
     """
-    total, freedom = 0.0, 0
-    for group in groups:
-        q = np.asarray(group, dtype=float)
-        if len(q) > 1:
-            total += float(np.sum((q / q.mean() - 1) ** 2))
-            freedom += len(q) - 1
+    freedom = round(sum(float(r.freedom.sum()) for r in repeats))
+    total = sum(float(r.squares.sum()) for r in repeats)
     return (float(np.sqrt(total / freedom)) if freedom else 0.0), freedom
 
 
@@ -103,10 +115,10 @@ def mount_scatter(run_means: ArrayLike) -> tuple[float, int]:
     return float(np.std(q, ddof=1) / q.mean()), len(q) - 1
 
 
-def known_scatter(groups: Sequence[ArrayLike], prior: Scatter | None = None) -> Scatter:
+def known_scatter(repeats: Sequence[Repeats], prior: Scatter | None = None) -> Scatter:
     """The scatter to judge with: measured repeats once there are enough, the assumed until then."""
     prior = prior or Scatter()
-    measured, freedom = repeat_scatter(groups)
+    measured, freedom = repeat_scatter(repeats)
     if not prior.repeat_assumed or freedom < ENOUGH_FREEDOM:
         return prior
     return Scatter(measured, float(freedom), prior.mount, prior.mount_freedom, False, prior.mount_assumed)
@@ -120,40 +132,37 @@ class LiftScatter:
     freedom: Array
 
 
-def scatter_by_lift(groups: Sequence[Sequence[ArrayLike]], scatter: Scatter) -> LiftScatter:
+def scatter_by_lift(repeats: Repeats, scatter: Scatter) -> LiftScatter:
     """The repeat scatter of each lift; a lift much noisier than the rest answers for itself.
 
     Parameters
     ----------
-    groups : sequence of sequences of array_like
-        For each of k lifts, the repeats of each run there.
+    repeats : Repeats
+        Of both runs together, at k lifts.
     scatter : Scatter
         What holds for the rest.
 
     Notes
     -----
-    A lift with repeats uses its own variance where it exceeds the scatter's by the 0.70 quantile of
-    F: air that separates makes one lift noisier than its neighbours, and pooling would hide it.
+    A lift with repeats uses its own variance where it exceeds the others' by the 0.70 quantile of F:
+    air that separates makes one lift noisier than its neighbours, and pooling would hide it. Where
+    the others were repeated too little, the scatter handed in stands for them.
     """
-    s = np.full(len(groups), scatter.repeat)
-    nu = np.full(len(groups), float(scatter.repeat_freedom))
-    own = [repeat_scatter(g) for g in groups]
-    for k, (own_s, own_nu) in enumerate(own):
-        if own_nu == 0:
-            continue
-        others = [repeat for j, g in enumerate(groups) if j != k for repeat in g]
-        rest_s, rest_nu = repeat_scatter(others)
-        if scatter.repeat_assumed or rest_nu < ENOUGH_FREEDOM:
-            rest_s, rest_nu = scatter.repeat, int(min(scatter.repeat_freedom, 1e9))
-        if own_s**2 > rest_s**2 * _f_quantile(OWN_VARIANCE_QUANTILE, own_nu, rest_nu):
-            s[k], nu[k] = own_s, own_nu
-    return LiftScatter(s, nu)
-
-
-def _f_quantile(p: float, nu1: float, nu2: float) -> float:
+    own = repeats.freedom > 0
+    s2 = np.full(len(own), scatter.repeat**2)
+    nu = np.full(len(own), float(scatter.repeat_freedom))
+    if not np.any(own):
+        return LiftScatter(np.sqrt(s2), nu)
     from scipy.special import fdtri  # late: see FlowCurve
 
-    return float(fdtri(nu1, nu2, p))
+    rest_nu = repeats.freedom.sum() - repeats.freedom
+    enough = (rest_nu >= ENOUGH_FREEDOM) & (not scatter.repeat_assumed)
+    rest_s2 = np.where(enough, (repeats.squares.sum() - repeats.squares) / np.maximum(rest_nu, 1), scatter.repeat**2)
+    rest_nu = np.where(enough, rest_nu, min(scatter.repeat_freedom, 1e9))
+    own_s2 = repeats.squares / np.maximum(repeats.freedom, 1)
+    limit = rest_s2 * fdtri(np.maximum(repeats.freedom, 1), rest_nu, OWN_VARIANCE_QUANTILE)
+    noisier = own & (own_s2 > limit)
+    return LiftScatter(np.sqrt(np.where(noisier, own_s2, s2)), np.where(noisier, repeats.freedom, nu))
 
 
 @dataclass(frozen=True, slots=True)

@@ -10,7 +10,6 @@ from PySide6.QtWidgets import QFileDialog, QMenu, QWidget
 from ventrix.core import edits
 from ventrix.core.analysis import geometry_of
 from ventrix.core.model import Mount
-from ventrix.records.document import read_job, write_job
 from ventrix.records.errors import InputError
 from ventrix.records.run_table import RunTable, read_run_table, write_run_table
 from ventrix.ui.session import Session
@@ -53,6 +52,8 @@ class Files:
 
     def bring_in_job(self, path: Path) -> bool:
         """Put a job document into the book and open it."""
+        from ventrix.records.document import read_job  # late: pydantic is needed for documents only
+
         try:
             job = read_job(path)
             if any(e.id == job.id for e in self._session.book.jobs()):
@@ -74,6 +75,8 @@ class Files:
         name, _ = QFileDialog.getSaveFileName(self._parent, "Write job document", f"{space.job.title}.json", JOB_FILES)
         if not name:
             return
+        from ventrix.records.document import write_job  # late, as above
+
         try:
             write_job(space.job, Path(name))
         except InputError as error:

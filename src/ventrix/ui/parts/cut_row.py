@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import QRectF, QSize, Qt, Signal
+from PySide6.QtCore import QRectF, QSize, Qt, QTimer, Signal
 from PySide6.QtGui import QFontMetrics, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import (
     QAbstractButton,
@@ -197,8 +197,13 @@ class CutRow(QWidget):
         row.addWidget(self._scroll, 1)
         row.addLayout(pinned)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
+        # Gains of every plate can wait until the kept reading itself is drawn.
+        self._later = QTimer(self)
+        self._later.setSingleShot(True)
+        self._later.setInterval(0)
+        self._later.timeout.connect(self.rebuild)
         session.opened.connect(self.rebuild)
-        session.job_changed.connect(self.rebuild)
+        session.job_changed.connect(self._later.start)
         session.selection_changed.connect(self.rebuild)
         session.look_changed.connect(self.rebuild)
         self.rebuild()

@@ -35,6 +35,7 @@ class QuantityField(QWidget):
         self._caption, self._check = caption, check
         self._shown = shown
         self._value: float | None = None
+        self._wrong = False
         self.box = QLineEdit()
         self.box.setFixedWidth(width)
         self.box.setAlignment(Qt.AlignmentFlag.AlignRight)
@@ -124,6 +125,9 @@ class QuantityField(QWidget):
         self._note.setObjectName("error" if wrong else "caption")
         self.box.setProperty("wrong", wrong)
         self.box.setAccessibleDescription(sentence)
+        if wrong == self._wrong:
+            return
+        self._wrong = wrong
         for widget in (self._note, self.box):
             widget.style().unpolish(widget)
             widget.style().polish(widget)

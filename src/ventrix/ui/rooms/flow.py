@@ -167,7 +167,8 @@ class FlowRoom(Room):
         ]
         self.lines.setText("\n".join(said))
         self.simulator.setVisible(self.session.bench.is_simulated)
-        self.conditions.show_setup(self.hand.setup, units, self.hand.differs(units))
+        if self.side.currentIndex() == 1:
+            self.conditions.show_setup(self.hand.setup, units, self.hand.differs(units))
         self._show_far()
 
     def _show_far(self) -> None:
@@ -272,6 +273,7 @@ class FlowRoom(Room):
 
     def toggle_conditions(self) -> None:
         self.side.setCurrentIndex(1 - self.side.currentIndex())
+        self._show_all()
         if self.side.currentIndex() == 0:
             self.setFocus()
 

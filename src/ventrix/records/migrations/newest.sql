@@ -1,0 +1,230 @@
+-- made by scripts/write_newest_schema.py from the migrations
+CREATE TABLE alembic_version (
+	version_num VARCHAR(32) NOT NULL, 
+	CONSTRAINT alembic_version_pkc PRIMARY KEY (version_num)
+);
+CREATE TABLE job (
+	title VARCHAR NOT NULL, 
+	note VARCHAR NOT NULL, 
+	bore DOUBLE, 
+	cam_lift DOUBLE, 
+	cam_duration DOUBLE, 
+	worthwhile_gain DOUBLE, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	CONSTRAINT pk_job PRIMARY KEY (id)
+);
+CREATE TABLE mount (
+	job_id VARCHAR NOT NULL, 
+	number INTEGER NOT NULL, 
+	date VARCHAR, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	CONSTRAINT pk_mount PRIMARY KEY (id), 
+	CONSTRAINT fk_mount_job_id_job FOREIGN KEY(job_id) REFERENCES job (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_mount_job_id ON mount (job_id);
+CREATE TABLE port (
+	job_id VARCHAR NOT NULL, 
+	name VARCHAR NOT NULL, 
+	kind VARCHAR NOT NULL, 
+	valve_id VARCHAR, 
+	valves INTEGER NOT NULL, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	CONSTRAINT pk_port PRIMARY KEY (id), 
+	CONSTRAINT fk_port_job_id_job FOREIGN KEY(job_id) REFERENCES job (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_port_job_id ON port (job_id);
+CREATE TABLE setup (
+	job_id VARCHAR NOT NULL, 
+	direction VARCHAR NOT NULL, 
+	test_pressure DOUBLE, 
+	bench VARCHAR, 
+	bore DOUBLE, 
+	centred BOOLEAN, 
+	entry VARCHAR, 
+	pipe VARCHAR, 
+	valve VARCHAR, 
+	plug VARCHAR, 
+	clean BOOLEAN, 
+	temperature DOUBLE, 
+	pressure DOUBLE, 
+	humidity DOUBLE, 
+	leak DOUBLE, 
+	leak_pressure DOUBLE, 
+	seat_leak DOUBLE, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	CONSTRAINT pk_setup PRIMARY KEY (id), 
+	CONSTRAINT fk_setup_job_id_job FOREIGN KEY(job_id) REFERENCES job (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_setup_job_id ON setup (job_id);
+CREATE TABLE valve (
+	job_id VARCHAR NOT NULL, 
+	name VARCHAR NOT NULL, 
+	head_diameter DOUBLE, 
+	stem_diameter DOUBLE, 
+	seat_width DOUBLE, 
+	seat_angle DOUBLE, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	CONSTRAINT pk_valve PRIMARY KEY (id), 
+	CONSTRAINT fk_valve_job_id_job FOREIGN KEY(job_id) REFERENCES job (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_valve_job_id ON valve (job_id);
+CREATE TABLE cut (
+	port_id VARCHAR NOT NULL, 
+	number INTEGER NOT NULL, 
+	name VARCHAR NOT NULL, 
+	kind VARCHAR NOT NULL, 
+	date VARCHAR, 
+	throat_diameter DOUBLE, 
+	floor_length DOUBLE, 
+	roof_length DOUBLE, 
+	note VARCHAR NOT NULL, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	CONSTRAINT pk_cut PRIMARY KEY (id), 
+	CONSTRAINT fk_cut_port_id_port FOREIGN KEY(port_id) REFERENCES port (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_cut_port_id ON cut (port_id);
+CREATE TABLE observation (
+	cut_id VARCHAR NOT NULL, 
+	kind VARCHAR NOT NULL, 
+	text VARCHAR NOT NULL, 
+	lift DOUBLE, 
+	date VARCHAR, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	CONSTRAINT pk_observation PRIMARY KEY (id), 
+	CONSTRAINT fk_observation_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_observation_cut_id ON observation (cut_id);
+CREATE TABLE operation (
+	cut_id VARCHAR NOT NULL, 
+	kind VARCHAR NOT NULL, 
+	places JSON NOT NULL, 
+	depth DOUBLE, 
+	tool VARCHAR NOT NULL, 
+	finish VARCHAR NOT NULL, 
+	duration DOUBLE, 
+	port_ids JSON NOT NULL, 
+	note VARCHAR NOT NULL, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	CONSTRAINT pk_operation PRIMARY KEY (id), 
+	CONSTRAINT fk_operation_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_operation_cut_id ON operation (cut_id);
+CREATE TABLE pour (
+	cut_id VARCHAR NOT NULL, 
+	volume DOUBLE NOT NULL, 
+	how VARCHAR NOT NULL, 
+	date VARCHAR, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	CONSTRAINT pk_pour PRIMARY KEY (id), 
+	CONSTRAINT fk_pour_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_pour_cut_id ON pour (cut_id);
+CREATE TABLE traverse (
+	cut_id VARCHAR NOT NULL, 
+	station VARCHAR NOT NULL, 
+	setup_id VARCHAR, 
+	lift DOUBLE, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	CONSTRAINT pk_traverse PRIMARY KEY (id), 
+	CONSTRAINT fk_traverse_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE, 
+	CONSTRAINT fk_traverse_setup_id_setup FOREIGN KEY(setup_id) REFERENCES setup (id)
+);
+CREATE INDEX ix_traverse_cut_id ON traverse (cut_id);
+CREATE TABLE trial (
+	cut_id VARCHAR NOT NULL, 
+	kind VARCHAR NOT NULL, 
+	name VARCHAR NOT NULL, 
+	note VARCHAR NOT NULL, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	CONSTRAINT pk_trial PRIMARY KEY (id), 
+	CONSTRAINT fk_trial_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_trial_cut_id ON trial (cut_id);
+CREATE TABLE wall_reading (
+	cut_id VARCHAR NOT NULL, 
+	place VARCHAR NOT NULL, 
+	thickness DOUBLE NOT NULL, 
+	date VARCHAR, 
+	note VARCHAR NOT NULL, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	CONSTRAINT pk_wall_reading PRIMARY KEY (id), 
+	CONSTRAINT fk_wall_reading_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_wall_reading_cut_id ON wall_reading (cut_id);
+CREATE TABLE flow_run (
+	cut_id VARCHAR, 
+	trial_id VARCHAR, 
+	setup_id VARCHAR NOT NULL, 
+	mount_id VARCHAR, 
+	date VARCHAR, 
+	source VARCHAR NOT NULL, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	CONSTRAINT pk_flow_run PRIMARY KEY (id), 
+	CONSTRAINT fk_flow_run_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE, 
+	CONSTRAINT fk_flow_run_mount_id_mount FOREIGN KEY(mount_id) REFERENCES mount (id), 
+	CONSTRAINT fk_flow_run_setup_id_setup FOREIGN KEY(setup_id) REFERENCES setup (id), 
+	CONSTRAINT fk_flow_run_trial_id_trial FOREIGN KEY(trial_id) REFERENCES trial (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_flow_run_cut_id ON flow_run (cut_id);
+CREATE INDEX ix_flow_run_trial_id ON flow_run (trial_id);
+CREATE TABLE probe_point (
+	traverse_id VARCHAR NOT NULL, 
+	name VARCHAR NOT NULL, 
+	reading DOUBLE NOT NULL, 
+	struck VARCHAR, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	CONSTRAINT pk_probe_point PRIMARY KEY (id), 
+	CONSTRAINT fk_probe_point_traverse_id_traverse FOREIGN KEY(traverse_id) REFERENCES traverse (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_probe_point_traverse_id ON probe_point (traverse_id);
+CREATE TABLE reading (
+	flow_run_id VARCHAR NOT NULL, 
+	lift DOUBLE NOT NULL, 
+	flow DOUBLE, 
+	percent DOUBLE, 
+	full_scale DOUBLE, 
+	element_column DOUBLE, 
+	port_column DOUBLE, 
+	measured_pressure DOUBLE, 
+	swirl DOUBLE, 
+	spread DOUBLE, 
+	window DOUBLE, 
+	time VARCHAR, 
+	unsteady BOOLEAN NOT NULL, 
+	struck VARCHAR, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	CONSTRAINT pk_reading PRIMARY KEY (id), 
+	CONSTRAINT fk_reading_flow_run_id_flow_run FOREIGN KEY(flow_run_id) REFERENCES flow_run (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_reading_flow_run_id ON reading (flow_run_id);
+INSERT INTO alembic_version VALUES ('0001');
