@@ -12,6 +12,7 @@ from ventrix.ui.menus import build_menus
 from ventrix.ui.parts.cut_row import CutRow
 from ventrix.ui.parts.manual_window import ManualWindow
 from ventrix.ui.parts.new_cut import NewCutSheet
+from ventrix.ui.parts.welcome import Welcome
 from ventrix.ui.rooms.compare import CompareRoom
 from ventrix.ui.rooms.flow import FlowRoom
 from ventrix.ui.rooms.head import HeadRoom
@@ -32,13 +33,17 @@ class Shell(QMainWindow):
         self._stack.setObjectName("rooms")
         for room in self.rooms:
             self._stack.addWidget(room)
+        self.welcome = Welcome()
+        self.welcome.new_job.connect(self.files.new_job)
+        self.welcome.bring_in.connect(self.files.import_job)
+        self._stack.addWidget(self.welcome)
+        self._room = 0
         self.rail = Rail([room.name for room in self.rooms])
         self.rail.chosen.connect(self.go_to)
         self.job_bar = JobBar(session)
         self.cut_row = CutRow(session)
         self.foot = Foot(session)
         self.new_cut = NewCutSheet(session)
-        self.new_cut.hide()
         self.cut_row.new_cut.connect(self.new_cut.open)
         self.new_cut.closed.connect(self._put_sheet_away)
         self.new_cut.logged.connect(self._work_simulated_port)
@@ -48,6 +53,7 @@ class Shell(QMainWindow):
         build_menus(self)
         session.look_changed.connect(self.rail.restyle)
         session.opened.connect(self._name_window)
+        session.opened.connect(self._show_room)
         session.job_changed.connect(self._name_window)
         self._name_window()
         self.resize(1280, 800)
@@ -59,11 +65,8 @@ class Shell(QMainWindow):
         middle = QVBoxLayout()
         middle.setSpacing(0)
         middle.addWidget(self.cut_row)
-        body = QHBoxLayout()
-        body.setSpacing(0)
-        body.addWidget(self._stack, 1)
-        body.addWidget(self.new_cut)
-        middle.addLayout(body, 1)
+        middle.addWidget(self._stack, 1)
+        self.new_cut.stand_over(self._stack)
         across = QHBoxLayout()
         across.setSpacing(0)
         across.addWidget(self.rail)
@@ -86,12 +89,13 @@ class Shell(QMainWindow):
 
     @property
     def room(self) -> Room:
-        return self.rooms[self._stack.currentIndex()]
+        return self.rooms[self._room]
 
     def go_to(self, index: int) -> None:
         """Enter a room."""
         index = index if 0 <= index < len(self.rooms) else 0
-        self._stack.setCurrentIndex(index)
+        self._room = index
+        self._show_room()
         self.rail.show_chosen(index)
         self.session.settings.setValue("room", index)
         room = self.rooms[index]
@@ -99,6 +103,10 @@ class Shell(QMainWindow):
             if self.session.demo and not self.session.bench.active:
                 self.session.bench.connect_simulated()
             room.setFocus()
+
+    def _show_room(self) -> None:
+        """The room entered, or the welcome while no job is open."""
+        self._stack.setCurrentWidget(self.welcome if self.session.workspace is None else self.room)
 
     def open_manual(self, page: str | None = None) -> None:
         """The manual's page for this room, or a named one."""

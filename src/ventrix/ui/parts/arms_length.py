@@ -34,10 +34,10 @@ class Far:
 
     phase: str
     hint: str = ""
-    lift: str = "–"
+    lift: str = ""
     lift_caption: str = ""
     next_lift: str = ""
-    flow: str = "–"
+    flow: str = ""
     flow_unit: str = ""
     spread: str = ""
     difference: str = ""
@@ -78,8 +78,11 @@ class ArmsLength(QWidget):
         inner = box.adjusted(24, 16, -24, -12)
         unit = inner.height() / 100  # the column is laid out in hundredths of the height there is
         y = inner.top()
-        y = self._phase(painter, inner, y, unit)
-        y = self._lift(painter, inner, y, unit)
+        if f.ground == "refused":
+            y = self._refusal(painter, inner, y, unit)
+        else:
+            y = self._phase(painter, inner, y, unit)
+            y = self._lift(painter, inner, y, unit)
         painter.setPen(QPen(theme.colour("quiet", 0.6), 1))
         painter.drawLine(QPointF(inner.left(), y), QPointF(inner.right(), y))
         y = self._flow(painter, inner, y + unit, unit)
@@ -109,6 +112,14 @@ class ArmsLength(QWidget):
         painter.setPen(theme.colour("text" if f.ground else "brass"))
         painter.drawText(QRectF(inner.left(), y, inner.width(), height), LEFT, f.phase)
         return y + height
+
+    def _refusal(self, painter: QPainter, inner: QRectF, y: float, unit: float) -> float:
+        """The sentence takes the room of phase and lift, large enough to read from the bench."""
+        where = QRectF(inner.left(), y, inner.width(), 27 * unit)
+        painter.setFont(theme.font(6.5 * unit, weight=600))
+        painter.setPen(theme.colour("text"))
+        painter.drawText(where, int(LEFT | Qt.TextFlag.TextWordWrap), self.far.phase)
+        return y + 28 * unit
 
     def _lift(self, painter: QPainter, inner: QRectF, y: float, unit: float) -> float:
         f = self.far

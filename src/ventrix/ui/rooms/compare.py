@@ -104,8 +104,7 @@ class CompareRoom(Room):
     def refresh(self) -> None:
         space = self.session.workspace
         if space is None or space.port is None or space.cut is None:
-            self._say_empty("No job is open. File, New job starts one.")
-            return
+            return  # the window offers a job instead of this room
         if space.against is None:
             self._say_empty(
                 "Nothing to hold this cut against yet.\n\nFlow it as it is in the Flow room, log a cut "

@@ -52,8 +52,8 @@ class FlowRoom(Room):
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.hand = RunInHand(session)
         self.ghost = True
-        self._ground = ""
-        self._words = ""
+        self._ground, self._words = "", ""
+        self._kept: tuple[str, str] | None = None
         self.ladder = LiftLadder()
         self.ladder.rung_chosen.connect(self._stand_on)
         self.far = ArmsLength()
@@ -175,6 +175,9 @@ class FlowRoom(Room):
         view = far_view(self.hand, self.session.bench.connected, self.session.units)
         if self._ground:
             view = replace(view, ground=self._ground, phase=self._words)
+            if self._kept is not None and not self.session.bench.connected:
+                lift, flow = self._kept  # typed: the ladder has moved on, the screen stays with what was kept
+                view = replace(view, lift=lift, flow=flow, next_lift=f"next {view.lift}" if view.lift else "")
         self.far.show_far(view)
 
     def _sampled(self, samples: list[object]) -> None:
@@ -210,12 +213,12 @@ class FlowRoom(Room):
 
     # -- the ground changes when something was kept or refused, and stays so
 
-    def _set_ground(self, ground: str, words: str) -> None:
-        self._ground, self._words = ground, words
+    def _set_ground(self, ground: str, words: str, kept: tuple[str, str] | None = None) -> None:
+        self._ground, self._words, self._kept = ground, words, kept
         self._show_far()
 
     def _clear_ground(self) -> None:
-        self._ground = self._words = ""
+        self._ground, self._words, self._kept = "", "", None
         self._show_far()
 
     # -- what the hands and keys do
@@ -247,7 +250,7 @@ class FlowRoom(Room):
             return False
         units = self.session.units
         lift = units.lift.text(outcome.lift)
-        self._set_ground("kept", f"KEPT {lift}: {units.flow.text(outcome.flow)}")
+        self._set_ground("kept", f"KEPT {lift}", (lift, units.flow.text(outcome.flow)))
         self.hand.store(outcome, lift, source)
         return True
 

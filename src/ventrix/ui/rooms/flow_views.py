@@ -86,7 +86,7 @@ def far_view(hand: RunInHand, connected: bool, units: Units) -> Far:
     """The far view of this moment."""
     test = hand.test
     lift = test.lift
-    lift_text = units.lift.text(lift) if lift is not None else "–"
+    lift_text = units.lift.text(lift) if lift is not None else ""
     following = test.next_lift
     common: dict[str, Any] = {
         "lift": lift_text,
@@ -104,7 +104,7 @@ def far_view(hand: RunInHand, connected: bool, units: Units) -> Far:
 
 
 def _text(flow: float | None, units: Units) -> str:
-    return "–" if flow is None else units.flow.text(flow)
+    return "" if flow is None else units.flow.text(flow)
 
 
 def _kept_flow(hand: RunInHand, lift: float) -> float | None:
