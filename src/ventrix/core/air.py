@@ -100,7 +100,29 @@ def air_range_note(temperature: float, pressure: float) -> str | None:
 
 
 def ideal_gas_density(temperature: ArrayLike, pressure: ArrayLike) -> Array:
-    """Density of dry air as an ideal gas, p / (R T) [kg/m3]; temperature [K], pressure [Pa]."""
+    """Density of dry air as an ideal gas, p / (R T).
+
+    Parameters
+    ----------
+    temperature : array_like
+        [K].
+    pressure : array_like
+        [Pa].
+
+    Returns
+    -------
+    ndarray
+        Density [kg/m3].
+
+    Raises
+    ------
+    ValueError
+        Temperature not above zero.
+
+    References
+    ----------
+    [2] ISO 2533:1975 (gas constant).
+    """
     return np.asarray(np.asarray(pressure, dtype=float) / (GAS_CONSTANT * np.asarray(temperature, dtype=float)))
 
 
@@ -130,3 +152,28 @@ def speed_of_sound(temperature: ArrayLike) -> Array:
     if np.any(t <= 0):
         raise ValueError("temperature must be above absolute zero")
     return np.asarray(np.sqrt(GAMMA * GAS_CONSTANT * t))
+
+
+def air_viscosity(temperature: float) -> float:
+    """Dynamic viscosity of air by Sutherland's formula.
+
+    Parameters
+    ----------
+    temperature : float
+        [K].
+
+    Returns
+    -------
+    float
+        Viscosity [Pa s].
+
+    Raises
+    ------
+    ValueError
+        Temperature not above zero.
+
+    References
+    ----------
+    [2] ISO 2533:1975, clause 2.13 (number from memory).
+    """
+    return float(1.458e-6 * temperature**1.5 / (temperature + 110.4))

@@ -300,21 +300,54 @@ def element_correction(
 
 
 def mass_flow_correction(mass_flow: ArrayLike, test_density: ArrayLike) -> Array:
-    """Reported flow [m3/s] from a mass-flow element, m / sqrt(rho_test rho_ref).
+    """Reported flow from a mass-flow element, m / sqrt(rho_test rho_ref).
 
-    Parameters: mass flow [kg/s], density of the air entering the test piece [kg/m3]. Raises
-    ValueError for a density not above zero. Source: as `element_correction`.
+    Parameters
+    ----------
+    mass_flow : array_like
+        [kg/s].
+    test_density : array_like
+        Of the air entering the test piece [kg/m3].
+
+    Returns
+    -------
+    ndarray
+        Reported flow [m3/s].
+
+    Raises
+    ------
+    ValueError
+        A density not above zero.
+
+    References
+    ----------
+    As `element_correction`.
     """
     root = np.sqrt(positive(test_density, "density at the test piece") * REFERENCE_DENSITY)
     return np.asarray(np.asarray(mass_flow, dtype=float) / root)
 
 
 def flow_index(element_column: ArrayLike, port_column: ArrayLike) -> Array:
-    """Index of an uncalibrated bench with two columns of water, sqrt(h_element / h_port) [-].
+    """Index of an uncalibrated bench with two columns of water, sqrt(h_element / h_port).
 
-    Parameters: both columns in the same unit. Valid for ratios on one bench, never a flow.
-    Raises ValueError for a port column not above zero or an element column below zero.
-    Source: orifice law at the element and at the port (common practice).
+    Parameters
+    ----------
+    element_column, port_column : array_like
+        Both in one unit [any].
+
+    Returns
+    -------
+    ndarray
+        Index [-]: good for ratios on one bench, never a flow.
+
+    Raises
+    ------
+    ValueError
+        A port column not above zero, an element column below zero.
+
+    References
+    ----------
+    Orifice law at the element and at the port (common practice).
     """
     top = not_negative(element_column, "element column")
     return np.asarray(np.sqrt(top / positive(port_column, "port column")))

@@ -2,27 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from typing import Any
 
-import numpy as np
-
-from ventrix.core import air, bench_flow, curve, port, valve
+from ventrix.core import air, bench_flow, port, valve
+from ventrix.core.calculator_table_engine import DENSITY, GEOMETRY, MORE_CALCULATORS, PRACTICE, TEST_PRESSURE, plain
 from ventrix.core.calculators import Calculator, Input, Outcome, Output
-
-_DENSITY = Input("density", "kg/m3", "1.225")
-_TEST_PRESSURE = Input("test_pressure", "inH2O", "28")
-_PRACTICE = "common practice, no source"
-_GEOMETRY = "geometry"
-
-
-def _plain(function: Callable[..., Any], output: str) -> Callable[..., Outcome]:
-    """A calculator that is one core function with one output and nothing to note."""
-
-    def compute(**inputs: Any) -> Outcome:
-        return {output: function(**inputs)}, []
-
-    return compute
 
 
 def _air_density(temperature: float, pressure: float, humidity: float) -> Outcome:
@@ -72,18 +56,6 @@ def _hole_wall(**inputs: float) -> Outcome:
     return {"wall": port.hole_wall(**inputs)}, [note]
 
 
-def _cam_weighted(lifts: list[float], flows: list[float], duration: float, peak_lift: float) -> Outcome:
-    if len(lifts) != len(flows):
-        raise ValueError(f"there are {len(lifts)} lifts and {len(flows)} flows")
-    run = curve.FlowCurve(np.array(lifts), np.array(flows))
-    cam = curve.Cam(peak_lift, duration)
-    note = curve.cam_note(run, cam)
-    return {
-        "mean_flow": curve.cam_weighted_flow(run, cam),
-        "flow_integral": curve.flow_integral(run, cam),
-    }, [note] if note else []
-
-
 CALCULATORS: tuple[Calculator, ...] = (
     Calculator(
         "air_density",
@@ -103,27 +75,27 @@ CALCULATORS: tuple[Calculator, ...] = (
         (Output("speed", "m/s"),),
         "a = sqrt(gamma R T)",
         "ISO 2533:1975",
-        _plain(air.speed_of_sound, "speed"),
+        plain(air.speed_of_sound, "speed"),
     ),
     Calculator(
         "ideal_velocity",
         "Ideal air speed from a pressure drop",
         "velocity depression inches water ideal",
-        (Input("pressure_drop", "inH2O"), _DENSITY),
+        (Input("pressure_drop", "inH2O"), DENSITY),
         (Output("velocity", "ft/s"),),
         "v = sqrt(2 dp / rho)",
         "Bernoulli",
-        _plain(bench_flow.ideal_velocity, "velocity"),
+        plain(bench_flow.ideal_velocity, "velocity"),
     ),
     Calculator(
         "ideal_flux",
         "Ideal flow per area",
         "cfm per square inch 146 ideal flux",
-        (Input("pressure_drop", "inH2O"), _DENSITY),
+        (Input("pressure_drop", "inH2O"), DENSITY),
         (Output("flux", "cfm/in2"),),
         "q = sqrt(2 dp / rho)",
-        "Bernoulli; 146 CFM per in2 at 28 inH2O is " + _PRACTICE,
-        _plain(bench_flow.ideal_velocity, "flux"),
+        "Bernoulli; 146 CFM per in2 at 28 inH2O is " + PRACTICE,
+        plain(bench_flow.ideal_velocity, "flux"),
     ),
     Calculator(
         "convert_pressure",
@@ -132,7 +104,7 @@ CALCULATORS: tuple[Calculator, ...] = (
         (Input("flow", "cfm"), Input("measured_at", "inH2O"), Input("wanted_at", "inH2O", "28")),
         (Output("flow", "cfm"),),
         "Q2 = Q1 sqrt(dp2 / dp1)",
-        "orifice law, " + _PRACTICE,
+        "orifice law, " + PRACTICE,
         _convert_pressure,
     ),
     Calculator(
@@ -152,12 +124,12 @@ CALCULATORS: tuple[Calculator, ...] = (
         (
             Input("flow", "cfm"),
             Input("leak", "cfm"),
-            _TEST_PRESSURE,
+            TEST_PRESSURE,
             Input("leak_pressure", "inH2O", "28"),
         ),
         (Output("flow", "cfm"),),
         "Q = reading - leak sqrt(dp / dp_leak)",
-        _PRACTICE,
+        PRACTICE,
         _leak_correct,
     ),
     Calculator(
@@ -168,7 +140,7 @@ CALCULATORS: tuple[Calculator, ...] = (
         (Output("area", "in2"),),
         "A = n pi D L",
         "Heywood (1988), section 6.3.2",
-        _plain(valve.curtain_area, "area"),
+        plain(valve.curtain_area, "area"),
     ),
     Calculator(
         "lift_ratio",
@@ -177,8 +149,8 @@ CALCULATORS: tuple[Calculator, ...] = (
         (Input("lift", "in"), Input("valve_diameter", "in")),
         (Output("ratio", "-"),),
         "L / D",
-        _GEOMETRY,
-        _plain(valve.lift_ratio, "ratio"),
+        GEOMETRY,
+        plain(valve.lift_ratio, "ratio"),
     ),
     Calculator(
         "valve_flow_area",
@@ -206,8 +178,8 @@ CALCULATORS: tuple[Calculator, ...] = (
         (Input("valve_diameter", "in"), Input("throat_diameter", "in")),
         (Output("percent", "%"),),
         "throat / valve",
-        _PRACTICE,
-        _plain(valve.throat_ratio, "percent"),
+        PRACTICE,
+        plain(valve.throat_ratio, "percent"),
     ),
     Calculator(
         "throat_area",
@@ -216,8 +188,8 @@ CALCULATORS: tuple[Calculator, ...] = (
         (Input("throat_diameter", "in"), Input("stem_diameter", "in", "0")),
         (Output("area", "in2"),),
         "A = pi/4 (Dt^2 - Ds^2)",
-        _GEOMETRY,
-        _plain(valve.throat_area, "area"),
+        GEOMETRY,
+        plain(valve.throat_area, "area"),
     ),
     Calculator(
         "seat_throat",
@@ -231,8 +203,8 @@ CALCULATORS: tuple[Calculator, ...] = (
         ),
         (Output("throat_diameter", "in"),),
         "Dv - 2 (margin + width cos b)",
-        _GEOMETRY,
-        _plain(valve.seat_throat, "throat_diameter"),
+        GEOMETRY,
+        plain(valve.seat_throat, "throat_diameter"),
     ),
     Calculator(
         "discharge_coefficient",
@@ -240,7 +212,7 @@ CALCULATORS: tuple[Calculator, ...] = (
         "Cd coefficient efficiency flow area",
         (
             Input("flow", "cfm"),
-            _TEST_PRESSURE,
+            TEST_PRESSURE,
             Input("area", "in2"),
             Input("model", "-", "isentropic", ("isentropic", "incompressible")),
             Input("pressure", "hPa", "1013.25"),
@@ -258,8 +230,8 @@ CALCULATORS: tuple[Calculator, ...] = (
         (Input("floor_length", "in"), Input("roof_length", "in")),
         (Output("length", "in"),),
         "(floor + roof) / 2",
-        _PRACTICE,
-        _plain(port.centreline_length, "length"),
+        PRACTICE,
+        plain(port.centreline_length, "length"),
     ),
     Calculator(
         "section_area",
@@ -268,8 +240,8 @@ CALCULATORS: tuple[Calculator, ...] = (
         (Input("width", "in"), Input("height", "in"), Input("corner_radius", "in", "0")),
         (Output("area", "in2"),),
         "w h - (4 - pi) r^2",
-        _GEOMETRY,
-        _plain(port.section_area, "area"),
+        GEOMETRY,
+        plain(port.section_area, "area"),
     ),
     Calculator(
         "mean_section",
@@ -278,8 +250,8 @@ CALCULATORS: tuple[Calculator, ...] = (
         (Input("volume", "cc"), Input("length", "in")),
         (Output("area", "in2"),),
         "V / Lc",
-        _GEOMETRY,
-        _plain(port.mean_section, "area"),
+        GEOMETRY,
+        plain(port.mean_section, "area"),
     ),
     Calculator(
         "mean_port_velocity",
@@ -289,7 +261,7 @@ CALCULATORS: tuple[Calculator, ...] = (
         (Output("velocity", "ft/s"),),
         "v = Q Lc / V",
         "continuity",
-        _plain(port.mean_port_velocity, "velocity"),
+        plain(port.mean_port_velocity, "velocity"),
     ),
     Calculator(
         "station_velocity",
@@ -299,13 +271,13 @@ CALCULATORS: tuple[Calculator, ...] = (
         (Output("velocity", "ft/s"),),
         "v = Q / A",
         "continuity",
-        _plain(port.station_velocity, "velocity"),
+        plain(port.station_velocity, "velocity"),
     ),
     Calculator(
         "port_energy",
         "Energy of the air in the port",
         "energy kinetic velocity volume",
-        (Input("flow", "cfm"), Input("volume", "cc"), Input("length", "in"), _DENSITY),
+        (Input("flow", "cfm"), Input("volume", "cc"), Input("length", "in"), DENSITY),
         (Output("energy_density", "J/m3"), Output("energy", "J")),
         "rho v^2 / 2, and times V",
         "definition of kinetic energy",
@@ -318,8 +290,8 @@ CALCULATORS: tuple[Calculator, ...] = (
         (Input("flow", "cfm"), Input("volume_before", "cc"), Input("volume_after", "cc")),
         (Output("flow", "cfm"),),
         "Q V2 / V1",
-        _PRACTICE,
-        _plain(port.break_even_flow, "flow"),
+        PRACTICE,
+        plain(port.break_even_flow, "flow"),
     ),
     Calculator(
         "hole_wall",
@@ -328,22 +300,8 @@ CALCULATORS: tuple[Calculator, ...] = (
         (Input("hole_spacing", "in"), Input("port_width", "in")),
         (Output("wall", "in"),),
         "(spacing - width) / 2",
-        _PRACTICE,
+        PRACTICE,
         _hole_wall,
     ),
-    Calculator(
-        "cam_weighted",
-        "Cam-weighted flow",
-        "camshaft mean average flow duration lift curve",
-        (
-            Input("lifts", "in", many=True),
-            Input("flows", "cfm", many=True),
-            Input("duration", "deg"),
-            Input("peak_lift", "in"),
-        ),
-        (Output("mean_flow", "cfm"), Output("flow_integral", "cfm.deg")),
-        "mean of Q(L(phi)) over the open period, L = Lmax/2 (1 + cos(2 pi phi / D))",
-        "definition; cosine lift curve is " + _PRACTICE,
-        _cam_weighted,
-    ),
+    *MORE_CALCULATORS,
 )

@@ -127,16 +127,58 @@ _SIMPSON = _simpson_weights(_CAM_STEPS)
 
 
 def cam_weighted_flow(curve: FlowCurve, cam: Cam) -> float:
-    """Mean flow over the cam's open period [m3/s].
+    """Mean flow over the cam's open period.
 
-    Duration cancels in this mean; `flow_integral` keeps it. Lifts past the highest tested one
-    count at that lift's flow: see `cam_note`. Source: definition (common practice).
+    Duration cancels in this mean; `flow_integral` keeps it.
+
+    Parameters
+    ----------
+    curve : FlowCurve
+        Flow against lift.
+    cam : Cam
+        Lift against crank angle.
+
+    Returns
+    -------
+    float
+        [m3/s]. Lifts past the highest tested one count at its flow: see `cam_note`.
+
+    Raises
+    ------
+    ValueError
+        Never, for a curve and cam that could be made.
+
+    References
+    ----------
+    Definition (common practice); Simpson's rule over 2001 steps.
     """
     return cam.mean(curve.at(cam.lifts))
 
 
 def flow_integral(curve: FlowCurve, cam: Cam) -> float:
-    """Integral of flow over crank angle, [m3/s rad]; see `cam_weighted_flow`."""
+    """Integral of flow over crank angle; see `cam_weighted_flow`.
+
+    Parameters
+    ----------
+    curve : FlowCurve
+        Flow against lift.
+    cam : Cam
+        Lift against crank angle.
+
+    Returns
+    -------
+    float
+        [m3/s rad].
+
+    Raises
+    ------
+    ValueError
+        Never, for a curve and cam that could be made.
+
+    References
+    ----------
+    Definition (common practice).
+    """
     return cam_weighted_flow(curve, cam) * cam.open_period
 
 
@@ -148,11 +190,32 @@ def cam_note(curve: FlowCurve, cam: Cam) -> str | None:
 
 
 def cam_weights(lift: Array, cam: Cam | None) -> Array:
-    """What each tested lift counts in a run's one number, shape (n,).
+    """What each tested lift counts in a run's one number.
 
     With a cam, the mean over its open period of the straight-line interpolation through (0, 0)
     and the tested lifts, which is linear in the flows; the weights sum to under one, since a
     valve near its seat passes little. Without a cam, equal weights summing to one.
+
+    Parameters
+    ----------
+    lift : ndarray
+        Tested lifts [m], rising from above zero, shape (n,).
+    cam : Cam or None
+        Equal weights without one.
+
+    Returns
+    -------
+    ndarray
+        Weights [-], shape (n,).
+
+    Raises
+    ------
+    ValueError
+        Never, for lifts of a curve.
+
+    References
+    ----------
+    Linear interpolation; formula book of this project.
     """
     n = len(lift)
     if cam is None:
@@ -168,11 +231,27 @@ def cam_weights(lift: Array, cam: Cam | None) -> Array:
 
 
 def stall_index(flow: Array, uncertainty: Array) -> int | None:
-    """Where the flow stops growing: index of the first lift beyond which nothing is gained.
+    """Where the flow stops growing: the lowest lift beyond which nothing is gained.
 
-    The lowest lift i, not the last, for which max over j > i of Q_j - Q_i is under
-    max(0.02 Q_peak, 2 u_i); None where there is none. Flow and standard uncertainty in one unit,
-    shape (n,). Source: our own definition.
+    Parameters
+    ----------
+    flow, uncertainty : ndarray
+        Flow and its standard uncertainty, in one unit, shape (n,).
+
+    Returns
+    -------
+    int or None
+        The lowest i, not the last, for which max over j > i of Q_j - Q_i is under
+        max(0.02 Q_peak, 2 u_i); None where there is none.
+
+    Raises
+    ------
+    ValueError
+        Never.
+
+    References
+    ----------
+    Definition of this project's formula book.
     """
     if len(flow) < 2:
         return None
@@ -183,10 +262,28 @@ def stall_index(flow: Array, uncertainty: Array) -> int | None:
 
 
 def dips(flow: Array, expanded: Array) -> NDArray[np.int64]:
-    """Indices of readings that lie below the running maximum by more than the U of that difference.
+    """Readings that lie below the running maximum by more than they could by chance.
 
-    `expanded` is the expanded uncertainty of each point's difference from the highest before it,
-    same unit as the flow, shape (n,). Source: our own definition.
+    Parameters
+    ----------
+    flow : ndarray
+        Shape (n,).
+    expanded : ndarray
+        Expanded uncertainty of each point's difference from the highest before it, same unit.
+
+    Returns
+    -------
+    ndarray
+        Indices.
+
+    Raises
+    ------
+    ValueError
+        Never.
+
+    References
+    ----------
+    Definition of this project's formula book.
     """
     before = np.maximum.accumulate(np.r_[-np.inf, flow[:-1]])
     return np.flatnonzero(before - flow > expanded)

@@ -5,13 +5,14 @@ All SI: lengths [m], areas [m2], volumes [m3], flow [m3/s]. Sources as in ``docs
 
 from __future__ import annotations
 
-from typing import NamedTuple
+from typing import Final, NamedTuple
 
 import numpy as np
 from numpy.typing import ArrayLike
 
 from ventrix.core.air import REFERENCE_DENSITY, Array
 from ventrix.core.checks import not_negative, positive
+from ventrix.core.units import percent_text
 
 
 def centreline_length(floor_length: ArrayLike, roof_length: ArrayLike) -> Array:
@@ -244,3 +245,46 @@ def hole_wall(hole_spacing: ArrayLike, port_width: ArrayLike) -> Array:
     if np.any(width >= spacing):
         raise ValueError("the port is wider than the room between the holes: it has broken through")
     return np.asarray((spacing - width) / 2)
+
+
+VOLUME_FLAG: Final = 0.03  # difference of two ways to the same volume that is worth a sentence
+
+
+def volume_from_stations(distance: ArrayLike, area: ArrayLike) -> float:
+    """Volume from areas along the centreline, by Simpson's rule.
+
+    Parameters
+    ----------
+    distance : array_like
+        Along the centreline from the opening [m], rising, shape (n,).
+    area : array_like
+        Section there [m2], shape (n,).
+
+    Returns
+    -------
+    float
+        Volume [m3].
+
+    Raises
+    ------
+    ValueError
+        Fewer than two stations, distances that do not rise, or areas not above zero.
+
+    References
+    ----------
+    Simpson's rule for uneven steps, via SciPy.
+    """
+    x = np.asarray(distance, dtype=float)
+    if len(x) < 2 or np.any(np.diff(x) <= 0):
+        raise ValueError("at least two stations at rising distances are needed")
+    from scipy.integrate import simpson  # late: slow to load
+
+    return float(simpson(positive(area, "area"), x=x))
+
+
+def volume_note(poured: float, from_stations: float) -> str | None:
+    """A sentence where poured and integrated volume [m3] are over 3 % apart, else None."""
+    apart = from_stations / poured - 1
+    if abs(apart) <= VOLUME_FLAG:
+        return None
+    return f"volume from stations is {percent_text(apart, sign=True)} off the poured one: over 3 %, check both"

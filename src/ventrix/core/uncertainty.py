@@ -55,7 +55,29 @@ class Instrument:
 
 
 def student_t(alpha: float, freedom: ArrayLike) -> Array:
-    """Two-sided Student t factor, t(1 - alpha/2, nu); nu may be infinite. [6] app. G."""
+    """Two-sided Student t factor, t(1 - alpha/2, nu).
+
+    Parameters
+    ----------
+    alpha : float
+        Chance of being outside [-].
+    freedom : array_like
+        Degrees of freedom nu [-]; may be infinite.
+
+    Returns
+    -------
+    ndarray
+        Factor [-], shape of `freedom`.
+
+    Raises
+    ------
+    ValueError
+        Never; NaN for a nu not above zero.
+
+    References
+    ----------
+    [6] JCGM 100:2008, app. G, table G.2.
+    """
     from scipy.special import ndtri, stdtrit  # late: see FlowCurve
 
     nu = np.asarray(freedom, dtype=float)
@@ -95,6 +117,11 @@ def repeat_scatter(repeats: Sequence[Repeats]) -> tuple[float, int]:
     tuple of float and int
         s_w [-] (0 where nothing was repeated) and nu.
 
+    Raises
+    ------
+    ValueError
+        Never: no repeats at all give nought and no freedom.
+
     References
     ----------
     [6] JCGM 100:2008, H.3.6 and 4.2.4 (pooled variance).
@@ -105,9 +132,26 @@ def repeat_scatter(repeats: Sequence[Repeats]) -> tuple[float, int]:
 
 
 def mount_scatter(run_means: ArrayLike) -> tuple[float, int]:
-    """Relative standard deviation of the means of one unchanged head mounted m times, and m - 1.
+    """Re-mount scatter: relative standard deviation of run means of one unchanged head.
 
-    Raises ValueError with fewer than three mounts. Source: [6] JCGM 100:2008, 4.2.2.
+    Parameters
+    ----------
+    run_means : array_like
+        Mean of each mount [any flow unit], shape (m,).
+
+    Returns
+    -------
+    tuple of float and int
+        s_b [-] and its degrees of freedom, m - 1.
+
+    Raises
+    ------
+    ValueError
+        Fewer than three mounts.
+
+    References
+    ----------
+    [6] JCGM 100:2008, 4.2.2.
     """
     q = np.asarray(run_means, dtype=float)
     if len(q) < 3:
@@ -116,7 +160,29 @@ def mount_scatter(run_means: ArrayLike) -> tuple[float, int]:
 
 
 def known_scatter(repeats: Sequence[Repeats], prior: Scatter | None = None) -> Scatter:
-    """The scatter to judge with: measured repeats once there are enough, the assumed until then."""
+    """The scatter to judge with: measured repeats once there are enough, the assumed until then.
+
+    Parameters
+    ----------
+    repeats : sequence of Repeats
+        One a run of this bench.
+    prior : Scatter, optional
+        What was known before; the assumed scatters without one.
+
+    Returns
+    -------
+    Scatter
+        With measured repeats where nu is 5 or more and `prior` was assumed.
+
+    Raises
+    ------
+    ValueError
+        Never.
+
+    References
+    ----------
+    Formula book of this project.
+    """
     prior = prior or Scatter()
     measured, freedom = repeat_scatter(repeats)
     if not prior.repeat_assumed or freedom < ENOUGH_FREEDOM:
@@ -141,6 +207,20 @@ def scatter_by_lift(repeats: Repeats, scatter: Scatter) -> LiftScatter:
         Of both runs together, at k lifts.
     scatter : Scatter
         What holds for the rest.
+
+    Returns
+    -------
+    LiftScatter
+        Relative scatter and degrees of freedom, shape (k,).
+
+    Raises
+    ------
+    ValueError
+        Never.
+
+    References
+    ----------
+    F test of two variances; formula book of this project.
 
     Notes
     -----
@@ -216,6 +296,10 @@ class Difference:
     def _resolution_variance(self) -> Array:
         return np.asarray(self.instrument.flow**2 * (1 / self.before.readings + 1 / self.after.readings))
 
+    def noise(self) -> Array:
+        """Standard uncertainty of the difference from repeats and resolution alone [m3/s], shape (k,)."""
+        return np.asarray(np.sqrt(self._repeat_variance() + self._resolution_variance()))
+
     def _mount_scatter(self) -> float:
         return 0.0 if self.same_mount else self.scatter.mount
 
@@ -253,7 +337,33 @@ class Difference:
 
 
 def point_uncertainty(side: Side, scatter: LiftScatter, mount: float, instrument: Instrument) -> Array:
-    """Combined standard uncertainty (k = 1) of each point of one side [m3/s], shape (k,). [6] 5.1."""
+    """Combined standard uncertainty (k = 1) of each point of one side.
+
+    Parameters
+    ----------
+    side : Side
+        Flows and slopes at k lifts.
+    scatter : LiftScatter
+        Repeat scatter of each lift.
+    mount : float
+        Re-mount scatter, relative [-].
+    instrument : Instrument
+        What readings are set and read with.
+
+    Returns
+    -------
+    ndarray
+        [m3/s], shape (k,).
+
+    Raises
+    ------
+    ValueError
+        Never.
+
+    References
+    ----------
+    [6] JCGM 100:2008, 5.1.2 (root sum of squares).
+    """
     repeat = scatter.repeat**2 * side.flow**2 / side.readings
     mounting = mount**2 * side.flow**2 / side.mounts
     dial = (instrument.lift * side.slope) ** 2 / side.mounts

@@ -78,7 +78,29 @@ def lift_ratio(lift: ArrayLike, valve_diameter: ArrayLike) -> Array:
 
 
 def valve_head_area(valve_diameter: ArrayLike, valves: ArrayLike = 1) -> Array:
-    """Area of the valve heads, n pi D^2 / 4 [m2]; diameter [m]. ValueError if not above zero. Geometry."""
+    """Area of the valve heads, n pi D^2 / 4.
+
+    Parameters
+    ----------
+    valve_diameter : array_like
+        [m].
+    valves : array_like
+        Number of equal valves.
+
+    Returns
+    -------
+    ndarray
+        Area [m2].
+
+    Raises
+    ------
+    ValueError
+        A diameter not above zero.
+
+    References
+    ----------
+    Geometry.
+    """
     return np.asarray(_count(valves) * np.pi / 4 * positive(valve_diameter, "valve diameter") ** 2)
 
 
