@@ -169,7 +169,7 @@ def convert_pressure(flow: ArrayLike, measured_at: ArrayLike, wanted_at: ArrayLi
     Incompressible orifice law; common practice (10 to 28 inH2O is 1.673).
     """
     ratio = positive(wanted_at, "wanted pressure") / positive(measured_at, "measured pressure")
-    return np.asarray(np.asarray(flow, dtype=float) * np.sqrt(ratio))
+    return np.asarray(np.sqrt(ratio) * flow)
 
 
 def conversion_note(measured_at: float, wanted_at: float) -> str | None:

@@ -9,7 +9,7 @@ from numpy.typing import ArrayLike, NDArray
 def positive(value: ArrayLike, name: str) -> NDArray[np.float64]:
     """`value` as an array; ValueError with a sentence unless every element is above zero."""
     array = np.asarray(value, dtype=float)
-    if np.any(array <= 0):
+    if (array <= 0).any():
         raise ValueError(f"{name} must be above zero")
     return array
 
@@ -17,6 +17,6 @@ def positive(value: ArrayLike, name: str) -> NDArray[np.float64]:
 def not_negative(value: ArrayLike, name: str) -> NDArray[np.float64]:
     """`value` as an array; ValueError with a sentence if any element is below zero."""
     array = np.asarray(value, dtype=float)
-    if np.any(array < 0):
+    if (array < 0).any():
         raise ValueError(f"{name} cannot be negative")
     return array

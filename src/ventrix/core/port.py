@@ -150,6 +150,33 @@ def station_velocity(flow: ArrayLike, area: ArrayLike) -> Array:
     return np.asarray(not_negative(flow, "flow") / positive(area, "area"))
 
 
+def energy_density(velocity: ArrayLike, density: ArrayLike = REFERENCE_DENSITY) -> Array:
+    """Kinetic energy of moving air per volume, rho v^2 / 2.
+
+    Parameters
+    ----------
+    velocity : array_like
+        [m/s].
+    density : array_like
+        [kg/m3].
+
+    Returns
+    -------
+    ndarray
+        [J/m3].
+
+    Raises
+    ------
+    ValueError
+        Density not above zero.
+
+    References
+    ----------
+    Definition of kinetic energy.
+    """
+    return np.asarray(0.5 * positive(density, "density") * np.asarray(velocity, dtype=float) ** 2)
+
+
 class PortEnergy(NamedTuple):
     """Kinetic energy of the air moving in a port: per volume [J/m3] and in all [J]."""
 
@@ -183,7 +210,7 @@ def port_energy(
     ----------
     Definition of kinetic energy.
     """
-    per_volume = 0.5 * positive(density, "density") * mean_port_velocity(flow, volume, length) ** 2
+    per_volume = energy_density(mean_port_velocity(flow, volume, length), density)
     return PortEnergy(np.asarray(per_volume), np.asarray(per_volume * np.asarray(volume, dtype=float)))
 
 

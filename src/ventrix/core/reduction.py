@@ -88,7 +88,9 @@ def correct_readings(
         at = np.full(q.shape, test_pressure)
     else:
         at = np.asarray(measured_pressure, dtype=float)
-        at = np.where(np.isnan(at), test_pressure, at)
+        unknown = np.isnan(at)
+        if unknown.any():
+            at = np.where(unknown, test_pressure, at)
     if leak > 0:
         q = bench_flow.leak_correct(q, leak, at, leak_pressure or test_pressure)
     return bench_flow.convert_pressure(q, at, test_pressure)
@@ -117,10 +119,10 @@ def derive(lift: Array, flow: Array, test_pressure: float, geometry: Geometry) -
     ratio = cd_curtain = cd_valve = cd_least = speed = energy = nothing
     notes: tuple[str, ...] = ()
     if g.valve_diameter is not None:
-        vi = float(bench_flow.ideal_flux(test_pressure))
+        ideal_area = flow / float(bench_flow.ideal_flux(test_pressure))  # what an ideal opening would need
         ratio = valve.lift_ratio(lift, g.valve_diameter)
-        cd_curtain = flow / (valve.curtain_area(g.valve_diameter, lift, g.valves) * vi)
-        cd_valve = flow / (valve.valve_head_area(g.valve_diameter, g.valves) * vi)
+        cd_curtain = ideal_area / valve.curtain_area(g.valve_diameter, lift, g.valves)
+        cd_valve = ideal_area / valve.valve_head_area(g.valve_diameter, g.valves)
         if g.seat_width is not None and g.seat_angle is not None and g.throat_diameter is not None:
             least = valve.valve_flow_area(
                 g.valve_diameter,
@@ -131,11 +133,11 @@ def derive(lift: Array, flow: Array, test_pressure: float, geometry: Geometry) -
                 lift,
                 g.valves,
             )
-            cd_least = flow / (least.area * vi)
+            cd_least = ideal_area / least.area
             notes = least.notes
     if g.port_volume is not None and g.port_length is not None:
         speed = port.mean_port_velocity(flow, g.port_volume, g.port_length)
-        energy = port.port_energy(flow, g.port_volume, g.port_length).density
+        energy = port.energy_density(speed)
     return Derived(ratio, cd_curtain, cd_valve, cd_least, speed, energy, notes)
 
 

@@ -23,6 +23,11 @@ def _count(valves: ArrayLike) -> Array:
     return array
 
 
+def _times(valves: Array, one: Array) -> Array:
+    """`one` valve's area times their number; a single valve costs nothing."""
+    return one if valves.ndim == 0 and valves == 1 else np.asarray(valves * one)
+
+
 def curtain_area(valve_diameter: ArrayLike, lift: ArrayLike, valves: ArrayLike = 1) -> Array:
     """Area of the cylinder between valve edge and seat, n pi D L.
 
@@ -106,11 +111,17 @@ def valve_head_area(valve_diameter: ArrayLike, valves: ArrayLike = 1) -> Array:
 
 @dataclass(frozen=True, slots=True)
 class FlowArea:
-    """Least geometric area under a valve, and which part of the valve sets it."""
+    """Least geometric area under a valve [m2], and which part of the valve sets it."""
 
     area: Array
-    stage: NDArray[np.int64]
+    on_seat: NDArray[np.bool_]
+    at_throat: NDArray[np.bool_]
     notes: tuple[str, ...] = ()
+
+    @property
+    def stage(self) -> NDArray[np.int64]:
+        """1 seat, 2 curtain, 3 throat; shape of `area`."""
+        return np.where(self.at_throat, 3, np.where(self.on_seat, 1, 2)).astype(np.int64)
 
 
 def seat_opening_area(
@@ -160,7 +171,8 @@ def _opening(
     if np.any(dv <= 2 * w):
         raise ValueError("the seat is too wide for this valve: twice its radial width reaches the middle")
     seat = np.pi * x * np.cos(beta) * (dv - 2 * w + x / 2 * np.sin(2 * beta))
-    curtain = np.pi * (dv - w) * np.sqrt((x - w * np.tan(beta)) ** 2 + w**2)
+    beyond = x - w * np.tan(beta)
+    curtain = np.pi * (dv - w) * np.sqrt(beyond * beyond + w * w)
     on_seat = np.asarray(x < w / (np.sin(beta) * np.cos(beta)))
     return np.where(on_seat, seat, curtain), on_seat
 
@@ -223,10 +235,9 @@ def valve_flow_area(
         raise ValueError("the throat must be smaller than the valve")
     throat = np.pi / 4 * (dp**2 - ds**2)
     area = np.minimum(opening, throat)
-    stage = np.where(throat < opening, 3, np.where(on_seat, 1, 2))
     inner = dv - 2 * np.asarray(seat_width, dtype=float) * np.cos(np.asarray(seat_angle, dtype=float))
     notes = ("the throat is wider than the seat's inner edge: check both",) if np.any(dp > inner) else ()
-    return FlowArea(np.asarray(n * area), np.asarray(stage, dtype=np.int64), notes)
+    return FlowArea(_times(n, area), np.asarray(on_seat), np.asarray(throat < opening), notes)
 
 
 def throat_ratio(valve_diameter: ArrayLike, throat_diameter: ArrayLike) -> Array:
