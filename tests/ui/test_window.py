@@ -252,3 +252,79 @@ def test_every_control_has_a_name(open_window: Open) -> None:
             if widget.isVisible() and isinstance(widget, (QLineEdit, QPushButton)) and widget.parent() is not None:
                 name = widget.accessibleName() or (widget.text() if isinstance(widget, QPushButton) else "")
                 assert name or "spinbox" in widget.objectName(), widget
+
+
+def test_any_word_finds_a_calculator_and_the_reckoner_answers(open_window: Open, qtbot) -> None:  # type: ignore[no-untyped-def]
+    shell = open_window()
+    shell.finder.open()
+    qtbot.keyClicks(shell.finder.box, "percent of valve")
+    assert shell.finder.list.count() >= 1
+    qtbot.keyClick(shell.finder.box, Qt.Key.Key_Return)
+    reckoner = shell.reckoner
+    assert reckoner.isVisible()
+    assert reckoner.calculator is not None
+    assert reckoner.calculator.id == "throat_percent"
+    qtbot.keyClicks(reckoner.rows["valve_diameter"].box, "2.02")
+    assert reckoner.answers["percent"].text() == "–"
+    qtbot.keyClicks(reckoner.rows["throat_diameter"].box, "1 77/100")
+    assert reckoner.answers["percent"].text().startswith("87.6")  # common practice, no source: "88 percent"
+    reckoner.rows["throat_diameter"].box.setText("wide")
+    assert not reckoner.rows["throat_diameter"].error.isHidden()
+    assert reckoner.answers["percent"].text() == "–"
+    reckoner.rows["throat_diameter"].box.setText("60 mm")
+    assert "throat must be smaller" in reckoner.notes.text()
+    reckoner.take_all.click()
+    assert reckoner.rows["valve_diameter"].box.text() == "1.81102"  # 46 mm, from the job
+    reckoner.copy_answers()
+    copied = QApplication.clipboard().text()
+    assert "valve diameter: 1.81102 in" in copied
+    assert "percent = " in copied
+    qtbot.keyClick(reckoner, Qt.Key.Key_Escape)
+    assert not reckoner.isVisible()
+
+
+def test_every_calculator_opens_and_takes_what_the_job_knows(open_window: Open) -> None:
+    from ventrix.core.calculators import registry, search
+
+    shell = open_window()
+    for calculator in registry().values():
+        shell.reckoner.open(calculator)
+        shell.reckoner.take_all.click()
+        assert search(calculator.title)[0].id == calculator.id
+    shell.reckoner.open(registry()["cam_weighted"])
+    shell.reckoner.take_all.click()
+    assert shell.reckoner.answers["mean_flow"].text().endswith("cfm")
+    shell.session.use_units("metric")
+    shell.reckoner.take_all.click()
+    assert shell.reckoner.answers["mean_flow"].text().endswith("l/s")
+
+
+def test_finder_finds_commands_cuts_and_jobs(open_window: Open, qtbot) -> None:  # type: ignore[no-untyped-def]
+    shell = open_window()
+    for words, kind in (("paper light", "command"), ("intake 1 bowl", "cut"), ("corvane", "job"), ("undo", "command")):
+        shell.finder.open()
+        shell.finder.box.setText(words)
+        assert kind in shell.finder.list.item(0).text(), words
+    shell.finder.open()
+    shell.finder.box.setText("zzz")
+    assert shell.finder.list.count() == 0
+    shell.finder.box.setText("intake 1 bowl")
+    qtbot.keyClick(shell.finder.box, Qt.Key.Key_Return)
+    assert shell.session.workspace is not None
+    assert shell.session.workspace.cut is not None
+    assert shell.session.workspace.cut.number == 1
+
+
+def test_manual_pages_exist_and_their_pictures_load(open_window: Open) -> None:
+    import re
+    from importlib import resources
+
+    shell = open_window()
+    folder = resources.files("ventrix.manual")
+    for page in ("index", "figures", "calculators", "command-line"):
+        shell.open_manual(page)
+        assert shell.manual is not None
+        assert len(shell.manual.browser.toPlainText()) > 200
+    figures = folder.joinpath("figures.md").read_text(encoding="utf-8")
+    for picture in re.findall(r"\((pictures/[\w-]+\.png)\)", figures):
+        assert folder.joinpath(picture).is_file()

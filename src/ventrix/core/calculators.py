@@ -150,14 +150,52 @@ def calculate(identifier: str, given: Mapping[str, str]) -> Answer:
         except ValueError as error:
             raise ValueError(f"{spec.name}: {error}") from None
         shown[spec.name] = _shown(spec, values[spec.name])
-    outputs, notes = calculator.compute(**values)
-    answered: dict[str, tuple[float, str]] = {}
-    for out in calculator.outputs:
-        value = from_si(float(outputs[out.name]), out.unit)
-        if not math.isfinite(value):
-            raise ValueError(f"{out.name} has no finite answer for these figures")
-        answered[out.name] = (int(value) if out.name == "stage" else value, out.unit)
+    outputs, notes = evaluate(calculator, values)
+    answered = {out.name: (from_si(outputs[out.name], out.unit), out.unit) for out in calculator.outputs}
+    if "stage" in answered:
+        answered["stage"] = (int(answered["stage"][0]), "-")
     return Answer(identifier, shown, answered, tuple(notes))
+
+
+def evaluate(calculator: Calculator, values: Mapping[str, Any]) -> tuple[dict[str, float], list[str]]:
+    """Outputs [SI] and notes of a calculator from inputs in SI.
+
+    Parameters
+    ----------
+    calculator : Calculator
+        Of the registry.
+    values : mapping
+        Every input without a default, by name; defaults are filled in.
+
+    Raises
+    ------
+    ValueError
+        One sentence that names what is missing or makes no sense.
+    """
+    given = dict(values)
+    for spec in calculator.inputs:
+        if spec.name not in given and spec.default is not None:
+            given[spec.name] = read_input(spec, spec.default)
+        if spec.name not in given and spec.required:
+            raise ValueError(f"{spec.name}: is missing")
+    outputs, notes = calculator.compute(**given)
+    answered = {out.name: float(outputs[out.name]) for out in calculator.outputs}
+    for name, value in answered.items():
+        if not math.isfinite(value):
+            raise ValueError(f"{name} has no finite answer for these figures")
+    return answered, notes
+
+
+def search(text: str) -> list[Calculator]:
+    """Calculators that every typed word stands in somewhere, those with it in the title first."""
+    words = text.lower().split()
+    found = []
+    for calculator in registry().values():
+        title = calculator.title.lower()
+        everywhere = f"{title} {calculator.id.replace('_', ' ')} {calculator.id} {calculator.words.lower()}"
+        if all(word in everywhere for word in words):
+            found.append((sum(word not in title for word in words), calculator))
+    return [calculator for _, calculator in sorted(found, key=lambda pair: pair[0])]
 
 
 def _shown(spec: Input, value: Any) -> Any:

@@ -10,6 +10,7 @@ from numpy.typing import NDArray
 
 from ventrix.core.air import Array
 from ventrix.core.compare import RunComparison
+from ventrix.core.fingerprints import Fingerprint, fingerprints
 from ventrix.core.units import from_si, percent_text
 
 Result = Literal["better", "worse", "no gain", "can't tell"]
@@ -60,6 +61,7 @@ class Verdict:
     worthwhile: float | None
     further_mounts: int | None = None
     trade: bool = False
+    warnings: tuple[str, ...] = ()
 
 
 def judge(
@@ -109,7 +111,21 @@ def judge(
     sentence = _reason(c, result, d, u, x, mounts, words)
     if volumes is not None and c.kind == "flow" and result in ("better", "worse"):
         sentence += " " + _speed(c, volumes)
-    return Verdict(result, headline, sentence, d, u, x, mounts, is_trade(c))
+    warnings: tuple[str, ...] = ()
+    if result in ("better", "worse"):
+        warnings = tuple(_looks_like(f, words) for f in fingerprints(c))
+    return Verdict(result, headline, sentence, d, u, x, mounts, is_trade(c), warnings)
+
+
+def _looks_like(found: Fingerprint, words: Wording) -> str:
+    """What alone would look exactly like this. A warning: a real cut can look the same."""
+    if found.cause == "dial zero":
+        what = f"a dial zero {words.lift(abs(found.amount))} {words.lift_unit} out"
+    elif found.cause == "factor":
+        what = f"a pressure, entry, bench or mounting factor of {percent_text(found.amount, sign=True)}"
+    else:
+        what = f"a leak of {words.flow(abs(found.amount))} {words.flow_name()} on one side"
+    return f"{what[0].upper()}{what[1:]} alone would look exactly like this."
 
 
 def further_mounts(comparison: RunComparison, worthwhile: float) -> int | None:

@@ -109,7 +109,7 @@ def comparison_document(c: RunComparison, verdict: Verdict) -> dict[str, Any]:
             "result": verdict.result,
         },
         "verdict": f"{verdict.headline} {verdict.sentence}",
-        "flags": list(c.notes),
+        "flags": [*c.notes, *verdict.warnings],
     }
 
 
@@ -160,7 +160,7 @@ def comparison_text(c: RunComparison, verdict: Verdict, lift_unit: str) -> str:
         for i in range(len(c.lift))
     ]
     header = [f"lift {lift_unit}", f"before {name}", f"after {name}", "difference", "±", "result"]
-    said = [f"note: {n}" for n in c.notes]
+    said = [f"note: {n}" for n in (*c.notes, *verdict.warnings)]
     return "\n".join(
         [c.comparability.sentence, text_table(header, rows), *said, f"{verdict.headline} {verdict.sentence}"]
     )

@@ -6,10 +6,11 @@ from collections.abc import Callable
 from typing import TYPE_CHECKING
 
 from PySide6.QtGui import QAction, QActionGroup, QKeySequence
-from PySide6.QtWidgets import QInputDialog, QMenu
+from PySide6.QtWidgets import QInputDialog, QMenu, QMenuBar
 
 from ventrix.core import edits
 from ventrix.core.model import Direction
+from ventrix.ui.parts.finder import Found
 from ventrix.workspace import new_port
 
 if TYPE_CHECKING:
@@ -36,8 +37,28 @@ def build_menus(shell: Shell) -> None:
     _bench_menu(shell, bar.addMenu("&Bench"))
     _view_menu(shell, bar.addMenu("&View"))
     help_menu = bar.addMenu("&Help")
+    _add(help_menu, "&Find anything…", "Ctrl+K", lambda: shell.finder.open())
+    _add(help_menu, "What the &figures mean", None, lambda: shell.open_manual("figures"))
+    _add(help_menu, "&Calculators", None, lambda: shell.open_manual("calculators"))
     _add(help_menu, "&Manual: this room", "F1", shell.open_manual)
     _add(help_menu, "Manual: &contents", "Shift+F1", lambda: shell.open_manual("index"))
+
+
+def commands_of(bar: QMenuBar) -> list[Found]:
+    """Every command of the menus as something to find, with its shortcut."""
+    found = []
+    for head in bar.actions():
+        menu = head.menu()
+        if not isinstance(menu, QMenu):
+            continue
+        for action in menu.actions():
+            if action.text() and action.menu() is None and action.isEnabled():
+                keys = action.shortcut().toString()
+                name = action.text().replace("&", "").rstrip("…")
+                found.append(
+                    Found(name, f"command{', ' + keys if keys else ''}", head.text().strip("&"), action.trigger)
+                )
+    return found
 
 
 def _file_menu(shell: Shell, menu: QMenu) -> None:

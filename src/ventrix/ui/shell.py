@@ -2,16 +2,21 @@
 
 from __future__ import annotations
 
+from functools import partial
+
 from PySide6.QtCore import QByteArray
 from PySide6.QtGui import QCloseEvent
 from PySide6.QtWidgets import QHBoxLayout, QMainWindow, QMenu, QStackedWidget, QVBoxLayout, QWidget
 
+from ventrix.core import calculators
 from ventrix.ui.bars import Foot, JobBar, Rail
 from ventrix.ui.files import Files
-from ventrix.ui.menus import build_menus
+from ventrix.ui.menus import build_menus, commands_of
 from ventrix.ui.parts.cut_row import CutRow
+from ventrix.ui.parts.finder import Finder, Found
 from ventrix.ui.parts.manual_window import ManualWindow
 from ventrix.ui.parts.new_cut import NewCutSheet
+from ventrix.ui.parts.reckoner import Reckoner
 from ventrix.ui.parts.welcome import Welcome
 from ventrix.ui.rooms.compare import CompareRoom
 from ventrix.ui.rooms.flow import FlowRoom
@@ -44,6 +49,8 @@ class Shell(QMainWindow):
         self.cut_row = CutRow(session)
         self.foot = Foot(session)
         self.new_cut = NewCutSheet(session)
+        self.reckoner = Reckoner(session)
+        self.reckoner.closed.connect(self._put_sheet_away)
         self.cut_row.new_cut.connect(self.new_cut.open)
         self.new_cut.closed.connect(self._put_sheet_away)
         self.new_cut.logged.connect(self._work_simulated_port)
@@ -51,6 +58,7 @@ class Shell(QMainWindow):
         self.ports_menu = QMenu("&Port")
         self._lay_out()
         build_menus(self)
+        self.finder = Finder(self, self._findable)
         session.look_changed.connect(self.rail.restyle)
         session.opened.connect(self._name_window)
         session.opened.connect(self._show_room)
@@ -67,6 +75,7 @@ class Shell(QMainWindow):
         middle.addWidget(self.cut_row)
         middle.addWidget(self._stack, 1)
         self.new_cut.stand_over(self._stack)
+        self.reckoner.stand_over(self._stack)
         across = QHBoxLayout()
         across.setSpacing(0)
         across.addWidget(self.rail)
@@ -114,8 +123,25 @@ class Shell(QMainWindow):
             self.manual = ManualWindow()
         self.manual.open_page(page or self.room.manual)
 
+    def _findable(self) -> list[Found]:
+        """Everything Ctrl+K finds."""
+        entries = [
+            Found(c.title, "calculator", f"{c.id} {c.words}", partial(self.reckoner.open, c))
+            for c in calculators.registry().values()
+        ]
+        space = self.session.workspace
+        if space is not None:
+            for port in space.job.ports:
+                for cut in port.cuts:
+                    name = f"{port.name}, cut {cut.number} {cut.name}"
+                    entries.append(Found(name, "cut", "", partial(space.look_at, cut.id)))
+        for entry in self.session.book.jobs():
+            entries.append(Found(entry.title, "job", "open", partial(self.files.open_job, entry.id)))
+        return [*commands_of(self.menuBar()), *entries]
+
     def _put_sheet_away(self) -> None:
         self.new_cut.hide()
+        self.reckoner.hide()
         self.room.setFocus()
 
     def _work_simulated_port(self, cut_id: str, place: str) -> None:

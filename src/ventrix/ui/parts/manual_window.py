@@ -4,13 +4,36 @@ from __future__ import annotations
 
 from importlib import resources
 
+from PySide6.QtCore import QUrl
 from PySide6.QtGui import QTextDocument
 from PySide6.QtWidgets import QTextBrowser, QVBoxLayout, QWidget
 
+from ventrix.core.calculators import registry
+
 
 def page_text(name: str) -> str:
-    """The Markdown of one page of the manual."""
+    """The Markdown of one page of the manual; the page of calculators is made from their registry."""
+    if name == "calculators":
+        return calculators_page()
     return resources.files("ventrix.manual").joinpath(f"{name}.md").read_text(encoding="utf-8")
+
+
+def calculators_page() -> str:
+    """Every calculator: what it takes and answers, its equation and its source."""
+    lines = [
+        "# Calculators",
+        "",
+        "Ctrl+K finds each by any of its words; `ventrix calc ID name=value…` answers the same.",
+        "",
+    ]
+    for c in registry().values():
+        inputs = ", ".join(
+            f"{i.name} ({'|'.join(i.choices) or i.unit}{' = ' + i.default if i.default else ''})" for i in c.inputs
+        )
+        outputs = ", ".join(f"{o.name} ({o.unit})" for o in c.outputs)
+        lines += [f"## {c.title}", "", f"`{c.id}` takes {inputs}; answers {outputs}.", "", f"    {c.formula}", ""]
+        lines += [f"Source: {c.source}.", ""]
+    return "\n".join(lines)
 
 
 class ManualWindow(QWidget):
@@ -28,6 +51,8 @@ class ManualWindow(QWidget):
         column.addWidget(self.browser)
 
     def open_page(self, name: str) -> None:
+        folder = resources.files("ventrix.manual")
+        self.browser.document().setBaseUrl(QUrl.fromLocalFile(f"{folder}/"))
         self.browser.document().setMarkdown(page_text(name), QTextDocument.MarkdownFeature.MarkdownDialectGitHub)
         self.setWindowTitle(f"Ventrix manual: {name}")
         self.show()

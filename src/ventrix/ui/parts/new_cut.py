@@ -4,14 +4,13 @@ from __future__ import annotations
 
 from typing import Final
 
-from PySide6.QtCore import QEvent, QObject, Qt, Signal
-from PySide6.QtGui import QKeyEvent, QPainter, QPaintEvent, QPen
-from PySide6.QtWidgets import QComboBox, QHBoxLayout, QLabel, QLineEdit, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtCore import Signal
+from PySide6.QtWidgets import QComboBox, QHBoxLayout, QLabel, QLineEdit, QPushButton, QVBoxLayout
 
 from ventrix.core import edits
 from ventrix.core.model import Cut, Operation, Pour
-from ventrix.ui import theme
 from ventrix.ui.parts.field import QuantityField, positive
+from ventrix.ui.parts.side_sheet import SideSheet
 from ventrix.ui.session import Session
 from ventrix.workspace import new_id, now_text
 
@@ -34,18 +33,14 @@ CAUTIONS: Final = {
 }
 
 
-class NewCutSheet(QWidget):
+class NewCutSheet(SideSheet):
     """Logs a cut of the port in hand. Enter logs it, Esc puts the sheet away with what was typed kept."""
 
-    closed = Signal()
     logged = Signal(str, str)  # cut id, place
 
     def __init__(self, session: Session) -> None:
         super().__init__()
         self._session = session
-        self.setObjectName("panel")
-        self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
-        self.setFixedWidth(372)
         self.title = QLabel()
         self.title.setObjectName("heading")
         self.name = QLineEdit()
@@ -88,28 +83,6 @@ class NewCutSheet(QWidget):
         column.addStretch()
         self.name.returnPressed.connect(self.log)
 
-    def stand_over(self, owner: QWidget) -> None:
-        """Lie over the right edge of `owner`, and follow its size."""
-        self.setParent(owner)
-        self.hide()
-        owner.installEventFilter(self)
-
-    def eventFilter(self, watched: QObject, event: QEvent) -> bool:
-        if watched is self.parentWidget() and event.type() == QEvent.Type.Resize:
-            self._place()
-        return super().eventFilter(watched, event)
-
-    def _place(self) -> None:
-        owner = self.parentWidget()
-        assert owner is not None
-        self.setGeometry(owner.width() - self.width(), 0, self.width(), owner.height())
-
-    def paintEvent(self, event: QPaintEvent) -> None:
-        super().paintEvent(event)
-        painter = QPainter(self)
-        painter.setPen(QPen(theme.colour("brass"), 2))
-        painter.drawLine(1, 0, 1, self.height())
-
     def open(self) -> None:
         """Show the sheet for the port in hand."""
         space = self._session.workspace
@@ -117,9 +90,7 @@ class NewCutSheet(QWidget):
             return
         self.title.setText(f"New cut of {space.port.name.lower()}")
         self._say_caution()
-        self._place()
-        self.show()
-        self.raise_()
+        self.come_up()
         self.name.setFocus()
 
     def _say_caution(self) -> None:
@@ -156,9 +127,3 @@ class NewCutSheet(QWidget):
         self.logged.emit(cut.id, place)
         space.look_at(cut.id)
         self.closed.emit()
-
-    def keyPressEvent(self, event: QKeyEvent) -> None:
-        if event.key() == Qt.Key.Key_Escape:
-            self.closed.emit()
-        else:
-            super().keyPressEvent(event)

@@ -28,7 +28,10 @@ class VerdictCard(QWidget):
         column = QVBoxLayout(self)
         column.setContentsMargins(20, 14, 16, 14)
         column.setSpacing(6)
-        for label in (self.headline, self.sentence, self.judged_by):
+        self.warnings = QLabel()
+        self.warnings.setObjectName("quiet")
+        self.warnings.setWordWrap(True)
+        for label in (self.headline, self.sentence, self.warnings, self.judged_by):
             column.addWidget(label)
 
     def show_verdict(self, verdict: Verdict, judged_by: str) -> None:
@@ -39,6 +42,8 @@ class VerdictCard(QWidget):
         self.headline.setText(verdict.headline)
         self.sentence.setStyleSheet("font-size: 15px")
         self.sentence.setText(verdict.sentence)
+        self.warnings.setText("\n".join(verdict.warnings))
+        self.warnings.setVisible(bool(verdict.warnings))
         self.judged_by.setText(judged_by)
         self.setAccessibleName(f"Verdict: {verdict.headline} {verdict.sentence}")
         self.update()
