@@ -36,7 +36,7 @@ def main() -> None:
         plot = LiftPlot(name)
         plot.resize(560, 300)
         plot.show()
-        plot.show_values(lines, x_range=(0.0, 0.66), y_range=(more.pop("low", 0.0), top), **more)  # type: ignore[arg-type]
+        plot.show_values(lines, x_range=(0.0, 0.70), y_range=(more.pop("low", 0.0), top), **more)  # type: ignore[arg-type]
         app.processEvents()
         plot.grab().save(str(TARGET / f"{name}.png"))
         plot.close()

@@ -85,3 +85,10 @@ def test_probe_and_ball_errors() -> None:
     with pytest.raises(ValueError, match="negative"):
         pitot_velocity(-1.0)
     assert ball_drop(200.0, 190.0) == pytest.approx(0.05)
+
+
+def test_orifice_takes_arrays() -> None:
+    many = orifice_flow(0.05, 0.1, np.array([500.0, 1000.0]))
+    one = orifice_flow(0.05, 0.1, 1000.0)
+    assert many.flow.shape == (2,)
+    assert many.flow[1] == pytest.approx(float(one.flow))

@@ -154,17 +154,17 @@ def speed_of_sound(temperature: ArrayLike) -> Array:
     return np.asarray(np.sqrt(GAMMA * GAS_CONSTANT * t))
 
 
-def air_viscosity(temperature: float) -> float:
+def air_viscosity(temperature: ArrayLike) -> Array:
     """Dynamic viscosity of air by Sutherland's formula.
 
     Parameters
     ----------
-    temperature : float
+    temperature : array_like
         [K].
 
     Returns
     -------
-    float
+    ndarray
         Viscosity [Pa s].
 
     Raises
@@ -176,4 +176,7 @@ def air_viscosity(temperature: float) -> float:
     ----------
     [2] ISO 2533:1975, clause 2.13 (number from memory).
     """
-    return float(1.458e-6 * temperature**1.5 / (temperature + 110.4))
+    t = np.asarray(temperature, dtype=float)
+    if np.any(t <= 0):
+        raise ValueError("temperature must be above absolute zero")
+    return np.asarray(1.458e-6 * t**1.5 / (t + 110.4))

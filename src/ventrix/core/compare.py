@@ -15,7 +15,7 @@ from numpy.typing import NDArray
 
 from ventrix.core import bench_flow
 from ventrix.core.air import Array
-from ventrix.core.curve import Cam, cam_weights
+from ventrix.core.curve import AnyCam, cam_weights
 from ventrix.core.model import CutKind, SetUp
 from ventrix.core.reduction import LIFT_GRAIN, ReducedRun, instrument_for
 from ventrix.core.uncertainty import Difference, Repeats, Scatter, Side, known_scatter, scatter_by_lift
@@ -176,7 +176,7 @@ class RunComparison:
     after: Array
     interpolated: NDArray[np.bool_]
     difference: Difference
-    cam: Cam | None
+    cam: AnyCam | None
     scatter: Scatter
     notes: tuple[str, ...] = ()
 
@@ -290,7 +290,7 @@ def compare_runs(
     before: Sequence[ReducedRun],
     after: Sequence[ReducedRun],
     change: CutKind = "port",
-    cam: Cam | None = None,
+    cam: AnyCam | None = None,
     scatter: Scatter | None = None,
 ) -> RunComparison:
     """Hold the runs of one cut against those of another, mounts averaged.
@@ -301,7 +301,7 @@ def compare_runs(
         Runs of each side, under one set-up a side (the first's set-up speaks for the side).
     change : CutKind
         What the cut was: a valve or cleaning cut allows its own condition to differ.
-    cam : Cam, optional
+    cam : Cam or TabledCam, optional
         Weights the run's one number; equal weights without.
     scatter : Scatter, optional
         What the bench is known to scatter by.

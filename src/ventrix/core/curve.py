@@ -116,6 +116,51 @@ class Cam:
         return float(values @ _SIMPSON)
 
 
+@dataclass(frozen=True)
+class TabledCam:
+    """A cam by a table of crank angles [rad], rising, and valve lifts [m], shape (n,); used where it is open.
+
+    Raises ValueError where the angles do not rise or the valve never opens. Source: the table's maker.
+    """
+
+    angle: Array
+    lift: Array
+
+    def __post_init__(self) -> None:
+        if len(self.angle) != len(self.lift) or len(self.angle) < 3 or np.any(np.diff(self.angle) <= 0):
+            raise ValueError("a cam table needs at least three rising crank angles with a lift each")
+        if np.any(self.lift < 0) or not np.any(self.lift > 0):
+            raise ValueError("a cam table needs lifts from zero up, and some above it")
+
+    @cached_property
+    def _open(self) -> tuple[float, float]:
+        """First and last angle of the open period, by straight lines to where the lift is zero."""
+        lifted = np.flatnonzero(self.lift > 0)
+        first, last = max(lifted[0] - 1, 0), min(lifted[-1] + 1, len(self.lift) - 1)
+        return float(self.angle[first]), float(self.angle[last])
+
+    @property
+    def peak_lift(self) -> float:
+        return float(self.lift.max())
+
+    @property
+    def open_period(self) -> float:
+        """Crank angle from opening to closing [rad]."""
+        return self._open[1] - self._open[0]
+
+    @cached_property
+    def lifts(self) -> Array:
+        """Lifts at even steps of the open period [m], shape (2001,)."""
+        return np.interp(np.linspace(*self._open, _CAM_STEPS), self.angle, self.lift)
+
+    def mean(self, values: Array) -> float:
+        """Mean over the open period of values given at `lifts`, by Simpson's rule."""
+        return float(values @ _SIMPSON)
+
+
+AnyCam = Cam | TabledCam
+
+
 def _simpson_weights(n: int) -> Array:
     weights = np.full(n, 2.0)
     weights[1::2] = 4.0
@@ -126,7 +171,7 @@ def _simpson_weights(n: int) -> Array:
 _SIMPSON = _simpson_weights(_CAM_STEPS)
 
 
-def cam_weighted_flow(curve: FlowCurve, cam: Cam) -> float:
+def cam_weighted_flow(curve: FlowCurve, cam: AnyCam) -> float:
     """Mean flow over the cam's open period.
 
     Duration cancels in this mean; `flow_integral` keeps it.
@@ -135,7 +180,7 @@ def cam_weighted_flow(curve: FlowCurve, cam: Cam) -> float:
     ----------
     curve : FlowCurve
         Flow against lift.
-    cam : Cam
+    cam : Cam or TabledCam
         Lift against crank angle.
 
     Returns
@@ -155,14 +200,14 @@ def cam_weighted_flow(curve: FlowCurve, cam: Cam) -> float:
     return cam.mean(curve.at(cam.lifts))
 
 
-def flow_integral(curve: FlowCurve, cam: Cam) -> float:
+def flow_integral(curve: FlowCurve, cam: AnyCam) -> float:
     """Integral of flow over crank angle; see `cam_weighted_flow`.
 
     Parameters
     ----------
     curve : FlowCurve
         Flow against lift.
-    cam : Cam
+    cam : Cam or TabledCam
         Lift against crank angle.
 
     Returns
@@ -182,14 +227,14 @@ def flow_integral(curve: FlowCurve, cam: Cam) -> float:
     return cam_weighted_flow(curve, cam) * cam.open_period
 
 
-def cam_note(curve: FlowCurve, cam: Cam) -> str | None:
+def cam_note(curve: FlowCurve, cam: AnyCam) -> str | None:
     """A sentence where the cam lifts past the highest tested lift, else None."""
     if cam.peak_lift <= curve.highest * (1 + 1e-9):
         return None
     return "the cam lifts higher than was tested: flow beyond is taken as at the highest tested lift"
 
 
-def cam_weights(lift: Array, cam: Cam | None) -> Array:
+def cam_weights(lift: Array, cam: AnyCam | None) -> Array:
     """What each tested lift counts in a run's one number.
 
     With a cam, the mean over its open period of the straight-line interpolation through (0, 0)
@@ -200,7 +245,7 @@ def cam_weights(lift: Array, cam: Cam | None) -> Array:
     ----------
     lift : ndarray
         Tested lifts [m], rising from above zero, shape (n,).
-    cam : Cam or None
+    cam : Cam, TabledCam or None
         Equal weights without one.
 
     Returns

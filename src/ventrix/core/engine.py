@@ -146,30 +146,30 @@ def piston_speed(angle: ArrayLike, stroke: float, rod_length: float, speed: floa
 class Demand(NamedTuple):
     """Air speed through an area that the piston's motion asks for: greatest and mean [m/s], Mach [-]."""
 
-    peak_velocity: float
-    mean_velocity: float
-    peak_mach: float
+    peak_velocity: Array
+    mean_velocity: Array
+    peak_mach: Array
 
 
 def demand_velocity(
-    bore: float,
-    stroke: float,
-    rod_length: float,
-    speed: float,
-    area: float,
-    temperature: float = REFERENCE_TEMPERATURE,
+    bore: ArrayLike,
+    stroke: ArrayLike,
+    rod_length: ArrayLike,
+    speed: ArrayLike,
+    area: ArrayLike,
+    temperature: ArrayLike = REFERENCE_TEMPERATURE,
 ) -> Demand:
     """Air speed through an area if the air followed the piston, over the intake stroke.
 
     Parameters
     ----------
-    bore, stroke, rod_length : float
+    bore, stroke, rod_length : array_like
         [m].
-    speed : float
+    speed : array_like
         Of the crank [rad/s].
-    area : float
+    area : array_like
         Smallest section [m2].
-    temperature : float
+    temperature : array_like
         Of the air there [K].
 
     Returns
@@ -186,49 +186,47 @@ def demand_velocity(
     ----------
     Exact slider-crank, incompressible; [3] Heywood (1988), section 2.2.
     """
-    piston_area = np.pi / 4 * float(positive(bore, "bore")) ** 2
-    positive(speed, "speed")
-    ratio = piston_area / float(positive(area, "area"))
-    peak = _peak_piston_speed(stroke, rod_length, speed) * ratio
-    mean = stroke * speed / np.pi * ratio
-    return Demand(peak, mean, peak / float(speed_of_sound(temperature)))
+    ratio = np.pi / 4 * positive(bore, "bore") ** 2 / positive(area, "area")
+    crank = positive(speed, "speed")
+    peak = np.vectorize(_peak_piston_speed, otypes=[float])(stroke, rod_length, crank) * ratio
+    mean = np.asarray(stroke, dtype=float) * crank / np.pi * ratio
+    return Demand(np.asarray(peak), np.asarray(mean), np.asarray(peak / speed_of_sound(temperature)))
 
 
 def _peak_piston_speed(stroke: float, rod_length: float, speed: float) -> float:
     """Greatest piston speed [m/s], by golden search over the first half turn."""
     from scipy.optimize import minimize_scalar  # late: slow to load
 
-    found = minimize_scalar(
-        lambda x: -float(piston_speed(x, stroke, rod_length, speed)), bounds=(0.0, np.pi), method="bounded",
-        options={"xatol": 1e-9},
-    )  # fmt: skip
-    return -float(found.fun)
+    def slower(angle: float) -> float:
+        return -float(piston_speed(angle, stroke, rod_length, speed))
+
+    return -float(minimize_scalar(slower, bounds=(0.0, np.pi), method="bounded", options={"xatol": 1e-9}).fun)
 
 
 def demand_area(
-    bore: float,
-    stroke: float,
-    rod_length: float,
-    speed: float,
-    mach: float = MACH_LIMIT,
-    temperature: float = REFERENCE_TEMPERATURE,
-) -> float:
+    bore: ArrayLike,
+    stroke: ArrayLike,
+    rod_length: ArrayLike,
+    speed: ArrayLike,
+    mach: ArrayLike = MACH_LIMIT,
+    temperature: ArrayLike = REFERENCE_TEMPERATURE,
+) -> Array:
     """Section at which the greatest demand velocity is a chosen Mach number.
 
     Parameters
     ----------
-    bore, stroke, rod_length : float
+    bore, stroke, rod_length : array_like
         [m].
-    speed : float
+    speed : array_like
         Of the crank [rad/s].
-    mach : float
+    mach : array_like
         Limit [-].
-    temperature : float
+    temperature : array_like
         Of the air there [K].
 
     Returns
     -------
-    float
+    ndarray
         Area [m2].
 
     Raises
@@ -240,10 +238,11 @@ def demand_area(
     ----------
     As `demand_velocity`; the usual limit is common practice.
     """
-    if not 0 < mach < 1:
+    limit = np.asarray(mach, dtype=float)
+    if np.any((limit <= 0) | (limit >= 1)):
         raise ValueError("the Mach limit must lie between 0 and 1")
     unit = demand_velocity(bore, stroke, rod_length, speed, 1.0, temperature)
-    return unit.peak_mach / mach
+    return np.asarray(unit.peak_mach / limit)
 
 
 def compression_ratio(

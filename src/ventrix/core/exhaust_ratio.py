@@ -7,7 +7,7 @@ from typing import NamedTuple
 import numpy as np
 
 from ventrix.core.air import Array
-from ventrix.core.curve import Cam, FlowCurve, cam_weighted_flow
+from ventrix.core.curve import AnyCam, FlowCurve, cam_weighted_flow
 
 
 class ExhaustRatios(NamedTuple):
@@ -25,8 +25,8 @@ def exhaust_ratios(
     intake: FlowCurve,
     exhaust_valve: float | None = None,
     intake_valve: float | None = None,
-    exhaust_cam: Cam | None = None,
-    intake_cam: Cam | None = None,
+    exhaust_cam: AnyCam | None = None,
+    intake_cam: AnyCam | None = None,
 ) -> ExhaustRatios:
     """Ratio at equal lift, at equal L/D, at peak, and weighted over each valve's cam.
 
@@ -36,7 +36,7 @@ def exhaust_ratios(
         At one test pressure.
     exhaust_valve, intake_valve : float, optional
         Valve head diameters [m], for equal L/D.
-    exhaust_cam, intake_cam : Cam, optional
+    exhaust_cam, intake_cam : Cam or TabledCam, optional
         For the cam-weighted ratio.
 
     Returns

@@ -5,7 +5,7 @@ All SI. Sources are numbered as in ``docs/sources.md``.
 
 from __future__ import annotations
 
-from typing import Literal, NamedTuple
+from typing import Any, Literal, NamedTuple
 
 import numpy as np
 from numpy.typing import ArrayLike
@@ -18,32 +18,32 @@ from ventrix.core.checks import not_negative, positive
 class OrificeFlow(NamedTuple):
     """Flow through an orifice plate: upstream volume flow [m3/s], mass flow [kg/s], Cd [-], notes."""
 
-    flow: float
-    mass_flow: float
-    discharge_coefficient: float
+    flow: Array
+    mass_flow: Array
+    discharge_coefficient: Array
     notes: tuple[str, ...]
 
 
 def orifice_flow(
-    orifice_diameter: float,
-    pipe_diameter: float,
-    pressure_drop: float,
-    pressure: float = REFERENCE_PRESSURE,
-    temperature: float = 293.15,
+    orifice_diameter: ArrayLike,
+    pipe_diameter: ArrayLike,
+    pressure_drop: ArrayLike,
+    pressure: ArrayLike = REFERENCE_PRESSURE,
+    temperature: ArrayLike = 293.15,
     taps: Literal["corner", "D", "flange"] = "corner",
 ) -> OrificeFlow:
     """Dry air through an orifice plate in a pipe, by ISO 5167-2:2003.
 
     Reader-Harris/Gallagher discharge coefficient and expansibility, solved for the Reynolds number by
-    iteration (package ``fluids``).
+    iteration (package ``fluids``), element by element.
 
     Parameters
     ----------
-    orifice_diameter, pipe_diameter : float
+    orifice_diameter, pipe_diameter : array_like
         Bore of the plate and inside of the pipe [m].
-    pressure_drop : float
+    pressure_drop : array_like
         Between the tappings [Pa].
-    pressure, temperature : float
+    pressure, temperature : array_like
         Upstream, absolute [Pa], [K].
     taps : {"corner", "D", "flange"}
         Tappings; "D" is D and D/2.
@@ -51,7 +51,7 @@ def orifice_flow(
     Returns
     -------
     OrificeFlow
-        Limits of the standard that are not met are said in its notes.
+        Broadcast shape of the inputs. Limits of the standard that are not met are said in its notes.
 
     Raises
     ------
@@ -62,55 +62,46 @@ def orifice_flow(
     ----------
     [11] ISO 5167-2:2003, via fluids.
     """
-    for value, name in (
-        (orifice_diameter, "orifice diameter"),
-        (pipe_diameter, "pipe diameter"),
-        (pressure_drop, "pressure drop"),
-    ):
-        positive(value, name)
-    if orifice_diameter >= pipe_diameter:
+    d, pipe = positive(orifice_diameter, "orifice diameter"), positive(pipe_diameter, "pipe diameter")
+    dp, p1 = positive(pressure_drop, "pressure drop"), positive(pressure, "upstream pressure")
+    if np.any(d >= pipe):
         raise ValueError("the orifice must be smaller than its pipe")
-    if pressure_drop >= pressure:
+    if np.any(dp >= p1):
         raise ValueError("the pressure drop must be smaller than the pressure upstream")
+    density, viscosity = air_density(temperature, p1), air_viscosity(temperature)
+    solve = np.vectorize(_solve_orifice, excluded={"taps"}, otypes=[float, float])
+    mass, coefficient = solve(d, pipe, dp, p1, density, viscosity, taps=taps)
+    reynolds = 4 * mass / (np.pi * pipe * viscosity)
+    notes = _orifice_notes(d, pipe, reynolds, 1 - dp / p1, taps)
+    return OrificeFlow(np.asarray(mass / density), np.asarray(mass), np.asarray(coefficient), notes)
+
+
+def _solve_orifice(
+    d: float, pipe: float, dp: float, p1: float, density: float, viscosity: float, taps: str
+) -> tuple[float, float]:
+    """Mass flow [kg/s] and discharge coefficient [-] of one plate."""
     from fluids.flow_meter import C_Reader_Harris_Gallagher, differential_pressure_meter_solver  # late: slow to load
 
-    density = float(air_density(temperature, pressure))
-    viscosity = air_viscosity(temperature)
-    mass = float(
-        differential_pressure_meter_solver(
-            D=pipe_diameter,
-            D2=orifice_diameter,
-            P1=pressure,
-            P2=pressure - pressure_drop,
-            rho=density,
-            mu=viscosity,
-            k=GAMMA,
-            meter_type="ISO 5167 orifice",
-            taps=taps,
-        )
-    )
-    coefficient = float(
-        C_Reader_Harris_Gallagher(D=pipe_diameter, Do=orifice_diameter, rho=density, mu=viscosity, m=mass, taps=taps)
-    )
-    reynolds = 4 * mass / (np.pi * pipe_diameter * viscosity)
-    notes = _orifice_notes(orifice_diameter, pipe_diameter, reynolds, 1 - pressure_drop / pressure, taps)
-    return OrificeFlow(mass / density, mass, coefficient, notes)
+    state: dict[str, Any] = {"D": pipe, "rho": density, "mu": viscosity, "taps": taps}
+    meter = "ISO 5167 orifice"
+    mass = differential_pressure_meter_solver(D2=d, P1=p1, P2=p1 - dp, k=GAMMA, meter_type=meter, **state)
+    return float(mass), float(C_Reader_Harris_Gallagher(Do=d, m=mass, **state))
 
 
-def _orifice_notes(d: float, pipe: float, reynolds: float, pressure_ratio: float, taps: str) -> tuple[str, ...]:
+def _orifice_notes(d: Array, pipe: Array, reynolds: Array, pressure_ratio: Array, taps: str) -> tuple[str, ...]:
     """Limits of use of ISO 5167-2:2003, clause 5.3.1 (number from memory), in sentences."""
     beta = d / pipe
-    low = 5000.0 if taps == "flange" or beta <= 0.56 else 16_000 * beta**2
+    low = np.where((beta <= 0.56) | (taps == "flange"), 5000.0, 16_000 * beta**2)
     if taps == "flange":
-        low = max(low, 170 * beta**2 * pipe * 1000)
+        low = np.maximum(low, 170 * beta**2 * pipe * 1000)
     limits = (
         (d < 0.0125, "orifice under 12.5 mm"),
-        (not 0.05 <= pipe <= 1.0, "pipe outside 50 to 1000 mm"),
-        (not 0.10 <= beta <= 0.75, f"diameter ratio {beta:.2f} outside 0.10 to 0.75"),
-        (reynolds < low, f"Reynolds number {reynolds:.0f} under {low:.0f}"),
+        ((pipe < 0.05) | (pipe > 1.0), "pipe outside 50 to 1000 mm"),
+        ((beta < 0.10) | (beta > 0.75), "diameter ratio outside 0.10 to 0.75"),
+        (reynolds < low, "Reynolds number too low for this plate"),
         (pressure_ratio < 0.75, "pressure ratio under 0.75"),
     )
-    return tuple(f"outside ISO 5167-2: {words}" for broken, words in limits if broken)
+    return tuple(f"outside ISO 5167-2: {words}" for broken, words in limits if np.any(broken))
 
 
 def plenum_orifice_flow(

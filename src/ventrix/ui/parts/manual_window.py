@@ -5,7 +5,7 @@ from __future__ import annotations
 from importlib import resources
 
 from PySide6.QtCore import QUrl
-from PySide6.QtGui import QTextDocument
+from PySide6.QtGui import QTextCursor, QTextDocument
 from PySide6.QtWidgets import QTextBrowser, QVBoxLayout, QWidget
 
 from ventrix.core.calculators import registry
@@ -54,6 +54,18 @@ class ManualWindow(QWidget):
         folder = resources.files("ventrix.manual")
         self.browser.document().setBaseUrl(QUrl.fromLocalFile(f"{folder}/"))
         self.browser.document().setMarkdown(page_text(name), QTextDocument.MarkdownFeature.MarkdownDialectGitHub)
+        self._space_out()
+        self.browser.moveCursor(QTextCursor.MoveOperation.Start)
         self.setWindowTitle(f"Ventrix manual: {name}")
         self.show()
         self.raise_()
+
+    def _space_out(self) -> None:
+        """Room between paragraphs; Qt sets Markdown without any."""
+        block = self.browser.document().begin()
+        while block.isValid():
+            shape = block.blockFormat()
+            shape.setTopMargin(18 if shape.headingLevel() else 4)
+            shape.setBottomMargin(8)
+            QTextCursor(block).setBlockFormat(shape)
+            block = block.next()
