@@ -36,7 +36,8 @@ def pitot_velocity(reading: ArrayLike, density: ArrayLike = REFERENCE_DENSITY, c
     ----------
     [12] ISO 3966:2008. Under 2 % high at Mach 0.3; `pitot_velocity_compressible` beyond.
     """
-    return np.asarray(positive(coefficient, "probe coefficient") * ideal_velocity(reading, density))
+    difference = not_negative(reading, "reading")
+    return np.asarray(positive(coefficient, "probe coefficient") * ideal_velocity(difference, density))
 
 
 def pitot_velocity_compressible(
