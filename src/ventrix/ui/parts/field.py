@@ -71,7 +71,7 @@ class QuantityField(QWidget):
     def set_value(self, value: float | None, *, note: str = "") -> None:
         """Show a value; `note` says where it comes from ("carried from cut 0"). Keeps text being typed."""
         self._value = value
-        if self.box.hasFocus() and self.box.isModified():
+        if self.box.isModified() and (self.box.hasFocus() or self._wrong):
             return
         self.box.setText("" if value is None else self._shown.text(value))
         self.box.setCursorPosition(0)
@@ -79,10 +79,17 @@ class QuantityField(QWidget):
 
     def use(self, shown: Shown) -> None:
         """Show in another unit."""
+        if shown == self._shown:
+            return
         self._shown = shown
         self._unit.setText(shown.label)
         self.box.setModified(False)
         self.set_value(self._value)
+
+    def forget(self) -> None:
+        """Let go of what was typed: the field is about something else now."""
+        self.box.setModified(False)
+        self._say("", wrong=False)
 
     def _parse(self) -> float | None:
         text = self.box.text().strip()

@@ -71,6 +71,7 @@ class HeadRoom(Room):
         self._title.editingFinished.connect(self._rename)
         self.fields: dict[str, QuantityField] = {}
         self._typed: dict[str, float | None] = {}
+        self._cut_id = ""
         form = QVBoxLayout()
         form.setSpacing(3)
         form.setContentsMargins(4, 0, 12, 0)
@@ -125,8 +126,12 @@ class HeadRoom(Room):
         self._group_labels["valve"].setText(f"Valve and seat, {the_port.name.lower()}")
         self._group_labels["cut"].setText(f"Port at cut {cut.number}, {cut.name or 'no name'}")
         self._typed = {}
+        elsewhere = cut.id != self._cut_id
+        self._cut_id = cut.id
         for spec in SPECS:
             field = self.fields[spec.key]
+            if elsewhere:
+                field.forget()
             field.use(self.session.units[spec.unit])
             value, note = self._stored(spec, the_valve, the_port, cut)
             self._typed[spec.key] = value
