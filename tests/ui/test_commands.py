@@ -1,0 +1,178 @@
+"""Commands of the menus, the window's memory, and starting from the command line."""
+
+from __future__ import annotations
+
+import subprocess
+import sys
+from collections.abc import Callable
+from pathlib import Path
+
+import pytest
+from PySide6.QtCore import Qt
+from PySide6.QtGui import QAction, QImage
+
+from ventrix.demo.make import demo_job
+from ventrix.records.document import read_job, write_job
+from ventrix.ui.shell import Shell
+
+Open = Callable[..., Shell]
+
+
+def action(shell: Shell, words: str) -> QAction:
+    for head in shell.menuBar().actions():
+        menu = head.menu()
+        for each in menu.actions():  # type: ignore[union-attr]
+            if words in each.text().replace("&", ""):
+                return each
+    raise AssertionError(words)
+
+
+def test_every_command_with_a_shortcut_shows_it_once(open_window: Open) -> None:
+    shell = open_window()
+    keys = [
+        each.shortcut().toString()
+        for head in shell.menuBar().actions()
+        for each in head.menu().actions()  # type: ignore[union-attr]
+        if not each.shortcut().isEmpty()
+    ]
+    assert len(keys) == len(set(keys))
+    assert {"Ctrl+K", "F1", "Ctrl+T", "Ctrl+Z"} <= set(keys)
+
+
+def test_walking_the_row_by_keyboard(open_window: Open) -> None:
+    shell = open_window()
+    space = shell.session.workspace
+    assert space is not None
+    action(shell, "Look at the cut before").trigger()
+    assert space.cut is not None
+    assert space.cut.number == 2
+    action(shell, "Hold against the one before").trigger()
+    assert space.against is not None
+    first = space.against.number
+    action(shell, "Hold against the next").trigger()
+    assert space.against.number != first
+    action(shell, "Look at the next cut").trigger()
+    assert space.cut.number == 3
+    action(shell, "Look at the next cut").trigger()
+    assert space.cut.number == 3  # the end of the row
+
+
+def test_ports_come_and_are_walked(open_window: Open) -> None:
+    shell = open_window()
+    space = shell.session.workspace
+    assert space is not None
+    action(shell, "Next port").trigger()
+    assert space.port is not None
+    assert space.port.kind == "exhaust"
+    action(shell, "New intake port").trigger()
+    assert space.port.name == "Intake 2"
+    assert [c.name for c in space.port.cuts] == ["as received"]
+    assert "new port 'Intake 2'" in (space.undo_name or "")
+    space.undo()
+    assert [p.name for p in space.job.ports] == ["Intake 1", "Exhaust 1"]
+
+
+def test_commands_with_nothing_to_act_on_do_no_harm(open_window: Open) -> None:
+    shell = open_window(demo=False)
+    for words in (
+        "Undo",
+        "Redo",
+        "Next port",
+        "Look at the next cut",
+        "Hold against the next",
+        "New intake port",
+        "New cut",
+    ):
+        action(shell, words).trigger()
+    assert shell.session.workspace is None
+    assert not shell.new_cut.isVisible()
+
+
+def test_a_cut_needs_a_name(open_window: Open, qtbot) -> None:  # type: ignore[no-untyped-def]
+    shell = open_window()
+    action(shell, "New cut").trigger()
+    assert shell.new_cut.isVisible()
+    shell.new_cut.log()
+    assert "short name" in shell.new_cut.problem.text()
+    shell.new_cut.minutes.box.setText("30")
+    qtbot.keyClick(shell.new_cut, Qt.Key.Key_Escape)
+    assert not shell.new_cut.isVisible()
+    action(shell, "New cut").trigger()
+    assert shell.new_cut.minutes.box.text() == "30"  # nothing typed is lost
+
+
+@pytest.mark.parametrize("kind", ["port", "valve", "chamber", "clean", "finish"])
+def test_every_kind_of_cut_has_its_caution(open_window: Open, kind: str) -> None:
+    shell = open_window()
+    shell.new_cut.open()
+    shell.new_cut.kind.setCurrentIndex(shell.new_cut.kind.findData(kind))
+    assert len(shell.new_cut.caution.text()) > 40
+    shell.new_cut.name.setText("x")
+    shell.new_cut.log()
+    assert shell.session.workspace is not None
+    assert shell.session.workspace.cut is not None
+    assert shell.session.workspace.cut.kind == kind
+
+
+def test_the_window_remembers_itself(open_window: Open) -> None:
+    shell = open_window()
+    shell.session.use_units("metric")
+    shell.go_to(1)
+    settings = shell.session.settings
+    assert settings.value("units") == "metric"
+    assert int(str(settings.value("room"))) == 1
+    shell.close()
+    assert settings.value("window") is not None
+
+
+def test_jobs_in_and_out_of_the_window(open_window: Open, tmp_path: Path) -> None:
+    shell = open_window(demo=False)
+    write_job(demo_job(), tmp_path / "job.json")
+    assert shell.files.bring_in_job(tmp_path / "job.json")
+    assert shell.session.workspace is not None
+    assert shell.session.workspace.job == demo_job()
+    assert shell.files.bring_in_job(tmp_path / "job.json")  # a second time opens the book's own
+    assert "in the book already" in shell.foot.said.toolTip()
+    (tmp_path / "bad.json").write_text("{", encoding="utf-8")
+    assert not shell.files.bring_in_job(tmp_path / "bad.json")
+    assert "line 1" in shell.foot.said.toolTip()
+    assert shell.session.workspace.job == demo_job()
+    assert read_job(tmp_path / "job.json") == demo_job()
+
+
+def test_wide_book_names_do_not_push_the_bar(open_window: Open) -> None:
+    from dataclasses import replace
+
+    shell = open_window()
+    space = shell.session.workspace
+    assert space is not None
+    space.apply("title", replace(space.job, title="A head with a name far too long for any bar " * 4))
+    assert shell.job_bar.title.text().endswith("…")
+    assert shell.width() <= 1280
+
+
+@pytest.mark.parametrize("room", ["head", "compare"])
+def test_shots_from_the_command_line(tmp_path: Path, room: str) -> None:
+    path = tmp_path / "room.png"
+    done = subprocess.run(
+        [sys.executable, "-m", "ventrix", "--demo", "--shot", f"{room}={path}"],
+        capture_output=True,
+        text=True,
+        check=False,
+    )
+    assert done.returncode == 0
+    assert "Traceback" not in done.stderr
+    image = QImage(str(path))
+    assert (image.width(), image.height()) == (1280, 800)
+
+
+def test_a_run_table_opens_in_a_new_job(tmp_path: Path, write_table: Callable[..., Path]) -> None:
+    table = write_table("mine.csv", "1,31.2\n2,62")
+    path = tmp_path / "room.png"
+    command = [sys.executable, "-m", "ventrix", str(table), "--shot", f"flow={path}"]
+    assert subprocess.run(command, capture_output=True, check=False).returncode == 0
+    assert path.exists()
+    bad = write_table("bad.csv", "1,abc")
+    done = subprocess.run([*command[:3], str(bad), *command[4:]], capture_output=True, text=True, check=False)
+    assert done.returncode == 2
+    assert "line 11, reading_cfm" in done.stderr
