@@ -32,7 +32,18 @@ def test_interpolation_is_pchip_through_nought() -> None:
     reference = PchipInterpolator(np.r_[0, LIFT], np.r_[0, FLOW])
     x = np.linspace(0, 0.010, 57)
     assert curve.at(x) == pytest.approx(reference(x))
+    assert curve.slope(x) == pytest.approx(reference.derivative()(x))
     assert curve.area_between(0.002, 0.008) == pytest.approx(float(reference.integrate(0.002, 0.008)))
+
+
+@given(st.lists(st.floats(1.0, 300.0), min_size=1, max_size=14))
+def test_interpolation_agrees_with_scipy_for_any_readings(flows: list[float]) -> None:
+    lift, flow = np.cumsum(np.linspace(0.3e-3, 1e-3, len(flows))), np.array(flows)
+    curve = FlowCurve(lift, flow)
+    reference = PchipInterpolator(np.r_[0, lift], np.r_[0, flow])
+    x = np.linspace(0, lift[-1], 40)
+    assert curve.at(x) == pytest.approx(reference(x), rel=1e-9, abs=1e-9)
+    assert curve.slope(x) == pytest.approx(reference.derivative()(x), rel=1e-6, abs=1e-5)
 
 
 def test_never_beyond_what_was_tested() -> None:

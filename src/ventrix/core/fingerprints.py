@@ -46,7 +46,7 @@ def fingerprints(comparison: RunComparison) -> tuple[Fingerprint, ...]:
     ----------
     [6] JCGM 100:2008, H.3 (least-squares calibration); formula book of this project.
     """
-    from scipy.special import chdtri  # late: see FlowCurve
+    from scipy.special import chdtri  # late: SciPy costs a third of a second
 
     c = comparison
     tested = c.tested

@@ -78,7 +78,7 @@ def student_t(alpha: float, freedom: ArrayLike) -> Array:
     ----------
     [6] JCGM 100:2008, app. G, table G.2.
     """
-    from scipy.special import ndtri, stdtrit  # late: see FlowCurve
+    from scipy.special import ndtri, stdtrit  # late: SciPy costs a third of a second
 
     nu = np.asarray(freedom, dtype=float)
     finite = np.where(np.isinf(nu), 1.0, nu)
@@ -233,7 +233,7 @@ def scatter_by_lift(repeats: Repeats, scatter: Scatter) -> LiftScatter:
     nu = np.full(len(own), float(scatter.repeat_freedom))
     if not np.any(own):
         return LiftScatter(np.sqrt(s2), nu)
-    from scipy.special import fdtri  # late: see FlowCurve
+    from scipy.special import fdtri  # late: SciPy costs a third of a second
 
     rest_nu = repeats.freedom.sum() - repeats.freedom
     enough = (rest_nu >= ENOUGH_FREEDOM) & (not scatter.repeat_assumed)

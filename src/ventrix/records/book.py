@@ -78,6 +78,8 @@ class Book:
     def _open_file(cls, path: Path) -> Book:
         try:
             path.parent.mkdir(parents=True, exist_ok=True)
+            if not path.exists() or path.stat().st_size == 0:
+                _make_newest(path)
             engine = create_engine(f"sqlite:///{path}", connect_args={"timeout": 10})
             event.listen(engine, "connect", _sqlite_settings)
             event.listen(engine, "begin", _sqlite_begin)
@@ -198,9 +200,6 @@ def _migrate(engine: Engine, path: Path | None) -> None:
             f"this book was written by a newer Ventrix (its version {at}, ours {HEAD}): update Ventrix",
             file=str(path or ""),
         )
-    if at is None and path is not None and path.stat().st_size == 0:
-        _make_newest(path)
-        return
     if at is not None and path is not None:
         _back_up(path, at)
     # Late: Alembic costs most of a second, and a book at its newest version never needs it.

@@ -40,7 +40,6 @@ def run(start: Start) -> int:
 
 
 def _warm_up() -> None:
-    import scipy.interpolate
     import scipy.special  # noqa: F401
 
 
