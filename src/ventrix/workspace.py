@@ -10,6 +10,7 @@ from enum import Enum, auto
 
 from ventrix.core import edits
 from ventrix.core.analysis import Analysis
+from ventrix.core.bench_record import Bench
 from ventrix.core.model import Cut, Direction, FlowRun, Job, Mount, Port, Reading, SetUp
 from ventrix.records.book import Book
 
@@ -33,12 +34,20 @@ class Told(Enum):
 
 
 @dataclass(frozen=True, slots=True)
+class State:
+    """What an edit may change: the job in hand, and the shop's benches."""
+
+    job: Job
+    benches: tuple[Bench, ...]
+
+
+@dataclass(frozen=True, slots=True)
 class Edit:
-    """An accepted edit: what it is called, and the job before and after."""
+    """An accepted edit: what it is called, and the job and benches before and after."""
 
     name: str
-    before: Job
-    after: Job
+    before: State
+    after: State
 
 
 @dataclass(frozen=True, slots=True)
@@ -78,7 +87,8 @@ class Workspace:
     def __init__(self, book: Book, job: Job) -> None:
         self.book = book
         self.job = job
-        self.analysis = Analysis(job)
+        self.benches = book.benches()
+        self.analysis = Analysis(job, benches=self.benches)
         self.selection = first_selection(job)
         self.said = ""
         self.saved_at: str | None = None
@@ -117,34 +127,42 @@ class Workspace:
 
     # -- edits
 
-    def apply(self, name: str, job: Job, sentence: str = "") -> None:
+    def apply(
+        self, name: str, job: Job | None = None, sentence: str = "", benches: tuple[Bench, ...] | None = None
+    ) -> None:
         """Accept an edit: commit it, then tell.
 
         Parameters
         ----------
         name : str
             What undo calls it: "keep 0.300".
-        job : Job
-            The job after it.
+        job : Job, optional
+            The job after it; as it was without one.
         sentence : str
             What the foot of the window says; the name if empty.
+        benches : tuple of Bench, optional
+            The shop's benches after it; as they were without them.
 
         Raises
         ------
         ValueError
             A figure that cannot be written; nothing has changed then.
         """
-        before = self.job
-        self._commit(job)
-        self._done.append(Edit(name, before, self.job))
+        before = State(self.job, self.benches)
+        after = State(self.job if job is None else job, self.benches if benches is None else benches)
+        self._commit(after)
+        self._done.append(Edit(name, before, after))
         self._undone.clear()
         self.said = sentence or f"{name[0].upper()}{name[1:]}."
         self._tell(Told.JOB, Told.SAID)
 
-    def _commit(self, job: Job) -> None:
-        self.book.write(self.job, job)
-        self.job = job
-        self.analysis = Analysis(job, self.analysis)
+    def _commit(self, state: State) -> None:
+        had = {b.id: b for b in self.benches}
+        has = {b.id: b for b in state.benches}
+        benches = [(had.get(i), has.get(i)) for i in dict.fromkeys((*had, *has))]
+        self.book.write((self.job, state.job), *benches)
+        self.job, self.benches = state.job, state.benches
+        self.analysis = Analysis(self.job, self.analysis, self.benches)
         self.saved_at = now_text()
         self._mend_selection()
 
@@ -170,7 +188,7 @@ class Workspace:
         if not self._done:
             return False
         edit = self._done[-1]
-        self._commit(edits.keep_measured(edit.before, self.job))
+        self._commit(replace(edit.before, job=edits.keep_measured(edit.before.job, self.job)))
         self._undone.append(self._done.pop())
         self.said = f"Undone: {edit.name}."
         self._tell(Told.JOB, Told.SAID)

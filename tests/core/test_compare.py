@@ -7,7 +7,8 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from ventrix.core.compare import comparability, compare_runs
+from ventrix.core.compare import compare_runs
+from ventrix.core.conditions import comparability
 from ventrix.core.curve import Cam
 from ventrix.core.model import FlowRun, Reading, SetUp
 from ventrix.core.reduction import Geometry, ReducedRun, reduce_run

@@ -55,7 +55,7 @@ def test_nothing_that_counts_is_said() -> None:
 
 def test_mixed_kinds_are_refused() -> None:
     with pytest.raises(ValueError, match="must all be"):
-        indicated([reading(2, 40), Reading(id="x", lift=0.003, element_column=1.0, port_column=2.0)])
+        indicated([reading(2, 40), Reading(id="x", lift=0.003, element_column=1.0, port_column=2.0)], SETUP)
 
 
 def test_percent_of_a_range_becomes_flow() -> None:

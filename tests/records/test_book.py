@@ -49,9 +49,9 @@ def test_an_edit_writes_only_what_changed(tmp_path: Path) -> None:
     moved = replace(job, title="Other", ports=(job.ports[1], replace(port, cuts=port.cuts[:2])))
     with Book.open(tmp_path / "book.sqlite") as book:
         book.add_job(job)
-        book.write(job, moved)
+        book.write((job, moved))
         assert book.load(job.id) == moved
-        book.write(moved, job)
+        book.write((moved, job))
         assert book.load(job.id) == job
 
 
@@ -60,7 +60,7 @@ def test_numbers_that_are_none_are_never_written(tmp_path: Path) -> None:
     with Book.open(tmp_path / "book.sqlite") as book:
         book.add_job(job)
         with pytest.raises(ValueError, match="bore"):
-            book.write(job, replace(job, bore=float("nan")))
+            book.write((job, replace(job, bore=float("nan"))))
         assert book.load(job.id) == job
 
 

@@ -9,12 +9,18 @@ from dataclasses import dataclass, field
 from itertools import product
 from operator import is_
 
-from ventrix.core.compare import Comparability, RunComparison, comparability, compare_runs
+import numpy as np
+
+from ventrix.core.bench_checks import bench_scatter, transfer_factor
+from ventrix.core.bench_record import Bench, bench_named, same_name
+from ventrix.core.compare import RunComparison, compare_runs, witness_adjustment
+from ventrix.core.conditions import Adjustment, Comparability, comparability
 from ventrix.core.curve import Cam
 from ventrix.core.model import Cut, FlowRun, Job, Port, SetUp, carried, poured_volume
 from ventrix.core.port import centreline_length
 from ventrix.core.reduction import Geometry, ReducedRun, reduce_run
-from ventrix.core.uncertainty import Scatter, known_scatter
+from ventrix.core.uncertainty import Instrument, Scatter, known_scatter
+from ventrix.core.units import percent_text
 from ventrix.core.verdict import Verdict, Volumes, Wording, judge
 
 
@@ -88,13 +94,15 @@ class _Memory:
 class Analysis:
     """Answers about one state of a job. `earlier` lends what it knew of parts that did not change."""
 
-    def __init__(self, job: Job, earlier: Analysis | None = None) -> None:
+    def __init__(self, job: Job, earlier: Analysis | None = None, benches: tuple[Bench, ...] = ()) -> None:
         self.job = job
+        self.benches = benches
         self._memory: _Memory = earlier._memory if earlier is not None else _Memory()
         self._runs: dict[str, tuple[ReducedRun, ...]] = {}
         self._problems: dict[str, str] = {}
         self._pairs: dict[tuple[str, str], Pair] = {}
         self._scatter: dict[str | None, Scatter] = {}
+        self.judge_by_witness: bool = earlier.judge_by_witness if earlier is not None else False
 
     @property
     def cam(self) -> Cam | None:
@@ -133,7 +141,7 @@ class Analysis:
         return self._problems.get(cut.id, "")
 
     def scatter(self, bench: str | None) -> Scatter:
-        """What this bench is known to scatter by, pooled over every repeat in the job."""
+        """What this bench is known to scatter by: its own study, else every repeat in the job, pooled."""
         if bench not in self._scatter:
             repeats = [
                 run.repeats
@@ -142,8 +150,42 @@ class Analysis:
                 for run in self.runs_of(cut, port)
                 if run.setup.bench == bench
             ]
-            self._scatter[bench] = known_scatter(repeats)
+            self._scatter[bench] = known_scatter(repeats, bench_scatter(bench_named(self.benches, bench)))
         return self._scatter[bench]
+
+    def instrument(self, bench: str | None) -> Instrument | None:
+        """What this bench is set with, where its dial is known."""
+        known = bench_named(self.benches, bench)
+        if known is None or known.dial_resolution is None:
+            return None
+        return Instrument(lift=float(known.dial_resolution / np.sqrt(12)))
+
+    def transfer(self, here: str | None, there: str | None) -> Adjustment | None:
+        """What carries flows of bench `there` over to bench `here`, from parts flowed on both."""
+        if here is None or there is None or same_name(here, there):
+            return None
+        for owner, other, turn in ((here, there, 1), (there, here, -1)):
+            bench = bench_named(self.benches, owner)
+            for transfer in reversed(bench.transfers) if bench is not None else ():
+                if not same_name(transfer.other, other) or not transfer.parts:
+                    continue
+                factor, u, freedom = transfer_factor(transfer)
+                parts = len(transfer.parts)
+                said = f"transferred by {parts} part{'s' * (parts > 1)} flowed on both (± {percent_text(2 * u)})"
+                return Adjustment(factor**turn, u, freedom, said)
+        return None
+
+    def witness(self, before: ReducedRun, after: ReducedRun, scatter: Scatter) -> Adjustment | None:
+        """What the witness port says of two settings-up of the bench, where both runs name one."""
+        runs = {r.id: r for r in self.job.runs()}
+        named = [runs.get(runs[r.run_id].witness_id or "") if r.run_id in runs else None for r in (before, after)]
+        if named[0] is None or named[1] is None or named[0].id == named[1].id:
+            return None
+        try:
+            had, has = (self._reduce(r, Geometry()) for r in named if r is not None)
+        except ValueError:
+            return None
+        return witness_adjustment(had, has, scatter)
 
     def pair(self, port: Port, before: Cut, after: Cut) -> Pair:
         """Hold two cuts of a port against each other."""
@@ -171,11 +213,20 @@ class Analysis:
         self, had: tuple[ReducedRun, ...], has: tuple[ReducedRun, ...], after: Cut, scatter: Scatter
     ) -> RunComparison:
         key = had[0].run_id, has[0].run_id
+        benches = had[0].setup.bench, has[0].setup.bench
+        rest = (
+            after.kind,
+            self.cam,
+            scatter,
+            self.instrument(benches[1]),
+            self.transfer(*benches),
+            self.witness(had[-1], has[-1], scatter) if self.judge_by_witness else None,
+        )
         known = self._memory.pairs.get(key)
-        if known is not None and known.is_of(had, has, (after.kind, self.cam, scatter)):
+        if known is not None and known.is_of(had, has, rest):
             return known.comparison
-        comparison = compare_runs(had, has, after.kind, self.cam, scatter)
-        self._memory.pairs[key] = _Compared(had, has, (after.kind, self.cam, scatter), comparison)
+        comparison = compare_runs(had, has, *rest)
+        self._memory.pairs[key] = _Compared(had, has, rest, comparison)
         return comparison
 
     def verdict(self, pair: Pair, wording: Wording | None = None) -> Verdict | None:

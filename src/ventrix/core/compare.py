@@ -1,168 +1,37 @@
 """Two runs or cuts held against each other: may they be compared, and what is proven.
 
-The one place that decides comparability. All SI; sources as in ``docs/sources.md``.
+Whether they may be compared at all is decided in `conditions`. All SI; sources as in ``docs/sources.md``.
 """
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cached_property
-from typing import Any, Final, Literal
+from typing import Final, Literal
 
 import numpy as np
 from numpy.typing import NDArray
 
 from ventrix.core import bench_flow
 from ventrix.core.air import Array
+from ventrix.core.conditions import Adjustment, Comparability, comparability
 from ventrix.core.curve import AnyCam, cam_weights
-from ventrix.core.model import CutKind, SetUp
+from ventrix.core.model import CutKind
 from ventrix.core.reduction import LIFT_GRAIN, ReducedRun, instrument_for
-from ventrix.core.uncertainty import Difference, Repeats, Scatter, Side, known_scatter, scatter_by_lift
-from ventrix.core.units import from_si
+from ventrix.core.uncertainty import (
+    Difference,
+    Instrument,
+    Repeats,
+    Scatter,
+    Side,
+    known_scatter,
+    scatter_by_lift,
+)
 
-Level = Literal["yes", "converted", "unknown", "no"]
 PointResult = Literal["better", "worse", "not proven"]
 
 CONVERSION_UNCERTAINTY: Final = 0.01  # times ln of the pressure ratio, relative
-
-
-def _plain(value: Any) -> str:
-    return str(value)
-
-
-def _millimetres(value: Any) -> str:
-    return f"{from_si(value, 'mm'):g} mm"
-
-
-def _inches_of_water(value: Any) -> str:
-    return f"{from_si(value, 'inH2O'):.4g} inH2O"
-
-
-def _yes_no(value: Any) -> str:
-    return "yes" if value else "no"
-
-
-@dataclass(frozen=True, slots=True)
-class Condition:
-    """A condition two runs must share: its field of `SetUp`, its name, and which way it moves flow."""
-
-    key: str
-    name: str
-    moves: str
-    words: Callable[[Any], str] = _plain
-    exhaust_only: bool = False
-    optional: bool = False  # not recording it is no gap
-
-
-CONDITIONS: Final = (
-    Condition("direction", "direction", "draw and blow are different tests"),
-    Condition("bench", "bench", "two benches differ by several CFM on the very same head"),
-    Condition("bore", "bore sleeve", "a bigger bore unshrouds the valve and reads high", _millimetres),
-    Condition("entry", "entry", "a bare edge reads several percent below a radius"),
-    Condition("pipe", "pipe", "a stub pipe usually reads high", exhaust_only=True),
-    Condition("valve", "valve fitted", "another valve or no valve is another test"),
-    Condition("plug", "plug", "an open plug hole lets air past the port"),
-    Condition(
-        "centred",
-        "head centred on the bore",
-        "an off-centre head unshrouds the valve and reads high",
-        _yes_no,
-    ),
-    Condition("clean", "clean", "carbon on valve and chamber costs flow", _yes_no, optional=True),
-)
-_ALLOWED: Final[dict[CutKind, str]] = {"valve": "valve", "clean": "clean"}
-
-
-@dataclass(frozen=True, slots=True)
-class ConditionDifference:
-    """One condition that differs or is missing; before and after in words, None where not recorded."""
-
-    key: str
-    level: Level
-    before: str | None
-    after: str | None
-    sentence: str
-
-
-@dataclass(frozen=True, slots=True)
-class Comparability:
-    """Whether two set-ups may be compared, and everything that differs."""
-
-    level: Level
-    differences: tuple[ConditionDifference, ...]
-
-    @property
-    def sentence(self) -> str:
-        """The line above the curves."""
-        if self.level == "yes":
-            return "May be compared: bench, bore, entry, valve, plug and centring agree."
-        said = " ".join(d.sentence for d in self.differences if d.level == self.level)
-        start = {
-            "no": "Not to be compared.",
-            "unknown": "Can't be said: not recorded is not the same as same.",
-            "converted": "Compared after conversion.",
-        }[self.level]
-        return f"{start} {said}"
-
-
-_ORDER: Final[dict[Level, int]] = {"yes": 0, "converted": 1, "unknown": 2, "no": 3}
-
-
-def _same(key: str, a: Any, b: Any) -> bool:
-    if key == "bore":
-        return bool(abs(a - b) <= 5e-5)  # m: half a tenth of a millimetre, the rounding of an inch sleeve
-    if isinstance(a, str):
-        return a.strip().lower() == str(b).strip().lower()
-    return bool(a == b)
-
-
-def comparability(before: SetUp, after: SetUp, change: CutKind = "port") -> Comparability:
-    """May runs under these two set-ups be compared, when the cut between them was a `change`?
-
-    A known difference is *no*; one missing on either side is *unknown*; another test pressure is
-    *converted*. No beats unknown beats converted. A valve or cleaning cut allows its own key.
-    """
-    found: list[ConditionDifference] = []
-    exhaust = "exhaust" in (before.direction, after.direction)
-    for c in CONDITIONS:
-        if (c.exhaust_only and not exhaust) or _ALLOWED.get(change) == c.key:
-            continue
-        a, b = getattr(before, c.key), getattr(after, c.key)
-        a_words = None if a is None else c.words(a)
-        b_words = None if b is None else c.words(b)
-        if a is None or b is None:
-            if c.optional:
-                continue
-            where = "on either side" if a is None and b is None else ("before" if a is None else "after")
-            said = f"{c.name.capitalize()} was not recorded {where}: {c.moves}."
-            found.append(ConditionDifference(c.key, "unknown", a_words, b_words, said))
-        elif not _same(c.key, a, b):
-            said = f"{c.name.capitalize()} differs, {a_words} before and {b_words} after: {c.moves}."
-            found.append(ConditionDifference(c.key, "no", a_words, b_words, said))
-    pressure = _pressure_difference(before, after)
-    if pressure is not None:
-        found.append(pressure)
-    levels: list[Level] = ["yes", *(d.level for d in found)]
-    level = max(levels, key=_ORDER.__getitem__)
-    return Comparability(level, tuple(found))
-
-
-def _pressure_difference(before: SetUp, after: SetUp) -> ConditionDifference | None:
-    a, b = before.test_pressure, after.test_pressure
-    if a is None or b is None or abs(a / b - 1) < 1e-3:
-        return None
-    said = (
-        f"Test pressure differs, {_inches_of_water(a)} before and {_inches_of_water(b)} after: the second is converted."
-    )
-    note = bench_flow.conversion_note(b, a)
-    return ConditionDifference(
-        "test_pressure",
-        "converted",
-        _inches_of_water(a),
-        _inches_of_water(b),
-        f"{said} {note}." if note else said,
-    )
 
 
 @dataclass(frozen=True)
@@ -179,6 +48,7 @@ class RunComparison:
     cam: AnyCam | None
     scatter: Scatter
     notes: tuple[str, ...] = ()
+    adjustments: tuple[Adjustment, ...] = ()
 
     @property
     def tested(self) -> NDArray[np.bool_]:
@@ -250,13 +120,14 @@ def _lift_ids(runs: Sequence[ReducedRun]) -> NDArray[np.int64]:
     return np.array(sorted(set.intersection(*sets)), dtype=np.int64)
 
 
-def _side(runs: Sequence[ReducedRun], lift: Array, pressure: float) -> Side:
+def _side(runs: Sequence[ReducedRun], lift: Array, pressure: float, adjustments: Sequence[Adjustment] = ()) -> Side:
     flows, slopes, counts = [], [], np.zeros(len(lift))
     conversion = 0.0
+    adjusted = float(np.prod([a.factor for a in adjustments]))
     for run in runs:
-        factor = 1.0
+        factor = adjusted
         if run.kind == "flow" and abs(run.test_pressure / pressure - 1) >= 1e-3:
-            factor = float(bench_flow.convert_pressure(1.0, run.test_pressure, pressure))
+            factor *= float(bench_flow.convert_pressure(1.0, run.test_pressure, pressure))
             conversion = max(conversion, CONVERSION_UNCERTAINTY * abs(float(np.log(pressure / run.test_pressure))))
         flows.append(run.curve.at(lift) * factor)
         slopes.append(run.curve.slope(lift) * factor)
@@ -268,7 +139,7 @@ def _side(runs: Sequence[ReducedRun], lift: Array, pressure: float) -> Side:
         readings=counts,
         pressure=pressure,
         mounts=_mounts(runs),
-        conversion=conversion,
+        conversion=float(np.sqrt(conversion**2 + sum(a.careful**2 for a in adjustments))),
     )
 
 
@@ -292,6 +163,9 @@ def compare_runs(
     change: CutKind = "port",
     cam: AnyCam | None = None,
     scatter: Scatter | None = None,
+    instrument: Instrument | None = None,
+    transfer: Adjustment | None = None,
+    witness: Adjustment | None = None,
 ) -> RunComparison:
     """Hold the runs of one cut against those of another, mounts averaged.
 
@@ -305,6 +179,12 @@ def compare_runs(
         Weights the run's one number; equal weights without.
     scatter : Scatter, optional
         What the bench is known to scatter by.
+    instrument : Instrument, optional
+        What this bench is set and read with; the usual graduations otherwise.
+    transfer : Adjustment, optional
+        Carries the side after over to the bench of the side before.
+    witness : Adjustment, optional
+        What an uncut port says that the setting-up changed: taken out of the side after.
 
     Raises
     ------
@@ -317,7 +197,9 @@ def compare_runs(
     if len(kinds) > 1:
         raise ValueError("an index of an uncalibrated bench cannot be held against a flow")
     kind = before[0].kind
-    verdict = comparability(before[0].setup, after[0].setup, change)
+    verdict = comparability(before[0].setup, after[0].setup, change, transfer)
+    other_bench = any(d.key == "bench" and d.level == "converted" for d in verdict.differences)
+    adjustments = tuple(a for a in (transfer if other_bench else None, witness) if a is not None)
     ids_before, ids_after = _lift_ids(before), _lift_ids(after)
     reach = int(min(r.highest for r in (c.curve for c in (*before, *after))) / LIFT_GRAIN + 0.5)
     union = np.union1d(ids_before, ids_after)
@@ -326,7 +208,7 @@ def compare_runs(
     lift = np.asarray(union * LIFT_GRAIN, dtype=np.float64)
     interpolated = ~(np.isin(union, ids_before) & np.isin(union, ids_after))
     pressure = before[0].test_pressure
-    sides = _side(before, lift, pressure), _side(after, lift, pressure)
+    sides = _side(before, lift, pressure), _side(after, lift, pressure, adjustments)
     every = [*before, *after]
     known = known_scatter([r.repeats for r in every], scatter)
     mounts = {r.mount for r in every}
@@ -335,7 +217,7 @@ def compare_runs(
         after=sides[1],
         lift_scatter=scatter_by_lift(_repeats(every, lift), known),
         scatter=known,
-        instrument=instrument_for(kind),
+        instrument=instrument if instrument is not None and kind == "flow" else instrument_for(kind),
         same_mount=len(mounts) == 1 and None not in mounts,
     )
     notes = []
@@ -344,5 +226,58 @@ def compare_runs(
     if np.any(interpolated):
         notes.append(f"{int(np.sum(interpolated))} interpolated on one side: never proven, not in the verdict")
     return RunComparison(
-        verdict, kind, lift, sides[0].flow, sides[1].flow, interpolated, difference, cam, known, tuple(notes)
+        verdict,
+        kind,
+        lift,
+        sides[0].flow,
+        sides[1].flow,
+        interpolated,
+        difference,
+        cam,
+        known,
+        (*notes, *(f"after: {a.sentence}" for a in adjustments)),
+        adjustments,
     )
+
+
+FEWEST_WITNESS_LIFTS: Final = 2
+
+
+def witness_adjustment(before: ReducedRun, after: ReducedRun, scatter: Scatter) -> Adjustment | None:
+    """What an untouched port flowed at both settings-up says that changed, to be taken out of the side after.
+
+    Parameters
+    ----------
+    before, after : ReducedRun
+        Runs of the witness port, at least two lifts in common.
+    scatter : Scatter
+        Of the bench.
+
+    Returns
+    -------
+    Adjustment or None
+        Factor before/after [-], the mean of the lifts in common; None where too few are.
+
+    Raises
+    ------
+    ValueError
+        Never.
+
+    References
+    ----------
+    Difference of differences; repeat and re-mount scatter of both witness runs go into its uncertainty.
+    """
+    ids, there = (np.round(r.lift / LIFT_GRAIN).astype(int) for r in (before, after))
+    common, at, on = np.intersect1d(ids, there, return_indices=True)
+    if len(common) < FEWEST_WITNESS_LIFTS or before.kind != after.kind:
+        return None
+    ratio = before.flow[at] / after.flow[on]
+    if before.kind == "flow":
+        ratio = ratio * float(bench_flow.convert_pressure(1.0, after.test_pressure, before.test_pressure))
+    factor = float(ratio.mean())
+    repeats = float(np.sum(1 / before.readings[at] + 1 / after.readings[on])) / len(common) ** 2
+    mounts = 0.0 if before.mount is not None and before.mount == after.mount else 2.0
+    uncertainty = float(np.sqrt(scatter.repeat**2 * repeats + scatter.mount**2 * mounts))
+    moved = f"{100 * (1 / factor - 1):+.1f} %".replace("-", "−")
+    sentence = f"the untouched witness port read {moved}, which is taken out"
+    return Adjustment(factor, uncertainty, min(scatter.repeat_freedom, scatter.mount_freedom), sentence)

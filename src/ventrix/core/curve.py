@@ -94,7 +94,7 @@ def _pchip_slopes(x: Array, y: Array) -> Array:
     """Slopes at the knots: weighted harmonic means inside, three-point with its limits at the ends."""
     h, delta = np.diff(x), np.diff(y) / np.diff(x)
     if len(h) == 1:
-        return np.r_[delta, delta]
+        return np.full(2, delta[0])
     slopes = np.zeros(len(x))
     before, after = delta[:-1], delta[1:]
     same = before * after > 0

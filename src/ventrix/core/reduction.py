@@ -18,6 +18,7 @@ from numpy.typing import ArrayLike, NDArray
 from ventrix.core import bench_flow, port, valve
 from ventrix.core.air import Array
 from ventrix.core.curve import FlowCurve, stall_index
+from ventrix.core.element import indicated, scaled
 from ventrix.core.model import FlowRun, Reading, SetUp
 from ventrix.core.uncertainty import (
     Instrument,
@@ -32,6 +33,7 @@ from ventrix.core.units import from_si, percent_text
 
 Indices = NDArray[np.int64]
 
+RETURN_LIMIT = 0.02  # relative: at a low lift that is a dial moved by a few thousandths (common practice)
 LIFT_GRAIN = 1e-6  # m: lifts closer than a micrometre are one lift
 
 
@@ -206,26 +208,6 @@ def instrument_for(kind: str) -> Instrument:
     return Instrument() if kind == "flow" else Instrument(pressure=0.0, flow=0.0)
 
 
-def indicated(readings: Sequence[Reading]) -> tuple[Literal["flow", "index"], Array]:
-    """What the readings say before correction: flow [m3/s], or an index [-] of an uncalibrated bench.
-
-    Raises ValueError where readings of one run are of different kinds, or hold no figure.
-    """
-    if all(r.element_column is not None and r.port_column is not None for r in readings):
-        element = [r.element_column for r in readings if r.element_column is not None]
-        port_column = [r.port_column for r in readings if r.port_column is not None]
-        return "index", bench_flow.flow_index(element, port_column)
-    flows = []
-    for r in readings:
-        if r.flow is not None:
-            flows.append(r.flow)
-        elif r.percent is not None and r.full_scale is not None:
-            flows.append(float(bench_flow.range_flow(r.percent, r.full_scale)))
-        else:
-            raise ValueError("readings of one run must all be flows, or all be two water columns")
-    return "flow", np.asarray(flows, dtype=float)
-
-
 def reduce_run(
     run: FlowRun,
     setup: SetUp,
@@ -260,14 +242,18 @@ def reduce_run(
         notes.append("a reading at zero lift is no part of the curve: enter the leak as such")
     if not counted:
         raise ValueError("the run has no reading that counts")
-    kind, raw = indicated(counted)
+    kind, raw, said = indicated(counted, setup)
+    notes += said
     lift = np.round(np.array([r.lift for r in counted]) / LIFT_GRAIN) * LIFT_GRAIN
     if kind == "flow":
         if setup.test_pressure is None:
             raise ValueError("the test pressure is missing")
         measured = np.array([np.nan if r.measured_pressure is None else r.measured_pressure for r in counted])
-        corrected = correct_readings(raw, setup.test_pressure, measured, setup.leak or 0.0, setup.leak_pressure)
-        notes += _bench_notes(lift, raw, measured, setup)
+        # A leak is read off the same element, in the air of its own pressure.
+        leak = scaled(setup.leak, setup, setup.leak_pressure)[0] if setup.leak else 0.0
+        corrected = correct_readings(raw, setup.test_pressure, measured, leak, setup.leak_pressure)
+        notes += _bench_notes(lift, raw, measured, setup, leak)
+        notes += _return_notes(counted, lift, corrected)
     else:
         corrected = raw
         notes.append("uncalibrated bench: an index, good for ratios on this bench, never a flow")
@@ -301,15 +287,32 @@ def _mean_swirl(readings: Sequence[Reading], order: Indices, starts: Indices) ->
     return np.asarray(np.add.reduceat(swirl, starts) / counts)
 
 
-def _bench_notes(lift: Array, raw: Array, measured: Array, setup: SetUp) -> list[str]:
+def _bench_notes(lift: Array, raw: Array, measured: Array, setup: SetUp, leak: float) -> list[str]:
     notes = []
     nominal = setup.test_pressure or np.nan
-    if setup.leak:
-        notes += bench_flow.leak_notes(float(raw.min()), setup.leak, nominal, setup.leak_pressure or nominal)
+    if leak:
+        notes += bench_flow.leak_notes(float(raw.min()), leak, nominal, setup.leak_pressure or nominal)
     off = np.abs(measured / nominal - 1)
     for i in np.flatnonzero(off > bench_flow.PRESSURE_FLAG + 1e-9):
         notes.append(
             f"pressure at {from_si(float(lift[i]), 'mm'):g} mm lift was {percent_text(float(off[i]))} off "
             "the test pressure: over 3 %"
         )
+    return notes
+
+
+def _return_notes(readings: Sequence[Reading], lift: Array, corrected: Array) -> list[str]:
+    """Where coming back to a low lift read something else: the head or the dial has moved."""
+    back = np.array([r.returned for r in readings])
+    notes = []
+    for x in np.unique(lift[back]):
+        up, down = corrected[(lift == x) & ~back], corrected[(lift == x) & back]
+        if not len(up):
+            continue
+        off = float(down.mean() / up.mean() - 1)
+        if abs(off) > RETURN_LIMIT:
+            notes.append(
+                f"coming back to {from_si(float(x), 'mm'):g} mm read {percent_text(off, sign=True)} of the way up: "
+                "the head or the dial has moved"
+            )
     return notes

@@ -20,11 +20,12 @@ from sqlalchemy.engine import make_url
 from sqlalchemy.exc import DatabaseError as SqlDatabaseError
 from sqlalchemy.exc import IntegrityError, OperationalError
 
+from ventrix.core.bench_record import Bench
 from ventrix.core.model import Job, Noun
 from ventrix.records import mapping
 from ventrix.records.errors import InputError
 
-HEAD: Final = "0001"  # newest migration; a test holds it to the scripts
+HEAD: Final = "0002"  # newest migration; a test holds it to the scripts
 
 
 def default_book_path() -> Path:
@@ -127,27 +128,39 @@ class Book:
         assert isinstance(built, Job)
         return built
 
-    def write(self, old: Job | None, new: Job) -> None:
-        """Make the book say `new` where it said `old`: one transaction, on disk on return."""
-        found = mapping.changes(old, new)
-        if not (found.added or found.changed or found.removed):
+    def benches(self) -> tuple[Bench, ...]:
+        """Every bench of the shop, by name, with the history of its checks."""
+        bench = _table(Bench)
+        with self._engine.connect() as connection:
+            rows = connection.execute(select(bench).order_by(bench.c.name, bench.c.id)).mappings().all()
+            children: dict[tuple[str, str, str], list[Any]] = {}
+            if rows:
+                _load_below(connection, Bench, [row["id"] for row in rows], children)
+        return tuple(mapping.build(Bench, row, children) for row in rows)
+
+    def write(self, *pairs: tuple[Noun | None, Noun | None]) -> None:
+        """Make the book say `new` where it said `old`, for each pair: one transaction, on disk on return."""
+        found = [mapping.changes(old, new) for old, new in pairs if old is not new]
+        # Rows are made first: a figure that cannot be written refuses the whole before anything is.
+        added = [(f, f.row()) for c in found for f in c.added]
+        changed = [(f, f.row()) for c in found for f in c.changed]
+        removed = [f for c in found for f in reversed(c.removed)]
+        if not (added or changed or removed):
             return
-        rows = [(f, f.row()) for f in (*found.added, *found.changed)]  # refuse before anything is written
         with self._writing() as connection:
-            for flat in reversed(found.removed):
+            for flat in removed:
                 table = _table(type(flat.noun))
                 connection.execute(table.delete().where(table.c.id == flat.noun.id))
-            added = len(found.added)
-            for flat, row in rows[:added]:
+            for flat, row in added:
                 connection.execute(_table(type(flat.noun)).insert().values(row))
-            for flat, row in rows[added:]:
+            for flat, row in changed:
                 table = _table(type(flat.noun))
                 connection.execute(table.update().where(table.c.id == flat.noun.id).values(row))
 
     def add_job(self, job: Job, file: str = "") -> None:
         """Put in a whole job. InputError if one with its id, or a part of it, is there already."""
         try:
-            self.write(None, job)
+            self.write((None, job))
         except IntegrityError:
             raise InputError(f"job '{job.title}', or a part of it, is in the book already", file=file) from None
 

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import json
 import os
+from collections.abc import Mapping
 from dataclasses import MISSING, fields
 from pathlib import Path
 from typing import Any, Final, get_type_hints
@@ -32,12 +33,20 @@ def _keys_of(kind: type[Noun]) -> dict[str, tuple[str, str | None]]:
         if each.name == "extra":
             continue
         unit = each.metadata.get("unit")
-        found[each.name] = (f"{each.name}_{_UNIT_WORDS.get(unit, unit)}", unit) if unit else (each.name, None)
+        suffix = "" if unit in (None, "-") else f"_{_UNIT_WORDS.get(unit, unit)}"
+        found[each.name] = each.name + suffix, unit
     return found
 
 
 # Of each noun: field name to (document key, unit or None).
 KEYS: Final = {kind: _keys_of(kind) for kind in TABLES}
+# A flag or a text that says its default is left out.
+_NOTHING_SAID: Final = {
+    (kind, each.name): (each.default,)
+    for kind in TABLES
+    for each in fields(kind)
+    if each.default is False or each.default == ""
+}
 _MODELS: dict[type[Noun], type[BaseModel]] = {}
 
 
@@ -57,7 +66,9 @@ def _make_model(kind: type[Noun]) -> type[BaseModel]:
         key, _ = KEYS[kind][each.name]
         child = CHILDREN.get(kind, {}).get(each.name)
         hint = list[document_model(child)] if child else hints[each.name]  # type: ignore[misc]
-        if each.default is not MISSING:
+        if each.default_factory is not MISSING and not child:
+            shape[key] = (hint, DocumentField(default_factory=each.default_factory))
+        elif each.default is not MISSING:
             shape[key] = (hint, each.default)
         else:
             shape[key] = (hint, ...)
@@ -86,13 +97,19 @@ def to_document(noun: Noun) -> dict[str, Any]:
         if name in CHILDREN.get(kind, {}):
             if value:
                 document[key] = [to_document(child) for child in value]
+        elif unit is not None and isinstance(value, tuple):
+            if value:
+                document[key] = [_out(each, unit) for each in value]
         elif unit is not None:
             if value is not None:
                 document[key] = _out(value, unit)
+        elif isinstance(value, Mapping):
+            if value:
+                document[key] = dict(value)
         elif isinstance(value, tuple):
             if value:
                 document[key] = list(value)
-        elif value is not None:
+        elif value is not None and value not in _NOTHING_SAID.get((kind, name), ()):
             document[key] = value
     return document | dict(noun.extra)
 
@@ -104,6 +121,8 @@ def _to_noun(kind: type[Noun], read: BaseModel) -> Any:
         child = CHILDREN.get(kind, {}).get(name)
         if child:
             value = tuple(_to_noun(child, each) for each in value)
+        elif unit is not None and isinstance(value, tuple):
+            value = tuple(tidy(to_si(each, unit)) for each in value)
         elif unit is not None and value is not None:
             value = tidy(to_si(value, unit))
         elif isinstance(value, list):

@@ -7,7 +7,7 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, fields
 from typing import Any
 
-from ventrix.core import model
+from ventrix.core import bench_record, model
 from ventrix.records import tables
 
 TABLES: dict[type[model.Noun], type[tables.Base]] = {
@@ -26,6 +26,14 @@ TABLES: dict[type[model.Noun], type[tables.Base]] = {
     model.Traverse: tables.TraverseRow,
     model.ProbePoint: tables.ProbePointRow,
     model.Observation: tables.ObservationRow,
+    model.StepRecord: tables.StepRecordRow,
+    model.RungNote: tables.RungNoteRow,
+    bench_record.Bench: tables.BenchRow,
+    bench_record.PlateCheck: tables.PlateCheckRow,
+    bench_record.ScatterStudy: tables.ScatterStudyRow,
+    bench_record.StudyReading: tables.StudyReadingRow,
+    bench_record.Transfer: tables.TransferRow,
+    bench_record.TransferPart: tables.TransferPartRow,
 }
 # The fields of a noun that hold other nouns.
 CHILDREN: dict[type[model.Noun], dict[str, type[model.Noun]]] = {
@@ -46,8 +54,15 @@ CHILDREN: dict[type[model.Noun], dict[str, type[model.Noun]]] = {
         "observations": model.Observation,
     },
     model.Trial: {"runs": model.FlowRun},
-    model.FlowRun: {"readings": model.Reading},
+    model.FlowRun: {"readings": model.Reading, "steps": model.StepRecord, "rung_notes": model.RungNote},
     model.Traverse: {"points": model.ProbePoint},
+    bench_record.Bench: {
+        "plates": bench_record.PlateCheck,
+        "studies": bench_record.ScatterStudy,
+        "transfers": bench_record.Transfer,
+    },
+    bench_record.ScatterStudy: {"readings": bench_record.StudyReading},
+    bench_record.Transfer: {"parts": bench_record.TransferPart},
 }
 
 
@@ -84,10 +99,12 @@ class Flat:
             values[f"{self.parent}_id"] = self.parent_id
         for name in PLAIN_FIELDS[type(self.noun)]:
             value = getattr(self.noun, name)
-            if isinstance(value, float) and not math.isfinite(value):
-                raise ValueError(f"{name}: not a finite number, and is not written")
+            for number in value if isinstance(value, tuple) else (value,):
+                if isinstance(number, float) and not math.isfinite(number):
+                    raise ValueError(f"{name}: not a finite number, and is not written")
             values[name] = list(value) if isinstance(value, tuple) else value
-        values["extra"] = dict(self.noun.extra)
+            if isinstance(value, Mapping):
+                values[name] = dict(value)
         return values
 
 
@@ -111,11 +128,13 @@ class Changes:
     removed: list[Flat]
 
 
-def changes(old: model.Job | None, new: model.Job) -> Changes:
-    """The rows in which two states of a job differ. Parts that are the same object are not walked."""
+def changes(old: model.Noun | None, new: model.Noun | None) -> Changes:
+    """The rows in which two states of a job or bench differ. Parts that are the same object are not walked."""
     before: dict[Key, Flat] = {}
     after: dict[Key, Flat] = {}
-    if old is None:
+    if new is None:
+        before = {f.key: f for f in flatten(old)} if old is not None else {}
+    elif old is None:
         after = {f.key: f for f in flatten(new)}
     else:
         _walk(old, new, None, None, 0, 0, before, after)

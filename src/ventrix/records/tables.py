@@ -65,15 +65,26 @@ class SetUpRow(Row, Base):
     centred: Mapped[bool | None]
     entry: Mapped[str | None]
     pipe: Mapped[str | None]
+    pipe_diameter: Mapped[float | None]
+    pipe_length: Mapped[float | None]
     valve: Mapped[str | None]
+    valves_open: Mapped[str | None]
+    springs: Mapped[str | None]
     plug: Mapped[str | None]
     clean: Mapped[bool | None]
     temperature: Mapped[float | None]
     pressure: Mapped[float | None]
     humidity: Mapped[float | None]
+    plenum_temperature: Mapped[float | None]
+    air_read_at: Mapped[str | None]
     leak: Mapped[float | None]
     leak_pressure: Mapped[float | None]
     seat_leak: Mapped[float | None]
+    element: Mapped[str | None]
+    scale_density: Mapped[float | None]
+    orifice_diameter: Mapped[float | None]
+    orifice_pipe: Mapped[float | None]
+    orifice_coefficient: Mapped[float | None]
 
 
 class MountRow(Row, Base):
@@ -91,6 +102,7 @@ class PortRow(Row, Base):
     # Not a foreign key: a port may name its valve before the document or edit brings it.
     valve_id: Mapped[str | None]
     valves: Mapped[int]
+    witness: Mapped[bool]
 
 
 class CutRow(Row, Base):
@@ -137,6 +149,28 @@ class FlowRunRow(Row, Base):
     mount_id: Mapped[str | None] = mapped_column(ForeignKey("mount.id"))
     date: Mapped[str | None]
     source: Mapped[str]
+    # Not a foreign key: the witness's run may be struck out of the book before the runs that name it.
+    witness_id: Mapped[str | None]
+
+
+class StepRecordRow(Row, Base):
+    __tablename__ = "step_record"
+    flow_run_id: Mapped[str] = _parent("flow_run")
+    kind: Mapped[str]
+    skipped: Mapped[str | None]
+    flow: Mapped[float | None]
+    pressure: Mapped[float | None]
+    drift: Mapped[float | None]
+    time: Mapped[str | None]
+
+
+class RungNoteRow(Row, Base):
+    __tablename__ = "rung_note"
+    flow_run_id: Mapped[str] = _parent("flow_run")
+    lift: Mapped[float]
+    kind: Mapped[str]
+    text: Mapped[str]
+    time: Mapped[str | None]
 
 
 class ReadingRow(Row, Base):
@@ -148,12 +182,15 @@ class ReadingRow(Row, Base):
     full_scale: Mapped[float | None]
     element_column: Mapped[float | None]
     port_column: Mapped[float | None]
+    element_pressure: Mapped[float | None]
+    mass_flow: Mapped[float | None]
     measured_pressure: Mapped[float | None]
     swirl: Mapped[float | None]
     spread: Mapped[float | None]
     window: Mapped[float | None]
     time: Mapped[str | None]
     unsteady: Mapped[bool]
+    returned: Mapped[bool]
     struck: Mapped[str | None]
 
 
@@ -197,3 +234,63 @@ class ObservationRow(Row, Base):
     text: Mapped[str]
     lift: Mapped[float | None]
     date: Mapped[str | None]
+
+
+class BenchRow(Row, Base):
+    __tablename__ = "bench"
+    name: Mapped[str]
+    element: Mapped[str]
+    ranges: Mapped[list[float]] = mapped_column(JSON)
+    corrected: Mapped[bool]
+    scale_density: Mapped[float | None]
+    orifice_diameter: Mapped[float | None]
+    orifice_pipe: Mapped[float | None]
+    orifice_coefficient: Mapped[float | None]
+    blower_limit: Mapped[float | None]
+    test_pressure: Mapped[float | None]
+    dial_resolution: Mapped[float | None]
+    link: Mapped[str]
+    address: Mapped[str]
+    text_format: Mapped[dict[str, Any]] = mapped_column(JSON)
+    plate_name: Mapped[str]
+    plate_flow: Mapped[float | None]
+
+
+class PlateCheckRow(Row, Base):
+    __tablename__ = "plate_check"
+    bench_id: Mapped[str] = _parent("bench")
+    nominal: Mapped[float]
+    flow: Mapped[float]
+    pressure: Mapped[float | None]
+    date: Mapped[str | None]
+    struck: Mapped[str | None]
+
+
+class ScatterStudyRow(Row, Base):
+    __tablename__ = "scatter_study"
+    bench_id: Mapped[str] = _parent("bench")
+    date: Mapped[str | None]
+    head: Mapped[str]
+
+
+class StudyReadingRow(Row, Base):
+    __tablename__ = "study_reading"
+    scatter_study_id: Mapped[str] = _parent("scatter_study")
+    mount: Mapped[int]
+    lift: Mapped[float]
+    flow: Mapped[float]
+
+
+class TransferRow(Row, Base):
+    __tablename__ = "transfer"
+    bench_id: Mapped[str] = _parent("bench")
+    other: Mapped[str]
+    date: Mapped[str | None]
+
+
+class TransferPartRow(Row, Base):
+    __tablename__ = "transfer_part"
+    transfer_id: Mapped[str] = _parent("transfer")
+    name: Mapped[str]
+    here: Mapped[float]
+    there: Mapped[float]

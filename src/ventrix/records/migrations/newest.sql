@@ -26,19 +26,6 @@ CREATE TABLE mount (
 	CONSTRAINT fk_mount_job_id_job FOREIGN KEY(job_id) REFERENCES job (id) ON DELETE CASCADE
 );
 CREATE INDEX ix_mount_job_id ON mount (job_id);
-CREATE TABLE port (
-	job_id VARCHAR NOT NULL, 
-	name VARCHAR NOT NULL, 
-	kind VARCHAR NOT NULL, 
-	valve_id VARCHAR, 
-	valves INTEGER NOT NULL, 
-	id VARCHAR NOT NULL, 
-	position INTEGER NOT NULL, 
-	extra JSON NOT NULL, 
-	CONSTRAINT pk_port PRIMARY KEY (id), 
-	CONSTRAINT fk_port_job_id_job FOREIGN KEY(job_id) REFERENCES job (id) ON DELETE CASCADE
-);
-CREATE INDEX ix_port_job_id ON port (job_id);
 CREATE TABLE setup (
 	job_id VARCHAR NOT NULL, 
 	direction VARCHAR NOT NULL, 
@@ -59,7 +46,7 @@ CREATE TABLE setup (
 	seat_leak DOUBLE, 
 	id VARCHAR NOT NULL, 
 	position INTEGER NOT NULL, 
-	extra JSON NOT NULL, 
+	extra JSON NOT NULL, pipe_diameter DOUBLE, pipe_length DOUBLE, valves_open VARCHAR, springs VARCHAR, plenum_temperature DOUBLE, air_read_at VARCHAR, element VARCHAR, scale_density DOUBLE, orifice_diameter DOUBLE, orifice_pipe DOUBLE, orifice_coefficient DOUBLE, 
 	CONSTRAINT pk_setup PRIMARY KEY (id), 
 	CONSTRAINT fk_setup_job_id_job FOREIGN KEY(job_id) REFERENCES job (id) ON DELETE CASCADE
 );
@@ -184,7 +171,7 @@ CREATE TABLE flow_run (
 	source VARCHAR NOT NULL, 
 	id VARCHAR NOT NULL, 
 	position INTEGER NOT NULL, 
-	extra JSON NOT NULL, 
+	extra JSON NOT NULL, witness_id VARCHAR, 
 	CONSTRAINT pk_flow_run PRIMARY KEY (id), 
 	CONSTRAINT fk_flow_run_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE, 
 	CONSTRAINT fk_flow_run_mount_id_mount FOREIGN KEY(mount_id) REFERENCES mount (id), 
@@ -205,7 +192,131 @@ CREATE TABLE probe_point (
 	CONSTRAINT fk_probe_point_traverse_id_traverse FOREIGN KEY(traverse_id) REFERENCES traverse (id) ON DELETE CASCADE
 );
 CREATE INDEX ix_probe_point_traverse_id ON probe_point (traverse_id);
-CREATE TABLE reading (
+CREATE TABLE bench (
+	name VARCHAR NOT NULL, 
+	element VARCHAR NOT NULL, 
+	ranges JSON NOT NULL, 
+	corrected BOOLEAN NOT NULL, 
+	scale_density DOUBLE, 
+	orifice_diameter DOUBLE, 
+	orifice_pipe DOUBLE, 
+	orifice_coefficient DOUBLE, 
+	blower_limit DOUBLE, 
+	test_pressure DOUBLE, 
+	dial_resolution DOUBLE, 
+	link VARCHAR NOT NULL, 
+	address VARCHAR NOT NULL, 
+	text_format JSON NOT NULL, 
+	plate_name VARCHAR NOT NULL, 
+	plate_flow DOUBLE, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	CONSTRAINT pk_bench PRIMARY KEY (id)
+);
+CREATE TABLE plate_check (
+	bench_id VARCHAR NOT NULL, 
+	nominal DOUBLE NOT NULL, 
+	flow DOUBLE NOT NULL, 
+	pressure DOUBLE, 
+	date VARCHAR, 
+	struck VARCHAR, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	CONSTRAINT pk_plate_check PRIMARY KEY (id), 
+	CONSTRAINT fk_plate_check_bench_id_bench FOREIGN KEY(bench_id) REFERENCES bench (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_plate_check_bench_id ON plate_check (bench_id);
+CREATE TABLE scatter_study (
+	bench_id VARCHAR NOT NULL, 
+	date VARCHAR, 
+	head VARCHAR NOT NULL, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	CONSTRAINT pk_scatter_study PRIMARY KEY (id), 
+	CONSTRAINT fk_scatter_study_bench_id_bench FOREIGN KEY(bench_id) REFERENCES bench (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_scatter_study_bench_id ON scatter_study (bench_id);
+CREATE TABLE transfer (
+	bench_id VARCHAR NOT NULL, 
+	other VARCHAR NOT NULL, 
+	date VARCHAR, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	CONSTRAINT pk_transfer PRIMARY KEY (id), 
+	CONSTRAINT fk_transfer_bench_id_bench FOREIGN KEY(bench_id) REFERENCES bench (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_transfer_bench_id ON transfer (bench_id);
+CREATE TABLE study_reading (
+	scatter_study_id VARCHAR NOT NULL, 
+	mount INTEGER NOT NULL, 
+	lift DOUBLE NOT NULL, 
+	flow DOUBLE NOT NULL, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	CONSTRAINT pk_study_reading PRIMARY KEY (id), 
+	CONSTRAINT fk_study_reading_scatter_study_id_scatter_study FOREIGN KEY(scatter_study_id) REFERENCES scatter_study (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_study_reading_scatter_study_id ON study_reading (scatter_study_id);
+CREATE TABLE transfer_part (
+	transfer_id VARCHAR NOT NULL, 
+	name VARCHAR NOT NULL, 
+	here DOUBLE NOT NULL, 
+	there DOUBLE NOT NULL, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	CONSTRAINT pk_transfer_part PRIMARY KEY (id), 
+	CONSTRAINT fk_transfer_part_transfer_id_transfer FOREIGN KEY(transfer_id) REFERENCES transfer (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_transfer_part_transfer_id ON transfer_part (transfer_id);
+CREATE TABLE rung_note (
+	flow_run_id VARCHAR NOT NULL, 
+	lift DOUBLE NOT NULL, 
+	kind VARCHAR NOT NULL, 
+	text VARCHAR NOT NULL, 
+	time VARCHAR, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	CONSTRAINT pk_rung_note PRIMARY KEY (id), 
+	CONSTRAINT fk_rung_note_flow_run_id_flow_run FOREIGN KEY(flow_run_id) REFERENCES flow_run (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_rung_note_flow_run_id ON rung_note (flow_run_id);
+CREATE TABLE step_record (
+	flow_run_id VARCHAR NOT NULL, 
+	kind VARCHAR NOT NULL, 
+	skipped VARCHAR, 
+	flow DOUBLE, 
+	pressure DOUBLE, 
+	drift DOUBLE, 
+	time VARCHAR, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	CONSTRAINT pk_step_record PRIMARY KEY (id), 
+	CONSTRAINT fk_step_record_flow_run_id_flow_run FOREIGN KEY(flow_run_id) REFERENCES flow_run (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_step_record_flow_run_id ON step_record (flow_run_id);
+CREATE TABLE "port" (
+	job_id VARCHAR NOT NULL, 
+	name VARCHAR NOT NULL, 
+	kind VARCHAR NOT NULL, 
+	valve_id VARCHAR, 
+	valves INTEGER NOT NULL, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	witness BOOLEAN DEFAULT 0 NOT NULL, 
+	CONSTRAINT pk_port PRIMARY KEY (id), 
+	CONSTRAINT fk_port_job_id_job FOREIGN KEY(job_id) REFERENCES job (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_port_job_id ON port (job_id);
+CREATE TABLE "reading" (
 	flow_run_id VARCHAR NOT NULL, 
 	lift DOUBLE NOT NULL, 
 	flow DOUBLE, 
@@ -223,8 +334,11 @@ CREATE TABLE reading (
 	id VARCHAR NOT NULL, 
 	position INTEGER NOT NULL, 
 	extra JSON NOT NULL, 
+	element_pressure DOUBLE, 
+	mass_flow DOUBLE, 
+	returned BOOLEAN DEFAULT 0 NOT NULL, 
 	CONSTRAINT pk_reading PRIMARY KEY (id), 
 	CONSTRAINT fk_reading_flow_run_id_flow_run FOREIGN KEY(flow_run_id) REFERENCES flow_run (id) ON DELETE CASCADE
 );
 CREATE INDEX ix_reading_flow_run_id ON reading (flow_run_id);
-INSERT INTO alembic_version VALUES ('0001');
+INSERT INTO alembic_version VALUES ('0002');

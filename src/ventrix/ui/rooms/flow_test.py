@@ -7,7 +7,7 @@ from dataclasses import replace
 from ventrix.bench.procedure import FlowTest, Kept
 from ventrix.core import edits
 from ventrix.core.analysis import Pair
-from ventrix.core.compare import comparability
+from ventrix.core.conditions import comparability
 from ventrix.core.model import Cut, FlowRun, Reading, SetUp
 from ventrix.core.reduction import correct_readings
 from ventrix.core.units import tidy, to_si

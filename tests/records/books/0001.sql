@@ -1,0 +1,372 @@
+BEGIN TRANSACTION;
+CREATE TABLE alembic_version (
+	version_num VARCHAR(32) NOT NULL, 
+	CONSTRAINT alembic_version_pkc PRIMARY KEY (version_num)
+);
+INSERT INTO "alembic_version" VALUES('0001');
+CREATE TABLE cut (
+	port_id VARCHAR NOT NULL, 
+	number INTEGER NOT NULL, 
+	name VARCHAR NOT NULL, 
+	kind VARCHAR NOT NULL, 
+	date VARCHAR, 
+	throat_diameter DOUBLE, 
+	floor_length DOUBLE, 
+	roof_length DOUBLE, 
+	note VARCHAR NOT NULL, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	CONSTRAINT pk_cut PRIMARY KEY (id), 
+	CONSTRAINT fk_cut_port_id_port FOREIGN KEY(port_id) REFERENCES port (id) ON DELETE CASCADE
+);
+INSERT INTO "cut" VALUES('intake',0,'as cast','port','2026-05-04',0.0395,0.094,0.114,'','intake-0',0,'{}');
+INSERT INTO "cut" VALUES('intake',1,'bowl blend','port','2026-05-05',0.0395,NULL,NULL,'','intake-1',1,'{}');
+INSERT INTO "cut" VALUES('intake',2,'throat and short side','port','2026-05-06',0.0418,NULL,NULL,'','intake-2',2,'{}');
+INSERT INTO "cut" VALUES('intake',3,'guide to a fin','port','2026-05-07',0.0418,NULL,NULL,'','intake-3',3,'{}');
+INSERT INTO "cut" VALUES('exhaust',0,'as cast','port','2026-05-08',0.0325,0.058,0.074,'','exhaust-0',0,'{}');
+INSERT INTO "cut" VALUES('exhaust',1,'bowl blend','port','2026-05-09',0.0325,NULL,NULL,'','exhaust-1',1,'{}');
+INSERT INTO "cut" VALUES('exhaust',2,'80 grit','port','2026-05-10',0.0325,NULL,NULL,'','exhaust-2',2,'{}');
+CREATE TABLE flow_run (
+	cut_id VARCHAR, 
+	trial_id VARCHAR, 
+	setup_id VARCHAR NOT NULL, 
+	mount_id VARCHAR, 
+	date VARCHAR, 
+	source VARCHAR NOT NULL, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	CONSTRAINT pk_flow_run PRIMARY KEY (id), 
+	CONSTRAINT fk_flow_run_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE, 
+	CONSTRAINT fk_flow_run_mount_id_mount FOREIGN KEY(mount_id) REFERENCES mount (id), 
+	CONSTRAINT fk_flow_run_setup_id_setup FOREIGN KEY(setup_id) REFERENCES setup (id), 
+	CONSTRAINT fk_flow_run_trial_id_trial FOREIGN KEY(trial_id) REFERENCES trial (id) ON DELETE CASCADE
+);
+INSERT INTO "flow_run" VALUES('intake-0',NULL,'setup-intake','mount-1','2026-05-04','simulated bench','intake-0-run',0,'{}');
+INSERT INTO "flow_run" VALUES('intake-1',NULL,'setup-intake','mount-2','2026-05-05','simulated bench','intake-1-run',0,'{}');
+INSERT INTO "flow_run" VALUES('intake-2',NULL,'setup-intake','mount-3','2026-05-06','simulated bench','intake-2-run',0,'{}');
+INSERT INTO "flow_run" VALUES('intake-3',NULL,'setup-intake','mount-4','2026-05-07','simulated bench','intake-3-run',0,'{}');
+INSERT INTO "flow_run" VALUES('exhaust-0',NULL,'setup-exhaust','mount-5','2026-05-08','simulated bench','exhaust-0-run',0,'{}');
+INSERT INTO "flow_run" VALUES('exhaust-1',NULL,'setup-exhaust','mount-6','2026-05-09','simulated bench','exhaust-1-run',0,'{}');
+INSERT INTO "flow_run" VALUES('exhaust-2',NULL,'setup-exhaust','mount-7','2026-05-10','simulated bench','exhaust-2-run',0,'{}');
+CREATE TABLE job (
+	title VARCHAR NOT NULL, 
+	note VARCHAR NOT NULL, 
+	bore DOUBLE, 
+	cam_lift DOUBLE, 
+	cam_duration DOUBLE, 
+	worthwhile_gain DOUBLE, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	CONSTRAINT pk_job PRIMARY KEY (id)
+);
+INSERT INTO "job" VALUES('Corvane 22H head','An invented head on an invented bench. Every figure comes from the simulated bench.',0.089,0.011684,3.83972435438753,0.0009438948864,'demo-corvane-22h',0,'{}');
+CREATE TABLE mount (
+	job_id VARCHAR NOT NULL, 
+	number INTEGER NOT NULL, 
+	date VARCHAR, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	CONSTRAINT pk_mount PRIMARY KEY (id), 
+	CONSTRAINT fk_mount_job_id_job FOREIGN KEY(job_id) REFERENCES job (id) ON DELETE CASCADE
+);
+INSERT INTO "mount" VALUES('demo-corvane-22h',1,'2026-05-04','mount-1',0,'{}');
+INSERT INTO "mount" VALUES('demo-corvane-22h',2,'2026-05-05','mount-2',1,'{}');
+INSERT INTO "mount" VALUES('demo-corvane-22h',3,'2026-05-06','mount-3',2,'{}');
+INSERT INTO "mount" VALUES('demo-corvane-22h',4,'2026-05-07','mount-4',3,'{}');
+INSERT INTO "mount" VALUES('demo-corvane-22h',5,'2026-05-08','mount-5',4,'{}');
+INSERT INTO "mount" VALUES('demo-corvane-22h',6,'2026-05-09','mount-6',5,'{}');
+INSERT INTO "mount" VALUES('demo-corvane-22h',7,'2026-05-10','mount-7',6,'{}');
+CREATE TABLE observation (
+	cut_id VARCHAR NOT NULL, 
+	kind VARCHAR NOT NULL, 
+	text VARCHAR NOT NULL, 
+	lift DOUBLE, 
+	date VARCHAR, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	CONSTRAINT pk_observation PRIMARY KEY (id), 
+	CONSTRAINT fk_observation_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE
+);
+CREATE TABLE operation (
+	cut_id VARCHAR NOT NULL, 
+	kind VARCHAR NOT NULL, 
+	places JSON NOT NULL, 
+	depth DOUBLE, 
+	tool VARCHAR NOT NULL, 
+	finish VARCHAR NOT NULL, 
+	duration DOUBLE, 
+	port_ids JSON NOT NULL, 
+	note VARCHAR NOT NULL, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	CONSTRAINT pk_operation PRIMARY KEY (id), 
+	CONSTRAINT fk_operation_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE
+);
+INSERT INTO "operation" VALUES('intake-1','ridge under the seat taken out','["bowl"]',NULL,'oval carbide burr','',2100.0,'[]','','intake-1-work-0',0,'{}');
+INSERT INTO "operation" VALUES('intake-1','boss narrowed','["guide"]',NULL,'tree carbide burr','',900.0,'[]','','intake-1-work-1',1,'{}');
+INSERT INTO "operation" VALUES('intake-2','opened to 91 percent','["throat"]',NULL,'ball stone','',2400.0,'[]','','intake-2-work-0',0,'{}');
+INSERT INTO "operation" VALUES('intake-2','laid back and widened','["short side"]',NULL,'cylinder stone','',3300.0,'[]','','intake-2-work-1',1,'{}');
+INSERT INTO "operation" VALUES('intake-3','boss to a fin','["guide"]',NULL,'small flame burr','',2700.0,'[]','','intake-3-work-0',0,'{}');
+INSERT INTO "operation" VALUES('exhaust-1','ridge under the seat taken out','["bowl"]',NULL,'oval carbide burr','',1800.0,'[]','','exhaust-1-work-0',0,'{}');
+INSERT INTO "operation" VALUES('exhaust-2','roll, 80 grit','["all"]',NULL,'abrasive roll','',1500.0,'[]','','exhaust-2-work-0',0,'{}');
+CREATE TABLE port (
+	job_id VARCHAR NOT NULL, 
+	name VARCHAR NOT NULL, 
+	kind VARCHAR NOT NULL, 
+	valve_id VARCHAR, 
+	valves INTEGER NOT NULL, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	CONSTRAINT pk_port PRIMARY KEY (id), 
+	CONSTRAINT fk_port_job_id_job FOREIGN KEY(job_id) REFERENCES job (id) ON DELETE CASCADE
+);
+INSERT INTO "port" VALUES('demo-corvane-22h','Intake 1','intake','valve-intake',1,'intake',0,'{}');
+INSERT INTO "port" VALUES('demo-corvane-22h','Exhaust 1','exhaust','valve-exhaust',1,'exhaust',1,'{}');
+CREATE TABLE pour (
+	cut_id VARCHAR NOT NULL, 
+	volume DOUBLE NOT NULL, 
+	how VARCHAR NOT NULL, 
+	date VARCHAR, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	CONSTRAINT pk_pour PRIMARY KEY (id), 
+	CONSTRAINT fk_pour_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE
+);
+INSERT INTO "pour" VALUES('intake-0',0.000118,'burette and plate, valve in',NULL,'intake-0-pour',0,'{}');
+INSERT INTO "pour" VALUES('intake-1',0.0001196,'burette and plate, valve in',NULL,'intake-1-pour',0,'{}');
+INSERT INTO "pour" VALUES('intake-2',0.0001219,'burette and plate, valve in',NULL,'intake-2-pour',0,'{}');
+INSERT INTO "pour" VALUES('intake-3',0.0001223,'burette and plate, valve in',NULL,'intake-3-pour',0,'{}');
+INSERT INTO "pour" VALUES('exhaust-0',6.4e-05,'burette and plate, valve in',NULL,'exhaust-0-pour',0,'{}');
+INSERT INTO "pour" VALUES('exhaust-1',6.51e-05,'burette and plate, valve in',NULL,'exhaust-1-pour',0,'{}');
+INSERT INTO "pour" VALUES('exhaust-2',6.52e-05,'burette and plate, valve in',NULL,'exhaust-2-pour',0,'{}');
+CREATE TABLE probe_point (
+	traverse_id VARCHAR NOT NULL, 
+	name VARCHAR NOT NULL, 
+	reading DOUBLE NOT NULL, 
+	struck VARCHAR, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	CONSTRAINT pk_probe_point PRIMARY KEY (id), 
+	CONSTRAINT fk_probe_point_traverse_id_traverse FOREIGN KEY(traverse_id) REFERENCES traverse (id) ON DELETE CASCADE
+);
+CREATE TABLE reading (
+	flow_run_id VARCHAR NOT NULL, 
+	lift DOUBLE NOT NULL, 
+	flow DOUBLE, 
+	percent DOUBLE, 
+	full_scale DOUBLE, 
+	element_column DOUBLE, 
+	port_column DOUBLE, 
+	measured_pressure DOUBLE, 
+	swirl DOUBLE, 
+	spread DOUBLE, 
+	window DOUBLE, 
+	time VARCHAR, 
+	unsteady BOOLEAN NOT NULL, 
+	struck VARCHAR, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	CONSTRAINT pk_reading PRIMARY KEY (id), 
+	CONSTRAINT fk_reading_flow_run_id_flow_run FOREIGN KEY(flow_run_id) REFERENCES flow_run (id) ON DELETE CASCADE
+);
+INSERT INTO "reading" VALUES('intake-0-run',0.00127,0.012171524560128,NULL,NULL,NULL,NULL,6974.48948,NULL,5.1914218752e-05,3.0,NULL,0,NULL,'intake-0-1',0,'{}');
+INSERT INTO "reading" VALUES('intake-0-run',0.00254,0.023918296421376,NULL,NULL,NULL,NULL,6974.48948,NULL,7.079211648e-05,3.0,NULL,0,NULL,'intake-0-2',1,'{}');
+INSERT INTO "reading" VALUES('intake-0-run',0.00381,0.0364579399872,NULL,NULL,NULL,NULL,6974.48948,NULL,0.00016518160512,3.0,NULL,0,NULL,'intake-0-3',2,'{}');
+INSERT INTO "reading" VALUES('intake-0-run',0.00508,0.048148078155264,NULL,NULL,NULL,NULL,6974.48948,NULL,0.000179340028416,3.0,NULL,0,NULL,'intake-0-4',3,'{}');
+INSERT INTO "reading" VALUES('intake-0-run',0.00635,0.057705013880064,NULL,NULL,NULL,NULL,6971.9985909,NULL,0.0002359737216,3.0,NULL,0,NULL,'intake-0-5',4,'{}');
+INSERT INTO "reading" VALUES('intake-0-run',0.00762,0.065723400940032,NULL,NULL,NULL,NULL,6974.48948,NULL,0.000302046363648,3.0,NULL,0,NULL,'intake-0-6',5,'{}');
+INSERT INTO "reading" VALUES('intake-0-run',0.00889,0.071589707659008,NULL,NULL,NULL,NULL,6974.48948,NULL,0.000320924261376,3.0,NULL,0,NULL,'intake-0-7',6,'{}');
+INSERT INTO "reading" VALUES('intake-0-run',0.01016,0.075988257829632,NULL,NULL,NULL,NULL,6974.48948,NULL,0.000438911122176,3.0,NULL,0,NULL,'intake-0-8',7,'{}');
+INSERT INTO "reading" VALUES('intake-0-run',0.01143,0.079494827332608,NULL,NULL,NULL,NULL,6974.48948,NULL,0.000476666917632,3.0,NULL,0,NULL,'intake-0-9',8,'{}');
+INSERT INTO "reading" VALUES('intake-0-run',0.0127,0.082727667318528,NULL,NULL,NULL,NULL,6974.48948,NULL,0.000811749602304,3.0,NULL,0,NULL,'intake-0-10',9,'{}');
+INSERT INTO "reading" VALUES('intake-0-run',0.01397,0.08551687670784,NULL,NULL,NULL,NULL,6974.48948,NULL,0.001090198593792,3.0,NULL,0,NULL,'intake-0-11',10,'{}');
+INSERT INTO "reading" VALUES('intake-0-run',0.01524,0.087763346537472,NULL,NULL,NULL,NULL,6974.48948,NULL,0.001434720227328,3.0,NULL,0,NULL,'intake-0-12',11,'{}');
+INSERT INTO "reading" VALUES('intake-0-run',0.00381,0.036382428396288,NULL,NULL,NULL,NULL,6974.48948,NULL,0.000169901079552,3.0,NULL,0,NULL,'intake-0-3-again',12,'{}');
+INSERT INTO "reading" VALUES('intake-0-run',0.00762,0.065520463539456,NULL,NULL,NULL,NULL,6974.48948,NULL,0.000278448991488,3.0,NULL,0,NULL,'intake-0-6-again',13,'{}');
+INSERT INTO "reading" VALUES('intake-0-run',0.01143,0.079301328880896,NULL,NULL,NULL,NULL,6974.48948,NULL,0.000589934304,3.0,NULL,0,NULL,'intake-0-9-again',14,'{}');
+INSERT INTO "reading" VALUES('intake-1-run',0.00127,0.01241221775616,NULL,NULL,NULL,NULL,6974.48948,NULL,4.719474432e-05,3.0,NULL,0,NULL,'intake-1-1',0,'{}');
+INSERT INTO "reading" VALUES('intake-1-run',0.00254,0.024338329645824,NULL,NULL,NULL,NULL,6974.48948,NULL,8.9670014208e-05,3.0,NULL,0,NULL,'intake-1-2',1,'{}');
+INSERT INTO "reading" VALUES('intake-1-run',0.00381,0.03733104275712,NULL,NULL,NULL,NULL,6976.9803691,NULL,0.000160462130688,3.0,NULL,0,NULL,'intake-1-3',2,'{}');
+INSERT INTO "reading" VALUES('intake-1-run',0.00508,0.049497847842816,NULL,NULL,NULL,NULL,6971.9985909,NULL,0.000198217926144,3.0,NULL,0,NULL,'intake-1-4',3,'{}');
+INSERT INTO "reading" VALUES('intake-1-run',0.00635,0.059904288965376,NULL,NULL,NULL,NULL,6974.48948,NULL,0.000207656875008,3.0,NULL,0,NULL,'intake-1-5',4,'{}');
+INSERT INTO "reading" VALUES('intake-1-run',0.00762,0.067946273397504,NULL,NULL,NULL,NULL,6976.9803691,NULL,0.000254851619328,3.0,NULL,0,NULL,'intake-1-6',5,'{}');
+INSERT INTO "reading" VALUES('intake-1-run',0.00889,0.074723438681856,NULL,NULL,NULL,NULL,6974.48948,NULL,0.000443630596608,3.0,NULL,0,NULL,'intake-1-7',6,'{}');
+INSERT INTO "reading" VALUES('intake-1-run',0.01016,0.079485388383744,NULL,NULL,NULL,NULL,6974.48948,NULL,0.000547459034112,3.0,NULL,0,NULL,'intake-1-8',7,'{}');
+INSERT INTO "reading" VALUES('intake-1-run',0.01143,0.083610209037312,NULL,NULL,NULL,NULL,6974.48948,NULL,0.000585214829568,3.0,NULL,0,NULL,'intake-1-9',8,'{}');
+INSERT INTO "reading" VALUES('intake-1-run',0.0127,0.087225326452224,NULL,NULL,NULL,NULL,6976.9803691,NULL,0.000901419616512,3.0,NULL,0,NULL,'intake-1-10',9,'{}');
+INSERT INTO "reading" VALUES('intake-1-run',0.01397,0.09143981712,NULL,NULL,NULL,NULL,6974.48948,NULL,0.001184588082432,3.0,NULL,0,NULL,'intake-1-11',10,'{}');
+INSERT INTO "reading" VALUES('intake-1-run',0.01524,0.093308728995072,NULL,NULL,NULL,NULL,6974.48948,NULL,0.001491353920512,3.0,NULL,0,NULL,'intake-1-12',11,'{}');
+INSERT INTO "reading" VALUES('intake-1-run',0.00381,0.037326323282688,NULL,NULL,NULL,NULL,6974.48948,NULL,0.000151023181824,3.0,NULL,0,NULL,'intake-1-3-again',12,'{}');
+INSERT INTO "reading" VALUES('intake-1-run',0.00762,0.068224722388992,NULL,NULL,NULL,NULL,6974.48948,NULL,0.000245412670464,3.0,NULL,0,NULL,'intake-1-6-again',13,'{}');
+INSERT INTO "reading" VALUES('intake-1-run',0.01143,0.083336479520256,NULL,NULL,NULL,NULL,6974.48948,NULL,0.000722079588096,3.0,NULL,0,NULL,'intake-1-9-again',14,'{}');
+INSERT INTO "reading" VALUES('intake-2-run',0.00127,0.011666540795904,NULL,NULL,NULL,NULL,6971.9985909,NULL,4.719474432e-05,3.0,NULL,0,NULL,'intake-2-1',0,'{}');
+INSERT INTO "reading" VALUES('intake-2-run',0.00254,0.022927206790656,NULL,NULL,NULL,NULL,6974.48948,NULL,9.9108963072e-05,3.0,NULL,0,NULL,'intake-2-2',1,'{}');
+INSERT INTO "reading" VALUES('intake-2-run',0.00381,0.035315827174656,NULL,NULL,NULL,NULL,6976.9803691,NULL,0.000146303707392,3.0,NULL,0,NULL,'intake-2-3',2,'{}');
+INSERT INTO "reading" VALUES('intake-2-run',0.00508,0.047770520200704,NULL,NULL,NULL,NULL,6974.48948,NULL,0.000221815298304,3.0,NULL,0,NULL,'intake-2-4',3,'{}');
+INSERT INTO "reading" VALUES('intake-2-run',0.00635,0.059776863155712,NULL,NULL,NULL,NULL,6974.48948,NULL,0.000254851619328,3.0,NULL,0,NULL,'intake-2-5',4,'{}');
+INSERT INTO "reading" VALUES('intake-2-run',0.00762,0.070541984335104,NULL,NULL,NULL,NULL,6971.9985909,NULL,0.000297326889216,3.0,NULL,0,NULL,'intake-2-6',5,'{}');
+INSERT INTO "reading" VALUES('intake-2-run',0.00889,0.07982991001728,NULL,NULL,NULL,NULL,6974.48948,NULL,0.000278448991488,3.0,NULL,0,NULL,'intake-2-7',6,'{}');
+INSERT INTO "reading" VALUES('intake-2-run',0.01016,0.086135127858432,NULL,NULL,NULL,NULL,6974.48948,NULL,0.00037755795456,3.0,NULL,0,NULL,'intake-2-8',7,'{}');
+INSERT INTO "reading" VALUES('intake-2-run',0.01143,0.090547836452352,NULL,NULL,NULL,NULL,6971.9985909,NULL,0.000415313750016,3.0,NULL,0,NULL,'intake-2-9',8,'{}');
+INSERT INTO "reading" VALUES('intake-2-run',0.0127,0.097145661708288,NULL,NULL,NULL,NULL,6974.48948,NULL,0.00061353167616,3.0,NULL,0,NULL,'intake-2-10',9,'{}');
+INSERT INTO "reading" VALUES('intake-2-run',0.01397,0.101884014038016,NULL,NULL,NULL,NULL,6974.48948,NULL,0.000783432755712,3.0,NULL,0,NULL,'intake-2-11',10,'{}');
+INSERT INTO "reading" VALUES('intake-2-run',0.01524,0.105782299918848,NULL,NULL,NULL,NULL,6971.9985909,NULL,0.001194027031296,3.0,NULL,0,NULL,'intake-2-12',11,'{}');
+INSERT INTO "reading" VALUES('intake-2-run',0.00381,0.035471569830912,NULL,NULL,NULL,NULL,6974.48948,NULL,0.000127425809664,3.0,NULL,0,NULL,'intake-2-3-again',12,'{}');
+INSERT INTO "reading" VALUES('intake-2-run',0.00762,0.070867628070912,NULL,NULL,NULL,NULL,6974.48948,NULL,0.000231254247168,3.0,NULL,0,NULL,'intake-2-6-again',13,'{}');
+INSERT INTO "reading" VALUES('intake-2-run',0.01143,0.090477044335872,NULL,NULL,NULL,NULL,6974.48948,NULL,0.000358680056832,3.0,NULL,0,NULL,'intake-2-9-again',14,'{}');
+INSERT INTO "reading" VALUES('intake-3-run',0.00127,0.01158630973056,NULL,NULL,NULL,NULL,6974.48948,NULL,4.719474432e-05,3.0,NULL,0,NULL,'intake-3-1',0,'{}');
+INSERT INTO "reading" VALUES('intake-3-run',0.00254,0.022809219929856,NULL,NULL,NULL,NULL,6974.48948,NULL,8.4950539776e-05,3.0,NULL,0,NULL,'intake-3-2',1,'{}');
+INSERT INTO "reading" VALUES('intake-3-run',0.00381,0.035245035058176,NULL,NULL,NULL,NULL,6974.48948,NULL,0.000122706335232,3.0,NULL,0,NULL,'intake-3-3',2,'{}');
+INSERT INTO "reading" VALUES('intake-3-run',0.00508,0.04761949701888,NULL,NULL,NULL,NULL,6974.48948,NULL,0.000169901079552,3.0,NULL,0,NULL,'intake-3-4',3,'{}');
+INSERT INTO "reading" VALUES('intake-3-run',0.00635,0.059564486806272,NULL,NULL,NULL,NULL,6974.48948,NULL,0.0002359737216,3.0,NULL,0,NULL,'intake-3-5',4,'{}');
+INSERT INTO "reading" VALUES('intake-3-run',0.00762,0.07039096115328,NULL,NULL,NULL,NULL,6974.48948,NULL,0.000231254247168,3.0,NULL,0,NULL,'intake-3-6',5,'{}');
+INSERT INTO "reading" VALUES('intake-3-run',0.00889,0.079537302602496,NULL,NULL,NULL,NULL,6971.9985909,NULL,0.00033036321024,3.0,NULL,0,NULL,'intake-3-7',6,'{}');
+INSERT INTO "reading" VALUES('intake-3-run',0.01016,0.085474401437952,NULL,NULL,NULL,NULL,6974.48948,NULL,0.00040115532672,3.0,NULL,0,NULL,'intake-3-8',7,'{}');
+INSERT INTO "reading" VALUES('intake-3-run',0.01143,0.090741334904064,NULL,NULL,NULL,NULL,6974.48948,NULL,0.000405874801152,3.0,NULL,0,NULL,'intake-3-9',8,'{}');
+INSERT INTO "reading" VALUES('intake-3-run',0.0127,0.09679642060032,NULL,NULL,NULL,NULL,6974.48948,NULL,0.00049554481536,3.0,NULL,0,NULL,'intake-3-10',9,'{}');
+INSERT INTO "reading" VALUES('intake-3-run',0.01397,0.101596126097664,NULL,NULL,NULL,NULL,6974.48948,NULL,0.000689043267072,3.0,NULL,0,NULL,'intake-3-11',10,'{}');
+INSERT INTO "reading" VALUES('intake-3-run',0.01524,0.105683190955776,NULL,NULL,NULL,NULL,6974.48948,NULL,0.001071320696064,3.0,NULL,0,NULL,'intake-3-12',11,'{}');
+INSERT INTO "reading" VALUES('intake-3-run',0.00381,0.035287510328064,NULL,NULL,NULL,NULL,6974.48948,NULL,0.000169901079552,3.0,NULL,0,NULL,'intake-3-3-again',12,'{}');
+INSERT INTO "reading" VALUES('intake-3-run',0.00762,0.070598618028288,NULL,NULL,NULL,NULL,6974.48948,NULL,0.000297326889216,3.0,NULL,0,NULL,'intake-3-6-again',13,'{}');
+INSERT INTO "reading" VALUES('intake-3-run',0.01143,0.0906139090944,NULL,NULL,NULL,NULL,6974.48948,NULL,0.000415313750016,3.0,NULL,0,NULL,'intake-3-9-again',14,'{}');
+INSERT INTO "reading" VALUES('exhaust-0-run',0.00127,0.009731556278784,NULL,NULL,NULL,NULL,6974.48948,NULL,3.7755795456e-05,3.0,NULL,0,NULL,'exhaust-0-1',0,'{}');
+INSERT INTO "reading" VALUES('exhaust-0-run',0.00254,0.018863739304704,NULL,NULL,NULL,NULL,6974.48948,NULL,7.079211648e-05,3.0,NULL,0,NULL,'exhaust-0-2',1,'{}');
+INSERT INTO "reading" VALUES('exhaust-0-run',0.00381,0.027759948609024,NULL,NULL,NULL,NULL,6974.48948,NULL,9.9108963072e-05,3.0,NULL,0,NULL,'exhaust-0-3',2,'{}');
+INSERT INTO "reading" VALUES('exhaust-0-run',0.00508,0.035665068282624,NULL,NULL,NULL,NULL,6974.48948,NULL,0.000155742656256,3.0,NULL,0,NULL,'exhaust-0-4',3,'{}');
+INSERT INTO "reading" VALUES('exhaust-0-run',0.00635,0.042399758297088,NULL,NULL,NULL,NULL,6974.48948,NULL,0.000122706335232,3.0,NULL,0,NULL,'exhaust-0-5',4,'{}');
+INSERT INTO "reading" VALUES('exhaust-0-run',0.00762,0.04705316008704,NULL,NULL,NULL,NULL,6974.48948,NULL,0.000193498451712,3.0,NULL,0,NULL,'exhaust-0-6',5,'{}');
+INSERT INTO "reading" VALUES('exhaust-0-run',0.00889,0.050734350144,NULL,NULL,NULL,NULL,6974.48948,NULL,0.000250132144896,3.0,NULL,0,NULL,'exhaust-0-7',6,'{}');
+INSERT INTO "reading" VALUES('exhaust-0-run',0.01016,0.053835044845824,NULL,NULL,NULL,NULL,6971.9985909,NULL,0.000368119005696,3.0,NULL,0,NULL,'exhaust-0-8',7,'{}');
+INSERT INTO "reading" VALUES('exhaust-0-run',0.01143,0.056463792104448,NULL,NULL,NULL,NULL,6974.48948,NULL,0.000594653778432,3.0,NULL,0,NULL,'exhaust-0-9',8,'{}');
+INSERT INTO "reading" VALUES('exhaust-0-run',0.0127,0.058290228709632,NULL,NULL,NULL,NULL,6974.48948,NULL,0.000830627500032,3.0,NULL,0,NULL,'exhaust-0-10',9,'{}');
+INSERT INTO "reading" VALUES('exhaust-0-run',0.00381,0.027486219091968,NULL,NULL,NULL,NULL,6976.9803691,NULL,9.438948864e-05,3.0,NULL,0,NULL,'exhaust-0-3-again',10,'{}');
+INSERT INTO "reading" VALUES('exhaust-0-run',0.00762,0.047298572757504,NULL,NULL,NULL,NULL,6974.48948,NULL,0.000193498451712,3.0,NULL,0,NULL,'exhaust-0-6-again',11,'{}');
+INSERT INTO "reading" VALUES('exhaust-0-run',0.01143,0.056407158411264,NULL,NULL,NULL,NULL,6974.48948,NULL,0.000604092727296,3.0,NULL,0,NULL,'exhaust-0-9-again',12,'{}');
+INSERT INTO "reading" VALUES('exhaust-1-run',0.00127,0.009873140511744,NULL,NULL,NULL,NULL,6974.48948,NULL,4.2475269888e-05,3.0,NULL,0,NULL,'exhaust-1-1',0,'{}');
+INSERT INTO "reading" VALUES('exhaust-1-run',0.00254,0.019038359858688,NULL,NULL,NULL,NULL,6974.48948,NULL,8.0231065344e-05,3.0,NULL,0,NULL,'exhaust-1-2',1,'{}');
+INSERT INTO "reading" VALUES('exhaust-1-run',0.00381,0.027991202856192,NULL,NULL,NULL,NULL,6974.48948,NULL,0.000108547911936,3.0,NULL,0,NULL,'exhaust-1-3',2,'{}');
+INSERT INTO "reading" VALUES('exhaust-1-run',0.00508,0.036684474759936,NULL,NULL,NULL,NULL,6974.48948,NULL,0.000160462130688,3.0,NULL,0,NULL,'exhaust-1-4',3,'{}');
+INSERT INTO "reading" VALUES('exhaust-1-run',0.00635,0.043508834788608,NULL,NULL,NULL,NULL,6974.48948,NULL,0.00016518160512,3.0,NULL,0,NULL,'exhaust-1-5',4,'{}');
+INSERT INTO "reading" VALUES('exhaust-1-run',0.00762,0.048332137658112,NULL,NULL,NULL,NULL,6974.48948,NULL,0.000221815298304,3.0,NULL,0,NULL,'exhaust-1-6',5,'{}');
+INSERT INTO "reading" VALUES('exhaust-1-run',0.00889,0.052442799888384,NULL,NULL,NULL,NULL,6974.48948,NULL,0.00028316846592,3.0,NULL,0,NULL,'exhaust-1-7',6,'{}');
+INSERT INTO "reading" VALUES('exhaust-1-run',0.01016,0.056152306791936,NULL,NULL,NULL,NULL,6974.48948,NULL,0.000382277428992,3.0,NULL,0,NULL,'exhaust-1-8',7,'{}');
+INSERT INTO "reading" VALUES('exhaust-1-run',0.01143,0.058988710925568,NULL,NULL,NULL,NULL,6974.48948,NULL,0.000552178508544,3.0,NULL,0,NULL,'exhaust-1-9',8,'{}');
+INSERT INTO "reading" VALUES('exhaust-1-run',0.0127,0.061504190797824,NULL,NULL,NULL,NULL,6971.9985909,NULL,0.000877822244352,3.0,NULL,0,NULL,'exhaust-1-10',9,'{}');
+INSERT INTO "reading" VALUES('exhaust-1-run',0.00381,0.02805727549824,NULL,NULL,NULL,NULL,6974.48948,NULL,0.000122706335232,3.0,NULL,0,NULL,'exhaust-1-3-again',10,'{}');
+INSERT INTO "reading" VALUES('exhaust-1-run',0.00762,0.048695537189376,NULL,NULL,NULL,NULL,6974.48948,NULL,0.00021237634944,3.0,NULL,0,NULL,'exhaust-1-6-again',11,'{}');
+INSERT INTO "reading" VALUES('exhaust-1-run',0.01143,0.059219965172736,NULL,NULL,NULL,NULL,6974.48948,NULL,0.000674884843776,3.0,NULL,0,NULL,'exhaust-1-9-again',12,'{}');
+INSERT INTO "reading" VALUES('exhaust-2-run',0.00127,0.009906176832768,NULL,NULL,NULL,NULL,6974.48948,NULL,4.2475269888e-05,3.0,NULL,0,NULL,'exhaust-2-1',0,'{}');
+INSERT INTO "reading" VALUES('exhaust-2-run',0.00254,0.019156346719488,NULL,NULL,NULL,NULL,6976.9803691,NULL,7.5511590912e-05,3.0,NULL,0,NULL,'exhaust-2-2',1,'{}');
+INSERT INTO "reading" VALUES('exhaust-2-run',0.00381,0.02822245710336,NULL,NULL,NULL,NULL,6974.48948,NULL,0.000103828437504,3.0,NULL,0,NULL,'exhaust-2-3',2,'{}');
+INSERT INTO "reading" VALUES('exhaust-2-run',0.00508,0.03671751108096,NULL,NULL,NULL,NULL,6974.48948,NULL,0.00016518160512,3.0,NULL,0,NULL,'exhaust-2-4',3,'{}');
+INSERT INTO "reading" VALUES('exhaust-2-run',0.00635,0.043886392743168,NULL,NULL,NULL,NULL,6974.48948,NULL,0.000160462130688,3.0,NULL,0,NULL,'exhaust-2-5',4,'{}');
+INSERT INTO "reading" VALUES('exhaust-2-run',0.00762,0.04912972883712,NULL,NULL,NULL,NULL,6974.48948,NULL,0.000207656875008,3.0,NULL,0,NULL,'exhaust-2-6',5,'{}');
+INSERT INTO "reading" VALUES('exhaust-2-run',0.00889,0.05304689261568,NULL,NULL,NULL,NULL,6974.48948,NULL,0.000325643735808,3.0,NULL,0,NULL,'exhaust-2-7',6,'{}');
+INSERT INTO "reading" VALUES('exhaust-2-run',0.01016,0.056190062587392,NULL,NULL,NULL,NULL,6974.48948,NULL,0.000420033224448,3.0,NULL,0,NULL,'exhaust-2-8',7,'{}');
+INSERT INTO "reading" VALUES('exhaust-2-run',0.01143,0.059833496848896,NULL,NULL,NULL,NULL,6974.48948,NULL,0.000594653778432,3.0,NULL,0,NULL,'exhaust-2-9',8,'{}');
+INSERT INTO "reading" VALUES('exhaust-2-run',0.0127,0.061626897133056,NULL,NULL,NULL,NULL,6974.48948,NULL,0.000736238011392,3.0,NULL,0,NULL,'exhaust-2-10',9,'{}');
+INSERT INTO "reading" VALUES('exhaust-2-run',0.00381,0.028170542884608,NULL,NULL,NULL,NULL,6974.48948,NULL,0.000122706335232,3.0,NULL,0,NULL,'exhaust-2-3-again',10,'{}');
+INSERT INTO "reading" VALUES('exhaust-2-run',0.00762,0.04901174197632,NULL,NULL,NULL,NULL,6974.48948,NULL,0.00021237634944,3.0,NULL,0,NULL,'exhaust-2-6-again',11,'{}');
+INSERT INTO "reading" VALUES('exhaust-2-run',0.01143,0.059437060996608,NULL,NULL,NULL,NULL,6974.48948,NULL,0.000556897982976,3.0,NULL,0,NULL,'exhaust-2-9-again',12,'{}');
+CREATE TABLE setup (
+	job_id VARCHAR NOT NULL, 
+	direction VARCHAR NOT NULL, 
+	test_pressure DOUBLE, 
+	bench VARCHAR, 
+	bore DOUBLE, 
+	centred BOOLEAN, 
+	entry VARCHAR, 
+	pipe VARCHAR, 
+	valve VARCHAR, 
+	plug VARCHAR, 
+	clean BOOLEAN, 
+	temperature DOUBLE, 
+	pressure DOUBLE, 
+	humidity DOUBLE, 
+	leak DOUBLE, 
+	leak_pressure DOUBLE, 
+	seat_leak DOUBLE, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	CONSTRAINT pk_setup PRIMARY KEY (id), 
+	CONSTRAINT fk_setup_job_id_job FOREIGN KEY(job_id) REFERENCES job (id) ON DELETE CASCADE
+);
+INSERT INTO "setup" VALUES('demo-corvane-22h','intake',6974.48948,'back-room',0.089,1,'radius',NULL,'job','in',1,294.15,100600.0,0.45,0.00018877897728,6974.48948,NULL,'setup-intake',0,'{}');
+INSERT INTO "setup" VALUES('demo-corvane-22h','exhaust',6974.48948,'back-room',0.089,1,'bare','none','job','in',1,294.15,100600.0,0.45,0.00018877897728,6974.48948,NULL,'setup-exhaust',1,'{}');
+CREATE TABLE traverse (
+	cut_id VARCHAR NOT NULL, 
+	station VARCHAR NOT NULL, 
+	setup_id VARCHAR, 
+	lift DOUBLE, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	CONSTRAINT pk_traverse PRIMARY KEY (id), 
+	CONSTRAINT fk_traverse_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE, 
+	CONSTRAINT fk_traverse_setup_id_setup FOREIGN KEY(setup_id) REFERENCES setup (id)
+);
+CREATE TABLE trial (
+	cut_id VARCHAR NOT NULL, 
+	kind VARCHAR NOT NULL, 
+	name VARCHAR NOT NULL, 
+	note VARCHAR NOT NULL, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	CONSTRAINT pk_trial PRIMARY KEY (id), 
+	CONSTRAINT fk_trial_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE
+);
+CREATE TABLE valve (
+	job_id VARCHAR NOT NULL, 
+	name VARCHAR NOT NULL, 
+	head_diameter DOUBLE, 
+	stem_diameter DOUBLE, 
+	seat_width DOUBLE, 
+	seat_angle DOUBLE, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	CONSTRAINT pk_valve PRIMARY KEY (id), 
+	CONSTRAINT fk_valve_job_id_job FOREIGN KEY(job_id) REFERENCES job (id) ON DELETE CASCADE
+);
+INSERT INTO "valve" VALUES('demo-corvane-22h','intake valve',0.046,0.007,0.0016,0.785398163397448,'valve-intake',0,'{}');
+INSERT INTO "valve" VALUES('demo-corvane-22h','exhaust valve',0.0375,0.007,0.0019,0.785398163397448,'valve-exhaust',1,'{}');
+CREATE TABLE wall_reading (
+	cut_id VARCHAR NOT NULL, 
+	place VARCHAR NOT NULL, 
+	thickness DOUBLE NOT NULL, 
+	date VARCHAR, 
+	note VARCHAR NOT NULL, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	CONSTRAINT pk_wall_reading PRIMARY KEY (id), 
+	CONSTRAINT fk_wall_reading_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_mount_job_id ON mount (job_id);
+CREATE INDEX ix_port_job_id ON port (job_id);
+CREATE INDEX ix_setup_job_id ON setup (job_id);
+CREATE INDEX ix_valve_job_id ON valve (job_id);
+CREATE INDEX ix_cut_port_id ON cut (port_id);
+CREATE INDEX ix_observation_cut_id ON observation (cut_id);
+CREATE INDEX ix_operation_cut_id ON operation (cut_id);
+CREATE INDEX ix_pour_cut_id ON pour (cut_id);
+CREATE INDEX ix_traverse_cut_id ON traverse (cut_id);
+CREATE INDEX ix_trial_cut_id ON trial (cut_id);
+CREATE INDEX ix_wall_reading_cut_id ON wall_reading (cut_id);
+CREATE INDEX ix_flow_run_cut_id ON flow_run (cut_id);
+CREATE INDEX ix_flow_run_trial_id ON flow_run (trial_id);
+CREATE INDEX ix_probe_point_traverse_id ON probe_point (traverse_id);
+CREATE INDEX ix_reading_flow_run_id ON reading (flow_run_id);
+COMMIT;
