@@ -14,6 +14,7 @@ os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 from PySide6.QtCore import QSettings
 from PySide6.QtWidgets import QApplication
 
+from ventrix.bench.plan import Rung
 from ventrix.bench.procedure import Kept
 from ventrix.demo.make import demo_job
 from ventrix.records.book import Book
@@ -55,7 +56,7 @@ def main() -> None:
         took = []
         for i in range(200):
             began = time.perf_counter()
-            shell.flow.hand.store(Kept(0.00127 * (1 + i % 12), 0.05, None, None, None), "0.050", "typed")
+            shell.flow.hand.store(Kept(Rung(0.00127 * (1 + i % 12)), 0.05, None, None, None), "0.050", "typed")
             shell.flow.ladder.repaint()
             took.append(time.perf_counter() - began)
         bare = bare_inserts(Path(folder) / "bare.sqlite", 200)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 import uuid
 from collections.abc import Callable
 from dataclasses import dataclass, replace
@@ -10,8 +11,8 @@ from enum import Enum, auto
 
 from ventrix.core import edits
 from ventrix.core.analysis import Analysis
-from ventrix.core.bench_record import Bench
-from ventrix.core.model import Cut, Direction, FlowRun, Job, Mount, Port, Reading, SetUp
+from ventrix.core.bench_record import Bench, same_name
+from ventrix.core.model import Cut, Direction, FlowRun, Job, Mount, Port, Reading, RungNote, SetUp, StepRecord
 from ventrix.records.book import Book
 
 
@@ -23,6 +24,20 @@ def new_id() -> str:
 def now_text() -> str:
     """The present as documents write it, to the second, with the zone."""
     return datetime.now().astimezone().isoformat(timespec="seconds")
+
+
+WITNESS_HOURS = 12.0
+
+
+def hours_since(text: str) -> float:
+    """Hours from a date as documents write it to now; infinity where it cannot be read."""
+    try:
+        then = datetime.fromisoformat(text)
+    except ValueError:
+        return math.inf
+    if then.tzinfo is None:
+        then = then.astimezone()
+    return (datetime.now().astimezone() - then).total_seconds() / 3600
 
 
 class Told(Enum):
@@ -268,16 +283,79 @@ class Workspace:
             source=source,
         )
 
-    def keep(self, setup: SetUp, mount_number: int, reading: Reading, lift_text: str, source: str) -> FlowRun:
-        """Keep a reading of the cut looked at: on disk when this returns. Returns the run it went to."""
+    def keep(
+        self,
+        setup: SetUp,
+        mount_number: int,
+        reading: Reading,
+        lift_text: str,
+        source: str,
+        notes: tuple[RungNote, ...] = (),
+    ) -> FlowRun:
+        """Keep a reading of the cut looked at: on disk when this returns. Returns the run it went to.
+
+        `notes` are what came with it: rungs that were passed over on the way.
+        """
+        job, run = self._with_run(setup, mount_number, source)
+        for note in notes:
+            job = edits.add_rung_note(job, run.id, note)
+        self.apply(f"keep {lift_text}", edits.add_reading(job, run.id, reading))
+        return run
+
+    def record_step(
+        self, setup: SetUp, mount_number: int, step: StepRecord, source: str, benches: tuple[Bench, ...] | None = None
+    ) -> FlowRun:
+        """Record a step of preparing the bench with the run that the next reading goes to."""
+        job, run = self._with_run(setup, mount_number, source)
+        what = f"skip {step.kind}" if step.skipped else step.kind
+        self.apply(what, edits.add_step(job, run.id, step), benches=benches)
+        return run
+
+    def note_rung(self, setup: SetUp, mount_number: int, note: RungNote, lift_text: str, source: str) -> FlowRun:
+        """Note something at a rung of the run that the next reading goes to."""
+        job, run = self._with_run(setup, mount_number, source)
+        self.apply(f"note {note.kind} at {lift_text}", edits.add_rung_note(job, run.id, note))
+        return run
+
+    def _with_run(self, setup: SetUp, mount_number: int, source: str) -> tuple[Job, FlowRun]:
+        """The job with the run that belongs to these conditions in it, and that run."""
         cut = self.cut
         assert cut is not None
         run = self.open_run(setup, mount_number, source)
-        job = self.job
-        if all(r.id != run.id for r in cut.runs):
-            mount = job.mount(run.mount_id) or Mount(id=new_id(), number=mount_number, date=now_text())
-            run = replace(run, mount_id=mount.id)
-            known = next((s for s in job.setups if s.id == run.setup_id), setup)
-            job = edits.start_run(job, cut.id, run, known, mount)
-        self.apply(f"keep {lift_text}", edits.add_reading(job, run.id, reading))
-        return run
+        if any(r.id == run.id for r in cut.runs):
+            return self.job, run
+        mount = self.job.mount(run.mount_id) or Mount(id=new_id(), number=mount_number, date=now_text())
+        witness = self.witness_run(setup)
+        run = replace(run, mount_id=mount.id, witness_id=witness.id if witness is not None else None)
+        known = next((s for s in self.job.setups if s.id == run.setup_id), setup)
+        return edits.start_run(self.job, cut.id, run, known, mount), run
+
+    def witness_run(self, setup: SetUp) -> FlowRun | None:
+        """The witness port's run of this setting-up of the bench: same bench and direction, in the last
+        twelve hours; None while the port looked at is the witness, or it was not flowed."""
+        port = self.port
+        found: FlowRun | None = None
+        if port is None or port.witness:
+            return None
+        for each in self.job.ports:
+            for run in each.cuts[0].runs if each.witness and each.cuts else ():
+                theirs = self.job.setup(run.setup_id)
+                fresh = run.date is not None and hours_since(run.date) <= WITNESS_HOURS
+                if same_name(theirs.bench, setup.bench) and theirs.direction == setup.direction and fresh:
+                    found = run if any(r.struck is None for r in run.readings) else found
+        return found
+
+    # -- benches
+
+    def change_bench(self, name: str, bench: Bench) -> None:
+        """Put a bench in the shop's list, in place of the one with its id."""
+        if all(b.id != bench.id for b in self.benches):
+            self.apply(name, benches=(*self.benches, bench))
+        else:
+            self.apply(name, benches=tuple(bench if b.id == bench.id else b for b in self.benches))
+
+    def judge_by_witness(self, on: bool) -> None:
+        """Take what the witness port says the setting-up changed out of comparisons, or leave it in."""
+        self.analysis = Analysis(self.job, self.analysis, self.benches)
+        self.analysis.judge_by_witness = on
+        self._tell(Told.JOB)

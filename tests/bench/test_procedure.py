@@ -4,12 +4,17 @@ from __future__ import annotations
 
 import pytest
 
+from ventrix.bench.plan import Rung, rungs
 from ventrix.bench.procedure import FlowTest, Kept, Phase, Refusal
-from ventrix.bench.scpi import Sample
+from ventrix.bench.samples import Sample
 from ventrix.core.units import to_si
 
 DP = to_si(28, "inH2O")
-LIFTS = [1e-3, 2e-3, 3e-3]
+LIFTS = rungs([1e-3, 2e-3, 3e-3])
+
+
+def done(*lifts: float) -> set[tuple[int, bool]]:
+    return {Rung(x).key for x in lifts}
 
 
 class Feeder:
@@ -57,7 +62,7 @@ def test_refusals_say_why() -> None:
         outcome = test.keep()
         assert isinstance(outcome, Refusal)
         words.append(outcome.sentence)
-    for said, expected in zip(words, ("set the valve", "low: raise", "high: lower", "Not steady"), strict=True):
+    for said, expected in zip(words, ("set the valve", "out of breath", "high: lower", "Not steady"), strict=True):
         assert expected in said
 
 
@@ -104,16 +109,16 @@ def test_edits_elsewhere_are_taken_in() -> None:
     test = FlowTest(LIFTS, DP)
     test.keep_typed(0.05)
     test.keep_typed(0.05)
-    test.sync(LIFTS, {1e-3, 2e-3})
+    test.sync(LIFTS, done(1e-3, 2e-3))
     assert test.lift == 3e-3  # no news
-    test.sync(LIFTS, {1e-3})
+    test.sync(LIFTS, done(1e-3))
     assert test.lift == 2e-3  # a struck rung is asked for again
-    test.sync(LIFTS, {1e-3, 2e-3, 3e-3})
+    test.sync(LIFTS, done(1e-3, 2e-3, 3e-3))
     assert test.phase is Phase.DONE
 
 
 def test_a_run_half_done_goes_on_where_it_stopped() -> None:
-    test = FlowTest(LIFTS, DP, {1e-3, 3e-3})
+    test = FlowTest(LIFTS, DP, done(1e-3, 3e-3))
     assert test.lift == 2e-3
     assert test.next_lift is None
-    assert test.is_done(3e-3)
+    assert test.is_done(Rung(3e-3))

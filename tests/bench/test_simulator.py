@@ -12,7 +12,8 @@ import pytest
 from tests.bench.exchange import WrittenExchange
 from ventrix.bench.link import LinkError, TcpLink
 from ventrix.bench.sampler import Connected, Event, Lost, Refused, Sampler
-from ventrix.bench.scpi import Sample, ScpiBench
+from ventrix.bench.samples import Sample
+from ventrix.bench.scpi import ScpiBench
 from ventrix.bench.simulator.bench import SimulatedBench
 from ventrix.bench.simulator.heads import HEADS, worked
 from ventrix.bench.simulator.server import HOST, Interpreter, running

@@ -19,7 +19,7 @@ from sqlalchemy import create_engine
 
 from tests.records.test_document_and_table import full_job
 from ventrix.core.model import Reading
-from ventrix.demo.make import demo_job
+from ventrix.demo.make import demo_benches, demo_job
 from ventrix.records.book import HEAD, Book
 from ventrix.records.errors import InputError
 from ventrix.records.mapping import CHILDREN, TABLES
@@ -165,3 +165,43 @@ def test_killed_at_any_moment_nothing_confirmed_is_lost(tmp_path: Path) -> None:
             there: list[Reading] = [r for run in job.runs() for r in run.readings]
             assert confirmed <= {r.id for r in there}
     assert len(confirmed) > 10
+
+
+def old_book(path: Path, version: str) -> Path:
+    """A book as an older Ventrix left it, from its dump."""
+    script = (Path(__file__).parent / "books" / f"{version}.sql").read_text(encoding="utf-8")
+    raw = sqlite3.connect(path)
+    raw.executescript(script)
+    raw.close()
+    return path
+
+
+@pytest.mark.parametrize("version", sorted(p.stem for p in (Path(__file__).parent / "books").glob("*.sql")))
+def test_old_books_are_brought_up_with_all_that_is_in_them(tmp_path: Path, version: str) -> None:
+    path = old_book(tmp_path / "old.sqlite", version)
+    with Book.open(path) as book:
+        job = book.load(demo_job().id)
+        assert [c.name for c in job.ports[0].cuts] == [c.name for c in demo_job().ports[0].cuts]
+        old, new = (sum(len(r.readings) for r in j.runs()) for j in (job, demo_job()))
+        assert old == new
+        book.write((job, replace(job, title="still written to")))
+    copies = list(tmp_path.glob(f"old-before-{version}-*"))
+    assert len(copies) == 1
+    kept = sqlite3.connect(copies[0])
+    assert kept.execute("SELECT version_num FROM alembic_version").fetchone() == (version,)
+    assert kept.execute("SELECT count(*) FROM reading").fetchone()[0] == old
+    kept.close()
+
+
+def test_benches_come_out_as_they_went_in(tmp_path: Path) -> None:
+    path = tmp_path / "book.sqlite"
+    benches = demo_benches()
+    with Book.open(path) as book:
+        assert book.benches() == ()
+        book.write(*((None, bench) for bench in benches))
+        assert book.benches() == benches
+        book.write((benches[0], replace(benches[0], plates=benches[0].plates[:2], ranges=(0.1, 0.2))))
+        assert book.benches()[0].ranges == (0.1, 0.2)
+        assert len(book.benches()[0].plates) == 2
+        book.write((benches[1], None))
+        assert [b.name for b in book.benches()] == ["back-room"]

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import queue
+from dataclasses import replace
 
 import numpy as np
 import pytest
@@ -10,7 +11,7 @@ from PySide6.QtCore import QPoint, Qt
 from PySide6.QtWidgets import QApplication, QLabel
 
 from ventrix.bench.sampler import Connected, Lost, Refused
-from ventrix.bench.scpi import Sample
+from ventrix.bench.samples import Sample
 from ventrix.core.model import SetUp
 from ventrix.core.units import to_si
 from ventrix.ui import theme
@@ -152,23 +153,25 @@ def test_ground_can_be_told_at_a_distance(styled: QApplication) -> None:
 def test_conditions_tell_each_change(styled: QApplication, qtbot) -> None:  # type: ignore[no-untyped-def]
     panel = ConditionsPanel(US)
     qtbot.addWidget(panel)
-    panel.show_setup(
-        SetUp(id="s", direction="exhaust", test_pressure=7000.0, valve="a name of my own"), US, "Bore differs."
-    )
+    setup = SetUp(id="s", direction="exhaust", test_pressure=7000.0, bore=0.089, valve="a name of my own")
+    panel.show_setup(setup, replace(setup, bore=0.095, valve=None), US)
     got: list[SetUp] = []
     panel.changed.connect(got.append)
-    entry = panel._choices["entry"]
+    entry = panel.choices["entry"]
     entry.setCurrentIndex(1)
     entry.activated.emit(1)
     assert got[-1].entry == "radius"
-    assert panel._choices["valve"].currentText() == "a name of my own"
-    leak = panel._fields["leak"]
+    assert panel.choices["valve"].currentText() == "a name of my own"
+    leak = panel.fields["leak"]
     leak.box.setText("0.8")
     leak.box.setModified(True)
     leak.box.editingFinished.emit()
     assert got[-1].leak == pytest.approx(to_si(0.8, "cfm"))
     assert got[-1].leak_pressure == 7000.0
-    assert "Bore differs." in [label.text() for label in panel.findChildren(QLabel)]
+    beside = [label.text() for label in panel.fields["bore"].findChildren(QLabel)]
+    assert "≠ 3.740" in beside
+    beside = [label.text() for label in panel.fields["test_pressure"].findChildren(QLabel)]
+    assert not any(text.startswith("≠") for text in beside)
 
 
 def test_conditions_in_words() -> None:

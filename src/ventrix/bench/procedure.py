@@ -13,12 +13,15 @@ from typing import Final
 
 import numpy as np
 
-from ventrix.bench.scpi import Sample
+from ventrix.bench.plan import Rung
+from ventrix.bench.samples import Sample
 
 WINDOW: Final = 3.0  # s of samples that a kept reading is the mean of
 FEWEST_SAMPLES: Final = 8
 PRESSURE_WINDOW: Final = 0.03  # relative: the formula book's flag
 LIFT_WINDOW: Final = 5e-5  # m, two thou: what a dial at arm's length is set to
+STANDS: Final = 1.0  # s that the valve stands at another rung before the plan goes there
+LEAST_OWN_PRESSURE: Final = 0.3  # of nominal: below it the blower is off rather than out of breath
 DRIFT_LIMIT: Final = 0.003  # relative: half of a gain worth arguing about
 
 
@@ -35,14 +38,22 @@ class Phase(Enum):
 
 @dataclass(frozen=True, slots=True)
 class Kept:
-    """A reading as kept, SI: means of the window, spread (standard deviation) of its samples, seconds."""
+    """A reading as kept, SI: means of the window, spread (standard deviation) of its samples, seconds.
 
-    lift: float
+    `flow` is in the measure of the flow element, as `Sample.flow` is.
+    """
+
+    rung: Rung
     flow: float
     pressure: float | None
     spread: float | None
     window: float | None
     unsteady: bool = False
+    swirl: float | None = None
+
+    @property
+    def lift(self) -> float:
+        return self.rung.lift
 
 
 @dataclass(frozen=True, slots=True)
@@ -66,87 +77,124 @@ class Steadiness:
 
 
 class FlowTest:
-    """A run in progress over a plan of lifts.
+    """A run in progress over a plan of rungs.
 
     Parameters
     ----------
-    lifts : sequence of float
-        The plan [m], rising.
-    test_pressure : float
-        Nominal pressure drop [Pa].
-    done : set of float
-        Lifts that already carry a reading that counts.
+    rungs : list of Rung
+        The plan.
+    test_pressure : float or None
+        Nominal pressure drop [Pa]; None for a bench whose pressure floats, where no window is asked for.
+    done : set of (int, bool)
+        Keys of rungs that already carry a reading that counts.
     """
 
-    def __init__(self, lifts: list[float], test_pressure: float, done: set[float] | None = None) -> None:
-        if not lifts:
+    def __init__(
+        self, rungs: list[Rung], test_pressure: float | None, done: set[tuple[int, bool]] | None = None
+    ) -> None:
+        if not rungs:
             raise ValueError("the plan has no lifts")
-        self.lifts = lifts
-        self.test_pressure = test_pressure
-        self._done = {_grain(x) for x in done or set()}
+        self.rungs = list(rungs)
+        self._test_pressure = test_pressure
+        self.automatic = False
+        self._done = set(done or ())
         self._samples: deque[Sample] = deque()
+        self._elsewhere: tuple[int, float] | None = None
         self._repeat_asked = False
         self._kept_here = False
         self.index = self._next_open(0)
 
     def _next_open(self, start: int) -> int:
-        for i in range(start, len(self.lifts)):
-            if _grain(self.lifts[i]) not in self._done:
+        for i in range(start, len(self.rungs)):
+            if self.rungs[i].key not in self._done:
                 return i
-        return len(self.lifts)
+        return len(self.rungs)
+
+    @property
+    def rung(self) -> Rung | None:
+        """The rung asked for now, None when the plan is done."""
+        return self.rungs[self.index] if self.index < len(self.rungs) else None
 
     @property
     def lift(self) -> float | None:
-        """The rung asked for now [m], None when the plan is done."""
-        return self.lifts[self.index] if self.index < len(self.lifts) else None
+        """Its lift [m]."""
+        return self.rung.lift if self.rung is not None else None
 
     @property
     def next_lift(self) -> float | None:
-        after = self._next_open(self.index + 1)
-        return self.lifts[after] if after < len(self.lifts) else None
+        """The open rung after this one, or one that was passed over; None where this is the last."""
+        found = [i for i in (self._next_open(self.index + 1), self._next_open(0)) if i < len(self.rungs)]
+        return self.rungs[found[0]].lift if found and found[0] != self.index else None
 
-    def is_done(self, lift: float) -> bool:
-        return _grain(lift) in self._done
+    @property
+    def test_pressure(self) -> float | None:
+        """The pressure wanted at this rung [Pa], None where it floats."""
+        if self._test_pressure is None:
+            return None
+        own = self.rung.pressure if self.rung is not None else None
+        return own if own is not None else self._test_pressure
+
+    @property
+    def passed(self) -> list[Rung]:
+        """Rungs below the one stood on that carry no reading: skipped, unless they are gone back to."""
+        return [r for r in self.rungs[: self.index] if r.key not in self._done]
+
+    def is_done(self, rung: Rung) -> bool:
+        return rung.key in self._done
 
     def go_to(self, index: int) -> None:
         """Stand on a rung of the plan. A rung that has its reading is stood on to repeat it."""
-        self.index = min(max(index, 0), len(self.lifts))
-        self._kept_here = self.lift is not None and self.is_done(self.lift)
+        self.index = min(max(index, 0), len(self.rungs))
+        self._kept_here = self.rung is not None and self.is_done(self.rung)
         self._repeat_asked = self._kept_here
-        self._samples.clear()
+        self._clear()
 
     def ask_repeat(self) -> None:
         """Allow one more reading at the rung just kept."""
-        if self._kept_here or self.lift is None:
+        if self._kept_here or self.rung is None:
             self._repeat_asked = True
-            self._samples.clear()
+            self._clear()
 
-    def sync(self, lifts: list[float], done: set[float]) -> None:
+    def use_own_pressure(self) -> float | None:
+        """Take this rung at the pressure that the bench holds now [Pa]: the blower does no more."""
+        if self.rung is None or self.live is None or not self.out_of_breath:
+            return None
+        held = self.live[1]
+        self.rungs[self.index] = Rung(self.rung.lift, held, self.rung.returns)
+        return held
+
+    def sync(self, rungs: list[Rung], done: set[tuple[int, bool]]) -> None:
         """Take in what the book says now, after an edit made elsewhere; the same news changes nothing.
 
         A rung that lost its reading is the one asked for; otherwise the place is kept.
         """
-        grains = {_grain(x) for x in done}
-        if [_grain(x) for x in lifts] == [_grain(x) for x in self.lifts] and grains == self._done:
+        if [r.key for r in rungs] == [r.key for r in self.rungs] and done == self._done:
             return
-        here = self.lift
-        lost = self._done - grains
-        self.lifts, self._done = lifts, grains
-        opened = [i for i, x in enumerate(lifts) if _grain(x) in lost]
-        place = [i for i, x in enumerate(lifts) if here is not None and _grain(x) == _grain(here)]
+        here = self.rung
+        lost = self._done - done
+        own = {r.key: r for r in self.rungs if r.pressure is not None}
+        self.rungs, self._done = [own.get(r.key, r) for r in rungs], set(done)
+        opened = [i for i, r in enumerate(rungs) if r.key in lost]
+        place = [i for i, r in enumerate(rungs) if here is not None and r.key == here.key]
         if opened:
             self.go_to(opened[0])
-        elif place and not self.is_done(lifts[place[0]]):
+        elif place and not self.is_done(rungs[place[0]]):
             self.index = place[0]
         else:
             self.index = self._next_open(0)
             self._kept_here = self._repeat_asked = False
-            self._samples.clear()
+            self._clear()
+
+    def _clear(self) -> None:
+        self._samples.clear()
+        self._elsewhere = None
 
     def feed(self, sample: Sample) -> None:
-        """Take in a live sample. Moving the valve to another lift moves on from a kept rung."""
+        """Take in a live sample. Moving the valve on from a kept rung moves the plan on; standing at
+        another open rung for a second takes the plan there, and what lies between counts as passed."""
         if self._kept_here and not self._repeat_asked and self._moved_off(sample):
             self._advance()
+        self._follow_valve(sample)
         last = self._samples[-1] if self._samples else None
         if last is not None and (not self._at_lift(sample) or self._in_window(last) != self._in_window(sample)):
             self._samples.clear()  # one window holds one state: at the lift, and in or out of pressure
@@ -154,21 +202,38 @@ class FlowTest:
         while self._samples[0].time < sample.time - WINDOW - 1e-9:
             self._samples.popleft()
 
+    def _follow_valve(self, sample: Sample) -> None:
+        if sample.lift is None or self._at_lift(sample):
+            self._elsewhere = None
+            return
+        found = [
+            i
+            for i, r in enumerate(self.rungs)
+            if abs(r.lift - sample.lift) <= LIFT_WINDOW and not self.is_done(r) and i > self.index
+        ]
+        if not found:
+            self._elsewhere = None
+        elif self._elsewhere is None or self._elsewhere[0] != found[0]:
+            self._elsewhere = found[0], sample.time
+        elif sample.time - self._elsewhere[1] >= STANDS:
+            self.go_to(found[0])
+
     def _at_lift(self, sample: Sample) -> bool:
         return sample.lift is None or self.lift is None or abs(sample.lift - self.lift) <= LIFT_WINDOW
 
     def _in_window(self, sample: Sample) -> bool:
-        return abs(sample.pressure / self.test_pressure - 1) <= PRESSURE_WINDOW
+        wanted = self.test_pressure
+        return wanted is None or abs(sample.pressure / wanted - 1) <= PRESSURE_WINDOW
 
     def _moved_off(self, sample: Sample) -> bool:
         return sample.lift is not None and not self._at_lift(sample)
 
     def _advance(self) -> None:
         self.index = self._next_open(self.index + 1)
-        if self.index == len(self.lifts):
+        if self.index == len(self.rungs):
             self.index = self._next_open(0)
         self._kept_here = self._repeat_asked = False
-        self._samples.clear()
+        self._clear()
 
     @property
     def steadiness(self) -> Steadiness:
@@ -189,8 +254,19 @@ class FlowTest:
         return Steadiness(share, spread, drift)
 
     @property
+    def out_of_breath(self) -> bool:
+        """The pressure stands still below its window: the blower does no more at this lift."""
+        wanted = self.test_pressure
+        if wanted is None or len(self._samples) < FEWEST_SAMPLES or self.phase is not Phase.PRESSURE:
+            return False
+        if self._samples[-1].time - self._samples[0].time < 0.6 * WINDOW or self.pressure_error >= 0:
+            return False
+        held = np.array([s.pressure for s in self._samples])
+        return bool(held.mean() > LEAST_OWN_PRESSURE * wanted and np.ptp(held) < 0.02 * held.mean())
+
+    @property
     def phase(self) -> Phase:
-        if self.lift is None:
+        if self.rung is None:
             return Phase.DONE
         if self._kept_here and not self._repeat_asked:
             return Phase.KEPT
@@ -203,7 +279,8 @@ class FlowTest:
     @property
     def pressure_error(self) -> float:
         """How far the last sample's pressure is off nominal, relative; 0 without samples."""
-        return self._samples[-1].pressure / self.test_pressure - 1 if self._samples else 0.0
+        wanted = self.test_pressure
+        return self._samples[-1].pressure / wanted - 1 if self._samples and wanted is not None else 0.0
 
     @property
     def live(self) -> tuple[float, float] | None:
@@ -212,6 +289,12 @@ class FlowTest:
             return None
         n = len(self._samples)
         return sum(s.flow for s in self._samples) / n, sum(s.pressure for s in self._samples) / n
+
+    @property
+    def live_swirl(self) -> float | None:
+        """Mean paddle speed over the window [rad/s], None where the bench has no meter."""
+        found = [s.swirl for s in self._samples if s.swirl is not None]
+        return sum(found) / len(found) if found else None
 
     def keep(self, unsteady: bool = False) -> Kept | Refusal:
         """Keep the mean of the window, or say why not. `unsteady` keeps a flickering port as a finding."""
@@ -222,35 +305,45 @@ class FlowTest:
             return Refusal("Kept already. Set the next lift, or press R to repeat this one.")
         if phase is Phase.SET:
             return Refusal("No reading at this lift yet: set the valve first.")
-        if phase is Phase.PRESSURE and not unsteady:
+        if phase is Phase.PRESSURE and self.out_of_breath:
+            return Refusal("The blower is out of breath. Press twice to take this lift at its own pressure.")
+        if phase is Phase.PRESSURE:
             word = "low: raise it" if self.pressure_error < 0 else "high: lower it"
             return Refusal(f"Pressure is {word} first.")
         if phase is Phase.WAIT and not unsteady:
-            return Refusal("Not steady yet. U keeps it as unsteady.")
-        assert self.lift is not None
+            return Refusal("Not steady yet. Press twice, or U, to keep it as unsteady.")
+        assert self.rung is not None
         flow = np.array([s.flow for s in self._samples])
         pressure = float(np.mean([s.pressure for s in self._samples]))
         seconds = self._samples[-1].time - self._samples[0].time
-        kept = Kept(self.lift, float(flow.mean()), pressure, self.steadiness.spread, seconds, unsteady)
+        spread = self.steadiness.spread
+        kept = Kept(self.rung, float(flow.mean()), pressure, spread, seconds, unsteady, self.live_swirl)
         self._mark()
         return kept
 
-    def keep_typed(self, flow: float, pressure: float | None = None) -> Kept | Refusal:
-        """Keep a figure that was read off by eye [m3/s]; the plan moves on at once."""
+    def insist(self) -> Kept | Refusal | None:
+        """The second press of the pedal: repeat what was kept, keep what is unsteady, or take the rung at
+        the pressure the blower can hold. None where it only asked for a repeat."""
+        phase = self.phase
+        if phase is Phase.KEPT:
+            self.ask_repeat()
+            return None
+        if phase is Phase.PRESSURE and self.use_own_pressure() is not None:
+            return self.keep(unsteady=not self.steadiness.steady)
+        return self.keep(unsteady=True)
+
+    def keep_typed(self, flow: float, pressure: float | None = None, swirl: float | None = None) -> Kept | Refusal:
+        """Keep a figure that was read off by eye, in the measure of the element; the plan moves on at once."""
         if flow <= 0:
             return Refusal("The flow must be above zero.")
-        if self.lift is None:
+        if self.rung is None:
             return Refusal("The plan is done. R repeats the last lift.")
-        kept = Kept(self.lift, flow, pressure, None, None)
+        kept = Kept(self.rung, flow, pressure, None, None, swirl=swirl)
         self._mark()
         self._advance()
         return kept
 
     def _mark(self) -> None:
-        assert self.lift is not None
-        self._done.add(_grain(self.lift))
+        assert self.rung is not None
+        self._done.add(self.rung.key)
         self._kept_here, self._repeat_asked = True, False
-
-
-def _grain(lift: float) -> int:
-    return round(lift * 1e6)

@@ -9,7 +9,9 @@ from collections.abc import Callable
 from dataclasses import dataclass
 
 from ventrix.bench.link import LinkError
-from ventrix.bench.scpi import Sample, ScpiBench
+from ventrix.bench.samples import BenchDriver, Sample
+from ventrix.bench.scpi import ScpiBench
+from ventrix.bench.text_lines import TextBench
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,7 +36,15 @@ class Refused:
     sentence: str
 
 
-Event = Connected | Lost | Refused | Sample
+@dataclass(frozen=True, slots=True)
+class Heard:
+    """What a bench that only talks has sent lately, as it came, and how many lines were passed over."""
+
+    lines: tuple[str, ...]
+    passed_over: int
+
+
+Event = Connected | Lost | Refused | Heard | Sample
 Command = Callable[[ScpiBench], None]
 
 
@@ -51,7 +61,7 @@ class Sampler:
         Where events go; the one who shows them empties it.
     """
 
-    def __init__(self, connect: Callable[[], ScpiBench], interval: float, events: queue.Queue[Event]) -> None:
+    def __init__(self, connect: Callable[[], BenchDriver], interval: float, events: queue.Queue[Event]) -> None:
         self._connect, self._interval, self._events = connect, interval, events
         self._commands: queue.Queue[Command] = queue.Queue()
         self._stop = threading.Event()
@@ -86,24 +96,33 @@ class Sampler:
                 self._events.put(Connected(bench.identity, bench.is_simulated))
                 self._read(bench)
             except LinkError as error:
+                self._tell_heard(bench)
                 self._events.put(Lost(str(error)))
             finally:
                 bench.close()
 
-    def _read(self, bench: ScpiBench) -> None:
+    def _read(self, bench: BenchDriver) -> None:
         due = time.monotonic()
         while not self._stop.is_set():
             self._obey(bench)
             self._events.put(bench.sample(time.monotonic()))
+            self._tell_heard(bench)
             due = max(due + self._interval, time.monotonic())
             self._stop.wait(max(0.0, due - time.monotonic()))
 
-    def _obey(self, bench: ScpiBench) -> None:
+    def _tell_heard(self, bench: BenchDriver) -> None:
+        if isinstance(bench, TextBench):
+            self._events.put(Heard(tuple(bench.last_lines), bench.passed_over))
+
+    def _obey(self, bench: BenchDriver) -> None:
         while True:
             try:
                 command = self._commands.get_nowait()
             except queue.Empty:
                 return
+            if not isinstance(bench, ScpiBench):
+                self._events.put(Refused("this bench only talks: it takes no commands"))
+                continue
             try:
                 command(bench)
             except LinkError as error:

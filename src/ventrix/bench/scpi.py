@@ -3,32 +3,36 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from typing import Final
 
 from ventrix.bench.link import Link, LinkError
+from ventrix.bench.samples import Sample
+from ventrix.core.bench_record import ElementKind
 from ventrix.core.model import Direction
 from ventrix.core.units import from_si, to_si
 
 SIMULATOR = "Simulated bench"
-
-
-@dataclass(frozen=True, slots=True)
-class Sample:
-    """One look at the bench, SI. `time` is in seconds on the reader's own clock."""
-
-    time: float
-    flow: float
-    pressure: float
-    lift: float | None = None
-    temperature: float | None = None
+# What is asked for the main reading, and its unit, by the kind of flow element.
+MAIN: Final[dict[ElementKind, tuple[str, str]]] = {
+    "flow": ("MEAS:FLOW?", "cfm"),
+    "percent": ("MEAS:PERC?", "%"),
+    "orifice": ("MEAS:DIFF?", "Pa"),
+    "mass": ("MEAS:MASS?", "kg/s"),
+    "columns": ("MEAS:DIFF?", "Pa"),
+}
 
 
 class ScpiBench:
-    """A bench at the other end of a link. LinkError from every method when the wire or the answer fails."""
+    """A bench at the other end of a link. LinkError from every method when the wire or the answer fails.
 
-    def __init__(self, link: Link) -> None:
-        self._link = link
+    `element` says what its main reading is. Swirl and probe are asked of the simulated bench, and of
+    others where `meters` names them, since a bench without them would never answer.
+    """
+
+    def __init__(self, link: Link, element: ElementKind = "flow", meters: tuple[str, ...] = ()) -> None:
+        self._link, self._main = link, MAIN[element]
         self.identity = link.ask("*IDN?")
+        self._meters = ("swirl", "probe") if self.is_simulated else meters
 
     @property
     def is_simulated(self) -> bool:
@@ -45,13 +49,15 @@ class ScpiBench:
         return to_si(value, unit)
 
     def sample(self, time: float) -> Sample:
-        """Read flow, pressure, lift and temperature."""
+        """Read the element, pressure, lift, temperature, and the meters there are."""
         return Sample(
             time=time,
-            flow=self._number("MEAS:FLOW?", "cfm"),
+            flow=self._number(*self._main),
             pressure=self._number("MEAS:PRES?", "inH2O"),
             lift=self._number("MEAS:LIFT?", "mm"),
             temperature=self._number("MEAS:TEMP?", "degC"),
+            swirl=self._number("MEAS:SWIR?", "rpm") if "swirl" in self._meters else None,
+            probe=self._number("MEAS:PIT?", "inH2O") if "probe" in self._meters else None,
         )
 
     def set_pressure(self, pressure: float) -> None:
@@ -69,6 +75,23 @@ class ScpiBench:
     def work(self, direction: Direction, cut: int, place: str) -> None:
         """Grind the simulated port: its state `cut` becomes the one before, worked at `place`."""
         self._send(f"SIM:WORK {direction.upper()},{cut},{place.upper()}")
+
+    def choose_range(self, number: int) -> None:
+        """Choose a range of the element, counted from 1."""
+        self._send(f"SENS:RANG {number}")
+
+    def tell(self, lie: str, on: bool) -> None:
+        """Switch one of the simulated bench's lies."""
+        self._send(f"SIM:LIE {lie},{'ON' if on else 'OFF'}")
+
+    def put_on(self, what: str) -> None:
+        """Put the simulated head, sealed head, open port or plate on the bench."""
+        self._send(f"SIM:ON {what.upper()}")
+
+    def hold(self, station: str | None, u: float = 0.0, v: float = 0.0, *, ball: bool = False) -> None:
+        """Hold the simulated probe, or ball, at a place; None takes it out."""
+        place = "OUT" if station is None else f"{station.upper()},{u:.3f},{v:.3f}"
+        self._send(f"SIM:{'BALL' if ball else 'PROB'} {place}")
 
     def remount(self) -> None:
         """Take the simulated head off and bolt it down again."""

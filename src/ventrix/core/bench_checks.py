@@ -17,6 +17,7 @@ from ventrix.core.bench_record import Bench, PlateCheck, ScatterStudy, StudyRead
 from ventrix.core.checks import positive
 from ventrix.core.curve import FlowCurve
 from ventrix.core.uncertainty import CONFIDENCE, Scatter, mount_scatter, student_t
+from ventrix.core.units import from_si
 
 MOVING_RANGE_D2: Final = 1.128  # mean range of two over sigma [14]
 FEWEST_PLATES: Final = 5  # before limits of the bench's own are drawn
@@ -96,6 +97,18 @@ def study_result(study: ScatterStudy) -> StudyResult:
     flows_at = means.mean(axis=0)
     sees = tuple(Sees(x * 1e-6, float(off * q), float(stays * q)) for x, q in zip(lifts, flows_at, strict=True))
     return StudyResult(scatter, len(mounts), sees)
+
+
+def study_sentence(result: StudyResult, lift: str, flow: str) -> str:
+    """A study in one sentence; `lift` and `flow` are unit symbols. Source: `study_result`."""
+    middle = result.sees[len(result.sees) // 2 if len(result.sees) < 3 else -1]
+    off, on = (f"{from_si(v, flow):.1f}" for v in (middle.remounted, middle.stays_on))
+    digits = 3 if lift == "in" else 2
+    unit = "CFM" if flow == "cfm" else flow
+    return (
+        f"this bench sees {off} {unit} at {from_si(middle.lift, lift):.{digits}f} {lift} when the head comes off "
+        f"in between, {on} when it stays on"
+    )
 
 
 def bench_scatter(bench: Bench | None) -> Scatter | None:
@@ -327,8 +340,6 @@ def range_advice(ranges: Sequence[float], full_scale: float, flow: float, usual:
     ----------
     Common practice, no source: read between 25 and 90 % of a scale, and on the same range as before.
     """
-    from ventrix.core.units import from_si
-
     top = f"{from_si(full_scale, 'cfm'):.0f}"
     larger = [r for r in ranges if r > full_scale * 1.001]
     smaller = [r for r in ranges if r < full_scale * 0.999]

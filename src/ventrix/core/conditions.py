@@ -123,8 +123,9 @@ class Comparability:
 _ORDER: Final[dict[Level, int]] = {"yes": 0, "converted": 1, "unknown": 2, "no": 3}
 
 
-def _same(key: str, a: Any, b: Any) -> bool:
-    if key == "bore":
+def same_condition(key: str, a: Any, b: Any) -> bool:
+    """Whether two recorded values of a condition are one."""
+    if key in ("bore", "pipe_diameter", "pipe_length"):
         return bool(abs(a - b) <= 5e-5)  # m: half a tenth of a millimetre, the rounding of an inch sleeve
     if isinstance(a, str):
         return a.strip().lower() == str(b).strip().lower()
@@ -154,10 +155,10 @@ def comparability(
             where = "on either side" if a is None and b is None else ("before" if a is None else "after")
             said = f"{c.name.capitalize()} was not recorded {where}: {c.moves}."
             found.append(ConditionDifference(c.key, "unknown", a_words, b_words, said))
-        elif c.key == "bench" and not _same(c.key, a, b) and transfer is not None:
+        elif c.key == "bench" and not same_condition(c.key, a, b) and transfer is not None:
             said = f"Bench differs, {a_words} before and {b_words} after: {transfer.sentence}."
             found.append(ConditionDifference(c.key, "converted", a_words, b_words, said))
-        elif not _same(c.key, a, b):
+        elif not same_condition(c.key, a, b):
             said = f"{c.name.capitalize()} differs, {a_words} before and {b_words} after: {c.moves}."
             found.append(ConditionDifference(c.key, "no", a_words, b_words, said))
     pressure = _pressure_difference(before, after)

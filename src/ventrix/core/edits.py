@@ -6,7 +6,20 @@ from collections.abc import Callable
 from dataclasses import replace
 from typing import Any, TypeVar
 
-from ventrix.core.model import Cut, FlowRun, Job, Mount, Noun, Port, Pour, Reading, SetUp, Valve
+from ventrix.core.model import (
+    Cut,
+    FlowRun,
+    Job,
+    Mount,
+    Noun,
+    Port,
+    Pour,
+    Reading,
+    RungNote,
+    SetUp,
+    StepRecord,
+    Valve,
+)
 
 UNDONE = "undone"
 _N = TypeVar("_N", bound=Noun)
@@ -75,6 +88,27 @@ def edit_run(job: Job, run_id: str, edit: Callable[[FlowRun], FlowRun]) -> Job:
             if any(r.id == run_id for r in cut.runs):
                 return edit_cut(job, cut.id, lambda c: replace(c, runs=_swap(c.runs, run_id, edit)))
     raise KeyError(run_id)
+
+
+def change_setup(job: Job, run_id: str, setup: SetUp) -> Job:
+    """Other conditions for a run that has no reading yet; ValueError where it has one."""
+
+    def edit(run: FlowRun) -> FlowRun:
+        if run.readings:
+            raise ValueError("conditions of readings that were taken are never changed")
+        return replace(run, setup_id=setup.id)
+
+    if all(s.id != setup.id for s in job.setups):
+        job = replace(job, setups=(*job.setups, setup))
+    return edit_run(job, run_id, edit)
+
+
+def add_step(job: Job, run_id: str, step: StepRecord) -> Job:
+    return edit_run(job, run_id, lambda r: replace(r, steps=(*r.steps, step)))
+
+
+def add_rung_note(job: Job, run_id: str, note: RungNote) -> Job:
+    return edit_run(job, run_id, lambda r: replace(r, rung_notes=(*r.rung_notes, note)))
 
 
 def add_reading(job: Job, run_id: str, reading: Reading) -> Job:

@@ -33,6 +33,8 @@ from ventrix.core.units import from_si, percent_text
 
 Indices = NDArray[np.int64]
 
+STEPS_THAT_COUNT = ("warm-up", "zero", "leak", "plate")  # skipping the others costs nothing
+PLATE_NOTE = 0.01  # relative: common practice, no source
 RETURN_LIMIT = 0.02  # relative: at a low lift that is a dial moved by a few thousandths (common practice)
 LIFT_GRAIN = 1e-6  # m: lifts closer than a micrometre are one lift
 
@@ -145,7 +147,10 @@ def derive(lift: Array, flow: Array, test_pressure: float, geometry: Geometry) -
 
 @dataclass(frozen=True)
 class ReducedRun:
-    """A run ready to be read or compared. `flow` is an index [-] where `kind` is "index"."""
+    """A run ready to be read or compared. `flow` is an index [-] where `kind` is "index".
+
+    `open_flow` is the port with the valve out, corrected like the rest; `heard` what was noted, by lift.
+    """
 
     run_id: str
     setup: SetUp
@@ -160,6 +165,8 @@ class ReducedRun:
     bench_notes: tuple[str, ...]
     unsteady: tuple[float, ...] = ()
     scatter: Scatter = field(default_factory=Scatter)
+    open_flow: float | None = None
+    heard: tuple[tuple[float, str], ...] = ()
 
     @property
     def test_pressure(self) -> float:
@@ -257,6 +264,7 @@ def reduce_run(
     else:
         corrected = raw
         notes.append("uncalibrated bench: an index, good for ratios on this bench, never a flow")
+    notes += _step_notes(run)
     order = np.argsort(lift, kind="stable")
     lifts, starts, counts = np.unique(lift[order], return_index=True, return_counts=True)
     mean = np.add.reduceat(corrected[order], starts) / counts
@@ -278,7 +286,37 @@ def reduce_run(
         bench_notes=tuple(notes),
         unsteady=unsteady,
         scatter=scatter or Scatter(),
+        open_flow=_open_flow(run, setup) if kind == "flow" else None,
+        heard=tuple((n.lift, n.kind) for n in run.rung_notes),
     )
+
+
+def _open_flow(run: FlowRun, setup: SetUp) -> float | None:
+    """The open-port reading of a run, leak off and at nominal pressure; None without one."""
+    step = run.step("open port")
+    if step is None or step.flow is None or setup.test_pressure is None:
+        return None
+    flow = scaled(step.flow, setup, step.pressure)[0]
+    leak = scaled(setup.leak, setup, setup.leak_pressure)[0] if setup.leak else 0.0
+    try:
+        measured = None if step.pressure is None else [step.pressure]
+        return float(correct_readings([flow], setup.test_pressure, measured, leak, setup.leak_pressure)[0])
+    except ValueError:
+        return None
+
+
+def _step_notes(run: FlowRun) -> list[str]:
+    """What was skipped before the lifts, and a plate that was out of its usual."""
+    done = {s.kind for s in run.steps if s.skipped is None}
+    notes = [
+        f"{s.kind} skipped: {s.skipped}"
+        for s in run.steps
+        if s.skipped is not None and s.kind not in done and s.kind in STEPS_THAT_COUNT
+    ]
+    plate = run.step("plate")
+    if plate is not None and plate.drift is not None and abs(plate.drift) > PLATE_NOTE:
+        notes.append(f"the reference plate read {percent_text(plate.drift, sign=True)} of nominal that day")
+    return notes
 
 
 def _mean_swirl(readings: Sequence[Reading], order: Indices, starts: Indices) -> Array:

@@ -10,11 +10,22 @@ from collections.abc import Callable
 from PySide6.QtCore import QObject, QTimer, Signal
 
 from ventrix.bench.link import TcpLink
-from ventrix.bench.sampler import Command, Connected, Event, Lost, Refused, Sampler
-from ventrix.bench.scpi import Sample, ScpiBench
+from ventrix.bench.sampler import Command, Connected, Event, Heard, Lost, Refused, Sampler
+from ventrix.bench.samples import BenchDriver, Sample
+from ventrix.bench.scpi import ScpiBench
+from ventrix.bench.text_lines import TextFormat, open_serial
+from ventrix.core.bench_record import Bench, ElementKind
 
 INTERVAL = 0.05  # s between samples
 REFRESH = 50  # ms between looks at the queue
+
+
+def host_and_port(text: str) -> tuple[str, int]:
+    """An address as a person types it; ValueError with a sentence where it is not one."""
+    host, _, port = text.strip().rpartition(":")
+    if not host or not port.isdecimal() or not 0 < int(port) < 65536:
+        raise ValueError(f"'{text}' is not host:port, as in localhost:5025")
+    return host, int(port)
 
 
 class BenchBridge(QObject):
@@ -22,6 +33,7 @@ class BenchBridge(QObject):
 
     sampled = Signal(object)  # list of Sample, oldest first
     state_changed = Signal()
+    heard = Signal(list, int)  # lines as they came, how many were passed over
 
     def __init__(self, parent: QObject | None = None) -> None:
         super().__init__(parent)
@@ -40,25 +52,47 @@ class BenchBridge(QObject):
         """A bench was asked for, whether it answers just now or not."""
         return self._sampler is not None
 
-    def connect_tcp(self, host: str, port: int) -> None:
+    def connect_tcp(self, host: str, port: int, element: ElementKind = "flow") -> None:
         """Read the bench at that address from now on."""
         self.disconnect_bench()
-        self._start(lambda: ScpiBench(TcpLink(host, port)))
+        self._start(lambda: ScpiBench(TcpLink(host, port), element))
         self.sentence = f"connecting to {host} port {port}"
         self.state_changed.emit()
 
-    def connect_simulated(self, seed: int = 1) -> None:
+    def connect_simulated(self, seed: int = 1, element: ElementKind = "flow") -> None:
         """Start the simulated bench inside this program, and read it over loopback like any other."""
         from ventrix.bench.simulator.bench import SimulatedBench
         from ventrix.bench.simulator.server import HOST, running
 
         self.disconnect_bench()
         server = self._closing.enter_context(running(SimulatedBench(time.monotonic, seed)))
-        self._start(lambda: ScpiBench(TcpLink(HOST, server.port)))
+        self._start(lambda: ScpiBench(TcpLink(HOST, server.port), element))
         self.sentence = "starting the simulated bench"
         self.state_changed.emit()
 
-    def _start(self, connect: Callable[[], ScpiBench]) -> None:
+    def connect_bench(self, bench: Bench) -> None:
+        """Read the bench that a record describes. ValueError with a sentence where it does not say enough."""
+        if bench.link == "simulated":
+            self.connect_simulated(element=bench.element)
+        elif bench.link == "tcp":
+            host, port = host_and_port(bench.address)
+            self.connect_tcp(host, port, bench.element)
+        elif bench.link == "serial":
+            self.connect_serial(bench.address, TextFormat.of(bench.text_format))
+        else:
+            self.disconnect_bench()
+
+    def connect_serial(self, device: str, shape: TextFormat) -> None:
+        """Read lines of text off a serial device from now on. ValueError where the columns make no sense."""
+        shape.check()
+        if not device.strip():
+            raise ValueError("which device? as in /dev/ttyUSB0")
+        self.disconnect_bench()
+        self._start(lambda: open_serial(device.strip(), shape))
+        self.sentence = f"listening on {device}"
+        self.state_changed.emit()
+
+    def _start(self, connect: Callable[[], BenchDriver]) -> None:
         self._sampler = Sampler(connect, INTERVAL, self._events)
         self._sampler.start()
         self._timer.start()
@@ -84,6 +118,7 @@ class BenchBridge(QObject):
         """Take everything off the queue and tell it."""
         samples: list[Sample] = []
         changed = False
+        heard: Heard | None = None
         while True:
             try:
                 event = self._events.get_nowait()
@@ -91,6 +126,9 @@ class BenchBridge(QObject):
                 break
             if isinstance(event, Sample):
                 samples.append(event)
+                continue
+            if isinstance(event, Heard):
+                heard = event
                 continue
             changed = True
             if isinstance(event, Connected):
@@ -103,5 +141,7 @@ class BenchBridge(QObject):
                 self.sentence = event.sentence
         if changed:
             self.state_changed.emit()
+        if heard is not None:
+            self.heard.emit(list(heard.lines), heard.passed_over)
         if samples:
             self.sampled.emit(samples)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from dataclasses import replace
 from typing import TYPE_CHECKING
 
 from PySide6.QtGui import QAction, QActionGroup, QKeySequence
@@ -10,6 +11,7 @@ from PySide6.QtWidgets import QInputDialog, QMenu, QMenuBar
 
 from ventrix.core import edits
 from ventrix.core.model import Direction
+from ventrix.ui.bench_bridge import host_and_port
 from ventrix.ui.parts.finder import Found
 from ventrix.workspace import new_port
 
@@ -39,6 +41,7 @@ def build_menus(shell: Shell) -> None:
     help_menu = bar.addMenu("&Help")
     _add(help_menu, "&Find anything…", "Ctrl+K", lambda: shell.finder.open())
     _add(help_menu, "What the &figures mean", None, lambda: shell.open_manual("figures"))
+    _add(help_menu, "&Benches and what they see", None, lambda: shell.open_manual("bench"))
     _add(help_menu, "&Calculators", None, lambda: shell.open_manual("calculators"))
     _add(help_menu, "&Manual: this room", "F1", shell.open_manual)
     _add(help_menu, "Manual: &contents", "Shift+F1", lambda: shell.open_manual("index"))
@@ -165,16 +168,53 @@ def _bench_menu(shell: Shell, menu: QMenu) -> None:
         text, ok = QInputDialog.getText(shell, "Bench over TCP", "Host and port of an SCPI bench, as host:port")
         if not ok:
             return
-        host, _, port = text.strip().rpartition(":")
-        if not host or not port.isdecimal() or not 0 < int(port) < 65536:
-            shell.session.say(f"'{text}' is not host:port, as in localhost:5025.")
-            return
-        bench.connect_tcp(host, int(port))
+        try:
+            bench.connect_tcp(*host_and_port(text))
+        except ValueError as error:
+            shell.session.say(f"{error}.")
 
+    _add(menu, "&Benches…", "Ctrl+Shift+B", lambda: shell.benches.open(shell.flow.hand.setup.bench))
+    _add(menu, "&Pedal…", None, shell.choose_pedal)
+    menu.addSeparator()
+    witness = _add(menu, "This port is the &witness", None, lambda: _toggle_witness(shell))
+    witness.setCheckable(True)
+    by_witness = _add(menu, "&Judge by the witness port", None, lambda: _judge_by_witness(shell))
+    by_witness.setCheckable(True)
+    menu.addSeparator()
     _add(menu, "&Simulated bench", "Ctrl+B", bench.connect_simulated)
     _add(menu, "Bench over &TCP…", None, ask_address)
     leave = _add(menu, "&Disconnect, type by hand", "Ctrl+D", bench.disconnect_bench)
-    menu.aboutToShow.connect(lambda: leave.setEnabled(bench.active))
+
+    def able() -> None:
+        space = shell.session.workspace
+        leave.setEnabled(bench.active)
+        witness.setEnabled(space is not None and space.port is not None)
+        witness.setChecked(space is not None and space.port is not None and space.port.witness)
+        by_witness.setEnabled(space is not None and any(p.witness for p in space.job.ports))
+        by_witness.setChecked(space is not None and space.analysis.judge_by_witness)
+
+    menu.aboutToShow.connect(able)
+
+
+def _toggle_witness(shell: Shell) -> None:
+    space = shell.session.workspace
+    if space is None or space.port is None:
+        return
+    port, on = space.port, not space.port.witness
+    if on and len(port.cuts) > 1:
+        shell.session.say(f"{port.name} has been cut: a witness is a port that nobody touches.")
+        return
+    name = f"{port.name} {'is' if on else 'is no longer'} the witness"
+    space.apply(name, edits.edit_port(space.job, port.id, lambda p: replace(p, witness=on)))
+
+
+def _judge_by_witness(shell: Shell) -> None:
+    space = shell.session.workspace
+    if space is None:
+        return
+    on = not space.analysis.judge_by_witness
+    space.judge_by_witness(on)
+    shell.session.say("Judged against the witness port's own change." if on else "The witness is left out of verdicts.")
 
 
 def _room_opener(shell: Shell, index: int) -> Callable[[], None]:
@@ -185,6 +225,9 @@ def _view_menu(shell: Shell, menu: QMenu) -> None:
     session = shell.session
     for i, room in enumerate(shell.rooms):
         _add(menu, f"&{i + 1} {room.name}", f"Ctrl+{i + 1}", _room_opener(shell, i))
+    menu.addSeparator()
+    _add(menu, "&Far view alone", "F11", shell.toggle_far)
+    _add(menu, "&Reading distance…", None, shell.set_reading_distance)
     menu.addSeparator()
     _chooser(menu, (("US shop units", "us"), ("Metric", "metric")), session.units.name, session.use_units)
     menu.addSeparator()

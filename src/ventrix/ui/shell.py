@@ -6,17 +6,19 @@ from functools import partial
 
 from PySide6.QtCore import QByteArray
 from PySide6.QtGui import QCloseEvent
-from PySide6.QtWidgets import QHBoxLayout, QMainWindow, QMenu, QStackedWidget, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QInputDialog, QMainWindow, QMenu, QStackedWidget, QVBoxLayout, QWidget
 
 from ventrix.core import calculators
 from ventrix.ui.bars import Foot, JobBar, Rail
 from ventrix.ui.files import Files
 from ventrix.ui.menus import build_menus, commands_of
+from ventrix.ui.parts.bench_sheet import BenchSheet
 from ventrix.ui.parts.cut_row import CutRow
 from ventrix.ui.parts.finder import Finder, Found
 from ventrix.ui.parts.manual_window import ManualWindow
 from ventrix.ui.parts.new_cut import NewCutSheet
 from ventrix.ui.parts.reckoner import Reckoner
+from ventrix.ui.parts.step_back import StepBack
 from ventrix.ui.parts.welcome import Welcome
 from ventrix.ui.rooms.compare import CompareRoom
 from ventrix.ui.rooms.flow import FlowRoom
@@ -50,7 +52,13 @@ class Shell(QMainWindow):
         self.foot = Foot(session)
         self.new_cut = NewCutSheet(session)
         self.reckoner = Reckoner(session)
+        self.benches = BenchSheet(session, self._live_flow)
+        self.step_back = StepBack()
+        self.step_back.taken.connect(self._use_far_size)
+        self.step_back.closed.connect(lambda: self.room.setFocus())
+        self.flow.far_toggled.connect(self._give_room)
         self.reckoner.closed.connect(self._put_sheet_away)
+        self.benches.closed.connect(self._put_sheet_away)
         self.cut_row.new_cut.connect(self.new_cut.open)
         self.new_cut.closed.connect(self._put_sheet_away)
         self.new_cut.logged.connect(self._work_simulated_port)
@@ -76,6 +84,7 @@ class Shell(QMainWindow):
         middle.addWidget(self._stack, 1)
         self.new_cut.stand_over(self._stack)
         self.reckoner.stand_over(self._stack)
+        self.benches.stand_over(self._stack)
         across = QHBoxLayout()
         across.setSpacing(0)
         across.addWidget(self.rail)
@@ -102,6 +111,8 @@ class Shell(QMainWindow):
 
     def go_to(self, index: int) -> None:
         """Enter a room."""
+        if self.flow.far.alone and self.rooms[index] is not self.flow:
+            self.flow.show_alone(False)
         index = index if 0 <= index < len(self.rooms) else 0
         self._room = index
         self._show_room()
@@ -140,9 +151,49 @@ class Shell(QMainWindow):
         return [*commands_of(self.menuBar()), *entries]
 
     def _put_sheet_away(self) -> None:
-        self.new_cut.hide()
-        self.reckoner.hide()
+        for sheet in (self.new_cut, self.reckoner, self.benches):
+            sheet.hide()
         self.room.setFocus()
+
+    def _live_flow(self) -> float | None:
+        """What the bench flows now [m3/s], None where it does not say or is not steady."""
+        test = self.flow.hand.test
+        live = test.live
+        if not self.session.bench.connected or live is None:
+            return None
+        return self.flow.hand.element.as_reported(*live)
+
+    def _use_far_size(self, px: float) -> None:
+        self.flow.far.least = px
+        self.session.settings.setValue("far_px", px)
+        self.flow.show_alone(True)
+
+    def _give_room(self, alone: bool) -> None:
+        """The far view alone, or everything around it again."""
+        for part in (self.rail, self.job_bar, self.cut_row, self.foot):
+            part.setVisible(not alone)
+        self.menuBar().setVisible(not alone)
+
+    def set_reading_distance(self) -> None:
+        """Step back until you can just read this."""
+        self.go_to(self.rooms.index(self.flow))
+        self.step_back.open(self, self.flow.far.least)
+
+    def toggle_far(self) -> None:
+        """The Flow room's far view alone, or not."""
+        self.go_to(self.rooms.index(self.flow))
+        self.flow.show_alone(not self.flow.far.alone)
+
+    def choose_pedal(self) -> None:
+        """Take the key of the user's pedal by its name."""
+        text, ok = QInputDialog.getText(
+            self, "Pedal", "The key that the pedal types, by its name (PgDown, F8, B):", text=self.flow.pedal.name
+        )
+        if ok and self.flow.pedal.use(text.strip()):
+            self.session.settings.setValue("pedal", self.flow.pedal.name)
+            self.session.say(f"Pedal: {self.flow.pedal.name}. Press keeps, hold strikes, twice repeats.")
+        elif ok:
+            self.session.say(f"'{text}' is not the name of a key.")
 
     def _work_simulated_port(self, cut_id: str, place: str) -> None:
         """A cut logged while the simulated bench is on changes its port too."""

@@ -99,10 +99,11 @@ def _session(start, folder, settings, session_class):
         book = Book.open(folder / "book.sqlite")
         if not start.demo:
             return session_class(book, None, settings)
-        from ventrix.demo.make import demo_job
+        from ventrix.demo.make import demo_benches, demo_job
 
         job = demo_job()
         book.add_job(job)
+        book.write(*((None, bench) for bench in demo_benches()))
         space = Workspace(book, job)
         space.look_at(job.ports[0].cuts[2].id)  # the cut that gains high and loses low tells the most
         return session_class(book, space, settings, demo=True)

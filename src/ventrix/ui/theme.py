@@ -36,6 +36,7 @@ class Theme:
     unproven: str
     kept: str  # ground while a kept reading stands
     refused: str  # ground of a refusal
+    odd: str  # ground of a reading kept that looks wrong
 
     def port(self, kind: str) -> str:
         return self.intake if kind == "intake" else self.exhaust
@@ -60,6 +61,7 @@ DYE: Final = Theme(
     unproven="#98B0BB",
     kept="#14452F",
     refused="#56291C",
+    odd="#4B3A10",
 )
 PAPER: Final = Theme(
     "paper",
@@ -77,6 +79,7 @@ PAPER: Final = Theme(
     unproven="#586C76",
     kept="#D3EBD4",
     refused="#F8DDD2",
+    odd="#F3E3B5",
 )
 THEMES: Final = {t.name: t for t in (DYE, PAPER)}
 
@@ -196,5 +199,12 @@ QTableView {{ background: {t.ground}; border: none; gridline-color: {t.raised};
 QHeaderView::section {{ background: {t.ground}; color: {t.quiet}; border: none; padding: 4px 8px;
     font-family: "{FAMILY}"; font-size: {px(CAPTION)}; }}
 QTableCornerButton::section {{ background: {t.ground}; border: none; }}
+QTabWidget::pane {{ border: none; border-top: 1px solid {t.quiet}; }}
+QTabBar::tab {{ background: transparent; color: {t.quiet}; padding: 6px 12px; border-bottom: 3px solid transparent; }}
+QTabBar::tab:selected {{ color: {t.text}; border-bottom: 3px solid {t.brass}; }}
+QTabBar::tab:focus {{ color: {t.brass}; }}
+QCheckBox::indicator {{ width: 14px; height: 14px; border: 1px solid {t.quiet}; background: {t.raised}; }}
+QCheckBox::indicator:checked {{ background: {t.brass}; border: 1px solid {t.brass}; }}
+QCheckBox:focus {{ color: {t.brass}; }}
 QTextBrowser {{ background: {t.panel}; border: none; padding: 16px; }}
 """

@@ -45,6 +45,10 @@ class Units:
     duration: Shown = Shown("min", "min", 0)
     energy: Shown = Shown("J/m3", "J/m³", 0)
     temperature: Shown = Shown("degC", "°C", 1)
+    barometer: Shown = Shown("hPa", "hPa", 0)
+    humidity: Shown = Shown("%", "%", 0)
+    ratio: Shown = Shown("-", "", 3)
+    density: Shown = Shown("kg/m3", "kg/m³", 4)
 
     def __getitem__(self, kind: str) -> Shown:
         found = getattr(self, kind)

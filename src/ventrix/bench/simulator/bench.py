@@ -8,7 +8,9 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from ventrix.bench.simulator import picture
 from ventrix.bench.simulator.heads import HEADS, SimulatedCut, worked
+from ventrix.bench.simulator.lies import Lie, Lies
 from ventrix.core.model import Direction
 from ventrix.core.units import CFM, INCH_OF_WATER
 
@@ -20,6 +22,8 @@ class Character:
     blower : flow that the blower still holds its full pressure at; beyond it the pressure sags
     noise : of one sample in attached flow; grows to four times where the port separates
     setting_scatter, mount_scatter : of setting lift and pressure anew, and of a new bolting-down
+    ranges : full scales; the last is chosen at the start
+    plate : flow of the reference plate at 28 inH2O
     """
 
     leak: float = 0.4 * CFM
@@ -32,6 +36,9 @@ class Character:
     mount_scatter: float = 0.003
     greatest_lift: float = 0.016
     temperature: float = 294.15
+    ranges: tuple[float, ...] = (75 * CFM, 150 * CFM, 300 * CFM)
+    bore: float = 0.089
+    plate: float = 152 * CFM
 
 
 class SimulatedBench:
@@ -59,6 +66,12 @@ class SimulatedBench:
         self._pressure = 0.0
         self._steady_flow = 0.0
         self._at = clock()
+        self.lies = Lies()
+        self.range = len(self.character.ranges)
+        self._fitted = "head"
+        self._probe: tuple[str, float, float] | None = None
+        self._ball: tuple[str, float, float] | None = None
+        self._warm_from: float | None = None
         self._mount_factor = 1.0
         self._setting_factor = 1.0
         self.remount()
@@ -130,35 +143,125 @@ class SimulatedBench:
             self._settle()
             self._wanted = pressure
 
+    def tell(self, lie: Lie, on: bool) -> None:
+        """Switch one of the ways in which this bench can mislead."""
+        with self._lock:
+            self._settle()
+            self.lies.switch(lie, on)
+
+    def choose_range(self, number: int) -> None:
+        """Choose a range, counted from 1. ValueError where there is none."""
+        if not 1 <= number <= len(self.character.ranges):
+            raise ValueError(f"the bench has ranges 1 to {len(self.character.ranges)}")
+        with self._lock:
+            self.range = number
+
+    @property
+    def full_scale(self) -> float:
+        """Flow at 100 % of the range in use [m3/s]."""
+        return self.character.ranges[self.range - 1]
+
+    def put_on(self, what: str) -> None:
+        """What lies on the bench: the head, the head with its opening sealed, or valve out, or the plate."""
+        if what not in ("head", "sealed", "open", "plate"):
+            raise ValueError("HEAD, SEALED, OPEN or PLATE")
+        with self._lock:
+            self._settle()
+            self._fitted = what
+
+    def place_probe(self, where: tuple[str, float, float] | None, *, ball: bool = False) -> None:
+        """Hold the pitot probe, or the ball, at u, v of a station; None takes it out. ValueError elsewhere."""
+        if where is not None:
+            station, u, v = where
+            if station not in picture.STATIONS or not (-1 <= u <= 1 and -1 <= v <= 1):
+                raise ValueError(f"stations are {', '.join(picture.STATIONS)}; places lie between -1 and 1")
+        with self._lock:
+            self._settle()
+            if ball:
+                self._ball = where
+            else:
+                self._probe = where
+
     def read(self) -> tuple[float, float]:
         """One sample: flow [m3/s] as the bench reads it, leak and all, and pressure drop [Pa]."""
         with self._lock:
             self._settle()
-            c = self.character
-            rough = 1 + 3 * float(self.cut.truth.separation(self._lift))
-            noise = 1 + c.noise * rough * self._draw()
-            leak = c.leak * float(np.sqrt(self._pressure / c.leak_pressure))
-            flow = self._steady_flow * noise + leak
-            shown = self._pressure * (1 + 0.001 * self._draw())
-            return max(flow, 0.0), max(shown, 0.0)
+            return self._look()
+
+    def _look(self) -> tuple[float, float]:
+        c = self.character
+        rough = 1 + 3 * float(self.cut.truth.separation(self._lift)) if self._fitted == "head" else 1.0
+        noise = 1 + c.noise * rough * self._draw()
+        leak = c.leak * self.lies.leak * float(np.sqrt(self._pressure / c.leak_pressure))
+        flow = self._steady_flow * noise + leak
+        shown = self._pressure * (1 + 0.001 * self._draw())
+        flow = self.lies.as_read(flow, self.full_scale, self._warm_for())
+        return min(max(flow, 0.0), self.full_scale), max(shown, 0.0)
+
+    def _warm_for(self) -> float:
+        """How long the blower has run [s]."""
+        return 0.0 if self._warm_from is None else self._at - self._warm_from
+
+    def percent(self) -> float:
+        """The reading as a share of the range in use [-]."""
+        return self.read()[0] / self.full_scale
+
+    def swirl(self) -> float:
+        """Speed of a paddle in the bore [rad/s], anticlockwise from above positive."""
+        with self._lock:
+            self._settle()
+            if self._fitted != "head" or self._lift <= 0:
+                return 0.0
+            v0 = float(np.sqrt(2 * max(self._pressure, 0.0) / 1.225))
+            steady = picture.swirl_coefficient(self.cut.truth, self._true_lift()) * v0 / self.character.bore
+            return steady * (1 + 0.01 * self._draw()) + 0.5 * self._draw()
+
+    def probe(self) -> float:
+        """What the pitot probe reads [Pa]; nought while it is held nowhere."""
+        with self._lock:
+            self._settle()
+            if self._probe is None or self._fitted != "head" or self._lift <= 0:
+                return 0.0
+            exact = picture.probe_pressure(self.cut.truth, self._probe[0], self._lift, self._pressure, *self._probe[1:])
+            return max(exact * (1 + 0.012 * self._draw()) + 2.0 * self._draw(), 0.0)
 
     def _settle(self) -> None:
         """Move pressure and flow towards where they are going, by the time that has gone by."""
         now = self._clock()
+        if self._wanted > 0 and self._warm_from is None:
+            self._warm_from = now
+        elif self._wanted == 0:
+            self._warm_from = None
         share = 1 - float(np.exp(-(now - self._at) / self.character.settling))
         self._at = now
         pressure = self._reachable()
         self._pressure += share * (pressure - self._pressure)
         self._steady_flow += share * (self._through(self._pressure) - self._steady_flow)
 
+    def _true_lift(self) -> float:
+        """Where the valve really stands when the dial shows `lift`."""
+        return max(self._lift + self.lies.dial, 0.0) if self._lift > 0 else 0.0
+
     def _through(self, pressure: float) -> float:
-        if self._lift <= 0 or pressure <= 0:
+        if pressure <= 0 or self._fitted == "sealed":
             return 0.0
-        return float(self.cut.truth.flow(self._lift, pressure)) * self._mount_factor * self._setting_factor
+        if self._fitted == "plate":
+            return self.character.plate * float(np.sqrt(pressure / self.character.leak_pressure))
+        truth = self.cut.truth
+        if self._fitted == "open":
+            return float(truth.open_flow(pressure)) * self._mount_factor
+        lift = self._true_lift()
+        if lift <= 0:
+            return 0.0
+        exact = float(truth.flow(lift, pressure)) * self.lies.head(truth, lift)
+        if self._ball is not None:
+            exact *= 1 - picture.ball_drop(truth, self._ball[0], lift, *self._ball[1:])
+        return exact * self._mount_factor * self._setting_factor
 
     def _reachable(self) -> float:
         """The pressure the blower can hold at this lift, at most the one asked for."""
         flow = self._through(self._wanted)
-        if flow <= self.character.blower:
+        blower = self.lies.blower(self.character.blower)
+        if flow <= blower:
             return self._wanted
-        return self._wanted * (self.character.blower / flow) ** 2  # flow goes with the root of pressure
+        return self._wanted * (blower / flow) ** 2  # flow goes with the root of pressure

@@ -44,6 +44,7 @@ _INTAKE_LAID_BACK: Final = replace(
     low_lift=0.925,
     stall_ratio=0.33,
     stall_loss=0.04,
+    swirl=0.24,
 )
 _INTAKE_FIN: Final = replace(_INTAKE_LAID_BACK, port_area=1.407e-3)
 

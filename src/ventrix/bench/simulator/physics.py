@@ -26,6 +26,7 @@ class SimulatedPort:
     low_lift : factor on the valve's coefficient below an L/D of about 0.15
     port_area : effective area of the port while the air stays attached
     stall_ratio, stall_loss : L/D about which the short side lets go, and what share it costs
+    swirl : coefficient at an L/D of a quarter, before any of it is lost to separation
     """
 
     valve_diameter: float
@@ -39,6 +40,7 @@ class SimulatedPort:
     low_lift: float = 1.0
     stall_ratio: float = 0.27
     stall_loss: float = 0.10
+    swirl: float = 0.30
 
     def separation(self, lift: ArrayLike) -> Array:
         """How far the air has left the short side, 0 to 1 [-]; also where the flow turns noisy."""
@@ -58,3 +60,7 @@ class SimulatedPort:
     def flow(self, lift: ArrayLike, pressure_drop: ArrayLike) -> Array:
         """Volume flow at reference air [m3/s] at lifts [m] and pressure drops [Pa]."""
         return np.asarray(self.effective_area(lift) * ideal_flux(pressure_drop))
+
+    def open_flow(self, pressure_drop: ArrayLike) -> Array:
+        """Volume flow with the valve out and the guide plugged [m3/s]: the port alone, attached."""
+        return np.asarray(self.port_area * ideal_flux(pressure_drop))

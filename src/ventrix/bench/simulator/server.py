@@ -11,6 +11,7 @@ from collections.abc import Callable, Iterator
 from typing import cast
 
 from ventrix.bench.simulator.bench import SimulatedBench
+from ventrix.bench.simulator.lies import Lie
 from ventrix.core.model import Direction
 from ventrix.core.units import from_si, parse_number, to_si
 
@@ -35,6 +36,11 @@ class Interpreter:
             "SYST:ERR?": lambda: self._errors.popleft() if self._errors else _NO_ERROR,
             "SOUR:PRES?": lambda: f"{from_si(bench.wanted_pressure, 'inH2O'):.2f}",
             "MEAS:FLOW?": lambda: f"{from_si(bench.read()[0], 'cfm'):.2f}",
+            "MEAS:PERC?": lambda: f"{100 * bench.percent():.2f}",
+            "MEAS:SWIR?": lambda: f"{from_si(bench.swirl(), 'rpm'):.0f}",
+            "MEAS:PIT?": lambda: f"{from_si(bench.probe(), 'inH2O'):.2f}",
+            "SENS:RANG?": lambda: str(bench.range),
+            "SIM:LIE?": lambda: ",".join(sorted(lie.value for lie in bench.lies.told)) or "NONE",
             "MEAS:PRES?": lambda: f"{from_si(bench.read()[1], 'inH2O'):.2f}",
             "MEAS:LIFT?": lambda: f"{from_si(bench.lift, 'mm'):.3f}",
             "MEAS:TEMP?": lambda: f"{from_si(bench.temperature, 'degC'):.1f}",
@@ -45,6 +51,11 @@ class Interpreter:
             "SIM:LIFT": lambda text: bench.set_lift(to_si(parse_number(text), "mm")),
             "SIM:PORT": self._fit,
             "SIM:WORK": self._work,
+            "SENS:RANG": self._range,
+            "SIM:LIE": self._lie,
+            "SIM:ON": lambda text: bench.put_on(text.strip().lower()),
+            "SIM:PROB": lambda text: bench.place_probe(_place(text)),
+            "SIM:BALL": lambda text: bench.place_probe(_place(text), ball=True),
         }
         self._actions: dict[str, Callable[[], None]] = {
             "*CLS": self._errors.clear,
@@ -58,6 +69,21 @@ class Interpreter:
     def _work(self, text: str) -> None:
         state, _, place = text.rpartition(",")
         self._bench.work(*_port_and_cut(state), place.strip().lower())
+
+    def _range(self, text: str) -> None:
+        if not text.isdecimal():
+            raise ValueError("a range by its number")
+        self._bench.choose_range(int(text))
+
+    def _lie(self, text: str) -> None:
+        name, _, state = text.partition(",")
+        if state.strip().upper() not in ("ON", "OFF"):
+            raise ValueError("a lie, then ON or OFF")
+        try:
+            lie = Lie(name.strip().upper())
+        except ValueError:
+            raise ValueError(f"lies are {', '.join(each.value for each in Lie)}") from None
+        self._bench.tell(lie, state.strip().upper() == "ON")
 
     def answer(self, line: str) -> str | None:
         """Obey one line. Returns what goes back, None for commands and errors."""
@@ -81,6 +107,16 @@ class Interpreter:
         else:
             self._errors.append(_UNDEFINED)
         return None
+
+
+def _place(text: str) -> tuple[str, float, float] | None:
+    """A station and a place in it; OUT for none."""
+    if text.strip().upper() == "OUT":
+        return None
+    cells = text.split(",")
+    if len(cells) != 3:
+        raise ValueError("a station, u and v; or OUT")
+    return cells[0].strip().lower(), parse_number(cells[1]), parse_number(cells[2])
 
 
 def _port_and_cut(text: str) -> tuple[Direction, int]:

@@ -7,6 +7,7 @@ from typing import Any, Final
 
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import (
+    QCheckBox,
     QComboBox,
     QHBoxLayout,
     QLabel,
@@ -17,9 +18,13 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from ventrix.bench.plan import lifts_in_words, parse_lifts
+from ventrix.core.bench_record import Bench, bench_named
+from ventrix.core.conditions import same_condition
 from ventrix.core.model import SetUp
-from ventrix.ui.parts.field import Check, QuantityField, positive
+from ventrix.ui.parts.field import Check, QuantityField, positive, show_beside
 from ventrix.ui.units import Shown, Units
+from ventrix.workspace import now_text
 
 NOT_RECORDED: Final = "not recorded"
 
@@ -43,6 +48,8 @@ CHOICES: Final = (
     ),
     Choice("pipe", "Exhaust pipe", (("none", "none"), ("stub", "stub")), exhaust_only=True),
     Choice("valve", "Valve fitted", (("the job's own", "job"), ("test valve", "test"), ("valve out", "out"))),
+    Choice("valves_open", "Valves opened", (("both of a pair", "both"), ("one of a pair", "one"))),
+    Choice("springs", "Springs", (("light", "light"), ("the job's own", "job"))),
     Choice("plug", "Plug hole", (("plug in", "in"), ("open", "out"))),
     Choice("clean", "Valve and chamber", (("clean", True), ("carbon on", False))),
 )
@@ -62,16 +69,30 @@ def _share(value: float) -> None:
         raise ValueError("must lie between 0 and 100 %")
 
 
-FIGURES: Final[tuple[tuple[str, str, str, Check], ...]] = (
-    ("test_pressure", "Test pressure", "pressure", positive),
-    ("bore", "Bore sleeve", "length", positive),
-    ("leak", "Leak, valve shut and opening sealed", "flow", _not_negative),
-    ("temperature", "Air temperature", "temperature", _any),
+@dataclass(frozen=True, slots=True)
+class Figure:
+    """A condition typed as a figure."""
+
+    key: str
+    caption: str
+    unit: str
+    check: Check
+    exhaust_only: bool = False
+
+
+FIGURES: Final = (
+    Figure("test_pressure", "Test pressure", "pressure", positive),
+    Figure("bore", "Bore sleeve", "length", positive),
+    Figure("pipe_diameter", "Stub diameter", "length", positive, exhaust_only=True),
+    Figure("pipe_length", "Stub length", "length", positive, exhaust_only=True),
+    Figure("leak", "Leak, opening sealed", "flow", _not_negative),
+    Figure("seat_leak", "Seat leak, not taken off", "flow", _not_negative),
+    Figure("temperature", "Air temperature", "temperature", _any),
+    Figure("plenum_temperature", "Air in the plenum", "temperature", _any, exhaust_only=True),
+    Figure("pressure", "Barometer", "barometer", positive),
+    Figure("humidity", "Humidity", "humidity", _share),
 )
-_PLAIN: Final[tuple[tuple[str, str, Shown, Check], ...]] = (
-    ("pressure", "Barometer", Shown("hPa", "hPa", 0), positive),
-    ("humidity", "Humidity", Shown("%", "%", 0), _share),
-)
+AIR: Final = ("temperature", "pressure", "humidity", "plenum_temperature")
 
 
 def in_words(setup: SetUp, mount: int | None, units: Units) -> str:
@@ -83,7 +104,8 @@ def in_words(setup: SetUp, mount: int | None, units: Units) -> str:
     if setup.entry is not None:
         parts.append(f"{setup.entry} entry")
     if setup.direction == "exhaust" and setup.pipe is not None:
-        parts.append("no pipe" if setup.pipe == "none" else f"{setup.pipe} pipe")
+        stub = "" if setup.pipe_length is None else f" {units.length.with_unit(setup.pipe_length)}"
+        parts.append("no pipe" if setup.pipe == "none" else f"{setup.pipe} pipe{stub}")
     if setup.valve is not None:
         parts.append("job valve" if setup.valve == "job" else f"{setup.valve} valve")
     if mount is not None:
@@ -92,36 +114,64 @@ def in_words(setup: SetUp, mount: int | None, units: Units) -> str:
 
 
 class ConditionsPanel(QWidget):
-    """Edits a set-up in place of the curve; every accepted change is told at once."""
+    """Edits a set-up in place of the curve; every accepted change is told at once.
+
+    The pinned cut's value stands beside each, and is marked where it differs.
+    """
 
     changed = Signal(object)  # SetUp
+    bench_chosen = Signal(object)  # Bench
+    plan_changed = Signal(object, bool)  # lifts [m] or None, come back at the end
     closed = Signal()
 
     def __init__(self, units: Units) -> None:
         super().__init__()
+        self._units = units
         self._setup = SetUp(id="", direction="intake")
-        self._fields: dict[str, QuantityField] = {}
-        self._choices: dict[str, QComboBox] = {}
+        self._benches: tuple[Bench, ...] = ()
+        self.fields: dict[str, QuantityField] = {}
+        self.choices: dict[str, QComboBox] = {}
+        self._beside: dict[str, QLabel] = {}
         self._rows: dict[str, QWidget] = {}
         column = QVBoxLayout()
-        column.setSpacing(6)
-        title = QLabel("Conditions of the next reading")
-        title.setObjectName("heading")
-        column.addWidget(title)
-        self._bench = QLineEdit()
-        self._bench.setAccessibleName("Bench")
-        self._bench.setFixedWidth(136)
-        self._bench.editingFinished.connect(self._bench_named)
-        column.addWidget(self._row("bench", "Bench", self._bench))
-        for key, caption, unit, check in FIGURES:
-            column.addWidget(self._figure(key, caption, units[unit], check))
-        for key, caption, shown, check in _PLAIN:
-            column.addWidget(self._figure(key, caption, shown, check))
+        column.setSpacing(5)
+        column.setContentsMargins(0, 0, 10, 0)
+        column.addWidget(_heading("Conditions of the next reading"))
+        held = QLabel("Beside each stands what the pinned cut was flowed under; ≠ marks what differs.")
+        held.setObjectName("caption")
+        held.setWordWrap(True)
+        column.addWidget(held)
+        self.bench = QComboBox()
+        self.bench.setEditable(True)
+        self.bench.setInsertPolicy(QComboBox.InsertPolicy.NoInsert)
+        self.bench.setFixedWidth(136)
+        self.bench.setAccessibleName("Bench")
+        self.bench.activated.connect(lambda _i: self._bench_named())
+        line = self.bench.lineEdit()
+        assert line is not None
+        line.setAccessibleName("Bench")
+        line.editingFinished.connect(self._bench_named)
+        column.addWidget(self._row("bench", "Bench", self.bench))
+        for figure in FIGURES:
+            column.addWidget(self._figure(figure, units[figure.unit]))
         for choice in CHOICES:
             column.addWidget(self._choice(choice))
-        self._differs = QLabel()
-        self._differs.setWordWrap(True)
-        column.addWidget(self._differs)
+        column.addSpacing(8)
+        column.addWidget(_heading("Lift plan"))
+        self.plan = QLineEdit()
+        self.plan.setAccessibleName("Lift plan")
+        self.plan.setToolTip("0.05 to 0.6 by 0.05, or a list: 0.1, 0.2, 0.3. Empty takes the pinned cut's lifts.")
+        self.plan.editingFinished.connect(self._plan_typed)
+        self.come_back = QCheckBox("come back to a low lift at the end")
+        self.come_back.setToolTip("A head or dial that moved during the run shows there")
+        self.come_back.clicked.connect(self._plan_typed)
+        self.plan_problem = QLabel()
+        self.plan_problem.setObjectName("error")
+        self.plan_problem.setWordWrap(True)
+        self._notes = QLabel()
+        self._notes.setWordWrap(True)
+        for widget in (self.plan, self.plan_problem, self.come_back, self._notes):
+            column.addWidget(widget)
         column.addStretch()
         holder = QWidget()
         holder.setLayout(column)
@@ -140,15 +190,20 @@ class ConditionsPanel(QWidget):
         row = QWidget()
         line = QHBoxLayout(row)
         line.setContentsMargins(0, 0, 0, 0)
-        line.addWidget(QLabel(caption), 1)
+        label = QLabel(caption)
+        label.setWordWrap(True)
+        beside = QLabel()
+        beside.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
+        line.addWidget(label, 1)
+        line.addWidget(beside)
         line.addWidget(widget)
-        self._rows[key] = row
+        self._rows[key], self._beside[key] = row, beside
         return row
 
-    def _figure(self, key: str, caption: str, shown: Shown, check: Check) -> QWidget:
-        field = QuantityField(caption, shown, check)
-        field.accepted.connect(lambda value: self._change(**{key: value}))
-        self._fields[key] = field
+    def _figure(self, figure: Figure, shown: Shown) -> QWidget:
+        field = QuantityField(figure.caption, shown, figure.check)
+        field.accepted.connect(lambda value: self._change(**{figure.key: value}))
+        self.fields[figure.key] = self._rows[figure.key] = field
         return field
 
     def _choice(self, choice: Choice) -> QWidget:
@@ -159,37 +214,93 @@ class ConditionsPanel(QWidget):
         for words, value in choice.options:
             box.addItem(words, value)
         box.activated.connect(lambda _i, key=choice.key, b=box: self._change(**{key: b.currentData()}))
-        self._choices[choice.key] = box
+        self.choices[choice.key] = box
         return self._row(choice.key, choice.caption, box)
 
     def _bench_named(self) -> None:
-        name = self._bench.text().strip() or None
-        if name != self._setup.bench:
+        name = self.bench.currentText().strip() or None
+        if name == self._setup.bench:
+            return
+        known = bench_named(self._benches, name)
+        if known is not None:
+            self._setup = replace(self._setup, bench=known.name)
+            self.bench_chosen.emit(known)
+        else:
             self._change(bench=name)
 
     def _change(self, **values: Any) -> None:
         if "leak" in values:
             values["leak_pressure"] = self._setup.test_pressure if values["leak"] is not None else None
+        if any(key in values for key in AIR):
+            values["air_read_at"] = now_text()
         self._setup = replace(self._setup, **values)
         self.changed.emit(self._setup)
 
-    def show_setup(self, setup: SetUp, units: Units, differs: str) -> None:
-        """Show a set-up, and in words what differs from the pinned cut's."""
-        self._setup = setup
-        if not self._bench.hasFocus():
-            self._bench.setText(setup.bench or "")
-        for key, _, unit, _ in FIGURES:
-            self._fields[key].use(units[unit])
-            self._fields[key].set_value(getattr(setup, key))
-        for key, _, _, _ in _PLAIN:
-            self._fields[key].set_value(getattr(setup, key))
+    def _plan_typed(self) -> None:
+        text = self.plan.text().strip()
+        try:
+            lifts = parse_lifts(text, self._units.lift.unit) if text else None
+        except ValueError as error:
+            self.plan_problem.setText(f"{str(error)[0].upper()}{str(error)[1:]}.")
+            return
+        self.plan_problem.clear()
+        self.plan.setModified(False)
+        self.plan_changed.emit(lifts, self.come_back.isChecked())
+
+    def show_setup(self, setup: SetUp, pinned: SetUp | None, units: Units) -> None:
+        """Show a set-up, and beside it the pinned cut's."""
+        self._setup, self._units = setup, units
+        exhaust = setup.direction == "exhaust"
+
+        def beside(key: str) -> tuple[Any, bool]:
+            theirs, ours = (None if pinned is None else getattr(pinned, key)), getattr(setup, key)
+            known = theirs is not None and key not in AIR and key not in ("leak", "seat_leak")
+            return theirs, known and (ours is None or not same_condition(key, theirs, ours))
+
+        for figure in FIGURES:
+            field = self.fields[figure.key]
+            field.use(units[figure.unit])
+            field.set_value(getattr(setup, figure.key))
+            value, differs = beside(figure.key)
+            field.show_beside(value, differs=differs)
+            field.setVisible(exhaust or not figure.exhaust_only)
         for choice in CHOICES:
-            box = self._choices[choice.key]
+            box = self.choices[choice.key]
             value = getattr(setup, choice.key)
             at = next((i for i in range(box.count()) if box.itemData(i) == value), -1)
             if at < 0:  # a name of the user's own, from a run table
                 box.addItem(str(value), value)
                 at = box.count() - 1
             box.setCurrentIndex(at)
-            self._rows[choice.key].setVisible(not choice.exhaust_only or setup.direction == "exhaust")
-        self._differs.setText(differs)
+            theirs, differs = beside(choice.key)
+            words = next((w for w, v in choice.options if v == theirs), "" if theirs is None else str(theirs))
+            show_beside(self._beside[choice.key], words, differs=differs)
+            self._rows[choice.key].setVisible(exhaust or not choice.exhaust_only)
+        theirs, differs = beside("bench")
+        show_beside(self._beside["bench"], theirs or "", differs=differs)
+
+    def show_benches(self, benches: tuple[Bench, ...], chosen: str | None) -> None:
+        """The shop's benches, and the one in use."""
+        self._benches = benches
+        line = self.bench.lineEdit()
+        if self.bench.hasFocus() or (line is not None and line.hasFocus()):
+            return
+        self.bench.clear()
+        self.bench.addItems([b.name for b in benches])
+        self.bench.setCurrentText(chosen or "")
+
+    def show_plan(self, lifts: list[float], units: Units, *, come_back: bool) -> None:
+        """The lifts of the run in hand."""
+        self.come_back.setChecked(come_back)
+        if not self.plan.isModified():
+            self.plan.setText(lifts_in_words(lifts, units.lift.text))
+
+    def show_notes(self, notes: list[str]) -> None:
+        """Sentences about air and witness."""
+        self._notes.setText("\n".join(n for n in notes if n))
+
+
+def _heading(words: str) -> QLabel:
+    label = QLabel(words)
+    label.setObjectName("heading")
+    return label

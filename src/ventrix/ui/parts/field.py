@@ -8,6 +8,7 @@ from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QLineEdit, QVBoxLayout, QWidget
 
 from ventrix.core.units import parse_quantity
+from ventrix.ui import theme
 from ventrix.ui.units import Shown
 
 Check = Callable[[float], None]
@@ -42,6 +43,10 @@ class QuantityField(QWidget):
         self.box.setAccessibleName(caption)
         self._label = QLabel(caption)
         self._label.setBuddy(self.box)
+        self._label.setWordWrap(True)
+        self._beside = QLabel()
+        self._beside.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
+        self._beside.hide()
         self._unit = QLabel(shown.label)
         self._unit.setObjectName("quiet")
         self._unit.setFixedWidth(44)
@@ -52,6 +57,7 @@ class QuantityField(QWidget):
         row.setContentsMargins(0, 0, 0, 0)
         row.setSpacing(8)
         row.addWidget(self._label, 1)
+        row.addWidget(self._beside)
         row.addWidget(self.box)
         row.addWidget(self._unit)
         column = QVBoxLayout(self)
@@ -85,6 +91,11 @@ class QuantityField(QWidget):
         self._unit.setText(shown.label)
         self.box.setModified(False)
         self.set_value(self._value)
+
+    def show_beside(self, value: float | None, *, differs: bool) -> None:
+        """Show another value beside the box, in the same unit: what it is held against."""
+        text = "" if value is None else self._shown.text(value)
+        show_beside(self._beside, text, differs=differs)
 
     def forget(self) -> None:
         """Let go of what was typed: the field is about something else now."""
@@ -138,6 +149,13 @@ class QuantityField(QWidget):
         for widget in (self._note, self.box):
             widget.style().unpolish(widget)
             widget.style().polish(widget)
+
+
+def show_beside(label: QLabel, text: str, *, differs: bool) -> None:
+    """What a value is held against, in a label beside it: marked where it differs."""
+    label.setText(f"≠ {text}" if differs else text)
+    label.setStyleSheet(f"color: {theme.current().worse if differs else theme.current().quiet}")
+    label.setVisible(bool(text))
 
 
 def _sentence(error: ValueError) -> str:

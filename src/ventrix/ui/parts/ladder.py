@@ -26,6 +26,13 @@ class Rung:
     readings: int = 0
     struck: int = 0
     unsteady: bool = False
+    notes: tuple[str, ...] = ()
+
+    @property
+    def letters(self) -> str:
+        """Notes as the letters that their keys are."""
+        marks = {"noise": "N", "dip": "I", "out of travel": "T", "out of breath": "O", "skipped": "–"}
+        return "".join(marks.get(kind, "·") for kind in self.notes)
 
 
 class LiftLadder(QWidget):
@@ -48,7 +55,8 @@ class LiftLadder(QWidget):
     def show_rungs(self, rungs: list[Rung], at: int | None, headings: tuple[str, str, str]) -> None:
         """Show these rungs, standing on `at`."""
         self.rungs, self.at, self._headings = rungs, at, headings
-        said = [f"{r.lift}: {r.flow or 'open'} {r.difference} {r.result}".strip() for r in rungs]
+        said = [f"{r.lift}: {r.flow or 'open'} {r.difference} {r.result} {' '.join(r.notes)}".strip() for r in rungs]
+        self.setToolTip("\n".join(f"{r.lift}: {', '.join(r.notes)}" for r in rungs if r.notes))
         self.setAccessibleDescription("; ".join(said))
         self.setMinimumHeight(self.sizeHint().height())
         self.update()
@@ -91,16 +99,16 @@ class LiftLadder(QWidget):
         painter.drawText(box.adjusted(7, 0, 0, 0), left, rung.lift)
         if not rung.flow:
             painter.setFont(theme.font(17, narrow=True))
-            words = "set" if here else ("struck" if rung.struck else "·")
+            words = "set" if here else "struck" if rung.struck else "skipped" if "skipped" in rung.notes else "·"
             painter.drawText(box.adjusted(0, 0, -8, 0), right, words)
             return
         painter.setFont(theme.font(19, narrow=True, weight=600))
         painter.setPen(theme.colour("text"))
         painter.drawText(QRectF(70, box.top(), 70, box.height()), right, rung.flow)
-        if rung.readings > 1 or rung.unsteady:
+        if rung.readings > 1 or rung.unsteady or rung.letters:
             painter.setFont(theme.font(11, narrow=True))
             painter.setPen(theme.colour("quiet"))
-            words = ("~" if rung.unsteady else "") + (f"×{rung.readings}" if rung.readings > 1 else "")
+            words = ("~" if rung.unsteady else "") + (f"×{rung.readings}" if rung.readings > 1 else "") + rung.letters
             painter.drawText(QRectF(141, box.top() + 2, 24, box.height()), left, words)
         if rung.difference:
             painter.setFont(theme.font(16, narrow=True, weight=500))

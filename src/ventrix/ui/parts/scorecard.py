@@ -11,7 +11,9 @@ from PySide6.QtWidgets import QSizePolicy, QWidget
 from ventrix.core import port as port_figures
 from ventrix.core.analysis import Pair, geometry_of
 from ventrix.core.compare import RunComparison
+from ventrix.core.losses import LossSplit, loss_split
 from ventrix.core.model import Job, poured_volume
+from ventrix.core.units import percent_text
 from ventrix.core.verdict import Verdict
 from ventrix.ui import theme
 from ventrix.ui.parts.marks import draw_mark
@@ -152,7 +154,25 @@ def _port_rows(job: Job, pair: Pair, c: RunComparison, units: Units) -> list[Sco
                 if g.port_length is not None
             ]
             rows.append(_pair_row("Mean air speed", units.speed, *speeds))
+    rows += _loss_row(pair)
     cds = [r.derived.cd_valve[r.peak] for r in (pair.before_runs[-1], pair.after_runs[-1])]
     if all(v == v for v in cds):
         rows.append(_pair_row("Cd on valve, peak", Shown("-", "-", 3), *map(float, cds)))
     return rows
+
+
+def _loss_row(pair: Pair) -> list[Score]:
+    """The port's share of the loss at peak, where the port was flowed with its valve out."""
+    runs = pair.before_runs[-1], pair.after_runs[-1]
+    shares: list[LossSplit | None] = []
+    for run in runs:
+        if run.open_flow is None:
+            shares.append(None)
+            continue
+        u = float(run.uncertainty[run.peak])
+        shares.append(loss_split(float(run.flow[run.peak]), run.open_flow, u, u))
+    if all(s is None for s in shares):
+        return []
+    texts = ["–" if s is None else percent_text(float(s.port_share), 0) for s in shares]
+    band = "" if shares[1] is None else f"± {percent_text(2 * float(shares[1].uncertainty), 0)}"
+    return [Score("Port's share of loss, peak", texts[0], texts[1], "", "", band)]

@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 from PySide6.QtCore import Qt, Signal
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QSlider, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QLabel, QMenu, QPushButton, QSlider, QVBoxLayout, QWidget
 
+from ventrix.bench.simulator.lies import WORDS, Lie
 from ventrix.ui.units import Units
 
 STEPS_PER_MM = 100
@@ -17,6 +18,7 @@ class SimulatorControl(QWidget):
     lift_set = Signal(float)  # m
     blower_set = Signal(float)  # Pa
     remounted = Signal()
+    lie_told = Signal(str, bool)
 
     def __init__(self) -> None:
         super().__init__()
@@ -31,15 +33,24 @@ class SimulatorControl(QWidget):
         self._shown.setFixedWidth(64)
         self._shown.setAlignment(Qt.AlignmentFlag.AlignRight)
         self._slider.valueChanged.connect(self._moved)
-        self.to_rung = QPushButton("Open to rung (L)")
+        self.to_rung = QPushButton("Open (L)")
         self.blower = QPushButton("Blower on (B)")
-        self.remount = QPushButton("Re-mount (M)")
+        self.remount = QPushButton("Mount (M)")
+        self.lies = QPushButton("Lies ▾")
+        self.lies.setToolTip("Ways in which the simulated bench can mislead: see what each does to the numbers")
+        menu = QMenu(self.lies)
+        for lie, words in WORDS.items():
+            action = menu.addAction(words)
+            action.setCheckable(True)
+            action.toggled.connect(lambda on, each=lie: self._tell(each, on))
+        self.lies.setMenu(menu)
+        self._told: set[Lie] = set()
         lift = QHBoxLayout()
         lift.addWidget(self._slider, 1)
         lift.addWidget(self._shown)
         buttons = QHBoxLayout()
         buttons.setSpacing(6)
-        for button in (self.to_rung, self.blower, self.remount):
+        for button in (self.to_rung, self.blower, self.remount, self.lies):
             button.setFocusPolicy(Qt.FocusPolicy.TabFocus)
             button.setStyleSheet("padding: 5px 6px")
             buttons.addWidget(button)
@@ -50,6 +61,11 @@ class SimulatorControl(QWidget):
         column.addLayout(lift)
         column.addLayout(buttons)
         self.remount.clicked.connect(self.remounted)
+
+    def _tell(self, lie: Lie, on: bool) -> None:
+        self._told ^= {lie}
+        self.lies.setText(f"Lies: {len(self._told)} ▾" if self._told else "Lies ▾")
+        self.lie_told.emit(lie.value, on)
 
     def _moved(self, steps: int) -> None:
         lift = steps / STEPS_PER_MM / 1000

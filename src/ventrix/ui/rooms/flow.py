@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from PySide6.QtCore import Qt
+from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import (
+    QApplication,
     QGridLayout,
     QHBoxLayout,
     QLabel,
@@ -17,90 +18,115 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from ventrix.bench.procedure import Kept, Refusal
-from ventrix.core.units import parse_quantity
+from ventrix.core.model import FlowRun
 from ventrix.ui.parts.arms_length import ArmsLength
 from ventrix.ui.parts.conditions import ConditionsPanel, in_words
 from ventrix.ui.parts.ladder import LiftLadder
+from ventrix.ui.parts.pedal import DEFAULT_KEY, Pedal
 from ventrix.ui.parts.plot import LiftPlot
 from ventrix.ui.parts.sim_control import SimulatorControl
-from ventrix.ui.rooms.flow_test import RunInHand
-from ventrix.ui.rooms.flow_views import far_view, growing_curve, rungs
+from ventrix.ui.parts.step_strip import StepStrip
+from ventrix.ui.rooms.flow_checks import plate_words, stale_air
+from ventrix.ui.rooms.flow_control import FlowControl
+from ventrix.ui.rooms.flow_keys import KEYS, FlowKeys
+from ventrix.ui.rooms.flow_paste import keep_pasted
+from ventrix.ui.rooms.flow_views import far_view, growing_curve, ladder_rungs, step_lines, step_view
 from ventrix.ui.rooms.room import Room
 from ventrix.ui.session import Session
+from ventrix.workspace import Workspace
 
-KEYS = (
-    ("Space", "keep"),
-    ("Backspace", "strike the last"),
-    ("R", "repeat this lift"),
-    ("U", "keep as unsteady"),
-    ("G", "hide or show the ghost"),
-    ("C", "conditions"),
-    ("M", "head re-mounted"),
-    ("↑ ↓", "another rung"),
+CAUTION = (
+    "Hearing protection on. Head and springs secured before the valve is opened. "
+    "Blower and hot motor: hands and sleeves away, let it cool."
 )
 
 
 class FlowRoom(Room):
-    """Ladder, the far view, and the growing curve; keyboard first."""
+    """Steps and ladder, the far view, and the growing curve; keyboard first."""
 
     name = "Flow"
     manual = "flow"
+    far_toggled = Signal(bool)
 
     def __init__(self, session: Session) -> None:
         super().__init__(session)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.hand = RunInHand(session)
+        self.control = FlowControl(session)
+        self.hand = self.control.hand
         self.ghost = True
-        self._ground, self._words = "", ""
-        self._kept: tuple[str, str] | None = None
+        self.strip = StepStrip()
+        self.strip.step_chosen.connect(lambda i: self.control.go_to_step(self.hand.preparation.steps[i]))
         self.ladder = LiftLadder()
-        self.ladder.rung_chosen.connect(self._stand_on)
+        self.ladder.rung_chosen.connect(self.control.stand_on)
         self.far = ArmsLength()
+        self.far.least = float(str(session.settings.value("far_px", 48)))
         self.entry = QLineEdit()
         self.entry.setAccessibleName("Reading typed by hand")
-        self.entry.installEventFilter(self)
-        self.entry.returnPressed.connect(self.keep_typed)
+        self.entry.returnPressed.connect(lambda: self.control.type_in(self.entry.text()))
         self._entry_error = QLabel()
         self._entry_error.setObjectName("error")
+        self._entry_error.setWordWrap(True)
         self.plot = LiftPlot("Flow against lift, growing over the pinned cut")
         self._plot_caption = QLabel()
         self._plot_caption.setObjectName("caption")
         self.lines = QLabel()
         self.lines.setWordWrap(True)
         self.lines.setObjectName("quiet")
-        self.caution = QLabel("Hearing protection on. Head and springs secured before the valve is opened.")
+        self.caution = QLabel(CAUTION)
         self.caution.setObjectName("caption")
         self.caution.setWordWrap(True)
         self.simulator = SimulatorControl()
-        self.simulator.lift_set.connect(lambda lift: session.bench.send(lambda b: b.set_lift(lift)))
+        self.conditions = ConditionsPanel(session.units)
+        self.pedal = Pedal(self._pedal_listens, self)
+        self.pedal.use(str(session.settings.value("pedal", DEFAULT_KEY)))
+        self.keys = FlowKeys(self)
+        self._connect()
+        self._lay_out()
+
+    def _connect(self) -> None:
+        control, bench = self.control, self.session.bench
+        control.redraw.connect(self._show_all)
+        control.far.connect(self._show_far)
+        control.cleared.connect(self.entry.clear)
+        self.pedal.pressed.connect(control.keep)
+        self.pedal.held.connect(control.hold)
+        self.pedal.doubled.connect(control.insist)
+        self.simulator.lift_set.connect(lambda lift: bench.send(lambda b: b.set_lift(lift)))
         self.simulator.to_rung.clicked.connect(self.open_to_rung)
         self.simulator.blower.clicked.connect(self.toggle_blower)
         self.simulator.remounted.connect(self.remount)
-        self.conditions = ConditionsPanel(session.units)
+        self.simulator.lie_told.connect(lambda lie, on: bench.send(lambda b: b.tell(lie, on)))
         self.conditions.changed.connect(self._use_setup)
+        self.conditions.bench_chosen.connect(self._use_bench)
+        self.conditions.plan_changed.connect(self._use_plan)
         self.conditions.closed.connect(self.toggle_conditions)
-        self._blower = False
-        self._lay_out()
-        session.bench.sampled.connect(self._sampled)
-        session.bench.state_changed.connect(self._bench_changed)
+        bench.sampled.connect(self._sampled)
+        bench.state_changed.connect(self._bench_changed)
 
     def _lay_out(self) -> None:
         ladder_scroll = QScrollArea()
         ladder_scroll.setWidget(self.ladder)
         ladder_scroll.setWidgetResizable(True)
-        ladder_scroll.setFixedWidth(252)
         ladder_scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        entry_row = QHBoxLayout()
-        self._entry_caption = QLabel("or type a reading")
+        self._left = QWidget()
+        self._left.setFixedWidth(252)
+        steps = QVBoxLayout(self._left)
+        steps.setContentsMargins(0, 0, 0, 0)
+        steps.setSpacing(4)
+        steps.addWidget(self.strip)
+        steps.addWidget(ladder_scroll, 1)
+        self._entry_row = QWidget()
+        entry_row = QHBoxLayout(self._entry_row)
+        entry_row.setContentsMargins(0, 0, 0, 0)
+        self._entry_caption = QLabel()
         self._entry_caption.setObjectName("quiet")
-        self.entry.setFixedWidth(120)
+        self.entry.setFixedWidth(140)
         entry_row.addWidget(self._entry_caption)
         entry_row.addWidget(self.entry)
         entry_row.addWidget(self._entry_error, 1)
         middle = QVBoxLayout()
         middle.addWidget(self.far, 1)
-        middle.addLayout(entry_row)
+        middle.addWidget(self._entry_row)
         curve = QWidget()
         right = QVBoxLayout(curve)
         right.setContentsMargins(0, 0, 0, 0)
@@ -118,13 +144,13 @@ class FlowRoom(Room):
         row = QHBoxLayout(self)
         row.setContentsMargins(16, 10, 16, 10)
         row.setSpacing(20)
-        row.addWidget(ladder_scroll)
+        row.addWidget(self._left)
         row.addLayout(middle, 1)
         row.addWidget(self.side)
 
     def _key_grid(self) -> QGridLayout:
         grid = QGridLayout()
-        grid.setVerticalSpacing(2)
+        grid.setVerticalSpacing(1)
         half = (len(KEYS) + 1) // 2
         for i, (key, words) in enumerate(KEYS):
             button = QLabel(key)
@@ -148,57 +174,77 @@ class FlowRoom(Room):
         self.hand.follow()
         self._fit_simulator()
         self.simulator.use(self.session.units)
-        self._entry_caption.setText(f"or type a reading, {self.session.units.flow.label}")
         self._show_all()
 
     def _show_all(self) -> None:
         space = self.session.workspace
         if space is None or space.cut is None:
             return
-        units = self.session.units
-        pair = self.hand.pair()
-        shown, at = rungs(self.hand, pair, units)
+        units, hand = self.session.units, self.hand
+        pair = hand.pair()
+        shown, at = ladder_rungs(hand, pair, units)
         against = f"against cut {space.against.number}" if space.against else ""
-        self.ladder.show_rungs(shown, at, (f"lift, {units.lift.label}", units.flow.label, against))
-        self._plot_caption.setText(growing_curve(self.plot, self.hand, pair, units, ghost=self.ghost))
+        flow = "index" if hand.element.kind == "columns" else units.flow.label
+        self.ladder.show_rungs(
+            shown, None if self.control.preparing else at, (f"lift, {units.lift.label}", flow, against)
+        )
+        self.strip.show_steps(*step_lines(hand, units, preparing=self.control.preparing))
+        self._plot_caption.setText(growing_curve(self.plot, hand, pair, units, ghost=self.ghost))
         said = [
-            in_words(self.hand.setup, self.hand.mount, units),
-            self.hand.differs(units) or self.session.bench.sentence,
+            in_words(hand.setup, hand.mount, units),
+            hand.differs(units) or ("same set-up as the pinned cut" if hand.pinned_setup else ""),
+            plate_words(hand, units),
+            stale_air(hand, self.control.temperature),
         ]
-        self.lines.setText("\n".join(said))
+        self.lines.setText("\n".join(line for line in said if line))
         self.simulator.setVisible(self.session.bench.is_simulated)
         if self.side.currentIndex() == 1:
-            self.conditions.show_setup(self.hand.setup, units, self.hand.differs(units))
+            self._show_conditions()
         self._show_far()
 
+    def _show_conditions(self) -> None:
+        space = self.session.workspace
+        assert space is not None
+        hand = self.hand
+        self.conditions.show_setup(hand.setup, hand.pinned_setup, self.session.units)
+        self.conditions.show_benches(space.benches, hand.setup.bench)
+        self.conditions.show_plan(hand.lifts, self.session.units, come_back=hand.come_back)
+        witness = space.witness_run(hand.setup)
+        self.conditions.show_notes([stale_air(hand, self.control.temperature), _witness_words(space, witness)])
+
     def _show_far(self) -> None:
-        view = far_view(self.hand, self.session.bench.connected, self.session.units)
-        if self._ground:
-            view = replace(view, ground=self._ground, phase=self._words)
-            if self._kept is not None and not self.session.bench.connected:
-                lift, flow = self._kept  # typed: the ladder has moved on, the screen stays with what was kept
+        units, control = self.session.units, self.control
+        connected = self.session.bench.connected
+        view = step_view(self.hand, connected, units) if control.preparing else far_view(self.hand, connected, units)
+        if control.ground:
+            view = replace(view, ground=control.ground, phase=control.words, sentence="")
+            if control.kept is not None and not connected:
+                lift, flow = control.kept  # typed: the ladder has moved on, the screen stays with what was kept
                 view = replace(view, lift=lift, flow=flow, next_lift=f"next {view.lift}" if view.lift else "")
         self.far.show_far(view)
+        self._entry_error.setText(control.problem)
+        self._entry_caption.setText(self._entry_words())
+
+    def _entry_words(self) -> str:
+        units, kind = self.session.units, self.hand.element.kind
+        if self.control.asking_why:
+            return "why is it skipped?"
+        if kind == "columns":
+            return f"two columns, {units.pressure.label}"
+        label = {"percent": "%", "orifice": units.pressure.label, "mass": "kg/s"}.get(kind, units.flow.label)
+        return f"or type a reading, {label}"
 
     def _sampled(self, samples: list[object]) -> None:
         if self.session.workspace is None or not self.isVisible():
             return
-        before = self.hand.test.phase, self.hand.test.index
-        for sample in samples:
-            self.hand.test.feed(sample)  # type: ignore[arg-type]
-        after = self.hand.test.phase, self.hand.test.index
-        if after != before and self._ground == "kept":
-            self._clear_ground()
-        if after[1] != before[1]:
-            self._show_all()
-        else:
-            self._show_far()
+        self.control.take_in(samples)  # type: ignore[arg-type]
 
     def _bench_changed(self) -> None:
-        if self.session.bench.is_simulated and self.session.bench.connected:
+        bench = self.session.bench
+        if bench.is_simulated and bench.connected:
             self._fit_simulator()
-            self.session.bench.send(lambda b: b.set_pressure(0.0))
-            self._blower = False
+            bench.send(lambda b: b.set_pressure(0.0))
+            self.control.blower = False
         self._name_blower()
         if self.isVisible():
             self._show_all()
@@ -211,64 +257,16 @@ class FlowRoom(Room):
         kind, number = space.port.kind, space.cut.number
         bench.send(lambda b: b.fit(kind, number))
 
-    # -- the ground changes when something was kept or refused, and stays so
-
-    def _set_ground(self, ground: str, words: str, kept: tuple[str, str] | None = None) -> None:
-        self._ground, self._words, self._kept = ground, words, kept
-        self._show_far()
-
-    def _clear_ground(self) -> None:
-        self._ground, self._words, self._kept = "", "", None
-        self._show_far()
+    def show_alone(self, alone: bool) -> None:
+        """Give the far view the room to itself, nothing in it small; or bring the rest back."""
+        self.far.alone = alone
+        for part in (self._left, self.side, self._entry_row):
+            part.setVisible(not alone)
+        self.far.update()
+        self.setFocus()
+        self.far_toggled.emit(alone)
 
     # -- what the hands and keys do
-
-    def keep(self, *, unsteady: bool = False) -> None:
-        """Keep what the bench shows, or say why not."""
-        if not self.session.bench.connected:
-            self._refuse("No bench connected: type the reading, then Enter.")
-            return
-        self._settle(self.hand.test.keep(unsteady), self.session.bench.sentence)
-
-    def keep_typed(self) -> None:
-        """Keep the figure typed by hand at the rung asked for."""
-        text = self.entry.text().strip()
-        if not text:
-            return
-        try:
-            flow = parse_quantity(text, self.session.units.flow.unit)
-        except ValueError as error:
-            self._entry_error.setText(f"{str(error)[0].upper()}{str(error)[1:]}.")
-            return
-        if self._settle(self.hand.test.keep_typed(flow), "typed"):
-            self.entry.clear()
-            self._entry_error.clear()
-
-    def _settle(self, outcome: Kept | Refusal, source: str) -> bool:
-        if isinstance(outcome, Refusal):
-            self._refuse(outcome.sentence)
-            return False
-        units = self.session.units
-        lift = units.lift.text(outcome.lift)
-        self._set_ground("kept", f"KEPT {lift}", (lift, units.flow.text(outcome.flow)))
-        self.hand.store(outcome, lift, source)
-        return True
-
-    def _refuse(self, sentence: str) -> None:
-        self._entry_error.setText("")
-        self._set_ground("refused", sentence)
-        self.session.say(sentence)
-
-    def strike(self) -> None:
-        """Strike the last reading that counts; it stays, and its rung is open again."""
-        if self.hand.strike_last() is None:
-            self._refuse("There is no reading to strike.")
-        else:
-            self._clear_ground()
-
-    def repeat(self) -> None:
-        self.hand.test.ask_repeat()
-        self._clear_ground()
 
     def toggle_ghost(self) -> None:
         self.ghost = not self.ghost
@@ -289,80 +287,72 @@ class FlowRoom(Room):
         self._show_all()
 
     def open_to_rung(self) -> None:
-        """Move the simulated valve opener to the rung asked for."""
-        test = self.hand.test
-        lift = test.next_lift if test.phase.name == "KEPT" and test.next_lift is not None else test.lift
+        """Move the simulated valve opener to where the hands would set it."""
+        lift = self.control.lift_wanted()
         if lift is not None and self.session.bench.is_simulated:
             self.simulator.open_to(lift)
 
     def toggle_blower(self) -> None:
-        pressure = 0.0 if self._blower else (self.hand.setup.test_pressure or 0.0)
-        self._blower = not self._blower
-        self.session.bench.send(lambda b: b.set_pressure(pressure))
+        self.control.set_blower(not self.control.blower)
         self._name_blower()
 
     def _name_blower(self) -> None:
-        self.simulator.blower.setText("Blower off (B)" if self._blower else "Blower on (B)")
-
-    def _stand_on(self, index: int) -> None:
-        self.hand.test.go_to(index)
-        self._clear_ground()
-        self._show_all()
+        self.simulator.blower.setText("Blower off (B)" if self.control.blower else "Blower on (B)")
 
     def _use_setup(self, setup: object) -> None:
         self.hand.use_setup(setup)  # type: ignore[arg-type]
         self._show_all()
 
+    def _use_bench(self, bench: object) -> None:
+        self.hand.use_bench(bench)  # type: ignore[arg-type]
+        try:
+            self.session.bench.connect_bench(bench)  # type: ignore[arg-type]
+        except ValueError as error:
+            self.session.say(f"{str(error)[0].upper()}{str(error)[1:]}.")
+        self._show_all()
+
+    def _use_plan(self, lifts: object, come_back: bool) -> None:
+        self.hand.use_plan(lifts, come_back=come_back)  # type: ignore[arg-type]
+        self._show_all()
+
+    def paste(self) -> None:
+        """Keep a table of lifts and readings from the clipboard."""
+        try:
+            count = keep_pasted(self.hand, QApplication.clipboard().text(), self.session.units)
+        except ValueError as error:
+            self.control.refuse(f"{str(error)[0].upper()}{str(error)[1:]}.")
+            return
+        self.session.say(f"{count} readings pasted.")
+
+    def _pedal_listens(self) -> bool:
+        window = self.window()
+        return (
+            self.isVisible()
+            and self.isEnabled()
+            and window.isActiveWindow()
+            and QApplication.activeModalWidget() is None
+        )
+
     def keyPressEvent(self, event: QKeyEvent) -> None:
-        if event.isAutoRepeat() or not self._on_key(event):
+        if event.isAutoRepeat() or not self.keys.press(event):
             super().keyPressEvent(event)
 
-    def _on_key(self, event: QKeyEvent) -> bool:
-        if event.modifiers() & ~Qt.KeyboardModifier.KeypadModifier:
-            return False
-        if self._ground == "refused":
-            self._clear_ground()
-        key = event.key()
-        plain = {
-            Qt.Key.Key_Space: self.keep,
-            Qt.Key.Key_Backspace: self.strike,
-            Qt.Key.Key_R: self.repeat,
-            Qt.Key.Key_U: lambda: self.keep(unsteady=True),
-            Qt.Key.Key_G: self.toggle_ghost,
-            Qt.Key.Key_C: self.toggle_conditions,
-            Qt.Key.Key_M: self.remount,
-            Qt.Key.Key_L: self.open_to_rung,
-            Qt.Key.Key_B: self.toggle_blower,
-            Qt.Key.Key_Up: lambda: self._stand_on(self.hand.test.index - 1),
-            Qt.Key.Key_Down: lambda: self._stand_on(self.hand.test.index + 1),
-        }.get(Qt.Key(key))
-        if plain is not None:
-            plain()
-            return True
-        if key == Qt.Key.Key_Escape and self.side.currentIndex() == 1:
+    def step_away(self) -> bool:
+        """Esc: out of the far view, the conditions, or the preparation, in that order."""
+        if self.far.alone:
+            self.show_alone(False)
+        elif self.side.currentIndex() == 1:
             self.toggle_conditions()
-            return True
-        if event.text() and event.text() in "0123456789.,":
-            self._clear_ground()
-            self.entry.setFocus()
-            self.entry.insert(event.text())
-            return True
-        return False
+        elif self.control.preparing:
+            self.control.toggle_preparing()
+        else:
+            return False
+        return True
 
-    def eventFilter(self, watched: object, event: object) -> bool:
-        """With nothing typed, the entry passes the bench's keys on to the room."""
-        if watched is self.entry and isinstance(event, QKeyEvent) and event.type() == QKeyEvent.Type.KeyPress:
-            if event.key() == Qt.Key.Key_Escape:
-                self.entry.clear()
-                self._entry_error.clear()
-                self.setFocus()
-                return True
-            bench_key = event.key() in (
-                Qt.Key.Key_Space,
-                Qt.Key.Key_Backspace,
-                Qt.Key.Key_Up,
-                Qt.Key.Key_Down,
-            )
-            if (bench_key or event.text().isalpha()) and not self.entry.text():
-                return not event.isAutoRepeat() and self._on_key(event)
-        return super().eventFilter(watched, event)  # type: ignore[arg-type]
+
+def _witness_words(space: Workspace, run: FlowRun | None) -> str:
+    if not any(p.witness for p in space.job.ports) or (space.port is not None and space.port.witness):
+        return ""
+    if run is None:
+        return "The witness port has not been flowed at this setting-up of the bench."
+    return f"Witness port flowed {str(run.date)[11:16]}: this run will name it."

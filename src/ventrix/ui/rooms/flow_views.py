@@ -6,13 +6,15 @@ from typing import Any
 
 import numpy as np
 
+from ventrix.bench.preparation import SAYS, TITLES, Step
 from ventrix.bench.procedure import PRESSURE_WINDOW, Phase
 from ventrix.core.analysis import Pair
 from ventrix.core.reduction import ReducedRun
-from ventrix.core.units import from_si, from_si_array
+from ventrix.core.units import from_si, from_si_array, percent_text
 from ventrix.ui.parts.arms_length import Far, Tape
 from ventrix.ui.parts.ladder import Rung
 from ventrix.ui.parts.plot import Band, LiftPlot, Line
+from ventrix.ui.parts.step_strip import StepLine
 from ventrix.ui.rooms.flow_test import RunInHand
 from ventrix.ui.units import Units
 
@@ -23,13 +25,11 @@ def _grain(lift: float) -> int:
     return round(lift * 1e6)
 
 
-def _current_run(hand: RunInHand) -> ReducedRun | None:
-    """The run in hand reduced, where it has readings that count."""
-    run = hand.run
-    space = hand.space
-    if run is None or space.port is None or space.cut is None:
-        return None
-    return next((r for r in space.analysis.runs_of(space.cut, space.port) if r.run_id == run.id), None)
+def flow_words(value: float | None, kind: str, units: Units, *, sign: bool = False) -> str:
+    """A flow in the user's unit, or an index with four digits."""
+    if kind == "flow" or value is None:
+        return units.flow.text(value, sign=sign)
+    return (f"{value:+.4f}" if sign else f"{value:.4f}").replace("-", "−")
 
 
 def _by_lift(pair: Pair | None) -> dict[int, tuple[float, float, str]]:
@@ -44,32 +44,35 @@ def _by_lift(pair: Pair | None) -> dict[int, tuple[float, float, str]]:
     }
 
 
-def rungs(hand: RunInHand, pair: Pair | None, units: Units) -> tuple[list[Rung], int | None]:
+def ladder_rungs(hand: RunInHand, pair: Pair | None, units: Units) -> tuple[list[Rung], int | None]:
     """The rungs of the ladder, and the one stood on."""
-    reduced = _current_run(hand)
+    reduced = hand.reduced()
     flows = {} if reduced is None else dict(zip(map(_grain, reduced.lift), reduced.flow, strict=True))
+    kind = "flow" if reduced is None else reduced.kind
     differences = _by_lift(pair)
     run = hand.run
-    readings = run.readings if run else ()
+    readings, noted = (run.readings, run.rung_notes) if run else ((), ())
     found = []
-    for lift in hand.test.lifts:
-        grain = _grain(lift)
+    for rung in hand.test.rungs:
+        grain = _grain(rung.lift)
         here = [r for r in readings if _grain(r.lift) == grain]
         counted = [r for r in here if r.struck is None]
+        back = [r for r in counted if r.returned]
         difference, _, result = differences.get(grain, (None, None, ""))
-        known = grain in flows
+        known = grain in flows and (bool(back) if rung.returns else len(counted) > len(back))
         found.append(
             Rung(
-                lift=units.lift.text(lift),
-                flow=units.flow.text(float(flows[grain])) if known else "",
-                difference=units.flow.text(difference, sign=True) if known and difference is not None else "",
+                lift=("↩ " if rung.returns else "") + units.lift.text(rung.lift),
+                flow=flow_words(float(flows[grain]), kind, units) if known else "",
+                difference=flow_words(difference, kind, units, sign=True) if known and difference is not None else "",
                 result=result if known else "",
                 readings=len(counted),
                 struck=len(here) - len(counted),
                 unsteady=any(r.unsteady for r in counted),
+                notes=tuple(n.kind for n in noted if _grain(n.lift) == grain),
             )
         )
-    at = hand.test.index if hand.test.lift is not None else None
+    at = hand.test.index if hand.test.rung is not None else None
     return found, at
 
 
@@ -88,15 +91,18 @@ def far_view(hand: RunInHand, connected: bool, units: Units) -> Far:
     lift = test.lift
     lift_text = units.lift.text(lift) if lift is not None else ""
     following = test.next_lift
+    automatic = " · keeps by itself" if test.automatic else ""
     common: dict[str, Any] = {
         "lift": lift_text,
         "lift_caption": f"lift, {units.lift.label}" if lift is not None else "",
         "next_lift": f"next {units.lift.text(following)}" if following is not None else "",
-        "flow_unit": units.flow.label,
-        "foot": f"{hand.leak_words(units)} · mount {hand.mount}",
+        "flow_unit": "index" if hand.element.kind == "columns" else units.flow.label,
+        "foot": f"{hand.leak_words(units)} · mount {hand.mount}{automatic}",
     }
     if lift is None:
-        return Far(_PHASE_WORDS[Phase.DONE], "Compare shows what the cut did", **common)
+        open_rungs = ", ".join(units.lift.text(r.lift) for r in test.rungs if not test.is_done(r))
+        said = f"ALL BUT {open_rungs} DONE" if open_rungs else _PHASE_WORDS[Phase.DONE]
+        return Far(said, "Compare shows what the cut did", **common)
     if not connected:
         kept = _kept_flow(hand, lift)
         return Far(f"SET {lift_text}, then type", "type, then Enter", flow=_text(kept, units), **common)
@@ -108,53 +114,95 @@ def _text(flow: float | None, units: Units) -> str:
 
 
 def _kept_flow(hand: RunInHand, lift: float) -> float | None:
-    reduced = _current_run(hand)
+    reduced = hand.reduced()
     if reduced is None:
         return None
     at = [i for i, x in enumerate(reduced.lift) if _grain(float(x)) == _grain(lift)]
     return float(reduced.flow[at[0]]) if at else None
 
 
+def pressure_tape(nominal: float | None, pressure: float | None, units: Units) -> Tape | None:
+    """The test pressure as a tape with its window; None where the pressure floats."""
+    if nominal is None:
+        return None
+    shown = units.pressure
+    ends = [from_si(nominal * (1 + share), shown.unit) for share in (-TAPE_SPAN, TAPE_SPAN)]
+    window = [from_si(nominal * (1 + share), shown.unit) for share in (-PRESSURE_WINDOW, PRESSURE_WINDOW)]
+    return Tape(
+        low=ends[0],
+        high=ends[1],
+        window=(window[0], window[1]),
+        at=None if pressure is None else from_si(pressure, shown.unit),
+        text=shown.text(pressure),
+        caption=f"test pressure, {shown.label}",
+        digits=1 if nominal < 20 * 249 and shown.unit == "inH2O" else 0,
+    )
+
+
 def _live_view(hand: RunInHand, units: Units, lift: float, common: dict[str, Any]) -> Far:
     test = hand.test
     phase = test.phase
     words = _PHASE_WORDS.get(phase, "").format(lift=common["lift"])
+    if phase is Phase.KEPT and test.next_lift is None:
+        words = "KEPT. All lifts done"
     if phase is Phase.PRESSURE:
         words = "MORE PRESSURE" if test.pressure_error < 0 else "LESS PRESSURE"
-    live = test.live
-    steadiness = test.steadiness
-    flow = pressure = None
+        if test.out_of_breath:
+            words = "OUT OF BREATH: press twice"
+    live, steadiness = test.live, test.steadiness
+    flow = None
     if live is not None and phase is not Phase.SET:
-        flow, pressure = hand.indicated_as_reported(*live), live[1]
-    elif live is not None:
-        pressure = live[1]
-    nominal = test.test_pressure
-    shown = units.pressure
-    tape = Tape(
-        low=from_si(nominal * (1 - TAPE_SPAN), shown.unit),
-        high=from_si(nominal * (1 + TAPE_SPAN), shown.unit),
-        window=(
-            from_si(nominal * (1 - PRESSURE_WINDOW), shown.unit),
-            from_si(nominal * (1 + PRESSURE_WINDOW), shown.unit),
-        ),
-        at=None if pressure is None else from_si(pressure, shown.unit),
-        text=units.pressure.text(pressure),
-        caption=f"test pressure, {shown.label}",
-        digits=1 if nominal < 20 * 249 and shown.unit == "inH2O" else 0,
-    )
+        flow = hand.element.as_reported(*live)
+    kind = "index" if hand.element.kind == "columns" else "flow"
     difference, against_words, result = _live_difference(hand, lift, flow, units)
+    advice = hand.element.range_words(flow if kind == "flow" else None, units)
+    swirl = next((s for s in (test.live_swirl,) if s is not None and phase is not Phase.SET), None)
+    foot = " · ".join(x for x in (advice, common["foot"], _swirl_words(swirl)) if x)
+    spread = hand.element.spread(steadiness.spread, live)
     return Far(
         words,
         "Space or pedal" if phase is Phase.KEEP else "",
-        flow=_text(flow, units),
-        spread=f"± {units.flow.text(steadiness.spread)}" if flow is not None and steadiness.spread else "",
+        flow="" if flow is None else flow_words(flow, kind, units),
+        spread=f"± {units.flow.text(spread)}" if flow is not None and spread and kind == "flow" else "",
         difference=difference,
         difference_words=against_words,
         result=result,
-        tape=tape,
+        tape=pressure_tape(test.test_pressure, None if live is None else live[1], units),
         steady=steadiness.share,
-        steady_words=f"last 3.0 s: spread {units.flow.text(steadiness.spread)}" if live else "no samples yet",
-        **common,
+        steady_words=f"last 3.0 s: spread {units.flow.text(spread)}" if live and kind == "flow" else "",
+        **common | {"foot": foot},
+    )
+
+
+def _swirl_words(swirl: float | None) -> str:
+    return "" if swirl is None else f"swirl {from_si(swirl, 'rpm'):+.0f} rpm".replace("-", "−")
+
+
+def step_view(hand: RunInHand, connected: bool, units: Units) -> Far:
+    """The far view of a step before the lifts."""
+    preparation = hand.preparation
+    step = preparation.step
+    if step is None:
+        return Far("THE BENCH IS PREPARED")
+    live = preparation.live if connected else None
+    words = TITLES[step]
+    if preparation.pressure_wanted and connected:
+        words += ": bring the pressure in"
+    flow = None if live is None or step is Step.ZERO else hand.element.as_indicated(*live)
+    drift = preparation.drift
+    plate = preparation.plate_flow if step is Step.PLATE else None
+    nominal = 0.0 if step is Step.ZERO else preparation.test_pressure
+    return Far(
+        words,
+        "Space or pedal takes it, S skips" if connected else "type, then Enter; S skips",
+        sentence=SAYS[step],
+        flow="" if flow is None else flow_words(flow, "index" if hand.element.kind == "columns" else "flow", units),
+        flow_unit="index" if hand.element.kind == "columns" else units.flow.label,
+        difference_words=f"the plate flows {units.flow.with_unit(plate)}" if plate is not None else "",
+        tape=pressure_tape(nominal, None if live is None else live[1], units) if nominal else None,
+        steady=preparation.share if connected else None,
+        steady_words="" if drift is None else f"drift {percent_text(drift, 2, sign=True)}",
+        foot=f"step {preparation.index + 1} of {len(preparation.steps)} · mount {hand.mount}",
     )
 
 
@@ -165,18 +213,16 @@ def _live_difference(hand: RunInHand, lift: float, flow: float | None, units: Un
     if flow is None or against is None or space.port is None:
         return "", "", ""
     runs = space.analysis.runs_of(against, space.port)
-    if not runs or lift > runs[-1].curve.highest * (1 + 1e-9) or runs[-1].kind != "flow":
+    kind = "index" if hand.element.kind == "columns" else "flow"
+    if not runs or lift > runs[-1].curve.highest * (1 + 1e-9) or runs[-1].kind != kind:
         return "", "", ""
     change = flow - float(runs[-1].curve.at(lift))
     kept = _by_lift(hand.pair()).get(_grain(lift))
     name = f"over cut {against.number}"
     if kept is not None:
-        return (
-            units.flow.text(change, sign=True),
-            f"{name} (proven above {units.flow.text(kept[1])})",
-            kept[2],
-        )
-    return units.flow.text(change, sign=True), f"{name}, not kept yet", "not proven"
+        above = flow_words(kept[1], kind, units)
+        return flow_words(change, kind, units, sign=True), f"{name} (proven above {above})", kept[2]
+    return flow_words(change, kind, units, sign=True), f"{name}, not kept yet", "not proven"
 
 
 def growing_curve(plot: LiftPlot, hand: RunInHand, pair: Pair | None, units: Units, *, ghost: bool) -> str:
@@ -198,15 +244,17 @@ def growing_curve(plot: LiftPlot, hand: RunInHand, pair: Pair | None, units: Uni
             bands.append(Band(x, y - 2 * at_lift, y + 2 * at_lift, "unproven"))
             lines.append(Line(x, y, "unproven", 1.5, "dashed", label=str(against.number)))
             top = float(y.max())
-    reduced = _current_run(hand)
+    reduced = hand.reduced()
     if reduced is not None:
         x, y = _curve(reduced, units)
         points = _lifts(reduced, units), _flows(reduced.flow, reduced, units)
         lines.append(Line(x, y, port.kind, 2.5, points=points))
         top = max(top, float(y.max()))
-    highest = from_si(max(hand.test.lifts), units.lift.unit)
-    plot.show_values(lines, bands=bands, x_range=(0.0, highest * 1.06), y_range=(0.0, max(top, 10.0) * 1.12))
-    unit = units.flow.label
+    highest = from_si(max(r.lift for r in hand.test.rungs), units.lift.unit)
+    index = hand.element.kind == "columns"
+    least = 0.0 if index else 10.0
+    plot.show_values(lines, bands=bands, x_range=(0.0, highest * 1.06), y_range=(0.0, max(top, least, 1e-3) * 1.12))
+    unit = "index" if index else units.flow.label
     if against is None or not ghost:
         return f"{unit} against lift, {units.lift.label}"
     return f"{unit} against lift, {units.lift.label}, growing over cut {against.number} (dashed, band ± 2 u)"
@@ -223,3 +271,23 @@ def _lifts(run: ReducedRun, units: Units) -> np.ndarray:
 
 def _flows(flow: np.ndarray, run: ReducedRun, units: Units) -> np.ndarray:
     return from_si_array(flow, units.flow.unit) if run.kind == "flow" else flow
+
+
+def step_lines(hand: RunInHand, units: Units, *, preparing: bool) -> tuple[list[StepLine], int | None]:
+    """The steps before the lifts with what each gave, and the one stood on."""
+    run = hand.run
+    lines = []
+    for step in hand.preparation.steps:
+        records = [r for r in run.steps if r.kind == step.value] if run else []
+        last = records[-1] if records else None
+        if last is None:
+            lines.append(StepLine(step.value))
+        elif last.skipped:
+            lines.append(StepLine(step.value, "skipped", "skipped"))
+        else:
+            figure = units.flow.text(last.flow) if last.flow is not None else ""
+            if step is Step.WARM_UP and last.drift is not None:
+                figure = percent_text(last.drift, 2, sign=True)
+            lines.append(StepLine(step.value, figure, "done"))
+    at = hand.preparation.index if preparing and hand.preparation.step is not None else None
+    return lines, at

@@ -1,0 +1,80 @@
+"""The plan of a run: which lifts, in which order, and coming back to a low one at the end."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+from itertools import pairwise
+from typing import Final
+
+from ventrix.core.units import parse_quantity
+
+MOST_RUNGS: Final = 60
+GRAIN: Final = 1e6  # rungs closer than a micrometre are one
+
+
+@dataclass(frozen=True, slots=True)
+class Rung:
+    """One rung: lift [m], a test pressure of its own [Pa] or None, and whether it is the coming back."""
+
+    lift: float
+    pressure: float | None = None
+    returns: bool = False
+
+    @property
+    def key(self) -> tuple[int, bool]:
+        """What makes two rungs the same one."""
+        return round(self.lift * GRAIN), self.returns
+
+
+def rungs(lifts: Iterable[float], *, come_back: bool = False) -> list[Rung]:
+    """Rungs at these lifts [m], lowest first, and the second lowest once more at the end if asked for."""
+    up = [Rung(x) for x in sorted({round(x, 9) for x in lifts}) if x > 0]
+    if come_back and len(up) > 2:
+        up.append(Rung(up[1].lift, returns=True))
+    return up
+
+
+def parse_lifts(text: str, unit: str) -> list[float]:
+    """Lifts [m] from what a person types: "0.05 to 0.6 by 0.05", a list, or both: "0.1, 0.2, 0.3 to 0.6 by 0.1".
+
+    Raises
+    ------
+    ValueError
+        With a sentence: nothing there, not a number, steps that do not rise, or more than 60 rungs.
+    """
+    found: list[float] = []
+    for part in (p.strip() for p in re.split(r"[;,\n]", text)):
+        if not part:
+            continue
+        words = re.split(r"\s*\b(?:to|by)\b\s*", part)
+        if len(words) == 1:
+            found.append(parse_quantity(part, unit))
+            continue
+        if len(words) != 3:
+            raise ValueError(f"'{part}' wants a first lift, a last and a step: 0.05 to 0.6 by 0.05")
+        first, last, step = (parse_quantity(w, unit) for w in words)
+        if step <= 0 or last < first:
+            raise ValueError(f"'{part}' does not rise")
+        if (last - first) / step > MOST_RUNGS:
+            raise ValueError(f"that would be more than {MOST_RUNGS} rungs")
+        count = int((last - first) / step + 1e-6) + 1
+        found += [first + i * step for i in range(count)]
+    lifts = sorted({round(x, 9) for x in found})
+    if not lifts:
+        raise ValueError("a plan needs at least one lift")
+    if lifts[0] <= 0:
+        raise ValueError("lifts start above zero")
+    if len(lifts) > MOST_RUNGS:
+        raise ValueError(f"a plan has at most {MOST_RUNGS} rungs")
+    return lifts
+
+
+def lifts_in_words(lifts: Sequence[float], text: object) -> str:
+    """A plan as it would be typed: even steps as "a to b by c", others as a list. `text` formats one lift."""
+    assert callable(text)
+    steps = {round((b - a) * GRAIN) for a, b in pairwise(lifts)}
+    if len(lifts) > 2 and max(steps) - min(steps) <= 1:
+        return f"{text(lifts[0])} to {text(lifts[-1])} by {text(lifts[1] - lifts[0])}"
+    return ", ".join(text(x) for x in lifts)

@@ -1,0 +1,256 @@
+"""What comes before the lifts: warm-up, zero, leaks, plate, open port. A plain state machine; no Qt, no clock.
+
+Time comes in with the samples. Every step is done with its figures or skipped with a reason.
+"""
+
+from __future__ import annotations
+
+from collections import deque
+from dataclasses import dataclass, field
+from enum import Enum
+from typing import Final
+
+import numpy as np
+
+from ventrix.bench.procedure import PRESSURE_WINDOW, Refusal
+from ventrix.bench.samples import Sample
+
+WINDOW: Final = 3.0  # s of samples that a figure is the mean of
+WARM_BLOCK: Final = 5.0  # s of samples in one look at the repeated point
+WARM_APART: Final = 3  # looks between the two that are held together
+WARM_LIMIT: Final = 0.003  # relative drift that counts as warm
+ZERO_LIMIT: Final = 12.5  # Pa, a twentieth of an inch of water: half of a dial gauge's graduation
+LEAK_SHARE: Final = 0.02  # of the smallest reading: the formula book's flag
+SHUT: Final = 2.5e-5  # m: a valve this near its seat is shut
+
+
+class Step(Enum):
+    """The steps, in order. The value is what the record calls it."""
+
+    WARM_UP = "warm-up"
+    ZERO = "zero"
+    LEAK = "leak"
+    SEAT_LEAK = "seat leak"
+    PLATE = "plate"
+    OPEN_PORT = "open port"
+
+
+ORDER: Final = tuple(Step)
+TITLES: Final = {
+    Step.WARM_UP: "WARM UP",
+    Step.ZERO: "ZERO",
+    Step.LEAK: "LEAK",
+    Step.SEAT_LEAK: "SEAT LEAK",
+    Step.PLATE: "PLATE",
+    Step.OPEN_PORT: "OPEN PORT",
+}
+SAYS: Final = {
+    Step.WARM_UP: "Blower on, one lift, pressure set: leave it until the reading stands still.",
+    Step.ZERO: "Blower off: the manometer must stand at nought.",
+    Step.LEAK: "Valve shut and the port opening sealed, at test pressure: what still flows is the bench's leak.",
+    Step.SEAT_LEAK: "Valve shut, opening free: what the seat lets through. Recorded, never taken off.",
+    Step.PLATE: "The reference plate in place of the head, at test pressure.",
+    Step.OPEN_PORT: "Valve out, guide plugged, same entry, at test pressure: it tells valve and port apart.",
+}
+WHERE_TO_LOOK: Final = (
+    "Look at the clay or gasket under the head, the plug, the guide and the opener's stem, then hoses and lids: "
+    "soapy water or a hand with a thread finds it."
+)
+
+
+@dataclass(frozen=True, slots=True)
+class StepDone:
+    """A step as done, SI: mean flow in the element's measure, pressure, drift; and sentences about it."""
+
+    step: Step
+    flow: float | None = None
+    pressure: float | None = None
+    drift: float | None = None
+    notes: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class StepSkipped:
+    """A step that was left out, and why."""
+
+    step: Step
+    reason: str
+
+
+@dataclass(slots=True)
+class Preparation:
+    """Leads through the steps.
+
+    Parameters
+    ----------
+    steps : tuple of Step
+        Those this bench and test want, in order.
+    test_pressure : float or None
+        [Pa]; None on a bench whose pressure floats, which has no window.
+    smallest_flow : float or None
+        Lowest reading of the run before, in the element's measure: what a leak is held against.
+    plate_flow : float or None
+        What the plate should flow, in the element's measure.
+    """
+
+    steps: tuple[Step, ...]
+    test_pressure: float | None
+    smallest_flow: float | None = None
+    plate_flow: float | None = None
+    outcomes: list[StepDone | StepSkipped] = field(default_factory=list)
+    index: int = 0
+    _samples: deque[Sample] = field(default_factory=deque)
+    _looks: list[float] = field(default_factory=list)
+    _look_from: float | None = None
+    _look: list[float] = field(default_factory=list)
+
+    @property
+    def step(self) -> Step | None:
+        """The step asked for now, None when all are done or skipped."""
+        return self.steps[self.index] if self.index < len(self.steps) else None
+
+    def go_to(self, step: Step) -> None:
+        """Stand on a step again."""
+        self.index = self.steps.index(step)
+        self._begin()
+
+    def _begin(self) -> None:
+        self._samples.clear()
+        self._looks, self._look, self._look_from = [], [], None
+
+    def feed(self, sample: Sample) -> None:
+        """Take in a live sample."""
+        if self._samples and self._in_window(self._samples[-1]) != self._in_window(sample):
+            self._samples.clear()
+        self._samples.append(sample)
+        while self._samples[0].time < sample.time - WINDOW - 1e-9:
+            self._samples.popleft()
+        if self.step is Step.WARM_UP:
+            self._watch(sample)
+
+    def _watch(self, sample: Sample) -> None:
+        """Gather the repeated point of the warm-up into looks of five seconds."""
+        if not self._in_window(sample) or sample.pressure <= ZERO_LIMIT or sample.flow <= 0:
+            self._looks, self._look, self._look_from = [], [], None
+            return
+        if self._look_from is None:
+            self._look_from = sample.time
+        if sample.time - self._look_from >= WARM_BLOCK and self._look:
+            self._looks.append(float(np.mean(self._look)))
+            self._look, self._look_from = [], sample.time
+        self._look.append(sample.flow / max(sample.pressure, 1e-9) ** 0.5)
+
+    @property
+    def drift(self) -> float | None:
+        """Relative drift of the repeated point over its last looks, None while there are too few."""
+        if len(self._looks) < 2:
+            return None
+        return self._looks[-1] / self._looks[max(len(self._looks) - 1 - WARM_APART, 0)] - 1
+
+    def _in_window(self, sample: Sample) -> bool:
+        wanted = self.test_pressure
+        return wanted is None or abs(sample.pressure / wanted - 1) <= PRESSURE_WINDOW
+
+    @property
+    def live(self) -> tuple[float, float] | None:
+        """Mean flow and pressure over the last seconds, None without samples."""
+        if not self._samples:
+            return None
+        flow = [s.flow for s in self._samples]
+        return float(np.mean(flow)), float(np.mean([s.pressure for s in self._samples]))
+
+    @property
+    def share(self) -> float:
+        """How much of what the step waits for is there, 0 to 1."""
+        if self.step is Step.WARM_UP:
+            drift = self.drift
+            counted = min(len(self._looks) / (WARM_APART + 1), 1.0)
+            if drift is None:
+                return 0.5 * counted
+            return counted * min(1.0, WARM_LIMIT / max(abs(drift), 1e-9))
+        if not self._samples:
+            return 0.0
+        return min((self._samples[-1].time - self._samples[0].time) / (WINDOW * 0.95), 1.0)
+
+    @property
+    def pressure_wanted(self) -> bool:
+        """Whether this step wants the test pressure, and has it not."""
+        if self.step in (None, Step.ZERO) or self.test_pressure is None:
+            return False
+        return not self._samples or not self._in_window(self._samples[-1])
+
+    def take(self, typed: float | None = None) -> StepDone | Refusal:
+        """Record this step from the last seconds, or from a figure read off by eye."""
+        step = self.step
+        if step is None:
+            return Refusal("The bench is prepared.")
+        if typed is not None:
+            return self._settle(step, typed, None)
+        live = self.live
+        if live is None:
+            return Refusal("No reading yet.")
+        if step is Step.WARM_UP:
+            return self._warm(self.drift)
+        if self.share < 1:
+            return Refusal("Wait: three seconds of readings are needed.")
+        if self.pressure_wanted:
+            word = "low: raise it" if live[1] < (self.test_pressure or 0) else "high: lower it"
+            return Refusal(f"Pressure is {word} first.")
+        if step in (Step.LEAK, Step.SEAT_LEAK) and (self._samples[-1].lift or 0.0) > SHUT:
+            return Refusal("The valve is open: shut it first.")
+        return self._settle(step, *live)
+
+    def _warm(self, drift: float | None) -> StepDone | Refusal:
+        if drift is None or len(self._looks) <= WARM_APART:
+            return Refusal("Wait: a warm bench is seen over twenty seconds at one lift and pressure.")
+        if abs(drift) > WARM_LIMIT:
+            said = f"{100 * drift:+.1f}".replace("-", "−")
+            return Refusal(f"Still drifting, {said} % in the last looks. Leave it running, or skip with a reason.")
+        return self._done(StepDone(Step.WARM_UP, drift=drift))
+
+    def _settle(self, step: Step, flow: float, pressure: float | None) -> StepDone | Refusal:
+        if step is Step.WARM_UP:
+            self._looks.append(flow)
+            if len(self._looks) < 2:
+                return Refusal("Read the same lift again in a minute and type it: two readings show the drift.")
+            drift = self._looks[-1] / self._looks[-2] - 1 if self._looks[-2] else 1.0
+            self._looks = self._looks * (WARM_APART + 1)
+            found = self._warm(drift)
+            if isinstance(found, Refusal):
+                self._looks = [flow]
+            return found
+        if step is Step.ZERO:
+            offset = flow if pressure is None else pressure  # typed: what the manometer shows
+            if abs(offset) > ZERO_LIMIT:
+                return Refusal("The manometer does not stand at nought: zero it, then take it again.")
+            return self._done(StepDone(step, pressure=offset))
+        if flow < 0:
+            return Refusal("The reading must not be negative.")
+        notes: list[str] = []
+        smallest = self.smallest_flow
+        if step is Step.LEAK and smallest is not None and flow > LEAK_SHARE * smallest:
+            notes.append(f"The leak is {100 * flow / smallest:.0f} % of the smallest reading. {WHERE_TO_LOOK}")
+        if step in (Step.PLATE, Step.OPEN_PORT) and flow == 0:
+            return Refusal("The reading must be above zero.")
+        return self._done(StepDone(step, flow, pressure, None, tuple(notes)))
+
+    def skip(self, reason: str) -> StepSkipped | Refusal:
+        """Leave this step out, with a reason."""
+        step = self.step
+        if step is None:
+            return Refusal("The bench is prepared.")
+        if not reason.strip():
+            return Refusal("Say why it is skipped: the run remembers it.")
+        skipped = StepSkipped(step, reason.strip())
+        self.outcomes.append(skipped)
+        self._next()
+        return skipped
+
+    def _done(self, outcome: StepDone) -> StepDone:
+        self.outcomes.append(outcome)
+        self._next()
+        return outcome
+
+    def _next(self) -> None:
+        self.index += 1
+        self._begin()

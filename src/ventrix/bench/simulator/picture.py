@@ -1,0 +1,102 @@
+"""One flow picture of the made-up port: fast and slow sides, separation, swirl. Probe, ball and paddle read it.
+
+A section is seen from the opening towards the valve: u from the left wall (-1) to the right (+1), v from
+the floor (-1) to the roof (+1). The speed is the mean, Q/A, times a shape whose own mean is one, so that
+what a probe finds adds up to the bench's flow.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Final
+
+import numpy as np
+from numpy.typing import ArrayLike
+
+from ventrix.bench.simulator.physics import SimulatedPort
+from ventrix.core.air import REFERENCE_DENSITY, Array
+from ventrix.core.valve import lift_ratio
+
+_GRID: Final = np.linspace(-1, 1, 61)
+_EDGE: Final = 0.04  # of half a side: how thin the slow air at the wall is
+
+
+@dataclass(frozen=True, slots=True)
+class SimulatedStation:
+    """A section of the port: where along it (share of its length), size of throat area, and its leanings.
+
+    lean_roof, lean_right : how much faster roof and right side are while the air is attached
+    sheds : how much of the floor's air is lost where the short side lets go
+    """
+
+    at: float
+    size: float
+    aspect: float
+    lean_roof: float
+    lean_right: float
+    sheds: float
+
+
+STATIONS: Final = {
+    "opening": SimulatedStation(0.0, 1.17, 0.62, 0.02, 0.02, 0.03),
+    "pinch": SimulatedStation(0.38, 0.96, 0.52, 0.05, 0.10, 0.08),
+    "guide": SimulatedStation(0.66, 1.10, 0.75, 0.02, 0.07, 0.25),
+    "short side": SimulatedStation(0.80, 1.02, 0.85, -0.12, 0.06, 0.95),
+    "bowl": SimulatedStation(0.90, 1.05, 1.0, 0.05, 0.08, 0.60),
+    "seat": SimulatedStation(1.0, 1.0, 1.0, 0.06, 0.08, 0.75),
+}
+
+
+def _raw(station: SimulatedStation, separation: float, tight: float, u: Array, v: Array) -> Array:
+    lost = station.sheds * separation * tight
+    floor = np.exp(-(((v + 1) / 0.55) ** 2))
+    shape = 1 + station.lean_roof * v + station.lean_right * u - lost * floor
+    wall = (1 - np.exp(-(1 - np.abs(u)) / _EDGE)) * (1 - np.exp(-(1 - np.abs(v)) / _EDGE))
+    return np.asarray(np.maximum(shape, 0.02) * wall)
+
+
+def station_area(port: SimulatedPort, station: str) -> float:
+    """Area of a section [m2], from the port's throat."""
+    return STATIONS[station].size * float(np.pi / 4 * port.throat_diameter**2)
+
+
+def tightness(port: SimulatedPort) -> float:
+    """How tight the short side is, 0 to 1: what a cut that lays it back takes away."""
+    return float(np.clip(port.stall_loss / 0.06, 0.0, 1.0))
+
+
+def shape(port: SimulatedPort, station: str, lift: float, u: ArrayLike, v: ArrayLike) -> Array:
+    """Speed over the section's mean [-] at places u, v; its mean over the section is one."""
+    here = STATIONS[station]
+    separation, tight = float(port.separation(lift)), tightness(port)
+    grid_u, grid_v = np.meshgrid(_GRID, _GRID)
+    weights = np.ones(len(_GRID))
+    weights[[0, -1]] = 0.5
+    over = np.outer(weights, weights)
+    mean = float(np.sum(over * _raw(here, separation, tight, grid_u, grid_v)) / over.sum())
+    places = np.asarray(u, dtype=float), np.asarray(v, dtype=float)
+    return np.asarray(_raw(here, separation, tight, *places) / mean)
+
+
+def speed(port: SimulatedPort, station: str, lift: float, pressure: float, u: ArrayLike, v: ArrayLike) -> Array:
+    """Air speed [m/s] at places of a section, at a lift [m] and pressure drop [Pa]."""
+    mean = float(port.flow(lift, pressure)) / station_area(port, station)
+    return np.asarray(mean * shape(port, station, lift, u, v))
+
+
+def probe_pressure(port: SimulatedPort, station: str, lift: float, pressure: float, u: float, v: float) -> float:
+    """What a pitot probe reads there [Pa], at reference density."""
+    return float(0.5 * REFERENCE_DENSITY * speed(port, station, lift, pressure, u, v) ** 2)
+
+
+def ball_drop(port: SimulatedPort, station: str, lift: float, u: float, v: float) -> float:
+    """Share of the flow that a ball there takes away [-]: busy places take most."""
+    return float(0.035 * shape(port, station, lift, u, v) ** 2 / STATIONS[station].size ** 2)
+
+
+def swirl_coefficient(port: SimulatedPort, lift: float) -> float:
+    """Swirl coefficient [-], anticlockwise seen from above positive: grows with lift, falls as the air
+    lets go of the floor, and turns the other way just off the seat."""
+    x = float(lift_ratio(lift, port.valve_diameter))
+    attached = 1 - 0.5 * float(port.separation(lift)) * tightness(port)
+    return float(port.swirl * attached * (x / 0.25) ** 1.3) - 0.06 * float(np.exp(-(((x - 0.05) / 0.03) ** 2)))
