@@ -8,10 +8,11 @@ from pathlib import Path
 import pytest
 
 from ventrix.core import edits
-from ventrix.core.model import Cut, Reading, SetUp
+from ventrix.core.bench_record import Bench
+from ventrix.core.model import Cut, Reading, SetUp, StepRecord
 from ventrix.demo.make import demo_job
 from ventrix.records.book import Book
-from ventrix.workspace import Told, Workspace, new_id
+from ventrix.workspace import Told, Workspace, new_id, new_port
 
 SETUP = SetUp(id="s", direction="intake", test_pressure=7000.0, bench="b")
 
@@ -135,3 +136,60 @@ def test_demo_tells_three_stories(tmp_path: Path) -> None:
             assert verdict is not None
             said.append(verdict.headline)
         assert said == ["Keep.", "A trade.", "This bench can't tell."]
+
+
+def test_edits_of_benches_are_undone_too(space: Workspace) -> None:
+    bench = Bench(id="b", name="b")
+    space.change_bench("new bench 'b'", bench)
+    space.change_bench("bench 'b'", replace(bench, corrected=False))
+    assert space.book.benches() == (replace(bench, corrected=False),)
+    space.undo()
+    assert space.book.benches() == (bench,)
+    space.undo()
+    assert space.benches == space.book.benches() == ()
+    space.redo()
+    assert space.benches == (bench,)
+
+
+def test_steps_come_before_the_first_reading_and_stay_with_its_run(space: Workspace) -> None:
+    space.record_step(SETUP, 1, StepRecord(id="s1", kind="zero", pressure=1.0), "typed")
+    leak = replace(SETUP, id="with leak", leak=1e-4)
+    assert space.cut is not None
+    space.apply("conditions", edits.change_setup(space.job, space.cut.runs[0].id, leak))
+    keep(space, setup=leak)
+    assert space.cut is not None
+    assert len(space.cut.runs) == 1
+    assert space.cut.runs[0].step("zero") is not None
+    with pytest.raises(ValueError, match="never changed"):
+        edits.change_setup(space.job, space.cut.runs[0].id, SETUP)
+
+
+def test_a_run_names_the_witness_of_its_setting_up(space: Workspace) -> None:
+    port = new_port("Intake 2", "intake")
+    space.apply("port", edits.add_port(space.job, replace(port, witness=True)))
+    first = space.job.ports[0].id
+    moved = {0: 1.0, 1: 1.03}  # the second setting-up reads three percent high, with no work done
+    for mount, factor in moved.items():
+        space.look_at_port(port.id)
+        for lift in (0.003, 0.006, 0.009):
+            reading = Reading(id=new_id(), lift=lift, flow=factor * 8.0 * lift)
+            space.keep(SETUP, 10 + mount, reading, "x", "typed")
+        space.look_at_port(first)
+        if mount:
+            space.apply("cut", edits.add_cut(space.job, first, Cut(id="c1", number=0)))
+            space.look_at("c1")
+        for lift in (0.003, 0.006, 0.009):
+            space.keep(SETUP, mount, Reading(id=new_id(), lift=lift, flow=factor * 9.0 * lift), "x", "typed")
+    cuts = space.job.port(first).cuts
+    names = [c.runs[0].witness_id for c in cuts]
+    assert names[0] is not None
+    assert names[1] is not None
+    assert names[0] != names[1]
+    pair = space.analysis.pair(space.job.port(first), *cuts)
+    assert pair.comparison is not None
+    assert pair.comparison.weighted / pair.comparison.weighted_before == pytest.approx(0.03)
+    space.judge_by_witness(True)
+    pair = space.analysis.pair(space.job.port(first), *cuts)
+    assert pair.comparison is not None
+    assert pair.comparison.weighted == pytest.approx(0.0, abs=1e-9)
+    assert "witness" in " ".join(pair.comparison.notes)

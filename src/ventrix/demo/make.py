@@ -13,6 +13,8 @@ import numpy as np
 
 from ventrix.bench.simulator.bench import SimulatedBench
 from ventrix.bench.simulator.heads import HEADS, SimulatedCut
+from ventrix.bench.simulator.picture import swirl_coefficient
+from ventrix.core.air import REFERENCE_DENSITY
 from ventrix.core.bench_record import (
     Bench,
     PlateCheck,
@@ -56,6 +58,16 @@ class _Clock:
         return self.now
 
 
+_PADDLE = np.random.default_rng(SEED + 1)  # a stream of its own: flows stay what they are
+
+
+def _swirl(bench: SimulatedBench, lift: float, pressure: float) -> float:
+    """What the paddle reads [rad/s], to the turn a minute."""
+    v0 = float(np.sqrt(2 * pressure / REFERENCE_DENSITY))
+    exact = swirl_coefficient(bench.cut.truth, lift) * v0 / bench.character.bore
+    return to_si(round(from_si(exact * (1 + 0.012 * float(_PADDLE.standard_normal())), "rpm")), "rpm")
+
+
 def _reading(bench: SimulatedBench, clock: _Clock, lift: float, name: str) -> Reading:
     bench.set_pressure(TEST_PRESSURE)
     bench.set_lift(lift)
@@ -73,6 +85,7 @@ def _reading(bench: SimulatedBench, clock: _Clock, lift: float, name: str) -> Re
         measured_pressure=to_si(round(from_si(float(np.mean(pressure)), "inH2O"), 2), "inH2O"),
         spread=to_si(round(from_si(float(np.std(flow, ddof=1)), "cfm"), 2), "cfm"),
         window=3.0,
+        swirl=_swirl(bench, lift, float(np.mean(pressure))) if bench.state[0] == "intake" else None,
     )
 
 
@@ -126,6 +139,8 @@ def _cut(direction: Direction, number: int, state: SimulatedCut, run: FlowRun, d
 
 def make_job() -> Job:
     """The demo job, made anew: same figures every time."""
+    global _PADDLE
+    _PADDLE = np.random.default_rng(SEED + 1)
     clock = _Clock()
     bench = SimulatedBench(clock, SEED)
     leak = to_si(0.4, "cfm")

@@ -27,6 +27,7 @@ class Rung:
     struck: int = 0
     unsteady: bool = False
     notes: tuple[str, ...] = ()
+    swirl: str = ""
 
     @property
     def letters(self) -> str:
@@ -104,7 +105,12 @@ class LiftLadder(QWidget):
             return
         painter.setFont(theme.font(19, narrow=True, weight=600))
         painter.setPen(theme.colour("text"))
-        painter.drawText(QRectF(70, box.top(), 70, box.height()), right, rung.flow)
+        raised = 7 if rung.swirl else 0
+        painter.drawText(QRectF(70, box.top() - raised, 70, box.height()), right, rung.flow)
+        if rung.swirl:
+            painter.setFont(theme.font(11, narrow=True))
+            painter.setPen(theme.colour("quiet"))
+            painter.drawText(QRectF(70, box.top() + 10, 70, box.height()), right, f"{rung.swirl} rpm")
         if rung.readings > 1 or rung.unsteady or rung.letters:
             painter.setFont(theme.font(11, narrow=True))
             painter.setPen(theme.colour("quiet"))

@@ -146,6 +146,8 @@ class RunInHand:
         readings = run.readings if run else ()
         source = against.runs[-1].readings if against is not None and against.runs else ()
         wanted = self._own_lifts or sorted({r.lift for r in source if r.lift > 0}) or self._usual_lifts()
+        stops = [n.lift for n in run.rung_notes if n.kind == "out of travel"] if run else []
+        wanted = [x for x in wanted if not stops or x <= min(stops) + 1e-6]  # the valve goes no further
         lifts = {round(x * 1e6) for x in (*wanted, *(r.lift for r in readings if not r.returned))}
         back = self.come_back or any(r.returned for r in readings)
         return rungs([x * 1e-6 for x in sorted(lifts) if x > 0], come_back=back)

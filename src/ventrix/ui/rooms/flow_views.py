@@ -48,6 +48,7 @@ def ladder_rungs(hand: RunInHand, pair: Pair | None, units: Units) -> tuple[list
     """The rungs of the ladder, and the one stood on."""
     reduced = hand.reduced()
     flows = {} if reduced is None else dict(zip(map(_grain, reduced.lift), reduced.flow, strict=True))
+    swirls = {} if reduced is None else dict(zip(map(_grain, reduced.lift), reduced.swirl, strict=True))
     kind = "flow" if reduced is None else reduced.kind
     differences = _by_lift(pair)
     run = hand.run
@@ -69,11 +70,17 @@ def ladder_rungs(hand: RunInHand, pair: Pair | None, units: Units) -> tuple[list
                 readings=len(counted),
                 struck=len(here) - len(counted),
                 unsteady=any(r.unsteady for r in counted),
+                swirl=_rpm(float(swirls.get(grain, np.nan))) if known else "",
                 notes=tuple(n.kind for n in noted if _grain(n.lift) == grain),
             )
         )
     at = hand.test.index if hand.test.rung is not None else None
     return found, at
+
+
+def _rpm(speed: float) -> str:
+    """A paddle's speed [rad/s] in rpm with its sign; nothing where it was not read."""
+    return "" if speed != speed else f"{from_si(speed, 'rpm'):+.0f}".replace("-", "−")
 
 
 _PHASE_WORDS = {
@@ -175,7 +182,7 @@ def _live_view(hand: RunInHand, units: Units, lift: float, common: dict[str, Any
 
 
 def _swirl_words(swirl: float | None) -> str:
-    return "" if swirl is None else f"swirl {from_si(swirl, 'rpm'):+.0f} rpm".replace("-", "−")
+    return "" if swirl is None else f"swirl {_rpm(swirl)} rpm"
 
 
 def step_view(hand: RunInHand, connected: bool, units: Units) -> Far:
