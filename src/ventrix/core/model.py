@@ -7,27 +7,62 @@ tables write it, so that every border writes the same one. ``None`` means "not r
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Any, Literal, TypeVar
 
-Direction = Literal["intake", "exhaust"]
-CutKind = Literal["port", "valve", "chamber", "clean", "finish"]
+from ventrix.core.flow_nouns import (
+    FlowRun,
+    Mount,
+    Observation,
+    ProbePoint,
+    Reading,
+    RungNote,
+    SetUp,
+    StepRecord,
+    Traverse,
+)
+from ventrix.core.nouns import Direction, Noun, quantity
+
+__all__ = [
+    "AnyNoun",
+    "Band",
+    "CamPoint",
+    "Carried",
+    "CheckMark",
+    "Cut",
+    "CutKind",
+    "Direction",
+    "FlowRun",
+    "Job",
+    "Mount",
+    "Noun",
+    "Observation",
+    "Operation",
+    "Photo",
+    "Port",
+    "Pour",
+    "ProbePoint",
+    "Reading",
+    "RungNote",
+    "SetUp",
+    "Station",
+    "StepRecord",
+    "Target",
+    "Traverse",
+    "Trial",
+    "TrialKind",
+    "Valve",
+    "WallLimit",
+    "WallReading",
+    "carried",
+    "poured_volume",
+    "quantity",
+    "trial_as_cut",
+]
+
+CutKind = Literal["port", "valve", "seat", "chamber", "clean", "finish", "fill"]
+Band = Literal["floor", "roof", "left", "right"]
 TrialKind = Literal["clay", "valve", "entry", "pipe"]
-
-
-def quantity(unit: str) -> Any:
-    """A dataclass field holding an SI number that documents write in `unit`."""
-    return field(default=None, metadata={"unit": unit})
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Noun:
-    """Anything the book keeps: an id that never changes, and keys we did not understand."""
-
-    id: str
-    extra: Mapping[str, Any] = field(default_factory=dict)
-
-
 AnyNoun = TypeVar("AnyNoun", bound=Noun)
 
 
@@ -40,117 +75,11 @@ class Valve(Noun):
     stem_diameter: float | None = quantity("mm")
     seat_width: float | None = quantity("mm")
     seat_angle: float | None = quantity("deg")
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class SetUp(Noun):
-    """The conditions that readings were taken under."""
-
-    direction: Direction
-    test_pressure: float | None = quantity("Pa")
-    bench: str | None = None
-    bore: float | None = quantity("mm")
-    centred: bool | None = None
-    entry: str | None = None
-    pipe: str | None = None
-    pipe_diameter: float | None = quantity("mm")
-    pipe_length: float | None = quantity("mm")
-    valve: str | None = None
-    valves_open: str | None = None
-    springs: str | None = None
-    plug: str | None = None
-    clean: bool | None = None
-    temperature: float | None = quantity("degC")
-    pressure: float | None = quantity("hPa")
-    humidity: float | None = quantity("%")
-    plenum_temperature: float | None = quantity("degC")
-    air_read_at: str | None = None
-    leak: float | None = quantity("cfm")
-    leak_pressure: float | None = quantity("Pa")
-    seat_leak: float | None = quantity("cfm")
-    # The flow element as it was on the day, copied from the bench: None needs no correction.
-    element: str | None = None
-    scale_density: float | None = quantity("kg/m3")
-    orifice_diameter: float | None = quantity("mm")
-    orifice_pipe: float | None = quantity("mm")
-    orifice_coefficient: float | None = quantity("-")
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Mount(Noun):
-    """One bolting-down of the head."""
-
-    number: int
-    date: str | None = None
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Reading(Noun):
-    """One reading as it was taken. Never changed: struck with a reason, and kept.
-
-    It holds either a flow, a percent of a range, an element's pressure drop, a mass flow, or two
-    columns of water. `returned` marks a reading taken on coming back to a low lift at the end.
-    """
-
-    lift: float = field(metadata={"unit": "mm"})
-    flow: float | None = quantity("cfm")
-    percent: float | None = quantity("%")
-    full_scale: float | None = quantity("cfm")
-    element_column: float | None = quantity("mmH2O")
-    port_column: float | None = quantity("mmH2O")
-    element_pressure: float | None = quantity("Pa")
-    mass_flow: float | None = quantity("kg/s")
-    measured_pressure: float | None = quantity("Pa")
-    swirl: float | None = quantity("rpm")
-    spread: float | None = quantity("cfm")
-    window: float | None = quantity("s")
-    time: str | None = None
-    unsteady: bool = False
-    returned: bool = False
-    struck: str | None = None
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class StepRecord(Noun):
-    """A step of preparing the bench: done with its figures, or skipped with a reason."""
-
-    kind: str
-    skipped: str | None = None
-    flow: float | None = quantity("cfm")
-    pressure: float | None = quantity("Pa")
-    drift: float | None = quantity("%")
-    time: str | None = None
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class RungNote(Noun):
-    """What was noticed at a lift: noise, a dip, out of travel, out of breath, skipped."""
-
-    lift: float = field(metadata={"unit": "mm"})
-    kind: str
-    text: str = ""
-    time: str | None = None
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class FlowRun(Noun):
-    """Readings of one cut or trial, under one set-up, in one mount; `source` says how they came.
-
-    `witness_id` names the run of the witness port flowed at this setting-up of the bench.
-    """
-
-    setup_id: str
-    mount_id: str | None = None
-    date: str | None = None
-    source: str = "typed"
-    witness_id: str | None = None
-    readings: tuple[Reading, ...] = ()
-    steps: tuple[StepRecord, ...] = ()
-    rung_notes: tuple[RungNote, ...] = ()
-
-    def step(self, kind: str) -> StepRecord | None:
-        """The last step of a kind that was done."""
-        return next((s for s in reversed(self.steps) if s.kind == kind and s.skipped is None), None)
+    seat_margin: float | None = quantity("mm")
+    seat_insert: bool | None = None
+    back_cut_angle: float | None = quantity("deg")
+    back_shape: str = ""
+    weight: float | None = quantity("g")
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -164,54 +93,64 @@ class Pour(Noun):
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Operation(Noun):
-    """A piece of work on the metal. Logged once for many ports, its minutes are shared."""
+    """A piece of work on the metal. Logged once for many ports, its minutes are shared.
+
+    `started_at` is set while its timer runs: that survives a crash.
+    """
 
     kind: str
     places: tuple[str, ...] = ()
     depth: float | None = quantity("mm")
     tool: str = ""
+    tool_diameter: float | None = quantity("mm")
     finish: str = ""
     duration: float | None = quantity("min")
+    started_at: str | None = None
+    date: str | None = None
     port_ids: tuple[str, ...] = ()
     note: str = ""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class WallReading(Noun):
-    """Metal left at one place, by ultrasonic gauge."""
+    """Metal left at one place, by ultrasonic gauge: where along and around the port, and what lies behind.
+
+    `along` is the distance from the opening along the centreline; `across` goes from -1 to 1 over the band.
+    """
 
     place: str
     thickness: float = field(metadata={"unit": "mm"})
+    band: str | None = None
+    along: float | None = quantity("mm")
+    across: float = field(default=0.0, metadata={"unit": "-"})
+    behind: str = ""
+    probe: str = ""
+    sound_speed: float | None = quantity("m/s")
+    uncertainty: float | None = quantity("mm")
     date: str | None = None
     note: str = ""
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class ProbePoint(Noun):
-    """One reading of a pitot probe at a named point."""
-
-    name: str
-    reading: float = field(metadata={"unit": "Pa"})
     struck: str | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Traverse(Noun):
-    """Named points of one station, read at one lift and pressure."""
+class Station(Noun):
+    """A measured section of the port, square to its centreline: distance from the opening and size."""
 
-    station: str
-    setup_id: str | None = None
-    lift: float | None = quantity("mm")
-    points: tuple[ProbePoint, ...] = ()
+    along: float = field(metadata={"unit": "mm"})
+    name: str = ""
+    width: float | None = quantity("mm")
+    height: float | None = quantity("mm")
+    corner_radius: float | None = quantity("mm")
+    area: float | None = quantity("mm2")
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Observation(Noun):
-    """What was heard or seen: noise, a wet pattern."""
+class Photo(Noun):
+    """A picture in the book's own folder, by its file name there. `moment` is before, after or empty."""
 
-    kind: str
-    text: str = ""
-    lift: float | None = quantity("mm")
+    file: str
+    moment: str = ""
+    caption: str = ""
     date: str | None = None
 
 
@@ -221,26 +160,56 @@ class Trial(Noun):
 
     kind: TrialKind
     name: str = ""
+    place: str = ""
+    area_taken: float | None = quantity("mm2")
+    area_uncertainty: float | None = quantity("mm2")
     note: str = ""
+    date: str | None = None
     runs: tuple[FlowRun, ...] = ()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Cut(Noun):
-    """One state of one port; cut 0 is as received. Unmeasured dimensions are carried forward."""
+    """One state of one port; cut 0 is as received. Unmeasured dimensions are carried forward.
+
+    What was expected of it before the work (`expected_...`) is scored afterwards.
+    """
 
     number: int
     name: str = ""
     kind: CutKind = "port"
     date: str | None = None
     throat_diameter: float | None = quantity("mm")
+    bowl_diameter: float | None = quantity("mm")
+    guide_diameter: float | None = quantity("mm")
+    guide_length: float | None = quantity("mm")
+    boss_width: float | None = quantity("mm")
+    boss_shape: str | None = None
+    opening_width: float | None = quantity("mm")
+    opening_height: float | None = quantity("mm")
+    opening_corner: float | None = quantity("mm")
+    pinch_width: float | None = quantity("mm")
+    pinch_height: float | None = quantity("mm")
+    hole_spacing: float | None = quantity("mm")
+    short_side_height: float | None = quantity("mm")
+    short_side_radius: float | None = quantity("mm")
     floor_length: float | None = quantity("mm")
     roof_length: float | None = quantity("mm")
+    port_angle: float | None = quantity("deg")
+    seat_width: float | None = quantity("mm")
+    seat_margin: float | None = quantity("mm")
+    chamber_volume: float | None = quantity("cc")
+    gasket_land: float | None = quantity("mm")
+    expected_gain: float | None = quantity("cfm")
+    expected_growth: float | None = quantity("cc")
+    expected_time: float | None = quantity("min")
     note: str = ""
     operations: tuple[Operation, ...] = ()
     trials: tuple[Trial, ...] = ()
     runs: tuple[FlowRun, ...] = ()
     pours: tuple[Pour, ...] = ()
+    stations: tuple[Station, ...] = ()
+    photos: tuple[Photo, ...] = ()
     walls: tuple[WallReading, ...] = ()
     traverses: tuple[Traverse, ...] = ()
     observations: tuple[Observation, ...] = ()
@@ -255,23 +224,79 @@ class Port(Noun):
     valve_id: str | None = None
     valves: int = 1
     witness: bool = False
+    cylinder: int | None = None
+    mirror_of: str | None = None
     cuts: tuple[Cut, ...] = ()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class CamPoint(Noun):
+    """One line of a cam's table: crank angle and valve lift."""
+
+    kind: Direction
+    angle: float = field(metadata={"unit": "deg"})
+    lift: float = field(metadata={"unit": "mm"})
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Target(Noun):
+    """Flow wanted at a lift, for one kind of port."""
+
+    kind: Direction
+    lift: float = field(metadata={"unit": "mm"})
+    flow: float = field(metadata={"unit": "cfm"})
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class WallLimit(Noun):
+    """How thin a wall may get at a place; an empty place means everywhere."""
+
+    place: str
+    thickness: float = field(metadata={"unit": "mm"})
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class CheckMark(Noun):
+    """A line of the list for the end of a head, ticked with date and initials."""
+
+    item: str
+    initials: str = ""
+    date: str | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Job(Noun):
-    """A head and its goal."""
+    """A head and its goal. `schools` holds the sides its porter takes, by question."""
 
     title: str
     note: str = ""
+    material: str | None = None
+    cylinders: int | None = None
+    valves_per_cylinder: int | None = None
+    flatness: float | None = quantity("mm")
+    condition: str = ""
     bore: float | None = quantity("mm")
+    stroke: float | None = quantity("mm")
+    rod_length: float | None = quantity("mm")
+    speed_low: float | None = quantity("rpm")
+    speed_high: float | None = quantity("rpm")
+    power_wanted: float | None = quantity("kW")
     cam_lift: float | None = quantity("mm")
     cam_duration: float | None = quantity("deg")
+    exhaust_cam_lift: float | None = quantity("mm")
+    exhaust_cam_duration: float | None = quantity("deg")
     worthwhile_gain: float | None = quantity("cfm")
+    volume_ceiling: float | None = quantity("cc")
+    schools: Mapping[str, Any] = field(default_factory=dict)
     valves: tuple[Valve, ...] = ()
     ports: tuple[Port, ...] = ()
     setups: tuple[SetUp, ...] = ()
     mounts: tuple[Mount, ...] = ()
+    cam_points: tuple[CamPoint, ...] = ()
+    targets: tuple[Target, ...] = ()
+    wall_limits: tuple[WallLimit, ...] = ()
+    check_marks: tuple[CheckMark, ...] = ()
+    photos: tuple[Photo, ...] = ()
 
     def port(self, port_id: str) -> Port:
         return _find(self.ports, port_id)
@@ -310,9 +335,9 @@ def _find(items: tuple[AnyNoun, ...], wanted: str) -> AnyNoun:
 
 @dataclass(frozen=True, slots=True)
 class Carried:
-    """A figure of a cut, and the number of the cut that it was measured at."""
+    """A figure of a cut (or its stations), and the number of the cut that it was measured at."""
 
-    value: float
+    value: Any
     cut_number: int
 
 
@@ -324,13 +349,18 @@ def poured_volume(cut: Cut) -> float | None:
 def carried(port: Port, cut: Cut, name: str) -> Carried | None:
     """A figure of `cut`, or of the last cut before it that measured one.
 
-    `name` is a field of `Cut`, or ``"volume"`` for the mean of its pours.
+    `name` is a field of `Cut`, or ``"volume"`` for the mean of its pours. `cut` may be a trial's stand-in.
     """
-    found = None
-    for earlier in port.cuts:
+    for earlier in (cut, *reversed(port.cuts)):
+        if earlier.number > cut.number:
+            continue
         value = poured_volume(earlier) if name == "volume" else getattr(earlier, name)
-        if value is not None:
-            found = Carried(value, earlier.number)
-        if earlier.id == cut.id:
-            break
-    return found
+        if value is not None and value != ():
+            return Carried(value, earlier.number)
+    return None
+
+
+def trial_as_cut(cut: Cut, trial: Trial) -> Cut:
+    """A trial as the state it is: the cut it hangs from, flowed differently."""
+    kind: CutKind = "valve" if trial.kind == "valve" else "port"
+    return replace(cut, id=trial.id, name=trial.name or trial.kind, kind=kind, runs=trial.runs, trials=(), photos=())

@@ -87,6 +87,8 @@ UNITS: dict[str, Unit] = _table(
     ("W", "power", 1.0),
     ("kW", "power", 1000.0),
     ("hp", "power", HORSEPOWER),
+    ("g", "mass", 1e-3),
+    ("kg", "mass", 1.0),
     ("min", "time", 60.0),
     ("s", "time", 1.0),
 )

@@ -43,6 +43,20 @@ class JobRow(Row, Base):
     cam_lift: Mapped[float | None]
     cam_duration: Mapped[float | None]
     worthwhile_gain: Mapped[float | None]
+    material: Mapped[str | None]
+    cylinders: Mapped[int | None]
+    valves_per_cylinder: Mapped[int | None]
+    flatness: Mapped[float | None]
+    condition: Mapped[str]
+    stroke: Mapped[float | None]
+    rod_length: Mapped[float | None]
+    speed_low: Mapped[float | None]
+    speed_high: Mapped[float | None]
+    power_wanted: Mapped[float | None]
+    exhaust_cam_lift: Mapped[float | None]
+    exhaust_cam_duration: Mapped[float | None]
+    volume_ceiling: Mapped[float | None]
+    schools: Mapped[dict[str, Any]] = mapped_column(JSON)
 
 
 class ValveRow(Row, Base):
@@ -53,6 +67,11 @@ class ValveRow(Row, Base):
     stem_diameter: Mapped[float | None]
     seat_width: Mapped[float | None]
     seat_angle: Mapped[float | None]
+    seat_margin: Mapped[float | None]
+    seat_insert: Mapped[bool | None]
+    back_cut_angle: Mapped[float | None]
+    back_shape: Mapped[str]
+    weight: Mapped[float | None]
 
 
 class SetUpRow(Row, Base):
@@ -70,6 +89,7 @@ class SetUpRow(Row, Base):
     valve: Mapped[str | None]
     valves_open: Mapped[str | None]
     springs: Mapped[str | None]
+    swirl_meter: Mapped[str | None]
     plug: Mapped[str | None]
     clean: Mapped[bool | None]
     temperature: Mapped[float | None]
@@ -103,6 +123,8 @@ class PortRow(Row, Base):
     valve_id: Mapped[str | None]
     valves: Mapped[int]
     witness: Mapped[bool]
+    cylinder: Mapped[int | None]
+    mirror_of: Mapped[str | None]
 
 
 class CutRow(Row, Base):
@@ -115,6 +137,27 @@ class CutRow(Row, Base):
     throat_diameter: Mapped[float | None]
     floor_length: Mapped[float | None]
     roof_length: Mapped[float | None]
+    bowl_diameter: Mapped[float | None]
+    guide_diameter: Mapped[float | None]
+    guide_length: Mapped[float | None]
+    boss_width: Mapped[float | None]
+    boss_shape: Mapped[str | None]
+    opening_width: Mapped[float | None]
+    opening_height: Mapped[float | None]
+    opening_corner: Mapped[float | None]
+    pinch_width: Mapped[float | None]
+    pinch_height: Mapped[float | None]
+    hole_spacing: Mapped[float | None]
+    short_side_height: Mapped[float | None]
+    short_side_radius: Mapped[float | None]
+    port_angle: Mapped[float | None]
+    seat_width: Mapped[float | None]
+    seat_margin: Mapped[float | None]
+    chamber_volume: Mapped[float | None]
+    gasket_land: Mapped[float | None]
+    expected_gain: Mapped[float | None]
+    expected_growth: Mapped[float | None]
+    expected_time: Mapped[float | None]
     note: Mapped[str]
 
 
@@ -127,6 +170,9 @@ class OperationRow(Row, Base):
     tool: Mapped[str]
     finish: Mapped[str]
     duration: Mapped[float | None]
+    tool_diameter: Mapped[float | None]
+    started_at: Mapped[str | None]
+    date: Mapped[str | None]
     port_ids: Mapped[list[str]] = mapped_column(JSON)
     note: Mapped[str]
 
@@ -136,6 +182,10 @@ class TrialRow(Row, Base):
     cut_id: Mapped[str] = _parent("cut")
     kind: Mapped[str]
     name: Mapped[str]
+    place: Mapped[str]
+    area_taken: Mapped[float | None]
+    area_uncertainty: Mapped[float | None]
+    date: Mapped[str | None]
     note: Mapped[str]
 
 
@@ -149,6 +199,7 @@ class FlowRunRow(Row, Base):
     mount_id: Mapped[str | None] = mapped_column(ForeignKey("mount.id"))
     date: Mapped[str | None]
     source: Mapped[str]
+    claimed: Mapped[str | None]
     # Not a foreign key: the witness's run may be struck out of the book before the runs that name it.
     witness_id: Mapped[str | None]
 
@@ -186,6 +237,7 @@ class ReadingRow(Row, Base):
     mass_flow: Mapped[float | None]
     measured_pressure: Mapped[float | None]
     swirl: Mapped[float | None]
+    swirl_torque: Mapped[float | None]
     spread: Mapped[float | None]
     window: Mapped[float | None]
     time: Mapped[str | None]
@@ -207,23 +259,96 @@ class WallReadingRow(Row, Base):
     cut_id: Mapped[str] = _parent("cut")
     place: Mapped[str]
     thickness: Mapped[float]
+    band: Mapped[str | None]
+    along: Mapped[float | None]
+    across: Mapped[float]
+    behind: Mapped[str]
+    probe: Mapped[str]
+    sound_speed: Mapped[float | None]
+    uncertainty: Mapped[float | None]
+    struck: Mapped[str | None]
     date: Mapped[str | None]
     note: Mapped[str]
+
+
+class StationRow(Row, Base):
+    __tablename__ = "station"
+    cut_id: Mapped[str] = _parent("cut")
+    along: Mapped[float]
+    name: Mapped[str]
+    width: Mapped[float | None]
+    height: Mapped[float | None]
+    corner_radius: Mapped[float | None]
+    area: Mapped[float | None]
+
+
+class PhotoRow(Row, Base):
+    """A photo hangs from a job or from a cut: exactly one of the two is set."""
+
+    __tablename__ = "photo"
+    job_id: Mapped[str | None] = _parent("job", null=True)
+    cut_id: Mapped[str | None] = _parent("cut", null=True)
+    file: Mapped[str]
+    moment: Mapped[str]
+    caption: Mapped[str]
+    date: Mapped[str | None]
+
+
+class CamPointRow(Row, Base):
+    __tablename__ = "cam_point"
+    job_id: Mapped[str] = _parent("job")
+    kind: Mapped[str]
+    angle: Mapped[float]
+    lift: Mapped[float]
+
+
+class TargetRow(Row, Base):
+    __tablename__ = "target"
+    job_id: Mapped[str] = _parent("job")
+    kind: Mapped[str]
+    lift: Mapped[float]
+    flow: Mapped[float]
+
+
+class WallLimitRow(Row, Base):
+    __tablename__ = "wall_limit"
+    job_id: Mapped[str] = _parent("job")
+    place: Mapped[str]
+    thickness: Mapped[float]
+
+
+class CheckMarkRow(Row, Base):
+    __tablename__ = "check_mark"
+    job_id: Mapped[str] = _parent("job")
+    item: Mapped[str]
+    initials: Mapped[str]
+    date: Mapped[str | None]
 
 
 class TraverseRow(Row, Base):
     __tablename__ = "traverse"
     cut_id: Mapped[str] = _parent("cut")
     station: Mapped[str]
+    kind: Mapped[str]
+    layout: Mapped[str]
     setup_id: Mapped[str | None] = mapped_column(ForeignKey("setup.id"))
+    mount_id: Mapped[str | None] = mapped_column(ForeignKey("mount.id"))
     lift: Mapped[float | None]
+    probe: Mapped[str]
+    coefficient: Mapped[float | None]
+    base_flow: Mapped[float | None]
+    date: Mapped[str | None]
 
 
 class ProbePointRow(Row, Base):
     __tablename__ = "probe_point"
     traverse_id: Mapped[str] = _parent("traverse")
     name: Mapped[str]
-    reading: Mapped[float]
+    u: Mapped[float]
+    v: Mapped[float]
+    reading: Mapped[float | None]
+    speed: Mapped[float | None]
+    flow: Mapped[float | None]
     struck: Mapped[str | None]
 
 
@@ -232,6 +357,9 @@ class ObservationRow(Row, Base):
     cut_id: Mapped[str] = _parent("cut")
     kind: Mapped[str]
     text: Mapped[str]
+    place: Mapped[str]
+    clock: Mapped[float | None]
+    photo: Mapped[str]
     lift: Mapped[float | None]
     date: Mapped[str | None]
 

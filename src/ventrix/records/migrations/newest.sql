@@ -12,7 +12,7 @@ CREATE TABLE job (
 	worthwhile_gain DOUBLE, 
 	id VARCHAR NOT NULL, 
 	position INTEGER NOT NULL, 
-	extra JSON NOT NULL, 
+	extra JSON NOT NULL, material VARCHAR, cylinders INTEGER, valves_per_cylinder INTEGER, flatness DOUBLE, condition VARCHAR DEFAULT '' NOT NULL, stroke DOUBLE, rod_length DOUBLE, speed_low DOUBLE, speed_high DOUBLE, power_wanted DOUBLE, exhaust_cam_lift DOUBLE, exhaust_cam_duration DOUBLE, volume_ceiling DOUBLE, schools JSON DEFAULT '{}' NOT NULL, 
 	CONSTRAINT pk_job PRIMARY KEY (id)
 );
 CREATE TABLE mount (
@@ -46,7 +46,7 @@ CREATE TABLE setup (
 	seat_leak DOUBLE, 
 	id VARCHAR NOT NULL, 
 	position INTEGER NOT NULL, 
-	extra JSON NOT NULL, pipe_diameter DOUBLE, pipe_length DOUBLE, valves_open VARCHAR, springs VARCHAR, plenum_temperature DOUBLE, air_read_at VARCHAR, element VARCHAR, scale_density DOUBLE, orifice_diameter DOUBLE, orifice_pipe DOUBLE, orifice_coefficient DOUBLE, 
+	extra JSON NOT NULL, pipe_diameter DOUBLE, pipe_length DOUBLE, valves_open VARCHAR, springs VARCHAR, plenum_temperature DOUBLE, air_read_at VARCHAR, element VARCHAR, scale_density DOUBLE, orifice_diameter DOUBLE, orifice_pipe DOUBLE, orifice_coefficient DOUBLE, swirl_meter VARCHAR, 
 	CONSTRAINT pk_setup PRIMARY KEY (id), 
 	CONSTRAINT fk_setup_job_id_job FOREIGN KEY(job_id) REFERENCES job (id) ON DELETE CASCADE
 );
@@ -60,7 +60,7 @@ CREATE TABLE valve (
 	seat_angle DOUBLE, 
 	id VARCHAR NOT NULL, 
 	position INTEGER NOT NULL, 
-	extra JSON NOT NULL, 
+	extra JSON NOT NULL, seat_margin DOUBLE, seat_insert BOOLEAN, back_cut_angle DOUBLE, back_shape VARCHAR DEFAULT '' NOT NULL, weight DOUBLE, 
 	CONSTRAINT pk_valve PRIMARY KEY (id), 
 	CONSTRAINT fk_valve_job_id_job FOREIGN KEY(job_id) REFERENCES job (id) ON DELETE CASCADE
 );
@@ -77,7 +77,7 @@ CREATE TABLE cut (
 	note VARCHAR NOT NULL, 
 	id VARCHAR NOT NULL, 
 	position INTEGER NOT NULL, 
-	extra JSON NOT NULL, 
+	extra JSON NOT NULL, bowl_diameter DOUBLE, guide_diameter DOUBLE, guide_length DOUBLE, boss_width DOUBLE, boss_shape VARCHAR, opening_width DOUBLE, opening_height DOUBLE, opening_corner DOUBLE, pinch_width DOUBLE, pinch_height DOUBLE, hole_spacing DOUBLE, short_side_height DOUBLE, short_side_radius DOUBLE, port_angle DOUBLE, seat_width DOUBLE, seat_margin DOUBLE, chamber_volume DOUBLE, gasket_land DOUBLE, expected_gain DOUBLE, expected_growth DOUBLE, expected_time DOUBLE, 
 	CONSTRAINT pk_cut PRIMARY KEY (id), 
 	CONSTRAINT fk_cut_port_id_port FOREIGN KEY(port_id) REFERENCES port (id) ON DELETE CASCADE
 );
@@ -90,7 +90,7 @@ CREATE TABLE observation (
 	date VARCHAR, 
 	id VARCHAR NOT NULL, 
 	position INTEGER NOT NULL, 
-	extra JSON NOT NULL, 
+	extra JSON NOT NULL, place VARCHAR DEFAULT '' NOT NULL, clock DOUBLE, photo VARCHAR DEFAULT '' NOT NULL, 
 	CONSTRAINT pk_observation PRIMARY KEY (id), 
 	CONSTRAINT fk_observation_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE
 );
@@ -107,7 +107,7 @@ CREATE TABLE operation (
 	note VARCHAR NOT NULL, 
 	id VARCHAR NOT NULL, 
 	position INTEGER NOT NULL, 
-	extra JSON NOT NULL, 
+	extra JSON NOT NULL, tool_diameter DOUBLE, started_at VARCHAR, date VARCHAR, 
 	CONSTRAINT pk_operation PRIMARY KEY (id), 
 	CONSTRAINT fk_operation_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE
 );
@@ -124,19 +124,6 @@ CREATE TABLE pour (
 	CONSTRAINT fk_pour_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE
 );
 CREATE INDEX ix_pour_cut_id ON pour (cut_id);
-CREATE TABLE traverse (
-	cut_id VARCHAR NOT NULL, 
-	station VARCHAR NOT NULL, 
-	setup_id VARCHAR, 
-	lift DOUBLE, 
-	id VARCHAR NOT NULL, 
-	position INTEGER NOT NULL, 
-	extra JSON NOT NULL, 
-	CONSTRAINT pk_traverse PRIMARY KEY (id), 
-	CONSTRAINT fk_traverse_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE, 
-	CONSTRAINT fk_traverse_setup_id_setup FOREIGN KEY(setup_id) REFERENCES setup (id)
-);
-CREATE INDEX ix_traverse_cut_id ON traverse (cut_id);
 CREATE TABLE trial (
 	cut_id VARCHAR NOT NULL, 
 	kind VARCHAR NOT NULL, 
@@ -144,7 +131,7 @@ CREATE TABLE trial (
 	note VARCHAR NOT NULL, 
 	id VARCHAR NOT NULL, 
 	position INTEGER NOT NULL, 
-	extra JSON NOT NULL, 
+	extra JSON NOT NULL, place VARCHAR DEFAULT '' NOT NULL, area_taken DOUBLE, area_uncertainty DOUBLE, date VARCHAR, 
 	CONSTRAINT pk_trial PRIMARY KEY (id), 
 	CONSTRAINT fk_trial_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE
 );
@@ -157,7 +144,7 @@ CREATE TABLE wall_reading (
 	note VARCHAR NOT NULL, 
 	id VARCHAR NOT NULL, 
 	position INTEGER NOT NULL, 
-	extra JSON NOT NULL, 
+	extra JSON NOT NULL, band VARCHAR, along DOUBLE, across DOUBLE DEFAULT '0' NOT NULL, behind VARCHAR DEFAULT '' NOT NULL, probe VARCHAR DEFAULT '' NOT NULL, sound_speed DOUBLE, uncertainty DOUBLE, struck VARCHAR, 
 	CONSTRAINT pk_wall_reading PRIMARY KEY (id), 
 	CONSTRAINT fk_wall_reading_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE
 );
@@ -171,7 +158,7 @@ CREATE TABLE flow_run (
 	source VARCHAR NOT NULL, 
 	id VARCHAR NOT NULL, 
 	position INTEGER NOT NULL, 
-	extra JSON NOT NULL, witness_id VARCHAR, 
+	extra JSON NOT NULL, witness_id VARCHAR, claimed VARCHAR, 
 	CONSTRAINT pk_flow_run PRIMARY KEY (id), 
 	CONSTRAINT fk_flow_run_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE, 
 	CONSTRAINT fk_flow_run_mount_id_mount FOREIGN KEY(mount_id) REFERENCES mount (id), 
@@ -180,18 +167,6 @@ CREATE TABLE flow_run (
 );
 CREATE INDEX ix_flow_run_cut_id ON flow_run (cut_id);
 CREATE INDEX ix_flow_run_trial_id ON flow_run (trial_id);
-CREATE TABLE probe_point (
-	traverse_id VARCHAR NOT NULL, 
-	name VARCHAR NOT NULL, 
-	reading DOUBLE NOT NULL, 
-	struck VARCHAR, 
-	id VARCHAR NOT NULL, 
-	position INTEGER NOT NULL, 
-	extra JSON NOT NULL, 
-	CONSTRAINT pk_probe_point PRIMARY KEY (id), 
-	CONSTRAINT fk_probe_point_traverse_id_traverse FOREIGN KEY(traverse_id) REFERENCES traverse (id) ON DELETE CASCADE
-);
-CREATE INDEX ix_probe_point_traverse_id ON probe_point (traverse_id);
 CREATE TABLE bench (
 	name VARCHAR NOT NULL, 
 	element VARCHAR NOT NULL, 
@@ -311,7 +286,7 @@ CREATE TABLE "port" (
 	id VARCHAR NOT NULL, 
 	position INTEGER NOT NULL, 
 	extra JSON NOT NULL, 
-	witness BOOLEAN DEFAULT 0 NOT NULL, 
+	witness BOOLEAN DEFAULT 0 NOT NULL, cylinder INTEGER, mirror_of VARCHAR, 
 	CONSTRAINT pk_port PRIMARY KEY (id), 
 	CONSTRAINT fk_port_job_id_job FOREIGN KEY(job_id) REFERENCES job (id) ON DELETE CASCADE
 );
@@ -336,9 +311,124 @@ CREATE TABLE "reading" (
 	extra JSON NOT NULL, 
 	element_pressure DOUBLE, 
 	mass_flow DOUBLE, 
-	returned BOOLEAN DEFAULT 0 NOT NULL, 
+	returned BOOLEAN DEFAULT 0 NOT NULL, swirl_torque DOUBLE, 
 	CONSTRAINT pk_reading PRIMARY KEY (id), 
 	CONSTRAINT fk_reading_flow_run_id_flow_run FOREIGN KEY(flow_run_id) REFERENCES flow_run (id) ON DELETE CASCADE
 );
 CREATE INDEX ix_reading_flow_run_id ON reading (flow_run_id);
-INSERT INTO alembic_version VALUES ('0002');
+CREATE TABLE cam_point (
+	job_id VARCHAR NOT NULL, 
+	kind VARCHAR NOT NULL, 
+	angle DOUBLE NOT NULL, 
+	lift DOUBLE NOT NULL, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	CONSTRAINT pk_cam_point PRIMARY KEY (id), 
+	CONSTRAINT fk_cam_point_job_id_job FOREIGN KEY(job_id) REFERENCES job (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_cam_point_job_id ON cam_point (job_id);
+CREATE TABLE check_mark (
+	job_id VARCHAR NOT NULL, 
+	item VARCHAR NOT NULL, 
+	initials VARCHAR NOT NULL, 
+	date VARCHAR, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	CONSTRAINT pk_check_mark PRIMARY KEY (id), 
+	CONSTRAINT fk_check_mark_job_id_job FOREIGN KEY(job_id) REFERENCES job (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_check_mark_job_id ON check_mark (job_id);
+CREATE TABLE target (
+	job_id VARCHAR NOT NULL, 
+	kind VARCHAR NOT NULL, 
+	lift DOUBLE NOT NULL, 
+	flow DOUBLE NOT NULL, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	CONSTRAINT pk_target PRIMARY KEY (id), 
+	CONSTRAINT fk_target_job_id_job FOREIGN KEY(job_id) REFERENCES job (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_target_job_id ON target (job_id);
+CREATE TABLE wall_limit (
+	job_id VARCHAR NOT NULL, 
+	place VARCHAR DEFAULT '' NOT NULL, 
+	thickness DOUBLE NOT NULL, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	CONSTRAINT pk_wall_limit PRIMARY KEY (id), 
+	CONSTRAINT fk_wall_limit_job_id_job FOREIGN KEY(job_id) REFERENCES job (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_wall_limit_job_id ON wall_limit (job_id);
+CREATE TABLE photo (
+	job_id VARCHAR, 
+	cut_id VARCHAR, 
+	file VARCHAR NOT NULL, 
+	moment VARCHAR NOT NULL, 
+	caption VARCHAR NOT NULL, 
+	date VARCHAR, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	CONSTRAINT pk_photo PRIMARY KEY (id), 
+	CONSTRAINT fk_photo_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE, 
+	CONSTRAINT fk_photo_job_id_job FOREIGN KEY(job_id) REFERENCES job (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_photo_cut_id ON photo (cut_id);
+CREATE INDEX ix_photo_job_id ON photo (job_id);
+CREATE TABLE station (
+	cut_id VARCHAR NOT NULL, 
+	along DOUBLE NOT NULL, 
+	name VARCHAR NOT NULL, 
+	width DOUBLE, 
+	height DOUBLE, 
+	corner_radius DOUBLE, 
+	area DOUBLE, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	CONSTRAINT pk_station PRIMARY KEY (id), 
+	CONSTRAINT fk_station_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_station_cut_id ON station (cut_id);
+CREATE TABLE "probe_point" (
+	traverse_id VARCHAR NOT NULL, 
+	name VARCHAR NOT NULL, 
+	reading DOUBLE, 
+	struck VARCHAR, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	u DOUBLE DEFAULT '0' NOT NULL, 
+	v DOUBLE DEFAULT '0' NOT NULL, 
+	speed DOUBLE, 
+	flow DOUBLE, 
+	CONSTRAINT pk_probe_point PRIMARY KEY (id), 
+	CONSTRAINT fk_probe_point_traverse_id_traverse FOREIGN KEY(traverse_id) REFERENCES traverse (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_probe_point_traverse_id ON probe_point (traverse_id);
+CREATE TABLE "traverse" (
+	cut_id VARCHAR NOT NULL, 
+	station VARCHAR NOT NULL, 
+	setup_id VARCHAR, 
+	lift DOUBLE, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	kind VARCHAR DEFAULT 'pitot' NOT NULL, 
+	layout VARCHAR DEFAULT '' NOT NULL, 
+	mount_id VARCHAR, 
+	probe VARCHAR DEFAULT '' NOT NULL, 
+	coefficient DOUBLE, 
+	base_flow DOUBLE, 
+	date VARCHAR, 
+	CONSTRAINT pk_traverse PRIMARY KEY (id), 
+	CONSTRAINT fk_traverse_setup_id_setup FOREIGN KEY(setup_id) REFERENCES setup (id), 
+	CONSTRAINT fk_traverse_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE, 
+	CONSTRAINT fk_traverse_mount_id_mount FOREIGN KEY(mount_id) REFERENCES mount (id)
+);
+CREATE INDEX ix_traverse_cut_id ON traverse (cut_id);
+INSERT INTO alembic_version VALUES ('0003');
