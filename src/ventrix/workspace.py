@@ -12,7 +12,23 @@ from enum import Enum, auto
 from ventrix.core import edits
 from ventrix.core.analysis import Analysis
 from ventrix.core.bench_record import Bench, same_name
-from ventrix.core.model import Cut, Direction, FlowRun, Job, Mount, Port, Reading, RungNote, SetUp, StepRecord
+from ventrix.core.expectation import Factor, own_factors
+from ventrix.core.model import (
+    Cut,
+    Direction,
+    FlowRun,
+    Job,
+    Mount,
+    Operation,
+    Port,
+    Reading,
+    RungNote,
+    SetUp,
+    StepRecord,
+    Trial,
+    trial_as_cut,
+)
+from ventrix.core.units import tidy
 from ventrix.records.book import Book
 
 
@@ -67,11 +83,13 @@ class Edit:
 
 @dataclass(frozen=True, slots=True)
 class Selection:
-    """The port looked at, the cut looked at, and the cut it is held against."""
+    """The port looked at, the cut looked at, the cut it is held against, and the trial of the cut, if
+    that is what is looked at."""
 
     port_id: str
     cut_id: str
     against_id: str | None
+    trial_id: str | None = None
 
 
 def first_selection(job: Job) -> Selection | None:
@@ -187,6 +205,8 @@ class Workspace:
         ports = {p.id: {c.id for c in p.cuts} for p in self.job.ports}
         if chosen is None or chosen.port_id not in ports or chosen.cut_id not in ports[chosen.port_id]:
             self.selection = first_selection(self.job)
+        elif chosen.trial_id is not None and not self.job.is_trial(chosen.trial_id):
+            self.selection = replace(chosen, trial_id=None)
         elif chosen.against_id is not None and chosen.against_id not in ports[chosen.port_id]:
             self.selection = replace(chosen, against_id=None)
 
@@ -228,7 +248,24 @@ class Workspace:
 
     @property
     def cut(self) -> Cut | None:
+        """The cut looked at; while one of its trials is, a stand-in with that trial's runs."""
+        if self.selection is None:
+            return None
+        cut = self.job.cut_of(self.selection.cut_id)[1]
+        trial = self.trial
+        return cut if trial is None else trial_as_cut(cut, trial)
+
+    @property
+    def real_cut(self) -> Cut | None:
+        """The cut looked at, or the one that the trial looked at hangs from."""
         return self.job.cut_of(self.selection.cut_id)[1] if self.selection else None
+
+    @property
+    def trial(self) -> Trial | None:
+        """The trial looked at, None while it is the cut itself."""
+        if self.selection is None or self.selection.trial_id is None:
+            return None
+        return self.job.cut_of_trial(self.selection.trial_id)[2]
 
     @property
     def against(self) -> Cut | None:
@@ -250,12 +287,18 @@ class Workspace:
         self.selection = Selection(port.id, cut_id, against)
         self._tell(Told.SELECTION)
 
+    def look_at_trial(self, trial_id: str) -> None:
+        """Look at a trial, held against the cut that it hangs from."""
+        port, cut, _ = self.job.cut_of_trial(trial_id)
+        self.selection = Selection(port.id, cut.id, cut.id, trial_id)
+        self._tell(Told.SELECTION)
+
     def hold_against(self, cut_id: str) -> None:
         """Pin the cut that the one looked at is held against."""
         port, _ = self.job.cut_of(cut_id)
-        if self.selection is None or cut_id == self.selection.cut_id:
+        if self.selection is None or (cut_id == self.selection.cut_id and self.selection.trial_id is None):
             return
-        self.selection = Selection(port.id, self.selection.cut_id, cut_id)
+        self.selection = replace(self.selection, port_id=port.id, against_id=cut_id)
         self._tell(Told.SELECTION)
 
     # -- runs
@@ -353,6 +396,48 @@ class Workspace:
             self.apply(name, benches=(*self.benches, bench))
         else:
             self.apply(name, benches=tuple(bench if b.id == bench.id else b for b in self.benches))
+
+    def own_factors(self) -> list[Factor]:
+        """The porter's own gain and time factors by place, over every job of the book."""
+        outcomes = self.analysis.outcomes()
+        for job_id in self.book.jobs_with_expectations():
+            if job_id != self.job.id:
+                outcomes += Analysis(self.book.load(job_id), benches=self.benches).outcomes()
+        return own_factors(outcomes)
+
+    # -- the clock of the work in hand, on disk while it runs
+
+    def running_work(self) -> tuple[Cut, Operation] | None:
+        """The operation whose clock runs, and its cut."""
+        for port in self.job.ports:
+            for cut in port.cuts:
+                for op in cut.operations:
+                    if op.started_at is not None and op.duration is None:
+                        return cut, op
+        return None
+
+    def start_clock(self, place: str) -> None:
+        """Start the clock on work at a place of the cut looked at."""
+        cut = self.real_cut
+        if cut is None or self.running_work() is not None:
+            return
+        places = (place,) if place else ()
+        work = Operation(id=new_id(), kind="work", places=places, started_at=now_text(), date=now_text())
+        self.apply("start the clock", edits.add_operation(self.job, cut.id, work))
+
+    def stop_clock(self) -> float | None:
+        """Stop the clock; the seconds it ran, None where it did not."""
+        running = self.running_work()
+        if running is None:
+            return None
+        cut, op = running
+        seconds = max(hours_since(op.started_at or "") * 3600, 1.0)
+        done = replace(op, duration=tidy(round(seconds, 1)))
+        job = edits.edit_cut(
+            self.job, cut.id, lambda c: replace(c, operations=tuple(done if o.id == op.id else o for o in c.operations))
+        )
+        self.apply("stop the clock", job)
+        return seconds
 
     def judge_by_witness(self, on: bool) -> None:
         """Take what the witness port says the setting-up changed out of comparisons, or leave it in."""

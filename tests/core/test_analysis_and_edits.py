@@ -99,9 +99,9 @@ def test_a_run_that_cannot_be_reduced_says_why() -> None:
 
 
 def test_a_cam_that_makes_no_sense_is_no_cam() -> None:
-    assert Analysis(JOB).cam is not None
-    assert Analysis(replace(JOB, cam_lift=0.001)).cam is None
-    assert Analysis(replace(JOB, cam_duration=None)).cam is None
+    assert Analysis(JOB).cam_of("intake") is not None
+    assert Analysis(replace(JOB, cam_lift=0.001)).cam_of("intake") is None
+    assert Analysis(replace(JOB, cam_duration=None)).cam_of("intake") is None
 
 
 def test_edits_leave_the_old_job_alone() -> None:

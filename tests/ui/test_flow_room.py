@@ -345,5 +345,5 @@ def test_the_far_view_alone_shows_nothing_small(open_window: Open) -> None:
     shell.step_back.keyPressEvent(QKeyEvent(QEvent.Type.KeyPress, Qt.Key.Key_Return, Qt.KeyboardModifier.NoModifier))
     assert shell.flow.far.least > before
     assert float(str(shell.session.settings.value("far_px"))) == shell.flow.far.least
-    shell.go_to(2)
+    shell.go_to(3)
     assert shell.rail.isVisible()

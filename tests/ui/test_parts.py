@@ -18,13 +18,13 @@ from ventrix.ui import theme
 from ventrix.ui.bench_bridge import BenchBridge
 from ventrix.ui.parts.arms_length import ArmsLength, Far, Tape
 from ventrix.ui.parts.conditions import ConditionsPanel, in_words
-from ventrix.ui.parts.field import QuantityField
+from ventrix.ui.parts.field import PlacedField, QuantityField
 from ventrix.ui.parts.finder import Found, matching
 from ventrix.ui.parts.ladder import LiftLadder, Rung
 from ventrix.ui.parts.plot import Band, Bars, LiftPlot, Line
+from ventrix.ui.parts.port_drawing import PortDrawing
 from ventrix.ui.parts.reckoner import shown_unit
 from ventrix.ui.parts.scorecard import Score, Scorecard
-from ventrix.ui.parts.section import SectionDrawing, Sizes
 from ventrix.ui.parts.sim_control import SimulatorControl
 from ventrix.ui.units import METRIC, US
 
@@ -221,13 +221,13 @@ def test_plot_draws_what_it_is_given(styled: QApplication, qtbot) -> None:  # ty
 
 @pytest.mark.parametrize("kind", ["intake", "exhaust"])
 def test_section_draws_with_and_without_figures(styled: QApplication, qtbot, kind: str) -> None:  # type: ignore[no-untyped-def]
-    drawing = SectionDrawing()
+    drawing = PortDrawing({"throat_diameter": PlacedField("Throat", US.length)})
     qtbot.addWidget(drawing)
     drawing.resize(700, 420)
     drawing.show()
     full = {"head_diameter": 0.046, "stem_diameter": 0.007, "throat_diameter": 0.04, "floor_length": 0.09}
     for known in ({}, full, full | {"roof_length": 0.11}, {"throat_diameter": 0.2}):
-        drawing.show_sizes(Sizes.of(known), kind, METRIC)
+        drawing.show_sizes(known, kind)
         assert not drawing.grab().isNull()
 
 

@@ -15,8 +15,9 @@ from ventrix.core.bench_checks import bench_scatter, transfer_factor
 from ventrix.core.bench_record import Bench, bench_named, same_name
 from ventrix.core.compare import RunComparison, compare_runs, witness_adjustment
 from ventrix.core.conditions import Adjustment, Comparability, comparability
-from ventrix.core.curve import Cam
-from ventrix.core.model import Cut, FlowRun, Job, Port, SetUp, carried, poured_volume
+from ventrix.core.curve import AnyCam, Cam, TabledCam
+from ventrix.core.expectation import Outcome, outcome_of
+from ventrix.core.model import Cut, Direction, FlowRun, Job, Port, SetUp, carried, poured_volume
 from ventrix.core.port import centreline_length
 from ventrix.core.reduction import Geometry, ReducedRun, reduce_run
 from ventrix.core.uncertainty import Instrument, Scatter, known_scatter
@@ -39,7 +40,7 @@ def geometry_of(job: Job, port: Port, cut: Cut) -> Geometry:
         valve_diameter=valve.head_diameter if valve else None,
         stem_diameter=valve.stem_diameter if valve else None,
         throat_diameter=figure("throat_diameter"),
-        seat_width=valve.seat_width if valve else None,
+        seat_width=figure("seat_width") or (valve.seat_width if valve else None),
         seat_angle=valve.seat_angle if valve else None,
         port_volume=figure("volume"),
         port_length=length,
@@ -104,13 +105,20 @@ class Analysis:
         self._scatter: dict[str | None, Scatter] = {}
         self.judge_by_witness: bool = earlier.judge_by_witness if earlier is not None else False
 
-    @property
-    def cam(self) -> Cam | None:
-        """The job's cam, where both its lift and duration make one."""
-        if self.job.cam_lift is None or self.job.cam_duration is None:
-            return None
+    def cam_of(self, kind: Direction) -> AnyCam | None:
+        """The job's cam for a kind of port: its table, else its lift and duration; None without either.
+
+        An exhaust port without figures of its own takes the intake's.
+        """
+        job = self.job
+        points = sorted((p.angle, p.lift) for p in job.cam_points if p.kind == kind)
+        lift, duration = job.cam_lift, job.cam_duration
+        if kind == "exhaust" and job.exhaust_cam_lift is not None and job.exhaust_cam_duration is not None:
+            lift, duration = job.exhaust_cam_lift, job.exhaust_cam_duration
         try:
-            return Cam(self.job.cam_lift, self.job.cam_duration)
+            if len(points) >= 3:
+                return TabledCam(np.array([a for a, _ in points]), np.array([x for _, x in points]))
+            return None if lift is None or duration is None else Cam(lift, duration)
         except ValueError:
             return None  # the Head room says so at the field
 
@@ -204,19 +212,17 @@ class Analysis:
         had, has = speaking_runs(had, has, after)
         scatter = self.scatter(has[0].setup.bench)
         try:
-            comparison = self._compare(had, has, after, scatter)
+            comparison = self._compare(port, had, has, after, scatter)
         except ValueError as error:
             return Pair(port, before, after, had, has, None, f"{str(error)[0].upper()}{str(error)[1:]}.")
         return Pair(port, before, after, had, has, comparison)
 
-    def _compare(
-        self, had: tuple[ReducedRun, ...], has: tuple[ReducedRun, ...], after: Cut, scatter: Scatter
-    ) -> RunComparison:
+    def _compare(self, port: Port, had: Runs, has: Runs, after: Cut, scatter: Scatter) -> RunComparison:
         key = had[0].run_id, has[0].run_id
         benches = had[0].setup.bench, has[0].setup.bench
         rest = (
             after.kind,
-            self.cam,
+            self.cam_of(port.kind),
             scatter,
             self.instrument(benches[1]),
             self.transfer(*benches),
@@ -228,6 +234,27 @@ class Analysis:
         comparison = compare_runs(had, has, *rest)
         self._memory.pairs[key] = _Compared(had, has, rest, comparison)
         return comparison
+
+    def outcome(self, port: Port, cut: Cut) -> Outcome:
+        """What was said of a cut before the work, and what came of it against the cut before."""
+        at = next((i for i, c in enumerate(port.cuts) if c.id == cut.id), 0)
+        if at == 0:
+            return outcome_of(cut, None, None)
+        before = port.cuts[at - 1]
+        comparison = self.pair(port, before, cut).comparison if before.runs and cut.runs else None
+        volumes = poured_volume(before), poured_volume(cut)
+        growth = None if volumes[0] is None or volumes[1] is None else volumes[1] - volumes[0]
+        flow = comparison.weighted if comparison is not None and comparison.kind == "flow" else None
+        return outcome_of(cut, flow, growth)
+
+    def outcomes(self) -> list[Outcome]:
+        """Every cut of the job of which something was said first."""
+        return [
+            self.outcome(port, cut)
+            for port in self.job.ports
+            for cut in port.cuts
+            if cut.expected_gain is not None or cut.expected_time is not None
+        ]
 
     def verdict(self, pair: Pair, wording: Wording | None = None) -> Verdict | None:
         """The judgement of a pair, None where it cannot be compared at all."""

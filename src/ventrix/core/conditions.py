@@ -67,7 +67,7 @@ CONDITIONS: Final = (
     ),
     Condition("clean", "clean", "carbon on valve and chamber costs flow", _yes_no, optional=True),
 )
-_ALLOWED: Final[dict[CutKind, str]] = {"valve": "valve", "clean": "clean"}
+_ALLOWED: Final[dict[CutKind, str]] = {"valve": "valve", "clean": "clean", "entry": "entry", "pipe": "pipe"}
 
 
 @dataclass(frozen=True, slots=True)

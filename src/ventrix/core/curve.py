@@ -18,6 +18,42 @@ CHECKING_LIFT = 0.050 * 0.0254  # m: the valve lift that duration is quoted at
 _CAM_STEPS = 2001  # odd, for Simpson's rule over the open period
 
 
+def pchip(knots: Array, values: Array, at: Array) -> Array:
+    """Monotone piecewise cubic through knots.
+
+    Parameters
+    ----------
+    knots, values : ndarray
+        Rising knots and their values, shape (n,), two at least.
+    at : ndarray
+        Within the knots, any shape.
+
+    Returns
+    -------
+    ndarray
+        Shape of `at`.
+
+    Raises
+    ------
+    ValueError
+        Never, for rising knots.
+
+    References
+    ----------
+    [5] Fritsch and Butland (1984); see `FlowCurve`.
+    """
+    t, h, y0, y1, d0, d1 = _piece(knots, values, _pchip_slopes(knots, values), at)
+    step = y1 - y0
+    return np.asarray(y0 + t * (h * d0 + t * (3 * step - h * (2 * d0 + d1) + t * (h * (d0 + d1) - 2 * step))))
+
+
+def _piece(x: Array, y: Array, d: Array, at: Array) -> tuple[Array, Array, Array, Array, Array, Array]:
+    """Place in its interval (0 to 1), width, and values and slopes at both ends, for each place."""
+    i = np.clip(np.searchsorted(x, at, side="right") - 1, 0, len(x) - 2)
+    width = x[i + 1] - x[i]
+    return (at - x[i]) / width, width, y[i], y[i + 1], d[i], d[i + 1]
+
+
 @dataclass(frozen=True)
 class FlowCurve:
     """Flow through (0, 0) and the tested lifts, by monotone piecewise cubics (PCHIP).
@@ -53,13 +89,9 @@ class FlowCurve:
         x, y = np.r_[0.0, self.lift], np.r_[0.0, self.flow]
         return x, y, _pchip_slopes(x, y)
 
-    def _piece(self, lift: ArrayLike) -> tuple[Array, Array, Array, Array, Array, Array]:
-        """Place in its interval (0 to 1), width, and flows and slopes at both ends, for each lift."""
-        x, y, d = self._knots
-        at = np.clip(np.asarray(lift, dtype=float), 0.0, self.highest)
-        i = np.clip(np.searchsorted(x, at, side="right") - 1, 0, len(x) - 2)
-        width = x[i + 1] - x[i]
-        return (at - x[i]) / width, width, y[i], y[i + 1], d[i], d[i + 1]
+    def _within(self, lift: ArrayLike) -> tuple[Array, Array, Array, Array, Array, Array]:
+        """The piece that each lift lies in, none past the highest tested one."""
+        return _piece(*self._knots, np.clip(np.asarray(lift, dtype=float), 0.0, self.highest))
 
     @property
     def highest(self) -> float:
@@ -68,13 +100,13 @@ class FlowCurve:
 
     def at(self, lift: ArrayLike) -> Array:
         """Flow [m3/s] at any lift [m]; past the highest tested lift it stays there, never beyond."""
-        t, h, y0, y1, d0, d1 = self._piece(lift)
+        t, h, y0, y1, d0, d1 = self._within(lift)
         step = y1 - y0
         return np.asarray(y0 + t * (h * d0 + t * (3 * step - h * (2 * d0 + d1) + t * (h * (d0 + d1) - 2 * step))))
 
     def slope(self, lift: ArrayLike) -> Array:
         """dQ/dL [m2/s] at lifts [m] within the tested range."""
-        t, h, y0, y1, d0, d1 = self._piece(lift)
+        t, h, y0, y1, d0, d1 = self._within(lift)
         step = (y1 - y0) / h
         return np.asarray(d0 + t * (6 * step - 4 * d0 - 2 * d1 + t * (3 * (d0 + d1) - 6 * step)))
 

@@ -12,13 +12,16 @@ from ventrix.core.model import (
     Job,
     Mount,
     Noun,
+    Operation,
     Port,
     Pour,
     Reading,
     RungNote,
     SetUp,
     StepRecord,
+    Trial,
     Valve,
+    WallReading,
 )
 
 UNDONE = "undone"
@@ -67,26 +70,54 @@ def add_cut(job: Job, port_id: str, cut: Cut) -> Job:
     return edit_port(job, port_id, grow)
 
 
+def add_operation(job: Job, cut_id: str, operation: Operation) -> Job:
+    return edit_cut(job, cut_id, lambda c: replace(c, operations=(*c.operations, operation)))
+
+
+def add_wall(job: Job, cut_id: str, wall: WallReading) -> Job:
+    return edit_cut(job, cut_id, lambda c: replace(c, walls=(*c.walls, wall)))
+
+
+def add_trial(job: Job, cut_id: str, trial: Trial) -> Job:
+    return edit_cut(job, cut_id, lambda c: replace(c, trials=(*c.trials, trial)))
+
+
+def add_pour(job: Job, cut_id: str, pour: Pour) -> Job:
+    """One more filling of the port at a cut: repeats are averaged."""
+    return edit_cut(job, cut_id, lambda c: replace(c, pours=(*c.pours, pour)))
+
+
 def set_volume(job: Job, cut_id: str, pour: Pour | None) -> Job:
     """Say what a cut was poured at, in place of what was said before; None takes it away."""
     return edit_cut(job, cut_id, lambda c: replace(c, pours=() if pour is None else (pour,)))
 
 
-def start_run(job: Job, cut_id: str, run: FlowRun, setup: SetUp, mount: Mount | None) -> Job:
-    """Hang a run from a cut, bringing its set-up and mount along where the job has not got them."""
+def edit_trial(job: Job, trial_id: str, edit: Callable[[Trial], Trial]) -> Job:
+    """The job with one trial edited. KeyError if no cut has it."""
+    cut = job.cut_of_trial(trial_id)[1]
+    return edit_cut(job, cut.id, lambda c: replace(c, trials=_swap(c.trials, trial_id, edit)))
+
+
+def start_run(job: Job, owner_id: str, run: FlowRun, setup: SetUp, mount: Mount | None) -> Job:
+    """Hang a run from a cut or trial, bringing its set-up and mount along where the job has not got them."""
     if all(s.id != setup.id for s in job.setups):
         job = replace(job, setups=(*job.setups, setup))
     if mount is not None and all(m.id != mount.id for m in job.mounts):
         job = replace(job, mounts=(*job.mounts, mount))
-    return edit_cut(job, cut_id, lambda c: replace(c, runs=(*c.runs, run)))
+    if job.is_trial(owner_id):
+        return edit_trial(job, owner_id, lambda t: replace(t, runs=(*t.runs, run)))
+    return edit_cut(job, owner_id, lambda c: replace(c, runs=(*c.runs, run)))
 
 
 def edit_run(job: Job, run_id: str, edit: Callable[[FlowRun], FlowRun]) -> Job:
-    """The job with one run of a cut edited. KeyError if no cut has it."""
+    """The job with one run of a cut or trial edited. KeyError if none has it."""
     for port in job.ports:
         for cut in port.cuts:
             if any(r.id == run_id for r in cut.runs):
                 return edit_cut(job, cut.id, lambda c: replace(c, runs=_swap(c.runs, run_id, edit)))
+            for trial in cut.trials:
+                if any(r.id == run_id for r in trial.runs):
+                    return edit_trial(job, trial.id, lambda t: replace(t, runs=_swap(t.runs, run_id, edit)))
     raise KeyError(run_id)
 
 
@@ -134,16 +165,25 @@ def keep_measured(target: Job, current: Job) -> Job:
     for port in current.ports:
         for cut in port.cuts:
             for run in cut.runs:
-                target = _keep_run(target, current, port, cut, run)
+                target = _keep_run(target, current, port, cut, None, run)
+            for trial in cut.trials:
+                for run in trial.runs:
+                    target = _keep_run(target, current, port, cut, trial, run)
     return target
 
 
-def _keep_run(target: Job, current: Job, port: Port, cut: Cut, run: FlowRun) -> Job:
+def _by_id(items: tuple[_N, ...], wanted: str) -> _N | None:
+    return next((item for item in items if item.id == wanted), None)
+
+
+def _keep_run(target: Job, current: Job, port: Port, cut: Cut, trial: Trial | None, run: FlowRun) -> Job:
     if not run.readings:
         return target
-    had_port = next((p for p in target.ports if p.id == port.id), None)
-    had_cut = next((c for c in had_port.cuts if c.id == cut.id), None) if had_port else None
-    had_run = next((r for r in had_cut.runs if r.id == run.id), None) if had_cut else None
+    had_port = _by_id(target.ports, port.id)
+    had_cut = _by_id(had_port.cuts, cut.id) if had_port else None
+    had_trial = _by_id(had_cut.trials, trial.id) if had_cut and trial is not None else None
+    owner = had_cut if trial is None else had_trial
+    had_run = _by_id(owner.runs, run.id) if owner else None
     if had_run is run:
         return target
     kept = {r.id for r in had_run.readings} if had_run else set()
@@ -153,9 +193,13 @@ def _keep_run(target: Job, current: Job, port: Port, cut: Cut, run: FlowRun) -> 
     if had_port is None:
         target = add_port(target, replace(port, cuts=()))
     if had_cut is None:
-        bare = replace(cut, runs=())
+        bare = replace(cut, runs=(), trials=())
         target = edit_port(target, port.id, lambda p: replace(p, cuts=(*p.cuts, bare)))
+    if trial is not None and had_trial is None:
+        empty_trial = replace(trial, runs=())
+        target = edit_cut(target, cut.id, lambda c: replace(c, trials=(*c.trials, empty_trial)))
     if had_run is None:
         empty = replace(run, readings=())
-        target = start_run(target, cut.id, empty, current.setup(run.setup_id), current.mount(run.mount_id))
+        owner_id = cut.id if trial is None else trial.id
+        target = start_run(target, owner_id, empty, current.setup(run.setup_id), current.mount(run.mount_id))
     return edit_run(target, run.id, lambda r: replace(r, readings=(*r.readings, *missing)))

@@ -60,7 +60,8 @@ __all__ = [
     "trial_as_cut",
 ]
 
-CutKind = Literal["port", "valve", "seat", "chamber", "clean", "finish", "fill"]
+# "entry" and "pipe" are only ever a trial's stand-in
+CutKind = Literal["port", "valve", "seat", "chamber", "clean", "finish", "fill", "entry", "pipe"]
 Band = Literal["floor", "roof", "left", "right"]
 TrialKind = Literal["clay", "valve", "entry", "pipe"]
 AnyNoun = TypeVar("AnyNoun", bound=Noun)
@@ -317,6 +318,17 @@ class Job(Noun):
                     return port, cut
         raise KeyError(cut_id)
 
+    def cut_of_trial(self, trial_id: str) -> tuple[Port, Cut, Trial]:
+        for port in self.ports:
+            for cut in port.cuts:
+                for trial in cut.trials:
+                    if trial.id == trial_id:
+                        return port, cut, trial
+        raise KeyError(trial_id)
+
+    def is_trial(self, owner_id: str) -> bool:
+        return any(t.id == owner_id for p in self.ports for c in p.cuts for t in c.trials)
+
     def runs(self) -> Iterator[FlowRun]:
         """Every run of every cut and trial."""
         for port in self.ports:
@@ -362,5 +374,5 @@ def carried(port: Port, cut: Cut, name: str) -> Carried | None:
 
 def trial_as_cut(cut: Cut, trial: Trial) -> Cut:
     """A trial as the state it is: the cut it hangs from, flowed differently."""
-    kind: CutKind = "valve" if trial.kind == "valve" else "port"
+    kind: CutKind = "port" if trial.kind == "clay" else trial.kind
     return replace(cut, id=trial.id, name=trial.name or trial.kind, kind=kind, runs=trial.runs, trials=(), photos=())

@@ -31,12 +31,14 @@ from ventrix.core.model import (
     Mount,
     Operation,
     Port,
-    Pour,
     Reading,
     SetUp,
+    Target,
     Valve,
+    WallLimit,
 )
 from ventrix.core.units import from_si, to_si
+from ventrix.demo.measured import measured, pours_of
 from ventrix.records.document import dumps_job, loads_job
 
 FILE: Final = "corvane_22h.json"
@@ -122,18 +124,20 @@ def _cut(direction: Direction, number: int, state: SimulatedCut, run: FlowRun, d
         throat_diameter=state.throat_diameter,
         floor_length=to_si(lengths[0], "mm") if first else None,
         roof_length=to_si(lengths[1], "mm") if first else None,
+        **measured(direction, number),
         operations=tuple(
             Operation(
                 id=f"{name}-work-{i}",
                 kind=what,
                 places=(place,),
                 tool=tool,
+                depth=None if depth is None else to_si(depth, "mm"),
                 duration=to_si(minutes, "min"),
             )
-            for i, (place, what, tool, minutes) in enumerate(state.work)
+            for i, (place, what, tool, minutes, depth) in enumerate(state.work)
         ),
         runs=(run,),
-        pours=(Pour(id=f"{name}-pour", volume=state.volume, how="burette and plate, valve in"),),
+        pours=pours_of(name, state.volume, direction, number),
     )
 
 
@@ -201,6 +205,21 @@ def make_job() -> Job:
         cam_lift=to_si(0.46, "in"),
         cam_duration=to_si(220, "deg"),
         worthwhile_gain=to_si(2, "cfm"),
+        material="aluminium",
+        cylinders=4,
+        valves_per_cylinder=2,
+        flatness=to_si(0.03, "mm"),
+        condition="No cracks seen. Light corrosion at the front water passage. Bought with the seats cut once.",
+        stroke=to_si(88.5, "mm"),
+        rod_length=to_si(152, "mm"),
+        speed_low=to_si(2500, "rpm"),
+        speed_high=to_si(6800, "rpm"),
+        power_wanted=to_si(118, "kW"),
+        exhaust_cam_lift=to_si(0.44, "in"),
+        exhaust_cam_duration=to_si(224, "deg"),
+        volume_ceiling=to_si(126, "cc"),
+        targets=(Target(id="target-1", kind="intake", lift=to_si(0.45, "in"), flow=to_si(200, "cfm")),),
+        wall_limits=(WallLimit(id="limit-1", place="short side", thickness=to_si(0.110, "in")),),
         valves=tuple(valves),
         ports=tuple(ports),
         setups=tuple(setups),

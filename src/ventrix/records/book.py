@@ -21,7 +21,7 @@ from sqlalchemy.exc import DatabaseError as SqlDatabaseError
 from sqlalchemy.exc import IntegrityError, OperationalError
 
 from ventrix.core.bench_record import Bench
-from ventrix.core.model import Job, Noun
+from ventrix.core.model import Cut, Job, Noun, Port
 from ventrix.records import mapping
 from ventrix.records.errors import InputError
 
@@ -52,8 +52,15 @@ def _table(kind: type[Noun]) -> Table:
 class Book:
     """An open book. Use `Book.open`; close it, or use it as a context manager."""
 
-    def __init__(self, engine: Engine) -> None:
+    def __init__(self, engine: Engine, path: Path | None = None) -> None:
         self._engine = engine
+        self._path = path
+
+    @property
+    def photo_folder(self) -> Path:
+        """The book's own folder of pictures: beside its file, else in the user's data folder."""
+        path = self._path or default_book_path()
+        return path.with_name(f"{path.stem}-photos")
 
     @classmethod
     def open(cls, where: Path | str) -> Book:
@@ -89,7 +96,7 @@ class Book:
             raise InputError(f"the book cannot be opened: {error.strerror}", file=str(path)) from None
         except (OperationalError, SqlDatabaseError) as error:
             raise InputError(f"is not a book, or cannot be opened: {error.orig}", file=str(path)) from None
-        return cls(engine)
+        return cls(engine, path)
 
     def close(self) -> None:
         self._engine.dispose()
@@ -114,6 +121,16 @@ class Book:
         with self._engine.connect() as connection:
             rows = connection.execute(select(job.c.id, job.c.title).order_by(job.c.title, job.c.id))
             return [JobEntry(row.id, row.title) for row in rows]
+
+    def jobs_with_expectations(self) -> list[str]:
+        """Ids of jobs in which something was said of a cut before the work."""
+        port, cut = _table(Port), _table(Cut)
+        said = cut.c.expected_gain.is_not(None) | cut.c.expected_time.is_not(None)
+        with self._engine.connect() as connection:
+            rows = connection.execute(
+                select(port.c.job_id).join(cut, cut.c.port_id == port.c.id).where(said).distinct()
+            )
+            return [row.job_id for row in rows]
 
     def load(self, job_id: str) -> Job:
         """A whole job. KeyError if it is not in the book."""

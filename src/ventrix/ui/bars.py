@@ -85,6 +85,7 @@ class Rail(QWidget):
         self.setObjectName("rail")
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         self.setFixedWidth(92)
+        self.names = names
         self._group = QButtonGroup(self)
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 16, 0, 16)

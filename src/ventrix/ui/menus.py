@@ -110,7 +110,12 @@ def _edit_menu(shell: Shell, menu: QMenu) -> None:
 
 
 def _cut_menu(shell: Shell, menu: QMenu) -> None:
-    _add(menu, "&New cut…", "Ctrl+T", shell.new_cut.open)
+    _add(menu, "&New cut…", "Ctrl+T", lambda: shell.new_cut.open())
+    _add(menu, "One more &operation…", None, lambda: shell.new_cut.open_operation())
+    _add(menu, "&Wall reading…", None, lambda: shell.wall_sheet.open())
+    _add(menu, "&Pour…", None, lambda: shell.pour_sheet.open())
+    _add(menu, "&Trial…", "Ctrl+Shift+T", lambda: shell.trial_sheet.open())
+    menu.addSeparator()
     _add(menu, "Look at the &next cut", "Ctrl+Right", lambda: _step(shell, 1))
     _add(menu, "Look at the &cut before", "Ctrl+Left", lambda: _step(shell, -1))
     _add(menu, "Hold against the next", "Ctrl+Shift+Right", lambda: _pin(shell, 1))
@@ -119,14 +124,15 @@ def _cut_menu(shell: Shell, menu: QMenu) -> None:
     _add(menu, "Next &port", "Ctrl+P", lambda: _next_port(shell))
     _add(menu, "New &intake port", None, lambda: _new_port(shell, "intake"))
     _add(menu, "New &exhaust port", None, lambda: _new_port(shell, "exhaust"))
+    _add(menu, "Ports for &all cylinders", None, lambda: _all_ports(shell))
 
 
 def _step(shell: Shell, by: int) -> None:
     space = shell.session.workspace
-    if space is None or space.port is None or space.cut is None:
+    if space is None or space.port is None or space.real_cut is None:
         return
     cuts = space.port.cuts
-    at = cuts.index(space.cut) + by
+    at = cuts.index(space.real_cut) + by
     if 0 <= at < len(cuts):
         space.look_at(cuts[at].id)
 
@@ -159,6 +165,26 @@ def _new_port(shell: Shell, kind: Direction) -> None:
     port = new_port(f"{kind.capitalize()} {count}", kind)
     space.apply(f"new port '{port.name}'", edits.add_port(space.job, port))
     space.look_at_port(port.id)
+
+
+def _all_ports(shell: Shell) -> None:
+    """A port of each kind for every cylinder that has none yet, in one edit."""
+    space = shell.session.workspace
+    if space is None:
+        return
+    if not space.job.cylinders:
+        shell.session.say("Say in the Head room, Casting, how many cylinders the head has.")
+        return
+    job, made = space.job, 0
+    kinds: tuple[Direction, ...] = ("intake", "exhaust")
+    for kind in kinds:
+        for cylinder in range(1, space.job.cylinders + 1):
+            name = f"{kind.capitalize()} {cylinder}"
+            if all(p.name != name for p in job.ports):
+                job = edits.add_port(job, replace(new_port(name, kind), cylinder=cylinder))
+                made += 1
+    if made:
+        space.apply(f"{made} ports", job)
 
 
 def _bench_menu(shell: Shell, menu: QMenu) -> None:
@@ -223,11 +249,14 @@ def _room_opener(shell: Shell, index: int) -> Callable[[], None]:
 
 def _view_menu(shell: Shell, menu: QMenu) -> None:
     session = shell.session
-    for i, room in enumerate(shell.rooms):
-        _add(menu, f"&{i + 1} {room.name}", f"Ctrl+{i + 1}", _room_opener(shell, i))
+    for i, name in enumerate(shell.rail.names):
+        _add(menu, f"&{i + 1} {name}", f"Ctrl+{i + 1}", _room_opener(shell, i))
     menu.addSeparator()
     _add(menu, "&Far view alone", "F11", shell.toggle_far)
     _add(menu, "&Reading distance…", None, shell.set_reading_distance)
+    still = _add(menu, "Reduced &motion", None, lambda: session.use_reduced_motion(still.isChecked()))
+    still.setCheckable(True)
+    still.setChecked(session.reduced_motion)
     menu.addSeparator()
     _chooser(menu, (("US shop units", "us"), ("Metric", "metric")), session.units.name, session.use_units)
     menu.addSeparator()

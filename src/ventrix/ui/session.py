@@ -61,6 +61,14 @@ class Session(QObject):
         else:
             self.said.emit(sentence)
 
+    @property
+    def reduced_motion(self) -> bool:
+        """Nothing moves where the user wants it so."""
+        return str(self.settings.value("still", "no")) == "yes"
+
+    def use_reduced_motion(self, on: bool) -> None:
+        self.settings.setValue("still", "yes" if on else "no")
+
     def use_units(self, name: str) -> None:
         self.units = SYSTEMS[name]
         self.settings.setValue("units", name)

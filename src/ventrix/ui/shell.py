@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
-from functools import partial
+from functools import cached_property, partial
+from typing import Final, TypeVar
 
 from PySide6.QtCore import QByteArray
 from PySide6.QtGui import QCloseEvent
-from PySide6.QtWidgets import QHBoxLayout, QInputDialog, QMainWindow, QMenu, QStackedWidget, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QInputDialog, QMainWindow, QStackedWidget, QVBoxLayout, QWidget
 
 from ventrix.core import calculators
 from ventrix.ui.bars import Foot, JobBar, Rail
@@ -16,15 +17,28 @@ from ventrix.ui.parts.bench_sheet import BenchSheet
 from ventrix.ui.parts.cut_row import CutRow
 from ventrix.ui.parts.finder import Finder, Found
 from ventrix.ui.parts.manual_window import ManualWindow
+from ventrix.ui.parts.measure_sheets import PourSheet, TrialSheet, WallSheet
 from ventrix.ui.parts.new_cut import NewCutSheet
 from ventrix.ui.parts.reckoner import Reckoner
+from ventrix.ui.parts.side_sheet import SideSheet
 from ventrix.ui.parts.step_back import StepBack
 from ventrix.ui.parts.welcome import Welcome
 from ventrix.ui.rooms.compare import CompareRoom
+from ventrix.ui.rooms.cuts import CutsRoom
 from ventrix.ui.rooms.flow import FlowRoom
 from ventrix.ui.rooms.head import HeadRoom
 from ventrix.ui.rooms.room import Room
 from ventrix.ui.session import Session
+
+ROOMS: Final[tuple[tuple[str, type[Room]], ...]] = (
+    ("head", HeadRoom),
+    ("flow", FlowRoom),
+    ("cuts", CutsRoom),
+    ("compare", CompareRoom),
+)
+FLOW: Final = 1
+AnyRoom = TypeVar("AnyRoom", bound=Room)
+AnySheet = TypeVar("AnySheet", bound=SideSheet)
 
 
 class Shell(QMainWindow):
@@ -34,36 +48,20 @@ class Shell(QMainWindow):
         super().__init__()
         self.session = session
         self.files = Files(session, self)
-        self.head, self.flow, self.compare = HeadRoom(session), FlowRoom(session), CompareRoom(session)
-        self.rooms: list[Room] = [self.head, self.flow, self.compare]
         self._stack = QStackedWidget()
         self._stack.setObjectName("rooms")
-        for room in self.rooms:
-            self._stack.addWidget(room)
         self.welcome = Welcome()
         self.welcome.new_job.connect(self.files.new_job)
         self.welcome.bring_in.connect(self.files.import_job)
         self._stack.addWidget(self.welcome)
         self._room = 0
-        self.rail = Rail([room.name for room in self.rooms])
+        self.rail = Rail([room.name for _, room in ROOMS])
         self.rail.chosen.connect(self.go_to)
         self.job_bar = JobBar(session)
         self.cut_row = CutRow(session)
+        self.cut_row.new_cut.connect(lambda: self.new_cut.open())
         self.foot = Foot(session)
-        self.new_cut = NewCutSheet(session)
-        self.reckoner = Reckoner(session)
-        self.benches = BenchSheet(session, self._live_flow)
-        self.step_back = StepBack()
-        self.step_back.taken.connect(self._use_far_size)
-        self.step_back.closed.connect(lambda: self.room.setFocus())
-        self.flow.far_toggled.connect(self._give_room)
-        self.reckoner.closed.connect(self._put_sheet_away)
-        self.benches.closed.connect(self._put_sheet_away)
-        self.cut_row.new_cut.connect(self.new_cut.open)
-        self.new_cut.closed.connect(self._put_sheet_away)
-        self.new_cut.logged.connect(self._work_simulated_port)
         self.manual: ManualWindow | None = None
-        self.ports_menu = QMenu("&Port")
         self._lay_out()
         build_menus(self)
         self.finder = Finder(self, self._findable)
@@ -75,16 +73,88 @@ class Shell(QMainWindow):
         self.resize(1280, 800)
         self.setMinimumSize(1024, 680)
         self._restore()
-        self.go_to(int(str(session.settings.value("room", 2))))
+        self.go_to(int(str(session.settings.value("room", 3))))
+
+    # -- rooms and sheets are made when they are first entered: a window opens with the one it shows
+
+    def _settle_room(self, room: AnyRoom) -> AnyRoom:
+        self._stack.addWidget(room)
+        return room
+
+    def _settle_sheet(self, sheet: AnySheet) -> AnySheet:
+        sheet.stand_over(self._stack)
+        sheet.closed.connect(self._put_sheet_away)
+        return sheet
+
+    @cached_property
+    def head(self) -> HeadRoom:
+        room = HeadRoom(self.session)
+        room.pour.connect(lambda: self.pour_sheet.open())
+        return self._settle_room(room)
+
+    @cached_property
+    def flow(self) -> FlowRoom:
+        room = FlowRoom(self.session)
+        room.far_toggled.connect(self._give_room)
+        return self._settle_room(room)
+
+    @cached_property
+    def cuts(self) -> CutsRoom:
+        room = CutsRoom(self.session)
+        room.new_cut.connect(lambda place: self.new_cut.open(place))
+        room.operation.connect(lambda place: self.new_cut.open_operation(place))
+        room.wall.connect(lambda place: self.wall_sheet.open(place))
+        room.pour.connect(lambda: self.pour_sheet.open())
+        room.trial.connect(lambda place: self.trial_sheet.open(place))
+        return self._settle_room(room)
+
+    @cached_property
+    def compare(self) -> CompareRoom:
+        return self._settle_room(CompareRoom(self.session))
+
+    @cached_property
+    def new_cut(self) -> NewCutSheet:
+        sheet = NewCutSheet(self.session)
+        sheet.logged.connect(self._work_simulated_port)
+        return self._settle_sheet(sheet)
+
+    @cached_property
+    def wall_sheet(self) -> WallSheet:
+        return self._settle_sheet(WallSheet(self.session))
+
+    @cached_property
+    def pour_sheet(self) -> PourSheet:
+        return self._settle_sheet(PourSheet(self.session))
+
+    @cached_property
+    def trial_sheet(self) -> TrialSheet:
+        return self._settle_sheet(TrialSheet(self.session))
+
+    @cached_property
+    def reckoner(self) -> Reckoner:
+        return self._settle_sheet(Reckoner(self.session))
+
+    @cached_property
+    def benches(self) -> BenchSheet:
+        return self._settle_sheet(BenchSheet(self.session, self._live_flow))
+
+    @cached_property
+    def step_back(self) -> StepBack:
+        sheet = StepBack()
+        sheet.taken.connect(self._use_far_size)
+        sheet.closed.connect(lambda: self.room.setFocus())
+        return sheet
+
+    @property
+    def rooms(self) -> list[Room]:
+        """Every room, in the order of work."""
+        return [getattr(self, key) for key, _ in ROOMS]
 
     def _lay_out(self) -> None:
         middle = QVBoxLayout()
         middle.setSpacing(0)
         middle.addWidget(self.cut_row)
         middle.addWidget(self._stack, 1)
-        self.new_cut.stand_over(self._stack)
-        self.reckoner.stand_over(self._stack)
-        self.benches.stand_over(self._stack)
         across = QHBoxLayout()
         across.setSpacing(0)
         across.addWidget(self.rail)
@@ -107,19 +177,21 @@ class Shell(QMainWindow):
 
     @property
     def room(self) -> Room:
-        return self.rooms[self._room]
+        room: Room = getattr(self, ROOMS[self._room][0])
+        return room
 
     def go_to(self, index: int) -> None:
         """Enter a room."""
-        if self.flow.far.alone and self.rooms[index] is not self.flow:
-            self.flow.show_alone(False)
-        index = index if 0 <= index < len(self.rooms) else 0
+        index = index if 0 <= index < len(ROOMS) else 0
+        flow = self.__dict__.get("flow")
+        if flow is not None and flow.far.alone and ROOMS[index][0] != "flow":
+            flow.show_alone(False)
         self._room = index
         self._show_room()
         self.rail.show_chosen(index)
         self.session.settings.setValue("room", index)
-        room = self.rooms[index]
-        if room is self.flow:
+        room = self.room
+        if isinstance(room, FlowRoom):
             if self.session.demo and not self.session.bench.active:
                 self.session.bench.connect_simulated()
             room.setFocus()
@@ -137,12 +209,13 @@ class Shell(QMainWindow):
     def _findable(self) -> list[Found]:
         """Everything Ctrl+K finds."""
         entries = [
-            Found(c.title, "calculator", f"{c.id} {c.words}", partial(self.reckoner.open, c))
+            Found(c.title, "calculator", f"{c.id} {c.words}", partial(self._reckon, c))
             for c in calculators.registry().values()
         ]
         space = self.session.workspace
         if space is not None:
             for port in space.job.ports:
+                entries.append(Found(port.name, "port", port.kind, partial(space.look_at_port, port.id)))
                 for cut in port.cuts:
                     name = f"{port.name}, cut {cut.number} {cut.name}"
                     entries.append(Found(name, "cut", "", partial(space.look_at, cut.id)))
@@ -150,9 +223,13 @@ class Shell(QMainWindow):
             entries.append(Found(entry.title, "job", "open", partial(self.files.open_job, entry.id)))
         return [*commands_of(self.menuBar()), *entries]
 
+    def _reckon(self, calculator: calculators.Calculator) -> None:
+        self.reckoner.open(calculator)
+
     def _put_sheet_away(self) -> None:
-        for sheet in (self.new_cut, self.reckoner, self.benches):
-            sheet.hide()
+        for sheet in self.__dict__.values():
+            if isinstance(sheet, SideSheet):
+                sheet.hide()
         self.room.setFocus()
 
     def _live_flow(self) -> float | None:
@@ -176,12 +253,12 @@ class Shell(QMainWindow):
 
     def set_reading_distance(self) -> None:
         """Step back until you can just read this."""
-        self.go_to(self.rooms.index(self.flow))
+        self.go_to(FLOW)
         self.step_back.open(self, self.flow.far.least)
 
     def toggle_far(self) -> None:
         """The Flow room's far view alone, or not."""
-        self.go_to(self.rooms.index(self.flow))
+        self.go_to(FLOW)
         self.flow.show_alone(not self.flow.far.alone)
 
     def choose_pedal(self) -> None:

@@ -47,6 +47,10 @@ class Units:
     temperature: Shown = Shown("degC", "°C", 1)
     barometer: Shown = Shown("hPa", "hPa", 0)
     humidity: Shown = Shown("%", "%", 0)
+    speed_of_rotation: Shown = Shown("rpm", "rpm", 0)
+    mass: Shown = Shown("g", "g", 1)
+    power: Shown = Shown("kW", "kW", 0)
+    sound: Shown = Shown("m/s", "m/s", 0)
     ratio: Shown = Shown("-", "", 3)
     density: Shown = Shown("kg/m3", "kg/m³", 4)
 
@@ -69,6 +73,7 @@ US: Final = Units(
     speed=Shown("ft/s", "ft/s", 0),
     pressure=Shown("inH2O", "inH2O", 1),
     temperature=Shown("degF", "°F", 0),
+    power=Shown("hp", "hp", 0),
 )
 METRIC: Final = Units(
     "metric",

@@ -9,21 +9,21 @@ from ventrix.bench.simulator.physics import SimulatedPort
 from ventrix.core.model import Direction
 from ventrix.core.units import to_si
 
+Work = tuple[str, str, str, float, float | None]  # place, what, tool, minutes, depth in mm
+
 
 @dataclass(frozen=True, slots=True)
 class SimulatedCut:
     """One state of a port: what the job document says of it, and the truth behind it. SI."""
 
     name: str
-    work: tuple[tuple[str, str, str, float], ...]  # place, what, tool, minutes
+    work: tuple[Work, ...]
     volume: float
     throat_diameter: float
     truth: SimulatedPort
 
 
-def _cut(
-    name: str, work: tuple[tuple[str, str, str, float], ...], volume_cc: float, truth: SimulatedPort
-) -> SimulatedCut:
+def _cut(name: str, work: tuple[Work, ...], volume_cc: float, truth: SimulatedPort) -> SimulatedCut:
     return SimulatedCut(name, work, to_si(volume_cc, "cc"), truth.throat_diameter, truth)
 
 
@@ -67,8 +67,8 @@ HEADS: Final[dict[Direction, tuple[SimulatedCut, ...]]] = {
         _cut(
             "bowl blend",
             (
-                ("bowl", "ridge under the seat taken out", "oval carbide burr", 35),
-                ("guide", "boss narrowed", "tree carbide burr", 15),
+                ("bowl", "ridge under the seat taken out", "oval carbide burr", 35, 0.6),
+                ("guide", "boss narrowed", "tree carbide burr", 15, 0.8),
             ),
             119.6,
             _INTAKE_BLENDED,
@@ -76,23 +76,23 @@ HEADS: Final[dict[Direction, tuple[SimulatedCut, ...]]] = {
         _cut(
             "throat and short side",
             (
-                ("throat", "opened to 91 percent", "ball stone", 40),
-                ("short side", "laid back and widened", "cylinder stone", 55),
+                ("throat", "opened to 91 percent", "ball stone", 40, 1.1),
+                ("short side", "laid back and widened", "cylinder stone", 55, 1.0),
             ),
             121.9,
             _INTAKE_LAID_BACK,
         ),
-        _cut("guide to a fin", (("guide", "boss to a fin", "small flame burr", 45),), 122.3, _INTAKE_FIN),
+        _cut("guide to a fin", (("guide", "boss to a fin", "small flame burr", 45, 1.5),), 122.3, _INTAKE_FIN),
     ),
     "exhaust": (
         _cut("as cast", (), 64.0, _EXHAUST),
         _cut(
             "bowl blend",
-            (("bowl", "ridge under the seat taken out", "oval carbide burr", 30),),
+            (("bowl", "ridge under the seat taken out", "oval carbide burr", 30, 0.7),),
             65.1,
             _EXHAUST_BLENDED,
         ),
-        _cut("80 grit", (("all", "roll, 80 grit", "abrasive roll", 25),), 65.2, _EXHAUST_SMOOTHED),
+        _cut("80 grit", (("all", "roll, 80 grit", "abrasive roll", 25, None),), 65.2, _EXHAUST_SMOOTHED),
     ),
 }
 
@@ -120,5 +120,5 @@ def worked(cut: SimulatedCut, place: str) -> SimulatedCut:
         "pinch": (replace(t, port_area=t.port_area * 1.03), 1.6),
     }.get(place, (replace(t, port_area=t.port_area * 1.001), 0.1))
     return SimulatedCut(
-        place, ((place, "worked", "burr", 30),), cut.volume + to_si(grown, "cc"), truth.throat_diameter, truth
+        place, ((place, "worked", "burr", 30, None),), cut.volume + to_si(grown, "cc"), truth.throat_diameter, truth
     )

@@ -14,7 +14,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from ventrix.core.model import Cut, Port, poured_volume
+from ventrix.core.model import Cut, Port, Trial, poured_volume, trial_as_cut
 from ventrix.core.verdict import Verdict
 from ventrix.ui import theme
 from ventrix.ui.parts.marks import draw_mark
@@ -22,6 +22,8 @@ from ventrix.ui.session import Session
 from ventrix.ui.units import US, Units
 
 PLATE = QSize(190, 54)
+CHIP = 22
+MOST_CHIPS = 3  # below a plate before the row scrolls
 MARKS = {"better": "better", "worse": "worse"}
 
 
@@ -138,6 +140,61 @@ class Plate(QAbstractButton):
         draw_mark(painter, QRectF(below.right() - width - 15, below.center().y() - 5, 10, 10), result)
 
 
+class TrialChip(QAbstractButton):
+    """A try below its cut's plate, on a dotted line: not metal. Click looks at it, held against its cut."""
+
+    looked_at = Signal(str)
+
+    def __init__(self, trial: Trial, *, chosen: bool, result: str) -> None:
+        super().__init__()
+        self._trial, self._chosen, self._result = trial, chosen, result
+        self.setFixedSize(PLATE.width(), CHIP)
+        self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
+        self.setCursor(Qt.CursorShape.PointingHandCursor)
+        self.setText(f"{trial.kind}: {trial.name or trial.place}")
+        self.setAccessibleName(f"Trial {self.text()}, {result or 'not flowed'}{', looked at' if chosen else ''}")
+        self.setToolTip(f"A trial, not metal: {self.text()}")
+        self.clicked.connect(lambda: self.looked_at.emit(trial.id))
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        painter.setPen(
+            QPen(theme.colour("brass" if self._chosen or self.hasFocus() else "quiet"), 1, Qt.PenStyle.DotLine)
+        )
+        painter.drawLine(18, 0, 18, CHIP // 2)
+        painter.drawRect(QRectF(18, 2, self.width() - 24, CHIP - 4))
+        painter.setFont(theme.font(12, narrow=True, weight=500 if self._chosen else 400))
+        painter.setPen(theme.colour("brass" if self._chosen else "text"))
+        words = painter.fontMetrics().elidedText(self.text(), Qt.TextElideMode.ElideRight, self.width() - 56)
+        painter.drawText(QRectF(26, 0, self.width() - 50, CHIP), Qt.AlignmentFlag.AlignVCenter, words)
+        if self._result:
+            draw_mark(painter, QRectF(self.width() - 20, CHIP / 2 - 4, 8, 8), self._result)
+
+
+class Column(QWidget):
+    """A plate and the trials that hang from it."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.plate = Plate()
+        self._lines = QVBoxLayout(self)
+        self._lines.setContentsMargins(0, 0, 0, 0)
+        self._lines.setSpacing(0)
+        self._lines.addWidget(self.plate)
+        self._lines.addStretch()
+        self.chips: list[TrialChip] = []
+
+    def show_trials(self, chips: list[TrialChip]) -> None:
+        """Hang these below the plate in place of what hung there."""
+        for chip in self.chips:
+            self._lines.removeWidget(chip)
+            chip.hide()
+            chip.deleteLater()
+        self.chips = chips
+        for i, chip in enumerate(chips):
+            self._lines.insertWidget(1 + i, chip)
+
+
 class NewCutPlate(QAbstractButton):
     """The dashed plate at the end of the row that starts a new cut."""
 
@@ -167,14 +224,14 @@ class CutRow(QWidget):
     def __init__(self, session: Session) -> None:
         super().__init__()
         self._session = session
-        self.plates: list[Plate] = []
+        self.columns: list[Column] = []
         self._inner = QWidget()
         self._line = QHBoxLayout(self._inner)
         self._line.setContentsMargins(8, 4, 8, 4)
         self._line.setSpacing(14)
         end = NewCutPlate()
         end.clicked.connect(self.new_cut)
-        self._line.addWidget(end)
+        self._line.addWidget(end, 0, Qt.AlignmentFlag.AlignTop)
         self._line.addStretch()
         self._scroll = QScrollArea()
         self._scroll.setWidget(self._inner)
@@ -217,33 +274,58 @@ class CutRow(QWidget):
             return
         self._match_count(len(port.cuts))
         chosen, against = space.selection.cut_id, space.against
-        for plate, cut in zip(self.plates, port.cuts, strict=True):
+        trial_id = space.selection.trial_id
+        for column, cut in zip(self.columns, port.cuts, strict=True):
+            plate = column.plate
             pinned = against is not None and cut.id == against.id
             verdict = None
             if against is not None and not pinned and cut.runs and against.runs:
                 verdict = space.analysis.verdict(space.analysis.pair(port, against, cut))
-            plate.show_cut(cut, port, self._session.units, verdict, chosen=cut.id == chosen, pinned=pinned)
-            if cut.id == chosen:
+            here = cut.id == chosen
+            plate.show_cut(cut, port, self._session.units, verdict, chosen=here and trial_id is None, pinned=pinned)
+            column.show_trials([self._chip(port, cut, trial, trial_id) for trial in cut.trials])
+            if here:
                 self._scroll.ensureWidgetVisible(plate)
+        most = max((len(cut.trials) for cut in port.cuts), default=0)
+        self._scroll.setFixedHeight(PLATE.height() + 20 + CHIP * min(most, MOST_CHIPS))
         self._name_against(against, port)
+
+    def _chip(self, port: Port, cut: Cut, trial: Trial, chosen: str | None) -> TrialChip:
+        space = self._session.workspace
+        assert space is not None
+        result = ""
+        if trial.runs and cut.runs:
+            verdict = space.analysis.verdict(space.analysis.pair(port, cut, trial_as_cut(cut, trial)))
+            result = MARKS.get(verdict.result, "not proven") if verdict is not None else ""
+        chip = TrialChip(trial, chosen=trial.id == chosen, result=result)
+        chip.looked_at.connect(self._look_at_trial)
+        return chip
+
+    @property
+    def plates(self) -> list[Plate]:
+        return [column.plate for column in self.columns]
 
     def _match_count(self, wanted: int) -> None:
         """As many plates as cuts; the ones there are stay, and with them the keyboard's place."""
-        while len(self.plates) > wanted:
-            plate = self.plates.pop()
-            self._line.removeWidget(plate)
-            plate.hide()
-            plate.deleteLater()
-        while len(self.plates) < wanted:
-            plate = Plate()
-            plate.looked_at.connect(self._look_at)
-            plate.held_against.connect(self._hold_against)
-            self._line.insertWidget(len(self.plates), plate)
-            self.plates.append(plate)
+        while len(self.columns) > wanted:
+            column = self.columns.pop()
+            self._line.removeWidget(column)
+            column.hide()
+            column.deleteLater()
+        while len(self.columns) < wanted:
+            column = Column()
+            column.plate.looked_at.connect(self._look_at)
+            column.plate.held_against.connect(self._hold_against)
+            self._line.insertWidget(len(self.columns), column)
+            self.columns.append(column)
 
     def _look_at(self, cut_id: str) -> None:
         if self._session.workspace is not None:
             self._session.workspace.look_at(cut_id)
+
+    def _look_at_trial(self, trial_id: str) -> None:
+        if self._session.workspace is not None:
+            self._session.workspace.look_at_trial(trial_id)
 
     def _hold_against(self, cut_id: str) -> None:
         if self._session.workspace is not None:

@@ -53,6 +53,12 @@ class QuantityField(QWidget):
         self._note = QLabel()
         self._note.setObjectName("caption")
         self._note.setWordWrap(True)
+        self._note.hide()
+        self._lay_out()
+        self.box.textEdited.connect(self._typed)
+        self.box.editingFinished.connect(self._finished)
+
+    def _lay_out(self) -> None:
         row = QHBoxLayout()
         row.setContentsMargins(0, 0, 0, 0)
         row.setSpacing(8)
@@ -65,14 +71,22 @@ class QuantityField(QWidget):
         column.setSpacing(0)
         column.addLayout(row)
         column.addWidget(self._note)
-        self._note.hide()
-        self.box.textEdited.connect(self._typed)
-        self.box.editingFinished.connect(self._finished)
+
+    @property
+    def caption(self) -> str:
+        return self._caption
 
     @property
     def value(self) -> float | None:
         """The value last set or accepted, SI."""
         return self._value
+
+    def typed(self) -> float | None:
+        """The figure as it stands in the box just now, SI; None where there is none or it makes no sense."""
+        try:
+            return self._parse()
+        except ValueError:
+            return None
 
     def set_value(self, value: float | None, *, note: str = "") -> None:
         """Show a value; `note` says where it comes from ("carried from cut 0"). Keeps text being typed."""
@@ -149,6 +163,40 @@ class QuantityField(QWidget):
         for widget in (self._note, self.box):
             widget.style().unpolish(widget)
             widget.style().polish(widget)
+
+
+class PlacedField(QuantityField):
+    """A figure typed at its place on a drawing: caption above the box, unit beside it, and whatever is to be
+    said of it in its tip and its colours, so that nothing on the drawing moves."""
+
+    said = Signal(str)  # what is wrong with it, for whoever shows sentences
+
+    def _lay_out(self) -> None:
+        self.box.setFixedWidth(68)
+        self._label.setObjectName("caption")
+        self._label.setWordWrap(False)
+        self._unit.setFixedWidth(30)
+        row = QHBoxLayout()
+        row.setContentsMargins(0, 0, 0, 0)
+        row.setSpacing(4)
+        row.addWidget(self.box)
+        row.addWidget(self._unit, 1)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(0)
+        column.addWidget(self._label)
+        column.addLayout(row)
+
+    def _say(self, sentence: str, *, wrong: bool) -> None:
+        super()._say(sentence, wrong=wrong)
+        self._note.hide()
+        self.box.setToolTip(sentence)
+        carried = bool(sentence) and not wrong
+        self.box.setProperty("carried", carried)
+        self.box.style().unpolish(self.box)
+        self.box.style().polish(self.box)
+        if wrong:
+            self.said.emit(f"{self._caption}: {sentence}")
 
 
 def show_beside(label: QLabel, text: str, *, differs: bool) -> None:

@@ -36,9 +36,6 @@ class Pedal(QObject):
         self._timer.setSingleShot(True)
         self._timer.setInterval(HOLD)
         self._timer.timeout.connect(self._held)
-        app = QApplication.instance()
-        assert app is not None
-        app.installEventFilter(self)
 
     def use(self, key: str) -> bool:
         """Take another key, by its name; False where there is no such key."""
@@ -50,6 +47,15 @@ class Pedal(QObject):
             return False
         self.key, self.name = found, sequence.toString()
         return True
+
+    def watch(self, on: bool) -> None:
+        """Watch every key of the program, or none: only while its room is looked at."""
+        app = QApplication.instance()
+        if app is None:
+            return
+        app.removeEventFilter(self)
+        if on:
+            app.installEventFilter(self)
 
     def eventFilter(self, watched: QObject, event: QEvent) -> bool:
         if event.type() not in (QEvent.Type.KeyPress, QEvent.Type.KeyRelease, QEvent.Type.ShortcutOverride):

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 
 from PySide6.QtCore import Qt, Signal
-from PySide6.QtGui import QKeyEvent
+from PySide6.QtGui import QHideEvent, QKeyEvent, QShowEvent
 from PySide6.QtWidgets import (
     QApplication,
     QGridLayout,
@@ -323,6 +323,14 @@ class FlowRoom(Room):
             self.control.refuse(f"{str(error)[0].upper()}{str(error)[1:]}.")
             return
         self.session.say(f"{count} readings pasted.")
+
+    def showEvent(self, event: QShowEvent) -> None:
+        super().showEvent(event)
+        self.pedal.watch(True)
+
+    def hideEvent(self, event: QHideEvent) -> None:
+        self.pedal.watch(False)
+        super().hideEvent(event)
 
     def _pedal_listens(self) -> bool:
         window = self.window()

@@ -108,10 +108,13 @@ class RunInHand:
         job = self.space.job
         port = self.space.port
         assert port is not None
-        if cut.runs:
-            run = cut.runs[-1]
-            mount = job.mount(run.mount_id)
-            return job.setup(run.setup_id), mount.number if mount else self._next_mount()
+        # A trial begins from its cut's own conditions, on its mount: clay goes in through the opening.
+        real = self.space.real_cut
+        for owner in (cut, real) if real is not None else (cut,):
+            if owner.runs:
+                run = owner.runs[-1]
+                mount = job.mount(run.mount_id)
+                return job.setup(run.setup_id), mount.number if mount else self._next_mount()
         like = [s for s in job.setups if s.direction == port.kind]
         if like:
             return like[-1], self._next_mount()
