@@ -33,6 +33,8 @@ class Change(StrEnum):
     chamber = "chamber"
     clean = "clean"
     finish = "finish"
+    seat = "seat"
+    fill = "fill"
 
 
 def _print_json(document: dict[str, Any]) -> None:
@@ -97,9 +99,13 @@ def compare(
         str | None,
         typer.Option(metavar="CFM", help="Smallest gain that matters; 1 % of the flow without it."),
     ] = None,
+    school: Annotated[
+        str, typer.Option(help="Whose number speaks: cam-weighted, low lift first, peak and near-peak.")
+    ] = "cam-weighted",
 ) -> None:
     """What a cut did: two run tables held against each other."""
     from ventrix.core.compare import compare_runs
+    from ventrix.core.schools import SCHOOLS
     from ventrix.core.verdict import Volumes, Wording, judge
     from ventrix.records.run_table import read_run_table
     from ventrix.reports import results
@@ -114,8 +120,10 @@ def compare(
             raise InputError(str(error), field="--worthwhile") from None
         if least <= 0:
             raise InputError("the smallest gain that matters must be above zero", field="--worthwhile")
+    if school not in SCHOOLS:
+        raise InputError(f"'{school}' is not one of {', '.join(SCHOOLS)}", field="--school")
     try:
-        comparison = compare_runs([reduced[0]], [reduced[1]], change.value)
+        comparison = compare_runs([reduced[0]], [reduced[1]], change.value, school=school)
         poured = tables[0].geometry.port_volume, tables[1].geometry.port_volume
         volumes = Volumes(poured[0], poured[1]) if poured[0] is not None and poured[1] is not None else None
         verdict = judge(comparison, least, volumes, Wording(lift_unit=tables[0].lift_unit))

@@ -10,7 +10,7 @@ from datetime import datetime
 from enum import Enum, auto
 
 from ventrix.core import edits
-from ventrix.core.analysis import Analysis
+from ventrix.core.analysis import Analysis, Pair
 from ventrix.core.bench_record import Bench, same_name
 from ventrix.core.expectation import Factor, own_factors
 from ventrix.core.model import (
@@ -28,6 +28,7 @@ from ventrix.core.model import (
     Trial,
     trial_as_cut,
 )
+from ventrix.core.reduction import ReducedRun
 from ventrix.core.units import tidy
 from ventrix.records.book import Book
 
@@ -82,6 +83,14 @@ class Edit:
 
 
 @dataclass(frozen=True, slots=True)
+class OtherSide:
+    """What a cut is held against in place of the pinned one: runs from anywhere in the book, or a claim."""
+
+    words: str
+    runs: tuple[ReducedRun, ...]
+
+
+@dataclass(frozen=True, slots=True)
 class Selection:
     """The port looked at, the cut looked at, the cut it is held against, and the trial of the cut, if
     that is what is looked at."""
@@ -123,6 +132,7 @@ class Workspace:
         self.benches = book.benches()
         self.analysis = Analysis(job, benches=self.benches)
         self.selection = first_selection(job)
+        self.other: OtherSide | None = None
         self.said = ""
         self.saved_at: str | None = None
         self._done: list[Edit] = []
@@ -293,8 +303,36 @@ class Workspace:
         self.selection = Selection(port.id, cut.id, cut.id, trial_id)
         self._tell(Told.SELECTION)
 
+    def hold_against_other(self, job_id: str, cut_id: str, *, claimed: bool = False) -> bool:
+        """Hold against a cut of any job of the book, or what is claimed for it; False where it has no flow."""
+        job = self.job if job_id == self.job.id else self.book.load(job_id)
+        analysis = self.analysis if job_id == self.job.id else Analysis(job, benches=self.benches)
+        port, cut = job.cut_of(cut_id)
+        runs = analysis.claims_of(cut, port) if claimed else analysis.runs_of(cut, port)
+        if not runs:
+            return False
+        whose = f"claimed by {runs[-1].claimed}, " if claimed else ""
+        self.other = OtherSide(f"{whose}{job.title}, {port.name}, cut {cut.number} {cut.name}", runs)
+        self._tell(Told.SELECTION)
+        return True
+
+    def let_go_of_other(self) -> None:
+        """Hold against the pinned cut again."""
+        self.other = None
+        self._tell(Told.SELECTION)
+
+    @property
+    def pair(self) -> Pair | None:
+        """What is held against what: the cut looked at and the pinned one, or the other side."""
+        if self.port is None or self.cut is None:
+            return None
+        if self.other is not None:
+            return self.analysis.compare_across(self.other.runs, self.port, self.cut)
+        return None if self.against is None else self.analysis.pair(self.port, self.against, self.cut)
+
     def hold_against(self, cut_id: str) -> None:
         """Pin the cut that the one looked at is held against."""
+        self.other = None
         port, _ = self.job.cut_of(cut_id)
         if self.selection is None or (cut_id == self.selection.cut_id and self.selection.trial_id is None):
             return

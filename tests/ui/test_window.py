@@ -221,9 +221,9 @@ def test_lift_table_copies_as_tabs(open_window: Open) -> None:
     shell = open_window()
     shell.compare.copy_table()
     lines = QApplication.clipboard().text().splitlines()
-    assert lines[0].split("\t") == ["lift", "cut 2", "cut 3", "±", "%"]
+    assert lines[0].split("\t") == ["lift", "cut 2", "cut 3", "difference", "±", "%"]
     assert len(lines) == 13
-    float(lines[1].split("\t")[4])
+    float(lines[1].split("\t")[5])
 
 
 def test_long_names_do_not_break_the_row(open_window: Open) -> None:

@@ -5,7 +5,7 @@ One is made for each state of a job and answers from memory what was asked befor
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from itertools import product
 from operator import is_
 
@@ -16,13 +16,15 @@ from ventrix.core.bench_record import Bench, bench_named, same_name
 from ventrix.core.compare import RunComparison, compare_runs, witness_adjustment
 from ventrix.core.conditions import Adjustment, Comparability, comparability
 from ventrix.core.curve import AnyCam, Cam, TabledCam
+from ventrix.core.edits import UNDONE
 from ventrix.core.expectation import Outcome, outcome_of
 from ventrix.core.model import Cut, Direction, FlowRun, Job, Port, SetUp, carried, poured_volume
 from ventrix.core.port import centreline_length
 from ventrix.core.reduction import Geometry, ReducedRun, reduce_run
+from ventrix.core.schools import CAM, SCHOOLS
 from ventrix.core.uncertainty import Instrument, Scatter, known_scatter
 from ventrix.core.units import percent_text
-from ventrix.core.verdict import Verdict, Volumes, Wording, judge
+from ventrix.core.verdict import POUR_UNCERTAINTY, Verdict, Volumes, Wording, judge
 
 
 def geometry_of(job: Job, port: Port, cut: Cut) -> Geometry:
@@ -105,6 +107,12 @@ class Analysis:
         self._scatter: dict[str | None, Scatter] = {}
         self.judge_by_witness: bool = earlier.judge_by_witness if earlier is not None else False
 
+    @property
+    def school(self) -> str:
+        """Whose number verdicts rest on: the job's own side of the question which lifts count."""
+        chosen = str(self.job.schools.get("lifts", CAM))
+        return chosen if chosen in SCHOOLS else CAM
+
     def cam_of(self, kind: Direction) -> AnyCam | None:
         """The job's cam for a kind of port: its table, else its lift and duration; None without either.
 
@@ -128,12 +136,49 @@ class Analysis:
             geometry = geometry_of(self.job, port, cut)
             found = []
             for run in cut.runs:
+                if run.claimed:
+                    continue  # never counts as measured: see `claims_of`
                 try:
                     found.append(self._reduce(run, geometry))
                 except ValueError as error:
                     self._problems[cut.id] = str(error)
             self._runs[cut.id] = tuple(found)
         return self._runs[cut.id]
+
+    def claims_of(self, cut: Cut, port: Port) -> tuple[ReducedRun, ...]:
+        """Curves that somebody claims for a cut, reduced like runs and marked as what they are."""
+        found = []
+        for run in cut.runs:
+            if run.claimed:
+                try:
+                    found.append(self._reduce(run, geometry_of(self.job, port, cut)))
+                except ValueError:
+                    continue
+        return tuple(found)
+
+    def compare_across(self, before: tuple[ReducedRun, ...], port: Port, after: Cut) -> Pair:
+        """Hold a cut against runs from anywhere: another port, head or bench, or a claim."""
+        has = self.runs_of(after, port)
+        stand_in = Cut(id="other", number=0, name="the other side")
+        if not before or not has:
+            said = f"Cut {after.number} has not been flowed yet." if not has else "The other side was not flowed."
+            return Pair(port, stand_in, after, before, has, None, said)
+        had, has = speaking_runs(before, has, after)
+        scatter = self.scatter(has[0].setup.bench)
+        try:
+            comparison = compare_runs(
+                had,
+                has,
+                after.kind,
+                self.cam_of(port.kind),
+                scatter,
+                self.instrument(has[0].setup.bench),
+                self.transfer(had[0].setup.bench, has[0].setup.bench),
+                school=self.school,
+            )
+        except ValueError as error:
+            return Pair(port, stand_in, after, had, has, None, f"{str(error)[0].upper()}{str(error)[1:]}.")
+        return Pair(port, stand_in, after, had, has, comparison)
 
     def _reduce(self, run: FlowRun, geometry: Geometry) -> ReducedRun:
         setup = self.job.setup(run.setup_id)
@@ -227,6 +272,7 @@ class Analysis:
             self.instrument(benches[1]),
             self.transfer(*benches),
             self.witness(had[-1], has[-1], scatter) if self.judge_by_witness else None,
+            self.school,
         )
         known = self._memory.pairs.get(key)
         if known is not None and known.is_of(had, has, rest):
@@ -260,10 +306,64 @@ class Analysis:
         """The judgement of a pair, None where it cannot be compared at all."""
         if pair.comparison is None:
             return None
-        before, after = poured_volume(pair.before), poured_volume(pair.after)
-        volumes = Volumes(before, after) if before is not None and after is not None else None
+        volumes = volumes_of(pair.before, pair.after)
         least = self.job.worthwhile_gain if pair.comparison.kind == "flow" else None
-        return judge(pair.comparison, least, volumes, wording)
+        verdict = judge(pair.comparison, least, volumes, wording)
+        struck = self._with_struck(pair)
+        if struck is None:
+            return verdict
+        other = judge(struck, least, volumes, wording)
+        if other.kind == verdict.kind:
+            return verdict
+        said = f"With the struck readings counted it would say: {other.headline} {other.sentence}"
+        return replace(verdict, warnings=(*verdict.warnings, said))
+
+    def _with_struck(self, pair: Pair) -> RunComparison | None:
+        """The pair with its struck readings counted; None where nothing was struck, or it cannot be made."""
+        runs = {r.id: r for r in self.job.runs()}
+        sides, any_struck = [], False
+        for side in (pair.before_runs, pair.after_runs):
+            again = []
+            for reduced in side:
+                run = runs.get(reduced.run_id)
+                if run is None:
+                    return None
+                readings = tuple(r if r.struck == UNDONE else replace(r, struck=None) for r in run.readings)
+                any_struck = any_struck or readings != run.readings
+                try:
+                    setup = self.job.setup(run.setup_id)
+                    again.append(reduce_run(replace(run, readings=readings), setup, reduced.geometry, reduced.mount))
+                except ValueError:
+                    return None
+            sides.append(tuple(again))
+        if not any_struck:
+            return None
+        scatter = self.scatter(sides[1][0].setup.bench)
+        try:
+            return compare_runs(
+                sides[0], sides[1], pair.after.kind, self.cam_of(pair.port.kind), scatter, school=self.school
+            )
+        except ValueError:
+            return None
+
+
+def volumes_of(before: Cut, after: Cut) -> Volumes | None:
+    """The pours of two cuts with their doubt; None unless both were poured at their own cut."""
+    poured = poured_volume(before), poured_volume(after)
+    if poured[0] is None or poured[1] is None:
+        return None
+    doubts = [pour_uncertainty(cut) for cut in (before, after)]
+    return Volumes(poured[0], poured[1], *doubts)
+
+
+def pour_uncertainty(cut: Cut) -> float:
+    """Standard uncertainty of the mean of a cut's pours [m3]: their own scatter from two on, never under a third
+    of one filling's usual doubt."""
+    n = len(cut.pours)
+    if n < 2:
+        return POUR_UNCERTAINTY
+    own = float(np.std([p.volume for p in cut.pours], ddof=1))
+    return float(max(own, POUR_UNCERTAINTY / 3) / n**0.5)
 
 
 def speaking_runs(

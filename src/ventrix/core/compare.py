@@ -6,9 +6,9 @@ Whether they may be compared at all is decided in `conditions`. All SI; sources 
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
-from typing import Final, Literal
+from typing import Final, Literal, NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
@@ -16,9 +16,10 @@ from numpy.typing import NDArray
 from ventrix.core import bench_flow
 from ventrix.core.air import Array
 from ventrix.core.conditions import Adjustment, Comparability, comparability
-from ventrix.core.curve import AnyCam, cam_weights
+from ventrix.core.curve import AnyCam
 from ventrix.core.model import CutKind
 from ventrix.core.reduction import LIFT_GRAIN, ReducedRun, instrument_for
+from ventrix.core.schools import CAM, school_weights
 from ventrix.core.uncertainty import (
     Difference,
     Instrument,
@@ -32,6 +33,21 @@ from ventrix.core.uncertainty import (
 PointResult = Literal["better", "worse", "not proven"]
 
 CONVERSION_UNCERTAINTY: Final = 0.01  # times ln of the pressure ratio, relative
+
+
+class BandChange(NamedTuple):
+    """Mean before and after over a band of lifts, the difference and its U(0.05), in the unit of the runs' flow."""
+
+    before: float
+    after: float
+    change: float
+    expanded: float
+
+    @property
+    def result(self) -> PointResult:
+        if self.change > self.expanded:
+            return "better"
+        return "worse" if self.change < -self.expanded else "not proven"
 
 
 @dataclass(frozen=True)
@@ -49,6 +65,25 @@ class RunComparison:
     scatter: Scatter
     notes: tuple[str, ...] = ()
     adjustments: tuple[Adjustment, ...] = ()
+    school: str = CAM
+    claimed: str = ""
+
+    def by(self, school: str) -> RunComparison:
+        """The same pair, judged by another school."""
+        return self if school == self.school else replace(self, school=school)
+
+    def over(self, low: float, high: float) -> BandChange | None:
+        """The mean over tested lifts between two lifts [m], None where none was tested there."""
+        inside = self.tested & (self.lift > low * (1 - 1e-9)) & (self.lift <= high * (1 + 1e-9))
+        if not np.any(inside):
+            return None
+        weights = inside / np.sum(inside)
+        return BandChange(
+            float(weights @ self.before),
+            float(weights @ self.after),
+            self.difference.weighted(weights),
+            self.difference.weighted_expanded(weights),
+        )
 
     @property
     def tested(self) -> NDArray[np.bool_]:
@@ -66,7 +101,7 @@ class RunComparison:
 
     @property
     def allowed(self) -> bool:
-        return self.comparability.level in ("yes", "converted")
+        return self.comparability.level in ("yes", "converted") and not self.claimed
 
     def _signs(self, expanded: Array) -> NDArray[np.int64]:
         sign = np.where(self.change > expanded, 1, np.where(self.change < -expanded, -1, 0))
@@ -89,7 +124,7 @@ class RunComparison:
         """What each lift counts in the one number, shape (k,); zero where interpolated."""
         weights = np.zeros(len(self.lift))
         if np.any(self.tested):
-            weights[self.tested] = cam_weights(self.lift[self.tested], self.cam)
+            weights[self.tested] = school_weights(self.school, self.lift[self.tested], self.cam)
         return weights
 
     @cached_property
@@ -166,6 +201,7 @@ def compare_runs(
     instrument: Instrument | None = None,
     transfer: Adjustment | None = None,
     witness: Adjustment | None = None,
+    school: str = CAM,
 ) -> RunComparison:
     """Hold the runs of one cut against those of another, mounts averaged.
 
@@ -185,6 +221,8 @@ def compare_runs(
         Carries the side after over to the bench of the side before.
     witness : Adjustment, optional
         What an uncut port says that the setting-up changed: taken out of the side after.
+    school : str
+        Whose number the run's verdict rests on; see `schools`.
 
     Raises
     ------
@@ -237,6 +275,8 @@ def compare_runs(
         known,
         (*notes, *(f"after: {a.sentence}" for a in adjustments)),
         adjustments,
+        school,
+        next((r.claimed for r in every if r.claimed), ""),
     )
 
 

@@ -166,6 +166,7 @@ class ReducedRun:
     unsteady: tuple[float, ...] = ()
     scatter: Scatter = field(default_factory=Scatter)
     open_flow: float | None = None
+    claimed: str = ""
     heard: tuple[tuple[float, str], ...] = ()
 
     @property
@@ -288,6 +289,7 @@ def reduce_run(
         scatter=scatter or Scatter(),
         open_flow=_open_flow(run, setup) if kind == "flow" else None,
         heard=tuple((n.lift, n.kind) for n in run.rung_notes),
+        claimed=run.claimed or "",
     )
 
 

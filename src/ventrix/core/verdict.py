@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from itertools import pairwise
 from typing import Final, Literal
 
 import numpy as np
@@ -11,12 +12,20 @@ from numpy.typing import NDArray
 from ventrix.core.air import Array
 from ventrix.core.compare import RunComparison
 from ventrix.core.fingerprints import Fingerprint, fingerprints
-from ventrix.core.units import from_si, percent_text
+from ventrix.core.schools import CAM, LOW, PEAK, SCHOOLS
+from ventrix.core.units import CFM, INCH, from_si, percent_text
 
 Result = Literal["better", "worse", "no gain", "can't tell"]
+# What the headline says; `Result` is what the bench proved.
+Kind = Literal["keep", "costs speed", "trade", "doubtful", "no gain", "can't tell", "lost", "can't be said"]
 
 DEFAULT_WORTHWHILE: Final = 0.01  # of the flow before, where the user named no smallest gain
 MOST_MOUNTS: Final = 20
+POUR_UNCERTAINTY: Final = 0.3e-6  # m3, of one filling by burette: common practice, no source
+# How large a mistake may be and still pass unnoticed: a gain that one of these alone explains is not kept.
+EASY_DIAL: Final = 0.005 * INCH
+EASY_FACTOR: Final = 0.02
+EASY_LEAK: Final = 1.5 * CFM
 
 
 @dataclass(frozen=True, slots=True)
@@ -43,10 +52,17 @@ class Wording:
 
 @dataclass(frozen=True, slots=True)
 class Volumes:
-    """Poured volumes of the pair [m3], each measured at its own cut."""
+    """Poured volumes of the pair [m3], each measured at its own cut, and the standard uncertainty of each."""
 
     before: float
     after: float
+    uncertainty_before: float = POUR_UNCERTAINTY
+    uncertainty_after: float = POUR_UNCERTAINTY
+
+    @property
+    def growth_uncertainty(self) -> float:
+        """Relative standard uncertainty of after over before [-]."""
+        return float(np.hypot(self.uncertainty_before / self.before, self.uncertainty_after / self.after))
 
 
 @dataclass(frozen=True, slots=True)
@@ -62,6 +78,10 @@ class Verdict:
     further_mounts: int | None = None
     trade: bool = False
     warnings: tuple[str, ...] = ()
+    kind: Kind = "can't be said"
+    school: str = CAM
+    dissent: tuple[str, ...] = ()
+    turns_at: float | None = None
 
 
 def judge(
@@ -99,22 +119,111 @@ def judge(
     if not c.allowed:
         headline = "Not to be compared." if c.comparability.level == "no" else "Can't be said."
         said = c.comparability.sentence.removeprefix(headline).strip()
-        return Verdict("can't tell", headline, said, d, u, x)
-    if d > u:
-        result: Result = "better"
-    elif d < -u:
-        result = "worse"
-    else:
-        result = "no gain" if abs(d) + u < x else "can't tell"
+        if c.claimed:
+            headline, said = "Can't be said.", f"One side is claimed by {c.claimed}, and was not measured here."
+        return Verdict("can't tell", headline, said, d, u, x, school=c.school)
+    result = _result(d, u, x)
     mounts = further_mounts(c, x) if result == "can't tell" else None
-    headline = _headline(c, result, x, words)
+    found = fingerprints(c) if result in ("better", "worse") else ()
+    kind = _kind(c, result, found, volumes)
     sentence = _reason(c, result, d, u, x, mounts, words)
     if volumes is not None and c.kind == "flow" and result in ("better", "worse"):
         sentence += " " + _speed(c, volumes)
-    warnings: tuple[str, ...] = ()
-    if result in ("better", "worse"):
-        warnings = tuple(_looks_like(f, words) for f in fingerprints(c))
-    return Verdict(result, headline, sentence, d, u, x, mounts, is_trade(c), warnings)
+    return Verdict(
+        result,
+        _headline(kind, c, x, words),
+        sentence,
+        d,
+        u,
+        x,
+        mounts,
+        kind == "trade",
+        tuple(_looks_like(f, words) for f in found),
+        kind,
+        c.school,
+        _dissent(c, kind, worthwhile, words),
+        turns_at(c),
+    )
+
+
+def _result(d: float, u: float, x: float) -> Result:
+    """What the one number proves."""
+    if d > u:
+        return "better"
+    if d < -u:
+        return "worse"
+    return "no gain" if abs(d) + u < x else "can't tell"
+
+
+def _kind(c: RunComparison, result: Result, found: tuple[Fingerprint, ...], volumes: Volumes | None) -> Kind:
+    """The rules of the headline, in the order they are asked; the manual has them in the same order."""
+    if is_trade(c):
+        return "trade"
+    if result == "worse":
+        return "lost"
+    if result != "better":
+        return "no gain" if result == "no gain" else "can't tell"
+    if any(easily_missed(f) for f in found):
+        return "doubtful"
+    if volumes is not None and c.kind == "flow" and speed_change(c, volumes)[0] < -speed_change(c, volumes)[1]:
+        return "costs speed"
+    return "keep"
+
+
+def easily_missed(found: Fingerprint) -> bool:
+    """Whether a mistake of that size passes unnoticed at a bench. Sizes: common practice, no source."""
+    limit = {"dial zero": EASY_DIAL, "factor": EASY_FACTOR, "leak": EASY_LEAK}[found.cause]
+    return abs(found.amount) <= limit
+
+
+def speed_change(c: RunComparison, volumes: Volumes) -> tuple[float, float]:
+    """Relative change of the mean air speed, and its expanded uncertainty from flow and both pours [-]."""
+    flow = c.weighted_after / c.weighted_before
+    speed = flow * volumes.before / volumes.after - 1
+    return speed, float(np.hypot(c.weighted_expanded / c.weighted_before, 2 * volumes.growth_uncertainty))
+
+
+def turns_at(c: RunComparison) -> float | None:
+    """The lift at which a trade turns from loss to gain or back [m]; None where it is none.
+
+    Between the two neighbouring tested lifts where the difference changes its sign, by straight line.
+    """
+    if not is_trade(c):
+        return None
+    lift, change, signs = c.lift[c.tested], c.change[c.tested], c.nameable[c.tested]
+    proven = np.flatnonzero(signs)
+    flips = [(i, j) for i, j in pairwise(proven) if signs[i] != signs[j]]
+    i, j = flips[0]
+    return float(np.interp(0.0, *_rising(change[[i, j]], lift[[i, j]])))
+
+
+def _rising(x: Array, y: Array) -> tuple[Array, Array]:
+    order = np.argsort(x)
+    return x[order], y[order]
+
+
+_SCHOOL_SAYS: Final = {"better": "more flow", "worse": "less flow", "no gain": "no gain", "can't tell": "not proven"}
+
+
+def _dissent(c: RunComparison, kind: Kind, worthwhile: float | None, words: Wording) -> tuple[str, ...]:
+    """Schools that see something else than the one that speaks, each with its number."""
+    said = []
+    own = _result(c.weighted, c.weighted_expanded, worthwhile or DEFAULT_WORTHWHILE * c.weighted_before)
+    for school in SCHOOLS:
+        if school == c.school:
+            continue
+        other = c.by(school)
+        x = worthwhile if worthwhile is not None else DEFAULT_WORTHWHILE * other.weighted_before
+        result = _result(other.weighted, other.weighted_expanded, x)
+        if {own, result} in ({"better", "worse"}, {"better", "no gain"}, {"worse", "no gain"}) or (
+            "can't tell" in (own, result) and own != result
+        ):
+            amount = words.flow(other.weighted, c.kind).replace("-", "−")
+            sign = "+" if other.weighted >= 0 else ""
+            said.append(
+                f"{school}: {_SCHOOL_SAYS[result]}, {sign}{amount} ± {words.flow(other.weighted_expanded, c.kind)}"
+            )
+    return tuple(said)
 
 
 def _looks_like(found: Fingerprint, words: Wording) -> str:
@@ -153,15 +262,17 @@ def is_trade(comparison: RunComparison) -> bool:
     return _neighbours(signs, 1) and _neighbours(signs, -1)
 
 
-def _headline(c: RunComparison, result: Result, x: float, words: Wording) -> str:
-    if is_trade(c):
-        return "A trade."
+def _headline(kind: Kind, c: RunComparison, x: float, words: Wording) -> str:
     return {
-        "better": "Keep.",
-        "worse": "Lost flow.",
+        "keep": "Keep.",
+        "costs speed": "Keep, and it costs speed.",
+        "trade": "A trade.",
+        "doubtful": "More flow, and it may not be the cut.",
+        "lost": "Lost flow.",
         "no gain": f"No gain above {words.flow(x, c.kind)} {words.flow_name(c.kind)}.",
         "can't tell": "This bench can't tell.",
-    }[result]
+        "can't be said": "Can't be said.",
+    }[kind]
 
 
 def _span(lifts: Array, words: Wording) -> str:
@@ -184,6 +295,10 @@ def _runs_of(c: RunComparison, sign: int, words: Wording) -> str:
 
 
 def _across(c: RunComparison) -> str:
+    if c.school == LOW:
+        return "at low lift"
+    if c.school == PEAK:
+        return "at peak and near it"
     return "across this cam" if c.cam is not None else "on the mean of the lifts tested"
 
 
@@ -191,7 +306,9 @@ def _where(c: RunComparison, words: Wording) -> str:
     gained, lost = _runs_of(c, 1, words), _runs_of(c, -1, words)
     unit = words.lift_unit
     if gained and lost:
-        return f"gains at {gained}, loses at {lost} {unit}"
+        at = turns_at(c)
+        turn = f"; it turns at {words.lift(at)}" if at is not None else ""
+        return f"gains at {gained}, loses at {lost} {unit}{turn}"
     if gained:
         return f"gains at {gained} {unit}, no lift proven lost"
     if lost:
@@ -221,11 +338,9 @@ def _reason(c: RunComparison, result: Result, d: float, u: float, x: float, moun
 def _speed(c: RunComparison, volumes: Volumes) -> str:
     grown = volumes.after / volumes.before - 1
     flow = c.weighted_after / c.weighted_before - 1
-    speed = (1 + flow) / (1 + grown) - 1
+    speed, doubt = speed_change(c, volumes)
     moved = "grew" if grown >= 0 else "shrank"
     size = f"The port {moved} {percent_text(abs(grown))}, flow {percent_text(flow, sign=True)}"
-    change = abs(c.weighted) / c.weighted_before
-    noise = c.weighted_expanded / c.weighted_before
-    if abs(speed) <= noise or change <= noise:
+    if abs(speed) <= doubt:
         return f"{size}: no change of air speed is proven."
     return f"{size}: the air is {'faster' if speed > 0 else 'slower'} than before."

@@ -107,9 +107,11 @@ def comparison_document(c: RunComparison, verdict: Verdict) -> dict[str, Any]:
             f"worthwhile_{suffix}": shown(verdict.worthwhile),
             "further_mounts": verdict.further_mounts,
             "result": verdict.result,
+            "kind": verdict.kind,
+            "school": verdict.school,
         },
         "verdict": f"{verdict.headline} {verdict.sentence}",
-        "flags": [*c.notes, *verdict.warnings],
+        "flags": [*c.notes, *verdict.warnings, *verdict.dissent],
     }
 
 

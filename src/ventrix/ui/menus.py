@@ -76,6 +76,9 @@ def _file_menu(shell: Shell, menu: QMenu) -> None:
     table = _add(menu, "Bring in a &run table…", "Ctrl+I", files.import_run)
     write = _add(menu, "Wr&ite run table…", "Ctrl+E", files.export_run)
     menu.addSeparator()
+    _add(menu, "Copy the &picture of Compare", None, lambda: shell.compare.copy_picture())
+    _add(menu, "Save the picture of Compare…", None, lambda: shell.compare.choose_picture_file())
+    menu.addSeparator()
     _add(menu, "&Quit", QKeySequence.StandardKey.Quit, shell.close)
 
     def able() -> None:
@@ -116,6 +119,9 @@ def _cut_menu(shell: Shell, menu: QMenu) -> None:
     _add(menu, "&Pour…", None, lambda: shell.pour_sheet.open())
     _add(menu, "&Trial…", "Ctrl+Shift+T", lambda: shell.trial_sheet.open())
     menu.addSeparator()
+    _add(menu, "A maker's &claim…", None, lambda: shell.claim_sheet.open())
+    _add(menu, "Hold against an&y run of the book…", "Ctrl+Shift+H", lambda: _other_side(shell))
+    menu.addSeparator()
     _add(menu, "Look at the &next cut", "Ctrl+Right", lambda: _step(shell, 1))
     _add(menu, "Look at the &cut before", "Ctrl+Left", lambda: _step(shell, -1))
     _add(menu, "Hold against the next", "Ctrl+Shift+Right", lambda: _pin(shell, 1))
@@ -125,6 +131,11 @@ def _cut_menu(shell: Shell, menu: QMenu) -> None:
     _add(menu, "New &intake port", None, lambda: _new_port(shell, "intake"))
     _add(menu, "New &exhaust port", None, lambda: _new_port(shell, "exhaust"))
     _add(menu, "Ports for &all cylinders", None, lambda: _all_ports(shell))
+
+
+def _other_side(shell: Shell) -> None:
+    shell.go_to_named("compare")
+    shell.choose_other_side()
 
 
 def _step(shell: Shell, by: int) -> None:

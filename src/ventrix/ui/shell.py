@@ -14,6 +14,7 @@ from ventrix.ui.bars import Foot, JobBar, Rail
 from ventrix.ui.files import Files
 from ventrix.ui.menus import build_menus, commands_of
 from ventrix.ui.parts.bench_sheet import BenchSheet
+from ventrix.ui.parts.claim_sheet import ClaimSheet
 from ventrix.ui.parts.cut_row import CutRow
 from ventrix.ui.parts.finder import Finder, Found
 from ventrix.ui.parts.manual_window import ManualWindow
@@ -110,7 +111,10 @@ class Shell(QMainWindow):
 
     @cached_property
     def compare(self) -> CompareRoom:
-        return self._settle_room(CompareRoom(self.session))
+        room = CompareRoom(self.session)
+        room.room_wanted.connect(self.go_to_named)
+        room.other_wanted.connect(self.choose_other_side)
+        return self._settle_room(room)
 
     @cached_property
     def new_cut(self) -> NewCutSheet:
@@ -129,6 +133,10 @@ class Shell(QMainWindow):
     @cached_property
     def trial_sheet(self) -> TrialSheet:
         return self._settle_sheet(TrialSheet(self.session))
+
+    @cached_property
+    def claim_sheet(self) -> ClaimSheet:
+        return self._settle_sheet(ClaimSheet(self.session))
 
     @cached_property
     def reckoner(self) -> Reckoner:
@@ -195,6 +203,32 @@ class Shell(QMainWindow):
             if self.session.demo and not self.session.bench.active:
                 self.session.bench.connect_simulated()
             room.setFocus()
+
+    def go_to_named(self, name: str) -> None:
+        """Enter a room by its key."""
+        self.go_to(next((i for i, (key, _) in enumerate(ROOMS) if key == name), self._room))
+
+    def choose_other_side(self) -> None:
+        """Find any flowed cut of the book, or a claim, to hold against; or go back to the pinned cut."""
+        self.finder.open(self._other_sides)
+
+    def _other_sides(self) -> list[Found]:
+        space = self.session.workspace
+        if space is None:
+            return []
+        entries = [Found("the pinned cut again", "back", "", space.let_go_of_other)] if space.other is not None else []
+        for entry in self.session.book.jobs():
+            job = space.job if entry.id == space.job.id else self.session.book.load(entry.id)
+            for port in job.ports:
+                for cut in port.cuts:
+                    name = f"{job.title}, {port.name}, cut {cut.number} {cut.name}"
+                    if any(not r.claimed and r.readings for r in cut.runs):
+                        hold = partial(space.hold_against_other, job.id, cut.id)
+                        entries.append(Found(name, "hold against", "measured", hold))
+                    if any(r.claimed for r in cut.runs):
+                        hold = partial(space.hold_against_other, job.id, cut.id, claimed=True)
+                        entries.append(Found(f"claimed: {name}", "hold against", "claim", hold))
+        return entries
 
     def _show_room(self) -> None:
         """The room entered, or the welcome while no job is open."""

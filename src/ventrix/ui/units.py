@@ -51,6 +51,8 @@ class Units:
     mass: Shown = Shown("g", "g", 1)
     power: Shown = Shown("kW", "kW", 0)
     sound: Shown = Shown("m/s", "m/s", 0)
+    flux: Shown = Shown("cfm/in2", "CFM/in²", 1)
+    swirl: Shown = Shown("rpm", "rpm", 0)
     ratio: Shown = Shown("-", "", 3)
     density: Shown = Shown("kg/m3", "kg/m³", 4)
 

@@ -63,12 +63,12 @@ class Finder(QWidget):
         self.list.itemClicked.connect(lambda _item: self.do())
         self.hide()
 
-    def open(self) -> None:
-        """Come up empty, over the middle of the window."""
+    def open(self, entries: Callable[[], list[Found]] | None = None) -> None:
+        """Come up empty, over the middle of the window, with everything or with these entries."""
         owner = self.parentWidget()
         assert owner is not None
         self.setGeometry((owner.width() - WIDTH) // 2, 90, WIDTH, HEIGHT)
-        self._entries = self._entries_now()
+        self._entries = (entries or self._entries_now)()
         self.box.clear()
         self._search()
         self.show()

@@ -8,8 +8,8 @@ from dataclasses import dataclass
 import numpy as np
 import pyqtgraph as pg
 from numpy.typing import NDArray
-from PySide6.QtCore import Qt
-from PySide6.QtGui import QColor, QPen
+from PySide6.QtCore import QEvent, QObject, Qt, Signal
+from PySide6.QtGui import QColor, QMouseEvent, QPen
 from PySide6.QtWidgets import QVBoxLayout, QWidget
 
 from ventrix.ui import theme
@@ -60,10 +60,21 @@ class Bars:
 
 
 class LiftPlot(QWidget):
-    """A plot over lift, drawn anew from plain values each time."""
+    """A plot over lift, drawn anew from plain values each time.
 
-    def __init__(self, caption: str) -> None:
+    Hovering reads all curves at that place; dragging selects a range, told in display units (None: let go).
+    """
+
+    range_selected = Signal(object)
+
+    def __init__(self, caption: str, *, selects: bool = False) -> None:
         super().__init__()
+        self._lines: list[Line] = []
+        self._drag_from: float | None = None
+        self.selection: tuple[float, float] | None = None
+        self.readout = ""
+        self._digits = 1
+        self._value_digits = 1
         self.plot = pg.PlotWidget()
         self.plot.setMenuEnabled(False)
         self.plot.hideButtons()
@@ -74,6 +85,9 @@ class LiftPlot(QWidget):
         column.addWidget(self.plot)
         self.setAccessibleName(caption)
         self.plot.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        if selects:
+            self.plot.viewport().setMouseTracking(True)
+            self.plot.viewport().installEventFilter(self)
 
     def restyle(self) -> None:
         """Take on the theme in force."""
@@ -95,11 +109,17 @@ class LiftPlot(QWidget):
         x_range: tuple[float, float] | None = None,
         y_range: tuple[float, float] | None = None,
         x_ticks: Sequence[float] | None = None,
+        horizontals: Sequence[tuple[float, str]] = (),
+        spots: Sequence[tuple[float, float, str]] = (),
         digits: int = 1,
+        value_digits: int = 1,
     ) -> None:
-        """Replace everything drawn. `verticals` are marker lines with their words."""
+        """Replace everything drawn. `verticals` and `horizontals` are marker lines with their words, `spots`
+        letters at places of the curves."""
         self.restyle()
         self.plot.clear()
+        self._hover_items: list[pg.GraphicsObject] = []
+        self._lines, self._digits, self._value_digits = list(lines), digits, value_digits
         item = self.plot.getPlotItem()
         item.showGrid(x=True, y=True, alpha=0.13)
         for band in bands:
@@ -111,6 +131,14 @@ class LiftPlot(QWidget):
             self._add_bars(bars)
         for x, words in verticals:
             self._add_vertical(x, words)
+        for y, words in horizontals:
+            self._add_horizontal(y, words)
+        for x, y, words in spots:
+            mark = pg.TextItem(words, color=theme.colour("brass"), anchor=(0.5, 1.25))
+            mark.setFont(theme.font(14, narrow=True, weight=600))
+            mark.setPos(x, y)
+            self.plot.addItem(mark)
+        self._show_selection()
         if x_range is not None:
             item.setXRange(*x_range, padding=0)
         if y_range is not None:
@@ -159,11 +187,110 @@ class LiftPlot(QWidget):
             text.setPos(x, height)
             self.plot.addItem(text)
 
+    def _add_horizontal(self, y: float, words: str) -> None:
+        line = pg.InfiniteLine(y, angle=0, pen=_pen("brass", 1, "dashed"))
+        self.plot.addItem(line)
+        label = pg.TextItem(words, color=theme.colour("brass"), anchor=(0, 1))
+        label.setFont(theme.font(13, narrow=True))
+        label.setPos(0.0, y)
+        self.plot.addItem(label)
+
+    # -- reading and selecting with the mouse
+
+    def eventFilter(self, watched: QObject, event: QEvent) -> bool:
+        if isinstance(event, QMouseEvent):
+            x = self._x_at(event)
+            if event.type() == QEvent.Type.MouseMove:
+                if self._drag_from is not None:
+                    self._select(self._drag_from, x)
+                else:
+                    self.hover(x)
+            elif event.type() == QEvent.Type.MouseButtonPress and event.button() == Qt.MouseButton.LeftButton:
+                self._drag_from = x
+            elif event.type() == QEvent.Type.MouseButtonRelease and self._drag_from is not None:
+                started, self._drag_from = self._drag_from, None
+                low, high = self.plot.getViewBox().viewRange()[0]
+                if abs(x - started) < 0.01 * (high - low):
+                    self.clear_selection()
+            elif event.type() == QEvent.Type.MouseButtonDblClick:
+                self.clear_selection()
+        elif event.type() == QEvent.Type.Leave:
+            self._clear_hover()
+        return False
+
+    def _x_at(self, event: QMouseEvent) -> float:
+        scene = self.plot.mapToScene(event.position().toPoint())
+        return float(self.plot.getViewBox().mapSceneToView(scene).x())
+
+    def _select(self, a: float, b: float) -> None:
+        self.selection = (min(a, b), max(a, b))
+        self._show_selection()
+        self.range_selected.emit(self.selection)
+
+    def clear_selection(self) -> None:
+        """Let go of the range."""
+        if self.selection is not None:
+            self.selection = None
+            self._show_selection()
+            self.range_selected.emit(None)
+
+    def _show_selection(self) -> None:
+        old = getattr(self, "_region", None)
+        if old is not None and old.scene() is not None and self.selection is not None:
+            old.setRegion(self.selection)
+            return
+        if old is not None and old.scene() is not None:
+            self.plot.removeItem(old)
+        self._region = None
+        if self.selection is not None:
+            brush = theme.colour("brass", 0.12)
+            self._region = pg.LinearRegionItem(
+                self.selection, movable=False, brush=brush, pen=_pen("brass", 1, "dotted")
+            )
+            self.plot.addItem(self._region, ignoreBounds=True)
+
+    def hover(self, x: float) -> str:
+        """Read every named curve at a place: a line with their figures. Returns the figures as text."""
+        self._clear_hover()
+        read = [(line, _nearest(line, x)) for line in self._lines if line.label]
+        known = [(line, y) for line, y in read if y is not None]
+        if not known:
+            return ""
+        words = [f"{line.label}: {y:.{self._value_digits}f}".replace("-", "−") for line, y in reversed(known)]
+        self.readout = f"{x:.{self._digits}f}   " + "   ".join(words)
+        line = pg.InfiniteLine(x, angle=90, pen=_pen("quiet", 1))
+        low, high = self.plot.getViewBox().viewRange()[0]
+        text = pg.TextItem(
+            "\n".join([f"{x:.{self._digits}f}", *words]), color=theme.colour("text"), fill=theme.colour("panel", 0.9)
+        )
+        text.setFont(theme.font(13, narrow=True))
+        text.setAnchor((1.05 if x > (low + high) / 2 else -0.05, 0))
+        text.setPos(x, self.plot.getViewBox().viewRange()[1][1])
+        for item in (line, text):
+            self.plot.addItem(item, ignoreBounds=True)
+            self._hover_items.append(item)
+        return self.readout
+
+    def _clear_hover(self) -> None:
+        self.readout = ""
+        for item in getattr(self, "_hover_items", []):
+            if item.scene() is not None:
+                self.plot.removeItem(item)
+        self._hover_items = []
+
     def _add_vertical(self, x: float, words: str) -> None:
         line = pg.InfiniteLine(x, angle=90, pen=_pen("brass", 1, "dotted"))
         self.plot.addItem(line)
         label = pg.InfLineLabel(line, words, position=0.06, anchor=(0, 0.5), color=theme.colour("brass"))
         label.setFont(theme.font(13, narrow=True))
+
+
+def _nearest(line: Line, x: float) -> float | None:
+    """A curve's value at a place, None where it does not reach or is not known."""
+    if not len(line.x) or x < line.x[0] or x > line.x[-1]:
+        return None
+    value = float(np.interp(x, line.x, line.y))
+    return value if np.isfinite(value) else None
 
 
 def _pen(role: str, width: float, style: str = "solid", alpha: float = 1.0) -> QPen:

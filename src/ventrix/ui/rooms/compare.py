@@ -1,63 +1,93 @@
-"""The Compare room: two cuts held against each other, and one sentence of verdict with its reason."""
+"""The Compare room: what a cut really did, with one sentence of verdict and its reason; or the whole row."""
 
 from __future__ import annotations
 
+from pathlib import Path
+
 import numpy as np
-from PySide6.QtCore import Qt
-from PySide6.QtGui import QKeySequence, QShortcut
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtGui import QKeyEvent, QKeySequence, QShortcut
 from PySide6.QtWidgets import (
-    QAbstractItemView,
-    QApplication,
+    QComboBox,
+    QFileDialog,
     QHBoxLayout,
-    QHeaderView,
     QLabel,
-    QTableWidget,
-    QTableWidgetItem,
+    QPushButton,
+    QScrollArea,
     QVBoxLayout,
     QWidget,
 )
 
 from ventrix.core.analysis import Pair
 from ventrix.core.compare import RunComparison
-from ventrix.core.reduction import ReducedRun
-from ventrix.core.units import from_si, from_si_array, percent_text
+from ventrix.core.figures import KINDS, kind_of
+from ventrix.core.schools import CAM
+from ventrix.core.units import from_si_array, percent_text, to_si
 from ventrix.core.verdict import Verdict
+from ventrix.records.errors import InputError
 from ventrix.ui import theme
-from ventrix.ui.parts.plot import Band, Bars, LiftPlot, Line
-from ventrix.ui.parts.scorecard import Scorecard, score_rows
+from ventrix.ui.parts.pictures import copy_picture, save_picture
+from ventrix.ui.parts.plot import Band, Bars, LiftPlot
+from ventrix.ui.parts.row_view import RowView
+from ventrix.ui.parts.scorecard import Scorecard
 from ventrix.ui.parts.verdict_card import VerdictCard
+from ventrix.ui.rooms.compare_curves import CurvePicture, curves
+from ventrix.ui.rooms.compare_scores import score_rows
+from ventrix.ui.rooms.compare_table import LiftTable
 from ventrix.ui.rooms.room import Room
 from ventrix.ui.session import Session
 from ventrix.ui.units import Units
 
-MARK = {"better": "▲ ", "worse": "▼ ", "not proven": ""}
+NOT_COMPARABLE = "NOT COMPARABLE, shown anyway"
+LEVEL_MARK = {"yes": "✓", "converted": "≈", "unknown": "?", "no": "✕"}
 
 
 class CompareRoom(Room):
-    """Curves above, the difference ribbon below, the lift table; verdict and scorecard beside them."""
+    """Curves above, the difference ribbon below, the lift table; verdict and scorecard beside them.
+
+    Keys: K and Shift+K the next curve, X lift or L/D, W the whole row, A show anyway, Esc lets go of a range.
+    """
 
     name = "Compare"
     manual = "compare"
+    room_wanted = Signal(str)
+    claim = Signal()
+    other_wanted = Signal()
 
     def __init__(self, session: Session) -> None:
         super().__init__(session)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.anyway = False
+        self.over_ratio = False
+        self.whole_row = False
+        self.chosen: tuple[float, float] | None = None
         self.comparability = QLabel()
         self.comparability.setWordWrap(True)
+        self.show_anyway = QPushButton("Show anyway (A)")
+        self.show_anyway.clicked.connect(self.toggle_anyway)
+        self.kind = QComboBox()
+        self.kind.setAccessibleName("Curve")
+        for each in KINDS:
+            self.kind.addItem(each.name, each.key)
+        self.kind.activated.connect(lambda _i: self.refresh())
+        self.axis = QPushButton("against L/D (X)")
+        self.axis.clicked.connect(self.toggle_axis)
+        self.row_button = QPushButton("The whole row (W)")
+        self.row_button.clicked.connect(self.toggle_row)
+        self.other = QPushButton("Other side…")
+        self.other.setToolTip("Hold against any run of the book: another port, head or bench, or a claim")
+        self.other.clicked.connect(self.other_wanted)
         self.curves_caption = QLabel()
         self.curves_caption.setObjectName("caption")
-        self.curves = LiftPlot("Flow of both cuts against lift")
+        self.curves = LiftPlot("Curves of both cuts", selects=True)
+        self.curves.range_selected.connect(self._choose_range)
+        self.sentences = QLabel()
+        self.sentences.setObjectName("caption")
+        self.sentences.setWordWrap(True)
         self.ribbon_caption = QLabel()
         self.ribbon_caption.setObjectName("caption")
         self.ribbon = LiftPlot("Difference of the two cuts against lift")
-        self.table = QTableWidget()
-        self.table.setAccessibleName("Lift table")
-        self.table.setEditTriggers(QAbstractItemView.EditTrigger.NoEditTriggers)
-        self.table.setShowGrid(False)
-        self.table.setCornerButtonEnabled(False)
-        self.table.verticalHeader().setDefaultSectionSize(22)
-        self.table.horizontalHeader().setSectionResizeMode(QHeaderView.ResizeMode.Stretch)
-        self.table.horizontalHeader().setMinimumSectionSize(40)
-        self.table.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAsNeeded)
+        self.table = LiftTable()
         QShortcut(QKeySequence.StandardKey.Copy, self.table, self.copy_table).setContext(
             Qt.ShortcutContext.WidgetShortcut
         )
@@ -66,6 +96,8 @@ class CompareRoom(Room):
         self.notes.setWordWrap(True)
         self.verdict = VerdictCard()
         self.scorecard = Scorecard()
+        self.scorecard.room_wanted.connect(self.room_wanted)
+        self.row_view = RowView()
         self.empty = QLabel()
         self.empty.setObjectName("title")
         self.empty.setWordWrap(True)
@@ -74,142 +106,194 @@ class CompareRoom(Room):
         self._lay_out()
 
     def _lay_out(self) -> None:
+        bar = QHBoxLayout()
+        bar.setSpacing(8)
+        for widget in (self.kind, self.axis, self.row_button, self.other):
+            widget.setFocusPolicy(Qt.FocusPolicy.TabFocus)
+            bar.addWidget(widget)
+        bar.addStretch()
+        said = QHBoxLayout()
+        said.addWidget(self.comparability, 1)
+        said.addWidget(self.show_anyway)
         left = QVBoxLayout()
-        left.setSpacing(4)
-        left.addWidget(self.comparability)
+        left.setSpacing(3)
+        left.addLayout(said)
         left.addWidget(self.curves_caption)
         left.addWidget(self.curves, 5)
+        left.addWidget(self.sentences)
         left.addWidget(self.ribbon_caption)
         left.addWidget(self.ribbon, 2)
         left.addWidget(self.table)
         left.addWidget(self.notes)
+        scores = QScrollArea()
+        scores.setWidget(self.scorecard)
+        scores.setWidgetResizable(True)
         right = QVBoxLayout()
-        right.setSpacing(12)
+        right.setSpacing(8)
         right.addWidget(self.verdict)
-        right.addWidget(self.scorecard)
-        right.addStretch()
+        right.addWidget(scores, 1)
         side = QWidget()
         side.setLayout(right)
-        side.setFixedWidth(384)
+        side.setFixedWidth(400)
         row = QHBoxLayout(self._content)
         row.setContentsMargins(0, 0, 0, 0)
-        row.setSpacing(16)
+        row.setSpacing(14)
         row.addLayout(left, 1)
         row.addWidget(side)
         outer = QVBoxLayout(self)
-        outer.setContentsMargins(16, 8, 16, 8)
+        outer.setContentsMargins(16, 4, 16, 6)
+        outer.setSpacing(4)
+        outer.addLayout(bar)
         outer.addWidget(self._content, 1)
+        outer.addWidget(self.row_view, 1)
         outer.addWidget(self.empty, 1)
+
+    # -- showing
 
     def refresh(self) -> None:
         space = self.session.workspace
         if space is None or space.port is None or space.cut is None:
             return  # the window offers a job instead of this room
-        if space.against is None:
+        self.row_button.setText("This pair (W)" if self.whole_row else "The whole row (W)")
+        for widget in (self.kind, self.axis, self.other):
+            widget.setVisible(not self.whole_row)
+        if self.whole_row:
+            self._show_only(self.row_view)
+            self.row_view.show_row(space.analysis, space.port, self.session.units)
+            return
+        pair = space.pair
+        if pair is None:
             self._say_empty(
                 "Nothing to hold this cut against yet.\n\nFlow it as it is in the Flow room, log a cut "
                 "with + cut, flow that, and what it did stands here. Shift-click a plate, or D, holds "
                 "against that cut."
             )
             return
-        pair = space.analysis.pair(space.port, space.against, space.cut)
         if pair.comparison is None:
             self._say_empty(f"{pair.missing}\n\nThe Flow room (2) is where that is put right.")
             return
-        self.empty.hide()
-        self._content.show()
+        self._show_only(self._content)
         verdict = space.analysis.verdict(pair, self.session.units.wording)
         assert verdict is not None
         self._draw(pair, pair.comparison, verdict)
 
+    def _show_only(self, widget: QWidget) -> None:
+        for each in (self._content, self.row_view, self.empty):
+            each.setVisible(each is widget)
+
     def _say_empty(self, words: str) -> None:
         self.empty.setText(words)
-        self.empty.show()
-        self._content.hide()
+        self._show_only(self.empty)
 
     def _draw(self, pair: Pair, c: RunComparison, verdict: Verdict) -> None:
         units = self.session.units
-        self.comparability.setText(
-            f"{_level_mark(c.comparability.level)}  {c.comparability.sentence} {self._mounts(c)}"
-        )
-        self._draw_curves(pair, c, units)
-        self._draw_ribbon(pair, c, units)
-        self._fill_table(pair, c, units)
-        self.notes.setText("  ".join((*c.notes, *self._run_notes(pair))))
-        self.notes.setVisible(bool(self.notes.text()))
-        scatter = self._scatter_words(c)
-        self.verdict.show_verdict(
-            verdict, f"by {'cam-weighted flow' if c.cam else 'the mean of the lifts'} · {scatter}"
-        )
         space = self.session.workspace
         assert space is not None
-        self.scorecard.show_rows(
-            score_rows(space.job, pair, c, verdict, units),
-            f"cut {pair.before.number}",
-            f"cut {pair.after.number}",
+        self.comparability.setText(
+            f"{LEVEL_MARK[c.comparability.level]}  {c.comparability.sentence} {self._speaks(pair, c)}"
         )
+        self.show_anyway.setVisible(not c.allowed)
+        self.show_anyway.setText("Hide it again (A)" if self.anyway else "Show anyway (A)")
+        shown = c.allowed or self.anyway
+        for part in (self.curves, self.curves_caption, self.ribbon, self.ribbon_caption, self.table, self.sentences):
+            part.setVisible(shown)
+        self.scorecard.setVisible(shown)
+        if shown:
+            mark = "" if c.allowed else f"{NOT_COMPARABLE} · "
+            self._draw_curves(pair, c, units, mark)
+            self._draw_ribbon(pair, c, units, mark)
+            self.table.show_lifts(c, units, self._name(pair, 0), self._name(pair, 1))
+            rows = score_rows(space.analysis, pair, c, verdict, units, self.chosen)
+            self.scorecard.show_rows(rows, self._name(pair, 0), self._name(pair, 1))
+        self.notes.setText("  ".join((*c.notes, *self._run_notes(pair))))
+        self.notes.setVisible(bool(self.notes.text()))
+        self.verdict.show_verdict(verdict, self._judged_by(c, verdict))
 
-    def _mounts(self, c: RunComparison) -> str:
+    def _name(self, pair: Pair, side: int) -> str:
+        cut = (pair.before, pair.after)[side]
+        return "other" if cut.id == "other" else f"cut {cut.number}"
+
+    def _judged_by(self, c: RunComparison, verdict: Verdict) -> str:
+        s = c.scatter
+        scatter = (
+            f"repeat scatter {percent_text(s.repeat)} assumed"
+            if s.repeat_assumed
+            else f"repeat scatter {percent_text(s.repeat, 2)}, {int(s.repeat_freedom)} degrees of freedom"
+        )
+        school = (
+            "cam-weighted flow"
+            if c.school == CAM and c.cam
+            else "the mean of the lifts"
+            if c.school == CAM
+            else c.school
+        )
+        parts = [f"by {school}", scatter]
+        parts += list(verdict.dissent) or ["the other schools agree"]
+        return " · ".join(parts)
+
+    def _speaks(self, pair: Pair, c: RunComparison) -> str:
+        """Which runs speak, and what taking the head off is counted as."""
+        space = self.session.workspace
+        assert space is not None
+        told: list[str] = []
+        for side, runs in ((0, pair.before_runs), (1, pair.after_runs)):
+            mounts = [space.job.mount(r.mount) for r in runs]
+            numbers = ", ".join(str(m.number) for m in mounts if m is not None)
+            name = self._name(pair, side) if told else self._name(pair, side).capitalize()
+            told.append(
+                f"{name} speaks by {len(runs)} run{'s' * (len(runs) > 1)}" + (f" (mount {numbers})" if numbers else "")
+            )
+        who = "; ".join(told) + "."
+        if space.other is not None:
+            who = f"Held against {space.other.words}. {who}"
         if c.difference.same_mount:
-            return "One mount: no mount scatter counted."
+            return f"{who} One mount: no mount scatter counted."
         share = percent_text(c.difference.scatter.mount)
         assumed = " (assumed)" if c.difference.scatter.mount_assumed else ""
-        return f"The head came off in between: {share} of mount scatter{assumed} counted."
-
-    def _scatter_words(self, c: RunComparison) -> str:
-        s = c.scatter
-        if s.repeat_assumed:
-            return f"repeat scatter {percent_text(s.repeat)} assumed"
-        return f"repeat scatter {percent_text(s.repeat, 2)} from {int(s.repeat_freedom)} repeats"
+        return f"{who} {share} of mount scatter{assumed} counted."
 
     def _run_notes(self, pair: Pair) -> list[str]:
         return [
-            f"Cut {cut.number}: {note}."
-            for cut, runs in ((pair.before, pair.before_runs), (pair.after, pair.after_runs))
+            f"{self._name(pair, side).capitalize()}: {note}."
+            for side, runs in ((0, pair.before_runs), (1, pair.after_runs))
             for run in runs
             for note in run.notes
         ]
 
-    def _draw_curves(self, pair: Pair, c: RunComparison, units: Units) -> None:
+    def _draw_curves(self, pair: Pair, c: RunComparison, units: Units, mark: str) -> None:
         space = self.session.workspace
         assert space is not None
-        kind = pair.port.kind
-        lines = []
-        for cut in pair.port.cuts:
-            runs = space.analysis.runs_of(cut, pair.port)
-            if cut.id in (pair.before.id, pair.after.id) or not runs or runs[-1].kind != c.kind:
-                continue
-            lines.append(_line(runs[-1], units, "quiet", 1, "solid", str(cut.number), alpha=0.7))
-        lines.append(_line(pair.before_runs[-1], units, kind, 2, "dashed", str(pair.before.number)))
-        lines.append(_line(pair.after_runs[-1], units, kind, 3, "solid", str(pair.after.number), points=True))
-        cam = c.cam
-        marks = []
-        if cam is not None:
-            marks = [(from_si(cam.peak_lift, units.lift.unit), f"cam lift {units.lift.text(cam.peak_lift)}")]
-        top = max(float(line.y.max()) for line in lines)
+        kind = kind_of(self.kind.currentData())
+        picture: CurvePicture = curves(space.analysis, pair, c, kind, units, over_ratio=self.over_ratio)
         self.curves.show_values(
-            lines,
-            verticals=marks,
-            x_range=self._x_range(c, units),
-            y_range=(0.0, top * 1.1),
-            x_ticks=self._ticks(c, units),
-            digits=units.lift.digits,
+            picture.lines,
+            verticals=picture.verticals,
+            horizontals=picture.horizontals,
+            spots=picture.spots,
+            x_range=picture.x_range,
+            y_range=picture.y_range,
+            x_ticks=None if self.over_ratio else self._ticks(c, units),
+            digits=2 if self.over_ratio else units.lift.digits,
+            value_digits=picture.shown.digits,
         )
-        name = units.flow.label if c.kind == "flow" else "index"
+        unit = f", {picture.shown.label}" if picture.shown.label not in ("", "-") else ""
         nominal = units.pressure.with_unit(pair.before_runs[-1].test_pressure) if c.kind == "flow" else "this bench"
-        self.curves_caption.setText(f"{name} at {nominal} against lift, {units.lift.label}")
-
-    def _x_range(self, c: RunComparison, units: Units) -> tuple[float, float]:
-        return 0.0, from_si(float(c.lift[-1]), units.lift.unit) * 1.05
+        name = kind.name if c.kind == "flow" else "index"
+        against = "L/D" if self.over_ratio else f"lift, {units.lift.label}"
+        empty = "" if picture.lines else ": not measured yet, what it needs is typed in Head or flowed"
+        self.curves_caption.setText(f"{mark}{name}{unit} at {nominal} against {against}{empty}")
+        self.sentences.setText("  ".join(picture.sentences))
 
     def _ticks(self, c: RunComparison, units: Units) -> list[float]:
         step = max(1, int(np.ceil(len(c.lift) / 14)))
         return [float(x) for x in from_si_array(c.lift, units.lift.unit)[::step]]
 
-    def _draw_ribbon(self, pair: Pair, c: RunComparison, units: Units) -> None:
+    def _draw_ribbon(self, pair: Pair, c: RunComparison, units: Units, mark: str) -> None:
+        def values(array: np.ndarray) -> np.ndarray:
+            return from_si_array(array, units.flow.unit) if c.kind == "flow" else array
+
         x = from_si_array(c.lift, units.lift.unit)
-        change = _flow_values(c.change, c.kind, units)
-        u = _flow_values(c.expanded, c.kind, units)
+        change, u = values(c.change), values(c.expanded)
         band = Band(np.r_[0.0, x], -np.r_[0.0, u], np.r_[0.0, u], "unproven", 0.32)
         shades = [theme.current().result(r) for r in c.results]
         texts = [f"{v:+.{1 if c.kind == 'flow' else 4}f}".replace("-", "−") for v in change]
@@ -220,94 +304,96 @@ class CompareRoom(Room):
             [],
             bands=[band],
             bars=Bars(x, change, shades, texts, width),
-            x_range=self._x_range(c, units),
+            x_range=(0.0, float(x[-1]) * 1.05),
             y_range=(-below - (room if float(change.min()) < 0 else 0.0), above + room),
             x_ticks=self._ticks(c, units),
             digits=units.lift.digits,
         )
         name = units.flow.label if c.kind == "flow" else "index"
-        self.ribbon_caption.setText(f"what cut {pair.after.number} did, {name} (grey: not proven)")
+        self.ribbon_caption.setText(f"{mark}what {self._name(pair, 1)} did, {name} (grey: not proven)")
 
-    def _fill_table(self, pair: Pair, c: RunComparison, units: Units) -> None:
-        heads = [
-            f"lift, {units.lift.label}",
-            f"cut {pair.before.number}",
-            f"cut {pair.after.number}",
-            "±",
-            "%",
-        ]
-        before, after = (_flow_values(v, c.kind, units) for v in (c.before, c.after))
-        u = _flow_values(c.expanded, c.kind, units)
-        digits = units.flow.digits if c.kind == "flow" else 4
-        self.table.clear()
-        self.table.setRowCount(len(heads) - 1)
-        self.table.setColumnCount(len(c.lift))
-        self.table.setHorizontalHeaderLabels([units.lift.text(float(x)) for x in c.lift])
-        self.table.setVerticalHeaderLabels(heads[1:])
-        for i, result in enumerate(c.results):
-            mark = "" if c.interpolated[i] else MARK[result]
-            percent = f"{100 * (after[i] / before[i] - 1):+.1f}".replace("-", "−")
-            cells = [
-                f"{before[i]:.{digits}f}",
-                f"{after[i]:.{digits}f}",
-                f"{u[i]:.{digits}f}",
-                f"{mark}{percent}",
-            ]
-            for row, text in enumerate(cells):
-                item = QTableWidgetItem(f"({text})" if c.interpolated[i] and row < 2 else text)
-                item.setTextAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
-                item.setFont(theme.font(14, narrow=True, weight=600 if row == 1 else 400))
-                if row == 3:
-                    item.setForeground(theme.colour(theme.current().result(result)))
-                    item.setToolTip(result)
-                elif row in (0, 2):
-                    item.setForeground(theme.colour("quiet"))
-                self.table.setItem(row, i, item)
-        self.table.setFixedHeight(self.table.horizontalHeader().sizeHint().height() + 22 * (len(heads) - 1) + 6)
+    # -- hands and keys
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        shift = bool(event.modifiers() & Qt.KeyboardModifier.ShiftModifier)
+        action = {
+            Qt.Key.Key_K: lambda: self.next_curve(-1 if shift else 1),
+            Qt.Key.Key_X: self.toggle_axis,
+            Qt.Key.Key_W: self.toggle_row,
+            Qt.Key.Key_A: self.toggle_anyway,
+            Qt.Key.Key_Escape: self.curves.clear_selection,
+        }.get(Qt.Key(event.key()))
+        if action is None or event.modifiers() & ~Qt.KeyboardModifier.ShiftModifier:
+            super().keyPressEvent(event)
+        else:
+            action()
+
+    def next_curve(self, by: int) -> None:
+        """The next of the curves the trade reads."""
+        self.kind.setCurrentIndex((self.kind.currentIndex() + by) % self.kind.count())
+        self.refresh()
+
+    def toggle_axis(self) -> None:
+        self.over_ratio = not self.over_ratio
+        self.curves.clear_selection()
+        self.axis.setText("against lift (X)" if self.over_ratio else "against L/D (X)")
+        self.refresh()
+
+    def toggle_row(self) -> None:
+        self.whole_row = not self.whole_row
+        self.refresh()
+
+    def toggle_anyway(self) -> None:
+        """Show what may not be compared, marked as such everywhere."""
+        self.anyway = not self.anyway
+        self.refresh()
+
+    def _choose_range(self, chosen: object) -> None:
+        """A range of lifts was dragged out: the scorecard follows it."""
+        space = self.session.workspace
+        if space is None:
+            return
+        unit = self.session.units.lift.unit
+        pair = space.pair
+        if isinstance(chosen, tuple):
+            scale = 1.0
+            if self.over_ratio and pair is not None and pair.after_runs[-1].geometry.valve_diameter:
+                scale = pair.after_runs[-1].geometry.valve_diameter
+                self.chosen = chosen[0] * scale, chosen[1] * scale
+            else:
+                self.chosen = to_si(chosen[0], unit), to_si(chosen[1], unit)
+        else:
+            self.chosen = None
+        if pair is not None and pair.comparison is not None:
+            verdict = space.analysis.verdict(pair, self.session.units.wording)
+            assert verdict is not None
+            rows = score_rows(space.analysis, pair, pair.comparison, verdict, self.session.units, self.chosen)
+            self.scorecard.show_rows(rows, self._name(pair, 0), self._name(pair, 1))
 
     def copy_table(self) -> None:
-        """The whole table to the clipboard, one lift a row, as tab-separated values."""
-        model = self.table.model()
-        across, down = Qt.Orientation.Horizontal, Qt.Orientation.Vertical
-        rows = [["lift", *(str(model.headerData(r, down)) for r in range(model.rowCount()))]]
-        for column in range(model.columnCount()):
-            cells = [str(model.index(r, column).data()).lstrip("▲▼ ") for r in range(model.rowCount())]
-            rows.append([str(model.headerData(column, across)), *cells])
-        text = "\n".join("\t".join(row) for row in rows).replace("−", "-")
-        QApplication.clipboard().setText(text)
+        """The lift table to the clipboard, one lift a row, as tab-separated values."""
+        self.table.copy()
         self.session.say("Lift table copied.")
 
+    def picture(self) -> QWidget:
+        """What is saved or copied as a picture: the room without its buttons."""
+        return self.row_view if self.whole_row else self._content
 
-def _level_mark(level: str) -> str:
-    return {"yes": "✓", "converted": "≈", "unknown": "?", "no": "✕"}[level]
+    def copy_picture(self) -> None:
+        copy_picture(self.picture())
+        self.session.say("Picture copied.")
 
+    def choose_picture_file(self) -> None:
+        name, _ = QFileDialog.getSaveFileName(self, "Save the picture", "compare.svg", "Pictures (*.svg *.png)")
+        if name:
+            self.save_picture(Path(name))
 
-def _flow_values(values: np.ndarray, kind: str, units: Units) -> np.ndarray:
-    return from_si_array(values, units.flow.unit) if kind == "flow" else values
-
-
-def _line(
-    run: ReducedRun,
-    units: Units,
-    colour: str,
-    width: float,
-    style: str,
-    label: str,
-    *,
-    points: bool = False,
-    alpha: float = 1.0,
-) -> Line:
-    lift = np.linspace(0.0, run.curve.highest, 161)
-    tested = None
-    if points:
-        tested = from_si_array(run.lift, units.lift.unit), _flow_values(run.flow, run.kind, units)
-    return Line(
-        from_si_array(lift, units.lift.unit),
-        _flow_values(run.curve.at(lift), run.kind, units),
-        colour,
-        width,
-        style,
-        tested,
-        label,
-        alpha,
-    )
+    def save_picture(self, path: Path) -> bool:
+        """Write the picture as SVG or PNG at print quality."""
+        try:
+            save_picture(self.picture(), path)
+        except InputError as error:
+            self.session.say(str(error))
+            return False
+        self.session.say(f"Picture written to {path.name}.")
+        return True
