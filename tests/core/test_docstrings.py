@@ -13,7 +13,7 @@ import pytest
 
 MODULES = (
     "air", "bench_flow", "orifice", "valve", "port", "airspeed", "swirl", "losses", "engine", "exhaust_ratio",
-    "curve", "uncertainty", "bench_checks", "trials", "seat_work",
+    "curve", "uncertainty", "bench_checks", "trials", "seat_work", "schools",
 )  # fmt: skip
 SOURCES = Path(__file__).parents[2] / "docs/sources.md"
 

@@ -177,7 +177,7 @@ def test_every_room_in_both_themes_and_units(open_window: Open, theme_name: str,
     shell = open_window()
     shell.session.use_theme(theme_name)
     shell.session.use_units(units)
-    for room in range(4):
+    for room in range(5):
         shell.go_to(room)
         assert not shell.grab().isNull()
     labels = " ".join(label.text() for label in shell.findChildren(QLabel) if label.isVisible())
@@ -186,7 +186,7 @@ def test_every_room_in_both_themes_and_units(open_window: Open, theme_name: str,
 
 def test_empty_book_says_what_to_do(open_window: Open) -> None:
     shell = open_window(demo=False)
-    for room in range(4):
+    for room in range(5):
         shell.go_to(room)
         assert shell.welcome.isVisible()
     shell.welcome.start.click()
@@ -247,7 +247,7 @@ def test_manual_has_a_page_for_every_room(open_window: Open) -> None:
 def test_every_control_has_a_name(open_window: Open) -> None:
     """A screen reader can say what each control is."""
     shell = open_window()
-    for room in range(4):
+    for room in range(5):
         shell.go_to(room)
         for widget in shell.findChildren(QWidget):
             if widget.isVisible() and isinstance(widget, (QLineEdit, QPushButton)) and widget.parent() is not None:

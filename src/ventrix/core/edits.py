@@ -12,6 +12,7 @@ from ventrix.core.model import (
     Job,
     Mount,
     Noun,
+    Observation,
     Operation,
     Port,
     Pour,
@@ -19,6 +20,7 @@ from ventrix.core.model import (
     RungNote,
     SetUp,
     StepRecord,
+    Traverse,
     Trial,
     Valve,
     WallReading,
@@ -76,6 +78,19 @@ def add_operation(job: Job, cut_id: str, operation: Operation) -> Job:
 
 def add_wall(job: Job, cut_id: str, wall: WallReading) -> Job:
     return edit_cut(job, cut_id, lambda c: replace(c, walls=(*c.walls, wall)))
+
+
+def add_traverse(job: Job, cut_id: str, traverse: Traverse) -> Job:
+    return edit_cut(job, cut_id, lambda c: replace(c, traverses=(*c.traverses, traverse)))
+
+
+def edit_traverse(job: Job, cut_id: str, traverse_id: str, edit: Callable[[Traverse], Traverse]) -> Job:
+    """The job with one traverse of a cut edited. KeyError if it is not there."""
+    return edit_cut(job, cut_id, lambda c: replace(c, traverses=_swap(c.traverses, traverse_id, edit)))
+
+
+def set_observations(job: Job, cut_id: str, observations: tuple[Observation, ...]) -> Job:
+    return edit_cut(job, cut_id, lambda c: replace(c, observations=observations))
 
 
 def add_trial(job: Job, cut_id: str, trial: Trial) -> Job:

@@ -16,7 +16,7 @@ import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 from ventrix.core import bench_flow, port, valve
-from ventrix.core.air import Array
+from ventrix.core.air import REFERENCE_DENSITY, Array
 from ventrix.core.curve import FlowCurve, stall_index
 from ventrix.core.element import indicated, scaled
 from ventrix.core.model import FlowRun, Reading, SetUp
@@ -283,7 +283,7 @@ def reduce_run(
         flow=mean,
         readings=counts.astype(float),
         repeats=Repeats.of(corrected[order], starts),
-        swirl=_mean_swirl(counted, order, starts),
+        swirl=_mean_swirl(counted, setup, order, starts),
         bench_notes=tuple(notes),
         unsteady=unsteady,
         scatter=scatter or Scatter(),
@@ -321,8 +321,18 @@ def _step_notes(run: FlowRun) -> list[str]:
     return notes
 
 
-def _mean_swirl(readings: Sequence[Reading], order: Indices, starts: Indices) -> Array:
-    swirl = np.array([np.nan if r.swirl is None else r.swirl for r in readings])[order]
+def _turning(reading: Reading, setup: SetUp) -> float:
+    """Swirl of a reading [rad/s]: a paddle's own, or the speed at which a paddle would show an impulse
+    meter's torque, 8 T / (m B^2), both coefficients of [3] made equal; NaN without either."""
+    if reading.swirl is not None:
+        return reading.swirl
+    if reading.swirl_torque is None or setup.bore is None or not reading.flow:
+        return float("nan")
+    return 8 * reading.swirl_torque / (reading.flow * REFERENCE_DENSITY * setup.bore**2)
+
+
+def _mean_swirl(readings: Sequence[Reading], setup: SetUp, order: Indices, starts: Indices) -> Array:
+    swirl = np.array([_turning(r, setup) for r in readings])[order]
     counts = np.diff(np.r_[starts, len(swirl)])
     return np.asarray(np.add.reduceat(swirl, starts) / counts)
 

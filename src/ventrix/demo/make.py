@@ -38,6 +38,7 @@ from ventrix.core.model import (
     WallLimit,
 )
 from ventrix.core.units import from_si, to_si
+from ventrix.demo import air
 from ventrix.demo.measured import measured, pours_of
 from ventrix.records.document import dumps_job, loads_job
 
@@ -137,6 +138,8 @@ def _cut(direction: Direction, number: int, state: SimulatedCut, run: FlowRun, d
             for i, (place, what, tool, minutes, depth) in enumerate(state.work)
         ),
         runs=(run,),
+        traverses=air.traverses(direction, number, state.truth, TEST_PRESSURE),
+        observations=air.observations(direction, number),
         pours=pours_of(name, state.volume, direction, number),
     )
 

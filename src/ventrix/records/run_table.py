@@ -115,8 +115,11 @@ _COLUMNS: Final[dict[str, tuple[str, tuple[str, ...]]]] = {
     "port": ("port_column", ("mm", "in")),
     "measured_pressure": ("measured_pressure", ("inH2O", "mmH2O", "Pa", "kPa")),
     "swirl": ("swirl", ("rpm",)),
+    "torque": ("swirl_torque", ("Nm",)),
 }
-_UNIT_WORDS: Final = {"l_s": "l/s", "m3_h": "m3/h", "percent": "%"}
+_UNIT_WORDS: Final = {"l_s": "l/s", "m3_h": "m3/h", "percent": "%", "Nm": "N.m"}
+_MAY_BE_BLANK: Final = ("measured_pressure", "swirl", "swirl_torque")
+_SIGNED: Final = ("swirl", "swirl_torque")
 _WATER_COLUMNS: Final = {"mm": "mmH2O", "in": "inH2O"}
 
 
@@ -259,7 +262,7 @@ def _column(title: str, name: str, line: int) -> Column:
         if suffix in units:
             water = stem in ("element", "port")
             return Column(title, target, _WATER_COLUMNS[suffix] if water else _UNIT_WORDS.get(suffix, suffix))
-        if stem in ("lift", "reading", "range", "measured_pressure", "swirl"):
+        if stem in ("lift", "reading", "range", "measured_pressure", "swirl", "torque"):
             raise InputError(f"there is no unit '{suffix}' for {stem}", file=name, line=line, field=title)
     return Column(title, "note" if title == "note" else "", "")
 
@@ -299,7 +302,7 @@ def _reading(columns: list[Column], cells: list[str], line: int, name: str) -> R
                 extra[column.name] = cell
         elif cell:
             values[column.field] = _number(cell, column, line, name)
-        elif column.field not in ("measured_pressure", "swirl"):
+        elif column.field not in _MAY_BE_BLANK:
             raise InputError("is empty", file=name, line=line, field=column.name)
     return Reading(id=f"line-{line}", extra=extra, **values)
 
@@ -309,7 +312,7 @@ def _number(cell: str, column: Column, line: int, name: str) -> float:
         value = parse_quantity(cell, column.unit)
         if cell[-1:].isalpha():
             raise ValueError(f"'{cell}' is not a plain number: the unit stands in the header")
-        if column.field != "swirl" and value < 0:
+        if column.field not in _SIGNED and value < 0:
             raise ValueError(f"'{cell}' is negative")
         if column.field in ("measured_pressure", "full_scale", "port_column") and value == 0:
             raise ValueError("must be above zero")
@@ -338,6 +341,7 @@ _ROW_FIELDS: Final = (
     ("port_mm", "port_column", "mmH2O"),
     ("measured_pressure_inH2O", "measured_pressure", "inH2O"),
     ("swirl_rpm", "swirl", "rpm"),
+    ("torque_Nm", "swirl_torque", "N.m"),
 )
 
 

@@ -12,6 +12,7 @@ from ventrix.core.analysis import geometry_of
 from ventrix.core.model import Mount
 from ventrix.records.errors import InputError
 from ventrix.records.run_table import RunTable, read_run_table, write_run_table
+from ventrix.records.traverse_table import read_traverses, write_traverses
 from ventrix.ui.session import Session
 from ventrix.workspace import Workspace, new_id
 
@@ -155,3 +156,40 @@ class Files:
             lift_unit=self._session.units.lift.unit,
         )
         return write_run_table(table)
+
+    def import_air(self) -> None:
+        name, _ = QFileDialog.getOpenFileName(self._parent, "Bring in air speeds", "", RUN_FILES)
+        if name:
+            self.bring_in_air(Path(name))
+
+    def bring_in_air(self, path: Path) -> bool:
+        """Hang the traverses of a table from the cut looked at."""
+        space = self._session.workspace
+        if space is None or space.real_cut is None:
+            self._session.say("Open a job first: a traverse belongs to a cut.")
+            return False
+        try:
+            found = read_traverses(path, new_id)
+        except InputError as error:
+            self._session.say(str(error))
+            return False
+        job = space.job
+        for traverse in found:
+            job = edits.add_traverse(job, space.real_cut.id, traverse)
+        space.apply(f"air speeds of {path.name}", job, f"{len(found)} traverses brought in from {path.name}.")
+        return True
+
+    def export_air(self) -> None:
+        space = self._session.workspace
+        if space is None or space.port is None or space.real_cut is None:
+            return
+        start = f"{space.port.name} cut {space.real_cut.number} air.csv"
+        name, _ = QFileDialog.getSaveFileName(self._parent, "Write air speeds", start, RUN_FILES)
+        if not name:
+            return
+        try:
+            Path(name).write_text(write_traverses(space.real_cut), encoding="utf-8")
+        except OSError as error:
+            self._session.say(f"{Path(name).name} cannot be written: {(error.strerror or '').lower()}.")
+        else:
+            self._session.say(f"Air speeds written to {Path(name).name}.")

@@ -75,6 +75,8 @@ def _file_menu(shell: Shell, menu: QMenu) -> None:
     menu.addSeparator()
     table = _add(menu, "Bring in a &run table…", "Ctrl+I", files.import_run)
     write = _add(menu, "Wr&ite run table…", "Ctrl+E", files.export_run)
+    air_in = _add(menu, "Bring in &air speeds…", None, files.import_air)
+    air_out = _add(menu, "Write air speeds…", None, files.export_air)
     menu.addSeparator()
     _add(menu, "Copy the &picture of Compare", None, lambda: shell.compare.copy_picture())
     _add(menu, "Save the picture of Compare…", None, lambda: shell.compare.choose_picture_file())
@@ -85,6 +87,8 @@ def _file_menu(shell: Shell, menu: QMenu) -> None:
         space = shell.session.workspace
         for action in (export, table):
             action.setEnabled(space is not None)
+        air_in.setEnabled(space is not None and space.real_cut is not None)
+        air_out.setEnabled(space is not None and space.real_cut is not None and bool(space.real_cut.traverses))
         write.setEnabled(space is not None and space.cut is not None and bool(space.cut.runs))
 
     menu.aboutToShow.connect(able)
@@ -119,6 +123,7 @@ def _cut_menu(shell: Shell, menu: QMenu) -> None:
     _add(menu, "&Pour…", None, lambda: shell.pour_sheet.open())
     _add(menu, "&Trial…", "Ctrl+Shift+T", lambda: shell.trial_sheet.open())
     menu.addSeparator()
+    _add(menu, "Tra&verse…", "Ctrl+Shift+V", lambda: _traverse(shell))
     _add(menu, "A maker's &claim…", None, lambda: shell.claim_sheet.open())
     _add(menu, "Hold against an&y run of the book…", "Ctrl+Shift+H", lambda: _other_side(shell))
     menu.addSeparator()
@@ -136,6 +141,11 @@ def _cut_menu(shell: Shell, menu: QMenu) -> None:
 def _other_side(shell: Shell) -> None:
     shell.go_to_named("compare")
     shell.choose_other_side()
+
+
+def _traverse(shell: Shell) -> None:
+    shell.go_to_named("air")
+    shell.traverse_sheet.open()
 
 
 def _step(shell: Shell, by: int) -> None:

@@ -23,7 +23,9 @@ from ventrix.ui.parts.new_cut import NewCutSheet
 from ventrix.ui.parts.reckoner import Reckoner
 from ventrix.ui.parts.side_sheet import SideSheet
 from ventrix.ui.parts.step_back import StepBack
+from ventrix.ui.parts.traverse_sheet import TraverseSheet
 from ventrix.ui.parts.welcome import Welcome
+from ventrix.ui.rooms.air import AirRoom
 from ventrix.ui.rooms.compare import CompareRoom
 from ventrix.ui.rooms.cuts import CutsRoom
 from ventrix.ui.rooms.flow import FlowRoom
@@ -36,6 +38,7 @@ ROOMS: Final[tuple[tuple[str, type[Room]], ...]] = (
     ("flow", FlowRoom),
     ("cuts", CutsRoom),
     ("compare", CompareRoom),
+    ("air", AirRoom),
 )
 FLOW: Final = 1
 AnyRoom = TypeVar("AnyRoom", bound=Room)
@@ -115,6 +118,18 @@ class Shell(QMainWindow):
         room.room_wanted.connect(self.go_to_named)
         room.other_wanted.connect(self.choose_other_side)
         return self._settle_room(room)
+
+    @cached_property
+    def air(self) -> AirRoom:
+        room = AirRoom(self.session)
+        room.traverse_wanted.connect(lambda station: self.traverse_sheet.open(station))
+        return self._settle_room(room)
+
+    @cached_property
+    def traverse_sheet(self) -> TraverseSheet:
+        sheet = TraverseSheet(self.session)
+        sheet.begun.connect(lambda traverse: self.air.lead_on(traverse))
+        return self._settle_sheet(sheet)
 
     @cached_property
     def new_cut(self) -> NewCutSheet:
@@ -199,7 +214,7 @@ class Shell(QMainWindow):
         self.rail.show_chosen(index)
         self.session.settings.setValue("room", index)
         room = self.room
-        if isinstance(room, FlowRoom):
+        if isinstance(room, (FlowRoom, AirRoom)):
             if self.session.demo and not self.session.bench.active:
                 self.session.bench.connect_simulated()
             room.setFocus()

@@ -12,7 +12,7 @@ from pathlib import Path
 
 from ventrix.records.errors import InputError
 
-ROOMS = ("head", "flow", "cuts", "compare")
+ROOMS = ("head", "flow", "cuts", "compare", "air")
 
 
 @dataclass(frozen=True, slots=True)

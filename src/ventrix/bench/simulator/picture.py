@@ -23,7 +23,9 @@ _EDGE: Final = 0.04  # of half a side: how thin the slow air at the wall is
 
 @dataclass(frozen=True, slots=True)
 class SimulatedStation:
-    """A section of the port: where along it (share of its length), size of throat area, and its leanings.
+    """A section of the port: where along it (share of its length), its area and its leanings.
+
+    size : its area over the valve's, where no cut of the throat reaches; over the throat's with `of_throat`
 
     lean_roof, lean_right : how much faster roof and right side are while the air is attached
     sheds : how much of the floor's air is lost where the short side lets go
@@ -35,15 +37,16 @@ class SimulatedStation:
     lean_roof: float
     lean_right: float
     sheds: float
+    of_throat: bool = False
 
 
 STATIONS: Final = {
-    "opening": SimulatedStation(0.0, 1.17, 0.62, 0.02, 0.02, 0.03),
-    "pinch": SimulatedStation(0.38, 0.96, 0.52, 0.05, 0.10, 0.08),
-    "guide": SimulatedStation(0.66, 1.10, 0.75, 0.02, 0.07, 0.25),
-    "short side": SimulatedStation(0.80, 1.02, 0.85, -0.12, 0.06, 0.95),
-    "bowl": SimulatedStation(0.90, 1.05, 1.0, 0.05, 0.08, 0.60),
-    "seat": SimulatedStation(1.0, 1.0, 1.0, 0.06, 0.08, 0.75),
+    "opening": SimulatedStation(0.0, 0.73, 0.62, 0.02, 0.02, 0.03),
+    "pinch": SimulatedStation(0.38, 0.66, 0.52, 0.05, 0.10, 0.08),
+    "guide": SimulatedStation(0.66, 0.69, 0.75, 0.02, 0.07, 0.25),
+    "short side": SimulatedStation(0.80, 0.84, 0.85, -0.12, 0.06, 0.95, of_throat=True),
+    "bowl": SimulatedStation(0.90, 1.00, 1.0, 0.05, 0.08, 0.60, of_throat=True),
+    "seat": SimulatedStation(1.0, 0.97, 1.0, 0.06, 0.08, 0.75, of_throat=True),
 }
 
 
@@ -56,8 +59,10 @@ def _raw(station: SimulatedStation, separation: float, tight: float, u: Array, v
 
 
 def station_area(port: SimulatedPort, station: str) -> float:
-    """Area of a section [m2], from the port's throat."""
-    return STATIONS[station].size * float(np.pi / 4 * port.throat_diameter**2)
+    """Area of a section [m2]: what stands before the short side keeps its own, the rest grows with the throat."""
+    here = STATIONS[station]
+    across = port.throat_diameter if here.of_throat else port.valve_diameter
+    return here.size * float(np.pi / 4 * across**2)
 
 
 def tightness(port: SimulatedPort) -> float:
@@ -91,7 +96,8 @@ def probe_pressure(port: SimulatedPort, station: str, lift: float, pressure: flo
 
 def ball_drop(port: SimulatedPort, station: str, lift: float, u: float, v: float) -> float:
     """Share of the flow that a ball there takes away [-]: busy places take most."""
-    return float(0.035 * shape(port, station, lift, u, v) ** 2 / STATIONS[station].size ** 2)
+    narrow = float(np.pi / 4 * port.throat_diameter**2) / station_area(port, station)
+    return float(0.03 * (shape(port, station, lift, u, v) * narrow) ** 2)
 
 
 def swirl_coefficient(port: SimulatedPort, lift: float) -> float:

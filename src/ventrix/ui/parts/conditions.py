@@ -52,6 +52,7 @@ CHOICES: Final = (
     Choice("springs", "Springs", (("light", "light"), ("the job's own", "job"))),
     Choice("plug", "Plug hole", (("plug in", "in"), ("open", "out"))),
     Choice("clean", "Valve and chamber", (("clean", True), ("carbon on", False))),
+    Choice("swirl_meter", "Swirl meter", (("paddle", "paddle"), ("impulse (torque)", "impulse"))),
 )
 
 

@@ -342,7 +342,7 @@ class UnrolledMap(QWidget):
         assert self.picture is not None
         for spot in self.picture.spots:
             at = self._place(spot.band, spot.along, spot.across)
-            radius = 7 + 16 * spot.share
+            radius = 4 + 9 * spot.share
             painter.setBrush(theme.colour("text", 0.10 + 0.5 * spot.share))
             painter.setPen(QPen(theme.colour("text"), 1.2))
             painter.drawEllipse(at, radius, radius)
@@ -395,8 +395,12 @@ class UnrolledMap(QWidget):
     def _legend(self, painter: QPainter, y: float) -> None:
         assert self.picture is not None
         p = self.picture
-        parts = [("brass", f"cut {p.numbers[0]}'s working"), (p.kind, "earlier working")]
         x = float(LEFT_MARGIN)
+        if p.spots:
+            painter.setPen(theme.colour("quiet"))
+            painter.drawText(QPointF(x, y + 13), f"○ flow lost to a ball held there, {self._units.flow.label}")
+            return
+        parts = [("brass", f"cut {p.numbers[0]}'s working"), (p.kind, "earlier working")]
         for role, words in parts:
             painter.fillRect(QRectF(x, y + 3, 14, 11), theme.colour(role, 0.5))
             painter.setPen(theme.colour("quiet"))

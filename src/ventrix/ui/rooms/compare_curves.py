@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from ventrix.core.air_judgement import seen_where_air_lets_go
 from ventrix.core.analysis import Analysis, Pair
 from ventrix.core.compare import RunComparison
 from ventrix.core.curve import dips
@@ -177,6 +178,8 @@ def _marks(
     for observation in pair.after.observations:
         if observation.kind == "noise" and observation.lift is not None:
             said.append(f"Noise heard at {words(observation.lift)}: air that lets go is loud.")
+    if run.stall is not None or len(dips(run.flow, 2 * 1.4 * run.uncertainty)):
+        said += seen_where_air_lets_go(pair.after)
     over = handover(run)
     if over is not None:
         verticals.append((at(over), "port takes over"))

@@ -15,10 +15,12 @@ from ventrix.core.figures import curve_of
 from ventrix.core.losses import LossSplit, loss_split
 from ventrix.core.model import Cut, poured_volume
 from ventrix.core.schools import CAM, bands
+from ventrix.core.traverse import newest_of
 from ventrix.core.units import percent_text
 from ventrix.core.verdict import Verdict
 from ventrix.core.walls import limit_for, walls_at
 from ventrix.ui.parts.scorecard import Score
+from ventrix.ui.rooms.air_views import field_at, pressure_of
 from ventrix.ui.rooms.compare_curves import beside_of, other_kind
 from ventrix.ui.units import Shown, Units
 
@@ -137,6 +139,7 @@ def _port_rows(analysis: Analysis, pair: Pair, c: RunComparison, units: Units) -
         )
         rows += _speed_rows(analysis, pair, c, (poured[0], poured[1]), units)
     rows += _run_rows(analysis, pair, units)
+    rows += _probed_rows(analysis, pair, units)
     rows += _loss_row(pair)
     rows += _work_rows(analysis, pair, c, units)
     return rows
@@ -187,6 +190,26 @@ def _run_rows(analysis: Analysis, pair: Pair, units: Units) -> list[Score]:
             where = f"at {units.lift.with_unit(float(top[0]))}, the highest lift of both"
             rows.append(_row(caption, shown, values[0], values[1], where, room))
     rows += _ratio_row(analysis, pair)
+    return rows
+
+
+def _probed_rows(analysis: Analysis, pair: Pair, units: Units) -> list[Score]:
+    """Mean probed speed of every station that both cuts were probed at, at one lift; conversions are marked."""
+    rows = []
+    for station in dict.fromkeys(t.station for t in pair.after.traverses if t.kind == "pitot"):
+        had, has = newest_of(pair.before, station), newest_of(pair.after, station)
+        if had is None or has is None or had.lift != has.lift or pair.before.id == "other":
+            continue
+        pressure = pressure_of(analysis, had)
+        before, _ = field_at(analysis, pair.port, pair.before, had, None)
+        after, converted = field_at(analysis, pair.port, pair.after, has, pressure)
+        if before is None or after is None:
+            continue
+        at = f" at {units.lift.with_unit(has.lift)}" if has.lift is not None else ""
+        source = f"mean of the probed points{at}{', converted to one test pressure' if converted else ''}"
+        doubt = 1.96 * float(np.hypot(before.mean_uncertainty, after.mean_uncertainty))
+        row = _row(f"Probed speed, {station}", units.speed, before.mean, after.mean, source, "air", doubt)
+        rows.append(replace(row, result="" if row.result != "not proven" else row.result))
     return rows
 
 

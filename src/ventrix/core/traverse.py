@@ -1,0 +1,389 @@
+"""Air speeds over a section: point layouts, mean and balance, fields between points, and what two traverses prove.
+
+A place in a section is u from the left wall (-1) to the right and v from the floor (-1) to the roof; on a ring
+they are the cosine and sine of its place on the clock. SI. Sources are numbered as in ``docs/sources.md``.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import cached_property
+from typing import TYPE_CHECKING, Final, NamedTuple
+
+import numpy as np
+from numpy.typing import ArrayLike
+
+from ventrix.core.air import REFERENCE_DENSITY, REFERENCE_PRESSURE, REFERENCE_TEMPERATURE, Array, speed_of_sound
+from ventrix.core.airspeed import pitot_velocity, pitot_velocity_compressible
+from ventrix.core.checks import positive
+from ventrix.core.model import Cut, ProbePoint, Traverse
+
+if TYPE_CHECKING:
+    from scipy.spatial import Delaunay
+
+COMPRESSIBLE_MACH: Final = 0.3  # beyond it the compressible form is taken: under 2 % apart below (ISO 3966)
+LIMIT_MACH: Final = 0.55  # default for a local speed: common practice, no source
+DEAD_SHARE: Final = 0.4  # of the mean: air that hardly moves
+FLUX_FLAG: Final = 0.10
+READING_UNCERTAINTY: Final = 0.015  # relative, of one probe reading: half of its pressure's
+YAW_UNCERTAINTY: Final = 0.015  # relative: a straight probe within about ten degrees of the stream (cos 10 deg)
+PLACE_UNCERTAINTY: Final = 0.0008  # m: how well a probe is put where it should be
+
+
+class Place(NamedTuple):
+    """A named point of a layout, its place and what share of the section it speaks for."""
+
+    name: str
+    u: float
+    v: float
+    weight: float
+
+
+@dataclass(frozen=True, slots=True)
+class Layout:
+    """Points of a section. `error` bounds its mean on smooth profiles of the kinds tested, relative."""
+
+    name: str
+    places: tuple[Place, ...]
+    ring: bool = False
+    error: float = 0.0
+
+
+_R5, _A5 = 0.85, 1 / (6 * 0.85**2)  # exact for polynomials of degree three over a square
+_G: Final = (0.6) ** 0.5  # Gauss-Legendre of three points: exact to degree five along each side
+_ROWS: Final = (("roof", _G), ("middle", 0.0), ("floor", -_G))
+_COLUMNS: Final = (("left", -_G), ("centre", 0.0), ("right", _G))
+
+
+def _nine() -> tuple[Place, ...]:
+    weight = {0.0: 8 / 18, _G: 5 / 18, -_G: 5 / 18}
+    names = {("middle", "centre"): "centre"}
+    return tuple(
+        Place(names.get((row, column), f"{row} {column}"), u, v, weight[u] * weight[v])
+        for row, v in _ROWS
+        for column, u in _COLUMNS
+    )
+
+
+_RING: Final = 0.758  # of the radius: there a turbulent profile reads its mean (ISO 7145, from memory)
+
+
+def _ring(names: list[str]) -> tuple[Place, ...]:
+    n = len(names)
+    return tuple(
+        Place(name, _RING * float(np.sin(2 * np.pi * i / n)), _RING * float(np.cos(2 * np.pi * i / n)), 1 / n)
+        for i, name in enumerate(names)
+    )
+
+
+FIVE: Final = Layout(
+    "five points",
+    (
+        Place("centre", 0.0, 0.0, 1 - 4 * _A5),
+        Place("roof", 0.0, _R5, _A5),
+        Place("floor", 0.0, -_R5, _A5),
+        Place("left", -_R5, 0.0, _A5),
+        Place("right", _R5, 0.0, _A5),
+    ),
+    error=0.12,
+)
+NINE: Final = Layout("nine points", _nine(), error=0.05)
+EIGHT_RING: Final = Layout(
+    "ring of eight",
+    _ring(["12 o'clock", "1:30", "3 o'clock", "4:30", "6 o'clock", "7:30", "9 o'clock", "10:30"]),
+    ring=True,
+    error=0.10,
+)
+CLOCK: Final = Layout("seat clock", _ring([f"{h or 12} o'clock" for h in range(12)]), ring=True, error=0.10)
+LAYOUTS: Final = (FIVE, NINE, EIGHT_RING, CLOCK)
+STATIONS: Final = ("opening", "pinch", "guide", "short side", "bowl", "seat", "exit")
+
+
+def layout_named(name: str) -> Layout | None:
+    """The layout of that name, or None: points of the user's own then."""
+    return next((x for x in LAYOUTS if x.name == name), None)
+
+
+def usual_layout(station: str) -> Layout:
+    """What a station is usually probed with: rings in the bowl and at the seat."""
+    return {"bowl": EIGHT_RING, "seat": CLOCK}.get(station, NINE)
+
+
+@dataclass(frozen=True, slots=True)
+class AirThere:
+    """The air at the probe: density [kg/m3], static pressure [Pa], temperature [K]; reference air by default."""
+
+    density: float = REFERENCE_DENSITY
+    pressure: float = REFERENCE_PRESSURE
+    temperature: float = REFERENCE_TEMPERATURE
+
+
+def point_speed(point: ProbePoint, coefficient: float = 1.0, air: AirThere | None = None) -> float | None:
+    """Speed at one point [m/s], from a pressure or as it was read; None where it holds neither.
+
+    Parameters
+    ----------
+    point : ProbePoint
+        With `reading` [Pa] or `speed` [m/s].
+    coefficient : float
+        Of the probe [-].
+    air : AirThere, optional
+        At the probe.
+
+    Returns
+    -------
+    float or None
+        [m/s]; by the compressible form beyond Mach 0.3.
+
+    Raises
+    ------
+    ValueError
+        A negative reading, or one that means sonic speed.
+
+    References
+    ----------
+    [12] ISO 3966:2008.
+    """
+    if point.speed is not None:
+        return point.speed
+    if point.reading is None:
+        return None
+    a = air or AirThere()
+    plain = float(pitot_velocity(point.reading, a.density, coefficient))
+    if plain < COMPRESSIBLE_MACH * float(speed_of_sound(a.temperature)):
+        return plain
+    return float(pitot_velocity_compressible(point.reading, a.pressure, a.temperature, coefficient))
+
+
+@dataclass(frozen=True)
+class Field:
+    """Speeds [m/s] at points (u, v) of a section, shape (n,); its width and height [m], area [m2]."""
+
+    station: str
+    names: tuple[str, ...]
+    u: Array
+    v: Array
+    speed: Array
+    weights: Array
+    width: float
+    height: float
+    area: float
+    ring: bool = False
+
+    @property
+    def mean(self) -> float:
+        """Area-weighted mean [m/s]."""
+        return float(self.weights @ self.speed)
+
+    @property
+    def spread(self) -> float:
+        """Standard deviation of the points (n-1) over their mean [-]."""
+        return float(np.std(self.speed, ddof=1) / self.mean) if len(self.speed) > 1 else 0.0
+
+    @property
+    def fastest_over_slowest(self) -> float:
+        slowest = float(self.speed.min())
+        return float(self.speed.max()) / slowest if slowest > 0 else float("inf")
+
+    @property
+    def centre(self) -> tuple[float, float]:
+        """Centre of flow, as u and v."""
+        flow = self.weights * self.speed
+        whole = float(flow.sum())
+        return float(flow @ self.u) / whole, float(flow @ self.v) / whole
+
+    def side(self, name: str) -> float | None:
+        """Mean speed of the points towards a side: floor, roof, left or right [m/s]; None without any."""
+        along = {"floor": -self.v, "roof": self.v, "left": -self.u, "right": self.u}[name]
+        there = along > 0.3
+        if not np.any(there):
+            return None
+        w = np.maximum(self.weights[there], 1e-6)
+        return float(w @ self.speed[there] / w.sum())
+
+    @property
+    def flux(self) -> float:
+        """Volume flow the mean means [m3/s]."""
+        return self.mean * self.area
+
+    @property
+    def dynamic_pressure(self) -> float:
+        """Mean of 1/2 rho v^2 over the section at reference density [Pa]."""
+        return float(0.5 * REFERENCE_DENSITY * (self.weights @ self.speed**2))
+
+    @cached_property
+    def _triangles(self) -> Delaunay:
+        from scipy.spatial import Delaunay  # late: only the Air room draws fields
+
+        return Delaunay(np.c_[self.u, self.v])
+
+    def at(self, u: ArrayLike, v: ArrayLike) -> Array:
+        """Speed between the points by straight faces (Delaunay), NaN outside their hull [m/s].
+
+        A straight face never lies above its corners: no maximum is invented, bound nought.
+        """
+        from scipy.interpolate import LinearNDInterpolator  # late, as above
+
+        where = np.asarray(u, dtype=float), np.asarray(v, dtype=float)
+        if len(self.speed) < 3:
+            return np.full(np.broadcast(*where).shape, np.nan)
+        return np.asarray(LinearNDInterpolator(self._triangles, self.speed)(*where))
+
+    @cached_property
+    def uncertainty(self) -> Array:
+        """Standard uncertainty of each point's speed [m/s]: reading, yaw, and where the probe really was."""
+        gradient = np.zeros(len(self.speed))
+        for i in range(len(self.speed)):
+            du, dv = (self.u - self.u[i]) * self.width / 2, (self.v - self.v[i]) * self.height / 2
+            apart = np.hypot(du, dv)
+            near = (apart > 1e-9) & (apart < 1.6 * max(apart[apart > 1e-9].min(initial=np.inf), 1e-9))
+            if np.any(near):
+                gradient[i] = float(np.max(np.abs(self.speed[near] - self.speed[i]) / apart[near]))
+        relative = np.hypot(READING_UNCERTAINTY, YAW_UNCERTAINTY) * self.speed
+        return np.asarray(np.hypot(relative, PLACE_UNCERTAINTY * gradient))
+
+    @property
+    def mean_uncertainty(self) -> float:
+        """Standard uncertainty of the mean [m/s]: yaw is one probe's, the rest each point's own."""
+        own = np.sqrt(np.maximum(self.uncertainty**2 - (YAW_UNCERTAINTY * self.speed) ** 2, 0.0))
+        return float(np.hypot(np.sqrt(np.sum((self.weights * own) ** 2)), YAW_UNCERTAINTY * self.mean))
+
+
+def field_of(traverse: Traverse, width: float, height: float, area: float, air: AirThere | None = None) -> Field | None:
+    """The field of a pitot traverse, from the points that count.
+
+    Parameters
+    ----------
+    traverse : Traverse
+        Of kind "pitot".
+    width, height, area : float
+        Of its section [m], [m2].
+    air : AirThere, optional
+        At the probe.
+
+    Returns
+    -------
+    Field or None
+        None where fewer than three points were read.
+
+    Raises
+    ------
+    ValueError
+        A width, height or area not above zero, or a reading that makes no sense.
+
+    References
+    ----------
+    Weights of the layout; equal ones for points of the user's own or where some are missing.
+    """
+    positive([width, height, area], "a section's size")
+    layout = layout_named(traverse.layout)
+    weight = {p.name: p.weight for p in layout.places} if layout is not None else {}
+    rows = [
+        (p.name, p.u, p.v, found)
+        for p in traverse.points
+        if p.struck is None and (found := point_speed(p, traverse.coefficient or 1.0, air)) is not None
+    ]
+    if len(rows) < 3:
+        return None
+    names = tuple(r[0] for r in rows)
+    whole = layout is not None and sorted(names) == sorted(weight)
+    weights = np.array([weight[n] for n in names]) if whole else np.full(len(rows), 1 / len(rows))
+    u, v, speed = (np.array([r[i] for r in rows], dtype=float) for i in (1, 2, 3))
+    ring = layout.ring if layout is not None else False
+    return Field(traverse.station, names, u, v, speed, weights, width, height, area, ring)
+
+
+def flux_note(field: Field, flow: float) -> tuple[float, str | None]:
+    """How far the traverse's flux is off the run's flow at that lift, relative, and a sentence beyond 10 %.
+
+    `flow` is at reference density [m3/s], as the field is: volumes compare as masses do. Source: formula book.
+    """
+    off = field.flux / flow - 1
+    if abs(off) <= FLUX_FLAG:
+        return off, None
+    told = f"{100 * off:+.0f} %".replace("-", "−")
+    return off, f"speeds times area are {told} off the flow: over 10 %, check the section's size and the probe"
+
+
+def newest_of(cut: Cut, station: str) -> Traverse | None:
+    """The last pitot traverse of a station at a cut."""
+    return next((t for t in reversed(cut.traverses) if t.station == station and t.kind == "pitot"), None)
+
+
+class PointChange(NamedTuple):
+    """Difference of two fields at common points [m/s]: after less before, with U(0.05) of each."""
+
+    names: tuple[str, ...]
+    u: Array
+    v: Array
+    change: Array
+    expanded: Array
+
+
+def change_of(before: Field, after: Field) -> PointChange:
+    """What changed at the points that both traverses read.
+
+    Parameters
+    ----------
+    before, after : Field
+        Of one station, at one lift and test pressure.
+
+    Returns
+    -------
+    PointChange
+        Shape (k,).
+
+    Raises
+    ------
+    ValueError
+        Never; no common point gives empty arrays.
+
+    References
+    ----------
+    [6] JCGM 100:2008, 5.1.2, coverage factor 1.96.
+    """
+    common = [n for n in before.names if n in after.names]
+    a = [before.names.index(n) for n in common]
+    b = [after.names.index(n) for n in common]
+    expanded = 1.96 * np.hypot(before.uncertainty[a], after.uncertainty[b])
+    return PointChange(tuple(common), before.u[a], before.v[a], after.speed[b] - before.speed[a], expanded)
+
+
+class HalfAreas(NamedTuple):
+    """Upper and lower half of a section [m2], the speed of each [m/s], and the width of the lower half [m] at which
+    its air would be as slow as the upper's; None where it is not faster."""
+
+    upper: float
+    lower: float
+    upper_speed: float
+    lower_speed: float
+    width_needed: float | None
+
+
+def half_areas(field: Field) -> HalfAreas | None:
+    """Upper and lower half, and how wide the short side would have to be to slow its air to the roof's.
+
+    Parameters
+    ----------
+    field : Field
+        Of a section with points towards roof and floor.
+
+    Returns
+    -------
+    HalfAreas or None
+        None without points on both sides.
+
+    Raises
+    ------
+    ValueError
+        Never.
+
+    References
+    ----------
+    Continuity: the same flow through a wider half is slower in proportion.
+    """
+    roof, floor = field.side("roof"), field.side("floor")
+    if roof is None or floor is None or roof <= 0:
+        return None
+    needed = field.width * floor / roof if floor > roof else None
+    return HalfAreas(field.area / 2, field.area / 2, roof, floor, needed)
