@@ -19,7 +19,29 @@ NEAR_PEAK: Final = 0.8
 
 
 def top_lift(lift: Array, cam: AnyCam | None) -> float:
-    """The lift that low and high are counted from [m]: the cam's, no higher than was tested."""
+    """The lift that low and high are counted from: the cam's, no higher than was tested.
+
+    Parameters
+    ----------
+    lift : ndarray
+        Tested lifts, rising [m]. Shape (n,).
+    cam : Cam, TabledCam or None
+        The job's.
+
+    Returns
+    -------
+    float
+        [m].
+
+    Raises
+    ------
+    ValueError
+        Never.
+
+    References
+    ----------
+    Definition of this project.
+    """
     return min(cam.peak_lift, float(lift[-1])) if cam is not None else float(lift[-1])
 
 
@@ -66,6 +88,28 @@ def _near_peak(lift: Array, top: float) -> NDArray[np.bool_]:
 
 
 def bands(lift: Array, cam: AnyCam | None) -> tuple[tuple[float, float], ...]:
-    """Low, middle and high thirds of the lift that counts, as (from, to) [m]. Source: common practice."""
+    """Low, middle and high thirds of the lift that counts.
+
+    Parameters
+    ----------
+    lift : ndarray
+        Tested lifts, rising [m]. Shape (n,).
+    cam : Cam, TabledCam or None
+        The job's.
+
+    Returns
+    -------
+    tuple of (float, float)
+        Three pairs, from and to [m].
+
+    Raises
+    ------
+    ValueError
+        Never.
+
+    References
+    ----------
+    Common practice, no source.
+    """
     top = top_lift(lift, cam)
     return (0.0, top / 3), (top / 3, 2 * top / 3), (2 * top / 3, top)

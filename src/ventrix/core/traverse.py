@@ -27,7 +27,8 @@ DEAD_SHARE: Final = 0.4  # of the mean: air that hardly moves
 FLUX_FLAG: Final = 0.10
 READING_UNCERTAINTY: Final = 0.015  # relative, of one probe reading: half of its pressure's
 YAW_UNCERTAINTY: Final = 0.015  # relative: a straight probe within about ten degrees of the stream (cos 10 deg)
-PLACE_UNCERTAINTY: Final = 0.0008  # m: how well a probe is put where it should be
+PLACE_UNCERTAINTY: Final = 0.0005  # m: a probe is put where it should be to about a millimetre
+WALL_POWER: Final = 7  # near a wall air slows by the one-seventh power law (Schlichting, Boundary-Layer Theory)
 
 
 class Place(NamedTuple):
@@ -87,7 +88,7 @@ FIVE: Final = Layout(
     ),
     error=0.12,
 )
-NINE: Final = Layout("nine points", _nine(), error=0.05)
+NINE: Final = Layout("nine points", _nine(), error=0.06)
 EIGHT_RING: Final = Layout(
     "ring of eight",
     _ring(["12 o'clock", "1:30", "3 o'clock", "4:30", "6 o'clock", "7:30", "9 o'clock", "10:30"]),
@@ -239,6 +240,11 @@ class Field:
             near = (apart > 1e-9) & (apart < 1.6 * max(apart[apart > 1e-9].min(initial=np.inf), 1e-9))
             if np.any(near):
                 gradient[i] = float(np.max(np.abs(self.speed[near] - self.speed[i]) / apart[near]))
+        if self.ring:
+            wall = (1 - np.hypot(self.u, self.v)) * self.width / 2
+        else:
+            wall = np.minimum((1 - np.abs(self.u)) * self.width, (1 - np.abs(self.v)) * self.height) / 2
+        gradient = np.hypot(gradient, self.speed / (WALL_POWER * np.maximum(wall, PLACE_UNCERTAINTY)))
         relative = np.hypot(READING_UNCERTAINTY, YAW_UNCERTAINTY) * self.speed
         return np.asarray(np.hypot(relative, PLACE_UNCERTAINTY * gradient))
 

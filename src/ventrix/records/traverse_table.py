@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import csv
 import io
+from collections.abc import Callable
 from dataclasses import replace
 from pathlib import Path
 from typing import Final
@@ -37,9 +38,8 @@ def _text(value: float | None, unit: str) -> str:
     return "" if value is None else f"{from_si(value, unit):.12g}"
 
 
-def read_traverses(path: Path, new_id: object) -> tuple[Traverse, ...]:
+def read_traverses(path: Path, new_id: Callable[[], str]) -> tuple[Traverse, ...]:
     """Traverses from such a table; `new_id` makes ids. InputError that names the file, line and field."""
-    assert callable(new_id)
     name = path.name
     try:
         lines = path.read_text(encoding="utf-8-sig").splitlines()
@@ -64,10 +64,15 @@ def read_traverses(path: Path, new_id: object) -> tuple[Traverse, ...]:
             if not values[key]:
                 return None
             try:
-                return parse_quantity(values[key], unit)
+                value = parse_quantity(values[key], unit)
+                if value < 0 and unit != "-":
+                    raise ValueError(f"'{values[key]}' is negative")
+                return value
             except ValueError as error:
                 raise InputError(str(error), file=name, line=line, field=key) from None
 
+        if row["kind"] not in ("", "pitot", "ball"):
+            raise InputError(f"'{row['kind']}' is not pitot or ball", file=name, line=number, field="kind")
         key = tuple(cells[:8])
         if key not in found:
             found[key] = Traverse(

@@ -123,6 +123,7 @@ def _cut_menu(shell: Shell, menu: QMenu) -> None:
     _add(menu, "&Pour…", None, lambda: shell.pour_sheet.open())
     _add(menu, "&Trial…", "Ctrl+Shift+T", lambda: shell.trial_sheet.open())
     menu.addSeparator()
+    _add(menu, "Limit of local air speed…", None, shell.choose_speed_limit)
     _add(menu, "Tra&verse…", "Ctrl+Shift+V", lambda: _traverse(shell))
     _add(menu, "A maker's &claim…", None, lambda: shell.claim_sheet.open())
     _add(menu, "Hold against an&y run of the book…", "Ctrl+Shift+H", lambda: _other_side(shell))

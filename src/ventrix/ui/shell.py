@@ -10,6 +10,7 @@ from PySide6.QtGui import QCloseEvent
 from PySide6.QtWidgets import QHBoxLayout, QInputDialog, QMainWindow, QStackedWidget, QVBoxLayout, QWidget
 
 from ventrix.core import calculators
+from ventrix.core.units import parse_quantity
 from ventrix.ui.bars import Foot, JobBar, Rail
 from ventrix.ui.files import Files
 from ventrix.ui.menus import build_menus, commands_of
@@ -320,6 +321,17 @@ class Shell(QMainWindow):
             self.session.say(f"Pedal: {self.flow.pedal.name}. Press keeps, hold strikes, twice repeats.")
         elif ok:
             self.session.say(f"'{text}' is not the name of a key.")
+
+    def choose_speed_limit(self) -> None:
+        """The Mach number above which the Air room calls a local speed too fast."""
+        text, ok = QInputDialog.getText(
+            self, "Limit of local air speed", "Mach number (usual: 0.55):", text=f"{self.air.limit:g}"
+        )
+        if ok:
+            try:
+                self.air.use_limit(parse_quantity(text, "-"))
+            except ValueError as error:
+                self.session.say(f"{str(error)[0].upper()}{str(error)[1:]}.")
 
     def _work_simulated_port(self, cut_id: str, place: str) -> None:
         """A cut logged while the simulated bench is on changes its port too."""

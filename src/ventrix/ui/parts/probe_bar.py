@@ -21,6 +21,9 @@ from ventrix.workspace import new_id
 WINDOW: Final = 3.0  # s of probe samples that a kept point is the mean of
 
 
+UNSTEADY: Final = 0.05  # of the mean: the air, the hand or the blower is still moving
+
+
 class ProbeBar(QWidget):
     """Which point is wanted, the live reading, and the field to type it."""
 
@@ -134,6 +137,12 @@ class ProbeBar(QWidget):
         probe = [s.probe for s in self._samples if s.probe is not None]
         return float(np.mean(probe)) if probe else None
 
+    def _spread(self, traverse: Traverse) -> float:
+        """Standard deviation of the samples in hand, in what `live` is the mean of."""
+        if traverse.kind == "ball":
+            return float(np.std([s.flow for s in self._samples]))
+        return float(np.std([s.probe for s in self._samples if s.probe is not None]))
+
     def show_lead(self) -> None:
         """Say which point is wanted, and what the probe reads there."""
         traverse = self.traverse()
@@ -163,6 +172,8 @@ class ProbeBar(QWidget):
             self.problem.setText("No probe is connected: type the reading.")
         elif self._samples[-1].time - self._samples[0].time < 0.9 * WINDOW:
             self.problem.setText("Wait: three seconds of readings are wanted.")
+        elif self._spread(traverse) > UNSTEADY * value:
+            self.problem.setText("Not steady yet: wait, or type the reading.")
         elif traverse.kind == "ball":
             self._keep(traverse, flow=value)
         else:

@@ -15,6 +15,7 @@ from ventrix.ui.parts.air_scale import ink_on, speed_colour
 from ventrix.ui.parts.marks import draw_mark
 
 CELLS = 48
+UNPROBED = 0.45  # of the radius: the middle of a ring holds the valve or was not probed
 
 
 @dataclass(frozen=True, slots=True)
@@ -142,11 +143,13 @@ class SectionPicture(QWidget):
 
 
 def paint_field(painter: QPainter, box: QRectF, field: Field, scale: tuple[float, float], cells: int) -> None:
-    """Fill the hull of a field's points by its colours; nothing outside."""
+    """Fill the hull of a field's points by its colours; nothing outside, nor in the middle of a ring."""
     low, high = scale
     centres = (np.arange(cells) + 0.5) / cells * 2 - 1
     u, v = np.meshgrid(centres, centres)
     speed = field.at(u, v)
+    if field.ring:
+        speed = np.where(np.hypot(u, v) < UNPROBED, np.nan, speed)
     wide, tall = box.width() / cells, box.height() / cells
     for j, i in zip(*np.nonzero(np.isfinite(speed)), strict=True):
         share = (float(speed[j, i]) - low) / max(high - low, 1e-9)

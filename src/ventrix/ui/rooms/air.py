@@ -160,6 +160,18 @@ class AirRoom(Room):
             probed = [t.station for t in cut.traverses if t.kind == "pitot"]
             self.station.setCurrentText(chosen or (probed[-1] if probed else "pinch"))
 
+    @property
+    def limit(self) -> float:
+        """The user's limit of local air speed, as a Mach number."""
+        return float(str(self.session.settings.value("mach", LIMIT_MACH)))
+
+    def use_limit(self, mach: float) -> None:
+        """Set it. ValueError unless it lies between 0.1 and 1."""
+        if not 0.1 <= mach <= 1.0:
+            raise ValueError("the limit must lie between Mach 0.1 and 1")
+        self.session.settings.setValue("mach", mach)
+        self.refresh()
+
     def show_station(self, station: str) -> None:
         """Look at a station."""
         self.pages.setCurrentIndex(0)
@@ -231,10 +243,9 @@ class AirRoom(Room):
                 f"The {station} has not been probed at cut {cut.number}. N begins a traverse: the program leads from "
                 "point to point, Space or the pedal keeps what the probe reads, or type it."
             ]
-        limit = float(str(self.session.settings.value("mach", LIMIT_MACH)))
         lift = f" at {self.session.units.lift.with_unit(after.lift)}" if after.lift is not None else ""
         said = [f"{station.capitalize()}, cut {cut.number}{lift}."]
-        said += views.field_sentences(space.analysis, port, cut, after, fields[1], self.session.units, limit)
+        said += views.field_sentences(space.analysis, port, cut, after, fields[1], self.session.units, self.limit)
         if fields[0] is not None and before is not None:
             if before.lift != after.lift:
                 said.append("The two were probed at different lifts: their difference is not the cut's alone.")

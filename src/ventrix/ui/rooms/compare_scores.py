@@ -208,8 +208,8 @@ def _probed_rows(analysis: Analysis, pair: Pair, units: Units) -> list[Score]:
         at = f" at {units.lift.with_unit(has.lift)}" if has.lift is not None else ""
         source = f"mean of the probed points{at}{', converted to one test pressure' if converted else ''}"
         doubt = 1.96 * float(np.hypot(before.mean_uncertainty, after.mean_uncertainty))
-        row = _row(f"Probed speed, {station}", units.speed, before.mean, after.mean, source, "air", doubt)
-        rows.append(replace(row, result="" if row.result != "not proven" else row.result))
+        row = _row(f"Probed, {station}", units.speed, before.mean, after.mean, source, "air", doubt)
+        rows.append(replace(row, result="" if row.result != "not proven" else row.result))  # faster is not better
     return rows
 
 

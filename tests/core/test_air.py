@@ -1,0 +1,322 @@
+"""Air speeds: pitot against ISO 3966 and CoolProp, point layouts against known profiles, differences, swirl."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+import numpy as np
+import pytest
+from CoolProp.CoolProp import PropsSI
+from scipy.integrate import trapezoid
+
+from ventrix.bench.simulator import picture
+from ventrix.bench.simulator.heads import HEADS
+from ventrix.core.air import REFERENCE_DENSITY, REFERENCE_PRESSURE, REFERENCE_TEMPERATURE
+from ventrix.core.air_judgement import (
+    balance_sentences,
+    change_sentences,
+    dead_places,
+    hints,
+    run_swirl_ratio,
+    seen_sentences,
+    seen_where_air_lets_go,
+    speed_limit,
+    swirl_events,
+)
+from ventrix.core.curve import Cam
+from ventrix.core.figures import curve_of
+from ventrix.core.model import Cut, FlowRun, Observation, ProbePoint, Reading, SetUp, Traverse
+from ventrix.core.reduction import Geometry, ReducedRun, reduce_run
+from ventrix.core.swirl import impulse_coefficient, paddle_coefficient
+from ventrix.core.traverse import (
+    CLOCK,
+    EIGHT_RING,
+    FIVE,
+    LAYOUTS,
+    NINE,
+    AirThere,
+    Field,
+    Layout,
+    change_of,
+    field_of,
+    flux_note,
+    half_areas,
+    layout_named,
+    point_speed,
+    usual_layout,
+)
+from ventrix.core.units import to_si
+
+PRESSURE = to_si(28, "inH2O")
+LIFT = to_si(0.5, "in")
+
+
+def a_field(layout: Layout, speed: np.ndarray) -> Field:
+    """A section 30 by 40 mm with these speeds at the layout's points."""
+    points = tuple(
+        ProbePoint(id=str(i), name=p.name, u=p.u, v=p.v, speed=float(s))
+        for i, (p, s) in enumerate(zip(layout.places, speed, strict=True))
+    )
+    traverse = Traverse(id="t", station="pinch", layout=layout.name, points=points)
+    found = field_of(traverse, 0.030, 0.040, 0.0012)
+    assert found is not None
+    return found
+
+
+def places(layout: Layout) -> tuple[np.ndarray, np.ndarray]:
+    return np.array([p.u for p in layout.places]), np.array([p.v for p in layout.places])
+
+
+def simulated(number: int, station: str, layout: Layout) -> Field:
+    """What an exact probe finds in the simulator's hidden field."""
+    truth = HEADS["intake"][number].truth
+    u, v = places(layout)
+    speed = picture.speed(truth, station, LIFT, PRESSURE, u, v)
+    return replace(a_field(layout, speed), station=station, area=picture.station_area(truth, station))
+
+
+# -- one point
+
+
+@pytest.mark.parametrize("pa", [200.0, 1500.0, 4000.0])
+def test_pitot_is_iso_3966(pa: float) -> None:
+    # ISO 3966:2008: v = (1 - eps) alpha sqrt(2 dp / rho), eps from the isentropic expansion: here the exact
+    # isentropic relation for a perfect gas, with density and gamma of dry air by CoolProp.
+    rho = PropsSI("D", "T", REFERENCE_TEMPERATURE, "P", REFERENCE_PRESSURE, "Air")
+    gamma = 1.4
+    static = REFERENCE_PRESSURE
+    c2 = gamma * static / rho
+    exact = float(np.sqrt(2 * c2 / (gamma - 1) * ((1 + pa / static) ** ((gamma - 1) / gamma) - 1)))
+    air = AirThere(density=rho)
+    assert point_speed(ProbePoint(id="p", name="centre", reading=pa), 1.0, air) == pytest.approx(
+        exact, rel=0.012
+    )  # M^2/8 at Mach 0.3
+
+
+def test_fast_air_is_reduced_by_the_compressible_form() -> None:
+    # At Mach 0.5 the incompressible form reads 3 % high: 1/(1 + M^2/8), ISO 3966's expansion term.
+    gamma, mach = 1.4, 0.5
+    pa = REFERENCE_PRESSURE * ((1 + 0.2 * mach**2) ** 3.5 - 1)
+    c = float(np.sqrt(gamma * 287.055 * REFERENCE_TEMPERATURE))
+    assert point_speed(ProbePoint(id="p", name="x", reading=pa)) == pytest.approx(mach * c, rel=2e-3)
+
+
+def test_a_speed_read_is_taken_as_it_is_and_an_empty_point_is_none() -> None:
+    assert point_speed(ProbePoint(id="p", name="x", speed=90.0)) == 90.0
+    assert point_speed(ProbePoint(id="p", name="x")) is None
+    with pytest.raises(ValueError, match="negative"):
+        point_speed(ProbePoint(id="p", name="x", reading=-5.0))
+
+
+# -- layouts against profiles whose mean is known
+
+
+@pytest.mark.parametrize("layout", LAYOUTS, ids=lambda x: x.name)
+def test_uniform_and_linear_profiles_are_exact(layout: Layout) -> None:
+    u, v = places(layout)
+    assert a_field(layout, np.full(len(u), 80.0)).mean == pytest.approx(80.0, rel=1e-12)
+    assert a_field(layout, 80 + 25 * u - 30 * v).mean == pytest.approx(80.0, rel=1e-12)  # shear: mean is the middle's
+    assert sum(p.weight for p in layout.places) == pytest.approx(1.0)
+
+
+@pytest.mark.parametrize("layout", [FIVE, NINE], ids=lambda x: x.name)
+@pytest.mark.parametrize("n", [5, 7, 9])
+def test_power_law_over_a_rectangle_within_the_layouts_error(layout: Layout, n: int) -> None:
+    # v = (1-|x|)^(1/n) along both sides; its analytic mean is (n/(n+1))^2.
+    u, v = places(layout)
+    speed = 100 * ((1 - np.abs(u)) * (1 - np.abs(v))) ** (1 / n)
+    assert a_field(layout, speed).mean == pytest.approx(100 * (n / (n + 1)) ** 2, rel=layout.error)
+
+
+@pytest.mark.parametrize("layout", [EIGHT_RING, CLOCK], ids=lambda x: x.name)
+@pytest.mark.parametrize("n", [5, 7, 9])
+def test_power_law_over_a_disc_within_the_layouts_error(layout: Layout, n: int) -> None:
+    # v = (1-r)^(1/n); mean 2 n^2 / ((n+1)(2n+1)), Schlichting, Boundary-Layer Theory, ch. XX, from memory.
+    u, v = places(layout)
+    speed = 100 * (1 - np.hypot(u, v)) ** (1 / n)
+    exact = 100 * 2 * n**2 / ((n + 1) * (2 * n + 1))
+    assert a_field(layout, speed).mean == pytest.approx(exact, rel=layout.error)
+    if n == 7:  # ISO 7145: the mean is read at 0.242 R from the wall
+        assert a_field(layout, speed).mean == pytest.approx(exact, rel=0.005)
+
+
+def test_usual_layouts_and_unknown_names() -> None:
+    assert usual_layout("seat") is CLOCK
+    assert usual_layout("bowl") is EIGHT_RING
+    assert usual_layout("pinch") is NINE
+    assert layout_named("of my own") is None
+
+
+# -- the field between the points
+
+
+def test_interpolation_never_invents_a_maximum_and_says_nothing_outside() -> None:
+    rng = np.random.default_rng(7)
+    for _ in range(20):
+        field = a_field(NINE, rng.uniform(20, 120, 9))
+        u, v = np.meshgrid(np.linspace(-1, 1, 41), np.linspace(-1, 1, 41))
+        speed = field.at(u, v)
+        inside = np.isfinite(speed)
+        assert speed[inside].max() <= field.speed.max() + 1e-9
+        assert speed[inside].min() >= field.speed.min() - 1e-9
+        reach = float(field.u.max())
+        assert not np.any(inside[(np.abs(u) > reach + 1e-9) | (np.abs(v) > reach + 1e-9)])
+        assert field.at(field.u * 0.999, field.v * 0.999) == pytest.approx(field.speed, rel=0.02)
+
+
+def test_struck_points_do_not_count_and_two_are_no_field() -> None:
+    field = a_field(NINE, np.full(9, 60.0))
+    points = tuple(
+        ProbePoint(id=n, name=n, u=float(a), v=float(b), speed=60.0, struck=None if i < 2 else "slipped")
+        for i, (n, a, b) in enumerate(zip(field.names, field.u, field.v, strict=True))
+    )
+    assert field_of(Traverse(id="t", station="pinch", layout=NINE.name, points=points), 0.03, 0.04, 0.0012) is None
+    with pytest.raises(ValueError, match="size"):
+        field_of(Traverse(id="t", station="pinch", points=points), 0.0, 0.04, 0.0012)
+
+
+# -- against the simulator's hidden field
+
+
+@pytest.mark.parametrize("number", [0, 1, 2])
+@pytest.mark.parametrize("station", ["opening", "pinch", "guide", "short side"])
+def test_speeds_times_area_add_up_to_the_benchs_flow(number: int, station: str) -> None:
+    field = simulated(number, station, NINE)
+    flow = float(HEADS["intake"][number].truth.flow(LIFT, PRESSURE))
+    off, note = flux_note(field, flow)
+    assert abs(off) < NINE.error + 0.05
+    assert note is None
+    assert flux_note(replace(field, area=field.area * 1.3), flow)[1] is not None
+
+
+def test_differences_agree_with_the_hidden_field_within_their_uncertainty() -> None:
+    rng = np.random.default_rng(11)
+    u, v = places(NINE)
+    inside = total = 0
+    for _ in range(200):
+        fields = []
+        for number in (1, 2):
+            truth = HEADS["intake"][number].truth
+            moved_u = np.clip(u + 0.0005 / 0.018 * rng.standard_normal(9), -0.97, 0.97)
+            moved_v = np.clip(v + 0.0005 / 0.017 * rng.standard_normal(9), -0.97, 0.97)
+            seen = picture.speed(truth, "short side", LIFT, PRESSURE, moved_u, moved_v)
+            seen = seen * (1 + 0.015 * rng.standard_normal(9)) * (1 + 0.015 * rng.standard_normal())
+            fields.append(replace(a_field(NINE, seen), width=0.036, height=0.034))
+        exact = [picture.speed(HEADS["intake"][n].truth, "short side", LIFT, PRESSURE, u, v) for n in (1, 2)]
+        found = change_of(*fields)
+        inside += int(np.sum(np.abs(found.change - (exact[1] - exact[0])) <= found.expanded))
+        total += 9
+    assert inside / total > 0.93
+
+
+def test_the_laid_back_short_side_is_told_in_words() -> None:
+    before, after = simulated(1, "short side", NINE), simulated(2, "short side", NINE)
+    assert any(
+        "The floor carries" in s and "less than the roof at the short side" in s for s in balance_sentences(before)
+    )
+    told = " ".join(change_sentences(before, after))
+    assert "Faster beyond the probe's doubt: floor left" in told
+    assert "more even" in told
+    halves = half_areas(after)
+    assert halves is not None
+    assert halves.upper + halves.lower == pytest.approx(after.area)
+    same = " ".join(change_sentences(before, before))
+    assert "No point changed beyond the probe's doubt." in same
+
+
+def test_width_needed_slows_the_lower_half_to_the_upper_by_continuity() -> None:
+    v = places(NINE)[1]
+    halves = half_areas(a_field(NINE, 100 - 30 * v))
+    assert halves is not None
+    assert halves.width_needed is not None
+    assert halves.lower_speed * 0.030 == pytest.approx(halves.upper_speed * halves.width_needed)
+    assert half_areas(a_field(NINE, 100 + 30 * v)).width_needed is None  # type: ignore[union-attr]
+
+
+def test_dead_air_and_too_fast_air_are_hints_and_only_then() -> None:
+    speed = np.full(9, 100.0)
+    assert hints(a_field(NINE, speed), speed_limit()) == []
+    speed[-1], speed[0] = 10.0, 260.0
+    field = a_field(NINE, speed)
+    assert dead_places(field) == ("floor right",)
+    told = hints(field, speed_limit())
+    assert any("fill at floor right" in s for s in told)
+    assert any("open at roof left" in s for s in told)
+    assert all(s.startswith("Perhaps") for s in told)
+    assert speed_limit() == pytest.approx(0.55 * 340.294, rel=1e-5)  # ISO 2533:1975, sea level
+
+
+# -- swirl
+
+
+def swirling(rpm: list[float | None], *, torque: bool = False) -> ReducedRun:
+    lifts = np.arange(1, len(rpm) + 1) * to_si(0.05, "in")
+    bore = to_si(89, "mm")
+    readings = []
+    for i, (lift, value) in enumerate(zip(lifts, rpm, strict=True)):
+        flow = to_si(25.0 * (i + 1), "cfm")
+        speed = None if value is None else to_si(value, "rpm")
+        moment = None if speed is None or not torque else speed * flow * REFERENCE_DENSITY * bore**2 / 8
+        readings.append(
+            Reading(id=str(i), lift=float(lift), flow=flow, swirl=None if torque else speed, swirl_torque=moment)
+        )
+    setup = SetUp(id="s", direction="intake", test_pressure=PRESSURE, bore=bore)
+    run = FlowRun(id="r", setup_id="s", mount_id="m", readings=tuple(readings))
+    return reduce_run(run, setup, Geometry(valve_diameter=0.046, seat_angle=np.pi / 4, seat_width=0.0016))
+
+
+def test_reversals_and_drop_outs_are_named_where_they_are() -> None:
+    lift = np.array([1.0, 2.0, 3.0, 4.0, 5.0, 6.0])
+    found = swirl_events(lift, np.array([-20.0, -18.0, 18.0, 200.0, 90.0, 210.0]))
+    assert found.reversals == pytest.approx((2.5,))
+    assert found.drop_outs == (5.0,)
+    assert swirl_events(lift, np.full(6, np.nan)) == ((), ())
+    assert swirl_events(lift, np.array([300.0, 302, 299, 303, 300, 301])).drop_outs == ()  # scatter is no event
+
+
+def test_swirl_ratio_over_the_stroke_against_direct_integration() -> None:
+    # Heywood (1988), 8.3.1 at a constant pressure drop: Rs = pi/4 B L int(Cs A) / int(A)^2, here by SciPy on a grid
+    # of its own, twenty times finer.
+    run, stroke = swirling([200, 400, 800, 1200, 1600, 1900, 2100, 2200]), to_si(88.5, "mm")
+    cam = Cam(to_si(0.4, "in"), to_si(230, "deg"))
+    found = run_swirl_ratio(run, cam, stroke)
+    assert found is not None
+    bore = run.setup.bore or 0.0
+    at = np.linspace(0, cam.open_period, len(cam.lifts))
+
+    def parts(angle: float) -> tuple[float, float]:
+        lift = max(float(np.interp(angle, at, cam.lifts)), 1e-9)
+        speed = float(np.interp(lift, np.r_[0, run.lift], np.r_[0, run.swirl]))
+        cd = float(np.nan_to_num(curve_of(run, "cd_valve", np.array([max(lift, 1e-6)]))[0]))
+        area = cd * np.pi / 4 * 0.046**2
+        return float(paddle_coefficient(speed, bore, PRESSURE)) * area, area
+
+    angles = np.linspace(0, cam.open_period, 4001)
+    momentum, whole = (trapezoid([parts(x)[i] for x in angles], angles) for i in (0, 1))
+    exact = np.pi / 4 * bore * stroke * momentum / whole**2
+    assert found.ratio == pytest.approx(exact, rel=0.02)
+    assert run_swirl_ratio(run, None, stroke) is None
+
+
+def test_an_impulse_meter_and_a_paddle_agree_on_solid_body_rotation() -> None:
+    # [3] Heywood 8.3.1: both coefficients are one for the same solid-body swirl.
+    paddle, impulse = swirling([300, 900, 1500]), swirling([300, 900, 1500], torque=True)
+    assert impulse.swirl == pytest.approx(paddle.swirl, rel=1e-3)
+    flow, bore = float(impulse.flow[1]), impulse.setup.bore or 1.0
+    torque = float(impulse.swirl[1]) * flow * REFERENCE_DENSITY * bore**2 / 8
+    one = float(impulse_coefficient(torque, flow * REFERENCE_DENSITY, bore, PRESSURE))
+    assert one == pytest.approx(float(paddle_coefficient(float(impulse.swirl[1]), bore, PRESSURE)), rel=1e-3)
+
+
+# -- dye
+
+
+def test_what_dye_showed_is_said_by_kind_and_only_dry_places_explain_a_dip() -> None:
+    seen = tuple(
+        Observation(id=str(h), kind="wet", text=t, place="seat", clock=float(h))
+        for h, t in ((6, "dry"), (12, "wet"), (5, "dry"))
+    )
+    assert seen_sentences(seen) == ["Dry at 5, 6 o'clock.", "Wet at 12 o'clock."]
+    cut = Cut(id="c", number=1, observations=seen)
+    assert "5, 6 o'clock" in seen_where_air_lets_go(cut)[0]
+    assert seen_where_air_lets_go(replace(cut, observations=seen[1:2])) == []

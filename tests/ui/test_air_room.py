@@ -1,0 +1,200 @@
+"""The Air room driven: led from point to point, typed, live, pasted and struck; sections, ball, swirl, dye, files."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from itertools import pairwise
+from pathlib import Path
+
+import pytest
+from PySide6.QtCore import QPoint, Qt
+from PySide6.QtWidgets import QApplication
+
+from ventrix.core.model import Cut
+from ventrix.core.traverse import FIVE, NINE
+from ventrix.core.units import from_si, to_si
+from ventrix.ui.parts.air_scale import speed_colour
+from ventrix.ui.shell import Shell
+
+Open = Callable[..., Shell]
+
+
+@pytest.fixture
+def shell(open_window: Open) -> Shell:
+    shell = open_window()
+    space = shell.session.workspace
+    assert space is not None
+    space.look_at(space.job.ports[0].cuts[2].id)
+    shell.go_to_named("air")
+    return shell
+
+
+def cut_of(shell: Shell) -> Cut:
+    space = shell.session.workspace
+    assert space is not None and space.real_cut is not None
+    return space.real_cut
+
+
+def begin(shell: Shell, layout: str = FIVE.name, station: str = "guide", kind: str = "a pitot probe") -> None:
+    shell.air.traverse_wanted.emit(station)
+    sheet = shell.traverse_sheet
+    assert sheet.isVisible()
+    sheet.kind.setCurrentText(kind)
+    sheet.layout_choice.setCurrentText(layout)
+    sheet.lift.set_value(to_si(0.5, "in"))
+    if sheet.base.isVisible():
+        sheet.base.set_value(to_si(205, "cfm"))
+    sheet.take()
+
+
+def type_reading(shell: Shell, text: str) -> None:
+    shell.air.probe.entry.setText(text)
+    shell.air.probe.keep_typed()
+
+
+def test_the_short_side_before_and_after_on_one_scale_and_in_words(shell: Shell) -> None:
+    shell.air.show_station("short side")
+    told = shell.air.said.text()
+    assert "Flux check" in told
+    assert "floor left" in told
+    assert "more even" in told
+    views = [p.view for p in shell.air.pictures]
+    assert all(v is not None for v in views)
+    assert views[0].scale == views[1].scale  # type: ignore[union-attr]
+    assert {s.result for s in views[2].spots} <= {"better", "worse", "not proven"}  # type: ignore[union-attr]
+    assert len(shell.air.strip.sections) == 4
+    shell.air.show_station("bowl")
+    assert "has not been probed" in shell.air.said.text()
+
+
+def test_colours_go_evenly_from_dark_to_light() -> None:
+    # CIE 1976 lightness, L* = 116 (Y)^(1/3) - 16 with Rec. 709 luminance: equal steps, so it holds in grey too.
+    def lightness(share: float) -> float:
+        colour = speed_colour(share)
+        linear = [((c + 0.055) / 1.055) ** 2.4 if c > 0.04045 else c / 12.92 for c in colour.getRgbF()[:3]]
+        return float(116 * (0.2126 * linear[0] + 0.7152 * linear[1] + 0.0722 * linear[2]) ** (1 / 3) - 16)
+
+    steps = [lightness(i / 8) for i in range(9)]
+    rises = [b - a for a, b in pairwise(steps)]
+    assert min(rises) > 0.7 * max(rises)
+    assert steps[-1] - steps[0] > 50
+
+
+def test_led_from_point_to_point_typed_struck_and_undone(shell: Shell, qtbot) -> None:  # type: ignore[no-untyped-def]
+    before = len(cut_of(shell).traverses)
+    begin(shell)
+    assert len(cut_of(shell).traverses) == before + 1
+    names = [p.name for p in FIVE.places]
+    assert shell.air.probe.wanted() == names[0]
+    type_reading(shell, "12.5")
+    type_reading(shell, "75 m/s")
+    points = cut_of(shell).traverses[-1].points
+    assert [p.name for p in points] == names[:2]
+    assert points[0].reading == pytest.approx(to_si(12.5, "inH2O"))
+    assert points[1].speed == pytest.approx(75.0)
+    for bad in ("twelve", "-3", "nan"):
+        type_reading(shell, bad)
+        assert shell.air.probe.problem.text()
+        assert shell.air.probe.entry.text() == bad  # what was typed stays
+    assert len(cut_of(shell).traverses[-1].points) == 2
+    shell.air.setFocus()
+    qtbot.keyClick(shell.air, Qt.Key.Key_Backspace)
+    assert cut_of(shell).traverses[-1].points[1].struck
+    assert shell.air.probe.wanted() == names[1]
+    type_reading(shell, "11")
+    for _ in range(3):
+        type_reading(shell, "12")
+    assert "every point is read" in shell.air.probe.lead.text()
+    assert "Mean" in shell.air.said.text()
+    space = shell.session.workspace
+    assert space is not None
+    space.undo()
+    assert len(cut_of(shell).traverses[-1].points) == 5
+    qtbot.keyClick(shell.air, Qt.Key.Key_Escape)
+    assert shell.air.probe.traverse() is None
+
+
+def test_a_column_pasted_from_a_spreadsheet_and_a_bad_row_named(shell: Shell, qtbot) -> None:  # type: ignore[no-untyped-def]
+    begin(shell, NINE.name)
+    QApplication.clipboard().setText("\n".join(str(10 + i) for i in range(9)))
+    shell.air.setFocus()
+    qtbot.keyClick(shell.air, Qt.Key.Key_V, Qt.KeyboardModifier.ControlModifier)
+    points = cut_of(shell).traverses[-1].points
+    assert [round(from_si(p.reading or 0, "inH2O"), 6) for p in points] == [10.0 + i for i in range(9)]
+    QApplication.clipboard().setText("centre\t12\nattic\t14")
+    shell.air.probe.paste()
+    assert "Row 2: 'attic'" in shell.air.probe.problem.text()
+
+
+def test_live_from_the_simulated_bench_by_pedal(shell: Shell, qtbot) -> None:  # type: ignore[no-untyped-def]
+    shell.session.bench.connect_simulated()
+    qtbot.waitUntil(lambda: shell.session.bench.connected, timeout=8000)
+    begin(shell, station="pinch")
+    shell.air.pedal.pressed.emit()
+    assert shell.air.probe.problem.text()  # no three seconds yet
+    qtbot.waitUntil(lambda: "ft/s" in shell.air.probe.lead.text(), timeout=8000)
+
+    def keeps() -> bool:
+        shell.air.pedal.pressed.emit()
+        return bool(cut_of(shell).traverses[-1].points)
+
+    qtbot.waitUntil(keeps, timeout=20000)
+    point = cut_of(shell).traverses[-1].points[0]
+    known = next(t for t in cut_of(shell).traverses if t.id == "intake-2-pinch-pitot")
+    centre = next(p for p in known.points if p.name == "centre")
+    assert point.name == "centre"
+    assert point.reading == pytest.approx(centre.reading, rel=0.2)
+
+
+def test_ball_map_swirl_page_and_limit(shell: Shell, qtbot) -> None:  # type: ignore[no-untyped-def]
+    qtbot.keyClick(shell.air, Qt.Key.Key_2)
+    assert len(shell.air.map.picture.spots) == 16
+    assert "Busiest" in shell.air.said.text()
+    begin(shell, station="pinch", kind="a flow ball")
+    type_reading(shell, "196")
+    assert cut_of(shell).traverses[-1].points[0].flow == pytest.approx(to_si(196, "cfm"))
+    qtbot.keyClick(shell.air, Qt.Key.Key_Escape)
+    qtbot.keyClick(shell.air, Qt.Key.Key_3)
+    assert "Swirl ratio over the intake stroke" in shell.air.said.text()
+    assert "Against cut 1" in shell.air.said.text()
+    assert "swirl ratio" in shell.air.trade.text()
+    shell.air.use_limit(0.2)
+    shell.air.show_station("pinch")
+    assert "Over your limit" in shell.air.said.text()
+    with pytest.raises(ValueError, match="Mach"):
+        shell.air.use_limit(3.0)
+
+
+def test_dye_noise_and_chamber_are_kept_and_taken_back(shell: Shell, qtbot) -> None:  # type: ignore[no-untyped-def]
+    qtbot.keyClick(shell.air, Qt.Key.Key_4)
+    wet = shell.air.wet
+    wet.clock.state_set.emit(6, "dry")
+    assert any(o.clock == 6 and o.text == "dry" for o in cut_of(shell).observations)
+    assert "Dry at 6 o'clock" in shell.air.said.text()
+    wet.noise.setText("loud")
+    wet.noise.returnPressed.emit()
+    assert wet.problem.text()
+    assert wet.noise.text() == "loud"
+    wet.noise.setText("0.55")
+    wet.noise.returnPressed.emit()
+    wet.chamber.setText("streak across the plug")
+    wet.chamber.returnPressed.emit()
+    assert "Chamber: streak across the plug." in shell.air.said.text()
+    assert "Noise heard at 0.550 in" in shell.air.said.text()
+    qtbot.mouseClick(wet.take_back, Qt.MouseButton.LeftButton, pos=QPoint(10, 10))
+    assert "Chamber" not in shell.air.said.text()
+    shell.go_to_named("compare")
+    assert "Probed, pinch, ft/s" in [r.caption for r in shell.compare.scorecard.rows]
+
+
+def test_air_speeds_go_out_and_come_in(shell: Shell, tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    path = tmp_path / "air.csv"
+    monkeypatch.setattr("ventrix.ui.files.QFileDialog.getSaveFileName", lambda *_: (str(path), ""))
+    shell.files.export_air()
+    before = len(cut_of(shell).traverses)
+    assert shell.files.bring_in_air(path)
+    assert len(cut_of(shell).traverses) == 2 * before
+    path.write_text("nothing of the kind", encoding="utf-8")
+    assert not shell.files.bring_in_air(path)
+    assert "air.csv" in (shell.session.workspace.said if shell.session.workspace else "")
+    assert len(cut_of(shell).traverses) == 2 * before
