@@ -25,7 +25,7 @@ class TraverseSheet(FormSheet):
         self.layout_choice = self.add_choice("Points", [(x.name, x.name) for x in LAYOUTS])
         self.lift = self.add_figure("Lift", "lift")
         self.probe = self.add_choice("Probe", (("straight", "straight"), ("curved", "curved")))
-        self.coefficient = self.add_figure("Its coefficient", "ratio")
+        self.coefficient = self.add_figure("Coefficient, if not 1", "ratio")
         self.base = self.add_figure("Flow without the ball", "flow")
         self.finish()
         self.caution.setText(
