@@ -205,7 +205,8 @@ class AirRoom(Room):
             fields[0], _ = views.field_at(analysis, port, against, before, None)
         if after is not None:
             fields[1], converted = views.field_at(analysis, port, cut, after, pressure)
-        scale = views.scale_of(*fields)
+        along = views.fields_along(space.analysis, port, cut)
+        scale = views.scale_of(*fields, *(field for _, field in along))
         wanted = self.probe.wanted()
         for i, (each, traverse, found) in enumerate(((against, before, fields[0]), (cut, after, fields[1]))):
             picture = self.pictures[i]
@@ -224,8 +225,8 @@ class AirRoom(Room):
             size = views.size_of(unroll(port, cut, space.job.valve_of(port)), station)
             self.pictures[2].show_view(views.difference_view(fields[0], fields[1], size, units))
         shown = [from_si(v, units.speed.unit) for v in scale]
-        self.scale.show_scale(shown[0], shown[1], f"{units.speed.label}, one scale for both")
-        self._show_strip(space, scale)
+        self.scale.show_scale(shown[0], shown[1], f"{units.speed.label}, one scale for all")
+        self._show_strip(space, along, scale)
         self.said.setText("\n\n".join(self._section_words(space, station, before, after, fields)))
 
     def _section_words(
@@ -252,18 +253,18 @@ class AirRoom(Room):
             said += change_sentences(fields[0], fields[1])
         return said
 
-    def _show_strip(self, space: Workspace, scale: tuple[float, float]) -> None:
+    def _show_strip(
+        self, space: Workspace, along: list[tuple[Traverse, Field | None]], scale: tuple[float, float]
+    ) -> None:
         port, cut = space.port, space.real_cut
         assert port is not None and cut is not None
         here = unroll(port, cut, space.job.valve_of(port))
         found = []
-        for station in dict.fromkeys(t.station for t in cut.traverses if t.kind == "pitot"):
-            traverse = newest_of(cut, station)
-            if traverse is not None:
-                field, _ = views.field_at(space.analysis, port, cut, traverse, None)
-                size = views.size_of(here, station)
-                view = views.section_view(station, traverse, field, size, station, scale, self.session.units)
-                found.append((views.station_share(station), view))
+        for traverse, field in along:
+            station = traverse.station
+            size = views.size_of(here, station)
+            view = views.section_view(station, traverse, field, size, station, scale, self.session.units)
+            found.append((views.station_share(station), view))
         self.strip.show_sections(here, found, port.kind)
 
     def _show_ball(self, space: Workspace) -> None:

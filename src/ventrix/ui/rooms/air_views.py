@@ -29,6 +29,7 @@ from ventrix.core.traverse import (
     flux_note,
     half_areas,
     layout_named,
+    newest_of,
     usual_layout,
 )
 from ventrix.core.units import from_si, percent_text
@@ -75,6 +76,16 @@ def field_at(
         return found, False
     factor = float(bench_flow.convert_pressure(1.0, own, wanted_pressure))
     return replace(found, speed=found.speed * factor), True
+
+
+def fields_along(analysis: Analysis, port: Port, cut: Cut) -> list[tuple[Traverse, Field | None]]:
+    """The newest traverse of every station probed at a cut, with its field as it was taken."""
+    found = []
+    for station in dict.fromkeys(t.station for t in cut.traverses if t.kind == "pitot"):
+        traverse = newest_of(cut, station)
+        if traverse is not None:
+            found.append((traverse, field_at(analysis, port, cut, traverse, None)[0]))
+    return found
 
 
 def pressure_of(analysis: Analysis, traverse: Traverse) -> float | None:
