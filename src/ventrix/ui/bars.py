@@ -31,6 +31,7 @@ class JobBar(QWidget):
         self.conditions = QLabel()
         self.conditions.setObjectName("quiet")
         self.bench = QLabel()
+        self.bench.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
         row = QHBoxLayout(self)
         row.setContentsMargins(16, 0, 16, 0)
         row.setSpacing(12)
