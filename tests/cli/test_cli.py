@@ -300,3 +300,57 @@ def test_jobs_in_and_out(capsys: pytest.CaptureFixture[str], tmp_path: Path) -> 
     assert read_job(tmp_path / "again.json") == demo_job()
     assert "no job 'Other'" in refused(capsys, "export", "Other", tmp_path / "x.json")
     assert "directory" in refused(capsys, "export", "Corvane 22H head", tmp_path / "no" / "x.json")
+
+
+# -- swirl meters, schools, kinds of cut
+
+
+@pytest.mark.parametrize(
+    ("columns", "cells"),
+    [("lift_mm,reading_cfm,swirl_rpm", ",900"), ("lift_mm,reading_cfm,torque_Nm", ",0.0065")],
+)
+def test_swirl_by_paddle_or_torque_is_taken_and_blank_cells_are_no_reading(
+    capsys: pytest.CaptureFixture[str], write_table: Callable[..., Path], columns: str, cells: str
+) -> None:
+    rows = [f"{row}{cells if i else ','}" for i, row in enumerate(ROWS.splitlines())]
+    path = write_table("swirl.csv", "\n".join(rows), columns)
+    code, out, _ = ask(capsys, "reduce", path, "--json")
+    assert code == 0
+    assert len(json.loads(out)["points"]) == 10
+
+
+@pytest.mark.parametrize("cell", ["fast", "nan", "inf", "0.01 N.m"])
+def test_a_torque_that_is_no_number_is_named(
+    capsys: pytest.CaptureFixture[str], write_table: Callable[..., Path], cell: str
+) -> None:
+    path = write_table("swirl.csv", f"1,31.2,{cell}", "lift_mm,reading_cfm,torque_Nm")
+    said = refused(capsys, "reduce", path)
+    assert "swirl.csv" in said
+    assert "torque_Nm" in said
+
+
+def test_an_unknown_torque_unit_is_named(capsys: pytest.CaptureFixture[str], write_table: Callable[..., Path]) -> None:
+    path = write_table("swirl.csv", "1,31.2,4", "lift_mm,reading_cfm,torque_stone")
+    assert "stone" in refused(capsys, "reduce", path)
+
+
+@pytest.mark.parametrize("school", ["cam-weighted", "low lift first", "peak and near-peak"])
+@pytest.mark.parametrize("change", ["port", "seat", "fill", "valve", "chamber", "clean", "finish"])
+def test_every_school_judges_every_kind_of_cut(
+    capsys: pytest.CaptureFixture[str], write_table: Callable[..., Path], school: str, change: str
+) -> None:
+    before = write_table("before.csv", ROWS, mount="1")
+    more = "\n".join(f"{a},{float(b) * 1.06:.1f}" for a, b in (r.split(",") for r in ROWS.splitlines()))
+    after = write_table("after.csv", more, mount="2")
+    code, out, _ = ask(capsys, "compare", before, after, "--json", "--school", school, "--change", change)
+    assert code == 0
+    assert json.loads(out)["verdict"].startswith("Keep")
+
+
+@pytest.mark.parametrize("option", [("--school", "loudest"), ("--change", "paint"), ("--worthwhile", "much")])
+def test_options_that_mean_nothing_are_refused(
+    capsys: pytest.CaptureFixture[str], write_table: Callable[..., Path], option: tuple[str, str]
+) -> None:
+    before, after = write_table("a.csv", ROWS, mount="1"), write_table("b.csv", ROWS, mount="2")
+    said = refused(capsys, "compare", before, after, *option)
+    assert option[1] in said

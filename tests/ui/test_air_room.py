@@ -92,7 +92,7 @@ def test_led_from_point_to_point_typed_struck_and_undone(shell: Shell, qtbot) ->
     assert [p.name for p in points] == names[:2]
     assert points[0].reading == pytest.approx(to_si(12.5, "inH2O"))
     assert points[1].speed == pytest.approx(75.0)
-    for bad in ("twelve", "-3", "nan"):
+    for bad in ("twelve", "-3", "nan", "900", "2000 ft/s"):
         type_reading(shell, bad)
         assert shell.air.probe.problem.text()
         assert shell.air.probe.entry.text() == bad  # what was typed stays

@@ -21,6 +21,7 @@ from ventrix.workspace import new_id
 WINDOW: Final = 3.0  # s of probe samples that a kept point is the mean of
 
 
+MOST_SPEED: Final = 340.0  # m/s, about the speed of sound: no port's air goes faster on a bench
 UNSTEADY: Final = 0.05  # of the mean: the air, the hand or the blower is still moving
 
 
@@ -203,6 +204,10 @@ class ProbeBar(QWidget):
             value, key = parse_quantity(text, units.pressure.unit), "reading"
         if value < 0:
             raise ValueError("the figure cannot be negative")
+        if key == "speed" and value > MOST_SPEED:
+            raise ValueError("that is faster than sound")
+        if key == "reading":
+            point_speed(ProbePoint(id="", name="", reading=value), traverse.coefficient or 1.0)  # sonic: its sentence
         return {key: value}
 
     def _keep(self, traverse: Traverse, **values: float) -> None:
