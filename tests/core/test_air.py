@@ -163,6 +163,17 @@ def test_interpolation_never_invents_a_maximum_and_says_nothing_outside() -> Non
         assert field.at(field.u * 0.999, field.v * 0.999) == pytest.approx(field.speed, rel=0.02)
 
 
+def test_a_first_row_alone_spans_no_field() -> None:
+    names = [p for p in NINE.places if p.name.startswith("roof")]
+    points = tuple(ProbePoint(id=p.name, name=p.name, u=p.u, v=p.v, speed=80.0) for p in names)
+    field = field_of(Traverse(id="t", station="pinch", layout=NINE.name, points=points), 0.03, 0.04, 0.0012)
+    assert field is not None
+    assert field.mean == pytest.approx(80.0)
+    assert np.all(np.isnan(field.at([0.0, 0.5], [0.0, 0.7])))
+    assert field.side("floor") is None
+    assert half_areas(field) is None
+
+
 def test_struck_points_do_not_count_and_two_are_no_field() -> None:
     field = a_field(NINE, np.full(9, 60.0))
     points = tuple(

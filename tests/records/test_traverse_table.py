@@ -50,6 +50,8 @@ def test_every_traverse_of_the_demo_comes_back(tmp_path: Path) -> None:
         (f"{FIRST}\n{HEADER}\n{GOOD.replace('4000', '-40')}", "negative", 3),
         (f"{FIRST}\n{HEADER}\n{GOOD.replace('12.7', '-1')}", "negative", 3),
         (f"{FIRST}\n{HEADER}\n{GOOD.replace('pitot', 'kite')}", "kite", 3),
+        (f"{FIRST}\n{HEADER}\n{GOOD.replace('centre,0', 'centre,7')}", "between -1 and 1", 3),
+        (f"{FIRST}\n{HEADER}\n{GOOD.replace('straight,1', 'straight,-1')}", "negative", 3),
     ],
 )
 def test_bad_tables_are_named_by_line(tmp_path: Path, text: str, says: str, line: int) -> None:

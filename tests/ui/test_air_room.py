@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from dataclasses import replace
 from itertools import pairwise
 from pathlib import Path
 
@@ -10,6 +11,7 @@ import pytest
 from PySide6.QtCore import QPoint, Qt
 from PySide6.QtWidgets import QApplication
 
+from ventrix.core import edits
 from ventrix.core.model import Cut
 from ventrix.core.traverse import FIVE, NINE
 from ventrix.core.units import from_si, to_si
@@ -112,6 +114,26 @@ def test_led_from_point_to_point_typed_struck_and_undone(shell: Shell, qtbot) ->
     assert len(cut_of(shell).traverses[-1].points) == 5
     qtbot.keyClick(shell.air, Qt.Key.Key_Escape)
     assert shell.air.probe.traverse() is None
+
+
+def test_every_step_of_nine_points_is_drawn(shell: Shell) -> None:
+    begin(shell, NINE.name)
+    for i in range(9):
+        type_reading(shell, str(10 + i))
+        assert not shell.grab().isNull()  # three in a row span no field yet
+    assert "Mean" in shell.air.said.text()
+
+
+def test_a_document_with_readings_that_make_no_sense_is_said_not_fatal(shell: Shell) -> None:
+    space = shell.session.workspace
+    assert space is not None
+    cut = cut_of(shell)
+    bad = replace(cut.traverses[0], points=tuple(replace(p, reading=-5.0) for p in cut.traverses[0].points))
+    space.apply("odd", edits.edit_traverse(space.job, cut.id, bad.id, lambda _: bad))
+    shell.air.show_station(bad.station)
+    assert "negative" in shell.air.said.text()
+    shell.go_to_named("compare")
+    assert not shell.grab().isNull()
 
 
 def test_a_column_pasted_from_a_spreadsheet_and_a_bad_row_named(shell: Shell, qtbot) -> None:  # type: ignore[no-untyped-def]

@@ -213,10 +213,14 @@ class Field:
         return float(0.5 * REFERENCE_DENSITY * (self.weights @ self.speed**2))
 
     @cached_property
-    def _triangles(self) -> Delaunay:
-        from scipy.spatial import Delaunay  # late: only the Air room draws fields
+    def _triangles(self) -> Delaunay | None:
+        """None while all points lie on one line: a first row, read so far."""
+        from scipy.spatial import Delaunay, QhullError  # late: only the Air room draws fields
 
-        return Delaunay(np.c_[self.u, self.v])
+        try:
+            return Delaunay(np.c_[self.u, self.v])
+        except QhullError:
+            return None
 
     def at(self, u: ArrayLike, v: ArrayLike) -> Array:
         """Speed between the points by straight faces (Delaunay), NaN outside their hull [m/s].
@@ -226,7 +230,7 @@ class Field:
         from scipy.interpolate import LinearNDInterpolator  # late, as above
 
         where = np.asarray(u, dtype=float), np.asarray(v, dtype=float)
-        if len(self.speed) < 3:
+        if self._triangles is None:
             return np.full(np.broadcast(*where).shape, np.nan)
         return np.asarray(LinearNDInterpolator(self._triangles, self.speed)(*where))
 

@@ -65,8 +65,10 @@ def read_traverses(path: Path, new_id: Callable[[], str]) -> tuple[Traverse, ...
                 return None
             try:
                 value = parse_quantity(values[key], unit)
-                if value < 0 and unit != "-":
+                if value < 0 and key not in ("u", "v"):
                     raise ValueError(f"'{values[key]}' is negative")
+                if key in ("u", "v") and abs(value) > 1:
+                    raise ValueError("a place lies between -1 and 1")
                 return value
             except ValueError as error:
                 raise InputError(str(error), file=name, line=line, field=key) from None

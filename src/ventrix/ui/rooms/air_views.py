@@ -84,7 +84,10 @@ def fields_along(analysis: Analysis, port: Port, cut: Cut) -> list[tuple[Travers
     for station in dict.fromkeys(t.station for t in cut.traverses if t.kind == "pitot"):
         traverse = newest_of(cut, station)
         if traverse is not None:
-            found.append((traverse, field_at(analysis, port, cut, traverse, None)[0]))
+            try:
+                found.append((traverse, field_at(analysis, port, cut, traverse, None)[0]))
+            except ValueError:  # said where that station is looked at
+                found.append((traverse, None))
     return found
 
 

@@ -201,8 +201,11 @@ def _probed_rows(analysis: Analysis, pair: Pair, units: Units) -> list[Score]:
         if had is None or has is None or had.lift != has.lift or pair.before.id == "other":
             continue
         pressure = pressure_of(analysis, had)
-        before, _ = field_at(analysis, pair.port, pair.before, had, None)
-        after, converted = field_at(analysis, pair.port, pair.after, has, pressure)
+        try:
+            before, _ = field_at(analysis, pair.port, pair.before, had, None)
+            after, converted = field_at(analysis, pair.port, pair.after, has, pressure)
+        except ValueError:  # a reading that makes no sense: the Air room says which
+            continue
         if before is None or after is None:
             continue
         at = f" at {units.lift.with_unit(has.lift)}" if has.lift is not None else ""
