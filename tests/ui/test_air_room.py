@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable
 from dataclasses import replace
 from itertools import pairwise
@@ -9,6 +10,7 @@ from pathlib import Path
 
 import pytest
 from PySide6.QtCore import QPoint, Qt
+from PySide6.QtGui import QImage
 from PySide6.QtWidgets import QApplication
 
 from ventrix.core import edits
@@ -16,6 +18,7 @@ from ventrix.core.model import Cut
 from ventrix.core.traverse import FIVE, NINE
 from ventrix.core.units import from_si, to_si
 from ventrix.ui.parts.air_scale import speed_colour
+from ventrix.ui.rooms.air_views import corner_of
 from ventrix.ui.shell import Shell
 
 Open = Callable[..., Shell]
@@ -178,6 +181,7 @@ def test_ball_map_swirl_page_and_limit(shell: Shell, qtbot) -> None:  # type: ig
     qtbot.keyClick(shell.air, Qt.Key.Key_Escape)
     qtbot.keyClick(shell.air, Qt.Key.Key_3)
     assert "Swirl ratio over the intake stroke" in shell.air.said.text()
+    assert "Swirl coefficient +" in shell.air.said.text()
     assert "Against cut 1" in shell.air.said.text()
     assert "swirl ratio" in shell.air.trade.text()
     shell.air.use_limit(0.2)
@@ -207,6 +211,33 @@ def test_dye_noise_and_chamber_are_kept_and_taken_back(shell: Shell, qtbot) -> N
     assert "Chamber" not in shell.air.said.text()
     shell.go_to_named("compare")
     assert "Probed, pinch, ft/s" in [r.caption for r in shell.compare.scorecard.rows]
+
+
+def test_a_photo_of_the_pattern_is_kept_in_the_books_folder(shell: Shell, tmp_path: Path) -> None:
+    image = QImage(40, 30, QImage.Format.Format_RGB32)
+    image.fill(0x336699)
+    image.save(str(tmp_path / "dye.png"))
+    shell.air.pages.setCurrentIndex(3)
+    shell.air.refresh()
+    assert shell.air.wet.keep_photo(tmp_path / "dye.png")
+    assert shell.air.wet.photo.isVisible()
+    assert len(list(shell.session.book.photo_folder.iterdir())) == 1
+    (tmp_path / "note.txt").write_text("no picture")
+    assert not shell.air.wet.keep_photo(tmp_path / "note.txt")
+    assert shell.air.wet.problem.text()
+    shell.air.wet.take_back.click()
+    assert not shell.air.wet.photo.isVisible()
+
+
+def test_the_outline_has_the_sections_own_corner(shell: Shell) -> None:
+    shell.air.show_station("pinch")
+    view = shell.air.pictures[1].view
+    assert view is not None
+    for width, height, radius in ((0.03, 0.04, 0.008), (0.03, 0.03, 0.015)):
+        area = width * height - (4 - math.pi) * radius**2
+        assert corner_of((width, height, area)) == pytest.approx(radius)
+    assert corner_of((0.03, 0.03, 0.001)) == 0.0  # an area that no corner explains
+    assert corner_of((view.width, view.height, view.width * view.height)) == 0.0
 
 
 def test_air_speeds_go_out_and_come_in(shell: Shell, tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:

@@ -42,6 +42,7 @@ class SectionView:
     field: Field | None = None
     scale: tuple[float, float] = (0.0, 1.0)
     wanted: str = ""
+    corner: float = 0.0  # radius [m]
 
 
 class SectionPicture(QWidget):
@@ -95,7 +96,8 @@ class SectionPicture(QWidget):
         if view.ring:
             outline.addEllipse(box)
         else:
-            outline.addRoundedRect(box, box.width() * 0.16, box.width() * 0.16)
+            radius = view.corner * box.width() / view.width
+            outline.addRoundedRect(box, radius, radius)
         painter.fillPath(outline, theme.colour("panel"))
         if view.field is not None:
             painter.save()

@@ -87,7 +87,7 @@ class SectionStrip(QWidget):
         if view.ring:
             outline.addEllipse(inner)
         else:
-            outline.addRoundedRect(inner, 9, 9)
+            outline.addRoundedRect(inner, view.corner * scale, view.corner * scale)
         painter.fillPath(outline, theme.colour("ground"))
         if view.field is not None:
             painter.save()

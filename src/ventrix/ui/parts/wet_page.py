@@ -3,14 +3,19 @@
 from __future__ import annotations
 
 import re
+from pathlib import Path
 
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QLineEdit, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtCore import Qt
+from PySide6.QtGui import QPixmap
+from PySide6.QtWidgets import QFileDialog, QHBoxLayout, QLabel, QLineEdit, QPushButton, QVBoxLayout, QWidget
 
 from ventrix.core import edits
 from ventrix.core.air_judgement import seen_sentences
 from ventrix.core.model import Cut, Observation, Traverse
 from ventrix.core.traverse import point_speed
 from ventrix.core.units import parse_quantity
+from ventrix.records.errors import InputError
+from ventrix.records.photos import keep_photo
 from ventrix.ui.parts.seat_clock import SeatClock
 from ventrix.ui.session import Session
 from ventrix.workspace import Workspace, new_id, now_text
@@ -40,6 +45,11 @@ class WetPage(QWidget):
         self.chamber.returnPressed.connect(self._keep_chamber)
         self.take_back = QPushButton("Take the last one back")
         self.take_back.clicked.connect(self._take_back)
+        self.add_photo = QPushButton("Photo…")
+        self.add_photo.clicked.connect(self._choose_photo)
+        self.photo = QLabel()
+        self.photo.setAccessibleName("Photo of the pattern")
+        self.photo.hide()
         self.problem = QLabel()
         self.problem.setObjectName("error")
         told = QLabel(WORDS)
@@ -48,11 +58,15 @@ class WetPage(QWidget):
         entries = QHBoxLayout()
         entries.addWidget(self.noise, 1)
         entries.addWidget(self.chamber, 2)
+        entries.addWidget(self.add_photo)
         entries.addWidget(self.take_back)
+        middle = QHBoxLayout()
+        middle.addWidget(self.clock, 1)
+        middle.addWidget(self.photo)
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.addWidget(told)
-        column.addWidget(self.clock, 1)
+        column.addLayout(middle, 1)
         column.addLayout(entries)
         column.addWidget(self.problem)
 
@@ -68,12 +82,13 @@ class WetPage(QWidget):
                 speeds[int(named[1])] = units.speed.text(speed)
         self.clock.show_states(states, speeds)
         said = seen_sentences(cut.observations)
-        said += [f"Chamber: {o.text}." for o in cut.observations if o.kind == "wet" and o.place == "chamber"]
+        said += [f"Chamber: {o.text}." for o in cut.observations if o.kind == "wet" and o.place == "chamber" and o.text]
         heard = [o for o in cut.observations if o.kind == "noise" and o.lift is not None]
         said += [f"Noise heard at {units.lift.with_unit(o.lift)}: air that lets go of a wall is loud." for o in heard]
         run = cut.runs[-1] if cut.runs else None
         notes = run.rung_notes if run is not None else ()
         said += [f"{n.kind.capitalize()} noted at {units.lift.with_unit(n.lift)} while flowing." for n in notes]
+        self._show_photo(space, cut)
         self.take_back.setEnabled(any(o.kind == "noise" or o.place == "chamber" for o in cut.observations))
         return said or [NOTHING]
 
@@ -111,6 +126,35 @@ class WetPage(QWidget):
         seen = Observation(id=new_id(), kind="wet", text=text, place="chamber", date=now_text())
         self.chamber.clear()
         self._apply("chamber pattern", (*self._had(), seen))
+
+    def _show_photo(self, space: Workspace, cut: Cut) -> None:
+        file = next((o.photo for o in reversed(cut.observations) if o.photo), "")
+        self.photo.setVisible(bool(file))
+        if file:
+            picture = QPixmap(str(space.book.photo_folder / file))
+            if picture.isNull():
+                self.photo.setText("the picture is not in the book's folder")
+            else:
+                self.photo.setPixmap(picture.scaled(260, 320, Qt.AspectRatioMode.KeepAspectRatio))
+
+    def _choose_photo(self) -> None:
+        name, _ = QFileDialog.getOpenFileName(self, "Photo of the pattern", "", "Pictures (*.jpg *.jpeg *.png)")
+        if name:
+            self.keep_photo(Path(name))
+
+    def keep_photo(self, path: Path) -> bool:
+        """Copy a picture into the book's folder and hang it from the cut's wet pattern."""
+        space = self.session.workspace
+        if space is None:
+            return False
+        try:
+            file = keep_photo(space.book.photo_folder, path)
+        except InputError as error:
+            self.problem.setText(str(error))
+            return False
+        seen = Observation(id=new_id(), kind="wet", place="chamber", photo=file, date=now_text())
+        self._apply("photo of the pattern", (*self._had(), seen))
+        return True
 
     def _take_back(self) -> None:
         kept = self._had()

@@ -19,6 +19,7 @@ from ventrix.core.air_judgement import (
 )
 from ventrix.core.airspeed import ball_drop
 from ventrix.core.analysis import Analysis
+from ventrix.core.figures import curve_of
 from ventrix.core.model import Cut, Port, Traverse
 from ventrix.core.reduction import ReducedRun
 from ventrix.core.traverse import (
@@ -54,6 +55,13 @@ def size_of(here: UnrolledPort, station: str) -> tuple[float, float, float]:
         return named.width, named.height, named.area
     along = station_share(station) * here.length
     return float(here.width(along)), float(here.height(along)), float(here.area(along))
+
+
+def corner_of(size: Size) -> float:
+    """The corner radius that a section of this width, height and area has [m]: A = w h - (4 - pi) r^2."""
+    width, height, area = size
+    radius = np.sqrt(max(width * height - area, 0.0) / (4 - np.pi))
+    return float(min(radius, width / 2, height / 2))
 
 
 def air_there(analysis: Analysis, traverse: Traverse) -> AirThere:
@@ -115,7 +123,7 @@ def section_view(
         else:
             spots.append(Spot(name, u, v))
     ring = layout.ring if layout is not None else False
-    return SectionView(title, size[0], size[1], ring, tuple(spots), found, scale, wanted)
+    return SectionView(title, size[0], size[1], ring, tuple(spots), found, scale, wanted, corner_of(size))
 
 
 def difference_view(before: Field, after: Field, size: tuple[float, float, float], units: Units) -> SectionView:
@@ -125,7 +133,7 @@ def difference_view(before: Field, after: Field, size: tuple[float, float, float
     for name, u, v, d, doubt in zip(change.names, change.u, change.v, change.change, change.expanded, strict=True):
         result = "better" if d > doubt else "worse" if d < -doubt else "not proven"
         spots.append(Spot(name, float(u), float(v), units.speed.text(float(d), sign=True), None, result))
-    return SectionView("difference", size[0], size[1], after.ring, tuple(spots))
+    return SectionView("difference", size[0], size[1], after.ring, tuple(spots), corner=corner_of(size))
 
 
 def scale_of(*fields: Field | None) -> tuple[float, float]:
@@ -235,6 +243,11 @@ def swirl_sentences(analysis: Analysis, port: Port, before: Cut | None, after: C
         said.append("With two intake valves most of it is tumble, end over end: this is only what is left as swirl.")
     said += [f"It turns over at {units.lift.with_unit(x)}." for x in events.reversals]
     said += [f"It drops out at {units.lift.with_unit(x)}." for x in events.drop_outs]
+    highest = run.lift[np.isfinite(run.swirl)][-1]
+    coefficient = float(curve_of(run, "swirl_cs", np.array([highest]))[0])
+    if np.isfinite(coefficient):
+        told = f"{coefficient:+.2f}".replace("-", "−")
+        said.append(f"Swirl coefficient {told} at {units.lift.with_unit(float(highest))}.")
     ratio = run_swirl_ratio(run, analysis.cam_of("intake"), analysis.job.stroke)
     if ratio is None:
         said.append("Swirl ratio over the stroke wants cam, stroke, bore and valve diameter.")
