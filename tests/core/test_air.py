@@ -27,6 +27,7 @@ from ventrix.core.curve import Cam
 from ventrix.core.figures import curve_of
 from ventrix.core.model import Cut, FlowRun, Observation, ProbePoint, Reading, SetUp, Traverse
 from ventrix.core.reduction import Geometry, ReducedRun, reduce_run
+from ventrix.core.sections import places_on
 from ventrix.core.swirl import impulse_coefficient, paddle_coefficient
 from ventrix.core.traverse import (
     CLOCK,
@@ -161,6 +162,22 @@ def test_interpolation_never_invents_a_maximum_and_says_nothing_outside() -> Non
         reach = float(field.u.max())
         assert not np.any(inside[(np.abs(u) > reach + 1e-9) | (np.abs(v) > reach + 1e-9)])
         assert field.at(field.u * 0.999, field.v * 0.999) == pytest.approx(field.speed, rel=0.02)
+
+
+@pytest.mark.parametrize(
+    ("width", "height", "corner"), [(0.0386, 0.0345, 0.015), (0.026, 0.042, 0.0), (0.03, 0.03, 0.015)]
+)
+@pytest.mark.parametrize("layout", [FIVE, NINE], ids=lambda x: x.name)
+def test_points_lie_inside_the_sections_own_corners(layout: Layout, width: float, height: float, corner: float) -> None:
+    size = (width, height, width * height - (4 - np.pi) * corner**2)
+    placed = places_on(layout, size)
+    assert [p.name for p in placed] == [p.name for p in layout.places]
+    for p in placed:
+        x, y = abs(p.u) * width / 2 - (width / 2 - corner), abs(p.v) * height / 2 - (height / 2 - corner)
+        assert abs(p.u) < 1
+        assert abs(p.v) < 1
+        assert x <= 0 or y <= 0 or np.hypot(x, y) <= 0.851 * corner
+    assert places_on(EIGHT_RING, size) == EIGHT_RING.places
 
 
 def test_a_first_row_alone_spans_no_field() -> None:

@@ -15,10 +15,10 @@ from PySide6.QtWidgets import QApplication
 
 from ventrix.core import edits
 from ventrix.core.model import Cut
+from ventrix.core.sections import corner_of
 from ventrix.core.traverse import FIVE, NINE
 from ventrix.core.units import from_si, to_si
 from ventrix.ui.parts.air_scale import speed_colour
-from ventrix.ui.rooms.air_views import corner_of
 from ventrix.ui.shell import Shell
 
 Open = Callable[..., Shell]

@@ -9,8 +9,10 @@ import numpy as np
 from ventrix.bench.simulator import picture
 from ventrix.bench.simulator.physics import SimulatedPort
 from ventrix.core.model import Direction, Observation, ProbePoint, Traverse
+from ventrix.core.sections import places_on, size_of
 from ventrix.core.traverse import CLOCK, NINE, Layout, Place
 from ventrix.core.units import from_si, to_si
+from ventrix.core.unrolled import UnrolledPort
 
 LIFT: Final = to_si(0.5, "in")
 PROBED: Final[tuple[tuple[str, Layout], ...]] = (
@@ -27,7 +29,9 @@ _SEEN: Final = {
 }
 
 
-def traverses(direction: Direction, number: int, truth: SimulatedPort, pressure: float) -> tuple[Traverse, ...]:
+def traverses(
+    direction: Direction, number: int, truth: SimulatedPort, pressure: float, here: UnrolledPort
+) -> tuple[Traverse, ...]:
     """The traverses of a cut, with the scatter of a hand-held probe; the same ones every time."""
     if direction != "intake" or number not in CUTS:
         return ()
@@ -36,7 +40,8 @@ def traverses(direction: Direction, number: int, truth: SimulatedPort, pressure:
     found = []
     for station, layout in PROBED:
         points = []
-        for place in layout.places:
+        size = size_of(here, station)
+        for place in places_on(layout, size):
             u, v = (np.array([place.u, place.v]) + 0.02 * random.standard_normal(2)).tolist()
             exact = picture.probe_pressure(truth, station, LIFT, pressure, u, v)
             seen = round(from_si(exact * (1 + 0.02 * float(random.standard_normal())), "inH2O"), 1)
@@ -44,7 +49,7 @@ def traverses(direction: Direction, number: int, truth: SimulatedPort, pressure:
         found.append(_traverse(direction, number, station, layout, tuple(points)))
     for station in BALL:
         points = []
-        for place in NINE.places:
+        for place in places_on(NINE, size_of(here, station)):
             drop = picture.ball_drop(truth, station, LIFT, place.u, place.v)
             seen = round(from_si(base * (1 - drop) + 1e-4 * float(random.standard_normal()), "cfm"), 1)
             name = f"{direction}-{number}-{station}-ball-{place.name}"

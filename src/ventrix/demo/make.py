@@ -5,6 +5,7 @@ Run ``python -m ventrix.demo.make`` after a change of the simulator; a test hold
 
 from __future__ import annotations
 
+from dataclasses import replace
 from importlib import resources
 from pathlib import Path
 from typing import Final
@@ -38,6 +39,7 @@ from ventrix.core.model import (
     WallLimit,
 )
 from ventrix.core.units import from_si, to_si
+from ventrix.core.unrolled import unroll
 from ventrix.demo import air
 from ventrix.demo.measured import measured, pours_of
 from ventrix.records.document import dumps_job, loads_job
@@ -138,10 +140,19 @@ def _cut(direction: Direction, number: int, state: SimulatedCut, run: FlowRun, d
             for i, (place, what, tool, minutes, depth) in enumerate(state.work)
         ),
         runs=(run,),
-        traverses=air.traverses(direction, number, state.truth, TEST_PRESSURE),
         observations=air.observations(direction, number),
         pours=pours_of(name, state.volume, direction, number),
     )
+
+
+def _probed(port: Port, valve: Valve) -> Port:
+    """The port with its traverses: their points lie on the sections that its cuts measured."""
+    cuts = []
+    for cut, state in zip(port.cuts, HEADS[port.kind], strict=True):
+        here = unroll(port, cut, valve)
+        found = air.traverses(port.kind, cut.number, state.truth, TEST_PRESSURE, here)
+        cuts.append(replace(cut, traverses=found))
+    return replace(port, cuts=tuple(cuts))
 
 
 def make_job() -> Job:
@@ -192,12 +203,15 @@ def make_job() -> Job:
             cuts.append(_cut(direction, number, state, _run(bench, clock, direction, number, date), date))
             day += 1
         ports.append(
-            Port(
-                id=direction,
-                name=f"{direction.capitalize()} 1",
-                kind=direction,
-                valve_id=f"valve-{direction}",
-                cuts=tuple(cuts),
+            _probed(
+                Port(
+                    id=direction,
+                    name=f"{direction.capitalize()} 1",
+                    kind=direction,
+                    valve_id=f"valve-{direction}",
+                    cuts=tuple(cuts),
+                ),
+                valves[-1],
             )
         )
     return Job(

@@ -13,8 +13,10 @@ from PySide6.QtWidgets import QApplication, QHBoxLayout, QLabel, QLineEdit, QWid
 from ventrix.bench.samples import Sample
 from ventrix.core import edits
 from ventrix.core.model import ProbePoint, Traverse
-from ventrix.core.traverse import layout_named, point_speed
+from ventrix.core.sections import places_on, size_of
+from ventrix.core.traverse import Place, layout_named, point_speed
 from ventrix.core.units import parse_quantity, tidy
+from ventrix.core.unrolled import unroll
 from ventrix.ui.session import Session
 from ventrix.workspace import new_id
 
@@ -71,9 +73,16 @@ class ProbeBar(QWidget):
         self._stand_on_open()
         self.moved.emit()
 
+    def _places(self, traverse: Traverse) -> tuple[Place, ...]:
+        """The layout's points where they lie on the station's own section."""
+        space, layout = self.session.workspace, layout_named(traverse.layout)
+        if space is None or space.port is None or space.real_cut is None or layout is None:
+            return ()
+        here = unroll(space.port, space.real_cut, space.job.valve_of(space.port))
+        return places_on(layout, size_of(here, traverse.station))
+
     def _names(self, traverse: Traverse) -> list[str]:
-        layout = layout_named(traverse.layout)
-        return [p.name for p in layout.places] if layout is not None else []
+        return [p.name for p in self._places(traverse)]
 
     def _stand_on_open(self) -> None:
         traverse = self.traverse()
@@ -106,11 +115,11 @@ class ProbeBar(QWidget):
         traverse = self.traverse()
         if space is None or traverse is None or not bench.is_simulated:
             return
-        layout = layout_named(traverse.layout)
-        if layout is None or self.point >= len(layout.places):
+        places = self._places(traverse)
+        if self.point >= len(places):
             bench.send(lambda b: b.hold(None, ball=traverse.kind == "ball"))
             return
-        place, lift = layout.places[self.point], traverse.lift or 0.0
+        place, lift = places[self.point], traverse.lift or 0.0
         station = "seat" if traverse.station == "exit" else traverse.station
         pressure = self._pressure_of(traverse)
         if self._hand != traverse.id:
@@ -212,10 +221,10 @@ class ProbeBar(QWidget):
 
     def _keep(self, traverse: Traverse, **values: float) -> None:
         space = self.session.workspace
-        layout = layout_named(traverse.layout)
-        if space is None or space.real_cut is None or layout is None or self.point >= len(layout.places):
+        places = self._places(traverse)
+        if space is None or space.real_cut is None or self.point >= len(places):
             return
-        place = layout.places[self.point]
+        place = places[self.point]
         figures: dict[str, Any] = {key: tidy(value) for key, value in values.items()}
         point = ProbePoint(id=new_id(), name=place.name, u=tidy(place.u), v=tidy(place.v), **figures)
         had = tuple(replace(p, struck=p.struck or "read again") if p.name == place.name else p for p in traverse.points)

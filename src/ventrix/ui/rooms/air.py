@@ -20,6 +20,7 @@ from PySide6.QtWidgets import (
 
 from ventrix.core.air_judgement import change_sentences
 from ventrix.core.model import Cut, Traverse
+from ventrix.core.sections import size_of, station_share
 from ventrix.core.traverse import LIMIT_MACH, STATIONS, Field, newest_of
 from ventrix.core.units import from_si, from_si_array
 from ventrix.core.unrolled import unroll
@@ -213,7 +214,7 @@ class AirRoom(Room):
             picture.setVisible(each is not None)
             if each is None:
                 continue
-            size = views.size_of(unroll(port, each, space.job.valve_of(port)), station)
+            size = size_of(unroll(port, each, space.job.valve_of(port)), station)
             mark = ", converted" if converted and i else ""
             title = f"{station}, cut {each.number}{mark}" + ("" if traverse is not None else ": not probed")
             picture.show_view(
@@ -222,7 +223,7 @@ class AirRoom(Room):
         both = fields[0] is not None and fields[1] is not None
         self.pictures[2].setVisible(both)
         if fields[0] is not None and fields[1] is not None:
-            size = views.size_of(unroll(port, cut, space.job.valve_of(port)), station)
+            size = size_of(unroll(port, cut, space.job.valve_of(port)), station)
             self.pictures[2].show_view(views.difference_view(fields[0], fields[1], size, units))
         shown = [from_si(v, units.speed.unit) for v in scale]
         self.scale.show_scale(shown[0], shown[1], f"{units.speed.label}, one scale for all")
@@ -262,9 +263,9 @@ class AirRoom(Room):
         found = []
         for traverse, field in along:
             station = traverse.station
-            size = views.size_of(here, station)
+            size = size_of(here, station)
             view = views.section_view(station, traverse, field, size, station, scale, self.session.units)
-            found.append((views.station_share(station), view))
+            found.append((station_share(station), view))
         self.strip.show_sections(here, found, port.kind)
 
     def _show_ball(self, space: Workspace) -> None:

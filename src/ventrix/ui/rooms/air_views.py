@@ -22,6 +22,7 @@ from ventrix.core.analysis import Analysis
 from ventrix.core.figures import curve_of
 from ventrix.core.model import Cut, Port, Traverse
 from ventrix.core.reduction import ReducedRun
+from ventrix.core.sections import Size, corner_of, places_on, size_of, station_share
 from ventrix.core.traverse import (
     AirThere,
     Field,
@@ -34,34 +35,10 @@ from ventrix.core.traverse import (
     usual_layout,
 )
 from ventrix.core.units import from_si, percent_text
-from ventrix.core.unrolled import UnrolledPort, unroll, zone_named
+from ventrix.core.unrolled import unroll, zone_named
 from ventrix.ui.parts.section_picture import SectionView, Spot
 from ventrix.ui.parts.unrolled_port import Spot as MapSpot
 from ventrix.ui.units import Units
-
-Size = tuple[float, float, float]  # width, height [m], area [m2]
-STATION_AT = {"opening": 0.0, "pinch": 0.38, "guide": 0.66, "short side": 0.80, "bowl": 0.90, "seat": 1.0, "exit": 1.0}
-
-
-def station_share(station: str) -> float:
-    """Where a station stands along the port, as a share of its length; half-way for one of the user's own."""
-    return STATION_AT.get(station, 0.5)
-
-
-def size_of(here: UnrolledPort, station: str) -> tuple[float, float, float]:
-    """Width, height [m] and area [m2] of a station's section; a measured section of that name speaks first."""
-    named = next((s for s in here.sections if s.name == station and s.measured), None)
-    if named is not None:
-        return named.width, named.height, named.area
-    along = station_share(station) * here.length
-    return float(here.width(along)), float(here.height(along)), float(here.area(along))
-
-
-def corner_of(size: Size) -> float:
-    """The corner radius that a section of this width, height and area has [m]: A = w h - (4 - pi) r^2."""
-    width, height, area = size
-    radius = np.sqrt(max(width * height - area, 0.0) / (4 - np.pi))
-    return float(min(radius, width / 2, height / 2))
 
 
 def air_there(analysis: Analysis, traverse: Traverse) -> AirThere:
@@ -110,9 +87,11 @@ def section_view(
 ) -> SectionView:  # fmt: skip
     """A section with its points: read ones with their speed, open ones as rings."""
     layout = layout_named(traverse.layout) if traverse is not None else usual_layout(station)
-    places = [(p.name, p.u, p.v) for p in layout.places] if layout is not None else []
+    places = [(p.name, p.u, p.v) for p in places_on(layout, size)] if layout is not None else []
     if traverse is not None:
-        places += [(p.name, p.u, p.v) for p in traverse.points if p.name not in {n for n, _, _ in places}]
+        own = {p.name: (p.name, p.u, p.v) for p in traverse.points if p.struck is None}
+        places = [own.pop(name, (name, u, v)) for name, u, v in places]
+        places += list(own.values())
     known = {} if found is None else dict(zip(found.names, found.speed, strict=True))
     low, high = scale
     spots = []
