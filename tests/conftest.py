@@ -12,6 +12,16 @@ import pytest
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 
 
+def pytest_addoption(parser: pytest.Parser) -> None:
+    parser.addoption("--long", action="store_true", help="the exhaustive checks too")
+
+
+@pytest.fixture(scope="session")
+def long(pytestconfig: pytest.Config) -> bool:
+    """Whether the exhaustive checks were asked for."""
+    return bool(pytestconfig.getoption("--long"))
+
+
 @pytest.fixture(autouse=True)
 def fresh_surroundings(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> Iterator[None]:
     """Settings and books in a folder of the test's own; no thread may outlive it."""

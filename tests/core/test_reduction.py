@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 
 from ventrix.core.air import REFERENCE_DENSITY
 from ventrix.core.bench_flow import ideal_flux
+from ventrix.core.knowledge import Known
 from ventrix.core.model import FlowRun, Reading, SetUp
 from ventrix.core.reduction import Geometry, correct_readings, derive, indicated, reduce_run
 from ventrix.core.uncertainty import Scatter
@@ -67,12 +68,16 @@ def test_percent_of_a_range_becomes_flow() -> None:
 def test_correction_by_hand(cfm: float, share: float, leak: float) -> None:
     # formula book, order of reduction: leak scaled to the pressure of that point off, then to nominal
     found = correct_readings([cfm], DP, [share * DP], leak, DP)[0]
-    assert found == pytest.approx((cfm - leak * np.sqrt(share)) / np.sqrt(share), rel=1e-9)
+    nozzle_and_plate = {0.9: 0.9514, 1.0: 1.0, 1.1: 1.0458}  # worked by SciPy from both laws at 28 inH2O
+    ratio = 1 / np.interp(share, list(nozzle_and_plate), list(nozzle_and_plate.values()))
+    assert found == pytest.approx((cfm - leak * np.sqrt(share)) * ratio, rel=1e-3)
 
 
 def test_pressure_not_measured_is_nominal() -> None:
     found = correct_readings([100.0, 100.0], DP, [np.nan, DP / 4], 0.0)
-    assert found == pytest.approx([100.0, 200.0])
+    # formula book: between a nozzle and a plate 7 to 28 inH2O is a little under the root of four
+    assert found[0] == 100.0
+    assert 195.0 < found[1] < 198.5
 
 
 def test_derived_figures_by_hand() -> None:
@@ -124,20 +129,20 @@ def test_swirl_is_averaged_with_its_sign() -> None:
 
 
 def test_uncertainty_of_a_point_by_hand() -> None:
-    # JCGM 100:2008, 5.1.2: 1 % repeat over one reading, 0.5 % mount, dial 0.001 in and gauge 0.1 inH2O rectangular
+    # JCGM 100:2008, 5.1.2: 1 % repeat over one reading, 0.7 % mount, dial zero 0.0005 in, gauge 0.05 inH2O
     run = reduced(reading(2, 40), reading(4, 80), reading(6, 100))
     slope = run.curve.slope(run.lift)
-    dial = 0.001 * 0.0254 / np.sqrt(12) * slope
-    gauge = 0.5 * 0.1 / 28 / np.sqrt(12) * run.flow
+    dial = 0.0005 * 0.0254 * slope
+    gauge = 0.5 * 0.05 / 28 * run.flow
     digit = 0.1 * CFM / np.sqrt(12)
-    by_hand = np.sqrt((0.01 * run.flow) ** 2 + (0.005 * run.flow) ** 2 + dial**2 + gauge**2 + digit**2)
+    by_hand = np.sqrt((0.01 * run.flow) ** 2 + (0.007 * run.flow) ** 2 + dial**2 + gauge**2 + digit**2)
     assert run.uncertainty == pytest.approx(by_hand, rel=1e-9)
 
 
 def test_a_known_bench_is_surer() -> None:
     readings = (reading(2, 40), reading(4, 80))
     run = FlowRun(id="r", setup_id="s", readings=readings)
-    sharp = reduce_run(run, SETUP, scatter=Scatter(0.002, 30.0, 0.002, 30.0, False, False))
+    sharp = reduce_run(run, SETUP, known=Known(Scatter(0.002, 30.0, 0.002, 30.0, False, False)))
     assert np.all(sharp.uncertainty < reduce_run(run, SETUP).uncertainty)
 
 

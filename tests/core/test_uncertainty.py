@@ -9,6 +9,7 @@ from ventrix.core.uncertainty import (
     Difference,
     Instrument,
     LiftScatter,
+    MountSets,
     Repeats,
     Scatter,
     Side,
@@ -49,10 +50,23 @@ def test_scatter_is_assumed_until_there_is_enough() -> None:
     assert enough.mount_assumed
 
 
-def test_mount_scatter_needs_three() -> None:
-    assert mount_scatter([99.0, 100.0, 101.0]) == (pytest.approx(0.01), 2)
-    with pytest.raises(ValueError, match="three mounts"):
-        mount_scatter([1.0, 2.0])
+def test_mounts_that_were_seen_are_pooled_with_what_is_assumed() -> None:
+    # JCGM 100:2008, 4.2.4 pooled variance, by hand: 4 x 0.7 %^2 assumed, and two sets of mounts 99 100 101 and 98 102
+    seen = MountSets.of([99.0, 100.0, 101.0]) + MountSets.of([98.0, 102.0])
+    assert (seen.freedom, seen.mounts) == (3, 5)
+    assert seen.squares == pytest.approx(2e-4 + 8e-4)
+    assert mount_scatter(seen) == (pytest.approx(np.sqrt((4 * 0.007**2 + 10e-4) / 7)), 7)
+    assert mount_scatter(MountSets()) == (pytest.approx(0.007), 4)
+    assert MountSets.of([1.0]) == MountSets()
+
+
+def test_a_poor_bench_is_not_flattered() -> None:
+    poor = MountSets.of([97.0, 99.0, 100.0, 101.0, 103.0])  # s = 2.236 by hand, four degrees of freedom
+    assert mount_scatter(poor) == (pytest.approx(0.02236, rel=1e-3), 4)
+    good = MountSets.of([99.9, 99.95, 100.0, 100.05, 100.1])
+    s, nu = mount_scatter(good)
+    assert nu == 8
+    assert 0.004 < s < 0.007  # what is assumed keeps a word until much was seen
 
 
 def test_a_noisy_lift_answers_for_itself() -> None:
@@ -101,8 +115,8 @@ def test_coverage_by_correlated_monte_carlo(weighted: bool) -> None:
     def run() -> np.ndarray:
         side = d.before
         mount = 1 + scatter.mount * random.standard_normal((n, 1))
-        dial = random.uniform(-1, 1, (n, 1)) * instrument.lift * np.sqrt(3) * side.slope
-        gauge = 1 + 0.5 * random.uniform(-1, 1, (n, 1)) * instrument.pressure * np.sqrt(3) / side.pressure
+        dial = random.standard_normal((n, 1)) * instrument.lift * side.slope
+        gauge = 1 + 0.5 * random.standard_normal((n, 1)) * instrument.pressure / side.pressure
         noise = 1 + scatter.repeat / np.sqrt(2) * random.standard_normal((n, 4))
         digit = random.uniform(-1, 1, (n, 4)) * instrument.flow * np.sqrt(3) / np.sqrt(2)
         return np.asarray(side.flow * mount * noise * gauge + dial + digit)

@@ -13,6 +13,7 @@ from ventrix.core.analysis import Analysis, volumes_of
 from ventrix.core.compare import RunComparison, compare_runs
 from ventrix.core.curve import Cam, FlowCurve
 from ventrix.core.fingerprints import fingerprints
+from ventrix.core.knowledge import Known
 from ventrix.core.model import Cut, FlowRun, Job, Port, Pour, Reading, SetUp
 from ventrix.core.schools import CAM, LOW, PEAK, SCHOOLS, bands, school_weights
 from ventrix.core.units import CFM, INCH, to_si
@@ -34,7 +35,7 @@ class Case:
 
 
 def pair(after: np.ndarray, before_setup: SetUp = FULL, after_setup: SetUp = FULL, **more: object) -> RunComparison:
-    return compare_runs([run(BASE, before_setup)], [run(after, after_setup)], scatter=SHARP, **more)  # type: ignore[arg-type]
+    return compare_runs([run(BASE, before_setup)], [run(after, after_setup)], known=Known(SHARP), **more)  # type: ignore[arg-type]
 
 
 def dial(inches: float) -> np.ndarray:
@@ -119,14 +120,14 @@ def test_speed_has_the_doubt_of_flow_and_both_pours() -> None:
 def test_schools_weigh_what_they_say() -> None:
     lift = np.arange(1, 13) * 0.05 * INCH
     cam = Cam(0.46 * INCH, to_si(220, "deg"))
-    low, peak = school_weights(LOW, lift, cam), school_weights(PEAK, lift, cam)
+    low, peak = school_weights(LOW, lift, lift, cam), school_weights(PEAK, lift, lift, cam)
     assert low.sum() == pytest.approx(1)
     assert list(np.flatnonzero(low)) == [0, 1, 2, 3]  # up to 0.23 in
     assert list(np.flatnonzero(peak)) == [7, 8]  # 0.368 to 0.46 in
-    assert school_weights(LOW, lift[:1], cam).tolist() == [1.0]
-    assert school_weights(CAM, lift, cam).sum() < 1
+    assert school_weights(LOW, lift[:1], lift[:1], cam).tolist() == [1.0]
+    assert school_weights(CAM, lift, lift, cam).sum() < 1
     with pytest.raises(ValueError, match="is not one of"):
-        school_weights("by feel", lift, cam)
+        school_weights("by feel", lift, lift, cam)
     edges = bands(lift, cam)
     assert edges[0][0] == 0
     assert edges[2][1] == pytest.approx(0.46 * INCH)
@@ -134,8 +135,8 @@ def test_schools_weigh_what_they_say() -> None:
 
 def test_one_school_speaks_and_dissenters_are_named() -> None:
     gains_high = BASE + np.linspace(-5, 8, 10)
-    by_peak = judge(compare_runs([run(BASE)], [run(gains_high)], scatter=SHARP, school=PEAK))
-    by_low = judge(compare_runs([run(BASE)], [run(gains_high)], scatter=SHARP, school=LOW))
+    by_peak = judge(compare_runs([run(BASE)], [run(gains_high)], known=Known(SHARP), school=PEAK))
+    by_low = judge(compare_runs([run(BASE)], [run(gains_high)], known=Known(SHARP), school=LOW))
     assert by_peak.result == "better"
     assert by_low.result == "worse"
     assert any(d.startswith(LOW) for d in by_peak.dissent)

@@ -5,6 +5,7 @@ from __future__ import annotations
 import CoolProp.CoolProp as coolprop
 import numpy as np
 import pytest
+from fluids.flow_meter import orifice_expansibility
 from hypothesis import given
 from hypothesis import strategies as st
 
@@ -52,11 +53,46 @@ def test_conversion_factors(start: float, factor: float) -> None:
     assert bf.convert_pressure(1.0, to_si(start, "inH2O"), DP28) == pytest.approx(factor, abs=5e-5)
 
 
-def test_conversion_warns_past_a_ratio() -> None:
-    assert bf.conversion_note(to_si(10, "inH2O"), DP28)
-    assert bf.conversion_note(to_si(25, "inH2O"), DP28) is None
-    isentropic = bf.ideal_flux(DP28) / bf.ideal_flux(to_si(10, "inH2O"))
-    assert isentropic == pytest.approx(1.632, abs=1e-3)  # formula book
+@pytest.mark.parametrize(
+    ("start", "nozzle", "plate", "ratio", "doubt"),
+    [(10, 1.6321, 1.6544, 1.6432, 0.0065), (20, None, None, 1.1736, None)],
+)
+def test_conversion_between_nozzle_and_plate(start, nozzle, plate, ratio, doubt) -> None:  # type: ignore[no-untyped-def]
+    # formula book's own printed digits
+    first = to_si(start, "inH2O")
+    assert bf.conversion_ratio(first, DP28) == pytest.approx(ratio, abs=5e-5)
+    if nozzle is not None:
+        assert bf.isentropic_mass_flux(DP28) / bf.isentropic_mass_flux(first) == pytest.approx(nozzle, abs=5e-5)
+        assert float(bf.conversion_ratio(first, DP28)) ** 2 / nozzle == pytest.approx(plate, abs=2e-4)
+        assert bf.conversion_uncertainty(first, DP28) == pytest.approx(doubt, abs=5e-5)
+    assert bf.conversion_note(first, DP28)
+
+
+def test_a_port_lies_between_real_gas_s_nozzle_and_iso_s_plate() -> None:
+    """CoolProp's nozzle and the package fluids' expansibility of a plate bound what is converted."""
+    p0, t0 = 101325.0, 288.15
+    s = coolprop.PropsSI("S", "P", p0, "T", t0, "Air")
+    h0 = coolprop.PropsSI("H", "P", p0, "T", t0, "Air")
+
+    def nozzle(dp: float) -> float:
+        speed = np.sqrt(2 * (h0 - coolprop.PropsSI("H", "P", p0 - dp, "S", s, "Air")))
+        return float(coolprop.PropsSI("D", "P", p0 - dp, "S", s, "Air") * speed)
+
+    def plate(dp: float) -> float:
+        # ISO 5167-2:2003, via fluids, at a vanishing diameter ratio
+        return float(orifice_expansibility(D=10.0, Do=0.01, P1=p0, P2=p0 - dp, k=1.4) * np.sqrt(dp))
+
+    for start in (10, 15, 20, 25):
+        first = to_si(start, "inH2O")
+        ends = sorted((nozzle(DP28) / nozzle(first), plate(DP28) / plate(first)))
+        found = float(bf.conversion_ratio(first, DP28))
+        assert ends[0] < found < ends[1]
+        assert found == pytest.approx(np.sqrt(ends[0] * ends[1]), rel=2e-4)
+
+
+def test_small_changes_of_pressure_cost_no_doubt() -> None:
+    assert bf.conversion_uncertainty(to_si(27.5, "inH2O"), DP28) == 0
+    assert bf.conversion_note(to_si(27.5, "inH2O"), DP28) is None
 
 
 def test_leak_is_scaled_and_taken_off() -> None:
@@ -85,6 +121,5 @@ def test_water_columns_give_a_ratio() -> None:
 
 @given(st.floats(1, 1e4), st.floats(1, 1e4), st.floats(1, 1e4))
 def test_conversions_chain(a: float, b: float, c: float) -> None:
-    assert bf.convert_pressure(bf.convert_pressure(1.0, a, b), b, c) == pytest.approx(
-        float(bf.convert_pressure(1.0, a, c)), rel=1e-12
-    )
+    for convert in (bf.convert_pressure, bf.convert_flow):
+        assert convert(convert(1.0, a, b), b, c) == pytest.approx(float(convert(1.0, a, c)), rel=1e-12)

@@ -6,13 +6,14 @@ import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
-from scipy.integrate import quad
+from scipy.integrate import quad, simpson
 from scipy.interpolate import PchipInterpolator
 
 from ventrix.core.curve import (
     Cam,
     FlowCurve,
     TabledCam,
+    cam_mean,
     cam_note,
     cam_weighted_flow,
     cam_weights,
@@ -75,7 +76,7 @@ def test_straight_line_through_a_cam() -> None:
     cam = Cam(0.010, 4.0)
     assert cam_weighted_flow(curve, cam) == pytest.approx(50.0, rel=1e-9)
     assert flow_integral(curve, cam) == pytest.approx(50.0 * cam.open_period, rel=1e-9)
-    assert cam_weights(curve.lift, cam) @ curve.flow == pytest.approx(50.0, rel=1e-6)
+    assert cam_weights(curve.lift, curve.flow, cam) @ curve.flow == pytest.approx(50.0, rel=1e-6)
 
 
 def test_cam_mean_against_quadrature() -> None:
@@ -103,18 +104,41 @@ def test_a_cam_table_says_what_its_formula_says() -> None:
     assert cam_weighted_flow(curve, table) == pytest.approx(cam_weighted_flow(curve, cam), rel=5e-3)
     assert flow_integral(curve, table) == pytest.approx(flow_integral(curve, cam), rel=1e-4)
     assert table.open_period == pytest.approx(cam.open_period, abs=np.deg2rad(2))
-    assert cam_weights(LIFT, table).sum() <= 1
+    assert cam_mean(LIFT, FLOW, table) == pytest.approx(cam_weighted_flow(curve, table), rel=1e-12)
+    assert TabledCam(angle, lift) == table
     for bad in ((angle[:2], lift[:2]), (angle, -lift), (angle, 0 * lift)):
         with pytest.raises(ValueError, match="cam table"):
             TabledCam(*bad)
 
 
-@given(st.floats(0.002, 0.02), st.integers(2, 15))
-def test_weights_are_a_share(peak: float, n: int) -> None:
-    weights = cam_weights(np.arange(1, n + 1) * 1e-3, Cam(peak, 4.0))
-    assert np.all(weights >= 0)
-    assert weights.sum() <= 1 + 1e-9
-    assert cam_weights(LIFT, None) == pytest.approx(np.full(10, 0.1))
+@given(st.floats(0.002, 0.02), st.integers(2, 15), st.integers(0, 1000))
+def test_weights_are_what_each_reading_moves_the_mean_by(peak: float, n: int, seed: int) -> None:
+    """SciPy's PCHIP under SciPy's quadrature, one reading nudged at a time; their sum is the mean itself."""
+    lift = np.arange(1, n + 1) * 1e-3
+    flow = np.cumsum(np.random.default_rng(seed).uniform(0.5, 3.0, n))
+    cam = Cam(peak, 4.0)
+
+    def mean(q: np.ndarray) -> float:
+        curve = PchipInterpolator(np.r_[0.0, lift], np.r_[0.0, q])
+        phi = np.linspace(0, np.pi, 4001)
+        return float(simpson(curve(np.clip(peak / 2 * (1 + np.cos(phi)), 0, lift[-1])), x=phi) / np.pi)
+
+    weights = cam_weights(lift, flow, cam)
+    assert weights @ flow == pytest.approx(mean(flow), rel=1e-5)
+    assert cam_mean(lift, flow, cam) == pytest.approx(mean(flow), rel=1e-5)
+    k = seed % n
+    nudged = flow.copy()
+    nudged[k] *= 1.0005
+    assert weights[k] * (nudged[k] - flow[k]) == pytest.approx(mean(nudged) - mean(flow), rel=0.05, abs=1e-7 * flow[-1])
+    assert cam_weights(LIFT, FLOW, None) == pytest.approx(np.full(10, 0.1))
+
+
+def test_a_tappet_s_duration_is_longer_at_the_valve() -> None:
+    # Geometry: 0.050 in at the tappet is 0.075 in at the valve under a ratio of 1.5; the curve passes it there
+    cam = Cam(to_si(0.46, "in"), to_si(220, "deg"), to_si(0.075, "in"))
+    at = cam.peak_lift / 2 * (1 + np.cos(2 * np.pi * (cam.duration / 2) / cam.open_period))
+    assert at == pytest.approx(to_si(0.075, "in"))
+    assert cam.open_period > Cam(to_si(0.46, "in"), to_si(220, "deg")).open_period
 
 
 def test_stall_and_dips() -> None:

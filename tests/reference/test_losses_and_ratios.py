@@ -4,15 +4,17 @@ from __future__ import annotations
 
 import numpy as np
 import pytest
+from scipy.optimize import brentq
 
 from tests.core.test_compare import BASE, FULL, SHARP, run
 from ventrix.core.compare import compare_runs
 from ventrix.core.curve import Cam, FlowCurve
 from ventrix.core.exhaust_ratio import exhaust_ratios
 from ventrix.core.fingerprints import fingerprints
+from ventrix.core.knowledge import Known
 from ventrix.core.losses import loss_split, place_share
 from ventrix.core.port import volume_from_stations, volume_note
-from ventrix.core.uncertainty import Repeats, mount_scatter, repeat_scatter
+from ventrix.core.uncertainty import MountSets, Repeats, repeat_scatter
 from ventrix.core.units import CFM, INCH
 
 
@@ -34,27 +36,36 @@ def test_split_and_share_uncertainty_by_monte_carlo() -> None:
     assert np.std((q / qo) ** 2) == pytest.approx(float(found.uncertainty), rel=0.02)
     inside = np.abs((q / qo) ** 2 - found.port_share) < 1.96 * found.uncertainty
     assert 0.93 <= inside.mean() <= 0.97
-    dq, da = -0.02 + 0.003 * random.standard_normal(200_000), -0.10 + 0.005 * random.standard_normal(200_000)
-    share = place_share(-0.02, -0.10, 0.003, 0.005)
-    assert np.std(dq / da) == pytest.approx(float(share.uncertainty), rel=0.03)
-    assert share.share == pytest.approx(0.2)
+    ratio = 0.97 + 0.003 * random.standard_normal(200_000)
+    area = 0.75 + 0.01 * random.standard_normal(200_000)
+    share = place_share(0.97, 0.75, 0.003, 0.01)
+    assert np.std((1 / ratio**2 - 1) / (1 / area**2 - 1)) == pytest.approx(float(share.uncertainty), rel=0.03)
 
 
-def test_share_of_a_place_is_its_share_of_the_loss() -> None:
-    # Finite difference of restrictions in series: 1/A^2 = sum 1/Ai^2; loss at i over the whole is (A/Ai)^2
+@pytest.mark.parametrize("left", [0.5, 0.75, 0.999, 1.3])
+def test_share_of_a_place_is_its_share_of_the_loss(left: float) -> None:
+    """Bernoulli through three restrictions: the drop at each is its own velocity head, however much is changed."""
     areas = np.array([1.0, 1.5, 2.0])
 
     def flow(a: np.ndarray) -> float:
-        return float(1 / np.sqrt(np.sum(1 / a**2)))
+        # SciPy: the flow at which the heads of all places add up to the drop
+        return brentq(lambda q: float(np.sum((q / a) ** 2)) - 1.0, 1e-6, 10.0, xtol=1e-14)
 
-    for i in range(3):
-        less = areas.copy()
-        less[i] *= 0.999
-        found = place_share(flow(less) / flow(areas) - 1, -0.001)
-        assert found.share == pytest.approx((flow(areas) / areas[i]) ** 2, rel=5e-3)
-    for bad in (0.0, 0.3):
-        with pytest.raises(ValueError, match="area"):
-            place_share(0.01, bad)
+    q = flow(areas)
+    for i, own in enumerate(areas):
+        changed = areas.copy()
+        changed[i] *= left
+        head = (q / own) ** 2  # of a whole drop of one
+        assert place_share(flow(changed) / q, left).share == pytest.approx(head, rel=1e-6)
+    # formula book: the small-change rule reads a fifth as 0.28 at a quarter of the area
+    fifth = np.array([np.sqrt(5.0), np.sqrt(1.25)])
+    clay = np.array([fifth[0] * 0.75, fifth[1]])
+    assert (1 - flow(clay) / flow(fifth)) / 0.25 == pytest.approx(0.28, abs=0.02)
+    assert place_share(flow(clay) / flow(fifth), 0.75).share == pytest.approx(0.2, rel=1e-6)
+    with pytest.raises(ValueError, match="did not change"):
+        place_share(0.99, 1.0)
+    with pytest.raises(ValueError, match="above zero"):
+        place_share(0.99, 0.0)
 
 
 def test_ratios_four_ways() -> None:
@@ -80,16 +91,16 @@ def test_what_fakes_a_gain_is_named() -> None:
     curve = before.curve
     dial = curve.at(before.lift + 0.003 * INCH) / CFM
     dial[-1] = BASE[-1]
-    named = {f.cause: f.amount for f in fingerprints(compare_runs([before], [run(dial)], scatter=SHARP))}
+    named = {f.cause: f.amount for f in fingerprints(compare_runs([before], [run(dial)], known=Known(SHARP)))}
     assert named["dial zero"] == pytest.approx(0.003 * INCH, rel=0.25)
-    factor = {f.cause: f.amount for f in fingerprints(compare_runs([before], [run(BASE * 1.03)], scatter=SHARP))}
+    factor = {f.cause: f.amount for f in fingerprints(compare_runs([before], [run(BASE * 1.03)], known=Known(SHARP)))}
     assert factor["factor"] == pytest.approx(0.03, rel=0.05)
-    leak = {f.cause: f.amount for f in fingerprints(compare_runs([before], [run(BASE + 2.0)], scatter=SHARP))}
+    leak = {f.cause: f.amount for f in fingerprints(compare_runs([before], [run(BASE + 2.0)], known=Known(SHARP)))}
     assert leak["leak"] == pytest.approx(2 * CFM, rel=0.05)
     tilt = np.array([0.95, 0.95, 0.97, 1, 1, 1, 1.05, 1.08, 1.1, 1.1])
-    assert fingerprints(compare_runs([before], [run(BASE * tilt)], scatter=SHARP)) == ()
-    assert fingerprints(compare_runs([before], [before], scatter=SHARP)) == ()
-    assert fingerprints(compare_runs([run(BASE[:2])], [run(BASE[:2] * 1.1)], scatter=SHARP)) == ()
+    assert fingerprints(compare_runs([before], [run(BASE * tilt)], known=Known(SHARP))) == ()
+    assert fingerprints(compare_runs([before], [before], known=Known(SHARP))) == ()
+    assert fingerprints(compare_runs([run(BASE[:2])], [run(BASE[:2] * 1.1)], known=Known(SHARP))) == ()
 
 
 def test_volume_from_stations() -> None:
@@ -109,9 +120,9 @@ def test_gum_worked_example_h5() -> None:
     # over 10 V. Printed: s of the daily means 57, pooled s within a day 85, with 9 and 40 degrees of freedom.
     means = np.array([172, 116, 13, 144, 106, 31, 60, 125, 163, 41.0]) * 1e-6 + 10
     within = np.array([60, 77, 111, 101, 67, 93, 80, 73, 88, 86.0]) * 1e-6
-    between, freedom = mount_scatter(means)
-    assert between * 10 == pytest.approx(57e-6, abs=0.5e-6)
-    assert freedom == 9
+    seen = MountSets.of(means)
+    assert np.sqrt(seen.squares / seen.freedom) * 10 == pytest.approx(57e-6, abs=0.5e-6)
+    assert seen.freedom == 9
     s, nu = repeat_scatter([Repeats(4 * within**2 / means**2, np.full(10, 4.0))])
     assert s * 10 == pytest.approx(85e-6, abs=0.5e-6)
     assert nu == 40

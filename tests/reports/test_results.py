@@ -9,6 +9,7 @@ import pytest
 
 from tests.core.test_compare import BASE, FULL, SHARP, run
 from ventrix.core.compare import compare_runs
+from ventrix.core.knowledge import Known
 from ventrix.core.model import FlowRun, Reading, SetUp
 from ventrix.core.reduction import reduce_run
 from ventrix.core.units import CFM
@@ -48,7 +49,7 @@ def test_documents_hold_no_nan() -> None:
 
 
 def test_points_add_up() -> None:
-    c = compare_runs([run(BASE)], [run(BASE * 1.05)], scatter=SHARP)
+    c = compare_runs([run(BASE)], [run(BASE * 1.05)], known=Known(SHARP))
     document = results.comparison_document(c, judge(c))
     for point, base in zip(document["points"], BASE, strict=True):
         assert point["before_cfm"] == pytest.approx(base)
@@ -58,7 +59,7 @@ def test_points_add_up() -> None:
 
 
 def test_what_would_look_the_same_is_among_the_flags() -> None:
-    c = compare_runs([run(BASE)], [run(BASE * 1.05)], scatter=SHARP)
+    c = compare_runs([run(BASE)], [run(BASE * 1.05)], known=Known(SHARP))
     # 5 % of the smaller side is 4.9 % of the mean of both
     assert any("factor of +4.9" in flag for flag in results.comparison_document(c, judge(c))["flags"])
 

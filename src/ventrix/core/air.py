@@ -25,10 +25,100 @@ _MOLAR_MASS_DRY = (28.96546 + 12.011 * (_CO2 - 0.0004)) * 1e-3  # kg/mol
 _MOLAR_MASS_WATER = 18.01528e-3  # kg/mol
 
 
-def air_density(temperature: ArrayLike, pressure: ArrayLike, humidity: ArrayLike = 0.0) -> Array:
-    """Density of moist air by the CIPM-2007 formula.
+def vapour_fraction(temperature: ArrayLike, pressure: ArrayLike, humidity: ArrayLike) -> Array:
+    """Mole fraction of water vapour in moist air: what stays when the air is heated, squeezed or drawn thin.
+
+    Parameters
+    ----------
+    temperature, pressure : array_like
+        Where the humidity was read [K], [Pa].
+    humidity : array_like
+        Relative humidity there, 0 to 1 [-].
+
+    Returns
+    -------
+    ndarray
+        x_v [-], broadcast shape of the inputs.
+
+    Raises
+    ------
+    ValueError
+        Pressure not above zero, humidity outside 0 to 100 %, a temperature no shop has, or more water than air
+        can hold.
+
+    References
+    ----------
+    [1] Picard, Davis, Gläser, Fujii, Metrologia 45 (2008) 149-155, app. A1.2.
+    """
+    t, p = _air_state(temperature, pressure)
+    h = np.asarray(humidity, dtype=float)
+    if np.any((h < 0) | (h > 1)):
+        raise ValueError("relative humidity must lie between 0 and 100 %")
+    tc = t - 273.15
+    saturation = np.exp(1.2378847e-5 * t**2 - 1.9121316e-2 * t + 33.93711047 - 6.3431645e3 / t)
+    enhancement = 1.00062 + 3.14e-8 * p + 5.6e-7 * tc**2
+    x_v = h * enhancement * saturation / p
+    if np.any(x_v >= 1):
+        raise ValueError("air cannot hold that much water at this pressure")
+    return np.asarray(x_v)
+
+
+def moist_air_density(temperature: ArrayLike, pressure: ArrayLike, vapour: ArrayLike = 0.0) -> Array:
+    """Density of air that carries a known share of water vapour, by the CIPM-2007 formula.
 
     .. math:: \\rho = \\frac{p M_a}{Z R T} \\left[1 - x_v (1 - M_v/M_a)\\right]
+
+    Parameters
+    ----------
+    temperature, pressure : array_like
+        [K], [Pa].
+    vapour : array_like
+        Mole fraction of vapour, from `vapour_fraction` [-].
+
+    Returns
+    -------
+    ndarray
+        Density [kg/m3], broadcast shape of the inputs.
+
+    Raises
+    ------
+    ValueError
+        Pressure not above zero, or a temperature no shop has.
+
+    References
+    ----------
+    [1] Picard, Davis, Gläser, Fujii, Metrologia 45 (2008) 149-155, eq. 1 and app. A1.
+    """
+    t, p = _air_state(temperature, pressure)
+    x_v = np.asarray(vapour, dtype=float)
+    tc = t - 273.15
+    z = (
+        1
+        - (p / t)
+        * (
+            1.58123e-6
+            - 2.9331e-8 * tc
+            + 1.1043e-10 * tc**2
+            + (5.707e-6 - 2.051e-8 * tc) * x_v
+            + (1.9898e-4 - 2.376e-6 * tc) * x_v**2
+        )
+        + (p / t) ** 2 * (1.83e-11 - 0.765e-8 * x_v**2)
+    )
+    dry = p * _MOLAR_MASS_DRY / (z * _MOLAR_GAS_CONSTANT * t)
+    return np.asarray(dry * (1 - x_v * (1 - _MOLAR_MASS_WATER / _MOLAR_MASS_DRY)))
+
+
+def _air_state(temperature: ArrayLike, pressure: ArrayLike) -> tuple[Array, Array]:
+    t, p = np.asarray(temperature, dtype=float), np.asarray(pressure, dtype=float)
+    if np.any(p <= 0):
+        raise ValueError("barometric pressure must be above zero")
+    if np.any((t < 200) | (t > 400)):
+        raise ValueError("air temperature must lie between -73 and 127 degC")
+    return t, p
+
+
+def air_density(temperature: ArrayLike, pressure: ArrayLike, humidity: ArrayLike = 0.0) -> Array:
+    """Density of moist air by the CIPM-2007 formula.
 
     Parameters
     ----------
@@ -58,35 +148,7 @@ def air_density(temperature: ArrayLike, pressure: ArrayLike, humidity: ArrayLike
     ----------
     [1] Picard, Davis, Gläser, Fujii, Metrologia 45 (2008) 149-155, app. A.
     """
-    t = np.asarray(temperature, dtype=float)
-    p = np.asarray(pressure, dtype=float)
-    h = np.asarray(humidity, dtype=float)
-    if np.any(p <= 0):
-        raise ValueError("barometric pressure must be above zero")
-    if np.any((h < 0) | (h > 1)):
-        raise ValueError("relative humidity must lie between 0 and 100 %")
-    if np.any((t < 200) | (t > 400)):
-        raise ValueError("air temperature must lie between -73 and 127 degC")
-    tc = t - 273.15
-    saturation = np.exp(1.2378847e-5 * t**2 - 1.9121316e-2 * t + 33.93711047 - 6.3431645e3 / t)
-    enhancement = 1.00062 + 3.14e-8 * p + 5.6e-7 * tc**2
-    x_v = h * enhancement * saturation / p
-    if np.any(x_v >= 1):
-        raise ValueError("air cannot hold that much water at this pressure")
-    z = (
-        1
-        - (p / t)
-        * (
-            1.58123e-6
-            - 2.9331e-8 * tc
-            + 1.1043e-10 * tc**2
-            + (5.707e-6 - 2.051e-8 * tc) * x_v
-            + (1.9898e-4 - 2.376e-6 * tc) * x_v**2
-        )
-        + (p / t) ** 2 * (1.83e-11 - 0.765e-8 * x_v**2)
-    )
-    dry = p * _MOLAR_MASS_DRY / (z * _MOLAR_GAS_CONSTANT * t)
-    return np.asarray(dry * (1 - x_v * (1 - _MOLAR_MASS_WATER / _MOLAR_MASS_DRY)))
+    return moist_air_density(temperature, pressure, vapour_fraction(temperature, pressure, humidity))
 
 
 def air_range_note(temperature: float, pressure: float) -> str | None:

@@ -7,13 +7,14 @@ from typing import Final, NamedTuple
 
 import numpy as np
 
-from ventrix.core.air import REFERENCE_TEMPERATURE, Array, speed_of_sound
+from ventrix.core.air import Array
 from ventrix.core.curve import AnyCam
+from ventrix.core.engine import CHOKED, demand_velocity
 from ventrix.core.figures import curve_of
-from ventrix.core.model import Cut, Observation
+from ventrix.core.model import Cut, Job, Observation, Port
 from ventrix.core.reduction import ReducedRun
 from ventrix.core.swirl import paddle_coefficient, swirl_ratio
-from ventrix.core.traverse import DEAD_SHARE, LIMIT_MACH, Field, change_of
+from ventrix.core.traverse import DEAD_SHARE, Field, change_of
 from ventrix.core.units import percent_text
 from ventrix.core.valve import valve_head_area
 
@@ -56,17 +57,78 @@ def dead_places(field: Field) -> tuple[str, ...]:
     return tuple(n for n, s in zip(field.names, field.speed, strict=True) if s < DEAD_SHARE * field.mean)
 
 
-def speed_limit(mach: float = LIMIT_MACH, temperature: float = REFERENCE_TEMPERATURE) -> float:
-    """A local speed limit [m/s] from a Mach number. Default 0.55, common practice, no source."""
-    return mach * float(speed_of_sound(temperature))
+class EngineSpeeds(NamedTuple):
+    """What the running engine asks of a section at the top of its speed range: crank speed [rad/s], the greatest mean
+    speed by the piston's own motion over the speed of sound [-], and that of each point of a field, shape (n,)."""
+
+    crank: float
+    nominal: float
+    local: Array
+
+    @property
+    def choked(self) -> bool:
+        """More is asked for than the section can pass at all."""
+        return self.nominal > CHOKED
 
 
-def hints(field: Field, limit: float) -> list[str]:
+def engine_speeds(job: Job, port: Port, field: Field) -> EngineSpeeds | None:
+    """Speeds of the engine's own air in a section, in the proportions that the traverse found.
+
+    Bench air cannot reach a running engine's speeds at 28 inH2O: a limit taken from an engine is held against the
+    engine's.
+
+    Parameters
+    ----------
+    job : Job
+        With bore, stroke, rod and the top of its speed range.
+    port : Port
+        Ports of its kind on the same cylinder share what the cylinder asks for.
+    field : Field
+        Of a section.
+
+    Returns
+    -------
+    EngineSpeeds or None
+        None where a figure of the engine is missing.
+
+    Raises
+    ------
+    ValueError
+        A rod not longer than half the stroke.
+
+    References
+    ----------
+    `engine.demand_velocity`.
+    """
+    if job.bore is None or job.stroke is None or job.rod_length is None or job.speed_high is None or field.mean <= 0:
+        return None
+    share = sum(p.kind == port.kind and p.cylinder == port.cylinder for p in job.ports) if port.cylinder else 1
+    found = demand_velocity(job.bore, job.stroke, job.rod_length, job.speed_high, field.area * max(share, 1))
+    nominal = float(found.peak_mach)
+    return EngineSpeeds(job.speed_high, nominal, np.asarray(nominal * field.speed / field.mean))
+
+
+def local_limit_sentences(field: Field, engine: EngineSpeeds | None, limit: float) -> list[str]:
+    """Which places of a section are over a local limit (a Mach number) at the top of the engine's speed range."""
+    if engine is None:
+        return ["A limit of local speed is the engine's: it wants bore, stroke, rod and the speed it is used to."]
+    rpm = f"{engine.crank * 30 / np.pi:.0f} rpm"
+    if engine.choked:
+        return [f"At {rpm} the engine asks for more than the {field.station} can pass: choked."]
+    over = [f"{n} {m:.2f}" for n, m in zip(field.names, engine.local, strict=True) if m > limit]
+    if not over:
+        return [f"At {rpm} no place of it is over Mach {limit:g}: the fastest is {float(engine.local.max()):.2f}."]
+    return [f"Over Mach {limit:g} on the engine at {rpm}: {', '.join(over)}."]
+
+
+def hints(field: Field, engine: EngineSpeeds | None, limit: float) -> list[str]:
     """Shrink here, open there: only where the numbers carry it, and worded as hints."""
     said = []
-    for name, speed, u in zip(field.names, field.speed, field.uncertainty, strict=True):
-        if speed - 1.96 * u > limit:
-            said.append(f"Perhaps open at {name}: its air is faster than your limit.")
+    if engine is not None and not engine.choked:
+        doubt = 1.96 * field.uncertainty / field.speed.clip(1e-9)
+        for name, mach, u in zip(field.names, engine.local, doubt, strict=True):
+            if mach * (1 - u) > limit:
+                said.append(f"Perhaps open at {name}: on the engine its air is faster than your limit.")
     for name in dead_places(field):
         said.append(f"Perhaps fill at {name}: its air hardly moves, and the metal there only adds volume.")
     return said

@@ -5,25 +5,27 @@ One is made for each state of a job and answers from memory what was asked befor
 
 from __future__ import annotations
 
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field, replace
 from itertools import product
 from operator import is_
+from typing import Final
 
 import numpy as np
 
-from ventrix.core.bench_checks import bench_scatter, transfer_factor
+from ventrix.core.bench_checks import Evidence, studied, transfer_between
 from ventrix.core.bench_record import Bench, bench_named, same_name
 from ventrix.core.compare import RunComparison, compare_runs, witness_adjustment
-from ventrix.core.conditions import Adjustment, Comparability, comparability
-from ventrix.core.curve import AnyCam, Cam, TabledCam
+from ventrix.core.conditions import Comparability, comparability
+from ventrix.core.curve import CHECKING_LIFT, AnyCam, Cam, TabledCam
 from ventrix.core.edits import UNDONE
 from ventrix.core.expectation import Outcome, outcome_of
-from ventrix.core.model import Cut, Direction, FlowRun, Job, Port, SetUp, carried, poured_volume
+from ventrix.core.knowledge import Adjustment, EasyMistakes, Known
+from ventrix.core.model import Cut, Direction, FlowRun, Job, Port, SetUp, carried, poured_volume, trial_as_cut
 from ventrix.core.port import centreline_length
-from ventrix.core.reduction import Geometry, ReducedRun, reduce_run
+from ventrix.core.reduction import LIFT_GRAIN, SAME_PRESSURE, Geometry, ReducedRun, reduce_run
 from ventrix.core.schools import CAM, SCHOOLS
-from ventrix.core.uncertainty import Instrument, Scatter, known_scatter
-from ventrix.core.units import percent_text
+from ventrix.core.uncertainty import Instrument, MountSets, Scatter
 from ventrix.core.verdict import POUR_UNCERTAINTY, Verdict, Volumes, Wording, judge
 
 
@@ -90,21 +92,33 @@ class _Compared:
 class _Memory:
     """What was answered about earlier states of the job, each with what it was answered from."""
 
-    runs: dict[str, tuple[FlowRun, SetUp, Geometry, ReducedRun]] = field(default_factory=dict)
+    raw: dict[str, tuple[FlowRun, SetUp, Geometry, ReducedRun]] = field(default_factory=dict)
+    runs: dict[str, ReducedRun] = field(default_factory=dict)
     pairs: dict[tuple[str, str], _Compared] = field(default_factory=dict)
 
 
 class Analysis:
-    """Answers about one state of a job. `earlier` lends what it knew of parts that did not change."""
+    """Answers about one state of a job. `earlier` lends what it knew of parts that did not change.
 
-    def __init__(self, job: Job, earlier: Analysis | None = None, benches: tuple[Bench, ...] = ()) -> None:
+    `elsewhere` is what other jobs of the book have seen of the benches' scatter, by bench in small letters.
+    """
+
+    def __init__(
+        self,
+        job: Job,
+        earlier: Analysis | None = None,
+        benches: tuple[Bench, ...] = (),
+        elsewhere: Mapping[str, Evidence] | None = None,
+    ) -> None:
         self.job = job
         self.benches = benches
+        self.elsewhere: Mapping[str, Evidence] = elsewhere or {}
         self._memory: _Memory = earlier._memory if earlier is not None else _Memory()
         self._runs: dict[str, tuple[ReducedRun, ...]] = {}
         self._problems: dict[str, str] = {}
         self._pairs: dict[tuple[str, str], Pair] = {}
-        self._scatter: dict[str | None, Scatter] = {}
+        self._known: dict[str | None, Known] = {}
+        self._seen: dict[str, Evidence] | None = None
         self.judge_by_witness: bool = earlier.judge_by_witness if earlier is not None else False
 
     @property
@@ -126,9 +140,14 @@ class Analysis:
         try:
             if len(points) >= 3:
                 return TabledCam(np.array([a for a, _ in points]), np.array([x for _, x in points]))
-            return None if lift is None or duration is None else Cam(lift, duration)
+            return None if lift is None or duration is None else Cam(lift, duration, self._checking_lift())
         except ValueError:
             return None  # the Head room says so at the field
+
+    def _checking_lift(self) -> float:
+        """The valve lift at which durations at 0.050 in are quoted [m]: more than that where it is the tappet's."""
+        at_tappet = self.job.cam_checked_at == "tappet"
+        return CHECKING_LIFT * (self.job.rocker_ratio or 1.0) if at_tappet else CHECKING_LIFT
 
     def runs_of(self, cut: Cut, port: Port) -> tuple[ReducedRun, ...]:
         """Every run of a cut that can be reduced, oldest first."""
@@ -164,68 +183,106 @@ class Analysis:
             said = f"Cut {after.number} has not been flowed yet." if not has else "The other side was not flowed."
             return Pair(port, stand_in, after, before, has, None, said)
         had, has = speaking_runs(before, has, after)
-        scatter = self.scatter(has[0].setup.bench)
-        try:
-            comparison = compare_runs(
-                had,
-                has,
-                after.kind,
-                self.cam_of(port.kind),
-                scatter,
-                self.instrument(has[0].setup.bench),
-                self.transfer(had[0].setup.bench, has[0].setup.bench),
-                school=self.school,
-            )
-        except ValueError as error:
-            return Pair(port, stand_in, after, had, has, None, f"{str(error)[0].upper()}{str(error)[1:]}.")
-        return Pair(port, stand_in, after, had, has, comparison)
+        return self._made(Pair(port, stand_in, after, had, has, None))
 
     def _reduce(self, run: FlowRun, geometry: Geometry) -> ReducedRun:
+        """A run reduced, with what is known of its bench."""
+        raw = self._raw(run, geometry)
+        known = self.known(raw.setup.bench)
+        had = self._memory.runs.get(run.id)
+        if had is None or had.lift is not raw.lift or had.geometry is not raw.geometry or had.known != known:
+            had = replace(raw, known=known)
+            self._memory.runs[run.id] = had
+        return had
+
+    def _raw(self, run: FlowRun, geometry: Geometry) -> ReducedRun:
         setup = self.job.setup(run.setup_id)
-        known = self._memory.runs.get(run.id)
+        known = self._memory.raw.get(run.id)
         if known is not None and known[0] is run and known[1] is setup and known[2] == geometry:
             return known[3]
         reduced = reduce_run(run, setup, geometry, run.mount_id)
-        self._memory.runs[run.id] = run, setup, geometry, reduced
+        self._memory.raw[run.id] = run, setup, geometry, reduced
         return reduced
 
     def problem(self, cut: Cut) -> str:
         """Why a run of this cut could not be reduced, or an empty string."""
         return self._problems.get(cut.id, "")
 
+    # -- what is known of a bench, as one object
+
+    def evidence(self) -> Mapping[str, Evidence]:
+        """What this job has seen of each bench's scatter, by bench in small letters: repeats, and mounts of states
+        that did not change in between."""
+        if self._seen is None:
+            self._seen = {}
+            for port, cut in self._states():
+                for bench, found in self._seen_of(port, cut):
+                    self._seen[bench] = self._seen.get(bench, Evidence()) + found
+        return self._seen
+
+    def _states(self) -> Iterator[tuple[Port, Cut]]:
+        for port in self.job.ports:
+            for cut in port.cuts:
+                yield port, cut
+                for trial in cut.trials:
+                    yield port, trial_as_cut(cut, trial)
+
+    def _seen_of(self, port: Port, cut: Cut) -> Iterator[tuple[str, Evidence]]:
+        runs = []
+        for run in cut.runs:
+            if run.claimed:
+                continue
+            try:
+                runs.append(self._raw(run, geometry_of(self.job, port, cut)))
+            except ValueError:
+                continue  # `runs_of` says why
+        for each in runs:
+            squares, freedom = (float(v.sum()) for v in (each.repeats.squares, each.repeats.freedom))
+            if freedom:
+                yield bench_key(each.setup.bench), Evidence(squares, freedom)
+        while len(runs) > 1:
+            first = runs[0]
+            same = [r for r in runs if r is first or _unchanged(first, r)]
+            runs = [r for r in runs if all(r is not s for s in same)]
+            yield bench_key(first.setup.bench), Evidence(seen=mount_set(same))
+
+    def known(self, bench: str | None) -> Known:
+        """Everything known of a bench: its scatter by its studies and by every job, its dial, its easy mistakes."""
+        if bench not in self._known:
+            record, key = bench_named(self.benches, bench), bench_key(bench)
+            nothing = Evidence()
+            seen = studied(record) + self.evidence().get(key, nothing) + self.elsewhere.get(key, nothing)
+            usual, easy = Instrument(), EasyMistakes()
+            if record is not None:
+                if record.dial_resolution is not None:
+                    usual = replace(usual, lift=max(usual.lift, float(record.dial_resolution / np.sqrt(12))))
+                easy = EasyMistakes(
+                    record.easy_dial or easy.dial, record.easy_factor or easy.factor, record.easy_leak or easy.leak
+                )
+            self._known[bench] = Known(seen.scatter, usual, easy)
+        return self._known[bench]
+
     def scatter(self, bench: str | None) -> Scatter:
-        """What this bench is known to scatter by: its own study, else every repeat in the job, pooled."""
-        if bench not in self._scatter:
-            repeats = [
-                run.repeats
-                for port in self.job.ports
-                for cut in port.cuts
-                for run in self.runs_of(cut, port)
-                if run.setup.bench == bench
-            ]
-            self._scatter[bench] = known_scatter(repeats, bench_scatter(bench_named(self.benches, bench)))
-        return self._scatter[bench]
+        """What a bench is known to scatter by."""
+        return self.known(bench).scatter
 
-    def instrument(self, bench: str | None) -> Instrument | None:
-        """What this bench is set with, where its dial is known."""
-        known = bench_named(self.benches, bench)
-        if known is None or known.dial_resolution is None:
-            return None
-        return Instrument(lift=float(known.dial_resolution / np.sqrt(12)))
+    def between(self, had: ReducedRun, has: ReducedRun) -> Known:
+        """What is known of the bench after, and of what lies between two runs."""
+        known = self.known(has.setup.bench)
+        transfer = self.transfer(had.setup, has.setup)
+        witness = self.witness(had, has, known.scatter) if self.judge_by_witness else None
+        return replace(known, transfer=transfer, witness=witness)
 
-    def transfer(self, here: str | None, there: str | None) -> Adjustment | None:
-        """What carries flows of bench `there` over to bench `here`, from parts flowed on both."""
-        if here is None or there is None or same_name(here, there):
+    def transfer(self, here: SetUp, there: SetUp) -> Adjustment | None:
+        """What carries flows of the bench `there` over to the bench `here`, from parts flowed on both."""
+        if here.bench is None or there.bench is None or same_name(here.bench, there.bench):
             return None
-        for owner, other, turn in ((here, there, 1), (there, here, -1)):
+        for owner, other, back in ((here.bench, there.bench, False), (there.bench, here.bench, True)):
             bench = bench_named(self.benches, owner)
             for transfer in reversed(bench.transfers) if bench is not None else ():
-                if not same_name(transfer.other, other) or not transfer.parts:
-                    continue
-                factor, u, freedom = transfer_factor(transfer)
-                parts = len(transfer.parts)
-                said = f"transferred by {parts} part{'s' * (parts > 1)} flowed on both (± {percent_text(2 * u)})"
-                return Adjustment(factor**turn, u, freedom, said)
+                if same_name(transfer.other, other) and transfer.parts:
+                    found = transfer_between(transfer, self.scatter(owner))
+                    return _across_weather(found.turned() if back else found, here, there)
         return None
 
     def witness(self, before: ReducedRun, after: ReducedRun, scatter: Scatter) -> Adjustment | None:
@@ -255,24 +312,26 @@ class Analysis:
                 said = f"Cut {cut.number}: {why}." if why else f"Cut {cut.number} has not been flowed yet."
                 return Pair(port, before, after, had, has, None, said)
         had, has = speaking_runs(had, has, after)
-        scatter = self.scatter(has[0].setup.bench)
-        try:
-            comparison = self._compare(port, had, has, after, scatter)
-        except ValueError as error:
-            return Pair(port, before, after, had, has, None, f"{str(error)[0].upper()}{str(error)[1:]}.")
-        return Pair(port, before, after, had, has, comparison)
+        return self._made(Pair(port, before, after, had, has, None))
 
-    def _compare(self, port: Port, had: Runs, has: Runs, after: Cut, scatter: Scatter) -> RunComparison:
+    def _made(self, pair: Pair) -> Pair:
+        """The pair with its comparison, its runs brought to one test pressure; or with why there is none."""
+        try:
+            comparison = self._compare(pair.port, pair.before_runs, pair.after_runs, pair.after)
+        except ValueError as error:
+            return replace(pair, missing=f"{str(error)[0].upper()}{str(error)[1:]}.")
+        return replace(
+            pair, before_runs=comparison.before_runs, after_runs=comparison.after_runs, comparison=comparison
+        )
+
+    def _compare(self, port: Port, had: Runs, has: Runs, after: Cut) -> RunComparison:
         key = had[0].run_id, has[0].run_id
-        benches = had[0].setup.bench, has[0].setup.bench
         rest = (
             after.kind,
             self.cam_of(port.kind),
-            scatter,
-            self.instrument(benches[1]),
-            self.transfer(*benches),
-            self.witness(had[-1], has[-1], scatter) if self.judge_by_witness else None,
+            self.between(had[-1], has[-1]),
             self.school,
+            self.job.test_pressure,
         )
         known = self._memory.pairs.get(key)
         if known is not None and known.is_of(had, has, rest):
@@ -290,8 +349,9 @@ class Analysis:
         comparison = self.pair(port, before, cut).comparison if before.runs and cut.runs else None
         volumes = poured_volume(before), poured_volume(cut)
         growth = None if volumes[0] is None or volumes[1] is None else volumes[1] - volumes[0]
-        flow = comparison.weighted if comparison is not None and comparison.kind == "flow" else None
-        return outcome_of(cut, flow, growth)
+        if comparison is None or comparison.kind != "flow" or not comparison.allowed:
+            return outcome_of(cut, None, growth)
+        return outcome_of(cut, comparison.weighted, growth, comparison.weighted_expanded)
 
     def outcomes(self) -> list[Outcome]:
         """Every cut of the job of which something was said first."""
@@ -319,32 +379,81 @@ class Analysis:
         return replace(verdict, warnings=(*verdict.warnings, said))
 
     def _with_struck(self, pair: Pair) -> RunComparison | None:
-        """The pair with its struck readings counted; None where nothing was struck, or it cannot be made."""
+        """The pair with its struck readings counted, by the same knowledge; None where nothing was struck, or it
+        cannot be made."""
         runs = {r.id: r for r in self.job.runs()}
-        sides, any_struck = [], False
-        for side in (pair.before_runs, pair.after_runs):
+        mine = [[runs.get(r.run_id) for r in side] for side in (pair.before_runs, pair.after_runs)]
+        if not any(
+            r.struck is not None and r.struck != UNDONE for side in mine for run in side if run for r in run.readings
+        ):
+            return None
+        sides = []
+        for side, originals in zip((pair.before_runs, pair.after_runs), mine, strict=True):
             again = []
-            for reduced in side:
-                run = runs.get(reduced.run_id)
+            for reduced, run in zip(side, originals, strict=True):
                 if run is None:
                     return None
                 readings = tuple(r if r.struck == UNDONE else replace(r, struck=None) for r in run.readings)
-                any_struck = any_struck or readings != run.readings
                 try:
                     setup = self.job.setup(run.setup_id)
-                    again.append(reduce_run(replace(run, readings=readings), setup, reduced.geometry, reduced.mount))
+                    counted = replace(run, readings=readings)
+                    again.append(reduce_run(counted, setup, reduced.geometry, reduced.mount, reduced.known))
                 except ValueError:
                     return None
             sides.append(tuple(again))
-        if not any_struck:
-            return None
-        scatter = self.scatter(sides[1][0].setup.bench)
         try:
-            return compare_runs(
-                sides[0], sides[1], pair.after.kind, self.cam_of(pair.port.kind), scatter, school=self.school
-            )
+            return self._compare(pair.port, sides[0], sides[1], pair.after)
         except ValueError:
             return None
+
+
+def bench_key(bench: str | None) -> str:
+    """What makes two bench names one."""
+    return (bench or "").strip().lower()
+
+
+def _unchanged(first: ReducedRun, other: ReducedRun) -> bool:
+    """Two runs of one state under one set-up: what differs is the bolting-down and the reading."""
+    if first.kind != other.kind or abs(first.test_pressure / other.test_pressure - 1) > SAME_PRESSURE:
+        return False
+    return comparability(first.setup, other.setup).level in ("yes", "unknown") and all(
+        getattr(first.setup, key) == getattr(other.setup, key) for key in ("bench", "bore", "entry", "pipe", "valve")
+    )
+
+
+def mount_set(runs: list[ReducedRun]) -> MountSets:
+    """What the mounts of one unchanged state say: each mount's mean over the lifts that all of them were flowed at.
+
+    Runs of one mount are averaged; runs without one are left out. Raises ValueError never. Source: [6] JCGM
+    100:2008, 4.2.4.
+    """
+    by_mount: dict[str, list[ReducedRun]] = {}
+    for run in runs:
+        if run.mount is not None:
+            by_mount.setdefault(run.mount, []).append(run)
+    if len(by_mount) < 2:
+        return MountSets()
+    grains = [set(np.round(r.lift / LIFT_GRAIN).astype(int).tolist()) for each in by_mount.values() for r in each]
+    common = np.array(sorted(set.intersection(*grains)), dtype=float) * LIFT_GRAIN
+    if not len(common):
+        return MountSets()
+    flows = np.array([np.mean([r.curve.at(common) for r in each], axis=0) for each in by_mount.values()])
+    return MountSets.of((flows / flows.mean(axis=0)).mean(axis=1))
+
+
+WEATHER: Final = 5000.0  # Pa of barometer across which a transfer counts a further doubt
+WEATHER_DOUBT: Final = 0.003
+
+
+def _across_weather(found: Adjustment, here: SetUp, there: SetUp) -> Adjustment:
+    """A transfer between days whose barometers differ by more than 50 hPa is that much less sure."""
+    if here.pressure is None or there.pressure is None or abs(here.pressure - there.pressure) <= WEATHER:
+        return found
+    return replace(
+        found,
+        uncertainty=float(np.hypot(found.uncertainty, WEATHER_DOUBT)),
+        uncertainties=tuple(float(np.hypot(u, WEATHER_DOUBT)) for u in found.uncertainties),
+    )
 
 
 def volumes_of(before: Cut, after: Cut) -> Volumes | None:

@@ -6,7 +6,7 @@ All SI. Sources are numbered as in ``docs/sources.md``.
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import Final, NamedTuple
 
 import numpy as np
@@ -16,8 +16,9 @@ from ventrix.core.air import Array
 from ventrix.core.bench_record import Bench, PlateCheck, ScatterStudy, StudyReading, Transfer
 from ventrix.core.checks import positive
 from ventrix.core.curve import FlowCurve
-from ventrix.core.uncertainty import CONFIDENCE, Scatter, mount_scatter, student_t
-from ventrix.core.units import from_si
+from ventrix.core.knowledge import Adjustment
+from ventrix.core.uncertainty import CONFIDENCE, MountSets, Repeats, Scatter, known_scatter, student_t
+from ventrix.core.units import from_si, percent_text
 
 MOVING_RANGE_D2: Final = 1.128  # mean range of two over sigma [14]
 FEWEST_PLATES: Final = 5  # before limits of the bench's own are drawn
@@ -36,11 +37,14 @@ class Sees(NamedTuple):
 
 @dataclass(frozen=True, slots=True)
 class StudyResult:
-    """A study reduced: the scatter for verdicts, and what the bench sees at each lift."""
+    """A study reduced: the scatter for verdicts as it alone would have it, what the bench sees at each lift, and the
+    evidence that goes into what is known of the bench."""
 
     scatter: Scatter
     mounts: int
     sees: tuple[Sees, ...]
+    repeats: Repeats
+    seen: MountSets
 
 
 def _groups(readings: Sequence[StudyReading]) -> dict[tuple[int, int], list[float]]:
@@ -88,15 +92,18 @@ def study_result(study: ScatterStudy) -> StudyResult:
         raise ValueError("nothing was repeated: set lift and pressure anew and read at least one lift twice")
     repeat = float(np.sqrt(squares / freedom))
     means = np.array([[np.mean(groups[m, lift]) for lift in lifts] for m in mounts])
-    mount, mount_freedom = mount_scatter((means / means.mean(axis=0)).mean(axis=1))
-    scatter = Scatter(repeat, float(freedom), mount, float(mount_freedom), False, False)
+    seen = MountSets.of((means / means.mean(axis=0)).mean(axis=1))
+    repeats = Repeats(np.array([squares]), np.array([float(freedom)]))
+    scatter = known_scatter(
+        [repeats], Scatter(repeat=repeat, repeat_freedom=float(freedom), repeat_assumed=False), seen
+    )
     t_repeat = float(student_t(CONFIDENCE, freedom))
-    t_mount = float(student_t(CONFIDENCE, mount_freedom))
+    t_mount = float(student_t(CONFIDENCE, scatter.mount_freedom))
     stays = np.sqrt(2) * t_repeat * repeat
-    off = np.hypot(stays, np.sqrt(2) * t_mount * mount)
+    off = np.hypot(stays, np.sqrt(2) * t_mount * scatter.mount)
     flows_at = means.mean(axis=0)
     sees = tuple(Sees(x * 1e-6, float(off * q), float(stays * q)) for x, q in zip(lifts, flows_at, strict=True))
-    return StudyResult(scatter, len(mounts), sees)
+    return StudyResult(scatter, len(mounts), sees, repeats, seen)
 
 
 def study_sentence(result: StudyResult, lift: str, flow: str) -> str:
@@ -111,34 +118,71 @@ def study_sentence(result: StudyResult, lift: str, flow: str) -> str:
     )
 
 
-def bench_scatter(bench: Bench | None) -> Scatter | None:
-    """What a bench is known to scatter by, from its last study that can be reduced.
+@dataclass(frozen=True, slots=True)
+class Evidence:
+    """What was seen of a bench's scatter: repeats (sum of squared relative residuals and degrees of freedom) and
+    mounts of unchanged heads. Evidence from several jobs and studies adds up."""
+
+    repeat_squares: float = 0.0
+    repeat_freedom: float = 0.0
+    seen: MountSets = field(default_factory=MountSets)
+
+    def __add__(self, other: Evidence) -> Evidence:
+        return Evidence(
+            self.repeat_squares + other.repeat_squares,
+            self.repeat_freedom + other.repeat_freedom,
+            self.seen + other.seen,
+        )
+
+    @property
+    def scatter(self) -> Scatter:
+        """The scatter to judge with."""
+        repeats = Repeats(np.array([self.repeat_squares]), np.array([self.repeat_freedom]))
+        return known_scatter([repeats], None, self.seen)
+
+
+def studied(bench: Bench | None) -> Evidence:
+    """What a bench's own studies have seen.
 
     Parameters
     ----------
     bench : Bench or None
-        With its studies, oldest first.
+        With its studies.
 
     Returns
     -------
-    Scatter or None
-        None without a study that tells.
+    Evidence
+        Sums of squared relative residuals [-] and their degrees of freedom.
 
     Raises
     ------
     ValueError
-        Never.
+        Never: a study of one mount still tells its repeats.
 
     References
     ----------
     As `study_result`.
     """
-    for study in reversed(bench.studies) if bench is not None else ():
-        try:
-            return study_result(study).scatter
-        except ValueError:
-            continue
-    return None
+    found = Evidence()
+    for study in bench.studies if bench is not None else ():
+        found += _study_evidence(study)
+    return found
+
+
+def _study_evidence(study: ScatterStudy) -> Evidence:
+    """Repeats of a study, and its mounts where two of them or more share a lift."""
+    groups = _groups(study.readings)
+    mounts = sorted({mount for mount, _ in groups})
+    squares, freedom = 0.0, 0
+    for flows in groups.values():
+        mean = float(np.mean(flows))
+        squares += float(np.sum((np.asarray(flows) / mean - 1) ** 2)) if mean > 0 else 0.0
+        freedom += len(flows) - 1
+    lifts = sorted({lift for _, lift in groups if all((m, lift) in groups for m in mounts)})
+    if len(mounts) < 2 or not lifts:
+        return Evidence(squares, float(freedom))
+    means = np.array([[np.mean(groups[m, lift]) for lift in lifts] for m in mounts])
+    return Evidence(squares, float(freedom), MountSets.of((means / means.mean(axis=0)).mean(axis=1)))
 
 
 class PlateChart(NamedTuple):
@@ -203,28 +247,24 @@ def plate_sentence(checks: Sequence[PlateCheck]) -> tuple[bool, str]:
     return False, f"plate {off} of {whose}, out of limits: the bench has drifted; find out why before flowing"
 
 
-class TransferFactor(NamedTuple):
-    """Multiplies flows of the other bench [-]; relative standard uncertainty and its degrees of freedom."""
+def transfer_between(transfer: Transfer, scatter: Scatter | None = None) -> Adjustment:
+    """What carries flows of another bench over to this one.
 
-    factor: float
-    uncertainty: float
-    freedom: float
-
-
-def transfer_factor(transfer: Transfer) -> TransferFactor:
-    """The factor that carries flows of another bench over to this one.
-
-    .. math:: f = \\exp\\overline{\\ln(q_{here}/q_{there})}, \\quad u = s/\\sqrt{n}
+    .. math:: f = \\exp\\overline{\\ln(q_{here}/q_{there})}, \\quad
+              u^2 = s^2/n + \\max(s^2 - 2(s_w^2 + s_b^2), 0)
 
     Parameters
     ----------
     transfer : Transfer
-        Parts flowed on both.
+        Parts flowed on both benches. Where at least three lifts were, the factor follows the lift by straight lines.
+    scatter : Scatter, optional
+        Of this bench, where it is known: what of the parts' disagreement is only reading and mounting.
 
     Returns
     -------
-    TransferFactor
-        With two parts or more from their own scatter; with one, that of two mounts and readings, assumed.
+    Adjustment
+        With how the parts disagree among themselves beyond what readings and mounts explain: the part that is
+        carried over is one more such part. With one part, that of two mounts and readings and 1 % between parts.
 
     Raises
     ------
@@ -233,7 +273,8 @@ def transfer_factor(transfer: Transfer) -> TransferFactor:
 
     References
     ----------
-    [6] JCGM 100:2008, 4.2.3 (mean of independent observations).
+    [6] JCGM 100:2008, 4.2.3 (mean of independent observations); excess variance as in a random-effects mean
+    (DerSimonian and Laird, Controlled Clinical Trials 7 (1986) 177-188).
     """
     if not transfer.parts:
         raise ValueError("no part was flowed on both benches yet")
@@ -241,13 +282,55 @@ def transfer_factor(transfer: Transfer) -> TransferFactor:
     there = positive([p.there for p in transfer.parts], "flow there")
     logs = np.log(here / there)
     n = len(logs)
-    assumed = Scatter()
-    least = np.sqrt(2 * (assumed.repeat**2 + assumed.mount**2))
+    usual = Scatter()
+    least = 2 * (usual.repeat**2 + usual.mount**2)
+    known = scatter is not None and not scatter.repeat_assumed and not scatter.mount_assumed
+    # What is not known to be reading and mounting alone is counted as the parts' own disagreement.
+    one = 2 * (scatter.repeat**2 + scatter.mount**2) if known and scatter is not None else 0.0
+    lifts = np.array([np.nan if p.lift is None else p.lift for p in transfer.parts])
+    told = f"{n} part{'s' * (n > 1)} flowed on both"
     if n < 2:
-        return TransferFactor(float(np.exp(logs[0])), float(least), assumed.repeat_freedom)
+        u = float(np.sqrt((one or least) + BETWEEN_PARTS**2))
+        return Adjustment(float(np.exp(logs[0])), u, Scatter().mount_freedom, _transferred(told, u))
+    if len(np.unique(lifts[np.isfinite(lifts)])) >= FEWEST_TRANSFER_LIFTS and np.all(np.isfinite(lifts)):
+        return _by_lift(lifts, logs, one, 0.01 * least, told)
     # A handful of parts that happen to agree is no proof: their scatter is never taken below a tenth of the usual.
-    scatter = max(float(np.std(logs, ddof=1)), 0.1 * float(least))
-    return TransferFactor(float(np.exp(logs.mean())), scatter / float(np.sqrt(n)), float(n - 1))
+    scatter2 = max(float(np.var(logs, ddof=1)), 0.01 * least)
+    u = float(np.sqrt(scatter2 / n + max(scatter2 - one, 0.0)))
+    return Adjustment(float(np.exp(logs.mean())), u, float(n - 1), _transferred(told, u))
+
+
+BETWEEN_PARTS: Final = 0.01  # relative: two benches differ by 1 to 4 %, by part and lift (common practice, no source)
+FEWEST_TRANSFER_LIFTS: Final = 3
+
+
+def _by_lift(lifts: Array, logs: Array, one: float, least: float, told: str) -> Adjustment:
+    """A factor for each lift that parts were flowed at; what is left about those means says how parts disagree."""
+    at = np.unique(lifts)
+    means = np.array([logs[lifts == x].mean() for x in at])
+    counts = np.array([np.sum(lifts == x) for x in at])
+    left = logs - means[np.searchsorted(at, lifts)]
+    freedom = len(logs) - len(at)
+    # One part a lift leaves nothing about its mean: then the course over the lifts, less its straight line, tells.
+    if freedom < 2:
+        line = np.polyval(np.polyfit(at, means, 1), at)
+        left, freedom = means - line, max(len(at) - 2, 1)
+    scatter2 = max(float(left @ left) / freedom, least)
+    u = np.sqrt(scatter2 / counts + max(scatter2 - one, 0.0))
+    whole = float(np.sqrt(scatter2 / len(logs) + max(scatter2 - one, 0.0)))
+    return Adjustment(
+        float(np.exp(logs.mean())),
+        whole,
+        float(freedom),
+        _transferred(f"{told}, lift by lift", float(u.max())),
+        tuple(float(x) for x in at),
+        tuple(float(f) for f in np.exp(means)),
+        tuple(float(v) for v in u),
+    )
+
+
+def _transferred(told: str, u: float) -> str:
+    return f"transferred by {told} (± {percent_text(2 * u)})"
 
 
 def neighbour_distance(lift: ArrayLike, flow: ArrayLike, at: int) -> float | None:

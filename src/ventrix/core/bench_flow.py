@@ -25,7 +25,9 @@ from ventrix.core.units import percent_text
 
 Model = Literal["isentropic", "incompressible"]
 
-CONVERSION_WARNING_RATIO: Final = 1.5  # flow ratio past which sqrt(dp) is warned about
+PLATE_EXPANSION: Final = 0.351  # expansibility of a sharp plate, ISO 5167-2:2003 at a diameter ratio of nought
+CONVERSION_GRAIN: Final = 0.03  # |ln| of a pressure ratio up to which a conversion costs no doubt
+REYNOLDS_DOUBT: Final = 0.005  # relative, times ln of the pressure ratio: a coefficient drifts with speed
 LEAK_FLAG: Final = 0.02  # of the smallest reading
 LEAK_PRESSURE_RATIO: Final = 1.5
 PRESSURE_FLAG: Final = 0.03  # off nominal
@@ -145,7 +147,7 @@ def ideal_flux(
 
 
 def convert_pressure(flow: ArrayLike, measured_at: ArrayLike, wanted_at: ArrayLike) -> Array:
-    """Flow at another test pressure, Q sqrt(dp2 / dp1).
+    """Flow at another test pressure as the trade does it, Q sqrt(dp2 / dp1); see `convert_flow`.
 
     Parameters
     ----------
@@ -172,15 +174,134 @@ def convert_pressure(flow: ArrayLike, measured_at: ArrayLike, wanted_at: ArrayLi
     return np.asarray(np.sqrt(ratio) * flow)
 
 
+def _two_laws(measured_at: ArrayLike, wanted_at: ArrayLike) -> tuple[Array, Array]:
+    """Ratio of flows [-] between two test pressures [Pa] through a perfect nozzle and through a plate."""
+    first, second = positive(measured_at, "measured pressure"), positive(wanted_at, "wanted pressure")
+    nozzle = isentropic_mass_flux(second) / isentropic_mass_flux(first)
+    expansion = [
+        1 - PLATE_EXPANSION * (1 - ((REFERENCE_PRESSURE - dp) / REFERENCE_PRESSURE) ** (1 / GAMMA))
+        for dp in (first, second)
+    ]
+    return np.asarray(nozzle), np.asarray(np.sqrt(second / first) * expansion[1] / expansion[0])
+
+
+def conversion_ratio(measured_at: ArrayLike, wanted_at: ArrayLike) -> Array:
+    """What a port's flow is multiplied by at another test pressure: between a nozzle and a plate.
+
+    .. math:: r = \\sqrt{r_n r_p}, \\quad r_n = G_2/G_1, \\quad
+              r_p = \\sqrt{\\Delta p_2/\\Delta p_1}\\,\\varepsilon_2/\\varepsilon_1
+
+    Parameters
+    ----------
+    measured_at, wanted_at : array_like
+        Test pressures [Pa].
+
+    Returns
+    -------
+    ndarray
+        r [-], reference air upstream.
+
+    Raises
+    ------
+    ValueError
+        A pressure not above zero, or not smaller than the pressure upstream.
+
+    References
+    ----------
+    [3] Heywood (1988), app. C (nozzle); [11] ISO 5167-2:2003 (expansibility of a plate); their geometric mean is
+    this project's formula book.
+    """
+    nozzle, plate = _two_laws(measured_at, wanted_at)
+    return np.asarray(np.sqrt(nozzle * plate))
+
+
+def conversion_doubt(measured_at: ArrayLike, wanted_at: ArrayLike) -> tuple[Array, Array]:
+    """The two parts of a conversion's relative standard uncertainty, signed by its direction.
+
+    Parameters
+    ----------
+    measured_at, wanted_at : array_like
+        Test pressures [Pa].
+
+    Returns
+    -------
+    tuple of ndarray
+        ln(r_n/r_p) / (2 sqrt 3), since a port lies somewhere between nozzle and plate; and 0.005 ln(dp2/dp1), since a
+        coefficient drifts with speed. Both nought within 3 % of pressure. Their root sum of squares is the
+        uncertainty [-]; two figures of one port converted alike share each part.
+
+    Raises
+    ------
+    ValueError
+        As `conversion_ratio`.
+
+    References
+    ----------
+    [6] JCGM 100:2008, 4.3.7 (rectangular); formula book of this project.
+    """
+    nozzle, plate = _two_laws(measured_at, wanted_at)
+    size = np.log(np.asarray(wanted_at, dtype=float) / np.asarray(measured_at, dtype=float))
+    counts = np.abs(size) > CONVERSION_GRAIN
+    law = np.where(counts, np.log(nozzle / plate) / (2 * np.sqrt(3)), 0.0)
+    return np.asarray(law), np.asarray(np.where(counts, REYNOLDS_DOUBT * size, 0.0))
+
+
+def conversion_uncertainty(measured_at: ArrayLike, wanted_at: ArrayLike) -> Array:
+    """Relative standard uncertainty of `convert_flow` [-].
+
+    Parameters
+    ----------
+    measured_at, wanted_at : array_like
+        Test pressures [Pa].
+
+    Returns
+    -------
+    ndarray
+        u_r [-]; nought within 3 % of pressure.
+
+    Raises
+    ------
+    ValueError
+        As `conversion_ratio`.
+
+    References
+    ----------
+    `conversion_doubt`.
+    """
+    return np.asarray(np.hypot(*conversion_doubt(measured_at, wanted_at)))
+
+
+def convert_flow(flow: ArrayLike, measured_at: ArrayLike, wanted_at: ArrayLike) -> Array:
+    """Flow at another test pressure, air being compressible: what Ventrix itself converts by.
+
+    Parameters
+    ----------
+    flow : array_like
+        Flow [m3/s].
+    measured_at, wanted_at : array_like
+        Test pressures [Pa].
+
+    Returns
+    -------
+    ndarray
+        Flow [m3/s]: a converted figure, to be marked as such wherever it is shown.
+
+    Raises
+    ------
+    ValueError
+        As `conversion_ratio`.
+
+    References
+    ----------
+    `conversion_ratio`.
+    """
+    return np.asarray(conversion_ratio(measured_at, wanted_at) * np.asarray(flow, dtype=float))
+
+
 def conversion_note(measured_at: float, wanted_at: float) -> str | None:
-    """A warning where the square-root law is stretched, else None; pressures [Pa]."""
-    ratio = max(measured_at, wanted_at) / min(measured_at, wanted_at)
-    if np.sqrt(ratio) <= CONVERSION_WARNING_RATIO:
-        return None
-    return (
-        f"converted over a pressure ratio of {ratio:.1f}: air is compressible and a port's flow "
-        "coefficient changes with speed, so this figure is off by one to three percent"
-    )
+    """How sure a converted figure is, else None where it was not converted far; pressures [Pa]."""
+    u = float(conversion_uncertainty(measured_at, wanted_at))
+    return f"converted, known to ± {percent_text(2 * u)}" if u > 0 else None
 
 
 def range_flow(percent: ArrayLike, full_scale: ArrayLike) -> Array:

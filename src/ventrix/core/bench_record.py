@@ -48,6 +48,7 @@ class TransferPart(Noun):
     name: str = ""
     here: float = field(metadata={"unit": "cfm"})
     there: float = field(metadata={"unit": "cfm"})
+    lift: float | None = quantity("mm")
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -66,6 +67,9 @@ class Bench(Noun):
     element : what the readout is: a corrected flow, percent of a range, an orifice's pressure drop,
         a mass flow, or two columns of water on an uncalibrated bench
     ranges : full-scale flows of a percent readout, rising
+    element_place : "upstream" where the flow element stands before the plenum on blow
+    leak_taken_off : the readout has the leak off already
+    easy_dial, easy_factor, easy_leak : the largest mistake of each kind that passes unnoticed here
     text_format : columns of a bench that streams text lines, as `ventrix.bench.text_lines` has them
     """
 
@@ -77,9 +81,14 @@ class Bench(Noun):
     orifice_diameter: float | None = quantity("mm")
     orifice_pipe: float | None = quantity("mm")
     orifice_coefficient: float | None = quantity("-")
+    element_place: str | None = None
+    leak_taken_off: bool = False
     blower_limit: float | None = quantity("cfm")
     test_pressure: float | None = quantity("Pa")
     dial_resolution: float | None = quantity("mm")
+    easy_dial: float | None = quantity("mm")
+    easy_factor: float | None = quantity("%")
+    easy_leak: float | None = quantity("cfm")
     link: LinkKind = "typed"
     address: str = ""
     text_format: Mapping[str, Any] = field(default_factory=dict)

@@ -15,11 +15,14 @@ def _air_density(temperature: float, pressure: float, humidity: float) -> Outcom
 
 
 def _convert_pressure(flow: float, measured_at: float, wanted_at: float) -> Outcome:
-    note = bench_flow.conversion_note(measured_at, wanted_at)
-    return {"flow": bench_flow.convert_pressure(flow, measured_at, wanted_at)}, [
-        "converted",
-        *([note] if note else []),
-    ]
+    compressible = bench_flow.convert_flow(flow, measured_at, wanted_at)
+    doubt = bench_flow.conversion_uncertainty(measured_at, wanted_at)
+    outputs = {
+        "flow": bench_flow.convert_pressure(flow, measured_at, wanted_at),
+        "compressible_flow": compressible,
+        "doubt": doubt,
+    }
+    return outputs, ["converted; Ventrix itself compares by the compressible figure"]
 
 
 def _range_flow(percent: float, range: float) -> Outcome:
@@ -102,9 +105,9 @@ CALCULATORS: tuple[Calculator, ...] = (
         "Flow at another test pressure",
         "convert depression 10 25 28 inches water correction",
         (Input("flow", "cfm"), Input("measured_at", "inH2O"), Input("wanted_at", "inH2O", "28")),
-        (Output("flow", "cfm"),),
-        "Q2 = Q1 sqrt(dp2 / dp1)",
-        "orifice law, " + PRACTICE,
+        (Output("flow", "cfm"), Output("compressible_flow", "cfm"), Output("doubt", "%")),
+        "Q2 = Q1 sqrt(dp2 / dp1); compressible: mean of nozzle and plate",
+        "orifice law, " + PRACTICE + "; Heywood (1988), app. C; ISO 5167-2:2003",
         _convert_pressure,
     ),
     Calculator(

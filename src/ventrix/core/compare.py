@@ -13,16 +13,16 @@ from typing import Final, Literal, NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from ventrix.core import bench_flow
 from ventrix.core.air import Array
-from ventrix.core.conditions import Adjustment, Comparability, comparability
-from ventrix.core.curve import AnyCam
+from ventrix.core.conditions import Comparability, comparability
+from ventrix.core.curve import AnyCam, cam_mean
+from ventrix.core.knowledge import Adjustment, Known
 from ventrix.core.model import CutKind
 from ventrix.core.reduction import LIFT_GRAIN, ReducedRun, instrument_for
 from ventrix.core.schools import CAM, school_weights
+from ventrix.core.single_readings import LoneReading, lone_readings
 from ventrix.core.uncertainty import (
     Difference,
-    Instrument,
     Repeats,
     Scatter,
     Side,
@@ -31,8 +31,7 @@ from ventrix.core.uncertainty import (
 )
 
 PointResult = Literal["better", "worse", "not proven"]
-
-CONVERSION_UNCERTAINTY: Final = 0.01  # times ln of the pressure ratio, relative
+Runs = Sequence[ReducedRun]
 
 
 class BandChange(NamedTuple):
@@ -52,7 +51,11 @@ class BandChange(NamedTuple):
 
 @dataclass(frozen=True)
 class RunComparison:
-    """Two sides at every lift both reach. Arrays have shape (k,); flows in the unit of the runs."""
+    """Two sides at every lift both reach. Arrays have shape (k,); flows in the unit of the runs.
+
+    before_runs, after_runs : the runs that speak, brought to one test pressure
+    repeats : what the repeats of both sides say at each lift
+    """
 
     comparability: Comparability
     kind: Literal["flow", "index"]
@@ -62,7 +65,10 @@ class RunComparison:
     interpolated: NDArray[np.bool_]
     difference: Difference
     cam: AnyCam | None
-    scatter: Scatter
+    known: Known
+    repeats: Repeats
+    before_runs: tuple[ReducedRun, ...]
+    after_runs: tuple[ReducedRun, ...]
     notes: tuple[str, ...] = ()
     adjustments: tuple[Adjustment, ...] = ()
     school: str = CAM
@@ -84,6 +90,15 @@ class RunComparison:
             self.difference.weighted(weights),
             self.difference.weighted_expanded(weights),
         )
+
+    @property
+    def scatter(self) -> Scatter:
+        return self.known.scatter
+
+    @property
+    def pressure(self) -> float:
+        """The one test pressure of the pair [Pa]."""
+        return self.difference.after.pressure
 
     @property
     def tested(self) -> NDArray[np.bool_]:
@@ -114,71 +129,88 @@ class RunComparison:
         return tuple(names[int(s)] for s in self._signs(self.expanded))
 
     @cached_property
+    def lone(self) -> tuple[LoneReading, ...]:
+        """Lifts whose difference stands off both neighbours: they rest on one reading, to be taken again."""
+        tested = self.tested
+        if not self.allowed or int(np.sum(tested)) < 3:
+            return ()
+        repeats = Repeats(self.repeats.squares[tested], self.repeats.freedom[tested])
+        return lone_readings(self.lift[tested], self.difference, tested, repeats, self.before_runs, self.after_runs)
+
+    @cached_property
     def nameable(self) -> NDArray[np.int64]:
-        """+1, -1 or 0 by lift, strict enough that a verdict may name lifts: U(0.05 / K)."""
+        """+1, -1 or 0 by lift, strict enough that a verdict may name lifts: U(0.05 / K); never one odd reading."""
         k = max(int(np.sum(self.tested)), 1)
-        return self._signs(self.difference.expanded(0.05 / k))
+        signs = self._signs(self.difference.expanded(0.05 / k))
+        odd = np.isin(_grains(self.lift), [round(x.lift / LIFT_GRAIN) for x in self.lone])
+        return np.where(odd, 0, signs)
 
     @cached_property
     def weights(self) -> Array:
         """What each lift counts in the one number, shape (k,); zero where interpolated."""
         weights = np.zeros(len(self.lift))
-        if np.any(self.tested):
-            weights[self.tested] = school_weights(self.school, self.lift[self.tested], self.cam)
+        tested = self.tested
+        if np.any(tested):
+            middle = (self.before[tested] + self.after[tested]) / 2
+            weights[tested] = school_weights(self.school, self.lift[tested], middle, self.cam)
         return weights
 
+    def _one_number(self, flow: Array) -> float:
+        """The school's one number of a side: by the cam the mean of its own monotone curve."""
+        tested = self.tested
+        if self.school == CAM and self.cam is not None and np.any(tested):
+            return cam_mean(self.lift[tested], flow[tested], self.cam)
+        return float(self.weights @ flow)
+
     @cached_property
+    def weighted_before(self) -> float:
+        return self._one_number(self.before)
+
+    @cached_property
+    def weighted_after(self) -> float:
+        return self._one_number(self.after)
+
+    @property
     def weighted(self) -> float:
-        return self.difference.weighted(self.weights)
+        return self.weighted_after - self.weighted_before
 
     @cached_property
     def weighted_expanded(self) -> float:
         return self.difference.weighted_expanded(self.weights)
 
-    @property
-    def weighted_before(self) -> float:
-        return float(self.weights @ self.before)
-
-    @property
-    def weighted_after(self) -> float:
-        return float(self.weights @ self.after)
+    @cached_property
+    def weighted_standard(self) -> float:
+        return self.difference.weighted_standard(self.weights)
 
 
-def _mounts(runs: Sequence[ReducedRun]) -> int:
+def _mounts(runs: Runs) -> int:
     """How many bolting-downs speak; a run without one counts as its own."""
     return len({r.mount if r.mount is not None else f"?{i}" for i, r in enumerate(runs)})
 
 
-def _lift_ids(runs: Sequence[ReducedRun]) -> NDArray[np.int64]:
+def _lift_ids(runs: Runs) -> NDArray[np.int64]:
     """Lifts tested in every run of one side, in grains of a micrometre."""
     sets = [set(np.round(r.lift / LIFT_GRAIN).astype(int).tolist()) for r in runs]
     return np.array(sorted(set.intersection(*sets)), dtype=np.int64)
 
 
-def _side(runs: Sequence[ReducedRun], lift: Array, pressure: float, adjustments: Sequence[Adjustment] = ()) -> Side:
-    flows, slopes, counts = [], [], np.zeros(len(lift))
-    conversion = 0.0
-    adjusted = float(np.prod([a.factor for a in adjustments]))
+def _side(runs: Runs, lift: Array, adjustments: Sequence[Adjustment] = ()) -> Side:
+    counts = np.zeros(len(lift))
+    factor = np.prod([a.factor_at(lift) for a in adjustments], axis=0) if adjustments else np.ones(len(lift))
+    adjusted = np.sqrt(np.sum([a.careful_at(lift) ** 2 for a in adjustments], axis=0)) if adjustments else 0.0
+    parts: list[list[Array]] = [[], [], [], []]
     for run in runs:
-        factor = adjusted
-        if run.kind == "flow" and abs(run.test_pressure / pressure - 1) >= 1e-3:
-            factor *= float(bench_flow.convert_pressure(1.0, run.test_pressure, pressure))
-            conversion = max(conversion, CONVERSION_UNCERTAINTY * abs(float(np.log(pressure / run.test_pressure))))
-        flows.append(run.curve.at(lift) * factor)
-        slopes.append(run.curve.slope(lift) * factor)
+        doubts = (np.interp(lift, run.lift, d) for d in run.conversion)
+        for kept, found in zip(parts, (run.curve.at(lift), run.curve.slope(lift), *doubts), strict=True):
+            kept.append(np.asarray(found))
         here = _grains(lift)[:, None] == _grains(run.lift)[None, :]
         counts += np.where(here.any(axis=1), here @ run.readings, 1.0)
-    return Side(
-        flow=np.mean(flows, axis=0),
-        slope=np.mean(slopes, axis=0),
-        readings=counts,
-        pressure=pressure,
-        mounts=_mounts(runs),
-        conversion=float(np.sqrt(conversion**2 + sum(a.careful**2 for a in adjustments))),
-    )
+    flow, slope, law, size = (np.mean(p, axis=0) for p in parts)
+    pressure = runs[0].test_pressure
+    return Side(flow * factor, slope * factor, counts, pressure, _mounts(runs), law, size, adjusted)
 
 
-def _repeats(runs: Sequence[ReducedRun], lift: Array) -> Repeats:
+def _repeats(runs: Runs, lift: Array) -> Repeats:
     """The repeats of all runs together at each of the lifts."""
     squares, freedom = np.zeros(len(lift)), np.zeros(len(lift))
     for run in runs:
@@ -192,16 +224,45 @@ def _grains(lift: Array) -> Array:
     return np.round(lift / LIFT_GRAIN)
 
 
+def at_one_pressure(
+    before: Runs, after: Runs, wanted: float | None = None
+) -> tuple[tuple[ReducedRun, ...], tuple[ReducedRun, ...]]:
+    """Both sides brought to one test pressure as a whole, before any figure is taken from them.
+
+    Parameters
+    ----------
+    before, after : sequence of ReducedRun
+        Runs of each side.
+    wanted : float, optional
+        The job's own pressure [Pa]; else that of the last run after.
+
+    Returns
+    -------
+    tuple of tuple
+        Both sides, runs that stood there already as they were.
+
+    Raises
+    ------
+    ValueError
+        A pressure that a bench cannot have.
+
+    References
+    ----------
+    `bench_flow.conversion_ratio`.
+    """
+    last = after[-1]
+    pressure = wanted or (last.as_tested or last).test_pressure
+    return tuple(r.at_pressure(pressure) for r in before), tuple(r.at_pressure(pressure) for r in after)
+
+
 def compare_runs(
-    before: Sequence[ReducedRun],
-    after: Sequence[ReducedRun],
+    before: Runs,
+    after: Runs,
     change: CutKind = "port",
     cam: AnyCam | None = None,
-    scatter: Scatter | None = None,
-    instrument: Instrument | None = None,
-    transfer: Adjustment | None = None,
-    witness: Adjustment | None = None,
+    known: Known | None = None,
     school: str = CAM,
+    pressure: float | None = None,
 ) -> RunComparison:
     """Hold the runs of one cut against those of another, mounts averaged.
 
@@ -213,16 +274,12 @@ def compare_runs(
         What the cut was: a valve or cleaning cut allows its own condition to differ.
     cam : Cam or TabledCam, optional
         Weights the run's one number; equal weights without.
-    scatter : Scatter, optional
-        What the bench is known to scatter by.
-    instrument : Instrument, optional
-        What this bench is set and read with; the usual graduations otherwise.
-    transfer : Adjustment, optional
-        Carries the side after over to the bench of the side before.
-    witness : Adjustment, optional
-        What an uncut port says that the setting-up changed: taken out of the side after.
+    known : Known, optional
+        What is known of the bench and of what lies between the sides; the usual otherwise.
     school : str
         Whose number the run's verdict rests on; see `schools`.
+    pressure : float, optional
+        Test pressure that the pair is shown at [Pa]; the after run's without one.
 
     Raises
     ------
@@ -235,9 +292,19 @@ def compare_runs(
     if len(kinds) > 1:
         raise ValueError("an index of an uncalibrated bench cannot be held against a flow")
     kind = before[0].kind
-    verdict = comparability(before[0].setup, after[0].setup, change, transfer)
-    other_bench = any(d.key == "bench" and d.level == "converted" for d in verdict.differences)
-    adjustments = tuple(a for a in (transfer if other_bench else None, witness) if a is not None)
+    k = known or Known()
+    verdict = comparability(before[0].setup, after[0].setup, change, k.transfer, k.bridge)
+    before, after = at_one_pressure(before, after, pressure)
+    carried_over = {d.key for d in verdict.differences if d.level == "converted"}
+    adjustments = tuple(
+        a
+        for a in (
+            k.transfer if "bench" in carried_over else None,
+            k.bridge if "bridge" in carried_over else None,
+            k.witness,
+        )
+        if a is not None
+    )
     ids_before, ids_after = _lift_ids(before), _lift_ids(after)
     reach = int(min(r.highest for r in (c.curve for c in (*before, *after))) / LIFT_GRAIN + 0.5)
     union = np.union1d(ids_before, ids_after)
@@ -245,17 +312,17 @@ def compare_runs(
     union = union[union <= reach]
     lift = np.asarray(union * LIFT_GRAIN, dtype=np.float64)
     interpolated = ~(np.isin(union, ids_before) & np.isin(union, ids_after))
-    pressure = before[0].test_pressure
-    sides = _side(before, lift, pressure), _side(after, lift, pressure, adjustments)
+    sides = _side(before, lift), _side(after, lift, adjustments)
     every = [*before, *after]
-    known = known_scatter([r.repeats for r in every], scatter)
+    scatter = known_scatter([r.repeats for r in every], k.scatter)
+    repeats = _repeats(every, lift)
     mounts = {r.mount for r in every}
     difference = Difference(
         before=sides[0],
         after=sides[1],
-        lift_scatter=scatter_by_lift(_repeats(every, lift), known),
-        scatter=known,
-        instrument=instrument if instrument is not None and kind == "flow" else instrument_for(kind),
+        lift_scatter=scatter_by_lift(repeats, scatter),
+        scatter=scatter,
+        instrument=instrument_for(kind, k.instrument),
         same_mount=len(mounts) == 1 and None not in mounts,
     )
     notes = []
@@ -272,7 +339,10 @@ def compare_runs(
         interpolated,
         difference,
         cam,
-        known,
+        replace(k, scatter=scatter),
+        repeats,
+        before,
+        after,
         (*notes, *(f"after: {a.sentence}" for a in adjustments)),
         adjustments,
         school,
@@ -307,17 +377,19 @@ def witness_adjustment(before: ReducedRun, after: ReducedRun, scatter: Scatter) 
     ----------
     Difference of differences; repeat and re-mount scatter of both witness runs go into its uncertainty.
     """
+    if before.kind != after.kind:
+        return None
+    after = after.at_pressure(before.test_pressure)
     ids, there = (np.round(r.lift / LIFT_GRAIN).astype(int) for r in (before, after))
     common, at, on = np.intersect1d(ids, there, return_indices=True)
-    if len(common) < FEWEST_WITNESS_LIFTS or before.kind != after.kind:
+    if len(common) < FEWEST_WITNESS_LIFTS:
         return None
-    ratio = before.flow[at] / after.flow[on]
-    if before.kind == "flow":
-        ratio = ratio * float(bench_flow.convert_pressure(1.0, after.test_pressure, before.test_pressure))
-    factor = float(ratio.mean())
+    factor = float((before.flow[at] / after.flow[on]).mean())
     repeats = float(np.sum(1 / before.readings[at] + 1 / after.readings[on])) / len(common) ** 2
     mounts = 0.0 if before.mount is not None and before.mount == after.mount else 2.0
-    uncertainty = float(np.sqrt(scatter.repeat**2 * repeats + scatter.mount**2 * mounts))
+    law, size = (float(a[at].mean() - b[on].mean()) for a, b in zip(before.conversion, after.conversion, strict=True))
+    doubt = float(np.hypot(law, size))
+    uncertainty = float(np.sqrt(scatter.repeat**2 * repeats + scatter.mount**2 * mounts + doubt**2))
     moved = f"{100 * (1 / factor - 1):+.1f} %".replace("-", "−")
     sentence = f"the untouched witness port read {moved}, which is taken out"
     return Adjustment(factor, uncertainty, min(scatter.repeat_freedom, scatter.mount_freedom), sentence)

@@ -6,11 +6,8 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any, Final, Literal
 
-import numpy as np
-
-from ventrix.core import bench_flow
+from ventrix.core.knowledge import Adjustment
 from ventrix.core.model import CutKind, SetUp
-from ventrix.core.uncertainty import CONFIDENCE, student_t
 from ventrix.core.units import from_si
 
 Level = Literal["yes", "converted", "unknown", "no"]
@@ -71,24 +68,6 @@ _ALLOWED: Final[dict[CutKind, str]] = {"valve": "valve", "clean": "clean", "entr
 
 
 @dataclass(frozen=True, slots=True)
-class Adjustment:
-    """A factor on the flows of the side after, with its relative standard uncertainty and freedom.
-
-    From parts flowed on both benches, or from a witness port that was not cut. `sentence` says which.
-    """
-
-    factor: float
-    uncertainty: float
-    freedom: float
-    sentence: str
-
-    @property
-    def careful(self) -> float:
-        """The uncertainty widened so that a normal factor covers its few degrees of freedom."""
-        return self.uncertainty * float(student_t(CONFIDENCE, self.freedom) / student_t(CONFIDENCE, np.inf))
-
-
-@dataclass(frozen=True, slots=True)
 class ConditionDifference:
     """One condition that differs or is missing; before and after in words, None where not recorded."""
 
@@ -132,14 +111,22 @@ def same_condition(key: str, a: Any, b: Any) -> bool:
     return bool(a == b)
 
 
+BRIDGED: Final = ("bench", "bore", "entry", "pipe", "pipe_diameter", "pipe_length")
+
+
 def comparability(
-    before: SetUp, after: SetUp, change: CutKind = "port", transfer: Adjustment | None = None
+    before: SetUp,
+    after: SetUp,
+    change: CutKind = "port",
+    transfer: Adjustment | None = None,
+    bridge: Adjustment | None = None,
 ) -> Comparability:
     """May runs under these two set-ups be compared, when the cut between them was a `change`?
 
     A known difference is *no*; one missing on either side is *unknown*; another test pressure is
-    *converted*, and so is another bench where a `transfer` between the two is known. No beats unknown
-    beats converted. A valve or cleaning cut allows its own key.
+    *converted*, and so is another bench where a `transfer` between the two is known, or another sleeve, entry, pipe
+    or bench where one cut was flowed both ways (`bridge`). No beats unknown beats converted. A valve or cleaning
+    cut allows its own key.
     """
     found: list[ConditionDifference] = []
     exhaust = "exhaust" in (before.direction, after.direction)
@@ -155,9 +142,12 @@ def comparability(
             where = "on either side" if a is None and b is None else ("before" if a is None else "after")
             said = f"{c.name.capitalize()} was not recorded {where}: {c.moves}."
             found.append(ConditionDifference(c.key, "unknown", a_words, b_words, said))
-        elif c.key == "bench" and not same_condition(c.key, a, b) and transfer is not None:
+        elif c.key == "bench" and not same_condition(c.key, a, b) and transfer is not None and bridge is None:
             said = f"Bench differs, {a_words} before and {b_words} after: {transfer.sentence}."
             found.append(ConditionDifference(c.key, "converted", a_words, b_words, said))
+        elif not same_condition(c.key, a, b) and bridge is not None and c.key in BRIDGED:
+            said = f"{c.name.capitalize()} differs, {a_words} before and {b_words} after: {bridge.sentence}."
+            found.append(ConditionDifference("bridge", "converted", a_words, b_words, said))
         elif not same_condition(c.key, a, b):
             said = f"{c.name.capitalize()} differs, {a_words} before and {b_words} after: {c.moves}."
             found.append(ConditionDifference(c.key, "no", a_words, b_words, said))
@@ -174,13 +164,7 @@ def _pressure_difference(before: SetUp, after: SetUp) -> ConditionDifference | N
     if a is None or b is None or abs(a / b - 1) < 1e-3:
         return None
     said = (
-        f"Test pressure differs, {_inches_of_water(a)} before and {_inches_of_water(b)} after: the second is converted."
+        f"Test pressure differs, {_inches_of_water(a)} before and {_inches_of_water(b)} after: "
+        "brought to one pressure, and its doubt is counted."
     )
-    note = bench_flow.conversion_note(b, a)
-    return ConditionDifference(
-        "test_pressure",
-        "converted",
-        _inches_of_water(a),
-        _inches_of_water(b),
-        f"{said} {note}." if note else said,
-    )
+    return ConditionDifference("test_pressure", "converted", _inches_of_water(a), _inches_of_water(b), said)

@@ -6,7 +6,7 @@ SI: lift [m], flow [m3/s], crank angle [rad]. Sources are numbered as in ``docs/
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import cached_property
+from functools import cached_property, lru_cache
 
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
@@ -14,7 +14,7 @@ from numpy.typing import ArrayLike, NDArray
 from ventrix.core.air import Array
 from ventrix.core.checks import positive
 
-CHECKING_LIFT = 0.050 * 0.0254  # m: the valve lift that duration is quoted at
+CHECKING_LIFT = 0.050 * 0.0254  # m: the lift that duration is quoted at
 _CAM_STEPS = 2001  # odd, for Simpson's rule over the open period
 
 
@@ -123,53 +123,60 @@ class FlowCurve:
 
 
 def _pchip_slopes(x: Array, y: Array) -> Array:
-    """Slopes at the knots: weighted harmonic means inside, three-point with its limits at the ends."""
+    """Slopes at the knots of one curve or of many, shape (..., n): weighted harmonic means inside, three-point with
+    its limits at the ends."""
     h, delta = np.diff(x), np.diff(y) / np.diff(x)
     if len(h) == 1:
-        return np.full(2, delta[0])
-    slopes = np.zeros(len(x))
-    before, after = delta[:-1], delta[1:]
+        return np.repeat(delta, 2, axis=-1)
+    slopes = np.zeros(y.shape)
+    before, after = delta[..., :-1], delta[..., 1:]
     same = before * after > 0
     w1, w2 = 2 * h[1:] + h[:-1], h[1:] + 2 * h[:-1]
-    slopes[1:-1][same] = ((w1 + w2)[same]) / (w1[same] / before[same] + w2[same] / after[same])
-    slopes[0] = _end_slope(h[0], h[1], delta[0], delta[1])
-    slopes[-1] = _end_slope(h[-1], h[-2], delta[-1], delta[-2])
+    safe = [np.where(same, d, 1.0) for d in (before, after)]
+    slopes[..., 1:-1] = np.where(same, (w1 + w2) / (w1 / safe[0] + w2 / safe[1]), 0.0)
+    slopes[..., 0] = _end_slope(h[0], h[1], delta[..., 0], delta[..., 1])
+    slopes[..., -1] = _end_slope(h[-1], h[-2], delta[..., -1], delta[..., -2])
     return slopes
 
 
-def _end_slope(h0: float, h1: float, delta0: float, delta1: float) -> float:
+def _end_slope(h0: float, h1: float, delta0: Array, delta1: Array) -> Array:
     slope = ((2 * h0 + h1) * delta0 - h0 * delta1) / (h0 + h1)
-    if slope * delta0 <= 0:
-        return 0.0
-    if delta0 * delta1 <= 0 and abs(slope) > 3 * abs(delta0):
-        return 3 * delta0
-    return slope
+    over = (delta0 * delta1 <= 0) & (np.abs(slope) > 3 * np.abs(delta0))
+    return np.asarray(np.where(slope * delta0 <= 0, 0.0, np.where(over, 3 * delta0, slope)))
 
 
 @dataclass(frozen=True)
 class Cam:
-    """A cam by its peak valve lift [m] and its duration at 0.050 in of valve lift [rad of crank].
+    """A cam by its peak valve lift [m] and its duration at a checking lift of the valve [rad of crank]: 0.050 in, or
+    0.050 in at the tappet times the rocker ratio.
 
     .. math:: L(\\phi) = \\tfrac{L_{max}}{2}(1 + \\cos(2\\pi\\phi/D)), \\quad
-              D = \\pi d / \\arccos(0.1\\,\\mathrm{in}/L_{max} - 1)
+              D = \\pi d / \\arccos(2 L_c/L_{max} - 1)
 
-    (the arc cosine of 0.100 in over peak lift less one is the angle, of pi, at which that curve
+    (the arc cosine of twice the checking lift over peak lift, less one, is the angle, of pi, at which that curve
     passes 0.050 in). Raises ValueError where the peak does not pass 0.050 in. Source: a cosine
     lift curve, common practice, no source.
     """
 
     peak_lift: float
     duration: float
+    checking_lift: float = CHECKING_LIFT
 
     def __post_init__(self) -> None:
         positive(self.duration, "duration")
-        if self.peak_lift <= CHECKING_LIFT:
-            raise ValueError("cam lift must be more than 0.050 in, where its duration is quoted")
+        positive(self.checking_lift, "checking lift")
+        if self.peak_lift <= self.checking_lift:
+            raise ValueError("cam lift must be more than the 0.050 in where its duration is quoted")
+
+    @property
+    def key(self) -> tuple[object, ...]:
+        """What makes two cams one."""
+        return self.peak_lift, self.duration, self.checking_lift
 
     @property
     def open_period(self) -> float:
         """Crank angle from opening to closing [rad]."""
-        return float(np.pi * self.duration / np.arccos(2 * CHECKING_LIFT / self.peak_lift - 1))
+        return float(np.pi * self.duration / np.arccos(2 * self.checking_lift / self.peak_lift - 1))
 
     @cached_property
     def lifts(self) -> Array:
@@ -182,7 +189,7 @@ class Cam:
         return float(values @ _SIMPSON)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class TabledCam:
     """A cam by a table of crank angles [rad], rising, and valve lifts [m], shape (n,); used where it is open.
 
@@ -197,6 +204,17 @@ class TabledCam:
             raise ValueError("a cam table needs at least three rising crank angles with a lift each")
         if np.any(self.lift < 0) or not np.any(self.lift > 0):
             raise ValueError("a cam table needs lifts from zero up, and some above it")
+
+    @property
+    def key(self) -> tuple[object, ...]:
+        """What makes two cams one."""
+        return self.angle.tobytes(), self.lift.tobytes()
+
+    def __eq__(self, other: object) -> bool:
+        return isinstance(other, TabledCam) and self.key == other.key
+
+    def __hash__(self) -> int:
+        return hash(self.key)
 
     @cached_property
     def _open(self) -> tuple[float, float]:
@@ -300,17 +318,64 @@ def cam_note(curve: FlowCurve, cam: AnyCam) -> str | None:
     return "the cam lifts higher than was tested: flow beyond is taken as at the highest tested lift"
 
 
-def cam_weights(lift: Array, cam: AnyCam | None) -> Array:
-    """What each tested lift counts in a run's one number.
+@lru_cache(maxsize=256)
+def _cam_basis(lifts: bytes, cam: AnyCam) -> tuple[Array, Array]:
+    """What each knot's value and slope count in the mean over a cam's open period: it is linear in both."""
+    knots = np.r_[0.0, np.frombuffer(lifts)]
+    at = np.clip(cam.lifts, 0.0, knots[-1])
+    i = np.clip(np.searchsorted(knots, at, side="right") - 1, 0, len(knots) - 2)
+    width = knots[i + 1] - knots[i]
+    t = (at - knots[i]) / width
+    values, slopes = np.zeros(len(knots)), np.zeros(len(knots))
+    rise = t * t * (3 - 2 * t)
+    np.add.at(values, i, (1 - rise) * _SIMPSON)
+    np.add.at(values, i + 1, rise * _SIMPSON)
+    np.add.at(slopes, i, width * t * (1 - t) ** 2 * _SIMPSON)
+    np.add.at(slopes, i + 1, width * t * t * (t - 1) * _SIMPSON)
+    return values, slopes
 
-    With a cam, the mean over its open period of the straight-line interpolation through (0, 0)
-    and the tested lifts, which is linear in the flows; the weights sum to under one, since a
-    valve near its seat passes little. Without a cam, equal weights summing to one.
+
+def cam_mean(lift: Array, flow: Array, cam: AnyCam) -> float:
+    """`cam_weighted_flow` of the curve through (0, 0) and these lifts, from a table kept for lifts and cam.
 
     Parameters
     ----------
-    lift : ndarray
-        Tested lifts [m], rising from above zero, shape (n,).
+    lift, flow : ndarray
+        Tested lifts [m], rising from above zero, and flows [m3/s], shape (n,).
+    cam : Cam or TabledCam
+        Lift against crank angle.
+
+    Returns
+    -------
+    float
+        [m3/s].
+
+    Raises
+    ------
+    ValueError
+        Never, for lifts of a curve.
+
+    References
+    ----------
+    As `cam_weighted_flow`.
+    """
+    values, slopes = _cam_basis(lift.tobytes(), cam)
+    knots, q = np.r_[0.0, lift], np.r_[0.0, flow]
+    return float(values @ q + slopes @ _pchip_slopes(knots, q))
+
+
+def cam_weights(lift: Array, flow: Array, cam: AnyCam | None) -> Array:
+    """What each tested lift counts in a run's one number: how much the cam-weighted flow moves with it.
+
+    .. math:: c_k = \\partial \\bar Q / \\partial q_k, \\quad \\sum_k c_k q_k = \\bar Q
+
+    The sum is exact since the monotone curve scales with its flows. The weights sum to under one: a valve near its
+    seat passes little. Without a cam, equal weights summing to one.
+
+    Parameters
+    ----------
+    lift, flow : ndarray
+        Tested lifts [m], rising from above zero, and flows [any unit], shape (n,).
     cam : Cam, TabledCam or None
         Equal weights without one.
 
@@ -326,19 +391,17 @@ def cam_weights(lift: Array, cam: AnyCam | None) -> Array:
 
     References
     ----------
-    Linear interpolation; formula book of this project.
+    Euler's theorem on homogeneous functions; derivatives of the slopes by central differences.
     """
     n = len(lift)
     if cam is None:
         return np.full(n, 1.0 / n)
-    knots = np.r_[0.0, lift]
-    at = np.clip(cam.lifts, 0.0, lift[-1])
-    right = np.clip(np.searchsorted(knots, at, side="left"), 1, n)
-    share = (at - knots[right - 1]) / (knots[right] - knots[right - 1])
-    weights = np.zeros(n + 1)
-    np.add.at(weights, right, share * _SIMPSON)
-    np.add.at(weights, right - 1, (1 - share) * _SIMPSON)
-    return weights[1:]
+    values, slopes = _cam_basis(lift.tobytes(), cam)
+    knots, q = np.r_[0.0, lift], np.r_[0.0, flow]
+    step = 1e-6 * float(np.max(np.abs(q)))
+    nudge = np.eye(n + 1)[1:] * step
+    change = _pchip_slopes(knots, q + nudge) - _pchip_slopes(knots, q - nudge)
+    return np.asarray(values[1:] + change @ slopes / (2 * step))
 
 
 def stall_index(flow: Array, uncertainty: Array) -> int | None:

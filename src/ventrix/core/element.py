@@ -11,10 +11,11 @@ from typing import Literal, NamedTuple
 import numpy as np
 
 from ventrix.core import bench_flow
-from ventrix.core.air import Array, air_density
+from ventrix.core.air import REFERENCE_DENSITY, Array, moist_air_density, vapour_fraction
 from ventrix.core.model import Reading, SetUp
 
 Kind = Literal["flow", "index"]
+UPSTREAM = "upstream"
 NO_AIR = "the air was not recorded: the flow element is not corrected for it"
 
 
@@ -27,31 +28,41 @@ class Indicated(NamedTuple):
 
 
 class AirAtBench(NamedTuple):
-    """Densities [kg/m3] of the air entering the test piece and at the element; pressure there [Pa]; T [K]."""
+    """Densities [kg/m3] of the air entering the test piece and at the element; pressure there [Pa]; temperatures [K]
+    of both, pressure of the air entering [Pa], and the mole fraction of vapour that goes through all of them [-]."""
 
     test_density: float
     element_density: float
     element_pressure: float
     element_temperature: float
+    test_temperature: float
+    test_pressure: float
+    vapour: float
 
 
-def air_at_bench(setup: SetUp, test_pressure: float) -> AirAtBench | None:
+def air_at_bench(setup: SetUp, test_pressure: float, own_drop: float = 0.0) -> AirAtBench | None:
     """The air at test piece and element for a test pressure [Pa], None where it was not recorded.
 
     Intake draw: room air enters the test piece, and the element sees room less test pressure. Exhaust
     blow: both see the plenum, at room plus test pressure and its own temperature (the room's where it
-    was not read). Source: formula book of this project, element correction; [1] for the densities.
+    was not read); an element that stands upstream of the plenum sees the plenum plus its own drop [Pa].
+    Humidity was read in the room and goes along as a mole fraction. Source: formula book of this project,
+    element correction; [1] for the densities.
     """
     if setup.temperature is None or setup.pressure is None:
         return None
-    humidity = setup.humidity or 0.0
     room_t, room_p = setup.temperature, setup.pressure
+    vapour = float(vapour_fraction(room_t, room_p, setup.humidity or 0.0))
     if setup.direction == "exhaust":
-        plenum_t, plenum_p = setup.plenum_temperature or room_t, room_p + test_pressure
-        plenum = float(air_density(plenum_t, plenum_p, humidity if plenum_t == room_t else 0.0))
-        return AirAtBench(plenum, plenum, plenum_p, plenum_t)
-    room = float(air_density(room_t, room_p, humidity))
-    return AirAtBench(room, room * (room_p - test_pressure) / room_p, room_p - test_pressure, room_t)
+        test_t, test_p = setup.plenum_temperature or room_t, room_p + test_pressure
+        element_p = test_p + (own_drop if setup.element_place == UPSTREAM else 0.0)
+        element_t = test_t
+    else:
+        test_t, test_p = room_t, room_p
+        element_p, element_t = room_p - test_pressure, room_t
+    entering = float(moist_air_density(test_t, test_p, vapour))
+    there = float(moist_air_density(element_t, element_p, vapour))
+    return AirAtBench(entering, there, element_p, element_t, test_t, test_p, vapour)
 
 
 def indicated(readings: Sequence[Reading], setup: SetUp) -> Indicated:
@@ -93,7 +104,7 @@ def indicated(readings: Sequence[Reading], setup: SetUp) -> Indicated:
 
 def _flow_of(r: Reading, setup: SetUp) -> tuple[float, tuple[str, ...]]:
     if r.mass_flow is not None or r.element_pressure is not None:
-        air = air_at_bench(setup, r.measured_pressure or setup.test_pressure or 0.0)
+        air = air_at_bench(setup, r.measured_pressure or setup.test_pressure or 0.0, r.element_pressure or 0.0)
         if air is None:
             raise ValueError("an orifice or mass-flow reading needs the air: enter temperature and barometer")
         mass, notes = (r.mass_flow, ()) if r.mass_flow is not None else _orifice_mass(r, setup, air)
@@ -117,6 +128,7 @@ def _orifice_mass(r: Reading, setup: SetUp, air: AirAtBench) -> tuple[float, tup
             r.element_pressure,
             air.element_pressure,
             air.element_temperature,
+            vapour=air.vapour,
         )
         return float(found.mass_flow), found.notes
     flow = plenum_orifice_flow(
@@ -125,6 +137,7 @@ def _orifice_mass(r: Reading, setup: SetUp, air: AirAtBench) -> tuple[float, tup
         air.element_pressure,
         air.element_temperature,
         setup.orifice_coefficient or 0.60,
+        air.vapour,
     )
     return float(flow) * air.element_density, ()
 
@@ -143,3 +156,41 @@ def scaled(flow: float, setup: SetUp, pressure: float | None = None) -> tuple[fl
         return flow, (NO_AIR,)
     corrected = bench_flow.element_correction(flow, setup.scale_density, air.element_density, air.test_density)
     return float(corrected), ()
+
+
+def mass_flows(flow: Array, measured_pressure: Array, setup: SetUp) -> Array:
+    """Mass flow behind a reported flow, through the air that entered the test piece.
+
+    Parameters
+    ----------
+    flow : ndarray
+        Reported flow at the pressure measured there, leak off [m3/s], shape (n,).
+    measured_pressure : ndarray
+        [Pa], shape (n,).
+    setup : SetUp
+        With the air; reference air where it was not recorded.
+
+    Returns
+    -------
+    ndarray
+        Q sqrt(rho_test rho_ref) [kg/s], shape (n,).
+
+    Raises
+    ------
+    ValueError
+        As `air_at_bench`.
+
+    References
+    ----------
+    The inverse of `bench_flow.mass_flow_correction`.
+    """
+    return np.asarray(flow * np.sqrt(test_densities(measured_pressure, setup) * REFERENCE_DENSITY))
+
+
+def test_densities(measured_pressure: Array, setup: SetUp) -> Array:
+    """Density of the air entering the test piece at each reading [kg/m3]; reference air where it was not recorded.
+
+    `measured_pressure` [Pa], shape (n,). Raises ValueError as `air_at_bench`. Source: there.
+    """
+    states = [air_at_bench(setup, float(dp)) for dp in measured_pressure]
+    return np.array([REFERENCE_DENSITY if s is None else s.test_density for s in states])

@@ -151,6 +151,9 @@ class Demand(NamedTuple):
     peak_mach: Array
 
 
+CHOKED: Final = 0.5787  # Q/(A a) of stagnation air at Mach 1, ((gamma+1)/2)^(-(gamma+1)/(2(gamma-1))) [4]
+
+
 def demand_velocity(
     bore: ArrayLike,
     stroke: ArrayLike,

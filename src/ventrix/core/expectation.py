@@ -10,10 +10,11 @@ from ventrix.core.model import Cut
 
 
 class Scored(NamedTuple):
-    """Said and come of one figure, SI; None where one is missing."""
+    """Said and come of one figure, SI; None where one is missing. `doubt` is the expanded uncertainty of what came."""
 
     said: float | None
     came: float | None
+    doubt: float = 0.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -37,23 +38,25 @@ def places_of(cut: Cut) -> tuple[str, ...]:
     return tuple(dict.fromkeys(place for op in cut.operations for place in op.places))
 
 
-def outcome_of(cut: Cut, gain: float | None, growth: float | None) -> Outcome:
-    """Score a cut: `gain` of its flow over the cut before [m3/s], `growth` of its volume [m3]."""
+def outcome_of(cut: Cut, gain: float | None, growth: float | None, gain_doubt: float = 0.0) -> Outcome:
+    """Score a cut: `gain` of its flow over the cut before [m3/s] with its U, `growth` of its volume [m3]."""
     return Outcome(
         places_of(cut),
-        Scored(cut.expected_gain, gain),
+        Scored(cut.expected_gain, gain, gain_doubt),
         Scored(cut.expected_growth, growth),
         Scored(cut.expected_time, time_worked(cut)),
     )
 
 
 class Factor(NamedTuple):
-    """What came over what was said at a place, summed over cuts: gain and time [-], and how many cuts."""
+    """What came over what was said at a place, summed over cuts: gain and time [-], how many cuts, and the expanded
+    uncertainty of the gain's factor [-]."""
 
     place: str
     gain: float | None
     time: float | None
     cuts: int
+    gain_doubt: float = 0.0
 
 
 def own_factors(outcomes: Iterable[Outcome]) -> list[Factor]:
@@ -85,13 +88,21 @@ def own_factors(outcomes: Iterable[Outcome]) -> list[Factor]:
         if not scored:
             continue
         for place in outcome.places:
-            row = sums.setdefault(place, [0.0, 0.0, 0.0, 0.0])
+            row = sums.setdefault(place, [0.0, 0.0, 0.0, 0.0, 0.0])
             counts[place] = counts.get(place, 0) + 1
             for i, each in enumerate((outcome.gain, outcome.time)):
                 if each.said and each.came is not None:
                     row[2 * i] += each.came
                     row[2 * i + 1] += each.said
+                    row[4] += each.doubt**2 if i == 0 else 0.0
     found = [
-        Factor(p, r[0] / r[1] if r[1] else None, r[2] / r[3] if r[3] else None, counts[p]) for p, r in sums.items()
+        Factor(
+            p,
+            r[0] / r[1] if r[1] else None,
+            r[2] / r[3] if r[3] else None,
+            counts[p],
+            r[4] ** 0.5 / r[1] if r[1] else 0.0,
+        )
+        for p, r in sums.items()
     ]
     return sorted(found, key=lambda f: -f.cuts)

@@ -109,7 +109,8 @@ def curve_of(run: ReducedRun, key: str, lift: Array, beside: Beside | None = Non
             return nothing
         speed = port.mean_port_velocity(flow, g.port_volume, g.port_length)
         return speed if key == "speed" else port.energy_density(speed)
-    return _coefficient(run, key, lift, flow)
+    own = run.as_tested or run  # a coefficient belongs to the pressure it was tested at
+    return _coefficient(own, key, lift, own.curve.at(lift) if key != "flux" else flow)
 
 
 def _coefficient(run: ReducedRun, key: str, lift: Array, flow: Array) -> Array:
@@ -150,8 +151,7 @@ def _swirl(run: ReducedRun, key: str, lift: Array) -> Array:
 def _ratio(run: ReducedRun, other: ReducedRun | None, lift: Array) -> Array:
     if other is None or other.kind != "flow":
         return np.full(lift.shape, np.nan)
-    scale = float(bench_flow.convert_pressure(1.0, other.test_pressure, run.test_pressure))
-    theirs = other.curve.at(lift) * scale
+    theirs = other.at_pressure(run.test_pressure).curve.at(lift)
     inside = lift <= other.curve.highest * (1 + 1e-9)
     own = run.curve.at(lift)
     ratio = own / theirs if run.setup.direction == "exhaust" else theirs / own

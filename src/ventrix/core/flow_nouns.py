@@ -40,6 +40,9 @@ class SetUp(Noun):
     orifice_diameter: float | None = quantity("mm")
     orifice_pipe: float | None = quantity("mm")
     orifice_coefficient: float | None = quantity("-")
+    element_place: str | None = None  # "upstream": the plate stands before the plenum on blow
+    leak_taken_off: bool = False  # the readout has the leak off already
+    swirl_axis: str | None = None  # "tumble" for a tumble adapter; a swirl meter otherwise
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -125,14 +128,15 @@ class FlowRun(Noun):
 @dataclass(frozen=True, slots=True, kw_only=True)
 class ProbePoint(Noun):
     """One reading at a named point of a station: of a pitot probe, as pressure or speed, or the flow
-    with a ball held there. `u` goes from the left wall (-1) to the right, `v` from the floor (-1) to the roof;
-    on a ring they are cosine and sine of its place.
+    with a ball held there. `static` is how far the static pressure there is off the room's. `u` goes from the
+    left wall (-1) to the right, `v` from the floor (-1) to the roof; on a ring they are cosine and sine of its place.
     """
 
     name: str
     u: float = field(default=0.0, metadata={"unit": "-"})
     v: float = field(default=0.0, metadata={"unit": "-"})
     reading: float | None = quantity("Pa")
+    static: float | None = quantity("Pa")
     speed: float | None = quantity("m/s")
     flow: float | None = quantity("cfm")
     struck: str | None = None
@@ -150,6 +154,7 @@ class Traverse(Noun):
     mount_id: str | None = None
     lift: float | None = quantity("mm")
     probe: str = ""
+    probe_diameter: float | None = quantity("mm")
     coefficient: float | None = quantity("-")
     base_flow: float | None = quantity("cfm")
     date: str | None = None

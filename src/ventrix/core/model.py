@@ -191,6 +191,7 @@ class Cut(Noun):
     opening_corner: float | None = quantity("mm")
     pinch_width: float | None = quantity("mm")
     pinch_height: float | None = quantity("mm")
+    pinch_corner: float | None = quantity("mm")
     hole_spacing: float | None = quantity("mm")
     short_side_height: float | None = quantity("mm")
     short_side_radius: float | None = quantity("mm")
@@ -241,11 +242,12 @@ class CamPoint(Noun):
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Target(Noun):
-    """Flow wanted at a lift, for one kind of port."""
+    """Flow wanted at a lift, for one kind of port, and the test pressure it is meant at."""
 
     kind: Direction
     lift: float = field(metadata={"unit": "mm"})
     flow: float = field(metadata={"unit": "cfm"})
+    test_pressure: float | None = quantity("Pa")
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -267,7 +269,11 @@ class CheckMark(Noun):
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Job(Noun):
-    """A head and its goal. `schools` holds the sides its porter takes, by question."""
+    """A head and its goal. `schools` holds the sides its porter takes, by question.
+
+    `test_pressure` is what flows are shown at; as tested without one. `cam_checked_at` says whether durations at
+    0.050 in are read at the "valve" or the "tappet", where the rocker ratio comes in.
+    """
 
     title: str
     note: str = ""
@@ -286,6 +292,9 @@ class Job(Noun):
     cam_duration: float | None = quantity("deg")
     exhaust_cam_lift: float | None = quantity("mm")
     exhaust_cam_duration: float | None = quantity("deg")
+    cam_checked_at: str | None = None
+    rocker_ratio: float | None = quantity("-")
+    test_pressure: float | None = quantity("Pa")
     worthwhile_gain: float | None = quantity("cfm")
     volume_ceiling: float | None = quantity("cc")
     schools: Mapping[str, Any] = field(default_factory=dict)

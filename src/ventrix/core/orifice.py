@@ -10,7 +10,7 @@ from typing import Any, Literal, NamedTuple
 import numpy as np
 from numpy.typing import ArrayLike
 
-from ventrix.core.air import GAMMA, REFERENCE_PRESSURE, Array, air_density, air_viscosity
+from ventrix.core.air import GAMMA, REFERENCE_PRESSURE, Array, air_viscosity, moist_air_density
 from ventrix.core.bench_flow import ideal_velocity
 from ventrix.core.checks import not_negative, positive
 
@@ -31,8 +31,9 @@ def orifice_flow(
     pressure: ArrayLike = REFERENCE_PRESSURE,
     temperature: ArrayLike = 293.15,
     taps: Literal["corner", "D", "flange"] = "corner",
+    vapour: ArrayLike = 0.0,
 ) -> OrificeFlow:
-    """Dry air through an orifice plate in a pipe, by ISO 5167-2:2003.
+    """Air through an orifice plate in a pipe, by ISO 5167-2:2003.
 
     Reader-Harris/Gallagher discharge coefficient and expansibility, solved for the Reynolds number by
     iteration (package ``fluids``), element by element.
@@ -47,6 +48,8 @@ def orifice_flow(
         Upstream, absolute [Pa], [K].
     taps : {"corner", "D", "flange"}
         Tappings; "D" is D and D/2.
+    vapour : array_like
+        Mole fraction of water vapour in the air [-]; dry by default.
 
     Returns
     -------
@@ -68,7 +71,7 @@ def orifice_flow(
         raise ValueError("the orifice must be smaller than its pipe")
     if np.any(dp >= p1):
         raise ValueError("the pressure drop must be smaller than the pressure upstream")
-    density, viscosity = air_density(temperature, p1), air_viscosity(temperature)
+    density, viscosity = moist_air_density(temperature, p1, vapour), air_viscosity(temperature)
     solve = np.vectorize(_solve_orifice, excluded={"taps"}, otypes=[float, float])
     mass, coefficient = solve(d, pipe, dp, p1, density, viscosity, taps=taps)
     reynolds = 4 * mass / (np.pi * pipe * viscosity)
@@ -110,6 +113,7 @@ def plenum_orifice_flow(
     pressure: ArrayLike = REFERENCE_PRESSURE,
     temperature: ArrayLike = 293.15,
     coefficient: ArrayLike = 0.60,
+    vapour: ArrayLike = 0.0,
 ) -> Array:
     """Upstream volume flow [m3/s] through a sharp-edged plate in the wall of a plenum, no pipe.
 
@@ -126,6 +130,8 @@ def plenum_orifice_flow(
         Upstream [K].
     coefficient : array_like
         Discharge coefficient of the user's plate [-].
+    vapour : array_like
+        Mole fraction of water vapour in the air [-]; dry by default.
 
     Returns
     -------
@@ -146,5 +152,5 @@ def plenum_orifice_flow(
         raise ValueError("the pressure drop must be smaller than the pressure upstream")
     expansibility = 1 - 0.351 * (1 - ((p1 - dp) / p1) ** (1 / GAMMA))
     area = np.pi / 4 * positive(orifice_diameter, "orifice diameter") ** 2
-    speed = ideal_velocity(dp, air_density(temperature, p1))
+    speed = ideal_velocity(dp, moist_air_density(temperature, p1, vapour))
     return np.asarray(positive(coefficient, "coefficient") * expansibility * area * speed)

@@ -8,7 +8,7 @@ at reference air.
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from functools import cached_property
 from typing import Literal
 
@@ -16,14 +16,15 @@ import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 from ventrix.core import bench_flow, port, valve
-from ventrix.core.air import REFERENCE_DENSITY, Array
+from ventrix.core.air import Array
 from ventrix.core.curve import FlowCurve, stall_index
-from ventrix.core.element import indicated, scaled
+from ventrix.core.element import indicated, mass_flows, scaled, test_densities
+from ventrix.core.knowledge import Known
 from ventrix.core.model import FlowRun, Reading, SetUp
+from ventrix.core.swirl import reference_speed, torque_speed
 from ventrix.core.uncertainty import (
     Instrument,
     Repeats,
-    Scatter,
     Side,
     known_scatter,
     point_uncertainty,
@@ -36,6 +37,8 @@ Indices = NDArray[np.int64]
 STEPS_THAT_COUNT = ("warm-up", "zero", "leak", "plate")  # skipping the others costs nothing
 PLATE_NOTE = 0.01  # relative: common practice, no source
 RETURN_LIMIT = 0.02  # relative: at a low lift that is a dial moved by a few thousandths (common practice)
+SAME_PRESSURE = 1e-3  # relative: what is one test pressure
+LEAK_OFF_NOTE = "the readout has the leak off already: nothing is subtracted"
 LIFT_GRAIN = 1e-6  # m: lifts closer than a micrometre are one lift
 
 
@@ -97,7 +100,7 @@ def correct_readings(
             at = np.where(unknown, test_pressure, at)
     if leak > 0:
         q = bench_flow.leak_correct(q, leak, at, leak_pressure or test_pressure)
-    return bench_flow.convert_pressure(q, at, test_pressure)
+    return bench_flow.convert_flow(q, at, test_pressure)
 
 
 @dataclass(frozen=True, slots=True)
@@ -149,7 +152,12 @@ def derive(lift: Array, flow: Array, test_pressure: float, geometry: Geometry) -
 class ReducedRun:
     """A run ready to be read or compared. `flow` is an index [-] where `kind` is "index".
 
-    `open_flow` is the port with the valve out, corrected like the rest; `heard` what was noted, by lift.
+    pressure_at : the pressure drop that each lift was measured at [Pa], nominal where it was not noted
+    singles : the corrected readings of each lift, repeats apart
+    open_flow : the port with the valve out, corrected like the rest
+    heard : what was noted, by lift
+    shown_at : the pressure that flows and swirl are brought to [Pa]; the run's own without one
+    as_tested : the run before it was brought there
     """
 
     run_id: str
@@ -162,17 +170,57 @@ class ReducedRun:
     readings: Array
     repeats: Repeats
     swirl: Array
+    pressure_at: Array
+    singles: tuple[tuple[float, ...], ...]
     bench_notes: tuple[str, ...]
     unsteady: tuple[float, ...] = ()
-    scatter: Scatter = field(default_factory=Scatter)
+    known: Known = field(default_factory=Known)
     open_flow: float | None = None
     claimed: str = ""
     heard: tuple[tuple[float, str], ...] = ()
+    shown_at: float | None = None
+    as_tested: ReducedRun | None = None
 
     @property
     def test_pressure(self) -> float:
-        """Nominal test pressure [Pa]; 1 for an index, where it plays no part."""
-        return self.setup.test_pressure or 1.0
+        """The pressure that the flows stand at [Pa]; 1 for an index, where it plays no part."""
+        return self.shown_at or self.setup.test_pressure or 1.0
+
+    @property
+    def converted(self) -> bool:
+        """The flows stand at another pressure than the run's own."""
+        return self.as_tested is not None
+
+    def at_pressure(self, pressure: float) -> ReducedRun:
+        """The whole run at another test pressure [Pa]: flows, swirl, open port; coefficients stay those of the test."""
+        own = self.as_tested or self
+        if self.kind == "index" or abs(own.test_pressure / pressure - 1) < SAME_PRESSURE:
+            return own
+        ratio = float(bench_flow.conversion_ratio(own.test_pressure, pressure))
+        return replace(
+            own,
+            flow=own.flow * ratio,
+            singles=tuple(tuple(q * ratio for q in each) for each in own.singles),
+            swirl=own.swirl * float(np.sqrt(pressure / own.test_pressure)),
+            open_flow=None if own.open_flow is None else own.open_flow * ratio,
+            shown_at=pressure,
+            as_tested=own,
+        )
+
+    @cached_property
+    def conversion(self) -> tuple[Array, Array]:
+        """The two signed parts of the relative doubt of converting each lift from where it was measured, shape (k,)."""
+        if self.kind == "index":
+            return np.zeros(len(self.lift)), np.zeros(len(self.lift))
+        return bench_flow.conversion_doubt(self.pressure_at, self.test_pressure)
+
+    @cached_property
+    def missed(self) -> NDArray[np.bool_]:
+        """Lifts that missed the run's own test pressure by more than 3 %, shape (k,)."""
+        nominal = self.setup.test_pressure
+        if self.kind == "index" or nominal is None:
+            return np.zeros(len(self.lift), dtype=bool)
+        return np.abs(self.pressure_at / nominal - 1) > bench_flow.PRESSURE_FLAG + 1e-9
 
     @cached_property
     def curve(self) -> FlowCurve:
@@ -182,7 +230,11 @@ class ReducedRun:
     def derived(self) -> Derived:
         if self.kind == "index":
             return derive(self.lift, np.full(self.lift.shape, np.nan), 1.0, self.geometry)
-        return derive(self.lift, self.flow, self.test_pressure, self.geometry)
+        found = derive(self.lift, self.flow, self.test_pressure, self.geometry)
+        if self.as_tested is None:
+            return found
+        own = self.as_tested.derived  # a coefficient belongs to the pressure it was tested at
+        return replace(own, mean_velocity=found.mean_velocity, energy_density=found.energy_density)
 
     @property
     def notes(self) -> tuple[str, ...]:
@@ -191,14 +243,16 @@ class ReducedRun:
 
     @property
     def instrument(self) -> Instrument:
-        return instrument_for(self.kind)
+        return instrument_for(self.kind, self.known.instrument)
 
     @cached_property
     def uncertainty(self) -> Array:
-        """Combined standard uncertainty of each point, in the unit of `flow`."""
-        side = Side(self.flow, self.curve.slope(self.lift), self.readings, self.test_pressure)
-        by_lift = scatter_by_lift(self.repeats, known_scatter([self.repeats], self.scatter))
-        return point_uncertainty(side, by_lift, self.scatter.mount, self.instrument)
+        """Combined standard uncertainty of each point, in the unit of `flow`, by what is known of its bench."""
+        law, size = self.conversion
+        slope = self.curve.slope(self.lift)
+        side = Side(self.flow, slope, self.readings, self.test_pressure, law=law, size=size)
+        by_lift = scatter_by_lift(self.repeats, known_scatter([self.repeats], self.known.scatter))
+        return point_uncertainty(side, by_lift, self.known.scatter.mount, self.instrument)
 
     @property
     def peak(self) -> int:
@@ -211,9 +265,10 @@ class ReducedRun:
         return stall_index(self.flow, self.uncertainty)
 
 
-def instrument_for(kind: str) -> Instrument:
-    """Default instrument; an index has no pressure or flow graduation of its own."""
-    return Instrument() if kind == "flow" else Instrument(pressure=0.0, flow=0.0)
+def instrument_for(kind: str, known: Instrument | None = None) -> Instrument:
+    """What a run is set and read with; an index has no pressure or flow graduation of its own."""
+    found = known or Instrument()
+    return found if kind == "flow" else replace(found, pressure=0.0, flow=0.0)
 
 
 def reduce_run(
@@ -221,7 +276,7 @@ def reduce_run(
     setup: SetUp,
     geometry: Geometry | None = None,
     mount: str | None = None,
-    scatter: Scatter | None = None,
+    known: Known | None = None,
 ) -> ReducedRun:
     """Reduce a run to corrected flow at each lift.
 
@@ -233,8 +288,8 @@ def reduce_run(
         For the derived figures.
     mount : str, optional
         Names the bolting-down; two runs of one mount share its scatter.
-    scatter : Scatter, optional
-        What the bench is known to scatter by; assumed values otherwise.
+    known : Known, optional
+        What is known of the bench; assumed values otherwise.
 
     Raises
     ------
@@ -256,14 +311,13 @@ def reduce_run(
     if kind == "flow":
         if setup.test_pressure is None:
             raise ValueError("the test pressure is missing")
-        measured = np.array([np.nan if r.measured_pressure is None else r.measured_pressure for r in counted])
-        # A leak is read off the same element, in the air of its own pressure.
-        leak = scaled(setup.leak, setup, setup.leak_pressure)[0] if setup.leak else 0.0
+        measured = np.array([r.measured_pressure or setup.test_pressure for r in counted], dtype=float)
+        leak = leak_of(setup)
         corrected = correct_readings(raw, setup.test_pressure, measured, leak, setup.leak_pressure)
         notes += _bench_notes(lift, raw, measured, setup, leak)
         notes += _return_notes(counted, lift, corrected)
     else:
-        corrected = raw
+        corrected, measured, leak = raw, np.ones(len(raw)), 0.0
         notes.append("uncalibrated bench: an index, good for ratios on this bench, never a flow")
     notes += _step_notes(run)
     order = np.argsort(lift, kind="stable")
@@ -283,14 +337,24 @@ def reduce_run(
         flow=mean,
         readings=counts.astype(float),
         repeats=Repeats.of(corrected[order], starts),
-        swirl=_mean_swirl(counted, setup, order, starts),
+        swirl=_mean_swirl(counted, setup, raw, measured, leak, order, starts),
+        pressure_at=np.add.reduceat(measured[order], starts) / counts,
+        singles=tuple(tuple(float(q) for q in each) for each in np.split(corrected[order], starts[1:])),
         bench_notes=tuple(notes),
         unsteady=unsteady,
-        scatter=scatter or Scatter(),
+        known=known or Known(),
         open_flow=_open_flow(run, setup) if kind == "flow" else None,
         heard=tuple((n.lift, n.kind) for n in run.rung_notes),
         claimed=run.claimed or "",
     )
+
+
+def leak_of(setup: SetUp) -> float:
+    """The leak to take off a set-up's readings [m3/s], as its own element read it in the air of its own pressure.
+
+    Nought where the readout has it off already, or none was read. Source: formula book of this project.
+    """
+    return scaled(setup.leak, setup, setup.leak_pressure)[0] if setup.leak and not setup.leak_taken_off else 0.0
 
 
 def _open_flow(run: FlowRun, setup: SetUp) -> float | None:
@@ -299,7 +363,7 @@ def _open_flow(run: FlowRun, setup: SetUp) -> float | None:
     if step is None or step.flow is None or setup.test_pressure is None:
         return None
     flow = scaled(step.flow, setup, step.pressure)[0]
-    leak = scaled(setup.leak, setup, setup.leak_pressure)[0] if setup.leak else 0.0
+    leak = leak_of(setup)
     try:
         measured = None if step.pressure is None else [step.pressure]
         return float(correct_readings([flow], setup.test_pressure, measured, leak, setup.leak_pressure)[0])
@@ -321,25 +385,44 @@ def _step_notes(run: FlowRun) -> list[str]:
     return notes
 
 
-def _turning(reading: Reading, setup: SetUp) -> float:
-    """Swirl of a reading [rad/s]: a paddle's own, or the speed at which a paddle would show an impulse
-    meter's torque, 8 T / (m B^2), both coefficients of [3] made equal; NaN without either."""
-    if reading.swirl is not None:
-        return reading.swirl
-    if reading.swirl_torque is None or setup.bore is None or not reading.flow:
-        return float("nan")
-    return 8 * reading.swirl_torque / (reading.flow * REFERENCE_DENSITY * setup.bore**2)
+def _mean_swirl(
+    readings: Sequence[Reading],
+    setup: SetUp,
+    indicated_flow: Array,
+    measured: Array,
+    leak: float,
+    order: Indices,
+    starts: Indices,
+) -> Array:
+    """Swirl of each lift [rad/s] at the nominal pressure in reference air; NaN where none was read.
 
-
-def _mean_swirl(readings: Sequence[Reading], setup: SetUp, order: Indices, starts: Indices) -> Array:
-    swirl = np.array([_turning(r, setup) for r in readings])[order]
-    counts = np.diff(np.r_[starts, len(swirl)])
-    return np.asarray(np.add.reduceat(swirl, starts) / counts)
+    A paddle's speed as it is; an impulse meter's torque as the speed that a paddle would show, by the corrected mass
+    flow of the same reading.
+    """
+    paddle = np.array([np.nan if r.swirl is None else r.swirl for r in readings])
+    torque = np.array([np.nan if r.swirl_torque is None else r.swirl_torque for r in readings])
+    nominal = setup.test_pressure
+    speed = np.full(len(readings), np.nan)
+    if nominal is not None and np.any(np.isfinite(paddle) | np.isfinite(torque)):
+        density = test_densities(measured, setup)
+        speed = reference_speed(paddle, measured, density, nominal)
+        if setup.bore is not None and np.any(np.isfinite(torque)):
+            through = bench_flow.leak_correct(indicated_flow, leak, measured, setup.leak_pressure or nominal)
+            mass = mass_flows(through, measured, setup)
+            by_torque = torque_speed(torque, mass, setup.bore, measured, density, nominal)
+            speed = np.where(np.isfinite(speed), speed, by_torque)
+    elif nominal is None:
+        speed = paddle  # two columns of water: no pressure to refer it to
+    ordered = speed[order]
+    counts = np.diff(np.r_[starts, len(ordered)])
+    return np.asarray(np.add.reduceat(ordered, starts) / counts)
 
 
 def _bench_notes(lift: Array, raw: Array, measured: Array, setup: SetUp, leak: float) -> list[str]:
     notes = []
     nominal = setup.test_pressure or np.nan
+    if setup.leak_taken_off:
+        notes.append(LEAK_OFF_NOTE)
     if leak:
         notes += bench_flow.leak_notes(float(raw.min()), leak, nominal, setup.leak_pressure or nominal)
     off = np.abs(measured / nominal - 1)

@@ -45,7 +45,7 @@ def top_lift(lift: Array, cam: AnyCam | None) -> float:
     return min(cam.peak_lift, float(lift[-1])) if cam is not None else float(lift[-1])
 
 
-def school_weights(school: str, lift: Array, cam: AnyCam | None) -> Array:
+def school_weights(school: str, lift: Array, flow: Array, cam: AnyCam | None) -> Array:
     """What each tested lift counts in a run's one number.
 
     Parameters
@@ -55,6 +55,8 @@ def school_weights(school: str, lift: Array, cam: AnyCam | None) -> Array:
         equally, "peak and near-peak" those from eight tenths of it up to it.
     lift : ndarray
         Tested lifts [m], rising, shape (n,).
+    flow : ndarray
+        Flows there [any unit], shape (n,): the cam's mean depends a little on the curve's own shape.
     cam : Cam, TabledCam or None
         Without one the highest tested lift stands for the cam's.
 
@@ -73,7 +75,7 @@ def school_weights(school: str, lift: Array, cam: AnyCam | None) -> Array:
     Schools of the trade, common practice, no source; the shares are this project's.
     """
     if school == CAM:
-        return cam_weights(lift, cam)
+        return cam_weights(lift, flow, cam)
     if school not in SCHOOLS:
         raise ValueError(f"'{school}' is not one of {', '.join(SCHOOLS)}")
     top = top_lift(lift, cam)

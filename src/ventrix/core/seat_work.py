@@ -35,17 +35,21 @@ def seat_width_lost(width_before: ArrayLike, width_after: ArrayLike) -> Array:
     return np.asarray(1 - not_negative(width_after, "seat width after") / before)
 
 
-def recut_depth(width_now: ArrayLike, width_wanted: ArrayLike, seat_angle: ArrayLike) -> Array:
+def recut_depth(
+    width_now: ArrayLike, width_wanted: ArrayLike, seat_angle: ArrayLike, top_angle: ArrayLike = 0.0
+) -> Array:
     """How far a recut sinks the valve to give the face its width again.
 
-    Cutting the cone deeper by d moves its outer edge, in a flat chamber, out by d/tan(beta), which is d/sin(beta)
-    along the face; so d = (wanted - now) sin(beta).
+    .. math:: d = (w_{wanted} - w_{now}) \\frac{\\sin(\\beta - \\tau)}{\\cos\\tau}
+
+    Cutting the cone of angle beta deeper by d along the stem moves its outer edge out along the face above it, which
+    lies at the angle tau of the top cut (nought: a flat chamber, where d = w sin beta).
 
     Parameters
     ----------
     width_now, width_wanted : array_like
         Along the face [m].
-    seat_angle : array_like
+    seat_angle, top_angle : array_like
         From the plane square to the stem [rad].
 
     Returns
@@ -56,14 +60,16 @@ def recut_depth(width_now: ArrayLike, width_wanted: ArrayLike, seat_angle: Array
     Raises
     ------
     ValueError
-        A wanted width not above zero, or an angle outside 0-90 degrees.
+        A wanted width not above zero, an angle outside 0-90 degrees, or a top cut not shallower than the seat.
 
     References
     ----------
     Geometry.
     """
-    angle = np.asarray(seat_angle, dtype=float)
+    angle, top = np.asarray(seat_angle, dtype=float), np.asarray(top_angle, dtype=float)
     if np.any((angle <= 0) | (angle >= np.pi / 2)):
         raise ValueError("seat angle must lie between 0 and 90 degrees")
+    if np.any((top < 0) | (top >= angle)):
+        raise ValueError("the top cut must be shallower than the seat")
     short = positive(width_wanted, "seat width wanted") - not_negative(width_now, "seat width now")
-    return np.asarray(np.maximum(short, 0.0) * np.sin(angle))
+    return np.asarray(np.maximum(short, 0.0) * np.sin(angle - top) / np.cos(top))

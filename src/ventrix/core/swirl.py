@@ -138,15 +138,21 @@ def swirl_ratio(
     return float(positive(volumetric_efficiency, "volumetric efficiency")) * np.pi / 4 * size * turned / whole**2
 
 
-def convert_swirl(speed: ArrayLike, measured_at: ArrayLike, wanted_at: ArrayLike) -> Array:
-    """Paddle speed at another test pressure, times sqrt(dp2 / dp1): a converted figure.
+def reference_speed(speed: ArrayLike, measured_at: ArrayLike, density: ArrayLike, wanted_at: ArrayLike) -> Array:
+    """Paddle speed as it would be at a nominal pressure in reference air.
+
+    .. math:: \\omega_{ref} = \\omega\\, v_0(\\Delta p_{nominal}, 1.225) / v_0(\\Delta p, \\rho)
 
     Parameters
     ----------
     speed : array_like
-        [rad/s].
-    measured_at, wanted_at : array_like
-        [Pa].
+        As it was read [rad/s], signed.
+    measured_at : array_like
+        Pressure drop at the reading [Pa].
+    density : array_like
+        Of the air entering the test piece [kg/m3].
+    wanted_at : array_like
+        Nominal pressure drop [Pa].
 
     Returns
     -------
@@ -156,11 +162,53 @@ def convert_swirl(speed: ArrayLike, measured_at: ArrayLike, wanted_at: ArrayLike
     Raises
     ------
     ValueError
-        A pressure not above zero.
+        A pressure or density not above zero.
 
     References
     ----------
-    Paddle speed goes with the jet's speed (common practice).
+    The swirl coefficient of [3] Heywood (1988), section 8.3.1, does not depend on pressure or air.
     """
-    ratio = positive(wanted_at, "wanted pressure") / positive(measured_at, "measured pressure")
-    return np.asarray(np.asarray(speed, dtype=float) * np.sqrt(ratio))
+    had = ideal_velocity(positive(measured_at, "measured pressure"), positive(density, "density"))
+    wanted = ideal_velocity(positive(wanted_at, "wanted pressure"))
+    return np.asarray(np.asarray(speed, dtype=float) * wanted / had)
+
+
+def torque_speed(
+    torque: ArrayLike,
+    mass_flow: ArrayLike,
+    bore: float,
+    measured_at: ArrayLike,
+    density: ArrayLike,
+    wanted_at: float,
+) -> Array:
+    """Speed at which a paddle would show an impulse meter's torque, at nominal pressure in reference air.
+
+    Parameters
+    ----------
+    torque : array_like
+        [N m], signed.
+    mass_flow : array_like
+        Corrected mass flow of the same reading [kg/s].
+    bore : float
+        [m].
+    measured_at, density : array_like
+        Pressure drop [Pa] and density of the air entering [kg/m3] at the reading.
+    wanted_at : float
+        Nominal pressure drop [Pa].
+
+    Returns
+    -------
+    ndarray
+        omega = Cs v0 / B [rad/s].
+
+    Raises
+    ------
+    ValueError
+        As `impulse_coefficient`.
+
+    References
+    ----------
+    Both coefficients of [3] Heywood (1988), section 8.3.1, made equal.
+    """
+    coefficient = impulse_coefficient(torque, mass_flow, bore, measured_at, density)
+    return np.asarray(coefficient * ideal_velocity(positive(wanted_at, "wanted pressure")) / bore)

@@ -6,28 +6,29 @@ they are the cosine and sine of its place on the clock. SI. Sources are numbered
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from functools import cached_property
 from typing import TYPE_CHECKING, Final, NamedTuple
 
 import numpy as np
 from numpy.typing import ArrayLike
 
-from ventrix.core.air import REFERENCE_DENSITY, REFERENCE_PRESSURE, REFERENCE_TEMPERATURE, Array, speed_of_sound
-from ventrix.core.airspeed import pitot_velocity, pitot_velocity_compressible
+from ventrix.core.air import REFERENCE_DENSITY, REFERENCE_PRESSURE, REFERENCE_TEMPERATURE, Array, vapour_fraction
+from ventrix.core.airspeed import ProbedAir, local_to_reference, probed_air
 from ventrix.core.checks import positive
-from ventrix.core.model import Cut, ProbePoint, Traverse
+from ventrix.core.model import Cut, Direction, Job, ProbePoint, Traverse
 
 if TYPE_CHECKING:
     from scipy.spatial import Delaunay
 
-COMPRESSIBLE_MACH: Final = 0.3  # beyond it the compressible form is taken: under 2 % apart below (ISO 3966)
 LIMIT_MACH: Final = 0.55  # default for a local speed: common practice, no source
 DEAD_SHARE: Final = 0.4  # of the mean: air that hardly moves
 FLUX_FLAG: Final = 0.10
 READING_UNCERTAINTY: Final = 0.015  # relative, of one probe reading: half of its pressure's
 YAW_UNCERTAINTY: Final = 0.015  # relative: a straight probe within about ten degrees of the stream (cos 10 deg)
 PLACE_UNCERTAINTY: Final = 0.0005  # m: a probe is put where it should be to about a millimetre
+STATIC_UNCERTAINTY: Final = 0.01  # relative, where the static pressure at the point was not read
+PROBE_LIMIT: Final = 0.02  # of the section's diameter: a larger probe disturbs what it reads (ISO 3966)
 WALL_POWER: Final = 7  # near a wall air slows by the one-seventh power law (Schlichting, Boundary-Layer Theory)
 
 
@@ -112,29 +113,49 @@ def usual_layout(station: str) -> Layout:
 
 @dataclass(frozen=True, slots=True)
 class AirThere:
-    """The air at the probe: density [kg/m3], static pressure [Pa], temperature [K]; reference air by default."""
+    """The air of a traverse: barometer and pressure of the air entering [Pa], its temperature [K], vapour [-], and
+    which way it goes; reference air on draw by default."""
 
-    density: float = REFERENCE_DENSITY
-    pressure: float = REFERENCE_PRESSURE
+    direction: Direction = "intake"
+    room_pressure: float = REFERENCE_PRESSURE
     temperature: float = REFERENCE_TEMPERATURE
+    entering_pressure: float = REFERENCE_PRESSURE
+    vapour: float = 0.0
 
 
-def point_speed(point: ProbePoint, coefficient: float = 1.0, air: AirThere | None = None) -> float | None:
-    """Speed at one point [m/s], from a pressure or as it was read; None where it holds neither.
+def air_of(job: Job, traverse: Traverse) -> AirThere:
+    """The air a traverse was taken in, as its set-up recorded it; reference air for what was not.
+
+    Raises ValueError where the recorded air cannot be. Source: formula book of this project.
+    """
+    if traverse.setup_id is None:
+        return AirThere()
+    setup = job.setup(traverse.setup_id)
+    room = setup.pressure or REFERENCE_PRESSURE
+    temperature = setup.temperature or REFERENCE_TEMPERATURE
+    vapour = 0.0 if setup.humidity is None else float(vapour_fraction(temperature, room, setup.humidity))
+    if setup.direction == "intake":
+        return AirThere("intake", room, temperature, room, vapour)
+    entering = room + (setup.test_pressure or 0.0)
+    return AirThere("exhaust", room, setup.plenum_temperature or temperature, entering, vapour)
+
+
+def point_speed(point: ProbePoint, coefficient: float = 1.0, air: AirThere | None = None) -> ProbedAir | None:
+    """Speeds at one point, from a pressure or as it was read; None where it holds neither.
 
     Parameters
     ----------
     point : ProbePoint
-        With `reading` [Pa] or `speed` [m/s].
+        With `reading` [Pa] and perhaps `static` [Pa], or with `speed` [m/s].
     coefficient : float
         Of the probe [-].
     air : AirThere, optional
-        At the probe.
+        Of the traverse.
 
     Returns
     -------
-    float or None
-        [m/s]; by the compressible form beyond Mach 0.3.
+    ProbedAir or None
+        [m/s].
 
     Raises
     ------
@@ -143,22 +164,33 @@ def point_speed(point: ProbePoint, coefficient: float = 1.0, air: AirThere | Non
 
     References
     ----------
-    [12] ISO 3966:2008.
+    `airspeed.probed_air`.
     """
+    a = air or AirThere()
     if point.speed is not None:
-        return point.speed
+        reference = local_to_reference(point.speed, a.temperature, a.entering_pressure)
+        return ProbedAir(np.asarray(point.speed), reference)
     if point.reading is None:
         return None
-    a = air or AirThere()
-    plain = float(pitot_velocity(point.reading, a.density, coefficient))
-    if plain < COMPRESSIBLE_MACH * float(speed_of_sound(a.temperature)):
-        return plain
-    return float(pitot_velocity_compressible(point.reading, a.pressure, a.temperature, coefficient))
+    return probed_air(
+        point.reading,
+        a.direction,
+        a.room_pressure,
+        a.temperature,
+        a.entering_pressure,
+        np.nan if point.static is None else point.static,
+        coefficient,
+        a.vapour,
+    )
 
 
 @dataclass(frozen=True)
 class Field:
-    """Speeds [m/s] at points (u, v) of a section, shape (n,); its width and height [m], area [m2]."""
+    """Speeds [m/s] at points (u, v) of a section, shape (n,); its width and height [m], area [m2].
+
+    `speed` is mass flux as a speed in reference air, `local` the air's own speed there. `doubt` is each point's
+    relative standard uncertainty besides place, `common` what the probe itself adds to all of them alike.
+    """
 
     station: str
     names: tuple[str, ...]
@@ -170,6 +202,10 @@ class Field:
     height: float
     area: float
     ring: bool = False
+    local: Array = field(default_factory=lambda: np.empty(0))
+    doubt: Array = field(default_factory=lambda: np.empty(0))
+    common: float = 0.0
+    blockage: float = 0.0
 
     @property
     def mean(self) -> float:
@@ -249,14 +285,16 @@ class Field:
         else:
             wall = np.minimum((1 - np.abs(self.u)) * self.width, (1 - np.abs(self.v)) * self.height) / 2
         gradient = np.hypot(gradient, self.speed / (WALL_POWER * np.maximum(wall, PLACE_UNCERTAINTY)))
-        relative = np.hypot(READING_UNCERTAINTY, YAW_UNCERTAINTY) * self.speed
+        own = self.doubt if len(self.doubt) else np.full(len(self.speed), READING_UNCERTAINTY)
+        relative = np.sqrt(own**2 + YAW_UNCERTAINTY**2 + self.common**2) * self.speed
         return np.asarray(np.hypot(relative, PLACE_UNCERTAINTY * gradient))
 
     @property
     def mean_uncertainty(self) -> float:
-        """Standard uncertainty of the mean [m/s]: yaw is one probe's, the rest each point's own."""
-        own = np.sqrt(np.maximum(self.uncertainty**2 - (YAW_UNCERTAINTY * self.speed) ** 2, 0.0))
-        return float(np.hypot(np.sqrt(np.sum((self.weights * own) ** 2)), YAW_UNCERTAINTY * self.mean))
+        """Standard uncertainty of the mean [m/s]: yaw, static and blockage are one probe's, the rest each point's."""
+        shared = np.hypot(YAW_UNCERTAINTY, self.common)
+        own = np.sqrt(np.maximum(self.uncertainty**2 - (shared * self.speed) ** 2, 0.0))
+        return float(np.hypot(np.sqrt(np.sum((self.weights * own) ** 2)), shared * self.mean))
 
 
 def field_of(traverse: Traverse, width: float, height: float, area: float, air: AirThere | None = None) -> Field | None:
@@ -289,7 +327,7 @@ def field_of(traverse: Traverse, width: float, height: float, area: float, air: 
     layout = layout_named(traverse.layout)
     weight = {p.name: p.weight for p in layout.places} if layout is not None else {}
     rows = [
-        (p.name, p.u, p.v, found)
+        (p.name, p.u, p.v, float(found.reference), float(found.local), p.reading is not None and p.static is None)
         for p in traverse.points
         if p.struck is None and (found := point_speed(p, traverse.coefficient or 1.0, air)) is not None
     ]
@@ -298,15 +336,53 @@ def field_of(traverse: Traverse, width: float, height: float, area: float, air: 
     names = tuple(r[0] for r in rows)
     whole = layout is not None and sorted(names) == sorted(weight)
     weights = np.array([weight[n] for n in names]) if whole else np.full(len(rows), 1 / len(rows))
-    u, v, speed = (np.array([r[i] for r in rows], dtype=float) for i in (1, 2, 3))
+    u, v, speed, local, no_static = (np.array([r[i] for r in rows], dtype=float) for i in (1, 2, 3, 4, 5))
     ring = layout.ring if layout is not None else False
-    return Field(traverse.station, names, u, v, speed, weights, width, height, area, ring)
+    blocked = blockage(traverse.probe_diameter, height, area)
+    common = float(np.hypot(STATIC_UNCERTAINTY * no_static.any(), blocked / np.sqrt(3)))
+    doubt = np.full(len(rows), READING_UNCERTAINTY)
+    return Field(
+        traverse.station, names, u, v, speed, weights, width, height, area, ring, local, doubt, common, blocked
+    )
+
+
+def blockage(probe_diameter: float | None, height: float, area: float) -> float:
+    """Share of the section that a probe reaching to its middle stands in [-]; nought under ISO 3966's limit.
+
+    Parameters
+    ----------
+    probe_diameter : float or None
+        [m]; None where it was not recorded.
+    height, area : float
+        Of the section [m], [m2].
+
+    Returns
+    -------
+    float
+        d h / (2 A), where d is over 0.02 of the diameter of a circle of that area.
+
+    Raises
+    ------
+    ValueError
+        A diameter, height or area not above zero.
+
+    References
+    ----------
+    [12] ISO 3966:2008, clause on the size of the probe (0.02 of the conduit; number from memory).
+    """
+    if probe_diameter is None:
+        return 0.0
+    across = float(positive(probe_diameter, "probe diameter"))
+    if across / float(np.sqrt(4 / np.pi * positive(area, "area"))) <= PROBE_LIMIT:
+        return 0.0
+    return across * float(positive(height, "height")) / 2 / area
 
 
 def flux_note(field: Field, flow: float) -> tuple[float, str | None]:
     """How far the traverse's flux is off the run's flow at that lift, relative, and a sentence beyond 10 %.
 
-    `flow` is at reference density [m3/s], as the field is: volumes compare as masses do. Source: formula book.
+    Both are mass flows over the root of entering and reference density [m3/s]: they compare as masses do.
+    Source: formula book of this project.
     """
     off = field.flux / flow - 1
     if abs(off) <= FLUX_FLAG:

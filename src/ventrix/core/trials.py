@@ -11,7 +11,7 @@ from typing import Literal
 from ventrix.core.losses import place_share
 from ventrix.core.units import percent_text
 
-ClayResult = Literal["lost nothing", "lost flow", "too small to tell", "can't tell"]
+ClayResult = Literal["lost nothing", "lost flow", "too small to tell"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -52,12 +52,13 @@ def clay_verdict(
     Returns
     -------
     ClayVerdict
-        "Lost nothing" only where a loss that matters would have been seen.
+        Whether a loss is proven is asked first; "lost nothing" only where one that matters would have been seen, and
+        "too small to tell" where neither is.
 
     Raises
     ------
     ValueError
-        A smallest change not above zero, or clay that takes a quarter of the section or more.
+        A smallest change not above zero, or clay that takes the whole section.
 
     References
     ----------
@@ -67,14 +68,12 @@ def clay_verdict(
         raise ValueError("the smallest change that matters must be above zero")
     share = u = None
     if area_taken is not None and area_before is not None and area_before > 0 and area_taken > 0:
+        if area_taken >= area_before:
+            raise ValueError("the clay takes the whole section")
         doubt = (area_uncertainty if area_uncertainty is not None else 0.2 * area_taken) / area_before
-        found = place_share(change, -area_taken / area_before, expanded / 2, doubt)
+        found = place_share(1 + change, 1 - area_taken / area_before, expanded / 2, doubt)
         share, u = float(found.share), float(found.uncertainty)
     where, band = f"the {place}", f"± {percent_text(expanded)}"
-    if expanded > matters:
-        said = f"Clay too small to tell: {band} is more than the {percent_text(matters)} that matters. "
-        said += "Use more clay, or repeat the readings."
-        return ClayVerdict("too small to tell", said, change, expanded, share, u)
     if change < -expanded:
         said = f"Narrowing {where} cost {percent_text(-change)} ({band})."
         if share is not None and u is not None:
@@ -82,8 +81,11 @@ def clay_verdict(
         return ClayVerdict(
             "lost flow", f"{said} Whether opening it gains, clay does not say.", change, expanded, share, u
         )
-    if abs(change) + expanded < matters or change > expanded:
+    if change > expanded or abs(change) + expanded < matters:
         said = f"Narrowing {where} lost nothing: opening it is unlikely to gain."
         return ClayVerdict("lost nothing", said, change, expanded, share, u)
-    said = f"Narrowing {where} changed {percent_text(change, sign=True)} ({band}): repeat it before deciding."
-    return ClayVerdict("can't tell", said, change, expanded, share, u)
+    said = (
+        f"Clay too small to tell: {percent_text(change, sign=True)} is inside {band}, and a loss of the "
+        f"{percent_text(matters)} that matters could hide there. Use more clay, or repeat the readings."
+    )
+    return ClayVerdict("too small to tell", said, change, expanded, share, u)

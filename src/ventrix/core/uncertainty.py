@@ -7,7 +7,7 @@ degrees of freedom are joined as Banerjee (1960) [7] does, which errs to the car
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Final
 
 import numpy as np
@@ -17,10 +17,13 @@ from ventrix.core.air import Array
 from ventrix.core.units import CFM, INCH, INCH_OF_WATER
 
 ASSUMED_REPEAT: Final = 0.010
-ASSUMED_MOUNT: Final = 0.005
 ASSUMED_FREEDOM: Final = 8.0
+ASSUMED_MOUNT: Final = 0.007
+ASSUMED_MOUNT_FREEDOM: Final = 4.0
+ENOUGH_MOUNT_FREEDOM: Final = 4
 ENOUGH_FREEDOM: Final = 5
 OWN_VARIANCE_QUANTILE: Final = 0.70
+DIAL_ZERO: Final = 0.0005 * INCH  # m: common practice, no source
 CONFIDENCE: Final = 0.05  # two-sided alpha of every verdict
 
 
@@ -29,28 +32,29 @@ class Scatter:
     """What this bench is known, or assumed, to scatter by: relative, with degrees of freedom.
 
     `repeat` is with the head left on and lift and pressure set anew; `mount` is what taking the
-    head off and putting it back adds.
+    head off and putting it back adds, from `mounts` bolting-downs of unchanged heads besides what is assumed.
     """
 
     repeat: float = ASSUMED_REPEAT
     repeat_freedom: float = ASSUMED_FREEDOM
     mount: float = ASSUMED_MOUNT
-    mount_freedom: float = ASSUMED_FREEDOM
+    mount_freedom: float = ASSUMED_MOUNT_FREEDOM
     repeat_assumed: bool = True
     mount_assumed: bool = True
+    mounts: int = 0
 
 
 @dataclass(frozen=True, slots=True)
 class Instrument:
-    """Standard uncertainties of what a reading is set and read with (rectangular, [6] 4.3.7).
+    """Standard uncertainties of what a reading is set and read with.
 
-    lift : the dial's zero and graduation [m]; one zero a run, so common to all its lifts.
-    pressure : the manometer's graduation [Pa]; common to a run as well.
-    flow : the readout's last digit [m3/s]; separate at each lift.
+    lift : finding the dial's zero [m]: worse than reading it; one zero a run, so common to all its lifts.
+    pressure : the gauge [Pa]; common to a run as well.
+    flow : the readout's last digit [m3/s] (rectangular, [6] 4.3.7); separate at each lift.
     """
 
-    lift: float = 0.001 * INCH / np.sqrt(12)
-    pressure: float = 0.1 * INCH_OF_WATER / np.sqrt(12)
+    lift: float = DIAL_ZERO
+    pressure: float = 0.05 * INCH_OF_WATER
     flow: float = 0.1 * CFM / np.sqrt(12)
 
 
@@ -131,43 +135,70 @@ def repeat_scatter(repeats: Sequence[Repeats]) -> tuple[float, int]:
     return (float(np.sqrt(total / freedom)) if freedom else 0.0), freedom
 
 
-def mount_scatter(run_means: ArrayLike) -> tuple[float, int]:
-    """Re-mount scatter: relative standard deviation of run means of one unchanged head.
+@dataclass(frozen=True, slots=True)
+class MountSets:
+    """What sets of mounts of unchanged heads say: sum of squares about each set's own mean, its degrees of freedom,
+    and how many mounts there were."""
+
+    squares: float = 0.0
+    freedom: float = 0.0
+    mounts: int = 0
+
+    @classmethod
+    def of(cls, means: ArrayLike) -> MountSets:
+        """From the means of two or more mounts of one unchanged state [any flow unit], shape (m,)."""
+        q = np.asarray(means, dtype=float)
+        if len(q) < 2:
+            return cls()
+        return cls(float(np.sum((q / q.mean() - 1) ** 2)), float(len(q) - 1), len(q))
+
+    def __add__(self, other: MountSets) -> MountSets:
+        return MountSets(self.squares + other.squares, self.freedom + other.freedom, self.mounts + other.mounts)
+
+
+def mount_scatter(seen: MountSets) -> tuple[float, float]:
+    """Re-mount scatter to judge with: what was seen on this bench, pooled with what is assumed of any.
+
+    .. math:: s_b^2 = (\\nu_0 s_0^2 + SS) / (\\nu_0 + \\nu)
 
     Parameters
     ----------
-    run_means : array_like
-        Mean of each mount [any flow unit], shape (m,).
+    seen : MountSets
+        Every set of mounts of unchanged heads on this bench.
 
     Returns
     -------
-    tuple of float and int
-        s_b [-] and its degrees of freedom, m - 1.
+    tuple of float
+        s_b [-] and its degrees of freedom. With four or more of its own that exceed the assumed 0.7 %, the
+        bench's own stands alone: a poor bench is not flattered.
 
     Raises
     ------
     ValueError
-        Fewer than three mounts.
+        Never.
 
     References
     ----------
-    [6] JCGM 100:2008, 4.2.2.
+    [6] JCGM 100:2008, 4.2.4 (pooled variance); the prior is common practice, no source.
     """
-    q = np.asarray(run_means, dtype=float)
-    if len(q) < 3:
-        raise ValueError("re-mount scatter needs at least three mounts of one unchanged head")
-    return float(np.std(q, ddof=1) / q.mean()), len(q) - 1
+    own = seen.squares / seen.freedom if seen.freedom else 0.0
+    if seen.freedom >= ENOUGH_MOUNT_FREEDOM and own > ASSUMED_MOUNT**2:
+        return float(np.sqrt(own)), seen.freedom
+    freedom = ASSUMED_MOUNT_FREEDOM + seen.freedom
+    return float(np.sqrt((ASSUMED_MOUNT_FREEDOM * ASSUMED_MOUNT**2 + seen.squares) / freedom)), freedom
 
 
-def known_scatter(repeats: Sequence[Repeats], prior: Scatter | None = None) -> Scatter:
-    """The scatter to judge with: measured repeats once there are enough, the assumed until then.
+def known_scatter(repeats: Sequence[Repeats], prior: Scatter | None = None, seen: MountSets | None = None) -> Scatter:
+    """The scatter to judge with: measured repeats once there are enough, and mounts as far as they were seen.
 
     Parameters
     ----------
     repeats : sequence of Repeats
-        One a run of this bench.
+        Of this bench.
     prior : Scatter, optional
         What was known before; the assumed scatters without one.
+    seen : MountSets, optional
+        Mounts of unchanged heads on this bench; `prior` keeps its own without them.
 
     Returns
     -------
@@ -183,11 +214,14 @@ def known_scatter(repeats: Sequence[Repeats], prior: Scatter | None = None) -> S
     ----------
     Formula book of this project.
     """
-    prior = prior or Scatter()
-    measured, freedom = repeat_scatter(repeats)
-    if not prior.repeat_assumed or freedom < ENOUGH_FREEDOM:
-        return prior
-    return Scatter(measured, float(freedom), prior.mount, prior.mount_freedom, False, prior.mount_assumed)
+    found = prior or Scatter()
+    if seen is not None and seen.freedom:
+        mount, freedom = mount_scatter(seen)
+        found = replace(found, mount=mount, mount_freedom=freedom, mount_assumed=False, mounts=seen.mounts)
+    measured, repeat_freedom = repeat_scatter(repeats)
+    if not found.repeat_assumed or repeat_freedom < ENOUGH_FREEDOM:
+        return found
+    return replace(found, repeat=measured, repeat_freedom=float(repeat_freedom), repeat_assumed=False)
 
 
 @dataclass(frozen=True, slots=True)
@@ -253,7 +287,9 @@ class Side:
     readings : how many readings are in each mean; shape (k,)
     pressure : nominal test pressure [Pa]
     mounts : how many bolting-downs were averaged
-    conversion : relative standard uncertainty of a conversion between test pressures
+    law, size : the two parts of a pressure conversion's relative doubt, signed, that both sides of one port share
+        (see `bench_flow.conversion_doubt`); shape (k,)
+    adjusted : relative standard uncertainty of what was adjusted on this side alone; shape (k,)
     """
 
     flow: Array
@@ -261,7 +297,9 @@ class Side:
     readings: Array
     pressure: float
     mounts: int = 1
-    conversion: float = 0.0
+    law: Array | float = 0.0
+    size: Array | float = 0.0
+    adjusted: Array | float = 0.0
 
 
 @dataclass(frozen=True)
@@ -279,61 +317,86 @@ class Difference:
     def value(self) -> Array:
         return self.after.flow - self.before.flow
 
-    def _common_terms(self, side: Side) -> list[Array]:
-        """Terms shared by every lift of one side: dial zero, pressure, conversion."""
-        root = np.sqrt(side.mounts)
-        return [
-            self.instrument.lift * side.slope / root,
-            side.flow * 0.5 * self.instrument.pressure / side.pressure / root,
-            side.flow * side.conversion,
-        ]
+    @property
+    def sides(self) -> tuple[Side, Side]:
+        return self.before, self.after
 
-    def _repeat_variance(self) -> Array:
-        before, after = self.before, self.after
+    def common_terms(self) -> list[Array]:
+        """Terms that every lift shares [m3/s], each shape (k,): dial, gauge and adjustment of each side, and the doubt
+        of converting pressures, in which only what the sides do not share is left."""
+        terms: list[Array] = []
+        for side in self.sides:
+            root = np.sqrt(side.mounts)
+            terms += [
+                self.instrument.lift * side.slope / root,
+                side.flow * 0.5 * self.instrument.pressure / side.pressure / root,
+                np.asarray(side.flow * side.adjusted),
+            ]
+        for name in ("law", "size"):
+            had, has = (s.flow * np.asarray(getattr(s, name)) for s in self.sides)
+            terms.append(np.asarray(has - had))
+        return terms
+
+    def repeat_variance(self) -> Array:
+        """Variance of the difference from repeats [m6/s2], shape (k,)."""
         s2 = self.lift_scatter.repeat**2
-        return np.asarray(s2 * (before.flow**2 / before.readings + after.flow**2 / after.readings))
+        return np.asarray(s2 * sum(s.flow**2 / s.readings for s in self.sides))
 
-    def _resolution_variance(self) -> Array:
-        return np.asarray(self.instrument.flow**2 * (1 / self.before.readings + 1 / self.after.readings))
+    def resolution_variance(self) -> Array:
+        """Variance of the difference from the readout's last digit [m6/s2], shape (k,)."""
+        return np.asarray(self.instrument.flow**2 * sum(1 / s.readings for s in self.sides))
 
-    def noise(self) -> Array:
-        """Standard uncertainty of the difference from repeats and resolution alone [m3/s], shape (k,)."""
-        return np.asarray(np.sqrt(self._repeat_variance() + self._resolution_variance()))
-
-    def _mount_scatter(self) -> float:
+    def mount_scatter(self) -> float:
+        """Relative scatter that bolting down adds to this difference; nought within one mount."""
         return 0.0 if self.same_mount else self.scatter.mount
+
+    def covariance(self) -> Array:
+        """Covariance of the differences [m6/s2], shape (k, k): repeat, resolution, mount, dial and the rest."""
+        found = np.diag(self.repeat_variance() + self.resolution_variance())
+        for side in self.sides:
+            found += self.mount_scatter() ** 2 / side.mounts * np.outer(side.flow, side.flow)
+        for term in self.common_terms():
+            found += np.outer(term, term)
+        return np.asarray(found)
 
     def expanded(self, alpha: float = CONFIDENCE) -> Array:
         """Expanded uncertainty U(alpha) of the difference at each lift [m3/s], shape (k,)."""
-        mount = self._mount_scatter() ** 2 * sum(s.flow**2 / s.mounts for s in (self.before, self.after))
-        dial = sum(term**2 for side in (self.before, self.after) for term in self._common_terms(side))
-        return self._join(alpha, self._repeat_variance(), mount, dial + self._resolution_variance())
+        mount = self.mount_scatter() ** 2 * sum(s.flow**2 / s.mounts for s in self.sides)
+        exact = sum(term**2 for term in self.common_terms()) + self.resolution_variance()
+        t_repeat = student_t(alpha, self.lift_scatter.freedom)
+        t_mount = student_t(alpha, self.scatter.mount_freedom)
+        z = student_t(alpha, np.inf)
+        return np.asarray(np.sqrt(t_repeat**2 * self.repeat_variance() + t_mount**2 * mount + z**2 * exact))
 
     def weighted(self, weights: Array) -> float:
-        """The run's one number, sum of weight times difference [m3/s]."""
+        """Sum of weight times difference [m3/s]."""
         return float(weights @ self.value)
 
-    def weighted_expanded(self, weights: Array, alpha: float = CONFIDENCE) -> float:
-        """Expanded uncertainty of `weighted` [m3/s].
+    def weighted_parts(self, weights: Array, alpha: float = CONFIDENCE) -> tuple[float, float, float]:
+        """Repeat part of the squared expanded uncertainty of a weighted difference, mount variance for a relative
+        scatter of one, and variance of all the rest [m6/s2].
 
         Repeat terms add in squares; mount, dial, pressure and conversion are common to a run and
         add linearly within it, then in quadrature between the two.
         """
-        sides = (self.before, self.after)
-        mount = self._mount_scatter() ** 2 * sum(float(weights @ s.flow) ** 2 / s.mounts for s in sides)
-        common = sum(float(weights @ term) ** 2 for side in sides for term in self._common_terms(side))
         t2 = student_t(alpha, self.lift_scatter.freedom) ** 2
-        repeat = float(np.sum(t2 * weights**2 * self._repeat_variance()))
-        resolution = float(weights**2 @ self._resolution_variance())
-        t_mount = float(student_t(alpha, self.scatter.mount_freedom))
-        z = float(student_t(alpha, np.inf))
-        return float(np.sqrt(repeat + t_mount**2 * mount + z**2 * (common + resolution)))
+        repeat = float(np.sum(t2 * weights**2 * self.repeat_variance()))
+        mount = 0.0 if self.same_mount else sum(float(weights @ s.flow) ** 2 / s.mounts for s in self.sides)
+        rest = sum(float(weights @ term) ** 2 for term in self.common_terms())
+        return repeat, mount, rest + float(weights**2 @ self.resolution_variance())
 
-    def _join(self, alpha: float, repeat: Array, mount: ArrayLike, exact: ArrayLike) -> Array:
-        t_repeat = student_t(alpha, self.lift_scatter.freedom)
-        t_mount = student_t(alpha, self.scatter.mount_freedom)
-        z = student_t(alpha, np.inf)
-        return np.asarray(np.sqrt(t_repeat**2 * repeat + t_mount**2 * np.asarray(mount) + z**2 * np.asarray(exact)))
+    def weighted_expanded(self, weights: Array, alpha: float = CONFIDENCE) -> float:
+        """Expanded uncertainty of a weighted difference [m3/s]; see `weighted_parts`."""
+        repeat, mount, rest = self.weighted_parts(weights, alpha)
+        t_mount = float(student_t(alpha, self.scatter.mount_freedom)) * self.scatter.mount
+        z = float(student_t(alpha, np.inf))
+        return float(np.sqrt(repeat + t_mount**2 * mount + z**2 * rest))
+
+    def weighted_standard(self, weights: Array) -> float:
+        """Standard uncertainty (k = 1) of a weighted difference [m3/s]."""
+        repeat = float(weights**2 @ self.repeat_variance())
+        _, mount, rest = self.weighted_parts(weights)
+        return float(np.sqrt(repeat + self.scatter.mount**2 * mount + rest))
 
 
 def point_uncertainty(side: Side, scatter: LiftScatter, mount: float, instrument: Instrument) -> Array:
@@ -368,5 +431,7 @@ def point_uncertainty(side: Side, scatter: LiftScatter, mount: float, instrument
     mounting = mount**2 * side.flow**2 / side.mounts
     dial = (instrument.lift * side.slope) ** 2 / side.mounts
     pressure = (side.flow * 0.5 * instrument.pressure / side.pressure) ** 2 / side.mounts
-    conversion = (side.flow * side.conversion) ** 2
+    conversion = side.flow**2 * (
+        np.asarray(side.law) ** 2 + np.asarray(side.size) ** 2 + np.asarray(side.adjusted) ** 2
+    )
     return np.asarray(np.sqrt(repeat + mounting + dial + pressure + conversion + instrument.flow**2 / side.readings))

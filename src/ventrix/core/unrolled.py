@@ -186,7 +186,7 @@ def unroll(port: Port, cut: Cut, valve: Valve | None) -> UnrolledPort:
         if made is not None and 0.0 <= made.along < 0.995 * length:
             sections.append(made)
     _add_named(sections, "opening", 0.0, figure("opening_width"), figure("opening_height"), figure("opening_corner"))
-    _add_named(sections, "pinch", 0.38 * length, figure("pinch_width"), figure("pinch_height"), None)
+    _add_named(sections, "pinch", 0.38 * length, figure("pinch_width"), figure("pinch_height"), figure("pinch_corner"))
     bowl = figure("bowl_diameter")
     if bowl is not None:
         area = port.valves * np.pi / 4 * (bowl**2 - stem**2)

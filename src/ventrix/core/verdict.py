@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 from itertools import pairwise
 from typing import Final, Literal
@@ -13,7 +14,10 @@ from ventrix.core.air import Array
 from ventrix.core.compare import RunComparison
 from ventrix.core.fingerprints import Fingerprint, fingerprints
 from ventrix.core.schools import CAM, LOW, PEAK, SCHOOLS
-from ventrix.core.units import CFM, INCH, from_si, percent_text
+from ventrix.core.shape import ShapeChange, shape_change
+from ventrix.core.single_readings import LoneReading
+from ventrix.core.uncertainty import CONFIDENCE, student_t
+from ventrix.core.units import from_si, percent_text
 
 Result = Literal["better", "worse", "no gain", "can't tell"]
 # What the headline says; `Result` is what the bench proved.
@@ -22,10 +26,8 @@ Kind = Literal["keep", "costs speed", "trade", "doubtful", "no gain", "can't tel
 DEFAULT_WORTHWHILE: Final = 0.01  # of the flow before, where the user named no smallest gain
 MOST_MOUNTS: Final = 20
 POUR_UNCERTAINTY: Final = 0.3e-6  # m3, of one filling by burette: common practice, no source
-# How large a mistake may be and still pass unnoticed: a gain that one of these alone explains is not kept.
-EASY_DIAL: Final = 0.005 * INCH
-EASY_FACTOR: Final = 0.02
-EASY_LEAK: Final = 1.5 * CFM
+ENOUGH_MOUNTS: Final = 3  # of a bench's own, before a headline stands without saying up to which scatter it holds
+FOUR_IN_FIVE: Final = 0.8416  # the normal quantile of 0.8
 
 
 @dataclass(frozen=True, slots=True)
@@ -39,15 +41,25 @@ class Wording:
         number = from_si(value, self.lift_unit)
         return f"{number:.3f}" if self.lift_unit == "in" else f"{number:g}"
 
-    def flow(self, value: float, kind: str = "flow") -> str:
-        if kind == "index":
-            return f"{value:.4f}"
+    def flow(self, value: float) -> str:
         return f"{from_si(value, self.flow_unit):.1f}"
 
-    def flow_name(self, kind: str = "flow") -> str:
-        if kind == "index":
-            return "of index"
+    @property
+    def flow_name(self) -> str:
         return "CFM" if self.flow_unit == "cfm" else self.flow_unit
+
+    @property
+    def pressure_unit(self) -> str:
+        return "inH2O" if self.lift_unit == "in" else "mmH2O"
+
+    def amount(self, value: float, c: RunComparison) -> str:
+        """A difference: in the unit of flow, or of an index in percent of the cut held against."""
+        if c.kind == "index":
+            return f"{100 * value / c.weighted_before:.1f}"
+        return self.flow(value)
+
+    def amount_name(self, c: RunComparison) -> str:
+        return "%" if c.kind == "index" else self.flow_name
 
 
 @dataclass(frozen=True, slots=True)
@@ -67,7 +79,12 @@ class Volumes:
 
 @dataclass(frozen=True, slots=True)
 class Verdict:
-    """The answer; figures in the unit of the runs' flow, None where nothing can be said."""
+    """The answer; figures in the unit of the runs' flow, None where nothing can be said.
+
+    further_mounts, further_mounts_sure : mounts more of each side that make proof even odds, and four in five
+    holds_to : the re-mount scatter up to which a headline holds, relative, where the bench's own is hardly known
+    shape : what the shape of the curve proves
+    """
 
     result: Result
     headline: str
@@ -76,6 +93,9 @@ class Verdict:
     expanded: float | None
     worthwhile: float | None
     further_mounts: int | None = None
+    further_mounts_sure: int | None = None
+    holds_to: float | None = None
+    shape: ShapeChange | None = None
     trade: bool = False
     warnings: tuple[str, ...] = ()
     kind: Kind = "can't be said"
@@ -123,27 +143,96 @@ def judge(
             headline, said = "Can't be said.", f"One side is claimed by {c.claimed}, and was not measured here."
         return Verdict("can't tell", headline, said, d, u, x, school=c.school)
     result = _result(d, u, x)
-    mounts = further_mounts(c, x) if result == "can't tell" else None
+    further = further_mounts(c) if result == "can't tell" else Further(None, None)
     found = fingerprints(c) if result in ("better", "worse") else ()
     kind = _kind(c, result, found, volumes)
-    sentence = _reason(c, result, d, u, x, mounts, words)
+    shape = None if kind == "trade" else shape_change(c)
+    sentence = _reason(c, result, d, u, x, further, words)
+    if shape is not None:
+        where = f"more {'below' if shape.more_below else 'above'} {words.lift(shape.turns_at)}"
+        sentence += f" The shape of the curve changed: {where}."
     if volumes is not None and c.kind == "flow" and result in ("better", "worse"):
         sentence += " " + _speed(c, volumes)
+    sentence += _missed_pressure(c, words)
+    holds = holds_to(c) if result in ("better", "worse") else None
     return Verdict(
-        result,
-        _headline(kind, c, x, words),
-        sentence,
-        d,
-        u,
-        x,
-        mounts,
-        kind == "trade",
-        tuple(_looks_like(f, words) for f in found),
-        kind,
-        c.school,
-        _dissent(c, kind, worthwhile, words),
-        turns_at(c),
+        result=result,
+        headline=_headline(kind, c, x, holds, words),
+        sentence=sentence,
+        weighted=d,
+        expanded=u,
+        worthwhile=x,
+        further_mounts=further.even,
+        further_mounts_sure=further.sure,
+        holds_to=holds,
+        shape=shape,
+        trade=kind == "trade",
+        warnings=(*(_rests_on_one(x, words) for x in c.lone), *(_looks_like(f, words) for f in found)),
+        kind=kind,
+        school=c.school,
+        dissent=_dissent(c, worthwhile, words),
+        turns_at=turns_at(c),
     )
+
+
+def holds_to(c: RunComparison) -> float | None:
+    """The re-mount scatter at which the gain would just be proven [-]; None where the bench's own is known well
+    enough, or no bolting-down lies between.
+
+    Parameters
+    ----------
+    c : RunComparison
+        With a proven difference.
+
+    Returns
+    -------
+    float or None
+        s_b where |dW| = U, with a normal factor for the mount term.
+
+    Raises
+    ------
+    ValueError
+        Never.
+
+    References
+    ----------
+    `uncertainty.Difference.weighted_parts`.
+    """
+    if c.difference.same_mount or c.scatter.mounts >= ENOUGH_MOUNTS:
+        return None
+    repeat, mount, rest = c.difference.weighted_parts(c.weights)
+    z2 = float(student_t(CONFIDENCE, np.inf)) ** 2
+    return math.sqrt(max(c.weighted**2 - repeat - z2 * rest, 0.0) / (z2 * mount))
+
+
+def _missed_pressure(c: RunComparison, words: Wording) -> str:
+    """What is to be said of a run whose top lifts were not at the test pressure."""
+    said = ""
+    for name, runs in (("before", c.before_runs), ("after", c.after_runs)):
+        for run in runs:
+            top = len(run.lift) - int(np.argmin(run.missed[::-1])) if not run.missed.all() else 0
+            if top == len(run.lift) or not run.missed.any():
+                continue
+            low, high = (
+                from_si(float(v), words.pressure_unit)
+                for v in (run.pressure_at[top:].min(), run.pressure_at[top:].max())
+            )
+            held = f"{high:.0f}" if round(low) == round(high) else f"{low:.0f} to {high:.0f}"
+            said += (
+                f" From {words.lift(float(run.lift[top]))} on the run {name} missed its test pressure "
+                f"({held} {words.pressure_unit}): converted, and its doubt is counted."
+            )
+    return said
+
+
+def _rests_on_one(found: LoneReading, words: Wording) -> str:
+    """One odd reading: take it again."""
+    at = words.lift(found.lift)
+    if found.reading is not None:
+        return (
+            f"At {at} one reading {found.side} stands off its own repeats: {words.flow(found.reading)}. Take it again."
+        )
+    return f"Rests on one reading at {at}: take it again."
 
 
 def _result(d: float, u: float, x: float) -> Result:
@@ -163,17 +252,11 @@ def _kind(c: RunComparison, result: Result, found: tuple[Fingerprint, ...], volu
         return "lost"
     if result != "better":
         return "no gain" if result == "no gain" else "can't tell"
-    if any(easily_missed(f) for f in found):
+    if any(f.hides for f in found):
         return "doubtful"
     if volumes is not None and c.kind == "flow" and speed_change(c, volumes)[0] < -speed_change(c, volumes)[1]:
         return "costs speed"
     return "keep"
-
-
-def easily_missed(found: Fingerprint) -> bool:
-    """Whether a mistake of that size passes unnoticed at a bench. Sizes: common practice, no source."""
-    limit = {"dial zero": EASY_DIAL, "factor": EASY_FACTOR, "leak": EASY_LEAK}[found.cause]
-    return abs(found.amount) <= limit
 
 
 def speed_change(c: RunComparison, volumes: Volumes) -> tuple[float, float]:
@@ -205,7 +288,7 @@ def _rising(x: Array, y: Array) -> tuple[Array, Array]:
 _SCHOOL_SAYS: Final = {"better": "more flow", "worse": "less flow", "no gain": "no gain", "can't tell": "not proven"}
 
 
-def _dissent(c: RunComparison, kind: Kind, worthwhile: float | None, words: Wording) -> tuple[str, ...]:
+def _dissent(c: RunComparison, worthwhile: float | None, words: Wording) -> tuple[str, ...]:
     """Schools that see something else than the one that speaks, each with its number."""
     said = []
     own = _result(c.weighted, c.weighted_expanded, worthwhile or DEFAULT_WORTHWHILE * c.weighted_before)
@@ -218,11 +301,10 @@ def _dissent(c: RunComparison, kind: Kind, worthwhile: float | None, words: Word
         if {own, result} in ({"better", "worse"}, {"better", "no gain"}, {"worse", "no gain"}) or (
             "can't tell" in (own, result) and own != result
         ):
-            amount = words.flow(other.weighted, c.kind).replace("-", "−")
+            amount = words.amount(other.weighted, other).replace("-", "−")
             sign = "+" if other.weighted >= 0 else ""
-            said.append(
-                f"{school}: {_SCHOOL_SAYS[result]}, {sign}{amount} ± {words.flow(other.weighted_expanded, c.kind)}"
-            )
+            band = words.amount(other.weighted_expanded, other)
+            said.append(f"{school}: {_SCHOOL_SAYS[result]}, {sign}{amount} ± {band}")
     return tuple(said)
 
 
@@ -233,22 +315,55 @@ def _looks_like(found: Fingerprint, words: Wording) -> str:
     elif found.cause == "factor":
         what = f"a pressure, entry, bench or mounting factor of {percent_text(found.amount, sign=True)}"
     else:
-        what = f"a leak of {words.flow(abs(found.amount))} {words.flow_name()} on one side"
+        what = f"a leak of {words.flow(abs(found.amount))} {words.flow_name} on one side"
     return f"{what[0].upper()}{what[1:]} alone would look exactly like this."
 
 
-def further_mounts(comparison: RunComparison, worthwhile: float) -> int | None:
-    """Further bolting-downs a side that would settle a pair if the difference stays as it is.
+@dataclass(frozen=True, slots=True)
+class Further:
+    """Mounts more of each side for even odds of proof, and for four in five; None where over twenty, or never."""
 
-    Mount, dial and repeat terms all shrink with the root of the mounts averaged. Settled means
-    proven, or shown to be under the smallest gain that matters, whichever comes first. None beyond
-    20: no bench gets there.
+    even: int | None
+    sure: int | None
+    never_sure: bool = False
+
+
+def further_mounts(comparison: RunComparison) -> Further:
+    """Further bolting-downs of each side that would prove the difference if it is as large as it looks.
+
+    .. math:: P(k) = \\Phi\\left(\\frac{|d| - U/\\sqrt k}{u\\sqrt{1 - 1/k}}\\right)
+
+    Parameters
+    ----------
+    comparison : RunComparison
+        Of two sides; k is the mounts there would be over those there are.
+
+    Returns
+    -------
+    Further
+        Four in five never comes where |d| is under 0.84 u: not by mounts.
+
+    Raises
+    ------
+    ValueError
+        Never.
+
+    References
+    ----------
+    Predictive probability of a mean of further observations; formula book of this project.
     """
-    d, u = abs(comparison.weighted), comparison.weighted_expanded
-    have = min(comparison.difference.before.mounts, comparison.difference.after.mounts)
-    target = max(d, worthwhile - d)
-    need = int(np.floor(have * (u / target) ** 2)) + 1
-    return need - have if need - have <= MOST_MOUNTS else None
+    c = comparison
+    d, u, wide = abs(c.weighted), c.weighted_standard, c.weighted_expanded
+    have = min(s.mounts for s in c.difference.sides)
+    even = sure = None
+    for more in range(1, MOST_MOUNTS + 1):
+        k = (have + more) / have
+        odds = (d - wide / math.sqrt(k)) / (u * math.sqrt(1 - 1 / k))
+        if even is None and odds >= 0:
+            even = more
+        if sure is None and odds >= FOUR_IN_FIVE:
+            sure = more
+    return Further(even, sure, d < FOUR_IN_FIVE * u)
 
 
 def _neighbours(signs: NDArray[np.int64], wanted: int) -> bool:
@@ -262,14 +377,15 @@ def is_trade(comparison: RunComparison) -> bool:
     return _neighbours(signs, 1) and _neighbours(signs, -1)
 
 
-def _headline(kind: Kind, c: RunComparison, x: float, words: Wording) -> str:
+def _headline(kind: Kind, c: RunComparison, x: float, holds: float | None, words: Wording) -> str:
+    up_to = "" if holds is None else f", if this bench re-mounts within {percent_text(holds)}"
     return {
-        "keep": "Keep.",
-        "costs speed": "Keep, and it costs speed.",
+        "keep": f"Keep{up_to}.",
+        "costs speed": f"Keep{up_to}, and it costs speed.",
         "trade": "A trade.",
         "doubtful": "More flow, and it may not be the cut.",
-        "lost": "Lost flow.",
-        "no gain": f"No gain above {words.flow(x, c.kind)} {words.flow_name(c.kind)}.",
+        "lost": f"Lost flow{up_to}.",
+        "no gain": f"No gain above {words.amount(x, c)} {words.amount_name(c)}.",
         "can't tell": "This bench can't tell.",
         "can't be said": "Can't be said.",
     }[kind]
@@ -316,9 +432,9 @@ def _where(c: RunComparison, words: Wording) -> str:
     return "no single lift proven by itself"
 
 
-def _reason(c: RunComparison, result: Result, d: float, u: float, x: float, mounts: int | None, words: Wording) -> str:
-    unit = words.flow_name(c.kind)
-    amount, band, least = (words.flow(v, c.kind) for v in (abs(d), u, x))
+def _reason(c: RunComparison, result: Result, d: float, u: float, x: float, further: Further, words: Wording) -> str:
+    unit = words.amount_name(c)
+    amount, band, least = (words.amount(v, c) for v in (abs(d), u, x))
     if result in ("better", "worse"):
         more = "more" if result == "better" else "less"
         return f"{amount} {unit} {more} {_across(c)} (± {band}): {_where(c, words)}."
@@ -326,13 +442,19 @@ def _reason(c: RunComparison, result: Result, d: float, u: float, x: float, moun
     if result == "no gain":
         small = f"whatever it did is smaller than the {least} that matters"
         return f"{sign}{amount} {unit} {_across(c)} (± {band}): {small}."
-    settle = (
-        f"{mounts} more mount{'s' * (mounts != 1)} of each would settle it"
-        if mounts is not None
-        else f"over {MOST_MOUNTS} more mounts of each would be needed: find the bench's scatter first"
-    )
     trade = f" {_where(c, words).capitalize()}." if is_trade(c) else ""
-    return f"{sign}{amount} {unit} {_across(c)} is inside ± {band}.{trade} {settle[0].upper()}{settle[1:]}."
+    return f"{sign}{amount} {unit} {_across(c)} is inside ± {band}.{trade} {_odds(further)}"
+
+
+def _odds(further: Further) -> str:
+    """What further mounts would buy."""
+    if further.even is None:
+        return f"Even odds would want over {MOST_MOUNTS} more mounts of each: not by mounts."
+    mounts = f"{further.even} more mount{'s' * (further.even != 1)} of each"
+    if further.sure is not None:
+        return f"Even odds with {mounts}, four in five with {further.sure}."
+    never = "does not come by mounts" if further.never_sure else f"wants over {MOST_MOUNTS}"
+    return f"Even odds with {mounts}; four in five {never}."
 
 
 def _speed(c: RunComparison, volumes: Volumes) -> str:

@@ -9,9 +9,9 @@ from dataclasses import dataclass, field
 from pathlib import Path
 from typing import Any, Final
 
+from ventrix.core.knowledge import Known
 from ventrix.core.model import FlowRun, Reading, SetUp
 from ventrix.core.reduction import Geometry, ReducedRun, reduce_run
-from ventrix.core.uncertainty import Scatter
 from ventrix.core.units import from_si, parse_quantity
 from ventrix.records.errors import InputError
 
@@ -141,9 +141,9 @@ class RunTable:
     lift_unit: str = "mm"
     extra: dict[str, str] = field(default_factory=dict)
 
-    def reduce(self, scatter: Scatter | None = None) -> ReducedRun:
+    def reduce(self, known: Known | None = None) -> ReducedRun:
         """Corrected results; errors as `reduce_run`."""
-        return reduce_run(self.run, self.setup, self.geometry, self.mount, scatter)
+        return reduce_run(self.run, self.setup, self.geometry, self.mount, known)
 
 
 def read_run_table(path: Path) -> RunTable:

@@ -55,6 +55,9 @@ class JobRow(Row, Base):
     power_wanted: Mapped[float | None]
     exhaust_cam_lift: Mapped[float | None]
     exhaust_cam_duration: Mapped[float | None]
+    cam_checked_at: Mapped[str | None]
+    rocker_ratio: Mapped[float | None]
+    test_pressure: Mapped[float | None]
     volume_ceiling: Mapped[float | None]
     schools: Mapped[dict[str, Any]] = mapped_column(JSON)
 
@@ -105,6 +108,9 @@ class SetUpRow(Row, Base):
     orifice_diameter: Mapped[float | None]
     orifice_pipe: Mapped[float | None]
     orifice_coefficient: Mapped[float | None]
+    element_place: Mapped[str | None]
+    leak_taken_off: Mapped[bool]
+    swirl_axis: Mapped[str | None]
 
 
 class MountRow(Row, Base):
@@ -147,6 +153,7 @@ class CutRow(Row, Base):
     opening_corner: Mapped[float | None]
     pinch_width: Mapped[float | None]
     pinch_height: Mapped[float | None]
+    pinch_corner: Mapped[float | None]
     hole_spacing: Mapped[float | None]
     short_side_height: Mapped[float | None]
     short_side_radius: Mapped[float | None]
@@ -308,6 +315,7 @@ class TargetRow(Row, Base):
     kind: Mapped[str]
     lift: Mapped[float]
     flow: Mapped[float]
+    test_pressure: Mapped[float | None]
 
 
 class WallLimitRow(Row, Base):
@@ -335,6 +343,7 @@ class TraverseRow(Row, Base):
     mount_id: Mapped[str | None] = mapped_column(ForeignKey("mount.id"))
     lift: Mapped[float | None]
     probe: Mapped[str]
+    probe_diameter: Mapped[float | None]
     coefficient: Mapped[float | None]
     base_flow: Mapped[float | None]
     date: Mapped[str | None]
@@ -347,6 +356,7 @@ class ProbePointRow(Row, Base):
     u: Mapped[float]
     v: Mapped[float]
     reading: Mapped[float | None]
+    static: Mapped[float | None]
     speed: Mapped[float | None]
     flow: Mapped[float | None]
     struck: Mapped[str | None]
@@ -374,9 +384,14 @@ class BenchRow(Row, Base):
     orifice_diameter: Mapped[float | None]
     orifice_pipe: Mapped[float | None]
     orifice_coefficient: Mapped[float | None]
+    element_place: Mapped[str | None]
+    leak_taken_off: Mapped[bool]
     blower_limit: Mapped[float | None]
     test_pressure: Mapped[float | None]
     dial_resolution: Mapped[float | None]
+    easy_dial: Mapped[float | None]
+    easy_factor: Mapped[float | None]
+    easy_leak: Mapped[float | None]
     link: Mapped[str]
     address: Mapped[str]
     text_format: Mapped[dict[str, Any]] = mapped_column(JSON)
@@ -422,3 +437,12 @@ class TransferPartRow(Row, Base):
     name: Mapped[str]
     here: Mapped[float]
     there: Mapped[float]
+    lift: Mapped[float | None]
+
+
+class RevisionRow(Base):
+    """How often a job, or the shop's benches, were written: how windows notice each other's edits."""
+
+    __tablename__ = "revision"
+    owner: Mapped[str] = mapped_column(primary_key=True)
+    number: Mapped[int]

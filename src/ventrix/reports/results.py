@@ -106,6 +106,8 @@ def comparison_document(c: RunComparison, verdict: Verdict) -> dict[str, Any]:
             f"expanded_uncertainty_{suffix}": shown(verdict.expanded),
             f"worthwhile_{suffix}": shown(verdict.worthwhile),
             "further_mounts": verdict.further_mounts,
+            "further_mounts_sure": verdict.further_mounts_sure,
+            "holds_to_percent": None if verdict.holds_to is None else 100 * verdict.holds_to,
             "result": verdict.result,
             "kind": verdict.kind,
             "school": verdict.school,

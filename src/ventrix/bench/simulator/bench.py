@@ -222,7 +222,8 @@ class SimulatedBench:
             self._settle()
             if self._probe is None or self._fitted != "head" or self._lift <= 0:
                 return 0.0
-            exact = picture.probe_pressure(self.cut.truth, self._probe[0], self._lift, self._pressure, *self._probe[1:])
+            where = self._probe[0], self._lift, self._pressure, *self._probe[1:]
+            exact = picture.probe_pressure(self.cut.truth, *where, self._direction)
             return max(exact * (1 + 0.012 * self._draw()) + 2.0 * self._draw(), 0.0)
 
     def _settle(self) -> None:

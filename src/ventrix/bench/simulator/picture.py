@@ -14,7 +14,15 @@ import numpy as np
 from numpy.typing import ArrayLike
 
 from ventrix.bench.simulator.physics import SimulatedPort
-from ventrix.core.air import REFERENCE_DENSITY, Array
+from ventrix.core.air import (
+    GAMMA,
+    GAS_CONSTANT,
+    REFERENCE_DENSITY,
+    REFERENCE_PRESSURE,
+    REFERENCE_TEMPERATURE,
+    Array,
+)
+from ventrix.core.model import Direction
 from ventrix.core.valve import lift_ratio
 
 _GRID: Final = np.linspace(-1, 1, 61)
@@ -89,9 +97,38 @@ def speed(port: SimulatedPort, station: str, lift: float, pressure: float, u: Ar
     return np.asarray(mean * shape(port, station, lift, u, v))
 
 
-def probe_pressure(port: SimulatedPort, station: str, lift: float, pressure: float, u: float, v: float) -> float:
-    """What a pitot probe reads there [Pa], at reference density."""
-    return float(0.5 * REFERENCE_DENSITY * speed(port, station, lift, pressure, u, v) ** 2)
+def probe_pressure(
+    port: SimulatedPort,
+    station: str,
+    lift: float,
+    pressure: float,
+    u: float,
+    v: float,
+    direction: Direction = "intake",
+) -> float:
+    """What a pitot probe reads there [Pa]: total less static of air that is compressible, at reference air.
+
+    On draw its total is the room's; on blow its static is. The mass flux there is that of `speed`; the pressure
+    ratio that carries it is found by halving.
+    """
+    room, warmth = REFERENCE_PRESSURE, REFERENCE_TEMPERATURE
+    entering = room if direction == "intake" else room + pressure
+    wanted = float(speed(port, station, lift, pressure, u, v)) * np.sqrt(
+        REFERENCE_DENSITY * entering / (GAS_CONSTANT * warmth)
+    )
+
+    def flux(ratio: float) -> float:
+        """Mass flux [kg/(s m2)] of air expanded from total to static over this ratio, from energy and entropy."""
+        static = room / ratio if direction == "intake" else room
+        cooled = warmth * ratio ** (-(GAMMA - 1) / GAMMA)
+        fast = np.sqrt(2 * GAMMA / (GAMMA - 1) * GAS_CONSTANT * (warmth - cooled))
+        return float(static / (GAS_CONSTANT * cooled) * fast)
+
+    low, high = 1.0, ((GAMMA + 1) / 2) ** (GAMMA / (GAMMA - 1))
+    for _ in range(60):
+        middle = (low + high) / 2
+        low, high = (middle, high) if flux(middle) < wanted else (low, middle)
+    return room * (1 - 1 / low) if direction == "intake" else room * (low - 1)
 
 
 def ball_drop(port: SimulatedPort, station: str, lift: float, u: float, v: float) -> float:

@@ -12,7 +12,7 @@ CREATE TABLE job (
 	worthwhile_gain DOUBLE, 
 	id VARCHAR NOT NULL, 
 	position INTEGER NOT NULL, 
-	extra JSON NOT NULL, material VARCHAR, cylinders INTEGER, valves_per_cylinder INTEGER, flatness DOUBLE, condition VARCHAR DEFAULT '' NOT NULL, stroke DOUBLE, rod_length DOUBLE, speed_low DOUBLE, speed_high DOUBLE, power_wanted DOUBLE, exhaust_cam_lift DOUBLE, exhaust_cam_duration DOUBLE, volume_ceiling DOUBLE, schools JSON DEFAULT '{}' NOT NULL, 
+	extra JSON NOT NULL, material VARCHAR, cylinders INTEGER, valves_per_cylinder INTEGER, flatness DOUBLE, condition VARCHAR DEFAULT '' NOT NULL, stroke DOUBLE, rod_length DOUBLE, speed_low DOUBLE, speed_high DOUBLE, power_wanted DOUBLE, exhaust_cam_lift DOUBLE, exhaust_cam_duration DOUBLE, volume_ceiling DOUBLE, schools JSON DEFAULT '{}' NOT NULL, cam_checked_at VARCHAR, rocker_ratio DOUBLE, test_pressure DOUBLE, 
 	CONSTRAINT pk_job PRIMARY KEY (id)
 );
 CREATE TABLE mount (
@@ -46,7 +46,7 @@ CREATE TABLE setup (
 	seat_leak DOUBLE, 
 	id VARCHAR NOT NULL, 
 	position INTEGER NOT NULL, 
-	extra JSON NOT NULL, pipe_diameter DOUBLE, pipe_length DOUBLE, valves_open VARCHAR, springs VARCHAR, plenum_temperature DOUBLE, air_read_at VARCHAR, element VARCHAR, scale_density DOUBLE, orifice_diameter DOUBLE, orifice_pipe DOUBLE, orifice_coefficient DOUBLE, swirl_meter VARCHAR, 
+	extra JSON NOT NULL, pipe_diameter DOUBLE, pipe_length DOUBLE, valves_open VARCHAR, springs VARCHAR, plenum_temperature DOUBLE, air_read_at VARCHAR, element VARCHAR, scale_density DOUBLE, orifice_diameter DOUBLE, orifice_pipe DOUBLE, orifice_coefficient DOUBLE, swirl_meter VARCHAR, element_place VARCHAR, leak_taken_off BOOLEAN DEFAULT '0' NOT NULL, swirl_axis VARCHAR, 
 	CONSTRAINT pk_setup PRIMARY KEY (id), 
 	CONSTRAINT fk_setup_job_id_job FOREIGN KEY(job_id) REFERENCES job (id) ON DELETE CASCADE
 );
@@ -77,7 +77,7 @@ CREATE TABLE cut (
 	note VARCHAR NOT NULL, 
 	id VARCHAR NOT NULL, 
 	position INTEGER NOT NULL, 
-	extra JSON NOT NULL, bowl_diameter DOUBLE, guide_diameter DOUBLE, guide_length DOUBLE, boss_width DOUBLE, boss_shape VARCHAR, opening_width DOUBLE, opening_height DOUBLE, opening_corner DOUBLE, pinch_width DOUBLE, pinch_height DOUBLE, hole_spacing DOUBLE, short_side_height DOUBLE, short_side_radius DOUBLE, port_angle DOUBLE, seat_width DOUBLE, seat_margin DOUBLE, chamber_volume DOUBLE, gasket_land DOUBLE, expected_gain DOUBLE, expected_growth DOUBLE, expected_time DOUBLE, 
+	extra JSON NOT NULL, bowl_diameter DOUBLE, guide_diameter DOUBLE, guide_length DOUBLE, boss_width DOUBLE, boss_shape VARCHAR, opening_width DOUBLE, opening_height DOUBLE, opening_corner DOUBLE, pinch_width DOUBLE, pinch_height DOUBLE, hole_spacing DOUBLE, short_side_height DOUBLE, short_side_radius DOUBLE, port_angle DOUBLE, seat_width DOUBLE, seat_margin DOUBLE, chamber_volume DOUBLE, gasket_land DOUBLE, expected_gain DOUBLE, expected_growth DOUBLE, expected_time DOUBLE, pinch_corner DOUBLE, 
 	CONSTRAINT pk_cut PRIMARY KEY (id), 
 	CONSTRAINT fk_cut_port_id_port FOREIGN KEY(port_id) REFERENCES port (id) ON DELETE CASCADE
 );
@@ -186,7 +186,7 @@ CREATE TABLE bench (
 	plate_flow DOUBLE, 
 	id VARCHAR NOT NULL, 
 	position INTEGER NOT NULL, 
-	extra JSON NOT NULL, 
+	extra JSON NOT NULL, element_place VARCHAR, leak_taken_off BOOLEAN DEFAULT '0' NOT NULL, easy_dial DOUBLE, easy_factor DOUBLE, easy_leak DOUBLE, 
 	CONSTRAINT pk_bench PRIMARY KEY (id)
 );
 CREATE TABLE plate_check (
@@ -244,7 +244,7 @@ CREATE TABLE transfer_part (
 	there DOUBLE NOT NULL, 
 	id VARCHAR NOT NULL, 
 	position INTEGER NOT NULL, 
-	extra JSON NOT NULL, 
+	extra JSON NOT NULL, lift DOUBLE, 
 	CONSTRAINT pk_transfer_part PRIMARY KEY (id), 
 	CONSTRAINT fk_transfer_part_transfer_id_transfer FOREIGN KEY(transfer_id) REFERENCES transfer (id) ON DELETE CASCADE
 );
@@ -347,7 +347,7 @@ CREATE TABLE target (
 	flow DOUBLE NOT NULL, 
 	id VARCHAR NOT NULL, 
 	position INTEGER NOT NULL, 
-	extra JSON NOT NULL, 
+	extra JSON NOT NULL, test_pressure DOUBLE, 
 	CONSTRAINT pk_target PRIMARY KEY (id), 
 	CONSTRAINT fk_target_job_id_job FOREIGN KEY(job_id) REFERENCES job (id) ON DELETE CASCADE
 );
@@ -405,7 +405,7 @@ CREATE TABLE "probe_point" (
 	u DOUBLE DEFAULT '0' NOT NULL, 
 	v DOUBLE DEFAULT '0' NOT NULL, 
 	speed DOUBLE, 
-	flow DOUBLE, 
+	flow DOUBLE, static DOUBLE, 
 	CONSTRAINT pk_probe_point PRIMARY KEY (id), 
 	CONSTRAINT fk_probe_point_traverse_id_traverse FOREIGN KEY(traverse_id) REFERENCES traverse (id) ON DELETE CASCADE
 );
@@ -424,11 +424,16 @@ CREATE TABLE "traverse" (
 	probe VARCHAR DEFAULT '' NOT NULL, 
 	coefficient DOUBLE, 
 	base_flow DOUBLE, 
-	date VARCHAR, 
+	date VARCHAR, probe_diameter DOUBLE, 
 	CONSTRAINT pk_traverse PRIMARY KEY (id), 
-	CONSTRAINT fk_traverse_setup_id_setup FOREIGN KEY(setup_id) REFERENCES setup (id), 
 	CONSTRAINT fk_traverse_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE, 
+	CONSTRAINT fk_traverse_setup_id_setup FOREIGN KEY(setup_id) REFERENCES setup (id), 
 	CONSTRAINT fk_traverse_mount_id_mount FOREIGN KEY(mount_id) REFERENCES mount (id)
 );
 CREATE INDEX ix_traverse_cut_id ON traverse (cut_id);
-INSERT INTO alembic_version VALUES ('0003');
+CREATE TABLE revision (
+	owner VARCHAR NOT NULL, 
+	number INTEGER NOT NULL, 
+	CONSTRAINT pk_revision PRIMARY KEY (owner)
+);
+INSERT INTO alembic_version VALUES ('0004');

@@ -8,7 +8,7 @@ from dataclasses import replace
 import numpy as np
 from PySide6.QtWidgets import QComboBox, QLabel, QLineEdit, QPushButton, QVBoxLayout, QWidget
 
-from ventrix.core.bench_checks import plate_chart, plate_sentence, study_result, study_sentence, transfer_factor
+from ventrix.core.bench_checks import plate_chart, plate_sentence, study_result, study_sentence, transfer_between
 from ventrix.core.bench_record import (
     Bench,
     PlateCheck,
@@ -289,10 +289,11 @@ class TransferPage(HistoryPage):
             self.said.setText("No part was flowed on both yet.")
             self.parts.clear()
             return
-        factor, u, _ = transfer_factor(transfer)
+        found = transfer_between(transfer)
         units = self.session.units
         self.said.setText(
-            f"Numbers of {transfer.other} times {factor:.4f} (± {percent_text(2 * u)}) are numbers of this bench."
+            f"Numbers of {transfer.other} times {found.factor:.4f} (± {percent_text(2 * found.uncertainty)}) are "
+            f"numbers of this bench{', lift by lift' if found.lifts else ''}."
         )
         lines = [
             f"{p.name or 'part'}: {units.flow.text(p.here)} here, {units.flow.text(p.there)} there"

@@ -14,7 +14,7 @@ from ventrix.bench.samples import Sample
 from ventrix.core import edits
 from ventrix.core.model import ProbePoint, Traverse
 from ventrix.core.sections import places_on, size_of
-from ventrix.core.traverse import Place, layout_named, point_speed
+from ventrix.core.traverse import AirThere, Place, air_of, layout_named, point_speed
 from ventrix.core.units import parse_quantity, tidy
 from ventrix.core.unrolled import unroll
 from ventrix.ui.session import Session
@@ -65,6 +65,10 @@ class ProbeBar(QWidget):
         if space is None or traverse.setup_id is None:
             return parse_quantity("28", "inH2O")
         return space.job.setup(traverse.setup_id).test_pressure or parse_quantity("28", "inH2O")
+
+    def _air(self, traverse: Traverse) -> AirThere:
+        space = self.session.workspace
+        return AirThere() if space is None else air_of(space.job, traverse)
 
     def lead_on(self, traverse_id: str | None) -> None:
         """Read this traverse: stand on its first open point. None ends the reading."""
@@ -168,8 +172,10 @@ class ProbeBar(QWidget):
         if value is not None and traverse.kind == "ball":
             shown = f": {units.flow.with_unit(value)}"
         elif value is not None:
-            speed = point_speed(ProbePoint(id="", name="", reading=max(value, 0.0)), traverse.coefficient or 1.0)
-            shown = f": {units.pressure.with_unit(value)}, {units.speed.with_unit(speed)}"
+            there = ProbePoint(id="", name="", reading=max(value, 0.0))
+            speed = point_speed(there, traverse.coefficient or 1.0, self._air(traverse))
+            told = "–" if speed is None else units.speed.with_unit(float(speed.reference))
+            shown = f": {units.pressure.with_unit(value)}, {told}"
         self.lead.setText(f"{names[self.point]}{shown}")
 
     def keep_live(self) -> None:
@@ -203,21 +209,25 @@ class ProbeBar(QWidget):
         self.entry.clear()
         self._keep(traverse, **values)
 
-    def _parse(self, text: str, traverse: Traverse) -> dict[str, float]:
+    def _parse(self, text: str, traverse: Traverse) -> dict[str, Any]:
         units = self.session.units
+        main, _, rest = text.partition("/") if not re.search(r"/s\s*$", text) else (text, "", "")
         if traverse.kind == "ball":
             value, key = parse_quantity(text, units.flow.unit), "flow"
         elif re.search(r"(ft|m)/s\s*$", text):
             value, key = parse_quantity(text, units.speed.unit), "speed"
         else:
-            value, key = parse_quantity(text, units.pressure.unit), "reading"
+            value, key = parse_quantity(main, units.pressure.unit), "reading"
         if value < 0:
             raise ValueError("the figure cannot be negative")
+        figures: dict[str, Any] = {key: value}
+        if key == "reading" and rest.strip():
+            figures["static"] = parse_quantity(rest, units.pressure.unit)
         if key == "speed" and value > MOST_SPEED:
             raise ValueError("that is faster than sound")
-        if key == "reading":
-            point_speed(ProbePoint(id="", name="", reading=value), traverse.coefficient or 1.0)  # sonic: its sentence
-        return {key: value}
+        if key == "reading":  # sonic: its sentence
+            point_speed(ProbePoint(id="", name="", **figures), traverse.coefficient or 1.0, self._air(traverse))
+        return figures
 
     def _keep(self, traverse: Traverse, **values: float) -> None:
         space = self.session.workspace

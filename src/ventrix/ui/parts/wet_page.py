@@ -12,7 +12,7 @@ from PySide6.QtWidgets import QFileDialog, QHBoxLayout, QLabel, QLineEdit, QPush
 from ventrix.core import edits
 from ventrix.core.air_judgement import seen_sentences
 from ventrix.core.model import Cut, Observation, Traverse
-from ventrix.core.traverse import point_speed
+from ventrix.core.traverse import air_of, point_speed
 from ventrix.core.units import parse_quantity
 from ventrix.records.errors import InputError
 from ventrix.records.photos import keep_photo
@@ -75,11 +75,13 @@ class WetPage(QWidget):
         units = self.session.units
         states = {round(o.clock): o.text for o in cut.observations if o.kind == "wet" and o.clock is not None}
         speeds: dict[int, str] = {}
+        open_job = self.session.workspace
+        air = air_of(open_job.job, seat) if open_job is not None and seat is not None else None
         for p in seat.points if seat is not None else ():
-            speed = point_speed(p, seat.coefficient or 1.0) if seat is not None else None
+            speed = point_speed(p, seat.coefficient or 1.0, air) if seat is not None else None
             named = re.match(r"(\d+) o'clock", p.name)
             if speed is not None and named is not None and p.struck is None:
-                speeds[int(named[1])] = units.speed.text(speed)
+                speeds[int(named[1])] = units.speed.text(float(speed.reference))
         self.clock.show_states(states, speeds)
         said = seen_sentences(cut.observations)
         said += [f"Chamber: {o.text}." for o in cut.observations if o.kind == "wet" and o.place == "chamber" and o.text]

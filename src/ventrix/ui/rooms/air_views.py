@@ -10,10 +10,11 @@ from ventrix.core import bench_flow
 from ventrix.core.air_judgement import (
     balance_sentences,
     dead_places,
+    engine_speeds,
     evenness_sentence,
     hints,
+    local_limit_sentences,
     run_swirl_ratio,
-    speed_limit,
     swirl_change,
     swirl_events,
 )
@@ -24,8 +25,8 @@ from ventrix.core.model import Cut, Port, Traverse
 from ventrix.core.reduction import ReducedRun
 from ventrix.core.sections import Size, corner_of, places_on, size_of, station_share
 from ventrix.core.traverse import (
-    AirThere,
     Field,
+    air_of,
     change_of,
     field_of,
     flux_note,
@@ -41,26 +42,18 @@ from ventrix.ui.parts.unrolled_port import Spot as MapSpot
 from ventrix.ui.units import Units
 
 
-def air_there(analysis: Analysis, traverse: Traverse) -> AirThere:
-    """Reference air, at the run's own temperature and barometer where they were recorded."""
-    if traverse.setup_id is None:
-        return AirThere()
-    setup = analysis.job.setup(traverse.setup_id)
-    usual = AirThere()
-    return AirThere(usual.density, setup.pressure or usual.pressure, setup.temperature or usual.temperature)
-
-
 def field_at(
     analysis: Analysis, port: Port, cut: Cut, traverse: Traverse, wanted_pressure: float | None
 ) -> tuple[Field | None, bool]:
     """A traverse's field, brought to a test pressure where it was taken at another; and whether it was converted."""
     here = unroll(port, cut, analysis.job.valve_of(port))
-    found = field_of(traverse, *size_of(here, traverse.station), air_there(analysis, traverse))
+    found = field_of(traverse, *size_of(here, traverse.station), air_of(analysis.job, traverse))
     own = pressure_of(analysis, traverse)
     if found is None or own is None or wanted_pressure is None or abs(own / wanted_pressure - 1) < 1e-3:
         return found, False
-    factor = float(bench_flow.convert_pressure(1.0, own, wanted_pressure))
-    return replace(found, speed=found.speed * factor), True
+    factor = float(bench_flow.conversion_ratio(own, wanted_pressure))
+    doubt = float(np.hypot(found.common, bench_flow.conversion_uncertainty(own, wanted_pressure)))
+    return replace(found, speed=found.speed * factor, common=doubt), True
 
 
 def fields_along(analysis: Analysis, port: Port, cut: Cut) -> list[tuple[Traverse, Field | None]]:
@@ -165,11 +158,13 @@ def field_sentences(
         if halves.width_needed is not None:
             needed = units.length.with_unit(halves.width_needed)
             said.append(f"The lower half would want {needed} of width to be as slow as the upper.")
-    limit = speed_limit(limit_mach)
-    over = [n for n, s in zip(found.names, found.speed, strict=True) if s > limit]
-    if over:
-        said.append(f"Over your limit of {units.speed.with_unit(limit)}: {', '.join(over)}.")
-    return said + hints(found, limit)
+    if found.blockage:
+        said.append(
+            f"The probe stands in {percent_text(found.blockage)} of this section and reads high: it is over the 0.02 "
+            "of the section's size that a probe should have, and its doubt counts that."
+        )
+    engine = engine_speeds(analysis.job, port, found)
+    return said + local_limit_sentences(found, engine, limit_mach) + hints(found, engine, limit_mach)
 
 
 def ball_spots(analysis: Analysis, port: Port, cut: Cut, units: Units) -> tuple[MapSpot, ...]:

@@ -186,7 +186,7 @@ def trial_verdict(analysis: Analysis, port: Port, cut: Cut, trial: Trial) -> Cla
         )
     except ValueError as error:
         said = f"{str(error)[0].upper()}{str(error)[1:]}."
-        return ClayVerdict("can't tell", said, comparison.weighted / base, comparison.weighted_expanded / base)
+        return ClayVerdict("too small to tell", said, comparison.weighted / base, comparison.weighted_expanded / base)
 
 
 def zone_history(port: Port, cut: Cut, zone: str, units: Units) -> list[CardLine]:

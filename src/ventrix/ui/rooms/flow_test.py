@@ -203,9 +203,7 @@ class RunInHand:
         cut = self.space.cut
         if before is None or cut is None:
             return ""
-        found = comparability(
-            before, self.setup, cut.kind, self.space.analysis.transfer(before.bench, self.setup.bench)
-        )
+        found = comparability(before, self.setup, cut.kind, self.space.analysis.transfer(before, self.setup))
         return " ".join(d.sentence for d in found.differences)
 
     @property
