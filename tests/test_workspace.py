@@ -10,7 +10,7 @@ import pytest
 from ventrix.core import edits
 from ventrix.core.bench_record import Bench
 from ventrix.core.model import Cut, Reading, SetUp, StepRecord
-from ventrix.demo.make import demo_job
+from ventrix.demo.make import demo_benches, demo_job
 from ventrix.records.book import Book
 from ventrix.workspace import Told, Workspace, new_id, new_port
 
@@ -127,7 +127,7 @@ def test_what_is_looked_at(tmp_path: Path) -> None:
 def test_demo_tells_three_stories(tmp_path: Path) -> None:
     """One clear gain, one that gains high and loses low, one smaller than the bench repeats."""
     with Book.open(tmp_path / "book.sqlite") as book:
-        book.add_job(demo_job())
+        book.add_job(demo_job(), benches=demo_benches())
         space = Workspace.open(book, demo_job().id)
         port = space.job.ports[0]
         said = []
@@ -179,7 +179,7 @@ def test_a_run_names_the_witness_of_its_setting_up(space: Workspace) -> None:
             space.apply("cut", edits.add_cut(space.job, first, Cut(id="c1", number=0)))
             space.look_at("c1")
         for lift in (0.003, 0.006, 0.009):
-            space.keep(SETUP, mount, Reading(id=new_id(), lift=lift, flow=factor * 9.0 * lift), "x", "typed")
+            space.keep(SETUP, 1 + mount, Reading(id=new_id(), lift=lift, flow=factor * 9.0 * lift), "x", "typed")
     cuts = space.job.port(first).cuts
     names = [c.runs[0].witness_id for c in cuts]
     assert names[0] is not None

@@ -15,7 +15,7 @@ from typing import Annotated, Any
 import typer
 
 from ventrix.core.units import parse_quantity
-from ventrix.records.errors import InputError
+from ventrix.records.errors import BookError, InputError
 
 app = typer.Typer(
     add_completion=False,
@@ -91,8 +91,8 @@ def reduce(
 
 @app.command()
 def compare(
-    before: Annotated[Path, typer.Argument(metavar="BEFORE.csv")],
-    after: Annotated[Path, typer.Argument(metavar="AFTER.csv")],
+    before: Annotated[Path, typer.Argument(metavar="BEFORE.csv", help="A run table; or a job document, alone.")],
+    after: Annotated[Path | None, typer.Argument(metavar="AFTER.csv")] = None,
     as_json: JsonOption = False,
     change: Annotated[Change, typer.Option(help="What the cut was.")] = Change.port,
     worthwhile: Annotated[
@@ -103,13 +103,16 @@ def compare(
         str, typer.Option(help="Whose number speaks: cam-weighted, low lift first, peak and near-peak.")
     ] = "cam-weighted",
 ) -> None:
-    """What a cut did: two run tables held against each other."""
+    """What a cut did: two run tables held against each other; or a whole job document judged."""
     from ventrix.core.compare import compare_runs
     from ventrix.core.schools import SCHOOLS
     from ventrix.core.verdict import Volumes, Wording, judge
     from ventrix.records.run_table import read_run_table
     from ventrix.reports import results
 
+    if after is None:
+        _judge_job(before, as_json)
+        return
     tables = read_run_table(before), read_run_table(after)
     reduced = _of_file(before, tables[0].reduce), _of_file(after, tables[1].reduce)
     least = None
@@ -121,7 +124,7 @@ def compare(
         if least <= 0:
             raise InputError("the smallest gain that matters must be above zero", field="--worthwhile")
     if school not in SCHOOLS:
-        raise InputError(f"'{school}' is not one of {', '.join(SCHOOLS)}", field="--school")
+        raise InputError(f"'{school[:40]}' is not one of {', '.join(SCHOOLS)}", field="--school")
     try:
         comparison = compare_runs([reduced[0]], [reduced[1]], change.value, school=school)
         poured = tables[0].geometry.port_volume, tables[1].geometry.port_volume
@@ -133,6 +136,24 @@ def compare(
         _print_json(results.comparison_document(comparison, verdict))
     else:
         print(results.comparison_text(comparison, verdict, tables[0].lift_unit))
+
+
+def _judge_job(path: Path, as_json: bool) -> None:
+    """Every flowed cut of a job document against the one before it, and the last against the first."""
+    from ventrix.core.analysis import Analysis
+    from ventrix.records.document import read_document
+    from ventrix.reports import results
+
+    if path.suffix.lower() == ".csv":
+        raise InputError("one run table alone has nothing to be held against", file=path.name, field="AFTER.csv")
+    job, benches = read_document(path)
+    analysis = Analysis(job, benches=benches)
+    judged = _of_file(path, lambda: results.job_pairs(analysis))
+    if as_json:
+        _print_json({"pairs": [results.pair_document(analysis, pair) for pair in judged]})
+    else:
+        for pair in judged:
+            print(results.pair_text(analysis, pair))
 
 
 def _of_file(path: Path, work: Any) -> Any:
@@ -148,7 +169,7 @@ def _of_file(path: Path, work: Any) -> Any:
 @app.command()
 def simbench(
     port: Annotated[int, typer.Option(min=0, max=65535, help="TCP port on loopback; 0 takes a free one.")] = 5025,
-    seed: Annotated[int, typer.Option(help="Seed of its noise.")] = 1,
+    seed: Annotated[int, typer.Option(min=0, max=2**63 - 1, help="Seed of its noise.")] = 1,
 ) -> None:
     """The simulated bench alone: SCPI over TCP on loopback, until interrupted."""
     from ventrix.bench.simulator.server import serve_forever
@@ -163,13 +184,14 @@ def simbench(
 def import_(files: Annotated[list[Path], typer.Argument(metavar="JOB.json…")]) -> None:
     """Bring job documents into the book."""
     from ventrix.records.book import Book, default_book_path
-    from ventrix.records.document import read_job
+    from ventrix.records.document import read_document
 
-    jobs = [(path, read_job(path)) for path in files]  # all are read before one is written
+    documents = [(path, read_document(path)) for path in files]  # all are read before one is written
     with Book.open(default_book_path()) as book:
-        for path, job in jobs:
-            book.add_job(job, file=path.name)
-            print(f"{path.name}: '{job.title}' is in the book")
+        for path, (job, benches) in documents:
+            known = book.add_job(job, path.name, benches)
+            kept = f"; the book's own {', '.join(known)} was kept" if known else ""
+            print(f"{path.name}: '{job.title}' is in the book{kept}")
 
 
 @app.command()
@@ -187,7 +209,7 @@ def export(
             known = ", ".join(f"'{e.title}'" for e in book.jobs()) or "none"
             said = f"there is no job '{job}'" if not found else f"{len(found)} jobs are called '{job}': name its id"
             raise InputError(f"{said}; the book has {known}", field="JOB")
-        write_job(book.load(found[0].id), file)
+        write_job(book.load(found[0].id), file, book.benches())
     print(f"'{found[0].title}' written to {file}")
 
 
@@ -216,7 +238,10 @@ def main(argv: list[str] | None = None) -> None:
         args.insert(0, "window")
     try:
         code = app(args, prog_name="ventrix", standalone_mode=False)
+        sys.stdout.flush()
     except InputError as error:
+        sys.exit(_refuse(str(error)))
+    except BookError as error:
         sys.exit(_refuse(str(error)))
     except _UsageError as error:
         sys.exit(_refuse(error.format_message()))
@@ -225,11 +250,16 @@ def main(argv: list[str] | None = None) -> None:
     except BrokenPipeError:
         os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())  # whoever read us has left
         code = 0
+    except OSError as error:
+        # What was printed could not be written, a full device say; and what is left in the buffer never can be.
+        os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
+        sys.exit(_refuse(f"standard output: cannot be written: {(error.strerror or 'unknown reason').lower()}"))
     sys.exit(code or 0)
 
 
 def _refuse(sentence: str) -> int:
-    print("ventrix: " + " ".join(sentence.split()), file=sys.stderr)
+    line = "ventrix: " + " ".join(sentence.split())
+    print(line.encode("utf-8", "replace").decode(), file=sys.stderr)
     return 2
 
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+import time
 import uuid
 from collections.abc import Callable
 from dataclasses import dataclass, replace
@@ -11,6 +12,7 @@ from enum import Enum, auto
 
 from ventrix.core import edits
 from ventrix.core.analysis import Analysis, Pair
+from ventrix.core.bench_checks import Evidence
 from ventrix.core.bench_record import Bench, same_name
 from ventrix.core.expectation import Factor, own_factors
 from ventrix.core.model import (
@@ -31,6 +33,8 @@ from ventrix.core.model import (
 from ventrix.core.reduction import ReducedRun
 from ventrix.core.units import tidy
 from ventrix.records.book import Book
+from ventrix.records.errors import BookError
+from ventrix.records.merging import merged, shared
 
 
 def new_id() -> str:
@@ -44,6 +48,7 @@ def now_text() -> str:
 
 
 WITNESS_HOURS = 12.0
+LONGEST_WORK = 16 * 3600.0  # s: nobody grinds longer without a break
 
 
 def hours_since(text: str) -> float:
@@ -130,7 +135,8 @@ class Workspace:
         self.book = book
         self.job = job
         self.benches = book.benches()
-        self.analysis = Analysis(job, benches=self.benches)
+        self.elsewhere = self._seen_elsewhere()
+        self.analysis = Analysis(job, benches=self.benches, elsewhere=self.elsewhere)
         self.selection = first_selection(job)
         self.other: OtherSide | None = None
         self.said = ""
@@ -138,6 +144,18 @@ class Workspace:
         self._done: list[Edit] = []
         self._undone: list[Edit] = []
         self._listeners: list[Callable[[Told], None]] = []
+        self._writing = False
+        self._clock: tuple[str, float] | None = None  # the running operation, and when by a clock that never jumps
+
+    def _seen_elsewhere(self) -> dict[str, Evidence]:
+        """What the book's other jobs have seen of each bench's scatter."""
+        found: dict[str, Evidence] = {}
+        for job_id in self.book.jobs_with_mounts():
+            if job_id == self.job.id:
+                continue
+            for bench, seen in Analysis(self.book.load(job_id)).evidence().items():
+                found[bench] = found.get(bench, Evidence()) + seen
+        return found
 
     @classmethod
     def create(cls, book: Book, title: str) -> Workspace:
@@ -190,24 +208,56 @@ class Workspace:
         ------
         ValueError
             A figure that cannot be written; nothing has changed then.
+        BookError
+            The book did not take it; nothing has changed then.
         """
-        before = State(self.job, self.benches)
         after = State(self.job if job is None else job, self.benches if benches is None else benches)
+        before = State(self.job, self.benches)
         self._commit(after)
-        self._done.append(Edit(name, before, after))
+        self._done.append(Edit(name, before, State(self.job, self.benches)))
         self._undone.clear()
         self.said = sentence or f"{name[0].upper()}{name[1:]}."
         self._tell(Told.JOB, Told.SAID)
 
     def _commit(self, state: State) -> None:
+        """Store a state, brought together with what another window wrote meanwhile; then take it as ours."""
+        if self._writing:
+            raise BookError("the book is still waiting for the edit before this one")
         had = {b.id: b for b in self.benches}
         has = {b.id: b for b in state.benches}
-        benches = [(had.get(i), has.get(i)) for i in dict.fromkeys((*had, *has))]
-        self.book.write((self.job, state.job), *benches)
-        self.job, self.benches = state.job, state.benches
-        self.analysis = Analysis(self.job, self.analysis, self.benches)
+        ids = list(dict.fromkeys((*had, *has)))
+        self._writing = True
+        try:
+            stored = self.book.write((self.job, state.job), *((had.get(i), has.get(i)) for i in ids))
+        finally:
+            self._writing = False
+        job = stored[0]
+        assert isinstance(job, Job)
+        self._take(job, tuple(b for b in stored[1:] if isinstance(b, Bench)))
         self.saved_at = now_text()
+
+    def _take(self, job: Job, benches: tuple[Bench, ...]) -> None:
+        self.job, self.benches = job, benches
+        self.analysis = Analysis(self.job, self.analysis, self.benches, self.elsewhere)
         self._mend_selection()
+
+    def look_for_changes(self) -> bool:
+        """Take in what other windows wrote; True where there was something. BookError where the book is silent."""
+        if self._writing:
+            return False
+        job_changed, benches_changed = self.book.changed_elsewhere(self.job.id)
+        if not (job_changed or benches_changed):
+            return False
+        try:
+            job = shared(self.job, self.book.load(self.job.id)) if job_changed else self.job
+        except KeyError:
+            raise BookError("this job was taken out of the book in another window") from None
+        had = {b.id: b for b in self.benches}
+        benches = tuple(shared(had[b.id], b) if b.id in had else b for b in self.book.benches())
+        self._take(job, benches)
+        self.said = "Brought up to date: another window changed this job."
+        self._tell(Told.JOB, Told.SAID)
+        return True
 
     def _mend_selection(self) -> None:
         """Keep looking at something that exists."""
@@ -229,26 +279,49 @@ class Workspace:
         return self._undone[-1].name if self._undone else None
 
     def undo(self) -> bool:
-        """Take back the last edit. A reading it brought stays, struck as undone."""
+        """Take back the last edit, and nothing that came in between. A reading it brought stays, struck as undone.
+
+        Raises BookError where another window has changed since what it would take back.
+        """
         if not self._done:
             return False
         edit = self._done[-1]
-        self._commit(replace(edit.before, job=edits.keep_measured(edit.before.job, self.job)))
-        self._undone.append(self._done.pop())
+        self._undone.append(self._turn_back(edit))
+        self._done.pop()
         self.said = f"Undone: {edit.name}."
         self._tell(Told.JOB, Told.SAID)
         return True
 
     def redo(self) -> bool:
-        """Do again what was undone."""
+        """Do again what was undone; errors as `undo`."""
         if not self._undone:
             return False
         edit = self._undone[-1]
-        self._commit(edit.after)
-        self._done.append(self._undone.pop())
+        self._done.append(self._turn_back(edit))
+        self._undone.pop()
         self.said = f"Done again: {edit.name}."
         self._tell(Told.JOB, Told.SAID)
         return True
+
+    def _turn_back(self, edit: Edit) -> Edit:
+        """Store the present with an edit's change reversed; returns what reverses that again."""
+        present = State(self.job, self.benches)
+        brought = {r.id for run in edit.after.job.runs() for r in run.readings}
+        target = edits.keep_measured(edit.before.job, self.job, brought)
+        job = merged(edit.after.job, target, self.job)
+        self._commit(State(job, self._benches_back(edit)))
+        return Edit(edit.name, present, State(self.job, self.benches))
+
+    def _benches_back(self, edit: Edit) -> tuple[Bench, ...]:
+        """The present benches with an edit's change of them reversed."""
+        was, then = ({b.id: b for b in state.benches} for state in (edit.before, edit.after))
+        found = []
+        for bench in self.benches:
+            if bench.id not in then:
+                found.append(bench)
+            elif bench.id in was:
+                found.append(merged(then[bench.id], was[bench.id], bench))
+        return (*found, *(b for i, b in was.items() if i not in then))
 
     # -- what is looked at
 
@@ -462,23 +535,43 @@ class Workspace:
         places = (place,) if place else ()
         work = Operation(id=new_id(), kind="work", places=places, started_at=now_text(), date=now_text())
         self.apply("start the clock", edits.add_operation(self.job, cut.id, work))
+        self._clock = work.id, time.monotonic()
 
-    def stop_clock(self) -> float | None:
-        """Stop the clock; the seconds it ran, None where it did not."""
+    def clock_seconds(self) -> float | None:
+        """How long the running clock has run [s]; None where none runs, or the record makes no sense: the computer's
+        clock was set back, or it ran over a night. While this program runs it goes by a clock that never jumps."""
         running = self.running_work()
         if running is None:
             return None
+        op = running[1]
+        if self._clock is not None and self._clock[0] == op.id:
+            return time.monotonic() - self._clock[1]
+        seconds = hours_since(op.started_at or "") * 3600
+        return seconds if 0 <= seconds <= LONGEST_WORK else None
+
+    def stop_clock(self, seconds: float | None = None) -> float | None:
+        """Stop the clock; the seconds it ran, None where it did not run.
+
+        Raises ValueError where it cannot be told how long it ran: then `seconds` must be said.
+        """
+        running = self.running_work()
+        if running is None:
+            return None
+        ran = seconds if seconds is not None else self.clock_seconds()
+        if ran is None:
+            raise ValueError("the computer's clock does not say how long this work took: how many minutes was it?")
         cut, op = running
-        seconds = max(hours_since(op.started_at or "") * 3600, 1.0)
-        done = replace(op, duration=tidy(round(seconds, 1)))
+        ran = max(ran, 1.0)
+        done = replace(op, duration=tidy(round(ran, 1)))
         job = edits.edit_cut(
             self.job, cut.id, lambda c: replace(c, operations=tuple(done if o.id == op.id else o for o in c.operations))
         )
         self.apply("stop the clock", job)
-        return seconds
+        self._clock = None
+        return ran
 
     def judge_by_witness(self, on: bool) -> None:
         """Take what the witness port says the setting-up changed out of comparisons, or leave it in."""
-        self.analysis = Analysis(self.job, self.analysis, self.benches)
+        self.analysis = Analysis(self.job, self.analysis, self.benches, self.elsewhere)
         self.analysis.judge_by_witness = on
         self._tell(Told.JOB)

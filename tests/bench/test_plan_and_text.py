@@ -91,6 +91,8 @@ class Wire:
         self._chunks = list(chunks)
         self.closed = False
 
+    in_waiting = 0
+
     def read(self, size: int) -> bytes:
         if not self._chunks:
             return b""

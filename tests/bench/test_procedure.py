@@ -17,6 +17,13 @@ def done(*lifts: float) -> set[tuple[int, bool]]:
     return {Rung(x).key for x in lifts}
 
 
+def kept(test: FlowTest, outcome: Kept | Refusal) -> Kept:
+    """What was kept, marked as the book marks it."""
+    assert isinstance(outcome, Kept), outcome
+    test.mark(outcome)
+    return outcome
+
+
 class Feeder:
     """Feeds a test steady samples at a chosen lift."""
 
@@ -44,10 +51,9 @@ def test_phases_follow_the_hands() -> None:
     assert test.phase is Phase.WAIT
     hands.feed(1e-3)
     assert test.phase is Phase.KEEP
-    kept = test.keep()
-    assert isinstance(kept, Kept)
-    assert kept.flow == pytest.approx(0.05, rel=1e-3)
-    assert kept.window == pytest.approx(3.0, abs=0.1)
+    found = kept(test, test.keep())
+    assert found.flow == pytest.approx(0.05, rel=1e-3)
+    assert found.window == pytest.approx(3.0, abs=0.1)
     assert test.phase is Phase.KEPT
     hands.feed(2e-3, seconds=0.2)
     assert test.lift == 2e-3
@@ -70,7 +76,7 @@ def test_a_second_keep_needs_a_repeat() -> None:
     test = FlowTest(LIFTS, DP)
     hands = Feeder(test)
     hands.feed(1e-3)
-    assert isinstance(test.keep(), Kept)
+    kept(test, test.keep())
     again = test.keep()
     assert isinstance(again, Refusal)
     assert "R to repeat" in again.sentence
@@ -84,16 +90,14 @@ def test_drifting_is_not_steady_but_can_be_kept_as_such() -> None:
     hands = Feeder(test)
     hands.feed(1e-3, drift=0.002)
     assert test.phase is Phase.WAIT
-    kept = test.keep(unsteady=True)
-    assert isinstance(kept, Kept)
-    assert kept.unsteady
+    assert kept(test, test.keep(unsteady=True)).unsteady
 
 
 def test_typing_moves_up_the_ladder() -> None:
     test = FlowTest(LIFTS, DP)
     assert test.next_lift == 2e-3
     for _ in LIFTS:
-        assert isinstance(test.keep_typed(0.05), Kept)
+        kept(test, test.keep_typed(0.05))
     assert test.phase is Phase.DONE
     assert isinstance(test.keep_typed(0.05), Refusal)
     assert isinstance(test.keep(), Refusal)
@@ -107,8 +111,8 @@ def test_a_typed_nothing_is_refused() -> None:
 
 def test_edits_elsewhere_are_taken_in() -> None:
     test = FlowTest(LIFTS, DP)
-    test.keep_typed(0.05)
-    test.keep_typed(0.05)
+    kept(test, test.keep_typed(0.05))
+    kept(test, test.keep_typed(0.05))
     test.sync(LIFTS, done(1e-3, 2e-3))
     assert test.lift == 3e-3  # no news
     test.sync(LIFTS, done(1e-3))
@@ -122,3 +126,39 @@ def test_a_run_half_done_goes_on_where_it_stopped() -> None:
     assert test.lift == 2e-3
     assert test.next_lift is None
     assert test.is_done(Rung(3e-3))
+
+
+def test_nothing_is_marked_before_it_is_stored() -> None:
+    test = FlowTest(LIFTS, DP)
+    hands = Feeder(test)
+    hands.feed(1e-3)
+    found = test.keep()
+    assert isinstance(found, Kept)
+    assert test.phase is Phase.KEEP  # the book has not taken it yet
+    assert not test.is_done(found.rung)
+    test.mark(found)
+    assert test.phase is Phase.KEPT
+    assert test.is_done(found.rung)
+
+
+def test_repeat_goes_to_the_rung_just_kept_typed_or_read_and_after_the_last() -> None:
+    test = FlowTest(LIFTS, DP)
+    assert not test.ask_repeat()
+    kept(test, test.keep_typed(0.05))
+    assert test.lift == 2e-3
+    assert test.ask_repeat()
+    assert test.lift == 1e-3
+    kept(test, test.keep_typed(0.051))
+    for _ in range(2):
+        kept(test, test.keep_typed(0.05))
+    assert test.phase is Phase.DONE
+    assert test.ask_repeat()
+    assert test.lift == 3e-3
+
+
+def test_a_silent_bench_leaves_nothing_to_keep() -> None:
+    test = FlowTest(LIFTS, DP)
+    Feeder(test).feed(1e-3)
+    assert test.phase is Phase.KEEP
+    test.lose()
+    assert isinstance(test.keep(), Refusal)

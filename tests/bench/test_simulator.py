@@ -145,6 +145,7 @@ def test_driver_against_a_written_exchange() -> None:
         ("MEAS:PRES?", "28.0"),
         ("MEAS:LIFT?", "5.000"),
         ("MEAS:TEMP?", "21.0"),
+        ("*IDN?", "Some,Bench,7,1"),
         ("SOUR:PRES 28.00", None),
         ("SYST:ERR?", '0,"No error"'),
         ("SIM:LIFT 5.000", None),

@@ -273,7 +273,7 @@ def test_bad_tables(capsys: pytest.CaptureFixture[str], tmp_path: Path, content:
 
 def test_files_that_are_not_there(capsys: pytest.CaptureFixture[str], tmp_path: Path) -> None:
     assert "no such file" in refused(capsys, "reduce", tmp_path / "none.csv")
-    assert "directory" in refused(capsys, "reduce", tmp_path)
+    assert "folder" in refused(capsys, "reduce", tmp_path)
     assert "no such file" in refused(capsys, "nonsense")
 
 

@@ -13,7 +13,7 @@ from ventrix.records.traverse_table import COLUMNS, FIRST, read_traverses, write
 
 CUT = demo_job().ports[0].cuts[2]
 HEADER = ",".join(COLUMNS)
-GOOD = "pinch,pitot,nine points,12.7,straight,1,,,centre,0,0,4000,,,"
+GOOD = "pinch,pitot,nine points,12.7,straight,,1,,,centre,0,0,4000,,,,"
 
 
 def ids() -> object:
@@ -51,7 +51,7 @@ def test_every_traverse_of_the_demo_comes_back(tmp_path: Path) -> None:
         (f"{FIRST}\n{HEADER}\n{GOOD.replace('12.7', '-1')}", "negative", 3),
         (f"{FIRST}\n{HEADER}\n{GOOD.replace('pitot', 'kite')}", "kite", 3),
         (f"{FIRST}\n{HEADER}\n{GOOD.replace('centre,0', 'centre,7')}", "between -1 and 1", 3),
-        (f"{FIRST}\n{HEADER}\n{GOOD.replace('straight,1', 'straight,-1')}", "negative", 3),
+        (f"{FIRST}\n{HEADER}\n{GOOD.replace('straight,,1', 'straight,,-1')}", "negative", 3),
     ],
 )
 def test_bad_tables_are_named_by_line(tmp_path: Path, text: str, says: str, line: int) -> None:

@@ -4,13 +4,20 @@ from __future__ import annotations
 
 import socket
 from types import TracebackType
-from typing import Protocol
+from typing import Final, Protocol
 
 LONGEST_ANSWER = 4096  # bytes
 
 
+ANSWER_WITHIN: Final = 1.0  # s: a bench that takes longer is silent
+
+
 class LinkError(Exception):
     """The wire failed; the text is a sentence for the screen."""
+
+
+class OutOfStep(LinkError):
+    """An answer came that nobody asked for: what was read last cannot be told from it."""
 
 
 class Link(Protocol):
@@ -37,12 +44,13 @@ class TcpLink:
         From every method, when the wire fails or stays silent.
     """
 
-    def __init__(self, host: str, port: int, timeout: float = 2.0) -> None:
+    def __init__(self, host: str, port: int, timeout: float = ANSWER_WITHIN) -> None:
         try:
             self._socket = socket.create_connection((host, port), timeout=timeout)
-        except OSError as error:
+        except (OSError, UnicodeError) as error:
             raise LinkError(f"no bench answers at {host} port {port} ({_why(error)})") from None
         self._rest = b""
+        self._timeout = timeout
 
     def write(self, line: str) -> None:
         try:
@@ -51,6 +59,12 @@ class TcpLink:
             raise LinkError(f"the link to the bench broke ({_why(error)})") from None
 
     def ask(self, line: str) -> str:
+        """The answer to a query. OutOfStep where something is in the wire that belongs to no question."""
+        stray = self._stray()
+        if stray:
+            raise OutOfStep(
+                f"an answer came that nobody asked for ('{stray[:40]}'): readings are dropped until in step"
+            )
         self.write(line)
         while b"\n" not in self._rest:
             if len(self._rest) > LONGEST_ANSWER:
@@ -63,9 +77,34 @@ class TcpLink:
                 raise LinkError("the bench closed the link")
             self._rest += got
         answer, _, self._rest = self._rest.partition(b"\n")
+        if self._rest:
+            self._rest = b""
+            raise OutOfStep(f"two answers came to {line}: readings are dropped until in step")
         return answer.decode("ascii", errors="replace").strip()
 
+    def _stray(self) -> str:
+        """What lies in the wire before a question is asked."""
+        found, self._rest = self._rest, b""
+        self._socket.setblocking(False)
+        try:
+            while got := self._socket.recv(4096):
+                found += got
+                if len(found) > 100 * LONGEST_ANSWER:
+                    break
+        except (BlockingIOError, InterruptedError):
+            pass
+        except OSError as error:
+            raise LinkError(f"the link to the bench broke ({_why(error)})") from None
+        finally:
+            self._socket.settimeout(self._timeout)
+        return found.decode("ascii", errors="replace").strip()
+
     def close(self) -> None:
+        """Close it, also from another thread while this one waits for an answer."""
+        try:
+            self._socket.shutdown(socket.SHUT_RDWR)
+        except OSError:
+            pass  # not connected any more
         self._socket.close()
 
     def __enter__(self) -> TcpLink:
@@ -77,5 +116,7 @@ class TcpLink:
         self.close()
 
 
-def _why(error: OSError) -> str:
-    return "timed out" if isinstance(error, TimeoutError) else (error.strerror or str(error)).lower()
+def _why(error: OSError | UnicodeError) -> str:
+    if isinstance(error, TimeoutError):
+        return "timed out"
+    return "no such machine" if isinstance(error, UnicodeError) else (error.strerror or str(error)).lower()

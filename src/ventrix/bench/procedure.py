@@ -50,6 +50,7 @@ class Kept:
     window: float | None
     unsteady: bool = False
     swirl: float | None = None
+    typed: bool = False
 
     @property
     def lift(self) -> float:
@@ -102,6 +103,8 @@ class FlowTest:
         self._elsewhere: tuple[int, float] | None = None
         self._repeat_asked = False
         self._kept_here = False
+        self._storing: tuple[int, bool] | None = None
+        self.last_kept: Rung | None = None
         self.index = self._next_open(0)
 
     def _next_open(self, start: int) -> int:
@@ -149,11 +152,19 @@ class FlowTest:
         self._repeat_asked = self._kept_here
         self._clear()
 
-    def ask_repeat(self) -> None:
-        """Allow one more reading at the rung just kept."""
-        if self._kept_here or self.rung is None:
-            self._repeat_asked = True
-            self._clear()
+    def ask_repeat(self) -> bool:
+        """Go to the rung just kept, typed or read, for one more reading; False where none was kept yet."""
+        if self.last_kept is None:
+            return False
+        keys = [r.key for r in self.rungs]
+        if self.last_kept.key not in keys:
+            return False
+        self.go_to(keys.index(self.last_kept.key))
+        return True
+
+    def lose(self) -> None:
+        """The bench is silent: nothing can be kept from what it said before."""
+        self._clear()
 
     def use_own_pressure(self) -> float | None:
         """Take this rung at the pressure that the bench holds now [Pa]: the blower does no more."""
@@ -171,9 +182,13 @@ class FlowTest:
         if [r.key for r in rungs] == [r.key for r in self.rungs] and done == self._done:
             return
         here = self.rung
-        lost = self._done - done
+        before, lost = self._done, self._done - done
         own = {r.key: r for r in self.rungs if r.pressure is not None}
         self.rungs, self._done = [own.get(r.key, r) for r in rungs], set(done)
+        if here is not None and here.key == self._storing and here.key in done - before:
+            self.index = next((i for i, r in enumerate(self.rungs) if r.key == here.key), self.index)
+            self._kept_here, self._repeat_asked = True, False  # what is stood on was kept: it moves on with the hands
+            return
         opened = [i for i, r in enumerate(rungs) if r.key in lost]
         place = [i for i, r in enumerate(rungs) if here is not None and r.key == here.key]
         if opened:
@@ -297,7 +312,8 @@ class FlowTest:
         return sum(found) / len(found) if found else None
 
     def keep(self, unsteady: bool = False) -> Kept | Refusal:
-        """Keep the mean of the window, or say why not. `unsteady` keeps a flickering port as a finding."""
+        """The mean of the window, or why not. `unsteady` keeps a flickering port as a finding. Nothing is marked
+        before it is stored: see `mark`."""
         phase = self.phase
         if phase is Phase.DONE:
             return Refusal("The plan is done. R repeats the last lift.")
@@ -317,9 +333,7 @@ class FlowTest:
         pressure = float(np.mean([s.pressure for s in self._samples]))
         seconds = self._samples[-1].time - self._samples[0].time
         spread = self.steadiness.spread
-        kept = Kept(self.rung, float(flow.mean()), pressure, spread, seconds, unsteady, self.live_swirl)
-        self._mark()
-        return kept
+        return Kept(self.rung, float(flow.mean()), pressure, spread, seconds, unsteady, self.live_swirl)
 
     def insist(self) -> Kept | Refusal | None:
         """The second press of the pedal: repeat what was kept, keep what is unsteady, or take the rung at
@@ -333,17 +347,24 @@ class FlowTest:
         return self.keep(unsteady=True)
 
     def keep_typed(self, flow: float, pressure: float | None = None, swirl: float | None = None) -> Kept | Refusal:
-        """Keep a figure that was read off by eye, in the measure of the element; the plan moves on at once."""
+        """A figure that was read off by eye, in the measure of the element; the plan moves on once it is marked."""
         if flow <= 0:
             return Refusal("The flow must be above zero.")
         if self.rung is None:
             return Refusal("The plan is done. R repeats the last lift.")
-        kept = Kept(self.rung, flow, pressure, None, None, swirl=swirl)
-        self._mark()
-        self._advance()
-        return kept
+        return Kept(self.rung, flow, pressure, None, None, swirl=swirl, typed=True)
 
-    def _mark(self) -> None:
-        assert self.rung is not None
-        self._done.add(self.rung.key)
+    def storing(self, kept: Kept | None) -> None:
+        """A reading is about to be stored, or (None) was not taken: news of it moves nobody."""
+        self._storing = None if kept is None else kept.rung.key
+
+    def mark(self, kept: Kept) -> None:
+        """A reading is on disk: its rung is done. What was typed moves the plan on; what was read waits for hands."""
+        self._storing = None
+        self._done.add(kept.rung.key)
+        self.last_kept = kept.rung
+        if self.rung is None or self.rung.key != kept.rung.key:
+            return
         self._kept_here, self._repeat_asked = True, False
+        if kept.typed:
+            self._advance()

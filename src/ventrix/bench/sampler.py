@@ -7,19 +7,31 @@ import threading
 import time
 from collections.abc import Callable
 from dataclasses import dataclass
+from typing import Final
 
-from ventrix.bench.link import LinkError
+from ventrix.bench.link import LinkError, OutOfStep
 from ventrix.bench.samples import BenchDriver, Sample
 from ventrix.bench.scpi import ScpiBench
 from ventrix.bench.text_lines import TextBench
 
+BACK_OFF: Final = 0.5, 8.0  # s before the first try to reconnect, and at most; doubled in between
+LONGEST_WAIT: Final = 0.3  # s that ending waits for the thread
+
 
 @dataclass(frozen=True, slots=True)
 class Connected:
-    """The bench answers."""
+    """The bench answers; `after` is why it did not before, where it did not."""
 
     identity: str
     is_simulated: bool
+    after: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Dropped:
+    """What was read cannot be told from what was not asked for: readings in hand are dropped."""
+
+    sentence: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -44,7 +56,7 @@ class Heard:
     passed_over: int
 
 
-Event = Connected | Lost | Refused | Heard | Sample
+Event = Connected | Dropped | Lost | Refused | Heard | Sample
 Command = Callable[[ScpiBench], None]
 
 
@@ -65,23 +77,28 @@ class Sampler:
         self._connect, self._interval, self._events = connect, interval, events
         self._commands: queue.Queue[Command] = queue.Queue()
         self._stop = threading.Event()
-        self._thread = threading.Thread(target=self._run, name="bench sampler")
+        self._bench: BenchDriver | None = None
+        self._thread = threading.Thread(target=self._run, name="bench sampler", daemon=True)
 
     def start(self) -> None:
         self._thread.start()
 
     def stop(self) -> None:
-        """End the thread and wait for it."""
+        """End the thread: its wire is closed under it, and it is not waited for longer than a moment."""
         self._stop.set()
+        bench = self._bench
+        if bench is not None:
+            bench.close()
         if self._thread.is_alive():
-            self._thread.join()
+            self._thread.join(LONGEST_WAIT)
 
     def send(self, command: Command) -> None:
         """Have the thread run a command on the bench, between two samples."""
         self._commands.put(command)
 
     def _run(self) -> None:
-        said: str | None = None
+        said = ""
+        wait = BACK_OFF[0]
         while not self._stop.is_set():
             try:
                 bench = self._connect()
@@ -89,23 +106,33 @@ class Sampler:
                 if str(error) != said:  # one sentence, not one a second
                     said = str(error)
                     self._events.put(Lost(said))
-                self._stop.wait(0.5)
+                self._stop.wait(wait)
+                wait = min(2 * wait, BACK_OFF[1])
                 continue
-            said = None
+            self._bench = bench
             try:
-                self._events.put(Connected(bench.identity, bench.is_simulated))
+                self._events.put(Connected(bench.identity, bench.is_simulated, said))
+                wait = BACK_OFF[0]
                 self._read(bench)
             except LinkError as error:
-                self._tell_heard(bench)
-                self._events.put(Lost(str(error)))
+                if not self._stop.is_set():
+                    self._tell_heard(bench)
+                    said = str(error)
+                    self._events.put(Lost(said))
             finally:
+                self._bench = None
                 bench.close()
+            self._stop.wait(wait)  # why it was lost stays to be read
 
     def _read(self, bench: BenchDriver) -> None:
         due = time.monotonic()
         while not self._stop.is_set():
             self._obey(bench)
-            self._events.put(bench.sample(time.monotonic()))
+            try:
+                self._events.put(bench.sample(time.monotonic()))
+            except OutOfStep as error:
+                self._events.put(Dropped(str(error)))
+                self._stop.wait(0.2)  # what is still under way comes in, and is dropped with the rest
             self._tell_heard(bench)
             due = max(due + self._interval, time.monotonic())
             self._stop.wait(max(0.0, due - time.monotonic()))

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from typing import Final
 
-from ventrix.bench.link import Link, LinkError
+from ventrix.bench.link import Link, LinkError, OutOfStep
 from ventrix.bench.samples import Sample
 from ventrix.core.bench_record import ElementKind
 from ventrix.core.model import Direction
@@ -31,7 +31,11 @@ class ScpiBench:
 
     def __init__(self, link: Link, element: ElementKind = "flow", meters: tuple[str, ...] = ()) -> None:
         self._link, self._main = link, MAIN[element]
-        self.identity = link.ask("*IDN?")
+        try:
+            self.identity = link.ask("*IDN?")
+        except LinkError:
+            link.close()
+            raise
         self._meters = ("swirl", "probe") if self.is_simulated else meters
 
     @property
@@ -49,8 +53,12 @@ class ScpiBench:
         return to_si(value, unit)
 
     def sample(self, time: float) -> Sample:
-        """Read the element, pressure, lift, temperature, and the meters there are."""
-        return Sample(
+        """Read the element, pressure, lift, temperature, and the meters there are.
+
+        Last it is asked who it is: an answer that was late or lost has moved every answer after it, and then that one
+        is not its name. OutOfStep where it is not.
+        """
+        found = Sample(
             time=time,
             flow=self._number(*self._main),
             pressure=self._number("MEAS:PRES?", "inH2O"),
@@ -59,6 +67,10 @@ class ScpiBench:
             swirl=self._number("MEAS:SWIR?", "rpm") if "swirl" in self._meters else None,
             probe=self._number("MEAS:PIT?", "inH2O") if "probe" in self._meters else None,
         )
+        told = self._link.ask("*IDN?")
+        if told != self.identity:
+            raise OutOfStep(f"answers are out of step ('{told[:40]}' to *IDN?): readings are dropped until in step")
+        return found
 
     def set_pressure(self, pressure: float) -> None:
         """Ask for a test pressure [Pa]."""

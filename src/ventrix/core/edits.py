@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Container
 from dataclasses import replace
 from typing import Any, TypeVar
 
@@ -172,18 +172,28 @@ def strike(job: Job, run_id: str, reading_id: str, reason: str) -> Job:
     return edit_run(job, run_id, edit)
 
 
-def keep_measured(target: Job, current: Job) -> Job:
+def take_up(job: Job, run_id: str, reading_id: str) -> Job:
+    """Count a struck reading again."""
+
+    def edit(run: FlowRun) -> FlowRun:
+        return replace(run, readings=_swap(run.readings, reading_id, lambda r: replace(r, struck=None)))
+
+    return edit_run(job, run_id, edit)
+
+
+def keep_measured(target: Job, current: Job, brought: Container[str] | None = None) -> Job:
     """`target`, with every measured reading of `current` that it lacks put back as struck.
 
-    This is what makes undo safe: it may take back an edit, never a measurement.
+    This is what makes undo safe: it may take back an edit, never a measurement. `brought` are the readings that the
+    edit itself brought or found: others, of later edits or of another window, come back as they are.
     """
     for port in current.ports:
         for cut in port.cuts:
             for run in cut.runs:
-                target = _keep_run(target, current, port, cut, None, run)
+                target = _keep_run(target, current, port, cut, None, run, brought)
             for trial in cut.trials:
                 for run in trial.runs:
-                    target = _keep_run(target, current, port, cut, trial, run)
+                    target = _keep_run(target, current, port, cut, trial, run, brought)
     return target
 
 
@@ -191,7 +201,15 @@ def _by_id(items: tuple[_N, ...], wanted: str) -> _N | None:
     return next((item for item in items if item.id == wanted), None)
 
 
-def _keep_run(target: Job, current: Job, port: Port, cut: Cut, trial: Trial | None, run: FlowRun) -> Job:
+def _keep_run(
+    target: Job,
+    current: Job,
+    port: Port,
+    cut: Cut,
+    trial: Trial | None,
+    run: FlowRun,
+    brought: Container[str] | None,
+) -> Job:
     if not run.readings:
         return target
     had_port = _by_id(target.ports, port.id)
@@ -202,7 +220,11 @@ def _keep_run(target: Job, current: Job, port: Port, cut: Cut, trial: Trial | No
     if had_run is run:
         return target
     kept = {r.id for r in had_run.readings} if had_run else set()
-    missing = tuple(r if r.struck is not None else replace(r, struck=UNDONE) for r in run.readings if r.id not in kept)
+    missing = tuple(
+        r if r.struck is not None or (brought is not None and r.id not in brought) else replace(r, struck=UNDONE)
+        for r in run.readings
+        if r.id not in kept
+    )
     if not missing:
         return target
     if had_port is None:

@@ -22,6 +22,9 @@ HORSEPOWER = 550 * FOOT * POUND_FORCE  # W, mechanical: 550 ft.lbf/s = 745.70 W
 CFM = FOOT**3 / 60  # m3/s
 
 
+LONGEST_NUMBER = 200  # characters of a figure as it is typed
+
+
 @dataclass(frozen=True, slots=True)
 class Unit:
     """One unit: SI value = number * factor + offset."""
@@ -189,6 +192,8 @@ def parse_quantity(text: str, default_unit: str) -> float:
     ValueError
         With a sentence: not a number, not finite, unknown unit, or a unit of something else.
     """
+    if len(text) > LONGEST_NUMBER:
+        raise ValueError(f"a number of {len(text)} characters is no measurement")
     cleaned = text.replace("−", "-")
     if cleaned.count(",") == 1 and "." not in cleaned:
         cleaned = cleaned.replace(",", ".")
@@ -203,7 +208,10 @@ def parse_quantity(text: str, default_unit: str) -> float:
         bottom = int(match["bottom"])
         if bottom == 0:
             raise ValueError(f"'{text.strip()}' divides by zero")
-        number = int(match["whole"] or 0) + int(match["top"]) / bottom
+        try:
+            number = int(match["whole"] or 0) + int(match["top"]) / bottom
+        except OverflowError:
+            raise ValueError(f"'{text.strip()[:40]}' is too large") from None
     if match["sign"] == "-":
         number = -number
     wanted = unit(default_unit)

@@ -42,7 +42,7 @@ from ventrix.core.units import from_si, to_si
 from ventrix.core.unrolled import unroll
 from ventrix.demo import air
 from ventrix.demo.measured import measured, pours_of
-from ventrix.records.document import dumps_job, loads_job
+from ventrix.records.document import dumps_job, loads_document
 
 FILE: Final = "corvane_22h.json"
 SEED: Final = 22
@@ -53,7 +53,7 @@ REPEATED: Final = (2, 5, 8)  # rungs flowed a second time
 
 def demo_job() -> Job:
     """The demo job that ships in the package."""
-    return loads_job(resources.files("ventrix.demo").joinpath(FILE).read_bytes(), FILE)
+    return loads_document(resources.files("ventrix.demo").joinpath(FILE).read_bytes(), FILE, own=True).job
 
 
 class _Clock:
@@ -302,5 +302,5 @@ def demo_benches() -> tuple[Bench, ...]:
 
 if __name__ == "__main__":
     target = Path(__file__).with_name(FILE)
-    target.write_text(dumps_job(make_job()), encoding="utf-8")
+    target.write_text(dumps_job(make_job(), demo_benches()), encoding="utf-8")
     print(f"{target.name} written")

@@ -7,7 +7,8 @@ from __future__ import annotations
 
 import os
 import sqlite3
-from collections.abc import Iterator
+import time
+from collections.abc import Callable, Iterator, Sequence
 from contextlib import contextmanager
 from dataclasses import dataclass
 from importlib import resources
@@ -15,17 +16,22 @@ from pathlib import Path
 from types import TracebackType
 from typing import Any, Final
 
-from sqlalchemy import Connection, Engine, Table, create_engine, event, select
+from sqlalchemy import Connection, Engine, Table, create_engine, event, func, select
 from sqlalchemy.engine import make_url
 from sqlalchemy.exc import DatabaseError as SqlDatabaseError
-from sqlalchemy.exc import IntegrityError, OperationalError
+from sqlalchemy.exc import IntegrityError, InterfaceError
 
-from ventrix.core.bench_record import Bench
-from ventrix.core.model import Cut, Job, Noun, Port
+from ventrix.core.bench_record import Bench, bench_named
+from ventrix.core.model import Cut, FlowRun, Job, Noun, Port
+from ventrix.core.plausible import check_plausible
 from ventrix.records import mapping
-from ventrix.records.errors import InputError
+from ventrix.records.errors import BookError, BookLocked, Conflict, InputError
+from ventrix.records.merging import merged, name_of, shared
+from ventrix.records.tables import RevisionRow
 
 HEAD: Final = "0004"  # newest migration; a test holds it to the scripts
+PATIENCE: Final = 2.0  # s that a lock is waited for
+BENCHES: Final = "benches"  # whose revision all benches share
 
 
 def default_book_path() -> Path:
@@ -55,6 +61,8 @@ class Book:
     def __init__(self, engine: Engine, path: Path | None = None) -> None:
         self._engine = engine
         self._path = path
+        self._seen: dict[str, int] = {}
+        self.wait: Callable[[float], None] = time.sleep  # while another program holds the lock; a window looks on
 
     @property
     def photo_folder(self) -> Path:
@@ -88,14 +96,14 @@ class Book:
             path.parent.mkdir(parents=True, exist_ok=True)
             if not path.exists() or path.stat().st_size == 0:
                 _make_newest(path)
-            engine = create_engine(f"sqlite:///{path}", connect_args={"timeout": 10})
+            engine = create_engine(f"sqlite:///{path}", connect_args={"timeout": PATIENCE})
             event.listen(engine, "connect", _sqlite_settings)
             event.listen(engine, "begin", _sqlite_begin)
             _migrate(engine, path)
         except OSError as error:
-            raise InputError(f"the book cannot be opened: {error.strerror}", file=str(path)) from None
-        except (OperationalError, SqlDatabaseError) as error:
-            raise InputError(f"is not a book, or cannot be opened: {error.orig}", file=str(path)) from None
+            raise InputError(f"the book cannot be opened: {(error.strerror or '').lower()}", file=str(path)) from None
+        except (SqlDatabaseError, sqlite3.Error) as error:
+            raise InputError(f"is not a book, or cannot be opened: {_refusal(error)}", file=str(path)) from None
         return cls(engine, path)
 
     def close(self) -> None:
@@ -135,57 +143,219 @@ class Book:
     def load(self, job_id: str) -> Job:
         """A whole job. KeyError if it is not in the book."""
         with self._engine.connect() as connection:
-            job = _table(Job)
-            found = connection.execute(select(job).where(job.c.id == job_id)).mappings().one_or_none()
-            if found is None:
-                raise KeyError(job_id)
-            children: dict[tuple[str, str, str], list[Any]] = {}
-            _load_below(connection, Job, [job_id], children)
-        built = mapping.build(Job, found, children)
-        assert isinstance(built, Job)
-        return built
+            number = _revision(connection, job_id)
+            found = _load_job(connection, job_id)
+        if found is None:
+            raise KeyError(job_id)
+        self._seen[job_id] = number
+        return found
 
     def benches(self) -> tuple[Bench, ...]:
         """Every bench of the shop, by name, with the history of its checks."""
-        bench = _table(Bench)
         with self._engine.connect() as connection:
-            rows = connection.execute(select(bench).order_by(bench.c.name, bench.c.id)).mappings().all()
-            children: dict[tuple[str, str, str], list[Any]] = {}
-            if rows:
-                _load_below(connection, Bench, [row["id"] for row in rows], children)
-        return tuple(mapping.build(Bench, row, children) for row in rows)
+            self._seen[BENCHES] = _revision(connection, BENCHES)
+            return _load_benches(connection)
 
-    def write(self, *pairs: tuple[Noun | None, Noun | None]) -> None:
-        """Make the book say `new` where it said `old`, for each pair: one transaction, on disk on return."""
-        found = [mapping.changes(old, new) for old, new in pairs if old is not new]
-        # Rows are made first: a figure that cannot be written refuses the whole before anything is.
-        added = [(f, f.row()) for c in found for f in c.added]
-        changed = [(f, f.row()) for c in found for f in c.changed]
-        removed = [f for c in found for f in reversed(c.removed)]
-        if not (added or changed or removed):
-            return
+    def changed_elsewhere(self, job_id: str) -> tuple[bool, bool]:
+        """Whether another window or station wrote this job, or the shop's benches, since they were read here."""
+        with self._engine.connect() as connection:
+            return tuple(  # type: ignore[return-value]
+                _revision(connection, owner) != self._seen.get(owner, 0) for owner in (job_id, BENCHES)
+            )
+
+    def jobs_with_mounts(self) -> list[str]:
+        """Ids of jobs that flowed one cut or trial in two mounts or more: they say how a bench re-mounts."""
+        port, cut, run = _table(Port), _table(Cut), _table(FlowRun)
+        many = func.count(run.c.mount_id.distinct()) > 1
+        found = select(port.c.job_id).join(cut, cut.c.port_id == port.c.id).join(run, run.c.cut_id == cut.c.id)
+        with self._engine.connect() as connection:
+            rows = connection.execute(found.group_by(cut.c.id, port.c.job_id).having(many).distinct())
+            return sorted({row.job_id for row in rows})
+
+    def write(self, *pairs: tuple[Noun | None, Noun | None]) -> tuple[Noun | None, ...]:
+        """Make the book say `new` where it said `old`, for each pair: one transaction, on disk on return.
+
+        What another window wrote meanwhile stays: both edits are brought together noun by noun.
+
+        Parameters
+        ----------
+        pairs : tuple of Noun or None
+            A job or bench before and after; None before for a new one, after for one taken out.
+
+        Returns
+        -------
+        tuple of Noun or None
+            What the book says now, for each pair.
+
+        Raises
+        ------
+        ValueError
+            A figure that cannot be written.
+        BookError
+            The book did not take it: disk full, locked for over two seconds, only to be read, or changed by
+            another window in the same place. Nothing of it is on disk then.
+        """
+        if self._path is not None and not self._path.exists():
+            raise BookError("the book's file is gone")
+        until = time.monotonic() + PATIENCE
+        while True:
+            try:
+                return self._write(pairs)
+            except IntegrityError:
+                raise BookError(
+                    "the book refuses it: it hangs from something that is not there, or is there twice"
+                ) from None
+            except (SqlDatabaseError, InterfaceError) as error:
+                refused = _refusal(error)
+                if not isinstance(refused, BookLocked) or time.monotonic() >= until:
+                    raise refused from None
+            except OSError as error:
+                raise BookError(f"the book cannot be written: {(error.strerror or '').lower()}") from None
+            self.wait(0.05)
+
+    def _write(self, pairs: Sequence[tuple[Noun | None, Noun | None]]) -> tuple[Noun | None, ...]:
+        stored: list[Noun | None] = []
+        numbers: dict[str, int] = {}
         with self._writing() as connection:
-            for flat in removed:
-                table = _table(type(flat.noun))
-                connection.execute(table.delete().where(table.c.id == flat.noun.id))
-            for flat, row in added:
-                connection.execute(_table(type(flat.noun)).insert().values(row))
-            for flat, row in changed:
-                table = _table(type(flat.noun))
-                connection.execute(table.update().where(table.c.id == flat.noun.id).values(row))
+            benches: tuple[Bench, ...] | None = None
+            for old, new in pairs:
+                if old is new:
+                    stored.append(new)
+                    continue
+                root = new if new is not None else old
+                assert root is not None
+                owner = BENCHES if isinstance(root, Bench) else root.id
+                number = _revision(connection, owner)
+                if old is not None and number != self._seen.get(owner, number):
+                    if owner == BENCHES and benches is None:
+                        benches = _load_benches(connection)
+                    there = (
+                        _load_job(connection, root.id) if benches is None or owner != BENCHES else _of(benches, root.id)
+                    )
+                    old, new = _brought_together(old, new, there)
+                _execute(connection, mapping.changes(old, new))
+                numbers[owner] = number + 1
+                stored.append(new)
+            for owner, number in numbers.items():
+                _set_revision(connection, owner, number)
+        self._seen |= numbers
+        return tuple(stored)
 
-    def add_job(self, job: Job, file: str = "") -> None:
-        """Put in a whole job. InputError if one with its id, or a part of it, is there already."""
+    def add_job(self, job: Job, file: str = "", benches: tuple[Bench, ...] = ()) -> list[str]:
+        """Put in a whole job with the benches that came along; returns names of benches that were here already.
+
+        InputError if a job with its id, or a part of it, is there already.
+        """
+        known = self.benches()
+        new = [b for b in benches if bench_named(known, b.name) is None and all(b.id != k.id for k in known)]
+        with self._engine.connect() as connection:
+            job_table = _table(Job)
+            taken = connection.execute(select(job_table.c.id).where(job_table.c.id == job.id)).first() is not None
         try:
-            self.write((None, job))
-        except IntegrityError:
+            if taken:
+                raise BookError
+            self.write((None, job), *((None, b) for b in new))
+        except BookError as error:
+            if str(error) and "twice" not in str(error):
+                raise InputError(str(error), file=file) from None
             raise InputError(f"job '{job.title}', or a part of it, is in the book already", file=file) from None
+        return [b.name for b in benches if bench_named(known, b.name) is not None]
 
     def remove_job(self, job_id: str) -> None:
         """Take a job out for good."""
         job = _table(Job)
         with self._writing() as connection:
             connection.execute(job.delete().where(job.c.id == job_id))
+
+
+def _execute(connection: Connection, found: mapping.Changes) -> None:
+    """Write the rows in which two states differ. ValueError for a figure that cannot be, before anything is written."""
+    for flat in (*found.added, *found.changed):
+        check_plausible(flat.noun)
+    # Rows are made first: a figure that cannot be written refuses the whole before anything is.
+    added, changed = ([(f, f.row()) for f in flats] for flats in (found.added, found.changed))
+    for flat in reversed(found.removed):
+        table = _table(type(flat.noun))
+        connection.execute(table.delete().where(table.c.id == flat.noun.id))
+    for flat, row in added:
+        connection.execute(_table(type(flat.noun)).insert().values(row))
+    for flat, row in changed:
+        table = _table(type(flat.noun))
+        if connection.execute(table.update().where(table.c.id == flat.noun.id).values(row)).rowcount != 1:
+            raise BookError(f"{name_of(flat.noun)} is no longer in the book")
+
+
+def _brought_together(old: Noun, new: Noun | None, there: Noun | None) -> tuple[Noun, Noun | None]:
+    """What the book says now, and what it is to say: another window wrote in between."""
+    if there is None:
+        raise Conflict(f"{name_of(old)} was taken out of the book in another window")
+    if new is None:
+        if there != old:
+            raise Conflict(f"{name_of(old)} was changed in another window meanwhile, and is not taken out")
+        return there, None
+    return there, merged(old, new, shared(old, there))
+
+
+def _of(benches: tuple[Bench, ...], bench_id: str) -> Bench | None:
+    return next((b for b in benches if b.id == bench_id), None)
+
+
+def _revision(connection: Connection, owner: str) -> int:
+    """How often a job, or the benches, were written."""
+    table = RevisionRow.__table__
+    found = connection.execute(select(table.c.number).where(table.c.owner == owner)).scalar()
+    return 0 if found is None else int(found)
+
+
+def _set_revision(connection: Connection, owner: str, number: int) -> None:
+    table = RevisionRow.__table__
+    assert isinstance(table, Table)
+    if connection.execute(table.update().where(table.c.owner == owner).values(number=number)).rowcount == 0:
+        connection.execute(table.insert().values(owner=owner, number=number))
+
+
+_REFUSALS: Final = (
+    ("locked", "another program is writing the book"),
+    ("busy", "another program is writing the book"),
+    ("full", "the disk is full"),
+    ("readonly", "the book can only be read"),
+    ("read-only", "the book can only be read"),
+    ("i/o", "the disk cannot be written"),
+    ("malformed", "the book's file is damaged"),
+    ("not a database", "the book's file is damaged"),
+    ("unable to open", "the book's file cannot be opened"),
+    ("no such table", "the book's file was exchanged for another"),
+)
+
+
+def _refusal(error: Exception) -> BookError:
+    """What the store refused, in our words."""
+    told = str(getattr(error, "orig", error)).lower()
+    for word, sentence in _REFUSALS:
+        if word in told:
+            return BookLocked(sentence) if word in ("locked", "busy") else BookError(sentence)
+    return BookError("the store does not answer")
+
+
+def _load_job(connection: Connection, job_id: str) -> Job | None:
+    job = _table(Job)
+    found = connection.execute(select(job).where(job.c.id == job_id)).mappings().one_or_none()
+    if found is None:
+        return None
+    children: dict[tuple[str, str, str], list[Any]] = {}
+    _load_below(connection, Job, [job_id], children)
+    built = mapping.build(Job, found, children)
+    assert isinstance(built, Job)
+    return built
+
+
+def _load_benches(connection: Connection) -> tuple[Bench, ...]:
+    bench = _table(Bench)
+    rows = connection.execute(select(bench).order_by(bench.c.name, bench.c.id)).mappings().all()
+    children: dict[tuple[str, str, str], list[Any]] = {}
+    if rows:
+        _load_below(connection, Bench, [row["id"] for row in rows], children)
+    return tuple(mapping.build(Bench, row, children) for row in rows)
 
 
 def _load_below(
@@ -198,7 +368,9 @@ def _load_below(
         found: list[str] = []
         for start in range(0, len(ids), 500):  # SQLite takes a limited number of parameters
             part = ids[start : start + 500]
-            rows = connection.execute(select(table).where(link.in_(part)).order_by(table.c.position)).mappings()
+            rows = connection.execute(
+                select(table).where(link.in_(part)).order_by(table.c.position, table.c.id)
+            ).mappings()
             for row in rows:
                 children.setdefault((table.name, parent, row[link.name]), []).append(row)
                 found.append(row["id"])
@@ -218,24 +390,36 @@ def _sqlite_settings(connection: sqlite3.Connection, record: Any) -> None:
 def _sqlite_begin(connection: Connection) -> None:
     # A writer takes the lock at once, so a second window waits instead of failing half-way.
     writing = connection.get_execution_options().get("writing", False)
+    # Whoever writes asks again by himself, so that a window is not held by the driver.
+    connection.exec_driver_sql(f"PRAGMA busy_timeout={0 if writing else int(1000 * PATIENCE)}")
     connection.exec_driver_sql("BEGIN IMMEDIATE" if writing else "BEGIN")
+
+
+VERSIONS: Final = tuple(f"{n:04d}" for n in range(1, int(HEAD) + 1))
 
 
 def _migrate(engine: Engine, path: Path | None) -> None:
     at = _version(engine)
     if at == HEAD:
         return
-    if at is not None and at > HEAD:
-        raise InputError(
-            f"this book was written by a newer Ventrix (its version {at}, ours {HEAD}): update Ventrix",
-            file=str(path or ""),
-        )
-    if at is not None and path is not None:
-        _back_up(path, at)
+    file = str(path or "")
+    if at is not None and at not in VERSIONS:
+        if at.isdigit() and len(at) < 9 and int(at) > int(HEAD):
+            raise InputError(
+                f"this book was written by a newer Ventrix (its version {at}, ours {HEAD}): update Ventrix", file=file
+            )
+        raise InputError(f"its version '{at[:20]}' is none that Ventrix ever wrote", file=file)
+    copy = _back_up(path, at) if at is not None and path is not None else None
     # Late: Alembic costs most of a second, and a book at its newest version never needs it.
     from ventrix.records.migrations.run import upgrade
 
-    upgrade(engine)
+    try:
+        upgrade(engine)
+    except (SqlDatabaseError, OSError, AssertionError) as error:
+        if copy is None:
+            raise
+        kept = f"it is as it was, and copied to {copy.name}"
+        raise InputError(f"could not be brought up to date ({_refusal(error)}); {kept}", file=file) from None
 
 
 def _make_newest(path: Path) -> None:
@@ -254,8 +438,20 @@ def _version(engine: Engine) -> str | None:
         return None if found is None else str(found)
 
 
-def _back_up(path: Path, version: str) -> None:
-    """A copy beside the book before it is changed; SQLite's own copying keeps rows still in the WAL."""
+def _back_up(path: Path, version: str) -> Path:
+    """A copy beside the book before it is changed; SQLite's own copying keeps rows still in the WAL.
+
+    A copy that could not be made whole is not left behind.
+    """
     target = path.with_name(f"{path.stem}-before-{version}-{os.getpid()}{path.suffix}")
-    with sqlite3.connect(path) as source, sqlite3.connect(target) as copy:
-        source.backup(copy)
+    try:
+        with sqlite3.connect(path) as source, sqlite3.connect(target) as copy:
+            source.backup(copy)
+        source.close()
+        copy.close()
+    except sqlite3.Error as error:
+        target.unlink(missing_ok=True)
+        raise InputError(
+            f"could not be copied before it is brought up to date: {_refusal(error)}", file=str(path)
+        ) from None
+    return target

@@ -7,22 +7,29 @@ JSON schema is published in docs/formats.
 from __future__ import annotations
 
 import json
-import os
-from collections.abc import Mapping
+import math
+import re
+from collections.abc import Iterator, Mapping
 from dataclasses import MISSING, fields
 from pathlib import Path
-from typing import Any, Final, get_type_hints
+from typing import Any, Final, NamedTuple, NoReturn, get_type_hints
 
 from pydantic import BaseModel, ConfigDict, ValidationError, create_model
 from pydantic import Field as DocumentField
 
+from ventrix.core.bench_record import Bench, bench_named
 from ventrix.core.model import Job, Noun
+from ventrix.core.opening import try_opening
+from ventrix.core.plausible import implausible
 from ventrix.core.units import from_si, tidy, to_si
 from ventrix.records.errors import InputError
 from ventrix.records.mapping import CHILDREN, TABLES, flatten
+from ventrix.records.whole_file import read_whole, write_whole
 
 VERSION: Final = 1
 VERSION_KEY: Final = "ventrix_job"
+BENCHES_KEY: Final = "benches"
+DEEPEST: Final = 60  # levels of a document
 LARGEST_FILE: Final = 256 * 1024 * 1024  # bytes
 _UNIT_WORDS: Final = {"%": "percent"}
 
@@ -91,6 +98,7 @@ def _out(value: float, unit: str) -> float:
 def to_document(noun: Noun) -> dict[str, Any]:
     """A noun as a JSON-ready dict; what was not recorded is left out."""
     kind = type(noun)
+    own = {key for key, _ in KEYS[kind].values()}
     document: dict[str, Any] = {}
     for name, (key, unit) in KEYS[kind].items():
         value = getattr(noun, name)
@@ -111,7 +119,8 @@ def to_document(noun: Noun) -> dict[str, Any]:
                 document[key] = list(value)
         elif value is not None and value not in _NOTHING_SAID.get((kind, name), ()):
             document[key] = value
-    return document | dict(noun.extra)
+    # A key we did not understand never stands in for one of ours.
+    return document | {k: v for k, v in noun.extra.items() if k not in own}
 
 
 def _to_noun(kind: type[Noun], read: BaseModel) -> Any:
@@ -131,39 +140,50 @@ def _to_noun(kind: type[Noun], read: BaseModel) -> Any:
     return kind(**values)
 
 
-def dumps_job(job: Job) -> str:
-    """The text of a job document."""
+class JobDocument(NamedTuple):
+    """What a job document holds: the job, and the benches that its set-ups name."""
+
+    job: Job
+    benches: tuple[Bench, ...] = ()
+
+
+def benches_of(job: Job, benches: tuple[Bench, ...]) -> tuple[Bench, ...]:
+    """The benches that a job's set-ups name, each once, in the order they are named."""
+    named = (bench_named(benches, s.bench) for s in job.setups)
+    return tuple({b.id: b for b in named if b is not None}.values())
+
+
+def dumps_job(job: Job, benches: tuple[Bench, ...] = ()) -> str:
+    """The text of a job document, with the benches that the job's set-ups name."""
     document = {VERSION_KEY: VERSION} | to_document(job)
+    carried = benches_of(job, benches)
+    if carried:
+        document[BENCHES_KEY] = [to_document(b) for b in carried]
     return json.dumps(document, ensure_ascii=False, allow_nan=False, indent=1) + "\n"
 
 
-def write_job(job: Job, path: Path) -> None:
+def write_job(job: Job, path: Path, benches: tuple[Bench, ...] = ()) -> None:
     """Write a job document, whole or not at all. InputError where the place cannot be written."""
-    beside = path.with_name(f".{path.name}.{os.getpid()}")
-    try:
-        with open(beside, "w", encoding="utf-8") as file:
-            file.write(dumps_job(job))
-            file.flush()
-            os.fsync(file.fileno())
-        os.replace(beside, path)
-    except OSError as error:
-        beside.unlink(missing_ok=True)
-        raise InputError(f"cannot be written: {(error.strerror or '').lower()}", file=path.name) from None
+    write_whole(path, dumps_job(job, benches))
+
+
+def read_document(path: Path) -> JobDocument:
+    """Read a job document from a file; see `loads_document`."""
+    return loads_document(read_whole(path, LARGEST_FILE, "a job document"), path.name)
 
 
 def read_job(path: Path) -> Job:
-    """Read a job document from a file; see `loads_job`."""
-    try:
-        if path.stat().st_size > LARGEST_FILE:
-            raise InputError("is too large for a job document", file=path.name)
-        data = path.read_bytes()
-    except OSError as error:
-        raise InputError(f"cannot be read: {(error.strerror or '').lower()}", file=path.name) from None
-    return loads_job(data, path.name)
+    """The job of a document, read from a file; see `loads_document`."""
+    return read_document(path).job
 
 
 def loads_job(data: bytes | str, name: str = "") -> Job:
-    """Read a job document.
+    """The job of a document; see `loads_document`."""
+    return loads_document(data, name).job
+
+
+def loads_document(data: bytes | str, name: str = "", *, own: bool = False) -> JobDocument:
+    """Read a job document; it has been opened and judged when this returns, unless it is the package's `own`.
 
     Raises
     ------
@@ -172,26 +192,138 @@ def loads_job(data: bytes | str, name: str = "") -> Job:
     """
     if not data.strip():
         raise InputError("is empty", file=name)
-    try:
-        document = json.loads(data)
-    except json.JSONDecodeError as error:
-        raise InputError(f"is no JSON: {error.msg.lower()}", file=name, line=error.lineno) from None
-    except (UnicodeDecodeError, RecursionError):
-        raise InputError("is not a text file in UTF-8, or is nested too deep", file=name) from None
+    document = _parsed(data, name)
     if not isinstance(document, dict) or VERSION_KEY not in document:
         raise InputError("is no job document: the key is missing", file=name, field=VERSION_KEY)
     version = document.pop(VERSION_KEY)
-    if version != VERSION:
-        raise InputError(f"version {version!r} is not one this Ventrix reads", file=name, field=VERSION_KEY)
+    if version != VERSION or isinstance(version, bool):
+        raise InputError(f"version {str(version)[:20]} is not one this Ventrix reads", file=name, field=VERSION_KEY)
+    _check_values(document, name)
+    carried = document.pop(BENCHES_KEY, [])
+    if not isinstance(carried, list):
+        raise InputError("must be a list", file=name, field=BENCHES_KEY)
+    job: Job = _noun_of(Job, document, name, "")
+    benches = tuple(_noun_of(Bench, each, name, f"{BENCHES_KEY}.{i}.") for i, each in enumerate(carried))
+    _check_references(job, name)
+    for noun, where in ((job, ""), *((b, f"bench '{b.name[:40]}' ") for b in benches)):
+        _check_plausible(noun, name, where)
+    if own:
+        return JobDocument(job, benches)
     try:
-        read = document_model(Job).model_validate(document)
+        try_opening(job, benches)
+    except ValueError as error:
+        raise InputError(str(error), file=name) from None
+    except (ArithmeticError, LookupError, TypeError):
+        raise InputError("its figures contradict each other: it cannot be opened and judged", file=name) from None
+    return JobDocument(job, benches)
+
+
+def _parsed(data: bytes | str, name: str) -> Any:
+    try:
+        text = data if isinstance(data, str) else data.decode("utf-8-sig")
+    except UnicodeDecodeError:
+        raise InputError("is not a text file in UTF-8", file=name) from None
+    try:
+        return json.loads(text, parse_constant=_refuse_constant, parse_int=_whole)
+    except json.JSONDecodeError as error:
+        raise InputError(
+            f"is no JSON: something is wrong near column {error.colno}", file=name, line=error.lineno
+        ) from None
+    except RecursionError:
+        raise InputError("is nested too deep", file=name) from None
+    except ValueError as error:
+        raise InputError(str(error), file=name, **_where_no_number(text)) from None
+
+
+_NO_NUMBER: Final = re.compile(r'(?:"(?P<key>[^"\n]{0,80})"\s*:\s*)?(?:NaN|-?Infinity|-?\d{19,})')
+
+
+def _where_no_number(text: str) -> dict[str, Any]:
+    """Line and key of the first number that is none."""
+    found = _NO_NUMBER.search(text)
+    if found is None:
+        return {}
+    return {"line": text.count("\n", 0, found.start()) + 1, "field": found["key"] or ""}
+
+
+def _refuse_constant(word: str) -> NoReturn:
+    raise ValueError(f"holds {word}, which is no number")
+
+
+def _whole(digits: str) -> int:
+    if len(digits) > 18:
+        raise ValueError(f"holds a number of {len(digits)} digits")
+    return int(digits)
+
+
+def _check_values(document: Any, name: str) -> None:
+    """Refuse what no store takes, wherever it stands: numbers without end, broken characters, endless nesting."""
+    waiting: list[tuple[Any, str, int]] = [(document, "", 0)]
+    while waiting:
+        value, where, depth = waiting.pop()
+        if depth > DEEPEST:
+            raise InputError("is nested too deep", file=name, field=_short(where))
+        if isinstance(value, dict):
+            for key, each in value.items():
+                _check_text(key, name, where)
+                waiting.append((each, f"{where}.{key}" if where else key, depth + 1))
+        elif isinstance(value, list):
+            waiting += [(each, f"{where}.{i}", depth + 1) for i, each in enumerate(value)]
+        elif isinstance(value, float) and not math.isfinite(value):
+            raise InputError("is too large a number", file=name, field=_short(where))
+        elif isinstance(value, str):
+            _check_text(value, name, where)
+
+
+def _check_text(text: str, name: str, where: str) -> None:
+    if any("\ud800" <= c <= "\udfff" or c == "\0" for c in text):
+        raise InputError("holds a broken character", file=name, field=_short(where))
+
+
+def _short(where: str) -> str:
+    clean = where.encode("utf-8", "replace").decode()
+    return clean if len(clean) < 120 else f"{clean[:117]}…"
+
+
+def _noun_of(kind: type[Noun], document: Any, name: str, where: str) -> Any:
+    try:
+        return _to_noun(kind, document_model(kind).model_validate(document))
     except ValidationError as error:
         first = error.errors()[0]
-        where = ".".join(str(part) for part in first["loc"])
-        raise InputError(str(first["msg"]).lower(), file=name, field=where) from None
-    job: Job = _to_noun(Job, read)
-    _check_references(job, name)
-    return job
+        path = where + ".".join(str(part) for part in first["loc"])
+        raise InputError(_said(first), file=name, field=_short(path)) from None
+
+
+_SAYS: Final = {
+    "missing": "is missing",
+    "string": "must be text",
+    "int": "must be a whole number",
+    "float": "must be a number",
+    "finite_number": "must be a number with an end",
+    "bool": "must be true or false",
+    "list": "must be a list",
+    "tuple": "must be a list",
+    "dict": "must be an object with keys",
+    "model": "must be an object with keys",
+    "mapping": "must be an object with keys",
+    "none": "must be null",
+}
+
+
+def _said(error: Any) -> str:
+    """What pydantic refused, in our words."""
+    kind = str(error["type"])
+    if kind == "literal_error":
+        return f"is not one of {error['ctx']['expected']}".replace("'", "")
+    return next((words for start, words in _SAYS.items() if kind.startswith(start)), "is not what belongs here")
+
+
+def _check_plausible(noun: Noun, name: str, where: str) -> None:
+    for flat in flatten(noun):
+        for field_name, sentence in implausible(flat.noun):
+            key = KEYS[type(flat.noun)][field_name][0]
+            what = type(flat.noun).__name__.lower()
+            raise InputError(sentence, file=name, field=f"{where}{what} '{_short(flat.noun.id)}' {key}")
 
 
 def _check_references(job: Job, name: str) -> None:
@@ -199,21 +331,44 @@ def _check_references(job: Job, name: str) -> None:
     for flat in flatten(job):
         key = type(flat.noun), flat.noun.id
         if key in seen:
-            raise InputError(f"two {key[0].__name__.lower()}s have the id '{key[1]}'", file=name, field="id")
+            raise InputError(f"two {key[0].__name__.lower()}s have the id '{_short(key[1])}'", file=name, field="id")
         seen.add(key)
     setups = {s.id for s in job.setups}
     mounts = {m.id for m in job.mounts}
+    for what, setup_id, mount_id in _references(job):
+        if setup_id is not None and setup_id not in setups:
+            raise InputError(f"{what} names a set-up that is not here", file=name, field="setup_id")
+        if mount_id is not None and mount_id not in mounts:
+            raise InputError(f"{what} names a mount that is not here", file=name, field="mount_id")
+    for port in job.ports:
+        if port.valve_id is not None and all(v.id != port.valve_id for v in job.valves):
+            raise InputError(f"port '{port.name[:40]}' names a valve that is not here", file=name, field="valve_id")
+        for photo in (*job.photos, *(p for c in port.cuts for p in c.photos)):
+            if not is_photo_name(photo.file):
+                raise InputError("a photo is named by its file alone, without a folder", file=name, field="file")
+
+
+def is_photo_name(text: str) -> bool:
+    """Whether a photo's name stays inside its folder."""
+    return bool(text) and text not in (".", "..") and not any(c in text for c in "/\\:\0")
+
+
+def _references(job: Job) -> Iterator[tuple[str, str | None, str | None]]:
     for run in job.runs():
-        if run.setup_id not in setups:
-            raise InputError(f"run '{run.id}' names a set-up that is not here", file=name, field="setup_id")
-        if run.mount_id is not None and run.mount_id not in mounts:
-            raise InputError(f"run '{run.id}' names a mount that is not here", file=name, field="mount_id")
+        yield f"run '{_short(run.id)}'", run.setup_id, run.mount_id
+    for port in job.ports:
+        for cut in port.cuts:
+            for traverse in cut.traverses:
+                yield f"traverse '{_short(traverse.id)}'", traverse.setup_id, traverse.mount_id
 
 
 def schema() -> dict[str, Any]:
     """JSON schema of a job document."""
     found = document_model(Job).model_json_schema()
+    bench = document_model(Bench).model_json_schema()
+    found["$defs"] |= bench.pop("$defs", {}) | {"Bench": bench}
     found["properties"] = {VERSION_KEY: {"const": VERSION}} | found["properties"]
+    found["properties"][BENCHES_KEY] = {"type": "array", "items": {"$ref": "#/$defs/Bench"}}
     found["required"] = [VERSION_KEY, *found.get("required", [])]
     found["title"] = "Ventrix job document"
     return found

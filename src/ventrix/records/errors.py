@@ -1,4 +1,4 @@
-"""Bad input from outside, said in one line that names the file, the line and the field."""
+"""What is refused: bad input from outside, in one line with file, line and field; and what the book does not take."""
 
 from __future__ import annotations
 
@@ -14,3 +14,21 @@ class InputError(ValueError):
         if field:
             where.append(field)
         super().__init__(": ".join([", ".join(where), sentence] if where else [sentence]))
+
+
+class BookError(Exception):
+    """The book did not take an edit: nothing of it is on disk. The text is a sentence for the screen."""
+
+
+class BookLocked(BookError):
+    """Another program is writing the book just now."""
+
+
+class Conflict(BookError):
+    """Another window changed the same thing meanwhile; the text shows both values."""
+
+
+def sentence_of(error: Exception) -> str:
+    """An error's text as a sentence: a capital in front, a full stop behind."""
+    text = str(error).strip() or "Something went wrong"
+    return f"{text[0].upper()}{text[1:]}{'' if text.endswith(('.', '?')) else '.'}"

@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 import hashlib
-import os
 from pathlib import Path
 from typing import Final
 
 from ventrix.records.errors import InputError
+from ventrix.records.whole_file import read_whole, reason, write_whole
 
 LARGEST: Final = 60 * 1024 * 1024  # bytes
 KINDS: Final = {
@@ -24,12 +24,7 @@ def keep_photo(folder: Path, source: Path) -> str:
     InputError
         The file cannot be read, is no JPEG or PNG, or is too large.
     """
-    try:
-        if source.stat().st_size > LARGEST:
-            raise InputError("is too large for a photo", file=source.name)
-        data = source.read_bytes()
-    except OSError as error:
-        raise InputError(f"cannot be read: {(error.strerror or '').lower()}", file=source.name) from None
+    data = read_whole(source, LARGEST, "a photo")
     suffix = next((end for mark, end in KINDS.items() if data.startswith(mark)), None)
     if suffix is None:
         raise InputError("is no JPEG or PNG picture", file=source.name)
@@ -38,9 +33,7 @@ def keep_photo(folder: Path, source: Path) -> str:
         folder.mkdir(parents=True, exist_ok=True)
         target = folder / name
         if not target.exists():
-            beside = folder / f".{name}.{os.getpid()}"
-            beside.write_bytes(data)
-            os.replace(beside, target)
+            write_whole(target, data)
     except OSError as error:
-        raise InputError(f"cannot be kept: {(error.strerror or '').lower()}", file=source.name) from None
+        raise InputError(f"cannot be kept: {reason(error)}", file=source.name) from None
     return name

@@ -5,18 +5,23 @@ from __future__ import annotations
 import csv
 import io
 from collections.abc import Callable
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, fields
 from pathlib import Path
 from typing import Any, Final
 
 from ventrix.core.knowledge import Known
-from ventrix.core.model import FlowRun, Reading, SetUp
+from ventrix.core.lifts import USUAL_LIFT, lift_doubt
+from ventrix.core.model import Cut, FlowRun, Noun, Port, Pour, Reading, SetUp, Valve
+from ventrix.core.plausible import limit_of
 from ventrix.core.reduction import Geometry, ReducedRun, reduce_run
 from ventrix.core.units import from_si, parse_quantity
 from ventrix.records.errors import InputError
+from ventrix.records.text_cells import LONGEST_CELL, cell_of, from_one_line, lines_of, one_line, rows_of, text_of
+from ventrix.records.whole_file import read_whole
 
 VERSION: Final = 1
 LARGEST_FILE: Final = 16 * 1024 * 1024  # bytes: a run is a few kilobytes
+MOST_ROWS: Final = 20_000
 
 Parse = Callable[[str], Any]
 
@@ -44,9 +49,15 @@ def _yes_no(text: str) -> bool:
     return bool(_choice("yes", "no")(text) == "yes")
 
 
+def _short_text(text: str) -> str:
+    if len(text) > 200:
+        raise ValueError("is longer than any name")
+    return text
+
+
 def _whole(text: str) -> int:
-    if not text.isdigit() or int(text) < 1:
-        raise ValueError(f"'{text}' is not a whole number from 1")
+    if not (text.isascii() and text.isdigit()) or len(text) > 9 or int(text) < 1:
+        raise ValueError(f"'{text[:40]}' is not a whole number from 1")
     return int(text)
 
 
@@ -61,12 +72,12 @@ def _pressure() -> Parse:
 _SETUP_KEYS: Final[dict[str, Parse]] = {
     "direction": _choice("intake", "exhaust"),
     "test_pressure": _pressure(),
-    "bench": str,
+    "bench": _short_text,
     "bore": _length(),
     "centred": _yes_no,
     "entry": _choice("radius", "bare", "manifold", "plate"),
     "pipe": _choice("none", "stub"),
-    "valve": str,
+    "valve": _short_text,
     "plug": _choice("in", "out"),
     "clean": _yes_no,
     "temperature": _quantity("degC"),
@@ -86,7 +97,7 @@ _GEOMETRY_KEYS: Final[dict[str, Parse]] = {
     "port_volume": _quantity("cc", least=0.0, above=True),
     "port_length": _length(),
 }
-_OTHER_KEYS: Final[dict[str, Parse]] = {"ventrix-run": _whole, "mount": str, "date": str}
+_OTHER_KEYS: Final[dict[str, Parse]] = {"ventrix-run": _whole, "mount": _short_text, "date": _short_text}
 _KEYS: Final = _SETUP_KEYS | _GEOMETRY_KEYS | _OTHER_KEYS
 _UNITS_OUT: Final = {
     "test_pressure": "inH2O",
@@ -148,27 +159,14 @@ class RunTable:
 
 def read_run_table(path: Path) -> RunTable:
     """Read a run table from a file. Raises InputError that names the file, line and field."""
-    name = path.name
-    try:
-        if path.stat().st_size > LARGEST_FILE:
-            raise InputError("is too large for a run table", file=name)
-        data = path.read_bytes()
-    except OSError as error:
-        raise InputError(f"cannot be read: {(error.strerror or 'unknown reason').lower()}", file=name) from None
-    return parse_run_table(data, name)
+    return parse_run_table(read_whole(path, LARGEST_FILE, "a run table"), path.name)
 
 
 def parse_run_table(data: bytes, name: str = "") -> RunTable:
     """Read a run table from bytes; see `read_run_table`. `name` is used in errors only."""
     if not data.strip():
         raise InputError("is empty", file=name)
-    try:
-        text = data.decode("utf-8-sig")
-    except UnicodeDecodeError:
-        raise InputError("is not a text file in UTF-8", file=name) from None
-    if "\0" in text:
-        raise InputError("is not a text file", file=name)
-    lines = text.splitlines()
+    lines = lines_of(data, name)
     keys, extra, start = _read_keys(lines, name)
     for required in ("ventrix-run", "direction", "test_pressure"):
         if required not in keys:
@@ -179,7 +177,7 @@ def parse_run_table(data: bytes, name: str = "") -> RunTable:
         )
     if start is None:
         raise InputError("has no header line and no readings", file=name)
-    readings, lift_unit = _read_rows(lines, start, name)
+    readings, lift_unit = _read_rows(lines, start, name, keys.get("valve_diameter"))
     setup = SetUp(id="setup", **{k: keys[k] for k in _SETUP_KEYS if k in keys})
     return RunTable(
         run=FlowRun(id="run", setup_id="setup", source=name or "run table", date=keys.get("date"), readings=readings),
@@ -191,6 +189,26 @@ def parse_run_table(data: bytes, name: str = "") -> RunTable:
     )
 
 
+# Where the table of plausible figures has what a key says.
+_PLAUSIBLE: Final[dict[str, tuple[type[Noun], str]]] = {
+    **{key: (SetUp, key) for key in _SETUP_KEYS},
+    "valves": (Port, "valves"),
+    "valve_diameter": (Valve, "head_diameter"),
+    "stem_diameter": (Valve, "stem_diameter"),
+    "throat_diameter": (Cut, "throat_diameter"),
+    "seat_width": (Valve, "seat_width"),
+    "seat_angle": (Valve, "seat_angle"),
+    "port_volume": (Pour, "volume"),
+    "port_length": (Cut, "floor_length"),
+}
+
+
+def _plausible(value: Any, kind: type[Noun], name: str) -> None:
+    limit = limit_of(kind, name)
+    if limit is not None and isinstance(value, int | float) and not limit.allows(value):
+        raise ValueError(limit.sentence)
+
+
 def _read_keys(lines: list[str], name: str) -> tuple[dict[str, Any], dict[str, str], int | None]:
     keys: dict[str, Any] = {}
     extra: dict[str, str] = {}
@@ -200,9 +218,11 @@ def _read_keys(lines: list[str], name: str) -> tuple[dict[str, Any], dict[str, s
         if not line.lstrip().startswith("#"):
             return keys, extra, number - 1
         key, colon, value = line.lstrip()[1:].partition(":")
-        key, value = key.strip(), value.strip()
+        key, value = key.strip(), from_one_line(value.strip())
         if not colon:
             continue  # a plain remark
+        if len(key) > 200 or len(value) > LONGEST_CELL:
+            raise InputError("is too long a line", file=name, line=number)
         if key in keys or key in extra:
             raise InputError("stands here a second time", file=name, line=number, field=key)
         if key not in _KEYS:
@@ -212,6 +232,8 @@ def _read_keys(lines: list[str], name: str) -> tuple[dict[str, Any], dict[str, s
             continue  # nothing behind the colon: not recorded
         try:
             keys[key] = _KEYS[key](value)
+            if key in _PLAUSIBLE:
+                _plausible(keys[key], *_PLAUSIBLE[key])
         except ValueError as error:
             raise InputError(str(error), file=name, line=number, field=key) from None
     return keys, extra, None
@@ -267,15 +289,15 @@ def _column(title: str, name: str, line: int) -> Column:
     return Column(title, "note" if title == "note" else "", "")
 
 
-def _read_rows(lines: list[str], start: int, name: str) -> tuple[tuple[Reading, ...], str]:
-    delimiter = _delimiter(lines[start])
-    columns = _read_header(next(csv.reader([lines[start]], delimiter=delimiter)), name, start + 1)
+def _read_rows(
+    lines: list[str], start: int, name: str, valve_diameter: float | None
+) -> tuple[tuple[Reading, ...], str]:
+    rows = rows_of(lines, start, _delimiter(lines[start]), MOST_ROWS, name)
+    number, header = next(rows)
+    columns = _read_header(header, name, number)
     readings: list[Reading] = []
-    for number, line in enumerate(lines[start + 1 :], start + 2):
-        if not line.strip() or line.lstrip().startswith("#"):
-            continue
-        cells = next(csv.reader([line], delimiter=delimiter))
-        wanted = len(columns)
+    wanted = len(columns)
+    for number, cells in rows:
         if len(cells) == wanted - 1 and columns[-1].field == "note":
             cells = [*cells, ""]
         if len(cells) != wanted:
@@ -285,37 +307,59 @@ def _read_rows(lines: list[str], start: int, name: str) -> tuple[tuple[Reading, 
                 line=number,
                 field=columns[min(len(cells), wanted - 1)].name,
             )
-        readings.append(_reading(columns, cells, number, name))
+        readings.append(_reading(columns, cells, number, name, valve_diameter))
     if not readings:
         raise InputError("has a header and no readings", file=name)
     return tuple(readings), next(c.unit for c in columns if c.field == "lift")
 
 
-def _reading(columns: list[Column], cells: list[str], line: int, name: str) -> Reading:
+def _reading(columns: list[Column], cells: list[str], line: int, name: str, valve_diameter: float | None) -> Reading:
     values: dict[str, Any] = {}
     extra: dict[str, str] = {}
     for column, cell in zip(columns, (c.strip() for c in cells), strict=True):
         if column.field == "note" and cell.lower().startswith("struck"):
-            values["struck"] = cell.partition(":")[2].strip() or "no reason given"
+            values["struck"] = text_of(cell.partition(":")[2].strip()) or "no reason given"
         elif column.field in ("", "note"):
             if cell:
-                extra[column.name] = cell
+                extra[_extra_key(column.name)] = text_of(cell)
         elif cell:
             values[column.field] = _number(cell, column, line, name)
         elif column.field not in _MAY_BE_BLANK:
             raise InputError("is empty", file=name, line=line, field=column.name)
+    doubt = lift_doubt(values["lift"], valve_diameter)
+    if doubt and values["lift"] > USUAL_LIFT:
+        column = next(c for c in columns if c.field == "lift")
+        raise InputError(f"{doubt}{_meant(values['lift'], column.unit)}", file=name, line=line, field=column.name)
     return Reading(id=f"line-{line}", extra=extra, **values)
+
+
+def _meant(lift: float, unit: str) -> str:
+    """What a lift that cannot be was probably meant to be."""
+    typed = from_si(lift, unit)
+    if unit == "in" and 5 <= typed <= 1200:
+        return f": did you mean {typed / 1000:.3f}?"
+    return f": did you mean {typed:g} mm?" if unit == "in" else f": did you mean {typed / 10:g}?"
+
+
+def _extra_key(title: str) -> str:
+    """A column of the user's own never takes the name of a figure that documents have."""
+    return f"column {title}" if title in _OWN_NAMES else title
+
+
+_OWN_NAMES: Final = frozenset(f.name for f in fields(Reading)) | {"lift_mm", "flow_cfm"}
 
 
 def _number(cell: str, column: Column, line: int, name: str) -> float:
     try:
         value = parse_quantity(cell, column.unit)
         if cell[-1:].isalpha():
-            raise ValueError(f"'{cell}' is not a plain number: the unit stands in the header")
+            raise ValueError(f"'{cell[:40]}' is not a plain number: the unit stands in the header")
         if column.field not in _SIGNED and value < 0:
-            raise ValueError(f"'{cell}' is negative")
+            raise ValueError(f"'{cell[:40]}' is negative")
         if column.field in ("measured_pressure", "full_scale", "port_column") and value == 0:
             raise ValueError("must be above zero")
+        if column.field != "lift":  # a lift is asked about by itself
+            _plausible(value, Reading, column.field)
     except ValueError as error:
         raise InputError(str(error), file=name, line=line, field=column.name) from None
     return value
@@ -326,7 +370,7 @@ def _key_text(key: str, value: Any) -> str:
         return "yes" if value else "no"
     if key in _UNITS_OUT:
         return f"{_trim(from_si(value, _UNITS_OUT[key]))} {_UNITS_OUT[key]}"
-    return str(value)
+    return one_line(str(value))
 
 
 def _trim(value: float) -> str:
@@ -355,7 +399,7 @@ def write_run_table(table: RunTable) -> str:
                 lines.append(f"# {key}: {_key_text(key, value)}")
     for key, value in (("mount", table.mount), ("date", table.run.date), *table.extra.items()):
         if value is not None:
-            lines.append(f"# {key}: {value}")
+            lines.append(f"# {one_line(key)}: {one_line(str(value))}")
     readings = table.run.readings
     used = [f for f in _ROW_FIELDS if any(getattr(r, f[1]) is not None for r in readings)]
     out = io.StringIO()
@@ -366,5 +410,6 @@ def write_run_table(table: RunTable) -> str:
         for _, name, symbol in used:
             value = getattr(r, name)
             row.append("" if value is None else _trim(from_si(value, symbol)))
-        writer.writerow([*row, f"struck: {r.struck}" if r.struck else str(r.extra.get("note", ""))])
+        note = f"struck: {cell_of(r.struck)}" if r.struck else cell_of(str(r.extra.get("note", "")))
+        writer.writerow([*row, note])
     return "\n".join(lines) + "\n" + out.getvalue()

@@ -9,14 +9,21 @@ from dataclasses import replace
 from pathlib import Path
 from typing import Final
 
-from ventrix.core.model import Cut, ProbePoint, Traverse
+from ventrix.core.model import Cut, Noun, ProbePoint, Traverse
+from ventrix.core.plausible import limit_of
 from ventrix.core.units import from_si, parse_quantity
 from ventrix.records.errors import InputError
+from ventrix.records.text_cells import cell_of, lines_of, rows_of, text_of
+from ventrix.records.whole_file import read_whole
 
 COLUMNS: Final = (
-    "station", "kind", "layout", "lift_mm", "probe", "coefficient", "base_flow_cfm", "date", "point", "u", "v",
-    "reading_Pa", "speed_m_s", "flow_cfm", "struck",
+    "station", "kind", "layout", "lift_mm", "probe", "probe_diameter_mm", "coefficient", "base_flow_cfm", "date",
+    "point", "u", "v", "reading_Pa", "static_Pa", "speed_m_s", "flow_cfm", "struck",
 )  # fmt: skip
+HEAD: Final = COLUMNS[:9]  # what makes a traverse
+FIRST_COLUMNS: Final = tuple(c for c in COLUMNS if c not in ("probe_diameter_mm", "static_Pa"))  # of older tables
+LARGEST_FILE: Final = 16 * 1024 * 1024  # bytes
+MOST_ROWS: Final = 20_000
 FIRST: Final = "# ventrix-air: 1"
 
 
@@ -26,11 +33,12 @@ def write_traverses(cut: Cut) -> str:
     writer = csv.writer(out, lineterminator="\n")
     writer.writerow(COLUMNS)
     for t in cut.traverses:
-        head = [t.station, t.kind, t.layout, _text(t.lift, "mm"), t.probe, _text(t.coefficient, "-"),
-                _text(t.base_flow, "cfm"), t.date or ""]  # fmt: skip
+        head = [cell_of(t.station), t.kind, cell_of(t.layout), _text(t.lift, "mm"), cell_of(t.probe),
+                _text(t.probe_diameter, "mm"), _text(t.coefficient, "-"), _text(t.base_flow, "cfm"),
+                cell_of(t.date or "")]  # fmt: skip
         for p in t.points:
-            figures = [_text(p.reading, "Pa"), _text(p.speed, "m/s"), _text(p.flow, "cfm")]
-            writer.writerow([*head, p.name, f"{p.u:.6g}", f"{p.v:.6g}", *figures, p.struck or ""])
+            figures = [_text(p.reading, "Pa"), _text(p.static, "Pa"), _text(p.speed, "m/s"), _text(p.flow, "cfm")]
+            writer.writerow([*head, cell_of(p.name), f"{p.u:.6g}", f"{p.v:.6g}", *figures, cell_of(p.struck or "")])
     return f"{FIRST}\n{out.getvalue()}"
 
 
@@ -41,51 +49,69 @@ def _text(value: float | None, unit: str) -> str:
 def read_traverses(path: Path, new_id: Callable[[], str]) -> tuple[Traverse, ...]:
     """Traverses from such a table; `new_id` makes ids. InputError that names the file, line and field."""
     name = path.name
-    try:
-        lines = path.read_text(encoding="utf-8-sig").splitlines()
-    except OSError as error:
-        raise InputError(f"cannot be read: {(error.strerror or '').lower()}", file=name) from None
-    except UnicodeDecodeError:
-        raise InputError("is not a text file in UTF-8", file=name) from None
-    if not lines or lines[0].strip() != FIRST:
+    lines = lines_of(read_whole(path, LARGEST_FILE, "a table of air speeds"), name)
+    if lines[0].strip() != FIRST:
         raise InputError("is no table of air speeds: its first line is missing", file=name, line=1)
-    rows = list(csv.reader(lines[1:]))
-    if not rows or tuple(rows[0]) != COLUMNS:
+    rows = rows_of(lines, 1, ",", MOST_ROWS, name)
+    header = tuple(next(rows, (2, []))[1])
+    if not set(FIRST_COLUMNS) <= set(header) <= set(COLUMNS) or len(set(header)) != len(header):
         raise InputError("the header is not the one of air speeds", file=name, line=2)
-    found: dict[tuple[str, ...], Traverse] = {}
-    for number, cells in enumerate(rows[1:], 3):
-        if not cells:
-            continue
-        if len(cells) != len(COLUMNS):
-            raise InputError(f"{len(cells)} fields where the header has {len(COLUMNS)}", file=name, line=number)
-        row = dict(zip(COLUMNS, (c.strip() for c in cells), strict=True))
-
-        def figure(key: str, unit: str, line: int = number, values: dict[str, str] = row) -> float | None:
-            if not values[key]:
-                return None
-            try:
-                value = parse_quantity(values[key], unit)
-                if value < 0 and key not in ("u", "v"):
-                    raise ValueError(f"'{values[key]}' is negative")
-                if key in ("u", "v") and abs(value) > 1:
-                    raise ValueError("a place lies between -1 and 1")
-                return value
-            except ValueError as error:
-                raise InputError(str(error), file=name, line=line, field=key) from None
-
+    heads: dict[tuple[str, ...], Traverse] = {}
+    points: dict[tuple[str, ...], list[ProbePoint]] = {}
+    for number, cells in rows:
+        if len(cells) != len(header):
+            raise InputError(f"{len(cells)} fields where the header has {len(header)}", file=name, line=number)
+        row = dict.fromkeys(COLUMNS, "") | dict(zip(header, (c.strip() for c in cells), strict=True))
+        figure = _Figures(row, name, number)
         if row["kind"] not in ("", "pitot", "ball"):
-            raise InputError(f"'{row['kind']}' is not pitot or ball", file=name, line=number, field="kind")
-        key = tuple(cells[:8])
-        if key not in found:
-            found[key] = Traverse(
-                id=new_id(), station=row["station"], kind=row["kind"] or "pitot", layout=row["layout"],
-                lift=figure("lift_mm", "mm"), probe=row["probe"], coefficient=figure("coefficient", "-"),
-                base_flow=figure("base_flow_cfm", "cfm"), date=row["date"] or None,
-            )  # fmt: skip
-        point = ProbePoint(
-            id=new_id(), name=row["point"], u=figure("u", "-") or 0.0, v=figure("v", "-") or 0.0,
-            reading=figure("reading_Pa", "Pa"), speed=figure("speed_m_s", "m/s"), flow=figure("flow_cfm", "cfm"),
-            struck=row["struck"] or None,
-        )  # fmt: skip
-        found[key] = replace(found[key], points=(*found[key].points, point))
-    return tuple(found.values())
+            raise InputError(f"'{row['kind'][:40]}' is not pitot or ball", file=name, line=number, field="kind")
+        key = tuple(row[c] for c in HEAD)
+        if key not in heads:
+            heads[key] = Traverse(
+                id=new_id(),
+                station=text_of(row["station"]),
+                kind=row["kind"] or "pitot",
+                layout=text_of(row["layout"]),
+                lift=figure("lift_mm", "mm", Traverse, "lift"),
+                probe=text_of(row["probe"]),
+                probe_diameter=figure("probe_diameter_mm", "mm", Traverse, "probe_diameter"),
+                coefficient=figure("coefficient", "-", Traverse, "coefficient"),
+                base_flow=figure("base_flow_cfm", "cfm", Traverse, "base_flow"),
+                date=text_of(row["date"]) or None,
+            )
+        points.setdefault(key, []).append(
+            ProbePoint(
+                id=new_id(),
+                name=text_of(row["point"]),
+                u=figure("u", "-", ProbePoint, "u") or 0.0,
+                v=figure("v", "-", ProbePoint, "v") or 0.0,
+                reading=figure("reading_Pa", "Pa", ProbePoint, "reading"),
+                static=figure("static_Pa", "Pa", ProbePoint, "static"),
+                speed=figure("speed_m_s", "m/s", ProbePoint, "speed"),
+                flow=figure("flow_cfm", "cfm", ProbePoint, "flow"),
+                struck=text_of(row["struck"]) or None,
+            )
+        )
+    return tuple(replace(heads[key], points=tuple(points[key])) for key in heads)
+
+
+class _Figures:
+    """Figures of one row, each checked; InputError names file, line and field."""
+
+    def __init__(self, row: dict[str, str], name: str, line: int) -> None:
+        self._row, self._name, self._line = row, name, line
+
+    def __call__(self, key: str, unit: str, kind: type[Noun], field: str) -> float | None:
+        text = self._row[key]
+        if not text:
+            return None
+        try:
+            value = parse_quantity(text, unit)
+            limit = limit_of(kind, field)
+            if limit is not None and not limit.allows(value):
+                if value < 0 <= limit.low:
+                    raise ValueError(f"'{text[:40]}' is negative")
+                raise ValueError(limit.sentence)
+            return value
+        except ValueError as error:
+            raise InputError(str(error), file=self._name, line=self._line, field=key) from None

@@ -4,8 +4,10 @@ from __future__ import annotations
 
 import math
 from dataclasses import fields
+from itertools import pairwise
 from typing import Any
 
+from ventrix.core.analysis import Analysis, Pair
 from ventrix.core.compare import RunComparison
 from ventrix.core.model import SetUp
 from ventrix.core.reduction import ReducedRun
@@ -115,6 +117,41 @@ def comparison_document(c: RunComparison, verdict: Verdict) -> dict[str, Any]:
         "verdict": f"{verdict.headline} {verdict.sentence}",
         "flags": [*c.notes, *verdict.warnings, *verdict.dissent],
     }
+
+
+def job_pairs(analysis: Analysis) -> list[Pair]:
+    """Every flowed cut of every port against the flowed one before it, and the last against the first."""
+    found = []
+    for port in analysis.job.ports:
+        flowed = [c for c in port.cuts if analysis.runs_of(c, port) or analysis.problem(c)]
+        steps = list(pairwise(flowed))
+        if len(flowed) > 2:
+            steps.append((flowed[0], flowed[-1]))
+        found += [analysis.pair(port, before, after) for before, after in steps]
+    return found
+
+
+def pair_document(analysis: Analysis, pair: Pair) -> dict[str, Any]:
+    """JSON of two cuts of a job held against each other."""
+    whose = {
+        "port": pair.port.name,
+        "before": pair.before.number,
+        "after": pair.after.number,
+        "before_name": pair.before.name,
+        "after_name": pair.after.name,
+    }
+    verdict = analysis.verdict(pair)
+    if pair.comparison is None or verdict is None:
+        nothing: dict[str, Any] = {"comparable": "unknown", "differences": [], "points": [], "summary": None}
+        return whose | nothing | {"verdict": pair.missing, "flags": []}
+    return whose | comparison_document(pair.comparison, verdict)
+
+
+def pair_text(analysis: Analysis, pair: Pair) -> str:
+    """Two cuts of a job in one line."""
+    verdict = analysis.verdict(pair)
+    said = pair.missing if verdict is None else f"{verdict.headline} {verdict.sentence}"
+    return f"{pair.port.name}, cut {pair.before.number} to {pair.after.number}: {said}"
 
 
 def text_table(header: list[str], rows: list[list[str]]) -> str:

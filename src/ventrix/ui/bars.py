@@ -136,6 +136,7 @@ class Foot(QWidget):
         row.addWidget(self.said, 1)
         row.addWidget(self.saved)
         session.said.connect(self._say)
+        session.refused.connect(self._warn)
         session.job_changed.connect(self.refresh)
         session.opened.connect(self.refresh)
         self.refresh()
@@ -145,8 +146,17 @@ class Foot(QWidget):
         self.said.setText(metrics.elidedText(sentence, Qt.TextElideMode.ElideRight, 760))
         self.said.setToolTip(sentence)
 
+    def _warn(self, sentence: str) -> None:
+        """What the book did not take, marked until something is stored again."""
+        self._say(f"▼ {sentence}")
+        self.said.setObjectName("error")
+        self.said.style().polish(self.said)
+
     def refresh(self) -> None:
         space = self._session.workspace
+        if self.said.objectName():
+            self.said.setObjectName("")
+            self.said.style().polish(self.said)
         if space is not None:
             self._say(space.said)
         parts = []

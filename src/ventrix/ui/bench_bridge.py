@@ -3,14 +3,16 @@
 from __future__ import annotations
 
 import contextlib
+import ipaddress
 import queue
+import re
 import time
 from collections.abc import Callable
 
 from PySide6.QtCore import QObject, QTimer, Signal
 
 from ventrix.bench.link import TcpLink
-from ventrix.bench.sampler import Command, Connected, Event, Heard, Lost, Refused, Sampler
+from ventrix.bench.sampler import Command, Connected, Dropped, Event, Heard, Lost, Refused, Sampler
 from ventrix.bench.samples import BenchDriver, Sample
 from ventrix.bench.scpi import ScpiBench
 from ventrix.bench.text_lines import TextFormat, open_serial
@@ -23,15 +25,28 @@ REFRESH = 50  # ms between looks at the queue
 def host_and_port(text: str) -> tuple[str, int]:
     """An address as a person types it; ValueError with a sentence where it is not one."""
     host, _, port = text.strip().rpartition(":")
-    if not host or not port.isdecimal() or not 0 < int(port) < 65536:
-        raise ValueError(f"'{text}' is not host:port, as in localhost:5025")
-    return host, int(port)
+    if not host or not (port.isascii() and port.isdecimal()) or len(port) > 5 or not 0 < int(port) < 65536:
+        raise ValueError(f"'{text[:80]}' is not host:port, as in localhost:5025")
+    bare = host.removeprefix("[").removesuffix("]")
+    try:
+        ipaddress.ip_address(bare)
+    except ValueError:
+        labels = host.rstrip(".").split(".")
+        if len(host) > 253 or not all(_LABEL.fullmatch(label) for label in labels) or labels[-1].isdecimal():
+            raise ValueError(f"'{host[:80]}' is no name or address of a machine") from None
+    return bare, int(port)
+
+
+_LABEL = re.compile(r"[A-Za-z0-9_](?:[A-Za-z0-9_-]{0,61}[A-Za-z0-9_])?")
+SILENT_AFTER = 1.5  # s without a sample
+BACK_WORDS = 12.0  # s that the bar says why the bench was lost, after it is back
 
 
 class BenchBridge(QObject):
     """Connects to a bench, and tells what it says. Owns the simulated bench when that one is used."""
 
     sampled = Signal(object)  # list of Sample, oldest first
+    silenced = Signal()  # nothing that the bench said before can be kept
     state_changed = Signal()
     heard = Signal(list, int)  # lines as they came, how many were passed over
 
@@ -40,6 +55,8 @@ class BenchBridge(QObject):
         self.sentence = "no bench connected: type what you read"
         self.connected = False
         self.is_simulated = False
+        self._name = ""
+        self._last_sample = self._back_at = 0.0
         self._events: queue.Queue[Event] = queue.Queue()
         self._sampler: Sampler | None = None
         self._closing = contextlib.ExitStack()
@@ -105,6 +122,7 @@ class BenchBridge(QObject):
         self._closing.close()
         self._timer.stop()
         self._events = queue.Queue()
+        self._name = ""
         self.connected = self.is_simulated = False
         self.sentence = "no bench connected: type what you read"
         self.state_changed.emit()
@@ -131,17 +149,46 @@ class BenchBridge(QObject):
                 heard = event
                 continue
             changed = True
-            if isinstance(event, Connected):
-                self.connected, self.is_simulated = True, event.is_simulated
-                self.sentence = "simulated bench" if event.is_simulated else event.identity
-            elif isinstance(event, Lost):
-                self.connected = False
-                self.sentence = event.sentence
-            elif isinstance(event, Refused):
-                self.sentence = event.sentence
+            self._take(event)
+        changed = self._watch_silence(bool(samples)) or changed
         if changed:
             self.state_changed.emit()
         if heard is not None:
             self.heard.emit(list(heard.lines), heard.passed_over)
-        if samples:
+        if samples and self.connected:
             self.sampled.emit(samples)
+
+    def _take(self, event: Event) -> None:
+        if isinstance(event, Connected):
+            self.connected, self.is_simulated = True, event.is_simulated
+            self._name = "simulated bench" if event.is_simulated else event.identity
+            self.sentence = f"{self._name}, back after: {event.after}" if event.after else self._name
+            self._last_sample = self._back_at = time.monotonic()
+        elif isinstance(event, Lost):
+            self.connected = False
+            self.sentence = event.sentence
+            self.silenced.emit()
+        elif isinstance(event, Dropped):
+            self.sentence = event.sentence
+            self.silenced.emit()
+        elif isinstance(event, Refused):
+            self.sentence = event.sentence
+
+    def _watch_silence(self, spoke: bool) -> bool:
+        """Whether the bench fell silent, or speaks again, just now."""
+        now = time.monotonic()
+        if spoke:
+            self._last_sample = now
+            if not self.connected and self._name and self._sampler is not None:
+                self.connected, self.sentence = True, self._name
+                return True
+            if self.sentence != self._name and now - self._back_at > BACK_WORDS and self.connected:
+                self.sentence = self._name
+                return True
+            return False
+        if not self.connected or now - self._last_sample < SILENT_AFTER:
+            return False
+        self.connected = False
+        self.sentence = f"the bench is silent: nothing for {SILENT_AFTER:g} seconds"
+        self.silenced.emit()
+        return True

@@ -10,13 +10,15 @@ from PySide6.QtWidgets import QFileDialog, QMenu, QWidget
 from ventrix.core import edits
 from ventrix.core.analysis import geometry_of
 from ventrix.core.model import Mount
-from ventrix.records.errors import InputError
+from ventrix.records.errors import InputError, sentence_of
 from ventrix.records.run_table import RunTable, read_run_table, write_run_table
 from ventrix.records.traverse_table import read_traverses, write_traverses
+from ventrix.records.whole_file import write_whole
 from ventrix.ui.session import Session
 from ventrix.workspace import Workspace, new_id
 
 JOB_FILES = "Job documents (*.json);;All files (*)"
+MOST_MOUNTS = 99_999
 RUN_FILES = "Run tables (*.csv);;All files (*)"
 
 
@@ -53,20 +55,21 @@ class Files:
 
     def bring_in_job(self, path: Path) -> bool:
         """Put a job document into the book and open it."""
-        from ventrix.records.document import read_job  # late: pydantic is needed for documents only
+        from ventrix.records.document import read_document  # late: pydantic is needed for documents only
 
         try:
-            job = read_job(path)
+            job, benches = read_document(path)
             if any(e.id == job.id for e in self._session.book.jobs()):
                 self.open_job(job.id)
                 self._session.say(f"'{job.title}' is in the book already: the book's own is open.")
                 return True
-            self._session.book.add_job(job, file=path.name)
+            known = self._session.book.add_job(job, path.name, benches)
         except InputError as error:
             self._session.say(str(error))
             return False
         self.open_job(job.id)
-        self._session.say(f"'{job.title}' brought in from {path.name}.")
+        kept = f" The book's own {', '.join(known)} was kept." if known else ""
+        self._session.say(f"'{job.title}' brought in from {path.name}.{kept}")
         return True
 
     def export_job(self) -> None:
@@ -79,7 +82,7 @@ class Files:
         from ventrix.records.document import write_job  # late, as above
 
         try:
-            write_job(space.job, Path(name))
+            write_job(space.job, Path(name), space.benches)
         except InputError as error:
             self._session.say(str(error))
         else:
@@ -123,7 +126,7 @@ class Files:
         """The mount the table names by number, else one more than the last."""
         space = self._session.workspace
         assert space is not None
-        if named is not None and named.isdecimal():
+        if named is not None and named.isascii() and named.isdecimal() and 1 <= int(named[:9]) <= MOST_MOUNTS:
             return int(named)
         return max((m.number for m in space.job.mounts), default=0) + 1
 
@@ -136,9 +139,9 @@ class Files:
         if not name:
             return
         try:
-            Path(name).write_text(self.run_table_text(), encoding="utf-8")
-        except OSError as error:
-            self._session.say(f"{Path(name).name} cannot be written: {(error.strerror or '').lower()}.")
+            write_whole(Path(name), self.run_table_text())
+        except InputError as error:
+            self._session.say(sentence_of(error))
         else:
             self._session.say(f"Run written to {Path(name).name}.")
 
@@ -188,8 +191,8 @@ class Files:
         if not name:
             return
         try:
-            Path(name).write_text(write_traverses(space.real_cut), encoding="utf-8")
-        except OSError as error:
-            self._session.say(f"{Path(name).name} cannot be written: {(error.strerror or '').lower()}.")
+            write_whole(Path(name), write_traverses(space.real_cut))
+        except InputError as error:
+            self._session.say(sentence_of(error))
         else:
             self._session.say(f"Air speeds written to {Path(name).name}.")

@@ -97,11 +97,11 @@ def _file_menu(shell: Shell, menu: QMenu) -> None:
 def _edit_menu(shell: Shell, menu: QMenu) -> None:
     def undo() -> None:
         if shell.session.workspace is not None:
-            shell.session.workspace.undo()
+            shell.session.undo()
 
     def redo() -> None:
         if shell.session.workspace is not None:
-            shell.session.workspace.redo()
+            shell.session.redo()
 
     undo_action = _add(menu, "&Undo", QKeySequence.StandardKey.Undo, undo)
     redo_action = _add(menu, "&Redo", "Ctrl+Shift+Z", redo)

@@ -2,14 +2,20 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import QObject, QSettings, Signal
+from collections.abc import Callable
+
+from PySide6.QtCore import QEventLoop, QObject, QSettings, QTimer, Signal
 from PySide6.QtWidgets import QApplication
+from sqlalchemy.exc import SQLAlchemyError
 
 from ventrix.records.book import Book
+from ventrix.records.errors import BookError, sentence_of
 from ventrix.ui import theme
 from ventrix.ui.bench_bridge import BenchBridge
 from ventrix.ui.units import SYSTEMS, US, Units
 from ventrix.workspace import Told, Workspace
+
+WATCH = 600  # ms between looks at what other windows wrote
 
 
 class Session(QObject):
@@ -24,15 +30,23 @@ class Session(QObject):
     said = Signal(str)
     look_changed = Signal()
     opened = Signal()
+    refused = Signal(str)  # the book did not take an edit: what was typed stays where it is
 
     def __init__(self, book: Book, workspace: Workspace | None, settings: QSettings, *, demo: bool = False) -> None:
         super().__init__()
         self.book = book
         self.settings = settings
         self.demo = demo
+        self.opening_failed = ""  # why the window opened without the last job
         self.units: Units = SYSTEMS.get(str(settings.value("units", "us")), US)
         self.bench = BenchBridge(self)
         self._stop_listening = lambda: None
+        self._silent = ""
+        book.wait = self._wait
+        self._watch = QTimer(self)
+        self._watch.setInterval(WATCH)
+        self._watch.timeout.connect(self.look_for_changes)
+        self._watch.start()
         self.workspace: Workspace | None = None
         if workspace is not None:
             self.open(workspace)
@@ -61,6 +75,51 @@ class Session(QObject):
         else:
             self.said.emit(sentence)
 
+    def not_kept(self, sentence: str) -> None:
+        """The book did not take an edit: the foot says so until something is stored."""
+        self.say(sentence)
+        self.refused.emit(sentence)
+
+    def undo(self) -> bool:
+        """Take back the last edit; False where there is none, or another window is in the way."""
+        return self._turn(lambda space: space.undo())
+
+    def redo(self) -> bool:
+        """Do again what was undone."""
+        return self._turn(lambda space: space.redo())
+
+    def _turn(self, work: Callable[[Workspace], bool]) -> bool:
+        if self.workspace is None:
+            return False
+        try:
+            return work(self.workspace)
+        except BookError as error:
+            self.not_kept(sentence_of(error))
+            return False
+
+    def look_for_changes(self) -> None:
+        """Take in what other windows wrote to the book."""
+        if self.workspace is None:
+            return
+        try:
+            self.workspace.look_for_changes()
+        except BookError as error:
+            if str(error) != self._silent:  # once, not twice a second
+                self._silent = str(error)
+                self.not_kept(sentence_of(error))
+        except SQLAlchemyError:
+            if not self._silent:
+                self._silent = "the book does not answer"
+                self.not_kept("The book does not answer.")
+        else:
+            self._silent = ""
+
+    def _wait(self, seconds: float) -> None:
+        """While another program holds the book: keep the window alive, and take no keys."""
+        loop = QEventLoop()
+        QTimer.singleShot(int(1000 * seconds), loop.quit)
+        loop.exec(QEventLoop.ProcessEventsFlag.ExcludeUserInputEvents)
+
     @property
     def reduced_motion(self) -> bool:
         """Nothing moves where the user wants it so."""
@@ -83,6 +142,7 @@ class Session(QObject):
 
     def close(self) -> None:
         """Stop the bench and close the book. A second call does nothing."""
+        self._watch.stop()
         self._stop_listening()
         self._stop_listening = lambda: None
         self.bench.disconnect_bench()

@@ -59,6 +59,7 @@ def _run(start: Start, shots: list[tuple[str, Path]], closing: ExitStack) -> int
     from PySide6.QtWidgets import QApplication
 
     from ventrix.ui import theme
+    from ventrix.ui.safety import Safety
     from ventrix.ui.session import Session
     from ventrix.ui.shell import Shell
 
@@ -76,12 +77,18 @@ def _run(start: Start, shots: list[tuple[str, Path]], closing: ExitStack) -> int
         settings = QSettings(QSettings.Format.IniFormat, QSettings.Scope.UserScope, "ventrix", "ventrix")
     theme.load_fonts()
     theme.apply(app, start.theme or str(settings.value("theme", "dye")))
+    safety = Safety()
+    safety.install()
+    closing.callback(safety.remove)
     session = _session(start, folder, settings, Session)
+    safety.watch(session)
     shell = Shell(session)
     closing.callback(session.close)
     if start.file is not None and not _open_file(shell, start.file):
         raise InputError(session.workspace.said if session.workspace else "could not be opened", file=start.file.name)
     shell.show()
+    if session.opening_failed:
+        session.not_kept(session.opening_failed)
     if shots:
         for room, path in shots:
             _render(app, shell, room, path)
@@ -92,7 +99,9 @@ def _run(start: Start, shots: list[tuple[str, Path]], closing: ExitStack) -> int
 
 def _session(start, folder, settings, session_class):
     """The book and job to begin with: the demo's, or the user's own where it was left."""
+    from ventrix.core.opening import try_opening
     from ventrix.records.book import Book, default_book_path
+    from ventrix.ui.safety import log
     from ventrix.workspace import Workspace
 
     if folder is not None:
@@ -102,8 +111,7 @@ def _session(start, folder, settings, session_class):
         from ventrix.demo.make import demo_benches, demo_job
 
         job = demo_job()
-        book.add_job(job)
-        book.write(*((None, bench) for bench in demo_benches()))
+        book.add_job(job, benches=demo_benches())
         space = Workspace(book, job)
         space.look_at(job.ports[0].cuts[2].id)  # the cut that gains high and loses low tells the most
         return session_class(book, space, settings, demo=True)
@@ -111,7 +119,17 @@ def _session(start, folder, settings, session_class):
     known = [e.id for e in book.jobs()]
     last = str(settings.value("job", ""))
     chosen = last if last in known else (known[-1] if known else None)
-    return session_class(book, Workspace.open(book, chosen) if chosen else None, settings)
+    if chosen is None:
+        return session_class(book, None, settings)
+    try:
+        space = Workspace.open(book, chosen)
+        try_opening(space.job, space.benches)
+        return session_class(book, space, settings)
+    except Exception:  # whatever is wrong with one job, the window opens without it
+        log.exception("the last job could not be opened")
+        session = session_class(book, None, settings)
+        session.opening_failed = "The last job could not be opened; the log says why. Open another, or bring one in."
+        return session
 
 
 def _open_file(shell, path: Path) -> bool:

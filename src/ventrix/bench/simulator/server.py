@@ -6,23 +6,19 @@ import contextlib
 import socketserver
 import threading
 import time
-from collections import deque
 from collections.abc import Callable, Iterator
 from typing import cast
 
 from ventrix.bench.simulator.bench import SimulatedBench
 from ventrix.bench.simulator.lies import Lie
+from ventrix.bench.simulator.scpi_syntax import OPERATION_COMPLETE, Headers, Status, run_line
 from ventrix.core.model import Direction
 from ventrix.core.units import from_si, parse_number, to_si
 
 HOST = "127.0.0.1"
 IDENTITY = "Ventrix,Simulated bench,0,1"
-LONGEST_LINE = 256  # bytes: a longer one is nobody's command
-
-_UNDEFINED = '-113,"Undefined header"'
-_MISSING = '-109,"Missing parameter"'
-_NO_PARAMETER = '-108,"Parameter not allowed"'
-_NO_ERROR = '0,"No error"'
+LONGEST_LINE = 1024  # bytes: a longer one is nobody's command
+REGISTERS = ("OPERation", "QUEStionable")
 
 
 class Interpreter:
@@ -30,38 +26,68 @@ class Interpreter:
 
     def __init__(self, bench: SimulatedBench) -> None:
         self._bench = bench
-        self._errors: deque[str] = deque(maxlen=20)
-        self._queries: dict[str, Callable[[], str]] = {
-            "*IDN?": lambda: IDENTITY,
-            "SYST:ERR?": lambda: self._errors.popleft() if self._errors else _NO_ERROR,
-            "SOUR:PRES?": lambda: f"{from_si(bench.wanted_pressure, 'inH2O'):.2f}",
-            "MEAS:FLOW?": lambda: f"{from_si(bench.read()[0], 'cfm'):.2f}",
-            "MEAS:PERC?": lambda: f"{100 * bench.percent():.2f}",
-            "MEAS:SWIR?": lambda: f"{from_si(bench.swirl(), 'rpm'):.0f}",
-            "MEAS:PIT?": lambda: f"{from_si(bench.probe(), 'inH2O'):.2f}",
-            "SENS:RANG?": lambda: str(bench.range),
-            "SIM:LIE?": lambda: ",".join(sorted(lie.value for lie in bench.lies.told)) or "NONE",
-            "MEAS:PRES?": lambda: f"{from_si(bench.read()[1], 'inH2O'):.2f}",
-            "MEAS:LIFT?": lambda: f"{from_si(bench.lift, 'mm'):.3f}",
-            "MEAS:TEMP?": lambda: f"{from_si(bench.temperature, 'degC'):.1f}",
-            "SIM:PORT?": lambda: f"{bench.state[0].upper()},{bench.state[1]}",
-        }
-        self._commands: dict[str, Callable[[str], None]] = {
-            "SOUR:PRES": lambda text: bench.set_pressure(to_si(parse_number(text), "inH2O")),
-            "SIM:LIFT": lambda text: bench.set_lift(to_si(parse_number(text), "mm")),
-            "SIM:PORT": self._fit,
-            "SIM:WORK": self._work,
-            "SENS:RANG": self._range,
-            "SIM:LIE": self._lie,
-            "SIM:ON": lambda text: bench.put_on(text.strip().lower()),
-            "SIM:PROB": lambda text: bench.place_probe(_place(text)),
-            "SIM:BALL": lambda text: bench.place_probe(_place(text), ball=True),
-        }
-        self._actions: dict[str, Callable[[], None]] = {
-            "*CLS": self._errors.clear,
-            "*RST": lambda: bench.set_pressure(0.0),
-            "SIM:MOUN": bench.remount,
-        }
+        self.status = status = Status()
+        self._headers = Headers(
+            queries={
+                "*IDN": lambda: IDENTITY,
+                "*OPC": lambda: "1",
+                "*ESR": status.take_events,
+                "*ESE": lambda: str(status.event_enable),
+                "*SRE": lambda: str(status.service_enable),
+                "*STB": lambda: str(status.byte()),
+                "*TST": lambda: "0",
+                "SYSTem:ERRor[:NEXT]": status.next_error,
+                "SYSTem:VERSion": lambda: "1999.0",
+                "SOURce:PRESsure": lambda: f"{from_si(bench.wanted_pressure, 'inH2O'):.2f}",
+                "SENSe:RANGe": lambda: str(bench.range),
+                "MEASure:FLOW": lambda: f"{from_si(bench.read()[0], 'cfm'):.2f}",
+                "MEASure:PERCent": lambda: f"{100 * bench.percent():.2f}",
+                "MEASure:PRESsure": lambda: f"{from_si(bench.read()[1], 'inH2O'):.2f}",
+                "MEASure:LIFT": lambda: f"{from_si(bench.lift, 'mm'):.3f}",
+                "MEASure:TEMPerature": lambda: f"{from_si(bench.temperature, 'degC'):.1f}",
+                "MEASure:SWIRl": lambda: f"{from_si(bench.swirl(), 'rpm'):.0f}",
+                "MEASure:PITot": lambda: f"{from_si(bench.probe(), 'inH2O'):.2f}",
+                "SIMulate:LIE": lambda: ",".join(sorted(lie.value for lie in bench.lies.told)) or "NONE",
+                "SIMulate:PORT": lambda: f"{bench.state[0].upper()},{bench.state[1]}",
+                **self._register_queries(),
+            },
+            commands={
+                "*ESE": lambda text: setattr(status, "event_enable", _byte(text)),
+                "*SRE": lambda text: setattr(status, "service_enable", _byte(text)),
+                "SOURce:PRESsure": lambda text: bench.set_pressure(to_si(parse_number(text), "inH2O")),
+                "SENSe:RANGe": self._range,
+                "SIMulate:LIFT": lambda text: bench.set_lift(to_si(parse_number(text), "mm")),
+                "SIMulate:PORT": self._fit,
+                "SIMulate:WORK": self._work,
+                "SIMulate:LIE": self._lie,
+                "SIMulate:ON": lambda text: bench.put_on(text.strip().lower()),
+                "SIMulate:PROBe": lambda text: bench.place_probe(_place(text)),
+                "SIMulate:BALL": lambda text: bench.place_probe(_place(text), ball=True),
+                **{f"STATus:{r}:ENABle": self._enable(r) for r in REGISTERS},
+            },
+            actions={
+                "*CLS": status.clear,
+                "*RST": lambda: bench.set_pressure(0.0),
+                "*OPC": lambda: setattr(status, "events", status.events | OPERATION_COMPLETE),
+                "*WAI": lambda: None,
+                "STATus:PRESet": status.enables.clear,
+                "SIMulate:MOUNt": bench.remount,
+            },
+        )
+
+    def _register_queries(self) -> dict[str, Callable[[], str]]:
+        """SCPI-99's operation and questionable registers: this bench sets nothing in them."""
+        found: dict[str, Callable[[], str]] = {}
+        for name in REGISTERS:
+            found[f"STATus:{name}[:EVENt]"] = found[f"STATus:{name}:CONDition"] = lambda: "0"
+            found[f"STATus:{name}:ENABle"] = lambda n=name: str(self.status.enables.get(n, 0))  # type: ignore[misc]
+        return found
+
+    def _enable(self, name: str) -> Callable[[str], None]:
+        def put(text: str) -> None:
+            self.status.enables[name] = _byte(text, 32767)
+
+        return put
 
     def _fit(self, text: str) -> None:
         self._bench.fit(*_port_and_cut(text))
@@ -87,26 +113,13 @@ class Interpreter:
 
     def answer(self, line: str) -> str | None:
         """Obey one line. Returns what goes back, None for commands and errors."""
-        header, _, parameter = line.strip().partition(" ")
-        header, parameter = header.upper().removeprefix(":"), parameter.strip()
-        if not header:
-            return None
-        if header in self._queries:
-            return self._queries[header]()
-        if header in self._actions and not parameter:
-            self._actions[header]()
-        elif header in self._actions:
-            self._errors.append(_NO_PARAMETER)
-        elif header in self._commands and not parameter:
-            self._errors.append(_MISSING)
-        elif header in self._commands:
-            try:
-                self._commands[header](parameter)
-            except ValueError as error:
-                self._errors.append(f'-222,"Data out of range;{error}"')
-        else:
-            self._errors.append(_UNDEFINED)
-        return None
+        return run_line(line, self._headers, self.status)
+
+
+def _byte(text: str, most: int = 255) -> int:
+    if not (text.isascii() and text.isdecimal()) or len(text) > 6 or int(text) > most:
+        raise ValueError(f"a whole number up to {most}")
+    return int(text)
 
 
 def _place(text: str) -> tuple[str, float, float] | None:

@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from pathlib import Path
 
-from PySide6.QtCore import QPoint, QRect, QSize
+from PySide6.QtCore import QBuffer, QIODevice, QPoint, QRect, QSize
 from PySide6.QtGui import QGuiApplication, QImage, QPainter
 from PySide6.QtWidgets import QWidget
 
 from ventrix.records.errors import InputError
+from ventrix.records.whole_file import write_whole
 from ventrix.ui import theme
 
 PRINT_SCALE = 3.125  # 300 dots an inch, where the screen's are taken as 96
@@ -35,23 +36,32 @@ def save_picture(widget: QWidget, path: Path) -> None:
     kind = path.suffix.lower()
     if kind not in (".svg", ".png"):
         raise InputError("wants to end in .svg or .png", file=path.name)
+    data = QBuffer()
+    data.open(QIODevice.OpenModeFlag.WriteOnly)
     if kind == ".png":
-        if not as_image(widget).save(str(path)):
-            raise InputError("the picture cannot be written", file=path.name)
-        return
+        drawn = as_image(widget).save(data, "PNG")  # type: ignore[call-overload]
+    else:
+        drawn = _draw_svg(widget, data)
+    if not drawn:
+        raise InputError("the picture cannot be drawn", file=path.name)
+    write_whole(path, bytes(data.data().data()))
+
+
+def _draw_svg(widget: QWidget, device: QBuffer) -> bool:
     from PySide6.QtSvg import QSvgGenerator  # late: only pictures need it
 
     generator = QSvgGenerator()
-    generator.setFileName(str(path))
+    generator.setOutputDevice(device)
     generator.setSize(widget.size())
     generator.setViewBox(QRect(QPoint(0, 0), widget.size()))
     generator.setTitle(widget.accessibleName() or "Ventrix")
     painter = QPainter()
     if not painter.begin(generator):
-        raise InputError("the picture cannot be written", file=path.name)
+        return False
     painter.fillRect(widget.rect(), theme.colour("ground"))
     _drawn_on(widget, painter)
     painter.end()
+    return True
 
 
 def copy_picture(widget: QWidget) -> None:

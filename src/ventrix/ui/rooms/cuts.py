@@ -7,13 +7,13 @@ from pathlib import Path
 
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QKeyEvent
-from PySide6.QtWidgets import QFileDialog, QHBoxLayout, QLabel, QVBoxLayout
+from PySide6.QtWidgets import QFileDialog, QHBoxLayout, QInputDialog, QLabel, QVBoxLayout
 
 from ventrix.core import edits
 from ventrix.core.model import Cut, Photo, Port, Trial, trial_as_cut
 from ventrix.core.units import percent_text
 from ventrix.core.walls import limit_for, walls_at
-from ventrix.records.errors import InputError
+from ventrix.records.errors import InputError, sentence_of
 from ventrix.records.photos import keep_photo
 from ventrix.ui.parts.cut_card import CutCard
 from ventrix.ui.parts.unrolled_port import UnrolledMap
@@ -190,12 +190,23 @@ class CutsRoom(Room):
         space = self.session.workspace
         if space is None:
             return
-        seconds = space.stop_clock()
+        try:
+            seconds = space.stop_clock()
+        except ValueError as error:
+            seconds = self._ask_minutes(sentence_of(error))
+            if seconds is None:
+                return
+            space.stop_clock(seconds)
         if seconds is None:
             space.start_clock(self.zone)
             self.session.say("The clock runs: S stops it. It goes on through a crash.")
         else:
             self.session.say(f"The clock stopped after {self.session.units.duration.with_unit(seconds)}.")
+
+    def _ask_minutes(self, question: str) -> float | None:
+        """How long the work took, where the computer's clock cannot say; None where nobody knows [s]."""
+        minutes, ok = QInputDialog.getDouble(self, "The clock", question, 30.0, 0.1, 960.0, 1)
+        return minutes * 60 if ok else None
 
     def choose_photo(self, moment: str) -> None:
         name, _ = QFileDialog.getOpenFileName(self, f"Photo {moment}", "", PICTURES)

@@ -9,25 +9,28 @@ from PySide6.QtCore import QObject, Signal
 from ventrix.bench.preparation import Step, StepDone
 from ventrix.bench.procedure import Kept, Phase, Refusal
 from ventrix.bench.samples import Sample
-from ventrix.core.units import parse_quantity
+from ventrix.core.units import parse_quantity, percent_text
+from ventrix.records.errors import BookError, sentence_of
 from ventrix.ui.rooms.flow_checks import odd_reading
 from ventrix.ui.rooms.flow_test import RunInHand
 from ventrix.ui.session import Session
 
 NOTES = {"N": "noise", "I": "dip", "T": "out of travel", "O": "out of breath"}
 PEDAL_SKIP = "skipped at the bench"
+AGAIN = "It stays in hand: press again to keep it."
 
 
 class FlowControl(QObject):
     """Holds the run in hand and what the ground of the far view says.
 
     Signals: `redraw` when the book or the plan changed, `far` when only the far view did, `cleared`
-    when a typed figure was taken.
+    when a typed figure was taken, `refused_text` when it was not.
     """
 
     redraw = Signal()
     far = Signal()
     cleared = Signal()
+    refused_text = Signal()
 
     def __init__(self, session: Session) -> None:
         super().__init__()
@@ -40,6 +43,9 @@ class FlowControl(QObject):
         self.problem = ""
         self.temperature: float | None = None
         self.blower = False
+        self.in_hand: tuple[Kept, str] | None = None
+        self.which_bench = ""
+        self._asked = ""
 
     # -- the ground changes when something was kept or refused, and stays so
 
@@ -85,8 +91,16 @@ class FlowControl(QObject):
 
     def keep(self, *, unsteady: bool = False) -> None:
         """Keep what the bench shows, or say why not."""
-        if not self.session.bench.connected:
-            self.refuse("No bench connected: type the reading, then Enter.")
+        if self._offer_again():
+            return
+        if self.which_bench:
+            self.refuse(self.which_bench)
+        elif not self.session.bench.connected:
+            active = self.session.bench.active
+            silent = f"{self.session.bench.sentence[0].upper()}{self.session.bench.sentence[1:]}."
+            self.refuse(
+                f"{silent} Nothing can be kept." if active else "No bench connected: type the reading, then Enter."
+            )
         elif self.preparing:
             self.take_step(None)
         else:
@@ -94,7 +108,7 @@ class FlowControl(QObject):
 
     def insist(self) -> None:
         """The pedal's second press: repeat, keep as unsteady, or keep at the pressure there is."""
-        if self.preparing or not self.session.bench.connected:
+        if self._offer_again() or self.preparing or self.which_bench or not self.session.bench.connected:
             return
         outcome = self.hand.test.insist()
         if outcome is None:
@@ -121,18 +135,34 @@ class FlowControl(QObject):
             self.skip_step(text)
             self.cleared.emit()
             return
+        if self.in_hand is not None:
+            self._offer_again()
+            return
         try:
             flow, pressure = self._parse(text)
         except ValueError as error:
-            self.problem = f"{str(error)[0].upper()}{str(error)[1:]}."
+            self.problem = sentence_of(error)
+            self.refused_text.emit()
             self.far.emit()
             return
-        self.problem = ""
+        doubt = self._doubt(flow)
+        if doubt and self._asked != text:
+            self._asked, self.problem = text, f"{doubt} Enter again keeps it."
+            self.refused_text.emit()
+            self.far.emit()
+            return
+        self._asked = self.problem = ""
         if self.preparing:
             if self.take_step(flow):
                 self.cleared.emit()
         elif self._settle(self.hand.test.keep_typed(flow, pressure), "typed"):
             self.cleared.emit()
+
+    def _doubt(self, figure: float) -> str:
+        """What is asked about a figure typed before it is kept."""
+        if self.hand.element.kind == "percent" and not self.preparing and figure > 1:
+            return f"{percent_text(figure, 0)} is past the end of the range."
+        return ""
 
     def give_up_typing(self) -> None:
         """What was typed is let go of."""
@@ -161,17 +191,41 @@ class FlowControl(QObject):
         return parse_quantity(main, unit), pressure
 
     def _settle(self, outcome: Kept | Refusal, source: str) -> bool:
+        """Store first, then mark, then show. What the book does not take stays in hand, and the plan stands still."""
         if isinstance(outcome, Refusal):
             self.refuse(outcome.sentence)
             return False
-        units = self.session.units
-        lift = units.lift.text(outcome.lift)
+        lift = self.session.units.lift.text(outcome.lift)
+        self.hand.test.storing(outcome)
+        try:
+            self.hand.store(outcome, lift, source)
+        except BookError as error:
+            self.hand.test.storing(None)
+            self.in_hand = outcome, source
+            told = sentence_of(error)
+            self.set_ground("refused", f"NOT KEPT {lift}. {told} {AGAIN}")
+            self.session.not_kept(f"{lift} is not kept. {told} {AGAIN}")
+            return False
+        except ValueError as error:
+            self.hand.test.storing(None)
+            self.refuse(sentence_of(error))
+            return False
+        self.in_hand = None
+        self.hand.test.mark(outcome)
+        self.redraw.emit()
         self.set_ground("kept", f"KEPT {lift}", (lift, self.flow_text(outcome.flow, outcome.pressure)))
-        self.hand.store(outcome, lift, source)
         odd = odd_reading(self.hand, outcome.lift)
         if odd:
             self.set_ground("odd", f"KEPT {lift}, but {odd}", self.kept)
             self.session.say(f"{lift}: {odd}. R, or two presses, repeats it; nothing was dropped.")
+        return True
+
+    def _offer_again(self) -> bool:
+        """A reading that the book did not take is offered again before anything else is kept."""
+        if self.in_hand is None:
+            return False
+        if self._settle(*self.in_hand) and self.hand.test.last_kept is not None:
+            self.cleared.emit()
         return True
 
     def flow_text(self, flow: float, pressure: float | None) -> str:
@@ -189,8 +243,28 @@ class FlowControl(QObject):
             self.clear_ground()
 
     def repeat(self) -> None:
-        self.hand.test.ask_repeat()
+        """Once more at the rung just kept, typed or read."""
+        if not self.hand.test.ask_repeat():
+            self.refuse("Nothing was kept yet that could be repeated.")
+            return
         self.clear_ground()
+        self.redraw.emit()
+
+    def strike_reading(self, reading_id: str, reason: str) -> bool:
+        """Strike any reading of the run in hand, with its reason."""
+        try:
+            self.hand.strike(reading_id, reason)
+        except ValueError as error:
+            self.session.say(sentence_of(error))
+            return False
+        self.clear_ground()
+        self.redraw.emit()
+        return True
+
+    def take_up(self, reading_id: str) -> None:
+        """Count a struck reading again."""
+        self.hand.take_up(reading_id)
+        self.redraw.emit()
 
     def note(self, key: str) -> None:
         """Note what was heard or seen at this rung."""

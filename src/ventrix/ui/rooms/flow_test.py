@@ -326,6 +326,25 @@ class RunInHand:
         self.space.apply(f"strike {words}", job, f"Struck {words}: it stays in the book and does not count.")
         return last
 
+    def strike(self, reading_id: str, reason: str) -> None:
+        """Strike any reading of the run; ValueError without a reason."""
+        run = self.run
+        reading = next((r for r in run.readings if r.id == reading_id), None) if run else None
+        if run is None or reading is None:
+            return
+        words = self._session.units.lift.text(reading.lift)
+        job = edits.strike(self.space.job, run.id, reading_id, reason)
+        self.space.apply(f"strike {words}", job, f"Struck {words}: it stays in the book and does not count.")
+
+    def take_up(self, reading_id: str) -> None:
+        """Count a struck reading of the run again."""
+        run = self.run
+        reading = next((r for r in run.readings if r.id == reading_id), None) if run else None
+        if run is None or reading is None:
+            return
+        words = self._session.units.lift.text(reading.lift)
+        self.space.apply(f"take up {words}", edits.take_up(self.space.job, run.id, reading_id))
+
     # -- what it means
 
     def pair(self) -> Pair | None:

@@ -1,0 +1,64 @@
+"""How old what is read from a streaming bench is, at 10, 50 and 200 lines a second. ``python -m benchmarks.stream``."""
+
+from __future__ import annotations
+
+import os
+import queue
+import threading
+import time
+
+from ventrix.bench.sampler import Event, Sampler
+from ventrix.bench.samples import Sample
+from ventrix.bench.text_lines import TextColumn, TextFormat, open_serial
+
+SHAPE = TextFormat(
+    columns=(TextColumn("flow", 1, "cfm"), TextColumn("pressure", 2, "inH2O"), TextColumn("lift", 3, "mm"))
+)
+DRAIN = 0.05  # s between looks at the queue, as the window does
+
+
+def age_of_what_is_read(rate: float, seconds: float) -> list[float]:
+    """Age [s] of the newest sample at each look, when lines come at a rate; each line carries when it was sent."""
+    leader, follower = os.openpty()
+    device, started = os.ttyname(follower), time.monotonic()
+    stop = threading.Event()
+
+    def talk() -> None:
+        due = time.monotonic()
+        while not stop.is_set():
+            sent = time.monotonic() - started
+            os.write(leader, f"{100 + sent:.4f},28.0,5.0\n".encode())
+            due += 1 / rate
+            time.sleep(max(0.0, due - time.monotonic()))
+
+    talker = threading.Thread(target=talk, daemon=True)
+    events: queue.Queue[Event] = queue.Queue()
+    sampler = Sampler(lambda: open_serial(device, SHAPE), DRAIN, events)
+    talker.start()
+    sampler.start()
+    ages: list[float] = []
+    try:
+        until = time.monotonic() + seconds
+        while time.monotonic() < until:
+            time.sleep(DRAIN)
+            newest: Sample | None = None
+            while not events.empty():
+                event = events.get_nowait()
+                newest = event if isinstance(event, Sample) else newest
+            if newest is not None:
+                sent = newest.flow / 4.719474432e-4 - 100
+                ages.append(time.monotonic() - started - sent)
+    finally:
+        stop.set()
+        talker.join()
+        sampler.stop()
+        for end in (leader, follower):
+            os.close(end)
+    return ages
+
+
+if __name__ == "__main__":
+    for rate in (10, 50, 200):
+        found = sorted(age_of_what_is_read(rate, 5.0))
+        median, worst = found[len(found) // 2], found[-1]
+        print(f"{rate:4d} lines/s: what is shown is {1000 * median:.0f} ms old, at worst {1000 * worst:.0f} ms")

@@ -1,0 +1,242 @@
+"""The wire: answers out of step, silence, streams faster than the reader, and a client of another hand."""
+
+from __future__ import annotations
+
+import os
+import queue
+import socket
+import threading
+import time
+from collections.abc import Callable, Iterator
+
+import pytest
+import pyvisa
+from benchmarks.stream import age_of_what_is_read
+
+from ventrix.bench.link import LinkError, OutOfStep, TcpLink
+from ventrix.bench.sampler import Connected, Dropped, Event, Lost, Sampler
+from ventrix.bench.samples import Sample
+from ventrix.bench.scpi import ScpiBench
+from ventrix.bench.simulator.bench import SimulatedBench
+from ventrix.bench.simulator.server import HOST, IDENTITY, Interpreter, running
+
+
+class Scripted:
+    """A bench of one connection at a time that answers as a function says."""
+
+    def __init__(self, answer: Callable[[str, Callable[[bytes], None]], None]) -> None:
+        self._answer = answer
+        self._listener = socket.create_server((HOST, 0))
+        self.port = self._listener.getsockname()[1]
+        self._thread = threading.Thread(target=self._serve, daemon=True)
+        self._thread.start()
+
+    def _serve(self) -> None:
+        while True:
+            try:
+                wire, _ = self._listener.accept()
+            except OSError:
+                return
+            with wire, wire.makefile("rb") as lines:
+                try:
+                    for line in lines:
+                        self._answer(line.decode().strip(), wire.sendall)
+                except OSError:
+                    continue
+
+    def close(self) -> None:
+        self._listener.close()
+
+
+@pytest.fixture
+def scripted() -> Iterator[Callable[..., Scripted]]:
+    made: list[Scripted] = []
+
+    def make(answer: Callable[[str, Callable[[bytes], None]], None]) -> Scripted:
+        made.append(Scripted(answer))
+        return made[-1]
+
+    yield make
+    for each in made:
+        each.close()
+
+
+FIGURES = {"MEAS:FLOW?": "101.5", "MEAS:PRES?": "28.0", "MEAS:LIFT?": "5.08", "MEAS:TEMP?": "21.0"}
+
+
+def test_an_answer_nobody_asked_for_is_dropped_and_said(scripted: Callable[..., Scripted]) -> None:
+    def answer(line: str, send: Callable[[bytes], None]) -> None:
+        send(b"Some,Bench,0,1\n" if line == "*IDN?" else FIGURES[line].encode() + b"\n")
+        if line == "MEAS:PRES?":
+            send(b"999.9\n")  # late, or from someone else
+
+    bench = ScpiBench(TcpLink(HOST, scripted(answer).port))
+    with pytest.raises(OutOfStep):
+        bench.sample(0.0)
+    bench.close()
+
+
+def test_out_of_step_the_sampler_drops_and_goes_on(scripted: Callable[..., Scripted]) -> None:
+    sent = [0]
+
+    def answer(line: str, send: Callable[[bytes], None]) -> None:
+        send(b"Some,Bench,0,1\n" if line == "*IDN?" else FIGURES[line].encode() + b"\n")
+        sent[0] += 1
+        if sent[0] == 10:
+            send(b"888.8\n")
+
+    events: queue.Queue[Event] = queue.Queue()
+    sampler = Sampler(lambda: ScpiBench(TcpLink(HOST, scripted(answer).port)), 0.02, events)
+    sampler.start()
+    try:
+        seen = collect(
+            events, lambda found: any(isinstance(e, Dropped) for e in found) and isinstance(found[-1], Sample)
+        )
+    finally:
+        sampler.stop()
+    assert all(e.flow == pytest.approx(101.5 * 4.719474e-4, rel=1e-5) for e in seen if isinstance(e, Sample))
+    assert not any(isinstance(e, Lost) for e in seen)
+
+
+def collect(events: queue.Queue[Event], enough: Callable[[list[Event]], bool], seconds: float = 6.0) -> list[Event]:
+    found: list[Event] = []
+    until = time.monotonic() + seconds
+    while time.monotonic() < until and not (found and enough(found)):
+        try:
+            found.append(events.get(timeout=0.2))
+        except queue.Empty:
+            continue
+    assert enough(found), found
+    return found
+
+
+def test_silence_is_told_within_a_second_and_a_half_and_the_reason_stays(scripted: Callable[..., Scripted]) -> None:
+    silent = threading.Event()
+
+    def answer(line: str, send: Callable[[bytes], None]) -> None:
+        if line == "*IDN?":
+            send(b"Some,Bench,0,1\n")
+        elif not silent.is_set():
+            send(FIGURES[line].encode() + b"\n")
+
+    events: queue.Queue[Event] = queue.Queue()
+    sampler = Sampler(lambda: ScpiBench(TcpLink(HOST, scripted(answer).port)), 0.02, events)
+    sampler.start()
+    try:
+        collect(events, lambda found: isinstance(found[-1], Sample))
+        silent.set()
+        at = time.monotonic()
+        collect(events, lambda found: isinstance(found[-1], Lost))
+        assert time.monotonic() - at < 1.5
+        back = time.monotonic()
+        silent.clear()
+        found = collect(events, lambda found: isinstance(found[-1], Connected))
+        assert time.monotonic() - back > 0.3  # it backs off: what was lost can be read meanwhile
+        assert isinstance(found[-1], Connected)
+        assert "does not answer" in found[-1].after
+    finally:
+        sampler.stop()
+
+
+def test_letting_go_of_a_bench_that_hangs_takes_no_time(scripted: Callable[..., Scripted]) -> None:
+    def answer(line: str, send: Callable[[bytes], None]) -> None:
+        if line == "*IDN?":
+            send(b"Some,Bench,0,1\n")
+
+    sampler = Sampler(lambda: ScpiBench(TcpLink(HOST, scripted(answer).port, 30.0)), 0.02, queue.Queue())
+    sampler.start()
+    time.sleep(0.2)
+    at = time.monotonic()
+    sampler.stop()
+    assert time.monotonic() - at < 0.5
+
+
+@pytest.mark.parametrize("rate", [10, 50, 200])
+def test_a_fast_stream_is_read_to_its_newest_line(rate: int) -> None:
+    """Formula of the issue: what is shown is never older than a tenth of a second or one line, whichever is more."""
+    ages = age_of_what_is_read(rate, seconds=1.5)
+    assert len(ages) > 5
+    assert sorted(ages)[len(ages) * 9 // 10] < 0.15 + 1 / rate
+
+
+# -- SCPI-99 and IEEE 488.2
+
+
+@pytest.fixture
+def bench() -> Interpreter:
+    return Interpreter(SimulatedBench(time.monotonic, 1))
+
+
+@pytest.mark.parametrize(
+    "line",
+    ["MEAS:PRES?", "MEASure:PRESsure?", "measure:pressure?", ":MEAS:pres?", "Meas:Pressure?"],
+)
+def test_long_and_short_forms_in_any_case(bench: Interpreter, line: str) -> None:
+    # SCPI-99 vol. 1, 6.2.1: the long or the short form, and nothing between
+    assert bench.answer(line) is not None
+    assert bench.answer("SYST:ERR?") == '0,"No error"'
+    assert bench.answer("MEASU:PRES?") is None
+    assert (bench.answer("SYSTem:ERRor:NEXT?") or "").startswith("-113")
+
+
+def test_what_the_standards_make_mandatory(bench: Interpreter) -> None:
+    # IEEE 488.2-1992, 4.9 (required common commands); SCPI-99 vol. 1, 4.2.1 (required SCPI commands)
+    assert bench.answer("*IDN?") == IDENTITY
+    for query, answer in (("*OPC?", "1"), ("*TST?", "0"), ("*ESE?", "0"), ("*SRE?", "0"), ("SYST:VERS?", "1999.0")):
+        assert bench.answer(query) == answer
+    for command in ("*CLS", "*RST", "*WAI", "*OPC", "*ESE 32", "*SRE 32", "STAT:PRES", "STAT:OPER:ENAB 3"):
+        assert bench.answer(command) is None
+    assert bench.answer("STAT:OPER:ENAB?") == "3"
+    for query in ("STAT:OPER?", "STAT:OPER:EVEN?", "STAT:QUES:COND?", "STAT:QUES?"):
+        assert bench.answer(query) == "0"
+    assert bench.answer("SYST:ERR?") == '0,"No error"'
+
+
+def test_registers_tell_errors(bench: Interpreter) -> None:
+    bench.answer("*CLS;*ESE 32;*SRE 32")
+    bench.answer("NONSENSE 1")
+    # IEEE 488.2-1992, 11.5.1: command error is bit 5; 11.2: event summary 32, master summary 64; SCPI: queue 4
+    assert int(bench.answer("*STB?") or 0) == 4 | 32 | 64
+    assert bench.answer("*ESR?") == "32"
+    assert bench.answer("*ESR?") == "0"
+    bench.answer("*OPC")
+    assert bench.answer("*ESR?") == "1"
+
+
+def test_several_commands_in_a_line_share_a_path(bench: Interpreter) -> None:
+    # SCPI-99 vol. 1, 6.2.4: after a semicolon the path goes on; a colon or a common command does not move it
+    assert (bench.answer("MEAS:LIFT?;PRES?") or "").count(";") == 1
+    assert bench.answer("SOUR:PRES 12.5;PRES?;:SENS:RANG?;*OPC?") == "12.50;3;1"
+    assert bench.answer("MEAS:LIFT?;:MEAS:TEMP?;*OPC?") is not None
+    assert bench.answer("SYST:ERR?") == '0,"No error"'
+
+
+def test_a_client_of_another_hand_drives_it() -> None:
+    """PyVISA with pyvisa-py: long forms, several queries in a line, its own way of asking."""
+    with running(SimulatedBench(time.monotonic, 1)) as server:
+        manager = pyvisa.ResourceManager("@py")
+        wire = manager.open_resource(
+            f"TCPIP::{HOST}::{server.port}::SOCKET", read_termination="\n", write_termination="\n"
+        )
+        wire.timeout = 3000
+        try:
+            assert wire.query("*IDN?") == IDENTITY  # type: ignore[attr-defined]
+            wire.write("SOURce:PRESsure 28;*OPC")  # type: ignore[attr-defined]
+            wire.write("SIMulate:LIFT 8.0")  # type: ignore[attr-defined]
+            time.sleep(4.0)  # six times its settling time
+            flow, pressure = wire.query_ascii_values("MEASure:FLOW?;PRESsure?", separator=";")  # type: ignore[attr-defined]
+            assert flow > 50
+            assert pressure == pytest.approx(28, abs=1.5)
+            assert int(wire.query("*ESR?")) & 1  # type: ignore[attr-defined]
+            assert wire.query("SYSTem:ERRor:NEXT?") == '0,"No error"'  # type: ignore[attr-defined]
+        finally:
+            wire.close()
+            manager.close()
+
+
+def test_what_is_no_bench_at_all(scripted: Callable[..., Scripted]) -> None:
+    with pytest.raises(LinkError, match="no bench answers"):
+        TcpLink(HOST, 1)
+    chatter = scripted(lambda line, send: send(os.urandom(64).replace(b"\n", b" ") * 200))
+    with pytest.raises(LinkError):
+        ScpiBench(TcpLink(HOST, chatter.port))
