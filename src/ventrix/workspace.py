@@ -456,6 +456,14 @@ class Workspace:
         self.apply(f"keep {lift_text}", edits.add_reading(job, run.id, reading))
         return run
 
+    def keep_all(self, setup: SetUp, mount_number: int, readings: list[Reading], source: str) -> FlowRun:
+        """Keep a table of readings of the cut looked at, in one edit: on disk when this returns."""
+        job, run = self._with_run(setup, mount_number, source)
+        for reading in readings:
+            job = edits.add_reading(job, run.id, reading)
+        self.apply(f"paste {len(readings)} readings", job)
+        return run
+
     def record_step(
         self, setup: SetUp, mount_number: int, step: StepRecord, source: str, benches: tuple[Bench, ...] | None = None
     ) -> FlowRun:

@@ -25,7 +25,7 @@ from ventrix.core.units import from_si, to_si
      ("5 mm", 1, 0.19685)],
 )  # fmt: skip
 def test_plans_as_typed(text: str, count: int, last: float) -> None:
-    lifts = parse_lifts(text, "in")
+    lifts = parse_lifts(text, "in").lifts
     assert len(lifts) == count
     assert from_si(lifts[-1], "in") == pytest.approx(last, abs=1e-5)
 
@@ -41,7 +41,7 @@ def test_plans_that_make_no_sense(text: str, words: str) -> None:
 
 
 def test_plans_in_words_and_the_way_back() -> None:
-    lifts = parse_lifts("0.1 to 0.4 by 0.1", "in")
+    lifts = parse_lifts("0.1 to 0.4 by 0.1", "in").lifts
     assert lifts_in_words(lifts, lambda x: f"{from_si(x, 'in'):.3f}") == "0.100 to 0.400 by 0.100"
     plan = rungs(lifts, come_back=True)
     assert [r.returns for r in plan] == [False] * 4 + [True]

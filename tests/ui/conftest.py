@@ -10,7 +10,7 @@ import shiboken6
 from PySide6.QtCore import QSettings
 from PySide6.QtWidgets import QApplication
 
-from ventrix.demo.make import demo_job
+from ventrix.demo.make import demo_benches, demo_job
 from ventrix.records.book import Book
 from ventrix.ui import theme
 from ventrix.ui.session import Session
@@ -39,7 +39,7 @@ def open_window(styled: QApplication, qtbot, tmp_path: Path) -> Iterator[Callabl
         settings = QSettings(str(tmp_path / "settings.ini"), QSettings.Format.IniFormat)
         space = None
         if demo:
-            book.add_job(demo_job())
+            book.add_job(demo_job(), benches=demo_benches())
             space = Workspace.open(book, demo_job().id)
         session = Session(book, space, settings)
         shell = Shell(session)

@@ -121,7 +121,7 @@ def test_the_whole_row(compare: tuple[Shell, Workspace], qtbot) -> None:  # type
     view = shell.compare.row_view
     assert view.isVisible()
     assert view.table.rowCount() == 3
-    assert "First against last: +8.2" in view.sentence.text()
+    assert "First against last, one single test: +8.2" in view.sentence.text()
     assert "Gain per hour falls" in view.sentence.text()
     assert "Target at 0.450" in view.sentence.text()
     view.count.setValue(3)

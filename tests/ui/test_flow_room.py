@@ -151,7 +151,7 @@ def test_a_whole_run_of_twelve_rungs_with_one_pedal(foot) -> None:  # type: igno
     assert last.measured_pressure == pytest.approx(0.9 * DP)
     reduced = shell.flow.hand.reduced()
     assert reduced is not None
-    assert reduced.flow[-1] == pytest.approx(flows[11] / 0.9**0.5, rel=2e-3)
+    assert reduced.flow[-1] == pytest.approx(flows[11] / 0.9514, rel=2e-3)  # nozzle and plate, 25.2 to 28 inH2O
     assert shell.flow.far.far.next_lift == "next 0.200"  # the rung that was passed over is asked for at the end
 
 
@@ -196,6 +196,7 @@ def test_steps_before_the_lifts_are_recorded_or_skipped_with_a_reason(foot, qtbo
     assert space is not None
     space.change_bench("bench", Bench(id="b", name="back-room", plate_flow=to_si(152, "cfm")))
     shell.flow.hand.use_bench(space.benches[0])
+    shell.session.bench.answers_for = "back-room"
     room, control = shell.flow, shell.flow.control
     qtbot.keyClick(room, Qt.Key.Key_P)
     assert "WARM UP" in room.far.far.phase
@@ -278,6 +279,7 @@ def test_percent_of_a_range_with_its_advice(foot, qtbot) -> None:  # type: ignor
     barn = demo_benches()[1]
     space.change_bench("bench", replace(barn, corrected=True, link="typed"))
     shell.flow.hand.use_bench(space.benches[0])
+    shell.session.bench.answers_for = barn.name
     shell.flow.refresh()
     bench.feed(to_si(0.05, "in"), 0.98)
     assert "next one up" in shell.flow.far.far.foot

@@ -47,7 +47,7 @@ def test_every_figure_is_typed_at_its_place_and_none_lies_on_another(open_window
     shell.resize(1280, 800)
     QApplication.processEvents()
     placed = [f for f in shell.head.fields.values() if isinstance(f, PlacedField)]
-    assert len(placed) == 22
+    assert len(placed) == 23
     area = shell.head.drawing.rect()
     for i, field in enumerate(placed):
         assert area.contains(field.geometry()), field.caption

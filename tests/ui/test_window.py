@@ -42,7 +42,7 @@ def test_demo_opens_on_a_verdict(open_window: Open) -> None:
 def test_holding_against_another_cut_changes_the_verdict(open_window: Open, qtbot) -> None:  # type: ignore[no-untyped-def]
     shell = open_window()
     qtbot.mouseClick(shell.cut_row.plates[0], Qt.MouseButton.LeftButton, Qt.KeyboardModifier.ShiftModifier)
-    assert "A trade." in text_of(shell)
+    assert "loses at 0.100" in text_of(shell)
     qtbot.mouseClick(shell.cut_row.plates[1], Qt.MouseButton.LeftButton)
     assert "Keep." in text_of(shell)
     shell.cut_row.plates[2].setFocus()

@@ -6,8 +6,9 @@ import re
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
-from typing import Final
+from typing import Final, NamedTuple
 
+from ventrix.core.lifts import as_thousandths
 from ventrix.core.units import parse_quantity
 
 MOST_RUNGS: Final = 60
@@ -36,8 +37,18 @@ def rungs(lifts: Iterable[float], *, come_back: bool = False) -> list[Rung]:
     return up
 
 
-def parse_lifts(text: str, unit: str) -> list[float]:
+class Lifts(NamedTuple):
+    """Lifts [m], rising, and whether whole numbers were read as thousandths of an inch."""
+
+    lifts: list[float]
+    thousandths: bool = False
+
+
+def parse_lifts(text: str, unit: str) -> Lifts:
     """Lifts [m] from what a person types: "0.05 to 0.6 by 0.05", a list, or both: "0.1, 0.2, 0.3 to 0.6 by 0.1".
+
+    A list may be parted by spaces alone. Whole numbers in inches that only make sense as thousandths, "50 100 150",
+    are read as such.
 
     Raises
     ------
@@ -45,30 +56,44 @@ def parse_lifts(text: str, unit: str) -> list[float]:
         With a sentence: nothing there, not a number, steps that do not rise, or more than 60 rungs.
     """
     found: list[float] = []
-    for part in (p.strip() for p in re.split(r"[;,\n]", text)):
+    for part in (p.strip() for p in re.split(r"[;\n]|,(?=\s|$)|,(?=\S*[;,])", text)):
         if not part:
             continue
         words = re.split(r"\s*\b(?:to|by)\b\s*", part)
         if len(words) == 1:
-            found.append(parse_quantity(part, unit))
+            found += _listed(part, unit)
             continue
         if len(words) != 3:
-            raise ValueError(f"'{part}' wants a first lift, a last and a step: 0.05 to 0.6 by 0.05")
+            raise ValueError(f"'{part[:40]}' wants a first lift, a last and a step: 0.05 to 0.6 by 0.05")
         first, last, step = (parse_quantity(w, unit) for w in words)
         if step <= 0 or last < first:
-            raise ValueError(f"'{part}' does not rise")
+            raise ValueError(f"'{part[:40]}' does not rise")
         if (last - first) / step > MOST_RUNGS:
             raise ValueError(f"that would be more than {MOST_RUNGS} rungs")
         count = int((last - first) / step + 1e-6) + 1
         found += [first + i * step for i in range(count)]
-    lifts = sorted({round(x, 9) for x in found})
+    meant = as_thousandths(found, unit)
+    lifts = sorted({round(x, 9) for x in (meant or found)})
     if not lifts:
         raise ValueError("a plan needs at least one lift")
     if lifts[0] <= 0:
         raise ValueError("lifts start above zero")
     if len(lifts) > MOST_RUNGS:
         raise ValueError(f"a plan has at most {MOST_RUNGS} rungs")
-    return lifts
+    return Lifts(lifts, meant is not None)
+
+
+def _listed(part: str, unit: str) -> list[float]:
+    """One lift, or several parted by spaces or commas alone."""
+    cells = part.split()
+    if len(cells) > 1 and all(_PLAIN.fullmatch(c) for c in cells):
+        return [parse_quantity(c, unit) for c in cells]
+    if part.count(",") > 1 or ("," in part and "." in part):
+        return [parse_quantity(c, unit) for c in part.split(",") if c.strip()]
+    return [parse_quantity(part, unit)]
+
+
+_PLAIN: Final = re.compile(r"\d+(?:[.,]\d*)?|[.,]\d+")
 
 
 def lifts_in_words(lifts: Sequence[float], text: object) -> str:

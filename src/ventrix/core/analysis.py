@@ -17,7 +17,7 @@ from ventrix.core.bench_checks import Evidence, studied, transfer_between
 from ventrix.core.bench_record import Bench, bench_named, same_name
 from ventrix.core.compare import RunComparison, compare_runs, witness_adjustment
 from ventrix.core.conditions import Comparability, comparability
-from ventrix.core.curve import CHECKING_LIFT, AnyCam, Cam, TabledCam
+from ventrix.core.curve import CHECKING_LIFT, AnyCam, Cam, TabledCam, dips
 from ventrix.core.edits import UNDONE
 from ventrix.core.expectation import Outcome, outcome_of
 from ventrix.core.knowledge import Adjustment, EasyMistakes, Known
@@ -65,6 +65,19 @@ class Pair:
     after_runs: tuple[ReducedRun, ...]
     comparison: RunComparison | None
     missing: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Gain:
+    """What a cut did, as every place shows it: gain and U(0.05) in flow [m3/s], or as a share of the cut held against
+    where the bench is uncalibrated (`is_share`); both None where the two may not be compared."""
+
+    value: float | None
+    expanded: float | None
+    is_share: bool
+    result: str
+    comparable: bool
+    verdict: Verdict
 
 
 _RANK = {"yes": 0, "converted": 1, "unknown": 2, "no": 3}
@@ -140,11 +153,12 @@ class Analysis:
         try:
             if len(points) >= 3:
                 return TabledCam(np.array([a for a, _ in points]), np.array([x for _, x in points]))
-            return None if lift is None or duration is None else Cam(lift, duration, self._checking_lift())
+            return None if lift is None or duration is None else Cam(lift, duration, self.checking_lift)
         except ValueError:
             return None  # the Head room says so at the field
 
-    def _checking_lift(self) -> float:
+    @property
+    def checking_lift(self) -> float:
         """The valve lift at which durations at 0.050 in are quoted [m]: more than that where it is the tappet's."""
         at_tappet = self.job.cam_checked_at == "tappet"
         return CHECKING_LIFT * (self.job.rocker_ratio or 1.0) if at_tappet else CHECKING_LIFT
@@ -340,6 +354,33 @@ class Analysis:
         self._memory.pairs[key] = _Compared(had, has, rest, comparison)
         return comparison
 
+    def gain(self, pair: Pair) -> Gain | None:
+        """What is said of a pair wherever it is shown: on its plate, in the whole row, in Compare. None where one side
+        was not flowed."""
+        verdict = self.verdict(pair)
+        c = pair.comparison
+        if c is None or verdict is None:
+            return None
+        if not c.allowed or verdict.weighted is None or verdict.expanded is None:
+            return Gain(None, None, c.kind == "index", "", False, verdict)
+        base = c.weighted_before if c.kind == "index" else 1.0
+        result = verdict.result if verdict.result in ("better", "worse") else "not proven"
+        return Gain(verdict.weighted / base, verdict.expanded / base, c.kind == "index", result, True, verdict)
+
+    def dip_of_the_bench(self, port: Port, bench: str | None, lift: float) -> str | None:
+        """The name of a second bench on which the untouched head shows no dip at a lift [m] where this one does; None
+        where there is none that says so."""
+        first = port.cuts[0] if port.cuts else None
+        runs = self.runs_of(first, port) if first is not None else ()
+        own = [r for r in runs if bench_key(r.setup.bench) == bench_key(bench)]
+        if not any(_dips_at(r, lift) for r in own):
+            return None
+        for run in runs:
+            other = bench_key(run.setup.bench) != bench_key(bench)
+            if other and run.lift[0] < lift < run.curve.highest and not _dips_at(run, lift):
+                return run.setup.bench
+        return None
+
     def outcome(self, port: Port, cut: Cut) -> Outcome:
         """What was said of a cut before the work, and what came of it against the cut before."""
         at = next((i for i, c in enumerate(port.cuts) if c.id == cut.id), 0)
@@ -405,6 +446,15 @@ class Analysis:
             return self._compare(pair.port, sides[0], sides[1], pair.after)
         except ValueError:
             return None
+
+
+def _dips_at(run: ReducedRun, lift: float) -> bool:
+    found = dips(run.flow, DIP_FACTOR * run.uncertainty)
+    near = float(np.min(np.diff(np.r_[0.0, run.lift])))
+    return any(abs(float(run.lift[i]) - lift) < near for i in found)
+
+
+DIP_FACTOR: Final = 1.96 * 2**0.5  # U of a difference of two points
 
 
 def bench_key(bench: str | None) -> str:

@@ -9,6 +9,7 @@ import numpy as np
 
 from ventrix.core.air import Array
 from ventrix.core.compare import RunComparison
+from ventrix.core.quantiles import chi_squared_quantile
 
 Cause = Literal["dial zero", "factor", "leak"]
 QUANTILE: Final = 0.99
@@ -51,8 +52,6 @@ def fingerprints(comparison: RunComparison) -> tuple[Fingerprint, ...]:
     ----------
     [6] JCGM 100:2008, H.3 (least-squares calibration); formula book of this project.
     """
-    from scipy.special import chdtri  # late: SciPy costs a third of a second
-
     c = comparison
     tested = c.tested
     k = int(np.sum(tested))
@@ -76,10 +75,10 @@ def fingerprints(comparison: RunComparison) -> tuple[Fingerprint, ...]:
         amount = float(shape @ inverse @ change / (shape @ inverse @ shape))
         left = change - amount * shape
         rest = float(left @ inverse @ left)
-        if rest > float(chdtri(k - 1, 1 - QUANTILE)):
+        if rest > chi_squared_quantile(QUANTILE, k - 1):
             continue
         moved = limit * abs(float(c.weights[tested] @ shape))
         hides = proven and abs(c.weighted) - moved <= c.weighted_expanded
-        if hides or whole - rest > float(chdtri(1, 1 - QUANTILE)):
+        if hides or whole - rest > chi_squared_quantile(QUANTILE, 1):
             found.append(Fingerprint(cause, amount, hides))
     return tuple(found)

@@ -7,36 +7,35 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from itertools import pairwise
+from typing import Final
 
-from ventrix.core.analysis import Analysis
+from ventrix.core.analysis import Analysis, Gain
 from ventrix.core.expectation import time_worked
 from ventrix.core.model import Cut, Port, poured_volume
 from ventrix.core.verdict import Verdict
 
+LUCK: Final = 0.025  # chance that one verdict of nothing says better: half of the 5 % it may be wrong
+
 
 @dataclass(frozen=True, slots=True)
 class Step:
-    """One cut of the row, SI: its own gain over the cut flowed before it and over the first, with U(0.05) of each;
-    cam-weighted flow, volume, time; None where it cannot be said."""
+    """One cut of the row: what it did to the cut flowed before it, and over the first, as `Analysis.gain` has them;
+    weighted flow, volume, time in SI; None where it cannot be said."""
 
     cut: Cut
     before: Cut
-    gain: float | None
-    gain_expanded: float | None
-    verdict: Verdict | None
-    total: float | None
-    total_expanded: float | None
-    total_verdict: Verdict | None
+    own: Gain | None
+    total: Gain | None
     flow: float | None
     volume: float | None
     time: float | None
 
     @property
     def gain_per_hour(self) -> float | None:
-        """Gain over the time it took [m3/s per hour]; None without both."""
-        if self.gain is None or not self.time:
+        """Gain over the time it took [m3/s per hour, or share per hour]; None without both."""
+        if self.own is None or self.own.value is None or not self.time:
             return None
-        return self.gain / (self.time / 3600)
+        return self.own.value / (self.time / 3600)
 
 
 @dataclass(frozen=True, slots=True)
@@ -57,6 +56,16 @@ class Row:
         found += [(s.cut.number, s.flow, s.volume) for s in self.steps if s.flow is not None]
         return found
 
+    @property
+    def looks(self) -> int:
+        """How many verdicts of one step each the row holds."""
+        return sum(s.own is not None and s.own.comparable for s in self.steps)
+
+    @property
+    def luck(self) -> float:
+        """Chance that at least one of them says better where no cut did anything [-]."""
+        return 1 - (1 - LUCK) ** self.looks
+
 
 def row_of(analysis: Analysis, port: Port) -> Row:
     """The whole row of a port, from its flowed cuts."""
@@ -68,21 +77,17 @@ def row_of(analysis: Analysis, port: Port) -> Row:
     steps = []
     for before, cut in pairwise(flowed):
         own, total = analysis.pair(port, before, cut), analysis.pair(port, first, cut)
-        if total.comparison is not None and total.comparison.allowed and first_flow is None:
-            first_flow = total.comparison.weighted_before
-        own_c = own.comparison if own.comparison is not None and own.comparison.allowed else None
-        total_c = total.comparison if total.comparison is not None and total.comparison.allowed else None
+        c = total.comparison
+        measured = c if c is not None and c.allowed and c.kind == "flow" else None
+        if measured is not None and first_flow is None:
+            first_flow = measured.weighted_before
         steps.append(
             Step(
                 cut=cut,
                 before=before,
-                gain=own_c.weighted if own_c else None,
-                gain_expanded=own_c.weighted_expanded if own_c else None,
-                verdict=analysis.verdict(own),
-                total=total_c.weighted if total_c else None,
-                total_expanded=total_c.weighted_expanded if total_c else None,
-                total_verdict=analysis.verdict(total),
-                flow=total_c.weighted_after if total_c else None,
+                own=analysis.gain(own),
+                total=analysis.gain(total),
+                flow=measured.weighted_after if measured is not None else None,
                 volume=poured_volume(cut),
                 time=time_worked(cut),
             )

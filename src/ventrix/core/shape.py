@@ -8,6 +8,7 @@ from typing import Final
 import numpy as np
 
 from ventrix.core.compare import RunComparison
+from ventrix.core.quantiles import f_quantile
 from ventrix.core.uncertainty import ENOUGH_FREEDOM
 from ventrix.core.units import INCH
 
@@ -55,8 +56,6 @@ def shape_change(comparison: RunComparison) -> ShapeChange | None:
     F test of a linear hypothesis (Rao, Linear Statistical Inference, ch. 4; from memory); formula book of this
     project.
     """
-    from scipy.special import fdtri  # late: SciPy costs a third of a second
-
     c = comparison
     tested = c.tested
     scatter, lift = c.scatter, c.lift[tested]
@@ -79,7 +78,7 @@ def shape_change(comparison: RunComparison) -> ShapeChange | None:
     one = np.ones(len(x))
     level = float(one @ inverse @ r / (one @ inverse @ one))
     f = (float(towards @ fitted) - float(one @ inverse @ r) ** 2 / float(one @ inverse @ one)) / SHAPES
-    if f <= float(fdtri(SHAPES, scatter.repeat_freedom, 1 - LEVEL)):
+    if f <= f_quantile(1 - LEVEL, SHAPES, scatter.repeat_freedom):
         return None
     fine = np.linspace(lift[0], lift[-1], 200)
     curve = np.polynomial.legendre.legvander(2 * (fine - lift.mean()) / (lift[-1] - lift[0]), SHAPES) @ fitted - level

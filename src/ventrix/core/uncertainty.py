@@ -14,6 +14,7 @@ import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 from ventrix.core.air import Array
+from ventrix.core.quantiles import f_quantile, t_quantile
 from ventrix.core.units import CFM, INCH, INCH_OF_WATER
 
 ASSUMED_REPEAT: Final = 0.010
@@ -76,18 +77,15 @@ def student_t(alpha: float, freedom: ArrayLike) -> Array:
     Raises
     ------
     ValueError
-        Never; NaN for a nu not above zero.
+        A nu not above zero.
 
     References
     ----------
     [6] JCGM 100:2008, app. G, table G.2.
     """
-    from scipy.special import ndtri, stdtrit  # late: SciPy costs a third of a second
-
     nu = np.asarray(freedom, dtype=float)
-    finite = np.where(np.isinf(nu), 1.0, nu)
-    normal = ndtri(1 - alpha / 2)
-    return np.asarray(np.where(np.isinf(nu), normal, stdtrit(finite, 1 - alpha / 2)))
+    known = {v: t_quantile(1 - alpha / 2, v) for v in set(nu.ravel().tolist())}
+    return np.asarray([known[v] for v in nu.ravel().tolist()]).reshape(nu.shape)
 
 
 @dataclass(frozen=True, slots=True)
@@ -267,14 +265,13 @@ def scatter_by_lift(repeats: Repeats, scatter: Scatter) -> LiftScatter:
     nu = np.full(len(own), float(scatter.repeat_freedom))
     if not np.any(own):
         return LiftScatter(np.sqrt(s2), nu)
-    from scipy.special import fdtri  # late: SciPy costs a third of a second
-
     rest_nu = repeats.freedom.sum() - repeats.freedom
     enough = (rest_nu >= ENOUGH_FREEDOM) & (not scatter.repeat_assumed)
     rest_s2 = np.where(enough, (repeats.squares.sum() - repeats.squares) / np.maximum(rest_nu, 1), scatter.repeat**2)
     rest_nu = np.where(enough, rest_nu, min(scatter.repeat_freedom, 1e9))
     own_s2 = repeats.squares / np.maximum(repeats.freedom, 1)
-    limit = rest_s2 * fdtri(np.maximum(repeats.freedom, 1), rest_nu, OWN_VARIANCE_QUANTILE)
+    pairs = zip(np.maximum(repeats.freedom, 1).tolist(), np.maximum(rest_nu, 1e-9).tolist(), strict=True)
+    limit = rest_s2 * np.array([f_quantile(OWN_VARIANCE_QUANTILE, d1, d2) for d1, d2 in pairs])
     noisier = own & (own_s2 > limit)
     return LiftScatter(np.sqrt(np.where(noisier, own_s2, s2)), np.where(noisier, repeats.freedom, nu))
 

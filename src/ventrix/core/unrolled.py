@@ -125,6 +125,12 @@ class UnrolledPort:
         return Section(float(x[i]), float(self.width(x[i])), float(self.height(x[i])), float(area[i]), name, False)
 
     @property
+    def smallest_is_measured(self) -> bool:
+        """The smallest place stands at a measured section, and none guessed is nearer: a speed there is no guess."""
+        near = min(self.sections, key=lambda s: abs(s.along - self.smallest.along))
+        return near.measured and "length" not in self.guessed
+
+    @property
     def taper(self) -> float:
         """Change of area from the opening to the smallest place, as a share of the opening's [-]."""
         return self.smallest.area / float(self.area(0.0)) - 1

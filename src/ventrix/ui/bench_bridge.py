@@ -55,7 +55,7 @@ class BenchBridge(QObject):
         self.sentence = "no bench connected: type what you read"
         self.connected = False
         self.is_simulated = False
-        self._name = ""
+        self._name = self.answers_for = ""
         self._last_sample = self._back_at = 0.0
         self._events: queue.Queue[Event] = queue.Queue()
         self._sampler: Sampler | None = None
@@ -76,26 +76,30 @@ class BenchBridge(QObject):
         self.sentence = f"connecting to {host} port {port}"
         self.state_changed.emit()
 
-    def connect_simulated(self, seed: int = 1, element: ElementKind = "flow") -> None:
-        """Start the simulated bench inside this program, and read it over loopback like any other."""
+    def connect_simulated(self, seed: int = 1, element: ElementKind = "flow", name: str = "") -> None:
+        """Start the simulated bench inside this program, and read it over loopback like any other. `name` is the
+        record of the shop's bench that it stands for."""
         from ventrix.bench.simulator.bench import SimulatedBench
         from ventrix.bench.simulator.server import HOST, running
 
         self.disconnect_bench()
         server = self._closing.enter_context(running(SimulatedBench(time.monotonic, seed)))
         self._start(lambda: ScpiBench(TcpLink(HOST, server.port), element))
+        self.answers_for = name
         self.sentence = "starting the simulated bench"
         self.state_changed.emit()
 
     def connect_bench(self, bench: Bench) -> None:
         """Read the bench that a record describes. ValueError with a sentence where it does not say enough."""
         if bench.link == "simulated":
-            self.connect_simulated(element=bench.element)
+            self.connect_simulated(element=bench.element, name=bench.name)
         elif bench.link == "tcp":
             host, port = host_and_port(bench.address)
             self.connect_tcp(host, port, bench.element)
+            self.answers_for = bench.name
         elif bench.link == "serial":
             self.connect_serial(bench.address, TextFormat.of(bench.text_format))
+            self.answers_for = bench.name
         else:
             self.disconnect_bench()
 
@@ -122,7 +126,7 @@ class BenchBridge(QObject):
         self._closing.close()
         self._timer.stop()
         self._events = queue.Queue()
-        self._name = ""
+        self._name = self.answers_for = ""
         self.connected = self.is_simulated = False
         self.sentence = "no bench connected: type what you read"
         self.state_changed.emit()

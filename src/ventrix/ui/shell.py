@@ -160,7 +160,9 @@ class Shell(QMainWindow):
 
     @cached_property
     def benches(self) -> BenchSheet:
-        return self._settle_sheet(BenchSheet(self.session, self._live_flow))
+        sheet = BenchSheet(self.session, self._live_flow)
+        sheet.made.connect(lambda bench: self.flow.take_bench(bench))
+        return self._settle_sheet(sheet)
 
     @cached_property
     def step_back(self) -> StepBack:

@@ -5,7 +5,6 @@ from __future__ import annotations
 import os
 import sys
 import tempfile
-import threading
 from contextlib import ExitStack
 from dataclasses import dataclass
 from pathlib import Path
@@ -32,15 +31,8 @@ def run(start: Start) -> int:
         raise InputError(f"'{start.theme}' is not dye or paper", field="--theme")
     if start.file is not None and not start.file.exists():
         raise InputError("there is no such file or command", file=str(start.file))
-    # SciPy takes half a second to load and the first curve needs it: a second core does that
-    # while this one loads Qt.
-    threading.Thread(target=_warm_up, daemon=True).start()
     with ExitStack() as closing:
         return _run(start, shots, closing)
-
-
-def _warm_up() -> None:
-    import scipy.special  # noqa: F401
 
 
 def _shot(text: str) -> tuple[str, Path]:

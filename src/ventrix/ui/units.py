@@ -47,6 +47,7 @@ class Units:
     temperature: Shown = Shown("degC", "°C", 1)
     barometer: Shown = Shown("hPa", "hPa", 0)
     humidity: Shown = Shown("%", "%", 0)
+    percent: Shown = Shown("%", "%", 1)
     speed_of_rotation: Shown = Shown("rpm", "rpm", 0)
     mass: Shown = Shown("g", "g", 1)
     power: Shown = Shown("kW", "kW", 0)

@@ -10,6 +10,7 @@ from PySide6.QtWidgets import QCheckBox, QComboBox, QHBoxLayout, QLabel, QLineEd
 from ventrix.bench.text_columns import columns_text, parse_columns
 from ventrix.bench.text_lines import SEPARATORS, TextFormat, serial_devices
 from ventrix.core.bench_record import Bench, bench_named
+from ventrix.core.element import UPSTREAM
 from ventrix.core.units import from_si, parse_quantity
 from ventrix.ui.parts.field import QuantityField, positive
 from ventrix.ui.session import Session
@@ -27,6 +28,7 @@ LINKS: Final = (
     ("SCPI over TCP", "tcp"),
     ("lines of text, serial", "serial"),
 )
+PLACES: Final = (("in the plenum", ""), ("before the plenum", UPSTREAM))
 # key, caption, unit, and the elements it is for (none: all)
 FIGURES: Final = (
     ("test_pressure", "Usual test pressure", "pressure", ("flow", "percent", "orifice", "mass")),
@@ -36,6 +38,9 @@ FIGURES: Final = (
     ("orifice_diameter", "Orifice diameter", "length", ("orifice",)),
     ("orifice_pipe", "Pipe it sits in (none: a plenum)", "length", ("orifice",)),
     ("orifice_coefficient", "Its coefficient in a plenum", "ratio", ("orifice",)),
+    ("easy_dial", "Unnoticed here: dial zero out by", "lift", ()),
+    ("easy_factor", "… all flows off by", "percent", ()),
+    ("easy_leak", "… a leak of", "flow", ("flow", "percent", "orifice", "mass")),
     ("plate_flow", "Reference plate flows", "flow", ("flow", "percent", "orifice", "mass")),
 )
 
@@ -56,6 +61,9 @@ class BenchForm(QWidget):
         self.ranges.editingFinished.connect(self._ranges_typed)
         self.corrected = QCheckBox("corrects for air by itself")
         self.corrected.clicked.connect(lambda on: self._change(corrected=on))
+        self.leak_off = QCheckBox("its readout has the leak taken off")
+        self.leak_off.clicked.connect(lambda on: self._change(leak_taken_off=on))
+        self.place = self._combo(PLACES, lambda value: self._change(element_place=value or None))
         self.address = QLineEdit()
         self.address.editingFinished.connect(lambda: self._change(address=self.address.text().strip()))
         self.speed = QLineEdit()
@@ -84,6 +92,8 @@ class BenchForm(QWidget):
         ):
             column.addWidget(self._row(key, caption, widget))
         column.addWidget(self.corrected)
+        column.addWidget(self.leak_off)
+        column.addWidget(self._row("place", "On blow the element stands", self.place))
         for key, caption, unit, _ in FIGURES:
             field = QuantityField(caption, session.units[unit], positive)
             field.accepted.connect(lambda value, k=key: self._change(**{k: value}))
@@ -137,6 +147,10 @@ class BenchForm(QWidget):
         self.link.setCurrentIndex(self.link.findData(bench.link))
         self.corrected.setChecked(bench.corrected)
         self.corrected.setVisible(bench.element in ("flow", "percent"))
+        self.leak_off.setChecked(bench.leak_taken_off)
+        self.leak_off.setVisible(bench.element != "columns")
+        self.place.setCurrentIndex(self.place.findData(bench.element_place or ""))
+        self._rows["place"].setVisible(bench.element == "orifice")
         self._rows["ranges"].setVisible(bench.element == "percent")
         if other or not self.ranges.isModified():
             self.ranges.setText(", ".join(f"{from_si(r, units.flow.unit):g}" for r in bench.ranges))

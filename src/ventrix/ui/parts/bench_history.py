@@ -22,6 +22,7 @@ from ventrix.core.units import parse_quantity, percent_text
 from ventrix.ui.parts.field import QuantityField, positive
 from ventrix.ui.parts.plot import Band, LiftPlot, Line
 from ventrix.ui.session import Session
+from ventrix.ui.units import Units
 from ventrix.workspace import new_id, now_text
 
 STUDY_MOUNTS = 5
@@ -235,6 +236,10 @@ class StudyPage(HistoryPage):
             self.show_bench(self.bench)
 
 
+def _at(part: TransferPart, units: Units) -> str:
+    return "" if part.lift is None else f" at {units.lift.text(part.lift)}"
+
+
 class TransferPage(HistoryPage):
     """Parts flowed on both benches, and what carries the other's numbers over to this one."""
 
@@ -249,6 +254,7 @@ class TransferPage(HistoryPage):
         self.part.setPlaceholderText("what was flowed: a plate, a head at one lift")
         self.here = QuantityField("It flows on this bench", session.units.flow, positive)
         self.there = QuantityField("It flows on the other", session.units.flow, positive)
+        self.lift = QuantityField("At lift (none: a plate)", session.units.lift, positive)
         self.problem = QLabel()
         self.problem.setObjectName("error")
         add = QPushButton("Add the part")
@@ -260,7 +266,17 @@ class TransferPage(HistoryPage):
             _caption("Two benches differ by several CFM on the very same head. Flow the same parts on both, under like "
                      "conditions; what is compared across benches then is marked transferred, with its own doubt.")
         )  # fmt: skip
-        for widget in (self.other, self.part, self.here, self.there, self.problem, add, self.said, self.parts):
+        for widget in (
+            self.other,
+            self.part,
+            self.lift,
+            self.here,
+            self.there,
+            self.problem,
+            add,
+            self.said,
+            self.parts,
+        ):
             self.column.addWidget(widget)
         self.column.addStretch()
 
@@ -269,6 +285,7 @@ class TransferPage(HistoryPage):
         space = self.session.workspace
         for field in (self.here, self.there):
             field.use(self.session.units.flow)
+        self.lift.use(self.session.units.lift)
         chosen = self.other.currentText()
         names = [b.name for b in space.benches if b.id != bench.id] if space is not None else []
         names += [t.other for t in bench.transfers if t.other not in names]
@@ -289,14 +306,16 @@ class TransferPage(HistoryPage):
             self.said.setText("No part was flowed on both yet.")
             self.parts.clear()
             return
-        found = transfer_between(transfer)
+        space = self.session.workspace
+        scatter = space.analysis.scatter(self.bench.name) if space is not None and self.bench is not None else None
+        found = transfer_between(transfer, scatter)
         units = self.session.units
         self.said.setText(
             f"Numbers of {transfer.other} times {found.factor:.4f} (± {percent_text(2 * found.uncertainty)}) are "
             f"numbers of this bench{', lift by lift' if found.lifts else ''}."
         )
         lines = [
-            f"{p.name or 'part'}: {units.flow.text(p.here)} here, {units.flow.text(p.there)} there"
+            f"{p.name or 'part'}{_at(p, units)}: {units.flow.text(p.here)} here, {units.flow.text(p.there)} there"
             for p in transfer.parts
         ]
         self.parts.setText("\n".join(lines))
@@ -312,14 +331,14 @@ class TransferPage(HistoryPage):
             self.problem.setText("Both figures are wanted.")
             return
         self.problem.clear()
-        part = TransferPart(id=new_id(), name=self.part.text().strip(), here=here, there=there)
+        part = TransferPart(id=new_id(), name=self.part.text().strip(), here=here, there=there, lift=self.lift.value)
         had = self._transfer()
         if had is None:
             transfers = (*bench.transfers, Transfer(id=new_id(), other=name, date=now_text(), parts=(part,)))
         else:
             grown = replace(had, parts=(*had.parts, part), date=now_text())
             transfers = tuple(grown if t.id == had.id else t for t in bench.transfers)
-        for field in (self.here, self.there):
+        for field in (self.here, self.there, self.lift):
             field.box.clear()
             field.set_value(None)
         self.part.clear()

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
+from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QComboBox, QHBoxLayout, QPushButton, QScrollArea, QTabWidget, QVBoxLayout
 
 from ventrix.core.bench_record import Bench, bench_named
@@ -16,6 +17,8 @@ from ventrix.workspace import new_id
 
 class BenchSheet(SideSheet):
     """Chooses a bench and shows its pages."""
+
+    made = Signal(object)  # Bench
 
     def __init__(self, session: Session, live_flow: Callable[[], float | None]) -> None:
         super().__init__(580)
@@ -87,6 +90,7 @@ class BenchSheet(SideSheet):
         bench = Bench(id=new_id(), name=words)
         self._bench_id = bench.id
         space.change_bench(f"new bench '{words}'", bench)
+        self.made.emit(bench)
 
     def _choose(self, bench_id: str) -> None:
         self._bench_id = bench_id

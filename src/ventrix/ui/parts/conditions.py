@@ -21,7 +21,9 @@ from PySide6.QtWidgets import (
 from ventrix.bench.plan import lifts_in_words, parse_lifts
 from ventrix.core.bench_record import Bench, bench_named
 from ventrix.core.conditions import same_condition
+from ventrix.core.lifts import lift_doubt
 from ventrix.core.model import SetUp
+from ventrix.records.errors import sentence_of
 from ventrix.ui.parts.field import Check, QuantityField, positive, show_beside
 from ventrix.ui.units import Shown, Units
 from ventrix.workspace import now_text
@@ -53,6 +55,7 @@ CHOICES: Final = (
     Choice("plug", "Plug hole", (("plug in", "in"), ("open", "out"))),
     Choice("clean", "Valve and chamber", (("clean", True), ("carbon on", False))),
     Choice("swirl_meter", "Swirl meter", (("paddle", "paddle"), ("impulse (torque)", "impulse"))),
+    Choice("swirl_axis", "The meter turns with", (("swirl", "swirl"), ("tumble", "tumble"))),
 )
 
 
@@ -130,6 +133,8 @@ class ConditionsPanel(QWidget):
         self._units = units
         self._setup = SetUp(id="", direction="intake")
         self._benches: tuple[Bench, ...] = ()
+        self._valve_diameter: float | None = None
+        self._asked = ""
         self.fields: dict[str, QuantityField] = {}
         self.choices: dict[str, QComboBox] = {}
         self._beside: dict[str, QLabel] = {}
@@ -240,11 +245,20 @@ class ConditionsPanel(QWidget):
     def _plan_typed(self) -> None:
         text = self.plan.text().strip()
         try:
-            lifts = parse_lifts(text, self._units.lift.unit) if text else None
+            read = parse_lifts(text, self._units.lift.unit) if text else None
         except ValueError as error:
-            self.plan_problem.setText(f"{str(error)[0].upper()}{str(error)[1:]}.")
+            self.plan_problem.setText(sentence_of(error))
+            self.plan.selectAll()
             return
-        self.plan_problem.clear()
+        lifts = None if read is None else read.lifts
+        doubt = lift_doubt(lifts[-1], self._valve_diameter) if lifts else ""
+        if doubt and self._asked != text:
+            self._asked = text
+            self.plan_problem.setText(f"{doubt[0].upper()}{doubt[1:]}. Enter again takes it.")
+            self.plan.selectAll()
+            return
+        self._asked = ""
+        self.plan_problem.setText("Read as thousandths of an inch." if read is not None and read.thousandths else "")
         self.plan.setModified(False)
         self.plan_changed.emit(lifts, self.come_back.isChecked())
 
@@ -290,8 +304,11 @@ class ConditionsPanel(QWidget):
         self.bench.addItems([b.name for b in benches])
         self.bench.setCurrentText(chosen or "")
 
-    def show_plan(self, lifts: list[float], units: Units, *, come_back: bool) -> None:
-        """The lifts of the run in hand."""
+    def show_plan(
+        self, lifts: list[float], units: Units, *, come_back: bool, valve_diameter: float | None = None
+    ) -> None:
+        """The lifts of the run in hand; the valve says how far a lift may go before it is asked about."""
+        self._valve_diameter = valve_diameter
         self.come_back.setChecked(come_back)
         if not self.plan.isModified():
             self.plan.setText(lifts_in_words(lifts, units.lift.text))

@@ -14,9 +14,10 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from ventrix.core.analysis import Gain
 from ventrix.core.model import Cut, Port, Trial, poured_volume, trial_as_cut
-from ventrix.core.verdict import Verdict
 from ventrix.ui import theme
+from ventrix.ui.gain_words import gain_text, shown_of
 from ventrix.ui.parts.marks import draw_mark
 from ventrix.ui.session import Session
 from ventrix.ui.units import US, Units
@@ -24,7 +25,6 @@ from ventrix.ui.units import US, Units
 PLATE = QSize(190, 54)
 CHIP = 22
 MOST_CHIPS = 3  # below a plate before the row scrolls
-MARKS = {"better": "better", "worse": "worse"}
 
 
 class Plate(QAbstractButton):
@@ -42,25 +42,28 @@ class Plate(QAbstractButton):
         self._port: Port | None = None
         self._units = US
         self._chosen = self._pinned = False
-        self._verdict: Verdict | None = None
+        self._gain: Gain | None = None
         self.setFixedSize(PLATE)
         self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
         self.setCursor(Qt.CursorShape.PointingHandCursor)
         self.clicked.connect(lambda: self.looked_at.emit(self._cut.id))
 
-    def show_cut(
-        self, cut: Cut, port: Port, units: Units, verdict: Verdict | None, *, chosen: bool, pinned: bool
-    ) -> None:
-        """Show a cut, and its gain against the pinned one where there is a verdict."""
-        self._cut, self._port, self._units, self._verdict = cut, port, units, verdict
+    def show_cut(self, cut: Cut, port: Port, units: Units, gain: Gain | None, *, chosen: bool, pinned: bool) -> None:
+        """Show a cut, and its gain against the pinned one where there is one."""
+        self._cut, self._port, self._units, self._gain = cut, port, units, gain
         self._chosen, self._pinned = chosen, pinned
         self._name()
         self.update()
 
     def _name(self) -> None:
         parts = [f"cut {self._cut.number}", self._cut.name, self._second_line()]
-        if self._verdict is not None and self._verdict.weighted is not None:
-            parts.append(f"{self._gain()} {self._units.flow.label}, {self._verdict.result}")
+        if self._gain is not None:
+            unit = (
+                ""
+                if self._gain.is_share or not self._gain.comparable
+                else f" {shown_of(self._gain, self._units).label}"
+            )
+            parts.append(f"{gain_text(self._gain, self._units)}{unit}, {self._gain.verdict.headline}")
         if self._chosen:
             parts.append("looked at")
         if self._pinned:
@@ -71,10 +74,6 @@ class Plate(QAbstractButton):
         self.setAccessibleName(words)
         trials = [f"trial: {t.kind} {t.name}" for t in self._cut.trials]
         self.setToolTip("\n".join([words, *trials, "Click to look at it; Shift-click or D to hold against it."]))
-
-    def _gain(self) -> str:
-        assert self._verdict is not None
-        return self._units.flow.text(self._verdict.weighted, sign=True)
 
     def _second_line(self) -> str:
         volume = poured_volume(self._cut)
@@ -129,15 +128,19 @@ class Plate(QAbstractButton):
         self._paint_gain(painter, below)
 
     def _paint_gain(self, painter: QPainter, below: QRectF) -> None:
-        if self._verdict is None or self._verdict.weighted is None:
+        if self._gain is None:
             return
-        result = MARKS.get(self._verdict.result, "not proven")
+        text = gain_text(self._gain, self._units)
+        if not self._gain.comparable:
+            painter.setFont(theme.font(12, narrow=True))
+            painter.setPen(theme.colour("quiet"))
+            painter.drawText(below, Qt.AlignmentFlag.AlignVCenter | Qt.AlignmentFlag.AlignRight, text)
+            return
         painter.setFont(theme.font(15, narrow=True, weight=600))
-        painter.setPen(theme.colour(theme.current().result(result)))
-        text = self._gain()
+        painter.setPen(theme.colour(theme.current().result(self._gain.result)))
         width = painter.fontMetrics().horizontalAdvance(text)
         painter.drawText(below, Qt.AlignmentFlag.AlignVCenter | Qt.AlignmentFlag.AlignRight, text)
-        draw_mark(painter, QRectF(below.right() - width - 15, below.center().y() - 5, 10, 10), result)
+        draw_mark(painter, QRectF(below.right() - width - 15, below.center().y() - 5, 10, 10), self._gain.result)
 
 
 class TrialChip(QAbstractButton):
@@ -278,11 +281,11 @@ class CutRow(QWidget):
         for column, cut in zip(self.columns, port.cuts, strict=True):
             plate = column.plate
             pinned = against is not None and cut.id == against.id
-            verdict = None
+            gain = None
             if against is not None and not pinned and cut.runs and against.runs:
-                verdict = space.analysis.verdict(space.analysis.pair(port, against, cut))
+                gain = space.analysis.gain(space.analysis.pair(port, against, cut))
             here = cut.id == chosen
-            plate.show_cut(cut, port, self._session.units, verdict, chosen=here and trial_id is None, pinned=pinned)
+            plate.show_cut(cut, port, self._session.units, gain, chosen=here and trial_id is None, pinned=pinned)
             column.show_trials([self._chip(port, cut, trial, trial_id) for trial in cut.trials])
             if here:
                 self._scroll.ensureWidgetVisible(plate)
@@ -295,8 +298,8 @@ class CutRow(QWidget):
         assert space is not None
         result = ""
         if trial.runs and cut.runs:
-            verdict = space.analysis.verdict(space.analysis.pair(port, cut, trial_as_cut(cut, trial)))
-            result = MARKS.get(verdict.result, "not proven") if verdict is not None else ""
+            gain = space.analysis.gain(space.analysis.pair(port, cut, trial_as_cut(cut, trial)))
+            result = gain.result if gain is not None else ""
         chip = TrialChip(trial, chosen=trial.id == chosen, result=result)
         chip.looked_at.connect(self._look_at_trial)
         return chip

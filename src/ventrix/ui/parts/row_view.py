@@ -22,8 +22,10 @@ from PySide6.QtWidgets import (
 from ventrix.core.analysis import Analysis
 from ventrix.core.model import Port, carried
 from ventrix.core.row import Row, Step, last_together, row_of
-from ventrix.core.units import from_si
+from ventrix.core.targets import target_reach
+from ventrix.core.units import from_si, percent_text
 from ventrix.ui import theme
+from ventrix.ui.gain_words import doubt_text, gain_text, shown_of
 from ventrix.ui.parts.plot import Bars, LiftPlot, Line
 from ventrix.ui.units import Units
 
@@ -103,13 +105,17 @@ class RowView(QWidget):
             return "Two flowed cuts are wanted before there is a row to look at."
         last = row.steps[-1]
         parts = []
-        if last.total is None or last.total_expanded is None:
+        if last.total is None or not last.total.comparable:
             parts.append("First and last cannot be compared.")
         else:
-            gain = (
-                f"{units.flow.text(last.total, sign=True)} ± {units.flow.text(last.total_expanded)} {units.flow.label}"
+            unit = "" if last.total.is_share else f" {units.flow.label}"
+            gain = f"{gain_text(last.total, units)} ± {doubt_text(last.total, units)}{unit}"
+            parts.append(f"First against last, one single test: {gain}, cut {row.first.number} to {last.cut.number}.")
+        if row.looks > 1:
+            parts.append(
+                f"The row holds {row.looks} verdicts: the chance that one of them calls nothing a gain is "
+                f"{percent_text(row.luck, 0)}."
             )
-            parts.append(f"First against last: {gain}, cut {row.first.number} to {last.cut.number}.")
         hours = [s.gain_per_hour for s in row.steps if s.gain_per_hour is not None]
         if len(hours) > 1:
             falling = all(b <= a for a, b in pairwise(hours))
@@ -124,7 +130,9 @@ class RowView(QWidget):
         last = row.steps[-1].cut
         runs = self._analysis.runs_of(last, self._port)
         for target in (t for t in job.targets if t.kind == self._port.kind):
-            reach = float(runs[-1].curve.at(target.lift)) - target.flow
+            reach = target_reach(runs[-1], target, job)
+            if reach is None:
+                continue
             word = "met" if reach >= 0 else f"{units.flow.text(-reach)} {units.flow.label} to go"
             said.append(f"Target at {units.lift.text(target.lift)}: {word}.")
         volume = carried(self._port, last, "volume")
@@ -138,18 +146,14 @@ class RowView(QWidget):
     def _draw_ladder(self, row: Row, units: Units) -> None:
         xs, heights, colours, tops, lines = [], [], [], [], []
         for step in row.steps:
-            for offset, value, expanded, verdict in (
-                (-0.17, step.gain, step.gain_expanded, step.verdict),
-                (0.17, step.total, step.total_expanded, step.total_verdict),
-            ):
-                if value is None or expanded is None:
+            for offset, gain in ((-0.17, step.own), (0.17, step.total)):
+                if gain is None or gain.value is None or gain.expanded is None:
                     continue
-                x, y, u = step.cut.number + offset, *(from_si(v, units.flow.unit) for v in (value, expanded))
+                unit = shown_of(gain, units).unit
+                x, y, u = step.cut.number + offset, from_si(gain.value, unit), from_si(gain.expanded, unit)
                 xs.append(x)
                 heights.append(y)
-                colours.append(
-                    theme.current().result(verdict.result if verdict is not None else "") if offset < 0 else "quiet"
-                )
+                colours.append(theme.current().result(gain.result) if offset < 0 else "quiet")
                 tops.append((x, y + u, f"{y:+.1f}".replace("-", "−")))
                 lines.append(Line(np.array([x, x]), np.array([y - u, y + u]), "text", 1.5))
         if not xs:
@@ -203,18 +207,19 @@ class RowView(QWidget):
             self.table.setColumnWidth(c, width)
 
     def _cells(self, step: Step, units: Units) -> list[str]:
-        mark = MARK.get(step.verdict.result, "") if step.verdict is not None else ""
-        total = MARK.get(step.total_verdict.result, "") if step.total_verdict is not None else ""
+        per_hour = (
+            shown_of(step.own, units).text(step.gain_per_hour, sign=True) if step.gain_per_hour is not None else "–"
+        )
         return [
             f"{step.cut.number}  {step.cut.name}",
-            f"{mark}{units.flow.text(step.gain, sign=True)}" if step.gain is not None else "–",
-            units.flow.text(step.gain_expanded),
-            f"{total}{units.flow.text(step.total, sign=True)}" if step.total is not None else "–",
-            units.flow.text(step.total_expanded),
+            f"{MARK.get(step.own.result, '')}{gain_text(step.own, units)}" if step.own is not None else "–",
+            doubt_text(step.own, units),
+            f"{MARK.get(step.total.result, '')}{gain_text(step.total, units)}" if step.total is not None else "–",
+            doubt_text(step.total, units),
             units.volume.text(step.volume),
             units.duration.text(step.time),
-            units.flow.text(step.gain_per_hour, sign=True) if step.gain_per_hour is not None else "–",
-            step.verdict.headline if step.verdict is not None else "",
+            per_hour,
+            step.own.verdict.headline if step.own is not None else "",
         ]
 
     def _say_together(self) -> None:

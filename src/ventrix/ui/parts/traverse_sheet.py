@@ -25,6 +25,7 @@ class TraverseSheet(FormSheet):
         self.layout_choice = self.add_choice("Points", [(x.name, x.name) for x in LAYOUTS])
         self.lift = self.add_figure("Lift", "lift")
         self.probe = self.add_choice("Probe", (("straight", "straight"), ("curved", "curved")))
+        self.diameter = self.add_figure("Probe's diameter", "length")
         self.coefficient = self.add_figure("Coefficient, if not 1", "ratio")
         self.base = self.add_figure("Flow without the ball", "flow")
         self.finish()
@@ -44,6 +45,7 @@ class TraverseSheet(FormSheet):
         self.base.setVisible(ball)
         self.probe.setEnabled(not ball)
         self.coefficient.setVisible(not ball)
+        self.diameter.setVisible(not ball)
 
     def open(self, station: str = "") -> None:
         space = self.session.workspace
@@ -79,6 +81,7 @@ class TraverseSheet(FormSheet):
             mount_id=runs[-1].mount_id if runs else None,
             lift=self.lift.value,
             probe="ball" if kind == "ball" else self.probe.currentData(),
+            probe_diameter=self.diameter.value if kind != "ball" else None,
             coefficient=self.coefficient.value,
             base_flow=self.base.value if kind == "ball" else None,
             date=now_text(),

@@ -277,7 +277,10 @@ class CompareRoom(Room):
             value_digits=picture.shown.digits,
         )
         unit = f", {picture.shown.label}" if picture.shown.label not in ("", "-") else ""
-        nominal = units.pressure.with_unit(pair.before_runs[-1].test_pressure) if c.kind == "flow" else "this bench"
+        nominal = units.pressure.with_unit(c.pressure) if c.kind == "flow" else "this bench"
+        converted = [self._name(pair, i) for i, runs in enumerate((c.before_runs, c.after_runs)) if runs[-1].converted]
+        if converted:
+            nominal += f", {' and '.join(converted)} converted"
         name = kind.name if c.kind == "flow" else "index"
         against = "L/D" if self.over_ratio else f"lift, {units.lift.label}"
         empty = "" if picture.lines else ": not measured yet, what it needs is typed in Head or flowed"
@@ -290,13 +293,13 @@ class CompareRoom(Room):
 
     def _draw_ribbon(self, pair: Pair, c: RunComparison, units: Units, mark: str) -> None:
         def values(array: np.ndarray) -> np.ndarray:
-            return from_si_array(array, units.flow.unit) if c.kind == "flow" else array
+            return from_si_array(array, units.flow.unit) if c.kind == "flow" else 100 * array / c.before
 
         x = from_si_array(c.lift, units.lift.unit)
         change, u = values(c.change), values(c.expanded)
         band = Band(np.r_[0.0, x], -np.r_[0.0, u], np.r_[0.0, u], "unproven", 0.32)
         shades = [theme.current().result(r) for r in c.results]
-        texts = [f"{v:+.{1 if c.kind == 'flow' else 4}f}".replace("-", "−") for v in change]
+        texts = [f"{v:+.1f}".replace("-", "−") for v in change]
         above, below = max(float(change.max()), float(u.max())), max(-float(change.min()), float(u.max()))
         room = 0.42 * (above + below)  # for the words at the bars' ends
         width = float(np.min(np.diff(np.r_[0.0, x]))) * 0.16
@@ -309,7 +312,7 @@ class CompareRoom(Room):
             x_ticks=self._ticks(c, units),
             digits=units.lift.digits,
         )
-        name = units.flow.label if c.kind == "flow" else "index"
+        name = units.flow.label if c.kind == "flow" else f"percent of {self._name(pair, 0)}"
         self.ribbon_caption.setText(f"{mark}what {self._name(pair, 1)} did, {name} (grey: not proven)")
 
     # -- hands and keys

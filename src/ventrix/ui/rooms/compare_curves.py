@@ -7,12 +7,13 @@ from dataclasses import dataclass
 import numpy as np
 
 from ventrix.core.air_judgement import seen_where_air_lets_go
-from ventrix.core.analysis import Analysis, Pair
+from ventrix.core.analysis import DIP_FACTOR, Analysis, Pair
 from ventrix.core.compare import RunComparison
 from ventrix.core.curve import dips
 from ventrix.core.figures import Beside, CurveKind, curve_of, handover
 from ventrix.core.model import Cut, Port
 from ventrix.core.reduction import ReducedRun
+from ventrix.core.targets import target_at, target_pressure, target_reach
 from ventrix.core.units import from_si, from_si_array
 from ventrix.core.unrolled import unroll
 from ventrix.ui.parts.plot import Line
@@ -41,7 +42,7 @@ def beside_of(analysis: Analysis, port: Port, cut: Cut) -> Beside:
     """The smallest section of a port at a cut, and the run of the other kind on the same cylinder."""
     try:
         here = unroll(port, cut, analysis.job.valve_of(port))
-        smallest = None if {"length", "throat"} <= set(here.guessed) else here.smallest.area
+        smallest = here.smallest.area if here.smallest_is_measured else None
     except ValueError:
         smallest = None
     return Beside(smallest, other_kind(analysis, port))
@@ -70,6 +71,7 @@ def curves(
 
     def add(run: ReducedRun, cut: Cut | None, label: str, colour: str, width: float, style: str, alpha: float) -> None:
         beside = beside_of(analysis, port, cut) if cut is not None else Beside()
+        run = run.at_pressure(c.pressure) if c.kind == "flow" and run.kind == "flow" else run
         line = _line(run, kind, beside, shown, units, over_ratio)
         if line is not None:
             x, y, px, py = line
@@ -158,18 +160,30 @@ def _marks(
         verticals.append((at(c.cam.peak_lift), f"cam lift {units.lift.text(c.cam.peak_lift)}"))
     if kind.key == "flow" and c.kind == "flow":
         for target in (t for t in analysis.job.targets if t.kind == pair.port.kind):
-            value = from_si(target.flow, shown.unit)
-            horizontals.append((value, f"target {shown.text(target.flow)} at {units.lift.text(target.lift)}"))
-            reach = float(run.curve.at(target.lift)) - target.flow
+            wanted = target_at(target, analysis.job, run)
+            own = target_pressure(target, analysis.job, run)
+            same = abs(own / run.test_pressure - 1) < 1e-3
+            mark = "" if same else f", converted from {units.pressure.with_unit(own)}"
+            horizontals.append(
+                (from_si(wanted, shown.unit), f"target {shown.text(wanted)} at {units.lift.text(target.lift)}{mark}")
+            )
+            reach = target_reach(run, target, analysis.job)
+            if reach is None:
+                said.append(f"Target {units.flow.text(wanted)} at {words(target.lift)}{mark}: not flowed that far.")
+                continue
             there = "met" if reach >= 0 else f"{units.flow.text(-reach)} {units.flow.label} short"
-            said.append(f"Target {units.flow.text(target.flow)} at {words(target.lift)}: {there}.")
+            said.append(f"Target {units.flow.text(wanted)} at {words(target.lift)}{mark}: {there}.")
     if run.stall is not None:
         lift = float(run.lift[run.stall])
         spots.append((at(lift), _height(run, kind, lift, shown), "stalls"))
         said.append(f"Flow stops growing at {words(lift)}.")
-    for i in dips(run.flow, 2 * 1.4 * run.uncertainty):
+    for i in dips(run.flow, DIP_FACTOR * run.uncertainty):
         lift = float(run.lift[i])
         spots.append((at(lift), _height(run, kind, lift, shown), "dip"))
+        other = analysis.dip_of_the_bench(pair.port, run.setup.bench, lift)
+        if other is not None:
+            said.append(f"The dip at {words(lift)} is the bench's: on the untouched head '{other}' does not show it.")
+            continue
         said.append(f"A dip at {words(lift)}, below the flow of a lower lift by more than chance.")
     for lift, what in run.heard:
         if what in LETTERS and run.lift[0] <= lift <= run.curve.highest:
@@ -178,7 +192,7 @@ def _marks(
     for observation in pair.after.observations:
         if observation.kind == "noise" and observation.lift is not None:
             said.append(f"Noise heard at {words(observation.lift)}: air that lets go is loud.")
-    if run.stall is not None or len(dips(run.flow, 2 * 1.4 * run.uncertainty)):
+    if run.stall is not None or len(dips(run.flow, DIP_FACTOR * run.uncertainty)):
         said += seen_where_air_lets_go(pair.after)
     over = handover(run)
     if over is not None:

@@ -19,6 +19,7 @@ from ventrix.core.traverse import newest_of
 from ventrix.core.units import percent_text
 from ventrix.core.verdict import Verdict
 from ventrix.core.walls import limit_for, walls_at
+from ventrix.ui.gain_words import SHARE, doubt_text, gain_text, shown_of
 from ventrix.ui.parts.scorecard import Score
 from ventrix.ui.rooms.air_views import field_at, pressure_of
 from ventrix.ui.rooms.compare_curves import beside_of, other_kind
@@ -70,14 +71,15 @@ def score_rows(
         low, high = (units.lift.text(v) for v in chosen)
         rows += _band_row(f"{low} to {high}", c.over(*chosen), flow, "mean of the tested lifts you dragged over")
     name = {CAM: "Cam-weighted" if c.cam else "Mean of lifts"}.get(c.school, c.school.capitalize())
+    gain = analysis.gain(pair)
     rows.append(
         Score(
             f"{name}, {flow.label}",
             flow.text(c.weighted_before),
             flow.text(c.weighted_after),
-            flow.text(verdict.weighted, sign=True),
-            {"better": "better", "worse": "worse"}.get(verdict.result, "not proven"),
-            f"± {flow.text(verdict.expanded)}",
+            gain_text(gain, units),
+            gain.result if gain is not None else "",
+            f"± {doubt_text(gain, units)}" if gain is not None and gain.comparable else "",
             f"{int(np.sum(c.tested))} lifts tested on both sides, weighted by the school that speaks",
             "flow",
         )
@@ -99,6 +101,9 @@ def _band_row(caption: str, band: BandChange | None, flow: Shown, source: str) -
     if band is None:
         return []
     row = _row(caption, flow, band.before, band.after, source, "flow", band.expanded)
+    if flow is INDEX:
+        share, doubt = (SHARE.text(v / band.before, sign=s) for v, s in ((band.change, True), (band.expanded, False)))
+        row = replace(row, change=f"{share} %", band=f"± {doubt} %")
     return [replace(row, result=band.result)]
 
 
@@ -268,6 +273,11 @@ def _work_rows(analysis: Analysis, pair: Pair, c: RunComparison, units: Units) -
     between = _time_between(pair)
     if between:
         hours = between / 3600
+        gain = analysis.gain(pair)
+        shown = shown_of(gain, units)
+        per_hour = (
+            "" if gain is None or gain.value is None else f"{shown.text(gain.value / hours, sign=True)} {shown.label}/h"
+        )
         rows.append(
             Score(
                 "Minutes worked between",
@@ -275,7 +285,7 @@ def _work_rows(analysis: Analysis, pair: Pair, c: RunComparison, units: Units) -
                 units.duration.text(between),
                 "",
                 "",
-                f"{units.flow.text(c.weighted / hours, sign=True)} {units.flow.label}/h",
+                per_hour,
                 "operations of the cuts after the one before; gain per hour of them",
                 "cuts",
             )

@@ -39,6 +39,10 @@ class LiftTable(QTableWidget):
         before, after, change, u = (values(v) for v in (c.before, c.after, c.change, c.expanded))
         digits = units.flow.digits if c.kind == "flow" else 4
         heads = [before_name, after_name, "difference", "±", "%"]
+        of_change = digits
+        if c.kind == "index":  # an index means nothing but its ratio: what changed is percent
+            change, u, of_change = 100 * change / before, 100 * u / before, 1
+            heads[2:4] = ["difference, %", "± %"]
         self.clear()
         self.setRowCount(len(heads))
         self.setColumnCount(len(c.lift))
@@ -50,8 +54,8 @@ class LiftTable(QTableWidget):
             cells = [
                 f"{before[i]:.{digits}f}",
                 f"{after[i]:.{digits}f}",
-                f"{change[i]:+.{digits}f}".replace("-", "−"),
-                f"{u[i]:.{digits}f}",
+                f"{change[i]:+.{of_change}f}".replace("-", "−"),
+                f"{u[i]:.{of_change}f}",
                 f"{mark}{percent}",
             ]
             for row, text in enumerate(cells):

@@ -12,18 +12,22 @@ from PySide6.QtWidgets import (
     QHBoxLayout,
     QLabel,
     QLineEdit,
+    QPushButton,
     QScrollArea,
     QStackedWidget,
     QVBoxLayout,
     QWidget,
 )
 
-from ventrix.core.model import FlowRun
+from ventrix.core.bench_record import Bench
+from ventrix.core.model import FlowRun, Reading
+from ventrix.records.errors import sentence_of
 from ventrix.ui.parts.arms_length import ArmsLength
 from ventrix.ui.parts.conditions import ConditionsPanel, in_words
 from ventrix.ui.parts.ladder import LiftLadder
 from ventrix.ui.parts.pedal import DEFAULT_KEY, Pedal
 from ventrix.ui.parts.plot import LiftPlot
+from ventrix.ui.parts.readings_page import ReadingsPage
 from ventrix.ui.parts.sim_control import SimulatorControl
 from ventrix.ui.parts.step_strip import StepStrip
 from ventrix.ui.rooms.flow_checks import plate_words, stale_air
@@ -54,6 +58,7 @@ class FlowRoom(Room):
         self.control = FlowControl(session)
         self.hand = self.control.hand
         self.ghost = True
+        self._pasted = ""
         self.strip = StepStrip()
         self.strip.step_chosen.connect(lambda i: self.control.go_to_step(self.hand.preparation.steps[i]))
         self.ladder = LiftLadder()
@@ -77,6 +82,10 @@ class FlowRoom(Room):
         self.caution.setWordWrap(True)
         self.simulator = SimulatorControl()
         self.conditions = ConditionsPanel(session.units)
+        self.readings = ReadingsPage()
+        self.question = QWidget()
+        self._question_words = QLabel()
+        self._question_words.setWordWrap(True)
         self.pedal = Pedal(self._pedal_listens, self)
         self.pedal.use(str(session.settings.value("pedal", DEFAULT_KEY)))
         self.keys = FlowKeys(self)
@@ -87,7 +96,12 @@ class FlowRoom(Room):
         control, bench = self.control, self.session.bench
         control.redraw.connect(self._show_all)
         control.far.connect(self._show_far)
-        control.cleared.connect(self.entry.clear)
+        control.cleared.connect(self._typed)
+        control.refused_text.connect(self.entry.selectAll)
+        self.readings.struck.connect(control.strike_reading)
+        self.readings.taken_up.connect(control.take_up)
+        self.readings.closed.connect(self.toggle_readings)
+        bench.silenced.connect(self._silenced)
         self.pedal.pressed.connect(control.keep)
         self.pedal.held.connect(control.hold)
         self.pedal.doubled.connect(control.insist)
@@ -124,7 +138,17 @@ class FlowRoom(Room):
         entry_row.addWidget(self._entry_caption)
         entry_row.addWidget(self.entry)
         entry_row.addWidget(self._entry_error, 1)
+        yes, no = QPushButton("It is the set-up's (Y)"), QPushButton("Flow on the one connected (N)")
+        yes.clicked.connect(lambda: self.answer_bench(True))
+        no.clicked.connect(lambda: self.answer_bench(False))
+        asked = QHBoxLayout(self.question)
+        asked.setContentsMargins(0, 0, 0, 0)
+        asked.addWidget(self._question_words, 1)
+        asked.addWidget(yes)
+        asked.addWidget(no)
+        self.question.hide()
         middle = QVBoxLayout()
+        middle.addWidget(self.question)
         middle.addWidget(self.far, 1)
         middle.addWidget(self._entry_row)
         curve = QWidget()
@@ -140,6 +164,7 @@ class FlowRoom(Room):
         self.side = QStackedWidget()
         self.side.addWidget(curve)
         self.side.addWidget(self.conditions)
+        self.side.addWidget(self.readings)
         self.side.setFixedWidth(372)
         row = QHBoxLayout(self)
         row.setContentsMargins(16, 10, 16, 10)
@@ -172,6 +197,7 @@ class FlowRoom(Room):
         if space is None or space.cut is None:
             return
         self.hand.follow()
+        self._ask_which_bench()
         self._fit_simulator()
         self.simulator.use(self.session.units)
         self._show_all()
@@ -200,6 +226,8 @@ class FlowRoom(Room):
         self.simulator.setVisible(self.session.bench.is_simulated)
         if self.side.currentIndex() == 1:
             self._show_conditions()
+        elif self.side.currentIndex() == 2:
+            self.readings.show_run(hand.run, self._reading_text, units)
         self._show_far()
 
     def _show_conditions(self) -> None:
@@ -208,7 +236,8 @@ class FlowRoom(Room):
         hand = self.hand
         self.conditions.show_setup(hand.setup, hand.pinned_setup, self.session.units)
         self.conditions.show_benches(space.benches, hand.setup.bench)
-        self.conditions.show_plan(hand.lifts, self.session.units, come_back=hand.come_back)
+        diameter = hand.valve_diameter
+        self.conditions.show_plan(hand.lifts, self.session.units, come_back=hand.come_back, valve_diameter=diameter)
         witness = space.witness_run(hand.setup)
         self.conditions.show_notes([stale_air(hand, self.control.temperature), _witness_words(space, witness)])
 
@@ -232,15 +261,79 @@ class FlowRoom(Room):
         if kind == "columns":
             return f"two columns, {units.pressure.label}"
         label = {"percent": "%", "orifice": units.pressure.label, "mass": "kg/s"}.get(kind, units.flow.label)
-        return f"or type a reading, {label}"
+        if self.session.bench.connected:
+            return f"or type a reading, {label}"
+        top, lift = self.hand.element.full_scale, self.hand.test.lift
+        parts = [self.hand.setup.bench or "bench not named"]
+        if top is not None:
+            parts.append(f"range to {units.flow.text(top)}")
+        if lift is not None:
+            parts.append(f"at {units.lift.with_unit(lift)}")
+        return f"{', '.join(parts)}: type {label}"
 
     def _sampled(self, samples: list[object]) -> None:
         if self.session.workspace is None or not self.isVisible():
             return
         self.control.take_in(samples)  # type: ignore[arg-type]
 
+    def _typed(self) -> None:
+        """A typed figure was taken: the keys are the room's again; the next digit goes to the entry by itself."""
+        self.entry.clear()
+        if self.entry.hasFocus():
+            self.setFocus()
+
+    def _silenced(self) -> None:
+        """Nothing that the bench said before can be kept."""
+        self.hand.test.lose()
+        if self.isVisible() and self.session.workspace is not None:
+            self._show_far()
+
+    def _reading_text(self, reading: Reading) -> str:
+        kind = self.hand.element.kind
+        figure = {"percent": reading.percent, "orifice": reading.element_pressure, "mass": reading.mass_flow}.get(
+            kind, reading.element_column if kind == "columns" else reading.flow
+        )
+        at = reading.port_column if kind == "columns" else reading.measured_pressure
+        return "–" if figure is None else self.control.flow_text(figure, at)
+
+    def _ask_which_bench(self) -> None:
+        """A bench that is not the set-up's is connected: nothing is kept before it is said which is meant."""
+        words = self.hand.other_bench(self.session.bench) if self.session.workspace is not None else ""
+        self.control.which_bench = words
+        self._question_words.setText(words)
+        self.question.setVisible(bool(words) and not self.far.alone)
+
+    def answer_bench(self, of_setup: bool) -> None:
+        """Which bench the readings are of: the set-up's, read as its record says; or the one connected."""
+        bench, hand = self.session.bench, self.hand
+        if of_setup and hand.bench is not None:
+            bench.answers_for = hand.bench.name
+            if bench.is_simulated:
+                bench.connect_simulated(element=hand.bench.element, name=hand.bench.name)
+        else:
+            hand.use_connected(bench)
+        self._ask_which_bench()
+        self._show_all()
+        self.setFocus()
+
+    def take_bench(self, bench: Bench) -> None:
+        """A bench that was just made is the set-up's at once."""
+        if self.session.workspace is not None and self.session.workspace.cut is not None:
+            self.hand.follow()
+            self.hand.use_bench(bench)
+
+    def toggle_readings(self) -> None:
+        """Every reading of the run, to strike or take up; or the curve again."""
+        self.side.setCurrentIndex(0 if self.side.currentIndex() == 2 else 2)
+        self._show_all()
+        if self.side.currentIndex() == 2:
+            self.readings.list.setFocus()
+        else:
+            self.setFocus()
+
     def _bench_changed(self) -> None:
         bench = self.session.bench
+        self._ask_which_bench()
         if bench.is_simulated and bench.connected:
             self._fit_simulator()
             bench.send(lambda b: b.set_pressure(0.0))
@@ -273,7 +366,7 @@ class FlowRoom(Room):
         self._show_all()
 
     def toggle_conditions(self) -> None:
-        self.side.setCurrentIndex(1 - self.side.currentIndex())
+        self.side.setCurrentIndex(0 if self.side.currentIndex() == 1 else 1)
         self._show_all()
         if self.side.currentIndex() == 0:
             self.setFocus()
@@ -318,11 +411,15 @@ class FlowRoom(Room):
     def paste(self) -> None:
         """Keep a table of lifts and readings from the clipboard."""
         try:
-            count = keep_pasted(self.hand, QApplication.clipboard().text(), self.session.units)
+            text = QApplication.clipboard().text()
+            sure, self._pasted = text == self._pasted, text
+            count, thousandths = keep_pasted(self.hand, text, self.session.units, sure=sure)
         except ValueError as error:
-            self.control.refuse(f"{str(error)[0].upper()}{str(error)[1:]}.")
+            self.control.refuse(sentence_of(error))
             return
-        self.session.say(f"{count} readings pasted.")
+        self._pasted = ""
+        how = " Lifts were read as thousandths of an inch." if thousandths else ""
+        self.session.say(f"{count} readings pasted.{how}")
 
     def showEvent(self, event: QShowEvent) -> None:
         super().showEvent(event)
@@ -351,6 +448,8 @@ class FlowRoom(Room):
             self.show_alone(False)
         elif self.side.currentIndex() == 1:
             self.toggle_conditions()
+        elif self.side.currentIndex() == 2:
+            self.toggle_readings()
         elif self.control.preparing:
             self.control.toggle_preparing()
         else:

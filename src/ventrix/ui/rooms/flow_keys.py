@@ -23,6 +23,7 @@ KEYS = (
     ("P", "prepare the bench"),
     ("C", "conditions, plan"),
     ("M", "head re-mounted"),
+    ("V", "every reading"),
     ("N I T O", "noise, dip, travel, breath"),
     ("[ ]", "another range"),
     ("G  F11", "ghost, far view"),
@@ -48,6 +49,7 @@ class FlowKeys(QObject):
             Qt.Key.Key_C: room.toggle_conditions,
             Qt.Key.Key_M: room.remount,
             Qt.Key.Key_L: room.open_to_rung,
+            Qt.Key.Key_V: room.toggle_readings,
             Qt.Key.Key_B: room.toggle_blower,
             Qt.Key.Key_BracketLeft: lambda: control.choose_range(-1),
             Qt.Key.Key_BracketRight: lambda: control.choose_range(1),
@@ -63,8 +65,11 @@ class FlowKeys(QObject):
             return True
         if event.modifiers() & ~Qt.KeyboardModifier.KeypadModifier:
             return False
-        if control.ground == "refused":
+        if control.ground == "refused" and control.in_hand is None:
             control.clear_ground()
+        if control.which_bench and event.text().upper() in ("Y", "N"):
+            room.answer_bench(event.text().upper() == "Y")
+            return True
         plain = self._plain.get(Qt.Key(event.key()))
         if plain is not None:
             plain()
@@ -84,21 +89,31 @@ class FlowKeys(QObject):
         return True
 
     def eventFilter(self, watched: QObject, event: object) -> bool:
-        """With nothing typed, the entry passes the bench's keys on to the room."""
-        if not isinstance(event, QKeyEvent) or event.type() != QKeyEvent.Type.KeyPress:
+        """With nothing typed, the entry passes on what is no text: Space, Backspace, arrows, paste and undo. Letters
+        typed into it are text."""
+        if not isinstance(event, QKeyEvent):
             return False
         room = self._room
+        empty = not room.entry.text() and not room.control.asking_why
+        if event.type() == QKeyEvent.Type.ShortcutOverride:
+            if empty and (event.matches(QKeySequence.StandardKey.Undo) or event.matches(QKeySequence.StandardKey.Redo)):
+                event.ignore()  # the window's own undo
+                return True
+            return False
+        if event.type() != QKeyEvent.Type.KeyPress:
+            return False
         if event.key() == Qt.Key.Key_Escape:
             room.entry.clear()
             room.control.give_up_typing()
             room.setFocus()
             return True
-        if room.entry.text() or room.control.asking_why:
+        if not empty:
             return False
-        if (
-            Qt.Key(event.key()) in self._plain
-            or event.text().isalpha()
-            or event.matches(QKeySequence.StandardKey.Paste)
-        ):
+        if event.matches(QKeySequence.StandardKey.Undo) or event.matches(QKeySequence.StandardKey.Redo):
+            session = room.session
+            _ = session.undo() if event.matches(QKeySequence.StandardKey.Undo) else session.redo()
+            return True
+        passed = Qt.Key(event.key()) in self._plain and not event.text().isalpha()
+        if passed or event.matches(QKeySequence.StandardKey.Paste):
             return not event.isAutoRepeat() and self.press(event)
         return False

@@ -7,6 +7,7 @@ from typing import Final
 
 from ventrix.bench.plan import Rung
 from ventrix.bench.procedure import Kept
+from ventrix.core.lifts import as_thousandths, lift_doubt
 from ventrix.core.units import parse_quantity
 from ventrix.ui.rooms.flow_test import RunInHand
 from ventrix.ui.units import Units
@@ -53,8 +54,11 @@ def parse_pasted(text: str, lift_unit: str, flow_unit: str, pressure_unit: str) 
     return found
 
 
-def keep_pasted(hand: RunInHand, text: str, units: Units) -> int:
-    """Keep every row of a pasted table at its lift; how many. ValueError before anything is kept."""
+def keep_pasted(hand: RunInHand, text: str, units: Units, *, sure: bool = False) -> tuple[int, bool]:
+    """Keep every row of a pasted table at its lift, in one edit; how many, and whether lifts were thousandths.
+
+    ValueError before anything is kept; a lift too far for the valve is asked about unless `sure`.
+    """
     kind = hand.element.kind
     if kind == "columns":
         rows = parse_pasted(text, units.lift.unit, units.pressure.unit, units.pressure.unit)
@@ -63,7 +67,12 @@ def keep_pasted(hand: RunInHand, text: str, units: Units) -> int:
     else:
         unit = {"percent": "%", "orifice": units.pressure.unit, "mass": "kg/s"}.get(kind, units.flow.unit)
         rows = parse_pasted(text, units.lift.unit, unit, units.pressure.unit)
-    for lift, flow, pressure in rows:
-        kept = Kept(Rung(round(lift, 9)), flow, pressure, None, None)
-        hand.store(kept, units.lift.text(lift), "pasted")
-    return len(rows)
+    meant = as_thousandths([r[0] for r in rows], units.lift.unit)
+    if meant is not None:
+        rows = [(lift, *rest) for lift, (_, *rest) in zip(meant, rows, strict=True)]  # type: ignore[misc]
+    doubt = lift_doubt(max(r[0] for r in rows), hand.valve_diameter)
+    if doubt and not sure:
+        raise ValueError(f"{doubt}. Paste again to keep it all the same")
+    kept = [Kept(Rung(round(lift, 9)), flow, pressure, None, None) for lift, flow, pressure in rows]
+    hand.store_all(kept, "pasted")
+    return len(rows), meant is not None

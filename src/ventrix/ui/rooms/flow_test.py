@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import replace
 
 from ventrix.bench.plan import Rung, rungs
@@ -10,17 +11,19 @@ from ventrix.bench.procedure import FlowTest, Kept
 from ventrix.core import edits
 from ventrix.core.analysis import Pair
 from ventrix.core.bench_checks import plate_sentence
-from ventrix.core.bench_record import Bench, PlateCheck, bench_named
+from ventrix.core.bench_record import Bench, PlateCheck, bench_named, same_name
 from ventrix.core.conditions import comparability
 from ventrix.core.model import Cut, FlowRun, Reading, RungNote, SetUp, StepRecord
 from ventrix.core.reduction import ReducedRun, correct_readings
-from ventrix.core.units import tidy, to_si
+from ventrix.core.units import from_si, tidy, to_si
+from ventrix.ui.bench_bridge import BenchBridge
 from ventrix.ui.rooms.flow_element import DEFAULT_PRESSURE, ElementInHand
 from ventrix.ui.session import Session
 from ventrix.ui.units import Units
 from ventrix.workspace import Workspace, new_id, now_text
 
 RUNGS = 12
+MOST_USUAL = 40
 WITNESS_LIFTS = (3, 6, 9)  # rungs of the usual plan that a witness port is flowed at
 STRUCK_AT_BENCH = "struck at the bench"
 
@@ -37,6 +40,8 @@ def with_bench(setup: SetUp, bench: Bench) -> SetUp:
         orifice_diameter=bench.orifice_diameter,
         orifice_pipe=bench.orifice_pipe,
         orifice_coefficient=bench.orifice_coefficient,
+        element_place=bench.element_place,
+        leak_taken_off=bench.leak_taken_off,
     )
 
 
@@ -159,6 +164,11 @@ class RunInHand:
         step, unit = (1.0, "mm") if self._session.units.name == "metric" else (0.05, "in")
         count = range(1, RUNGS + 1)
         workspace = self._session.workspace
+        if workspace is not None and workspace.port is not None:
+            cam = workspace.analysis.cam_of(workspace.port.kind)
+            if cam is not None:  # as far as the cam lifts, and a step beyond
+                far = min(math.ceil(from_si(cam.peak_lift, unit) / step - 1e-6) + 1, MOST_USUAL)
+                count = range(1, far + 1)
         if workspace is not None and workspace.port is not None and workspace.port.witness:
             count = range(3, 10, 3)
         return [tidy(to_si(step * i, unit)) for i in count]
@@ -191,6 +201,30 @@ class RunInHand:
     def use_bench(self, bench: Bench) -> None:
         """Flow on this bench from now on."""
         self.use_setup(with_bench(self.setup, bench))
+
+    def other_bench(self, connected: BenchBridge) -> str:
+        """What is asked where the bench connected is not the set-up's; nothing where it is, or none is."""
+        record = self.bench
+        if not connected.connected or record is None:
+            return ""
+        name = connected.answers_for
+        same = same_name(name, record.name) if name else (record.link == "simulated" and connected.is_simulated)
+        if same:
+            return ""
+        theirs = name or ("the simulated bench" if connected.is_simulated else connected.sentence)
+        return f"Which bench is this? The set-up says {record.name}, and {theirs} is connected."
+
+    def use_connected(self, connected: BenchBridge) -> None:
+        """Flow on the bench that is connected: its record where the shop has one, else its name alone."""
+        record = bench_named(self.space.benches, connected.answers_for)
+        if record is None and connected.is_simulated:
+            record = next((b for b in self.space.benches if b.link == "simulated"), None)
+        if record is not None:
+            self.use_bench(record)
+            return
+        name = connected.answers_for or ("simulated bench" if connected.is_simulated else connected.sentence)
+        plain = replace(self.setup, element=None, scale_density=None, orifice_diameter=None, leak=None, seat_leak=None)
+        self.use_setup(replace(plain, bench=name[:60], test_pressure=plain.test_pressure or DEFAULT_PRESSURE))
 
     def remount(self) -> None:
         """The head came off and went back on."""
@@ -272,11 +306,25 @@ class RunInHand:
         benches = tuple(grown if b.id == bench.id else b for b in self.space.benches)
         return benches, f"{said[0].upper()}{said[1:]}.", tidy(at_nominal / bench.plate_flow - 1)
 
+    @property
+    def valve_diameter(self) -> float | None:
+        """Of the port looked at [m], None where it is not known."""
+        valve = self.space.job.valve_of(self.space.port) if self.space.port is not None else None
+        return valve.head_diameter if valve is not None else None
+
     # -- readings
 
     def store(self, kept: Kept, lift_text: str, source: str) -> None:
         """Put a kept reading in the book. On disk when this returns."""
-        reading = replace(
+        notes = self._skipped_notes(kept)
+        self.space.keep(self.setup, self.mount, self._reading(kept), lift_text, source, notes)
+
+    def store_all(self, kept: list[Kept], source: str) -> None:
+        """Put a table of readings in the book, in one edit."""
+        self.space.keep_all(self.setup, self.mount, [self._reading(k) for k in kept], source)
+
+    def _reading(self, kept: Kept) -> Reading:
+        return replace(
             self.element.as_reading(kept.flow, kept.pressure),
             id=new_id(),
             lift=tidy(round(kept.lift, 9)),
@@ -287,7 +335,6 @@ class RunInHand:
             unsteady=kept.unsteady,
             returned=kept.rung.returns,
         )
-        self.space.keep(self.setup, self.mount, reading, lift_text, source, self._skipped_notes(kept))
 
     def _skipped_notes(self, kept: Kept) -> tuple[RungNote, ...]:
         """A note for every rung passed over on the way to this one, once."""

@@ -11,6 +11,7 @@ from ventrix.bench.procedure import PRESSURE_WINDOW, Phase
 from ventrix.core.analysis import Pair
 from ventrix.core.reduction import ReducedRun
 from ventrix.core.units import from_si, from_si_array, percent_text
+from ventrix.ui.gain_words import SHARE
 from ventrix.ui.parts.arms_length import Far, Tape
 from ventrix.ui.parts.ladder import Rung
 from ventrix.ui.parts.plot import Band, LiftPlot, Line
@@ -26,20 +27,21 @@ def _grain(lift: float) -> int:
 
 
 def flow_words(value: float | None, kind: str, units: Units, *, sign: bool = False) -> str:
-    """A flow in the user's unit, or an index with four digits."""
+    """A flow in the user's unit; an index with four digits, and a difference of indices as the share it is."""
     if kind == "flow" or value is None:
         return units.flow.text(value, sign=sign)
-    return (f"{value:+.4f}" if sign else f"{value:.4f}").replace("-", "−")
+    return f"{SHARE.text(value, sign=True)} %" if sign else f"{value:.4f}"
 
 
 def _by_lift(pair: Pair | None) -> dict[int, tuple[float, float, str]]:
-    """Difference, expanded uncertainty and result at each lift tested on both sides [SI]."""
+    """Difference, expanded uncertainty and result at each lift tested on both sides: SI, or shares of an index."""
     if pair is None or pair.comparison is None:
         return {}
     c = pair.comparison
+    base = c.before if c.kind == "index" else np.ones(len(c.lift))
     return {
         _grain(float(x)): (float(d), float(u), str(r))
-        for x, d, u, r, tested in zip(c.lift, c.change, c.expanded, c.results, c.tested, strict=True)
+        for x, d, u, r, tested in zip(c.lift, c.change / base, c.expanded / base, c.results, c.tested, strict=True)
         if tested
     }
 
@@ -203,14 +205,29 @@ def step_view(hand: RunInHand, connected: bool, units: Units) -> Far:
         words,
         "Space or pedal takes it, S skips" if connected else "type, then Enter; S skips",
         sentence=SAYS[step],
-        flow="" if flow is None else flow_words(flow, "index" if hand.element.kind == "columns" else "flow", units),
-        flow_unit="index" if hand.element.kind == "columns" else units.flow.label,
+        flow=_step_figure(step, live, flow, hand, units),
+        flow_unit=_step_unit(step, hand, units),
         difference_words=f"the plate flows {units.flow.with_unit(plate)}" if plate is not None else "",
         tape=pressure_tape(nominal, None if live is None else live[1], units) if nominal else None,
         steady=preparation.share if connected else None,
         steady_words="" if drift is None else f"drift {percent_text(drift, 2, sign=True)}",
         foot=f"step {preparation.index + 1} of {len(preparation.steps)} · mount {hand.mount}",
     )
+
+
+def _step_figure(
+    step: Step, live: tuple[float, float] | None, flow: float | None, hand: RunInHand, units: Units
+) -> str:
+    """What a step is read by: the manometer's zero is a pressure, the rest flow."""
+    if step is Step.ZERO:
+        return "" if live is None else units.pressure.text(live[1])
+    return "" if flow is None else flow_words(flow, "index" if hand.element.kind == "columns" else "flow", units)
+
+
+def _step_unit(step: Step, hand: RunInHand, units: Units) -> str:
+    if step is Step.ZERO:
+        return units.pressure.label
+    return "index" if hand.element.kind == "columns" else units.flow.label
 
 
 def _live_difference(hand: RunInHand, lift: float, flow: float | None, units: Units) -> tuple[str, str, str]:
@@ -223,11 +240,12 @@ def _live_difference(hand: RunInHand, lift: float, flow: float | None, units: Un
     kind = "index" if hand.element.kind == "columns" else "flow"
     if not runs or lift > runs[-1].curve.highest * (1 + 1e-9) or runs[-1].kind != kind:
         return "", "", ""
-    change = flow - float(runs[-1].curve.at(lift))
+    pinned = float(runs[-1].at_pressure(hand.setup.test_pressure or runs[-1].test_pressure).curve.at(lift))
+    change = flow - pinned if kind == "flow" else flow / pinned - 1
     kept = _by_lift(hand.pair()).get(_grain(lift))
     name = f"over cut {against.number}"
     if kept is not None:
-        above = flow_words(kept[1], kind, units)
+        above = flow_words(kept[1], kind, units) if kind == "flow" else f"{SHARE.text(kept[1])} %"
         return flow_words(change, kind, units, sign=True), f"{name} (proven above {above})", kept[2]
     return flow_words(change, kind, units, sign=True), f"{name}, not kept yet", "not proven"
 

@@ -133,7 +133,8 @@ class HeadRoom(Room):
         if space is None or space.port is None or space.real_cut is None:
             return
         port, cut, units = space.port, space.real_cut, self.session.units
-        problems = self.derived.show_figures(self._typed, units)
+        known = self._typed | {"checking_lift": space.analysis.checking_lift}
+        problems = self.derived.show_figures(known, units, port.valves)
         for key, sentence in problems.items():
             self.fields[key].refuse(sentence)
         if not problems and not any(f.box.property("wrong") for f in self.fields.values()):

@@ -12,7 +12,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QGridLayout, QLabel, QWidget
 
 from ventrix.core import port, valve
-from ventrix.core.curve import Cam
+from ventrix.core.curve import CHECKING_LIFT, Cam
 from ventrix.core.units import from_si, from_si_array, percent_text
 from ventrix.core.unrolled import UnrolledPort
 from ventrix.ui.parts.plot import LiftPlot, Line
@@ -44,8 +44,12 @@ def _mean_section(volume: float, floor_length: float, roof_length: float) -> Any
     return port.mean_section(volume, port.centreline_length(floor_length, roof_length))
 
 
-def _cam_open(cam_lift: float, cam_duration: float) -> float:
-    return Cam(cam_lift, cam_duration).open_period
+def _cam_open(cam_lift: float, cam_duration: float, checking_lift: float = CHECKING_LIFT) -> float:
+    return Cam(cam_lift, cam_duration, checking_lift).open_period
+
+
+def _pinch(pinch_width: float, pinch_height: float, pinch_corner: float = 0.0) -> Any:
+    return port.section_area(pinch_width, pinch_height, pinch_corner)
 
 
 def _gross(throat_diameter: float) -> Any:
@@ -86,11 +90,20 @@ DERIVED: Final = (
     Derived("Curtain is valve head at", "lift", ("head_diameter",), _quarter_lift, "head_diameter"),
     Derived("Centreline length", "length", ("floor_length", "roof_length"), _length, "floor_length"),
     Derived("Mean section", "area", ("volume", "floor_length", "roof_length"), _mean_section, "volume"),
-    Derived("Section at the pinch", "area", ("pinch_width", "pinch_height"), port.section_area, "pinch_width"),
+    Derived("Section at the pinch", "area", ("pinch_width", "pinch_height", "pinch_corner?"), _pinch, "pinch_width"),
     Derived("Wall at the pushrod hole", "length", ("hole_spacing", "pinch_width"), port.hole_wall, "hole_spacing"),
     Derived("Port to valve, the air turns", "angle", ("port_angle",), _turn, "port_angle"),
     Derived("Displacement, one cylinder", "volume", ("bore", "stroke"), _displacement, "stroke"),
-    Derived("Valve open for, crank", "angle", ("cam_lift", "cam_duration"), _cam_open, "cam_lift"),
+    Derived("Valve open for, crank", "angle", ("cam_lift", "cam_duration", "checking_lift?"), _cam_open, "cam_lift"),
+)
+OF_ONE_VALVE: Final = (
+    "Throat of valve",
+    "Bowl of valve",
+    "Throat area, gross",
+    "Throat area, net of stem",
+    "Seat leaves a throat of",
+    "Valve head area",
+    "Curtain is valve head at",
 )
 MEAN_WALL: Final = "Mean of the two sides: core shift makes one thinner. It never answers a wall limit."
 
@@ -107,6 +120,7 @@ class DerivedFigures(QWidget):
         grid.setHorizontalSpacing(12)
         grid.setVerticalSpacing(0)
         self.values: dict[str, QLabel] = {}
+        self.captions: dict[str, QLabel] = {}
         rows = -(-len(DERIVED) // columns)
         for i, each in enumerate(DERIVED):
             row, column = i % rows, (i // rows) * 2
@@ -124,15 +138,19 @@ class DerivedFigures(QWidget):
             grid.addWidget(value, row, column + 1)
             grid.setColumnStretch(column, 1)
             self.values[each.caption] = value
+            self.captions[each.caption] = caption
         self.sentence = QLabel()
         self.sentence.setObjectName("caption")
         self.sentence.setWordWrap(True)
         grid.addWidget(self.sentence, rows, 0, 1, 2 * columns)
 
-    def show_figures(self, known: Figures, units: Units) -> dict[str, str]:
-        """Compute and show; returns field keys with a sentence where figures contradict each other."""
+    def show_figures(self, known: Figures, units: Units, valves: int = 1) -> dict[str, str]:
+        """Compute and show; returns field keys with a sentence where figures contradict each other. Figures of one
+        valve say so where several open into the port."""
         problems: dict[str, str] = {}
         for each in DERIVED:
+            of_one = valves > 1 and each.caption in OF_ONE_VALVE
+            self.captions[each.caption].setText(f"{each.caption}, of one valve" if of_one else each.caption)
             given = {name.rstrip("?"): known.get(name.rstrip("?")) for name in each.needs}
             needed = [name for name in each.needs if not name.endswith("?")]
             text = "–"

@@ -112,6 +112,14 @@ class EngineTab(Tab):
         self.job_title.editingFinished.connect(self._rename)
         self.add_row("Job", self.job_title, 210)
         self.add_group("engine")
+        self.checked_at = QComboBox()
+        for words, value in (("not said", None), ("the valve", "valve"), ("the tappet", "tappet")):
+            self.checked_at.addItem(words, value)
+        self.checked_at.setToolTip("Durations at 0.050 in: read at the valve, or at the tappet with the rocker ratio")
+        self.checked_at.activated.connect(
+            lambda _i: self.room.change_job("duration's place", cam_checked_at=self.checked_at.currentData())
+        )
+        self.add_row("Duration is read at", self.checked_at)
         self.table = QLineEdit()
         self.table.setPlaceholderText("cam table: 0 0; 20 0.05; 60 0.31 …")
         self.table.setToolTip(
@@ -124,6 +132,7 @@ class EngineTab(Tab):
 
     def show_job(self, job: Job, port: Port, cut: Cut) -> None:
         unless_typing(self.job_title, job.title)
+        self.checked_at.setCurrentIndex(max(self.checked_at.findData(job.cam_checked_at), 0))
         unit = self.room.session.units.lift.unit
         points = [p for p in job.cam_points if p.kind == port.kind]
         unless_typing(self.table, "; ".join(f"{from_si(p.angle, 'deg'):g} {from_si(p.lift, unit):.4g}" for p in points))
@@ -168,8 +177,10 @@ class GoalTab(Tab):
         super().__init__(room)
         self.add_group("goal")
         self.targets = QLineEdit()
-        self.targets.setPlaceholderText("0.3 150; 0.5 210")
-        self.targets.setToolTip("Lift and flow wanted, pair by pair, for this kind of port: a line on the curves")
+        self.targets.setPlaceholderText("0.3 150; 0.5 210 @ 28")
+        self.targets.setToolTip(
+            "Lift and flow wanted, pair by pair, for this kind of port, and behind @ the test pressure it is meant at"
+        )
         self.targets.editingFinished.connect(self._targets_typed)
         self.add_row("Target flows", self.targets)
         self.limits = QLineEdit()
@@ -191,11 +202,16 @@ class GoalTab(Tab):
     def show_job(self, job: Job, port: Port, cut: Cut) -> None:
         units = self.room.session.units
         shown = [t for t in job.targets if t.kind == port.kind]
-        unless_typing(self.targets, "; ".join(f"{units.lift.text(t.lift)} {units.flow.text(t.flow)}" for t in shown))
+        unless_typing(self.targets, "; ".join(self._target_text(t) for t in shown))
         limits = [f"{w.place} {units.length.text(w.thickness)}".strip() for w in job.wall_limits]
         unless_typing(self.limits, "; ".join(limits))
         for key, _, sides in SCHOOLS:
             self.schools[key].setCurrentText(str(job.schools.get(key, sides[0])))
+
+    def _target_text(self, target: Target) -> str:
+        units = self.room.session.units
+        text = f"{units.lift.text(target.lift)} {units.flow.text(target.flow)}"
+        return text if target.test_pressure is None else f"{text} @ {units.pressure.text(target.test_pressure)}"
 
     def _choose(self, key: str, side: str) -> None:
         space = self.room.session.workspace
@@ -210,13 +226,15 @@ class GoalTab(Tab):
         found = []
         try:
             for pair in (p for p in self.targets.text().split(";") if p.strip()):
-                cells = pair.split()
+                main, _, at = pair.partition("@")
+                cells = main.split()
                 if len(cells) != 2:
                     raise ValueError(f"'{pair.strip()}' is not a lift and a flow")
                 lift, flow = parse_quantity(cells[0], units.lift.unit), parse_quantity(cells[1], units.flow.unit)
+                pressure = parse_quantity(at, units.pressure.unit) if at.strip() else self._usual_pressure()
                 if lift <= 0 or flow <= 0:
                     raise ValueError("lift and flow must be above zero")
-                found.append(Target(id=new_id(), kind=kind, lift=lift, flow=flow))
+                found.append(Target(id=new_id(), kind=kind, lift=lift, flow=flow, test_pressure=pressure))
         except ValueError as error:
             self.say(error)
             return
@@ -224,6 +242,14 @@ class GoalTab(Tab):
         self.targets.setModified(False)
         rest = tuple(t for t in space.job.targets if t.kind != kind)
         self.room.change_job("target flows", targets=(*rest, *sorted(found, key=lambda t: t.lift)))
+
+    def _usual_pressure(self) -> float | None:
+        """What a target is meant at where nothing is said: the job's pressure, else that of its last set-up [Pa]."""
+        space = self.room.session.workspace
+        if space is None:
+            return None
+        last = next((s.test_pressure for s in reversed(space.job.setups) if s.test_pressure is not None), None)
+        return space.job.test_pressure or last
 
     def _limits_typed(self) -> None:
         if not self.limits.isModified():
