@@ -134,7 +134,7 @@ class Workspace:
     def __init__(self, book: Book, job: Job) -> None:
         self.book = book
         self.job = job
-        self.benches = book.benches()
+        self.benches = book.benches(follow=True)
         self.elsewhere = self._seen_elsewhere()
         self.analysis = Analysis(job, benches=self.benches, elsewhere=self.elsewhere)
         self.selection = first_selection(job)
@@ -167,7 +167,7 @@ class Workspace:
     @classmethod
     def open(cls, book: Book, job_id: str) -> Workspace:
         """A job of the book. KeyError if it is not there."""
-        return cls(book, book.load(job_id))
+        return cls(book, book.load(job_id, follow=True))
 
     # -- listening
 
@@ -249,11 +249,11 @@ class Workspace:
         if not (job_changed or benches_changed):
             return False
         try:
-            job = shared(self.job, self.book.load(self.job.id)) if job_changed else self.job
+            job = shared(self.job, self.book.load(self.job.id, follow=True)) if job_changed else self.job
         except KeyError:
             raise BookError("this job was taken out of the book in another window") from None
         had = {b.id: b for b in self.benches}
-        benches = tuple(shared(had[b.id], b) if b.id in had else b for b in self.book.benches())
+        benches = tuple(shared(had[b.id], b) if b.id in had else b for b in self.book.benches(follow=True))
         self._take(job, benches)
         self.said = "Brought up to date: another window changed this job."
         self._tell(Told.JOB, Told.SAID)

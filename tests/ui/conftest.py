@@ -7,12 +7,15 @@ from pathlib import Path
 
 import pytest
 import shiboken6
-from PySide6.QtCore import QSettings
+from PySide6.QtCore import QEvent, QSettings, Qt
+from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QApplication
 
+from tests.ui.stand_in import Open, StandIn
 from ventrix.demo.make import demo_benches, demo_job
 from ventrix.records.book import Book
 from ventrix.ui import theme
+from ventrix.ui.parts import pedal as pedal_part
 from ventrix.ui.session import Session
 from ventrix.ui.shell import Shell
 from ventrix.workspace import Workspace
@@ -27,6 +30,39 @@ def styled(qapp_cls) -> QApplication:  # type: ignore[no-untyped-def]
     theme.load_fonts()
     theme.apply(app, "dye")
     return app
+
+
+@pytest.fixture
+def quick_pedal(monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(pedal_part, "HOLD", 120)
+
+
+@pytest.fixture
+def foot(open_window: Open, qtbot, quick_pedal: None) -> Iterator[tuple[Shell, StandIn, Callable[[str], None]]]:  # type: ignore[no-untyped-def]
+    """The window on a new job, a stand-in bench, and a foot that presses, holds or presses twice."""
+    shell = open_window(demo=False)
+    shell.files.new_job()
+    shell.go_to(1)
+    shell.flow.pedal._listening = lambda: True  # offscreen windows are never the active one
+    key = shell.flow.pedal.key
+
+    def send(kind: QEvent.Type, *, repeat: bool = False) -> None:
+        event = QKeyEvent(kind, key, Qt.KeyboardModifier.NoModifier, "", repeat)
+        QApplication.sendEvent(QApplication.focusWidget() or shell, event)
+
+    def step(how: str) -> None:
+        qtbot.wait(pedal_part.DOUBLE + 30)
+        for i in range(2 if how == "twice" else 1):
+            if i:
+                qtbot.wait(20)
+            send(QEvent.Type.KeyPress)
+            send(QEvent.Type.KeyPress, repeat=True)  # a held key repeats itself: that is no second press
+            if how == "hold":
+                qtbot.wait(200)
+            send(QEvent.Type.KeyRelease)
+
+    yield shell, StandIn(shell), step
+    shell.session.bench.connected = False
 
 
 @pytest.fixture

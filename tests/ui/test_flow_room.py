@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
 from dataclasses import replace
 
 import pytest
@@ -10,89 +9,12 @@ from PySide6.QtCore import QEvent, Qt
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QApplication
 
+from tests.ui.stand_in import DP, Open, StandIn, counted
 from ventrix.bench.preparation import Step
 from ventrix.bench.procedure import Phase
-from ventrix.bench.samples import Sample
 from ventrix.core.bench_record import Bench
 from ventrix.core.units import from_si, to_si
 from ventrix.demo.make import demo_benches
-from ventrix.ui.parts import pedal as pedal_part
-from ventrix.ui.shell import Shell
-
-Open = Callable[..., Shell]
-DP = to_si(28, "inH2O")
-
-
-class StandIn:
-    """A bench whose samples the test makes: a connected bridge without a thread behind it."""
-
-    def __init__(self, shell: Shell) -> None:
-        self.shell, self.now = shell, 0.0
-        bench = shell.session.bench
-        bench.connected, bench.sentence = True, "bench of the test"
-
-    def feed(
-        self,
-        lift: float,
-        flow: float,
-        seconds: float = 3.6,
-        pressure: float = DP,
-        flicker: float = 0.001,
-        **more: float,
-    ) -> None:
-        samples = []
-        for i in range(int(seconds * 20)):
-            self.now += 0.05
-            drift = flicker * i if flicker > 0.005 else flicker * (-1) ** i
-            samples.append(Sample(self.now, flow * (1 + drift), pressure, lift))
-        self.shell.session.bench.sampled.emit(samples)
-
-
-@pytest.fixture
-def quick_pedal(monkeypatch: pytest.MonkeyPatch) -> None:
-    monkeypatch.setattr(pedal_part, "HOLD", 120)
-
-
-@pytest.fixture
-def foot(open_window: Open, qtbot, quick_pedal: None) -> Iterator[tuple[Shell, StandIn, Callable[[str], None]]]:  # type: ignore[no-untyped-def]
-    """The window on a new job, a stand-in bench, and a foot that presses, holds or presses twice."""
-    shell = open_window(demo=False)
-    shell.files.new_job()
-    shell.go_to(1)
-    shell.flow.pedal._listening = lambda: True  # offscreen windows are never the active one
-    key = shell.flow.pedal.key
-
-    def send(kind: QEvent.Type, *, repeat: bool = False) -> None:
-        event = QKeyEvent(kind, key, Qt.KeyboardModifier.NoModifier, "", repeat)
-        QApplication.sendEvent(QApplication.focusWidget() or shell, event)
-
-    def step(how: str) -> None:
-        qtbot.wait(pedal_part.DOUBLE + 30)
-        for i in range(2 if how == "twice" else 1):
-            if i:
-                qtbot.wait(20)
-            send(QEvent.Type.KeyPress)
-            send(QEvent.Type.KeyPress, repeat=True)  # a held key repeats itself: that is no second press
-            if how == "hold":
-                qtbot.wait(200)
-            send(QEvent.Type.KeyRelease)
-
-    yield shell, StandIn(shell), step
-    shell.session.bench.connected = False
-
-
-def counted(shell: Shell) -> dict[int, int]:
-    """How many readings count at each lift, in thousandths of an inch."""
-    space = shell.session.workspace
-    assert space is not None
-    assert space.cut is not None
-    found: dict[int, int] = {}
-    for run in space.cut.runs:
-        for r in run.readings:
-            if r.struck is None:
-                lift = round(from_si(r.lift, "in") * 1000)
-                found[lift] = found.get(lift, 0) + 1
-    return found
 
 
 def test_a_whole_run_of_twelve_rungs_with_one_pedal(foot) -> None:  # type: ignore[no-untyped-def]

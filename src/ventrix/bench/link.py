@@ -85,8 +85,8 @@ class TcpLink:
     def _stray(self) -> str:
         """What lies in the wire before a question is asked."""
         found, self._rest = self._rest, b""
-        self._socket.setblocking(False)
         try:
+            self._socket.setblocking(False)
             while got := self._socket.recv(4096):
                 found += got
                 if len(found) > 100 * LONGEST_ANSWER:
@@ -95,8 +95,7 @@ class TcpLink:
             pass
         except OSError as error:
             raise LinkError(f"the link to the bench broke ({_why(error)})") from None
-        finally:
-            self._socket.settimeout(self._timeout)
+        self._socket.settimeout(self._timeout)
         return found.decode("ascii", errors="replace").strip()
 
     def close(self) -> None:

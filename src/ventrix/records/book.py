@@ -140,20 +140,22 @@ class Book:
             )
             return [row.job_id for row in rows]
 
-    def load(self, job_id: str) -> Job:
-        """A whole job. KeyError if it is not in the book."""
+    def load(self, job_id: str, *, follow: bool = False) -> Job:
+        """A whole job. KeyError if it is not in the book. `follow`: edits made from here on start from this state."""
         with self._engine.connect() as connection:
             number = _revision(connection, job_id)
             found = _load_job(connection, job_id)
         if found is None:
             raise KeyError(job_id)
-        self._seen[job_id] = number
+        if follow:
+            self._seen[job_id] = number
         return found
 
-    def benches(self) -> tuple[Bench, ...]:
-        """Every bench of the shop, by name, with the history of its checks."""
+    def benches(self, *, follow: bool = False) -> tuple[Bench, ...]:
+        """Every bench of the shop, by name, with the history of its checks. `follow` as in `load`."""
         with self._engine.connect() as connection:
-            self._seen[BENCHES] = _revision(connection, BENCHES)
+            if follow:
+                self._seen[BENCHES] = _revision(connection, BENCHES)
             return _load_benches(connection)
 
     def changed_elsewhere(self, job_id: str) -> tuple[bool, bool]:

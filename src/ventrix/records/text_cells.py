@@ -10,7 +10,7 @@ from typing import Final
 from ventrix.records.errors import InputError
 
 LONGEST_CELL: Final = 20_000  # characters
-_CARRIED_OUT: Final = "=+-@\t\r"
+_GUARDED: Final = ("=", "+", "-", "@", "\t", "\r", "#", "'")  # a formula to a spreadsheet, a remark to us
 _ESCAPES: Final = {"\\": "\\\\", "\n": "\\n", "\r": "\\r"}
 _WRITTEN: Final = re.compile(r"\\(\\|n|r)")
 _BACK: Final = {"\\": "\\", "n": "\n", "r": "\r"}
@@ -27,9 +27,9 @@ def from_one_line(text: str) -> str:
 
 
 def cell_of(text: str) -> str:
-    """Text for a cell: on one line, and with an apostrophe before what a spreadsheet would take for a formula."""
+    """Text for a cell: on one line, and with an apostrophe before what would be taken for a formula or a remark."""
     flat = one_line(text)
-    return f"'{flat}" if flat[:1] in _CARRIED_OUT or flat[:1] == "'" else flat
+    return f"'{flat}" if text.lstrip().startswith(_GUARDED) or text[:1].isspace() else flat
 
 
 def text_of(cell: str) -> str:
@@ -60,14 +60,14 @@ def rows_of(lines: list[str], start: int, delimiter: str, most: int, name: str) 
         count += 1
         if count > most + 1:  # the header is one
             raise InputError(f"has more than {most} rows", file=name, line=number)
-        if len(line) > 40 * LONGEST_CELL:
-            raise InputError("is longer than any row", file=name, line=number)
+        if len(line) > LONGEST_CELL and any(len(part) > LONGEST_CELL for part in line.split(delimiter)):
+            raise InputError(f"has a cell of over {LONGEST_CELL} characters", file=name, line=number)
         try:
             cells = next(csv.reader([line], delimiter=delimiter, strict=True))
         except csv.Error:
-            raise InputError(
-                "has a quotation mark that is not closed, or too long a cell", file=name, line=number
-            ) from None
+            long = len(line) > csv.field_size_limit()
+            wrong = "has a cell without end" if long else "has a quotation mark that is not closed"
+            raise InputError(wrong, file=name, line=number) from None
         if any(len(cell) > LONGEST_CELL for cell in cells):
             raise InputError(f"has a cell of over {LONGEST_CELL} characters", file=name, line=number)
         yield number, cells

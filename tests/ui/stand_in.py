@@ -1,0 +1,51 @@
+"""A bench whose samples the test makes, and a foot on its pedal."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from ventrix.bench.samples import Sample
+from ventrix.core.units import from_si, to_si
+from ventrix.ui.shell import Shell
+
+Open = Callable[..., Shell]
+DP = to_si(28, "inH2O")
+
+
+class StandIn:
+    """A bench whose samples the test makes: a connected bridge without a thread behind it."""
+
+    def __init__(self, shell: Shell) -> None:
+        self.shell, self.now = shell, 0.0
+        bench = shell.session.bench
+        bench.connected, bench.sentence = True, "bench of the test"
+
+    def feed(
+        self,
+        lift: float,
+        flow: float,
+        seconds: float = 3.6,
+        pressure: float = DP,
+        flicker: float = 0.001,
+        **more: float,
+    ) -> None:
+        samples = []
+        for i in range(int(seconds * 20)):
+            self.now += 0.05
+            drift = flicker * i if flicker > 0.005 else flicker * (-1) ** i
+            samples.append(Sample(self.now, flow * (1 + drift), pressure, lift))
+        self.shell.session.bench.sampled.emit(samples)
+
+
+def counted(shell: Shell) -> dict[int, int]:
+    """How many readings count at each lift, in thousandths of an inch."""
+    space = shell.session.workspace
+    assert space is not None
+    assert space.cut is not None
+    found: dict[int, int] = {}
+    for run in space.cut.runs:
+        for r in run.readings:
+            if r.struck is None:
+                lift = round(from_si(r.lift, "in") * 1000)
+                found[lift] = found.get(lift, 0) + 1
+    return found

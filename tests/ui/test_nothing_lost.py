@@ -1,0 +1,433 @@
+"""Nothing is shown as kept that is not on disk; two windows on one book; a bench that falls silent."""
+
+from __future__ import annotations
+
+import sqlite3
+import sys
+from collections.abc import Iterator
+from dataclasses import replace
+from pathlib import Path
+
+import pytest
+from PySide6.QtCore import QSettings, Qt
+from PySide6.QtWidgets import QApplication
+
+from tests.ui.stand_in import Open, counted
+from ventrix.bench.procedure import Phase
+from ventrix.core import edits
+from ventrix.core.bench_record import Bench
+from ventrix.core.model import Reading
+from ventrix.core.units import to_si
+from ventrix.demo.make import demo_benches, demo_job
+from ventrix.records.book import Book
+from ventrix.records.errors import BookError, Conflict
+from ventrix.ui.bench_bridge import host_and_port
+from ventrix.ui.safety import Safety, log_path
+from ventrix.ui.session import Session
+from ventrix.workspace import Workspace
+
+
+def fill(book: Book) -> None:
+    """Leave the disk no page more than the book has: what a full disk does."""
+    with book._engine.connect() as connection:
+        pages = connection.exec_driver_sql("PRAGMA page_count").scalar()
+        connection.exec_driver_sql(f"PRAGMA max_page_count={pages}")
+    book._engine.pool.dispose()
+    from sqlalchemy import event
+
+    @event.listens_for(book._engine, "connect")
+    def _full(connection: sqlite3.Connection, _record: object) -> None:
+        connection.execute(f"PRAGMA max_page_count={pages}")
+
+
+def grow_until_refused(space: Workspace) -> None:
+    for i in range(400):
+        space.apply("note", replace(space.job, note="x" * 15_000 + str(i), condition="y" * 15_000))
+
+
+def refuse_writing(book: Book, monkeypatch: pytest.MonkeyPatch, sentence: str = "the disk is full") -> None:
+    def refused(*_pairs: object) -> None:
+        raise BookError(sentence)
+
+    monkeypatch.setattr(book, "write", refused)
+
+
+def test_a_full_disk_is_said_in_words(tmp_path: Path) -> None:
+    book = Book.open(tmp_path / "book.sqlite")
+    book.add_job(demo_job())
+    space = Workspace.open(book, demo_job().id)
+    fill(book)
+    had = space.job
+    with pytest.raises(BookError, match="the disk is full"):
+        grow_until_refused(space)
+    with Book.open(tmp_path / "book.sqlite") as again:
+        assert again.load(had.id) == space.job  # what the window holds is what is on disk
+    book.close()
+
+
+def test_kept_is_not_shown_before_it_is_on_disk(foot, monkeypatch) -> None:  # type: ignore[no-untyped-def]
+    shell, bench, step = foot
+    lift, flow = to_si(0.05, "in"), to_si(24, "cfm")
+    bench.feed(lift, flow)
+    real = shell.session.book.write
+    refuse_writing(shell.session.book, monkeypatch)
+    step("press")
+    assert shell.flow.far.far.phase.startswith("NOT KEPT 0.050. The disk is full.")
+    assert shell.flow.far.far.ground == "refused"
+    assert shell.foot.said.text().startswith("▼ 0.050 is not kept")
+    assert shell.flow.hand.test.lift == pytest.approx(lift)  # the plan stands still
+    assert counted(shell) == {}
+    bench.feed(lift, 2 * flow)  # the reading in hand stays what it was
+    step("press")
+    assert counted(shell) == {}
+    monkeypatch.setattr(shell.session.book, "write", real)
+    step("press")
+    assert shell.flow.far.far.phase == "KEPT 0.050"
+    space = shell.session.workspace
+    assert space is not None
+    kept = shell.session.book.load(space.job.id).ports[0].cuts[0].runs[0].readings
+    assert [round(r.flow / flow, 2) for r in kept if r.flow] == [1.0]
+    assert not shell.foot.said.text().startswith("▼")
+
+
+def test_what_was_typed_stays_in_its_field(foot, qtbot, monkeypatch) -> None:  # type: ignore[no-untyped-def]
+    shell, _, _ = foot
+    shell.session.bench.connected = False
+    shell.flow.refresh()
+    real = shell.session.book.write
+    refuse_writing(shell.session.book, monkeypatch)
+    qtbot.keyClicks(shell.flow, "2")
+    qtbot.keyClicks(shell.flow.entry, "4.5")
+    qtbot.keyClick(shell.flow.entry, Qt.Key.Key_Return)
+    assert shell.flow.entry.text() == "24.5"
+    assert "NOT KEPT" in shell.flow.far.far.phase
+    monkeypatch.setattr(shell.session.book, "write", real)
+    qtbot.keyClick(shell.flow.entry, Qt.Key.Key_Return)
+    assert counted(shell) == {50: 1}
+    assert shell.flow.entry.text() == ""
+
+
+@pytest.fixture
+def safety(monkeypatch: pytest.MonkeyPatch, tmp_path: Path) -> Iterator[Safety]:
+    monkeypatch.setenv("XDG_STATE_HOME", str(tmp_path / "state"))
+    had = sys.excepthook
+    made = Safety()
+    made.install()
+    yield made
+    made.remove()
+    sys.excepthook = had
+
+
+def test_an_edit_of_any_room_that_is_refused_is_said_and_the_field_keeps_it(  # type: ignore[no-untyped-def]
+    open_window: Open, safety: Safety, qtbot, monkeypatch
+) -> None:
+    shell = open_window()
+    safety.watch(shell.session)
+    shell.go_to_named("head")
+    field = shell.head.fields["throat_diameter"]
+    refuse_writing(shell.session.book, monkeypatch)
+    field.box.setFocus()
+    field.box.selectAll()
+    qtbot.keyClicks(field.box, "1.6")
+    qtbot.keyClick(field.box, Qt.Key.Key_Return)
+    assert field.box.text() == "1.6"
+    assert "The disk is full" in shell.foot.said.text()
+
+
+def test_a_fault_of_ours_is_logged_and_said(open_window: Open, safety: Safety) -> None:
+    shell = open_window()
+    safety.watch(shell.session)
+    try:
+        raise ZeroDivisionError("a fault")
+    except ZeroDivisionError as error:
+        safety.caught(type(error), error, error.__traceback__)
+    assert "Something went wrong" in shell.foot.said.toolTip()
+    assert "ZeroDivisionError: a fault" in log_path().read_text(encoding="utf-8")
+
+
+# -- two windows on one book
+
+
+@pytest.fixture
+def two(tmp_path: Path) -> Iterator[tuple[Workspace, Workspace]]:
+    path = tmp_path / "book.sqlite"
+    books = Book.open(path), Book.open(path)
+    books[0].add_job(demo_job(), benches=demo_benches())
+    yield tuple(Workspace.open(b, demo_job().id) for b in books)  # type: ignore[misc]
+    for book in books:
+        book.close()
+
+
+def test_both_windows_edits_are_there(two: tuple[Workspace, Workspace]) -> None:
+    one, other = two
+    cut, port = one.job.ports[0].cuts[1], one.job.ports[0]
+    one.apply("bore", replace(one.job, bore=0.090))
+    other.apply("name", edits.edit_cut(other.job, cut.id, lambda c: replace(c, name="deeper bowl")))
+    other.apply("stroke", replace(other.job, stroke=0.091))
+    disk = one.book.load(one.job.id)
+    assert (disk.bore, disk.stroke, disk.port(port.id).cuts[1].name) == (0.090, 0.091, "deeper bowl")
+    assert one.look_for_changes()
+    assert one.job == other.job == disk
+    assert not one.look_for_changes()
+
+
+def test_the_same_figure_changed_in_both_is_refused_with_both_values(two: tuple[Workspace, Workspace]) -> None:
+    one, other = two
+    one.apply("bore", replace(one.job, bore=0.090))
+    with pytest.raises(Conflict, match=r"bore: another window made it 90 mm meanwhile, here it is 91 mm"):
+        other.apply("bore", replace(other.job, bore=0.091))
+    assert one.book.load(one.job.id).bore == 0.090
+    assert other.job.bore == demo_job().bore  # nothing happened here
+
+
+def reading(name: str) -> Reading:
+    return Reading(id=name, lift=0.003, flow=0.03)
+
+
+def test_what_gained_readings_meanwhile_is_not_taken_out(two: tuple[Workspace, Workspace]) -> None:
+    one, other = two
+    last = one.job.ports[0].cuts[-1]
+    run = last.runs[0]
+    one.apply("keep", edits.add_reading(one.job, run.id, reading("late")))
+    port = other.job.ports[0]
+    with pytest.raises(Conflict, match="has gained 1 reading in another window"):
+        other.apply("take out", edits.edit_port(other.job, port.id, lambda p: replace(p, cuts=p.cuts[:-1])))
+    assert "late" in {r.id for r in other.book.load(other.job.id).ports[0].cuts[-1].runs[0].readings}
+
+
+def test_an_undo_takes_no_reading_of_another_window_along(two: tuple[Workspace, Workspace]) -> None:
+    one, other = two
+    cut = one.job.ports[0].cuts[-1]
+    setup = one.job.setup(cut.runs[0].setup_id)
+    one.look_at(cut.id)
+    other.look_at(cut.id)
+    run = one.keep(setup, 40, reading("mine"), "0.118", "typed")
+    other.look_for_changes()
+    other.apply("keep", edits.add_reading(other.job, run.id, reading("theirs")))
+    one.look_for_changes()
+    assert one.undo()
+    found = {r.id: r.struck for x in one.book.load(one.job.id).runs() if x.id == run.id for r in x.readings}
+    assert found == {"mine": "undone", "theirs": None}
+    assert one.redo()
+    found = {r.id: r.struck for x in one.book.load(one.job.id).runs() if x.id == run.id for r in x.readings}
+    assert found == {"mine": None, "theirs": None}
+
+
+def test_an_undo_over_another_windows_change_is_refused(two: tuple[Workspace, Workspace]) -> None:
+    one, other = two
+    one.apply("bore", replace(one.job, bore=0.090))
+    other.look_for_changes()
+    other.apply("bore", replace(other.job, bore=0.095))
+    one.look_for_changes()
+    with pytest.raises(Conflict, match="95 mm"):
+        one.undo()
+    assert one.job.bore == 0.095
+
+
+def test_benches_are_brought_together_too(two: tuple[Workspace, Workspace]) -> None:
+    one, other = two
+    one.change_bench("new", Bench(id="x", name="loft"))
+    other.change_bench("barn", replace(other.benches[1], plate_name="steel"))
+    assert one.look_for_changes()
+    assert {b.name: b.plate_name for b in one.benches} == {"back-room": "brass plate", "loft": "", "the barn": "steel"}
+    one.undo()
+    assert {b.name for b in one.book.benches()} == {"back-room", "the barn"}
+
+
+def test_the_other_windows_changes_arrive_by_themselves(open_window: Open, qtbot, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    shell = open_window()
+    with Book.open(tmp_path / "book.sqlite") as book:
+        there = Workspace.open(book, demo_job().id)
+        there.apply("title", replace(there.job, title="Renamed next door"))
+        qtbot.waitUntil(lambda: "Renamed next door" in shell.windowTitle(), timeout=1000)
+
+
+def test_a_lock_is_waited_for_and_the_window_lives_on(open_window: Open, qtbot, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    shell = open_window()
+    space = shell.session.workspace
+    assert space is not None
+    other = sqlite3.connect(tmp_path / "book.sqlite", isolation_level=None)
+    other.execute("BEGIN IMMEDIATE")
+    ticks: list[int] = []
+    from PySide6.QtCore import QTimer
+
+    timer = QTimer(shell)
+    timer.timeout.connect(lambda: ticks.append(1))
+    timer.start(20)
+    with pytest.raises(BookError, match="another program is writing"):
+        space.apply("bore", replace(space.job, bore=0.090))
+    assert len(ticks) > 30  # two seconds, and the window drew all the while
+    QTimer.singleShot(300, lambda: other.execute("COMMIT"))
+    space.apply("bore", replace(space.job, bore=0.090))
+    timer.stop()
+    assert shell.session.book.load(space.job.id).bore == 0.090
+    other.close()
+
+
+def test_a_last_job_that_cannot_be_opened_leaves_a_window_that_says_so(tmp_path: Path, monkeypatch) -> None:  # type: ignore[no-untyped-def]
+    from ventrix.ui import start
+
+    path = tmp_path / "book.sqlite"
+    monkeypatch.setenv("XDG_DATA_HOME", str(tmp_path))
+    book = Book.open(tmp_path / "ventrix" / "book.sqlite")
+    book.add_job(demo_job())
+    book.close()
+    raw = sqlite3.connect(tmp_path / "ventrix" / "book.sqlite")
+    raw.execute("UPDATE pour SET volume = 0")
+    raw.execute("UPDATE port SET valves = 0")
+    raw.commit()
+    raw.close()
+    settings = QSettings(str(path.with_suffix(".ini")), QSettings.Format.IniFormat)
+    session = start._session(start.Start(), None, settings, Session)
+    assert session.workspace is None
+    assert "could not be opened" in session.opening_failed
+    session.close()
+
+
+# -- the bench on the wire, and the Flow room's slips
+
+
+def test_a_silent_bench_says_so_and_nothing_old_is_kept(foot, qtbot) -> None:  # type: ignore[no-untyped-def]
+    shell, bench, _ = foot
+    bridge = shell.session.bench
+    bench.feed(to_si(0.05, "in"), to_si(24, "cfm"))
+    assert shell.flow.hand.test.phase is Phase.KEEP
+    bridge._name, bridge._sampler = "bench of the test", object()  # type: ignore[assignment]
+    bridge._last_sample -= 10.0
+    bridge.drain()
+    bridge._sampler = None
+    assert not bridge.connected
+    assert "silent" in bridge.sentence
+    qtbot.keyClick(shell.flow, Qt.Key.Key_Space)
+    assert counted(shell) == {}
+    assert shell.flow.hand.test.live is None
+
+
+@pytest.mark.parametrize(
+    "text", ["no port", "host:0", "a b:80", "-x:80", "x..y:80", "300.300.300.300:80", "x" * 70 + ":80", ":80"]
+)
+def test_an_impossible_host_is_refused_at_the_field(text: str) -> None:
+    with pytest.raises(ValueError):
+        host_and_port(text)
+
+
+def test_possible_hosts_are_taken() -> None:
+    assert host_and_port("bench-2.shop.lan:5025") == ("bench-2.shop.lan", 5025)
+    assert host_and_port("[::1]:5025") == ("::1", 5025)
+    assert host_and_port("192.168.1.20:5025") == ("192.168.1.20", 5025)
+
+
+def test_letters_in_the_entry_are_text_and_ctrl_z_undoes_while_it_is_empty(foot, qtbot) -> None:  # type: ignore[no-untyped-def]
+    shell, _, _ = foot
+    shell.session.bench.connected = False
+    shell.flow.refresh()
+    room = shell.flow
+    room.entry.setFocus()
+    qtbot.keyClicks(room.entry, "m")
+    assert room.entry.text() == "m"
+    assert room.hand.mount == 1  # M did not re-mount the head
+    room.entry.clear()
+    qtbot.keyClicks(room.entry, "24")
+    qtbot.keyClick(room.entry, Qt.Key.Key_Return)
+    assert counted(shell) == {50: 1}
+    room.entry.setFocus()
+    qtbot.keyClick(room.entry, Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier)
+    assert counted(shell) == {}
+
+
+def test_a_refused_figure_is_selected_and_a_far_one_asked_about(foot, qtbot) -> None:  # type: ignore[no-untyped-def]
+    shell, _, _ = foot
+    space = shell.session.workspace
+    assert space is not None
+    space.change_bench("bench", replace(demo_benches()[1], corrected=True, link="typed"))
+    shell.session.bench.connected = False
+    shell.flow.hand.use_bench(space.benches[0])
+    shell.flow.refresh()
+    room = shell.flow
+    assert "the barn, range to 75.0, at 0.050 in: type %" in room._entry_caption.text()
+    room.entry.setFocus()
+    qtbot.keyClicks(room.entry, "x9")
+    qtbot.keyClick(room.entry, Qt.Key.Key_Return)
+    assert room.entry.selectedText() == "x9"
+    qtbot.keyClicks(room.entry, "130")
+    qtbot.keyClick(room.entry, Qt.Key.Key_Return)
+    assert "past the end of the range" in room._entry_error.text()
+    assert counted(shell) == {}
+    qtbot.keyClick(room.entry, Qt.Key.Key_Return)
+    assert counted(shell) == {50: 1}
+
+
+def test_any_reading_can_be_struck_and_taken_up_again(foot, qtbot) -> None:  # type: ignore[no-untyped-def]
+    shell, bench, step = foot
+    for lift, flow in ((0.05, 24), (0.10, 48), (0.15, 75)):
+        bench.feed(to_si(lift, "in"), to_si(flow, "cfm"))
+        step("press")
+    qtbot.keyClick(shell.flow, Qt.Key.Key_V)
+    page = shell.flow.readings
+    assert page.list.count() == 3
+    page.list.setCurrentRow(0)
+    page.reason.setText("clay had slipped")
+    qtbot.keyClick(page.reason, Qt.Key.Key_Return)
+    assert counted(shell) == {100: 1, 150: 1}
+    assert "struck: clay had slipped" in page.list.item(0).text()
+    page.list.setCurrentRow(0)
+    qtbot.keyClick(page.list, Qt.Key.Key_Return)
+    assert counted(shell) == {50: 1, 100: 1, 150: 1}
+    qtbot.keyClick(shell.flow, Qt.Key.Key_Escape)
+    assert shell.flow.side.currentIndex() == 0
+
+
+def test_another_bench_than_the_set_ups_is_asked_about(foot, qtbot) -> None:  # type: ignore[no-untyped-def]
+    shell, bench, step = foot
+    space = shell.session.workspace
+    assert space is not None
+    space.change_bench("bench", replace(demo_benches()[1], link="typed"))
+    shell.flow.hand.use_bench(space.benches[0])
+    shell.flow._bench_changed()
+    assert "Which bench is this? The set-up says the barn" in shell.flow.control.which_bench
+    bench.feed(to_si(0.05, "in"), to_si(50.8, "cfm"))
+    step("press")
+    assert counted(shell) == {}
+    qtbot.keyClick(shell.flow, Qt.Key.Key_N)
+    assert shell.flow.hand.setup.bench == "bench of the test"
+    assert shell.flow.control.which_bench == ""
+
+
+def test_thousandths_in_a_plan_and_in_a_paste_are_read_as_such_and_said(foot, qtbot) -> None:  # type: ignore[no-untyped-def]
+    shell, _, _ = foot
+    panel = shell.flow.conditions
+    qtbot.keyClick(shell.flow, Qt.Key.Key_C)
+    for text, lifts in (
+        ("50 100 150", ["0.050", "0.100", "0.150"]),
+        ("100 to 300 by 100", ["0.100", "0.200", "0.300"]),
+    ):
+        panel.plan.setText(text)
+        panel.plan.setModified(True)
+        panel._plan_typed()
+        assert [r.lift for r in shell.flow.ladder.rungs] == lifts
+        assert "thousandths" in panel.plan_problem.text()
+    panel.plan.setText("1.5")
+    panel.plan.setModified(True)
+    panel._plan_typed()
+    assert "past 30 mm" in panel.plan_problem.text()
+    assert len(shell.flow.ladder.rungs) == 3
+    QApplication.clipboard().setText("50\t24.1\n100\t48.2\n")
+    shell.flow.paste()
+    assert counted(shell) == {50: 1, 100: 1}
+    assert "thousandths" in shell.session.workspace.said
+    shell.session.undo()  # one paste is one edit
+    assert counted(shell) == {}
+
+
+def test_a_new_bench_is_the_set_ups_at_once(foot) -> None:  # type: ignore[no-untyped-def]
+    shell, _, _ = foot
+    shell.benches.open()
+    assert shell.flow.hand.setup.bench == "bench 1"
+
+
+def test_the_plan_goes_as_far_as_the_cam_and_a_step(open_window: Open) -> None:
+    shell = open_window()
+    space = shell.session.workspace
+    assert space is not None
+    space.apply("cut 0 alone", space.job)
+    assert shell.flow.hand._usual_lifts()[-1] == pytest.approx(to_si(0.55, "in"))  # 0.46 of cam: 0.50 and one more
