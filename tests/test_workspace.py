@@ -193,3 +193,46 @@ def test_a_run_names_the_witness_of_its_setting_up(space: Workspace) -> None:
     assert pair.comparison is not None
     assert pair.comparison.weighted == pytest.approx(0.0, abs=1e-9)
     assert "witness" in " ".join(pair.comparison.notes)
+
+
+# -- the clock of the computer
+
+
+def start_work(space: Workspace) -> str:
+    assert space.cut is not None
+    space.start_clock("bowl")
+    return space.cut.id
+
+
+def duration(space: Workspace) -> float | None:
+    assert space.cut is not None
+    return space.book.load(space.job.id).cut_of(space.cut.id)[1].operations[0].duration
+
+
+def test_work_is_timed_by_a_clock_that_does_not_jump(space: Workspace, monkeypatch: pytest.MonkeyPatch) -> None:
+    import time
+
+    start_work(space)
+    monkeypatch.setattr("ventrix.workspace.now_text", lambda: "2001-01-01T00:00:00+00:00")  # somebody set it back
+    started = time.monotonic()
+    monkeypatch.setattr(time, "monotonic", lambda: started + 600.0)
+    assert space.stop_clock() == pytest.approx(600.0, abs=2.0)
+    assert duration(space) == pytest.approx(600.0, abs=2.0)
+
+
+@pytest.mark.parametrize("started", ["2199-01-01T00:00:00+00:00", "2001-01-01T00:00:00+00:00", "yesterday"])
+def test_a_record_of_time_that_makes_no_sense_is_asked_about(space: Workspace, started: str) -> None:
+    cut_id = start_work(space)
+    job = edits.edit_cut(
+        space.job,
+        cut_id,
+        lambda c: replace(c, operations=tuple(replace(o, started_at=started) for o in c.operations)),
+    )
+    space.apply("as another day's window left it", job)
+    again = Workspace.open(space.book, space.job.id)
+    assert again.running_work() is not None
+    with pytest.raises(ValueError, match="how many minutes"):
+        again.stop_clock()
+    assert again.running_work() is not None  # nothing was lost over the question
+    assert again.stop_clock(1500.0) == 1500.0
+    assert again.book.load(again.job.id).cut_of(cut_id)[1].operations[0].duration == 1500.0

@@ -54,11 +54,21 @@ def test_viscosity_against_coolprop() -> None:
     assert air_viscosity(293.15) == pytest.approx(coolprop.PropsSI("V", "T", 293.15, "P", 101325, "Air"), rel=5e-3)
 
 
-def test_plate_in_a_plenum_by_hand() -> None:
-    # By hand: Cd 0.60, 50 mm, 1000 Pa, dry air at 20 degC: p M/(R T) is 1.2041, over Z 0.9996 is 1.2046 kg/m3
-    eps = 1 - 0.351 * (1 - (1 - 1000 / 101325) ** (1 / 1.4))
-    by_hand = 0.60 * eps * np.pi / 4 * 0.05**2 * np.sqrt(2 * 1000 / 1.2046)
-    assert plenum_orifice_flow(0.05, 1000.0) == pytest.approx(by_hand, rel=1e-4)
+@pytest.mark.parametrize("dp", [200.0, 1000.0, 6000.0])
+def test_plate_in_a_plenum_is_a_plate_in_an_endless_pipe(dp: float) -> None:
+    """ISO 5167-2's plate, its pipe a thousand times as wide, has nothing left but its own coefficient."""
+    wide = orifice_flow(0.05, 50.0, dp)
+    bare = plenum_orifice_flow(0.05, dp, coefficient=wide.discharge_coefficient)
+    assert bare == pytest.approx(wide.flow, rel=1e-9)
+
+
+def test_plate_in_a_plenum_against_coolprop() -> None:
+    """At a drop that no expansion is left of, Bernoulli with CoolProp's density."""
+    rho = coolprop.PropsSI("D", "T", 293.15, "P", 101325, "Air")
+    head = 10.0 / rho  # J/kg
+    assert plenum_orifice_flow(0.05, 10.0, coefficient=1.0) == pytest.approx(
+        np.pi / 4 * 0.05**2 * (2 * head) ** 0.5, rel=2e-4
+    )
 
 
 def test_pitot_as_iso_3966() -> None:

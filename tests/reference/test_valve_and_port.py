@@ -65,19 +65,44 @@ def test_energy_is_half_rho_v_squared() -> None:
     assert energy.total == pytest.approx(0.5 * 1.225 * speed**2 * 120e-6)
 
 
-def test_three_stages_by_hand() -> None:
-    # Heywood (1988), section 6.3.1, eqs. 6.7-6.9 (numbers from memory), worked by hand for
-    # Dv 40, face 2 mm at 45 degrees (w 1.41421), Dp 34, Ds 7 mm.
-    def at(lift: float) -> valve.FlowArea:
-        return valve.valve_flow_area(40e-3, 2e-3, np.pi / 4, 34e-3, 7e-3, lift)
+def least_frustum(valve_diameter: float, face: float, angle: float, lift: float) -> float:
+    """The least side of a frustum from the seat's inner edge to the valve's face, looked for point by point.
 
-    w = 2 * np.cos(np.pi / 4)
-    assert at(1e-3).area * 1e6 == pytest.approx(np.pi * 1 * np.sqrt(0.5) * (40 - 2 * w + 0.5))
-    assert int(at(1e-3).stage) == 1
-    assert at(5e-3).area * 1e6 == pytest.approx(np.pi * (40 - w) * np.sqrt((5 - w) ** 2 + w**2))
-    assert int(at(5e-3).stage) == 2
-    assert at(14e-3).area * 1e6 == pytest.approx(np.pi / 4 * (34**2 - 7**2))
-    assert int(at(14e-3).stage) == 3
+    Drawn in the plane of the stem: face and seat are one slanted line until the lift parts them.
+    """
+    outer = valve_diameter / 2
+    radius = np.linspace(outer - face * np.cos(angle), outer, 40_001)
+    inner = radius[0]
+    gap = lift - (radius - inner) * np.tan(angle)
+    return float(np.min(np.pi * (inner + radius) * np.hypot(radius - inner, gap)))
+
+
+@pytest.mark.parametrize("angle", [30.0, 45.0, 60.0])
+@pytest.mark.parametrize("lift", [0.3e-3, 0.8e-3, 1.2e-3])
+def test_the_first_stage_is_the_least_frustum(angle: float, lift: float) -> None:
+    """Heywood's frustum stands square to the seat; the least leans by a hair, and is never the larger one."""
+    found = valve.valve_flow_area(40e-3, 3e-3, np.radians(angle), 34e-3, 7e-3, lift)
+    assert int(found.stage) == 1
+    least = least_frustum(40e-3, 3e-3, np.radians(angle), lift)
+    assert least <= float(found.area) * (1 + 1e-9)
+    assert least == pytest.approx(float(found.area), rel=2e-3)
+
+
+def test_the_later_stages() -> None:
+    """From edge to edge once the square falls past the face, then the throat less the stem."""
+    # Heywood (1988), section 6.3.1 (from memory): stage 2 is the frustum from the seat's inner edge to the valve's rim
+    inner, rim = 20.0 - 2 * np.cos(np.pi / 4), 20.0
+    slant = np.hypot(rim - inner, 5.0 - (rim - inner))
+    steps = np.linspace(0, 1, 20_001)
+    radius = inner + (rim - inner) * steps
+    cone = np.trapezoid(2 * np.pi * radius, steps * slant)  # the cone's side, strip by strip
+    found = valve.valve_flow_area(40e-3, 2e-3, np.pi / 4, 34e-3, 7e-3, 5e-3)
+    assert int(found.stage) == 2
+    assert float(found.area) * 1e6 == pytest.approx(cone, rel=1e-6)
+    last = valve.valve_flow_area(40e-3, 2e-3, np.pi / 4, 34e-3, 7e-3, 14e-3)
+    ring = np.trapezoid(2 * np.pi * np.linspace(3.5, 17, 1001), np.linspace(3.5, 17, 1001))
+    assert int(last.stage) == 3
+    assert float(last.area) * 1e6 == pytest.approx(ring, rel=1e-6)
 
 
 sizes = st.tuples(
@@ -127,6 +152,11 @@ def test_impossible_valves_are_refused(values: tuple[float, ...], words: str) ->
 
 
 def test_seat_limited_throat() -> None:
-    # Geometry: 2.02 valve, 0.060 seat at 45 degrees, 0.030 margin
-    left = 2.02 - 2 * (0.030 + 0.060 * np.cos(np.pi / 4))
-    assert valve.seat_throat(2.02, 0.060, np.pi / 4, 0.030) == pytest.approx(left)
+    """At the throat it gives, the seat's face as drawn is exactly as wide as it was said to be."""
+    for width, degrees, margin in ((0.060, 45.0, 0.030), (0.080, 30.0, 0.010), (0.040, 60.0, 0.0)):
+        throat = float(valve.seat_throat(2.02, width, np.radians(degrees), margin))
+        left = (2.02 - throat) / 2 - margin  # what is left of the valve's radius, across
+        rise = left * np.tan(np.radians(degrees))
+        assert np.hypot(left, rise) == pytest.approx(width, rel=1e-12)
+    # a hand drawing at ten times the size: 2.02 valve, 0.060 at 45 degrees, 0.030 margin leaves 1.875
+    assert float(valve.seat_throat(2.02, 0.060, np.pi / 4, 0.030)) == pytest.approx(1.875, abs=5e-4)
