@@ -10,7 +10,9 @@ from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
-from ventrix.core.units import from_si, parse_quantity
+import numpy as np
+
+from ventrix.core.units import from_si, parse_quantity, quoted
 
 Outcome = tuple[dict[str, Any], list[str]]
 
@@ -99,7 +101,7 @@ def read_input(spec: Input, text: str) -> Any:
     """Text of one input as SI (float, list of floats, or one of the choices). ValueError with a sentence."""
     if spec.choices:
         if text.strip() not in spec.choices:
-            raise ValueError(f"'{text.strip()}' is not one of {', '.join(spec.choices)}")
+            raise ValueError(f"{quoted(text)} is not one of {', '.join(spec.choices)}")
         return text.strip()
     if spec.many:
         return [parse_quantity(part, spec.unit) for part in text.split(",")]
@@ -112,7 +114,7 @@ def split_pairs(pairs: Sequence[str]) -> dict[str, str]:
     for pair in pairs:
         name, mark, text = pair.partition("=")
         if not mark or not name:
-            raise ValueError(f"'{pair}' is not name=value")
+            raise ValueError(f"{quoted(pair)} is not name=value")
         if name in found:
             raise ValueError(f"{name}: given twice")
         found[name] = text
@@ -178,7 +180,8 @@ def evaluate(calculator: Calculator, values: Mapping[str, Any]) -> tuple[dict[st
             given[spec.name] = read_input(spec, spec.default)
         if spec.name not in given and spec.required:
             raise ValueError(f"{spec.name}: is missing")
-    outputs, notes = calculator.compute(**given)
+    with np.errstate(over="ignore", invalid="ignore", divide="ignore"):  # what is not finite is refused below
+        outputs, notes = calculator.compute(**given)
     answered = {out.name: float(outputs[out.name]) for out in calculator.outputs}
     for name, value in answered.items():
         if not math.isfinite(value):

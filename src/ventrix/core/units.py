@@ -176,6 +176,12 @@ def tidy(value: float) -> float:
     return float(f"{value:.15g}")
 
 
+def quoted(text: str) -> str:
+    """What somebody typed, fit for a sentence: between quotation marks, on one line, cut where it does not end."""
+    shown = "".join(c if c.isprintable() else "?" for c in text.strip())
+    return f"'{shown if len(shown) <= 40 else shown[:39] + '…'}'"
+
+
 def parse_quantity(text: str, default_unit: str) -> float:
     """Read what a person typed, and return SI.
 
@@ -201,17 +207,17 @@ def parse_quantity(text: str, default_unit: str) -> float:
     if not cleaned.strip():
         raise ValueError("a number is missing")
     if match is None:
-        raise ValueError(f"'{text.strip()}' is not a number")
+        raise ValueError(f"{quoted(text)} is not a number")
     if match["decimal"] is not None:
         number = float(match["decimal"])
     else:
         bottom = int(match["bottom"])
         if bottom == 0:
-            raise ValueError(f"'{text.strip()}' divides by zero")
+            raise ValueError(f"{quoted(text)} divides by zero")
         try:
             number = int(match["whole"] or 0) + int(match["top"]) / bottom
         except OverflowError:
-            raise ValueError(f"'{text.strip()[:40]}' is too large") from None
+            raise ValueError(f"{quoted(text)} is too large") from None
     if match["sign"] == "-":
         number = -number
     wanted = unit(default_unit)
@@ -220,7 +226,7 @@ def parse_quantity(text: str, default_unit: str) -> float:
         raise ValueError(f"'{given.symbol}' is a {given.dimension}, and a {wanted.dimension} is wanted here")
     value = number * given.factor + given.offset
     if not math.isfinite(value):
-        raise ValueError(f"'{text.strip()}' is too large")
+        raise ValueError(f"{quoted(text)} is too large")
     return tidy(value)
 
 

@@ -2,17 +2,29 @@
 
 from __future__ import annotations
 
+from typing import Final
+
+LONGEST_PLACE: Final = 80  # characters of a file's or field's name that are repeated
+LONGEST_SENTENCE: Final = 240
+
+
+def _on_one_line(text: str, most: int) -> str:
+    """Text from outside fit for one line: what cannot be printed shows as a question mark, what is endless is cut."""
+    shown = "".join(c if c.isprintable() else "?" for c in text)
+    return shown if len(shown) <= most else f"{shown[: most - 1]}…"
+
 
 class InputError(ValueError):
     """What is wrong with a file, where, and what was expected there."""
 
     def __init__(self, sentence: str, *, file: str = "", line: int | None = None, field: str = "") -> None:
         self.sentence, self.file, self.line, self.field = sentence, file, line, field
-        where = [file] if file else []
+        sentence = _on_one_line(sentence, LONGEST_SENTENCE)
+        where = [_on_one_line(file, LONGEST_PLACE)] if file else []
         if line is not None:
             where.append(f"line {line}")
         if field:
-            where.append(field)
+            where.append(_on_one_line(field, LONGEST_PLACE))
         super().__init__(": ".join([", ".join(where), sentence] if where else [sentence]))
 
 
