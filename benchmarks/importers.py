@@ -87,7 +87,7 @@ def mutated_tree(text: str, rng: random.Random) -> bytes:
                 del at[key]
             elif way == 1 and isinstance(at, list):
                 at.append(json.loads(json.dumps(at[key])))
-            elif isinstance(at[key], int | float) and way == 2:
+            elif isinstance(at[key], int | float) and abs(at[key]) < 10**300 and way == 2:
                 at[key] = at[key] * rng.choice((-1, 0, 10, 1e3, 1e-3, 1e300))
             else:
                 at[key] = rng.choice(NUMBERS)

@@ -142,6 +142,8 @@ TABLE = """# ventrix-run: 1
 # shop mood: fine
 # temperature: 21 degC
 # leak: 0.8 cfm
+# leak_taken_off: yes
+# swirl_axis: tumble
 lift_in,reading_cfm,measured_pressure_inH2O,swirl_rpm,note
 0.1,31.2,25.1,0,
 0.2,62.25,,-120,struck: hand slipped
@@ -165,6 +167,6 @@ def test_a_run_table_comes_back() -> None:
 def test_spreadsheets_use_other_marks(mark: str) -> None:
     text = TABLE.replace("31.2", "31,2") if mark == ";" else TABLE
     lines = text.splitlines()
-    body = [line.replace("31,2", "31#2").replace(",", mark).replace("31#2", "31,2") for line in lines[10:]]
-    table = parse_run_table("\r\n".join([*lines[:10], *body]).encode("utf-8-sig"))
+    body = [line.replace("31,2", "31#2").replace(",", mark).replace("31#2", "31,2") for line in lines[12:]]
+    table = parse_run_table("\r\n".join([*lines[:12], *body]).encode("utf-8-sig"))
     assert table.run.readings[0].flow == pytest.approx(31.2 * 4.719474432e-4)

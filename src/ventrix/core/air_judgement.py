@@ -13,7 +13,7 @@ from ventrix.core.engine import CHOKED, demand_velocity
 from ventrix.core.figures import curve_of
 from ventrix.core.model import Cut, Job, Observation, Port
 from ventrix.core.reduction import ReducedRun
-from ventrix.core.swirl import paddle_coefficient, swirl_ratio
+from ventrix.core.swirl import paddle_coefficient, swirl_ratio, turning_of
 from ventrix.core.traverse import DEAD_SHARE, Field, change_of
 from ventrix.core.units import percent_text
 from ventrix.core.valve import valve_head_area
@@ -233,7 +233,7 @@ def run_swirl_ratio(run: ReducedRun, cam: AnyCam | None, stroke: float | None) -
     Parameters
     ----------
     run : ReducedRun
-        With swirl readings, bore and valve diameter.
+        With swirl readings (no tumble), bore and valve diameter.
     cam : Cam, TabledCam or None
         Lift against crank angle.
     stroke : float or None
@@ -261,6 +261,7 @@ def run_swirl_ratio(run: ReducedRun, cam: AnyCam | None, stroke: float | None) -
         or bore is None
         or g.valve_diameter is None
         or run.kind != "flow"
+        or turning_of(run.setup) != "swirl"
         or not np.any(known)
     ):
         return None

@@ -11,6 +11,7 @@ from numpy.typing import ArrayLike
 from ventrix.core.air import REFERENCE_DENSITY, Array
 from ventrix.core.bench_flow import ideal_velocity
 from ventrix.core.checks import positive
+from ventrix.core.flow_nouns import SetUp
 
 
 def paddle_coefficient(
@@ -43,6 +44,11 @@ def paddle_coefficient(
     """
     v0 = ideal_velocity(positive(test_pressure, "test pressure"), density)
     return np.asarray(np.asarray(speed, dtype=float) * positive(bore, "bore") / v0)
+
+
+def turning_of(setup: SetUp) -> str:
+    """What the meter of a run turns with: "swirl", or "tumble" behind a tumble adapter."""
+    return "tumble" if setup.swirl_axis == "tumble" else "swirl"
 
 
 def impulse_coefficient(

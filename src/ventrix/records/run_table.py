@@ -86,7 +86,10 @@ _SETUP_KEYS: Final[dict[str, Parse]] = {
     "leak": _quantity("cfm", least=0.0),
     "leak_pressure": _pressure(),
     "seat_leak": _quantity("cfm", least=0.0),
+    "leak_taken_off": _yes_no,
+    "swirl_axis": _choice("swirl", "tumble"),
 }
+_UNSAID: Final = {"leak_taken_off": False}  # what stands where a line is left out
 _GEOMETRY_KEYS: Final[dict[str, Parse]] = {
     "valves": _whole,
     "valve_diameter": _length(),
@@ -395,7 +398,7 @@ def write_run_table(table: RunTable) -> str:
     for source, keys in ((table.setup, _SETUP_KEYS), (table.geometry, _GEOMETRY_KEYS)):
         for key in keys:
             value = getattr(source, key)
-            if value is not None:
+            if value is not None and (key not in _UNSAID or value != _UNSAID[key]):
                 lines.append(f"# {key}: {_key_text(key, value)}")
     for key, value in (("mount", table.mount), ("date", table.run.date), *table.extra.items()):
         if value is not None:

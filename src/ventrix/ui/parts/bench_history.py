@@ -18,6 +18,7 @@ from ventrix.core.bench_record import (
     TransferPart,
     same_name,
 )
+from ventrix.core.uncertainty import ASSUMED_MOUNT, ASSUMED_REPEAT
 from ventrix.core.units import parse_quantity, percent_text
 from ventrix.ui.parts.field import QuantityField, positive
 from ventrix.ui.parts.plot import Band, LiftPlot, Line
@@ -159,7 +160,8 @@ class StudyPage(HistoryPage):
             self._plan = []
         super().show_bench(bench)
         units = self.session.units
-        self.said.setText("This bench has not been studied: 1.0 % repeat and 0.5 % mount scatter are assumed.")
+        assumed = f"{100 * ASSUMED_REPEAT:.1f} % repeat and {100 * ASSUMED_MOUNT:.1f} % mount scatter"
+        self.said.setText(f"This bench has not been studied: {assumed} are assumed until the book has seen better.")
         for study in reversed(bench.studies):
             try:
                 said = study_sentence(study_result(study), units.lift.unit, units.flow.unit)

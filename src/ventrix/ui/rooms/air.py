@@ -21,6 +21,7 @@ from PySide6.QtWidgets import (
 from ventrix.core.air_judgement import change_sentences
 from ventrix.core.model import Cut, Traverse
 from ventrix.core.sections import size_of, station_share
+from ventrix.core.swirl import turning_of
 from ventrix.core.traverse import LIMIT_MACH, STATIONS, Field, newest_of
 from ventrix.core.units import from_si, from_si_array
 from ventrix.core.unrolled import unroll
@@ -104,8 +105,8 @@ class AirRoom(Room):
         plots = QVBoxLayout(turn)
         plots.setContentsMargins(0, 0, 0, 0)
         self.trade = QLabel()
-        told = QLabel("swirl, rpm, against lift: + is anticlockwise seen from above")
-        for caption, plot in ((told, self.swirl), (self.trade, self.path)):
+        self.turning = QLabel()
+        for caption, plot in ((self.turning, self.swirl), (self.trade, self.path)):
             caption.setObjectName("caption")
             plots.addWidget(caption)
             plots.addWidget(plot, 1)
@@ -292,6 +293,10 @@ class AirRoom(Room):
         port, cut, units = space.port, space.real_cut, self.session.units
         assert port is not None and cut is not None
         lines = []
+        newest = views.run_at(space.analysis, port, cut)
+        what = turning_of(newest.setup) if newest is not None else "swirl"
+        sense = ": + is anticlockwise seen from above" if what == "swirl" else ""
+        self.turning.setText(f"{what}, rpm, against lift{sense}")
         for each, style, width in ((space.against, "dashed", 2.0), (cut, "solid", 3.0)):
             run = views.run_at(space.analysis, port, each) if each is not None else None
             if run is not None and each is not None and np.any(np.isfinite(run.swirl)):

@@ -24,6 +24,7 @@ from ventrix.core.figures import curve_of
 from ventrix.core.model import Cut, Port, Traverse
 from ventrix.core.reduction import ReducedRun
 from ventrix.core.sections import Size, corner_of, places_on, size_of, station_share
+from ventrix.core.swirl import turning_of
 from ventrix.core.traverse import (
     Field,
     air_of,
@@ -210,6 +211,11 @@ def swirl_sentences(analysis: Analysis, port: Port, before: Cut | None, after: C
         return ["No swirl was read with this cut's run."]
     events = swirl_events(run.lift, run.swirl)
     top = run.swirl[np.isfinite(run.swirl)][-1]
+    if turning_of(run.setup) == "tumble":
+        said = [f"Tumble, end over end, read behind an adapter: {'+' if top >= 0 else '−'} at the highest lift."]
+        said += [f"It turns over at {units.lift.with_unit(x)}." for x in events.reversals]
+        said += [f"It drops out at {units.lift.with_unit(x)}." for x in events.drop_outs]
+        return [*said, "A ratio over the stroke is worked out for swirl alone: tumble's axis moves with the piston."]
     said = [
         f"Seen from above the air turns {'anticlockwise (+)' if top >= 0 else 'clockwise (−)'} at the highest lift."
     ]
@@ -243,11 +249,12 @@ def swirl_path(analysis: Analysis, port: Port, units: Units) -> tuple[list[tuple
     """Cut number, peak flow in the user's unit and swirl, for every cut that has both; and which swirl it is:
     the ratio over the stroke where the job's cam is known, else rpm at the peak."""
     cam, stroke = analysis.cam_of("intake"), analysis.job.stroke
-    path, ratios = [], []
+    path, ratios, what = [], [], "swirl"
     for cut in port.cuts:
         run = run_at(analysis, port, cut)
         if run is None or not np.isfinite(run.swirl[run.peak]):
             continue
+        what = turning_of(run.setup)
         peak = from_si(float(run.flow[run.peak]), units.flow.unit)
         path.append((cut.number, peak, from_si(float(run.swirl[run.peak]), "rpm")))
         ratio = run_swirl_ratio(run, cam, stroke)
@@ -255,4 +262,4 @@ def swirl_path(analysis: Analysis, port: Port, units: Units) -> tuple[list[tuple
             ratios.append((cut.number, peak, ratio.ratio))
     if ratios and len(ratios) == len(path):
         return ratios, "swirl ratio over the stroke"
-    return path, "swirl at the peak, rpm"
+    return path, f"{what} at the peak, rpm"

@@ -249,8 +249,11 @@ class CompareRoom(Room):
         if c.difference.same_mount:
             return f"{who} One mount: no mount scatter counted."
         share = percent_text(c.difference.scatter.mount)
-        assumed = " (assumed)" if c.difference.scatter.mount_assumed else ""
-        return f"{who} {share} of mount scatter{assumed} counted."
+        seen = c.difference.scatter.mounts
+        rests = f"assumed, and {seen} mounts seen" if seen else "assumed"
+        if not c.difference.scatter.mount_assumed:
+            rests = f"from {seen} mounts" if seen else "from the bench's study"
+        return f"{who} {share} of mount scatter counted ({rests})."
 
     def _run_notes(self, pair: Pair) -> list[str]:
         return [

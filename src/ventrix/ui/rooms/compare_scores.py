@@ -15,6 +15,7 @@ from ventrix.core.figures import curve_of
 from ventrix.core.losses import LossSplit, loss_split
 from ventrix.core.model import Cut, poured_volume
 from ventrix.core.schools import CAM, bands
+from ventrix.core.swirl import turning_of
 from ventrix.core.traverse import newest_of
 from ventrix.core.units import percent_text
 from ventrix.core.verdict import Verdict
@@ -134,8 +135,8 @@ def _port_rows(analysis: Analysis, pair: Pair, c: RunComparison, units: Units) -
         per = [q / (v * 1e6) for q, v in ((c.weighted_before, poured[0]), (c.weighted_after, poured[1]))]
         rows.append(
             _row(
-                "Flow per cc",
-                Shown(units.flow.unit, units.flow.label, 3),
+                "Weighted flow per cc",
+                Shown(units.flow.unit, f"{units.flow.label}/cc", 3),
                 per[0],
                 per[1],
                 "weighted flow over volume",
@@ -181,7 +182,7 @@ def _run_rows(analysis: Analysis, pair: Pair, units: Units) -> list[Score]:
     for key, caption, shown, room in (
         ("speed_pinch", "Speed at the smallest", units.speed, "cuts"),
         ("speed_throat", "Speed at the throat", units.speed, "head"),
-        ("cd_valve", "Cd on valve", Shown("-", "-", 3), "head"),
+        ("cd_valve", "Cd on valve head", Shown("-", "-", 3), "head"),
         ("swirl", "Swirl", units.swirl, "flow"),
         ("ratio", "Exhaust/intake", Shown("%", "%", 1), "flow"),
     ):
@@ -193,6 +194,8 @@ def _run_rows(analysis: Analysis, pair: Pair, units: Units) -> list[Score]:
         ]
         if all(np.isfinite(v) for v in values):
             where = f"at {units.lift.with_unit(float(top[0]))}, the highest lift of both"
+            if key == "swirl":
+                caption = turning_of(has.setup).capitalize()
             rows.append(_row(caption, shown, values[0], values[1], where, room))
     rows += _ratio_row(analysis, pair)
     return rows

@@ -148,7 +148,7 @@ class CutsRoom(Room):
     def _factor_lines(self, space: Workspace) -> list[CardLine]:
         lines = []
         for f in space.own_factors()[:4]:
-            gain = f"gain × {f.gain:.2f}" if f.gain is not None else ""
+            gain = f"gain × {f.gain:.2f} ± {f.gain_doubt:.2f}" if f.gain is not None else ""
             time = f"time × {f.time:.2f}" if f.time is not None else ""
             cuts = f"over {f.cuts} cut{'s' * (f.cuts > 1)}"
             lines.append(CardLine(f.place, ", ".join(x for x in (gain, time, cuts) if x)))

@@ -103,16 +103,19 @@ def outcome_lines(found: Outcome, units: Units) -> list[CardLine]:
             value = scored[pick]
             if scored.said is not None:
                 signed = shown is not units.duration
-                parts.append("–" if value is None else f"{shown.text(value, sign=signed)} {label}")
+                doubt = f" ± {shown.text(scored.doubt)}" if pick == 1 and value is not None and scored.doubt else ""
+                parts.append("–" if value is None else f"{shown.text(value, sign=signed)}{doubt} {label}")
         return ", ".join(parts)
 
     return [CardLine("Said first", words(0)), CardLine("Turned out", words(1), _score(found.gain))]
 
 
 def _score(gain: Scored) -> str:
+    """More or less than was said, where the doubt of what came leaves that open to no chance."""
     if gain.said is None or gain.came is None:
         return ""
-    return "better" if gain.came >= gain.said else "worse"
+    over = gain.came - gain.said
+    return "" if abs(over) <= gain.doubt else "better" if over > 0 else "worse"
 
 
 def volume_lines(analysis: Analysis, port: Port, cut: Cut, against: Cut | None, units: Units) -> list[CardLine]:

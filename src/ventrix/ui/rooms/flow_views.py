@@ -9,7 +9,9 @@ import numpy as np
 from ventrix.bench.preparation import SAYS, TITLES, Step
 from ventrix.bench.procedure import PRESSURE_WINDOW, Phase
 from ventrix.core.analysis import Pair
+from ventrix.core.flow_nouns import SetUp
 from ventrix.core.reduction import ReducedRun
+from ventrix.core.swirl import turning_of
 from ventrix.core.units import from_si, from_si_array, percent_text
 from ventrix.ui.gain_words import SHARE
 from ventrix.ui.parts.arms_length import Far, Tape
@@ -166,7 +168,7 @@ def _live_view(hand: RunInHand, units: Units, lift: float, common: dict[str, Any
     difference, against_words, result = _live_difference(hand, lift, flow, units)
     advice = hand.element.range_words(flow if kind == "flow" else None, units)
     swirl = next((s for s in (test.live_swirl,) if s is not None and phase is not Phase.SET), None)
-    foot = " · ".join(x for x in (advice, common["foot"], _swirl_words(swirl)) if x)
+    foot = " · ".join(x for x in (advice, common["foot"], _swirl_words(swirl, hand.setup)) if x)
     spread = hand.element.spread(steadiness.spread, live)
     return Far(
         words,
@@ -183,8 +185,8 @@ def _live_view(hand: RunInHand, units: Units, lift: float, common: dict[str, Any
     )
 
 
-def _swirl_words(swirl: float | None) -> str:
-    return "" if swirl is None else f"swirl {_rpm(swirl)} rpm"
+def _swirl_words(swirl: float | None, setup: SetUp) -> str:
+    return "" if swirl is None else f"{turning_of(setup)} {_rpm(swirl)} rpm"
 
 
 def step_view(hand: RunInHand, connected: bool, units: Units) -> Far:
