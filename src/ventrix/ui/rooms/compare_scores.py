@@ -135,7 +135,7 @@ def _port_rows(analysis: Analysis, pair: Pair, c: RunComparison, units: Units) -
         per = [q / (v * 1e6) for q, v in ((c.weighted_before, poured[0]), (c.weighted_after, poured[1]))]
         rows.append(
             _row(
-                "Weighted flow per cc",
+                "Flow per cc",
                 Shown(units.flow.unit, f"{units.flow.label}/cc", 3),
                 per[0],
                 per[1],
