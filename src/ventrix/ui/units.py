@@ -57,6 +57,11 @@ class Units:
     ratio: Shown = Shown("-", "", 3)
     density: Shown = Shown("kg/m3", "kg/m³", 4)
 
+    @property
+    def fine(self) -> Shown:
+        """What a lift is set and misread by: a digit more than a lift carries."""
+        return Shown(self.lift.unit, self.lift.label, self.lift.digits + 1)
+
     def __getitem__(self, kind: str) -> Shown:
         found = getattr(self, kind)
         assert isinstance(found, Shown)

@@ -11,6 +11,8 @@ from ventrix.bench.text_columns import columns_text, parse_columns
 from ventrix.bench.text_lines import SEPARATORS, TextFormat, serial_devices
 from ventrix.core.bench_record import Bench, bench_named
 from ventrix.core.element import UPSTREAM
+from ventrix.core.knowledge import EASY_DIAL, EASY_FACTOR, EASY_LEAK
+from ventrix.core.uncertainty import DIAL_ZERO
 from ventrix.core.units import from_si, parse_quantity
 from ventrix.ui.parts.field import QuantityField, positive
 from ventrix.ui.session import Session
@@ -29,16 +31,23 @@ LINKS: Final = (
     ("lines of text, serial", "serial"),
 )
 PLACES: Final = (("in the plenum", ""), ("before the plenum", UPSTREAM))
+# What stands where nothing is said: shown grey in the empty field.
+UNSAID: Final = {
+    "dial_resolution": DIAL_ZERO,
+    "easy_dial": EASY_DIAL,
+    "easy_factor": EASY_FACTOR,
+    "easy_leak": EASY_LEAK,
+}
 # key, caption, unit, and the elements it is for (none: all)
 FIGURES: Final = (
     ("test_pressure", "Usual test pressure", "pressure", ("flow", "percent", "orifice", "mass")),
     ("blower_limit", "Blower's limit", "flow", ("flow", "percent", "orifice", "mass")),
-    ("dial_resolution", "Lift dial's graduation", "lift", ()),
+    ("dial_resolution", "Lift dial's graduation", "fine", ()),
     ("scale_density", "Density the scale was made for", "density", ("flow", "percent")),
     ("orifice_diameter", "Orifice diameter", "length", ("orifice",)),
     ("orifice_pipe", "Pipe it sits in (none: a plenum)", "length", ("orifice",)),
     ("orifice_coefficient", "Its coefficient in a plenum", "ratio", ("orifice",)),
-    ("easy_dial", "Unnoticed here: dial zero out by", "lift", ()),
+    ("easy_dial", "Unnoticed here: dial zero out by", "fine", ()),
     ("easy_factor", "… all flows off by", "percent", ()),
     ("easy_leak", "… a leak of", "flow", ("flow", "percent", "orifice", "mass")),
     ("plate_flow", "Reference plate flows", "flow", ("flow", "percent", "orifice", "mass")),
@@ -159,6 +168,8 @@ class BenchForm(QWidget):
             if other:
                 field.forget()
             field.use(units[unit])
+            if key in UNSAID:
+                field.box.setPlaceholderText(units[unit].text(UNSAID[key]))
             field.set_value(getattr(bench, key))
             wanted = not kinds or bench.element in kinds
             field.setVisible(wanted and (key != "scale_density" or not bench.corrected))
