@@ -240,3 +240,41 @@ def test_what_is_no_bench_at_all(scripted: Callable[..., Scripted]) -> None:
     chatter = scripted(lambda line, send: send(os.urandom(64).replace(b"\n", b" ") * 200))
     with pytest.raises(LinkError):
         ScpiBench(TcpLink(HOST, chatter.port))
+
+
+def test_a_link_closed_under_its_reader_fails_in_words_at_every_moment() -> None:
+    """Disconnect closes the wire in one thread while another stands anywhere in a question."""
+    import random
+    import socket
+    import threading
+    import time
+
+    from ventrix.bench.link import LinkError, TcpLink
+
+    rng = random.Random(4)
+    with socket.create_server(("127.0.0.1", 0)) as server:
+        for _ in range(60):
+            link = TcpLink("127.0.0.1", server.getsockname()[1], timeout=0.2)
+            there, _address = server.accept()
+            there.sendall(b"1\n" * 3000)
+            failed: list[BaseException] = []
+
+            def ask(link: TcpLink = link, failed: list[BaseException] = failed) -> None:
+                try:
+                    while True:
+                        try:
+                            link.ask("MEAS:FLOW?")
+                        except LinkError as error:
+                            if "nobody asked" in str(error) or "two answers" in str(error):
+                                continue
+                            raise
+                except BaseException as error:
+                    failed.append(error)
+
+            asking = threading.Thread(target=ask)
+            asking.start()
+            time.sleep(rng.uniform(0, 0.004))
+            link.close()
+            asking.join()
+            there.close()
+            assert isinstance(failed[0], LinkError), failed

@@ -87,16 +87,20 @@ class TcpLink:
         found, self._rest = self._rest, b""
         try:
             self._socket.setblocking(False)
-            while got := self._socket.recv(4096):
+            found += self._what_waits(100 * LONGEST_ANSWER)
+            self._socket.settimeout(self._timeout)
+        except OSError as error:  # also where another thread closed it meanwhile
+            raise LinkError(f"the link to the bench broke ({_why(error)})") from None
+        return found.decode("ascii", errors="replace").strip()
+
+    def _what_waits(self, most: int) -> bytes:
+        found = b""
+        try:
+            while len(found) < most and (got := self._socket.recv(4096)):
                 found += got
-                if len(found) > 100 * LONGEST_ANSWER:
-                    break
         except (BlockingIOError, InterruptedError):
             pass
-        except OSError as error:
-            raise LinkError(f"the link to the bench broke ({_why(error)})") from None
-        self._socket.settimeout(self._timeout)
-        return found.decode("ascii", errors="replace").strip()
+        return found
 
     def close(self) -> None:
         """Close it, also from another thread while this one waits for an answer."""
