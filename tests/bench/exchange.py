@@ -27,6 +27,9 @@ class WrittenExchange:
             raise LinkError("the bench does not answer (timed out)")
         return answer
 
+    def interrupt(self) -> None:
+        self.close()
+
     def close(self) -> None:
         self.closed = True
 

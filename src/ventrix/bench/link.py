@@ -25,6 +25,7 @@ class Link(Protocol):
 
     def write(self, line: str) -> None: ...
     def ask(self, line: str) -> str: ...
+    def interrupt(self) -> None: ...
     def close(self) -> None: ...
 
 
@@ -89,7 +90,7 @@ class TcpLink:
             self._socket.setblocking(False)
             found += self._what_waits(100 * LONGEST_ANSWER)
             self._socket.settimeout(self._timeout)
-        except OSError as error:  # also where another thread closed it meanwhile
+        except OSError as error:
             raise LinkError(f"the link to the bench broke ({_why(error)})") from None
         return found.decode("ascii", errors="replace").strip()
 
@@ -102,12 +103,14 @@ class TcpLink:
             pass
         return found
 
-    def close(self) -> None:
-        """Close it, also from another thread while this one waits for an answer."""
+    def interrupt(self) -> None:
+        """From another thread: end a wait for an answer. Closing is left to the thread that asks."""
         try:
             self._socket.shutdown(socket.SHUT_RDWR)
         except OSError:
             pass  # not connected any more
+
+    def close(self) -> None:
         self._socket.close()
 
     def __enter__(self) -> TcpLink:

@@ -84,11 +84,11 @@ class Sampler:
         self._thread.start()
 
     def stop(self) -> None:
-        """End the thread: its wire is closed under it, and it is not waited for longer than a moment."""
+        """End the thread: its wait is ended, it closes its wire, and it is not waited for longer than a moment."""
         self._stop.set()
         bench = self._bench
         if bench is not None:
-            bench.close()
+            bench.interrupt()
         if self._thread.is_alive():
             self._thread.join(LONGEST_WAIT)
 

@@ -116,5 +116,9 @@ class ScpiBench:
         if code.strip() != "0":
             raise LinkError(f"the bench refused {command}: {text.strip().strip(chr(34))}")
 
+    def interrupt(self) -> None:
+        """From another thread: end a wait for an answer."""
+        self._link.interrupt()
+
     def close(self) -> None:
         self._link.close()

@@ -136,6 +136,7 @@ class TextBench:
         shape.check()
         self._stream, self._shape, self._name, self._now = stream, shape, name, now
         self._rest = b""
+        self._ended = False
         self._first = True  # reading begins in the middle of a line
         self.passed_over = 0
         self.last_lines: deque[str] = deque(maxlen=8)
@@ -148,7 +149,7 @@ class TextBench:
         """
         until = self._now() + SILENCE
         newest: Sample | None = None
-        while True:
+        while not self._ended:
             for line in self._arrived():
                 self.last_lines.append(line)
                 found = self._shape.read(line, self._now())
@@ -162,6 +163,7 @@ class TextBench:
                 if newest is not None:  # it sends faster than anyone reads
                     return newest
                 raise LinkError(self._silent())
+        raise LinkError(f"{self._name} was let go of")
 
     def _silent(self) -> str:
         if self.passed_over and self.last_lines:
@@ -171,14 +173,14 @@ class TextBench:
     def _waiting(self) -> int:
         try:
             return self._stream.in_waiting
-        except (OSError, TypeError) as error:  # a port closed under its reader has no number any more
+        except OSError as error:
             raise LinkError(f"{self._name} was unplugged ({_plain(error)})") from None
 
     def _arrived(self) -> list[str]:
         """Whole lines that have come, everything that lies ready read at once."""
         try:
             got = self._stream.read(min(max(self._waiting(), 1), MOST_AT_ONCE))
-        except (OSError, TypeError) as error:  # a port closed under its reader has no number any more
+        except OSError as error:
             raise LinkError(f"{self._name} was unplugged ({_plain(error)})") from None
         self._rest += got
         *whole, self._rest = self._rest.split(b"\n")
@@ -190,6 +192,10 @@ class TextBench:
             del whole[0]
         found = (raw.decode("ascii", errors="replace").strip() for raw in whole)
         return [line[:LONGEST_LINE] for line in found if line]
+
+    def interrupt(self) -> None:
+        """From another thread: end a wait for a line."""
+        self._ended = True
 
     def close(self) -> None:
         self._stream.close()
