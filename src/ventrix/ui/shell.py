@@ -6,7 +6,7 @@ from functools import cached_property, partial
 from typing import Final, TypeVar
 
 from PySide6.QtCore import QByteArray
-from PySide6.QtGui import QCloseEvent
+from PySide6.QtGui import QCloseEvent, QResizeEvent
 from PySide6.QtWidgets import QHBoxLayout, QInputDialog, QMainWindow, QStackedWidget, QVBoxLayout, QWidget
 
 from ventrix.core import calculators
@@ -22,6 +22,7 @@ from ventrix.ui.parts.manual_window import ManualWindow
 from ventrix.ui.parts.measure_sheets import PourSheet, TrialSheet, WallSheet
 from ventrix.ui.parts.new_cut import NewCutSheet
 from ventrix.ui.parts.reckoner import Reckoner
+from ventrix.ui.parts.room_frame import RoomFrame
 from ventrix.ui.parts.side_sheet import SideSheet
 from ventrix.ui.parts.step_back import StepBack
 from ventrix.ui.parts.traverse_sheet import TraverseSheet
@@ -42,6 +43,7 @@ ROOMS: Final[tuple[tuple[str, type[Room]], ...]] = (
     ("air", AirRoom),
 )
 FLOW: Final = 1
+LEAST_ROOM: Final = 460  # px of a room's width that are of any use beside a sheet
 AnyRoom = TypeVar("AnyRoom", bound=Room)
 AnySheet = TypeVar("AnySheet", bound=SideSheet)
 
@@ -53,6 +55,8 @@ class Shell(QMainWindow):
         super().__init__()
         self.session = session
         self.files = Files(session, self)
+        self._frames: dict[Room, RoomFrame] = {}
+        self._beside = QHBoxLayout()
         self._stack = QStackedWidget()
         self._stack.setObjectName("rooms")
         self.welcome = Welcome()
@@ -76,18 +80,21 @@ class Shell(QMainWindow):
         session.job_changed.connect(self._name_window)
         self._name_window()
         self.resize(1280, 800)
-        self.setMinimumSize(1024, 680)
+        self.setMinimumSize(800, 500)
         self._restore()
         self.go_to(int(str(session.settings.value("room", 3))))
 
     # -- rooms and sheets are made when they are first entered: a window opens with the one it shows
 
     def _settle_room(self, room: AnyRoom) -> AnyRoom:
-        self._stack.addWidget(room)
+        self._frames[room] = RoomFrame(room)
+        self._stack.addWidget(self._frames[room])
         return room
 
     def _settle_sheet(self, sheet: AnySheet) -> AnySheet:
-        sheet.stand_over(self._stack)
+        sheet.hide()
+        sheet.shown.connect(lambda: self._make_room(sheet))
+        self._beside.addWidget(sheet)
         sheet.closed.connect(self._put_sheet_away)
         return sheet
 
@@ -180,7 +187,9 @@ class Shell(QMainWindow):
         middle = QVBoxLayout()
         middle.setSpacing(0)
         middle.addWidget(self.cut_row)
-        middle.addWidget(self._stack, 1)
+        self._beside.setSpacing(0)
+        self._beside.addWidget(self._stack, 1)
+        middle.addLayout(self._beside, 1)
         across = QHBoxLayout()
         across.setSpacing(0)
         across.addWidget(self.rail)
@@ -250,7 +259,10 @@ class Shell(QMainWindow):
 
     def _show_room(self) -> None:
         """The room entered, or the welcome while no job is open."""
-        self._stack.setCurrentWidget(self.welcome if self.session.workspace is None else self.room)
+        frame = self._frames[self.room]
+        if self._stack.isHidden():  # a sheet had a small window to itself
+            self._put_sheet_away()
+        self._stack.setCurrentWidget(self.welcome if self.session.workspace is None else frame)
 
     def open_manual(self, page: str | None = None) -> None:
         """The manual's page for this room, or a named one."""
@@ -278,7 +290,17 @@ class Shell(QMainWindow):
     def _reckon(self, calculator: calculators.Calculator) -> None:
         self.reckoner.open(calculator)
 
+    def _make_room(self, sheet: SideSheet) -> None:
+        """Where a small window leaves the room no sense beside a sheet, the sheet has it to itself."""
+        self._stack.setVisible(self.width() - self.rail.width() - sheet.width() >= LEAST_ROOM)
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        for sheet in (s for s in self.__dict__.values() if isinstance(s, SideSheet) and s.isVisible()):
+            self._make_room(sheet)
+
     def _put_sheet_away(self) -> None:
+        self._stack.show()
         for sheet in self.__dict__.values():
             if isinstance(sheet, SideSheet):
                 sheet.hide()

@@ -63,7 +63,7 @@ class ArmsLength(QWidget):
         self.far = Far("")
         self.alone = False  # the far view has the window to itself: only what matters, none of it small
         self.least = 48.0  # px: what reads at the user's own distance
-        self.setMinimumSize(380, 380)
+        self.setMinimumSize(330, 330)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
         self.setAccessibleName("Bench")
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 from pathlib import Path
 
-from PySide6.QtCore import Qt, Signal
+from PySide6.QtCore import QSize, Qt, Signal
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QFileDialog, QHBoxLayout, QInputDialog, QLabel, QVBoxLayout
 
@@ -39,6 +39,10 @@ CAUTION = (
 PICTURES = "Pictures (*.jpg *.jpeg *.png);;All files (*)"
 
 
+CARD, NARROW_CARD = 384, 340  # px
+WIDE = 1000  # px, of the room
+
+
 class CutsRoom(Room):
     """Map left, card right. Click a zone to log, measure or read its history."""
 
@@ -59,7 +63,7 @@ class CutsRoom(Room):
         self.caption = QLabel()
         self.caption.setObjectName("quiet")
         self.card = CutCard()
-        self.card.setFixedWidth(384)
+        self.card.setFixedWidth(CARD)
         keys = QLabel(KEYS)
         keys.setObjectName("caption")
         keys.setWordWrap(True)
@@ -75,6 +79,10 @@ class CutsRoom(Room):
         row.addWidget(self.card)
 
     # -- showing
+
+    def fit(self, there: QSize) -> None:
+        """In a small window the card is narrower."""
+        self.card.setFixedWidth(CARD if there.width() >= WIDE else NARROW_CARD)
 
     def refresh(self) -> None:
         space = self.session.workspace

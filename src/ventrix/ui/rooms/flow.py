@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from PySide6.QtCore import Qt, Signal
+from PySide6.QtCore import QSize, Qt, Signal
 from PySide6.QtGui import QHideEvent, QKeyEvent, QShowEvent
 from PySide6.QtWidgets import (
     QApplication,
@@ -15,6 +15,7 @@ from PySide6.QtWidgets import (
     QPushButton,
     QScrollArea,
     QStackedWidget,
+    QTabWidget,
     QVBoxLayout,
     QWidget,
 )
@@ -45,6 +46,10 @@ CAUTION = (
 )
 
 
+LEFT, SIDE = 252, 372  # px, of the outer columns
+WIDE = 1090  # px: below, the outer columns share one
+
+
 class FlowRoom(Room):
     """Steps and ladder, the far view, and the growing curve; keyboard first."""
 
@@ -59,6 +64,7 @@ class FlowRoom(Room):
         self.hand = self.control.hand
         self.ghost = True
         self._pasted = ""
+        self._narrow = False
         self.strip = StepStrip()
         self.strip.step_chosen.connect(lambda i: self.control.go_to_step(self.hand.preparation.steps[i]))
         self.ladder = LiftLadder()
@@ -123,7 +129,7 @@ class FlowRoom(Room):
         ladder_scroll.setWidgetResizable(True)
         ladder_scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self._left = QWidget()
-        self._left.setFixedWidth(252)
+        self._left.setFixedWidth(LEFT)
         steps = QVBoxLayout(self._left)
         steps.setContentsMargins(0, 0, 0, 0)
         steps.setSpacing(4)
@@ -165,13 +171,44 @@ class FlowRoom(Room):
         self.side.addWidget(curve)
         self.side.addWidget(self.conditions)
         self.side.addWidget(self.readings)
-        self.side.setFixedWidth(372)
-        row = QHBoxLayout(self)
-        row.setContentsMargins(16, 10, 16, 10)
-        row.setSpacing(20)
-        row.addWidget(self._left)
-        row.addLayout(middle, 1)
-        row.addWidget(self.side)
+        self.side.setFixedWidth(SIDE)
+        self._tabs = QTabWidget()
+        self._tabs.setDocumentMode(True)
+        self._tabs.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        self._tabs.tabBar().setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        self._tabs.setFixedWidth(SIDE)
+        self._tabs.hide()
+        self._row = QHBoxLayout(self)
+        self._row.setContentsMargins(16, 10, 16, 10)
+        self._row.setSpacing(20)
+        self._row.addWidget(self._tabs)
+        self._row.addWidget(self._left)
+        self._row.addLayout(middle, 1)
+        self._row.addWidget(self.side)
+
+    def fit(self, there: QSize) -> None:
+        """In a small window the curve, the conditions and the readings share a column with the lifts."""
+        narrow = there.width() < WIDE
+        if narrow == self._narrow:
+            return
+        self._narrow = narrow
+        if narrow:
+            self._tabs.addTab(self._left, "Lifts")
+            self._tabs.addTab(self.side, "Curve and keys")
+            self._left.setFixedWidth(SIDE)
+        else:
+            self._left.setFixedWidth(LEFT)
+            self._row.insertWidget(1, self._left)
+            self._row.addWidget(self.side)
+            for part in (self._left, self.side):
+                part.setVisible(not self.far.alone)
+        self._tabs.setVisible(narrow and not self.far.alone)
+
+    def _turn_side(self, page: int) -> None:
+        """Show a page of the third column, or its curve where that page stood already."""
+        self.side.setCurrentIndex(0 if self.side.currentIndex() == page else page)
+        if self._narrow:
+            self._tabs.setCurrentIndex(1 if self.side.currentIndex() else 0)
 
     def _key_grid(self) -> QGridLayout:
         grid = QGridLayout()
@@ -324,7 +361,7 @@ class FlowRoom(Room):
 
     def toggle_readings(self) -> None:
         """Every reading of the run, to strike or take up; or the curve again."""
-        self.side.setCurrentIndex(0 if self.side.currentIndex() == 2 else 2)
+        self._turn_side(2)
         self._show_all()
         if self.side.currentIndex() == 2:
             self.readings.list.setFocus()
@@ -353,8 +390,9 @@ class FlowRoom(Room):
     def show_alone(self, alone: bool) -> None:
         """Give the far view the room to itself, nothing in it small; or bring the rest back."""
         self.far.alone = alone
-        for part in (self._left, self.side, self._entry_row):
+        for part in (self._tabs,) if self._narrow else (self._left, self.side):
             part.setVisible(not alone)
+        self._entry_row.setVisible(not alone)
         self.far.update()
         self.setFocus()
         self.far_toggled.emit(alone)
@@ -366,7 +404,7 @@ class FlowRoom(Room):
         self._show_all()
 
     def toggle_conditions(self) -> None:
-        self.side.setCurrentIndex(0 if self.side.currentIndex() == 1 else 1)
+        self._turn_side(1)
         self._show_all()
         if self.side.currentIndex() == 0:
             self.setFocus()

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import replace
-from typing import Any
+from typing import Any, Final
 
-from PySide6.QtCore import Signal
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QScrollArea, QTabWidget, QVBoxLayout
+from PySide6.QtCore import QSize, Signal
+from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QScrollArea, QTabWidget, QVBoxLayout, QWidget
 
 from ventrix.core.model import Cut, Job, Port
 from ventrix.core.unrolled import unroll
@@ -20,6 +20,10 @@ from ventrix.ui.rooms.head_stations import StationsTab
 from ventrix.ui.rooms.head_tabs import EngineTab, FinishTab, GoalTab, Tab
 from ventrix.ui.rooms.room import Room
 from ventrix.ui.session import Session
+
+TABS: Final = 316  # px
+WIDE, HIGH = 1060, 560  # px: below either, the drawing is a page of the tabs
+QWIDGETSIZE_MAX: Final = 16_777_215  # Qt's own, which PySide does not export
 
 
 class HeadRoom(Room):
@@ -34,6 +38,7 @@ class HeadRoom(Room):
         self.fields: dict[str, QuantityField] = {}
         self._typed: dict[str, float | None] = {}
         self._cut_id = ""
+        self._narrow = False
         for spec in SPECS:
             self._make_field(spec)
         placed = {s.key: f for s in SPECS if isinstance(f := self.fields[s.key], PlacedField)}
@@ -51,7 +56,7 @@ class HeadRoom(Room):
         self.pour_again.clicked.connect(self.pour)
         self.tabs = QTabWidget()
         self.tabs.setDocumentMode(True)
-        self.tabs.setFixedWidth(316)
+        self.tabs.setFixedWidth(TABS)
         self.pages: list[Tab] = [
             EngineTab(self),
             GoalTab(self),
@@ -72,23 +77,49 @@ class HeadRoom(Room):
         volume.addWidget(self.fields["volume"])
         volume.addWidget(self.pour_again)
         volume.addWidget(self.pours, 1)
-        below = QHBoxLayout()
+        self._below = QWidget()
+        below = QHBoxLayout(self._below)
+        below.setContentsMargins(0, 0, 0, 0)
         below.setSpacing(12)
         below.addWidget(self.derived, 1)
         self.curve.setFixedWidth(270)
         below.addWidget(self.curve)
-        right = QVBoxLayout()
-        right.setContentsMargins(0, 0, 0, 0)
-        right.setSpacing(4)
-        right.addWidget(self.drawing, 1)
-        right.addWidget(self.said)
-        right.addLayout(volume)
-        right.addLayout(below)
-        row = QHBoxLayout(self)
-        row.setContentsMargins(14, 6, 14, 6)
-        row.setSpacing(14)
-        row.addWidget(self.tabs)
-        row.addLayout(right, 1)
+        self._follows = QScrollArea()
+        self._follows.setWidgetResizable(True)
+        self._sheet = QWidget()
+        self._right = QVBoxLayout(self._sheet)
+        self._right.setContentsMargins(0, 0, 0, 0)
+        self._right.setSpacing(4)
+        self._right.addWidget(self.drawing, 1)
+        self._right.addWidget(self.said)
+        self._right.addLayout(volume)
+        self._right.addWidget(self._below)
+        self._row = QHBoxLayout(self)
+        self._row.setContentsMargins(14, 6, 14, 6)
+        self._row.setSpacing(14)
+        self._row.addWidget(self.tabs)
+        self._row.addWidget(self._sheet, 1)
+
+    def fit(self, there: QSize) -> None:
+        """In a small window the drawing and what follows from it become pages of the tabs."""
+        narrow = there.width() < WIDE or there.height() < HIGH
+        if narrow == self._narrow:
+            return
+        self._narrow = narrow
+        if narrow:
+            self.tabs.insertTab(0, self._sheet, "Drawing")
+            self.tabs.addTab(self._follows, "What follows")
+            self._follows.setWidget(self._below)
+            self.tabs.setFixedWidth(QWIDGETSIZE_MAX)
+            self.tabs.setMinimumWidth(0)
+            self.tabs.setCurrentIndex(0)
+        else:
+            self._row.addWidget(self._sheet, 1)
+            self.tabs.removeTab(self.tabs.indexOf(self._follows))
+            self._right.addWidget(self._follows.takeWidget())
+            for part in (self._sheet, self._below):
+                part.show()
+            self.tabs.setFixedWidth(TABS)
 
     def _make_field(self, spec: FieldSpec) -> None:
         kind = PlacedField if spec.group == "drawing" else QuantityField

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from PySide6.QtCore import QSize
 from PySide6.QtGui import QShowEvent
 from PySide6.QtWidgets import QWidget
 
@@ -24,6 +25,9 @@ class Room(QWidget):
 
     def refresh(self) -> None:
         raise AssertionError("every room draws itself")
+
+    def fit(self, there: QSize) -> None:
+        """Give way to the size there is: captions first, then the third column goes into tabs."""
 
     def _changed(self) -> None:
         if self.isVisible():
