@@ -78,7 +78,7 @@ class PortDrawing(QWidget):
             field.setFixedSize(FIELD_W, FIELD_H)
             field.box.installEventFilter(self)
             field.setProperty("key", key)
-        self.setMinimumSize(730, 360)
+        self.setMinimumSize(760, 360)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
         self.setAccessibleName("Section of the port")
 
