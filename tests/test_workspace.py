@@ -236,3 +236,27 @@ def test_a_record_of_time_that_makes_no_sense_is_asked_about(space: Workspace, s
     assert again.running_work() is not None  # nothing was lost over the question
     assert again.stop_clock(1500.0) == 1500.0
     assert again.book.load(again.job.id).cut_of(cut_id)[1].operations[0].duration == 1500.0
+
+
+def test_own_factors_are_worked_out_again_only_where_a_job_was_written(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    with Book.open(tmp_path / "many.sqlite") as book:
+        book.add_job(demo_job(), benches=demo_benches())
+        space = Workspace.create(book, "Another head")
+        loaded: list[str] = []
+        load = book.load
+        monkeypatch.setattr(book, "load", lambda job_id, **more: loaded.append(job_id) or load(job_id, **more))
+        first = space.own_factors()
+        assert {f.place for f in first} >= {"bowl", "throat"}
+        assert space.own_factors() == first
+        assert loaded == [demo_job().id]
+        with Book.open(tmp_path / "many.sqlite") as other:
+            there = Workspace.open(other, demo_job().id)
+            cut = there.job.ports[0].cuts[1]
+            twice = replace(cut, expected_gain=2 * (cut.expected_gain or 0))
+            there.apply("said", edits.edit_cut(there.job, cut.id, lambda _c: twice))
+        again = {f.place: f.gain for f in space.own_factors()}
+        before = {f.place: f.gain for f in first}
+        assert again["bowl"] == pytest.approx((before["bowl"] or 0) / 2)
+        assert again["throat"] == before["throat"]

@@ -14,7 +14,7 @@ from ventrix.core import edits
 from ventrix.core.analysis import Analysis, Pair
 from ventrix.core.bench_checks import Evidence
 from ventrix.core.bench_record import Bench, same_name
-from ventrix.core.expectation import Factor, own_factors
+from ventrix.core.expectation import Factor, Outcome, own_factors
 from ventrix.core.model import (
     Cut,
     Direction,
@@ -145,6 +145,7 @@ class Workspace:
         self._undone: list[Edit] = []
         self._listeners: list[Callable[[Told], None]] = []
         self._writing = False
+        self._outcomes: dict[str, tuple[tuple[int, tuple[Bench, ...]], list[Outcome]]] = {}  # of other jobs, and when
         self._clock: tuple[str, float] | None = None  # the running operation, and when by a clock that never jumps
 
     def _seen_elsewhere(self) -> dict[str, Evidence]:
@@ -519,9 +520,16 @@ class Workspace:
     def own_factors(self) -> list[Factor]:
         """The porter's own gain and time factors by place, over every job of the book."""
         outcomes = self.analysis.outcomes()
+        written = self.book.revisions()
         for job_id in self.book.jobs_with_expectations():
-            if job_id != self.job.id:
-                outcomes += Analysis(self.book.load(job_id), benches=self.benches).outcomes()
+            if job_id == self.job.id:
+                continue
+            state = written.get(job_id, 0), self.benches
+            known = self._outcomes.get(job_id)
+            if known is None or known[0] != state:
+                known = state, Analysis(self.book.load(job_id), benches=self.benches).outcomes()
+                self._outcomes[job_id] = known
+            outcomes += known[1]
         return own_factors(outcomes)
 
     # -- the clock of the work in hand, on disk while it runs

@@ -158,6 +158,12 @@ class Book:
                 self._seen[BENCHES] = _revision(connection, BENCHES)
             return _load_benches(connection)
 
+    def revisions(self) -> dict[str, int]:
+        """How often each job, by its id, was written."""
+        table = RevisionRow.__table__
+        with self._engine.connect() as connection:
+            return {row.owner: row.number for row in connection.execute(select(table.c.owner, table.c.number))}
+
     def changed_elsewhere(self, job_id: str) -> tuple[bool, bool]:
         """Whether another window or station wrote this job, or the shop's benches, since they were read here."""
         with self._engine.connect() as connection:
