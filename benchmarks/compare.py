@@ -13,12 +13,13 @@ import numpy as np
 import pyqtgraph as pg
 from PySide6.QtWidgets import QApplication
 
-from ventrix.core.compare import compare_runs
-from ventrix.core.curve import Cam
-from ventrix.core.model import FlowRun, Reading, SetUp
-from ventrix.core.reduction import Geometry, ReducedRun, reduce_run
-from ventrix.core.units import CFM, to_si
-from ventrix.core.verdict import judge
+from ventrix.core.formulas.cam import Cam
+from ventrix.core.judging.comparison import compare_runs
+from ventrix.core.judging.verdict import judge
+from ventrix.core.model.run import FlowRun, Reading, SetUp
+from ventrix.core.quantity.units import CFM, to_si
+from ventrix.core.runs.geometry import Geometry
+from ventrix.core.runs.reduction import ReducedRun, reduce_run
 from ventrix.ui import theme
 from ventrix.ui.parts.plot import LiftPlot, Line
 

@@ -13,17 +13,17 @@ from itertools import pairwise
 
 import numpy as np
 
-from ventrix.core.bench_checks import transfer_between
-from ventrix.core.bench_record import Transfer, TransferPart
-from ventrix.core.compare import RunComparison, compare_runs
-from ventrix.core.curve import Cam
-from ventrix.core.knowledge import Known
-from ventrix.core.model import FlowRun, Reading, SetUp
-from ventrix.core.reduction import ReducedRun, reduce_run
-from ventrix.core.schools import SCHOOLS
-from ventrix.core.shape import shape_change
-from ventrix.core.uncertainty import MountSets, Repeats, Scatter, known_scatter
-from ventrix.core.verdict import judge
+from ventrix.core.benches.transfer import transfer_between
+from ventrix.core.formulas.cam import Cam
+from ventrix.core.formulas.knowledge import Known
+from ventrix.core.formulas.uncertainty import MountSets, Repeats, Scatter, known_scatter
+from ventrix.core.judging.comparison import RunComparison, compare_runs
+from ventrix.core.judging.schools import SCHOOLS
+from ventrix.core.judging.shape import shape_change
+from ventrix.core.judging.verdict import judge
+from ventrix.core.model.bench import Transfer, TransferPart
+from ventrix.core.model.run import FlowRun, Reading, SetUp
+from ventrix.core.runs.reduction import ReducedRun, reduce_run
 
 INCH, CFM, H2O = 0.0254, 4.719474e-4, 249.08891
 LIFT = np.arange(1, 13) * 0.05 * INCH

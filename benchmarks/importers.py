@@ -16,9 +16,9 @@ from itertools import count
 from pathlib import Path
 from typing import Any
 
-from ventrix.core.analysis import Analysis
-from ventrix.core.calculators import calculate, registry
-from ventrix.core.units import parse_quantity
+from ventrix.core.calculators.answer import calculate, registry
+from ventrix.core.judging.findings import Analysis
+from ventrix.core.quantity.units import parse_quantity
 from ventrix.demo.make import demo_benches, demo_job
 from ventrix.records.document import dumps_job, loads_document
 from ventrix.records.errors import InputError

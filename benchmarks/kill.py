@@ -17,7 +17,7 @@ import time
 from contextlib import closing
 from pathlib import Path
 
-from ventrix.core.units import from_si
+from ventrix.core.quantity.units import from_si
 from ventrix.records.book import Book
 
 

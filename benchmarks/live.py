@@ -25,7 +25,7 @@ from ventrix.bench.samples import Sample
 from ventrix.bench.scpi import ScpiBench
 from ventrix.bench.simulator.bench import SimulatedBench
 from ventrix.bench.simulator.server import HOST, running
-from ventrix.core.units import to_si
+from ventrix.core.quantity.units import to_si
 from ventrix.demo.make import demo_job
 from ventrix.records.book import Book
 from ventrix.ui import theme

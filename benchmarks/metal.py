@@ -20,8 +20,10 @@ import numpy as np
 import pyqtgraph as pg
 from PySide6.QtWidgets import QApplication
 
-from ventrix.core.model import Cut, FlowRun, Job, Mount, Operation, Port, Reading, SetUp, WallReading
-from ventrix.core.unrolled import BANDS, ZONE_NAMES
+from ventrix.core.metal.unrolled import BANDS, ZONE_NAMES
+from ventrix.core.model.cut import Cut, Operation, Port, WallReading
+from ventrix.core.model.job import Job
+from ventrix.core.model.run import FlowRun, Mount, Reading, SetUp
 from ventrix.records.book import Book
 from ventrix.ui import theme
 from ventrix.ui.parts.unrolled_port import UnrolledMap

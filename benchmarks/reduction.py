@@ -7,8 +7,9 @@ from collections.abc import Callable
 
 import numpy as np
 
-from ventrix.core.reduction import Geometry, correct_readings, derive
-from ventrix.core.units import CFM, to_si
+from ventrix.core.quantity.units import CFM, to_si
+from ventrix.core.runs.geometry import Geometry
+from ventrix.core.runs.reduction import correct_readings, derive
 
 N = 100_000
 DP = to_si(28, "inH2O")

@@ -8,11 +8,11 @@ os.environ["QT_QPA_PLATFORM"] = "offscreen"
 import numpy as np
 from PySide6.QtWidgets import QApplication
 
-from ventrix.core.analysis import Analysis
-from ventrix.core.compare import compare_runs
-from ventrix.core.port import energy_density, mean_port_velocity
-from ventrix.core.units import from_si_array
-from ventrix.core.valve import curtain_area, lift_ratio, throat_area, valve_head_area
+from ventrix.core.formulas.port import energy_density, mean_port_velocity
+from ventrix.core.formulas.valve import curtain_area, lift_ratio, throat_area, valve_head_area
+from ventrix.core.judging.comparison import compare_runs
+from ventrix.core.judging.findings import Analysis
+from ventrix.core.quantity.units import from_si_array
 from ventrix.demo.make import demo_job
 from ventrix.ui import theme
 from ventrix.ui.parts.plot import Band, Bars, LiftPlot, Line

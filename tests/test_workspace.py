@@ -7,9 +7,11 @@ from pathlib import Path
 
 import pytest
 
-from ventrix.core import edits
-from ventrix.core.bench_record import Bench
-from ventrix.core.model import Cut, Reading, SetUp, StepRecord
+from ventrix.core.edits.cuts import add_cut, add_port, edit_cut
+from ventrix.core.edits.runs import change_setup, strike
+from ventrix.core.model.bench import Bench
+from ventrix.core.model.cut import Cut
+from ventrix.core.model.run import Reading, SetUp, StepRecord
 from ventrix.demo.make import demo_benches, demo_job
 from ventrix.records.book import Book
 from ventrix.workspace import Told, Workspace, new_id, new_port
@@ -69,7 +71,7 @@ def test_undo_takes_back_an_edit_never_a_measurement(space: Workspace) -> None:
 
 def test_undoing_a_flowed_cut_keeps_its_readings(space: Workspace) -> None:
     assert space.port is not None
-    space.apply("cut 'bowl'", edits.add_cut(space.job, space.port.id, Cut(id="c1", number=0, name="bowl")))
+    space.apply("cut 'bowl'", add_cut(space.job, space.port.id, Cut(id="c1", number=0, name="bowl")))
     space.look_at("c1")
     reading = keep(space)
     space.undo()
@@ -100,8 +102,8 @@ def test_a_struck_reading_stays(space: Workspace) -> None:
     assert space.cut is not None
     run = space.cut.runs[0]
     with pytest.raises(ValueError, match="reason"):
-        edits.strike(space.job, run.id, reading, " ")
-    space.apply("strike", edits.strike(space.job, run.id, reading, "hand slipped"))
+        strike(space.job, run.id, reading, " ")
+    space.apply("strike", strike(space.job, run.id, reading, "hand slipped"))
     assert stored(space) == {reading: "hand slipped"}
     kept = space.cut.runs[0].readings[0]
     assert kept.flow == 0.01
@@ -155,18 +157,18 @@ def test_steps_come_before_the_first_reading_and_stay_with_its_run(space: Worksp
     space.record_step(SETUP, 1, StepRecord(id="s1", kind="zero", pressure=1.0), "typed")
     leak = replace(SETUP, id="with leak", leak=1e-4)
     assert space.cut is not None
-    space.apply("conditions", edits.change_setup(space.job, space.cut.runs[0].id, leak))
+    space.apply("conditions", change_setup(space.job, space.cut.runs[0].id, leak))
     keep(space, setup=leak)
     assert space.cut is not None
     assert len(space.cut.runs) == 1
     assert space.cut.runs[0].step("zero") is not None
     with pytest.raises(ValueError, match="never changed"):
-        edits.change_setup(space.job, space.cut.runs[0].id, SETUP)
+        change_setup(space.job, space.cut.runs[0].id, SETUP)
 
 
 def test_a_run_names_the_witness_of_its_setting_up(space: Workspace) -> None:
     port = new_port("Intake 2", "intake")
-    space.apply("port", edits.add_port(space.job, replace(port, witness=True)))
+    space.apply("port", add_port(space.job, replace(port, witness=True)))
     first = space.job.ports[0].id
     moved = {0: 1.0, 1: 1.03}  # the second setting-up reads three percent high, with no work done
     for mount, factor in moved.items():
@@ -176,7 +178,7 @@ def test_a_run_names_the_witness_of_its_setting_up(space: Workspace) -> None:
             space.keep(SETUP, 10 + mount, reading, "x", "typed")
         space.look_at_port(first)
         if mount:
-            space.apply("cut", edits.add_cut(space.job, first, Cut(id="c1", number=0)))
+            space.apply("cut", add_cut(space.job, first, Cut(id="c1", number=0)))
             space.look_at("c1")
         for lift in (0.003, 0.006, 0.009):
             space.keep(SETUP, 1 + mount, Reading(id=new_id(), lift=lift, flow=factor * 9.0 * lift), "x", "typed")
@@ -223,7 +225,7 @@ def test_work_is_timed_by_a_clock_that_does_not_jump(space: Workspace, monkeypat
 @pytest.mark.parametrize("started", ["2199-01-01T00:00:00+00:00", "2001-01-01T00:00:00+00:00", "yesterday"])
 def test_a_record_of_time_that_makes_no_sense_is_asked_about(space: Workspace, started: str) -> None:
     cut_id = start_work(space)
-    job = edits.edit_cut(
+    job = edit_cut(
         space.job,
         cut_id,
         lambda c: replace(c, operations=tuple(replace(o, started_at=started) for o in c.operations)),
@@ -255,7 +257,7 @@ def test_own_factors_are_worked_out_again_only_where_a_job_was_written(
             there = Workspace.open(other, demo_job().id)
             cut = there.job.ports[0].cuts[1]
             twice = replace(cut, expected_gain=2 * (cut.expected_gain or 0))
-            there.apply("said", edits.edit_cut(there.job, cut.id, lambda _c: twice))
+            there.apply("said", edit_cut(there.job, cut.id, lambda _c: twice))
         again = {f.place: f.gain for f in space.own_factors()}
         before = {f.place: f.gain for f in first}
         assert again["bowl"] == pytest.approx((before["bowl"] or 0) / 2)

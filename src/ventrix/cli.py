@@ -14,7 +14,8 @@ from typing import Annotated, Any
 
 import typer
 
-from ventrix.core.units import parse_quantity
+from ventrix.core.calculators.answer import calculate, registry, split_pairs
+from ventrix.core.quantity.units import parse_quantity
 from ventrix.records.errors import BookError, InputError
 
 app = typer.Typer(
@@ -49,10 +50,9 @@ def calc(
     list_all: Annotated[bool, typer.Option("--list", help="List every calculator.")] = False,
 ) -> None:
     """Answer one calculator; values may carry units: valve_diameter=45mm."""
-    from ventrix.core import calculators
 
     if list_all:
-        for each in calculators.registry().values():
+        for each in registry().values():
             inputs = " ".join(f"{i.name}[{i.unit}]" + (f"={i.default}" if i.default else "") for i in each.inputs)
             outputs = " ".join(f"{o.name}[{o.unit}]" for o in each.outputs)
             print(f"{each.id}: {each.title}. {inputs} -> {outputs}")
@@ -60,7 +60,7 @@ def calc(
     if identifier is None:
         raise InputError("which calculator? `ventrix calc --list` shows all", field="ID")
     try:
-        answer = calculators.calculate(identifier, calculators.split_pairs(pairs or []))
+        answer = calculate(identifier, split_pairs(pairs or []))
     except ValueError as error:
         raise InputError(str(error), field=f"calc {identifier}") from None
     if as_json:
@@ -104,9 +104,10 @@ def compare(
     ] = "cam-weighted",
 ) -> None:
     """What a cut did: two run tables held against each other; or a whole job document judged."""
-    from ventrix.core.compare import compare_runs
-    from ventrix.core.schools import SCHOOLS
-    from ventrix.core.verdict import Volumes, Wording, judge
+    from ventrix.core.judging.comparison import compare_runs
+    from ventrix.core.judging.pours import Volumes
+    from ventrix.core.judging.schools import SCHOOLS
+    from ventrix.core.judging.verdict import Wording, judge
     from ventrix.records.run_table import read_run_table
     from ventrix.reports import results
 
@@ -140,7 +141,7 @@ def compare(
 
 def _judge_job(path: Path, as_json: bool) -> None:
     """Every flowed cut of a job document against the one before it, and the last against the first."""
-    from ventrix.core.analysis import Analysis
+    from ventrix.core.judging.findings import Analysis
     from ventrix.records.document import read_document
     from ventrix.reports import results
 

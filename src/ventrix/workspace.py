@@ -10,28 +10,19 @@ from dataclasses import dataclass, replace
 from datetime import datetime
 from enum import Enum, auto
 
-from ventrix.core import edits
-from ventrix.core.analysis import Analysis, Pair
-from ventrix.core.bench_checks import Evidence
-from ventrix.core.bench_record import Bench, same_name
-from ventrix.core.expectation import Factor, Outcome, own_factors
-from ventrix.core.model import (
-    Cut,
-    Direction,
-    FlowRun,
-    Job,
-    Mount,
-    Operation,
-    Port,
-    Reading,
-    RungNote,
-    SetUp,
-    StepRecord,
-    Trial,
-    trial_as_cut,
-)
-from ventrix.core.reduction import ReducedRun
-from ventrix.core.units import tidy
+from ventrix.core.benches.study import Evidence
+from ventrix.core.edits.cuts import add_operation, edit_cut
+from ventrix.core.edits.runs import add_reading, add_rung_note, add_step, start_run
+from ventrix.core.edits.undo import keep_measured
+from ventrix.core.judging.expectation import Factor, Outcome, own_factors
+from ventrix.core.judging.findings import Analysis, Pair
+from ventrix.core.model.bench import Bench, same_name
+from ventrix.core.model.cut import Cut, Operation, Port, Trial, trial_as_cut
+from ventrix.core.model.job import Job
+from ventrix.core.model.noun import Direction
+from ventrix.core.model.run import FlowRun, Mount, Reading, RungNote, SetUp, StepRecord
+from ventrix.core.quantity.units import tidy
+from ventrix.core.runs.reduction import ReducedRun
 from ventrix.records.book import Book
 from ventrix.records.errors import BookError
 from ventrix.records.merging import merged, shared
@@ -308,7 +299,7 @@ class Workspace:
         """Store the present with an edit's change reversed; returns what reverses that again."""
         present = State(self.job, self.benches)
         brought = {r.id for run in edit.after.job.runs() for r in run.readings}
-        target = edits.keep_measured(edit.before.job, self.job, brought)
+        target = keep_measured(edit.before.job, self.job, brought)
         job = merged(edit.after.job, target, self.job)
         self._commit(State(job, self._benches_back(edit)))
         return Edit(edit.name, present, State(self.job, self.benches))
@@ -453,15 +444,15 @@ class Workspace:
         """
         job, run = self._with_run(setup, mount_number, source)
         for note in notes:
-            job = edits.add_rung_note(job, run.id, note)
-        self.apply(f"keep {lift_text}", edits.add_reading(job, run.id, reading))
+            job = add_rung_note(job, run.id, note)
+        self.apply(f"keep {lift_text}", add_reading(job, run.id, reading))
         return run
 
     def keep_all(self, setup: SetUp, mount_number: int, readings: list[Reading], source: str) -> FlowRun:
         """Keep a table of readings of the cut looked at, in one edit: on disk when this returns."""
         job, run = self._with_run(setup, mount_number, source)
         for reading in readings:
-            job = edits.add_reading(job, run.id, reading)
+            job = add_reading(job, run.id, reading)
         self.apply(f"paste {len(readings)} readings", job)
         return run
 
@@ -471,13 +462,13 @@ class Workspace:
         """Record a step of preparing the bench with the run that the next reading goes to."""
         job, run = self._with_run(setup, mount_number, source)
         what = f"skip {step.kind}" if step.skipped else step.kind
-        self.apply(what, edits.add_step(job, run.id, step), benches=benches)
+        self.apply(what, add_step(job, run.id, step), benches=benches)
         return run
 
     def note_rung(self, setup: SetUp, mount_number: int, note: RungNote, lift_text: str, source: str) -> FlowRun:
         """Note something at a rung of the run that the next reading goes to."""
         job, run = self._with_run(setup, mount_number, source)
-        self.apply(f"note {note.kind} at {lift_text}", edits.add_rung_note(job, run.id, note))
+        self.apply(f"note {note.kind} at {lift_text}", add_rung_note(job, run.id, note))
         return run
 
     def _with_run(self, setup: SetUp, mount_number: int, source: str) -> tuple[Job, FlowRun]:
@@ -491,7 +482,7 @@ class Workspace:
         witness = self.witness_run(setup)
         run = replace(run, mount_id=mount.id, witness_id=witness.id if witness is not None else None)
         known = next((s for s in self.job.setups if s.id == run.setup_id), setup)
-        return edits.start_run(self.job, cut.id, run, known, mount), run
+        return start_run(self.job, cut.id, run, known, mount), run
 
     def witness_run(self, setup: SetUp) -> FlowRun | None:
         """The witness port's run of this setting-up of the bench: same bench and direction, in the last
@@ -550,7 +541,7 @@ class Workspace:
             return
         places = (place,) if place else ()
         work = Operation(id=new_id(), kind="work", places=places, started_at=now_text(), date=now_text())
-        self.apply("start the clock", edits.add_operation(self.job, cut.id, work))
+        self.apply("start the clock", add_operation(self.job, cut.id, work))
         self._clock = work.id, time.monotonic()
 
     def clock_seconds(self) -> float | None:
@@ -579,7 +570,7 @@ class Workspace:
         cut, op = running
         ran = max(ran, 1.0)
         done = replace(op, duration=tidy(round(ran, 1)))
-        job = edits.edit_cut(
+        job = edit_cut(
             self.job, cut.id, lambda c: replace(c, operations=tuple(done if o.id == op.id else o for o in c.operations))
         )
         self.apply("stop the clock", job)

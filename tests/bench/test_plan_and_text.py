@@ -16,7 +16,7 @@ from ventrix.bench.sampler import Connected, Event, Heard, Lost, Refused, Sample
 from ventrix.bench.samples import Sample
 from ventrix.bench.text_columns import columns_text, parse_columns
 from ventrix.bench.text_lines import TextBench, TextFormat, open_serial
-from ventrix.core.units import from_si, to_si
+from ventrix.core.quantity.units import from_si, to_si
 
 
 @pytest.mark.parametrize(

@@ -7,7 +7,7 @@ import pytest
 from ventrix.bench.preparation import ORDER, Preparation, Step, StepDone, StepSkipped
 from ventrix.bench.procedure import Refusal
 from ventrix.bench.samples import Sample
-from ventrix.core.units import to_si
+from ventrix.core.quantity.units import to_si
 
 DP = to_si(28, "inH2O")
 

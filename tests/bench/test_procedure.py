@@ -7,7 +7,7 @@ import pytest
 from ventrix.bench.plan import Rung, rungs
 from ventrix.bench.procedure import FlowTest, Kept, Phase, Refusal
 from ventrix.bench.samples import Sample
-from ventrix.core.units import to_si
+from ventrix.core.quantity.units import to_si
 
 DP = to_si(28, "inH2O")
 LIFTS = rungs([1e-3, 2e-3, 3e-3])

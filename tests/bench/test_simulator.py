@@ -17,9 +17,9 @@ from ventrix.bench.scpi import ScpiBench
 from ventrix.bench.simulator.bench import SimulatedBench
 from ventrix.bench.simulator.heads import HEADS, worked
 from ventrix.bench.simulator.server import HOST, Interpreter, running
-from ventrix.core.bench_flow import ideal_flux
-from ventrix.core.units import from_si, to_si
-from ventrix.core.valve import valve_flow_area
+from ventrix.core.formulas.bench_flow import ideal_flux
+from ventrix.core.formulas.valve import valve_flow_area
+from ventrix.core.quantity.units import from_si, to_si
 
 DP = to_si(28, "inH2O")
 

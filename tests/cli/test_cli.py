@@ -11,7 +11,7 @@ from pathlib import Path
 import pytest
 
 from ventrix.cli import main
-from ventrix.core import calculators
+from ventrix.core.calculators.answer import registry
 
 ROWS = "1,31.2\n2,62.0\n3,90.1\n4,115\n5,140\n6,160\n7,175\n8,185\n9,190\n10,192"
 
@@ -90,7 +90,7 @@ def test_stage_is_named(capsys: pytest.CaptureFixture[str]) -> None:
 def test_every_calculator_is_listed(capsys: pytest.CaptureFixture[str]) -> None:
     _, out, _ = ask(capsys, "calc", "--list")
     listed = {line.split(":")[0] for line in out.splitlines()}
-    assert listed == set(calculators.registry())
+    assert listed == set(registry())
 
 
 @pytest.mark.parametrize(

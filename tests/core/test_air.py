@@ -13,45 +13,32 @@ from scipy.integrate import trapezoid
 
 from ventrix.bench.simulator import picture
 from ventrix.bench.simulator.heads import HEADS
-from ventrix.core.air import REFERENCE_DENSITY
-from ventrix.core.air_judgement import (
+from ventrix.core.air.hints import (
     balance_sentences,
     change_sentences,
     dead_places,
     engine_speeds,
     hints,
     local_limit_sentences,
-    run_swirl_ratio,
     seen_sentences,
     seen_where_air_lets_go,
-    swirl_events,
 )
-from ventrix.core.airspeed import local_to_reference, probed_air
-from ventrix.core.curve import Cam
-from ventrix.core.figures import curve_of
-from ventrix.core.model import Cut, FlowRun, Job, Observation, Port, ProbePoint, Reading, SetUp, Traverse
-from ventrix.core.reduction import Geometry, ReducedRun, reduce_run
-from ventrix.core.sections import places_on
-from ventrix.core.swirl import paddle_coefficient
-from ventrix.core.traverse import (
-    CLOCK,
-    EIGHT_RING,
-    FIVE,
-    LAYOUTS,
-    NINE,
-    AirThere,
-    Field,
-    Layout,
-    blockage,
-    change_of,
-    field_of,
-    flux_note,
-    half_areas,
-    layout_named,
-    point_speed,
-    usual_layout,
-)
-from ventrix.core.units import to_si
+from ventrix.core.air.layouts import CLOCK, EIGHT_RING, FIVE, LAYOUTS, NINE, Layout, layout_named, usual_layout
+from ventrix.core.air.sections import places_on
+from ventrix.core.air.swirl_over_lift import run_swirl_ratio, swirl_events
+from ventrix.core.air.traverse import AirThere, Field, blockage, change_of, field_of, flux_note, half_areas, point_speed
+from ventrix.core.formulas.atmosphere import REFERENCE_DENSITY
+from ventrix.core.formulas.cam import Cam
+from ventrix.core.formulas.pitot import local_to_reference, probed_air
+from ventrix.core.formulas.swirl import paddle_coefficient
+from ventrix.core.model.cut import Cut, Port
+from ventrix.core.model.job import Job
+from ventrix.core.model.run import FlowRun, Reading, SetUp
+from ventrix.core.model.traverse import Observation, ProbePoint, Traverse
+from ventrix.core.quantity.units import to_si
+from ventrix.core.runs.geometry import Geometry
+from ventrix.core.runs.reduction import ReducedRun, reduce_run
+from ventrix.core.runs.run_curves import curve_of
 
 PRESSURE = to_si(28, "inH2O")
 LIFT = to_si(0.5, "in")

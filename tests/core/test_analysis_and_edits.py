@@ -6,11 +6,16 @@ from dataclasses import replace
 
 import pytest
 
-from ventrix.core import edits
-from ventrix.core.analysis import Analysis, geometry_of
-from ventrix.core.calculators import evaluate, registry, search
-from ventrix.core.job_values import known_inputs
-from ventrix.core.model import Cut, FlowRun, Mount, Port, Pour, Reading, SetUp, Valve, carried, poured_volume
+from ventrix.core.calculators.answer import evaluate, registry, search
+from ventrix.core.calculators.from_job import known_inputs
+from ventrix.core.edits.cuts import add_cut, add_valve, edit_cut, edit_valve, set_volume
+from ventrix.core.edits.runs import edit_run, start_run, strike
+from ventrix.core.edits.undo import keep_measured
+from ventrix.core.judging.findings import Analysis
+from ventrix.core.model.cut import Cut, Port, Pour, carried, poured_volume
+from ventrix.core.model.job import Valve
+from ventrix.core.model.run import FlowRun, Mount, Reading, SetUp
+from ventrix.core.runs.geometry import geometry_of
 from ventrix.demo.make import demo_job
 
 JOB = demo_job()
@@ -60,7 +65,7 @@ def test_unchanged_parts_are_not_worked_out_again() -> None:
 def test_a_changed_valve_is_worked_out_again() -> None:
     before = Analysis(JOB)
     old = before.runs_of(PORT.cuts[0], PORT)[0]
-    job = edits.edit_valve(JOB, "valve-intake", head_diameter=0.047)
+    job = edit_valve(JOB, "valve-intake", head_diameter=0.047)
     new = Analysis(job, before).runs_of(PORT.cuts[0], PORT)[0]
     assert new.derived.lift_ratio[0] < old.derived.lift_ratio[0]
 
@@ -74,7 +79,7 @@ def test_the_best_matching_runs_speak() -> None:
         setup_id="odd",
         readings=tuple(replace(r, id=f"o{r.id}") for r in cut.runs[0].readings),
     )
-    job = edits.start_run(JOB, cut.id, run, odd, None)
+    job = start_run(JOB, cut.id, run, odd, None)
     port = job.ports[0]
     pair = Analysis(job).pair(port, port.cuts[0], port.cuts[1])
     assert [r.run_id for r in pair.after_runs] == ["intake-1-run"]
@@ -105,7 +110,7 @@ def test_a_cam_that_makes_no_sense_is_no_cam() -> None:
 
 
 def test_edits_leave_the_old_job_alone() -> None:
-    grown = edits.add_cut(JOB, PORT.id, Cut(id="new", number=0, name="new"))
+    grown = add_cut(JOB, PORT.id, Cut(id="new", number=0, name="new"))
     assert len(JOB.ports[0].cuts) == 4
     assert grown.ports[0].cuts[-1].number == 4
     assert grown.ports[1] is JOB.ports[1]
@@ -113,10 +118,10 @@ def test_edits_leave_the_old_job_alone() -> None:
 
 def test_edits_of_what_is_not_there() -> None:
     for edit in (
-        lambda: edits.edit_valve(JOB, "nobody", name="x"),
-        lambda: edits.edit_cut(JOB, "nobody", lambda c: c),
-        lambda: edits.edit_run(JOB, "nobody", lambda r: r),
-        lambda: edits.strike(JOB, "intake-0-run", "nobody", "why"),
+        lambda: edit_valve(JOB, "nobody", name="x"),
+        lambda: edit_cut(JOB, "nobody", lambda c: c),
+        lambda: edit_run(JOB, "nobody", lambda r: r),
+        lambda: strike(JOB, "intake-0-run", "nobody", "why"),
         lambda: JOB.port("nobody"),
         lambda: JOB.setup("nobody"),
     ):
@@ -125,31 +130,31 @@ def test_edits_of_what_is_not_there() -> None:
 
 
 def test_a_port_gets_a_valve_of_its_own() -> None:
-    job = edits.add_valve(JOB, PORT.id, Valve(id="v9", head_diameter=0.05))
+    job = add_valve(JOB, PORT.id, Valve(id="v9", head_diameter=0.05))
     assert job.valve_of(job.ports[0]).head_diameter == 0.05  # type: ignore[union-attr]
     assert job.valve_of(job.ports[1]) == JOB.valves[1]
 
 
 def test_set_up_and_mount_come_along_once() -> None:
     setup, mount = SetUp(id="new", direction="intake"), Mount(id="m99", number=99)
-    job = edits.start_run(JOB, "intake-0", FlowRun(id="r1", setup_id="new", mount_id="m99"), setup, mount)
-    job = edits.start_run(job, "intake-0", FlowRun(id="r2", setup_id="new", mount_id="m99"), setup, mount)
+    job = start_run(JOB, "intake-0", FlowRun(id="r1", setup_id="new", mount_id="m99"), setup, mount)
+    job = start_run(job, "intake-0", FlowRun(id="r2", setup_id="new", mount_id="m99"), setup, mount)
     assert sum(s.id == "new" for s in job.setups) == 1
     assert sum(m.id == "m99" for m in job.mounts) == 1
 
 
 def test_volume_is_said_and_taken_back() -> None:
-    job = edits.set_volume(JOB, "intake-0", Pour(id="p", volume=117e-6))
+    job = set_volume(JOB, "intake-0", Pour(id="p", volume=117e-6))
     assert poured_volume(job.ports[0].cuts[0]) == 117e-6
-    assert poured_volume(edits.set_volume(job, "intake-0", None).ports[0].cuts[0]) is None
+    assert poured_volume(set_volume(job, "intake-0", None).ports[0].cuts[0]) is None
 
 
 def test_measurements_survive_any_older_state() -> None:
-    kept = edits.keep_measured(replace(JOB, ports=()), JOB)
+    kept = keep_measured(replace(JOB, ports=()), JOB)
     readings = [r for run in kept.runs() for r in run.readings]
     assert len(readings) == sum(len(run.readings) for run in JOB.runs())
     assert {r.struck for r in readings} == {"undone"}
-    assert edits.keep_measured(JOB, JOB) is JOB
+    assert keep_measured(JOB, JOB) is JOB
 
 
 def test_what_a_job_knows_for_calculators() -> None:

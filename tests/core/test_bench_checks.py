@@ -7,18 +7,21 @@ import pytest
 from CoolProp.CoolProp import HAPropsSI
 
 from tests.core.test_compare import BASE, FULL, SHARP, run
-from ventrix.core import bench_checks as checks
-from ventrix.core.bench_record import Bench, PlateCheck, ScatterStudy, StudyReading, Transfer, TransferPart
-from ventrix.core.compare import compare_runs, witness_adjustment
-from ventrix.core.conditions import Adjustment, comparability
-from ventrix.core.curve import FlowCurve
-from ventrix.core.element import NO_AIR, air_at_bench, indicated
-from ventrix.core.knowledge import Known
-from ventrix.core.model import FlowRun, Reading, RungNote, SetUp, StepRecord
-from ventrix.core.reduction import reduce_run
-from ventrix.core.uncertainty import Scatter
-from ventrix.core.units import CFM, to_si
-from ventrix.core.verdict import judge
+from ventrix.core.benches.odd_readings import NEIGHBOUR_LIMIT, neighbour_distance, range_advice, repeat_distance
+from ventrix.core.benches.plate import plate_chart, plate_sentence
+from ventrix.core.benches.study import studied, study_result, study_sentence
+from ventrix.core.benches.transfer import transfer_between
+from ventrix.core.formulas.flow_curve import FlowCurve
+from ventrix.core.formulas.knowledge import Known
+from ventrix.core.formulas.uncertainty import Scatter
+from ventrix.core.judging.comparability import Adjustment, comparability
+from ventrix.core.judging.comparison import compare_runs, witness_adjustment
+from ventrix.core.judging.verdict import judge
+from ventrix.core.model.bench import Bench, PlateCheck, ScatterStudy, StudyReading, Transfer, TransferPart
+from ventrix.core.model.run import FlowRun, Reading, RungNote, SetUp, StepRecord
+from ventrix.core.quantity.units import CFM, to_si
+from ventrix.core.runs.element import NO_AIR, air_at_bench, indicated
+from ventrix.core.runs.reduction import reduce_run
 
 DP = to_si(28, "inH2O")
 
@@ -37,25 +40,25 @@ def study(mount: float, repeat: float, seed: int = 1, mounts: int = 5) -> Scatte
 
 def test_a_study_finds_the_scatter_it_was_made_with() -> None:
     # truth: what the readings were drawn with; the mean of many studies comes near it
-    found = [checks.study_result(study(0.006, 0.003, seed)).scatter for seed in range(200)]
+    found = [study_result(study(0.006, 0.003, seed)).scatter for seed in range(200)]
     assert np.sqrt(np.mean([s.repeat**2 for s in found])) == pytest.approx(0.003, rel=0.05)
     assert found[0].repeat_freedom == 15
     # run means carry their readings' scatter too: sqrt(0.006^2 + 0.003^2 / 6)
-    own = [checks.study_result(study(0.006, 0.003, seed)).seen for seed in range(200)]
+    own = [study_result(study(0.006, 0.003, seed)).seen for seed in range(200)]
     measured = np.sqrt(np.mean([s.squares / s.freedom for s in own]))
     assert measured == pytest.approx(np.hypot(0.006, 0.003 / np.sqrt(6)), rel=0.08)
     assert not found[0].repeat_assumed
 
 
 def test_what_the_bench_sees() -> None:
-    result = checks.study_result(study(0.006, 0.003))
+    result = study_result(study(0.006, 0.003))
     assert [s.remounted > s.stays_on for s in result.sees] == [True] * 3
-    said = checks.study_sentence(result, "in", "cfm")
+    said = study_sentence(result, "in", "cfm")
     assert "when the head comes off" in said
-    known = checks.studied(Bench(id="b", name="b", studies=(study(0.006, 0.003),))).scatter
+    known = studied(Bench(id="b", name="b", studies=(study(0.006, 0.003),))).scatter
     assert known == result.scatter
     assert known.mounts == 5
-    assert checks.studied(None).scatter.mount_assumed
+    assert studied(None).scatter.mount_assumed
 
 
 @pytest.mark.parametrize(
@@ -67,8 +70,8 @@ def test_what_the_bench_sees() -> None:
 def test_studies_that_cannot_tell(readings: tuple[StudyReading, ...], words: str) -> None:
     broken = ScatterStudy(id="s", readings=readings)
     with pytest.raises(ValueError, match=words):
-        checks.study_result(broken)
-    assert checks.studied(Bench(id="b", name="b", studies=(broken,))).scatter.repeat <= 0.011
+        study_result(broken)
+    assert studied(Bench(id="b", name="b", studies=(broken,))).scatter.repeat <= 0.011
 
 
 def plate(*ratios: float) -> list[PlateCheck]:
@@ -79,7 +82,7 @@ def test_individuals_chart_by_hand() -> None:
     # NIST/SEMATECH e-Handbook 6.3.2.2 (number from memory): limits are the mean +- 3 MR/1.128
     flows = [49.6, 47.6, 49.9, 51.3, 47.8, 51.2, 52.6, 52.4, 53.6, 52.1]  # its printed example, from memory
     checks_ = [PlateCheck(id=str(i), nominal=1.0, flow=q) for i, q in enumerate([*flows, 50.0])]
-    chart = checks.plate_chart(checks_)
+    chart = plate_chart(checks_)
     assert chart.own_limits
     # its printed figures: centre 50.81, mean moving range 1.8778, limits 55.8041 and 45.8159
     assert chart.centre == pytest.approx(50.81)
@@ -89,30 +92,30 @@ def test_individuals_chart_by_hand() -> None:
 
 def test_a_bench_that_has_drifted_is_said_so() -> None:
     steady = plate(1.0, 1.001, 0.999, 1.0005, 1.0, 1.001, 1.0)
-    assert checks.plate_sentence(steady)[0]
-    inside, said = checks.plate_sentence([*steady, *plate(1.02)])
+    assert plate_sentence(steady)[0]
+    inside, said = plate_sentence([*steady, *plate(1.02)])
     assert not inside
     assert "has drifted" in said
-    assert checks.plate_sentence(plate(1.008))[0]  # no history yet: one percent each way
-    assert not checks.plate_sentence(plate(1.012))[0]
+    assert plate_sentence(plate(1.008))[0]  # no history yet: one percent each way
+    assert not plate_sentence(plate(1.012))[0]
     with pytest.raises(ValueError, match="not been flowed"):
-        checks.plate_chart([])
+        plate_chart([])
 
 
 def test_transfer_from_parts_by_hand() -> None:
     parts = tuple(TransferPart(id=str(i), here=h, there=t) for i, (h, t) in enumerate(((1.0, 1.02), (2.0, 2.08))))
-    found = checks.transfer_between(Transfer(id="t", other="x", parts=parts))
+    found = transfer_between(Transfer(id="t", other="x", parts=parts))
     # by hand: ln(1/1.02) and ln(2/2.08), mean -0.029512, s 0.013731; the mean's s^2/2 and one more part's s^2
     assert found.factor == pytest.approx(np.exp(-0.029512), rel=1e-5)
     assert found.uncertainty == pytest.approx(0.013731 * np.sqrt(1.5), rel=1e-3)
     assert found.freedom == 1
     sharp = Scatter(0.004, 20, 0.008, 20, False, False)  # s^2 - 2 (0.004^2 + 0.008^2) is left for the parts
-    known = checks.transfer_between(Transfer(id="t", other="x", parts=parts), sharp)
+    known = transfer_between(Transfer(id="t", other="x", parts=parts), sharp)
     assert known.uncertainty == pytest.approx(np.sqrt(0.013731**2 / 2 + 0.013731**2 - 1.6e-4), rel=1e-2)
-    single = checks.transfer_between(Transfer(id="t", other="x", parts=parts[:1]))
+    single = transfer_between(Transfer(id="t", other="x", parts=parts[:1]))
     assert single.uncertainty > 0.015
     with pytest.raises(ValueError, match="no part"):
-        checks.transfer_between(Transfer(id="t", other="x"))
+        transfer_between(Transfer(id="t", other="x"))
 
 
 def test_a_transfer_follows_the_lift_where_parts_were_flowed_at_lifts() -> None:
@@ -122,7 +125,7 @@ def test_a_transfer_follows_the_lift_where_parts_were_flowed_at_lifts() -> None:
         TransferPart(id=f"{x}{k}", here=0.05, there=0.05 * f * (1 + 0.001 * k), lift=x)
         for x, f in truth.items() for k in (-1, 1)
     )  # fmt: skip
-    found = checks.transfer_between(Transfer(id="t", other="x", parts=parts))
+    found = transfer_between(Transfer(id="t", other="x", parts=parts))
     at = found.factor_at(np.array([1e-3, 2e-3, 4e-3, 10e-3, 12e-3]))
     assert at == pytest.approx([1 / 1.01, 1 / 1.01, (1 / 1.01 + 1 / 1.025) / 2, 1 / 1.04, 1 / 1.04], rel=1e-4)
     assert found.turned().factor_at(np.array([10e-3])) == pytest.approx([1.04], rel=1e-4)
@@ -166,25 +169,25 @@ def test_odd_readings_are_found_and_good_ones_left() -> None:
     lift = np.arange(1, 11) * 1e-3
     flow = np.array([30.0, 60, 88, 113, 134, 151, 164, 173, 178, 180])
     for i in range(1, 9):
-        assert abs(checks.neighbour_distance(lift, flow, i) or 0) < checks.NEIGHBOUR_LIMIT
+        assert abs(neighbour_distance(lift, flow, i) or 0) < NEIGHBOUR_LIMIT
         wrong = flow.copy()
         wrong[i] *= 1.08
-        assert (checks.neighbour_distance(lift, wrong, i) or 0) > checks.NEIGHBOUR_LIMIT
-    assert checks.neighbour_distance(lift, flow, 0) is None
-    assert checks.neighbour_distance(lift, flow, 9) is None
+        assert (neighbour_distance(lift, wrong, i) or 0) > NEIGHBOUR_LIMIT
+    assert neighbour_distance(lift, flow, 0) is None
+    assert neighbour_distance(lift, flow, 9) is None
     expected = float(FlowCurve(np.delete(lift, 4), np.delete(flow, 4)).at(lift[4]))
-    assert checks.neighbour_distance(lift, flow, 4) == pytest.approx(flow[4] / expected - 1)
-    assert checks.repeat_distance(102.0, [100.0], Scatter(repeat=0.01)) == pytest.approx(0.02 / 0.01 / np.sqrt(2))
-    assert checks.repeat_distance(1.0, [], Scatter()) is None
+    assert neighbour_distance(lift, flow, 4) == pytest.approx(flow[4] / expected - 1)
+    assert repeat_distance(102.0, [100.0], Scatter(repeat=0.01)) == pytest.approx(0.02 / 0.01 / np.sqrt(2))
+    assert repeat_distance(1.0, [], Scatter()) is None
 
 
 def test_range_advice() -> None:
     ranges = [75 * CFM, 150 * CFM, 300 * CFM]
-    assert "next one up" in (checks.range_advice(ranges, ranges[1], 149 * CFM, None) or "")
-    assert "next one down" in (checks.range_advice(ranges, ranges[2], 50 * CFM, None) or "")
-    assert "300 range here" in (checks.range_advice(ranges, ranges[1], 100 * CFM, ranges[2]) or "")
-    assert checks.range_advice(ranges, ranges[2], 160 * CFM, None) is None
-    assert checks.range_advice(ranges, ranges[2], 290 * CFM, None) is None  # nothing above it
+    assert "next one up" in (range_advice(ranges, ranges[1], 149 * CFM, None) or "")
+    assert "next one down" in (range_advice(ranges, ranges[2], 50 * CFM, None) or "")
+    assert "300 range here" in (range_advice(ranges, ranges[1], 100 * CFM, ranges[2]) or "")
+    assert range_advice(ranges, ranges[2], 160 * CFM, None) is None
+    assert range_advice(ranges, ranges[2], 290 * CFM, None) is None  # nothing above it
 
 
 def test_element_correction_in_its_own_air() -> None:
@@ -208,7 +211,7 @@ def test_element_correction_in_its_own_air() -> None:
 
 
 def test_orifice_and_mass_elements_reduce_to_one_flow() -> None:
-    from ventrix.core.orifice import plenum_orifice_flow
+    from ventrix.core.formulas.orifice import plenum_orifice_flow
 
     air = {"temperature": 293.15, "pressure": 101_325.0, "test_pressure": DP}
     setup = SetUp(id="s", direction="intake", element="orifice", orifice_diameter=0.05, orifice_coefficient=0.6, **air)  # type: ignore[arg-type]

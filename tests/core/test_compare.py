@@ -7,15 +7,17 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from ventrix.core.compare import compare_runs
-from ventrix.core.conditions import comparability
-from ventrix.core.curve import Cam
-from ventrix.core.knowledge import Known
-from ventrix.core.model import FlowRun, Reading, SetUp
-from ventrix.core.reduction import Geometry, ReducedRun, reduce_run
-from ventrix.core.uncertainty import Scatter
-from ventrix.core.units import CFM, to_si
-from ventrix.core.verdict import Volumes, Wording, judge
+from ventrix.core.formulas.cam import Cam
+from ventrix.core.formulas.knowledge import Known
+from ventrix.core.formulas.uncertainty import Scatter
+from ventrix.core.judging.comparability import comparability
+from ventrix.core.judging.comparison import compare_runs
+from ventrix.core.judging.pours import Volumes
+from ventrix.core.judging.verdict import Wording, judge
+from ventrix.core.model.run import FlowRun, Reading, SetUp
+from ventrix.core.quantity.units import CFM, to_si
+from ventrix.core.runs.geometry import Geometry
+from ventrix.core.runs.reduction import ReducedRun, reduce_run
 
 DP28 = to_si(28, "inH2O")
 FULL = SetUp(

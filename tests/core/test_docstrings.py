@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import importlib
 import inspect
+import pkgutil
 import re
 from collections.abc import Callable
 from pathlib import Path
@@ -11,10 +12,14 @@ from typing import Any
 
 import pytest
 
+from ventrix.core import benches, formulas
+
 MODULES = (
-    "air", "bench_flow", "orifice", "valve", "port", "airspeed", "swirl", "losses", "engine", "exhaust_ratio",
-    "curve", "uncertainty", "bench_checks", "trials", "seat_work", "schools",
-)  # fmt: skip
+    *(f"formulas.{m.name}" for m in pkgutil.iter_modules(formulas.__path__)),
+    *(f"benches.{m.name}" for m in pkgutil.iter_modules(benches.__path__)),
+    "metal.clay",
+    "judging.schools",
+)
 SOURCES = Path(__file__).parents[2] / "docs/sources.md"
 
 

@@ -8,10 +8,11 @@ import numpy as np
 import pytest
 
 from tests.core.test_compare import BASE, FULL, run
-from ventrix.core.bench_flow import ideal_flux
-from ventrix.core.figures import KINDS, Beside, curve_of, handover, kind_of
-from ventrix.core.reduction import Geometry, ReducedRun
-from ventrix.core.units import CFM, to_si
+from ventrix.core.formulas.bench_flow import ideal_flux
+from ventrix.core.quantity.units import CFM, to_si
+from ventrix.core.runs.geometry import Geometry
+from ventrix.core.runs.reduction import ReducedRun
+from ventrix.core.runs.run_curves import KINDS, Beside, curve_of, handover, kind_of
 
 LIFT = np.arange(1, 11) * 1e-3
 GEOMETRY = Geometry(1, 0.041, 0.007, 0.036, 0.0015, float(np.pi / 4), 1.18e-4, 0.104)

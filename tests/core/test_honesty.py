@@ -8,7 +8,7 @@ import numpy as np
 import pytest
 from benchmarks import honesty as h
 
-from ventrix.core.schools import SCHOOLS
+from ventrix.core.judging.schools import SCHOOLS
 
 FEW, MANY = 120, 1000
 Row = tuple[str, Callable[[int], float], float, float]

@@ -7,30 +7,14 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from ventrix.core import edits
-from ventrix.core.expectation import outcome_of, own_factors
-from ventrix.core.model import (
-    Cut,
-    FlowRun,
-    Job,
-    Operation,
-    Port,
-    Reading,
-    SetUp,
-    Station,
-    Trial,
-    Valve,
-    WallLimit,
-    WallReading,
-    carried,
-    trial_as_cut,
-)
-from ventrix.core.port import volume_from_stations
-from ventrix.core.seat_work import recut_depth, seat_width_lost
-from ventrix.core.trials import clay_verdict
-from ventrix.core.units import INCH
-from ventrix.core.unrolled import BANDS, ZONES, unroll, zone_at, zone_named
-from ventrix.core.walls import (
+from ventrix.core.edits.runs import add_reading, start_run
+from ventrix.core.edits.undo import keep_measured
+from ventrix.core.formulas.port import volume_from_stations
+from ventrix.core.formulas.seat import recut_depth, seat_width_lost
+from ventrix.core.judging.expectation import outcome_of, own_factors
+from ventrix.core.metal.clay import clay_verdict
+from ventrix.core.metal.unrolled import BANDS, ZONES, unroll, zone_at, zone_named
+from ventrix.core.metal.walls import (
     DEFAULT_LIMIT,
     LEAST_DEPTH_UNCERTAINTY,
     READING_UNCERTAINTY,
@@ -39,6 +23,10 @@ from ventrix.core.walls import (
     wall_left,
     walls_at,
 )
+from ventrix.core.model.cut import Cut, Operation, Port, Station, Trial, WallReading, carried, trial_as_cut
+from ventrix.core.model.job import Job, Valve, WallLimit
+from ventrix.core.model.run import FlowRun, Reading, SetUp
+from ventrix.core.quantity.units import INCH
 
 
 def wall(thickness: float, place: str = "short side", **more: object) -> WallReading:
@@ -250,9 +238,9 @@ def test_a_trial_stands_in_for_its_cut_and_is_edited_like_one() -> None:
     assert found is not None
     assert found.value == 0.03  # never a later cut's
     run = FlowRun(id="r", setup_id="s")
-    job = edits.start_run(job, "t", run, job.setups[0], None)
-    job = edits.add_reading(job, "r", Reading(id="a", lift=0.001, flow=0.01))
+    job = start_run(job, "t", run, job.setups[0], None)
+    job = add_reading(job, "r", Reading(id="a", lift=0.001, flow=0.01))
     assert job.ports[0].cuts[1].trials[0].runs[0].readings[0].flow == 0.01
-    undone = edits.keep_measured(replace(job, ports=(replace(port, cuts=port.cuts[:1]),)), job)
+    undone = keep_measured(replace(job, ports=(replace(port, cuts=port.cuts[:1]),)), job)
     back = undone.ports[0].cuts[1].trials[0].runs[0].readings[0]
     assert back.struck == "undone"

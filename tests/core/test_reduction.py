@@ -7,13 +7,14 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from ventrix.core.air import REFERENCE_DENSITY
-from ventrix.core.bench_flow import ideal_flux
-from ventrix.core.knowledge import Known
-from ventrix.core.model import FlowRun, Reading, SetUp
-from ventrix.core.reduction import Geometry, correct_readings, derive, indicated, reduce_run
-from ventrix.core.uncertainty import Scatter
-from ventrix.core.units import CFM, to_si
+from ventrix.core.formulas.atmosphere import REFERENCE_DENSITY
+from ventrix.core.formulas.bench_flow import ideal_flux
+from ventrix.core.formulas.knowledge import Known
+from ventrix.core.formulas.uncertainty import Scatter
+from ventrix.core.model.run import FlowRun, Reading, SetUp
+from ventrix.core.quantity.units import CFM, to_si
+from ventrix.core.runs.geometry import Geometry
+from ventrix.core.runs.reduction import correct_readings, derive, indicated, reduce_run
 
 DP = to_si(28, "inH2O")
 SETUP = SetUp(id="s", direction="intake", test_pressure=DP)

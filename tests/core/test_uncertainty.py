@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 import pytest
 
-from ventrix.core.uncertainty import (
+from ventrix.core.formulas.uncertainty import (
     Difference,
     Instrument,
     LiftScatter,

@@ -9,15 +9,19 @@ import numpy as np
 import pytest
 
 from tests.core.test_compare import BASE, FULL, SHARP, run
-from ventrix.core.analysis import Analysis, volumes_of
-from ventrix.core.compare import RunComparison, compare_runs
-from ventrix.core.curve import Cam, FlowCurve
-from ventrix.core.fingerprints import fingerprints
-from ventrix.core.knowledge import Known
-from ventrix.core.model import Cut, FlowRun, Job, Port, Pour, Reading, SetUp
-from ventrix.core.schools import CAM, LOW, PEAK, SCHOOLS, bands, school_weights
-from ventrix.core.units import CFM, INCH, to_si
-from ventrix.core.verdict import Kind, Volumes, judge, speed_change
+from ventrix.core.formulas.cam import Cam
+from ventrix.core.formulas.flow_curve import FlowCurve
+from ventrix.core.formulas.knowledge import Known
+from ventrix.core.judging.comparison import RunComparison, compare_runs
+from ventrix.core.judging.findings import Analysis
+from ventrix.core.judging.fingerprints import fingerprints
+from ventrix.core.judging.pours import Volumes, volumes_of
+from ventrix.core.judging.schools import CAM, LOW, PEAK, SCHOOLS, bands, school_weights
+from ventrix.core.judging.verdict import Kind, judge, speed_change
+from ventrix.core.model.cut import Cut, Port, Pour
+from ventrix.core.model.job import Job
+from ventrix.core.model.run import FlowRun, Reading, SetUp
+from ventrix.core.quantity.units import CFM, INCH, to_si
 
 LIFT = np.arange(1, 11) * 1e-3
 CURVE = FlowCurve(LIFT, BASE)
@@ -181,7 +185,7 @@ def test_striking_that_makes_the_verdict_is_said() -> None:
 
 
 def test_five_unproven_gains_may_make_a_proven_three_percent() -> None:
-    from ventrix.core.row import last_together, row_of
+    from ventrix.core.judging.row_of_cuts import last_together, row_of
 
     cuts = [
         Cut(id=f"c{i}", number=i, runs=(FlowRun(id=f"r{i}", setup_id="s", readings=readings(BASE * 1.008**i)),))

@@ -7,11 +7,13 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from ventrix.core.analysis import Analysis
-from ventrix.core.model import Cut, FlowRun, Job, Mount, Port, Reading, SetUp, Target
-from ventrix.core.row import row_of
-from ventrix.core.targets import target_at, target_reach
-from ventrix.core.units import CFM, INCH, to_si
+from ventrix.core.judging.findings import Analysis
+from ventrix.core.judging.row_of_cuts import row_of
+from ventrix.core.judging.targets import target_at, target_reach
+from ventrix.core.model.cut import Cut, Port
+from ventrix.core.model.job import Job, Target
+from ventrix.core.model.run import FlowRun, Mount, Reading, SetUp
+from ventrix.core.quantity.units import CFM, INCH, to_si
 
 DP = to_si(28, "inH2O")
 LIFT = np.arange(1, 11) * 0.050 * INCH

@@ -18,7 +18,7 @@ from alembic.script import ScriptDirectory
 from sqlalchemy import create_engine
 
 from tests.records.test_document_and_table import full_job
-from ventrix.core.model import Reading
+from ventrix.core.model.run import Reading
 from ventrix.demo.make import demo_benches, demo_job
 from ventrix.records.book import HEAD, Book
 from ventrix.records.errors import InputError

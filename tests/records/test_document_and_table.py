@@ -10,7 +10,10 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from ventrix.core import model
+from ventrix.core.model.cut import Cut, Operation, Port, Pour, Trial, WallReading
+from ventrix.core.model.job import Job, Valve
+from ventrix.core.model.run import FlowRun, Mount, Reading, SetUp
+from ventrix.core.model.traverse import Observation, ProbePoint, Traverse
 from ventrix.demo.make import demo_job, make_job
 from ventrix.records.document import dumps_job, loads_job, schema
 from ventrix.records.errors import InputError
@@ -29,39 +32,37 @@ def test_the_same_job_comes_back() -> None:
     assert loads_job(dumps_job(job)) == job
 
 
-def full_job() -> model.Job:
+def full_job() -> Job:
     """A job that uses every noun."""
-    run = model.FlowRun(
+    run = FlowRun(
         id="r",
         setup_id="s",
         mount_id="m",
         readings=(
-            model.Reading(id="a", lift=0.00254, flow=0.05, struck="hand slipped", unsteady=True),
-            model.Reading(id="b", lift=0.003, percent=0.5, full_scale=0.1),
-            model.Reading(id="c", lift=0.004, element_column=400.0, port_column=900.0),
+            Reading(id="a", lift=0.00254, flow=0.05, struck="hand slipped", unsteady=True),
+            Reading(id="b", lift=0.003, percent=0.5, full_scale=0.1),
+            Reading(id="c", lift=0.004, element_column=400.0, port_column=900.0),
         ),
     )
-    cut = model.Cut(
+    cut = Cut(
         id="c",
         number=0,
-        operations=(model.Operation(id="o", kind="grind", places=("bowl", "guide"), depth=0.0005, duration=3600.0),),
-        trials=(model.Trial(id="t", kind="clay", name="roof", runs=(replace(run, id="r2", readings=()),)),),
+        operations=(Operation(id="o", kind="grind", places=("bowl", "guide"), depth=0.0005, duration=3600.0),),
+        trials=(Trial(id="t", kind="clay", name="roof", runs=(replace(run, id="r2", readings=()),)),),
         runs=(run,),
-        pours=(model.Pour(id="p", volume=1.18e-4, how="burette"),),
-        walls=(model.WallReading(id="w", place="pinch", thickness=0.003),),
-        traverses=(
-            model.Traverse(id="v", station="pinch", points=(model.ProbePoint(id="q", name="roof", reading=900.0),)),
-        ),
-        observations=(model.Observation(id="n", kind="noise", lift=0.008),),
+        pours=(Pour(id="p", volume=1.18e-4, how="burette"),),
+        walls=(WallReading(id="w", place="pinch", thickness=0.003),),
+        traverses=(Traverse(id="v", station="pinch", points=(ProbePoint(id="q", name="roof", reading=900.0),)),),
+        observations=(Observation(id="n", kind="noise", lift=0.008),),
     )
-    return model.Job(
+    return Job(
         id="j",
         title="T",
         extra={"colour of the shop": ["blue", 3]},
-        valves=(model.Valve(id="v", head_diameter=0.041, seat_angle=0.785398163397),),
-        setups=(model.SetUp(id="s", direction="intake", temperature=294.15, humidity=0.45, centred=False),),
-        mounts=(model.Mount(id="m", number=3),),
-        ports=(model.Port(id="x", name="Intake 1", kind="intake", valve_id="v", cuts=(cut,)),),
+        valves=(Valve(id="v", head_diameter=0.041, seat_angle=0.785398163397),),
+        setups=(SetUp(id="s", direction="intake", temperature=294.15, humidity=0.45, centred=False),),
+        mounts=(Mount(id="m", number=3),),
+        ports=(Port(id="x", name="Intake 1", kind="intake", valve_id="v", cuts=(cut,)),),
     )
 
 

@@ -15,10 +15,13 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from ventrix.core import edits
-from ventrix.core.model import Job, Port, Reading
-from ventrix.core.plausible import implausible, limit_of
-from ventrix.core.units import to_si
+from ventrix.core.edits.cuts import edit_port
+from ventrix.core.edits.runs import add_reading
+from ventrix.core.model.cut import Port
+from ventrix.core.model.job import Job
+from ventrix.core.model.plausible import implausible, limit_of
+from ventrix.core.model.run import Reading
+from ventrix.core.quantity.units import to_si
 from ventrix.demo.make import demo_benches, demo_job
 from ventrix.records.book import Book
 from ventrix.records.document import dumps_job, loads_document, loads_job
@@ -301,7 +304,7 @@ def test_columns_of_the_users_own_called_as_ours_come_back(tmp_path: Path) -> No
     text = f"{HEAD}id,lift_mm,reading_cfm,struck,extra\nseven,1,30,no,yes\n".encode()
     run = parse_run_table(text, "t.csv").run
     job = demo_job()
-    kept = edits.add_reading(job, job.ports[0].cuts[-1].runs[0].id, replace(run.readings[0], id="x"))
+    kept = add_reading(job, job.ports[0].cuts[-1].runs[0].id, replace(run.readings[0], id="x"))
     again = loads_job(dumps_job(kept))
     assert again == kept
     assert "seven" in next(r for x in again.runs() for r in x.readings if r.id == "x").extra.values()
@@ -373,7 +376,7 @@ def test_what_would_lock_a_book_is_refused_by_the_book_itself(tmp_path: Path) ->
         job = demo_job()
         book.add_job(job)
         with pytest.raises(ValueError, match="valves"):
-            book.write((job, edits.edit_port(job, job.ports[0].id, lambda p: replace(p, valves=0))))
+            book.write((job, edit_port(job, job.ports[0].id, lambda p: replace(p, valves=0))))
         assert book.load(job.id) == job
         with pytest.raises(ValueError, match="bore"):
             book.write((None, Job(id="new", title="n", bore=1e308)))

@@ -8,7 +8,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from ventrix.core.air import air_density, air_range_note, speed_of_sound
+from ventrix.core.formulas.atmosphere import air_density, air_range_note, speed_of_sound
 
 
 def test_cipm_2007_printed_value() -> None:

@@ -9,8 +9,8 @@ from fluids.flow_meter import orifice_expansibility
 from hypothesis import given
 from hypothesis import strategies as st
 
-from ventrix.core import bench_flow as bf
-from ventrix.core.units import CFM, from_si, to_si
+from ventrix.core.formulas import bench_flow as bf
+from ventrix.core.quantity.units import CFM, from_si, to_si
 
 DP28 = to_si(28, "inH2O")
 

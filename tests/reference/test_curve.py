@@ -9,19 +9,9 @@ from hypothesis import strategies as st
 from scipy.integrate import quad, simpson
 from scipy.interpolate import PchipInterpolator
 
-from ventrix.core.curve import (
-    Cam,
-    FlowCurve,
-    TabledCam,
-    cam_mean,
-    cam_note,
-    cam_weighted_flow,
-    cam_weights,
-    dips,
-    flow_integral,
-    stall_index,
-)
-from ventrix.core.units import to_si
+from ventrix.core.formulas.cam import Cam, TabledCam, cam_mean, cam_note, cam_weighted_flow, cam_weights, flow_integral
+from ventrix.core.formulas.flow_curve import FlowCurve, dips, stall_index
+from ventrix.core.quantity.units import to_si
 
 LIFT = np.arange(1, 11) * 1e-3
 FLOW = np.array([30.0, 60, 88, 113, 134, 151, 164, 173, 178, 180])

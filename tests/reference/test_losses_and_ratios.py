@@ -7,15 +7,16 @@ import pytest
 from scipy.optimize import brentq
 
 from tests.core.test_compare import BASE, FULL, SHARP, run
-from ventrix.core.compare import compare_runs
-from ventrix.core.curve import Cam, FlowCurve
-from ventrix.core.exhaust_ratio import exhaust_ratios
-from ventrix.core.fingerprints import fingerprints
-from ventrix.core.knowledge import Known
-from ventrix.core.losses import loss_split, place_share
-from ventrix.core.port import volume_from_stations, volume_note
-from ventrix.core.uncertainty import MountSets, Repeats, repeat_scatter
-from ventrix.core.units import CFM, INCH
+from ventrix.core.formulas.cam import Cam
+from ventrix.core.formulas.exhaust_ratio import exhaust_ratios
+from ventrix.core.formulas.flow_curve import FlowCurve
+from ventrix.core.formulas.knowledge import Known
+from ventrix.core.formulas.losses import loss_split, place_share
+from ventrix.core.formulas.port import volume_from_stations, volume_note
+from ventrix.core.formulas.uncertainty import MountSets, Repeats, repeat_scatter
+from ventrix.core.judging.comparison import compare_runs
+from ventrix.core.judging.fingerprints import fingerprints
+from ventrix.core.quantity.units import CFM, INCH
 
 
 def test_two_restrictions_in_series() -> None:
@@ -133,7 +134,7 @@ def test_verdicts_do_not_hang_on_the_test_pressure(gain: float) -> None:
     # The same port flowed at 28 or at 25 inH2O on both sides: flows scale, verdict and percent stay
     from dataclasses import replace
 
-    from ventrix.core.verdict import judge
+    from ventrix.core.judging.verdict import judge
 
     low = replace(FULL, test_pressure=25 * 249.08891)
     scale = np.sqrt(25 / 28)

@@ -6,9 +6,9 @@ import CoolProp.CoolProp as coolprop
 import numpy as np
 import pytest
 
-from ventrix.core.air import air_density, air_viscosity
-from ventrix.core.airspeed import ball_drop, pitot_velocity, pitot_velocity_compressible
-from ventrix.core.orifice import orifice_flow, plenum_orifice_flow
+from ventrix.core.formulas.atmosphere import air_density, air_viscosity
+from ventrix.core.formulas.orifice import orifice_flow, plenum_orifice_flow
+from ventrix.core.formulas.pitot import ball_drop, pitot_velocity, pitot_velocity_compressible
 
 
 def reader_harris_gallagher(beta: float, reynolds: float, pipe: float, l1: float, l2: float) -> float:

@@ -8,7 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from scipy import stats
 
-from ventrix.core import quantiles as q
+from ventrix.core.formulas import quantiles as q
 
 
 def test_printed_tables() -> None:

@@ -9,8 +9,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 from scipy.integrate import quad, solve_ivp
 
-from ventrix.core import engine, swirl
-from ventrix.core.units import CFM, from_si, to_si
+from ventrix.core.formulas import engine, swirl
+from ventrix.core.quantity.units import CFM, from_si, to_si
 
 DP = to_si(28, "inH2O")
 RPM = to_si(1, "rpm")

@@ -7,7 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from ventrix.core.units import UNITS, from_si, parse_quantity, to_si
+from ventrix.core.quantity.units import UNITS, from_si, parse_quantity, to_si
 
 REGISTRY = pint.UnitRegistry()
 PINT = {

@@ -7,8 +7,8 @@ import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
 
-from ventrix.core import port, valve
-from ventrix.core.units import from_si, to_si
+from ventrix.core.formulas import port, valve
+from ventrix.core.quantity.units import from_si, to_si
 
 
 def inch(value: float) -> float:

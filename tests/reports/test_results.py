@@ -8,12 +8,12 @@ import numpy as np
 import pytest
 
 from tests.core.test_compare import BASE, FULL, SHARP, run
-from ventrix.core.compare import compare_runs
-from ventrix.core.knowledge import Known
-from ventrix.core.model import FlowRun, Reading, SetUp
-from ventrix.core.reduction import reduce_run
-from ventrix.core.units import CFM
-from ventrix.core.verdict import judge
+from ventrix.core.formulas.knowledge import Known
+from ventrix.core.judging.comparison import compare_runs
+from ventrix.core.judging.verdict import judge
+from ventrix.core.model.run import FlowRun, Reading, SetUp
+from ventrix.core.quantity.units import CFM
+from ventrix.core.runs.reduction import reduce_run
 from ventrix.reports import results
 
 

@@ -10,9 +10,10 @@ from PySide6.QtCore import QPoint, Qt
 from PySide6.QtGui import QColor, QImage
 from PySide6.QtWidgets import QApplication, QWidget
 
-from ventrix.core.model import ProbePoint, Traverse
-from ventrix.core.traverse import CLOCK, NINE, Field, field_of
-from ventrix.core.unrolled import unroll
+from ventrix.core.air.layouts import CLOCK, NINE
+from ventrix.core.air.traverse import Field, field_of
+from ventrix.core.metal.unrolled import unroll
+from ventrix.core.model.traverse import ProbePoint, Traverse
 from ventrix.demo.make import demo_job
 from ventrix.ui.parts.air_scale import ScaleBar, ink_on, speed_colour
 from ventrix.ui.parts.seat_clock import STATES, SeatClock

@@ -13,11 +13,11 @@ from PySide6.QtCore import QPoint, Qt
 from PySide6.QtGui import QImage
 from PySide6.QtWidgets import QApplication
 
-from ventrix.core import edits
-from ventrix.core.model import Cut
-from ventrix.core.sections import corner_of
-from ventrix.core.traverse import FIVE, NINE
-from ventrix.core.units import from_si, to_si
+from ventrix.core.air.layouts import FIVE, NINE
+from ventrix.core.air.sections import corner_of
+from ventrix.core.edits.traverses import edit_traverse
+from ventrix.core.model.cut import Cut
+from ventrix.core.quantity.units import from_si, to_si
 from ventrix.ui.parts.air_scale import speed_colour
 from ventrix.ui.shell import Shell
 
@@ -132,7 +132,7 @@ def test_a_document_with_readings_that_make_no_sense_is_said_not_fatal(shell: Sh
     assert space is not None
     cut = cut_of(shell)
     bad = replace(cut.traverses[0], points=tuple(replace(p, reading=59_000.0) for p in cut.traverses[0].points))
-    space.apply("odd", edits.edit_traverse(space.job, cut.id, bad.id, lambda _: bad))
+    space.apply("odd", edit_traverse(space.job, cut.id, bad.id, lambda _: bad))
     shell.air.show_station(bad.station)
     assert "sonic" in shell.air.said.text()
     shell.go_to_named("compare")

@@ -12,9 +12,9 @@ from PySide6.QtCore import QPoint, Qt
 from PySide6.QtGui import QImage
 from PySide6.QtWidgets import QApplication
 
-from ventrix.core import edits
-from ventrix.core.figures import KINDS
-from ventrix.core.units import to_si
+from ventrix.core.edits.runs import edit_run
+from ventrix.core.quantity.units import to_si
+from ventrix.core.runs.run_curves import KINDS
 from ventrix.ui.shell import Shell
 from ventrix.workspace import Workspace
 
@@ -105,7 +105,7 @@ def test_what_may_not_be_compared_is_hidden_until_shown_anyway_with_the_mark(
     run = space.job.ports[0].cuts[1].runs[0]
     setup = replace(space.job.setup(run.setup_id), id="wide", bore=0.095)
     job = replace(space.job, setups=(*space.job.setups, setup))
-    space.apply("sleeve", edits.edit_run(job, run.id, lambda r: replace(r, setup_id="wide")))
+    space.apply("sleeve", edit_run(job, run.id, lambda r: replace(r, setup_id="wide")))
     assert "Not to be compared" in shell.compare.verdict.headline.text()
     assert not shell.compare.curves.isVisible()
     qtbot.keyClick(shell.compare, Qt.Key.Key_A)

@@ -12,8 +12,8 @@ from PySide6.QtWidgets import QApplication
 from tests.ui.stand_in import DP, Open, StandIn, counted
 from ventrix.bench.preparation import Step
 from ventrix.bench.procedure import Phase
-from ventrix.core.bench_record import Bench
-from ventrix.core.units import from_si, to_si
+from ventrix.core.model.bench import Bench
+from ventrix.core.quantity.units import from_si, to_si
 from ventrix.demo.make import demo_benches
 
 

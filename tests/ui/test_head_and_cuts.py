@@ -12,8 +12,9 @@ from PySide6.QtCore import QPointF, Qt
 from PySide6.QtGui import QColor, QImage
 from PySide6.QtWidgets import QApplication
 
-from ventrix.core.units import from_si
-from ventrix.core.unrolled import ZONES
+from ventrix.core.edits.cuts import add_port
+from ventrix.core.metal.unrolled import ZONES
+from ventrix.core.quantity.units import from_si
 from ventrix.records.document import dumps_job, loads_job
 from ventrix.ui.parts.field import PlacedField
 from ventrix.ui.shell import Shell
@@ -184,11 +185,10 @@ def test_a_cut_deeper_than_the_metal_is_said_before_it_is_logged(open_window: Op
 
 def test_work_logged_once_for_several_ports_shares_its_minutes(open_window: Open) -> None:
     shell = open_window()
-    from ventrix.core import edits
     from ventrix.workspace import new_port
 
     space = space_of(shell)
-    space.apply("port", edits.add_port(space.job, new_port("Intake 2", "intake")))
+    space.apply("port", add_port(space.job, new_port("Intake 2", "intake")))
     sheet = shell.new_cut
     sheet.open("bowl")
     sheet.name.setText("bowls")

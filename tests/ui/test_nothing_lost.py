@@ -14,10 +14,11 @@ from PySide6.QtWidgets import QApplication
 
 from tests.ui.stand_in import Open, counted
 from ventrix.bench.procedure import Phase
-from ventrix.core import edits
-from ventrix.core.bench_record import Bench
-from ventrix.core.model import Reading
-from ventrix.core.units import to_si
+from ventrix.core.edits.cuts import edit_cut, edit_port
+from ventrix.core.edits.runs import add_reading
+from ventrix.core.model.bench import Bench
+from ventrix.core.model.run import Reading
+from ventrix.core.quantity.units import to_si
 from ventrix.demo.make import demo_benches, demo_job
 from ventrix.records.book import Book
 from ventrix.records.errors import BookError, Conflict
@@ -162,7 +163,7 @@ def test_both_windows_edits_are_there(two: tuple[Workspace, Workspace]) -> None:
     one, other = two
     cut, port = one.job.ports[0].cuts[1], one.job.ports[0]
     one.apply("bore", replace(one.job, bore=0.090))
-    other.apply("name", edits.edit_cut(other.job, cut.id, lambda c: replace(c, name="deeper bowl")))
+    other.apply("name", edit_cut(other.job, cut.id, lambda c: replace(c, name="deeper bowl")))
     other.apply("stroke", replace(other.job, stroke=0.091))
     disk = one.book.load(one.job.id)
     assert (disk.bore, disk.stroke, disk.port(port.id).cuts[1].name) == (0.090, 0.091, "deeper bowl")
@@ -188,10 +189,10 @@ def test_what_gained_readings_meanwhile_is_not_taken_out(two: tuple[Workspace, W
     one, other = two
     last = one.job.ports[0].cuts[-1]
     run = last.runs[0]
-    one.apply("keep", edits.add_reading(one.job, run.id, reading("late")))
+    one.apply("keep", add_reading(one.job, run.id, reading("late")))
     port = other.job.ports[0]
     with pytest.raises(Conflict, match="has gained 1 reading in another window"):
-        other.apply("take out", edits.edit_port(other.job, port.id, lambda p: replace(p, cuts=p.cuts[:-1])))
+        other.apply("take out", edit_port(other.job, port.id, lambda p: replace(p, cuts=p.cuts[:-1])))
     assert "late" in {r.id for r in other.book.load(other.job.id).ports[0].cuts[-1].runs[0].readings}
 
 
@@ -203,7 +204,7 @@ def test_an_undo_takes_no_reading_of_another_window_along(two: tuple[Workspace, 
     other.look_at(cut.id)
     run = one.keep(setup, 40, reading("mine"), "0.118", "typed")
     other.look_for_changes()
-    other.apply("keep", edits.add_reading(other.job, run.id, reading("theirs")))
+    other.apply("keep", add_reading(other.job, run.id, reading("theirs")))
     one.look_for_changes()
     assert one.undo()
     found = {r.id: r.struck for x in one.book.load(one.job.id).runs() if x.id == run.id for r in x.readings}

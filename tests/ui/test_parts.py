@@ -12,8 +12,8 @@ from PySide6.QtWidgets import QApplication, QLabel
 
 from ventrix.bench.sampler import Connected, Lost, Refused
 from ventrix.bench.samples import Sample
-from ventrix.core.model import SetUp
-from ventrix.core.units import to_si
+from ventrix.core.model.run import SetUp
+from ventrix.core.quantity.units import to_si
 from ventrix.ui import theme
 from ventrix.ui.bench_bridge import BenchBridge
 from ventrix.ui.parts.arms_length import ArmsLength, Far, Tape

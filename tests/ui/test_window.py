@@ -10,7 +10,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QApplication, QLabel, QLineEdit, QPushButton, QWidget
 
 from ventrix.bench.procedure import Phase
-from ventrix.core.units import from_si
+from ventrix.core.quantity.units import from_si
 from ventrix.ui.shell import Shell
 
 Open = Callable[..., Shell]
@@ -288,7 +288,7 @@ def test_any_word_finds_a_calculator_and_the_reckoner_answers(open_window: Open,
 
 
 def test_every_calculator_opens_and_takes_what_the_job_knows(open_window: Open) -> None:
-    from ventrix.core.calculators import registry, search
+    from ventrix.core.calculators.answer import registry, search
 
     shell = open_window()
     for calculator in registry().values():

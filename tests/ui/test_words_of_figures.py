@@ -5,10 +5,10 @@ from __future__ import annotations
 from dataclasses import replace
 
 from tests.ui.stand_in import Open
-from ventrix.core import edits
-from ventrix.core.analysis import Analysis
-from ventrix.core.expectation import Outcome, Scored
-from ventrix.core.units import to_si
+from ventrix.core.edits.cuts import edit_port
+from ventrix.core.judging.expectation import Outcome, Scored
+from ventrix.core.judging.findings import Analysis
+from ventrix.core.quantity.units import to_si
 from ventrix.demo.make import demo_job
 from ventrix.ui.rooms import air_views
 from ventrix.ui.rooms.cuts_views import outcome_lines
@@ -59,6 +59,6 @@ def test_a_port_of_two_valves_says_of_one_valve(open_window: Open) -> None:
     assert port is not None
     captions = shell.head.derived.captions
     assert captions["Valve head area"].text() == "Valve head area"
-    space.apply("two", edits.edit_port(space.job, port.id, lambda p: replace(p, valves=2)))
+    space.apply("two", edit_port(space.job, port.id, lambda p: replace(p, valves=2)))
     assert captions["Valve head area"].text() == "Valve head area, of one valve"
     assert captions["Mean section"].text() == "Mean section"

@@ -8,8 +8,8 @@ from dataclasses import dataclass
 from itertools import pairwise
 from typing import Final, NamedTuple
 
-from ventrix.core.lifts import as_thousandths
-from ventrix.core.units import parse_quantity
+from ventrix.core.quantity.units import parse_quantity
+from ventrix.core.runs.lifts import as_thousandths
 
 MOST_RUNGS: Final = 60
 GRAIN: Final = 1e6  # rungs closer than a micrometre are one

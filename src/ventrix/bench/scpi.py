@@ -7,9 +7,9 @@ from typing import Final
 
 from ventrix.bench.link import Link, LinkError, OutOfStep
 from ventrix.bench.samples import Sample
-from ventrix.core.bench_record import ElementKind
-from ventrix.core.model import Direction
-from ventrix.core.units import from_si, to_si
+from ventrix.core.model.bench import ElementKind
+from ventrix.core.model.noun import Direction
+from ventrix.core.quantity.units import from_si, to_si
 
 SIMULATOR = "Simulated bench"
 # What is asked for the main reading, and its unit, by the kind of flow element.

@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 
 from ventrix.bench.text_lines import FIELDS, TextColumn
-from ventrix.core.units import unit
+from ventrix.core.quantity.units import unit
 
 _COLUMN = re.compile(
     r"(?P<name>[a-z]+)\s+(?P<place>\d+)(?:\s+(?P<unit>[^\s×x+]+))?"

@@ -16,7 +16,7 @@ from typing import Any, Final, Protocol
 
 from ventrix.bench.link import LinkError
 from ventrix.bench.samples import Sample
-from ventrix.core.units import to_si, unit
+from ventrix.core.quantity.units import to_si, unit
 
 LONGEST_LINE: Final = 400  # bytes: a longer one is nobody's line
 SILENCE: Final = 1.2  # s without one good line before the wire is called silent

@@ -8,11 +8,12 @@ import numpy as np
 
 from ventrix.bench.simulator import picture
 from ventrix.bench.simulator.physics import SimulatedPort
-from ventrix.core.model import Direction, Observation, ProbePoint, Traverse
-from ventrix.core.sections import places_on, size_of
-from ventrix.core.traverse import CLOCK, NINE, Layout, Place
-from ventrix.core.units import from_si, to_si
-from ventrix.core.unrolled import UnrolledPort
+from ventrix.core.air.layouts import CLOCK, NINE, Layout, Place
+from ventrix.core.air.sections import places_on, size_of
+from ventrix.core.metal.unrolled import UnrolledPort
+from ventrix.core.model.noun import Direction
+from ventrix.core.model.traverse import Observation, ProbePoint, Traverse
+from ventrix.core.quantity.units import from_si, to_si
 
 LIFT: Final = to_si(0.5, "in")
 PROBED: Final[tuple[tuple[str, Layout], ...]] = (

@@ -15,31 +15,14 @@ import numpy as np
 from ventrix.bench.simulator.bench import SimulatedBench
 from ventrix.bench.simulator.heads import HEADS, SimulatedCut
 from ventrix.bench.simulator.picture import swirl_coefficient
-from ventrix.core.air import REFERENCE_DENSITY
-from ventrix.core.bench_record import (
-    Bench,
-    PlateCheck,
-    ScatterStudy,
-    StudyReading,
-    Transfer,
-    TransferPart,
-)
-from ventrix.core.model import (
-    Cut,
-    Direction,
-    FlowRun,
-    Job,
-    Mount,
-    Operation,
-    Port,
-    Reading,
-    SetUp,
-    Target,
-    Valve,
-    WallLimit,
-)
-from ventrix.core.units import from_si, to_si
-from ventrix.core.unrolled import unroll
+from ventrix.core.formulas.atmosphere import REFERENCE_DENSITY
+from ventrix.core.metal.unrolled import unroll
+from ventrix.core.model.bench import Bench, PlateCheck, ScatterStudy, StudyReading, Transfer, TransferPart
+from ventrix.core.model.cut import Cut, Operation, Port
+from ventrix.core.model.job import Job, Target, Valve, WallLimit
+from ventrix.core.model.noun import Direction
+from ventrix.core.model.run import FlowRun, Mount, Reading, SetUp
+from ventrix.core.quantity.units import from_si, to_si
 from ventrix.demo import air
 from ventrix.demo.measured import measured, pours_of
 from ventrix.records.document import dumps_job, loads_document

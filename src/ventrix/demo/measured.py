@@ -5,8 +5,9 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import Any, Final
 
-from ventrix.core.model import Direction, Pour, Station, WallReading
-from ventrix.core.units import to_si
+from ventrix.core.model.cut import Pour, Station, WallReading
+from ventrix.core.model.noun import Direction
+from ventrix.core.quantity.units import to_si
 
 
 def _mm(**figures: float) -> dict[str, float]:

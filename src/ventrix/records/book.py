@@ -21,9 +21,12 @@ from sqlalchemy.engine import make_url
 from sqlalchemy.exc import DatabaseError as SqlDatabaseError
 from sqlalchemy.exc import IntegrityError, InterfaceError
 
-from ventrix.core.bench_record import Bench, bench_named
-from ventrix.core.model import Cut, FlowRun, Job, Noun, Port
-from ventrix.core.plausible import check_plausible
+from ventrix.core.model.bench import Bench, bench_named
+from ventrix.core.model.cut import Cut, Port
+from ventrix.core.model.job import Job
+from ventrix.core.model.noun import Noun
+from ventrix.core.model.plausible import check_plausible
+from ventrix.core.model.run import FlowRun
 from ventrix.records import mapping
 from ventrix.records.errors import BookError, BookLocked, Conflict, InputError
 from ventrix.records.merging import merged, name_of, shared

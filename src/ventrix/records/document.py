@@ -17,11 +17,12 @@ from typing import Any, Final, NamedTuple, NoReturn, get_type_hints
 from pydantic import BaseModel, ConfigDict, ValidationError, create_model
 from pydantic import Field as DocumentField
 
-from ventrix.core.bench_record import Bench, bench_named
-from ventrix.core.model import Job, Noun
-from ventrix.core.opening import try_opening
-from ventrix.core.plausible import implausible
-from ventrix.core.units import from_si, tidy, to_si
+from ventrix.core.judging.opening import try_opening
+from ventrix.core.model.bench import Bench, bench_named
+from ventrix.core.model.job import Job
+from ventrix.core.model.noun import Noun
+from ventrix.core.model.plausible import implausible
+from ventrix.core.quantity.units import from_si, tidy, to_si
 from ventrix.records.errors import InputError
 from ventrix.records.mapping import CHILDREN, TABLES, flatten
 from ventrix.records.whole_file import read_whole, write_whole

@@ -7,96 +7,101 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, fields
 from typing import Any
 
-from ventrix.core import bench_record, model
+from ventrix.core.model import bench
+from ventrix.core.model.cut import Cut, Operation, Photo, Port, Pour, Station, Trial, WallReading
+from ventrix.core.model.job import CamPoint, CheckMark, Job, Target, Valve, WallLimit
+from ventrix.core.model.noun import Noun
+from ventrix.core.model.run import FlowRun, Mount, Reading, RungNote, SetUp, StepRecord
+from ventrix.core.model.traverse import Observation, ProbePoint, Traverse
 from ventrix.records import tables
 
-TABLES: dict[type[model.Noun], type[tables.Base]] = {
-    model.Job: tables.JobRow,
-    model.Valve: tables.ValveRow,
-    model.SetUp: tables.SetUpRow,
-    model.Mount: tables.MountRow,
-    model.Port: tables.PortRow,
-    model.Cut: tables.CutRow,
-    model.Operation: tables.OperationRow,
-    model.Trial: tables.TrialRow,
-    model.FlowRun: tables.FlowRunRow,
-    model.Reading: tables.ReadingRow,
-    model.Pour: tables.PourRow,
-    model.WallReading: tables.WallReadingRow,
-    model.Traverse: tables.TraverseRow,
-    model.ProbePoint: tables.ProbePointRow,
-    model.Observation: tables.ObservationRow,
-    model.StepRecord: tables.StepRecordRow,
-    model.RungNote: tables.RungNoteRow,
-    model.Station: tables.StationRow,
-    model.Photo: tables.PhotoRow,
-    model.CamPoint: tables.CamPointRow,
-    model.Target: tables.TargetRow,
-    model.WallLimit: tables.WallLimitRow,
-    model.CheckMark: tables.CheckMarkRow,
-    bench_record.Bench: tables.BenchRow,
-    bench_record.PlateCheck: tables.PlateCheckRow,
-    bench_record.ScatterStudy: tables.ScatterStudyRow,
-    bench_record.StudyReading: tables.StudyReadingRow,
-    bench_record.Transfer: tables.TransferRow,
-    bench_record.TransferPart: tables.TransferPartRow,
+TABLES: dict[type[Noun], type[tables.Base]] = {
+    Job: tables.JobRow,
+    Valve: tables.ValveRow,
+    SetUp: tables.SetUpRow,
+    Mount: tables.MountRow,
+    Port: tables.PortRow,
+    Cut: tables.CutRow,
+    Operation: tables.OperationRow,
+    Trial: tables.TrialRow,
+    FlowRun: tables.FlowRunRow,
+    Reading: tables.ReadingRow,
+    Pour: tables.PourRow,
+    WallReading: tables.WallReadingRow,
+    Traverse: tables.TraverseRow,
+    ProbePoint: tables.ProbePointRow,
+    Observation: tables.ObservationRow,
+    StepRecord: tables.StepRecordRow,
+    RungNote: tables.RungNoteRow,
+    Station: tables.StationRow,
+    Photo: tables.PhotoRow,
+    CamPoint: tables.CamPointRow,
+    Target: tables.TargetRow,
+    WallLimit: tables.WallLimitRow,
+    CheckMark: tables.CheckMarkRow,
+    bench.Bench: tables.BenchRow,
+    bench.PlateCheck: tables.PlateCheckRow,
+    bench.ScatterStudy: tables.ScatterStudyRow,
+    bench.StudyReading: tables.StudyReadingRow,
+    bench.Transfer: tables.TransferRow,
+    bench.TransferPart: tables.TransferPartRow,
 }
 # The fields of a noun that hold other nouns.
-CHILDREN: dict[type[model.Noun], dict[str, type[model.Noun]]] = {
-    model.Job: {
-        "setups": model.SetUp,  # before the runs that stand on them
-        "mounts": model.Mount,
-        "valves": model.Valve,
-        "ports": model.Port,
-        "cam_points": model.CamPoint,
-        "targets": model.Target,
-        "wall_limits": model.WallLimit,
-        "check_marks": model.CheckMark,
-        "photos": model.Photo,
+CHILDREN: dict[type[Noun], dict[str, type[Noun]]] = {
+    Job: {
+        "setups": SetUp,  # before the runs that stand on them
+        "mounts": Mount,
+        "valves": Valve,
+        "ports": Port,
+        "cam_points": CamPoint,
+        "targets": Target,
+        "wall_limits": WallLimit,
+        "check_marks": CheckMark,
+        "photos": Photo,
     },
-    model.Port: {"cuts": model.Cut},
-    model.Cut: {
-        "operations": model.Operation,
-        "trials": model.Trial,
-        "runs": model.FlowRun,
-        "pours": model.Pour,
-        "stations": model.Station,
-        "photos": model.Photo,
-        "walls": model.WallReading,
-        "traverses": model.Traverse,
-        "observations": model.Observation,
+    Port: {"cuts": Cut},
+    Cut: {
+        "operations": Operation,
+        "trials": Trial,
+        "runs": FlowRun,
+        "pours": Pour,
+        "stations": Station,
+        "photos": Photo,
+        "walls": WallReading,
+        "traverses": Traverse,
+        "observations": Observation,
     },
-    model.Trial: {"runs": model.FlowRun},
-    model.FlowRun: {"readings": model.Reading, "steps": model.StepRecord, "rung_notes": model.RungNote},
-    model.Traverse: {"points": model.ProbePoint},
-    bench_record.Bench: {
-        "plates": bench_record.PlateCheck,
-        "studies": bench_record.ScatterStudy,
-        "transfers": bench_record.Transfer,
+    Trial: {"runs": FlowRun},
+    FlowRun: {"readings": Reading, "steps": StepRecord, "rung_notes": RungNote},
+    Traverse: {"points": ProbePoint},
+    bench.Bench: {
+        "plates": bench.PlateCheck,
+        "studies": bench.ScatterStudy,
+        "transfers": bench.Transfer,
     },
-    bench_record.ScatterStudy: {"readings": bench_record.StudyReading},
-    bench_record.Transfer: {"parts": bench_record.TransferPart},
+    bench.ScatterStudy: {"readings": bench.StudyReading},
+    bench.Transfer: {"parts": bench.TransferPart},
 }
 
 
 # The fields that are columns.
-PLAIN_FIELDS: dict[type[model.Noun], tuple[str, ...]] = {
+PLAIN_FIELDS: dict[type[Noun], tuple[str, ...]] = {
     kind: tuple(f.name for f in fields(kind) if f.name not in CHILDREN.get(kind, {})) for kind in TABLES
 }
 
 
-def table_name(kind: type[model.Noun]) -> str:
+def table_name(kind: type[Noun]) -> str:
     return str(TABLES[kind].__tablename__)
 
 
-Key = tuple[type[model.Noun], str]
+Key = tuple[type[Noun], str]
 
 
 @dataclass(frozen=True, slots=True)
 class Flat:
     """A noun with where it hangs: enough to make its row."""
 
-    noun: model.Noun
+    noun: Noun
     parent: str | None
     parent_id: str | None
     position: int
@@ -121,9 +126,7 @@ class Flat:
         return values
 
 
-def flatten(
-    noun: model.Noun, parent: str | None = None, parent_id: str | None = None, position: int = 0
-) -> Iterator[Flat]:
+def flatten(noun: Noun, parent: str | None = None, parent_id: str | None = None, position: int = 0) -> Iterator[Flat]:
     """A noun and everything below it, parents first."""
     yield Flat(noun, parent, parent_id, position)
     kind = type(noun)
@@ -141,7 +144,7 @@ class Changes:
     removed: list[Flat]
 
 
-def changes(old: model.Noun | None, new: model.Noun | None) -> Changes:
+def changes(old: Noun | None, new: Noun | None) -> Changes:
     """The rows in which two states of a job or bench differ. Parts that are the same object are not walked."""
     before: dict[Key, Flat] = {}
     after: dict[Key, Flat] = {}
@@ -158,8 +161,8 @@ def changes(old: model.Noun | None, new: model.Noun | None) -> Changes:
 
 
 def _walk(
-    old: model.Noun,
-    new: model.Noun,
+    old: Noun,
+    new: Noun,
     parent: str | None,
     parent_id: str | None,
     old_position: int,
@@ -191,7 +194,7 @@ def _walk(
 Children = Mapping[tuple[str, str, str], list[Any]]
 
 
-def build(kind: type[model.Noun], row: Any, children: Children) -> Any:
+def build(kind: type[Noun], row: Any, children: Children) -> Any:
     """A noun from its row of columns; `children` holds rows by (table, parent table, parent id)."""
     values = {name: row[name] for name in PLAIN_FIELDS[kind]}
     for name, value in values.items():

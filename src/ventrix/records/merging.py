@@ -5,8 +5,9 @@ from __future__ import annotations
 from dataclasses import fields, replace
 from typing import Any, TypeVar
 
-from ventrix.core.model import FlowRun, Noun
-from ventrix.core.units import from_si
+from ventrix.core.model.noun import Noun
+from ventrix.core.model.run import FlowRun
+from ventrix.core.quantity.units import from_si
 from ventrix.records.errors import Conflict
 from ventrix.records.mapping import CHILDREN, flatten
 

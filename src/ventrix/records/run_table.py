@@ -9,12 +9,16 @@ from dataclasses import dataclass, field, fields
 from pathlib import Path
 from typing import Any, Final
 
-from ventrix.core.knowledge import Known
-from ventrix.core.lifts import USUAL_LIFT, lift_doubt
-from ventrix.core.model import Cut, FlowRun, Noun, Port, Pour, Reading, SetUp, Valve
-from ventrix.core.plausible import limit_of
-from ventrix.core.reduction import Geometry, ReducedRun, reduce_run
-from ventrix.core.units import from_si, parse_quantity
+from ventrix.core.formulas.knowledge import Known
+from ventrix.core.model.cut import Cut, Port, Pour
+from ventrix.core.model.job import Valve
+from ventrix.core.model.noun import Noun
+from ventrix.core.model.plausible import limit_of
+from ventrix.core.model.run import FlowRun, Reading, SetUp
+from ventrix.core.quantity.units import from_si, parse_quantity
+from ventrix.core.runs.geometry import Geometry
+from ventrix.core.runs.lifts import USUAL_LIFT, lift_doubt
+from ventrix.core.runs.reduction import ReducedRun, reduce_run
 from ventrix.records.errors import InputError
 from ventrix.records.text_cells import LONGEST_CELL, cell_of, from_one_line, lines_of, one_line, rows_of, text_of
 from ventrix.records.whole_file import read_whole

@@ -9,9 +9,11 @@ from dataclasses import replace
 from pathlib import Path
 from typing import Final
 
-from ventrix.core.model import Cut, Noun, ProbePoint, Traverse
-from ventrix.core.plausible import limit_of
-from ventrix.core.units import from_si, parse_quantity
+from ventrix.core.model.cut import Cut
+from ventrix.core.model.noun import Noun
+from ventrix.core.model.plausible import limit_of
+from ventrix.core.model.traverse import ProbePoint, Traverse
+from ventrix.core.quantity.units import from_si, parse_quantity
 from ventrix.records.errors import InputError
 from ventrix.records.text_cells import cell_of, lines_of, rows_of, text_of
 from ventrix.records.whole_file import read_whole

@@ -7,12 +7,12 @@ from dataclasses import fields
 from itertools import pairwise
 from typing import Any
 
-from ventrix.core.analysis import Analysis, Pair
-from ventrix.core.compare import RunComparison
-from ventrix.core.model import SetUp
-from ventrix.core.reduction import ReducedRun
-from ventrix.core.units import from_si
-from ventrix.core.verdict import Verdict
+from ventrix.core.judging.comparison import RunComparison
+from ventrix.core.judging.findings import Analysis, Pair
+from ventrix.core.judging.verdict import Verdict
+from ventrix.core.model.run import SetUp
+from ventrix.core.quantity.units import from_si
+from ventrix.core.runs.reduction import ReducedRun
 
 _CONDITION_UNITS = {"test_pressure": "inH2O", "leak_pressure": "inH2O"}
 

@@ -16,7 +16,7 @@ from ventrix.bench.sampler import Command, Connected, Dropped, Event, Heard, Los
 from ventrix.bench.samples import BenchDriver, Sample
 from ventrix.bench.scpi import ScpiBench
 from ventrix.bench.text_lines import TextFormat, open_serial
-from ventrix.core.bench_record import Bench, ElementKind
+from ventrix.core.model.bench import Bench, ElementKind
 
 INTERVAL = 0.05  # s between samples
 REFRESH = 50  # ms between looks at the queue

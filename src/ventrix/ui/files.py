@@ -7,9 +7,10 @@ from pathlib import Path
 
 from PySide6.QtWidgets import QFileDialog, QMenu, QWidget
 
-from ventrix.core import edits
-from ventrix.core.analysis import geometry_of
-from ventrix.core.model import Mount
+from ventrix.core.edits.runs import start_run
+from ventrix.core.edits.traverses import add_traverse
+from ventrix.core.model.run import Mount
+from ventrix.core.runs.geometry import geometry_of
 from ventrix.records.errors import InputError, sentence_of
 from ventrix.records.run_table import RunTable, read_run_table, write_run_table
 from ventrix.records.traverse_table import read_traverses, write_traverses
@@ -118,7 +119,7 @@ class Files:
         setup = replace(table.setup, id=new_id())
         readings = tuple(replace(r, id=new_id()) for r in table.run.readings)
         run = replace(table.run, id=new_id(), setup_id=setup.id, mount_id=mount.id, readings=readings)
-        job = edits.start_run(space.job, space.cut.id, run, setup, mount)
+        job = start_run(space.job, space.cut.id, run, setup, mount)
         space.apply(f"run table {path.name}", job, f"{len(readings)} readings brought in from {path.name}.")
         return True
 
@@ -178,7 +179,7 @@ class Files:
             return False
         job = space.job
         for traverse in found:
-            job = edits.add_traverse(job, space.real_cut.id, traverse)
+            job = add_traverse(job, space.real_cut.id, traverse)
         space.apply(f"air speeds of {path.name}", job, f"{len(found)} traverses brought in from {path.name}.")
         return True
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from ventrix.core.analysis import Gain
+from ventrix.core.judging.findings import Gain
 from ventrix.ui.units import Shown, Units
 
 SHARE = Shown("%", "%", 1)

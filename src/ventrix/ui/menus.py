@@ -9,8 +9,8 @@ from typing import TYPE_CHECKING
 from PySide6.QtGui import QAction, QActionGroup, QKeySequence
 from PySide6.QtWidgets import QInputDialog, QMenu, QMenuBar
 
-from ventrix.core import edits
-from ventrix.core.model import Direction
+from ventrix.core.edits.cuts import add_port, edit_port
+from ventrix.core.model.noun import Direction
 from ventrix.ui.bench_bridge import host_and_port
 from ventrix.ui.parts.finder import Found
 from ventrix.workspace import new_port
@@ -185,7 +185,7 @@ def _new_port(shell: Shell, kind: Direction) -> None:
         return
     count = sum(p.kind == kind for p in space.job.ports) + 1
     port = new_port(f"{kind.capitalize()} {count}", kind)
-    space.apply(f"new port '{port.name}'", edits.add_port(space.job, port))
+    space.apply(f"new port '{port.name}'", add_port(space.job, port))
     space.look_at_port(port.id)
 
 
@@ -203,7 +203,7 @@ def _all_ports(shell: Shell) -> None:
         for cylinder in range(1, space.job.cylinders + 1):
             name = f"{kind.capitalize()} {cylinder}"
             if all(p.name != name for p in job.ports):
-                job = edits.add_port(job, replace(new_port(name, kind), cylinder=cylinder))
+                job = add_port(job, replace(new_port(name, kind), cylinder=cylinder))
                 made += 1
     if made:
         space.apply(f"{made} ports", job)
@@ -253,7 +253,7 @@ def _toggle_witness(shell: Shell) -> None:
         shell.session.say(f"{port.name} has been cut: a witness is a port that nobody touches.")
         return
     name = f"{port.name} {'is' if on else 'is no longer'} the witness"
-    space.apply(name, edits.edit_port(space.job, port.id, lambda p: replace(p, witness=on)))
+    space.apply(name, edit_port(space.job, port.id, lambda p: replace(p, witness=on)))
 
 
 def _judge_by_witness(shell: Shell) -> None:

@@ -9,8 +9,9 @@ from PySide6.QtCore import QByteArray
 from PySide6.QtGui import QCloseEvent, QResizeEvent
 from PySide6.QtWidgets import QHBoxLayout, QInputDialog, QMainWindow, QStackedWidget, QVBoxLayout, QWidget
 
-from ventrix.core import calculators
-from ventrix.core.units import parse_quantity
+from ventrix.core.calculators.answer import registry
+from ventrix.core.calculators.contract import Calculator
+from ventrix.core.quantity.units import parse_quantity
 from ventrix.ui.bars import Foot, JobBar, Rail
 from ventrix.ui.files import Files
 from ventrix.ui.menus import build_menus, commands_of
@@ -273,8 +274,7 @@ class Shell(QMainWindow):
     def _findable(self) -> list[Found]:
         """Everything Ctrl+K finds."""
         entries = [
-            Found(c.title, "calculator", f"{c.id} {c.words}", partial(self._reckon, c))
-            for c in calculators.registry().values()
+            Found(c.title, "calculator", f"{c.id} {c.words}", partial(self._reckon, c)) for c in registry().values()
         ]
         space = self.session.workspace
         if space is not None:
@@ -287,7 +287,7 @@ class Shell(QMainWindow):
             entries.append(Found(entry.title, "job", "open", partial(self.files.open_job, entry.id)))
         return [*commands_of(self.menuBar()), *entries]
 
-    def _reckon(self, calculator: calculators.Calculator) -> None:
+    def _reckon(self, calculator: Calculator) -> None:
         self.reckoner.open(calculator)
 
     def _make_room(self, sheet: SideSheet) -> None:

@@ -91,7 +91,7 @@ def _run(start: Start, shots: list[tuple[str, Path]], closing: ExitStack) -> int
 
 def _session(start, folder, settings, session_class):
     """The book and job to begin with: the demo's, or the user's own where it was left."""
-    from ventrix.core.opening import try_opening
+    from ventrix.core.judging.opening import try_opening
     from ventrix.records.book import Book, default_book_path
     from ventrix.ui.safety import log
     from ventrix.workspace import Workspace

@@ -5,8 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Final
 
-from ventrix.core.units import from_si
-from ventrix.core.verdict import Wording
+from ventrix.core.judging.verdict import Wording
+from ventrix.core.quantity.units import from_si
 
 
 @dataclass(frozen=True, slots=True)

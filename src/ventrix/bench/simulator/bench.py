@@ -11,8 +11,8 @@ import numpy as np
 from ventrix.bench.simulator import picture
 from ventrix.bench.simulator.heads import HEADS, SimulatedCut, worked
 from ventrix.bench.simulator.lies import Lie, Lies
-from ventrix.core.model import Direction
-from ventrix.core.units import CFM, INCH_OF_WATER
+from ventrix.core.model.noun import Direction
+from ventrix.core.quantity.units import CFM, INCH_OF_WATER
 
 
 @dataclass(frozen=True, slots=True)

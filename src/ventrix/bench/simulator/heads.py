@@ -6,8 +6,8 @@ from dataclasses import dataclass, replace
 from typing import Final
 
 from ventrix.bench.simulator.physics import SimulatedPort
-from ventrix.core.model import Direction
-from ventrix.core.units import to_si
+from ventrix.core.model.noun import Direction
+from ventrix.core.quantity.units import to_si
 
 Work = tuple[str, str, str, float, float | None]  # place, what, tool, minutes, depth in mm
 

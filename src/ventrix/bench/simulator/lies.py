@@ -7,8 +7,8 @@ from enum import Enum
 import numpy as np
 
 from ventrix.bench.simulator.physics import SimulatedPort
-from ventrix.core.units import INCH
-from ventrix.core.valve import lift_ratio
+from ventrix.core.formulas.valve import lift_ratio
+from ventrix.core.quantity.units import INCH
 
 
 class Lie(Enum):

@@ -12,9 +12,9 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import ArrayLike
 
-from ventrix.core.air import Array
-from ventrix.core.bench_flow import ideal_flux
-from ventrix.core.valve import lift_ratio, seat_opening_area
+from ventrix.core.formulas.bench_flow import ideal_flux
+from ventrix.core.formulas.valve import lift_ratio, seat_opening_area
+from ventrix.core.quantity.arrays import Array
 
 
 @dataclass(frozen=True, slots=True)

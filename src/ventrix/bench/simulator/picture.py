@@ -14,16 +14,16 @@ import numpy as np
 from numpy.typing import ArrayLike
 
 from ventrix.bench.simulator.physics import SimulatedPort
-from ventrix.core.air import (
+from ventrix.core.formulas.atmosphere import (
     GAMMA,
     GAS_CONSTANT,
     REFERENCE_DENSITY,
     REFERENCE_PRESSURE,
     REFERENCE_TEMPERATURE,
-    Array,
 )
-from ventrix.core.model import Direction
-from ventrix.core.valve import lift_ratio
+from ventrix.core.formulas.valve import lift_ratio
+from ventrix.core.model.noun import Direction
+from ventrix.core.quantity.arrays import Array
 
 _GRID: Final = np.linspace(-1, 1, 61)
 _EDGE: Final = 0.04  # of half a side: how thin the slow air at the wall is

@@ -12,8 +12,8 @@ from typing import cast
 from ventrix.bench.simulator.bench import SimulatedBench
 from ventrix.bench.simulator.lies import Lie
 from ventrix.bench.simulator.scpi_syntax import OPERATION_COMPLETE, Headers, Status, run_line
-from ventrix.core.model import Direction
-from ventrix.core.units import from_si, parse_number, to_si
+from ventrix.core.model.noun import Direction
+from ventrix.core.quantity.units import from_si, parse_number, to_si
 
 HOST = "127.0.0.1"
 IDENTITY = "Ventrix,Simulated bench,0,1"

@@ -9,11 +9,11 @@ from PySide6.QtWidgets import QCheckBox, QComboBox, QHBoxLayout, QLabel, QLineEd
 
 from ventrix.bench.text_columns import columns_text, parse_columns
 from ventrix.bench.text_lines import SEPARATORS, TextFormat, serial_devices
-from ventrix.core.bench_record import Bench, bench_named
-from ventrix.core.element import UPSTREAM
-from ventrix.core.knowledge import EASY_DIAL, EASY_FACTOR, EASY_LEAK
-from ventrix.core.uncertainty import DIAL_ZERO
-from ventrix.core.units import from_si, parse_quantity
+from ventrix.core.formulas.knowledge import EASY_DIAL, EASY_FACTOR, EASY_LEAK
+from ventrix.core.formulas.uncertainty import DIAL_ZERO
+from ventrix.core.model.bench import Bench, bench_named
+from ventrix.core.quantity.units import from_si, parse_quantity
+from ventrix.core.runs.element import UPSTREAM
 from ventrix.ui.parts.field import QuantityField, positive
 from ventrix.ui.session import Session
 

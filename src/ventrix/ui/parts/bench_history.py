@@ -8,18 +8,13 @@ from dataclasses import replace
 import numpy as np
 from PySide6.QtWidgets import QComboBox, QLabel, QLineEdit, QPushButton, QVBoxLayout, QWidget
 
-from ventrix.core.bench_checks import plate_chart, plate_sentence, study_result, study_sentence, transfer_between
-from ventrix.core.bench_record import (
-    Bench,
-    PlateCheck,
-    ScatterStudy,
-    StudyReading,
-    Transfer,
-    TransferPart,
-    same_name,
-)
-from ventrix.core.uncertainty import ASSUMED_MOUNT, ASSUMED_REPEAT
-from ventrix.core.units import parse_quantity, percent_text
+from ventrix.core.benches.plate import plate_chart, plate_sentence
+from ventrix.core.benches.study import study_result, study_sentence
+from ventrix.core.benches.transfer import transfer_between
+from ventrix.core.formulas.uncertainty import ASSUMED_MOUNT, ASSUMED_REPEAT
+from ventrix.core.model.bench import Bench, PlateCheck, ScatterStudy, StudyReading, Transfer, TransferPart, same_name
+from ventrix.core.quantity.units import parse_quantity
+from ventrix.core.quantity.words import percent_text
 from ventrix.ui.parts.field import QuantityField, positive
 from ventrix.ui.parts.plot import Band, LiftPlot, Line
 from ventrix.ui.session import Session

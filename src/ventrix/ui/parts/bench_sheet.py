@@ -7,7 +7,7 @@ from collections.abc import Callable
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QComboBox, QHBoxLayout, QPushButton, QScrollArea, QTabWidget, QVBoxLayout
 
-from ventrix.core.bench_record import Bench, bench_named
+from ventrix.core.model.bench import Bench, bench_named
 from ventrix.ui.parts.bench_form import BenchForm
 from ventrix.ui.parts.bench_history import PlatePage, StudyPage, TransferPage
 from ventrix.ui.parts.side_sheet import SideSheet

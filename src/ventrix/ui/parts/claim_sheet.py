@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from PySide6.QtWidgets import QPlainTextEdit
 
-from ventrix.core import edits
-from ventrix.core.model import FlowRun, Reading, SetUp
-from ventrix.core.units import parse_quantity
+from ventrix.core.edits.runs import start_run
+from ventrix.core.model.run import FlowRun, Reading, SetUp
+from ventrix.core.quantity.units import parse_quantity
 from ventrix.ui.parts.form_sheet import FormSheet
 from ventrix.ui.rooms.flow_paste import parse_pasted
 from ventrix.ui.session import Session
@@ -73,7 +73,7 @@ class ClaimSheet(FormSheet):
         )
         readings = tuple(Reading(id=new_id(), lift=lift, flow=flow) for lift, flow, _ in rows)
         run = FlowRun(id=new_id(), setup_id=setup.id, date=now_text(), source="claimed", claimed=who, readings=readings)
-        job = edits.start_run(space.job, space.real_cut.id, run, setup, None)
+        job = start_run(space.job, space.real_cut.id, run, setup, None)
         space.apply(f"claim by {who}", job)
         self.clear_fields()
         self.rows.clear()

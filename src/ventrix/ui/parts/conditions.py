@@ -19,10 +19,10 @@ from PySide6.QtWidgets import (
 )
 
 from ventrix.bench.plan import lifts_in_words, parse_lifts
-from ventrix.core.bench_record import Bench, bench_named
-from ventrix.core.conditions import same_condition
-from ventrix.core.lifts import lift_doubt
-from ventrix.core.model import SetUp
+from ventrix.core.judging.comparability import same_condition
+from ventrix.core.model.bench import Bench, bench_named
+from ventrix.core.model.run import SetUp
+from ventrix.core.runs.lifts import lift_doubt
 from ventrix.records.errors import sentence_of
 from ventrix.ui.parts.field import Check, QuantityField, positive, show_beside
 from ventrix.ui.units import Shown, Units

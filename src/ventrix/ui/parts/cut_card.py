@@ -6,7 +6,7 @@ from PySide6.QtCore import QRectF, Qt
 from PySide6.QtGui import QBrush, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QGridLayout, QLabel, QScrollArea, QSizePolicy, QVBoxLayout, QWidget
 
-from ventrix.core.walls import WallLeft
+from ventrix.core.metal.walls import WallLeft
 from ventrix.ui import theme
 from ventrix.ui.parts.marks import draw_corners
 from ventrix.ui.parts.photo_pair import PhotoPair

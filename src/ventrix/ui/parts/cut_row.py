@@ -14,8 +14,8 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from ventrix.core.analysis import Gain
-from ventrix.core.model import Cut, Port, Trial, poured_volume, trial_as_cut
+from ventrix.core.judging.findings import Gain
+from ventrix.core.model.cut import Cut, Port, Trial, poured_volume, trial_as_cut
 from ventrix.ui import theme
 from ventrix.ui.gain_words import gain_text, shown_of
 from ventrix.ui.parts.marks import draw_mark

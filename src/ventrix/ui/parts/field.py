@@ -7,7 +7,7 @@ from collections.abc import Callable
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QLineEdit, QVBoxLayout, QWidget
 
-from ventrix.core.units import parse_quantity
+from ventrix.core.quantity.units import parse_quantity
 from ventrix.ui import theme
 from ventrix.ui.units import Shown
 

@@ -8,7 +8,7 @@ from PySide6.QtCore import QUrl
 from PySide6.QtGui import QTextCursor, QTextDocument
 from PySide6.QtWidgets import QTextBrowser, QVBoxLayout, QWidget
 
-from ventrix.core.calculators import registry
+from ventrix.core.calculators.answer import registry
 
 
 def page_text(name: str) -> str:

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from typing import Final
 
-from ventrix.core import edits
-from ventrix.core.model import Pour, Trial, WallReading
-from ventrix.core.unrolled import BAND_NAMES, BANDS, ZONE_NAMES, unroll, zone_named
-from ventrix.core.walls import STEEL_LIKE
+from ventrix.core.edits.cuts import add_pour, add_trial, add_wall
+from ventrix.core.metal.unrolled import BAND_NAMES, BANDS, ZONE_NAMES, unroll, zone_named
+from ventrix.core.metal.walls import STEEL_LIKE
+from ventrix.core.model.cut import Pour, Trial, WallReading
 from ventrix.ui.parts.form_sheet import FormSheet
 from ventrix.ui.session import Session
 from ventrix.workspace import new_id, now_text
@@ -95,7 +95,7 @@ class WallSheet(FormSheet):
             date=now_text(),
         )
         words = self.session.units.length.text(wall.thickness)
-        space.apply(f"wall {words} at the {place}", edits.add_wall(space.job, space.real_cut.id, wall))
+        space.apply(f"wall {words} at the {place}", add_wall(space.job, space.real_cut.id, wall))
         self.thickness.forget()
         self.thickness.box.clear()
         self.thickness.set_value(None)
@@ -132,7 +132,7 @@ class PourSheet(FormSheet):
             return
         pour = Pour(id=new_id(), volume=self.volume.value, how=self.how.currentData(), date=now_text())
         words = self.session.units.volume.with_unit(pour.volume)
-        space.apply(f"pour {words}", edits.add_pour(space.job, space.real_cut.id, pour))
+        space.apply(f"pour {words}", add_pour(space.job, space.real_cut.id, pour))
         self.clear_fields()
         self.closed.emit()
 
@@ -187,7 +187,7 @@ class TrialSheet(FormSheet):
         if not clay and not trial.name:
             self.problem.setText("Name what is tried: which valve, entry or pipe.")
             return
-        space.apply(f"trial {kind} {trial.name or trial.place}", edits.add_trial(space.job, space.real_cut.id, trial))
+        space.apply(f"trial {kind} {trial.name or trial.place}", add_trial(space.job, space.real_cut.id, trial))
         self.clear_fields()
         space.look_at_trial(trial.id)
         self.session.say("Trial begun: flow it in the Flow room; it is held against its cut.")

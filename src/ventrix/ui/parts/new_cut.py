@@ -7,11 +7,12 @@ from typing import Final
 
 from PySide6.QtCore import Signal
 
-from ventrix.core import edits
-from ventrix.core.model import Cut, Job, Operation, Port, Pour
-from ventrix.core.port import break_even_flow
-from ventrix.core.unrolled import ZONE_NAMES
-from ventrix.core.walls import planned_cut_warnings
+from ventrix.core.edits.cuts import add_cut, add_operation
+from ventrix.core.formulas.port import break_even_flow
+from ventrix.core.metal.unrolled import ZONE_NAMES
+from ventrix.core.metal.walls import planned_cut_warnings
+from ventrix.core.model.cut import Cut, Operation, Port, Pour
+from ventrix.core.model.job import Job
 from ventrix.ui.parts.field import positive
 from ventrix.ui.parts.form_sheet import FormSheet
 from ventrix.ui.session import Session
@@ -214,7 +215,7 @@ class NewCutSheet(FormSheet):
         for i, port in enumerate(ports):
             cut_id = self._adding_to if i == 0 else port.cuts[-1].id
             own = work if i == 0 else replace(work, id=new_id())
-            job = edits.add_operation(job, cut_id, own)
+            job = add_operation(job, cut_id, own)
         space.apply(f"operation at the {work.places[0]}", job)
         cut_id = self._adding_to
         self.clear_fields()
@@ -240,7 +241,7 @@ class NewCutSheet(FormSheet):
                 expected_time=self.expected_time.value,
             )
             first = first or cut.id
-            job = edits.add_cut(job, port.id, cut)
+            job = add_cut(job, port.id, cut)
         space.apply(f"cut '{name}'", job)
         self.clear_fields()
         self.logged.emit(first, work.places[0])

@@ -11,12 +11,13 @@ from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QApplication, QHBoxLayout, QLabel, QLineEdit, QWidget
 
 from ventrix.bench.samples import Sample
-from ventrix.core import edits
-from ventrix.core.model import ProbePoint, Traverse
-from ventrix.core.sections import places_on, size_of
-from ventrix.core.traverse import AirThere, Place, air_of, layout_named, point_speed
-from ventrix.core.units import parse_quantity, tidy
-from ventrix.core.unrolled import unroll
+from ventrix.core.air.layouts import Place, layout_named
+from ventrix.core.air.sections import places_on, size_of
+from ventrix.core.air.traverse import AirThere, air_of, point_speed
+from ventrix.core.edits.traverses import edit_traverse
+from ventrix.core.metal.unrolled import unroll
+from ventrix.core.model.traverse import ProbePoint, Traverse
+from ventrix.core.quantity.units import parse_quantity, tidy
 from ventrix.ui.session import Session
 from ventrix.workspace import new_id
 
@@ -238,7 +239,7 @@ class ProbeBar(QWidget):
         figures: dict[str, Any] = {key: tidy(value) for key, value in values.items()}
         point = ProbePoint(id=new_id(), name=place.name, u=tidy(place.u), v=tidy(place.v), **figures)
         had = tuple(replace(p, struck=p.struck or "read again") if p.name == place.name else p for p in traverse.points)
-        job = edits.edit_traverse(space.job, space.real_cut.id, traverse.id, lambda t: replace(t, points=(*had, point)))
+        job = edit_traverse(space.job, space.real_cut.id, traverse.id, lambda t: replace(t, points=(*had, point)))
         self.problem.clear()
         space.apply(f"probe {place.name}", job)
         self._stand_on_open()
@@ -255,7 +256,7 @@ class ProbeBar(QWidget):
             return
         last = counted[-1]
         points = tuple(replace(p, struck="struck at the bench") if p.id == last.id else p for p in traverse.points)
-        job = edits.edit_traverse(space.job, space.real_cut.id, traverse.id, lambda t: replace(t, points=points))
+        job = edit_traverse(space.job, space.real_cut.id, traverse.id, lambda t: replace(t, points=points))
         space.apply(f"strike {last.name}", job)
         self.stand_on(last.name)
 

@@ -6,8 +6,7 @@ from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QLabel, QLineEdit, QListWidget, QListWidgetItem, QPushButton, QVBoxLayout, QWidget
 
-from ventrix.core.edits import UNDONE
-from ventrix.core.model import FlowRun
+from ventrix.core.model.run import UNDONE, FlowRun
 from ventrix.ui.units import Units
 
 STRUCK_HERE = "struck at the bench"

@@ -20,9 +20,10 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from ventrix.core.calculators import Calculator, Input, evaluate, read_input
-from ventrix.core.job_values import known_inputs
-from ventrix.core.units import from_si, parse_quantity, unit
+from ventrix.core.calculators.answer import evaluate, read_input
+from ventrix.core.calculators.contract import Calculator, Input
+from ventrix.core.calculators.from_job import known_inputs
+from ventrix.core.quantity.units import from_si, parse_quantity, unit
 from ventrix.ui import theme
 from ventrix.ui.parts.side_sheet import SideSheet
 from ventrix.ui.session import Session

@@ -19,11 +19,12 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from ventrix.core.analysis import Analysis
-from ventrix.core.model import Port, carried
-from ventrix.core.row import Row, Step, last_together, row_of
-from ventrix.core.targets import target_reach
-from ventrix.core.units import from_si, percent_text
+from ventrix.core.judging.findings import Analysis
+from ventrix.core.judging.row_of_cuts import Row, Step, last_together, row_of
+from ventrix.core.judging.targets import target_reach
+from ventrix.core.model.cut import Port, carried
+from ventrix.core.quantity.units import from_si
+from ventrix.core.quantity.words import percent_text
 from ventrix.ui import theme
 from ventrix.ui.gain_words import doubt_text, gain_text, shown_of
 from ventrix.ui.parts.plot import Bars, LiftPlot, Line

@@ -9,7 +9,7 @@ from PySide6.QtCore import QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import QColor, QMouseEvent, QPainter, QPainterPath, QPaintEvent, QPen
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
-from ventrix.core.traverse import Field
+from ventrix.core.air.traverse import Field
 from ventrix.ui import theme
 from ventrix.ui.parts.air_scale import ink_on, speed_colour
 from ventrix.ui.parts.marks import draw_mark

@@ -7,7 +7,7 @@ from PySide6.QtCore import QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import QMouseEvent, QPainter, QPainterPath, QPaintEvent, QPen
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
-from ventrix.core.unrolled import UnrolledPort
+from ventrix.core.metal.unrolled import UnrolledPort
 from ventrix.ui import theme
 from ventrix.ui.parts.section_picture import SectionView, paint_field
 

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from PySide6.QtCore import Signal
 
-from ventrix.core import edits
-from ventrix.core.model import Traverse
-from ventrix.core.traverse import LAYOUTS, STATIONS, usual_layout
+from ventrix.core.air.layouts import LAYOUTS, STATIONS, usual_layout
+from ventrix.core.edits.traverses import add_traverse
+from ventrix.core.model.traverse import Traverse
 from ventrix.ui.parts.form_sheet import FormSheet
 from ventrix.ui.session import Session
 from ventrix.workspace import new_id, now_text
@@ -86,7 +86,7 @@ class TraverseSheet(FormSheet):
             base_flow=self.base.value if kind == "ball" else None,
             date=now_text(),
         )
-        job = edits.add_traverse(space.job, space.real_cut.id, traverse)
+        job = add_traverse(space.job, space.real_cut.id, traverse)
         space.apply(f"{kind} at the {traverse.station}", job)
         self.own.clear()
         self.problem.clear()

@@ -9,8 +9,8 @@ from PySide6.QtCore import QPointF, QRectF, Qt, QVariantAnimation, Signal
 from PySide6.QtGui import QBrush, QKeyEvent, QMouseEvent, QPainter, QPainterPath, QPaintEvent, QPen
 from PySide6.QtWidgets import QSizePolicy, QToolTip, QWidget
 
-from ventrix.core.units import from_si
-from ventrix.core.unrolled import BAND_NAMES, BANDS, ZONES, UnrolledPort, Zone, zone_at
+from ventrix.core.metal.unrolled import BAND_NAMES, BANDS, ZONES, UnrolledPort, Zone, zone_at
+from ventrix.core.quantity.units import from_si
 from ventrix.ui import theme
 from ventrix.ui.units import US, Units
 

@@ -6,7 +6,7 @@ from PySide6.QtCore import QRectF, Qt
 from PySide6.QtGui import QPainter, QPaintEvent
 from PySide6.QtWidgets import QLabel, QVBoxLayout, QWidget
 
-from ventrix.core.verdict import Verdict
+from ventrix.core.judging.verdict import Verdict
 from ventrix.ui import theme
 from ventrix.ui.parts.marks import draw_corners, draw_mark
 

@@ -9,11 +9,12 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QPixmap
 from PySide6.QtWidgets import QFileDialog, QHBoxLayout, QLabel, QLineEdit, QPushButton, QVBoxLayout, QWidget
 
-from ventrix.core import edits
-from ventrix.core.air_judgement import seen_sentences
-from ventrix.core.model import Cut, Observation, Traverse
-from ventrix.core.traverse import air_of, point_speed
-from ventrix.core.units import parse_quantity
+from ventrix.core.air.hints import seen_sentences
+from ventrix.core.air.traverse import air_of, point_speed
+from ventrix.core.edits.traverses import set_observations
+from ventrix.core.model.cut import Cut
+from ventrix.core.model.traverse import Observation, Traverse
+from ventrix.core.quantity.units import parse_quantity
 from ventrix.records.errors import InputError
 from ventrix.records.photos import keep_photo
 from ventrix.ui.parts.seat_clock import SeatClock
@@ -98,7 +99,7 @@ class WetPage(QWidget):
         space = self.session.workspace
         if space is not None and space.real_cut is not None:
             self.problem.clear()
-            space.apply(what, edits.set_observations(space.job, space.real_cut.id, observations))
+            space.apply(what, set_observations(space.job, space.real_cut.id, observations))
 
     def _had(self) -> tuple[Observation, ...]:
         space = self.session.workspace

@@ -18,13 +18,15 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from ventrix.core.air_judgement import change_sentences
-from ventrix.core.model import Cut, Traverse
-from ventrix.core.sections import size_of, station_share
-from ventrix.core.swirl import turning_of
-from ventrix.core.traverse import LIMIT_MACH, STATIONS, Field, newest_of
-from ventrix.core.units import from_si, from_si_array
-from ventrix.core.unrolled import unroll
+from ventrix.core.air.hints import change_sentences
+from ventrix.core.air.layouts import STATIONS
+from ventrix.core.air.sections import size_of, station_share
+from ventrix.core.air.traverse import LIMIT_MACH, Field, newest_of
+from ventrix.core.metal.unrolled import unroll
+from ventrix.core.model.cut import Cut
+from ventrix.core.model.traverse import Traverse
+from ventrix.core.quantity.units import from_si, from_si_array
+from ventrix.core.runs.run_curves import turning_of
 from ventrix.ui.parts.air_scale import ScaleBar
 from ventrix.ui.parts.pedal import DEFAULT_KEY, Pedal
 from ventrix.ui.parts.plot import LiftPlot, Line

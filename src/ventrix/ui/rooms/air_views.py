@@ -6,38 +6,28 @@ from dataclasses import replace
 
 import numpy as np
 
-from ventrix.core import bench_flow
-from ventrix.core.air_judgement import (
+from ventrix.core.air.hints import (
     balance_sentences,
     dead_places,
     engine_speeds,
     evenness_sentence,
     hints,
     local_limit_sentences,
-    run_swirl_ratio,
-    swirl_change,
-    swirl_events,
 )
-from ventrix.core.airspeed import ball_drop
-from ventrix.core.analysis import Analysis
-from ventrix.core.figures import curve_of
-from ventrix.core.model import Cut, Port, Traverse
-from ventrix.core.reduction import ReducedRun
-from ventrix.core.sections import Size, corner_of, places_on, size_of, station_share
-from ventrix.core.swirl import turning_of
-from ventrix.core.traverse import (
-    Field,
-    air_of,
-    change_of,
-    field_of,
-    flux_note,
-    half_areas,
-    layout_named,
-    newest_of,
-    usual_layout,
-)
-from ventrix.core.units import from_si, percent_text
-from ventrix.core.unrolled import unroll, zone_named
+from ventrix.core.air.layouts import layout_named, usual_layout
+from ventrix.core.air.sections import Size, corner_of, places_on, size_of, station_share
+from ventrix.core.air.swirl_over_lift import run_swirl_ratio, swirl_change, swirl_events
+from ventrix.core.air.traverse import Field, air_of, change_of, field_of, flux_note, half_areas, newest_of
+from ventrix.core.formulas import bench_flow
+from ventrix.core.formulas.pitot import ball_drop
+from ventrix.core.judging.findings import Analysis
+from ventrix.core.metal.unrolled import unroll, zone_named
+from ventrix.core.model.cut import Cut, Port
+from ventrix.core.model.traverse import Traverse
+from ventrix.core.quantity.units import from_si
+from ventrix.core.quantity.words import percent_text
+from ventrix.core.runs.reduction import ReducedRun
+from ventrix.core.runs.run_curves import curve_of, turning_of
 from ventrix.ui.parts.section_picture import SectionView, Spot
 from ventrix.ui.parts.unrolled_port import Spot as MapSpot
 from ventrix.ui.units import Units

@@ -18,12 +18,13 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from ventrix.core.analysis import Pair
-from ventrix.core.compare import RunComparison
-from ventrix.core.figures import KINDS, kind_of
-from ventrix.core.schools import CAM
-from ventrix.core.units import from_si_array, percent_text, to_si
-from ventrix.core.verdict import Verdict
+from ventrix.core.judging.comparison import RunComparison
+from ventrix.core.judging.findings import Pair
+from ventrix.core.judging.schools import CAM
+from ventrix.core.judging.verdict import Verdict
+from ventrix.core.quantity.units import from_si_array, to_si
+from ventrix.core.quantity.words import percent_text
+from ventrix.core.runs.run_curves import KINDS, kind_of
 from ventrix.records.errors import InputError
 from ventrix.ui import theme
 from ventrix.ui.parts.pictures import copy_picture, save_picture

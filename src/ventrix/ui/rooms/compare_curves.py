@@ -6,16 +6,16 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ventrix.core.air_judgement import seen_where_air_lets_go
-from ventrix.core.analysis import DIP_FACTOR, Analysis, Pair
-from ventrix.core.compare import RunComparison
-from ventrix.core.curve import dips
-from ventrix.core.figures import Beside, CurveKind, curve_of, handover
-from ventrix.core.model import Cut, Port
-from ventrix.core.reduction import ReducedRun
-from ventrix.core.targets import target_at, target_pressure, target_reach
-from ventrix.core.units import from_si, from_si_array
-from ventrix.core.unrolled import unroll
+from ventrix.core.air.hints import seen_where_air_lets_go
+from ventrix.core.formulas.flow_curve import dips
+from ventrix.core.judging.comparison import RunComparison
+from ventrix.core.judging.findings import DIP_FACTOR, Analysis, Pair
+from ventrix.core.judging.targets import target_at, target_pressure, target_reach
+from ventrix.core.metal.unrolled import unroll
+from ventrix.core.model.cut import Cut, Port
+from ventrix.core.quantity.units import from_si, from_si_array
+from ventrix.core.runs.reduction import ReducedRun
+from ventrix.core.runs.run_curves import Beside, CurveKind, curve_of, handover
 from ventrix.ui.parts.plot import Line
 from ventrix.ui.units import Shown, Units
 

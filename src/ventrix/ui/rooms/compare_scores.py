@@ -6,20 +6,21 @@ from dataclasses import replace
 
 import numpy as np
 
-from ventrix.core import port as port_figures
-from ventrix.core.analysis import Analysis, Pair, geometry_of, pour_uncertainty
-from ventrix.core.compare import BandChange, RunComparison
-from ventrix.core.exhaust_ratio import exhaust_ratios
-from ventrix.core.expectation import time_worked
-from ventrix.core.figures import curve_of
-from ventrix.core.losses import LossSplit, loss_split
-from ventrix.core.model import Cut, poured_volume
-from ventrix.core.schools import CAM, bands
-from ventrix.core.swirl import turning_of
-from ventrix.core.traverse import newest_of
-from ventrix.core.units import percent_text
-from ventrix.core.verdict import Verdict
-from ventrix.core.walls import limit_for, walls_at
+from ventrix.core.air.traverse import newest_of
+from ventrix.core.formulas import port as port_figures
+from ventrix.core.formulas.exhaust_ratio import exhaust_ratios
+from ventrix.core.formulas.losses import LossSplit, loss_split
+from ventrix.core.judging.comparison import BandChange, RunComparison
+from ventrix.core.judging.expectation import time_worked
+from ventrix.core.judging.findings import Analysis, Pair
+from ventrix.core.judging.pours import pour_uncertainty
+from ventrix.core.judging.schools import CAM, bands
+from ventrix.core.judging.verdict import Verdict
+from ventrix.core.metal.walls import limit_for, walls_at
+from ventrix.core.model.cut import Cut, poured_volume
+from ventrix.core.quantity.words import percent_text
+from ventrix.core.runs.geometry import geometry_of
+from ventrix.core.runs.run_curves import curve_of, turning_of
 from ventrix.ui.gain_words import SHARE, doubt_text, gain_text, shown_of
 from ventrix.ui.parts.scorecard import Score
 from ventrix.ui.rooms.air_views import field_at, pressure_of

@@ -6,8 +6,8 @@ import numpy as np
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QAbstractItemView, QApplication, QHeaderView, QTableWidget, QTableWidgetItem
 
-from ventrix.core.compare import RunComparison
-from ventrix.core.units import from_si_array
+from ventrix.core.judging.comparison import RunComparison
+from ventrix.core.quantity.units import from_si_array
 from ventrix.ui import theme
 from ventrix.ui.units import Units
 

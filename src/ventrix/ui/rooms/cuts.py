@@ -9,10 +9,10 @@ from PySide6.QtCore import QSize, Qt, Signal
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QFileDialog, QHBoxLayout, QInputDialog, QLabel, QVBoxLayout
 
-from ventrix.core import edits
-from ventrix.core.model import Cut, Photo, Port, Trial, trial_as_cut
-from ventrix.core.units import percent_text
-from ventrix.core.walls import limit_for, walls_at
+from ventrix.core.edits.cuts import edit_cut
+from ventrix.core.metal.walls import limit_for, walls_at
+from ventrix.core.model.cut import Cut, Photo, Port, Trial, trial_as_cut
+from ventrix.core.quantity.words import percent_text
 from ventrix.records.errors import InputError, sentence_of
 from ventrix.records.photos import keep_photo
 from ventrix.ui.parts.cut_card import CutCard
@@ -232,6 +232,6 @@ class CutsRoom(Room):
             self.session.say(str(error))
             return False
         photo = Photo(id=new_id(), file=file, moment=moment, date=now_text())
-        job = edits.edit_cut(space.job, space.real_cut.id, lambda c: replace(c, photos=(*c.photos, photo)))
+        job = edit_cut(space.job, space.real_cut.id, lambda c: replace(c, photos=(*c.photos, photo)))
         space.apply(f"photo {moment}", job)
         return True

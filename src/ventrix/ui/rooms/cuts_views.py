@@ -4,15 +4,16 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from ventrix.core.analysis import Analysis
-from ventrix.core.expectation import Outcome, Scored, time_worked
-from ventrix.core.model import Cut, Job, Port, Trial, poured_volume, trial_as_cut
-from ventrix.core.port import break_even_flow
-from ventrix.core.seat_work import recut_depth, seat_width_lost
-from ventrix.core.trials import ClayVerdict, clay_verdict
-from ventrix.core.unrolled import UnrolledPort, unroll, zone_named
-from ventrix.core.verdict import DEFAULT_WORTHWHILE
-from ventrix.core.walls import WallLeft, limit_for, walls_at
+from ventrix.core.formulas.port import break_even_flow
+from ventrix.core.formulas.seat import recut_depth, seat_width_lost
+from ventrix.core.judging.expectation import Outcome, Scored, time_worked
+from ventrix.core.judging.findings import Analysis
+from ventrix.core.judging.verdict import DEFAULT_WORTHWHILE
+from ventrix.core.metal.clay import ClayVerdict, clay_verdict
+from ventrix.core.metal.unrolled import UnrolledPort, unroll, zone_named
+from ventrix.core.metal.walls import WallLeft, limit_for, walls_at
+from ventrix.core.model.cut import Cut, Port, Trial, poured_volume, trial_as_cut
+from ventrix.core.model.job import Job
 from ventrix.ui.parts.unrolled_port import MapPicture, Pin, Tint
 from ventrix.ui.units import Units
 

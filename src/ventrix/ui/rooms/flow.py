@@ -20,8 +20,8 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from ventrix.core.bench_record import Bench
-from ventrix.core.model import FlowRun, Reading
+from ventrix.core.model.bench import Bench
+from ventrix.core.model.run import FlowRun, Reading
 from ventrix.records.errors import sentence_of
 from ventrix.ui.parts.arms_length import ArmsLength
 from ventrix.ui.parts.conditions import ConditionsPanel, in_words

@@ -2,15 +2,10 @@
 
 from __future__ import annotations
 
-from ventrix.core.bench_checks import (
-    NEIGHBOUR_LIMIT,
-    REPEAT_LIMIT,
-    neighbour_distance,
-    plate_sentence,
-    repeat_distance,
-)
-from ventrix.core.element import indicated
-from ventrix.core.units import percent_text
+from ventrix.core.benches.odd_readings import NEIGHBOUR_LIMIT, REPEAT_LIMIT, neighbour_distance, repeat_distance
+from ventrix.core.benches.plate import plate_sentence
+from ventrix.core.quantity.words import percent_text
+from ventrix.core.runs.element import indicated
 from ventrix.ui.rooms.flow_test import RunInHand
 from ventrix.ui.units import Units
 from ventrix.workspace import hours_since

@@ -5,12 +5,12 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import TYPE_CHECKING
 
-from ventrix.core.bench_checks import range_advice
-from ventrix.core.bench_record import ElementKind
-from ventrix.core.element import indicated
-from ventrix.core.model import Reading
-from ventrix.core.reduction import correct_readings
-from ventrix.core.units import tidy, to_si
+from ventrix.core.benches.odd_readings import range_advice
+from ventrix.core.model.bench import ElementKind
+from ventrix.core.model.run import Reading
+from ventrix.core.quantity.units import tidy, to_si
+from ventrix.core.runs.element import indicated
+from ventrix.core.runs.reduction import correct_readings
 from ventrix.ui.units import Units
 
 if TYPE_CHECKING:

@@ -7,8 +7,8 @@ from typing import Final
 
 from ventrix.bench.plan import Rung
 from ventrix.bench.procedure import Kept
-from ventrix.core.lifts import as_thousandths, lift_doubt
-from ventrix.core.units import parse_quantity
+from ventrix.core.quantity.units import parse_quantity
+from ventrix.core.runs.lifts import as_thousandths, lift_doubt
 from ventrix.ui.rooms.flow_test import RunInHand
 from ventrix.ui.units import Units
 

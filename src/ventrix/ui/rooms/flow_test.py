@@ -8,14 +8,15 @@ from dataclasses import replace
 from ventrix.bench.plan import Rung, rungs
 from ventrix.bench.preparation import ORDER, Preparation, Step, StepDone, StepSkipped
 from ventrix.bench.procedure import FlowTest, Kept
-from ventrix.core import edits
-from ventrix.core.analysis import Pair
-from ventrix.core.bench_checks import plate_sentence
-from ventrix.core.bench_record import Bench, PlateCheck, bench_named, same_name
-from ventrix.core.conditions import comparability
-from ventrix.core.model import Cut, FlowRun, Reading, RungNote, SetUp, StepRecord
-from ventrix.core.reduction import ReducedRun, correct_readings
-from ventrix.core.units import from_si, tidy, to_si
+from ventrix.core.benches.plate import plate_sentence
+from ventrix.core.edits.runs import change_setup, strike, take_up
+from ventrix.core.judging.comparability import comparability
+from ventrix.core.judging.findings import Pair
+from ventrix.core.model.bench import Bench, PlateCheck, bench_named, same_name
+from ventrix.core.model.cut import Cut
+from ventrix.core.model.run import FlowRun, Reading, RungNote, SetUp, StepRecord
+from ventrix.core.quantity.units import from_si, tidy, to_si
+from ventrix.core.runs.reduction import ReducedRun, correct_readings
 from ventrix.ui.bench_bridge import BenchBridge
 from ventrix.ui.rooms.flow_element import DEFAULT_PRESSURE, ElementInHand
 from ventrix.ui.session import Session
@@ -190,7 +191,7 @@ class RunInHand:
         run, had = self.run, self.setup
         self.setup = replace(setup, id=new_id())
         if run is not None and not run.readings:
-            self.space.apply("conditions", edits.change_setup(self.space.job, run.id, self.setup))
+            self.space.apply("conditions", change_setup(self.space.job, run.id, self.setup))
         prepared = self.preparation
         self._restart()
         if (setup.bench, setup.test_pressure) != (had.bench, had.test_pressure):
@@ -369,7 +370,7 @@ class RunInHand:
             return None
         last = counted[-1]
         words = self._session.units.lift.text(last.lift)
-        job = edits.strike(self.space.job, run.id, last.id, reason)
+        job = strike(self.space.job, run.id, last.id, reason)
         self.space.apply(f"strike {words}", job, f"Struck {words}: it stays in the book and does not count.")
         return last
 
@@ -380,7 +381,7 @@ class RunInHand:
         if run is None or reading is None:
             return
         words = self._session.units.lift.text(reading.lift)
-        job = edits.strike(self.space.job, run.id, reading_id, reason)
+        job = strike(self.space.job, run.id, reading_id, reason)
         self.space.apply(f"strike {words}", job, f"Struck {words}: it stays in the book and does not count.")
 
     def take_up(self, reading_id: str) -> None:
@@ -390,7 +391,7 @@ class RunInHand:
         if run is None or reading is None:
             return
         words = self._session.units.lift.text(reading.lift)
-        self.space.apply(f"take up {words}", edits.take_up(self.space.job, run.id, reading_id))
+        self.space.apply(f"take up {words}", take_up(self.space.job, run.id, reading_id))
 
     # -- what it means
 

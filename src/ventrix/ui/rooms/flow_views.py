@@ -8,11 +8,12 @@ import numpy as np
 
 from ventrix.bench.preparation import SAYS, TITLES, Step
 from ventrix.bench.procedure import PRESSURE_WINDOW, Phase
-from ventrix.core.analysis import Pair
-from ventrix.core.flow_nouns import SetUp
-from ventrix.core.reduction import ReducedRun
-from ventrix.core.swirl import turning_of
-from ventrix.core.units import from_si, from_si_array, percent_text
+from ventrix.core.judging.findings import Pair
+from ventrix.core.model.run import SetUp
+from ventrix.core.quantity.units import from_si, from_si_array
+from ventrix.core.quantity.words import percent_text
+from ventrix.core.runs.reduction import ReducedRun
+from ventrix.core.runs.run_curves import turning_of
 from ventrix.ui.gain_words import SHARE
 from ventrix.ui.parts.arms_length import Far, Tape
 from ventrix.ui.parts.ladder import Rung

@@ -9,8 +9,9 @@ from typing import Any, Final
 from PySide6.QtCore import QSize, Signal
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QScrollArea, QTabWidget, QVBoxLayout, QWidget
 
-from ventrix.core.model import Cut, Job, Port
-from ventrix.core.unrolled import unroll
+from ventrix.core.metal.unrolled import unroll
+from ventrix.core.model.cut import Cut, Port
+from ventrix.core.model.job import Job
 from ventrix.ui.parts.field import PlacedField, QuantityField
 from ventrix.ui.parts.port_drawing import PortDrawing
 from ventrix.ui.rooms.head_casting import CastingTab

@@ -17,8 +17,9 @@ from PySide6.QtWidgets import (
     QPushButton,
 )
 
-from ventrix.core import edits
-from ventrix.core.model import Cut, Job, Photo, Port, carried
+from ventrix.core.edits.cuts import edit_cut, edit_port
+from ventrix.core.model.cut import Cut, Photo, Port, carried
+from ventrix.core.model.job import Job
 from ventrix.records.errors import InputError
 from ventrix.records.photos import keep_photo
 from ventrix.ui.rooms.head_fields import edited_valve
@@ -169,7 +170,7 @@ class CastingTab(Tab):
         return True
 
     def _port(self, name: str, **values: Any) -> None:
-        self.room.change(name, lambda job, port, _c: edits.edit_port(job, port.id, lambda p: replace(p, **values)))
+        self.room.change(name, lambda job, port, _c: edit_port(job, port.id, lambda p: replace(p, **values)))
 
     def _number_typed(self, key: str) -> None:
         box = self.numbers[key]
@@ -193,9 +194,7 @@ class CastingTab(Tab):
         if self.boss.isModified():
             self.boss.setModified(False)
             shape = self.boss.text().strip() or None
-            self.room.change(
-                "boss shape", lambda j, _p, c: edits.edit_cut(j, c.id, lambda x: replace(x, boss_shape=shape))
-            )
+            self.room.change("boss shape", lambda j, _p, c: edit_cut(j, c.id, lambda x: replace(x, boss_shape=shape)))
 
     def _back_typed(self) -> None:
         if self.back.isModified():

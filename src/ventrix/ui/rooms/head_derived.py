@@ -11,10 +11,11 @@ import numpy as np
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QGridLayout, QLabel, QWidget
 
-from ventrix.core import port, valve
-from ventrix.core.curve import CHECKING_LIFT, Cam
-from ventrix.core.units import from_si, from_si_array, percent_text
-from ventrix.core.unrolled import UnrolledPort
+from ventrix.core.formulas import port, valve
+from ventrix.core.formulas.cam import CHECKING_LIFT, Cam
+from ventrix.core.metal.unrolled import UnrolledPort
+from ventrix.core.quantity.units import from_si, from_si_array
+from ventrix.core.quantity.words import percent_text
 from ventrix.ui.parts.plot import LiftPlot, Line
 from ventrix.ui.units import Units
 

@@ -7,8 +7,9 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 from typing import Any, Final, Literal
 
-from ventrix.core import edits
-from ventrix.core.model import Cut, Job, Port, Pour, Valve, carried, poured_volume
+from ventrix.core.edits.cuts import add_valve, edit_cut, edit_valve, set_volume
+from ventrix.core.model.cut import Cut, Port, Pour, carried, poured_volume
+from ventrix.core.model.job import Job, Valve
 from ventrix.ui.parts.field import Check, positive
 from ventrix.workspace import new_id, now_text
 
@@ -118,16 +119,16 @@ def edited(job: Job, port: Port, cut: Cut, spec: FieldSpec, value: float | None)
         return edited_valve(job, port, **values)
     if spec.key == "volume":
         pour = None if value is None else Pour(id=new_id(), volume=value, date=now_text())
-        return edits.set_volume(job, cut.id, pour)
-    return edits.edit_cut(job, cut.id, lambda c: replace(c, **values))
+        return set_volume(job, cut.id, pour)
+    return edit_cut(job, cut.id, lambda c: replace(c, **values))
 
 
 def edited_valve(job: Job, port: Port, **values: Any) -> Job:
     """The job with figures of a port's valve set; a port without one gets it."""
     valve = job.valve_of(port)
     if valve is None:
-        return edits.add_valve(job, port.id, Valve(id=new_id(), name=f"{port.kind} valve", **values))
-    return edits.edit_valve(job, valve.id, **values)
+        return add_valve(job, port.id, Valve(id=new_id(), name=f"{port.kind} valve", **values))
+    return edit_valve(job, valve.id, **values)
 
 
 Accept = Callable[[FieldSpec, float | None], None]

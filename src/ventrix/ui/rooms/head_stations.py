@@ -15,9 +15,10 @@ from PySide6.QtWidgets import (
     QTableWidgetItem,
 )
 
-from ventrix.core import edits
-from ventrix.core.model import Cut, Job, Port, Station, carried
-from ventrix.core.units import parse_quantity
+from ventrix.core.edits.cuts import edit_cut
+from ventrix.core.model.cut import Cut, Port, Station, carried
+from ventrix.core.model.job import Job
+from ventrix.core.quantity.units import parse_quantity
 from ventrix.ui.rooms.head_tabs import Tab
 from ventrix.workspace import new_id
 
@@ -137,7 +138,7 @@ class StationsTab(Tab):
             return
         self.say(None)
         ordered = tuple(sorted(stations, key=lambda s: s.along))
-        self.room.change("stations", lambda j, _p, c: edits.edit_cut(j, c.id, lambda x: replace(x, stations=ordered)))
+        self.room.change("stations", lambda j, _p, c: edit_cut(j, c.id, lambda x: replace(x, stations=ordered)))
 
     def _figure(self, text: str, unit: str, row: int, key: str) -> float:
         try:

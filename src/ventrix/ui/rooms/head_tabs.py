@@ -15,10 +15,11 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from ventrix.core.curve import TabledCam
-from ventrix.core.model import CamPoint, CheckMark, Cut, Job, Port, Target, WallLimit
-from ventrix.core.units import from_si, parse_quantity
-from ventrix.core.unrolled import ZONE_NAMES
+from ventrix.core.formulas.cam import TabledCam
+from ventrix.core.metal.unrolled import ZONE_NAMES
+from ventrix.core.model.cut import Cut, Port
+from ventrix.core.model.job import CamPoint, CheckMark, Job, Target, WallLimit
+from ventrix.core.quantity.units import from_si, parse_quantity
 from ventrix.ui.rooms.head_fields import SPECS
 from ventrix.workspace import new_id, now_text
 

@@ -1,0 +1,75 @@
+"""Edits of a job: each takes a job and gives a new one. Ids and dates come from the caller."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import replace
+from typing import Any
+
+from ventrix.core.edits.swap import swapped
+from ventrix.core.model.cut import Cut, Operation, Port, Pour, Trial, WallReading
+from ventrix.core.model.job import Job, Valve
+
+
+def edit_port(job: Job, port_id: str, edit: Callable[[Port], Port]) -> Job:
+    """The job with one port edited. KeyError if it is not there."""
+    return replace(job, ports=swapped(job.ports, port_id, edit))
+
+
+def edit_cut(job: Job, cut_id: str, edit: Callable[[Cut], Cut]) -> Job:
+    """The job with one cut edited. KeyError if it is not there."""
+    port, _ = job.cut_of(cut_id)
+    return edit_port(job, port.id, lambda p: replace(p, cuts=swapped(p.cuts, cut_id, edit)))
+
+
+def edit_valve(job: Job, valve_id: str, **values: Any) -> Job:
+    """The job with fields of one valve set."""
+    return replace(job, valves=swapped(job.valves, valve_id, lambda v: replace(v, **values)))
+
+
+def add_valve(job: Job, port_id: str, valve: Valve) -> Job:
+    """Give a port a valve of its own."""
+    grown = replace(job, valves=(*job.valves, valve))
+    return edit_port(grown, port_id, lambda p: replace(p, valve_id=valve.id))
+
+
+def add_port(job: Job, port: Port) -> Job:
+    return replace(job, ports=(*job.ports, port))
+
+
+def add_cut(job: Job, port_id: str, cut: Cut) -> Job:
+    """Put a cut at the end of a port's row; its number follows the last."""
+
+    def grow(port: Port) -> Port:
+        number = port.cuts[-1].number + 1 if port.cuts else 0
+        return replace(port, cuts=(*port.cuts, replace(cut, number=number)))
+
+    return edit_port(job, port_id, grow)
+
+
+def add_operation(job: Job, cut_id: str, operation: Operation) -> Job:
+    return edit_cut(job, cut_id, lambda c: replace(c, operations=(*c.operations, operation)))
+
+
+def add_wall(job: Job, cut_id: str, wall: WallReading) -> Job:
+    return edit_cut(job, cut_id, lambda c: replace(c, walls=(*c.walls, wall)))
+
+
+def add_trial(job: Job, cut_id: str, trial: Trial) -> Job:
+    return edit_cut(job, cut_id, lambda c: replace(c, trials=(*c.trials, trial)))
+
+
+def add_pour(job: Job, cut_id: str, pour: Pour) -> Job:
+    """One more filling of the port at a cut: repeats are averaged."""
+    return edit_cut(job, cut_id, lambda c: replace(c, pours=(*c.pours, pour)))
+
+
+def set_volume(job: Job, cut_id: str, pour: Pour | None) -> Job:
+    """Say what a cut was poured at, in place of what was said before; None takes it away."""
+    return edit_cut(job, cut_id, lambda c: replace(c, pours=() if pour is None else (pour,)))
+
+
+def edit_trial(job: Job, trial_id: str, edit: Callable[[Trial], Trial]) -> Job:
+    """The job with one trial edited. KeyError if no cut has it."""
+    cut = job.cut_of_trial(trial_id)[1]
+    return edit_cut(job, cut.id, lambda c: replace(c, trials=swapped(c.trials, trial_id, edit)))

@@ -1,0 +1,518 @@
+"""From what a flow bench shows to flow that can be compared: ideal flow, scales, leak, pressure.
+
+All SI: flow [m3/s], pressure drop [Pa] as a positive number, area [m2], density [kg/m3].
+Sources are numbered as in ``docs/sources.md``.
+"""
+
+from __future__ import annotations
+
+from typing import Final, Literal
+
+import numpy as np
+from numpy.typing import ArrayLike
+
+from ventrix.core.formulas.atmosphere import (
+    GAMMA,
+    GAS_CONSTANT,
+    REFERENCE_DENSITY,
+    REFERENCE_PRESSURE,
+    REFERENCE_TEMPERATURE,
+    ideal_gas_density,
+)
+from ventrix.core.quantity.arrays import Array
+from ventrix.core.quantity.limits import not_negative, positive
+from ventrix.core.quantity.words import percent_text
+
+Model = Literal["isentropic", "incompressible"]
+
+PLATE_EXPANSION: Final = 0.351  # expansibility of a sharp plate, ISO 5167-2:2003 at a diameter ratio of nought
+CONVERSION_GRAIN: Final = 0.03  # |ln| of a pressure ratio up to which a conversion costs no doubt
+REYNOLDS_DOUBT: Final = 0.005  # relative, times ln of the pressure ratio: a coefficient drifts with speed
+LEAK_FLAG: Final = 0.02  # of the smallest reading
+LEAK_PRESSURE_RATIO: Final = 1.5
+PRESSURE_FLAG: Final = 0.03  # off nominal
+
+
+def ideal_velocity(pressure_drop: ArrayLike, density: ArrayLike = REFERENCE_DENSITY) -> Array:
+    """Speed that a pressure drop gives to air without loss, incompressible: sqrt(2 dp / rho).
+
+    Parameters
+    ----------
+    pressure_drop : array_like
+        Pressure drop [Pa].
+    density : array_like
+        Density [kg/m3].
+
+    Returns
+    -------
+    ndarray
+        Speed [m/s].
+
+    Raises
+    ------
+    ValueError
+        A negative drop, or a density not above zero.
+
+    References
+    ----------
+    Bernoulli; 28 inH2O in reference air gives 350 ft/s (common practice).
+    """
+    dp = not_negative(pressure_drop, "pressure drop")
+    return np.asarray(np.sqrt(2 * dp / positive(density, "density")))
+
+
+def isentropic_mass_flux(
+    pressure_drop: ArrayLike,
+    pressure: ArrayLike = REFERENCE_PRESSURE,
+    temperature: ArrayLike = REFERENCE_TEMPERATURE,
+) -> Array:
+    """Mass flow per area through an ideal nozzle, dry air as an ideal gas.
+
+    .. math:: G = \\frac{p_0}{\\sqrt{R T_0}} \\sqrt{\\frac{2\\gamma}{\\gamma-1}
+              \\left(pr^{2/\\gamma} - pr^{(\\gamma+1)/\\gamma}\\right)}
+
+    Parameters
+    ----------
+    pressure_drop : array_like
+        Drop from the upstream pressure [Pa].
+    pressure : array_like
+        Absolute pressure upstream [Pa].
+    temperature : array_like
+        Temperature upstream [K].
+
+    Returns
+    -------
+    ndarray
+        Mass flux [kg/(s m2)]; choked (constant) below the critical pressure ratio.
+
+    Raises
+    ------
+    ValueError
+        A drop that is negative or not smaller than the pressure upstream.
+
+    References
+    ----------
+    [3] Heywood, Internal Combustion Engine Fundamentals, 1988, app. C; [4] Anderson, Modern
+    Compressible Flow.
+    """
+    p0 = positive(pressure, "upstream pressure")
+    t0 = positive(temperature, "temperature")
+    dp = not_negative(pressure_drop, "pressure drop")
+    if np.any(dp >= p0):
+        raise ValueError("the pressure drop must be smaller than the pressure upstream")
+    critical = (2 / (GAMMA + 1)) ** (GAMMA / (GAMMA - 1))
+    pr = np.maximum((p0 - dp) / p0, critical)
+    bracket = pr ** (2 / GAMMA) - pr ** ((GAMMA + 1) / GAMMA)
+    return np.asarray(p0 / np.sqrt(GAS_CONSTANT * t0) * np.sqrt(2 * GAMMA / (GAMMA - 1) * bracket))
+
+
+def ideal_flux(
+    pressure_drop: ArrayLike,
+    model: Model = "isentropic",
+    density: ArrayLike | None = None,
+    pressure: ArrayLike = REFERENCE_PRESSURE,
+    temperature: ArrayLike = REFERENCE_TEMPERATURE,
+) -> Array:
+    """Volume flow per area at upstream density that an ideal opening would pass.
+
+    Parameters
+    ----------
+    pressure_drop : array_like
+        Pressure drop [Pa].
+    model : {"isentropic", "incompressible"}
+        Which ideal. The incompressible one is the trade's 146 CFM/in2 at 28 inH2O.
+    density : array_like, optional
+        Density [kg/m3] for the incompressible ideal; by default the ideal gas of the state given.
+    pressure, temperature : array_like
+        State upstream [Pa], [K].
+
+    Returns
+    -------
+    ndarray
+        Flow per area [m/s].
+
+    Raises
+    ------
+    ValueError
+        As `isentropic_mass_flux` and `ideal_velocity`.
+
+    References
+    ----------
+    [3] Heywood (1988), app. C.
+    """
+    rho = ideal_gas_density(temperature, pressure) if density is None else np.asarray(density, dtype=float)
+    if model == "incompressible":
+        return ideal_velocity(pressure_drop, rho)
+    return np.asarray(isentropic_mass_flux(pressure_drop, pressure, temperature) / rho)
+
+
+def convert_pressure(flow: ArrayLike, measured_at: ArrayLike, wanted_at: ArrayLike) -> Array:
+    """Flow at another test pressure as the trade does it, Q sqrt(dp2 / dp1); see `convert_flow`.
+
+    Parameters
+    ----------
+    flow : array_like
+        Flow [m3/s].
+    measured_at, wanted_at : array_like
+        Test pressures [Pa].
+
+    Returns
+    -------
+    ndarray
+        Flow [m3/s]: a converted figure, to be marked as such wherever it is shown.
+
+    Raises
+    ------
+    ValueError
+        A pressure not above zero.
+
+    References
+    ----------
+    Incompressible orifice law; common practice (10 to 28 inH2O is 1.673).
+    """
+    ratio = positive(wanted_at, "wanted pressure") / positive(measured_at, "measured pressure")
+    return np.asarray(np.sqrt(ratio) * flow)
+
+
+def _two_laws(measured_at: ArrayLike, wanted_at: ArrayLike) -> tuple[Array, Array]:
+    """Ratio of flows [-] between two test pressures [Pa] through a perfect nozzle and through a plate."""
+    first, second = positive(measured_at, "measured pressure"), positive(wanted_at, "wanted pressure")
+    nozzle = isentropic_mass_flux(second) / isentropic_mass_flux(first)
+    expansion = [
+        1 - PLATE_EXPANSION * (1 - ((REFERENCE_PRESSURE - dp) / REFERENCE_PRESSURE) ** (1 / GAMMA))
+        for dp in (first, second)
+    ]
+    return np.asarray(nozzle), np.asarray(np.sqrt(second / first) * expansion[1] / expansion[0])
+
+
+def conversion_ratio(measured_at: ArrayLike, wanted_at: ArrayLike) -> Array:
+    """What a port's flow is multiplied by at another test pressure: between a nozzle and a plate.
+
+    .. math:: r = \\sqrt{r_n r_p}, \\quad r_n = G_2/G_1, \\quad
+              r_p = \\sqrt{\\Delta p_2/\\Delta p_1}\\,\\varepsilon_2/\\varepsilon_1
+
+    Parameters
+    ----------
+    measured_at, wanted_at : array_like
+        Test pressures [Pa].
+
+    Returns
+    -------
+    ndarray
+        r [-], reference air upstream.
+
+    Raises
+    ------
+    ValueError
+        A pressure not above zero, or not smaller than the pressure upstream.
+
+    References
+    ----------
+    [3] Heywood (1988), app. C (nozzle); [11] ISO 5167-2:2003 (expansibility of a plate); their geometric mean is
+    this project's formula book.
+    """
+    nozzle, plate = _two_laws(measured_at, wanted_at)
+    return np.asarray(np.sqrt(nozzle * plate))
+
+
+def conversion_doubt(measured_at: ArrayLike, wanted_at: ArrayLike) -> tuple[Array, Array]:
+    """The two parts of a conversion's relative standard uncertainty, signed by its direction.
+
+    Parameters
+    ----------
+    measured_at, wanted_at : array_like
+        Test pressures [Pa].
+
+    Returns
+    -------
+    tuple of ndarray
+        ln(r_n/r_p) / (2 sqrt 3), since a port lies somewhere between nozzle and plate; and 0.005 ln(dp2/dp1), since a
+        coefficient drifts with speed. Both nought within 3 % of pressure. Their root sum of squares is the
+        uncertainty [-]; two figures of one port converted alike share each part.
+
+    Raises
+    ------
+    ValueError
+        As `conversion_ratio`.
+
+    References
+    ----------
+    [6] JCGM 100:2008, 4.3.7 (rectangular); formula book of this project.
+    """
+    nozzle, plate = _two_laws(measured_at, wanted_at)
+    size = np.log(np.asarray(wanted_at, dtype=float) / np.asarray(measured_at, dtype=float))
+    counts = np.abs(size) > CONVERSION_GRAIN
+    law = np.where(counts, np.log(nozzle / plate) / (2 * np.sqrt(3)), 0.0)
+    return np.asarray(law), np.asarray(np.where(counts, REYNOLDS_DOUBT * size, 0.0))
+
+
+def conversion_uncertainty(measured_at: ArrayLike, wanted_at: ArrayLike) -> Array:
+    """Relative standard uncertainty of `convert_flow` [-].
+
+    Parameters
+    ----------
+    measured_at, wanted_at : array_like
+        Test pressures [Pa].
+
+    Returns
+    -------
+    ndarray
+        u_r [-]; nought within 3 % of pressure.
+
+    Raises
+    ------
+    ValueError
+        As `conversion_ratio`.
+
+    References
+    ----------
+    `conversion_doubt`.
+    """
+    return np.asarray(np.hypot(*conversion_doubt(measured_at, wanted_at)))
+
+
+def convert_flow(flow: ArrayLike, measured_at: ArrayLike, wanted_at: ArrayLike) -> Array:
+    """Flow at another test pressure, air being compressible: what Ventrix itself converts by.
+
+    Parameters
+    ----------
+    flow : array_like
+        Flow [m3/s].
+    measured_at, wanted_at : array_like
+        Test pressures [Pa].
+
+    Returns
+    -------
+    ndarray
+        Flow [m3/s]: a converted figure, to be marked as such wherever it is shown.
+
+    Raises
+    ------
+    ValueError
+        As `conversion_ratio`.
+
+    References
+    ----------
+    `conversion_ratio`.
+    """
+    return np.asarray(conversion_ratio(measured_at, wanted_at) * np.asarray(flow, dtype=float))
+
+
+def conversion_note(measured_at: float, wanted_at: float) -> str | None:
+    """How sure a converted figure is, else None where it was not converted far; pressures [Pa]."""
+    u = float(conversion_uncertainty(measured_at, wanted_at))
+    return f"converted, known to ± {percent_text(2 * u)}" if u > 0 else None
+
+
+def range_flow(percent: ArrayLike, full_scale: ArrayLike) -> Array:
+    """Percent of a range into flow.
+
+    Parameters
+    ----------
+    percent : array_like
+        Reading as a fraction of the scale [-].
+    full_scale : array_like
+        Flow at 100 % of the range [m3/s].
+
+    Returns
+    -------
+    ndarray
+        Flow [m3/s].
+
+    Raises
+    ------
+    ValueError
+        A negative reading, or a range not above zero.
+
+    References
+    ----------
+    Definition of the scale (common practice).
+    """
+    return np.asarray(not_negative(percent, "percent") * positive(full_scale, "range"))
+
+
+def leak_correct(flow: ArrayLike, leak: ArrayLike, test_pressure: ArrayLike, leak_pressure: ArrayLike) -> Array:
+    """Take the bench's leak off a reading, the leak scaled by sqrt(dp).
+
+    The leak is the one read with the valve shut **and the opening sealed**: a leaking seat is no
+    leak once the valve is open, and is never subtracted.
+
+    Parameters
+    ----------
+    flow : array_like
+        Reading [m3/s].
+    leak : array_like
+        Leak [m3/s] at `leak_pressure`.
+    test_pressure, leak_pressure : array_like
+        Pressure drops [Pa].
+
+    Returns
+    -------
+    ndarray
+        Flow through the test piece [m3/s].
+
+    Raises
+    ------
+    ValueError
+        A leak not smaller than the reading, or negative figures.
+
+    References
+    ----------
+    Common practice, no source.
+    """
+    q = positive(flow, "flow")
+    scaled = convert_pressure(not_negative(leak, "leak"), leak_pressure, test_pressure)
+    if np.any(scaled >= q):
+        raise ValueError("the leak is not smaller than the reading")
+    return np.asarray(q - scaled)
+
+
+def leak_notes(smallest_flow: float, leak: float, test_pressure: float, leak_pressure: float) -> list[str]:
+    """Sentences about a leak that is large or was taken at another pressure; SI inputs."""
+    notes = []
+    scaled = float(convert_pressure(leak, leak_pressure, test_pressure))
+    if scaled > LEAK_FLAG * smallest_flow:
+        notes.append(f"leak is {percent_text(scaled / smallest_flow)} of the smallest reading: over 2 %, find it first")
+    ratio = max(test_pressure, leak_pressure) / min(test_pressure, leak_pressure)
+    if leak > 0 and ratio > LEAK_PRESSURE_RATIO:
+        notes.append(
+            f"leak was taken at a pressure {ratio:.1f} times off: a small leak can scale with the "
+            "pressure itself rather than its root"
+        )
+    return notes
+
+
+def element_correction(
+    indicated: ArrayLike,
+    scale_density: ArrayLike,
+    element_density: ArrayLike,
+    test_density: ArrayLike,
+) -> Array:
+    """Flow referred to reference air, from an element that senses a pressure drop.
+
+    .. math:: Q_{ref} = Q_i \\sqrt{\\rho_{scale} \\rho_{element} / (\\rho_{test} \\rho_{ref})}
+
+    Parameters
+    ----------
+    indicated : array_like
+        What the scale says [m3/s].
+    scale_density : array_like
+        Density the scale was made for [kg/m3]; 1.2014 for a "0.075 lb/ft3" scale.
+    element_density, test_density : array_like
+        Density at the element, and of the air entering the test piece [kg/m3].
+
+    Returns
+    -------
+    ndarray
+        Reported flow [m3/s].
+
+    Raises
+    ------
+    ValueError
+        A density not above zero.
+
+    References
+    ----------
+    Orifice equation at two densities, [3] Heywood (1988), app. C.
+    """
+    product = positive(scale_density, "scale density") * positive(element_density, "density at the element")
+    below = positive(test_density, "density at the test piece") * REFERENCE_DENSITY
+    return np.asarray(np.asarray(indicated, dtype=float) * np.sqrt(product / below))
+
+
+def mass_flow_correction(mass_flow: ArrayLike, test_density: ArrayLike) -> Array:
+    """Reported flow from a mass-flow element, m / sqrt(rho_test rho_ref).
+
+    Parameters
+    ----------
+    mass_flow : array_like
+        [kg/s].
+    test_density : array_like
+        Of the air entering the test piece [kg/m3].
+
+    Returns
+    -------
+    ndarray
+        Reported flow [m3/s].
+
+    Raises
+    ------
+    ValueError
+        A density not above zero.
+
+    References
+    ----------
+    As `element_correction`.
+    """
+    root = np.sqrt(positive(test_density, "density at the test piece") * REFERENCE_DENSITY)
+    return np.asarray(np.asarray(mass_flow, dtype=float) / root)
+
+
+def flow_index(element_column: ArrayLike, port_column: ArrayLike) -> Array:
+    """Index of an uncalibrated bench with two columns of water, sqrt(h_element / h_port).
+
+    Parameters
+    ----------
+    element_column, port_column : array_like
+        Both in one unit [any].
+
+    Returns
+    -------
+    ndarray
+        Index [-]: good for ratios on one bench, never a flow.
+
+    Raises
+    ------
+    ValueError
+        A port column not above zero, an element column below zero.
+
+    References
+    ----------
+    Orifice law at the element and at the port (common practice).
+    """
+    top = not_negative(element_column, "element column")
+    return np.asarray(np.sqrt(top / positive(port_column, "port column")))
+
+
+def discharge_coefficient(
+    flow: ArrayLike,
+    test_pressure: ArrayLike,
+    area: ArrayLike,
+    model: Model = "isentropic",
+    pressure: ArrayLike = REFERENCE_PRESSURE,
+    temperature: ArrayLike = REFERENCE_TEMPERATURE,
+) -> Array:
+    """Flow over what an ideal opening of the same area would pass, Cd = Q / (A vi).
+
+    Parameters
+    ----------
+    flow : array_like
+        Volume flow at upstream density [m3/s].
+    test_pressure : array_like
+        Pressure drop [Pa].
+    area : array_like
+        Reference area [m2]; which one (curtain, valve head, least, throat) is the caller's choice
+        and must be named wherever the figure is shown.
+    model : {"isentropic", "incompressible"}
+        Which ideal.
+    pressure, temperature : array_like
+        Absolute state upstream of the test piece [Pa], [K].
+
+    Returns
+    -------
+    ndarray
+        Discharge coefficient [-]. Above 1 is possible with a poor reference area; not clipped.
+
+    Raises
+    ------
+    ValueError
+        Area or pressure not above zero.
+
+    References
+    ----------
+    [3] Heywood (1988), section 6.3.2 and app. C.
+    """
+    a = positive(area, "area")
+    dp = positive(test_pressure, "test pressure")
+    vi = ideal_flux(dp, model, pressure=pressure, temperature=temperature)
+    return np.asarray(np.asarray(flow, dtype=float) / (a * vi))

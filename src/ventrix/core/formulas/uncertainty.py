@@ -1,0 +1,434 @@
+"""How sure a difference is: repeat, re-mount and dial scatter, each with its degrees of freedom.
+
+Relative scatters are fractions. Follows JCGM 100:2008 ("GUM") [6]; components with their own
+degrees of freedom are joined as Banerjee (1960) [7] does, which errs to the careful side.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from typing import Final
+
+import numpy as np
+from numpy.typing import ArrayLike, NDArray
+
+from ventrix.core.formulas.quantiles import f_quantile, t_quantile
+from ventrix.core.quantity.arrays import Array
+from ventrix.core.quantity.units import CFM, INCH, INCH_OF_WATER
+
+ASSUMED_REPEAT: Final = 0.010
+ASSUMED_FREEDOM: Final = 8.0
+ASSUMED_MOUNT: Final = 0.007
+ASSUMED_MOUNT_FREEDOM: Final = 4.0
+ENOUGH_MOUNT_FREEDOM: Final = 4
+ENOUGH_FREEDOM: Final = 5
+OWN_VARIANCE_QUANTILE: Final = 0.70
+DIAL_ZERO: Final = 0.0005 * INCH  # m: common practice, no source
+CONFIDENCE: Final = 0.05  # two-sided alpha of every verdict
+
+
+@dataclass(frozen=True, slots=True)
+class Scatter:
+    """What this bench is known, or assumed, to scatter by: relative, with degrees of freedom.
+
+    `repeat` is with the head left on and lift and pressure set anew; `mount` is what taking the
+    head off and putting it back adds, from `mounts` bolting-downs of unchanged heads besides what is assumed.
+    """
+
+    repeat: float = ASSUMED_REPEAT
+    repeat_freedom: float = ASSUMED_FREEDOM
+    mount: float = ASSUMED_MOUNT
+    mount_freedom: float = ASSUMED_MOUNT_FREEDOM
+    repeat_assumed: bool = True
+    mount_assumed: bool = True
+    mounts: int = 0
+
+
+@dataclass(frozen=True, slots=True)
+class Instrument:
+    """Standard uncertainties of what a reading is set and read with.
+
+    lift : finding the dial's zero [m]: worse than reading it; one zero a run, so common to all its lifts.
+    pressure : the gauge [Pa]; common to a run as well.
+    flow : the readout's last digit [m3/s] (rectangular, [6] 4.3.7); separate at each lift.
+    """
+
+    lift: float = DIAL_ZERO
+    pressure: float = 0.05 * INCH_OF_WATER
+    flow: float = 0.1 * CFM / np.sqrt(12)
+
+
+def student_t(alpha: float, freedom: ArrayLike) -> Array:
+    """Two-sided Student t factor, t(1 - alpha/2, nu).
+
+    Parameters
+    ----------
+    alpha : float
+        Chance of being outside [-].
+    freedom : array_like
+        Degrees of freedom nu [-]; may be infinite.
+
+    Returns
+    -------
+    ndarray
+        Factor [-], shape of `freedom`.
+
+    Raises
+    ------
+    ValueError
+        A nu not above zero.
+
+    References
+    ----------
+    [6] JCGM 100:2008, app. G, table G.2.
+    """
+    nu = np.asarray(freedom, dtype=float)
+    known = {v: t_quantile(1 - alpha / 2, v) for v in set(nu.ravel().tolist())}
+    return np.asarray([known[v] for v in nu.ravel().tolist()]).reshape(nu.shape)
+
+
+@dataclass(frozen=True, slots=True)
+class Repeats:
+    """What repeats at each of k lifts say: sums of squared relative residuals, and degrees of freedom."""
+
+    squares: Array
+    freedom: Array
+
+    @classmethod
+    def of(cls, flow: Array, starts: NDArray[np.int64]) -> Repeats:
+        """From readings sorted by lift, shape (n,), and where each lift starts, shape (k,)."""
+        counts = np.diff(np.r_[starts, len(flow)])
+        mean = np.add.reduceat(flow, starts) / counts
+        residual = flow / np.repeat(mean, counts) - 1
+        return cls(np.add.reduceat(residual**2, starts), counts - 1.0)
+
+
+def repeat_scatter(repeats: Sequence[Repeats]) -> tuple[float, int]:
+    """Pooled relative standard deviation of repeats, and its degrees of freedom.
+
+    .. math:: s_w^2 = \\sum (q_{ij}/\\bar q_i - 1)^2 / \\nu, \\quad \\nu = \\sum (n_i - 1)
+
+    Parameters
+    ----------
+    repeats : sequence of Repeats
+        One a run.
+
+    Returns
+    -------
+    tuple of float and int
+        s_w [-] (0 where nothing was repeated) and nu.
+
+    Raises
+    ------
+    ValueError
+        Never: no repeats at all give nought and no freedom.
+
+    References
+    ----------
+    [6] JCGM 100:2008, H.3.6 and 4.2.4 (pooled variance).
+    """
+    freedom = round(sum(float(r.freedom.sum()) for r in repeats))
+    total = sum(float(r.squares.sum()) for r in repeats)
+    return (float(np.sqrt(total / freedom)) if freedom else 0.0), freedom
+
+
+@dataclass(frozen=True, slots=True)
+class MountSets:
+    """What sets of mounts of unchanged heads say: sum of squares about each set's own mean, its degrees of freedom,
+    and how many mounts there were."""
+
+    squares: float = 0.0
+    freedom: float = 0.0
+    mounts: int = 0
+
+    @classmethod
+    def of(cls, means: ArrayLike) -> MountSets:
+        """From the means of two or more mounts of one unchanged state [any flow unit], shape (m,)."""
+        q = np.asarray(means, dtype=float)
+        if len(q) < 2:
+            return cls()
+        return cls(float(np.sum((q / q.mean() - 1) ** 2)), float(len(q) - 1), len(q))
+
+    def __add__(self, other: MountSets) -> MountSets:
+        return MountSets(self.squares + other.squares, self.freedom + other.freedom, self.mounts + other.mounts)
+
+
+def mount_scatter(seen: MountSets) -> tuple[float, float]:
+    """Re-mount scatter to judge with: what was seen on this bench, pooled with what is assumed of any.
+
+    .. math:: s_b^2 = (\\nu_0 s_0^2 + SS) / (\\nu_0 + \\nu)
+
+    Parameters
+    ----------
+    seen : MountSets
+        Every set of mounts of unchanged heads on this bench.
+
+    Returns
+    -------
+    tuple of float
+        s_b [-] and its degrees of freedom. With four or more of its own that exceed the assumed 0.7 %, the
+        bench's own stands alone: a poor bench is not flattered.
+
+    Raises
+    ------
+    ValueError
+        Never.
+
+    References
+    ----------
+    [6] JCGM 100:2008, 4.2.4 (pooled variance); the prior is common practice, no source.
+    """
+    own = seen.squares / seen.freedom if seen.freedom else 0.0
+    if seen.freedom >= ENOUGH_MOUNT_FREEDOM and own > ASSUMED_MOUNT**2:
+        return float(np.sqrt(own)), seen.freedom
+    freedom = ASSUMED_MOUNT_FREEDOM + seen.freedom
+    return float(np.sqrt((ASSUMED_MOUNT_FREEDOM * ASSUMED_MOUNT**2 + seen.squares) / freedom)), freedom
+
+
+def known_scatter(repeats: Sequence[Repeats], prior: Scatter | None = None, seen: MountSets | None = None) -> Scatter:
+    """The scatter to judge with: measured repeats once there are enough, and mounts as far as they were seen.
+
+    Parameters
+    ----------
+    repeats : sequence of Repeats
+        Of this bench.
+    prior : Scatter, optional
+        What was known before; the assumed scatters without one.
+    seen : MountSets, optional
+        Mounts of unchanged heads on this bench; `prior` keeps its own without them.
+
+    Returns
+    -------
+    Scatter
+        With measured repeats where nu is 5 or more and `prior` was assumed.
+
+    Raises
+    ------
+    ValueError
+        Never.
+
+    References
+    ----------
+    Formula book of this project.
+    """
+    found = prior or Scatter()
+    if seen is not None and seen.freedom:
+        mount, freedom = mount_scatter(seen)
+        found = replace(found, mount=mount, mount_freedom=freedom, mount_assumed=False, mounts=seen.mounts)
+    measured, repeat_freedom = repeat_scatter(repeats)
+    if not found.repeat_assumed or repeat_freedom < ENOUGH_FREEDOM:
+        return found
+    return replace(found, repeat=measured, repeat_freedom=float(repeat_freedom), repeat_assumed=False)
+
+
+@dataclass(frozen=True, slots=True)
+class LiftScatter:
+    """Relative repeat scatter of each lift and its degrees of freedom, shape (k,)."""
+
+    repeat: Array
+    freedom: Array
+
+
+def scatter_by_lift(repeats: Repeats, scatter: Scatter) -> LiftScatter:
+    """The repeat scatter of each lift; a lift much noisier than the rest answers for itself.
+
+    Parameters
+    ----------
+    repeats : Repeats
+        Of both runs together, at k lifts.
+    scatter : Scatter
+        What holds for the rest.
+
+    Returns
+    -------
+    LiftScatter
+        Relative scatter and degrees of freedom, shape (k,).
+
+    Raises
+    ------
+    ValueError
+        Never.
+
+    References
+    ----------
+    F test of two variances; formula book of this project.
+
+    Notes
+    -----
+    A lift with repeats uses its own variance where it exceeds the others' by the 0.70 quantile of F:
+    air that separates makes one lift noisier than its neighbours, and pooling would hide it. Where
+    the others were repeated too little, the scatter handed in stands for them.
+    """
+    own = repeats.freedom > 0
+    s2 = np.full(len(own), scatter.repeat**2)
+    nu = np.full(len(own), float(scatter.repeat_freedom))
+    if not np.any(own):
+        return LiftScatter(np.sqrt(s2), nu)
+    rest_nu = repeats.freedom.sum() - repeats.freedom
+    enough = (rest_nu >= ENOUGH_FREEDOM) & (not scatter.repeat_assumed)
+    rest_s2 = np.where(enough, (repeats.squares.sum() - repeats.squares) / np.maximum(rest_nu, 1), scatter.repeat**2)
+    rest_nu = np.where(enough, rest_nu, min(scatter.repeat_freedom, 1e9))
+    own_s2 = repeats.squares / np.maximum(repeats.freedom, 1)
+    pairs = zip(np.maximum(repeats.freedom, 1).tolist(), np.maximum(rest_nu, 1e-9).tolist(), strict=True)
+    limit = rest_s2 * np.array([f_quantile(OWN_VARIANCE_QUANTILE, d1, d2) for d1, d2 in pairs])
+    noisier = own & (own_s2 > limit)
+    return LiftScatter(np.sqrt(np.where(noisier, own_s2, s2)), np.where(noisier, repeats.freedom, nu))
+
+
+@dataclass(frozen=True, slots=True)
+class Side:
+    """One side of a comparison at k common lifts, its mounts averaged.
+
+    flow, slope : mean flow [m3/s] and dQ/dL [m2/s]; shape (k,)
+    readings : how many readings are in each mean; shape (k,)
+    pressure : nominal test pressure [Pa]
+    mounts : how many bolting-downs were averaged
+    law, size : the two parts of a pressure conversion's relative doubt, signed, that both sides of one port share
+        (see `bench_flow.conversion_doubt`); shape (k,)
+    adjusted : relative standard uncertainty of what was adjusted on this side alone; shape (k,)
+    """
+
+    flow: Array
+    slope: Array
+    readings: Array
+    pressure: float
+    mounts: int = 1
+    law: Array | float = 0.0
+    size: Array | float = 0.0
+    adjusted: Array | float = 0.0
+
+
+@dataclass(frozen=True)
+class Difference:
+    """After less before at k lifts, with the parts of its standard uncertainty [m3/s]."""
+
+    before: Side
+    after: Side
+    lift_scatter: LiftScatter
+    scatter: Scatter
+    instrument: Instrument
+    same_mount: bool
+
+    @property
+    def value(self) -> Array:
+        return self.after.flow - self.before.flow
+
+    @property
+    def sides(self) -> tuple[Side, Side]:
+        return self.before, self.after
+
+    def common_terms(self) -> list[Array]:
+        """Terms that every lift shares [m3/s], each shape (k,): dial, gauge and adjustment of each side, and the doubt
+        of converting pressures, in which only what the sides do not share is left."""
+        terms: list[Array] = []
+        for side in self.sides:
+            root = np.sqrt(side.mounts)
+            terms += [
+                self.instrument.lift * side.slope / root,
+                side.flow * 0.5 * self.instrument.pressure / side.pressure / root,
+                np.asarray(side.flow * side.adjusted),
+            ]
+        for name in ("law", "size"):
+            had, has = (s.flow * np.asarray(getattr(s, name)) for s in self.sides)
+            terms.append(np.asarray(has - had))
+        return terms
+
+    def repeat_variance(self) -> Array:
+        """Variance of the difference from repeats [m6/s2], shape (k,)."""
+        s2 = self.lift_scatter.repeat**2
+        return np.asarray(s2 * sum(s.flow**2 / s.readings for s in self.sides))
+
+    def resolution_variance(self) -> Array:
+        """Variance of the difference from the readout's last digit [m6/s2], shape (k,)."""
+        return np.asarray(self.instrument.flow**2 * sum(1 / s.readings for s in self.sides))
+
+    def mount_scatter(self) -> float:
+        """Relative scatter that bolting down adds to this difference; nought within one mount."""
+        return 0.0 if self.same_mount else self.scatter.mount
+
+    def covariance(self) -> Array:
+        """Covariance of the differences [m6/s2], shape (k, k): repeat, resolution, mount, dial and the rest."""
+        found = np.diag(self.repeat_variance() + self.resolution_variance())
+        for side in self.sides:
+            found += self.mount_scatter() ** 2 / side.mounts * np.outer(side.flow, side.flow)
+        for term in self.common_terms():
+            found += np.outer(term, term)
+        return np.asarray(found)
+
+    def expanded(self, alpha: float = CONFIDENCE) -> Array:
+        """Expanded uncertainty U(alpha) of the difference at each lift [m3/s], shape (k,)."""
+        mount = self.mount_scatter() ** 2 * sum(s.flow**2 / s.mounts for s in self.sides)
+        exact = sum(term**2 for term in self.common_terms()) + self.resolution_variance()
+        t_repeat = student_t(alpha, self.lift_scatter.freedom)
+        t_mount = student_t(alpha, self.scatter.mount_freedom)
+        z = student_t(alpha, np.inf)
+        return np.asarray(np.sqrt(t_repeat**2 * self.repeat_variance() + t_mount**2 * mount + z**2 * exact))
+
+    def weighted(self, weights: Array) -> float:
+        """Sum of weight times difference [m3/s]."""
+        return float(weights @ self.value)
+
+    def weighted_parts(self, weights: Array, alpha: float = CONFIDENCE) -> tuple[float, float, float]:
+        """Repeat part of the squared expanded uncertainty of a weighted difference, mount variance for a relative
+        scatter of one, and variance of all the rest [m6/s2].
+
+        Repeat terms add in squares; mount, dial, pressure and conversion are common to a run and
+        add linearly within it, then in quadrature between the two.
+        """
+        t2 = student_t(alpha, self.lift_scatter.freedom) ** 2
+        repeat = float(np.sum(t2 * weights**2 * self.repeat_variance()))
+        mount = 0.0 if self.same_mount else sum(float(weights @ s.flow) ** 2 / s.mounts for s in self.sides)
+        rest = sum(float(weights @ term) ** 2 for term in self.common_terms())
+        return repeat, mount, rest + float(weights**2 @ self.resolution_variance())
+
+    def weighted_expanded(self, weights: Array, alpha: float = CONFIDENCE) -> float:
+        """Expanded uncertainty of a weighted difference [m3/s]; see `weighted_parts`."""
+        repeat, mount, rest = self.weighted_parts(weights, alpha)
+        t_mount = float(student_t(alpha, self.scatter.mount_freedom)) * self.scatter.mount
+        z = float(student_t(alpha, np.inf))
+        return float(np.sqrt(repeat + t_mount**2 * mount + z**2 * rest))
+
+    def weighted_standard(self, weights: Array) -> float:
+        """Standard uncertainty (k = 1) of a weighted difference [m3/s]."""
+        repeat = float(weights**2 @ self.repeat_variance())
+        _, mount, rest = self.weighted_parts(weights)
+        return float(np.sqrt(repeat + self.scatter.mount**2 * mount + rest))
+
+
+def point_uncertainty(side: Side, scatter: LiftScatter, mount: float, instrument: Instrument) -> Array:
+    """Combined standard uncertainty (k = 1) of each point of one side.
+
+    Parameters
+    ----------
+    side : Side
+        Flows and slopes at k lifts.
+    scatter : LiftScatter
+        Repeat scatter of each lift.
+    mount : float
+        Re-mount scatter, relative [-].
+    instrument : Instrument
+        What readings are set and read with.
+
+    Returns
+    -------
+    ndarray
+        [m3/s], shape (k,).
+
+    Raises
+    ------
+    ValueError
+        Never.
+
+    References
+    ----------
+    [6] JCGM 100:2008, 5.1.2 (root sum of squares).
+    """
+    repeat = scatter.repeat**2 * side.flow**2 / side.readings
+    mounting = mount**2 * side.flow**2 / side.mounts
+    dial = (instrument.lift * side.slope) ** 2 / side.mounts
+    pressure = (side.flow * 0.5 * instrument.pressure / side.pressure) ** 2 / side.mounts
+    conversion = side.flow**2 * (
+        np.asarray(side.law) ** 2 + np.asarray(side.size) ** 2 + np.asarray(side.adjusted) ** 2
+    )
+    return np.asarray(np.sqrt(repeat + mounting + dial + pressure + conversion + instrument.flow**2 / side.readings))

@@ -1,0 +1,171 @@
+"""May two runs be compared? The one rule set over their conditions, and what carries one over to the other."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Any, Final, Literal
+
+from ventrix.core.formulas.knowledge import Adjustment
+from ventrix.core.model.cut import CutKind
+from ventrix.core.model.run import SetUp
+from ventrix.core.quantity.units import from_si
+
+Level = Literal["yes", "converted", "unknown", "no"]
+
+
+def _plain(value: Any) -> str:
+    return str(value)
+
+
+def _millimetres(value: Any) -> str:
+    return f"{from_si(value, 'mm'):g} mm"
+
+
+def _inches_of_water(value: Any) -> str:
+    return f"{from_si(value, 'inH2O'):.4g} inH2O"
+
+
+def _yes_no(value: Any) -> str:
+    return "yes" if value else "no"
+
+
+@dataclass(frozen=True, slots=True)
+class Condition:
+    """A condition two runs must share: its field of `SetUp`, its name, and which way it moves flow."""
+
+    key: str
+    name: str
+    moves: str
+    words: Callable[[Any], str] = _plain
+    exhaust_only: bool = False
+    optional: bool = False  # not recording it is no gap
+
+
+CONDITIONS: Final = (
+    Condition("direction", "direction", "draw and blow are different tests"),
+    Condition("bench", "bench", "two benches differ by several CFM on the very same head"),
+    Condition("bore", "bore sleeve", "a bigger bore unshrouds the valve and reads high", _millimetres),
+    Condition("entry", "entry", "a bare edge reads several percent below a radius"),
+    Condition("pipe", "pipe", "a stub pipe usually reads high", exhaust_only=True),
+    Condition(
+        "pipe_diameter", "pipe diameter", "another stub is another test", _millimetres, exhaust_only=True, optional=True
+    ),
+    Condition(
+        "pipe_length", "pipe length", "a longer stub usually reads high", _millimetres, exhaust_only=True, optional=True
+    ),
+    Condition("valve", "valve fitted", "another valve or no valve is another test"),
+    Condition("valves_open", "valves opened", "one valve of a pair passes less than both", optional=True),
+    Condition("plug", "plug", "an open plug hole lets air past the port"),
+    Condition(
+        "centred",
+        "head centred on the bore",
+        "an off-centre head unshrouds the valve and reads high",
+        _yes_no,
+    ),
+    Condition("clean", "clean", "carbon on valve and chamber costs flow", _yes_no, optional=True),
+)
+_ALLOWED: Final[dict[CutKind, str]] = {"valve": "valve", "clean": "clean", "entry": "entry", "pipe": "pipe"}
+
+
+@dataclass(frozen=True, slots=True)
+class ConditionDifference:
+    """One condition that differs or is missing; before and after in words, None where not recorded."""
+
+    key: str
+    level: Level
+    before: str | None
+    after: str | None
+    sentence: str
+
+
+@dataclass(frozen=True, slots=True)
+class Comparability:
+    """Whether two set-ups may be compared, and everything that differs."""
+
+    level: Level
+    differences: tuple[ConditionDifference, ...]
+
+    @property
+    def sentence(self) -> str:
+        """The line above the curves."""
+        if self.level == "yes":
+            return "May be compared: bench, bore, entry, valve, plug and centring agree."
+        said = " ".join(d.sentence for d in self.differences if d.level == self.level)
+        start = {
+            "no": "Not to be compared.",
+            "unknown": "Can't be said: not recorded is not the same as same.",
+            "converted": "Compared after conversion.",
+        }[self.level]
+        return f"{start} {said}"
+
+
+_ORDER: Final[dict[Level, int]] = {"yes": 0, "converted": 1, "unknown": 2, "no": 3}
+
+
+def same_condition(key: str, a: Any, b: Any) -> bool:
+    """Whether two recorded values of a condition are one."""
+    if key in ("bore", "pipe_diameter", "pipe_length"):
+        return bool(abs(a - b) <= 5e-5)  # m: half a tenth of a millimetre, the rounding of an inch sleeve
+    if isinstance(a, str):
+        return a.strip().lower() == str(b).strip().lower()
+    return bool(a == b)
+
+
+BRIDGED: Final = ("bench", "bore", "entry", "pipe", "pipe_diameter", "pipe_length")
+
+
+def comparability(
+    before: SetUp,
+    after: SetUp,
+    change: CutKind = "port",
+    transfer: Adjustment | None = None,
+    bridge: Adjustment | None = None,
+) -> Comparability:
+    """May runs under these two set-ups be compared, when the cut between them was a `change`?
+
+    A known difference is *no*; one missing on either side is *unknown*; another test pressure is
+    *converted*, and so is another bench where a `transfer` between the two is known, or another sleeve, entry, pipe
+    or bench where one cut was flowed both ways (`bridge`). No beats unknown beats converted. A valve or cleaning
+    cut allows its own key.
+    """
+    found: list[ConditionDifference] = []
+    exhaust = "exhaust" in (before.direction, after.direction)
+    for c in CONDITIONS:
+        if (c.exhaust_only and not exhaust) or _ALLOWED.get(change) == c.key:
+            continue
+        a, b = getattr(before, c.key), getattr(after, c.key)
+        a_words = None if a is None else c.words(a)
+        b_words = None if b is None else c.words(b)
+        if a is None or b is None:
+            if c.optional:
+                continue
+            where = "on either side" if a is None and b is None else ("before" if a is None else "after")
+            said = f"{c.name.capitalize()} was not recorded {where}: {c.moves}."
+            found.append(ConditionDifference(c.key, "unknown", a_words, b_words, said))
+        elif c.key == "bench" and not same_condition(c.key, a, b) and transfer is not None and bridge is None:
+            said = f"Bench differs, {a_words} before and {b_words} after: {transfer.sentence}."
+            found.append(ConditionDifference(c.key, "converted", a_words, b_words, said))
+        elif not same_condition(c.key, a, b) and bridge is not None and c.key in BRIDGED:
+            said = f"{c.name.capitalize()} differs, {a_words} before and {b_words} after: {bridge.sentence}."
+            found.append(ConditionDifference("bridge", "converted", a_words, b_words, said))
+        elif not same_condition(c.key, a, b):
+            said = f"{c.name.capitalize()} differs, {a_words} before and {b_words} after: {c.moves}."
+            found.append(ConditionDifference(c.key, "no", a_words, b_words, said))
+    pressure = _pressure_difference(before, after)
+    if pressure is not None:
+        found.append(pressure)
+    levels: list[Level] = ["yes", *(d.level for d in found)]
+    level = max(levels, key=_ORDER.__getitem__)
+    return Comparability(level, tuple(found))
+
+
+def _pressure_difference(before: SetUp, after: SetUp) -> ConditionDifference | None:
+    a, b = before.test_pressure, after.test_pressure
+    if a is None or b is None or abs(a / b - 1) < 1e-3:
+        return None
+    said = (
+        f"Test pressure differs, {_inches_of_water(a)} before and {_inches_of_water(b)} after: "
+        "brought to one pressure, and its doubt is counted."
+    )
+    return ConditionDifference("test_pressure", "converted", _inches_of_water(a), _inches_of_water(b), said)

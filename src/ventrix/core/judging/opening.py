@@ -1,0 +1,76 @@
+"""Whether a job can be opened and judged at all: tried before it is stored, so that no document locks a book."""
+
+from __future__ import annotations
+
+from itertools import pairwise
+
+from ventrix.core.air.traverse import air_of, field_of
+from ventrix.core.judging.findings import Analysis
+from ventrix.core.judging.row_of_cuts import row_of
+from ventrix.core.metal.unrolled import unroll
+from ventrix.core.metal.walls import walls_at
+from ventrix.core.model.bench import Bench
+from ventrix.core.model.cut import Port
+from ventrix.core.model.job import Job
+
+
+def try_opening(job: Job, benches: tuple[Bench, ...] = ()) -> None:
+    """Open and judge a job as the rooms would.
+
+    Parameters
+    ----------
+    job : Job
+        From outside.
+    benches : tuple of Bench
+        That came with it.
+
+    Raises
+    ------
+    ValueError
+        With a sentence: no port, a port without a cut, mirrors in a circle, or figures that contradict each other.
+    """
+    if not job.ports:
+        raise ValueError("a job needs a port")
+    for port in job.ports:
+        if not port.cuts:
+            raise ValueError(f"port '{port.name}' has no cut: cut 0 is as received")
+        numbers = [c.number for c in port.cuts]
+        if numbers != sorted(set(numbers)):
+            raise ValueError(f"the cuts of port '{port.name}' are not numbered in order")
+    _check_mirrors(job)
+    analysis = Analysis(job, benches=benches)
+    for port in job.ports:
+        _look_at(analysis, port)
+
+
+def _check_mirrors(job: Job) -> None:
+    of = {p.id: p.mirror_of for p in job.ports} | {p.name: p.mirror_of for p in job.ports}
+    for port in job.ports:
+        seen, at = {port.id}, port.mirror_of
+        while at is not None and at in of:
+            found = next(p for p in job.ports if at in (p.id, p.name))
+            if found.id in seen:
+                raise ValueError(f"port '{port.name}' mirrors itself in a circle")
+            seen.add(found.id)
+            at = of[at]
+
+
+def _look_at(analysis: Analysis, port: Port) -> None:
+    for cut in port.cuts:
+        analysis.runs_of(cut, port)
+        analysis.claims_of(cut, port)
+        here = unroll(port, cut, analysis.job.valve_of(port))
+        walls_at(port, cut)
+        for traverse in cut.traverses:
+            if traverse.kind == "pitot":
+                field_of(
+                    traverse, *_size(here.width(0.0), here.height(0.0), here.area(0.0)), air_of(analysis.job, traverse)
+                )
+    for before, after in (*pairwise(port.cuts), (port.cuts[0], port.cuts[-1])):
+        if before is not after:
+            analysis.verdict(analysis.pair(port, before, after))
+    row_of(analysis, port)
+
+
+def _size(width: object, height: object, area: object) -> tuple[float, float, float]:
+    return float(width), float(height), float(area)  # type: ignore[arg-type]

@@ -1,0 +1,117 @@
+"""Which lifts count: the schools of the trade as weights over tested lifts. One speaks, the others may dissent."""
+
+from __future__ import annotations
+
+from typing import Final
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ventrix.core.formulas.cam import AnyCam, cam_weights
+from ventrix.core.quantity.arrays import Array
+
+CAM: Final = "cam-weighted"
+LOW: Final = "low lift first"
+PEAK: Final = "peak and near-peak"
+SCHOOLS: Final = (CAM, LOW, PEAK)
+LOW_SHARE: Final = 0.5  # of the cam's lift: what counts as low
+NEAR_PEAK: Final = 0.8
+
+
+def top_lift(lift: Array, cam: AnyCam | None) -> float:
+    """The lift that low and high are counted from: the cam's, no higher than was tested.
+
+    Parameters
+    ----------
+    lift : ndarray
+        Tested lifts, rising [m]. Shape (n,).
+    cam : Cam, TabledCam or None
+        The job's.
+
+    Returns
+    -------
+    float
+        [m].
+
+    Raises
+    ------
+    ValueError
+        Never.
+
+    References
+    ----------
+    Definition of this project.
+    """
+    return min(cam.peak_lift, float(lift[-1])) if cam is not None else float(lift[-1])
+
+
+def school_weights(school: str, lift: Array, flow: Array, cam: AnyCam | None) -> Array:
+    """What each tested lift counts in a run's one number.
+
+    Parameters
+    ----------
+    school : str
+        "cam-weighted" takes `cam_weights`; "low lift first" counts the lifts up to half of the cam's lift
+        equally, "peak and near-peak" those from eight tenths of it up to it.
+    lift : ndarray
+        Tested lifts [m], rising, shape (n,).
+    flow : ndarray
+        Flows there [any unit], shape (n,): the cam's mean depends a little on the curve's own shape.
+    cam : Cam, TabledCam or None
+        Without one the highest tested lift stands for the cam's.
+
+    Returns
+    -------
+    ndarray
+        Weights [-], shape (n,).
+
+    Raises
+    ------
+    ValueError
+        A school that is not one of `SCHOOLS`.
+
+    References
+    ----------
+    Schools of the trade, common practice, no source; the shares are this project's.
+    """
+    if school == CAM:
+        return cam_weights(lift, flow, cam)
+    if school not in SCHOOLS:
+        raise ValueError(f"'{school}' is not one of {', '.join(SCHOOLS)}")
+    top = top_lift(lift, cam)
+    inside = lift <= LOW_SHARE * top * (1 + 1e-9) if school == LOW else _near_peak(lift, top)
+    if not np.any(inside):
+        inside = np.arange(len(lift)) == (0 if school == LOW else len(lift) - 1)
+    return np.asarray(inside / np.sum(inside))
+
+
+def _near_peak(lift: Array, top: float) -> NDArray[np.bool_]:
+    return np.asarray((lift >= NEAR_PEAK * top * (1 - 1e-9)) & (lift <= top * (1 + 1e-9)))
+
+
+def bands(lift: Array, cam: AnyCam | None) -> tuple[tuple[float, float], ...]:
+    """Low, middle and high thirds of the lift that counts.
+
+    Parameters
+    ----------
+    lift : ndarray
+        Tested lifts, rising [m]. Shape (n,).
+    cam : Cam, TabledCam or None
+        The job's.
+
+    Returns
+    -------
+    tuple of (float, float)
+        Three pairs, from and to [m].
+
+    Raises
+    ------
+    ValueError
+        Never.
+
+    References
+    ----------
+    Common practice, no source.
+    """
+    top = top_lift(lift, cam)
+    return (0.0, top / 3), (top / 3, 2 * top / 3), (2 * top / 3, top)

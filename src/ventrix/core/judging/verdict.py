@@ -1,0 +1,458 @@
+"""One sentence about what a cut did, with its reason."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from itertools import pairwise
+from typing import Final, Literal
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ventrix.core.formulas.uncertainty import CONFIDENCE, student_t
+from ventrix.core.judging.comparison import RunComparison
+from ventrix.core.judging.fingerprints import Fingerprint, fingerprints
+from ventrix.core.judging.pours import Volumes
+from ventrix.core.judging.schools import CAM, LOW, PEAK, SCHOOLS
+from ventrix.core.judging.shape import ShapeChange, shape_change
+from ventrix.core.judging.single_readings import LoneReading
+from ventrix.core.quantity.arrays import Array
+from ventrix.core.quantity.units import from_si
+from ventrix.core.quantity.words import percent_text
+
+Result = Literal["better", "worse", "no gain", "can't tell"]
+
+# What the headline says; `Result` is what the bench proved.
+Kind = Literal["keep", "costs speed", "trade", "doubtful", "no gain", "can't tell", "lost", "can't be said"]
+
+DEFAULT_WORTHWHILE: Final = 0.01  # of the flow before, where the user named no smallest gain
+
+MOST_MOUNTS: Final = 20
+
+ENOUGH_MOUNTS: Final = 3  # of a bench's own, before a headline stands without saying up to which scatter it holds
+
+FOUR_IN_FIVE: Final = 0.8416  # the normal quantile of 0.8
+
+
+@dataclass(frozen=True, slots=True)
+class Wording:
+    """Units a sentence is spoken in."""
+
+    lift_unit: str = "in"
+    flow_unit: str = "cfm"
+
+    def lift(self, value: float) -> str:
+        number = from_si(value, self.lift_unit)
+        return f"{number:.3f}" if self.lift_unit == "in" else f"{number:g}"
+
+    def flow(self, value: float) -> str:
+        return f"{from_si(value, self.flow_unit):.1f}"
+
+    @property
+    def flow_name(self) -> str:
+        return "CFM" if self.flow_unit == "cfm" else self.flow_unit
+
+    @property
+    def pressure_unit(self) -> str:
+        return "inH2O" if self.lift_unit == "in" else "mmH2O"
+
+    def amount(self, value: float, c: RunComparison) -> str:
+        """A difference: in the unit of flow, or of an index in percent of the cut held against."""
+        if c.kind == "index":
+            return f"{100 * value / c.weighted_before:.1f}"
+        return self.flow(value)
+
+    def amount_name(self, c: RunComparison) -> str:
+        return "%" if c.kind == "index" else self.flow_name
+
+
+@dataclass(frozen=True, slots=True)
+class Verdict:
+    """The answer; figures in the unit of the runs' flow, None where nothing can be said.
+
+    further_mounts, further_mounts_sure : mounts more of each side that make proof even odds, and four in five
+    holds_to : the re-mount scatter up to which a headline holds, relative, where the bench's own is hardly known
+    shape : what the shape of the curve proves
+    """
+
+    result: Result
+    headline: str
+    sentence: str
+    weighted: float | None
+    expanded: float | None
+    worthwhile: float | None
+    further_mounts: int | None = None
+    further_mounts_sure: int | None = None
+    holds_to: float | None = None
+    shape: ShapeChange | None = None
+    trade: bool = False
+    warnings: tuple[str, ...] = ()
+    kind: Kind = "can't be said"
+    school: str = CAM
+    dissent: tuple[str, ...] = ()
+    turns_at: float | None = None
+
+
+def judge(
+    comparison: RunComparison,
+    worthwhile: float | None = None,
+    volumes: Volumes | None = None,
+    wording: Wording | None = None,
+) -> Verdict:
+    """Judge a pair.
+
+    Parameters
+    ----------
+    comparison : RunComparison
+        The two sides.
+    worthwhile : float, optional
+        Smallest gain that matters, in the unit of the runs' flow; 1 % of the flow before otherwise.
+    volumes : Volumes, optional
+        Poured volumes of both cuts; speed speaks only when both were poured.
+    wording : Wording, optional
+        Units of the sentence.
+
+    Raises
+    ------
+    ValueError
+        A smallest gain not above zero.
+    """
+    words = wording or Wording()
+    if worthwhile is not None and worthwhile <= 0:
+        raise ValueError("the smallest gain that matters must be above zero")
+    c = comparison
+    if not np.any(c.tested):
+        return Verdict("can't tell", "Can't be said.", "No lift was tested on both sides.", None, None, worthwhile)
+    d, u = c.weighted, c.weighted_expanded
+    x = worthwhile if worthwhile is not None else DEFAULT_WORTHWHILE * c.weighted_before
+    if not c.allowed:
+        headline = "Not to be compared." if c.comparability.level == "no" else "Can't be said."
+        said = c.comparability.sentence.removeprefix(headline).strip()
+        if c.claimed:
+            headline, said = "Can't be said.", f"One side is claimed by {c.claimed}, and was not measured here."
+        return Verdict("can't tell", headline, said, d, u, x, school=c.school)
+    result = _result(d, u, x)
+    further = further_mounts(c) if result == "can't tell" else Further(None, None)
+    found = fingerprints(c) if result in ("better", "worse") else ()
+    kind = _kind(c, result, found, volumes)
+    shape = None if kind == "trade" else shape_change(c)
+    sentence = _reason(c, result, d, u, x, further, words)
+    if shape is not None:
+        where = f"more {'below' if shape.more_below else 'above'} {words.lift(shape.turns_at)}"
+        sentence += f" The shape of the curve changed: {where}."
+    if volumes is not None and c.kind == "flow" and result in ("better", "worse"):
+        sentence += " " + _speed(c, volumes)
+    sentence += _missed_pressure(c, words)
+    holds = holds_to(c) if result in ("better", "worse") else None
+    return Verdict(
+        result=result,
+        headline=_headline(kind, c, x, holds, words),
+        sentence=sentence,
+        weighted=d,
+        expanded=u,
+        worthwhile=x,
+        further_mounts=further.even,
+        further_mounts_sure=further.sure,
+        holds_to=holds,
+        shape=shape,
+        trade=kind == "trade",
+        warnings=(*(_rests_on_one(x, words) for x in c.lone), *(_looks_like(f, words) for f in found)),
+        kind=kind,
+        school=c.school,
+        dissent=_dissent(c, worthwhile, words),
+        turns_at=turns_at(c),
+    )
+
+
+def holds_to(c: RunComparison) -> float | None:
+    """The re-mount scatter at which the gain would just be proven [-]; None where the bench's own is known well
+    enough, or no bolting-down lies between.
+
+    Parameters
+    ----------
+    c : RunComparison
+        With a proven difference.
+
+    Returns
+    -------
+    float or None
+        s_b where |dW| = U, with a normal factor for the mount term.
+
+    Raises
+    ------
+    ValueError
+        Never.
+
+    References
+    ----------
+    `uncertainty.Difference.weighted_parts`.
+    """
+    if c.difference.same_mount or c.scatter.mounts >= ENOUGH_MOUNTS:
+        return None
+    repeat, mount, rest = c.difference.weighted_parts(c.weights)
+    z2 = float(student_t(CONFIDENCE, np.inf)) ** 2
+    return math.sqrt(max(c.weighted**2 - repeat - z2 * rest, 0.0) / (z2 * mount))
+
+
+def _missed_pressure(c: RunComparison, words: Wording) -> str:
+    """What is to be said of a run whose top lifts were not at the test pressure."""
+    said = ""
+    for name, runs in (("before", c.before_runs), ("after", c.after_runs)):
+        for run in runs:
+            top = len(run.lift) - int(np.argmin(run.missed[::-1])) if not run.missed.all() else 0
+            if top == len(run.lift) or not run.missed.any():
+                continue
+            low, high = (
+                from_si(float(v), words.pressure_unit)
+                for v in (run.pressure_at[top:].min(), run.pressure_at[top:].max())
+            )
+            held = f"{high:.0f}" if round(low) == round(high) else f"{low:.0f} to {high:.0f}"
+            said += (
+                f" From {words.lift(float(run.lift[top]))} on the run {name} missed its test pressure "
+                f"({held} {words.pressure_unit}): converted, and its doubt is counted."
+            )
+    return said
+
+
+def _rests_on_one(found: LoneReading, words: Wording) -> str:
+    """One odd reading: take it again."""
+    at = words.lift(found.lift)
+    if found.reading is not None:
+        return (
+            f"At {at} one reading {found.side} stands off its own repeats: {words.flow(found.reading)}. Take it again."
+        )
+    return f"Rests on one reading at {at}: take it again."
+
+
+def _result(d: float, u: float, x: float) -> Result:
+    """What the one number proves."""
+    if d > u:
+        return "better"
+    if d < -u:
+        return "worse"
+    return "no gain" if abs(d) + u < x else "can't tell"
+
+
+def _kind(c: RunComparison, result: Result, found: tuple[Fingerprint, ...], volumes: Volumes | None) -> Kind:
+    """The rules of the headline, in the order they are asked; the manual has them in the same order."""
+    if is_trade(c):
+        return "trade"
+    if result == "worse":
+        return "lost"
+    if result != "better":
+        return "no gain" if result == "no gain" else "can't tell"
+    if any(f.hides for f in found):
+        return "doubtful"
+    if volumes is not None and c.kind == "flow" and speed_change(c, volumes)[0] < -speed_change(c, volumes)[1]:
+        return "costs speed"
+    return "keep"
+
+
+def speed_change(c: RunComparison, volumes: Volumes) -> tuple[float, float]:
+    """Relative change of the mean air speed, and its expanded uncertainty from flow and both pours [-]."""
+    flow = c.weighted_after / c.weighted_before
+    speed = flow * volumes.before / volumes.after - 1
+    return speed, float(np.hypot(c.weighted_expanded / c.weighted_before, 2 * volumes.growth_uncertainty))
+
+
+def turns_at(c: RunComparison) -> float | None:
+    """The lift at which a trade turns from loss to gain or back [m]; None where it is none.
+
+    Between the two neighbouring tested lifts where the difference changes its sign, by straight line.
+    """
+    if not is_trade(c):
+        return None
+    lift, change, signs = c.lift[c.tested], c.change[c.tested], c.nameable[c.tested]
+    proven = np.flatnonzero(signs)
+    flips = [(i, j) for i, j in pairwise(proven) if signs[i] != signs[j]]
+    i, j = flips[0]
+    return float(np.interp(0.0, *_rising(change[[i, j]], lift[[i, j]])))
+
+
+def _rising(x: Array, y: Array) -> tuple[Array, Array]:
+    order = np.argsort(x)
+    return x[order], y[order]
+
+
+_SCHOOL_SAYS: Final = {"better": "more flow", "worse": "less flow", "no gain": "no gain", "can't tell": "not proven"}
+
+
+def _dissent(c: RunComparison, worthwhile: float | None, words: Wording) -> tuple[str, ...]:
+    """Schools that see something else than the one that speaks, each with its number."""
+    said = []
+    own = _result(c.weighted, c.weighted_expanded, worthwhile or DEFAULT_WORTHWHILE * c.weighted_before)
+    for school in SCHOOLS:
+        if school == c.school:
+            continue
+        other = c.by(school)
+        x = worthwhile if worthwhile is not None else DEFAULT_WORTHWHILE * other.weighted_before
+        result = _result(other.weighted, other.weighted_expanded, x)
+        if {own, result} in ({"better", "worse"}, {"better", "no gain"}, {"worse", "no gain"}) or (
+            "can't tell" in (own, result) and own != result
+        ):
+            amount = words.amount(other.weighted, other).replace("-", "−")
+            sign = "+" if other.weighted >= 0 else ""
+            band = words.amount(other.weighted_expanded, other)
+            said.append(f"{school}: {_SCHOOL_SAYS[result]}, {sign}{amount} ± {band}")
+    return tuple(said)
+
+
+def _looks_like(found: Fingerprint, words: Wording) -> str:
+    """What alone would look exactly like this. A warning: a real cut can look the same."""
+    if found.cause == "dial zero":
+        what = f"a dial zero {words.lift(abs(found.amount))} {words.lift_unit} out"
+    elif found.cause == "factor":
+        what = f"a pressure, entry, bench or mounting factor of {percent_text(found.amount, sign=True)}"
+    else:
+        what = f"a leak of {words.flow(abs(found.amount))} {words.flow_name} on one side"
+    return f"{what[0].upper()}{what[1:]} alone would look exactly like this."
+
+
+@dataclass(frozen=True, slots=True)
+class Further:
+    """Mounts more of each side for even odds of proof, and for four in five; None where over twenty, or never."""
+
+    even: int | None
+    sure: int | None
+    never_sure: bool = False
+
+
+def further_mounts(comparison: RunComparison) -> Further:
+    """Further bolting-downs of each side that would prove the difference if it is as large as it looks.
+
+    .. math:: P(k) = \\Phi\\left(\\frac{|d| - U/\\sqrt k}{u\\sqrt{1 - 1/k}}\\right)
+
+    Parameters
+    ----------
+    comparison : RunComparison
+        Of two sides; k is the mounts there would be over those there are.
+
+    Returns
+    -------
+    Further
+        Four in five never comes where |d| is under 0.84 u: not by mounts.
+
+    Raises
+    ------
+    ValueError
+        Never.
+
+    References
+    ----------
+    Predictive probability of a mean of further observations; formula book of this project.
+    """
+    c = comparison
+    d, u, wide = abs(c.weighted), c.weighted_standard, c.weighted_expanded
+    have = min(s.mounts for s in c.difference.sides)
+    even = sure = None
+    for more in range(1, MOST_MOUNTS + 1):
+        k = (have + more) / have
+        odds = (d - wide / math.sqrt(k)) / (u * math.sqrt(1 - 1 / k))
+        if even is None and odds >= 0:
+            even = more
+        if sure is None and odds >= FOUR_IN_FIVE:
+            sure = more
+    return Further(even, sure, d < FOUR_IN_FIVE * u)
+
+
+def _neighbours(signs: NDArray[np.int64], wanted: int) -> bool:
+    hit = signs == wanted
+    return bool(np.any(hit[1:] & hit[:-1]))
+
+
+def is_trade(comparison: RunComparison) -> bool:
+    """Gains here and loses there: two neighbouring lifts proven each way."""
+    signs = comparison.nameable[comparison.tested]
+    return _neighbours(signs, 1) and _neighbours(signs, -1)
+
+
+def _headline(kind: Kind, c: RunComparison, x: float, holds: float | None, words: Wording) -> str:
+    up_to = "" if holds is None else f", if this bench re-mounts within {percent_text(holds)}"
+    return {
+        "keep": f"Keep{up_to}.",
+        "costs speed": f"Keep{up_to}, and it costs speed.",
+        "trade": "A trade.",
+        "doubtful": "More flow, and it may not be the cut.",
+        "lost": f"Lost flow{up_to}.",
+        "no gain": f"No gain above {words.amount(x, c)} {words.amount_name(c)}.",
+        "can't tell": "This bench can't tell.",
+        "can't be said": "Can't be said.",
+    }[kind]
+
+
+def _span(lifts: Array, words: Wording) -> str:
+    if len(lifts) == 1:
+        return words.lift(float(lifts[0]))
+    return f"{words.lift(float(lifts[0]))} to {words.lift(float(lifts[-1]))}"
+
+
+def _runs_of(c: RunComparison, sign: int, words: Wording) -> str:
+    """Lifts a verdict may name, neighbours joined: '0.300 to 0.500'."""
+    lifts, signs = c.lift[c.tested], c.nameable[c.tested]
+    spans, start = [], None
+    for i, s in enumerate(np.r_[signs, 0]):
+        if s == sign and start is None:
+            start = i
+        elif s != sign and start is not None:
+            spans.append(_span(lifts[start:i], words))
+            start = None
+    return " and ".join(spans)
+
+
+def _across(c: RunComparison) -> str:
+    if c.school == LOW:
+        return "at low lift"
+    if c.school == PEAK:
+        return "at peak and near it"
+    return "across this cam" if c.cam is not None else "on the mean of the lifts tested"
+
+
+def _where(c: RunComparison, words: Wording) -> str:
+    gained, lost = _runs_of(c, 1, words), _runs_of(c, -1, words)
+    unit = words.lift_unit
+    if gained and lost:
+        at = turns_at(c)
+        turn = f"; it turns at {words.lift(at)}" if at is not None else ""
+        return f"gains at {gained}, loses at {lost} {unit}{turn}"
+    if gained:
+        return f"gains at {gained} {unit}, no lift proven lost"
+    if lost:
+        return f"loses at {lost} {unit}, no lift proven gained"
+    return "no single lift proven by itself"
+
+
+def _reason(c: RunComparison, result: Result, d: float, u: float, x: float, further: Further, words: Wording) -> str:
+    unit = words.amount_name(c)
+    amount, band, least = (words.amount(v, c) for v in (abs(d), u, x))
+    if result in ("better", "worse"):
+        more = "more" if result == "better" else "less"
+        return f"{amount} {unit} {more} {_across(c)} (± {band}): {_where(c, words)}."
+    sign = "+" if d >= 0 else "−"
+    if result == "no gain":
+        small = f"whatever it did is smaller than the {least} that matters"
+        return f"{sign}{amount} {unit} {_across(c)} (± {band}): {small}."
+    trade = f" {_where(c, words).capitalize()}." if is_trade(c) else ""
+    return f"{sign}{amount} {unit} {_across(c)} is inside ± {band}.{trade} {_odds(further)}"
+
+
+def _odds(further: Further) -> str:
+    """What further mounts would buy."""
+    if further.even is None:
+        return f"Even odds would want over {MOST_MOUNTS} more mounts of each: not by mounts."
+    mounts = f"{further.even} more mount{'s' * (further.even != 1)} of each"
+    if further.sure is not None:
+        return f"Even odds with {mounts}, four in five with {further.sure}."
+    never = "does not come by mounts" if further.never_sure else f"wants over {MOST_MOUNTS}"
+    return f"Even odds with {mounts}; four in five {never}."
+
+
+def _speed(c: RunComparison, volumes: Volumes) -> str:
+    grown = volumes.after / volumes.before - 1
+    flow = c.weighted_after / c.weighted_before - 1
+    speed, doubt = speed_change(c, volumes)
+    moved = "grew" if grown >= 0 else "shrank"
+    size = f"The port {moved} {percent_text(abs(grown))}, flow {percent_text(flow, sign=True)}"
+    if abs(speed) <= doubt:
+        return f"{size}: no change of air speed is proven."
+    return f"{size}: the air is {'faster' if speed > 0 else 'slower'} than before."

@@ -1,0 +1,152 @@
+"""The job: an engine's head with its ports, valves and goals."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, field
+from typing import Any, TypeVar
+
+from ventrix.core.model.cut import Cut, Photo, Port, Trial
+from ventrix.core.model.noun import Direction, Noun, quantity
+from ventrix.core.model.run import FlowRun, Mount, SetUp
+
+AnyNoun = TypeVar("AnyNoun", bound=Noun)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Valve(Noun):
+    """A valve and the seat it sits on. The seat width is measured along the face."""
+
+    name: str = ""
+    head_diameter: float | None = quantity("mm")
+    stem_diameter: float | None = quantity("mm")
+    seat_width: float | None = quantity("mm")
+    seat_angle: float | None = quantity("deg")
+    seat_margin: float | None = quantity("mm")
+    seat_insert: bool | None = None
+    back_cut_angle: float | None = quantity("deg")
+    back_shape: str = ""
+    weight: float | None = quantity("g")
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class CamPoint(Noun):
+    """One line of a cam's table: crank angle and valve lift."""
+
+    kind: Direction
+    angle: float = field(metadata={"unit": "deg"})
+    lift: float = field(metadata={"unit": "mm"})
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Target(Noun):
+    """Flow wanted at a lift, for one kind of port, and the test pressure it is meant at."""
+
+    kind: Direction
+    lift: float = field(metadata={"unit": "mm"})
+    flow: float = field(metadata={"unit": "cfm"})
+    test_pressure: float | None = quantity("Pa")
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class WallLimit(Noun):
+    """How thin a wall may get at a place; an empty place means everywhere."""
+
+    place: str
+    thickness: float = field(metadata={"unit": "mm"})
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class CheckMark(Noun):
+    """A line of the list for the end of a head, ticked with date and initials."""
+
+    item: str
+    initials: str = ""
+    date: str | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Job(Noun):
+    """A head and its goal. `schools` holds the sides its porter takes, by question.
+
+    `test_pressure` is what flows are shown at; as tested without one. `cam_checked_at` says whether durations at
+    0.050 in are read at the "valve" or the "tappet", where the rocker ratio comes in.
+    """
+
+    title: str
+    note: str = ""
+    material: str | None = None
+    cylinders: int | None = None
+    valves_per_cylinder: int | None = None
+    flatness: float | None = quantity("mm")
+    condition: str = ""
+    bore: float | None = quantity("mm")
+    stroke: float | None = quantity("mm")
+    rod_length: float | None = quantity("mm")
+    speed_low: float | None = quantity("rpm")
+    speed_high: float | None = quantity("rpm")
+    power_wanted: float | None = quantity("kW")
+    cam_lift: float | None = quantity("mm")
+    cam_duration: float | None = quantity("deg")
+    exhaust_cam_lift: float | None = quantity("mm")
+    exhaust_cam_duration: float | None = quantity("deg")
+    cam_checked_at: str | None = None
+    rocker_ratio: float | None = quantity("-")
+    test_pressure: float | None = quantity("Pa")
+    worthwhile_gain: float | None = quantity("cfm")
+    volume_ceiling: float | None = quantity("cc")
+    schools: Mapping[str, Any] = field(default_factory=dict)
+    valves: tuple[Valve, ...] = ()
+    ports: tuple[Port, ...] = ()
+    setups: tuple[SetUp, ...] = ()
+    mounts: tuple[Mount, ...] = ()
+    cam_points: tuple[CamPoint, ...] = ()
+    targets: tuple[Target, ...] = ()
+    wall_limits: tuple[WallLimit, ...] = ()
+    check_marks: tuple[CheckMark, ...] = ()
+    photos: tuple[Photo, ...] = ()
+
+    def port(self, port_id: str) -> Port:
+        return _find(self.ports, port_id)
+
+    def valve_of(self, port: Port) -> Valve | None:
+        return next((v for v in self.valves if v.id == port.valve_id), None)
+
+    def setup(self, setup_id: str) -> SetUp:
+        return _find(self.setups, setup_id)
+
+    def mount(self, mount_id: str | None) -> Mount | None:
+        return next((m for m in self.mounts if m.id == mount_id), None)
+
+    def cut_of(self, cut_id: str) -> tuple[Port, Cut]:
+        for port in self.ports:
+            for cut in port.cuts:
+                if cut.id == cut_id:
+                    return port, cut
+        raise KeyError(cut_id)
+
+    def cut_of_trial(self, trial_id: str) -> tuple[Port, Cut, Trial]:
+        for port in self.ports:
+            for cut in port.cuts:
+                for trial in cut.trials:
+                    if trial.id == trial_id:
+                        return port, cut, trial
+        raise KeyError(trial_id)
+
+    def is_trial(self, owner_id: str) -> bool:
+        return any(t.id == owner_id for p in self.ports for c in p.cuts for t in c.trials)
+
+    def runs(self) -> Iterator[FlowRun]:
+        """Every run of every cut and trial."""
+        for port in self.ports:
+            for cut in port.cuts:
+                yield from cut.runs
+                for trial in cut.trials:
+                    yield from trial.runs
+
+
+def _find(items: tuple[AnyNoun, ...], wanted: str) -> AnyNoun:
+    for item in items:
+        if item.id == wanted:
+            return item
+    raise KeyError(wanted)

@@ -1,0 +1,444 @@
+"""A run reduced: from readings as taken to corrected flow and everything derived from it.
+
+Order, as the formula book has it: reading, indicated flow, leak scaled to the pressure measured at
+that point and subtracted, normalised to the nominal test pressure, repeats averaged, derived figures
+at reference air.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, field, replace
+from functools import cached_property
+from typing import Literal
+
+import numpy as np
+from numpy.typing import ArrayLike, NDArray
+
+from ventrix.core.formulas import bench_flow, port, valve
+from ventrix.core.formulas.flow_curve import FlowCurve, stall_index
+from ventrix.core.formulas.knowledge import Known
+from ventrix.core.formulas.swirl import reference_speed, torque_speed
+from ventrix.core.formulas.uncertainty import (
+    Instrument,
+    Repeats,
+    Side,
+    known_scatter,
+    point_uncertainty,
+    scatter_by_lift,
+)
+from ventrix.core.model.run import FlowRun, Reading, SetUp
+from ventrix.core.quantity.arrays import Array
+from ventrix.core.quantity.units import from_si
+from ventrix.core.quantity.words import percent_text
+from ventrix.core.runs.element import indicated, mass_flows, scaled, test_densities
+from ventrix.core.runs.geometry import Geometry
+
+Indices = NDArray[np.int64]
+
+STEPS_THAT_COUNT = ("warm-up", "zero", "leak", "plate")  # skipping the others costs nothing
+
+PLATE_NOTE = 0.01  # relative: common practice, no source
+
+RETURN_LIMIT = 0.02  # relative: at a low lift that is a dial moved by a few thousandths (common practice)
+
+SAME_PRESSURE = 1e-3  # relative: what is one test pressure
+
+LEAK_OFF_NOTE = "the readout has the leak off already: nothing is subtracted"
+
+LIFT_GRAIN = 1e-6  # m: lifts closer than a micrometre are one lift
+
+
+def correct_readings(
+    flow: ArrayLike,
+    test_pressure: float,
+    measured_pressure: ArrayLike | None = None,
+    leak: float = 0.0,
+    leak_pressure: float | None = None,
+) -> Array:
+    """Leak off, then to the nominal test pressure.
+
+    Parameters
+    ----------
+    flow : array_like
+        Readings [m3/s], shape (n,).
+    test_pressure : float
+        Nominal pressure drop [Pa].
+    measured_pressure : array_like, optional
+        Pressure drop at each reading [Pa]; nominal where absent or NaN.
+    leak, leak_pressure : float
+        Bench leak [m3/s] with the opening sealed, and the pressure it was read at [Pa].
+
+    Returns
+    -------
+    ndarray
+        Flow through the test piece at nominal pressure [m3/s], shape (n,).
+
+    Raises
+    ------
+    ValueError
+        A pressure not above zero, or a leak not smaller than a reading.
+
+    References
+    ----------
+    Order of reduction: formula book of this project; laws as in `bench_flow`.
+    """
+    q = np.asarray(flow, dtype=float)
+    if measured_pressure is None:
+        at = np.full(q.shape, test_pressure)
+    else:
+        at = np.asarray(measured_pressure, dtype=float)
+        unknown = np.isnan(at)
+        if unknown.any():
+            at = np.where(unknown, test_pressure, at)
+    if leak > 0:
+        q = bench_flow.leak_correct(q, leak, at, leak_pressure or test_pressure)
+    return bench_flow.convert_flow(q, at, test_pressure)
+
+
+@dataclass(frozen=True, slots=True)
+class Derived:
+    """Figures at each lift, shape (k,); NaN throughout where an input is missing. SI.
+
+    Cd is isentropic, at reference air upstream and the run's own nominal test pressure.
+    """
+
+    lift_ratio: Array
+    cd_curtain: Array
+    cd_valve: Array
+    cd_least: Array
+    mean_velocity: Array
+    energy_density: Array
+    notes: tuple[str, ...] = ()
+
+
+def derive(lift: Array, flow: Array, test_pressure: float, geometry: Geometry) -> Derived:
+    """Everything that follows from flow and geometry, shape (k,). Errors and sources: the functions used."""
+    nothing = np.full(lift.shape, np.nan)
+    g = geometry
+    ratio = cd_curtain = cd_valve = cd_least = speed = energy = nothing
+    notes: tuple[str, ...] = ()
+    if g.valve_diameter is not None:
+        ideal_area = flow / float(bench_flow.ideal_flux(test_pressure))  # what an ideal opening would need
+        ratio = valve.lift_ratio(lift, g.valve_diameter)
+        cd_curtain = ideal_area / valve.curtain_area(g.valve_diameter, lift, g.valves)
+        cd_valve = ideal_area / valve.valve_head_area(g.valve_diameter, g.valves)
+        if g.seat_width is not None and g.seat_angle is not None and g.throat_diameter is not None:
+            least = valve.valve_flow_area(
+                g.valve_diameter,
+                g.seat_width,
+                g.seat_angle,
+                g.throat_diameter,
+                g.stem_diameter or 0.0,
+                lift,
+                g.valves,
+            )
+            cd_least = ideal_area / least.area
+            notes = least.notes
+    if g.port_volume is not None and g.port_length is not None:
+        speed = port.mean_port_velocity(flow, g.port_volume, g.port_length)
+        energy = port.energy_density(speed)
+    return Derived(ratio, cd_curtain, cd_valve, cd_least, speed, energy, notes)
+
+
+@dataclass(frozen=True)
+class ReducedRun:
+    """A run ready to be read or compared. `flow` is an index [-] where `kind` is "index".
+
+    pressure_at : the pressure drop that each lift was measured at [Pa], nominal where it was not noted
+    singles : the corrected readings of each lift, repeats apart
+    open_flow : the port with the valve out, corrected like the rest
+    heard : what was noted, by lift
+    shown_at : the pressure that flows and swirl are brought to [Pa]; the run's own without one
+    as_tested : the run before it was brought there
+    """
+
+    run_id: str
+    setup: SetUp
+    mount: str | None
+    geometry: Geometry
+    kind: Literal["flow", "index"]
+    lift: Array
+    flow: Array
+    readings: Array
+    repeats: Repeats
+    swirl: Array
+    pressure_at: Array
+    singles: tuple[tuple[float, ...], ...]
+    bench_notes: tuple[str, ...]
+    unsteady: tuple[float, ...] = ()
+    known: Known = field(default_factory=Known)
+    open_flow: float | None = None
+    claimed: str = ""
+    heard: tuple[tuple[float, str], ...] = ()
+    shown_at: float | None = None
+    as_tested: ReducedRun | None = None
+
+    @property
+    def test_pressure(self) -> float:
+        """The pressure that the flows stand at [Pa]; 1 for an index, where it plays no part."""
+        return self.shown_at or self.setup.test_pressure or 1.0
+
+    @property
+    def converted(self) -> bool:
+        """The flows stand at another pressure than the run's own."""
+        return self.as_tested is not None
+
+    def at_pressure(self, pressure: float) -> ReducedRun:
+        """The whole run at another test pressure [Pa]: flows, swirl, open port; coefficients stay those of the test."""
+        own = self.as_tested or self
+        if self.kind == "index" or abs(own.test_pressure / pressure - 1) < SAME_PRESSURE:
+            return own
+        ratio = float(bench_flow.conversion_ratio(own.test_pressure, pressure))
+        return replace(
+            own,
+            flow=own.flow * ratio,
+            singles=tuple(tuple(q * ratio for q in each) for each in own.singles),
+            swirl=own.swirl * float(np.sqrt(pressure / own.test_pressure)),
+            open_flow=None if own.open_flow is None else own.open_flow * ratio,
+            shown_at=pressure,
+            as_tested=own,
+        )
+
+    @cached_property
+    def conversion(self) -> tuple[Array, Array]:
+        """The two signed parts of the relative doubt of converting each lift from where it was measured, shape (k,)."""
+        if self.kind == "index":
+            return np.zeros(len(self.lift)), np.zeros(len(self.lift))
+        return bench_flow.conversion_doubt(self.pressure_at, self.test_pressure)
+
+    @cached_property
+    def missed(self) -> NDArray[np.bool_]:
+        """Lifts that missed the run's own test pressure by more than 3 %, shape (k,)."""
+        nominal = self.setup.test_pressure
+        if self.kind == "index" or nominal is None:
+            return np.zeros(len(self.lift), dtype=bool)
+        return np.abs(self.pressure_at / nominal - 1) > bench_flow.PRESSURE_FLAG + 1e-9
+
+    @cached_property
+    def curve(self) -> FlowCurve:
+        return FlowCurve(self.lift, self.flow)
+
+    @cached_property
+    def derived(self) -> Derived:
+        if self.kind == "index":
+            return derive(self.lift, np.full(self.lift.shape, np.nan), 1.0, self.geometry)
+        found = derive(self.lift, self.flow, self.test_pressure, self.geometry)
+        if self.as_tested is None:
+            return found
+        own = self.as_tested.derived  # a coefficient belongs to the pressure it was tested at
+        return replace(own, mean_velocity=found.mean_velocity, energy_density=found.energy_density)
+
+    @property
+    def notes(self) -> tuple[str, ...]:
+        """Sentences about this run that belong beside its figures."""
+        return (*self.bench_notes, *self.derived.notes)
+
+    @property
+    def instrument(self) -> Instrument:
+        return instrument_for(self.kind, self.known.instrument)
+
+    @cached_property
+    def uncertainty(self) -> Array:
+        """Combined standard uncertainty of each point, in the unit of `flow`, by what is known of its bench."""
+        law, size = self.conversion
+        slope = self.curve.slope(self.lift)
+        side = Side(self.flow, slope, self.readings, self.test_pressure, law=law, size=size)
+        by_lift = scatter_by_lift(self.repeats, known_scatter([self.repeats], self.known.scatter))
+        return point_uncertainty(side, by_lift, self.known.scatter.mount, self.instrument)
+
+    @property
+    def peak(self) -> int:
+        """Index of the greatest flow."""
+        return int(np.argmax(self.flow))
+
+    @property
+    def stall(self) -> int | None:
+        """Index of the lift from which the flow grows no further, or None."""
+        return stall_index(self.flow, self.uncertainty)
+
+
+def instrument_for(kind: str, known: Instrument | None = None) -> Instrument:
+    """What a run is set and read with; an index has no pressure or flow graduation of its own."""
+    found = known or Instrument()
+    return found if kind == "flow" else replace(found, pressure=0.0, flow=0.0)
+
+
+def reduce_run(
+    run: FlowRun,
+    setup: SetUp,
+    geometry: Geometry | None = None,
+    mount: str | None = None,
+    known: Known | None = None,
+) -> ReducedRun:
+    """Reduce a run to corrected flow at each lift.
+
+    Parameters
+    ----------
+    run, setup : FlowRun, SetUp
+        The readings and the conditions they were taken under.
+    geometry : Geometry, optional
+        For the derived figures.
+    mount : str, optional
+        Names the bolting-down; two runs of one mount share its scatter.
+    known : Known, optional
+        What is known of the bench; assumed values otherwise.
+
+    Raises
+    ------
+    ValueError
+        No reading that counts, no test pressure, a leak not smaller than a reading.
+    """
+    counted = [r for r in run.readings if r.struck is None and r.lift > LIFT_GRAIN / 2]
+    notes: list[str] = []
+    struck = sum(r.struck is not None for r in run.readings)
+    if struck:
+        notes.append(f"{struck} struck reading{'s' * (struck > 1)} kept and not counted")
+    if any(r.struck is None and r.lift <= LIFT_GRAIN / 2 for r in run.readings):
+        notes.append("a reading at zero lift is no part of the curve: enter the leak as such")
+    if not counted:
+        raise ValueError("the run has no reading that counts")
+    kind, raw, said = indicated(counted, setup)
+    notes += said
+    lift = np.round(np.array([r.lift for r in counted]) / LIFT_GRAIN) * LIFT_GRAIN
+    if kind == "flow":
+        if setup.test_pressure is None:
+            raise ValueError("the test pressure is missing")
+        measured = np.array([r.measured_pressure or setup.test_pressure for r in counted], dtype=float)
+        leak = leak_of(setup)
+        corrected = correct_readings(raw, setup.test_pressure, measured, leak, setup.leak_pressure)
+        notes += _bench_notes(lift, raw, measured, setup, leak)
+        notes += _return_notes(counted, lift, corrected)
+    else:
+        corrected, measured, leak = raw, np.ones(len(raw)), 0.0
+        notes.append("uncalibrated bench: an index, good for ratios on this bench, never a flow")
+    notes += _step_notes(run)
+    order = np.argsort(lift, kind="stable")
+    lifts, starts, counts = np.unique(lift[order], return_index=True, return_counts=True)
+    mean = np.add.reduceat(corrected[order], starts) / counts
+    if np.any(mean <= 0):
+        raise ValueError(f"the reading at {from_si(float(lifts[np.argmin(mean)]), 'mm'):g} mm lift is zero")
+    g = geometry or Geometry()
+    unsteady = tuple(sorted({float(r.lift) for r in counted if r.unsteady}))
+    return ReducedRun(
+        run_id=run.id,
+        setup=setup,
+        mount=mount,
+        geometry=g,
+        kind=kind,
+        lift=lifts,
+        flow=mean,
+        readings=counts.astype(float),
+        repeats=Repeats.of(corrected[order], starts),
+        swirl=_mean_swirl(counted, setup, raw, measured, leak, order, starts),
+        pressure_at=np.add.reduceat(measured[order], starts) / counts,
+        singles=tuple(tuple(float(q) for q in each) for each in np.split(corrected[order], starts[1:])),
+        bench_notes=tuple(notes),
+        unsteady=unsteady,
+        known=known or Known(),
+        open_flow=_open_flow(run, setup) if kind == "flow" else None,
+        heard=tuple((n.lift, n.kind) for n in run.rung_notes),
+        claimed=run.claimed or "",
+    )
+
+
+def leak_of(setup: SetUp) -> float:
+    """The leak to take off a set-up's readings [m3/s], as its own element read it in the air of its own pressure.
+
+    Nought where the readout has it off already, or none was read. Source: formula book of this project.
+    """
+    return scaled(setup.leak, setup, setup.leak_pressure)[0] if setup.leak and not setup.leak_taken_off else 0.0
+
+
+def _open_flow(run: FlowRun, setup: SetUp) -> float | None:
+    """The open-port reading of a run, leak off and at nominal pressure; None without one."""
+    step = run.step("open port")
+    if step is None or step.flow is None or setup.test_pressure is None:
+        return None
+    flow = scaled(step.flow, setup, step.pressure)[0]
+    leak = leak_of(setup)
+    try:
+        measured = None if step.pressure is None else [step.pressure]
+        return float(correct_readings([flow], setup.test_pressure, measured, leak, setup.leak_pressure)[0])
+    except ValueError:
+        return None
+
+
+def _step_notes(run: FlowRun) -> list[str]:
+    """What was skipped before the lifts, and a plate that was out of its usual."""
+    done = {s.kind for s in run.steps if s.skipped is None}
+    notes = [
+        f"{s.kind} skipped: {s.skipped}"
+        for s in run.steps
+        if s.skipped is not None and s.kind not in done and s.kind in STEPS_THAT_COUNT
+    ]
+    plate = run.step("plate")
+    if plate is not None and plate.drift is not None and abs(plate.drift) > PLATE_NOTE:
+        notes.append(f"the reference plate read {percent_text(plate.drift, sign=True)} of nominal that day")
+    return notes
+
+
+def _mean_swirl(
+    readings: Sequence[Reading],
+    setup: SetUp,
+    indicated_flow: Array,
+    measured: Array,
+    leak: float,
+    order: Indices,
+    starts: Indices,
+) -> Array:
+    """Swirl of each lift [rad/s] at the nominal pressure in reference air; NaN where none was read.
+
+    A paddle's speed as it is; an impulse meter's torque as the speed that a paddle would show, by the corrected mass
+    flow of the same reading.
+    """
+    paddle = np.array([np.nan if r.swirl is None else r.swirl for r in readings])
+    torque = np.array([np.nan if r.swirl_torque is None else r.swirl_torque for r in readings])
+    nominal = setup.test_pressure
+    speed = np.full(len(readings), np.nan)
+    if nominal is not None and np.any(np.isfinite(paddle) | np.isfinite(torque)):
+        density = test_densities(measured, setup)
+        speed = reference_speed(paddle, measured, density, nominal)
+        if setup.bore is not None and np.any(np.isfinite(torque)):
+            through = bench_flow.leak_correct(indicated_flow, leak, measured, setup.leak_pressure or nominal)
+            mass = mass_flows(through, measured, setup)
+            by_torque = torque_speed(torque, mass, setup.bore, measured, density, nominal)
+            speed = np.where(np.isfinite(speed), speed, by_torque)
+    elif nominal is None:
+        speed = paddle  # two columns of water: no pressure to refer it to
+    ordered = speed[order]
+    counts = np.diff(np.r_[starts, len(ordered)])
+    return np.asarray(np.add.reduceat(ordered, starts) / counts)
+
+
+def _bench_notes(lift: Array, raw: Array, measured: Array, setup: SetUp, leak: float) -> list[str]:
+    notes = []
+    nominal = setup.test_pressure or np.nan
+    if setup.leak_taken_off:
+        notes.append(LEAK_OFF_NOTE)
+    if leak:
+        notes += bench_flow.leak_notes(float(raw.min()), leak, nominal, setup.leak_pressure or nominal)
+    off = np.abs(measured / nominal - 1)
+    for i in np.flatnonzero(off > bench_flow.PRESSURE_FLAG + 1e-9):
+        notes.append(
+            f"pressure at {from_si(float(lift[i]), 'mm'):g} mm lift was {percent_text(float(off[i]))} off "
+            "the test pressure: over 3 %"
+        )
+    return notes
+
+
+def _return_notes(readings: Sequence[Reading], lift: Array, corrected: Array) -> list[str]:
+    """Where coming back to a low lift read something else: the head or the dial has moved."""
+    back = np.array([r.returned for r in readings])
+    notes = []
+    for x in np.unique(lift[back]):
+        up, down = corrected[(lift == x) & ~back], corrected[(lift == x) & back]
+        if not len(up):
+            continue
+        off = float(down.mean() / up.mean() - 1)
+        if abs(off) > RETURN_LIMIT:
+            notes.append(
+                f"coming back to {from_si(float(x), 'mm'):g} mm read {percent_text(off, sign=True)} of the way up: "
+                "the head or the dial has moved"
+            )
+    return notes
