@@ -14,14 +14,14 @@ os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 from PySide6.QtCore import QSettings
 from PySide6.QtWidgets import QApplication
 
-from ventrix.bench.plan import Rung
-from ventrix.bench.procedure import Kept
-from ventrix.demo.make import demo_job
-from ventrix.records.book import Book
+from ventrix.bench.procedure.flow_procedure import Kept
+from ventrix.bench.procedure.lift_plan import Rung
+from ventrix.demo.job import demo_job
+from ventrix.records.book.book import Book
 from ventrix.ui import theme
 from ventrix.ui.session import Session
 from ventrix.ui.shell import Shell
-from ventrix.workspace import Workspace
+from ventrix.workspace.workspace import Workspace
 
 
 def bare_inserts(path: Path, count: int) -> list[float]:

@@ -19,11 +19,11 @@ from typing import Any
 from ventrix.core.calculators.answer import calculate, registry
 from ventrix.core.judging.findings import Analysis
 from ventrix.core.quantity.units import parse_quantity
-from ventrix.demo.make import demo_benches, demo_job
-from ventrix.records.document import dumps_job, loads_document
-from ventrix.records.errors import InputError
-from ventrix.records.run_table import RunTable, parse_run_table, write_run_table
-from ventrix.records.traverse_table import COLUMNS, FIRST, read_traverses, write_traverses
+from ventrix.demo.job import demo_benches, demo_job
+from ventrix.records.bad_input import InputError
+from ventrix.records.files.job_document import dumps_job, loads_document
+from ventrix.records.files.run_table import RunTable, parse_run_table, write_run_table
+from ventrix.records.files.traverse_table import COLUMNS, FIRST, read_traverses, write_traverses
 
 WORST_FIRST = (
     "9" * 5000, "1e308", "-1e308", "1e-320", "nan", "inf", "-inf", "0", "-0", "-1", "1e20", "99999999999999999999",

@@ -18,7 +18,7 @@ from contextlib import closing
 from pathlib import Path
 
 from ventrix.core.quantity.units import from_si
-from ventrix.records.book import Book
+from ventrix.records.book.book import Book
 
 
 def type_readings(path: Path, first: int) -> None:
@@ -30,7 +30,7 @@ def type_readings(path: Path, first: int) -> None:
     from ventrix.ui import theme
     from ventrix.ui.session import Session
     from ventrix.ui.shell import Shell
-    from ventrix.workspace import Workspace
+    from ventrix.workspace.workspace import Workspace
 
     app = QApplication([])
     theme.load_fonts()

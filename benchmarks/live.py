@@ -19,20 +19,20 @@ os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 from PySide6.QtCore import QSettings
 from PySide6.QtWidgets import QApplication
 
-from ventrix.bench.link import TcpLink
+from ventrix.bench.drivers.sample import Sample
+from ventrix.bench.drivers.scpi import ScpiBench
+from ventrix.bench.links.tcp import TcpLink
 from ventrix.bench.sampler import Sampler
-from ventrix.bench.samples import Sample
-from ventrix.bench.scpi import ScpiBench
 from ventrix.bench.simulator.bench import SimulatedBench
 from ventrix.bench.simulator.server import HOST, running
 from ventrix.core.quantity.units import to_si
-from ventrix.demo.make import demo_job
-from ventrix.records.book import Book
+from ventrix.demo.job import demo_job
+from ventrix.records.book.book import Book
 from ventrix.ui import theme
 from ventrix.ui.bench_bridge import REFRESH, BenchBridge
 from ventrix.ui.session import Session
 from ventrix.ui.shell import Shell
-from ventrix.workspace import Workspace
+from ventrix.workspace.workspace import Workspace
 
 RATE = 50
 

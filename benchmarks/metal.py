@@ -24,7 +24,7 @@ from ventrix.core.metal.unrolled import BANDS, ZONE_NAMES
 from ventrix.core.model.cut import Cut, Operation, Port, WallReading
 from ventrix.core.model.job import Job
 from ventrix.core.model.run import FlowRun, Mount, Reading, SetUp
-from ventrix.records.book import Book
+from ventrix.records.book.book import Book
 from ventrix.ui import theme
 from ventrix.ui.parts.unrolled_port import UnrolledMap
 from ventrix.ui.rooms.cuts_views import map_picture

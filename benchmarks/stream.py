@@ -7,9 +7,9 @@ import queue
 import threading
 import time
 
+from ventrix.bench.drivers.sample import Sample
+from ventrix.bench.drivers.text_lines import TextColumn, TextFormat, open_serial
 from ventrix.bench.sampler import Event, Sampler
-from ventrix.bench.samples import Sample
-from ventrix.bench.text_lines import TextColumn, TextFormat, open_serial
 
 SHAPE = TextFormat(
     columns=(TextColumn("flow", 1, "cfm"), TextColumn("pressure", 2, "inH2O"), TextColumn("lift", 3, "mm"))

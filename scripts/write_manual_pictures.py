@@ -13,7 +13,7 @@ from ventrix.core.formulas.valve import curtain_area, lift_ratio, throat_area, v
 from ventrix.core.judging.comparison import compare_runs
 from ventrix.core.judging.findings import Analysis
 from ventrix.core.quantity.units import from_si_array
-from ventrix.demo.make import demo_job
+from ventrix.demo.job import demo_job
 from ventrix.ui import theme
 from ventrix.ui.parts.plot import Band, Bars, LiftPlot, Line
 

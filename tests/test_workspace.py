@@ -12,9 +12,11 @@ from ventrix.core.edits.runs import change_setup, strike
 from ventrix.core.model.bench import Bench
 from ventrix.core.model.cut import Cut
 from ventrix.core.model.run import Reading, SetUp, StepRecord
-from ventrix.demo.make import demo_benches, demo_job
-from ventrix.records.book import Book
-from ventrix.workspace import Told, Workspace, new_id, new_port
+from ventrix.demo.job import demo_benches, demo_job
+from ventrix.records.book.book import Book
+from ventrix.workspace.ids import new_id
+from ventrix.workspace.new_job import new_port
+from ventrix.workspace.workspace import Told, Workspace
 
 SETUP = SetUp(id="s", direction="intake", test_pressure=7000.0, bench="b")
 
@@ -215,7 +217,7 @@ def test_work_is_timed_by_a_clock_that_does_not_jump(space: Workspace, monkeypat
     import time
 
     start_work(space)
-    monkeypatch.setattr("ventrix.workspace.now_text", lambda: "2001-01-01T00:00:00+00:00")  # somebody set it back
+    monkeypatch.setattr("ventrix.workspace.ids.now_text", lambda: "2001-01-01T00:00:00+00:00")  # somebody set it back
     started = time.monotonic()
     monkeypatch.setattr(time, "monotonic", lambda: started + 600.0)
     assert space.stop_clock() == pytest.approx(600.0, abs=2.0)

@@ -16,7 +16,7 @@ import typer
 
 from ventrix.core.calculators.answer import calculate, registry, split_pairs
 from ventrix.core.quantity.units import parse_quantity
-from ventrix.records.errors import BookError, InputError
+from ventrix.records.bad_input import BookError, InputError
 
 app = typer.Typer(
     add_completion=False,
@@ -78,7 +78,7 @@ def reduce(
     as_json: JsonOption = False,
 ) -> None:
     """Corrected results of a run table."""
-    from ventrix.records.run_table import read_run_table
+    from ventrix.records.files.run_table import read_run_table
     from ventrix.reports import results
 
     table = read_run_table(run)
@@ -108,7 +108,7 @@ def compare(
     from ventrix.core.judging.pours import Volumes
     from ventrix.core.judging.schools import SCHOOLS
     from ventrix.core.judging.verdict import Wording, judge
-    from ventrix.records.run_table import read_run_table
+    from ventrix.records.files.run_table import read_run_table
     from ventrix.reports import results
 
     if after is None:
@@ -142,7 +142,7 @@ def compare(
 def _judge_job(path: Path, as_json: bool) -> None:
     """Every flowed cut of a job document against the one before it, and the last against the first."""
     from ventrix.core.judging.findings import Analysis
-    from ventrix.records.document import read_document
+    from ventrix.records.files.job_document import read_document
     from ventrix.reports import results
 
     if path.suffix.lower() == ".csv":
@@ -184,8 +184,8 @@ def simbench(
 @app.command("import")
 def import_(files: Annotated[list[Path], typer.Argument(metavar="JOB.json…")]) -> None:
     """Bring job documents into the book."""
-    from ventrix.records.book import Book, default_book_path
-    from ventrix.records.document import read_document
+    from ventrix.records.book.book import Book, default_book_path
+    from ventrix.records.files.job_document import read_document
 
     documents = [(path, read_document(path)) for path in files]  # all are read before one is written
     with Book.open(default_book_path()) as book:
@@ -201,8 +201,8 @@ def export(
     file: Annotated[Path, typer.Argument(metavar="JOB.json")],
 ) -> None:
     """Write a job of the book as a job document."""
-    from ventrix.records.book import Book, default_book_path
-    from ventrix.records.document import write_job
+    from ventrix.records.book.book import Book, default_book_path
+    from ventrix.records.files.job_document import write_job
 
     with Book.open(default_book_path()) as book:
         found = [e for e in book.jobs() if job in (e.id, e.title)]

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from ventrix.bench.link import LinkError
+from ventrix.bench.links.tcp import LinkError
 
 
 class WrittenExchange:

@@ -10,12 +10,12 @@ from collections.abc import Iterator
 
 import pytest
 
-from ventrix.bench.link import LinkError
-from ventrix.bench.plan import lifts_in_words, parse_lifts, rungs
+from ventrix.bench.drivers.sample import Sample
+from ventrix.bench.drivers.text_columns import columns_text, parse_columns
+from ventrix.bench.drivers.text_lines import TextBench, TextFormat, open_serial
+from ventrix.bench.links.tcp import LinkError
+from ventrix.bench.procedure.lift_plan import lifts_in_words, parse_lifts, rungs
 from ventrix.bench.sampler import Connected, Event, Heard, Lost, Refused, Sampler
-from ventrix.bench.samples import Sample
-from ventrix.bench.text_columns import columns_text, parse_columns
-from ventrix.bench.text_lines import TextBench, TextFormat, open_serial
 from ventrix.core.quantity.units import from_si, to_si
 
 

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import pytest
 
-from ventrix.bench.preparation import ORDER, Preparation, Step, StepDone, StepSkipped
-from ventrix.bench.procedure import Refusal
-from ventrix.bench.samples import Sample
+from ventrix.bench.drivers.sample import Sample
+from ventrix.bench.procedure.flow_procedure import Refusal
+from ventrix.bench.procedure.preparation import ORDER, Preparation, Step, StepDone, StepSkipped
 from ventrix.core.quantity.units import to_si
 
 DP = to_si(28, "inH2O")

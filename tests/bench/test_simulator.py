@@ -10,12 +10,12 @@ import numpy as np
 import pytest
 
 from tests.bench.exchange import WrittenExchange
-from ventrix.bench.link import LinkError, TcpLink
+from ventrix.bench.drivers.sample import Sample
+from ventrix.bench.drivers.scpi import ScpiBench
+from ventrix.bench.links.tcp import LinkError, TcpLink
 from ventrix.bench.sampler import Connected, Event, Lost, Refused, Sampler
-from ventrix.bench.samples import Sample
-from ventrix.bench.scpi import ScpiBench
 from ventrix.bench.simulator.bench import SimulatedBench
-from ventrix.bench.simulator.heads import HEADS, worked
+from ventrix.bench.simulator.heads.shipped import HEADS, worked
 from ventrix.bench.simulator.server import HOST, Interpreter, running
 from ventrix.core.formulas.bench_flow import ideal_flux
 from ventrix.core.formulas.valve import valve_flow_area

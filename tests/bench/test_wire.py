@@ -13,10 +13,10 @@ import pytest
 import pyvisa
 from benchmarks.stream import age_of_what_is_read
 
-from ventrix.bench.link import LinkError, OutOfStep, TcpLink
+from ventrix.bench.drivers.sample import Sample
+from ventrix.bench.drivers.scpi import ScpiBench
+from ventrix.bench.links.tcp import LinkError, OutOfStep, TcpLink
 from ventrix.bench.sampler import Connected, Dropped, Event, Lost, Sampler
-from ventrix.bench.samples import Sample
-from ventrix.bench.scpi import ScpiBench
 from ventrix.bench.simulator.bench import SimulatedBench
 from ventrix.bench.simulator.server import HOST, IDENTITY, Interpreter, running
 
@@ -249,7 +249,7 @@ def test_a_link_ended_under_its_reader_fails_in_words_at_every_moment() -> None:
     import threading
     import time
 
-    from ventrix.bench.link import LinkError, TcpLink
+    from ventrix.bench.links.tcp import LinkError, TcpLink
 
     rng = random.Random(4)
     with socket.create_server(("127.0.0.1", 0)) as server:

@@ -290,8 +290,8 @@ def test_a_process_of_its_own_exits_two() -> None:
 
 
 def test_jobs_in_and_out(capsys: pytest.CaptureFixture[str], tmp_path: Path) -> None:
-    from ventrix.demo.make import demo_job
-    from ventrix.records.document import read_job, write_job
+    from ventrix.demo.job import demo_job
+    from ventrix.records.files.job_document import read_job, write_job
 
     write_job(demo_job(), tmp_path / "job.json")
     code, out, _ = ask(capsys, "import", tmp_path / "job.json")

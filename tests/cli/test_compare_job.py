@@ -12,8 +12,8 @@ from pathlib import Path
 import pytest
 
 from tests.cli.test_cli import ask, refused
-from ventrix.demo.make import demo_benches, demo_job
-from ventrix.records.document import write_job
+from ventrix.demo.job import demo_benches, demo_job
+from ventrix.records.files.job_document import write_job
 
 
 @pytest.fixture

@@ -11,8 +11,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 from scipy.integrate import trapezoid
 
-from ventrix.bench.simulator import picture
-from ventrix.bench.simulator.heads import HEADS
+from ventrix.bench.simulator import air_picture
+from ventrix.bench.simulator.heads.shipped import HEADS
 from ventrix.core.air.hints import (
     balance_sentences,
     change_sentences,
@@ -65,11 +65,11 @@ def simulated(number: int, station: str, layout: Layout) -> Field:
     truth = HEADS["intake"][number].truth
     points = tuple(
         ProbePoint(id=p.name, name=p.name, u=p.u, v=p.v,
-                   reading=picture.probe_pressure(truth, station, LIFT, PRESSURE, p.u, p.v))
+                   reading=air_picture.probe_pressure(truth, station, LIFT, PRESSURE, p.u, p.v))
         for p in layout.places
     )  # fmt: skip
     traverse = Traverse(id="t", station=station, layout=layout.name, points=points)
-    found = field_of(traverse, 0.030, 0.040, picture.station_area(truth, station))
+    found = field_of(traverse, 0.030, 0.040, air_picture.station_area(truth, station))
     assert found is not None
     return found
 
@@ -260,10 +260,10 @@ def test_differences_agree_with_the_hidden_field_within_their_uncertainty() -> N
             truth = HEADS["intake"][number].truth
             moved_u = np.clip(u + 0.0005 / 0.018 * rng.standard_normal(9), -0.97, 0.97)
             moved_v = np.clip(v + 0.0005 / 0.017 * rng.standard_normal(9), -0.97, 0.97)
-            seen = picture.speed(truth, "short side", LIFT, PRESSURE, moved_u, moved_v)
+            seen = air_picture.speed(truth, "short side", LIFT, PRESSURE, moved_u, moved_v)
             seen = seen * (1 + 0.015 * rng.standard_normal(9)) * (1 + 0.015 * rng.standard_normal())
             fields.append(replace(a_field(NINE, seen), width=0.036, height=0.034))
-        exact = [picture.speed(HEADS["intake"][n].truth, "short side", LIFT, PRESSURE, u, v) for n in (1, 2)]
+        exact = [air_picture.speed(HEADS["intake"][n].truth, "short side", LIFT, PRESSURE, u, v) for n in (1, 2)]
         found = change_of(*fields)
         inside += int(np.sum(np.abs(found.change - (exact[1] - exact[0])) <= found.expanded))
         total += 9

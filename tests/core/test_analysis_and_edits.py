@@ -16,7 +16,7 @@ from ventrix.core.model.cut import Cut, Port, Pour, carried, poured_volume
 from ventrix.core.model.job import Valve
 from ventrix.core.model.run import FlowRun, Mount, Reading, SetUp
 from ventrix.core.runs.geometry import geometry_of
-from ventrix.demo.make import demo_job
+from ventrix.demo.job import demo_job
 
 JOB = demo_job()
 PORT = JOB.ports[0]

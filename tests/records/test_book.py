@@ -19,12 +19,12 @@ from sqlalchemy import create_engine
 
 from tests.records.test_document_and_table import full_job
 from ventrix.core.model.run import Reading
-from ventrix.demo.make import demo_benches, demo_job
-from ventrix.records.book import HEAD, Book
-from ventrix.records.errors import InputError
-from ventrix.records.mapping import CHILDREN, TABLES
+from ventrix.demo.job import demo_benches, demo_job
+from ventrix.records.bad_input import InputError
+from ventrix.records.book.book import HEAD, Book
+from ventrix.records.book.rows import CHILDREN, TABLES
+from ventrix.records.book.tables import Base
 from ventrix.records.migrations.run import configuration, upgrade
-from ventrix.records.tables import Base
 
 
 @pytest.mark.parametrize("make", [full_job, demo_job])
@@ -132,9 +132,10 @@ def test_what_is_no_book_is_refused(tmp_path: Path) -> None:
 CAPTURE = """
 import sys
 from pathlib import Path
-from ventrix.core.model import Reading, SetUp
-from ventrix.records.book import Book
-from ventrix.workspace import Workspace, new_id
+from ventrix.core.model.run import Reading, SetUp
+from ventrix.records.book.book import Book
+from ventrix.workspace.ids import new_id
+from ventrix.workspace.workspace import Workspace
 
 book = Book.open(Path(sys.argv[1]))
 entries = book.jobs()

@@ -14,17 +14,17 @@ from ventrix.core.model.cut import Cut, Operation, Port, Pour, Trial, WallReadin
 from ventrix.core.model.job import Job, Valve
 from ventrix.core.model.run import FlowRun, Mount, Reading, SetUp
 from ventrix.core.model.traverse import Observation, ProbePoint, Traverse
-from ventrix.demo.make import demo_job, make_job
-from ventrix.records.document import dumps_job, loads_job, schema
-from ventrix.records.errors import InputError
-from ventrix.records.mapping import TABLES
-from ventrix.records.run_table import parse_run_table, write_run_table
+from ventrix.demo.job import demo_job, make_job
+from ventrix.records.bad_input import InputError
+from ventrix.records.book.rows import TABLES
+from ventrix.records.files.job_document import dumps_job, loads_job, schema
+from ventrix.records.files.run_table import parse_run_table, write_run_table
 
 ROOT = Path(__file__).parents[2]
 
 
 def test_demo_comes_from_the_simulator() -> None:
-    assert loads_job(dumps_job(make_job())) == demo_job(), "run python -m ventrix.demo.make"
+    assert loads_job(dumps_job(make_job())) == demo_job(), "run python -m ventrix.demo.job"
 
 
 def test_the_same_job_comes_back() -> None:

@@ -22,15 +22,15 @@ from ventrix.core.model.job import Job
 from ventrix.core.model.plausible import implausible, limit_of
 from ventrix.core.model.run import Reading
 from ventrix.core.quantity.units import to_si
-from ventrix.demo.make import demo_benches, demo_job
-from ventrix.records.book import Book
-from ventrix.records.document import dumps_job, loads_document, loads_job
-from ventrix.records.errors import InputError
-from ventrix.records.mapping import TABLES
-from ventrix.records.run_table import LARGEST_FILE, MOST_ROWS, parse_run_table, read_run_table, write_run_table
-from ventrix.records.text_cells import cell_of, from_one_line, one_line, text_of
-from ventrix.records.traverse_table import COLUMNS, FIRST, read_traverses, write_traverses
-from ventrix.records.whole_file import write_whole
+from ventrix.demo.job import demo_benches, demo_job
+from ventrix.records.bad_input import InputError
+from ventrix.records.book.book import Book
+from ventrix.records.book.rows import TABLES
+from ventrix.records.files.job_document import dumps_job, loads_document, loads_job
+from ventrix.records.files.run_table import LARGEST_FILE, MOST_ROWS, parse_run_table, read_run_table, write_run_table
+from ventrix.records.files.text_cells import cell_of, from_one_line, one_line, text_of
+from ventrix.records.files.traverse_table import COLUMNS, FIRST, read_traverses, write_traverses
+from ventrix.records.files.whole_file import write_whole
 
 HEAD = "# ventrix-run: 1\n# direction: intake\n# test_pressure: 28 inH2O\n"
 PYTHON = ("Traceback", "int()", "float(", "ValueError", "codec", "surrogate", "Exceeds the limit", "dtype", "NoneType")

@@ -7,9 +7,9 @@ from pathlib import Path
 
 import pytest
 
-from ventrix.demo.make import demo_job
-from ventrix.records.errors import InputError
-from ventrix.records.traverse_table import COLUMNS, FIRST, read_traverses, write_traverses
+from ventrix.demo.job import demo_job
+from ventrix.records.bad_input import InputError
+from ventrix.records.files.traverse_table import COLUMNS, FIRST, read_traverses, write_traverses
 
 CUT = demo_job().ports[0].cuts[2]
 HEADER = ",".join(COLUMNS)

@@ -12,13 +12,13 @@ from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QApplication
 
 from tests.ui.stand_in import Open, StandIn
-from ventrix.demo.make import demo_benches, demo_job
-from ventrix.records.book import Book
+from ventrix.demo.job import demo_benches, demo_job
+from ventrix.records.book.book import Book
 from ventrix.ui import theme
 from ventrix.ui.parts import pedal as pedal_part
 from ventrix.ui.session import Session
 from ventrix.ui.shell import Shell
-from ventrix.workspace import Workspace
+from ventrix.workspace.workspace import Workspace
 
 
 @pytest.fixture(scope="session")

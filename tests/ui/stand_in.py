@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from ventrix.bench.samples import Sample
+from ventrix.bench.drivers.sample import Sample
 from ventrix.core.quantity.units import from_si, to_si
 from ventrix.ui.shell import Shell
 

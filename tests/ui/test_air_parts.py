@@ -14,7 +14,7 @@ from ventrix.core.air.layouts import CLOCK, NINE
 from ventrix.core.air.traverse import Field, field_of
 from ventrix.core.metal.unrolled import unroll
 from ventrix.core.model.traverse import ProbePoint, Traverse
-from ventrix.demo.make import demo_job
+from ventrix.demo.job import demo_job
 from ventrix.ui.parts.air_scale import ScaleBar, ink_on, speed_colour
 from ventrix.ui.parts.seat_clock import STATES, SeatClock
 from ventrix.ui.parts.section_picture import SectionPicture, SectionView, Spot, paint_field

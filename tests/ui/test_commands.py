@@ -11,8 +11,8 @@ import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QAction, QImage
 
-from ventrix.demo.make import demo_job
-from ventrix.records.document import read_job, write_job
+from ventrix.demo.job import demo_job
+from ventrix.records.files.job_document import read_job, write_job
 from ventrix.ui.shell import Shell
 
 Open = Callable[..., Shell]

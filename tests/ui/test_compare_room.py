@@ -16,7 +16,7 @@ from ventrix.core.edits.runs import edit_run
 from ventrix.core.quantity.units import to_si
 from ventrix.core.runs.run_curves import KINDS
 from ventrix.ui.shell import Shell
-from ventrix.workspace import Workspace
+from ventrix.workspace.workspace import Workspace
 
 Open = Callable[..., Shell]
 

@@ -10,11 +10,11 @@ from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QApplication
 
 from tests.ui.stand_in import DP, Open, StandIn, counted
-from ventrix.bench.preparation import Step
-from ventrix.bench.procedure import Phase
+from ventrix.bench.procedure.flow_procedure import Phase
+from ventrix.bench.procedure.preparation import Step
 from ventrix.core.model.bench import Bench
 from ventrix.core.quantity.units import from_si, to_si
-from ventrix.demo.make import demo_benches
+from ventrix.demo.job import demo_benches
 
 
 def test_a_whole_run_of_twelve_rungs_with_one_pedal(foot) -> None:  # type: ignore[no-untyped-def]

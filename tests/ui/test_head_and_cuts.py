@@ -15,10 +15,10 @@ from PySide6.QtWidgets import QApplication
 from ventrix.core.edits.cuts import add_port
 from ventrix.core.metal.unrolled import ZONES
 from ventrix.core.quantity.units import from_si
-from ventrix.records.document import dumps_job, loads_job
+from ventrix.records.files.job_document import dumps_job, loads_job
 from ventrix.ui.parts.field import PlacedField
 from ventrix.ui.shell import Shell
-from ventrix.workspace import Workspace
+from ventrix.workspace.workspace import Workspace
 
 Open = Callable[..., Shell]
 
@@ -185,7 +185,7 @@ def test_a_cut_deeper_than_the_metal_is_said_before_it_is_logged(open_window: Op
 
 def test_work_logged_once_for_several_ports_shares_its_minutes(open_window: Open) -> None:
     shell = open_window()
-    from ventrix.workspace import new_port
+    from ventrix.workspace.new_job import new_port
 
     space = space_of(shell)
     space.apply("port", add_port(space.job, new_port("Intake 2", "intake")))

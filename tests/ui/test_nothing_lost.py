@@ -13,19 +13,19 @@ from PySide6.QtCore import QSettings, Qt
 from PySide6.QtWidgets import QApplication
 
 from tests.ui.stand_in import Open, counted
-from ventrix.bench.procedure import Phase
+from ventrix.bench.procedure.flow_procedure import Phase
 from ventrix.core.edits.cuts import edit_cut, edit_port
 from ventrix.core.edits.runs import add_reading
 from ventrix.core.model.bench import Bench
 from ventrix.core.model.run import Reading
 from ventrix.core.quantity.units import to_si
-from ventrix.demo.make import demo_benches, demo_job
-from ventrix.records.book import Book
-from ventrix.records.errors import BookError, Conflict
+from ventrix.demo.job import demo_benches, demo_job
+from ventrix.records.bad_input import BookError, Conflict
+from ventrix.records.book.book import Book
 from ventrix.ui.bench_bridge import host_and_port
 from ventrix.ui.safety import Safety, log_path
 from ventrix.ui.session import Session
-from ventrix.workspace import Workspace
+from ventrix.workspace.workspace import Workspace
 
 
 def fill(book: Book) -> None:

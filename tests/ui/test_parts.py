@@ -10,8 +10,8 @@ import pytest
 from PySide6.QtCore import QPoint, Qt
 from PySide6.QtWidgets import QApplication, QLabel
 
+from ventrix.bench.drivers.sample import Sample
 from ventrix.bench.sampler import Connected, Lost, Refused
-from ventrix.bench.samples import Sample
 from ventrix.core.model.run import SetUp
 from ventrix.core.quantity.units import to_si
 from ventrix.ui import theme

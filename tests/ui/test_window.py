@@ -9,7 +9,7 @@ import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QApplication, QLabel, QLineEdit, QPushButton, QWidget
 
-from ventrix.bench.procedure import Phase
+from ventrix.bench.procedure.flow_procedure import Phase
 from ventrix.core.quantity.units import from_si
 from ventrix.ui.shell import Shell
 

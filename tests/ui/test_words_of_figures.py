@@ -9,7 +9,7 @@ from ventrix.core.edits.cuts import edit_port
 from ventrix.core.judging.expectation import Outcome, Scored
 from ventrix.core.judging.findings import Analysis
 from ventrix.core.quantity.units import to_si
-from ventrix.demo.make import demo_job
+from ventrix.demo.job import demo_job
 from ventrix.ui.rooms import air_views
 from ventrix.ui.rooms.cuts_views import outcome_lines
 from ventrix.ui.units import US

@@ -9,10 +9,10 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Final
 
-from ventrix.bench.link import LinkError, OutOfStep
-from ventrix.bench.samples import BenchDriver, Sample
-from ventrix.bench.scpi import ScpiBench
-from ventrix.bench.text_lines import TextBench
+from ventrix.bench.drivers.sample import BenchDriver, Sample
+from ventrix.bench.drivers.scpi import ScpiBench
+from ventrix.bench.drivers.text_lines import TextBench
+from ventrix.bench.links.tcp import LinkError, OutOfStep
 
 BACK_OFF: Final = 0.5, 8.0  # s before the first try to reconnect, and at most; doubled in between
 LONGEST_WAIT: Final = 0.3  # s that ending waits for the thread

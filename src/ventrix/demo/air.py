@@ -6,7 +6,7 @@ from typing import Final
 
 import numpy as np
 
-from ventrix.bench.simulator import picture
+from ventrix.bench.simulator import air_picture
 from ventrix.bench.simulator.physics import SimulatedPort
 from ventrix.core.air.layouts import CLOCK, NINE, Layout, Place
 from ventrix.core.air.sections import places_on, size_of
@@ -44,14 +44,14 @@ def traverses(
         size = size_of(here, station)
         for place in places_on(layout, size):
             u, v = (np.array([place.u, place.v]) + 0.02 * random.standard_normal(2)).tolist()
-            exact = picture.probe_pressure(truth, station, LIFT, pressure, u, v)
+            exact = air_picture.probe_pressure(truth, station, LIFT, pressure, u, v)
             seen = round(from_si(exact * (1 + 0.02 * float(random.standard_normal())), "inH2O"), 1)
             points.append(_point(f"{direction}-{number}-{station}-{place.name}", place, reading=to_si(seen, "inH2O")))
         found.append(_traverse(direction, number, station, layout, tuple(points)))
     for station in BALL:
         points = []
         for place in places_on(NINE, size_of(here, station)):
-            drop = picture.ball_drop(truth, station, LIFT, place.u, place.v)
+            drop = air_picture.ball_drop(truth, station, LIFT, place.u, place.v)
             seen = round(from_si(base * (1 - drop) + 1e-4 * float(random.standard_normal()), "cfm"), 1)
             name = f"{direction}-{number}-{station}-ball-{place.name}"
             points.append(_point(name, place, flow=to_si(seen, "cfm")))

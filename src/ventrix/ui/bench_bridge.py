@@ -11,11 +11,11 @@ from collections.abc import Callable
 
 from PySide6.QtCore import QObject, QTimer, Signal
 
-from ventrix.bench.link import TcpLink
+from ventrix.bench.drivers.sample import BenchDriver, Sample
+from ventrix.bench.drivers.scpi import ScpiBench
+from ventrix.bench.drivers.text_lines import TextFormat, open_serial
+from ventrix.bench.links.tcp import TcpLink
 from ventrix.bench.sampler import Command, Connected, Dropped, Event, Heard, Lost, Refused, Sampler
-from ventrix.bench.samples import BenchDriver, Sample
-from ventrix.bench.scpi import ScpiBench
-from ventrix.bench.text_lines import TextFormat, open_serial
 from ventrix.core.model.bench import Bench, ElementKind
 
 INTERVAL = 0.05  # s between samples

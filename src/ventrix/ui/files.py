@@ -11,12 +11,13 @@ from ventrix.core.edits.runs import start_run
 from ventrix.core.edits.traverses import add_traverse
 from ventrix.core.model.run import Mount
 from ventrix.core.runs.geometry import geometry_of
-from ventrix.records.errors import InputError, sentence_of
-from ventrix.records.run_table import RunTable, read_run_table, write_run_table
-from ventrix.records.traverse_table import read_traverses, write_traverses
-from ventrix.records.whole_file import write_whole
+from ventrix.records.bad_input import InputError, sentence_of
+from ventrix.records.files.run_table import RunTable, read_run_table, write_run_table
+from ventrix.records.files.traverse_table import read_traverses, write_traverses
+from ventrix.records.files.whole_file import write_whole
 from ventrix.ui.session import Session
-from ventrix.workspace import Workspace, new_id
+from ventrix.workspace.ids import new_id
+from ventrix.workspace.workspace import Workspace
 
 JOB_FILES = "Job documents (*.json);;All files (*)"
 MOST_MOUNTS = 99_999
@@ -56,7 +57,7 @@ class Files:
 
     def bring_in_job(self, path: Path) -> bool:
         """Put a job document into the book and open it."""
-        from ventrix.records.document import read_document  # late: pydantic is needed for documents only
+        from ventrix.records.files.job_document import read_document
 
         try:
             job, benches = read_document(path)
@@ -80,7 +81,7 @@ class Files:
         name, _ = QFileDialog.getSaveFileName(self._parent, "Write job document", f"{space.job.title}.json", JOB_FILES)
         if not name:
             return
-        from ventrix.records.document import write_job  # late, as above
+        from ventrix.records.files.job_document import write_job
 
         try:
             write_job(space.job, Path(name), space.benches)

@@ -13,7 +13,7 @@ from ventrix.core.edits.cuts import add_port, edit_port
 from ventrix.core.model.noun import Direction
 from ventrix.ui.bench_bridge import host_and_port
 from ventrix.ui.parts.finder import Found
-from ventrix.workspace import new_port
+from ventrix.workspace.new_job import new_port
 
 if TYPE_CHECKING:
     from ventrix.ui.shell import Shell

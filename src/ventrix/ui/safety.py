@@ -11,7 +11,7 @@ from pathlib import Path
 from types import TracebackType
 from typing import IO
 
-from ventrix.records.errors import BookError, InputError, sentence_of
+from ventrix.records.bad_input import BookError, InputError, sentence_of
 from ventrix.ui.session import Session
 
 log = logging.getLogger("ventrix")

@@ -8,12 +8,12 @@ from PySide6.QtCore import QEventLoop, QObject, QSettings, QTimer, Signal
 from PySide6.QtWidgets import QApplication
 from sqlalchemy.exc import SQLAlchemyError
 
-from ventrix.records.book import Book
-from ventrix.records.errors import BookError, sentence_of
+from ventrix.records.bad_input import BookError, sentence_of
+from ventrix.records.book.book import Book
 from ventrix.ui import theme
 from ventrix.ui.bench_bridge import BenchBridge
 from ventrix.ui.units import SYSTEMS, US, Units
-from ventrix.workspace import Told, Workspace
+from ventrix.workspace.workspace import Told, Workspace
 
 WATCH = 600  # ms between looks at what other windows wrote
 

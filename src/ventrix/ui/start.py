@@ -9,7 +9,7 @@ from contextlib import ExitStack
 from dataclasses import dataclass
 from pathlib import Path
 
-from ventrix.records.errors import InputError
+from ventrix.records.bad_input import InputError
 
 ROOMS = ("head", "flow", "cuts", "compare", "air")
 
@@ -92,15 +92,15 @@ def _run(start: Start, shots: list[tuple[str, Path]], closing: ExitStack) -> int
 def _session(start, folder, settings, session_class):
     """The book and job to begin with: the demo's, or the user's own where it was left."""
     from ventrix.core.judging.opening import try_opening
-    from ventrix.records.book import Book, default_book_path
+    from ventrix.records.book.book import Book, default_book_path
     from ventrix.ui.safety import log
-    from ventrix.workspace import Workspace
+    from ventrix.workspace.workspace import Workspace
 
     if folder is not None:
         book = Book.open(folder / "book.sqlite")
         if not start.demo:
             return session_class(book, None, settings)
-        from ventrix.demo.make import demo_benches, demo_job
+        from ventrix.demo.job import demo_benches, demo_job
 
         job = demo_job()
         book.add_job(job, benches=demo_benches())
@@ -150,7 +150,7 @@ def _render(app, shell, room: str, path: Path) -> None:
 
 def _let_bench_speak(app, shell, clock) -> None:
     """Open the valve and wait until the far view shows a settled reading."""
-    from ventrix.bench.procedure import Phase
+    from ventrix.bench.procedure.flow_procedure import Phase
 
     shell.flow.ladder.rung_chosen.emit(7)
     shell.flow.toggle_blower()

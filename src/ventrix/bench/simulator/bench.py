@@ -8,8 +8,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ventrix.bench.simulator import picture
-from ventrix.bench.simulator.heads import HEADS, SimulatedCut, worked
+from ventrix.bench.simulator import air_picture
+from ventrix.bench.simulator.heads.shipped import HEADS, SimulatedCut, worked
 from ventrix.bench.simulator.lies import Lie, Lies
 from ventrix.core.model.noun import Direction
 from ventrix.core.quantity.units import CFM, INCH_OF_WATER
@@ -173,8 +173,8 @@ class SimulatedBench:
         """Hold the pitot probe, or the ball, at u, v of a station; None takes it out. ValueError elsewhere."""
         if where is not None:
             station, u, v = where
-            if station not in picture.STATIONS or not (-1 <= u <= 1 and -1 <= v <= 1):
-                raise ValueError(f"stations are {', '.join(picture.STATIONS)}; places lie between -1 and 1")
+            if station not in air_picture.STATIONS or not (-1 <= u <= 1 and -1 <= v <= 1):
+                raise ValueError(f"stations are {', '.join(air_picture.STATIONS)}; places lie between -1 and 1")
         with self._lock:
             self._settle()
             if ball:
@@ -213,7 +213,7 @@ class SimulatedBench:
             if self._fitted != "head" or self._lift <= 0:
                 return 0.0
             v0 = float(np.sqrt(2 * max(self._pressure, 0.0) / 1.225))
-            steady = picture.swirl_coefficient(self.cut.truth, self._true_lift()) * v0 / self.character.bore
+            steady = air_picture.swirl_coefficient(self.cut.truth, self._true_lift()) * v0 / self.character.bore
             return steady * (1 + 0.01 * self._draw()) + 0.5 * self._draw()
 
     def probe(self) -> float:
@@ -223,7 +223,7 @@ class SimulatedBench:
             if self._probe is None or self._fitted != "head" or self._lift <= 0:
                 return 0.0
             where = self._probe[0], self._lift, self._pressure, *self._probe[1:]
-            exact = picture.probe_pressure(self.cut.truth, *where, self._direction)
+            exact = air_picture.probe_pressure(self.cut.truth, *where, self._direction)
             return max(exact * (1 + 0.012 * self._draw()) + 2.0 * self._draw(), 0.0)
 
     def _settle(self) -> None:
@@ -256,7 +256,7 @@ class SimulatedBench:
             return 0.0
         exact = float(truth.flow(lift, pressure)) * self.lies.head(truth, lift)
         if self._ball is not None:
-            exact *= 1 - picture.ball_drop(truth, self._ball[0], lift, *self._ball[1:])
+            exact *= 1 - air_picture.ball_drop(truth, self._ball[0], lift, *self._ball[1:])
         return exact * self._mount_factor * self._setting_factor
 
     def _reachable(self) -> float:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from alembic import context
 
-from ventrix.records.tables import Base
+from ventrix.records.book.tables import Base
 
 engine = context.config.attributes["engine"]
 with engine.connect() as connection:

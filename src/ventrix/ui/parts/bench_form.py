@@ -7,8 +7,8 @@ from typing import Any, Final
 
 from PySide6.QtWidgets import QCheckBox, QComboBox, QHBoxLayout, QLabel, QLineEdit, QPushButton, QVBoxLayout, QWidget
 
-from ventrix.bench.text_columns import columns_text, parse_columns
-from ventrix.bench.text_lines import SEPARATORS, TextFormat, serial_devices
+from ventrix.bench.drivers.text_columns import columns_text, parse_columns
+from ventrix.bench.drivers.text_lines import SEPARATORS, TextFormat, serial_devices
 from ventrix.core.formulas.knowledge import EASY_DIAL, EASY_FACTOR, EASY_LEAK
 from ventrix.core.formulas.uncertainty import DIAL_ZERO
 from ventrix.core.model.bench import Bench, bench_named

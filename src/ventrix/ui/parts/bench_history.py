@@ -19,7 +19,7 @@ from ventrix.ui.parts.field import QuantityField, positive
 from ventrix.ui.parts.plot import Band, LiftPlot, Line
 from ventrix.ui.session import Session
 from ventrix.ui.units import Units
-from ventrix.workspace import new_id, now_text
+from ventrix.workspace.ids import new_id, now_text
 
 STUDY_MOUNTS = 5
 STUDY_REPEATS = 2

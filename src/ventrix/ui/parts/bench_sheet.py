@@ -12,7 +12,7 @@ from ventrix.ui.parts.bench_form import BenchForm
 from ventrix.ui.parts.bench_history import PlatePage, StudyPage, TransferPage
 from ventrix.ui.parts.side_sheet import SideSheet
 from ventrix.ui.session import Session
-from ventrix.workspace import new_id
+from ventrix.workspace.ids import new_id
 
 
 class BenchSheet(SideSheet):

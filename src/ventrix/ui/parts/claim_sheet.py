@@ -10,7 +10,7 @@ from ventrix.core.quantity.units import parse_quantity
 from ventrix.ui.parts.form_sheet import FormSheet
 from ventrix.ui.rooms.flow_paste import parse_pasted
 from ventrix.ui.session import Session
-from ventrix.workspace import new_id, now_text
+from ventrix.workspace.ids import new_id, now_text
 
 ENTRIES = (
     ("not stated", None),

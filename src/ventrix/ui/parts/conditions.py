@@ -18,15 +18,15 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from ventrix.bench.plan import lifts_in_words, parse_lifts
+from ventrix.bench.procedure.lift_plan import lifts_in_words, parse_lifts
 from ventrix.core.judging.comparability import same_condition
 from ventrix.core.model.bench import Bench, bench_named
 from ventrix.core.model.run import SetUp
 from ventrix.core.runs.lifts import lift_doubt
-from ventrix.records.errors import sentence_of
+from ventrix.records.bad_input import sentence_of
 from ventrix.ui.parts.field import Check, QuantityField, positive, show_beside
 from ventrix.ui.units import Shown, Units
-from ventrix.workspace import now_text
+from ventrix.workspace.ids import now_text
 
 NOT_RECORDED: Final = "not recorded"
 

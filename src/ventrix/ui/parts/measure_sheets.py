@@ -10,7 +10,7 @@ from ventrix.core.metal.walls import STEEL_LIKE
 from ventrix.core.model.cut import Pour, Trial, WallReading
 from ventrix.ui.parts.form_sheet import FormSheet
 from ventrix.ui.session import Session
-from ventrix.workspace import new_id, now_text
+from ventrix.workspace.ids import new_id, now_text
 
 BEHIND: Final = ("nothing known", "water", "oil", "a pushrod hole", "a bolt boss", "the next port", "outside")
 POURS: Final = (

@@ -16,7 +16,7 @@ from ventrix.core.model.job import Job
 from ventrix.ui.parts.field import positive
 from ventrix.ui.parts.form_sheet import FormSheet
 from ventrix.ui.session import Session
-from ventrix.workspace import new_id, now_text
+from ventrix.workspace.ids import new_id, now_text
 
 PLACES: Final = (
     "bowl", "throat", "short side", "guide", "pinch", "opening", "roof", "floor", "chamber", "seat", "all over",

@@ -8,8 +8,8 @@ from PySide6.QtCore import QBuffer, QIODevice, QPoint, QRect, QSize
 from PySide6.QtGui import QGuiApplication, QImage, QPainter
 from PySide6.QtWidgets import QWidget
 
-from ventrix.records.errors import InputError
-from ventrix.records.whole_file import write_whole
+from ventrix.records.bad_input import InputError
+from ventrix.records.files.whole_file import write_whole
 from ventrix.ui import theme
 
 PRINT_SCALE = 3.125  # 300 dots an inch, where the screen's are taken as 96

@@ -10,7 +10,7 @@ import numpy as np
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QApplication, QHBoxLayout, QLabel, QLineEdit, QWidget
 
-from ventrix.bench.samples import Sample
+from ventrix.bench.drivers.sample import Sample
 from ventrix.core.air.layouts import Place, layout_named
 from ventrix.core.air.sections import places_on, size_of
 from ventrix.core.air.traverse import AirThere, air_of, point_speed
@@ -19,7 +19,7 @@ from ventrix.core.metal.unrolled import unroll
 from ventrix.core.model.traverse import ProbePoint, Traverse
 from ventrix.core.quantity.units import parse_quantity, tidy
 from ventrix.ui.session import Session
-from ventrix.workspace import new_id
+from ventrix.workspace.ids import new_id
 
 WINDOW: Final = 3.0  # s of probe samples that a kept point is the mean of
 

@@ -9,7 +9,7 @@ from ventrix.core.edits.traverses import add_traverse
 from ventrix.core.model.traverse import Traverse
 from ventrix.ui.parts.form_sheet import FormSheet
 from ventrix.ui.session import Session
-from ventrix.workspace import new_id, now_text
+from ventrix.workspace.ids import new_id, now_text
 
 
 class TraverseSheet(FormSheet):

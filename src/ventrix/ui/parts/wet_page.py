@@ -15,11 +15,12 @@ from ventrix.core.edits.traverses import set_observations
 from ventrix.core.model.cut import Cut
 from ventrix.core.model.traverse import Observation, Traverse
 from ventrix.core.quantity.units import parse_quantity
-from ventrix.records.errors import InputError
-from ventrix.records.photos import keep_photo
+from ventrix.records.bad_input import InputError
+from ventrix.records.files.photos import keep_photo
 from ventrix.ui.parts.seat_clock import SeatClock
 from ventrix.ui.session import Session
-from ventrix.workspace import Workspace, new_id, now_text
+from ventrix.workspace.ids import new_id, now_text
+from ventrix.workspace.workspace import Workspace
 
 WORDS = (
     "The seat clock, 12 towards the opening. Click an hour: wet ●, streak /, dry ○, splash ✳. "

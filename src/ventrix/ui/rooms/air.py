@@ -39,7 +39,7 @@ from ventrix.ui.rooms import air_views as views
 from ventrix.ui.rooms.cuts_views import map_picture
 from ventrix.ui.rooms.room import Room
 from ventrix.ui.session import Session
-from ventrix.workspace import Workspace
+from ventrix.workspace.workspace import Workspace
 
 PAGES = ("Sections", "Flow ball", "Swirl", "Wet and ear")
 CAUTION = (

@@ -25,7 +25,7 @@ from ventrix.core.judging.verdict import Verdict
 from ventrix.core.quantity.units import from_si_array, to_si
 from ventrix.core.quantity.words import percent_text
 from ventrix.core.runs.run_curves import KINDS, kind_of
-from ventrix.records.errors import InputError
+from ventrix.records.bad_input import InputError
 from ventrix.ui import theme
 from ventrix.ui.parts.pictures import copy_picture, save_picture
 from ventrix.ui.parts.plot import Band, Bars, LiftPlot

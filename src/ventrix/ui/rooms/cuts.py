@@ -13,8 +13,8 @@ from ventrix.core.edits.cuts import edit_cut
 from ventrix.core.metal.walls import limit_for, walls_at
 from ventrix.core.model.cut import Cut, Photo, Port, Trial, trial_as_cut
 from ventrix.core.quantity.words import percent_text
-from ventrix.records.errors import InputError, sentence_of
-from ventrix.records.photos import keep_photo
+from ventrix.records.bad_input import InputError, sentence_of
+from ventrix.records.files.photos import keep_photo
 from ventrix.ui.parts.cut_card import CutCard
 from ventrix.ui.parts.unrolled_port import UnrolledMap
 from ventrix.ui.rooms.cuts_views import (
@@ -29,7 +29,8 @@ from ventrix.ui.rooms.cuts_views import (
 )
 from ventrix.ui.rooms.room import Room
 from ventrix.ui.session import Session
-from ventrix.workspace import Workspace, new_id, now_text
+from ventrix.workspace.ids import new_id, now_text
+from ventrix.workspace.workspace import Workspace
 
 KEYS = "O operation · W wall · V pour · T trial · S clock · P photo before, Shift+P after · N new cut"
 CAUTION = (

@@ -22,7 +22,7 @@ from PySide6.QtWidgets import (
 
 from ventrix.core.model.bench import Bench
 from ventrix.core.model.run import FlowRun, Reading
-from ventrix.records.errors import sentence_of
+from ventrix.records.bad_input import sentence_of
 from ventrix.ui.parts.arms_length import ArmsLength
 from ventrix.ui.parts.conditions import ConditionsPanel, in_words
 from ventrix.ui.parts.ladder import LiftLadder
@@ -38,7 +38,7 @@ from ventrix.ui.rooms.flow_paste import keep_pasted
 from ventrix.ui.rooms.flow_views import far_view, growing_curve, ladder_rungs, step_lines, step_view
 from ventrix.ui.rooms.room import Room
 from ventrix.ui.session import Session
-from ventrix.workspace import Workspace
+from ventrix.workspace.workspace import Workspace
 
 CAUTION = (
     "Hearing protection on. Head and springs secured before the valve is opened. "

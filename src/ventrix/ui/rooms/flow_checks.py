@@ -8,7 +8,7 @@ from ventrix.core.quantity.words import percent_text
 from ventrix.core.runs.element import indicated
 from ventrix.ui.rooms.flow_test import RunInHand
 from ventrix.ui.units import Units
-from ventrix.workspace import hours_since
+from ventrix.workspace.ids import hours_since
 
 AIR_HOURS = 1.0  # after which the recorded air is stale
 AIR_SHIFT = 2.0  # K: half a percent of density or so

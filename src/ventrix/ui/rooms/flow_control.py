@@ -6,12 +6,12 @@ import re
 
 from PySide6.QtCore import QObject, Signal
 
-from ventrix.bench.preparation import Step, StepDone
-from ventrix.bench.procedure import Kept, Phase, Refusal
-from ventrix.bench.samples import Sample
+from ventrix.bench.drivers.sample import Sample
+from ventrix.bench.procedure.flow_procedure import Kept, Phase, Refusal
+from ventrix.bench.procedure.preparation import Step, StepDone
 from ventrix.core.quantity.units import parse_quantity
 from ventrix.core.quantity.words import percent_text
-from ventrix.records.errors import BookError, sentence_of
+from ventrix.records.bad_input import BookError, sentence_of
 from ventrix.ui.rooms.flow_checks import odd_reading
 from ventrix.ui.rooms.flow_test import RunInHand
 from ventrix.ui.session import Session

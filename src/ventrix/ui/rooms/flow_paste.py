@@ -5,8 +5,8 @@ from __future__ import annotations
 import re
 from typing import Final
 
-from ventrix.bench.plan import Rung
-from ventrix.bench.procedure import Kept
+from ventrix.bench.procedure.flow_procedure import Kept
+from ventrix.bench.procedure.lift_plan import Rung
 from ventrix.core.quantity.units import parse_quantity
 from ventrix.core.runs.lifts import as_thousandths, lift_doubt
 from ventrix.ui.rooms.flow_test import RunInHand

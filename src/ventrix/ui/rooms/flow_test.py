@@ -5,9 +5,9 @@ from __future__ import annotations
 import math
 from dataclasses import replace
 
-from ventrix.bench.plan import Rung, rungs
-from ventrix.bench.preparation import ORDER, Preparation, Step, StepDone, StepSkipped
-from ventrix.bench.procedure import FlowTest, Kept
+from ventrix.bench.procedure.flow_procedure import FlowTest, Kept
+from ventrix.bench.procedure.lift_plan import Rung, rungs
+from ventrix.bench.procedure.preparation import ORDER, Preparation, Step, StepDone, StepSkipped
 from ventrix.core.benches.plate import plate_sentence
 from ventrix.core.edits.runs import change_setup, strike, take_up
 from ventrix.core.judging.comparability import comparability
@@ -21,7 +21,8 @@ from ventrix.ui.bench_bridge import BenchBridge
 from ventrix.ui.rooms.flow_element import DEFAULT_PRESSURE, ElementInHand
 from ventrix.ui.session import Session
 from ventrix.ui.units import Units
-from ventrix.workspace import Workspace, new_id, now_text
+from ventrix.workspace.ids import new_id, now_text
+from ventrix.workspace.workspace import Workspace
 
 RUNGS = 12
 MOST_USUAL = 40

@@ -6,8 +6,8 @@ from typing import Any
 
 import numpy as np
 
-from ventrix.bench.preparation import SAYS, TITLES, Step
-from ventrix.bench.procedure import PRESSURE_WINDOW, Phase
+from ventrix.bench.procedure.flow_procedure import PRESSURE_WINDOW, Phase
+from ventrix.bench.procedure.preparation import SAYS, TITLES, Step
 from ventrix.core.judging.findings import Pair
 from ventrix.core.model.run import SetUp
 from ventrix.core.quantity.units import from_si, from_si_array

@@ -20,11 +20,11 @@ from PySide6.QtWidgets import (
 from ventrix.core.edits.cuts import edit_cut, edit_port
 from ventrix.core.model.cut import Cut, Photo, Port, carried
 from ventrix.core.model.job import Job
-from ventrix.records.errors import InputError
-from ventrix.records.photos import keep_photo
+from ventrix.records.bad_input import InputError
+from ventrix.records.files.photos import keep_photo
 from ventrix.ui.rooms.head_fields import edited_valve
 from ventrix.ui.rooms.head_tabs import Tab, unless_typing
-from ventrix.workspace import new_id, now_text
+from ventrix.workspace.ids import new_id, now_text
 
 if TYPE_CHECKING:
     from ventrix.ui.rooms.head import HeadRoom

@@ -11,7 +11,7 @@ from ventrix.core.edits.cuts import add_valve, edit_cut, edit_valve, set_volume
 from ventrix.core.model.cut import Cut, Port, Pour, carried, poured_volume
 from ventrix.core.model.job import Job, Valve
 from ventrix.ui.parts.field import Check, positive
-from ventrix.workspace import new_id, now_text
+from ventrix.workspace.ids import new_id, now_text
 
 Owner = Literal["job", "valve", "cut"]
 

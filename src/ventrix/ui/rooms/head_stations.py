@@ -20,7 +20,7 @@ from ventrix.core.model.cut import Cut, Port, Station, carried
 from ventrix.core.model.job import Job
 from ventrix.core.quantity.units import parse_quantity
 from ventrix.ui.rooms.head_tabs import Tab
-from ventrix.workspace import new_id
+from ventrix.workspace.ids import new_id
 
 if TYPE_CHECKING:
     from ventrix.ui.rooms.head import HeadRoom

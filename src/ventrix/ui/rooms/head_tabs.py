@@ -21,7 +21,7 @@ from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.job import CamPoint, CheckMark, Job, Target, WallLimit
 from ventrix.core.quantity.units import from_si, parse_quantity
 from ventrix.ui.rooms.head_fields import SPECS
-from ventrix.workspace import new_id, now_text
+from ventrix.workspace.ids import new_id, now_text
 
 if TYPE_CHECKING:
     from ventrix.ui.rooms.head import HeadRoom

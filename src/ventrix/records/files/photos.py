@@ -6,8 +6,8 @@ import hashlib
 from pathlib import Path
 from typing import Final
 
-from ventrix.records.errors import InputError
-from ventrix.records.whole_file import read_whole, reason, write_whole
+from ventrix.records.bad_input import InputError
+from ventrix.records.files.whole_file import read_whole, reason, write_whole
 
 LARGEST: Final = 60 * 1024 * 1024  # bytes
 KINDS: Final = {

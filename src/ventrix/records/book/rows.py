@@ -13,7 +13,7 @@ from ventrix.core.model.job import CamPoint, CheckMark, Job, Target, Valve, Wall
 from ventrix.core.model.noun import Noun
 from ventrix.core.model.run import FlowRun, Mount, Reading, RungNote, SetUp, StepRecord
 from ventrix.core.model.traverse import Observation, ProbePoint, Traverse
-from ventrix.records import tables
+from ventrix.records.book import tables
 
 TABLES: dict[type[Noun], type[tables.Base]] = {
     Job: tables.JobRow,

@@ -12,9 +12,9 @@ from typing import Final
 
 import numpy as np
 
+from ventrix.bench.simulator.air_picture import swirl_coefficient
 from ventrix.bench.simulator.bench import SimulatedBench
-from ventrix.bench.simulator.heads import HEADS, SimulatedCut
-from ventrix.bench.simulator.picture import swirl_coefficient
+from ventrix.bench.simulator.heads.shipped import HEADS, SimulatedCut
 from ventrix.core.formulas.atmosphere import REFERENCE_DENSITY
 from ventrix.core.metal.unrolled import unroll
 from ventrix.core.model.bench import Bench, PlateCheck, ScatterStudy, StudyReading, Transfer, TransferPart
@@ -25,7 +25,7 @@ from ventrix.core.model.run import FlowRun, Mount, Reading, SetUp
 from ventrix.core.quantity.units import from_si, to_si
 from ventrix.demo import air
 from ventrix.demo.measured import measured, pours_of
-from ventrix.records.document import dumps_job, loads_document
+from ventrix.records.files.job_document import dumps_job, loads_document
 
 FILE: Final = "corvane_22h.json"
 SEED: Final = 22

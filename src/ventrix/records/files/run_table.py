@@ -19,9 +19,9 @@ from ventrix.core.quantity.units import from_si, parse_quantity
 from ventrix.core.runs.geometry import Geometry
 from ventrix.core.runs.lifts import USUAL_LIFT, lift_doubt
 from ventrix.core.runs.reduction import ReducedRun, reduce_run
-from ventrix.records.errors import InputError
-from ventrix.records.text_cells import LONGEST_CELL, cell_of, from_one_line, lines_of, one_line, rows_of, text_of
-from ventrix.records.whole_file import read_whole
+from ventrix.records.bad_input import InputError
+from ventrix.records.files.text_cells import LONGEST_CELL, cell_of, from_one_line, lines_of, one_line, rows_of, text_of
+from ventrix.records.files.whole_file import read_whole
 
 VERSION: Final = 1
 LARGEST_FILE: Final = 16 * 1024 * 1024  # bytes: a run is a few kilobytes

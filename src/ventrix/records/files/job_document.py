@@ -23,9 +23,9 @@ from ventrix.core.model.job import Job
 from ventrix.core.model.noun import Noun
 from ventrix.core.model.plausible import implausible
 from ventrix.core.quantity.units import from_si, tidy, to_si
-from ventrix.records.errors import InputError
-from ventrix.records.mapping import CHILDREN, TABLES, flatten
-from ventrix.records.whole_file import read_whole, write_whole
+from ventrix.records.bad_input import InputError
+from ventrix.records.book.rows import CHILDREN, TABLES, flatten
+from ventrix.records.files.whole_file import read_whole, write_whole
 
 VERSION: Final = 1
 VERSION_KEY: Final = "ventrix_job"

@@ -6,7 +6,7 @@ import os
 import stat
 from pathlib import Path
 
-from ventrix.records.errors import InputError
+from ventrix.records.bad_input import InputError
 
 
 def read_whole(path: Path, largest: int, what: str) -> bytes:

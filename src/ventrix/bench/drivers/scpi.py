@@ -5,8 +5,8 @@ from __future__ import annotations
 import math
 from typing import Final
 
-from ventrix.bench.link import Link, LinkError, OutOfStep
-from ventrix.bench.samples import Sample
+from ventrix.bench.drivers.sample import Sample
+from ventrix.bench.links.tcp import Link, LinkError, OutOfStep
 from ventrix.core.model.bench import ElementKind
 from ventrix.core.model.noun import Direction
 from ventrix.core.quantity.units import from_si, to_si

@@ -13,8 +13,8 @@ from typing import Final
 
 import numpy as np
 
-from ventrix.bench.plan import Rung
-from ventrix.bench.samples import Sample
+from ventrix.bench.drivers.sample import Sample
+from ventrix.bench.procedure.lift_plan import Rung
 
 WINDOW: Final = 3.0  # s of samples that a kept reading is the mean of
 FEWEST_SAMPLES: Final = 8

@@ -2,12 +2,9 @@
 
 from __future__ import annotations
 
-import math
 import time
-import uuid
 from collections.abc import Callable
 from dataclasses import dataclass, replace
-from datetime import datetime
 from enum import Enum, auto
 
 from ventrix.core.benches.study import Evidence
@@ -19,38 +16,18 @@ from ventrix.core.judging.findings import Analysis, Pair
 from ventrix.core.model.bench import Bench, same_name
 from ventrix.core.model.cut import Cut, Operation, Port, Trial, trial_as_cut
 from ventrix.core.model.job import Job
-from ventrix.core.model.noun import Direction
 from ventrix.core.model.run import FlowRun, Mount, Reading, RungNote, SetUp, StepRecord
 from ventrix.core.quantity.units import tidy
-from ventrix.core.runs.reduction import ReducedRun
-from ventrix.records.book import Book
-from ventrix.records.errors import BookError
-from ventrix.records.merging import merged, shared
-
-
-def new_id() -> str:
-    """An id that no other noun has, anywhere."""
-    return uuid.uuid4().hex
-
-
-def now_text() -> str:
-    """The present as documents write it, to the second, with the zone."""
-    return datetime.now().astimezone().isoformat(timespec="seconds")
-
+from ventrix.records.bad_input import BookError
+from ventrix.records.book.book import Book
+from ventrix.records.book.merging import merged, shared
+from ventrix.workspace.ids import hours_since, new_id, now_text
+from ventrix.workspace.new_job import new_job
+from ventrix.workspace.selection import OtherSide, Selection, first_selection, select_port
 
 WITNESS_HOURS = 12.0
+
 LONGEST_WORK = 16 * 3600.0  # s: nobody grinds longer without a break
-
-
-def hours_since(text: str) -> float:
-    """Hours from a date as documents write it to now; infinity where it cannot be read."""
-    try:
-        then = datetime.fromisoformat(text)
-    except ValueError:
-        return math.inf
-    if then.tzinfo is None:
-        then = then.astimezone()
-    return (datetime.now().astimezone() - then).total_seconds() / 3600
 
 
 class Told(Enum):
@@ -76,47 +53,6 @@ class Edit:
     name: str
     before: State
     after: State
-
-
-@dataclass(frozen=True, slots=True)
-class OtherSide:
-    """What a cut is held against in place of the pinned one: runs from anywhere in the book, or a claim."""
-
-    words: str
-    runs: tuple[ReducedRun, ...]
-
-
-@dataclass(frozen=True, slots=True)
-class Selection:
-    """The port looked at, the cut looked at, the cut it is held against, and the trial of the cut, if
-    that is what is looked at."""
-
-    port_id: str
-    cut_id: str
-    against_id: str | None
-    trial_id: str | None = None
-
-
-def first_selection(job: Job) -> Selection | None:
-    """The first port, its last cut, held against the one before."""
-    return select_port(job.ports[0]) if job.ports else None
-
-
-def select_port(port: Port) -> Selection:
-    """A port's last flowed cut, held against the one before it."""
-    flowed = [c for c in port.cuts if c.runs] or list(port.cuts)
-    at = port.cuts.index(flowed[-1])
-    return Selection(port.id, port.cuts[at].id, port.cuts[at - 1].id if at else None)
-
-
-def new_job(title: str) -> Job:
-    """A job with one intake port, as received."""
-    return Job(id=new_id(), title=title, ports=(new_port("Intake 1", "intake"),))
-
-
-def new_port(name: str, kind: Direction) -> Port:
-    """A port as received."""
-    return Port(id=new_id(), name=name, kind=kind, cuts=(Cut(id=new_id(), number=0, name="as received"),))
 
 
 class Workspace:

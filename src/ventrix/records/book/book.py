@@ -27,10 +27,10 @@ from ventrix.core.model.job import Job
 from ventrix.core.model.noun import Noun
 from ventrix.core.model.plausible import check_plausible
 from ventrix.core.model.run import FlowRun
-from ventrix.records import mapping
-from ventrix.records.errors import BookError, BookLocked, Conflict, InputError
-from ventrix.records.merging import merged, name_of, shared
-from ventrix.records.tables import RevisionRow
+from ventrix.records.bad_input import BookError, BookLocked, Conflict, InputError
+from ventrix.records.book import rows
+from ventrix.records.book.merging import merged, name_of, shared
+from ventrix.records.book.tables import RevisionRow
 
 HEAD: Final = "0004"  # newest migration; a test holds it to the scripts
 PATIENCE: Final = 2.0  # s that a lock is waited for
@@ -53,7 +53,7 @@ class JobEntry:
 
 
 def _table(kind: type[Noun]) -> Table:
-    table = mapping.TABLES[kind].__table__
+    table = rows.TABLES[kind].__table__
     assert isinstance(table, Table)
     return table
 
@@ -244,7 +244,7 @@ class Book:
                         _load_job(connection, root.id) if benches is None or owner != BENCHES else _of(benches, root.id)
                     )
                     old, new = _brought_together(old, new, there)
-                _execute(connection, mapping.changes(old, new))
+                _execute(connection, rows.changes(old, new))
                 numbers[owner] = number + 1
                 stored.append(new)
             for owner, number in numbers.items():
@@ -279,7 +279,7 @@ class Book:
             connection.execute(job.delete().where(job.c.id == job_id))
 
 
-def _execute(connection: Connection, found: mapping.Changes) -> None:
+def _execute(connection: Connection, found: rows.Changes) -> None:
     """Write the rows in which two states differ. ValueError for a figure that cannot be, before anything is written."""
     for flat in (*found.added, *found.changed):
         check_plausible(flat.noun)
@@ -355,25 +355,25 @@ def _load_job(connection: Connection, job_id: str) -> Job | None:
         return None
     children: dict[tuple[str, str, str], list[Any]] = {}
     _load_below(connection, Job, [job_id], children)
-    built = mapping.build(Job, found, children)
+    built = rows.build(Job, found, children)
     assert isinstance(built, Job)
     return built
 
 
 def _load_benches(connection: Connection) -> tuple[Bench, ...]:
     bench = _table(Bench)
-    rows = connection.execute(select(bench).order_by(bench.c.name, bench.c.id)).mappings().all()
+    found = connection.execute(select(bench).order_by(bench.c.name, bench.c.id)).mappings().all()
     children: dict[tuple[str, str, str], list[Any]] = {}
-    if rows:
-        _load_below(connection, Bench, [row["id"] for row in rows], children)
-    return tuple(mapping.build(Bench, row, children) for row in rows)
+    if found:
+        _load_below(connection, Bench, [row["id"] for row in found], children)
+    return tuple(rows.build(Bench, row, children) for row in found)
 
 
 def _load_below(
     connection: Connection, kind: type[Noun], ids: list[str], children: dict[tuple[str, str, str], list[Any]]
 ) -> None:
-    parent = mapping.table_name(kind)
-    for child in dict.fromkeys(mapping.CHILDREN.get(kind, {}).values()):
+    parent = rows.table_name(kind)
+    for child in dict.fromkeys(rows.CHILDREN.get(kind, {}).values()):
         table = _table(child)
         link = table.c[f"{parent}_id"]
         found: list[str] = []

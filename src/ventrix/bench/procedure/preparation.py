@@ -12,8 +12,8 @@ from typing import Final
 
 import numpy as np
 
-from ventrix.bench.procedure import PRESSURE_WINDOW, Refusal
-from ventrix.bench.samples import Sample
+from ventrix.bench.drivers.sample import Sample
+from ventrix.bench.procedure.flow_procedure import PRESSURE_WINDOW, Refusal
 
 WINDOW: Final = 3.0  # s of samples that a figure is the mean of
 WARM_BLOCK: Final = 5.0  # s of samples in one look at the repeated point

@@ -14,9 +14,9 @@ from ventrix.core.model.noun import Noun
 from ventrix.core.model.plausible import limit_of
 from ventrix.core.model.traverse import ProbePoint, Traverse
 from ventrix.core.quantity.units import from_si, parse_quantity
-from ventrix.records.errors import InputError
-from ventrix.records.text_cells import cell_of, lines_of, rows_of, text_of
-from ventrix.records.whole_file import read_whole
+from ventrix.records.bad_input import InputError
+from ventrix.records.files.text_cells import cell_of, lines_of, rows_of, text_of
+from ventrix.records.files.whole_file import read_whole
 
 COLUMNS: Final = (
     "station", "kind", "layout", "lift_mm", "probe", "probe_diameter_mm", "coefficient", "base_flow_cfm", "date",

@@ -8,8 +8,8 @@ from typing import Any, TypeVar
 from ventrix.core.model.noun import Noun
 from ventrix.core.model.run import FlowRun
 from ventrix.core.quantity.units import from_si
-from ventrix.records.errors import Conflict
-from ventrix.records.mapping import CHILDREN, flatten
+from ventrix.records.bad_input import Conflict
+from ventrix.records.book.rows import CHILDREN, flatten
 
 N = TypeVar("N", bound=Noun)
 

@@ -14,8 +14,8 @@ from collections.abc import Callable, Mapping
 from dataclasses import asdict, dataclass, field
 from typing import Any, Final, Protocol
 
-from ventrix.bench.link import LinkError
-from ventrix.bench.samples import Sample
+from ventrix.bench.drivers.sample import Sample
+from ventrix.bench.links.tcp import LinkError
 from ventrix.core.quantity.units import to_si, unit
 
 LONGEST_LINE: Final = 400  # bytes: a longer one is nobody's line

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 
-from ventrix.bench.text_lines import FIELDS, TextColumn
+from ventrix.bench.drivers.text_lines import FIELDS, TextColumn
 from ventrix.core.quantity.units import unit
 
 _COLUMN = re.compile(

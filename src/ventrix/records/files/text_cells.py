@@ -7,7 +7,7 @@ import re
 from collections.abc import Iterator
 from typing import Final
 
-from ventrix.records.errors import InputError
+from ventrix.records.bad_input import InputError
 
 LONGEST_CELL: Final = 20_000  # characters
 _GUARDED: Final = ("=", "+", "-", "@", "\t", "\r", "#", "'")  # a formula to a spreadsheet, a remark to us
