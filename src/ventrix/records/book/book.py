@@ -379,10 +379,8 @@ def _load_below(
         found: list[str] = []
         for start in range(0, len(ids), 500):  # SQLite takes a limited number of parameters
             part = ids[start : start + 500]
-            rows = connection.execute(
-                select(table).where(link.in_(part)).order_by(table.c.position, table.c.id)
-            ).mappings()
-            for row in rows:
+            ordered = select(table).where(link.in_(part)).order_by(table.c.position, table.c.id)
+            for row in connection.execute(ordered).mappings():
                 children.setdefault((table.name, parent, row[link.name]), []).append(row)
                 found.append(row["id"])
         if found:
