@@ -18,9 +18,9 @@ from ventrix.bench.procedure.flow_procedure import Kept
 from ventrix.bench.procedure.lift_plan import Rung
 from ventrix.demo.job import demo_job
 from ventrix.records.book.book import Book
-from ventrix.ui import theme
-from ventrix.ui.session import Session
-from ventrix.ui.shell import Shell
+from ventrix.ui.look import theme
+from ventrix.ui.open_book import Session
+from ventrix.ui.window.main_window import Shell
 from ventrix.workspace.workspace import Workspace
 
 

@@ -20,8 +20,9 @@ from ventrix.core.model.run import FlowRun, Reading, SetUp
 from ventrix.core.quantity.units import CFM, to_si
 from ventrix.core.runs.geometry import Geometry
 from ventrix.core.runs.reduction import ReducedRun, reduce_run
-from ventrix.ui import theme
-from ventrix.ui.parts.plot import LiftPlot, Line
+from ventrix.rooms.shared.plot_values import Line
+from ventrix.ui.look import theme
+from ventrix.ui.widgets.plot import LiftPlot
 
 CURVES, POINTS, PAIRS = 40, 20, 1000
 

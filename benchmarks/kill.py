@@ -27,9 +27,9 @@ def type_readings(path: Path, first: int) -> None:
     from PySide6.QtTest import QTest
     from PySide6.QtWidgets import QApplication
 
-    from ventrix.ui import theme
-    from ventrix.ui.session import Session
-    from ventrix.ui.shell import Shell
+    from ventrix.ui.look import theme
+    from ventrix.ui.open_book import Session
+    from ventrix.ui.window.main_window import Shell
     from ventrix.workspace.workspace import Workspace
 
     app = QApplication([])

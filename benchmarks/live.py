@@ -28,10 +28,10 @@ from ventrix.bench.simulator.server import HOST, running
 from ventrix.core.quantity.units import to_si
 from ventrix.demo.job import demo_job
 from ventrix.records.book.book import Book
-from ventrix.ui import theme
 from ventrix.ui.bench_bridge import REFRESH, BenchBridge
-from ventrix.ui.session import Session
-from ventrix.ui.shell import Shell
+from ventrix.ui.look import theme
+from ventrix.ui.open_book import Session
+from ventrix.ui.window.main_window import Shell
 from ventrix.workspace.workspace import Workspace
 
 RATE = 50

@@ -25,10 +25,10 @@ from ventrix.core.model.cut import Cut, Operation, Port, WallReading
 from ventrix.core.model.job import Job
 from ventrix.core.model.run import FlowRun, Mount, Reading, SetUp
 from ventrix.records.book.book import Book
-from ventrix.ui import theme
-from ventrix.ui.parts.unrolled_port import UnrolledMap
-from ventrix.ui.rooms.cuts_views import map_picture
-from ventrix.ui.units import US
+from ventrix.rooms.display_units import US
+from ventrix.rooms.shared.unrolled_map import map_picture
+from ventrix.ui.look import theme
+from ventrix.ui.widgets.unrolled_map import UnrolledMap
 
 
 def timed(work: Callable[[], object], times: int) -> float:

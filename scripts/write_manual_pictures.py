@@ -14,8 +14,9 @@ from ventrix.core.judging.comparison import compare_runs
 from ventrix.core.judging.findings import Analysis
 from ventrix.core.quantity.units import from_si_array
 from ventrix.demo.job import demo_job
-from ventrix.ui import theme
-from ventrix.ui.parts.plot import Band, Bars, LiftPlot, Line
+from ventrix.rooms.shared.plot_values import Band, Bars, Line
+from ventrix.ui.look import theme
+from ventrix.ui.widgets.plot import LiftPlot
 
 TARGET = Path(__file__).parents[1] / "src/ventrix/manual/pictures"
 

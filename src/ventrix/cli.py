@@ -222,7 +222,7 @@ def window(
     theme: Annotated[str | None, typer.Option(help="dye or paper.")] = None,
 ) -> None:
     """Open the window."""
-    from ventrix.ui.start import Start, run
+    from ventrix.ui.launch import Start, run
 
     raise typer.Exit(run(Start(file=file, demo=demo, shots=tuple(shot or ()), theme=theme)))
 

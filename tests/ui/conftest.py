@@ -14,10 +14,10 @@ from PySide6.QtWidgets import QApplication
 from tests.ui.stand_in import Open, StandIn
 from ventrix.demo.job import demo_benches, demo_job
 from ventrix.records.book.book import Book
-from ventrix.ui import theme
-from ventrix.ui.parts import pedal as pedal_part
-from ventrix.ui.session import Session
-from ventrix.ui.shell import Shell
+from ventrix.ui.look import theme
+from ventrix.ui.open_book import Session
+from ventrix.ui.widgets import pedal as pedal_part
+from ventrix.ui.window.main_window import Shell
 from ventrix.workspace.workspace import Workspace
 
 

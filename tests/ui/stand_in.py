@@ -6,7 +6,7 @@ from collections.abc import Callable
 
 from ventrix.bench.drivers.sample import Sample
 from ventrix.core.quantity.units import from_si, to_si
-from ventrix.ui.shell import Shell
+from ventrix.ui.window.main_window import Shell
 
 Open = Callable[..., Shell]
 DP = to_si(28, "inH2O")

@@ -15,11 +15,12 @@ from ventrix.core.air.traverse import Field, field_of
 from ventrix.core.metal.unrolled import unroll
 from ventrix.core.model.traverse import ProbePoint, Traverse
 from ventrix.demo.job import demo_job
-from ventrix.ui.parts.air_scale import ScaleBar, ink_on, speed_colour
-from ventrix.ui.parts.seat_clock import STATES, SeatClock
-from ventrix.ui.parts.section_picture import SectionPicture, SectionView, Spot, paint_field
-from ventrix.ui.parts.section_strip import SectionStrip
-from ventrix.ui.shell import Shell
+from ventrix.rooms.air.pictures import SectionView, Spot
+from ventrix.ui.air.seat_clock import STATES, SeatClock
+from ventrix.ui.air.section_picture import SectionPicture, paint_field
+from ventrix.ui.air.section_strip import SectionStrip
+from ventrix.ui.look.air_scale import ScaleBar, ink_on, speed_colour
+from ventrix.ui.window.main_window import Shell
 
 
 def a_field(*, ring: bool = False) -> Field:

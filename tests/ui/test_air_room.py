@@ -18,8 +18,8 @@ from ventrix.core.air.sections import corner_of
 from ventrix.core.edits.traverses import edit_traverse
 from ventrix.core.model.cut import Cut
 from ventrix.core.quantity.units import from_si, to_si
-from ventrix.ui.parts.air_scale import speed_colour
-from ventrix.ui.shell import Shell
+from ventrix.ui.look.air_scale import speed_colour
+from ventrix.ui.window.main_window import Shell
 
 Open = Callable[..., Shell]
 
@@ -242,7 +242,7 @@ def test_the_outline_has_the_sections_own_corner(shell: Shell) -> None:
 
 def test_air_speeds_go_out_and_come_in(shell: Shell, tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
     path = tmp_path / "air.csv"
-    monkeypatch.setattr("ventrix.ui.files.QFileDialog.getSaveFileName", lambda *_: (str(path), ""))
+    monkeypatch.setattr("ventrix.ui.window.file_commands.QFileDialog.getSaveFileName", lambda *_: (str(path), ""))
     shell.files.export_air()
     before = len(cut_of(shell).traverses)
     assert shell.files.bring_in_air(path)

@@ -13,7 +13,7 @@ from PySide6.QtGui import QAction, QImage
 
 from ventrix.demo.job import demo_job
 from ventrix.records.files.job_document import read_job, write_job
-from ventrix.ui.shell import Shell
+from ventrix.ui.window.main_window import Shell
 
 Open = Callable[..., Shell]
 

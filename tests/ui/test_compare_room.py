@@ -15,7 +15,7 @@ from PySide6.QtWidgets import QApplication
 from ventrix.core.edits.runs import edit_run
 from ventrix.core.quantity.units import to_si
 from ventrix.core.runs.run_curves import KINDS
-from ventrix.ui.shell import Shell
+from ventrix.ui.window.main_window import Shell
 from ventrix.workspace.workspace import Workspace
 
 Open = Callable[..., Shell]

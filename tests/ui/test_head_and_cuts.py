@@ -16,8 +16,8 @@ from ventrix.core.edits.cuts import add_port
 from ventrix.core.metal.unrolled import ZONES
 from ventrix.core.quantity.units import from_si
 from ventrix.records.files.job_document import dumps_job, loads_job
-from ventrix.ui.parts.field import PlacedField
-from ventrix.ui.shell import Shell
+from ventrix.ui.widgets.quantity_field import PlacedField
+from ventrix.ui.window.main_window import Shell
 from ventrix.workspace.workspace import Workspace
 
 Open = Callable[..., Shell]

@@ -23,8 +23,8 @@ from ventrix.demo.job import demo_benches, demo_job
 from ventrix.records.bad_input import BookError, Conflict
 from ventrix.records.book.book import Book
 from ventrix.ui.bench_bridge import host_and_port
-from ventrix.ui.safety import Safety, log_path
-from ventrix.ui.session import Session
+from ventrix.ui.open_book import Session
+from ventrix.ui.window.safety import Safety, log_path
 from ventrix.workspace.workspace import Workspace
 
 
@@ -266,7 +266,7 @@ def test_a_lock_is_waited_for_and_the_window_lives_on(open_window: Open, qtbot, 
 
 
 def test_a_last_job_that_cannot_be_opened_leaves_a_window_that_says_so(tmp_path: Path, monkeypatch) -> None:  # type: ignore[no-untyped-def]
-    from ventrix.ui import start
+    from ventrix.ui import launch
 
     path = tmp_path / "book.sqlite"
     monkeypatch.setenv("XDG_DATA_HOME", str(tmp_path))
@@ -279,7 +279,7 @@ def test_a_last_job_that_cannot_be_opened_leaves_a_window_that_says_so(tmp_path:
     raw.commit()
     raw.close()
     settings = QSettings(str(path.with_suffix(".ini")), QSettings.Format.IniFormat)
-    session = start._session(start.Start(), None, settings, Session)
+    session = launch._session(launch.Start(), None, settings, Session)
     assert session.workspace is None
     assert "could not be opened" in session.opening_failed
     session.close()

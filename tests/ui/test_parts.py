@@ -14,19 +14,23 @@ from ventrix.bench.drivers.sample import Sample
 from ventrix.bench.sampler import Connected, Lost, Refused
 from ventrix.core.model.run import SetUp
 from ventrix.core.quantity.units import to_si
-from ventrix.ui import theme
+from ventrix.rooms.compare.scorecard import Score
+from ventrix.rooms.display_units import METRIC, US
+from ventrix.rooms.flow.pictures import Far, Rung, Tape
+from ventrix.rooms.shared.conditions_words import in_words
+from ventrix.rooms.shared.plot_values import Band, Bars, Line
 from ventrix.ui.bench_bridge import BenchBridge
-from ventrix.ui.parts.arms_length import ArmsLength, Far, Tape
-from ventrix.ui.parts.conditions import ConditionsPanel, in_words
-from ventrix.ui.parts.field import PlacedField, QuantityField
-from ventrix.ui.parts.finder import Found, matching
-from ventrix.ui.parts.ladder import LiftLadder, Rung
-from ventrix.ui.parts.plot import Band, Bars, LiftPlot, Line
-from ventrix.ui.parts.port_drawing import PortDrawing
-from ventrix.ui.parts.reckoner import shown_unit
-from ventrix.ui.parts.scorecard import Score, Scorecard
-from ventrix.ui.parts.sim_control import SimulatorControl
-from ventrix.ui.units import METRIC, US
+from ventrix.ui.calculators.reckoner import shown_unit
+from ventrix.ui.compare.scorecard import Scorecard
+from ventrix.ui.flow.conditions_panel import ConditionsPanel
+from ventrix.ui.flow.far_view import ArmsLength
+from ventrix.ui.flow.ladder import LiftLadder
+from ventrix.ui.flow.simulator_panel import SimulatorControl
+from ventrix.ui.head.port_drawing import PortDrawing
+from ventrix.ui.look import theme
+from ventrix.ui.widgets.plot import LiftPlot
+from ventrix.ui.widgets.quantity_field import PlacedField, QuantityField
+from ventrix.ui.window.finder import Found, matching
 
 
 @pytest.fixture

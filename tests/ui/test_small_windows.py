@@ -9,8 +9,8 @@ from PySide6.QtCore import QPoint, QRect, Qt
 from PySide6.QtWidgets import QAbstractButton, QComboBox, QLabel, QLineEdit, QTabBar, QWidget
 
 from tests.ui.stand_in import Open
-from ventrix.ui.parts.room_frame import RoomFrame
-from ventrix.ui.shell import ROOMS, Shell
+from ventrix.ui.window.main_window import ROOMS, Shell
+from ventrix.ui.window.room_frame import RoomFrame
 
 SIZES = ((1280, 800), (1024, 700), (853, 533))  # the last is 1280x800 at a scale of 1.5
 

@@ -6,8 +6,8 @@ import pytest
 from PySide6.QtCore import QRectF
 from PySide6.QtGui import QImage, QPainter
 
-from ventrix.ui.parts.marks import draw_mark
-from ventrix.ui.theme import THEMES, Theme
+from ventrix.ui.look.marks import draw_mark
+from ventrix.ui.look.theme import THEMES, Theme
 
 
 def luminance(colour: str) -> float:

@@ -11,7 +11,7 @@ from PySide6.QtWidgets import QApplication, QLabel, QLineEdit, QPushButton, QWid
 
 from ventrix.bench.procedure.flow_procedure import Phase
 from ventrix.core.quantity.units import from_si
-from ventrix.ui.shell import Shell
+from ventrix.ui.window.main_window import Shell
 
 Open = Callable[..., Shell]
 

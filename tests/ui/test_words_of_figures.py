@@ -10,9 +10,9 @@ from ventrix.core.judging.expectation import Outcome, Scored
 from ventrix.core.judging.findings import Analysis
 from ventrix.core.quantity.units import to_si
 from ventrix.demo.job import demo_job
-from ventrix.ui.rooms import air_views
-from ventrix.ui.rooms.cuts_views import outcome_lines
-from ventrix.ui.units import US
+from ventrix.rooms.air.shows import swirl_path, swirl_sentences
+from ventrix.rooms.cuts.card import outcome_lines
+from ventrix.rooms.display_units import US
 
 
 def test_behind_a_tumble_adapter_every_figure_says_tumble(open_window: Open) -> None:
@@ -21,12 +21,12 @@ def test_behind_a_tumble_adapter_every_figure_says_tumble(open_window: Open) -> 
     port, units = tumbling.ports[0], US
     analysis = Analysis(tumbling)
     cuts = port.cuts
-    said = " ".join(air_views.swirl_sentences(analysis, port, cuts[1], cuts[2], units))
+    said = " ".join(swirl_sentences(analysis, port, cuts[1], cuts[2], units))
     assert "umble" in said
     assert "Swirl ratio" not in said
     assert "anticlockwise" not in said
-    assert air_views.swirl_path(analysis, port, units)[1].startswith("tumble")
-    assert "swirl" in air_views.swirl_path(Analysis(job), job.ports[0], units)[1]
+    assert swirl_path(analysis, port, units)[1].startswith("tumble")
+    assert "swirl" in swirl_path(Analysis(job), job.ports[0], units)[1]
     shell = open_window()
     space = shell.session.workspace
     assert space is not None

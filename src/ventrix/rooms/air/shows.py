@@ -1,0 +1,221 @@
+"""What the Air room shows, made from the job: sections with their fields, sentences, the path of swirl. No widget."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from ventrix.core.air.hints import (
+    balance_sentences,
+    dead_places,
+    engine_speeds,
+    evenness_sentence,
+    hints,
+    local_limit_sentences,
+)
+from ventrix.core.air.layouts import layout_named, usual_layout
+from ventrix.core.air.sections import Size, corner_of, places_on, station_share
+from ventrix.core.air.swirl_over_lift import run_swirl_ratio, swirl_change, swirl_events
+from ventrix.core.air.traverse import Field, change_of, flux_note, half_areas
+from ventrix.core.formulas.pitot import ball_drop
+from ventrix.core.judging.findings import Analysis
+from ventrix.core.metal.unrolled import unroll, zone_named
+from ventrix.core.model.cut import Cut, Port
+from ventrix.core.model.traverse import Traverse
+from ventrix.core.quantity.units import from_si
+from ventrix.core.quantity.words import percent_text
+from ventrix.core.runs.reduction import ReducedRun
+from ventrix.core.runs.run_curves import curve_of, turning_of
+from ventrix.rooms.air.pictures import SectionView, Spot
+from ventrix.rooms.display_units import Units
+from ventrix.rooms.shared.probed_fields import pressure_of
+from ventrix.rooms.shared.unrolled_map import Spot as MapSpot
+
+
+def section_view(
+    title: str, traverse: Traverse | None, found: Field | None, size: Size, station: str, scale: tuple[float, float],
+    units: Units, wanted: str = "",
+) -> SectionView:  # fmt: skip
+    """A section with its points: read ones with their speed, open ones as rings."""
+    layout = layout_named(traverse.layout) if traverse is not None else usual_layout(station)
+    places = [(p.name, p.u, p.v) for p in places_on(layout, size)] if layout is not None else []
+    if traverse is not None:
+        own = {p.name: (p.name, p.u, p.v) for p in traverse.points if p.struck is None}
+        places = [own.pop(name, (name, u, v)) for name, u, v in places]
+        places += list(own.values())
+    known = {} if found is None else dict(zip(found.names, found.speed, strict=True))
+    low, high = scale
+    spots = []
+    for name, u, v in places:
+        if name in known:
+            share = (float(known[name]) - low) / max(high - low, 1e-9)
+            spots.append(Spot(name, u, v, units.speed.text(float(known[name])), share))
+        else:
+            spots.append(Spot(name, u, v))
+    ring = layout.ring if layout is not None else False
+    return SectionView(title, size[0], size[1], ring, tuple(spots), found, scale, wanted, corner_of(size))
+
+
+def difference_view(before: Field, after: Field, size: tuple[float, float, float], units: Units) -> SectionView:
+    """What changed at each point, with a mark where it is beyond the probe's doubt."""
+    change = change_of(before, after)
+    spots = []
+    for name, u, v, d, doubt in zip(change.names, change.u, change.v, change.change, change.expanded, strict=True):
+        result = "better" if d > doubt else "worse" if d < -doubt else "not proven"
+        spots.append(Spot(name, float(u), float(v), units.speed.text(float(d), sign=True), None, result))
+    return SectionView("difference", size[0], size[1], after.ring, tuple(spots), corner=corner_of(size))
+
+
+def scale_of(*fields: Field | None) -> tuple[float, float]:
+    """One scale for all: from nought, or just under the slowest, to the fastest [m/s]."""
+    speeds = (
+        np.concatenate([f.speed for f in fields if f is not None])
+        if any(f is not None for f in fields)
+        else np.array([0.0, 1.0])
+    )
+    low, high = float(speeds.min()), float(speeds.max())
+    return (0.0 if low < 0.4 * high else 0.9 * low), high
+
+
+def run_at(analysis: Analysis, port: Port, cut: Cut) -> ReducedRun | None:
+    """The cut's last run."""
+    runs = analysis.runs_of(cut, port)
+    return runs[-1] if runs and runs[-1].kind == "flow" else None
+
+
+def field_sentences(
+    analysis: Analysis, port: Port, cut: Cut, traverse: Traverse, found: Field, units: Units, limit_mach: float
+) -> list[str]:
+    """Everything the numbers of one traverse carry."""
+    said = [
+        f"Mean {units.speed.with_unit(found.mean)} (± {units.speed.text(2 * found.mean_uncertainty)}). "
+        + evenness_sentence(found)
+    ]
+    said += balance_sentences(found)
+    dead = dead_places(found)
+    if dead:
+        said.append(f"Hardly any air at {', '.join(dead)}.")
+    run, pressure = run_at(analysis, port, cut), pressure_of(analysis, traverse)
+    if pressure is not None:
+        share = found.dynamic_pressure / pressure
+        said.append(f"Its dynamic pressure is {percent_text(share, 0)} of the test pressure.")
+    if run is not None and traverse.lift is not None and traverse.lift <= run.curve.highest * (1 + 1e-9):
+        off, note = flux_note(found, float(run.curve.at(traverse.lift)))
+        said.append(
+            f"{note[0].upper()}{note[1:]}."
+            if note
+            else f"Flux check: {percent_text(off, 0, sign=True)} of the run's flow."
+        )
+    halves = half_areas(found)
+    if halves is not None:
+        area = units.area.with_unit(halves.upper)
+        said.append(
+            f"Upper and lower half {area} each, {units.speed.text(halves.upper_speed)} "
+            f"and {units.speed.with_unit(halves.lower_speed)}."
+        )
+        if halves.width_needed is not None:
+            needed = units.length.with_unit(halves.width_needed)
+            said.append(f"The lower half would want {needed} of width to be as slow as the upper.")
+    if found.blockage:
+        said.append(
+            f"The probe stands in {percent_text(found.blockage)} of this section and reads high: it is over the 0.02 "
+            "of the section's size that a probe should have, and its doubt counts that."
+        )
+    engine = engine_speeds(analysis.job, port, found)
+    return said + local_limit_sentences(found, engine, limit_mach) + hints(found, engine, limit_mach)
+
+
+def ball_spots(analysis: Analysis, port: Port, cut: Cut, units: Units) -> tuple[MapSpot, ...]:
+    """Drop in flow per place, on the unrolled port: busy places large."""
+    here = unroll(port, cut, analysis.job.valve_of(port))
+    rows = []
+    for t in (t for t in cut.traverses if t.kind == "ball" and t.base_flow):
+        for p in t.points:
+            if p.flow is None or p.struck is not None or t.base_flow is None:
+                continue
+            if max(abs(p.u), abs(p.v)) < 0.1:
+                continue  # the middle is no wall's
+            band, across = band_of(p.u, p.v)
+            zone = zone_named(t.station)
+            along = (zone.start + zone.end) / 2 if zone is not None else station_share(t.station)
+            rows.append(
+                (band, along * here.length, across, float(ball_drop(t.base_flow, p.flow)), t.base_flow - p.flow)
+            )
+    most = max((r[3] for r in rows), default=0.0)
+    return tuple(
+        MapSpot(
+            band,
+            along,
+            across,
+            max(drop / most, 0.0) if most > 0 else 0.0,
+            f"−{units.flow.text(lost)}",
+        )
+        for band, along, across, drop, lost in rows
+    )
+
+
+def band_of(u: float, v: float) -> tuple[str, float]:
+    """The side of the map that a place of a section is nearest to, and where across it."""
+    if abs(v) >= abs(u):
+        return ("roof" if v >= 0 else "floor"), u
+    return ("right" if u > 0 else "left"), -v
+
+
+def swirl_sentences(analysis: Analysis, port: Port, before: Cut | None, after: Cut, units: Units) -> list[str]:
+    """Direction, reversals, drop-outs, ratio over the stroke, and what the cut did to it."""
+    run = run_at(analysis, port, after)
+    if run is None or not np.any(np.isfinite(run.swirl)):
+        return ["No swirl was read with this cut's run."]
+    events = swirl_events(run.lift, run.swirl)
+    top = run.swirl[np.isfinite(run.swirl)][-1]
+    if turning_of(run.setup) == "tumble":
+        said = [f"Tumble, end over end, read behind an adapter: {'+' if top >= 0 else '−'} at the highest lift."]
+        said += [f"It turns over at {units.lift.with_unit(x)}." for x in events.reversals]
+        said += [f"It drops out at {units.lift.with_unit(x)}." for x in events.drop_outs]
+        return [*said, "A ratio over the stroke is worked out for swirl alone: tumble's axis moves with the piston."]
+    said = [
+        f"Seen from above the air turns {'anticlockwise (+)' if top >= 0 else 'clockwise (−)'} at the highest lift."
+    ]
+    if (analysis.job.valves_per_cylinder or 2) >= 4:
+        said.append("With two intake valves most of it is tumble, end over end: this is only what is left as swirl.")
+    said += [f"It turns over at {units.lift.with_unit(x)}." for x in events.reversals]
+    said += [f"It drops out at {units.lift.with_unit(x)}." for x in events.drop_outs]
+    highest = run.lift[np.isfinite(run.swirl)][-1]
+    coefficient = float(curve_of(run, "swirl_cs", np.array([highest]))[0])
+    if np.isfinite(coefficient):
+        told = f"{coefficient:+.2f}".replace("-", "−")
+        said.append(f"Swirl coefficient {told} at {units.lift.with_unit(float(highest))}.")
+    ratio = run_swirl_ratio(run, analysis.cam_of("intake"), analysis.job.stroke)
+    if ratio is None:
+        said.append("Swirl ratio over the stroke wants cam, stroke, bore and valve diameter.")
+        return said
+    said.append(
+        f"Swirl ratio over the intake stroke {ratio.ratio:.2f} (± {2 * ratio.uncertainty * abs(ratio.ratio):.2f})."
+    )
+    had_run = run_at(analysis, port, before) if before is not None else None
+    had = run_swirl_ratio(had_run, analysis.cam_of("intake"), analysis.job.stroke) if had_run is not None else None
+    if had is not None and before is not None:
+        change, doubt = swirl_change(had, ratio)
+        word = "more" if change > doubt else "less" if change < -doubt else "no proven change of"
+        told = f"{change:+.2f}".replace("-", "−")
+        said.append(f"Against cut {before.number}: {word} swirl, {told} (± {doubt:.2f}).")
+    return said
+
+
+def swirl_path(analysis: Analysis, port: Port, units: Units) -> tuple[list[tuple[int, float, float]], str]:
+    """Cut number, peak flow in the user's unit and swirl, for every cut that has both; and which swirl it is:
+    the ratio over the stroke where the job's cam is known, else rpm at the peak."""
+    cam, stroke = analysis.cam_of("intake"), analysis.job.stroke
+    path, ratios, what = [], [], "swirl"
+    for cut in port.cuts:
+        run = run_at(analysis, port, cut)
+        if run is None or not np.isfinite(run.swirl[run.peak]):
+            continue
+        what = turning_of(run.setup)
+        peak = from_si(float(run.flow[run.peak]), units.flow.unit)
+        path.append((cut.number, peak, from_si(float(run.swirl[run.peak]), "rpm")))
+        ratio = run_swirl_ratio(run, cam, stroke)
+        if ratio is not None:
+            ratios.append((cut.number, peak, ratio.ratio))
+    if ratios and len(ratios) == len(path):
+        return ratios, "swirl ratio over the stroke"
+    return path, f"{what} at the peak, rpm"

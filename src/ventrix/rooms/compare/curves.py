@@ -1,0 +1,209 @@
+"""The curves of the Compare room: any curve the trade reads, of up to ten cuts, with what is to be said of them."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from ventrix.core.air.hints import seen_where_air_lets_go
+from ventrix.core.formulas.flow_curve import dips
+from ventrix.core.judging.comparison import RunComparison
+from ventrix.core.judging.findings import DIP_FACTOR, Analysis, Pair
+from ventrix.core.judging.targets import target_at, target_pressure, target_reach
+from ventrix.core.metal.unrolled import unroll
+from ventrix.core.model.cut import Cut, Port
+from ventrix.core.quantity.units import from_si, from_si_array
+from ventrix.core.runs.reduction import ReducedRun
+from ventrix.core.runs.run_curves import Beside, CurveKind, curve_of, handover
+from ventrix.rooms.display_units import Shown, Units
+from ventrix.rooms.shared.plot_values import Line
+
+MOST_CUTS = 10
+STEPS = 161
+LETTERS = {"noise": "N", "dip": "I", "out of travel": "T", "out of breath": "O"}
+
+
+@dataclass(frozen=True, slots=True)
+class CurvePicture:
+    """Everything the curves show, in display units, and the sentences below them."""
+
+    lines: list[Line]
+    verticals: list[tuple[float, str]]
+    horizontals: list[tuple[float, str]]
+    spots: list[tuple[float, float, str]]
+    sentences: list[str]
+    shown: Shown
+    x_range: tuple[float, float]
+    y_range: tuple[float, float]
+
+
+def beside_of(analysis: Analysis, port: Port, cut: Cut) -> Beside:
+    """The smallest section of a port at a cut, and the run of the other kind on the same cylinder."""
+    try:
+        here = unroll(port, cut, analysis.job.valve_of(port))
+        smallest = here.smallest.area if here.smallest_is_measured else None
+    except ValueError:
+        smallest = None
+    return Beside(smallest, other_kind(analysis, port))
+
+
+def other_kind(analysis: Analysis, port: Port) -> ReducedRun | None:
+    """The last run of the port of the other kind: on the same cylinder where one is named, else the first."""
+    others = [p for p in analysis.job.ports if p.kind != port.kind and not p.witness]
+    same = [p for p in others if port.cylinder is not None and p.cylinder == port.cylinder]
+    for other in (*same, *others):
+        for cut in reversed(other.cuts):
+            runs = analysis.runs_of(cut, other)
+            if runs:
+                return runs[-1]
+    return None
+
+
+def curves(
+    analysis: Analysis, pair: Pair, c: RunComparison, kind: CurveKind, units: Units, *, over_ratio: bool
+) -> CurvePicture:
+    """The pair's curves over those of the port's other cuts, older ones thinner and paler."""
+    port, shown = pair.port, units[kind.unit]
+    if c.kind != "flow":
+        shown = Shown("-", "index", 4)
+    lines: list[Line] = []
+
+    def add(run: ReducedRun, cut: Cut | None, label: str, colour: str, width: float, style: str, alpha: float) -> None:
+        beside = beside_of(analysis, port, cut) if cut is not None else Beside()
+        run = run.at_pressure(c.pressure) if c.kind == "flow" and run.kind == "flow" else run
+        line = _line(run, kind, beside, shown, units, over_ratio)
+        if line is not None:
+            x, y, px, py = line
+            points = (px, py) if width >= 3 else None
+            lines.append(Line(x, y, colour, width, style, points, label, alpha))
+
+    others = [u for u in port.cuts if u.id not in (pair.before.id, pair.after.id)][-(MOST_CUTS - 2) :]
+    for i, cut in enumerate(others):
+        runs = analysis.runs_of(cut, port)
+        if runs and runs[-1].kind == c.kind:
+            style = ("solid", "dotted", "dashed")[i % 3]
+            add(runs[-1], cut, str(cut.number), "quiet", 1, style, 0.45 + 0.3 * i / max(len(others), 1))
+        for claim in analysis.claims_of(cut, port):
+            add(claim, cut, "claimed", "worse", 1.5, "dotted", 0.9)
+    before_cut = pair.before if pair.before.id != "other" else None
+    name = str(pair.before.number) if before_cut is not None else "other"
+    add(pair.before_runs[-1], before_cut or pair.after, name, port.kind, 2, "dashed", 1.0)
+    add(pair.after_runs[-1], pair.after, str(pair.after.number), port.kind, 3, "solid", 1.0)
+    finite = [line.y[np.isfinite(line.y)] for line in lines]
+    every = np.concatenate(finite) if finite else np.zeros(1)
+    low, high = (min(0.0, float(every.min())), float(every.max())) if len(every) else (0.0, 1.0)
+    span = (high - low) or 1.0
+    run = pair.after_runs[-1]
+    verticals, horizontals, spots, said = _marks(analysis, pair, c, run, kind, shown, units, over_ratio)
+    top = float(c.lift[-1]) if len(c.lift) else run.curve.highest
+    return CurvePicture(
+        lines=lines,
+        verticals=verticals,
+        horizontals=horizontals,
+        spots=spots,
+        sentences=said,
+        shown=shown,
+        x_range=(0.0, _x(np.array([top]), run, units, over_ratio)[0] * 1.05),
+        y_range=(low - (0.06 * span if low < 0 else 0.0), high + 0.12 * span),
+    )
+
+
+def _x(lift: np.ndarray, run: ReducedRun, units: Units, over_ratio: bool) -> np.ndarray:
+    """The axis below: lift, or lift over the valve's diameter."""
+    if over_ratio and run.geometry.valve_diameter is not None:
+        return np.asarray(lift / run.geometry.valve_diameter)
+    return from_si_array(lift, units.lift.unit)
+
+
+def _line(
+    run: ReducedRun, kind: CurveKind, beside: Beside, shown: Shown, units: Units, over_ratio: bool
+) -> tuple[np.ndarray, np.ndarray, np.ndarray, np.ndarray] | None:
+    start = 0.0 if kind.key == "flow" else run.lift[0]
+    lift = np.linspace(start, run.curve.highest, STEPS)
+    y, at = curve_of(run, kind.key, lift, beside), curve_of(run, kind.key, run.lift, beside)
+    known = np.isfinite(y)
+    if not np.any(known):
+        return None
+    points = np.isfinite(at)
+
+    def out(values: np.ndarray) -> np.ndarray:
+        return from_si_array(values, shown.unit) if run.kind == "flow" else values
+
+    x, px = _x(lift, run, units, over_ratio), _x(run.lift, run, units, over_ratio)
+    return x[known], out(y[known]), px[points], out(at[points])
+
+
+Marks = tuple[list[tuple[float, str]], list[tuple[float, str]], list[tuple[float, float, str]], list[str]]
+
+
+def _marks(
+    analysis: Analysis,
+    pair: Pair,
+    c: RunComparison,
+    run: ReducedRun,
+    kind: CurveKind,
+    shown: Shown,
+    units: Units,
+    over_ratio: bool,
+) -> Marks:
+    """Cam, target, stall, dips, noise, and where the seat hands over to the port, each with its sentence."""
+
+    def at(lift: float) -> float:
+        return float(_x(np.array([lift]), run, units, over_ratio)[0])
+
+    def words(lift: float) -> str:
+        return units.lift.with_unit(lift)
+
+    verticals, horizontals, spots, said = [], [], [], []
+    if c.cam is not None:
+        verticals.append((at(c.cam.peak_lift), f"cam lift {units.lift.text(c.cam.peak_lift)}"))
+    if kind.key == "flow" and c.kind == "flow":
+        for target in (t for t in analysis.job.targets if t.kind == pair.port.kind):
+            wanted = target_at(target, analysis.job, run)
+            own = target_pressure(target, analysis.job, run)
+            same = abs(own / run.test_pressure - 1) < 1e-3
+            mark = "" if same else f", converted from {units.pressure.with_unit(own)}"
+            horizontals.append(
+                (from_si(wanted, shown.unit), f"target {shown.text(wanted)} at {units.lift.text(target.lift)}{mark}")
+            )
+            reach = target_reach(run, target, analysis.job)
+            if reach is None:
+                said.append(f"Target {units.flow.text(wanted)} at {words(target.lift)}{mark}: not flowed that far.")
+                continue
+            there = "met" if reach >= 0 else f"{units.flow.text(-reach)} {units.flow.label} short"
+            said.append(f"Target {units.flow.text(wanted)} at {words(target.lift)}{mark}: {there}.")
+    if run.stall is not None:
+        lift = float(run.lift[run.stall])
+        spots.append((at(lift), _height(run, kind, lift, shown), "stalls"))
+        said.append(f"Flow stops growing at {words(lift)}.")
+    for i in dips(run.flow, DIP_FACTOR * run.uncertainty):
+        lift = float(run.lift[i])
+        spots.append((at(lift), _height(run, kind, lift, shown), "dip"))
+        other = analysis.dip_of_the_bench(pair.port, run.setup.bench, lift)
+        if other is not None:
+            said.append(f"The dip at {words(lift)} is the bench's: on the untouched head '{other}' does not show it.")
+            continue
+        said.append(f"A dip at {words(lift)}, below the flow of a lower lift by more than chance.")
+    for lift, what in run.heard:
+        if what in LETTERS and run.lift[0] <= lift <= run.curve.highest:
+            spots.append((at(lift), _height(run, kind, lift, shown), LETTERS[what]))
+            said.append(f"{what.capitalize()} noted at {words(lift)}.")
+    for observation in pair.after.observations:
+        if observation.kind == "noise" and observation.lift is not None:
+            said.append(f"Noise heard at {words(observation.lift)}: air that lets go is loud.")
+    if run.stall is not None or len(dips(run.flow, DIP_FACTOR * run.uncertainty)):
+        said += seen_where_air_lets_go(pair.after)
+    over = handover(run)
+    if over is not None:
+        verticals.append((at(over), "port takes over"))
+        said.append(f"From {words(over)} on the port has more of the loss than the seat.")
+    return verticals, horizontals, spots, said
+
+
+def _height(run: ReducedRun, kind: CurveKind, lift: float, shown: Shown) -> float:
+    if kind.key != "flow":
+        value = float(curve_of(run, kind.key, np.array([lift]))[0])
+        return from_si(value, shown.unit) if np.isfinite(value) else 0.0
+    value = float(run.curve.at(lift))
+    return from_si(value, shown.unit) if run.kind == "flow" else value

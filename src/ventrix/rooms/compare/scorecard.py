@@ -1,0 +1,351 @@
+"""The scorecard of a pair: every figure with its change, its doubt and where it is from."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from ventrix.core.air.traverse import newest_of
+from ventrix.core.formulas import port as port_figures
+from ventrix.core.formulas.exhaust_ratio import exhaust_ratios
+from ventrix.core.formulas.losses import LossSplit, loss_split
+from ventrix.core.judging.comparison import BandChange, RunComparison
+from ventrix.core.judging.expectation import time_worked
+from ventrix.core.judging.findings import Analysis, Pair
+from ventrix.core.judging.pours import pour_uncertainty
+from ventrix.core.judging.schools import CAM, bands
+from ventrix.core.judging.verdict import Verdict
+from ventrix.core.metal.walls import limit_for, walls_at
+from ventrix.core.model.cut import Cut, poured_volume
+from ventrix.core.quantity.words import percent_text
+from ventrix.core.runs.geometry import geometry_of
+from ventrix.core.runs.run_curves import curve_of, turning_of
+from ventrix.rooms.compare.curves import beside_of, other_kind
+from ventrix.rooms.display_units import Shown, Units
+from ventrix.rooms.shared.gain_words import SHARE, doubt_text, gain_text, shown_of
+from ventrix.rooms.shared.probed_fields import field_at, pressure_of
+
+
+@dataclass(frozen=True, slots=True)
+class Score:
+    """One row as text. `result` puts a mark before the change; `source` says what it was computed from, and
+    `room` where that is put right."""
+
+    caption: str
+    before: str
+    after: str
+    change: str = ""
+    result: str = ""
+    band: str = ""
+    source: str = ""
+    room: str = ""
+
+
+INDEX = Shown("-", "index", 4)
+
+
+def _row(
+    caption: str,
+    shown: Shown,
+    before: float | None,
+    after: float | None,
+    source: str,
+    room: str,
+    u: float | None = None,
+) -> Score:
+    known = before is not None and after is not None
+    change = after - before if before is not None and after is not None else None
+    result = ""
+    if change is not None and u is not None:
+        result = "better" if change > u else "worse" if change < -u else "not proven"
+    words = caption if not shown.label or shown.label == "-" else f"{caption}, {shown.label}"
+    return Score(
+        words,
+        shown.text(before),
+        shown.text(after),
+        shown.text(change, sign=True) if known else "",
+        result,
+        f"± {shown.text(u)}" if u is not None else "",
+        source,
+        room,
+    )
+
+
+def score_rows(
+    analysis: Analysis,
+    pair: Pair,
+    c: RunComparison,
+    verdict: Verdict,
+    units: Units,
+    chosen: tuple[float, float] | None = None,
+) -> list[Score]:
+    """Every row that can be worked out; figures whose inputs are missing are left out. `chosen` is a range
+    of lifts [m] that the user dragged out."""
+    flow = units.flow if c.kind == "flow" else INDEX
+    rows: list[Score] = []
+    if chosen is not None:
+        low, high = (units.lift.text(v) for v in chosen)
+        rows += _band_row(f"{low} to {high}", c.over(*chosen), flow, "mean of the tested lifts you dragged over")
+    name = {CAM: "Cam-weighted" if c.cam else "Mean of lifts"}.get(c.school, c.school.capitalize())
+    gain = analysis.gain(pair)
+    rows.append(
+        Score(
+            f"{name}, {flow.label}",
+            flow.text(c.weighted_before),
+            flow.text(c.weighted_after),
+            gain_text(gain, units),
+            gain.result if gain is not None else "",
+            f"± {doubt_text(gain, units)}" if gain is not None and gain.comparable else "",
+            f"{int(np.sum(c.tested))} lifts tested on both sides, weighted by the school that speaks",
+            "flow",
+        )
+    )
+    low_name = "Blow-down" if pair.port.kind == "exhaust" else "Low third"
+    for caption, band in zip((low_name, "Middle third", "High third"), bands(c.lift, c.cam), strict=True):
+        rows += _band_row(
+            caption, c.over(*band), flow, "mean of the tested lifts in that third of the lift that counts"
+        )
+    rows += _shape_rows(pair, flow, units)
+    if c.kind == "flow" and pair.before.id != "other":
+        rows += _port_rows(analysis, pair, c, units)
+    elif c.kind == "flow":
+        rows += _run_rows(analysis, pair, units)
+    return rows
+
+
+def _band_row(caption: str, band: BandChange | None, flow: Shown, source: str) -> list[Score]:
+    if band is None:
+        return []
+    row = _row(caption, flow, band.before, band.after, source, "flow", band.expanded)
+    if flow is INDEX:
+        share, doubt = (SHARE.text(v / band.before, sign=s) for v, s in ((band.change, True), (band.expanded, False)))
+        row = replace(row, change=f"{share} %", band=f"± {doubt} %")
+    return [replace(row, result=band.result)]
+
+
+def _shape_rows(pair: Pair, flow: Shown, units: Units) -> list[Score]:
+    had, has = pair.before_runs[-1], pair.after_runs[-1]
+    source = "the last run of each cut"
+    at = f"at {units.lift.text(float(had.lift[had.peak]))} and {units.lift.text(float(has.lift[has.peak]))}"
+    rows = [_row("Peak", flow, float(had.flow[had.peak]), float(has.flow[has.peak]), f"{source}, {at}", "flow")]
+    peaks = [units.lift.text(float(r.lift[r.peak])) for r in (had, has)]
+    rows.append(Score(f"… at lift, {units.lift.label}", peaks[0], peaks[1], "", "", "", source, "flow"))
+    stalls = ["–" if r.stall is None else units.lift.text(float(r.lift[r.stall])) for r in (had, has)]
+    rows.append(Score(f"Flow stops at, {units.lift.label}", stalls[0], stalls[1], "", "", "", source, "flow"))
+    return rows
+
+
+def _port_rows(analysis: Analysis, pair: Pair, c: RunComparison, units: Units) -> list[Score]:
+    rows: list[Score] = []
+    poured = poured_volume(pair.before), poured_volume(pair.after)
+    if poured[0] is not None and poured[1] is not None:
+        doubt = 2 * float(np.hypot(pour_uncertainty(pair.before), pour_uncertainty(pair.after)))
+        row = _row("Poured volume", units.volume, *poured, "the pours of each cut", "cuts", doubt)
+        rows.append(replace(row, result=""))
+        needed = float(port_figures.break_even_flow(c.weighted_before, poured[0], poured[1]))
+        over = c.weighted_after - needed
+        met = f"{'met by' if over >= 0 else 'missed by'} {units.flow.text(abs(over))}"
+        source = "weighted flow before, times volume after over before"
+        rows.append(Score(f"Break-even, {units.flow.label}", "", units.flow.text(needed), "", "", met, source, "cuts"))
+        per = [q / (v * 1e6) for q, v in ((c.weighted_before, poured[0]), (c.weighted_after, poured[1]))]
+        rows.append(
+            _row(
+                "Flow per cc",
+                Shown(units.flow.unit, f"{units.flow.label}/cc", 3),
+                per[0],
+                per[1],
+                "weighted flow over volume",
+                "cuts",
+            )
+        )
+        rows += _speed_rows(analysis, pair, c, (poured[0], poured[1]), units)
+    rows += _run_rows(analysis, pair, units)
+    rows += _probed_rows(analysis, pair, units)
+    rows += _loss_row(pair)
+    rows += _work_rows(analysis, pair, c, units)
+    return rows
+
+
+def _speed_rows(
+    analysis: Analysis, pair: Pair, c: RunComparison, poured: tuple[float, float], units: Units
+) -> list[Score]:
+    geometry = [geometry_of(analysis.job, pair.port, cut) for cut in (pair.before, pair.after)]
+    lengths = [g.port_length for g in geometry]
+    if lengths[0] is None or lengths[1] is None:
+        return []
+    flows = c.weighted_before, c.weighted_after
+    sides = list(zip(flows, poured, [x for x in lengths if x is not None], strict=True))
+    sections = [float(port_figures.mean_section(v, x)) for _, v, x in sides]
+    speeds = [float(port_figures.mean_port_velocity(q, v, x)) for q, v, x in sides]
+    energies = [float(port_figures.energy_density(v)) for v in speeds]
+    source = "weighted flow, poured volume and centreline length"
+    doubt = speeds[1] * float(np.hypot(c.weighted_expanded / flows[0], 0.005))
+    return [
+        _row("Mean section", units.area, sections[0], sections[1], "poured volume over centreline length", "head"),
+        _row("Mean air speed", units.speed, speeds[0], speeds[1], source, "head", doubt),
+        _row("Energy density", units.energy, energies[0], energies[1], source, "head"),
+    ]
+
+
+def _run_rows(analysis: Analysis, pair: Pair, units: Units) -> list[Score]:
+    """Figures of the last run of each side, at its peak or at its highest common lift."""
+    had, has = pair.before_runs[-1], pair.after_runs[-1]
+    highest = min(had.curve.highest, has.curve.highest)
+    other = other_kind(analysis, pair.port)
+    rows = []
+    cuts = (pair.before if pair.before.id != "other" else pair.after, pair.after)
+    for key, caption, shown, room in (
+        ("speed_pinch", "Speed at the smallest", units.speed, "cuts"),
+        ("speed_throat", "Speed at the throat", units.speed, "head"),
+        ("cd_valve", "Cd on valve head", Shown("-", "-", 3), "head"),
+        ("swirl", "Swirl", units.swirl, "flow"),
+        ("ratio", "Exhaust/intake", Shown("%", "%", 1), "flow"),
+    ):
+        reach = other.curve.highest if key == "ratio" and other is not None else highest
+        top = np.array([min(highest, reach)])
+        values = [
+            float(curve_of(run, key, top, beside_of(analysis, pair.port, cut))[0])
+            for run, cut in zip((had, has), cuts, strict=True)
+        ]
+        if all(np.isfinite(v) for v in values):
+            where = f"at {units.lift.with_unit(float(top[0]))}, the highest lift of both"
+            if key == "swirl":
+                caption = turning_of(has.setup).capitalize()
+            rows.append(_row(caption, shown, values[0], values[1], where, room))
+    rows += _ratio_row(analysis, pair)
+    return rows
+
+
+def _probed_rows(analysis: Analysis, pair: Pair, units: Units) -> list[Score]:
+    """Mean probed speed of every station that both cuts were probed at, at one lift; conversions are marked."""
+    rows = []
+    for station in dict.fromkeys(t.station for t in pair.after.traverses if t.kind == "pitot"):
+        had, has = newest_of(pair.before, station), newest_of(pair.after, station)
+        if had is None or has is None or had.lift != has.lift or pair.before.id == "other":
+            continue
+        pressure = pressure_of(analysis, had)
+        try:
+            before, _ = field_at(analysis, pair.port, pair.before, had, None)
+            after, converted = field_at(analysis, pair.port, pair.after, has, pressure)
+        except ValueError:  # a reading that makes no sense: the Air room says which
+            continue
+        if before is None or after is None:
+            continue
+        at = f" at {units.lift.with_unit(has.lift)}" if has.lift is not None else ""
+        source = f"mean of the probed points{at}{', converted to one test pressure' if converted else ''}"
+        doubt = 1.96 * float(np.hypot(before.mean_uncertainty, after.mean_uncertainty))
+        row = _row(f"Probed, {station}", units.speed, before.mean, after.mean, source, "air", doubt)
+        rows.append(replace(row, result="" if row.result != "not proven" else row.result))  # faster is not better
+    return rows
+
+
+def _ratio_row(analysis: Analysis, pair: Pair) -> list[Score]:
+    """Exhaust over intake by the other three ways, for the cut looked at."""
+    other = other_kind(analysis, pair.port)
+    mine = pair.after_runs[-1]
+    if other is None or other.kind != "flow":
+        return []
+    exhaust, intake = (mine, other) if pair.port.kind == "exhaust" else (other, mine)
+    found = exhaust_ratios(
+        exhaust.curve,
+        intake.curve,
+        exhaust.geometry.valve_diameter,
+        intake.geometry.valve_diameter,
+        analysis.cam_of("exhaust"),
+        analysis.cam_of("intake"),
+    )
+    parts = [f"peak {percent_text(found.at_peak, 0)}"]
+    if found.cam_weighted is not None:
+        parts.append(f"cam {percent_text(found.cam_weighted, 0)}")
+    if found.at_lift_ratio is not None and len(found.at_lift_ratio):
+        known = found.at_lift_ratio[np.isfinite(found.at_lift_ratio)]
+        if len(known):
+            parts.append(f"L/D {percent_text(float(known[-1]), 0)}")
+    source = "last runs of both ports: at peak, cam-weighted, at the highest equal L/D"
+    return [Score("… by other ways", "", "", "", "", ", ".join(parts), source, "flow")]
+
+
+def _loss_row(pair: Pair) -> list[Score]:
+    """The port's share of the loss at peak, where the port was flowed with its valve out."""
+    runs = pair.before_runs[-1], pair.after_runs[-1]
+    shares: list[LossSplit | None] = []
+    for run in runs:
+        if run.open_flow is None:
+            shares.append(None)
+            continue
+        u = float(run.uncertainty[run.peak])
+        shares.append(loss_split(float(run.flow[run.peak]), run.open_flow, u, u))
+    if all(s is None for s in shares):
+        return []
+    texts = ["–" if s is None else percent_text(float(s.port_share), 0) for s in shares]
+    band = "" if shares[1] is None else f"± {percent_text(2 * float(shares[1].uncertainty), 0)}"
+    return [
+        Score(
+            "Port's share of loss, peak", texts[0], texts[1], "", "", band, "the open-port reading of each run", "flow"
+        )
+    ]
+
+
+def _work_rows(analysis: Analysis, pair: Pair, c: RunComparison, units: Units) -> list[Score]:
+    rows = []
+    between = _time_between(pair)
+    if between:
+        hours = between / 3600
+        gain = analysis.gain(pair)
+        shown = shown_of(gain, units)
+        per_hour = (
+            "" if gain is None or gain.value is None else f"{shown.text(gain.value / hours, sign=True)} {shown.label}/h"
+        )
+        rows.append(
+            Score(
+                "Minutes worked between",
+                "",
+                units.duration.text(between),
+                "",
+                "",
+                per_hour,
+                "operations of the cuts after the one before; gain per hour of them",
+                "cuts",
+            )
+        )
+    walls = [_thinnest(analysis, pair, cut) for cut in (pair.before, pair.after)]
+    if walls[1] is not None:
+        texts = [units.length.text(w) if w is not None else "–" for w in walls]
+        place = _thinnest_place(analysis, pair, pair.after)
+        rows.append(
+            Score(
+                f"Thinnest wall, {units.length.label}",
+                texts[0],
+                texts[1],
+                "",
+                "",
+                place,
+                "wall readings of this port",
+                "cuts",
+            )
+        )
+    return rows
+
+
+def _time_between(pair: Pair) -> float:
+    """Time worked on the cuts after the earlier of the pair, up to the later [s]."""
+    low, high = sorted((pair.before.number, pair.after.number))
+    return sum(time_worked(cut) or 0.0 for cut in pair.port.cuts if low < cut.number <= high)
+
+
+def _walls(analysis: Analysis, pair: Pair, cut: Cut) -> list[tuple[float, float, str]]:
+    return [
+        (w.left - limit_for(analysis.job, w.reading.place), max(w.left, 0.0), w.reading.place)
+        for w in walls_at(pair.port, cut)
+    ]
+
+
+def _thinnest(analysis: Analysis, pair: Pair, cut: Cut) -> float | None:
+    found = _walls(analysis, pair, cut)
+    return min(found)[1] if found else None
+
+
+def _thinnest_place(analysis: Analysis, pair: Pair, cut: Cut) -> str:
+    found = _walls(analysis, pair, cut)
+    return min(found)[2] if found else ""

@@ -1,0 +1,163 @@
+"""What the Cuts room shows, made from the job: the map's picture and the card's lines. No widget."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from ventrix.core.formulas.port import break_even_flow
+from ventrix.core.formulas.seat import recut_depth, seat_width_lost
+from ventrix.core.judging.expectation import Outcome, Scored, time_worked
+from ventrix.core.judging.findings import Analysis
+from ventrix.core.judging.verdict import DEFAULT_WORTHWHILE
+from ventrix.core.metal.clay import ClayVerdict, clay_verdict
+from ventrix.core.metal.unrolled import unroll, zone_named
+from ventrix.core.model.cut import Cut, Port, Trial, poured_volume, trial_as_cut
+from ventrix.core.model.job import Job
+from ventrix.rooms.display_units import Units
+
+
+@dataclass(frozen=True, slots=True)
+class CardLine:
+    """A line of the card: caption, text, and a result that gives it a mark."""
+
+    caption: str
+    text: str
+    result: str = ""
+
+
+def operation_lines(cut: Cut, units: Units) -> list[CardLine]:
+    """What was done, one line an operation."""
+    lines = []
+    for op in cut.operations:
+        what = [op.tool, units.length.text(op.depth) + " deep" if op.depth is not None else "", op.finish]
+        minutes = units.duration.with_unit(op.duration) if op.duration is not None else ""
+        if op.started_at is not None and op.duration is None:
+            minutes = f"since {op.started_at[11:16]}"
+        shared = f" (shared by {len(op.port_ids)} ports)" if len(op.port_ids) > 1 else ""
+        words = ", ".join(w for w in what if w) or op.kind
+        lines.append(CardLine(", ".join(op.places) or op.kind, f"{words}{shared}", minutes))
+    return lines
+
+
+def outcome_lines(found: Outcome, units: Units) -> list[CardLine]:
+    """Said first and turned out, where something was said."""
+    if all(s.said is None for s in (found.gain, found.growth, found.time)):
+        return []
+
+    def words(pick: int) -> str:
+        parts = []
+        for scored, shown, label in (
+            (found.gain, units.flow, units.flow.label),
+            (found.growth, units.volume, "cc"),
+            (found.time, units.duration, "min"),
+        ):
+            value = scored[pick]
+            if scored.said is not None:
+                signed = shown is not units.duration
+                doubt = f" ± {shown.text(scored.doubt)}" if pick == 1 and value is not None and scored.doubt else ""
+                parts.append("–" if value is None else f"{shown.text(value, sign=signed)}{doubt} {label}")
+        return ", ".join(parts)
+
+    return [CardLine("Said first", words(0)), CardLine("Turned out", words(1), _score(found.gain))]
+
+
+def _score(gain: Scored) -> str:
+    """More or less than was said, where the doubt of what came leaves that open to no chance."""
+    if gain.said is None or gain.came is None:
+        return ""
+    over = gain.came - gain.said
+    return "" if abs(over) <= gain.doubt else "better" if over > 0 else "worse"
+
+
+def volume_lines(analysis: Analysis, port: Port, cut: Cut, against: Cut | None, units: Units) -> list[CardLine]:
+    """Poured volume with its repeats, volume by stations beside it, and break-even against the pinned cut."""
+    lines = []
+    volume = poured_volume(cut)
+    if volume is not None:
+        apart = max(p.volume for p in cut.pours) - min(p.volume for p in cut.pours)
+        how = cut.pours[-1].how
+        several = f"{len(cut.pours)} pours, {units.volume.text(apart)} apart" if len(cut.pours) > 1 else "one pour"
+        lines.append(CardLine("Poured", f"{units.volume.with_unit(volume)}   {several}{', ' + how if how else ''}"))
+    time = time_worked(cut)
+    if time is not None:
+        lines.append(CardLine("Time", units.duration.with_unit(time)))
+    before = poured_volume(against) if against is not None else None
+    if against is not None and before is not None and volume is not None and against.runs and cut.runs:
+        pair = analysis.pair(port, against, cut)
+        if pair.comparison is not None and pair.comparison.kind == "flow":
+            needed = float(break_even_flow(pair.comparison.weighted_before, before, volume))
+            over = pair.comparison.weighted_after - needed
+            met = "met" if over >= 0 else "missed"
+            flowed = units.flow.text(pair.comparison.weighted_after)
+            lines.append(
+                CardLine(
+                    "Break-even",
+                    f"needed {units.flow.with_unit(needed)}, flowed {flowed}: {met}",
+                    "better" if over >= 0 else "worse",
+                )
+            )
+    return lines
+
+
+def seat_lines(job: Job, port: Port, cut: Cut, units: Units) -> list[CardLine]:
+    """The seat's face before and after: lost width, and what a recut would need."""
+    at = next((i for i, c in enumerate(port.cuts) if c.id == cut.id), 0)
+    valve = job.valve_of(port)
+    earlier = [c.seat_width for c in port.cuts[:at] if c.seat_width is not None]
+    first = earlier[-1] if earlier else (valve.seat_width if valve is not None else None)
+    if cut.seat_width is None or first is None or at == 0:
+        return []
+    lost = float(seat_width_lost(first, cut.seat_width))
+    words = f"{units.length.text(first)} to {units.length.with_unit(cut.seat_width)}, {100 * lost:.0f} % lost"
+    if lost > 0 and valve is not None and valve.seat_angle is not None:
+        depth = float(recut_depth(cut.seat_width, first, valve.seat_angle))
+        words += f"; a recut sinks the valve {units.length.text(depth)}"
+    return [CardLine("Seat face", words, "worse" if lost > 0.2 else "")]
+
+
+def trial_verdict(analysis: Analysis, port: Port, cut: Cut, trial: Trial) -> ClayVerdict | None:
+    """What clay says, None for other trials and where cut or trial was not flowed."""
+    if trial.kind != "clay" or not trial.runs or not cut.runs:
+        return None
+    comparison = analysis.pair(port, cut, trial_as_cut(cut, trial)).comparison
+    if comparison is None:
+        return None
+    base = comparison.weighted_before
+    least = analysis.job.worthwhile_gain
+    matters = least / base if least is not None and comparison.kind == "flow" else DEFAULT_WORTHWHILE
+    here = unroll(port, cut, analysis.job.valve_of(port))
+    zone = zone_named(trial.place)
+    area = float(here.area((zone.start + zone.end) / 2 * here.length)) if zone is not None else None
+    try:
+        return clay_verdict(
+            trial.place,
+            comparison.weighted / base,
+            comparison.weighted_expanded / base,
+            matters,
+            trial.area_taken,
+            area,
+            trial.area_uncertainty,
+        )
+    except ValueError as error:
+        said = f"{str(error)[0].upper()}{str(error)[1:]}."
+        return ClayVerdict("too small to tell", said, comparison.weighted / base, comparison.weighted_expanded / base)
+
+
+def zone_history(port: Port, cut: Cut, zone: str, units: Units) -> list[CardLine]:
+    """Everything done, read and tried in a zone, up to a cut."""
+    lines = []
+    for each in port.cuts:
+        if each.number > cut.number:
+            break
+        for op in each.operations:
+            if zone in op.places or "all over" in op.places:
+                deep = f", {units.length.text(op.depth)} deep" if op.depth is not None else ""
+                lines.append(CardLine(f"cut {each.number}", f"{op.tool or op.kind}{deep}"))
+        for wall in each.walls:
+            if wall.place == zone and wall.struck is None:
+                words = f"wall {units.length.with_unit(wall.thickness)}"
+                lines.append(CardLine(f"cut {each.number}", words + (f", {wall.behind} behind" if wall.behind else "")))
+        for trial in each.trials:
+            if trial.place == zone:
+                lines.append(CardLine(f"cut {each.number}", f"trial: {trial.kind} {trial.name}"))
+    return lines

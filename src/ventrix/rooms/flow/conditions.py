@@ -1,0 +1,77 @@
+"""The conditions of a run that can be chosen or typed, and what may stand in each."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any, Final
+
+from ventrix.core.quantity.field_checks import Check, positive
+
+NOT_RECORDED: Final = "not recorded"
+
+
+@dataclass(frozen=True, slots=True)
+class Choice:
+    """A condition chosen from a list: words on screen and the value they stand for."""
+
+    key: str
+    caption: str
+    options: tuple[tuple[str, Any], ...]
+    exhaust_only: bool = False
+
+
+CHOICES: Final = (
+    Choice("centred", "Head centred on the bore", (("yes", True), ("no", False))),
+    Choice(
+        "entry",
+        "Entry",
+        (("radius", "radius"), ("bare edge", "bare"), ("manifold", "manifold"), ("entry plate", "plate")),
+    ),
+    Choice("pipe", "Exhaust pipe", (("none", "none"), ("stub", "stub")), exhaust_only=True),
+    Choice("valve", "Valve fitted", (("the job's own", "job"), ("test valve", "test"), ("valve out", "out"))),
+    Choice("valves_open", "Valves opened", (("both of a pair", "both"), ("one of a pair", "one"))),
+    Choice("springs", "Springs", (("light", "light"), ("the job's own", "job"))),
+    Choice("plug", "Plug hole", (("plug in", "in"), ("open", "out"))),
+    Choice("clean", "Valve and chamber", (("clean", True), ("carbon on", False))),
+    Choice("swirl_meter", "Swirl meter", (("paddle", "paddle"), ("impulse (torque)", "impulse"))),
+    Choice("swirl_axis", "The meter turns with", (("swirl", "swirl"), ("tumble", "tumble"))),
+)
+
+
+def _any(value: float) -> None:
+    """Every finite figure is allowed."""
+
+
+def _not_negative(value: float) -> None:
+    if value < 0:
+        raise ValueError("cannot be negative")
+
+
+def _share(value: float) -> None:
+    if not 0 <= value <= 1:
+        raise ValueError("must lie between 0 and 100 %")
+
+
+@dataclass(frozen=True, slots=True)
+class Figure:
+    """A condition typed as a figure."""
+
+    key: str
+    caption: str
+    unit: str
+    check: Check
+    exhaust_only: bool = False
+
+
+FIGURES: Final = (
+    Figure("test_pressure", "Test pressure", "pressure", positive),
+    Figure("bore", "Bore sleeve", "length", positive),
+    Figure("pipe_diameter", "Stub diameter", "length", positive, exhaust_only=True),
+    Figure("pipe_length", "Stub length", "length", positive, exhaust_only=True),
+    Figure("leak", "Leak, opening sealed", "flow", _not_negative),
+    Figure("seat_leak", "Seat leak, not taken off", "flow", _not_negative),
+    Figure("temperature", "Air temperature", "temperature", _any),
+    Figure("plenum_temperature", "Air in the plenum", "temperature", _any, exhaust_only=True),
+    Figure("pressure", "Barometer", "barometer", positive),
+    Figure("humidity", "Humidity", "humidity", _share),
+)

@@ -1,0 +1,107 @@
+"""What the unrolled port is drawn from, made from the job."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+
+from ventrix.core.metal.unrolled import UnrolledPort, unroll, zone_named
+from ventrix.core.metal.walls import WallLeft, limit_for, walls_at
+from ventrix.core.model.cut import Cut, Port
+from ventrix.core.model.job import Job
+from ventrix.rooms.display_units import Units
+
+
+@dataclass(frozen=True, slots=True)
+class Pin:
+    """A wall reading on the map: text to show, where, and whether it is under its limit."""
+
+    band: str
+    along: float
+    across: float
+    text: str
+    thin: bool
+    behind: str = ""
+    tip: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Tint:
+    """A zone worked at a cut: which cut, and whether it is the one looked at."""
+
+    zone: str
+    number: int
+    present: bool
+    added: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Spot:
+    """A busy or idle place: a number from 0 (idle) to 1 (busiest), and its words."""
+
+    band: str
+    along: float
+    across: float
+    share: float
+    text: str
+
+
+@dataclass(frozen=True, slots=True)
+class MapPicture:
+    """Everything the map shows."""
+
+    port: UnrolledPort
+    kind: str = "intake"
+    before: UnrolledPort | None = None
+    pins: tuple[Pin, ...] = ()
+    tints: tuple[Tint, ...] = ()
+    spots: tuple[Spot, ...] = ()
+    chosen: str = ""
+    numbers: tuple[int, int | None] = field(default=(0, None))
+
+
+def map_of(job: Job, port: Port, cut: Cut) -> UnrolledPort:
+    return unroll(port, cut, job.valve_of(port))
+
+
+def map_picture(job: Job, port: Port, cut: Cut, against: Cut | None, chosen: str, units: Units) -> MapPicture:
+    """The unrolled port at a cut, over the pinned one."""
+    here = map_of(job, port, cut)
+    worked: dict[str, Tint] = {}
+    for each in port.cuts:
+        if each.number <= cut.number:
+            for place in (p for op in each.operations for p in op.places):
+                worked[place] = Tint(place, each.number, each.number == cut.number, each.kind == "fill")
+    tints = worked.values()
+    return MapPicture(
+        port=here,
+        kind=port.kind,
+        before=map_of(job, port, against) if against is not None else None,
+        pins=tuple(_pin(job, wall, here, units) for wall in walls_at(port, cut)),
+        tints=tuple(sorted(tints, key=lambda t: t.present)),
+        chosen=chosen,
+        numbers=(cut.number, against.number if against is not None else None),
+    )
+
+
+def _pin(job: Job, wall: WallLeft, here: UnrolledPort, units: Units) -> Pin:
+    reading = wall.reading
+    zone = zone_named(reading.place)
+    band = reading.band or (zone.bands[0] if zone is not None else "floor")
+    along = reading.along
+    if along is None:
+        along = (zone.start + zone.end) / 2 * here.length if zone is not None else 0.5 * here.length
+    since = f", {units.length.text(wall.taken_since)} worked off since" if wall.taken_since else ""
+    when = f" on {reading.date[:10]}" if reading.date else ""
+    tip = (
+        f"{reading.place}: read {units.length.with_unit(reading.thickness)}{when} at cut {wall.read_at_cut}{since}; "
+        f"{units.length.text(max(wall.left, 0.0))} left after the doubt of both"
+    )
+    return Pin(
+        band=band,
+        along=along,
+        across=reading.across,
+        text=units.length.text(max(reading.thickness - wall.taken_since, 0.0)),
+        thin=wall.left < limit_for(job, reading.place),
+        behind=reading.behind,
+        tip=tip,
+    )

@@ -1,0 +1,284 @@
+"""Leads from point to point of a traverse, and keeps what the probe reads there: by key, by pedal, typed or pasted."""
+
+from __future__ import annotations
+
+import re
+from dataclasses import replace
+from typing import Any, Final
+
+import numpy as np
+from PySide6.QtCore import Signal
+from PySide6.QtWidgets import QApplication, QHBoxLayout, QLabel, QLineEdit, QWidget
+
+from ventrix.bench.drivers.sample import Sample
+from ventrix.core.air.layouts import Place, layout_named
+from ventrix.core.air.sections import places_on, size_of
+from ventrix.core.air.traverse import AirThere, air_of, point_speed
+from ventrix.core.edits.traverses import edit_traverse
+from ventrix.core.metal.unrolled import unroll
+from ventrix.core.model.traverse import ProbePoint, Traverse
+from ventrix.core.quantity.units import parse_quantity, tidy
+from ventrix.ui.open_book import Session
+from ventrix.workspace.ids import new_id
+
+WINDOW: Final = 3.0  # s of probe samples that a kept point is the mean of
+
+
+MOST_SPEED: Final = 340.0  # m/s, about the speed of sound: no port's air goes faster on a bench
+UNSTEADY: Final = 0.05  # of the mean: the air, the hand or the blower is still moving
+
+
+class ProbeBar(QWidget):
+    """Which point is wanted, the live reading, and the field to type it."""
+
+    moved = Signal()
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.leading: str | None = None
+        self.point = 0
+        self._samples: list[Sample] = []
+        self._hand = ""
+        self.entry = QLineEdit()
+        self.entry.setAccessibleName("Reading at this point")
+        self.entry.setFixedWidth(130)
+        self.entry.returnPressed.connect(self.keep_typed)
+        self.lead = QLabel()
+        self.lead.setStyleSheet("font-size: 20px; font-weight: 600")
+        self.problem = QLabel()
+        self.problem.setObjectName("error")
+        row = QHBoxLayout(self)
+        row.setContentsMargins(0, 0, 0, 0)
+        row.addWidget(self.lead, 1)
+        row.addWidget(self.problem)
+        row.addWidget(self.entry)
+        session.bench.sampled.connect(self._sampled)
+
+    def traverse(self) -> Traverse | None:
+        """The traverse that is being read."""
+        space = self.session.workspace
+        cut = space.real_cut if space is not None else None
+        return next((t for t in cut.traverses if t.id == self.leading), None) if cut is not None else None
+
+    def _pressure_of(self, traverse: Traverse) -> float:
+        space = self.session.workspace
+        if space is None or traverse.setup_id is None:
+            return parse_quantity("28", "inH2O")
+        return space.job.setup(traverse.setup_id).test_pressure or parse_quantity("28", "inH2O")
+
+    def _air(self, traverse: Traverse) -> AirThere:
+        space = self.session.workspace
+        return AirThere() if space is None else air_of(space.job, traverse)
+
+    def lead_on(self, traverse_id: str | None) -> None:
+        """Read this traverse: stand on its first open point. None ends the reading."""
+        self.leading = traverse_id
+        self.problem.clear()
+        self._stand_on_open()
+        self.moved.emit()
+
+    def _places(self, traverse: Traverse) -> tuple[Place, ...]:
+        """The layout's points where they lie on the station's own section."""
+        space, layout = self.session.workspace, layout_named(traverse.layout)
+        if space is None or space.port is None or space.real_cut is None or layout is None:
+            return ()
+        here = unroll(space.port, space.real_cut, space.job.valve_of(space.port))
+        return places_on(layout, size_of(here, traverse.station))
+
+    def _names(self, traverse: Traverse) -> list[str]:
+        return [p.name for p in self._places(traverse)]
+
+    def _stand_on_open(self) -> None:
+        traverse = self.traverse()
+        if traverse is None:
+            return
+        read = {p.name for p in traverse.points if p.struck is None}
+        names = self._names(traverse)
+        self.point = next((i for i, n in enumerate(names) if n not in read), len(names))
+        self._samples = []
+        self._hold()
+
+    def stand_on(self, name: str) -> None:
+        """Stand on a point by its name."""
+        traverse = self.traverse()
+        if traverse is not None and name in self._names(traverse):
+            self.point = self._names(traverse).index(name)
+            self._samples = []
+            self._hold()
+            self.moved.emit()
+
+    def wanted(self) -> str:
+        """Name of the point stood on."""
+        traverse = self.traverse()
+        names = self._names(traverse) if traverse is not None else []
+        return names[self.point] if self.point < len(names) else ""
+
+    def _hold(self) -> None:
+        """Hold the simulated probe or ball at the point stood on, the valve open and the blower on."""
+        space, bench = self.session.workspace, self.session.bench
+        traverse = self.traverse()
+        if space is None or traverse is None or not bench.is_simulated:
+            return
+        places = self._places(traverse)
+        if self.point >= len(places):
+            bench.send(lambda b: b.hold(None, ball=traverse.kind == "ball"))
+            return
+        place, lift = places[self.point], traverse.lift or 0.0
+        station = "seat" if traverse.station == "exit" else traverse.station
+        pressure = self._pressure_of(traverse)
+        if self._hand != traverse.id:
+            self._hand = traverse.id
+            kind, number = (space.port.kind, space.real_cut.number) if space.port and space.real_cut else ("intake", 0)
+            bench.send(lambda b: b.fit(kind, number))
+            bench.send(lambda b: b.set_pressure(pressure))
+            bench.send(lambda b: b.set_lift(lift))
+        bench.send(lambda b: b.hold(station, place.u, place.v, ball=traverse.kind == "ball"))
+
+    def _sampled(self, samples: list[Sample]) -> None:
+        if self.leading is None or not self.isVisible():
+            return
+        self._samples += samples
+        newest = self._samples[-1].time
+        self._samples = [s for s in self._samples if s.time >= newest - WINDOW]
+        self.show_lead()
+
+    def live(self, traverse: Traverse) -> float | None:
+        """The mean of the last seconds: a probe's pressure [Pa], or the flow with the ball in [m3/s]."""
+        if not self._samples or not self.session.bench.connected:
+            return None
+        if traverse.kind == "ball":
+            return float(np.mean([s.flow for s in self._samples]))
+        probe = [s.probe for s in self._samples if s.probe is not None]
+        return float(np.mean(probe)) if probe else None
+
+    def _spread(self, traverse: Traverse) -> float:
+        """Standard deviation of the samples in hand, in what `live` is the mean of."""
+        if traverse.kind == "ball":
+            return float(np.std([s.flow for s in self._samples]))
+        return float(np.std([s.probe for s in self._samples if s.probe is not None]))
+
+    def show_lead(self) -> None:
+        """Say which point is wanted, and what the probe reads there."""
+        traverse = self.traverse()
+        if traverse is None:
+            self.lead.clear()
+            return
+        names, units = self._names(traverse), self.session.units
+        if self.point >= len(names):
+            self.lead.setText("every point is read")
+            return
+        value = self.live(traverse)
+        shown = ""
+        if value is not None and traverse.kind == "ball":
+            shown = f": {units.flow.with_unit(value)}"
+        elif value is not None:
+            there = ProbePoint(id="", name="", reading=max(value, 0.0))
+            speed = point_speed(there, traverse.coefficient or 1.0, self._air(traverse))
+            told = "–" if speed is None else units.speed.with_unit(float(speed.reference))
+            shown = f": {units.pressure.with_unit(value)}, {told}"
+        self.lead.setText(f"{names[self.point]}{shown}")
+
+    def keep_live(self) -> None:
+        """Keep what the probe reads at this point."""
+        traverse = self.traverse()
+        if traverse is None:
+            return
+        value = self.live(traverse)
+        if value is None:
+            self.problem.setText("No probe is connected: type the reading.")
+        elif self._samples[-1].time - self._samples[0].time < 0.9 * WINDOW:
+            self.problem.setText("Wait: three seconds of readings are wanted.")
+        elif self._spread(traverse) > UNSTEADY * value:
+            self.problem.setText("Not steady yet: wait, or type the reading.")
+        elif traverse.kind == "ball":
+            self._keep(traverse, flow=value)
+        else:
+            self._keep(traverse, reading=max(value, 0.0))
+
+    def keep_typed(self) -> None:
+        """Keep a figure typed: a pressure, or a speed by its unit; with a ball, the flow."""
+        traverse = self.traverse()
+        text = self.entry.text().strip()
+        if traverse is None or not text:
+            return
+        try:
+            values = self._parse(text, traverse)
+        except ValueError as error:
+            self.problem.setText(f"{str(error)[0].upper()}{str(error)[1:]}.")
+            return
+        self.entry.clear()
+        self._keep(traverse, **values)
+
+    def _parse(self, text: str, traverse: Traverse) -> dict[str, Any]:
+        units = self.session.units
+        main, _, rest = text.partition("/") if not re.search(r"/s\s*$", text) else (text, "", "")
+        if traverse.kind == "ball":
+            value, key = parse_quantity(text, units.flow.unit), "flow"
+        elif re.search(r"(ft|m)/s\s*$", text):
+            value, key = parse_quantity(text, units.speed.unit), "speed"
+        else:
+            value, key = parse_quantity(main, units.pressure.unit), "reading"
+        if value < 0:
+            raise ValueError("the figure cannot be negative")
+        figures: dict[str, Any] = {key: value}
+        if key == "reading" and rest.strip():
+            figures["static"] = parse_quantity(rest, units.pressure.unit)
+        if key == "speed" and value > MOST_SPEED:
+            raise ValueError("that is faster than sound")
+        if key == "reading":  # sonic: its sentence
+            point_speed(ProbePoint(id="", name="", **figures), traverse.coefficient or 1.0, self._air(traverse))
+        return figures
+
+    def _keep(self, traverse: Traverse, **values: float) -> None:
+        space = self.session.workspace
+        places = self._places(traverse)
+        if space is None or space.real_cut is None or self.point >= len(places):
+            return
+        place = places[self.point]
+        figures: dict[str, Any] = {key: tidy(value) for key, value in values.items()}
+        point = ProbePoint(id=new_id(), name=place.name, u=tidy(place.u), v=tidy(place.v), **figures)
+        had = tuple(replace(p, struck=p.struck or "read again") if p.name == place.name else p for p in traverse.points)
+        job = edit_traverse(space.job, space.real_cut.id, traverse.id, lambda t: replace(t, points=(*had, point)))
+        self.problem.clear()
+        space.apply(f"probe {place.name}", job)
+        self._stand_on_open()
+        self.moved.emit()
+
+    def strike(self) -> None:
+        """Strike the last point that counts; it stays, and is asked for again."""
+        space = self.session.workspace
+        traverse = self.traverse()
+        if space is None or space.real_cut is None or traverse is None:
+            return
+        counted = [p for p in traverse.points if p.struck is None]
+        if not counted:
+            return
+        last = counted[-1]
+        points = tuple(replace(p, struck="struck at the bench") if p.id == last.id else p for p in traverse.points)
+        job = edit_traverse(space.job, space.real_cut.id, traverse.id, lambda t: replace(t, points=points))
+        space.apply(f"strike {last.name}", job)
+        self.stand_on(last.name)
+
+    def paste(self) -> None:
+        """Points from a spreadsheet, name and reading a line; or readings alone, in the layout's order."""
+        space = self.session.workspace
+        traverse = self.traverse()
+        if space is None or traverse is None:
+            self.session.say("Begin a traverse first (N).")
+            return
+        rows = [line.split("\t") for line in QApplication.clipboard().text().splitlines() if line.strip()]
+        names = self._names(traverse)
+        for number, cells in enumerate(rows, 1):
+            name = cells[0].strip() if len(cells) > 1 else (names[number - 1] if number <= len(names) else "")
+            traverse = self.traverse()
+            if name not in names or traverse is None:
+                self.problem.setText(f"Row {number}: '{name}' is no point of this layout.")
+                return
+            try:
+                values = self._parse(cells[-1].strip(), traverse)
+            except ValueError as error:
+                self.problem.setText(f"Row {number}: {error}.")
+                return
+            self.point = names.index(name)
+            self._keep(traverse, **values)

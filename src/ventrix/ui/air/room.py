@@ -1,0 +1,371 @@
+"""The Air room: where the air goes, how fast, and which way it turns."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+import numpy as np
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtGui import QKeyEvent, QKeySequence
+from PySide6.QtWidgets import (
+    QComboBox,
+    QHBoxLayout,
+    QLabel,
+    QPushButton,
+    QScrollArea,
+    QStackedWidget,
+    QVBoxLayout,
+    QWidget,
+)
+
+from ventrix.core.air.hints import change_sentences
+from ventrix.core.air.layouts import STATIONS
+from ventrix.core.air.sections import size_of, station_share
+from ventrix.core.air.traverse import LIMIT_MACH, Field, newest_of
+from ventrix.core.metal.unrolled import unroll
+from ventrix.core.model.cut import Cut
+from ventrix.core.model.traverse import Traverse
+from ventrix.core.quantity.units import from_si, from_si_array
+from ventrix.core.runs.run_curves import turning_of
+from ventrix.rooms.air.shows import (
+    ball_spots,
+    difference_view,
+    field_sentences,
+    run_at,
+    scale_of,
+    section_view,
+    swirl_path,
+    swirl_sentences,
+)
+from ventrix.rooms.shared.plot_values import Line
+from ventrix.rooms.shared.probed_fields import field_at, fields_along, pressure_of
+from ventrix.rooms.shared.unrolled_map import map_picture
+from ventrix.ui.air.probe_bar import ProbeBar
+from ventrix.ui.air.section_picture import SectionPicture
+from ventrix.ui.air.section_strip import SectionStrip
+from ventrix.ui.air.wet_page import WetPage
+from ventrix.ui.look.air_scale import ScaleBar
+from ventrix.ui.open_book import Session
+from ventrix.ui.widgets.pedal import DEFAULT_KEY, Pedal
+from ventrix.ui.widgets.plot import LiftPlot
+from ventrix.ui.widgets.room import Room
+from ventrix.ui.widgets.unrolled_map import UnrolledMap
+from ventrix.workspace.workspace import Workspace
+
+PAGES = ("Sections", "Flow ball", "Swirl", "Wet and ear")
+CAUTION = (
+    "Hearing protection on; keep probe and fingers clear of valve and blower. "
+    "Dyed fluids: gloves, ventilation, no flame."
+)
+
+
+class AirRoom(Room):
+    """Sections before and after, the ball's map, swirl, and what was seen and heard."""
+
+    name = "Air"
+    manual = "air"
+    traverse_wanted = Signal(str)
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.pages = QComboBox()
+        self.pages.setAccessibleName("What is shown")
+        self.pages.addItems(PAGES)
+        self.pages.activated.connect(lambda _i: self.refresh())
+        self.station = QComboBox()
+        self.station.setAccessibleName("Station")
+        self.station.activated.connect(lambda _i: self._station_chosen())
+        self.new = QPushButton("New traverse (N)")
+        self.new.clicked.connect(lambda: self.traverse_wanted.emit(self.station.currentText()))
+        self.probe = ProbeBar(session)
+        self.probe.moved.connect(self.refresh)
+        self.said = QLabel()
+        self.said.setWordWrap(True)
+        self.said.setTextInteractionFlags(Qt.TextInteractionFlag.TextSelectableByMouse)
+        self.pictures = [SectionPicture() for _ in range(3)]
+        for picture in self.pictures[:2]:
+            picture.spot_chosen.connect(self.probe.stand_on)
+        self.scale = ScaleBar()
+        self.strip = SectionStrip()
+        self.strip.station_chosen.connect(self.show_station)
+        self.map = UnrolledMap()
+        self.swirl = LiftPlot("Swirl against lift", selects=True)
+        self.path = LiftPlot("Swirl against flow, cut by cut")
+        self.wet = WetPage(session)
+        self.stack = QStackedWidget()
+        self.pedal = Pedal(lambda: self.isVisible() and self.probe.leading is not None, self)
+        self.pedal.use(str(session.settings.value("pedal", DEFAULT_KEY)))
+        self.pedal.pressed.connect(self.probe.keep_live)
+        self.pedal.held.connect(self.probe.strike)
+        self._lay_out()
+
+    def _lay_out(self) -> None:
+        bar = QHBoxLayout()
+        for widget in (self.pages, self.station, self.new):
+            bar.addWidget(widget)
+        bar.addWidget(self.probe, 1)
+        sections = QWidget()
+        trio = QHBoxLayout()
+        for picture in self.pictures:
+            trio.addWidget(picture, 1)
+        column = QVBoxLayout(sections)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.addLayout(trio, 3)
+        column.addWidget(self.scale)
+        column.addWidget(self.strip, 2)
+        turn = QWidget()
+        plots = QVBoxLayout(turn)
+        plots.setContentsMargins(0, 0, 0, 0)
+        self.trade = QLabel()
+        self.turning = QLabel()
+        for caption, plot in ((self.turning, self.swirl), (self.trade, self.path)):
+            caption.setObjectName("caption")
+            plots.addWidget(caption)
+            plots.addWidget(plot, 1)
+        for page in (sections, self.map, turn, self.wet):
+            self.stack.addWidget(page)
+        caution = QLabel(CAUTION)
+        caution.setObjectName("caption")
+        caution.setWordWrap(True)
+        holder = QWidget()
+        told_column = QVBoxLayout(holder)
+        told_column.setContentsMargins(12, 10, 10, 10)
+        told_column.addWidget(self.said)
+        told_column.addStretch()
+        told_column.addWidget(caution)
+        card = QScrollArea()
+        card.setWidget(holder)
+        card.setWidgetResizable(True)
+        card.setFixedWidth(360)
+        row = QHBoxLayout()
+        row.setSpacing(14)
+        row.addWidget(self.stack, 1)
+        row.addWidget(card)
+        outer = QVBoxLayout(self)
+        outer.setContentsMargins(16, 4, 16, 8)
+        outer.addLayout(bar)
+        outer.addLayout(row, 1)
+
+    # -- showing
+
+    def refresh(self) -> None:
+        space = self.session.workspace
+        if space is None or space.port is None or space.real_cut is None:
+            return
+        self._fill_stations(space.real_cut)
+        page = self.pages.currentIndex()
+        self.stack.setCurrentIndex(page)
+        self.station.setVisible(page == 0)
+        for widget in (self.probe.lead, self.probe.entry, self.probe.problem):
+            widget.setVisible(self.probe.traverse() is not None and page < 2)
+        try:
+            (self._show_sections, self._show_ball, self._show_swirl, self._show_wet)[page](space)
+        except ValueError as error:
+            self.said.setText(f"{str(error)[0].upper()}{str(error)[1:]}.")
+        self.probe.show_lead()
+
+    def _fill_stations(self, cut: Cut) -> None:
+        chosen = self.station.currentText()
+        own = [t.station for t in cut.traverses if t.station not in STATIONS]
+        names = [*STATIONS, *dict.fromkeys(own)]
+        if [self.station.itemText(i) for i in range(self.station.count())] != names:
+            self.station.clear()
+            self.station.addItems(names)
+            probed = [t.station for t in cut.traverses if t.kind == "pitot"]
+            self.station.setCurrentText(chosen or (probed[-1] if probed else "pinch"))
+
+    @property
+    def limit(self) -> float:
+        """The user's limit of local air speed, as a Mach number."""
+        return float(str(self.session.settings.value("mach", LIMIT_MACH)))
+
+    def use_limit(self, mach: float) -> None:
+        """Set it. ValueError unless it lies between 0.1 and 1."""
+        if not 0.1 <= mach <= 1.0:
+            raise ValueError("the limit must lie between Mach 0.1 and 1")
+        self.session.settings.setValue("mach", mach)
+        self.refresh()
+
+    def show_station(self, station: str) -> None:
+        """Look at a station."""
+        self.pages.setCurrentIndex(0)
+        self.station.setCurrentText(station)
+        self.refresh()
+
+    def _station_chosen(self) -> None:
+        self.probe.lead_on(None)
+
+    def lead_on(self, traverse_id: str) -> None:
+        """Read this traverse, point by point."""
+        self.probe.lead_on(traverse_id)
+        traverse = self.probe.traverse()
+        if traverse is not None:
+            self.pages.setCurrentIndex(0 if traverse.kind == "pitot" else 1)
+            self.station.setCurrentText(traverse.station)
+            self.refresh()
+        self.setFocus()
+
+    def _show_sections(self, space: Workspace) -> None:
+        port, cut, units, analysis = space.port, space.real_cut, self.session.units, space.analysis
+        assert port is not None and cut is not None
+        against = space.against if space.against is not None and space.against.id != cut.id else None
+        station = self.station.currentText()
+        after = newest_of(cut, station)
+        before = newest_of(against, station) if against is not None else None
+        pressure = pressure_of(analysis, before) if before is not None else None
+        fields: list[Field | None] = [None, None]
+        converted = False
+        if before is not None and against is not None:
+            fields[0], _ = field_at(analysis, port, against, before, None)
+        if after is not None:
+            fields[1], converted = field_at(analysis, port, cut, after, pressure)
+        along = fields_along(space.analysis, port, cut)
+        scale = scale_of(*fields, *(field for _, field in along))
+        wanted = self.probe.wanted()
+        for i, (each, traverse, found) in enumerate(((against, before, fields[0]), (cut, after, fields[1]))):
+            picture = self.pictures[i]
+            picture.setVisible(each is not None)
+            if each is None:
+                continue
+            size = size_of(unroll(port, each, space.job.valve_of(port)), station)
+            mark = ", converted" if converted and i else ""
+            title = f"{station}, cut {each.number}{mark}" + ("" if traverse is not None else ": not probed")
+            picture.show_view(section_view(title, traverse, found, size, station, scale, units, wanted if i else ""))
+        both = fields[0] is not None and fields[1] is not None
+        self.pictures[2].setVisible(both)
+        if fields[0] is not None and fields[1] is not None:
+            size = size_of(unroll(port, cut, space.job.valve_of(port)), station)
+            self.pictures[2].show_view(difference_view(fields[0], fields[1], size, units))
+        shown = [from_si(v, units.speed.unit) for v in scale]
+        self.scale.show_scale(shown[0], shown[1], f"{units.speed.label}, one scale for all")
+        self._show_strip(space, along, scale)
+        self.said.setText("\n\n".join(self._section_words(space, station, before, after, fields)))
+
+    def _section_words(
+        self,
+        space: Workspace,
+        station: str,
+        before: Traverse | None,
+        after: Traverse | None,
+        fields: list[Field | None],
+    ) -> list[str]:
+        port, cut = space.port, space.real_cut
+        assert port is not None and cut is not None
+        if after is None or fields[1] is None:
+            return [
+                f"The {station} has not been probed at cut {cut.number}. N begins a traverse: the program leads from "
+                "point to point, Space or the pedal keeps what the probe reads, or type it."
+            ]
+        lift = f" at {self.session.units.lift.with_unit(after.lift)}" if after.lift is not None else ""
+        said = [f"{station.capitalize()}, cut {cut.number}{lift}."]
+        said += field_sentences(space.analysis, port, cut, after, fields[1], self.session.units, self.limit)
+        if fields[0] is not None and before is not None:
+            if before.lift != after.lift:
+                said.append("The two were probed at different lifts: their difference is not the cut's alone.")
+            said += change_sentences(fields[0], fields[1])
+        return said
+
+    def _show_strip(
+        self, space: Workspace, along: list[tuple[Traverse, Field | None]], scale: tuple[float, float]
+    ) -> None:
+        port, cut = space.port, space.real_cut
+        assert port is not None and cut is not None
+        here = unroll(port, cut, space.job.valve_of(port))
+        found = []
+        for traverse, field in along:
+            station = traverse.station
+            size = size_of(here, station)
+            view = section_view(station, traverse, field, size, station, scale, self.session.units)
+            found.append((station_share(station), view))
+        self.strip.show_sections(here, found, port.kind)
+
+    def _show_ball(self, space: Workspace) -> None:
+        port, cut = space.port, space.real_cut
+        assert port is not None and cut is not None
+        spots = ball_spots(space.analysis, port, cut, self.session.units)
+        picture = map_picture(space.job, port, cut, None, "", self.session.units)
+        self.map.show_picture(replace(picture, spots=spots, pins=(), tints=()), self.session.units, still=True)
+        if not spots:
+            self.said.setText(
+                "No ball was held in this port yet. N, with a flow ball: the flow falls most where the air is busiest."
+            )
+            return
+        ordered = sorted(spots, key=lambda s: -s.share)
+        flow = self.session.units.flow.label
+        names = [
+            f"{s.text} {flow} at the {s.band}, {self.session.units.length.with_unit(s.along)} from the opening"
+            for s in ordered
+        ]
+        busiest = f"Busiest: {names[0]}.\n\nIdlest: {names[-1]}." if len(names) > 1 else f"Read: {names[0]}."
+        self.said.setText(f"The flow falls most with a ball where the air is busiest. {busiest}")
+
+    def _show_swirl(self, space: Workspace) -> None:
+        port, cut, units = space.port, space.real_cut, self.session.units
+        assert port is not None and cut is not None
+        lines = []
+        newest = run_at(space.analysis, port, cut)
+        what = turning_of(newest.setup) if newest is not None else "swirl"
+        sense = ": + is anticlockwise seen from above" if what == "swirl" else ""
+        self.turning.setText(f"{what}, rpm, against lift{sense}")
+        for each, style, width in ((space.against, "dashed", 2.0), (cut, "solid", 3.0)):
+            run = run_at(space.analysis, port, each) if each is not None else None
+            if run is not None and each is not None and np.any(np.isfinite(run.swirl)):
+                known = np.isfinite(run.swirl)
+                x = from_si_array(run.lift[known], units.lift.unit)
+                y = from_si_array(run.swirl[known], "rpm")
+                lines.append(Line(x, y, port.kind, width, style, (x, y) if width > 2 else None, str(each.number)))
+        self.swirl.show_values(lines, digits=units.lift.digits, value_digits=0)
+        path, what = swirl_path(space.analysis, port, units)
+        self.trade.setText(f"{what}, against peak flow, {units.flow.label}, cut by cut: the usual trade-off")
+        if path:
+            x, y = np.array([p[1] for p in path]), np.array([p[2] for p in path])
+            spots = [(float(a), float(b), str(n)) for n, a, b in path]
+            low, high = float(y.min()), float(y.max())
+            room = 0.3 * max(high - low, 0.02 * abs(high))
+            self.path.show_values(
+                [Line(x, y, "brass", 2, points=(x, y))], spots=spots, y_range=(low - room, high + room)
+            )
+        else:
+            self.path.show_values([])
+        before = space.against if space.against is not None and space.against.id != cut.id else None
+        self.said.setText("\n\n".join(swirl_sentences(space.analysis, port, before, cut, units)))
+
+    def _show_wet(self, space: Workspace) -> None:
+        assert space.real_cut is not None
+        self.said.setText("\n\n".join(self.wet.show_cut(space, space.real_cut, newest_of(space.real_cut, "seat"))))
+
+    # -- keys and files
+
+    def showEvent(self, event: object) -> None:
+        super().showEvent(event)  # type: ignore[arg-type]
+        self.pedal.watch(True)
+
+    def hideEvent(self, event: object) -> None:
+        self.pedal.watch(False)
+        super().hideEvent(event)  # type: ignore[arg-type]
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.matches(QKeySequence.StandardKey.Paste):
+            self.probe.paste()
+            return
+        if event.isAutoRepeat() or event.modifiers() & ~Qt.KeyboardModifier.KeypadModifier:
+            super().keyPressEvent(event)
+            return
+        key = Qt.Key(event.key())
+        if key == Qt.Key.Key_N:
+            self.traverse_wanted.emit(self.station.currentText())
+        elif key == Qt.Key.Key_Space and self.probe.leading is not None:
+            self.probe.keep_live()
+        elif key == Qt.Key.Key_Backspace:
+            self.probe.strike()
+        elif key == Qt.Key.Key_Escape and self.probe.leading is not None:
+            self.probe.lead_on(None)
+        elif Qt.Key.Key_1 <= key <= Qt.Key.Key_4 and self.probe.leading is None:
+            self.pages.setCurrentIndex(key - Qt.Key.Key_1)
+            self.refresh()
+        elif self.probe.leading is not None and event.text() and event.text() in "0123456789.,":
+            self.probe.entry.setFocus()
+            self.probe.entry.insert(event.text())
+        else:
+            super().keyPressEvent(event)

@@ -1,0 +1,94 @@
+"""Begins a traverse: which station, which points, at which lift, with which probe; or with a ball."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import Signal
+
+from ventrix.core.air.layouts import LAYOUTS, STATIONS, usual_layout
+from ventrix.core.edits.traverses import add_traverse
+from ventrix.core.model.traverse import Traverse
+from ventrix.ui.open_book import Session
+from ventrix.ui.widgets.form_sheet import FormSheet
+from ventrix.workspace.ids import new_id, now_text
+
+
+class TraverseSheet(FormSheet):
+    """Hangs an empty traverse from the cut looked at; the room then leads from point to point."""
+
+    begun = Signal(str)  # traverse id
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session, "Begin")
+        self.kind = self.add_choice("With", (("a pitot probe", "pitot"), ("a flow ball", "ball")))
+        self.station = self.add_choice("Station", [(s, s) for s in STATIONS])
+        self.own = self.add_text("… or one of your own", "a name")
+        self.layout_choice = self.add_choice("Points", [(x.name, x.name) for x in LAYOUTS])
+        self.lift = self.add_figure("Lift", "lift")
+        self.probe = self.add_choice("Probe", (("straight", "straight"), ("curved", "curved")))
+        self.diameter = self.add_figure("Probe's diameter", "length")
+        self.coefficient = self.add_figure("Coefficient, if not 1", "ratio")
+        self.base = self.add_figure("Flow without the ball", "flow")
+        self.finish()
+        self.caution.setText(
+            "Hearing protection on; keep probe and fingers clear of valve and blower. "
+            "Hold the probe into the stream: ten degrees off costs one and a half percent."
+        )
+        self.station.currentIndexChanged.connect(self._usual)
+        self.kind.currentIndexChanged.connect(self._for_kind)
+        self._for_kind()
+
+    def _usual(self) -> None:
+        self.layout_choice.setCurrentText(usual_layout(self.station.currentData()).name)
+
+    def _for_kind(self) -> None:
+        ball = self.kind.currentData() == "ball"
+        self.base.setVisible(ball)
+        self.probe.setEnabled(not ball)
+        self.coefficient.setVisible(not ball)
+        self.diameter.setVisible(not ball)
+
+    def open(self, station: str = "") -> None:
+        space = self.session.workspace
+        if space is None or space.real_cut is None or space.port is None:
+            return
+        self.title.setText(f"Air of {space.port.name.lower()}, cut {space.real_cut.number}")
+        if station in STATIONS:
+            self.station.setCurrentText(station)
+        self._usual()
+        if self.lift.value is None and space.job.cam_lift is not None:
+            self.lift.set_value(space.job.cam_lift)
+        self.come_up()
+        self.station.setFocus()
+
+    def take(self) -> None:
+        space = self.session.workspace
+        if space is None or space.real_cut is None or not self.settle_fields():
+            return
+        kind = self.kind.currentData()
+        if self.lift.value is None:
+            self.problem.setText("At which lift?")
+            return
+        if kind == "ball" and self.base.value is None:
+            self.problem.setText("What does it flow without the ball?")
+            return
+        runs = space.real_cut.runs
+        traverse = Traverse(
+            id=new_id(),
+            station=self.own.text().strip().lower() or self.station.currentData(),
+            kind=kind,
+            layout=self.layout_choice.currentData(),
+            setup_id=runs[-1].setup_id if runs else None,
+            mount_id=runs[-1].mount_id if runs else None,
+            lift=self.lift.value,
+            probe="ball" if kind == "ball" else self.probe.currentData(),
+            probe_diameter=self.diameter.value if kind != "ball" else None,
+            coefficient=self.coefficient.value,
+            base_flow=self.base.value if kind == "ball" else None,
+            date=now_text(),
+        )
+        job = add_traverse(space.job, space.real_cut.id, traverse)
+        space.apply(f"{kind} at the {traverse.station}", job)
+        self.own.clear()
+        self.problem.clear()
+        self.closed.emit()
+        self.begun.emit(traverse.id)

@@ -1,0 +1,280 @@
+"""A bench's own page: what its readout is, how far it reaches, how it is read."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import Any, Final
+
+from PySide6.QtWidgets import QCheckBox, QComboBox, QHBoxLayout, QLabel, QLineEdit, QPushButton, QVBoxLayout, QWidget
+
+from ventrix.bench.drivers.text_columns import columns_text, parse_columns
+from ventrix.bench.drivers.text_lines import SEPARATORS, TextFormat, serial_devices
+from ventrix.core.formulas.knowledge import EASY_DIAL, EASY_FACTOR, EASY_LEAK
+from ventrix.core.formulas.uncertainty import DIAL_ZERO
+from ventrix.core.model.bench import Bench, bench_named
+from ventrix.core.quantity.field_checks import positive
+from ventrix.core.quantity.units import from_si, parse_quantity
+from ventrix.core.runs.element import UPSTREAM
+from ventrix.ui.open_book import Session
+from ventrix.ui.widgets.quantity_field import QuantityField
+
+ELEMENTS: Final = (
+    ("flow, in CFM or l/s", "flow"),
+    ("percent of a range", "percent"),
+    ("orifice, its pressure drop", "orifice"),
+    ("mass flow", "mass"),
+    ("two columns of water, uncalibrated", "columns"),
+)
+LINKS: Final = (
+    ("typed by hand", "typed"),
+    ("simulated bench", "simulated"),
+    ("SCPI over TCP", "tcp"),
+    ("lines of text, serial", "serial"),
+)
+PLACES: Final = (("in the plenum", ""), ("before the plenum", UPSTREAM))
+# What stands where nothing is said: shown grey in the empty field.
+UNSAID: Final = {
+    "dial_resolution": DIAL_ZERO,
+    "easy_dial": EASY_DIAL,
+    "easy_factor": EASY_FACTOR,
+    "easy_leak": EASY_LEAK,
+}
+# key, caption, unit, and the elements it is for (none: all)
+FIGURES: Final = (
+    ("test_pressure", "Usual test pressure", "pressure", ("flow", "percent", "orifice", "mass")),
+    ("blower_limit", "Blower's limit", "flow", ("flow", "percent", "orifice", "mass")),
+    ("dial_resolution", "Lift dial's graduation", "fine", ()),
+    ("scale_density", "Density the scale was made for", "density", ("flow", "percent")),
+    ("orifice_diameter", "Orifice diameter", "length", ("orifice",)),
+    ("orifice_pipe", "Pipe it sits in (none: a plenum)", "length", ("orifice",)),
+    ("orifice_coefficient", "Its coefficient in a plenum", "ratio", ("orifice",)),
+    ("easy_dial", "Unnoticed here: dial zero out by", "fine", ()),
+    ("easy_factor", "… all flows off by", "percent", ()),
+    ("easy_leak", "… a leak of", "flow", ("flow", "percent", "orifice", "mass")),
+    ("plate_flow", "Reference plate flows", "flow", ("flow", "percent", "orifice", "mass")),
+)
+
+
+class BenchForm(QWidget):
+    """Edits one bench; every accepted figure is in the book at once."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self._session = session
+        self.bench: Bench | None = None
+        self.name = QLineEdit()
+        self.name.editingFinished.connect(self._rename)
+        self.element = self._combo(ELEMENTS, lambda value: self._change(element=value))
+        self.link = self._combo(LINKS, lambda value: self._change(link=value))
+        self.ranges = QLineEdit()
+        self.ranges.setPlaceholderText("75, 150, 300")
+        self.ranges.editingFinished.connect(self._ranges_typed)
+        self.corrected = QCheckBox("corrects for air by itself")
+        self.corrected.clicked.connect(lambda on: self._change(corrected=on))
+        self.leak_off = QCheckBox("its readout has the leak taken off")
+        self.leak_off.clicked.connect(lambda on: self._change(leak_taken_off=on))
+        self.place = self._combo(PLACES, lambda value: self._change(element_place=value or None))
+        self.address = QLineEdit()
+        self.address.editingFinished.connect(lambda: self._change(address=self.address.text().strip()))
+        self.speed = QLineEdit()
+        self.speed.editingFinished.connect(self._format_typed)
+        self.separator = self._combo(tuple((n, n) for n in SEPARATORS), lambda _v: self._format_typed())
+        self.columns = QLineEdit()
+        self.columns.setPlaceholderText("flow 1 cfm; pressure 2 inH2O x 1.02 + 0.5; lift 3 mm")
+        self.columns.editingFinished.connect(self._format_typed)
+        self.heard = QLabel()
+        self.heard.setWordWrap(True)
+        self.heard.setObjectName("caption")
+        self.problem = QLabel()
+        self.problem.setObjectName("error")
+        self.problem.setWordWrap(True)
+        connect = QPushButton("Connect")
+        connect.clicked.connect(self.connect_bench)
+        self.fields: dict[str, QuantityField] = {}
+        self._rows: dict[str, QWidget] = {}
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(6)
+        for key, caption, widget in (
+            ("name", "Name", self.name),
+            ("element", "The readout is", self.element),
+            ("ranges", "Ranges, full scale", self.ranges),
+        ):
+            column.addWidget(self._row(key, caption, widget))
+        column.addWidget(self.corrected)
+        column.addWidget(self.leak_off)
+        column.addWidget(self._row("place", "On blow the element stands", self.place))
+        for key, caption, unit, _ in FIGURES:
+            field = QuantityField(caption, session.units[unit], positive)
+            field.accepted.connect(lambda value, k=key: self._change(**{k: value}))
+            self.fields[key] = field
+            column.addWidget(field)
+        for key, caption, widget in (
+            ("link", "Read by", self.link),
+            ("address", "Address", self.address),
+            ("speed", "Speed, baud", self.speed),
+            ("separator", "Between the figures", self.separator),
+            ("columns", "Columns", self.columns),
+        ):
+            column.addWidget(self._row(key, caption, widget))
+        column.addWidget(self.heard)
+        column.addWidget(self.problem)
+        column.addWidget(connect)
+        column.addStretch()
+        session.bench.heard.connect(self._show_heard)
+        session.bench.state_changed.connect(self._show_state)
+
+    def _combo(self, options: tuple[tuple[str, str], ...], chosen: Any) -> QComboBox:
+        box = QComboBox()
+        for words, value in options:
+            box.addItem(words, value)
+        box.activated.connect(lambda _i: chosen(box.currentData()))
+        return box
+
+    def _row(self, key: str, caption: str, widget: QWidget) -> QWidget:
+        row = QWidget()
+        line = QHBoxLayout(row)
+        line.setContentsMargins(0, 0, 0, 0)
+        label = QLabel(caption)
+        label.setBuddy(widget)
+        widget.setAccessibleName(caption)
+        widget.setMinimumWidth(300)
+        line.addWidget(label, 1)
+        line.addWidget(widget)
+        self._rows[key] = row
+        return row
+
+    # -- showing
+
+    def show_bench(self, bench: Bench) -> None:
+        """Show a bench, with the fields that its kind of readout and link have."""
+        other = self.bench is None or self.bench.id != bench.id
+        self.bench = bench
+        units = self._session.units
+        if other or not self.name.isModified():
+            self.name.setText(bench.name)
+        self.element.setCurrentIndex(self.element.findData(bench.element))
+        self.link.setCurrentIndex(self.link.findData(bench.link))
+        self.corrected.setChecked(bench.corrected)
+        self.corrected.setVisible(bench.element in ("flow", "percent"))
+        self.leak_off.setChecked(bench.leak_taken_off)
+        self.leak_off.setVisible(bench.element != "columns")
+        self.place.setCurrentIndex(self.place.findData(bench.element_place or ""))
+        self._rows["place"].setVisible(bench.element == "orifice")
+        self._rows["ranges"].setVisible(bench.element == "percent")
+        if other or not self.ranges.isModified():
+            self.ranges.setText(", ".join(f"{from_si(r, units.flow.unit):g}" for r in bench.ranges))
+        for key, _, unit, kinds in FIGURES:
+            field = self.fields[key]
+            if other:
+                field.forget()
+            field.use(units[unit])
+            if key in UNSAID:
+                field.box.setPlaceholderText(units[unit].text(UNSAID[key]))
+            field.set_value(getattr(bench, key))
+            wanted = not kinds or bench.element in kinds
+            field.setVisible(wanted and (key != "scale_density" or not bench.corrected))
+        self.address.setText(bench.address)
+        self.address.setPlaceholderText(
+            "localhost:5025" if bench.link == "tcp" else ", ".join(serial_devices()) or "/dev/ttyUSB0"
+        )
+        self._rows["address"].setVisible(bench.link in ("tcp", "serial"))
+        for key in ("speed", "separator", "columns"):
+            self._rows[key].setVisible(bench.link == "serial")
+        self._show_format(bench, other)
+        self._show_state()
+
+    def _show_format(self, bench: Bench, other: bool) -> None:
+        if self.columns.isModified() and not other:
+            return
+        try:
+            shape = TextFormat.of(bench.text_format) if bench.text_format else TextFormat()
+        except ValueError:
+            shape = TextFormat()
+        self.speed.setText(str(shape.speed))
+        self.separator.setCurrentText(shape.separator)
+        self.columns.setText(columns_text(shape.columns))
+
+    def _show_state(self) -> None:
+        if self.bench is not None and self.bench.link == "typed":
+            self.heard.setText("")
+        elif not self._session.bench.active:
+            self.heard.setText("not connected")
+        else:
+            self.heard.setText(self._session.bench.sentence)
+
+    def _show_heard(self, lines: list[str], passed_over: int) -> None:
+        """What arrives, as it came: the preview while columns are being set."""
+        over = f"\n{passed_over} lines passed over" if passed_over else ""
+        self.heard.setText("arriving:\n" + "\n".join(f"  {line[:70]}" for line in lines[-3:]) + over)
+
+    # -- editing
+
+    def _say(self, error: ValueError | None) -> None:
+        self.problem.setText("" if error is None else f"{str(error)[0].upper()}{str(error)[1:]}.")
+
+    def _change(self, **values: Any) -> None:
+        space = self._session.workspace
+        if space is None or self.bench is None:
+            return
+        changed = replace(self.bench, **values)
+        if changed != self.bench:
+            self._say(None)
+            self.bench = changed
+            space.change_bench(f"bench '{changed.name}'", changed)
+
+    def _rename(self) -> None:
+        space, name = self._session.workspace, self.name.text().strip()
+        if space is None or self.bench is None or not self.name.isModified():
+            return
+        known = bench_named(space.benches, name)
+        if not name or (known is not None and known.id != self.bench.id):
+            self._say(ValueError("another bench has this name" if name else "a bench needs a name"))
+            return
+        self.name.setModified(False)
+        self._change(name=name)
+
+    def _ranges_typed(self) -> None:
+        if not self.ranges.isModified():
+            return
+        unit = self._session.units.flow.unit
+        try:
+            found = sorted(
+                parse_quantity(t, unit) for t in self.ranges.text().replace(";", ",").split(",") if t.strip()
+            )
+            if any(r <= 0 for r in found):
+                raise ValueError("ranges must be above zero")
+        except ValueError as error:
+            self._say(error)
+            return
+        self.ranges.setModified(False)
+        self._change(ranges=tuple(found))
+
+    def _format_typed(self) -> None:
+        if self.bench is None or self.bench.link != "serial":
+            return
+        try:
+            if not self.speed.text().strip().isdecimal():
+                raise ValueError(f"'{self.speed.text()}' is not a speed in baud")
+            columns = parse_columns(self.columns.text())
+            shape = TextFormat(int(self.speed.text()), self.separator.currentText(), columns)
+            if columns:
+                shape.check()
+        except ValueError as error:
+            self._say(error)
+            return
+        self.columns.setModified(False)
+        self._change(text_format=shape.as_document())
+
+    def connect_bench(self) -> None:
+        """Read this bench from now on."""
+        if self.bench is None:
+            return
+        try:
+            self._session.bench.connect_bench(self.bench)
+        except ValueError as error:
+            self._say(error)
+            return
+        self._say(None)
+        if self.bench.link == "typed":
+            self._session.say(f"{self.bench.name}: type what you read.")

@@ -1,0 +1,76 @@
+"""The reference plate's history, and a check more."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+import numpy as np
+from PySide6.QtWidgets import QLabel
+
+from ventrix.core.benches.plate import plate_chart, plate_sentence
+from ventrix.core.model.bench import Bench, PlateCheck
+from ventrix.core.quantity.field_checks import positive
+from ventrix.rooms.shared.plot_values import Band, Line
+from ventrix.ui.benches.page import HistoryPage, _caption, _sentence
+from ventrix.ui.open_book import Session
+from ventrix.ui.widgets.plot import LiftPlot
+from ventrix.ui.widgets.quantity_field import QuantityField
+from ventrix.workspace.ids import new_id, now_text
+
+
+class PlatePage(HistoryPage):
+    """The reference plate's history with its limits: a control chart."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session)
+        self.said = QLabel()
+        self.said.setWordWrap(True)
+        self.flowed = QuantityField("The plate flows now", session.units.flow, positive)
+        self.flowed.accepted.connect(self._flowed)
+        self.chart = LiftPlot("Plate flow over nominal, check by check")
+        self.chart.setMinimumHeight(260)
+        words = "Flow the plate before a day's work, as the first thing. Limits are nominal ± 1 % until six "
+        self.column.addWidget(_caption(words + "checks are there, then the bench's own: mean and three sigma."))
+        self.column.addWidget(self.said)
+        self.column.addWidget(self.flowed)
+        self.column.addWidget(self.chart, 1)
+
+    def show_bench(self, bench: Bench) -> None:
+        super().show_bench(bench)
+        self.flowed.use(self.session.units.flow)
+        self.flowed.setEnabled(bench.plate_flow is not None)
+        self.chart.setVisible(bool(bench.plates))
+        if bench.plate_flow is None:
+            self.said.setText("Say on the first page what the plate flows.")
+            return
+        if not bench.plates:
+            self.said.setText(f"Nominal {self.session.units.flow.with_unit(bench.plate_flow)}. Not flowed yet.")
+            return
+        inside, said = plate_sentence(bench.plates)
+        self.said.setText(("✓ " if inside else "▼ ") + _sentence(said))
+        chart = plate_chart(bench.plates)
+        x = np.arange(1, len(chart.ratio) + 1, dtype=float)
+        reach = np.array([0.5, len(x) + 0.5])
+        flat = np.ones(2)
+        band = Band(reach, 100 * chart.low * flat, 100 * chart.high * flat, "unproven", 0.3)
+        middle = Line(reach, 100 * chart.centre * flat, "quiet", 1, "dashed")
+        checks = Line(x, 100 * chart.ratio, "brass", 2, points=(x, 100 * chart.ratio))
+        low = min(100 * chart.low, 100 * float(chart.ratio.min()))
+        high = max(100 * chart.high, 100 * float(chart.ratio.max()))
+        room = 0.3 * (high - low)
+        self.chart.show_values(
+            [middle, checks],
+            bands=[band],
+            x_range=(0.5, len(x) + 0.5),
+            y_range=(low - room, high + room),
+            x_ticks=[float(v) for v in x[:: max(1, len(x) // 12)]],
+            digits=0,
+        )
+
+    def _flowed(self, value: float | None) -> None:
+        if self.bench is None or self.bench.plate_flow is None or value is None:
+            return
+        check = PlateCheck(id=new_id(), nominal=self.bench.plate_flow, flow=value, date=now_text())
+        self.flowed.box.clear()
+        self.flowed.set_value(None)
+        self.change("plate check", replace(self.bench, plates=(*self.bench.plates, check)))

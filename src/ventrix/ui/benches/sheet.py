@@ -1,0 +1,112 @@
+"""The shop's benches: a sheet over the rooms with a page for each thing that is known of a bench."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from PySide6.QtCore import Signal
+from PySide6.QtWidgets import QComboBox, QHBoxLayout, QPushButton, QScrollArea, QTabWidget, QVBoxLayout
+
+from ventrix.core.model.bench import Bench, bench_named
+from ventrix.ui.benches.form import BenchForm
+from ventrix.ui.benches.plate_page import PlatePage
+from ventrix.ui.benches.study_page import StudyPage
+from ventrix.ui.benches.transfer_page import TransferPage
+from ventrix.ui.open_book import Session
+from ventrix.ui.widgets.side_sheet import SideSheet
+from ventrix.workspace.ids import new_id
+
+
+class BenchSheet(SideSheet):
+    """Chooses a bench and shows its pages."""
+
+    made = Signal(object)  # Bench
+
+    def __init__(self, session: Session, live_flow: Callable[[], float | None]) -> None:
+        super().__init__(580)
+        self._session = session
+        self._bench_id = ""
+        self.choice = QComboBox()
+        self.choice.setAccessibleName("Bench")
+        self.choice.activated.connect(lambda _i: self._choose(self.choice.currentData()))
+        new = QPushButton("New bench")
+        new.clicked.connect(self.new_bench)
+        away = QPushButton("Done (Esc)")
+        away.clicked.connect(self.closed)
+        self.form = BenchForm(session)
+        self.plate = PlatePage(session)
+        self.study = StudyPage(session, live_flow)
+        self.transfer = TransferPage(session)
+        self.pages = QTabWidget()
+        self.pages.setDocumentMode(True)
+        for words, page in (
+            ("Bench", self.form),
+            ("Plate", self.plate),
+            ("Know your bench", self.study),
+            ("Two benches", self.transfer),
+        ):
+            scroll = QScrollArea()
+            scroll.setWidget(page)
+            scroll.setWidgetResizable(True)
+            self.pages.addTab(scroll, words)
+        top = QHBoxLayout()
+        top.addWidget(self.choice, 1)
+        top.addWidget(new)
+        top.addWidget(away)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(20, 16, 20, 16)
+        column.setSpacing(10)
+        column.addLayout(top)
+        column.addWidget(self.pages, 1)
+        session.job_changed.connect(self._refresh)
+        session.look_changed.connect(self._refresh)
+
+    def open(self, name: str | None = None) -> None:
+        """Show the sheet at the bench of that name, else the first; a shop without one gets its first."""
+        space = self._session.workspace
+        if space is None:
+            self._session.say("Open a job first: benches are changed beside one.")
+            return
+        found = bench_named(space.benches, name)
+        if found is None and space.benches:
+            found = space.benches[0]
+        if found is None:
+            self.new_bench(name or "")
+            found = self._session.workspace.benches[-1] if self._session.workspace is not None else None
+        if found is not None:
+            self._bench_id = found.id
+        self._refresh()
+        self.come_up()
+        self.choice.setFocus()
+
+    def new_bench(self, name: str | bool = "") -> None:
+        """Add a bench to the shop's list."""
+        space = self._session.workspace
+        if space is None:
+            return
+        number = len(space.benches) + 1
+        words = name if isinstance(name, str) and name else f"bench {number}"
+        while bench_named(space.benches, words) is not None:
+            number += 1
+            words = f"bench {number}"
+        bench = Bench(id=new_id(), name=words)
+        self._bench_id = bench.id
+        space.change_bench(f"new bench '{words}'", bench)
+        self.made.emit(bench)
+
+    def _choose(self, bench_id: str) -> None:
+        self._bench_id = bench_id
+        self._refresh()
+
+    def _refresh(self) -> None:
+        space = self._session.workspace
+        if space is None or not space.benches:
+            return
+        bench = next((b for b in space.benches if b.id == self._bench_id), space.benches[0])
+        self._bench_id = bench.id
+        self.choice.clear()
+        for each in space.benches:
+            self.choice.addItem(each.name, each.id)
+        self.choice.setCurrentIndex(self.choice.findData(bench.id))
+        for page in (self.form, self.plate, self.study, self.transfer):
+            page.show_bench(bench)

@@ -1,0 +1,138 @@
+"""Know your bench: a study of an untouched head."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import replace
+
+from PySide6.QtWidgets import QLabel, QLineEdit, QPushButton
+
+from ventrix.core.benches.study import study_result, study_sentence
+from ventrix.core.formulas.uncertainty import ASSUMED_MOUNT, ASSUMED_REPEAT
+from ventrix.core.model.bench import Bench, ScatterStudy, StudyReading
+from ventrix.core.quantity.units import parse_quantity
+from ventrix.ui.benches.page import HistoryPage, _caption, _sentence
+from ventrix.ui.open_book import Session
+from ventrix.workspace.ids import new_id, now_text
+
+STUDY_MOUNTS = 5
+
+STUDY_REPEATS = 2
+
+
+class StudyPage(HistoryPage):
+    """Know your bench: one unchanged head, five mounts, three lifts, read twice each."""
+
+    def __init__(self, session: Session, live_flow: Callable[[], float | None]) -> None:
+        super().__init__(session)
+        self._live = live_flow
+        self.said = QLabel()
+        self.said.setWordWrap(True)
+        self.said.setStyleSheet("font-size: 15px")
+        self.lifts = QLineEdit()
+        self.lifts.setAccessibleName("Lifts of the study")
+        self.lifts.setPlaceholderText("three lifts, as 0.2, 0.4, 0.5")
+        self.begin = QPushButton("Begin a study")
+        self.begin.clicked.connect(self.start)
+        self.asks = QLabel()
+        self.asks.setWordWrap(True)
+        self.asks.setObjectName("title")
+        self.reading = QLineEdit()
+        self.reading.setAccessibleName("Reading of the study")
+        self.reading.returnPressed.connect(lambda: self.take(self.reading.text()))
+        self.from_bench = QPushButton("Take from the bench")
+        self.from_bench.clicked.connect(self._take_live)
+        self.problem = QLabel()
+        self.problem.setObjectName("error")
+        self.column.addWidget(
+            _caption(
+                "Half an hour with one head that nobody touches: bolt it down five times, and each time set three "
+                "lifts and the pressure anew, twice. What comes out is used by every verdict on this bench."
+            )
+        )
+        for widget in (self.said, self.lifts, self.begin, self.asks, self.reading, self.from_bench, self.problem):
+            self.column.addWidget(widget)
+        self.column.addStretch()
+        self._plan: list[tuple[int, float]] = []
+
+    def show_bench(self, bench: Bench) -> None:
+        if self.bench is not None and bench.id != self.bench.id:
+            self._plan = []
+        super().show_bench(bench)
+        units = self.session.units
+        assumed = f"{100 * ASSUMED_REPEAT:.1f} % repeat and {100 * ASSUMED_MOUNT:.1f} % mount scatter"
+        self.said.setText(f"This bench has not been studied: {assumed} are assumed until the book has seen better.")
+        for study in reversed(bench.studies):
+            try:
+                said = study_sentence(study_result(study), units.lift.unit, units.flow.unit)
+            except ValueError:
+                continue
+            self.said.setText(f"{_sentence(said)} ({(study.date or '')[:10]})")
+            break
+        self._show_next()
+
+    def start(self) -> None:
+        """Begin: five mounts of three lifts, each read twice."""
+        if self.bench is None:
+            return
+        try:
+            unit = self.session.units.lift.unit
+            lifts = [parse_quantity(t, unit) for t in self.lifts.text().split(",") if t.strip()]
+            if not lifts or any(x <= 0 for x in lifts):
+                raise ValueError("name the lifts to read, three of them")
+        except ValueError as error:
+            self.problem.setText(_sentence(str(error)))
+            return
+        self.problem.clear()
+        self._plan = [
+            (mount, lift) for mount in range(1, STUDY_MOUNTS + 1) for _ in range(STUDY_REPEATS) for lift in lifts
+        ]
+        study = ScatterStudy(id=new_id(), date=now_text())
+        self.change("study of the bench", replace(self.bench, studies=(*self.bench.studies, study)))
+        self._show_next()
+
+    def _show_next(self) -> None:
+        going = bool(self._plan)
+        for widget in (self.asks, self.reading):
+            widget.setVisible(going)
+        self.from_bench.setVisible(going and self._live() is not None)
+        self.lifts.setVisible(not going)
+        self.begin.setVisible(not going)
+        if going:
+            mount, lift = self._plan[0]
+            total = STUDY_MOUNTS * STUDY_REPEATS * len({x for _, x in self._plan}) if self._plan else 0
+            done = len(self.bench.studies[-1].readings) if self.bench is not None and self.bench.studies else 0
+            units = self.session.units
+            self.asks.setText(
+                f"Mount {mount} of {STUDY_MOUNTS}: set {units.lift.with_unit(lift)} and the pressure anew, and read. "
+                f"({done + 1} of {max(total, done + len(self._plan))})"
+            )
+
+    def _take_live(self) -> None:
+        flow = self._live()
+        if flow is not None:
+            self._keep(flow)
+
+    def take(self, text: str) -> None:
+        """Take a reading typed by hand."""
+        try:
+            flow = parse_quantity(text, self.session.units.flow.unit)
+            if flow <= 0:
+                raise ValueError("the flow must be above zero")
+        except ValueError as error:
+            self.problem.setText(_sentence(str(error)))
+            return
+        self.problem.clear()
+        self.reading.clear()
+        self._keep(flow)
+
+    def _keep(self, flow: float) -> None:
+        if self.bench is None or not self._plan:
+            return
+        mount, lift = self._plan.pop(0)
+        study = self.bench.studies[-1]
+        reading = StudyReading(id=new_id(), mount=mount, lift=lift, flow=flow)
+        grown = replace(study, readings=(*study.readings, reading))
+        self.change("study reading", replace(self.bench, studies=(*self.bench.studies[:-1], grown)))
+        if self.bench is not None:
+            self.show_bench(self.bench)

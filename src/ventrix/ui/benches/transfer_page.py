@@ -1,0 +1,121 @@
+"""Two benches: parts flowed on both."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from PySide6.QtWidgets import QComboBox, QLabel, QLineEdit, QPushButton
+
+from ventrix.core.benches.transfer import transfer_between
+from ventrix.core.model.bench import Bench, Transfer, TransferPart, same_name
+from ventrix.core.quantity.field_checks import positive
+from ventrix.core.quantity.words import percent_text
+from ventrix.ui.benches.page import HistoryPage, _at, _caption
+from ventrix.ui.open_book import Session
+from ventrix.ui.widgets.quantity_field import QuantityField
+from ventrix.workspace.ids import new_id, now_text
+
+
+class TransferPage(HistoryPage):
+    """Parts flowed on both benches, and what carries the other's numbers over to this one."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session)
+        self.other = QComboBox()
+        self.other.setEditable(True)
+        self.other.setAccessibleName("The other bench")
+        self.other.currentTextChanged.connect(lambda _t: self._show_parts())
+        self.part = QLineEdit()
+        self.part.setAccessibleName("Part flowed on both")
+        self.part.setPlaceholderText("what was flowed: a plate, a head at one lift")
+        self.here = QuantityField("It flows on this bench", session.units.flow, positive)
+        self.there = QuantityField("It flows on the other", session.units.flow, positive)
+        self.lift = QuantityField("At lift (none: a plate)", session.units.lift, positive)
+        self.problem = QLabel()
+        self.problem.setObjectName("error")
+        add = QPushButton("Add the part")
+        add.clicked.connect(self.add)
+        self.said = QLabel()
+        self.said.setWordWrap(True)
+        self.parts = _caption()
+        self.column.addWidget(
+            _caption("Two benches differ by several CFM on the very same head. Flow the same parts on both, under like "
+                     "conditions; what is compared across benches then is marked transferred, with its own doubt.")
+        )  # fmt: skip
+        for widget in (
+            self.other,
+            self.part,
+            self.lift,
+            self.here,
+            self.there,
+            self.problem,
+            add,
+            self.said,
+            self.parts,
+        ):
+            self.column.addWidget(widget)
+        self.column.addStretch()
+
+    def show_bench(self, bench: Bench) -> None:
+        super().show_bench(bench)
+        space = self.session.workspace
+        for field in (self.here, self.there):
+            field.use(self.session.units.flow)
+        self.lift.use(self.session.units.lift)
+        chosen = self.other.currentText()
+        names = [b.name for b in space.benches if b.id != bench.id] if space is not None else []
+        names += [t.other for t in bench.transfers if t.other not in names]
+        self.other.blockSignals(True)
+        self.other.clear()
+        self.other.addItems(names)
+        self.other.setCurrentText(chosen or (names[0] if names else ""))
+        self.other.blockSignals(False)
+        self._show_parts()
+
+    def _transfer(self) -> Transfer | None:
+        found = [t for t in self.bench.transfers if same_name(t.other, self.other.currentText())] if self.bench else []
+        return found[-1] if found else None
+
+    def _show_parts(self) -> None:
+        transfer = self._transfer()
+        if transfer is None or not transfer.parts:
+            self.said.setText("No part was flowed on both yet.")
+            self.parts.clear()
+            return
+        space = self.session.workspace
+        scatter = space.analysis.scatter(self.bench.name) if space is not None and self.bench is not None else None
+        found = transfer_between(transfer, scatter)
+        units = self.session.units
+        self.said.setText(
+            f"Numbers of {transfer.other} times {found.factor:.4f} (± {percent_text(2 * found.uncertainty)}) are "
+            f"numbers of this bench{', lift by lift' if found.lifts else ''}."
+        )
+        lines = [
+            f"{p.name or 'part'}{_at(p, units)}: {units.flow.text(p.here)} here, {units.flow.text(p.there)} there"
+            for p in transfer.parts
+        ]
+        self.parts.setText("\n".join(lines))
+
+    def add(self) -> None:
+        """Add the part typed in."""
+        name, bench = self.other.currentText().strip(), self.bench
+        if bench is None or not name or same_name(name, bench.name):
+            self.problem.setText("Name the other bench.")
+            return
+        here, there = self.here.value, self.there.value
+        if here is None or there is None:
+            self.problem.setText("Both figures are wanted.")
+            return
+        self.problem.clear()
+        part = TransferPart(id=new_id(), name=self.part.text().strip(), here=here, there=there, lift=self.lift.value)
+        had = self._transfer()
+        if had is None:
+            transfers = (*bench.transfers, Transfer(id=new_id(), other=name, date=now_text(), parts=(part,)))
+        else:
+            grown = replace(had, parts=(*had.parts, part), date=now_text())
+            transfers = tuple(grown if t.id == had.id else t for t in bench.transfers)
+        for field in (self.here, self.there, self.lift):
+            field.box.clear()
+            field.set_value(None)
+        self.part.clear()
+        self.change(f"part flowed on '{bench.name}' and '{name}'", replace(bench, transfers=transfers))

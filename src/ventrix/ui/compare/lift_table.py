@@ -1,0 +1,82 @@
+"""The lift table of a pair: one lift a column, before, after, how sure, percent. Copies as tab-separated values."""
+
+from __future__ import annotations
+
+import numpy as np
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QAbstractItemView, QApplication, QHeaderView, QTableWidget, QTableWidgetItem
+
+from ventrix.core.judging.comparison import RunComparison
+from ventrix.core.quantity.units import from_si_array
+from ventrix.rooms.display_units import Units
+from ventrix.ui.look import theme
+
+MARK = {"better": "▲ ", "worse": "▼ ", "not proven": ""}
+LINE = 20
+
+
+class LiftTable(QTableWidget):
+    """Interpolated figures stand in brackets; marks say what is proven at a lift taken alone."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.setAccessibleName("Lift table")
+        self.setEditTriggers(QAbstractItemView.EditTrigger.NoEditTriggers)
+        self.setShowGrid(False)
+        self.setCornerButtonEnabled(False)
+        self.verticalHeader().setDefaultSectionSize(LINE)
+        self.verticalHeader().setMinimumSectionSize(LINE)
+        self.horizontalHeader().setSectionResizeMode(QHeaderView.ResizeMode.Stretch)
+        self.horizontalHeader().setMinimumSectionSize(40)
+        self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAsNeeded)
+
+    def show_lifts(self, c: RunComparison, units: Units, before_name: str, after_name: str) -> None:
+        """Show a pair at every lift."""
+
+        def values(array: np.ndarray) -> np.ndarray:
+            return from_si_array(array, units.flow.unit) if c.kind == "flow" else array
+
+        before, after, change, u = (values(v) for v in (c.before, c.after, c.change, c.expanded))
+        digits = units.flow.digits if c.kind == "flow" else 4
+        heads = [before_name, after_name, "difference", "±", "%"]
+        of_change = digits
+        if c.kind == "index":  # an index means nothing but its ratio: what changed is percent
+            change, u, of_change = 100 * change / before, 100 * u / before, 1
+            heads[2:4] = ["difference, %", "± %"]
+        self.clear()
+        self.setRowCount(len(heads))
+        self.setColumnCount(len(c.lift))
+        self.setHorizontalHeaderLabels([units.lift.text(float(x)) for x in c.lift])
+        self.setVerticalHeaderLabels(heads)
+        for i, result in enumerate(c.results):
+            mark = "" if c.interpolated[i] else MARK[result]
+            percent = f"{100 * (after[i] / before[i] - 1):+.1f}".replace("-", "−")
+            cells = [
+                f"{before[i]:.{digits}f}",
+                f"{after[i]:.{digits}f}",
+                f"{change[i]:+.{of_change}f}".replace("-", "−"),
+                f"{u[i]:.{of_change}f}",
+                f"{mark}{percent}",
+            ]
+            for row, text in enumerate(cells):
+                item = QTableWidgetItem(f"({text})" if c.interpolated[i] and row < 2 else text)
+                item.setTextAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
+                item.setFont(theme.font(14, narrow=True, weight=600 if row == 1 else 400))
+                if row in (2, 4):
+                    item.setForeground(theme.colour(theme.current().result(result)))
+                    item.setToolTip("interpolated on one side: never proven" if c.interpolated[i] else result)
+                elif row in (0, 3):
+                    item.setForeground(theme.colour("quiet"))
+                self.setItem(row, i, item)
+        self.setFixedHeight(self.horizontalHeader().sizeHint().height() + LINE * len(heads) + 6)
+
+    def copy(self) -> None:
+        """The whole table to the clipboard, one lift a row."""
+        model = self.model()
+        across, down = Qt.Orientation.Horizontal, Qt.Orientation.Vertical
+        rows = [["lift", *(str(model.headerData(r, down)) for r in range(model.rowCount()))]]
+        for column in range(model.columnCount()):
+            cells = [str(model.index(r, column).data()).lstrip("▲▼ ") for r in range(model.rowCount())]
+            rows.append([str(model.headerData(column, across)), *cells])
+        text = "\n".join("\t".join(row) for row in rows).replace("−", "-")
+        QApplication.clipboard().setText(text)

@@ -1,0 +1,407 @@
+"""The Compare room: what a cut really did, with one sentence of verdict and its reason; or the whole row."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+import numpy as np
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtGui import QKeyEvent, QKeySequence, QShortcut
+from PySide6.QtWidgets import (
+    QComboBox,
+    QFileDialog,
+    QHBoxLayout,
+    QLabel,
+    QPushButton,
+    QScrollArea,
+    QVBoxLayout,
+    QWidget,
+)
+
+from ventrix.core.judging.comparison import RunComparison
+from ventrix.core.judging.findings import Pair
+from ventrix.core.judging.schools import CAM
+from ventrix.core.judging.verdict import Verdict
+from ventrix.core.quantity.units import from_si_array, to_si
+from ventrix.core.quantity.words import percent_text
+from ventrix.core.runs.run_curves import KINDS, kind_of
+from ventrix.records.bad_input import InputError
+from ventrix.rooms.compare.curves import CurvePicture, curves
+from ventrix.rooms.compare.scorecard import score_rows
+from ventrix.rooms.display_units import Units
+from ventrix.rooms.shared.plot_values import Band, Bars
+from ventrix.ui.compare.lift_table import LiftTable
+from ventrix.ui.compare.scorecard import Scorecard
+from ventrix.ui.compare.verdict_card import VerdictCard
+from ventrix.ui.compare.whole_row import RowView
+from ventrix.ui.look import theme
+from ventrix.ui.open_book import Session
+from ventrix.ui.widgets.picture_export import copy_picture, save_picture
+from ventrix.ui.widgets.plot import LiftPlot
+from ventrix.ui.widgets.room import Room
+
+NOT_COMPARABLE = "NOT COMPARABLE, shown anyway"
+LEVEL_MARK = {"yes": "✓", "converted": "≈", "unknown": "?", "no": "✕"}
+
+
+class CompareRoom(Room):
+    """Curves above, the difference ribbon below, the lift table; verdict and scorecard beside them.
+
+    Keys: K and Shift+K the next curve, X lift or L/D, W the whole row, A show anyway, Esc lets go of a range.
+    """
+
+    name = "Compare"
+    manual = "compare"
+    room_wanted = Signal(str)
+    claim = Signal()
+    other_wanted = Signal()
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.anyway = False
+        self.over_ratio = False
+        self.whole_row = False
+        self.chosen: tuple[float, float] | None = None
+        self.comparability = QLabel()
+        self.comparability.setWordWrap(True)
+        self.show_anyway = QPushButton("Show anyway (A)")
+        self.show_anyway.clicked.connect(self.toggle_anyway)
+        self.kind = QComboBox()
+        self.kind.setAccessibleName("Curve")
+        for each in KINDS:
+            self.kind.addItem(each.name, each.key)
+        self.kind.activated.connect(lambda _i: self.refresh())
+        self.axis = QPushButton("against L/D (X)")
+        self.axis.clicked.connect(self.toggle_axis)
+        self.row_button = QPushButton("The whole row (W)")
+        self.row_button.clicked.connect(self.toggle_row)
+        self.other = QPushButton("Other side…")
+        self.other.setToolTip("Hold against any run of the book: another port, head or bench, or a claim")
+        self.other.clicked.connect(self.other_wanted)
+        self.curves_caption = QLabel()
+        self.curves_caption.setObjectName("caption")
+        self.curves = LiftPlot("Curves of both cuts", selects=True)
+        self.curves.range_selected.connect(self._choose_range)
+        self.sentences = QLabel()
+        self.sentences.setObjectName("caption")
+        self.sentences.setWordWrap(True)
+        self.ribbon_caption = QLabel()
+        self.ribbon_caption.setObjectName("caption")
+        self.ribbon = LiftPlot("Difference of the two cuts against lift")
+        self.table = LiftTable()
+        QShortcut(QKeySequence.StandardKey.Copy, self.table, self.copy_table).setContext(
+            Qt.ShortcutContext.WidgetShortcut
+        )
+        self.notes = QLabel()
+        self.notes.setObjectName("caption")
+        self.notes.setWordWrap(True)
+        self.verdict = VerdictCard()
+        self.scorecard = Scorecard()
+        self.scorecard.room_wanted.connect(self.room_wanted)
+        self.row_view = RowView()
+        self.empty = QLabel()
+        self.empty.setObjectName("title")
+        self.empty.setWordWrap(True)
+        self.empty.setAlignment(Qt.AlignmentFlag.AlignCenter)
+        self._content = QWidget()
+        self._lay_out()
+
+    def _lay_out(self) -> None:
+        bar = QHBoxLayout()
+        bar.setSpacing(8)
+        for widget in (self.kind, self.axis, self.row_button, self.other):
+            widget.setFocusPolicy(Qt.FocusPolicy.TabFocus)
+            bar.addWidget(widget)
+        bar.addStretch()
+        said = QHBoxLayout()
+        said.addWidget(self.comparability, 1)
+        said.addWidget(self.show_anyway)
+        left = QVBoxLayout()
+        left.setSpacing(3)
+        left.addLayout(said)
+        left.addWidget(self.curves_caption)
+        left.addWidget(self.curves, 5)
+        left.addWidget(self.sentences)
+        left.addWidget(self.ribbon_caption)
+        left.addWidget(self.ribbon, 2)
+        left.addWidget(self.table)
+        left.addWidget(self.notes)
+        scores = QScrollArea()
+        scores.setWidget(self.scorecard)
+        scores.setWidgetResizable(True)
+        right = QVBoxLayout()
+        right.setSpacing(8)
+        right.addWidget(self.verdict)
+        right.addWidget(scores, 1)
+        side = QWidget()
+        side.setLayout(right)
+        side.setFixedWidth(400)
+        row = QHBoxLayout(self._content)
+        row.setContentsMargins(0, 0, 0, 0)
+        row.setSpacing(14)
+        row.addLayout(left, 1)
+        row.addWidget(side)
+        outer = QVBoxLayout(self)
+        outer.setContentsMargins(16, 4, 16, 6)
+        outer.setSpacing(4)
+        outer.addLayout(bar)
+        outer.addWidget(self._content, 1)
+        outer.addWidget(self.row_view, 1)
+        outer.addWidget(self.empty, 1)
+
+    # -- showing
+
+    def refresh(self) -> None:
+        space = self.session.workspace
+        if space is None or space.port is None or space.cut is None:
+            return  # the window offers a job instead of this room
+        self.row_button.setText("This pair (W)" if self.whole_row else "The whole row (W)")
+        for widget in (self.kind, self.axis, self.other):
+            widget.setVisible(not self.whole_row)
+        if self.whole_row:
+            self._show_only(self.row_view)
+            self.row_view.show_row(space.analysis, space.port, self.session.units)
+            return
+        pair = space.pair
+        if pair is None:
+            self._say_empty(
+                "Nothing to hold this cut against yet.\n\nFlow it as it is in the Flow room, log a cut "
+                "with + cut, flow that, and what it did stands here. Shift-click a plate, or D, holds "
+                "against that cut."
+            )
+            return
+        if pair.comparison is None:
+            self._say_empty(f"{pair.missing}\n\nThe Flow room (2) is where that is put right.")
+            return
+        self._show_only(self._content)
+        verdict = space.analysis.verdict(pair, self.session.units.wording)
+        assert verdict is not None
+        self._draw(pair, pair.comparison, verdict)
+
+    def _show_only(self, widget: QWidget) -> None:
+        for each in (self._content, self.row_view, self.empty):
+            each.setVisible(each is widget)
+
+    def _say_empty(self, words: str) -> None:
+        self.empty.setText(words)
+        self._show_only(self.empty)
+
+    def _draw(self, pair: Pair, c: RunComparison, verdict: Verdict) -> None:
+        units = self.session.units
+        space = self.session.workspace
+        assert space is not None
+        self.comparability.setText(
+            f"{LEVEL_MARK[c.comparability.level]}  {c.comparability.sentence} {self._speaks(pair, c)}"
+        )
+        self.show_anyway.setVisible(not c.allowed)
+        self.show_anyway.setText("Hide it again (A)" if self.anyway else "Show anyway (A)")
+        shown = c.allowed or self.anyway
+        for part in (self.curves, self.curves_caption, self.ribbon, self.ribbon_caption, self.table, self.sentences):
+            part.setVisible(shown)
+        self.scorecard.setVisible(shown)
+        if shown:
+            mark = "" if c.allowed else f"{NOT_COMPARABLE} · "
+            self._draw_curves(pair, c, units, mark)
+            self._draw_ribbon(pair, c, units, mark)
+            self.table.show_lifts(c, units, self._name(pair, 0), self._name(pair, 1))
+            rows = score_rows(space.analysis, pair, c, verdict, units, self.chosen)
+            self.scorecard.show_rows(rows, self._name(pair, 0), self._name(pair, 1))
+        self.notes.setText("  ".join((*c.notes, *self._run_notes(pair))))
+        self.notes.setVisible(bool(self.notes.text()))
+        self.verdict.show_verdict(verdict, self._judged_by(c, verdict))
+
+    def _name(self, pair: Pair, side: int) -> str:
+        cut = (pair.before, pair.after)[side]
+        return "other" if cut.id == "other" else f"cut {cut.number}"
+
+    def _judged_by(self, c: RunComparison, verdict: Verdict) -> str:
+        s = c.scatter
+        scatter = (
+            f"repeat scatter {percent_text(s.repeat)} assumed"
+            if s.repeat_assumed
+            else f"repeat scatter {percent_text(s.repeat, 2)}, {int(s.repeat_freedom)} degrees of freedom"
+        )
+        school = (
+            "cam-weighted flow"
+            if c.school == CAM and c.cam
+            else "the mean of the lifts"
+            if c.school == CAM
+            else c.school
+        )
+        parts = [f"by {school}", scatter]
+        parts += list(verdict.dissent) or ["the other schools agree"]
+        return " · ".join(parts)
+
+    def _speaks(self, pair: Pair, c: RunComparison) -> str:
+        """Which runs speak, and what taking the head off is counted as."""
+        space = self.session.workspace
+        assert space is not None
+        told: list[str] = []
+        for side, runs in ((0, pair.before_runs), (1, pair.after_runs)):
+            mounts = [space.job.mount(r.mount) for r in runs]
+            numbers = ", ".join(str(m.number) for m in mounts if m is not None)
+            name = self._name(pair, side) if told else self._name(pair, side).capitalize()
+            told.append(
+                f"{name} speaks by {len(runs)} run{'s' * (len(runs) > 1)}" + (f" (mount {numbers})" if numbers else "")
+            )
+        who = "; ".join(told) + "."
+        if space.other is not None:
+            who = f"Held against {space.other.words}. {who}"
+        if c.difference.same_mount:
+            return f"{who} One mount: no mount scatter counted."
+        share = percent_text(c.difference.scatter.mount)
+        seen = c.difference.scatter.mounts
+        rests = f"assumed, and {seen} mounts seen" if seen else "assumed"
+        if not c.difference.scatter.mount_assumed:
+            rests = f"from {seen} mounts" if seen else "from the bench's study"
+        return f"{who} {share} of mount scatter counted ({rests})."
+
+    def _run_notes(self, pair: Pair) -> list[str]:
+        return [
+            f"{self._name(pair, side).capitalize()}: {note}."
+            for side, runs in ((0, pair.before_runs), (1, pair.after_runs))
+            for run in runs
+            for note in run.notes
+        ]
+
+    def _draw_curves(self, pair: Pair, c: RunComparison, units: Units, mark: str) -> None:
+        space = self.session.workspace
+        assert space is not None
+        kind = kind_of(self.kind.currentData())
+        picture: CurvePicture = curves(space.analysis, pair, c, kind, units, over_ratio=self.over_ratio)
+        self.curves.show_values(
+            picture.lines,
+            verticals=picture.verticals,
+            horizontals=picture.horizontals,
+            spots=picture.spots,
+            x_range=picture.x_range,
+            y_range=picture.y_range,
+            x_ticks=None if self.over_ratio else self._ticks(c, units),
+            digits=2 if self.over_ratio else units.lift.digits,
+            value_digits=picture.shown.digits,
+        )
+        unit = f", {picture.shown.label}" if picture.shown.label not in ("", "-") else ""
+        nominal = units.pressure.with_unit(c.pressure) if c.kind == "flow" else "this bench"
+        converted = [self._name(pair, i) for i, runs in enumerate((c.before_runs, c.after_runs)) if runs[-1].converted]
+        if converted:
+            nominal += f", {' and '.join(converted)} converted"
+        name = kind.name if c.kind == "flow" else "index"
+        against = "L/D" if self.over_ratio else f"lift, {units.lift.label}"
+        empty = "" if picture.lines else ": not measured yet, what it needs is typed in Head or flowed"
+        self.curves_caption.setText(f"{mark}{name}{unit} at {nominal} against {against}{empty}")
+        self.sentences.setText("  ".join(picture.sentences))
+
+    def _ticks(self, c: RunComparison, units: Units) -> list[float]:
+        step = max(1, int(np.ceil(len(c.lift) / 14)))
+        return [float(x) for x in from_si_array(c.lift, units.lift.unit)[::step]]
+
+    def _draw_ribbon(self, pair: Pair, c: RunComparison, units: Units, mark: str) -> None:
+        def values(array: np.ndarray) -> np.ndarray:
+            return from_si_array(array, units.flow.unit) if c.kind == "flow" else 100 * array / c.before
+
+        x = from_si_array(c.lift, units.lift.unit)
+        change, u = values(c.change), values(c.expanded)
+        band = Band(np.r_[0.0, x], -np.r_[0.0, u], np.r_[0.0, u], "unproven", 0.32)
+        shades = [theme.current().result(r) for r in c.results]
+        texts = [f"{v:+.1f}".replace("-", "−") for v in change]
+        above, below = max(float(change.max()), float(u.max())), max(-float(change.min()), float(u.max()))
+        room = 0.42 * (above + below)  # for the words at the bars' ends
+        width = float(np.min(np.diff(np.r_[0.0, x]))) * 0.16
+        self.ribbon.show_values(
+            [],
+            bands=[band],
+            bars=Bars(x, change, shades, texts, width),
+            x_range=(0.0, float(x[-1]) * 1.05),
+            y_range=(-below - (room if float(change.min()) < 0 else 0.0), above + room),
+            x_ticks=self._ticks(c, units),
+            digits=units.lift.digits,
+        )
+        name = units.flow.label if c.kind == "flow" else f"percent of {self._name(pair, 0)}"
+        self.ribbon_caption.setText(f"{mark}what {self._name(pair, 1)} did, {name} (grey: not proven)")
+
+    # -- hands and keys
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        shift = bool(event.modifiers() & Qt.KeyboardModifier.ShiftModifier)
+        action = {
+            Qt.Key.Key_K: lambda: self.next_curve(-1 if shift else 1),
+            Qt.Key.Key_X: self.toggle_axis,
+            Qt.Key.Key_W: self.toggle_row,
+            Qt.Key.Key_A: self.toggle_anyway,
+            Qt.Key.Key_Escape: self.curves.clear_selection,
+        }.get(Qt.Key(event.key()))
+        if action is None or event.modifiers() & ~Qt.KeyboardModifier.ShiftModifier:
+            super().keyPressEvent(event)
+        else:
+            action()
+
+    def next_curve(self, by: int) -> None:
+        """The next of the curves the trade reads."""
+        self.kind.setCurrentIndex((self.kind.currentIndex() + by) % self.kind.count())
+        self.refresh()
+
+    def toggle_axis(self) -> None:
+        self.over_ratio = not self.over_ratio
+        self.curves.clear_selection()
+        self.axis.setText("against lift (X)" if self.over_ratio else "against L/D (X)")
+        self.refresh()
+
+    def toggle_row(self) -> None:
+        self.whole_row = not self.whole_row
+        self.refresh()
+
+    def toggle_anyway(self) -> None:
+        """Show what may not be compared, marked as such everywhere."""
+        self.anyway = not self.anyway
+        self.refresh()
+
+    def _choose_range(self, chosen: object) -> None:
+        """A range of lifts was dragged out: the scorecard follows it."""
+        space = self.session.workspace
+        if space is None:
+            return
+        unit = self.session.units.lift.unit
+        pair = space.pair
+        if isinstance(chosen, tuple):
+            scale = 1.0
+            if self.over_ratio and pair is not None and pair.after_runs[-1].geometry.valve_diameter:
+                scale = pair.after_runs[-1].geometry.valve_diameter
+                self.chosen = chosen[0] * scale, chosen[1] * scale
+            else:
+                self.chosen = to_si(chosen[0], unit), to_si(chosen[1], unit)
+        else:
+            self.chosen = None
+        if pair is not None and pair.comparison is not None:
+            verdict = space.analysis.verdict(pair, self.session.units.wording)
+            assert verdict is not None
+            rows = score_rows(space.analysis, pair, pair.comparison, verdict, self.session.units, self.chosen)
+            self.scorecard.show_rows(rows, self._name(pair, 0), self._name(pair, 1))
+
+    def copy_table(self) -> None:
+        """The lift table to the clipboard, one lift a row, as tab-separated values."""
+        self.table.copy()
+        self.session.say("Lift table copied.")
+
+    def picture(self) -> QWidget:
+        """What is saved or copied as a picture: the room without its buttons."""
+        return self.row_view if self.whole_row else self._content
+
+    def copy_picture(self) -> None:
+        copy_picture(self.picture())
+        self.session.say("Picture copied.")
+
+    def choose_picture_file(self) -> None:
+        name, _ = QFileDialog.getSaveFileName(self, "Save the picture", "compare.svg", "Pictures (*.svg *.png)")
+        if name:
+            self.save_picture(Path(name))
+
+    def save_picture(self, path: Path) -> bool:
+        """Write the picture as SVG or PNG at print quality."""
+        try:
+            save_picture(self.picture(), path)
+        except InputError as error:
+            self.session.say(str(error))
+            return False
+        self.session.say(f"Picture written to {path.name}.")
+        return True

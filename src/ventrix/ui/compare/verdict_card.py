@@ -1,0 +1,58 @@
+"""The verdict: a headline, one sentence with its reason, and what it was judged by."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import QRectF, Qt
+from PySide6.QtGui import QPainter, QPaintEvent
+from PySide6.QtWidgets import QLabel, QVBoxLayout, QWidget
+
+from ventrix.core.judging.verdict import Verdict
+from ventrix.ui.look import theme
+from ventrix.ui.look.marks import draw_corners, draw_mark
+
+
+class VerdictCard(QWidget):
+    """Shows a `Verdict`."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self._marks: tuple[str, ...] = ()
+        self.headline = QLabel()
+        self.headline.setWordWrap(True)
+        self.sentence = QLabel()
+        self.sentence.setWordWrap(True)
+        self.sentence.setTextInteractionFlags(Qt.TextInteractionFlag.TextSelectableByMouse)
+        self.judged_by = QLabel()
+        self.judged_by.setObjectName("caption")
+        self.judged_by.setWordWrap(True)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(20, 14, 16, 14)
+        column.setSpacing(6)
+        self.warnings = QLabel()
+        self.warnings.setObjectName("quiet")
+        self.warnings.setWordWrap(True)
+        for label in (self.headline, self.sentence, self.warnings, self.judged_by):
+            column.addWidget(label)
+
+    def show_verdict(self, verdict: Verdict, judged_by: str) -> None:
+        self._marks = ("better", "worse") if verdict.trade else (verdict.result,)
+        shade = theme.current().text if verdict.trade else theme.current().result(verdict.result)
+        indent = 26 * len(self._marks)
+        self.headline.setStyleSheet(f"color: {shade}; font-size: 24px; font-weight: 600; padding-left: {indent}px")
+        self.headline.setText(verdict.headline)
+        self.sentence.setStyleSheet("font-size: 15px")
+        self.sentence.setText(verdict.sentence)
+        self.warnings.setText("\n".join(verdict.warnings))
+        self.warnings.setVisible(bool(verdict.warnings))
+        self.judged_by.setText(judged_by)
+        self.setAccessibleName(f"Verdict: {verdict.headline} {verdict.sentence}")
+        self.update()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        box = QRectF(self.rect()).adjusted(0, 0, -1, -1)
+        painter.fillRect(box, theme.colour("panel"))
+        draw_corners(painter, box, "brass", 12)
+        middle = self.headline.geometry().top() + self.headline.fontMetrics().height() / 2
+        for i, mark in enumerate(self._marks):
+            draw_mark(painter, QRectF(21 + 24 * i, middle - 7, 15, 14), mark)

@@ -1,0 +1,244 @@
+"""The whole row of cuts at a glance: the gain ladder, the path through volume and flow, and gain per hour."""
+
+from __future__ import annotations
+
+from itertools import pairwise
+
+import numpy as np
+from PySide6.QtCore import Qt
+from PySide6.QtGui import QKeySequence, QShortcut
+from PySide6.QtWidgets import (
+    QAbstractItemView,
+    QApplication,
+    QHBoxLayout,
+    QLabel,
+    QSpinBox,
+    QTableWidget,
+    QTableWidgetItem,
+    QVBoxLayout,
+    QWidget,
+)
+
+from ventrix.core.judging.findings import Analysis
+from ventrix.core.judging.row_of_cuts import Row, Step, last_together, row_of
+from ventrix.core.judging.targets import target_reach
+from ventrix.core.model.cut import Port, carried
+from ventrix.core.quantity.units import from_si
+from ventrix.core.quantity.words import percent_text
+from ventrix.rooms.display_units import Units
+from ventrix.rooms.shared.gain_words import doubt_text, gain_text, shown_of
+from ventrix.rooms.shared.plot_values import Bars, Line
+from ventrix.ui.look import theme
+from ventrix.ui.widgets.plot import LiftPlot
+
+HEADS = ("cut", "its own gain", "±", "over the first", "±", "cc", "min", "gain per hour", "says")
+MARK = {"better": "▲ ", "worse": "▼ "}
+
+
+class RowView(QWidget):
+    """Every flowed cut of a port. Cumulative is always first against last, never a sum."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.sentence = QLabel()
+        self.sentence.setWordWrap(True)
+        self.sentence.setStyleSheet("font-size: 15px")
+        self.ladder = LiftPlot("Gain of each cut, with its uncertainty")
+        self.path = LiftPlot("Path of the port through volume and flow")
+        self.table = QTableWidget(0, len(HEADS))
+        self.table.setAccessibleName("Cuts of this port")
+        self.table.setHorizontalHeaderLabels(HEADS)
+        self.table.setEditTriggers(QAbstractItemView.EditTrigger.NoEditTriggers)
+        self.table.verticalHeader().hide()
+        self.table.setShowGrid(False)
+        self.table.horizontalHeader().setStretchLastSection(True)
+        QShortcut(QKeySequence.StandardKey.Copy, self.table, self.copy).setContext(Qt.ShortcutContext.WidgetShortcut)
+        self.count = QSpinBox()
+        self.count.setRange(1, 60)
+        self.count.setValue(2)
+        self.count.setAccessibleName("How many of the last cuts are tested together")
+        self.together = QLabel()
+        self.together.setWordWrap(True)
+        self._analysis: Analysis | None = None
+        self._port: Port | None = None
+        self._units: Units | None = None
+        self.count.valueChanged.connect(lambda _v: self._say_together())
+        self._lay_out()
+
+    def _lay_out(self) -> None:
+        captions = []
+        for words in (
+            "each cut's own gain, first bar; over the first cut, second bar",
+            "weighted flow against volume, cut by cut",
+        ):
+            label = QLabel(words)
+            label.setObjectName("caption")
+            captions.append(label)
+        plots = QHBoxLayout()
+        for caption, plot in zip(captions, (self.ladder, self.path), strict=True):
+            column = QVBoxLayout()
+            column.addWidget(caption)
+            column.addWidget(plot, 1)
+            plots.addLayout(column, 1)
+        tested = QHBoxLayout()
+        tested.addWidget(QLabel("The last"))
+        tested.addWidget(self.count)
+        tested.addWidget(QLabel("cuts tested together:"))
+        tested.addWidget(self.together, 1)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.addWidget(self.sentence)
+        column.addLayout(plots, 3)
+        column.addWidget(self.table, 2)
+        column.addLayout(tested)
+
+    def show_row(self, analysis: Analysis, port: Port, units: Units) -> None:
+        """Show the row of a port."""
+        self._analysis, self._port, self._units = analysis, port, units
+        row = row_of(analysis, port)
+        self.sentence.setText(self._say(row, units))
+        self._draw_ladder(row, units)
+        self._draw_path(row, units)
+        self._fill(row, units)
+        self._say_together()
+
+    def _say(self, row: Row, units: Units) -> str:
+        if row.first is None or not row.steps:
+            return "Two flowed cuts are wanted before there is a row to look at."
+        last = row.steps[-1]
+        parts = []
+        if last.total is None or not last.total.comparable:
+            parts.append("First and last cannot be compared.")
+        else:
+            unit = "" if last.total.is_share else f" {units.flow.label}"
+            gain = f"{gain_text(last.total, units)} ± {doubt_text(last.total, units)}{unit}"
+            parts.append(f"First against last, one single test: {gain}, cut {row.first.number} to {last.cut.number}.")
+        if row.looks > 1:
+            parts.append(
+                f"The row holds {row.looks} verdicts: the chance that one of them calls nothing a gain is "
+                f"{percent_text(row.luck, 0)}."
+            )
+        hours = [s.gain_per_hour for s in row.steps if s.gain_per_hour is not None]
+        if len(hours) > 1:
+            falling = all(b <= a for a, b in pairwise(hours))
+            parts.append(f"Gain per hour {'falls with every cut' if falling else 'goes up and down'}.")
+        parts += self._target(row, units)
+        return " ".join(parts)
+
+    def _target(self, row: Row, units: Units) -> list[str]:
+        """How far the last cut is from what is wanted, and from how large it may get."""
+        assert self._analysis is not None and self._port is not None
+        job, said = self._analysis.job, []
+        last = row.steps[-1].cut
+        runs = self._analysis.runs_of(last, self._port)
+        for target in (t for t in job.targets if t.kind == self._port.kind):
+            reach = target_reach(runs[-1], target, job)
+            if reach is None:
+                continue
+            word = "met" if reach >= 0 else f"{units.flow.text(-reach)} {units.flow.label} to go"
+            said.append(f"Target at {units.lift.text(target.lift)}: {word}.")
+        volume = carried(self._port, last, "volume")
+        if job.volume_ceiling is not None and volume is not None and self._port.kind == "intake":
+            room = job.volume_ceiling - float(volume.value)
+            said.append(
+                f"{units.volume.text(abs(room))} cc {'of volume left' if room >= 0 else 'over the volume allowed'}."
+            )
+        return said
+
+    def _draw_ladder(self, row: Row, units: Units) -> None:
+        xs, heights, colours, tops, lines = [], [], [], [], []
+        for step in row.steps:
+            for offset, gain in ((-0.17, step.own), (0.17, step.total)):
+                if gain is None or gain.value is None or gain.expanded is None:
+                    continue
+                unit = shown_of(gain, units).unit
+                x, y, u = step.cut.number + offset, from_si(gain.value, unit), from_si(gain.expanded, unit)
+                xs.append(x)
+                heights.append(y)
+                colours.append(theme.current().result(gain.result) if offset < 0 else "quiet")
+                tops.append((x, y + u, f"{y:+.1f}".replace("-", "−")))
+                lines.append(Line(np.array([x, x]), np.array([y - u, y + u]), "text", 1.5))
+        if not xs:
+            self.ladder.show_values([])
+            return
+        bars = Bars(np.array(xs), np.array(heights), colours, [""] * len(xs), 0.28)
+        reach = [*heights, *(float(v) for line in lines for v in line.y), 0.0]
+        span = max(reach) - min(reach) or 1.0
+        numbers = [float(s.cut.number) for s in row.steps]
+        self.ladder.show_values(
+            lines,
+            bars=bars,
+            spots=tops,
+            x_range=(numbers[0] - 0.6, numbers[-1] + 0.6),
+            y_range=(min(reach) - 0.12 * span, max(reach) + 0.15 * span),
+            x_ticks=numbers,
+            digits=0,
+        )
+
+    def _draw_path(self, row: Row, units: Units) -> None:
+        known = [(n, from_si(q, units.flow.unit), v * 1e6) for n, q, v in row.flows if v is not None]
+        if len(known) < 2:
+            self.path.show_values([])
+            return
+        x, y = np.array([k[2] for k in known]), np.array([k[1] for k in known])
+        path = Line(x, y, "brass", 2, points=(x, y))
+        # the flow that would keep the first cut's air speed at each volume
+        wide = np.array([x.min(), x.max()])
+        same = Line(wide, y[0] * wide / x[0], "quiet", 1, "dashed", label="same speed")
+        spots = [(float(a), float(b), str(k[0])) for a, b, k in zip(x, y, known, strict=True)]
+        span_x, span_y = float(np.ptp(x)) or 1.0, float(max(y.max(), same.y.max()) - min(y.min(), same.y.min())) or 1.0
+        self.path.show_values(
+            [same, path],
+            spots=spots,
+            x_range=(float(x.min()) - 0.1 * span_x, float(x.max()) + 0.25 * span_x),
+            y_range=(
+                float(min(y.min(), same.y.min())) - 0.12 * span_y,
+                float(max(y.max(), same.y.max())) + 0.2 * span_y,
+            ),
+        )
+
+    def _fill(self, row: Row, units: Units) -> None:
+        self.table.setRowCount(len(row.steps))
+        for r, step in enumerate(row.steps):
+            for c, text in enumerate(self._cells(step, units)):
+                item = QTableWidgetItem(text)
+                right = Qt.AlignmentFlag.AlignRight if 0 < c < 8 else Qt.AlignmentFlag.AlignLeft
+                item.setTextAlignment(right | Qt.AlignmentFlag.AlignVCenter)
+                self.table.setItem(r, c, item)
+        for c, width in enumerate((190, 96, 56, 110, 56, 70, 60, 110)):
+            self.table.setColumnWidth(c, width)
+
+    def _cells(self, step: Step, units: Units) -> list[str]:
+        per_hour = (
+            shown_of(step.own, units).text(step.gain_per_hour, sign=True) if step.gain_per_hour is not None else "–"
+        )
+        return [
+            f"{step.cut.number}  {step.cut.name}",
+            f"{MARK.get(step.own.result, '')}{gain_text(step.own, units)}" if step.own is not None else "–",
+            doubt_text(step.own, units),
+            f"{MARK.get(step.total.result, '')}{gain_text(step.total, units)}" if step.total is not None else "–",
+            doubt_text(step.total, units),
+            units.volume.text(step.volume),
+            units.duration.text(step.time),
+            per_hour,
+            step.own.verdict.headline if step.own is not None else "",
+        ]
+
+    def _say_together(self) -> None:
+        if self._analysis is None or self._port is None or self._units is None:
+            return
+        found = last_together(self._analysis, self._port, self.count.value())
+        if found is None:
+            self.together.setText("so many were not flowed.")
+            return
+        before, last, verdict = found
+        said = "cannot be compared" if verdict is None else f"{verdict.headline} {verdict.sentence}"
+        self.together.setText(f"cut {before.number} to {last.number}: {said}")
+
+    def copy(self) -> None:
+        """The table as tab-separated values."""
+        rows = [list(HEADS)]
+        for r in range(self.table.rowCount()):
+            cells = [self.table.item(r, c) for c in range(len(HEADS))]
+            rows.append([(cell.text() if cell is not None else "").lstrip("▲▼ ").replace("−", "-") for cell in cells])
+        QApplication.clipboard().setText("\n".join("\t".join(row) for row in rows))

@@ -1,0 +1,249 @@
+"""The side sheet that logs work: a new cut, or one more operation of the cut looked at."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import Final
+
+from PySide6.QtCore import Signal
+
+from ventrix.core.edits.cuts import add_cut, add_operation
+from ventrix.core.formulas.port import break_even_flow
+from ventrix.core.metal.unrolled import ZONE_NAMES
+from ventrix.core.metal.walls import planned_cut_warnings
+from ventrix.core.model.cut import Cut, Operation, Port, Pour
+from ventrix.core.model.job import Job
+from ventrix.core.quantity.field_checks import positive
+from ventrix.ui.open_book import Session
+from ventrix.ui.widgets.form_sheet import FormSheet
+from ventrix.workspace.ids import new_id, now_text
+
+PLACES: Final = (
+    "bowl", "throat", "short side", "guide", "pinch", "opening", "roof", "floor", "chamber", "seat", "all over",
+)  # fmt: skip
+KINDS: Final = (
+    ("metal off the port", "port"),
+    ("valve change", "valve"),
+    ("valve job", "seat"),
+    ("chamber", "chamber"),
+    ("cleaning", "clean"),
+    ("finish only", "finish"),
+    ("fill, metal or epoxy added", "fill"),
+)
+TOOLS: Final = (
+    "oval carbide burr", "tree carbide burr", "flame carbide burr", "ball carbide burr", "cylinder carbide burr",
+    "mounted stone", "abrasive roll, 60 grit", "abrasive roll, 80 grit", "abrasive roll, 120 grit", "flap wheel",
+    "file", "seat cutter", "epoxy",
+)  # fmt: skip
+DUST: Final = "Eye protection and respirator on: cast iron and aluminium dust, abrasive grit."
+CAUTIONS: Final = {
+    "port": f"{DUST} No gloves near a spinning burr; keep to its speed limit; a cheap brazed burr throws its head. "
+    "Read the wall before metal comes off: water, oil or a pushrod hole may be behind it.",
+    "valve": "Valve limits, hardened or sodium-filled valves: follow the maker's data and a licensed machine shop.",
+    "seat": "A seat cut that is sunk or too narrow is a trip to the machine shop. Hardened seats and inserts: follow "
+    "the maker's data and a licensed machine shop.",
+    "chamber": f"{DUST} Protect the seats with old valves; leave no sharp edge: it glows.",
+    "clean": "Solvents need ventilation; carbon dust needs a respirator; no flame near either.",
+    "finish": f"{DUST} Wash every passage afterwards.",
+    "fill": "Epoxy and weld: ventilation, skin and eyes covered. Whether a repair holds heat and pressure is for the "
+    "maker's data and a licensed shop.",
+}
+PLACE_CAUTIONS: Final = {
+    "floor": "The floor is almost never worth cutting, and often has water under it.",
+    "opening": "Keep the gasket land wide enough to seal, and leave no step facing the air.",
+    "seat": "A slip into the seat is a new seat.",
+    "throat": "A throat opened past the seat leaves none of it: see the largest throat in the Head room.",
+    "guide": "Deburr the guide afterwards; keep enough of it to hold the valve.",
+}
+
+
+class NewCutSheet(FormSheet):
+    """Logs a cut of the port in hand, or an operation of the cut looked at."""
+
+    logged = Signal(str, str)  # cut id, place
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session, "Log the cut")
+        self._adding_to: str | None = None
+        self.name = self.add_text("Name", "what was done, in a few words")
+        self.kind = self.add_choice("What kind of change", KINDS)
+        self.place = self.add_choice("Where", [(p, p) for p in PLACES])
+        self.more_places = self.add_text("And where else", "bowl, guide")
+        self.cut_depth = self.add_figure("Depth", "length")
+        self.tool = self.add_text("Tool", "oval carbide burr")
+        self.tool_diameter = self.add_figure("Its diameter", "length")
+        self.finish_text = self.add_text("Finish", "60 grit")
+        self.minutes = self.add_figure("Minutes of work", "duration", positive)
+        self.volume = self.add_figure("Poured volume after", "volume", positive)
+        self.others = self.add_text("Done on other ports too", "Intake 2, Intake 3: minutes are shared")
+        self.expected_gain = self.add_figure("Say it first: gain", "flow", None)
+        self.expected_growth = self.add_figure("… growth of the port", "volume", None)
+        self.expected_time = self.add_figure("… minutes", "duration")
+        self.finish()
+        self.kind.currentIndexChanged.connect(self._say_caution)
+        self.place.currentIndexChanged.connect(self._say_caution)
+        self.edited.connect(self._warn)
+
+    def open(self, place: str = "") -> None:
+        """Show the sheet for a new cut of the port in hand."""
+        self._open(None, place)
+
+    def open_operation(self, place: str = "") -> None:
+        """Show the sheet for one more operation of the cut looked at."""
+        space = self.session.workspace
+        self._open(space.real_cut.id if space is not None and space.real_cut is not None else None, place)
+
+    def _open(self, adding_to: str | None, place: str) -> None:
+        space = self.session.workspace
+        if space is None or space.port is None:
+            return
+        self._adding_to = adding_to
+        operation = adding_to is not None
+        for widget in (self.name, self.kind, self.volume, self.expected_gain, self.expected_growth, self.expected_time):
+            widget.setEnabled(not operation)
+        cut = space.real_cut
+        words = f"Operation of cut {cut.number}" if operation and cut is not None else "New cut"
+        self.title.setText(f"{words}, {space.port.name.lower()}")
+        self.take_button.setText("Log the operation" if operation else "Log the cut")
+        if place in PLACES:
+            self.place.setCurrentText(place)
+        self._say_caution()
+        self._warn()
+        self.come_up()
+        (self.cut_depth.box if operation else self.name).setFocus()
+
+    def _places(self) -> tuple[str, ...]:
+        more = [t.strip().lower() for t in self.more_places.text().split(",") if t.strip()]
+        return tuple(dict.fromkeys((self.place.currentText(), *more)))
+
+    def _say_caution(self) -> None:
+        words = [CAUTIONS[self.kind.currentData()]]
+        words += [PLACE_CAUTIONS[p] for p in self._places() if p in PLACE_CAUTIONS]
+        self.caution.setText(" ".join(words))
+
+    def _warn(self) -> None:
+        """What the wall says about the planned depth, and what the new volume asks of the flow."""
+        space = self.session.workspace
+        if space is None or space.port is None or not space.port.cuts:
+            return
+        said = []
+        base = self._base(space.port)
+        if self.kind.currentData() in ("port", "finish", "seat", "chamber"):
+            for place in self._places():
+                if place in ZONE_NAMES:
+                    depth, unit = self.cut_depth.typed(), self.session.units.length.unit
+                    said += planned_cut_warnings(space.job, space.port, base, place, depth, unit)
+        volume = self.volume.typed()
+        if volume is not None:
+            said.append(self._break_even(base, volume))
+        self.warning.setText("\n".join(s for s in said if s))
+
+    def _base(self, port: Port) -> Cut:
+        """The state that is worked: the last cut, or the one before the cut an operation is added to."""
+        if self._adding_to is None:
+            return port.cuts[-1]
+        return next(c for c in port.cuts if c.id == self._adding_to)
+
+    def _break_even(self, base: Cut, volume: float) -> str:
+        space = self.session.workspace
+        assert space is not None and space.port is not None
+        before = sum(p.volume for p in base.pours) / len(base.pours) if base.pours else None
+        runs = space.analysis.runs_of(base, space.port)
+        if before is None or not runs or runs[-1].kind != "flow":
+            return ""
+        units, peak = self.session.units, float(runs[-1].flow[runs[-1].peak])
+        needed = float(break_even_flow(peak, before, volume))
+        grown = units.volume.text(volume - before, sign=True)
+        need = f"to keep its air speed it now needs {units.flow.with_unit(needed)} at peak"
+        return f"{grown} cc: {need}, where it had {units.flow.text(peak)}."
+
+    def take(self) -> None:
+        self.log()
+
+    def log(self) -> None:
+        """Put the work in the book: a cut at the end of the row, or an operation of the cut looked at."""
+        space = self.session.workspace
+        if space is None or space.port is None or not self.settle_fields():
+            return
+        name = self.name.text().strip()
+        if self._adding_to is None and not name:
+            self.problem.setText("Give the cut a short name: what was done.")
+            self.name.setFocus()
+            return
+        others = self._other_ports(space.job, space.port)
+        if others is None:
+            return
+        ports = [space.port, *others]
+        duration = None if self.minutes.value is None else self.minutes.value / len(ports)
+        places = self._places()
+        unknown = [p for p in places if p not in PLACES]
+        if unknown:
+            self.problem.setText(f"'{unknown[0]}' is not one of {', '.join(PLACES)}.")
+            return
+        work = Operation(
+            id=new_id(),
+            kind=self.kind.currentText(),
+            places=places,
+            depth=self.cut_depth.value,
+            tool=self.tool.text().strip(),
+            tool_diameter=self.tool_diameter.value,
+            finish=self.finish_text.text().strip(),
+            duration=duration,
+            date=now_text(),
+            port_ids=tuple(p.id for p in ports) if others else (),
+        )
+        if self._adding_to is not None:
+            self._log_operation(space.job, ports, work)
+        else:
+            self._log_cut(space.job, ports, name, work)
+
+    def _other_ports(self, job: Job, port: Port) -> list[Port] | None:
+        """The ports named besides this one; None, with a sentence, where one is not there."""
+        found = []
+        for name in (t.strip() for t in self.others.text().split(",") if t.strip()):
+            known = next((p for p in job.ports if p.name.lower() == name.lower() and p.id != port.id), None)
+            if known is None:
+                names = ", ".join(p.name for p in job.ports if p.id != port.id) or "no other port yet"
+                self.problem.setText(f"'{name}' is not one of {names}.")
+                return None
+            found.append(known)
+        return found
+
+    def _log_operation(self, job: Job, ports: list[Port], work: Operation) -> None:
+        space = self.session.workspace
+        assert space is not None and self._adding_to is not None
+        for i, port in enumerate(ports):
+            cut_id = self._adding_to if i == 0 else port.cuts[-1].id
+            own = work if i == 0 else replace(work, id=new_id())
+            job = add_operation(job, cut_id, own)
+        space.apply(f"operation at the {work.places[0]}", job)
+        cut_id = self._adding_to
+        self.clear_fields()
+        self.logged.emit(cut_id, work.places[0])
+        self.closed.emit()
+
+    def _log_cut(self, job: Job, ports: list[Port], name: str, work: Operation) -> None:
+        space = self.session.workspace
+        assert space is not None
+        volume, first = self.volume.value, ""
+        for i, port in enumerate(ports):
+            own = work if i == 0 else replace(work, id=new_id())
+            cut = Cut(
+                id=new_id(),
+                number=0,
+                name=name,
+                kind=self.kind.currentData(),
+                date=now_text(),
+                operations=(own,),
+                pours=() if volume is None or i else (Pour(id=new_id(), volume=volume, date=now_text()),),
+                expected_gain=self.expected_gain.value,
+                expected_growth=self.expected_growth.value,
+                expected_time=self.expected_time.value,
+            )
+            first = first or cut.id
+            job = add_cut(job, port.id, cut)
+        space.apply(f"cut '{name}'", job)
+        self.clear_fields()
+        self.logged.emit(first, work.places[0])
+        space.look_at(first)
+        self.closed.emit()

@@ -1,0 +1,238 @@
+"""The Cuts room: the unrolled port and the memory of what was done to the metal."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from pathlib import Path
+
+from PySide6.QtCore import QSize, Qt, Signal
+from PySide6.QtGui import QKeyEvent
+from PySide6.QtWidgets import QFileDialog, QHBoxLayout, QInputDialog, QLabel, QVBoxLayout
+
+from ventrix.core.edits.cuts import edit_cut
+from ventrix.core.metal.walls import limit_for, walls_at
+from ventrix.core.model.cut import Cut, Photo, Port, Trial, trial_as_cut
+from ventrix.core.quantity.words import percent_text
+from ventrix.records.bad_input import InputError, sentence_of
+from ventrix.records.files.photos import keep_photo
+from ventrix.rooms.cuts.card import (
+    CardLine,
+    operation_lines,
+    outcome_lines,
+    seat_lines,
+    trial_verdict,
+    volume_lines,
+    zone_history,
+)
+from ventrix.rooms.shared.unrolled_map import map_picture
+from ventrix.ui.cuts.card import CutCard
+from ventrix.ui.open_book import Session
+from ventrix.ui.widgets.room import Room
+from ventrix.ui.widgets.unrolled_map import UnrolledMap
+from ventrix.workspace.ids import new_id, now_text
+from ventrix.workspace.workspace import Workspace
+
+KEYS = "O operation · W wall · V pour · T trial · S clock · P photo before, Shift+P after · N new cut"
+CAUTION = (
+    "Eye protection, respirator, hearing protection; no gloves near a spinning burr. What is shown is what was "
+    "measured: it never means that a wall is safe."
+)
+PICTURES = "Pictures (*.jpg *.jpeg *.png);;All files (*)"
+
+
+CARD, NARROW_CARD = 384, 340  # px
+WIDE = 1000  # px, of the room
+
+
+class CutsRoom(Room):
+    """Map left, card right. Click a zone to log, measure or read its history."""
+
+    name = "Cuts"
+    manual = "cuts"
+    new_cut = Signal(str)
+    operation = Signal(str)
+    wall = Signal(str)
+    pour = Signal()
+    trial = Signal(str)
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.zone = ""
+        self.map = UnrolledMap()
+        self.map.zone_chosen.connect(self.choose_zone)
+        self.caption = QLabel()
+        self.caption.setObjectName("quiet")
+        self.card = CutCard()
+        self.card.setFixedWidth(CARD)
+        keys = QLabel(KEYS)
+        keys.setObjectName("caption")
+        keys.setWordWrap(True)
+        left = QVBoxLayout()
+        left.setSpacing(4)
+        left.addWidget(self.caption)
+        left.addWidget(self.map, 1)
+        left.addWidget(keys)
+        row = QHBoxLayout(self)
+        row.setContentsMargins(16, 8, 16, 8)
+        row.setSpacing(16)
+        row.addLayout(left, 1)
+        row.addWidget(self.card)
+
+    # -- showing
+
+    def fit(self, there: QSize) -> None:
+        """In a small window the card is narrower."""
+        self.card.setFixedWidth(CARD if there.width() >= WIDE else NARROW_CARD)
+
+    def refresh(self) -> None:
+        space = self.session.workspace
+        if space is None or space.port is None or space.real_cut is None:
+            return
+        port, cut, units = space.port, space.real_cut, self.session.units
+        try:
+            picture = map_picture(space.job, port, cut, space.against, self.zone, units)
+        except ValueError as error:
+            self.caption.setText(f"The map cannot be drawn: {error}. The Head room is where that is put right.")
+            return
+        self.map.show_picture(picture, units, still=self.session.reduced_motion)
+        valves = f", {port.valves} valves" if port.valves > 1 else ""
+        taper = percent_text(picture.port.taper, 0, sign=True)
+        self.caption.setText(
+            f"{port.name}{valves}, unrolled: air goes left to right, walls folded flat, sizes as at cut {cut.number}. "
+            f"Opening to smallest {taper}."
+        )
+        self._fill_card(space, port, cut)
+
+    def _fill_card(self, space: Workspace, port: Port, cut: Cut) -> None:
+        units, analysis = self.session.units, space.analysis
+        date = f"   {cut.date[:10]}" if cut.date else ""
+        self.card.heading.setText(f"{cut.number}  {cut.name or 'no name'}{date}")
+        sections = {}
+        if self.zone:
+            history = zone_history(port, cut, self.zone, units)
+            sections[f"Zone: {self.zone}"] = history or [CardLine("", "nothing done, read or tried here yet")]
+        sections["Operations"] = operation_lines(cut, units)
+        sections["Expected"] = outcome_lines(analysis.outcome(port, cut), units)
+        sections["Volume and time"] = volume_lines(analysis, port, cut, space.against, units)
+        sections["Seat"] = seat_lines(space.job, port, cut, units)
+        sections["Trials"] = self._trial_lines(space, port, cut)
+        sections["Your own factors, what came over what was said"] = self._factor_lines(space)
+        self.card.show_sections(sections)
+        walls = walls_at(port, cut)
+        thinnest = min(walls, key=lambda w: w.left - limit_for(space.job, w.reading.place), default=None)
+        limit = limit_for(space.job, thinnest.reading.place if thinnest is not None else "")
+        asks = "No wall of this port has been read. Castings shift: read it where metal comes off (W)."
+        self.card.metal.show_wall(thinnest, limit, units, asks)
+        self.card.caution.setText(CAUTION)
+        folder = space.book.photo_folder
+        before = next((folder / p.file for p in reversed(cut.photos) if p.moment == "before"), None)
+        after = next((folder / p.file for p in reversed(cut.photos) if p.moment == "after"), None)
+        self.card.photos.show_files(before, after)
+
+    def _trial_lines(self, space: Workspace, port: Port, cut: Cut) -> list[CardLine]:
+        lines, shares = [], []
+        for trial in cut.trials:
+            verdict = trial_verdict(space.analysis, port, cut, trial)
+            if verdict is None:
+                lines.append(
+                    CardLine(trial.kind, f"{trial.name or trial.place}: " + self._trial_state(space, port, cut, trial))
+                )
+                continue
+            lines.append(CardLine(f"clay, {trial.place}", verdict.sentence))
+            if verdict.share is not None and verdict.share_uncertainty is not None:
+                shares.append((trial.place, verdict.share, verdict.share_uncertainty))
+        if len(shares) > 1:
+            told = ", ".join(f"{p} {percent_text(s, 0)} ± {percent_text(2 * u, 0)}" for p, s, u in shares)
+            lines.append(CardLine("loss map", f"measured shares of the loss: {told}"))
+        return lines
+
+    def _trial_state(self, space: Workspace, port: Port, cut: Cut, trial: Trial) -> str:
+        if not trial.runs or not cut.runs:
+            return "not flowed yet"
+        pair = space.analysis.pair(port, cut, trial_as_cut(cut, trial))
+        verdict = space.analysis.verdict(pair, self.session.units.wording)
+        return pair.missing if verdict is None else f"{verdict.headline} {verdict.sentence}"
+
+    def _factor_lines(self, space: Workspace) -> list[CardLine]:
+        lines = []
+        for f in space.own_factors()[:4]:
+            gain = f"gain × {f.gain:.2f} ± {f.gain_doubt:.2f}" if f.gain is not None else ""
+            time = f"time × {f.time:.2f}" if f.time is not None else ""
+            cuts = f"over {f.cuts} cut{'s' * (f.cuts > 1)}"
+            lines.append(CardLine(f.place, ", ".join(x for x in (gain, time, cuts) if x)))
+        return lines
+
+    # -- what hands and keys do
+
+    def choose_zone(self, zone: str) -> None:
+        """Stand on a zone: its history stands on the card, and work is logged there."""
+        self.zone = "" if zone == self.zone else zone
+        self.refresh()
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.isAutoRepeat() or event.modifiers() & ~(
+            Qt.KeyboardModifier.ShiftModifier | Qt.KeyboardModifier.KeypadModifier
+        ):
+            super().keyPressEvent(event)
+            return
+        shift = bool(event.modifiers() & Qt.KeyboardModifier.ShiftModifier)
+        action = {
+            Qt.Key.Key_O: lambda: self.operation.emit(self.zone),
+            Qt.Key.Key_N: lambda: self.new_cut.emit(self.zone),
+            Qt.Key.Key_W: lambda: self.wall.emit(self.zone),
+            Qt.Key.Key_V: self.pour.emit,
+            Qt.Key.Key_T: lambda: self.trial.emit(self.zone),
+            Qt.Key.Key_S: self.toggle_clock,
+            Qt.Key.Key_P: lambda: self.choose_photo("after" if shift else "before"),
+            Qt.Key.Key_Escape: lambda: self.choose_zone(self.zone) if self.zone else None,
+        }.get(Qt.Key(event.key()))
+        if action is not None:
+            action()
+        elif event.key() in (Qt.Key.Key_Left, Qt.Key.Key_Right):
+            self.map.keyPressEvent(event)
+        else:
+            super().keyPressEvent(event)
+
+    def toggle_clock(self) -> None:
+        """Start the clock on work at the zone chosen, or stop it."""
+        space = self.session.workspace
+        if space is None:
+            return
+        try:
+            seconds = space.stop_clock()
+        except ValueError as error:
+            seconds = self._ask_minutes(sentence_of(error))
+            if seconds is None:
+                return
+            space.stop_clock(seconds)
+        if seconds is None:
+            space.start_clock(self.zone)
+            self.session.say("The clock runs: S stops it. It goes on through a crash.")
+        else:
+            self.session.say(f"The clock stopped after {self.session.units.duration.with_unit(seconds)}.")
+
+    def _ask_minutes(self, question: str) -> float | None:
+        """How long the work took, where the computer's clock cannot say; None where nobody knows [s]."""
+        minutes, ok = QInputDialog.getDouble(self, "The clock", question, 30.0, 0.1, 960.0, 1)
+        return minutes * 60 if ok else None
+
+    def choose_photo(self, moment: str) -> None:
+        name, _ = QFileDialog.getOpenFileName(self, f"Photo {moment}", "", PICTURES)
+        if name:
+            self.keep_photo(Path(name), moment)
+
+    def keep_photo(self, path: Path, moment: str) -> bool:
+        """Copy a picture into the book's folder and hang it from the cut looked at."""
+        space = self.session.workspace
+        if space is None or space.real_cut is None:
+            return False
+        try:
+            file = keep_photo(space.book.photo_folder, path)
+        except InputError as error:
+            self.session.say(str(error))
+            return False
+        photo = Photo(id=new_id(), file=file, moment=moment, date=now_text())
+        job = edit_cut(space.job, space.real_cut.id, lambda c: replace(c, photos=(*c.photos, photo)))
+        space.apply(f"photo {moment}", job)
+        return True

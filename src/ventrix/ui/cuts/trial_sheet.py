@@ -1,0 +1,81 @@
+"""A trial: clay, another valve, entry or pipe."""
+
+from __future__ import annotations
+
+from typing import Final
+
+from ventrix.core.edits.cuts import add_trial
+from ventrix.core.metal.unrolled import ZONE_NAMES
+from ventrix.core.model.cut import Trial
+from ventrix.ui.open_book import Session
+from ventrix.ui.widgets.form_sheet import FormSheet
+from ventrix.workspace.ids import new_id, now_text
+
+TRIALS: Final = (
+    ("clay, narrowing a place", "clay"),
+    ("another valve", "valve"),
+    ("another entry", "entry"),
+    ("a pipe", "pipe"),
+)
+
+
+def _share(value: float) -> None:
+    if not -1 <= value <= 1:
+        raise ValueError("must lie between -1 and 1")
+
+
+class TrialSheet(FormSheet):
+    """Hangs a trial from the cut looked at: a try that can be taken back. It is flowed like a cut."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session, "Begin the trial")
+        self.kind = self.add_choice("What is tried", TRIALS)
+        self.name = self.add_text("Name", "clay on the roof at the pinch")
+        self.place = self.add_choice("Where", [(n, n) for n in ZONE_NAMES])
+        self.area = self.add_figure("Area that the clay takes", "area")
+        self.doubt = self.add_figure("Doubt of that area (±)", "area")
+        self.finish()
+        self.caution.setText(
+            "Prove it with clay before cutting: narrow the place; if the flow does not fall, opening it is unlikely "
+            "to gain. The reverse is not promised. Press clay well: a piece that comes loose goes through the blower."
+        )
+        self.kind.currentIndexChanged.connect(self._for_clay)
+
+    def _for_clay(self) -> None:
+        clay = self.kind.currentData() == "clay"
+        for widget in (self.place, self.area, self.doubt):
+            widget.setEnabled(clay)
+
+    def open(self, place: str = "") -> None:
+        space = self.session.workspace
+        if space is None or space.real_cut is None or space.port is None:
+            return
+        self.title.setText(f"Trial on cut {space.real_cut.number} of {space.port.name.lower()}")
+        if place:
+            self.place.setCurrentText(place)
+        self.come_up()
+        self.name.setFocus()
+
+    def take(self) -> None:
+        space = self.session.workspace
+        if space is None or space.real_cut is None or not self.settle_fields():
+            return
+        kind = self.kind.currentData()
+        clay = kind == "clay"
+        trial = Trial(
+            id=new_id(),
+            kind=kind,
+            name=self.name.text().strip(),
+            place=self.place.currentText() if clay else "",
+            area_taken=self.area.value if clay else None,
+            area_uncertainty=self.doubt.value if clay else None,
+            date=now_text(),
+        )
+        if not clay and not trial.name:
+            self.problem.setText("Name what is tried: which valve, entry or pipe.")
+            return
+        space.apply(f"trial {kind} {trial.name or trial.place}", add_trial(space.job, space.real_cut.id, trial))
+        self.clear_fields()
+        space.look_at_trial(trial.id)
+        self.session.say("Trial begun: flow it in the Flow room; it is held against its cut.")
+        self.closed.emit()

@@ -1,0 +1,88 @@
+"""Side sheets that measure: a wall reading, a pour, a trial."""
+
+from __future__ import annotations
+
+from typing import Final
+
+from ventrix.core.edits.cuts import add_wall
+from ventrix.core.metal.unrolled import BAND_NAMES, BANDS, ZONE_NAMES, unroll, zone_named
+from ventrix.core.metal.walls import STEEL_LIKE
+from ventrix.core.model.cut import WallReading
+from ventrix.ui.cuts.trial_sheet import _share
+from ventrix.ui.open_book import Session
+from ventrix.ui.widgets.form_sheet import FormSheet
+from ventrix.workspace.ids import new_id, now_text
+
+BEHIND: Final = ("nothing known", "water", "oil", "a pushrod hole", "a bolt boss", "the next port", "outside")
+
+
+class WallSheet(FormSheet):
+    """Keeps an ultrasonic reading of metal left at a place of this port."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session, "Keep the reading")
+        self.place = self.add_choice("Where", [(n, n) for n in ZONE_NAMES])
+        self.band = self.add_choice("On which side", [(BAND_NAMES[b], b) for b in BANDS])
+        self.along = self.add_figure("From the opening, along the port", "length", None)
+        self.across = self.add_figure("Across the side, -1 to 1", "ratio", _share)
+        self.thickness = self.add_figure("Metal left", "length")
+        self.behind = self.add_choice("What lies behind", [(w, "" if w == BEHIND[0] else w) for w in BEHIND])
+        self.probe = self.add_text("Probe", "5 MHz, 6 mm")
+        self.sound = self.add_figure("Speed of sound it is set to", "sound")
+        self.doubt = self.add_figure("Doubt of the reading (±)", "length")
+        self.finish()
+        self.caution.setText(
+            "Couple well, and hold the probe square: a gauge on a curved, rough wall reads long. Castings shift: "
+            "read every port. What is reported is what was measured; it never means that a wall is safe."
+        )
+
+    def open(self, place: str = "", band: str = "", along: float | None = None, across: float = 0.0) -> None:
+        """Show the sheet for a place of the port in hand."""
+        space = self.session.workspace
+        if space is None or space.port is None or space.real_cut is None:
+            return
+        self.title.setText(f"Wall of {space.port.name.lower()}, cut {space.real_cut.number}")
+        zone = zone_named(place)
+        if zone is not None:
+            self.place.setCurrentText(place)
+            self.band.setCurrentIndex(self.band.findData(band if band in zone.bands else zone.bands[-1]))
+            if along is None:
+                port = unroll(space.port, space.real_cut, space.job.valve_of(space.port))
+                along = (zone.start + zone.end) / 2 * port.length
+        if along is not None:
+            self.along.set_value(round(along, 4))
+        self.across.set_value(round(across, 1))
+        if self.sound.value is None and space.job.material in STEEL_LIKE:
+            self.sound.set_value(STEEL_LIKE[space.job.material])
+        self.come_up()
+        self.thickness.box.setFocus()
+
+    def take(self) -> None:
+        space = self.session.workspace
+        if space is None or space.real_cut is None or not self.settle_fields():
+            return
+        if self.thickness.value is None:
+            self.problem.setText("How much metal does the gauge read?")
+            self.thickness.box.setFocus()
+            return
+        place = self.place.currentText()
+        wall = WallReading(
+            id=new_id(),
+            place=place,
+            thickness=self.thickness.value,
+            band=self.band.currentData(),
+            along=self.along.value,
+            across=self.across.value or 0.0,
+            behind=self.behind.currentData(),
+            probe=self.probe.text().strip(),
+            sound_speed=self.sound.value,
+            uncertainty=self.doubt.value,
+            date=now_text(),
+        )
+        words = self.session.units.length.text(wall.thickness)
+        space.apply(f"wall {words} at the {place}", add_wall(space.job, space.real_cut.id, wall))
+        self.thickness.forget()
+        self.thickness.box.clear()
+        self.thickness.set_value(None)
+        self.problem.clear()
+        self.closed.emit()

@@ -1,0 +1,388 @@
+"""What hands and keys do in the Flow room: keep, strike, repeat, note, prepare. Knows no layout."""
+
+from __future__ import annotations
+
+import re
+
+from PySide6.QtCore import QObject, Signal
+
+from ventrix.bench.drivers.sample import Sample
+from ventrix.bench.procedure.flow_procedure import Kept, Phase, Refusal
+from ventrix.bench.procedure.preparation import Step, StepDone
+from ventrix.core.quantity.units import parse_quantity
+from ventrix.core.quantity.words import percent_text
+from ventrix.records.bad_input import BookError, sentence_of
+from ventrix.ui.flow.run_in_hand import RunInHand
+from ventrix.ui.flow.warnings import odd_reading
+from ventrix.ui.open_book import Session
+
+NOTES = {"N": "noise", "I": "dip", "T": "out of travel", "O": "out of breath"}
+PEDAL_SKIP = "skipped at the bench"
+AGAIN = "It stays in hand: press again to keep it."
+
+
+class FlowControl(QObject):
+    """Holds the run in hand and what the ground of the far view says.
+
+    Signals: `redraw` when the book or the plan changed, `far` when only the far view did, `cleared`
+    when a typed figure was taken, `refused_text` when it was not.
+    """
+
+    redraw = Signal()
+    far = Signal()
+    cleared = Signal()
+    refused_text = Signal()
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.hand = RunInHand(session)
+        self.preparing = False
+        self.asking_why = False
+        self.ground, self.words = "", ""
+        self.kept: tuple[str, str] | None = None
+        self.problem = ""
+        self.temperature: float | None = None
+        self.blower = False
+        self.in_hand: tuple[Kept, str] | None = None
+        self.which_bench = ""
+        self._asked = ""
+
+    # -- the ground changes when something was kept or refused, and stays so
+
+    def set_ground(self, ground: str, words: str, kept: tuple[str, str] | None = None) -> None:
+        self.ground, self.words, self.kept = ground, words, kept
+        self.far.emit()
+
+    def clear_ground(self) -> None:
+        self.ground, self.words, self.kept = "", "", None
+        self.far.emit()
+
+    def refuse(self, sentence: str) -> None:
+        self.problem = ""
+        self.set_ground("refused", sentence)
+        self.session.say(sentence)
+
+    # -- live samples
+
+    def take_in(self, samples: list[Sample]) -> None:
+        """Feed what the bench said; redraws as much as changed."""
+        test = self.hand.test
+        before = test.phase, test.index
+        for sample in samples:
+            test.feed(sample)
+            if self.preparing:
+                self.hand.preparation.feed(sample)
+            if test.automatic and not self.preparing and test.phase is Phase.KEEP:
+                self.keep()
+        self.temperature = samples[-1].temperature
+        after = test.phase, test.index
+        if after != before and self.ground == "kept":
+            self.clear_ground()
+        if after[1] != before[1]:
+            self.redraw.emit()
+        else:
+            self.far.emit()
+
+    # -- keeping
+
+    @property
+    def source(self) -> str:
+        return self.session.bench.sentence if self.session.bench.connected else "typed"
+
+    def keep(self, *, unsteady: bool = False) -> None:
+        """Keep what the bench shows, or say why not."""
+        if self._offer_again():
+            return
+        if self.which_bench:
+            self.refuse(self.which_bench)
+        elif not self.session.bench.connected:
+            active = self.session.bench.active
+            silent = f"{self.session.bench.sentence[0].upper()}{self.session.bench.sentence[1:]}."
+            self.refuse(
+                f"{silent} Nothing can be kept." if active else "No bench connected: type the reading, then Enter."
+            )
+        elif self.preparing:
+            self.take_step(None)
+        else:
+            self._settle(self.hand.test.keep(unsteady), self.source)
+
+    def insist(self) -> None:
+        """The pedal's second press: repeat, keep as unsteady, or keep at the pressure there is."""
+        if self._offer_again() or self.preparing or self.which_bench or not self.session.bench.connected:
+            return
+        outcome = self.hand.test.insist()
+        if outcome is None:
+            self.session.say("Once more at this lift: it counts as a repeat.")
+            self.clear_ground()
+            self.redraw.emit()
+        else:
+            self._settle(outcome, self.source)
+
+    def hold(self) -> None:
+        """The pedal held: strike the last reading; while preparing, skip the step."""
+        if self.preparing:
+            self.skip_step(PEDAL_SKIP)
+        else:
+            self.strike()
+
+    def type_in(self, text: str) -> None:
+        """Take a figure typed by hand: a reading at the rung asked for, a step's figure, or why it is skipped."""
+        text = text.strip()
+        if not text:
+            return
+        if self.asking_why:
+            self.asking_why = False
+            self.skip_step(text)
+            self.cleared.emit()
+            return
+        if self.in_hand is not None:
+            self._offer_again()
+            return
+        try:
+            flow, pressure = self._parse(text)
+        except ValueError as error:
+            self.problem = sentence_of(error)
+            self.refused_text.emit()
+            self.far.emit()
+            return
+        doubt = self._doubt(flow)
+        if doubt and self._asked != text:
+            self._asked, self.problem = text, f"{doubt} Enter again keeps it."
+            self.refused_text.emit()
+            self.far.emit()
+            return
+        self._asked = self.problem = ""
+        if self.preparing:
+            if self.take_step(flow):
+                self.cleared.emit()
+        elif self._settle(self.hand.test.keep_typed(flow, pressure), "typed"):
+            self.cleared.emit()
+
+    def _doubt(self, figure: float) -> str:
+        """What is asked about a figure typed before it is kept."""
+        if self.hand.element.kind == "percent" and not self.preparing and figure > 1:
+            return f"{percent_text(figure, 0)} is past the end of the range."
+        return ""
+
+    def give_up_typing(self) -> None:
+        """What was typed is let go of."""
+        self.problem, self.asking_why = "", False
+        self.far.emit()
+
+    def _parse(self, text: str) -> tuple[float, float | None]:
+        """A typed figure and its pressure: "31.2", "31.2 @ 27.6", or two columns "412 903"."""
+        units = self.session.units
+        kind = self.hand.element.kind
+        if self.preparing and self.hand.preparation.step is Step.ZERO:
+            return parse_quantity(text, units.pressure.unit), None
+        if kind == "columns":
+            cells = [c for c in re.split(r"[\s/;]+", text) if c]
+            if len(cells) != 2:
+                raise ValueError("two columns are wanted: element, then port, as 412 903")
+            element, port = (parse_quantity(c, units.pressure.unit) for c in cells)
+            if port <= 0:
+                raise ValueError("the port's column must be above zero")
+            return element, port
+        main, mark, rest = text.partition("@")
+        unit = {"percent": "%", "orifice": units.pressure.unit, "mass": "kg/s"}.get(kind, units.flow.unit)
+        pressure = parse_quantity(rest, units.pressure.unit) if mark else None
+        if pressure is not None and pressure <= 0:
+            raise ValueError("the pressure must be above zero")
+        return parse_quantity(main, unit), pressure
+
+    def _settle(self, outcome: Kept | Refusal, source: str) -> bool:
+        """Store first, then mark, then show. What the book does not take stays in hand, and the plan stands still."""
+        if isinstance(outcome, Refusal):
+            self.refuse(outcome.sentence)
+            return False
+        lift = self.session.units.lift.text(outcome.lift)
+        self.hand.test.storing(outcome)
+        try:
+            self.hand.store(outcome, lift, source)
+        except BookError as error:
+            self.hand.test.storing(None)
+            self.in_hand = outcome, source
+            told = sentence_of(error)
+            self.set_ground("refused", f"NOT KEPT {lift}. {told} {AGAIN}")
+            self.session.not_kept(f"{lift} is not kept. {told} {AGAIN}")
+            return False
+        except ValueError as error:
+            self.hand.test.storing(None)
+            self.refuse(sentence_of(error))
+            return False
+        self.in_hand = None
+        self.hand.test.mark(outcome)
+        self.redraw.emit()
+        self.set_ground("kept", f"KEPT {lift}", (lift, self.flow_text(outcome.flow, outcome.pressure)))
+        odd = odd_reading(self.hand, outcome.lift)
+        if odd:
+            self.set_ground("odd", f"KEPT {lift}, but {odd}", self.kept)
+            self.session.say(f"{lift}: {odd}. R, or two presses, repeats it; nothing was dropped.")
+        return True
+
+    def _offer_again(self) -> bool:
+        """A reading that the book did not take is offered again before anything else is kept."""
+        if self.in_hand is None:
+            return False
+        if self._settle(*self.in_hand) and self.hand.test.last_kept is not None:
+            self.cleared.emit()
+        return True
+
+    def flow_text(self, flow: float, pressure: float | None) -> str:
+        """A figure of the element as the flow, or index, it means."""
+        value = self.hand.element.as_reported(flow, pressure)
+        if value is None:
+            return "–"
+        return f"{value:.4f}" if self.hand.element.kind == "columns" else self.session.units.flow.text(value)
+
+    def strike(self) -> None:
+        """Strike the last reading that counts; it stays, and its rung is open again."""
+        if self.hand.strike_last() is None:
+            self.refuse("There is no reading to strike.")
+        else:
+            self.clear_ground()
+
+    def repeat(self) -> None:
+        """Once more at the rung just kept, typed or read."""
+        if not self.hand.test.ask_repeat():
+            self.refuse("Nothing was kept yet that could be repeated.")
+            return
+        self.clear_ground()
+        self.redraw.emit()
+
+    def strike_reading(self, reading_id: str, reason: str) -> bool:
+        """Strike any reading of the run in hand, with its reason."""
+        try:
+            self.hand.strike(reading_id, reason)
+        except ValueError as error:
+            self.session.say(sentence_of(error))
+            return False
+        self.clear_ground()
+        self.redraw.emit()
+        return True
+
+    def take_up(self, reading_id: str) -> None:
+        """Count a struck reading again."""
+        self.hand.take_up(reading_id)
+        self.redraw.emit()
+
+    def note(self, key: str) -> None:
+        """Note what was heard or seen at this rung."""
+        kind, lift = NOTES[key], self.hand.test.lift
+        words = self.session.units.lift.text(lift) if lift is not None else ""
+        if self.hand.note(kind, words):
+            self.session.say(f"Noted at {words}: {kind}.")
+        else:
+            self.session.say(f"{kind.capitalize()} is noted at {words} already." if words else "Stand on a rung first.")
+
+    def toggle_automatic(self) -> None:
+        """Keep by itself whenever a rung is steady, or wait for the key."""
+        test = self.hand.test
+        test.automatic = not test.automatic
+        self.session.say("Keeps by itself when steady." if test.automatic else "Keeps when you press.")
+        self.redraw.emit()
+
+    def choose_range(self, by: int) -> None:
+        """The next range of the bench up or down."""
+        element = self.hand.element
+        bench = self.hand.bench
+        if bench is None or not bench.ranges or element.full_scale is None:
+            self.session.say("This bench has no ranges.")
+            return
+        number = bench.ranges.index(element.full_scale) + 1 + by
+        if element.choose_range(number):
+            if self.session.bench.is_simulated:
+                self.session.bench.send(lambda b: b.choose_range(number))
+            self.redraw.emit()
+
+    def stand_on(self, index: int) -> None:
+        self.hand.test.go_to(index)
+        self.preparing = False
+        self.clear_ground()
+        self.redraw.emit()
+
+    # -- preparing the bench
+
+    def toggle_preparing(self) -> None:
+        """Go through the steps before the lifts, or go to the lifts."""
+        self.preparing = not self.preparing
+        self.asking_why = False
+        if self.preparing and self.hand.preparation.step is None:
+            self.hand.prepare()
+        self.clear_ground()
+        self._fit()
+        self.redraw.emit()
+
+    def go_to_step(self, step: Step) -> None:
+        self.preparing = True
+        self.hand.preparation.go_to(step)
+        self.clear_ground()
+        self.redraw.emit()
+
+    def take_step(self, typed: float | None) -> bool:
+        """Record the step asked for, or say why not."""
+        outcome = self.hand.preparation.take(typed)
+        if isinstance(outcome, Refusal):
+            self.refuse(outcome.sentence)
+            return False
+        self._recorded(outcome)
+        return True
+
+    def ask_why(self) -> None:
+        """A step is about to be skipped: the next line typed is the reason."""
+        self.asking_why = True
+        self.far.emit()
+
+    def skip_step(self, reason: str) -> None:
+        outcome = self.hand.preparation.skip(reason)
+        if isinstance(outcome, Refusal):
+            self.refuse(outcome.sentence)
+            return
+        preparation = self.hand.preparation
+        self.hand.record(outcome, self.source)
+        self._after(preparation.step, f"{outcome.step.value.capitalize()} skipped: {outcome.reason}.", "")
+
+    def _recorded(self, outcome: StepDone) -> None:
+        preparation = self.hand.preparation
+        notes = self.hand.record(outcome, self.source)
+        value = None if outcome.flow is None else self.hand.element.as_indicated(outcome.flow, outcome.pressure)
+        figure = "" if value is None else f" {self.session.units.flow.text(value)}"
+        words = f"{outcome.step.value.upper()}{figure}"
+        ground = "odd" if any("out of limits" in n or ("%" in n and "leak" in n) for n in notes) else "kept"
+        self._after(preparation.step, " ".join(notes) or f"{words.capitalize()}.", words, ground)
+
+    def _after(self, following: Step | None, sentence: str, words: str, ground: str = "kept") -> None:
+        if words:
+            self.set_ground(ground, words if ground == "kept" else sentence)
+        if following is None:
+            self.preparing = False
+            sentence += " The bench is prepared: on to the lifts."
+        self.session.say(sentence.strip())
+        self._fit()
+        self.redraw.emit()
+
+    # -- the simulated bench's hands
+
+    def _fit(self) -> None:
+        """Put on the simulated bench what the step or test wants."""
+        bench = self.session.bench
+        if not bench.is_simulated:
+            return
+        step = self.hand.preparation.step if self.preparing else None
+        what = {Step.LEAK: "sealed", Step.PLATE: "plate", Step.OPEN_PORT: "open"}.get(step, "head") if step else "head"
+        bench.send(lambda b: b.put_on(what))
+
+    def set_blower(self, on: bool) -> None:
+        """Switch the simulated blower."""
+        pressure = (self.hand.test.test_pressure or self.hand.setup.test_pressure or 0.0) if on else 0.0
+        self.blower = on
+        self.session.bench.send(lambda b: b.set_pressure(pressure))
+
+    def lift_wanted(self) -> float | None:
+        """Where the hands would set the valve now [m]."""
+        if self.preparing:
+            step = self.hand.preparation.step
+            return self.hand.lifts[len(self.hand.lifts) // 2] if step is Step.WARM_UP else 0.0
+        test = self.hand.test
+        return test.next_lift if test.phase is Phase.KEPT and test.next_lift is not None else test.lift

@@ -1,0 +1,84 @@
+"""Every reading of the run in hand: any of them can be struck with a reason, or taken up again."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtGui import QKeyEvent
+from PySide6.QtWidgets import QLabel, QLineEdit, QListWidget, QListWidgetItem, QPushButton, QVBoxLayout, QWidget
+
+from ventrix.core.model.run import UNDONE, FlowRun
+from ventrix.rooms.display_units import Units
+
+STRUCK_HERE = "struck at the bench"
+
+
+class ReadingsPage(QWidget):
+    """A list of readings; Backspace strikes the one chosen with the reason typed, Enter takes a struck one up."""
+
+    struck = Signal(str, str)  # reading, reason
+    taken_up = Signal(str)
+    closed = Signal()
+
+    def __init__(self) -> None:
+        super().__init__()
+        heading = QLabel("Readings of this run")
+        heading.setObjectName("heading")
+        self.list = QListWidget()
+        self.list.setAccessibleName("Readings of this run")
+        self.list.installEventFilter(self)
+        self.reason = QLineEdit()
+        self.reason.setPlaceholderText("why is it struck?")
+        self.reason.setAccessibleName("Why the reading is struck")
+        self.reason.returnPressed.connect(self.strike)
+        strike = QPushButton("Strike (Backspace)")
+        strike.clicked.connect(self.strike)
+        take_up = QPushButton("Take up again (Enter)")
+        take_up.clicked.connect(self.take_up)
+        done = QPushButton("Done (Esc)")
+        done.clicked.connect(self.closed)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        for widget in (heading, self.list, self.reason, strike, take_up, done):
+            column.addWidget(widget)
+
+    def show_run(self, run: FlowRun | None, flow_text: object, units: Units) -> None:
+        """The readings in the order they were taken; `flow_text` writes one reading's figure."""
+        assert callable(flow_text)
+        chosen = self._id()
+        self.list.clear()
+        for reading in run.readings if run is not None else ():
+            words = f"{units.lift.text(reading.lift)}   {flow_text(reading)}"
+            if reading.struck is not None:
+                words += f"   struck: {'undone' if reading.struck == UNDONE else reading.struck}"
+            item = QListWidgetItem(words)
+            item.setData(Qt.ItemDataRole.UserRole, reading.id)
+            self.list.addItem(item)
+            if reading.id == chosen:
+                self.list.setCurrentItem(item)
+        if self.list.currentRow() < 0:
+            self.list.setCurrentRow(self.list.count() - 1)
+
+    def _id(self) -> str:
+        item = self.list.currentItem()
+        return "" if item is None else str(item.data(Qt.ItemDataRole.UserRole))
+
+    def strike(self) -> None:
+        """Strike the reading chosen."""
+        if self._id():
+            self.struck.emit(self._id(), self.reason.text().strip() or STRUCK_HERE)
+            self.reason.clear()
+
+    def take_up(self) -> None:
+        """Count the reading chosen again."""
+        if self._id():
+            self.taken_up.emit(self._id())
+
+    def eventFilter(self, watched: object, event: object) -> bool:
+        if isinstance(event, QKeyEvent) and event.type() == QKeyEvent.Type.KeyPress:
+            if event.key() in (Qt.Key.Key_Backspace, Qt.Key.Key_Delete):
+                self.strike()
+                return True
+            if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+                self.take_up()
+                return True
+        return False

@@ -1,0 +1,504 @@
+"""The Flow room: the bench at arm's length. One phase at a time, one huge line."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from PySide6.QtCore import QSize, Qt, Signal
+from PySide6.QtGui import QHideEvent, QKeyEvent, QShowEvent
+from PySide6.QtWidgets import (
+    QApplication,
+    QGridLayout,
+    QHBoxLayout,
+    QLabel,
+    QLineEdit,
+    QPushButton,
+    QScrollArea,
+    QStackedWidget,
+    QTabWidget,
+    QVBoxLayout,
+    QWidget,
+)
+
+from ventrix.core.model.bench import Bench
+from ventrix.core.model.run import FlowRun, Reading
+from ventrix.records.bad_input import sentence_of
+from ventrix.rooms.shared.conditions_words import in_words
+from ventrix.ui.flow.conditions_panel import ConditionsPanel
+from ventrix.ui.flow.control import FlowControl
+from ventrix.ui.flow.far_view import ArmsLength
+from ventrix.ui.flow.keys import KEYS, FlowKeys
+from ventrix.ui.flow.ladder import LiftLadder
+from ventrix.ui.flow.paste import keep_pasted
+from ventrix.ui.flow.readings_page import ReadingsPage
+from ventrix.ui.flow.shows import far_view, growing_curve, ladder_rungs, step_lines, step_view
+from ventrix.ui.flow.simulator_panel import SimulatorControl
+from ventrix.ui.flow.step_strip import StepStrip
+from ventrix.ui.flow.warnings import plate_words, stale_air
+from ventrix.ui.open_book import Session
+from ventrix.ui.widgets.pedal import DEFAULT_KEY, Pedal
+from ventrix.ui.widgets.plot import LiftPlot
+from ventrix.ui.widgets.room import Room
+from ventrix.workspace.workspace import Workspace
+
+CAUTION = (
+    "Hearing protection on. Head and springs secured before the valve is opened. "
+    "Blower and hot motor: hands and sleeves away, let it cool."
+)
+
+
+LEFT, SIDE = 252, 372  # px, of the outer columns
+WIDE = 1090  # px: below, the outer columns share one
+
+
+class FlowRoom(Room):
+    """Steps and ladder, the far view, and the growing curve; keyboard first."""
+
+    name = "Flow"
+    manual = "flow"
+    far_toggled = Signal(bool)
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.control = FlowControl(session)
+        self.hand = self.control.hand
+        self.ghost = True
+        self._pasted = ""
+        self._narrow = False
+        self.strip = StepStrip()
+        self.strip.step_chosen.connect(lambda i: self.control.go_to_step(self.hand.preparation.steps[i]))
+        self.ladder = LiftLadder()
+        self.ladder.rung_chosen.connect(self.control.stand_on)
+        self.far = ArmsLength()
+        self.far.least = float(str(session.settings.value("far_px", 48)))
+        self.entry = QLineEdit()
+        self.entry.setAccessibleName("Reading typed by hand")
+        self.entry.returnPressed.connect(lambda: self.control.type_in(self.entry.text()))
+        self._entry_error = QLabel()
+        self._entry_error.setObjectName("error")
+        self._entry_error.setWordWrap(True)
+        self.plot = LiftPlot("Flow against lift, growing over the pinned cut")
+        self._plot_caption = QLabel()
+        self._plot_caption.setObjectName("caption")
+        self.lines = QLabel()
+        self.lines.setWordWrap(True)
+        self.lines.setObjectName("quiet")
+        self.caution = QLabel(CAUTION)
+        self.caution.setObjectName("caption")
+        self.caution.setWordWrap(True)
+        self.simulator = SimulatorControl()
+        self.conditions = ConditionsPanel(session.units)
+        self.readings = ReadingsPage()
+        self.question = QWidget()
+        self._question_words = QLabel()
+        self._question_words.setWordWrap(True)
+        self.pedal = Pedal(self._pedal_listens, self)
+        self.pedal.use(str(session.settings.value("pedal", DEFAULT_KEY)))
+        self.keys = FlowKeys(self)
+        self._connect()
+        self._lay_out()
+
+    def _connect(self) -> None:
+        control, bench = self.control, self.session.bench
+        control.redraw.connect(self._show_all)
+        control.far.connect(self._show_far)
+        control.cleared.connect(self._typed)
+        control.refused_text.connect(self.entry.selectAll)
+        self.readings.struck.connect(control.strike_reading)
+        self.readings.taken_up.connect(control.take_up)
+        self.readings.closed.connect(self.toggle_readings)
+        bench.silenced.connect(self._silenced)
+        self.pedal.pressed.connect(control.keep)
+        self.pedal.held.connect(control.hold)
+        self.pedal.doubled.connect(control.insist)
+        self.simulator.lift_set.connect(lambda lift: bench.send(lambda b: b.set_lift(lift)))
+        self.simulator.to_rung.clicked.connect(self.open_to_rung)
+        self.simulator.blower.clicked.connect(self.toggle_blower)
+        self.simulator.remounted.connect(self.remount)
+        self.simulator.lie_told.connect(lambda lie, on: bench.send(lambda b: b.tell(lie, on)))
+        self.conditions.changed.connect(self._use_setup)
+        self.conditions.bench_chosen.connect(self._use_bench)
+        self.conditions.plan_changed.connect(self._use_plan)
+        self.conditions.closed.connect(self.toggle_conditions)
+        bench.sampled.connect(self._sampled)
+        bench.state_changed.connect(self._bench_changed)
+
+    def _lay_out(self) -> None:
+        ladder_scroll = QScrollArea()
+        ladder_scroll.setWidget(self.ladder)
+        ladder_scroll.setWidgetResizable(True)
+        ladder_scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self._left = QWidget()
+        self._left.setFixedWidth(LEFT)
+        steps = QVBoxLayout(self._left)
+        steps.setContentsMargins(0, 0, 0, 0)
+        steps.setSpacing(4)
+        steps.addWidget(self.strip)
+        steps.addWidget(ladder_scroll, 1)
+        self._entry_row = QWidget()
+        entry_row = QHBoxLayout(self._entry_row)
+        entry_row.setContentsMargins(0, 0, 0, 0)
+        self._entry_caption = QLabel()
+        self._entry_caption.setObjectName("quiet")
+        self.entry.setFixedWidth(140)
+        entry_row.addWidget(self._entry_caption)
+        entry_row.addWidget(self.entry)
+        entry_row.addWidget(self._entry_error, 1)
+        yes, no = QPushButton("It is the set-up's (Y)"), QPushButton("Flow on the one connected (N)")
+        yes.clicked.connect(lambda: self.answer_bench(True))
+        no.clicked.connect(lambda: self.answer_bench(False))
+        asked = QHBoxLayout(self.question)
+        asked.setContentsMargins(0, 0, 0, 0)
+        asked.addWidget(self._question_words, 1)
+        asked.addWidget(yes)
+        asked.addWidget(no)
+        self.question.hide()
+        middle = QVBoxLayout()
+        middle.addWidget(self.question)
+        middle.addWidget(self.far, 1)
+        middle.addWidget(self._entry_row)
+        curve = QWidget()
+        right = QVBoxLayout(curve)
+        right.setContentsMargins(0, 0, 0, 0)
+        right.setSpacing(6)
+        right.addWidget(self._plot_caption)
+        right.addWidget(self.plot, 1)
+        right.addWidget(self.lines)
+        right.addLayout(self._key_grid())
+        right.addWidget(self.simulator)
+        right.addWidget(self.caution)
+        self.side = QStackedWidget()
+        self.side.addWidget(curve)
+        self.side.addWidget(self.conditions)
+        self.side.addWidget(self.readings)
+        self.side.setFixedWidth(SIDE)
+        self._tabs = QTabWidget()
+        self._tabs.setDocumentMode(True)
+        self._tabs.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        self._tabs.tabBar().setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        self._tabs.setFixedWidth(SIDE)
+        self._tabs.hide()
+        self._row = QHBoxLayout(self)
+        self._row.setContentsMargins(16, 10, 16, 10)
+        self._row.setSpacing(20)
+        self._row.addWidget(self._tabs)
+        self._row.addWidget(self._left)
+        self._row.addLayout(middle, 1)
+        self._row.addWidget(self.side)
+
+    def fit(self, there: QSize) -> None:
+        """In a small window the curve, the conditions and the readings share a column with the lifts."""
+        narrow = there.width() < WIDE
+        if narrow == self._narrow:
+            return
+        self._narrow = narrow
+        if narrow:
+            self._tabs.addTab(self._left, "Lifts")
+            self._tabs.addTab(self.side, "Curve and keys")
+            self._left.setFixedWidth(SIDE)
+        else:
+            self._left.setFixedWidth(LEFT)
+            self._row.insertWidget(1, self._left)
+            self._row.addWidget(self.side)
+            for part in (self._left, self.side):
+                part.setVisible(not self.far.alone)
+        self._tabs.setVisible(narrow and not self.far.alone)
+
+    def _turn_side(self, page: int) -> None:
+        """Show a page of the third column, or its curve where that page stood already."""
+        self.side.setCurrentIndex(0 if self.side.currentIndex() == page else page)
+        if self._narrow:
+            self._tabs.setCurrentIndex(1 if self.side.currentIndex() else 0)
+
+    def _key_grid(self) -> QGridLayout:
+        grid = QGridLayout()
+        grid.setVerticalSpacing(1)
+        half = (len(KEYS) + 1) // 2
+        for i, (key, words) in enumerate(KEYS):
+            button = QLabel(key)
+            button.setStyleSheet("font-weight: 600")
+            meaning = QLabel(words)
+            meaning.setObjectName("quiet")
+            grid.addWidget(button, i % half, (i // half) * 2)
+            grid.addWidget(meaning, i % half, (i // half) * 2 + 1)
+        grid.setColumnStretch(1, 1)
+        grid.setColumnStretch(3, 1)
+        return grid
+
+    # -- showing
+
+    def refresh(self) -> None:
+        """Take the job and selection as they are now."""
+        space = self.session.workspace
+        self.setEnabled(space is not None and space.cut is not None)
+        if space is None or space.cut is None:
+            return
+        self.hand.follow()
+        self._ask_which_bench()
+        self._fit_simulator()
+        self.simulator.use(self.session.units)
+        self._show_all()
+
+    def _show_all(self) -> None:
+        space = self.session.workspace
+        if space is None or space.cut is None:
+            return
+        units, hand = self.session.units, self.hand
+        pair = hand.pair()
+        shown, at = ladder_rungs(hand, pair, units)
+        against = f"against cut {space.against.number}" if space.against else ""
+        flow = "index" if hand.element.kind == "columns" else units.flow.label
+        self.ladder.show_rungs(
+            shown, None if self.control.preparing else at, (f"lift, {units.lift.label}", flow, against)
+        )
+        self.strip.show_steps(*step_lines(hand, units, preparing=self.control.preparing))
+        self._plot_caption.setText(growing_curve(self.plot, hand, pair, units, ghost=self.ghost))
+        said = [
+            in_words(hand.setup, hand.mount, units),
+            hand.differs(units) or ("same set-up as the pinned cut" if hand.pinned_setup else ""),
+            plate_words(hand, units),
+            stale_air(hand, self.control.temperature),
+        ]
+        self.lines.setText("\n".join(line for line in said if line))
+        self.simulator.setVisible(self.session.bench.is_simulated)
+        if self.side.currentIndex() == 1:
+            self._show_conditions()
+        elif self.side.currentIndex() == 2:
+            self.readings.show_run(hand.run, self._reading_text, units)
+        self._show_far()
+
+    def _show_conditions(self) -> None:
+        space = self.session.workspace
+        assert space is not None
+        hand = self.hand
+        self.conditions.show_setup(hand.setup, hand.pinned_setup, self.session.units)
+        self.conditions.show_benches(space.benches, hand.setup.bench)
+        diameter = hand.valve_diameter
+        self.conditions.show_plan(hand.lifts, self.session.units, come_back=hand.come_back, valve_diameter=diameter)
+        witness = space.witness_run(hand.setup)
+        self.conditions.show_notes([stale_air(hand, self.control.temperature), _witness_words(space, witness)])
+
+    def _show_far(self) -> None:
+        units, control = self.session.units, self.control
+        connected = self.session.bench.connected
+        view = step_view(self.hand, connected, units) if control.preparing else far_view(self.hand, connected, units)
+        if control.ground:
+            view = replace(view, ground=control.ground, phase=control.words, sentence="")
+            if control.kept is not None and not connected:
+                lift, flow = control.kept  # typed: the ladder has moved on, the screen stays with what was kept
+                view = replace(view, lift=lift, flow=flow, next_lift=f"next {view.lift}" if view.lift else "")
+        self.far.show_far(view)
+        self._entry_error.setText(control.problem)
+        self._entry_caption.setText(self._entry_words())
+
+    def _entry_words(self) -> str:
+        units, kind = self.session.units, self.hand.element.kind
+        if self.control.asking_why:
+            return "why is it skipped?"
+        if kind == "columns":
+            return f"two columns, {units.pressure.label}"
+        label = {"percent": "%", "orifice": units.pressure.label, "mass": "kg/s"}.get(kind, units.flow.label)
+        if self.session.bench.connected:
+            return f"or type a reading, {label}"
+        top, lift = self.hand.element.full_scale, self.hand.test.lift
+        parts = [self.hand.setup.bench or "bench not named"]
+        if top is not None:
+            parts.append(f"range to {units.flow.text(top)}")
+        if lift is not None:
+            parts.append(f"at {units.lift.with_unit(lift)}")
+        return f"{', '.join(parts)}: type {label}"
+
+    def _sampled(self, samples: list[object]) -> None:
+        if self.session.workspace is None or not self.isVisible():
+            return
+        self.control.take_in(samples)  # type: ignore[arg-type]
+
+    def _typed(self) -> None:
+        """A typed figure was taken: the keys are the room's again; the next digit goes to the entry by itself."""
+        self.entry.clear()
+        if self.entry.hasFocus():
+            self.setFocus()
+
+    def _silenced(self) -> None:
+        """Nothing that the bench said before can be kept."""
+        self.hand.test.lose()
+        if self.isVisible() and self.session.workspace is not None:
+            self._show_far()
+
+    def _reading_text(self, reading: Reading) -> str:
+        kind = self.hand.element.kind
+        figure = {"percent": reading.percent, "orifice": reading.element_pressure, "mass": reading.mass_flow}.get(
+            kind, reading.element_column if kind == "columns" else reading.flow
+        )
+        at = reading.port_column if kind == "columns" else reading.measured_pressure
+        return "–" if figure is None else self.control.flow_text(figure, at)
+
+    def _ask_which_bench(self) -> None:
+        """A bench that is not the set-up's is connected: nothing is kept before it is said which is meant."""
+        words = self.hand.other_bench(self.session.bench) if self.session.workspace is not None else ""
+        self.control.which_bench = words
+        self._question_words.setText(words)
+        self.question.setVisible(bool(words) and not self.far.alone)
+
+    def answer_bench(self, of_setup: bool) -> None:
+        """Which bench the readings are of: the set-up's, read as its record says; or the one connected."""
+        bench, hand = self.session.bench, self.hand
+        if of_setup and hand.bench is not None:
+            bench.answers_for = hand.bench.name
+            if bench.is_simulated:
+                bench.connect_simulated(element=hand.bench.element, name=hand.bench.name)
+        else:
+            hand.use_connected(bench)
+        self._ask_which_bench()
+        self._show_all()
+        self.setFocus()
+
+    def take_bench(self, bench: Bench) -> None:
+        """A bench that was just made is the set-up's at once."""
+        if self.session.workspace is not None and self.session.workspace.cut is not None:
+            self.hand.follow()
+            self.hand.use_bench(bench)
+
+    def toggle_readings(self) -> None:
+        """Every reading of the run, to strike or take up; or the curve again."""
+        self._turn_side(2)
+        self._show_all()
+        if self.side.currentIndex() == 2:
+            self.readings.list.setFocus()
+        else:
+            self.setFocus()
+
+    def _bench_changed(self) -> None:
+        bench = self.session.bench
+        self._ask_which_bench()
+        if bench.is_simulated and bench.connected:
+            self._fit_simulator()
+            bench.send(lambda b: b.set_pressure(0.0))
+            self.control.blower = False
+        self._name_blower()
+        if self.isVisible():
+            self._show_all()
+
+    def _fit_simulator(self) -> None:
+        """Put the port and cut looked at on the simulated bench."""
+        space, bench = self.session.workspace, self.session.bench
+        if space is None or space.port is None or space.cut is None or not bench.is_simulated:
+            return
+        kind, number = space.port.kind, space.cut.number
+        bench.send(lambda b: b.fit(kind, number))
+
+    def show_alone(self, alone: bool) -> None:
+        """Give the far view the room to itself, nothing in it small; or bring the rest back."""
+        self.far.alone = alone
+        for part in (self._tabs,) if self._narrow else (self._left, self.side):
+            part.setVisible(not alone)
+        self._entry_row.setVisible(not alone)
+        self.far.update()
+        self.setFocus()
+        self.far_toggled.emit(alone)
+
+    # -- what the hands and keys do
+
+    def toggle_ghost(self) -> None:
+        self.ghost = not self.ghost
+        self._show_all()
+
+    def toggle_conditions(self) -> None:
+        self._turn_side(1)
+        self._show_all()
+        if self.side.currentIndex() == 0:
+            self.setFocus()
+
+    def remount(self) -> None:
+        """The head came off and is bolted down again: readings from now on are of a new mount."""
+        self.hand.remount()
+        if self.session.bench.is_simulated:
+            self.session.bench.send(lambda b: b.remount())
+        self.session.say(f"Head re-mounted: mount {self.hand.mount}.")
+        self._show_all()
+
+    def open_to_rung(self) -> None:
+        """Move the simulated valve opener to where the hands would set it."""
+        lift = self.control.lift_wanted()
+        if lift is not None and self.session.bench.is_simulated:
+            self.simulator.open_to(lift)
+
+    def toggle_blower(self) -> None:
+        self.control.set_blower(not self.control.blower)
+        self._name_blower()
+
+    def _name_blower(self) -> None:
+        self.simulator.blower.setText("Blower off (B)" if self.control.blower else "Blower on (B)")
+
+    def _use_setup(self, setup: object) -> None:
+        self.hand.use_setup(setup)  # type: ignore[arg-type]
+        self._show_all()
+
+    def _use_bench(self, bench: object) -> None:
+        self.hand.use_bench(bench)  # type: ignore[arg-type]
+        try:
+            self.session.bench.connect_bench(bench)  # type: ignore[arg-type]
+        except ValueError as error:
+            self.session.say(f"{str(error)[0].upper()}{str(error)[1:]}.")
+        self._show_all()
+
+    def _use_plan(self, lifts: object, come_back: bool) -> None:
+        self.hand.use_plan(lifts, come_back=come_back)  # type: ignore[arg-type]
+        self._show_all()
+
+    def paste(self) -> None:
+        """Keep a table of lifts and readings from the clipboard."""
+        try:
+            text = QApplication.clipboard().text()
+            sure, self._pasted = text == self._pasted, text
+            count, thousandths = keep_pasted(self.hand, text, self.session.units, sure=sure)
+        except ValueError as error:
+            self.control.refuse(sentence_of(error))
+            return
+        self._pasted = ""
+        how = " Lifts were read as thousandths of an inch." if thousandths else ""
+        self.session.say(f"{count} readings pasted.{how}")
+
+    def showEvent(self, event: QShowEvent) -> None:
+        super().showEvent(event)
+        self.pedal.watch(True)
+
+    def hideEvent(self, event: QHideEvent) -> None:
+        self.pedal.watch(False)
+        super().hideEvent(event)
+
+    def _pedal_listens(self) -> bool:
+        window = self.window()
+        return (
+            self.isVisible()
+            and self.isEnabled()
+            and window.isActiveWindow()
+            and QApplication.activeModalWidget() is None
+        )
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.isAutoRepeat() or not self.keys.press(event):
+            super().keyPressEvent(event)
+
+    def step_away(self) -> bool:
+        """Esc: out of the far view, the conditions, or the preparation, in that order."""
+        if self.far.alone:
+            self.show_alone(False)
+        elif self.side.currentIndex() == 1:
+            self.toggle_conditions()
+        elif self.side.currentIndex() == 2:
+            self.toggle_readings()
+        elif self.control.preparing:
+            self.control.toggle_preparing()
+        else:
+            return False
+        return True
+
+
+def _witness_words(space: Workspace, run: FlowRun | None) -> str:
+    if not any(p.witness for p in space.job.ports) or (space.port is not None and space.port.witness):
+        return ""
+    if run is None:
+        return "The witness port has not been flowed at this setting-up of the bench."
+    return f"Witness port flowed {str(run.date)[11:16]}: this run will name it."

@@ -1,0 +1,410 @@
+"""The run in hand: which conditions, mount and plan the next reading belongs to. No widget."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import replace
+
+from ventrix.bench.procedure.flow_procedure import FlowTest, Kept
+from ventrix.bench.procedure.lift_plan import Rung, rungs
+from ventrix.bench.procedure.preparation import ORDER, Preparation, Step, StepDone, StepSkipped
+from ventrix.core.benches.plate import plate_sentence
+from ventrix.core.edits.runs import change_setup, strike, take_up
+from ventrix.core.judging.comparability import comparability
+from ventrix.core.judging.findings import Pair
+from ventrix.core.model.bench import Bench, PlateCheck, bench_named, same_name
+from ventrix.core.model.cut import Cut
+from ventrix.core.model.run import FlowRun, Reading, RungNote, SetUp, StepRecord
+from ventrix.core.quantity.units import from_si, tidy, to_si
+from ventrix.core.runs.reduction import ReducedRun, correct_readings
+from ventrix.rooms.display_units import Units
+from ventrix.ui.bench_bridge import BenchBridge
+from ventrix.ui.flow.element_in_hand import DEFAULT_PRESSURE, ElementInHand
+from ventrix.ui.open_book import Session
+from ventrix.workspace.ids import new_id, now_text
+from ventrix.workspace.workspace import Workspace
+
+RUNGS = 12
+MOST_USUAL = 40
+WITNESS_LIFTS = (3, 6, 9)  # rungs of the usual plan that a witness port is flowed at
+STRUCK_AT_BENCH = "struck at the bench"
+
+
+def with_bench(setup: SetUp, bench: Bench) -> SetUp:
+    """Conditions on a bench: its name, usual pressure and flow element, as they are today."""
+    floats = bench.element == "columns"
+    return replace(
+        setup,
+        bench=bench.name,
+        test_pressure=None if floats else bench.test_pressure or setup.test_pressure or DEFAULT_PRESSURE,
+        element=None if bench.element == "flow" and bench.corrected else bench.element,
+        scale_density=None if bench.corrected else bench.scale_density,
+        orifice_diameter=bench.orifice_diameter,
+        orifice_pipe=bench.orifice_pipe,
+        orifice_coefficient=bench.orifice_coefficient,
+        element_place=bench.element_place,
+        leak_taken_off=bench.leak_taken_off,
+    )
+
+
+class RunInHand:
+    """Follows the cut looked at: its open run, set-up, mount, lift plan and preparation."""
+
+    def __init__(self, session: Session) -> None:
+        self._session = session
+        self._cut_id: str | None = None
+        self._own_lifts: list[float] | None = None
+        self.come_back = False
+        self.element = ElementInHand(self)
+        self.setup = SetUp(id=new_id(), direction="intake", test_pressure=DEFAULT_PRESSURE)
+        self.mount = 1
+        self.test = FlowTest(rungs(self._usual_lifts()), DEFAULT_PRESSURE)
+        self.preparation = Preparation((), DEFAULT_PRESSURE)
+
+    @property
+    def space(self) -> Workspace:
+        """The workspace in hand."""
+        space = self._session.workspace
+        assert space is not None
+        return space
+
+    @property
+    def bench(self) -> Bench | None:
+        """The bench's record, None where the shop's list has none of that name."""
+        return bench_named(self.space.benches, self.setup.bench)
+
+    # -- following the cut looked at
+
+    def follow(self) -> None:
+        """Take up the cut looked at; at the same cut, bring its readings up to date."""
+        cut = self.space.cut
+        assert cut is not None
+        if cut.id != self._cut_id:
+            self._cut_id = cut.id
+            self._own_lifts = None
+            self.setup, self.mount = self._conditions(cut)
+            self._restart()
+            self.prepare()
+        else:
+            self._follow_bench()
+            self.test.sync(self._plan(), self._done())
+
+    def _follow_bench(self) -> None:
+        """The bench's record was changed: readings to come are taken as it is now."""
+        bench = self.bench
+        if bench is not None and self.run is None and with_bench(self.setup, bench) != self.setup:
+            self.setup = replace(with_bench(self.setup, bench), id=new_id())
+            self._restart()
+            self.prepare()
+
+    def _restart(self) -> None:
+        automatic = self.test.automatic
+        self.test = FlowTest(self._plan(), self._nominal(), self._done())
+        self.test.automatic = automatic
+
+    def _nominal(self) -> float | None:
+        return None if self.element.kind == "columns" else self.setup.test_pressure or DEFAULT_PRESSURE
+
+    def _done(self) -> set[tuple[int, bool]]:
+        """Rungs of the run in hand that carry a reading that counts."""
+        run = self.run
+        return {Rung(r.lift, returns=r.returned).key for r in run.readings if r.struck is None} if run else set()
+
+    def _conditions(self, cut: Cut) -> tuple[SetUp, int]:
+        """The cut's last run's own, or those of the last run of this kind of port on a new mount."""
+        job = self.space.job
+        port = self.space.port
+        assert port is not None
+        # A trial begins from its cut's own conditions, on its mount: clay goes in through the opening.
+        real = self.space.real_cut
+        for owner in (cut, real) if real is not None else (cut,):
+            if owner.runs:
+                run = owner.runs[-1]
+                mount = job.mount(run.mount_id)
+                return job.setup(run.setup_id), mount.number if mount else self._next_mount()
+        like = [s for s in job.setups if s.direction == port.kind]
+        if like:
+            return like[-1], self._next_mount()
+        known = replace(job.setups[-1], id=new_id(), entry=None, leak=None, leak_pressure=None) if job.setups else None
+        blank = known or SetUp(id=new_id(), direction=port.kind, test_pressure=DEFAULT_PRESSURE, bore=job.bore)
+        return replace(blank, direction=port.kind), self._next_mount()
+
+    def _next_mount(self) -> int:
+        return max((m.number for m in self.space.job.mounts), default=0) + 1
+
+    @property
+    def run(self) -> FlowRun | None:
+        """The run that the next reading goes to, None where it will be a new one."""
+        cut = self.space.cut
+        if cut is None:
+            return None
+        found = self.space.open_run(self.setup, self.mount, "")
+        return found if any(r.id == found.id for r in cut.runs) else None
+
+    def reduced(self) -> ReducedRun | None:
+        """The run in hand reduced, where it has readings that count."""
+        run, space = self.run, self.space
+        if run is None or space.port is None or space.cut is None:
+            return None
+        return next((r for r in space.analysis.runs_of(space.cut, space.port) if r.run_id == run.id), None)
+
+    # -- the plan
+
+    def _plan(self) -> list[Rung]:
+        """The user's own lifts, else the pinned cut's, else the usual steps; and whatever this run has besides."""
+        run, against = self.run, self.space.against
+        readings = run.readings if run else ()
+        source = against.runs[-1].readings if against is not None and against.runs else ()
+        wanted = self._own_lifts or sorted({r.lift for r in source if r.lift > 0}) or self._usual_lifts()
+        stops = [n.lift for n in run.rung_notes if n.kind == "out of travel"] if run else []
+        wanted = [x for x in wanted if not stops or x <= min(stops) + 1e-6]  # the valve goes no further
+        lifts = {round(x * 1e6) for x in (*wanted, *(r.lift for r in readings if not r.returned))}
+        back = self.come_back or any(r.returned for r in readings)
+        return rungs([x * 1e-6 for x in sorted(lifts) if x > 0], come_back=back)
+
+    def _usual_lifts(self) -> list[float]:
+        step, unit = (1.0, "mm") if self._session.units.name == "metric" else (0.05, "in")
+        count = range(1, RUNGS + 1)
+        workspace = self._session.workspace
+        if workspace is not None and workspace.port is not None:
+            cam = workspace.analysis.cam_of(workspace.port.kind)
+            if cam is not None:  # as far as the cam lifts, and a step beyond
+                far = min(math.ceil(from_si(cam.peak_lift, unit) / step - 1e-6) + 1, MOST_USUAL)
+                count = range(1, far + 1)
+        if workspace is not None and workspace.port is not None and workspace.port.witness:
+            count = range(3, 10, 3)
+        return [tidy(to_si(step * i, unit)) for i in count]
+
+    @property
+    def lifts(self) -> list[float]:
+        """Lifts of the plan on the way up [m]."""
+        return [r.lift for r in self.test.rungs if not r.returns]
+
+    def use_plan(self, lifts: list[float] | None, *, come_back: bool) -> None:
+        """Other lifts, None for the pinned cut's; what was read stays."""
+        self._own_lifts, self.come_back = lifts, come_back
+        self._restart()
+
+    # -- conditions
+
+    def use_setup(self, setup: SetUp) -> None:
+        """Other conditions: a set-up of its own, so that what was read before keeps its own."""
+        run, had = self.run, self.setup
+        self.setup = replace(setup, id=new_id())
+        if run is not None and not run.readings:
+            self.space.apply("conditions", change_setup(self.space.job, run.id, self.setup))
+        prepared = self.preparation
+        self._restart()
+        if (setup.bench, setup.test_pressure) != (had.bench, had.test_pressure):
+            self.prepare()
+        else:
+            self.preparation = prepared
+
+    def use_bench(self, bench: Bench) -> None:
+        """Flow on this bench from now on."""
+        self.use_setup(with_bench(self.setup, bench))
+
+    def other_bench(self, connected: BenchBridge) -> str:
+        """What is asked where the bench connected is not the set-up's; nothing where it is, or none is."""
+        record = self.bench
+        if not connected.connected or record is None:
+            return ""
+        name = connected.answers_for
+        same = same_name(name, record.name) if name else (record.link == "simulated" and connected.is_simulated)
+        if same:
+            return ""
+        theirs = name or ("the simulated bench" if connected.is_simulated else connected.sentence)
+        return f"Which bench is this? The set-up says {record.name}, and {theirs} is connected."
+
+    def use_connected(self, connected: BenchBridge) -> None:
+        """Flow on the bench that is connected: its record where the shop has one, else its name alone."""
+        record = bench_named(self.space.benches, connected.answers_for)
+        if record is None and connected.is_simulated:
+            record = next((b for b in self.space.benches if b.link == "simulated"), None)
+        if record is not None:
+            self.use_bench(record)
+            return
+        name = connected.answers_for or ("simulated bench" if connected.is_simulated else connected.sentence)
+        plain = replace(self.setup, element=None, scale_density=None, orifice_diameter=None, leak=None, seat_leak=None)
+        self.use_setup(replace(plain, bench=name[:60], test_pressure=plain.test_pressure or DEFAULT_PRESSURE))
+
+    def remount(self) -> None:
+        """The head came off and went back on."""
+        self.mount = max(self._next_mount(), self.mount + 1)
+        self._restart()
+
+    def differs(self, units: Units) -> str:
+        """What differs from the pinned cut's conditions, in sentences; said before the test."""
+        before = self.pinned_setup
+        cut = self.space.cut
+        if before is None or cut is None:
+            return ""
+        found = comparability(before, self.setup, cut.kind, self.space.analysis.transfer(before, self.setup))
+        return " ".join(d.sentence for d in found.differences)
+
+    @property
+    def pinned_setup(self) -> SetUp | None:
+        """The conditions of the pinned cut's last run."""
+        against = self.space.against
+        return self.space.job.setup(against.runs[-1].setup_id) if against is not None and against.runs else None
+
+    # -- preparing the bench
+
+    def prepare(self) -> None:
+        """Begin the steps before the lifts anew."""
+        bench = self.bench
+        steps = tuple(s for s in ORDER if s is not Step.PLATE or (bench is not None and bench.plate_flow is not None))
+        self.preparation = Preparation(
+            steps, self._nominal(), self._smallest_flow(), bench.plate_flow if bench else None
+        )
+
+    def _smallest_flow(self) -> float | None:
+        """Lowest reading of the pinned cut's last run, where it is of the same measure."""
+        space = self.space
+        if space.against is None or space.port is None or self.element.kind != "flow":
+            return None
+        runs = space.analysis.runs_of(space.against, space.port)
+        return float(runs[-1].flow.min()) if runs and runs[-1].kind == "flow" else None
+
+    def record(self, outcome: StepDone | StepSkipped, source: str) -> tuple[str, ...]:
+        """Put a step's outcome in the book, and what follows from it in place. Returns sentences about it."""
+        notes: tuple[str, ...] = ()
+        benches = None
+        record = StepRecord(id=new_id(), kind=outcome.step.value, time=now_text())
+        if isinstance(outcome, StepSkipped):
+            record = replace(record, skipped=outcome.reason)
+        else:
+            flow = None if outcome.flow is None else self.element.step_flow(outcome.flow, outcome.pressure)
+            record = replace(record, flow=flow, pressure=outcome.pressure, drift=outcome.drift)
+            notes = outcome.notes
+            if outcome.step is Step.PLATE and flow is not None:
+                benches, said, off = self._plate_checked(flow, outcome.pressure)
+                record = replace(record, drift=off)
+                notes = (*notes, said)
+        self.space.record_step(self.setup, self.mount, record, source, benches)
+        if isinstance(outcome, StepDone) and record.flow is not None:
+            at = outcome.pressure or self._nominal()
+            if outcome.step is Step.LEAK:
+                self.use_setup(replace(self.setup, leak=record.flow, leak_pressure=at))
+            elif outcome.step is Step.SEAT_LEAK:
+                through_seat = max(record.flow - (self.setup.leak or 0.0), 0.0)
+                self.use_setup(replace(self.setup, seat_leak=tidy(through_seat)))
+        return notes
+
+    def _plate_checked(self, flow: float, pressure: float | None) -> tuple[tuple[Bench, ...] | None, str, float | None]:
+        """The benches with one more plate check, the sentence about it, and how far off nominal it is."""
+        bench = self.bench
+        nominal = self.setup.test_pressure
+        if bench is None or bench.plate_flow is None:
+            return None, "", None
+        at_nominal = flow
+        if nominal is not None and pressure:
+            at_nominal = float(correct_readings([flow], nominal, [pressure])[0])
+        check = PlateCheck(
+            id=new_id(), nominal=bench.plate_flow, flow=tidy(at_nominal), pressure=nominal, date=now_text()
+        )
+        grown = replace(bench, plates=(*bench.plates, check))
+        said = plate_sentence(grown.plates)[1]
+        benches = tuple(grown if b.id == bench.id else b for b in self.space.benches)
+        return benches, f"{said[0].upper()}{said[1:]}.", tidy(at_nominal / bench.plate_flow - 1)
+
+    @property
+    def valve_diameter(self) -> float | None:
+        """Of the port looked at [m], None where it is not known."""
+        valve = self.space.job.valve_of(self.space.port) if self.space.port is not None else None
+        return valve.head_diameter if valve is not None else None
+
+    # -- readings
+
+    def store(self, kept: Kept, lift_text: str, source: str) -> None:
+        """Put a kept reading in the book. On disk when this returns."""
+        notes = self._skipped_notes(kept)
+        self.space.keep(self.setup, self.mount, self._reading(kept), lift_text, source, notes)
+
+    def store_all(self, kept: list[Kept], source: str) -> None:
+        """Put a table of readings in the book, in one edit."""
+        self.space.keep_all(self.setup, self.mount, [self._reading(k) for k in kept], source)
+
+    def _reading(self, kept: Kept) -> Reading:
+        return replace(
+            self.element.as_reading(kept.flow, kept.pressure),
+            id=new_id(),
+            lift=tidy(round(kept.lift, 9)),
+            swirl=None if kept.swirl is None else tidy(kept.swirl),
+            spread=None if kept.spread is None or self.element.kind != "flow" else tidy(kept.spread),
+            window=None if kept.window is None else tidy(kept.window),
+            time=now_text(),
+            unsteady=kept.unsteady,
+            returned=kept.rung.returns,
+        )
+
+    def _skipped_notes(self, kept: Kept) -> tuple[RungNote, ...]:
+        """A note for every rung passed over on the way to this one, once."""
+        run = self.run
+        noted = {round(n.lift * 1e6) for n in run.rung_notes if n.kind == "skipped"} if run else set()
+        notes = [
+            RungNote(id=new_id(), lift=tidy(round(r.lift, 9)), kind="skipped", time=now_text())
+            for r in self.test.passed
+            if r.lift < kept.lift and r.key[0] not in noted and not kept.rung.returns
+        ]
+        if kept.rung.pressure is not None:
+            notes.append(RungNote(id=new_id(), lift=tidy(round(kept.lift, 9)), kind="out of breath", time=now_text()))
+        return tuple(notes)
+
+    def note(self, kind: str, lift_text: str) -> bool:
+        """Note something at the rung stood on; False where there is none or it is noted already."""
+        lift, run = self.test.lift, self.run
+        if lift is None:
+            return False
+        known = run.rung_notes if run else ()
+        if any(n.kind == kind and abs(n.lift - lift) < 1e-6 for n in known):
+            return False
+        note = RungNote(id=new_id(), lift=tidy(round(lift, 9)), kind=kind, time=now_text())
+        self.space.note_rung(self.setup, self.mount, note, lift_text, "typed")
+        return True
+
+    def strike_last(self, reason: str = STRUCK_AT_BENCH) -> Reading | None:
+        """Strike the last reading of the run that counts; returns it."""
+        run = self.run
+        counted = [r for r in run.readings if r.struck is None] if run else []
+        if run is None or not counted:
+            return None
+        last = counted[-1]
+        words = self._session.units.lift.text(last.lift)
+        job = strike(self.space.job, run.id, last.id, reason)
+        self.space.apply(f"strike {words}", job, f"Struck {words}: it stays in the book and does not count.")
+        return last
+
+    def strike(self, reading_id: str, reason: str) -> None:
+        """Strike any reading of the run; ValueError without a reason."""
+        run = self.run
+        reading = next((r for r in run.readings if r.id == reading_id), None) if run else None
+        if run is None or reading is None:
+            return
+        words = self._session.units.lift.text(reading.lift)
+        job = strike(self.space.job, run.id, reading_id, reason)
+        self.space.apply(f"strike {words}", job, f"Struck {words}: it stays in the book and does not count.")
+
+    def take_up(self, reading_id: str) -> None:
+        """Count a struck reading of the run again."""
+        run = self.run
+        reading = next((r for r in run.readings if r.id == reading_id), None) if run else None
+        if run is None or reading is None:
+            return
+        words = self._session.units.lift.text(reading.lift)
+        self.space.apply(f"take up {words}", take_up(self.space.job, run.id, reading_id))
+
+    # -- what it means
+
+    def pair(self) -> Pair | None:
+        """The cut looked at held against the pinned one, where both were flowed."""
+        space = self.space
+        if space.port is None or space.cut is None or space.against is None or self.reduced() is None:
+            return None
+        return space.analysis.pair(space.port, space.against, space.cut)
+
+    def leak_words(self, units: Units) -> str:
+        """What is taken off for the leak."""
+        if self.element.kind == "columns":
+            return "index: ratios only, no leak taken off"
+        return f"leak {units.flow.text(self.setup.leak)} taken off" if self.setup.leak else "no leak taken off"

@@ -1,0 +1,320 @@
+"""What the Flow room's parts show, made from the run in hand. Figures come from the core."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import numpy as np
+
+from ventrix.bench.procedure.flow_procedure import PRESSURE_WINDOW, Phase
+from ventrix.bench.procedure.preparation import SAYS, TITLES, Step
+from ventrix.core.judging.findings import Pair
+from ventrix.core.model.run import SetUp
+from ventrix.core.quantity.units import from_si, from_si_array
+from ventrix.core.quantity.words import percent_text
+from ventrix.core.runs.reduction import ReducedRun
+from ventrix.core.runs.run_curves import turning_of
+from ventrix.rooms.display_units import Units
+from ventrix.rooms.flow.pictures import Far, Rung, StepLine, Tape
+from ventrix.rooms.shared.gain_words import SHARE
+from ventrix.rooms.shared.plot_values import Band, Line
+from ventrix.ui.flow.run_in_hand import RunInHand
+from ventrix.ui.widgets.plot import LiftPlot
+
+TAPE_SPAN = 0.20  # of nominal, each way
+
+
+def _grain(lift: float) -> int:
+    return round(lift * 1e6)
+
+
+def flow_words(value: float | None, kind: str, units: Units, *, sign: bool = False) -> str:
+    """A flow in the user's unit; an index with four digits, and a difference of indices as the share it is."""
+    if kind == "flow" or value is None:
+        return units.flow.text(value, sign=sign)
+    return f"{SHARE.text(value, sign=True)} %" if sign else f"{value:.4f}"
+
+
+def _by_lift(pair: Pair | None) -> dict[int, tuple[float, float, str]]:
+    """Difference, expanded uncertainty and result at each lift tested on both sides: SI, or shares of an index."""
+    if pair is None or pair.comparison is None:
+        return {}
+    c = pair.comparison
+    base = c.before if c.kind == "index" else np.ones(len(c.lift))
+    return {
+        _grain(float(x)): (float(d), float(u), str(r))
+        for x, d, u, r, tested in zip(c.lift, c.change / base, c.expanded / base, c.results, c.tested, strict=True)
+        if tested
+    }
+
+
+def ladder_rungs(hand: RunInHand, pair: Pair | None, units: Units) -> tuple[list[Rung], int | None]:
+    """The rungs of the ladder, and the one stood on."""
+    reduced = hand.reduced()
+    flows = {} if reduced is None else dict(zip(map(_grain, reduced.lift), reduced.flow, strict=True))
+    swirls = {} if reduced is None else dict(zip(map(_grain, reduced.lift), reduced.swirl, strict=True))
+    kind = "flow" if reduced is None else reduced.kind
+    differences = _by_lift(pair)
+    run = hand.run
+    readings, noted = (run.readings, run.rung_notes) if run else ((), ())
+    found = []
+    for rung in hand.test.rungs:
+        grain = _grain(rung.lift)
+        here = [r for r in readings if _grain(r.lift) == grain]
+        counted = [r for r in here if r.struck is None]
+        back = [r for r in counted if r.returned]
+        difference, _, result = differences.get(grain, (None, None, ""))
+        known = grain in flows and (bool(back) if rung.returns else len(counted) > len(back))
+        found.append(
+            Rung(
+                lift=("↩ " if rung.returns else "") + units.lift.text(rung.lift),
+                flow=flow_words(float(flows[grain]), kind, units) if known else "",
+                difference=flow_words(difference, kind, units, sign=True) if known and difference is not None else "",
+                result=result if known else "",
+                readings=len(counted),
+                struck=len(here) - len(counted),
+                unsteady=any(r.unsteady for r in counted),
+                swirl=_rpm(float(swirls.get(grain, np.nan))) if known else "",
+                notes=tuple(n.kind for n in noted if _grain(n.lift) == grain),
+            )
+        )
+    at = hand.test.index if hand.test.rung is not None else None
+    return found, at
+
+
+def _rpm(speed: float) -> str:
+    """A paddle's speed [rad/s] in rpm with its sign; nothing where it was not read."""
+    return "" if speed != speed else f"{from_si(speed, 'rpm'):+.0f}".replace("-", "−")
+
+
+_PHASE_WORDS = {
+    Phase.SET: "SET {lift}",
+    Phase.WAIT: "WAIT, settling",
+    Phase.KEEP: "KEEP when you are ready",
+    Phase.KEPT: "KEPT. Set the next lift",
+    Phase.DONE: "ALL LIFTS DONE",
+}
+
+
+def far_view(hand: RunInHand, connected: bool, units: Units) -> Far:
+    """The far view of this moment."""
+    test = hand.test
+    lift = test.lift
+    lift_text = units.lift.text(lift) if lift is not None else ""
+    following = test.next_lift
+    automatic = " · keeps by itself" if test.automatic else ""
+    common: dict[str, Any] = {
+        "lift": lift_text,
+        "lift_caption": f"lift, {units.lift.label}" if lift is not None else "",
+        "next_lift": f"next {units.lift.text(following)}" if following is not None else "",
+        "flow_unit": "index" if hand.element.kind == "columns" else units.flow.label,
+        "foot": f"{hand.leak_words(units)} · mount {hand.mount}{automatic}",
+    }
+    if lift is None:
+        open_rungs = ", ".join(units.lift.text(r.lift) for r in test.rungs if not test.is_done(r))
+        said = f"ALL BUT {open_rungs} DONE" if open_rungs else _PHASE_WORDS[Phase.DONE]
+        return Far(said, "Compare shows what the cut did", **common)
+    if not connected:
+        kept = _kept_flow(hand, lift)
+        return Far(f"SET {lift_text}, then type", "type, then Enter", flow=_text(kept, units), **common)
+    return _live_view(hand, units, lift, common)
+
+
+def _text(flow: float | None, units: Units) -> str:
+    return "" if flow is None else units.flow.text(flow)
+
+
+def _kept_flow(hand: RunInHand, lift: float) -> float | None:
+    reduced = hand.reduced()
+    if reduced is None:
+        return None
+    at = [i for i, x in enumerate(reduced.lift) if _grain(float(x)) == _grain(lift)]
+    return float(reduced.flow[at[0]]) if at else None
+
+
+def pressure_tape(nominal: float | None, pressure: float | None, units: Units) -> Tape | None:
+    """The test pressure as a tape with its window; None where the pressure floats."""
+    if nominal is None:
+        return None
+    shown = units.pressure
+    ends = [from_si(nominal * (1 + share), shown.unit) for share in (-TAPE_SPAN, TAPE_SPAN)]
+    window = [from_si(nominal * (1 + share), shown.unit) for share in (-PRESSURE_WINDOW, PRESSURE_WINDOW)]
+    return Tape(
+        low=ends[0],
+        high=ends[1],
+        window=(window[0], window[1]),
+        at=None if pressure is None else from_si(pressure, shown.unit),
+        text=shown.text(pressure),
+        caption=f"test pressure, {shown.label}",
+        digits=1 if nominal < 20 * 249 and shown.unit == "inH2O" else 0,
+    )
+
+
+def _live_view(hand: RunInHand, units: Units, lift: float, common: dict[str, Any]) -> Far:
+    test = hand.test
+    phase = test.phase
+    words = _PHASE_WORDS.get(phase, "").format(lift=common["lift"])
+    if phase is Phase.KEPT and test.next_lift is None:
+        words = "KEPT. All lifts done"
+    if phase is Phase.PRESSURE:
+        words = "MORE PRESSURE" if test.pressure_error < 0 else "LESS PRESSURE"
+        if test.out_of_breath:
+            words = "OUT OF BREATH: press twice"
+    live, steadiness = test.live, test.steadiness
+    flow = None
+    if live is not None and phase is not Phase.SET:
+        flow = hand.element.as_reported(*live)
+    kind = "index" if hand.element.kind == "columns" else "flow"
+    difference, against_words, result = _live_difference(hand, lift, flow, units)
+    advice = hand.element.range_words(flow if kind == "flow" else None, units)
+    swirl = next((s for s in (test.live_swirl,) if s is not None and phase is not Phase.SET), None)
+    foot = " · ".join(x for x in (advice, common["foot"], _swirl_words(swirl, hand.setup)) if x)
+    spread = hand.element.spread(steadiness.spread, live)
+    return Far(
+        words,
+        "Space or pedal" if phase is Phase.KEEP else "",
+        flow="" if flow is None else flow_words(flow, kind, units),
+        spread=f"± {units.flow.text(spread)}" if flow is not None and spread and kind == "flow" else "",
+        difference=difference,
+        difference_words=against_words,
+        result=result,
+        tape=pressure_tape(test.test_pressure, None if live is None else live[1], units),
+        steady=steadiness.share,
+        steady_words=f"last 3.0 s: spread {units.flow.text(spread)}" if live and kind == "flow" else "",
+        **common | {"foot": foot},
+    )
+
+
+def _swirl_words(swirl: float | None, setup: SetUp) -> str:
+    return "" if swirl is None else f"{turning_of(setup)} {_rpm(swirl)} rpm"
+
+
+def step_view(hand: RunInHand, connected: bool, units: Units) -> Far:
+    """The far view of a step before the lifts."""
+    preparation = hand.preparation
+    step = preparation.step
+    if step is None:
+        return Far("THE BENCH IS PREPARED")
+    live = preparation.live if connected else None
+    words = TITLES[step]
+    if preparation.pressure_wanted and connected:
+        words += ": bring the pressure in"
+    flow = None if live is None or step is Step.ZERO else hand.element.as_indicated(*live)
+    drift = preparation.drift
+    plate = preparation.plate_flow if step is Step.PLATE else None
+    nominal = 0.0 if step is Step.ZERO else preparation.test_pressure
+    return Far(
+        words,
+        "Space or pedal takes it, S skips" if connected else "type, then Enter; S skips",
+        sentence=SAYS[step],
+        flow=_step_figure(step, live, flow, hand, units),
+        flow_unit=_step_unit(step, hand, units),
+        difference_words=f"the plate flows {units.flow.with_unit(plate)}" if plate is not None else "",
+        tape=pressure_tape(nominal, None if live is None else live[1], units) if nominal else None,
+        steady=preparation.share if connected else None,
+        steady_words="" if drift is None else f"drift {percent_text(drift, 2, sign=True)}",
+        foot=f"step {preparation.index + 1} of {len(preparation.steps)} · mount {hand.mount}",
+    )
+
+
+def _step_figure(
+    step: Step, live: tuple[float, float] | None, flow: float | None, hand: RunInHand, units: Units
+) -> str:
+    """What a step is read by: the manometer's zero is a pressure, the rest flow."""
+    if step is Step.ZERO:
+        return "" if live is None else units.pressure.text(live[1])
+    return "" if flow is None else flow_words(flow, "index" if hand.element.kind == "columns" else "flow", units)
+
+
+def _step_unit(step: Step, hand: RunInHand, units: Units) -> str:
+    if step is Step.ZERO:
+        return units.pressure.label
+    return "index" if hand.element.kind == "columns" else units.flow.label
+
+
+def _live_difference(hand: RunInHand, lift: float, flow: float | None, units: Units) -> tuple[str, str, str]:
+    """What the live flow differs from the pinned cut by. A mark only once the reading is kept."""
+    space = hand.space
+    against = space.against
+    if flow is None or against is None or space.port is None:
+        return "", "", ""
+    runs = space.analysis.runs_of(against, space.port)
+    kind = "index" if hand.element.kind == "columns" else "flow"
+    if not runs or lift > runs[-1].curve.highest * (1 + 1e-9) or runs[-1].kind != kind:
+        return "", "", ""
+    pinned = float(runs[-1].at_pressure(hand.setup.test_pressure or runs[-1].test_pressure).curve.at(lift))
+    change = flow - pinned if kind == "flow" else flow / pinned - 1
+    kept = _by_lift(hand.pair()).get(_grain(lift))
+    name = f"over cut {against.number}"
+    if kept is not None:
+        above = flow_words(kept[1], kind, units) if kind == "flow" else f"{SHARE.text(kept[1])} %"
+        return flow_words(change, kind, units, sign=True), f"{name} (proven above {above})", kept[2]
+    return flow_words(change, kind, units, sign=True), f"{name}, not kept yet", "not proven"
+
+
+def growing_curve(plot: LiftPlot, hand: RunInHand, pair: Pair | None, units: Units, *, ghost: bool) -> str:
+    """Draw the curve over the ghost of the pinned cut; returns the caption."""
+    space = hand.space
+    port, against = space.port, space.against
+    if port is None:
+        return ""
+    lines: list[Line] = []
+    bands: list[Band] = []
+    top = 0.0
+    if ghost and against is not None:
+        runs = space.analysis.runs_of(against, port)
+        if runs:
+            x, y = _curve(runs[-1], units)
+            at_lift = np.interp(
+                x, [0.0, *_lifts(runs[-1], units)], [0.0, *_flows(runs[-1].uncertainty, runs[-1], units)]
+            )
+            bands.append(Band(x, y - 2 * at_lift, y + 2 * at_lift, "unproven"))
+            lines.append(Line(x, y, "unproven", 1.5, "dashed", label=str(against.number)))
+            top = float(y.max())
+    reduced = hand.reduced()
+    if reduced is not None:
+        x, y = _curve(reduced, units)
+        points = _lifts(reduced, units), _flows(reduced.flow, reduced, units)
+        lines.append(Line(x, y, port.kind, 2.5, points=points))
+        top = max(top, float(y.max()))
+    highest = from_si(max(r.lift for r in hand.test.rungs), units.lift.unit)
+    index = hand.element.kind == "columns"
+    least = 0.0 if index else 10.0
+    plot.show_values(lines, bands=bands, x_range=(0.0, highest * 1.06), y_range=(0.0, max(top, least, 1e-3) * 1.12))
+    unit = "index" if index else units.flow.label
+    if against is None or not ghost:
+        return f"{unit} against lift, {units.lift.label}"
+    return f"{unit} against lift, {units.lift.label}, growing over cut {against.number} (dashed, band ± 2 u)"
+
+
+def _curve(run: ReducedRun, units: Units) -> tuple[np.ndarray, np.ndarray]:
+    lift = np.linspace(0.0, run.curve.highest, 121)
+    return from_si_array(lift, units.lift.unit), _flows(run.curve.at(lift), run, units)
+
+
+def _lifts(run: ReducedRun, units: Units) -> np.ndarray:
+    return from_si_array(run.lift, units.lift.unit)
+
+
+def _flows(flow: np.ndarray, run: ReducedRun, units: Units) -> np.ndarray:
+    return from_si_array(flow, units.flow.unit) if run.kind == "flow" else flow
+
+
+def step_lines(hand: RunInHand, units: Units, *, preparing: bool) -> tuple[list[StepLine], int | None]:
+    """The steps before the lifts with what each gave, and the one stood on."""
+    run = hand.run
+    lines = []
+    for step in hand.preparation.steps:
+        records = [r for r in run.steps if r.kind == step.value] if run else []
+        last = records[-1] if records else None
+        if last is None:
+            lines.append(StepLine(step.value))
+        elif last.skipped:
+            lines.append(StepLine(step.value, "skipped", "skipped"))
+        else:
+            figure = units.flow.text(last.flow) if last.flow is not None else ""
+            if step is Step.WARM_UP and last.drift is not None:
+                figure = percent_text(last.drift, 2, sign=True)
+            lines.append(StepLine(step.value, figure, "done"))
+    at = hand.preparation.index if preparing and hand.preparation.step is not None else None
+    return lines, at

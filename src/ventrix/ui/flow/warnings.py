@@ -1,0 +1,64 @@
+"""What is odd about a run in hand: readings far from the rest, air read long ago. Sentences, no widget."""
+
+from __future__ import annotations
+
+from ventrix.core.benches.odd_readings import NEIGHBOUR_LIMIT, REPEAT_LIMIT, neighbour_distance, repeat_distance
+from ventrix.core.benches.plate import plate_sentence
+from ventrix.core.quantity.words import percent_text
+from ventrix.core.runs.element import indicated
+from ventrix.rooms.display_units import Units
+from ventrix.ui.flow.run_in_hand import RunInHand
+from ventrix.workspace.ids import hours_since
+
+AIR_HOURS = 1.0  # after which the recorded air is stale
+AIR_SHIFT = 2.0  # K: half a percent of density or so
+
+
+def odd_reading(hand: RunInHand, lift: float) -> str:
+    """What is odd about the readings at a lift: far from its neighbours or from its repeat; or nothing."""
+    run = hand.reduced()
+    if run is None or hand.run is None:
+        return ""
+    here = [i for i, x in enumerate(run.lift) if abs(float(x) - lift) < 1e-6]
+    counted = [r for r in hand.run.readings if r.struck is None and abs(r.lift - lift) < 1e-6]
+    if not here:
+        return ""
+    if len(counted) > 1:
+        values = indicated(counted, hand.setup).values
+        scatter = hand.space.analysis.scatter(hand.setup.bench)
+        off = repeat_distance(float(values[-1]), [float(v) for v in values[:-1]], scatter)
+        if off is not None and off > REPEAT_LIMIT:
+            apart = percent_text(abs(float(values[-1] / values[:-1].mean() - 1)))
+            return f"{apart} off its repeat: take it again"
+    distance = neighbour_distance(run.lift, run.flow, here[0])
+    if distance is not None and abs(distance) > NEIGHBOUR_LIMIT:
+        return f"{percent_text(distance, sign=True)} off its neighbours: take it again"
+    return ""
+
+
+def stale_air(hand: RunInHand, live_temperature: float | None) -> str:
+    """What is wrong with the recorded air, or nothing: never read, read long ago, or the room has changed."""
+    setup = hand.setup
+    if setup.temperature is None or setup.pressure is None:
+        return "The air was not recorded." if setup.scale_density or hand.element.kind in ("orifice", "mass") else ""
+    if live_temperature is not None and abs(live_temperature - setup.temperature) > AIR_SHIFT:
+        return "The air is over 2 °C off what is recorded: read it again."
+    if setup.air_read_at is not None and hours_since(setup.air_read_at) > AIR_HOURS:
+        return f"The air was read {hours_since(setup.air_read_at):.0f} hours ago: read it again."
+    return ""
+
+
+def plate_words(hand: RunInHand, units: Units) -> str:
+    """What the reference plate said last, and whether that was today; nothing on a bench without one."""
+    bench = hand.bench
+    if bench is None or bench.plate_flow is None:
+        return ""
+    counted = [p for p in bench.plates if p.struck is None]
+    if not counted:
+        return "The reference plate has not been flowed on this bench."
+    inside, said = plate_sentence(bench.plates)
+    last = counted[-1]
+    when = "today" if last.date and hours_since(last.date) < 12 else f"on {(last.date or 'an unknown day')[:10]}"
+    if not inside:
+        return f"▼ {said[0].upper()}{said[1:]}."
+    return f"Plate {when}: {units.flow.text(last.flow)} of {units.flow.text(last.nominal)}, in limits."

@@ -1,0 +1,201 @@
+"""The Head room's tab of the casting: material, numbers, condition, and what else is known of the valve."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from pathlib import Path
+from typing import Any, Final
+
+from PySide6.QtCore import Qt
+from PySide6.QtGui import QPixmap
+from PySide6.QtWidgets import (
+    QComboBox,
+    QFileDialog,
+    QLabel,
+    QLineEdit,
+    QPlainTextEdit,
+    QPushButton,
+)
+
+from ventrix.core.edits.cuts import edit_cut, edit_port
+from ventrix.core.model.cut import Cut, Photo, Port, carried
+from ventrix.core.model.job import Job
+from ventrix.records.bad_input import InputError
+from ventrix.records.files.photos import keep_photo
+from ventrix.ui.head.figures import edited_valve
+from ventrix.ui.head.tab import MeasuringSheet, Tab, unless_typing
+from ventrix.workspace.ids import new_id, now_text
+
+MATERIALS: Final = (("not recorded", None), ("iron", "iron"), ("aluminium", "aluminium"))
+HEAD_CAUTION: Final = (
+    "The head is heavy: lift with help. Cracks, corrosion and coated castings: look first. Structural and pressure "
+    "limits follow the maker's data; a doubtful casting goes to a licensed machine shop."
+)
+
+
+def _whole(text: str) -> int | None:
+    if not text.strip():
+        return None
+    if not text.strip().isdecimal() or not 0 < int(text) < 100:
+        raise ValueError(f"'{text}' is not a whole number from 1")
+    return int(text)
+
+
+class CastingTab(Tab):
+    """The casting, its condition, and what else is known of valve and guide."""
+
+    title = "Casting"
+
+    def __init__(self, room: MeasuringSheet) -> None:
+        super().__init__(room)
+        self.material = QComboBox()
+        for words, value in MATERIALS:
+            self.material.addItem(words, value)
+        self.material.activated.connect(
+            lambda _i: room.change_job(f"material {self.material.currentText()}", material=self.material.currentData())
+        )
+        self.add_row("Material", self.material)
+        self.numbers: dict[str, QLineEdit] = {}
+        for key, caption in (
+            ("cylinders", "Cylinders"),
+            ("valves_per_cylinder", "Valves a cylinder"),
+            ("valves", "Valves at this port"),
+            ("cylinder", "This port's cylinder"),
+        ):
+            box = QLineEdit()
+            box.editingFinished.connect(lambda k=key: self._number_typed(k))
+            self.numbers[key] = box
+            self.add_row(caption, box, 60)
+        self.mirror = QComboBox()
+        self.mirror.activated.connect(
+            lambda _i: self._port(f"mirror of {self.mirror.currentText()}", mirror_of=self.mirror.currentData())
+        )
+        self.add_row("Mirror image of", self.mirror)
+        self.add_group("casting")
+        self.boss = QLineEdit()
+        self.boss.setPlaceholderText("round, fin, cut away")
+        self.boss.editingFinished.connect(self._boss_typed)
+        self.add_row("Boss shape", self.boss)
+        self.back = QLineEdit()
+        self.back.setPlaceholderText("tulip, flat, undercut stem")
+        self.back.editingFinished.connect(self._back_typed)
+        self.add_row("Back of the valve", self.back)
+        self.insert = QComboBox()
+        for kind, inserted in (("not recorded", None), ("inserts", True), ("cut in the head", False)):
+            self.insert.addItem(kind, inserted)
+        self.insert.activated.connect(
+            lambda _i: room.change(
+                "seat insert", lambda j, p, c: edited_valve(j, p, seat_insert=self.insert.currentData())
+            )
+        )
+        self.add_row("Seats", self.insert)
+        self.column.addWidget(self.problem)
+        self.add_heading("Condition")
+        self.condition = QPlainTextEdit()
+        self.condition.setAccessibleName("Condition")
+        self.condition.setPlaceholderText("cracks, corrosion, earlier repairs")
+        self.condition.setFixedHeight(70)
+        self.keep = QPushButton("Keep the note")
+        self.keep.clicked.connect(lambda: room.change_job("condition", condition=self.condition.toPlainText().strip()))
+        self.column.addWidget(self.condition)
+        self.column.addWidget(self.keep)
+        photo = QPushButton("Photo of the head…")
+        photo.clicked.connect(self._choose_photo)
+        self.photos = QLabel()
+        self.photos.setAccessibleName("Photos of the head")
+        self.column.addWidget(photo)
+        self.column.addWidget(self.photos)
+        caution = QLabel(HEAD_CAUTION)
+        caution.setObjectName("caption")
+        caution.setWordWrap(True)
+        self.column.addWidget(caution)
+        self.column.addStretch()
+        self._shown_condition = ""
+
+    def show_job(self, job: Job, port: Port, cut: Cut) -> None:
+        self.material.setCurrentIndex(max(self.material.findData(job.material), 0))
+        values = {"cylinders": job.cylinders, "valves_per_cylinder": job.valves_per_cylinder}
+        values |= {"valves": port.valves, "cylinder": port.cylinder}
+        for key, box in self.numbers.items():
+            unless_typing(box, "" if values[key] is None else str(values[key]))
+        self.mirror.clear()
+        self.mirror.addItem("no other port", None)
+        for other in job.ports:
+            if other.id != port.id and other.kind == port.kind:
+                self.mirror.addItem(other.name, other.id)
+        self.mirror.setCurrentIndex(max(self.mirror.findData(port.mirror_of), 0))
+        found = carried(port, cut, "boss_shape")
+        unless_typing(self.boss, str(found.value) if found is not None else "")
+        valve = job.valve_of(port)
+        unless_typing(self.back, valve.back_shape if valve is not None else "")
+        self.insert.setCurrentIndex(self.insert.findData(valve.seat_insert if valve is not None else None))
+        if self.condition.toPlainText().strip() == self._shown_condition:
+            self.condition.setPlainText(job.condition)
+        self._shown_condition = job.condition
+        self._show_photos(job)
+
+    def _show_photos(self, job: Job) -> None:
+        """The last picture of the head, small, and how many there are."""
+        space = self.room.session.workspace
+        if not job.photos or space is None:
+            self.photos.clear()
+            return
+        picture = QPixmap(str(space.book.photo_folder / job.photos[-1].file))
+        self.photos.setToolTip(f"{len(job.photos)} kept in the book's own folder")
+        if picture.isNull():
+            self.photos.setText("the last picture is not in the book's folder")
+        else:
+            self.photos.setPixmap(picture.scaledToWidth(270, Qt.TransformationMode.SmoothTransformation))
+
+    def _choose_photo(self) -> None:
+        name, _ = QFileDialog.getOpenFileName(self, "Photo of the head", "", "Pictures (*.jpg *.jpeg *.png)")
+        if name:
+            self.keep_photo(Path(name))
+
+    def keep_photo(self, path: Path) -> bool:
+        """Copy a picture into the book's folder and hang it from the job."""
+        space = self.room.session.workspace
+        if space is None:
+            return False
+        try:
+            file = keep_photo(space.book.photo_folder, path)
+        except InputError as error:
+            self.room.session.say(str(error))
+            return False
+        photo = Photo(id=new_id(), file=file, date=now_text())
+        self.room.change_job("photo of the head", photos=(*space.job.photos, photo))
+        return True
+
+    def _port(self, name: str, **values: Any) -> None:
+        self.room.change(name, lambda job, port, _c: edit_port(job, port.id, lambda p: replace(p, **values)))
+
+    def _number_typed(self, key: str) -> None:
+        box = self.numbers[key]
+        if not box.isModified():
+            return
+        try:
+            value = _whole(box.text())
+            if key == "valves" and value is None:
+                raise ValueError("a port has at least one valve")
+        except ValueError as error:
+            self.say(error)
+            return
+        self.say(None)
+        box.setModified(False)
+        if key in ("valves", "cylinder"):
+            self._port(f"{key} {value}", **{key: value})
+        else:
+            self.room.change_job(f"{key.replace('_', ' ')} {value}", **{key: value})
+
+    def _boss_typed(self) -> None:
+        if self.boss.isModified():
+            self.boss.setModified(False)
+            shape = self.boss.text().strip() or None
+            self.room.change("boss shape", lambda j, _p, c: edit_cut(j, c.id, lambda x: replace(x, boss_shape=shape)))
+
+    def _back_typed(self) -> None:
+        if self.back.isModified():
+            self.back.setModified(False)
+            self.room.change(
+                "back of the valve", lambda j, p, _c: edited_valve(j, p, back_shape=self.back.text().strip())
+            )

@@ -1,0 +1,83 @@
+"""The engine the head is for."""
+
+from __future__ import annotations
+
+import numpy as np
+from PySide6.QtWidgets import (
+    QComboBox,
+    QLineEdit,
+)
+
+from ventrix.core.formulas.cam import TabledCam
+from ventrix.core.model.cut import Cut, Port
+from ventrix.core.model.job import CamPoint, Job
+from ventrix.core.quantity.units import from_si, parse_quantity
+from ventrix.ui.head.tab import MeasuringSheet, Tab, unless_typing
+from ventrix.workspace.ids import new_id
+
+
+class EngineTab(Tab):
+    """What the engine is."""
+
+    title = "Engine"
+
+    def __init__(self, room: MeasuringSheet) -> None:
+        super().__init__(room)
+        self.job_title = QLineEdit()
+        self.job_title.editingFinished.connect(self._rename)
+        self.add_row("Job", self.job_title, 210)
+        self.add_group("engine")
+        self.checked_at = QComboBox()
+        for words, value in (("not said", None), ("the valve", "valve"), ("the tappet", "tappet")):
+            self.checked_at.addItem(words, value)
+        self.checked_at.setToolTip("Durations at 0.050 in: read at the valve, or at the tappet with the rocker ratio")
+        self.checked_at.activated.connect(
+            lambda _i: self.room.change_job("duration's place", cam_checked_at=self.checked_at.currentData())
+        )
+        self.add_row("Duration is read at", self.checked_at)
+        self.table = QLineEdit()
+        self.table.setPlaceholderText("cam table: 0 0; 20 0.05; 60 0.31 …")
+        self.table.setToolTip(
+            "Crank angle and valve lift of this kind of port, pair by pair; it is used in place of lift and duration"
+        )
+        self.table.editingFinished.connect(self._cam_typed)
+        self.add_row("Cam table", self.table, 210)
+        self.column.addWidget(self.problem)
+        self.column.addStretch()
+
+    def show_job(self, job: Job, port: Port, cut: Cut) -> None:
+        unless_typing(self.job_title, job.title)
+        self.checked_at.setCurrentIndex(max(self.checked_at.findData(job.cam_checked_at), 0))
+        unit = self.room.session.units.lift.unit
+        points = [p for p in job.cam_points if p.kind == port.kind]
+        unless_typing(self.table, "; ".join(f"{from_si(p.angle, 'deg'):g} {from_si(p.lift, unit):.4g}" for p in points))
+
+    def _rename(self) -> None:
+        title = self.job_title.text().strip()
+        space = self.room.session.workspace
+        if space is not None and title and title != space.job.title:
+            self.job_title.setModified(False)
+            self.room.change_job(f"title '{title}'", title=title)
+
+    def _cam_typed(self) -> None:
+        space = self.room.session.workspace
+        if not self.table.isModified() or space is None or space.port is None:
+            return
+        kind, unit = space.port.kind, self.room.session.units.lift.unit
+        points = []
+        try:
+            for pair in (p for p in self.table.text().replace("\n", ";").split(";") if p.strip()):
+                cells = pair.split()
+                if len(cells) != 2:
+                    raise ValueError(f"'{pair.strip()}' is not a crank angle and a lift")
+                angle, lift = parse_quantity(cells[0], "deg"), parse_quantity(cells[1], unit)
+                points.append(CamPoint(id=new_id(), kind=kind, angle=angle, lift=lift))
+            if points:
+                TabledCam(np.array([p.angle for p in points]), np.array([p.lift for p in points]))
+        except ValueError as error:
+            self.say(error)
+            return
+        self.say(None)
+        self.table.setModified(False)
+        rest = tuple(p for p in space.job.cam_points if p.kind != kind)
+        self.room.change_job("cam table", cam_points=(*rest, *points))

@@ -1,0 +1,134 @@
+"""The figures of the Head room: what each edits, its name, its unit, and where it is typed."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+from typing import Any, Final, Literal
+
+from ventrix.core.edits.cuts import add_valve, edit_cut, edit_valve, set_volume
+from ventrix.core.model.cut import Cut, Port, Pour, carried, poured_volume
+from ventrix.core.model.job import Job, Valve
+from ventrix.core.quantity.field_checks import Check, positive
+from ventrix.workspace.ids import new_id, now_text
+
+Owner = Literal["job", "valve", "cut"]
+
+
+@dataclass(frozen=True, slots=True)
+class FieldSpec:
+    """A figure: the field of the noun it edits, its caption, its unit on screen, whose it is, where it stands."""
+
+    key: str
+    caption: str
+    unit: str
+    owner: Owner
+    group: str
+    check: Check = positive
+
+
+def _angle(value: float) -> None:
+    if not 0 < value < math.pi / 2:
+        raise ValueError("must lie between 0 and 90 degrees")
+
+
+def _cam_duration(value: float) -> None:
+    if not 0 < value < 2 * math.pi:
+        raise ValueError("must lie between 0 and 360 degrees")
+
+
+def _not_negative(value: float) -> None:
+    if value < 0:
+        raise ValueError("cannot be negative")
+
+
+SPECS: Final = (
+    FieldSpec("bore", "Bore it will sit on", "length", "job", "engine"),
+    FieldSpec("stroke", "Stroke", "length", "job", "engine"),
+    FieldSpec("rod_length", "Rod, centre to centre", "length", "job", "engine"),
+    FieldSpec("speed_low", "Used from", "speed_of_rotation", "job", "engine"),
+    FieldSpec("speed_high", "… to", "speed_of_rotation", "job", "engine"),
+    FieldSpec("power_wanted", "Power wanted", "power", "job", "engine"),
+    FieldSpec("cam_lift", "Cam lift at the valve", "lift", "job", "engine"),
+    FieldSpec("rocker_ratio", "Rocker ratio", "ratio", "job", "engine"),
+    FieldSpec("cam_duration", "Duration at 0.050 in", "angle", "job", "engine", _cam_duration),
+    FieldSpec("exhaust_cam_lift", "Exhaust cam lift", "lift", "job", "engine"),
+    FieldSpec("exhaust_cam_duration", "Exhaust duration", "angle", "job", "engine", _cam_duration),
+    FieldSpec("test_pressure", "Flows shown at (none: as tested)", "pressure", "job", "goal"),
+    FieldSpec("worthwhile_gain", "Smallest gain that matters", "flow", "job", "goal"),
+    FieldSpec("volume_ceiling", "Port no larger than", "volume", "job", "goal"),
+    FieldSpec("flatness", "Flatness, straight edge", "length", "job", "casting", _not_negative),
+    FieldSpec("back_cut_angle", "Back cut angle", "angle", "valve", "casting", _angle),
+    FieldSpec("weight", "Valve's weight", "mass", "valve", "casting"),
+    FieldSpec("chamber_volume", "Chamber", "volume", "cut", "casting"),
+    FieldSpec("head_diameter", "Valve head", "length", "valve", "drawing"),
+    FieldSpec("stem_diameter", "Stem", "length", "valve", "drawing"),
+    FieldSpec("seat_angle", "Seat angle", "angle", "valve", "drawing", _angle),
+    FieldSpec("seat_width", "Seat face", "length", "cut", "drawing"),
+    FieldSpec("seat_margin", "Seat margin", "length", "cut", "drawing", _not_negative),
+    FieldSpec("throat_diameter", "Throat", "length", "cut", "drawing"),
+    FieldSpec("bowl_diameter", "Bowl", "length", "cut", "drawing"),
+    FieldSpec("guide_diameter", "Guide", "length", "cut", "drawing"),
+    FieldSpec("guide_length", "Guide stands out", "length", "cut", "drawing", _not_negative),
+    FieldSpec("boss_width", "Guide boss", "length", "cut", "drawing"),
+    FieldSpec("opening_width", "Opening, width", "length", "cut", "drawing"),
+    FieldSpec("opening_height", "Opening, height", "length", "cut", "drawing"),
+    FieldSpec("opening_corner", "Corner radius", "length", "cut", "drawing", _not_negative),
+    FieldSpec("gasket_land", "Gasket land", "length", "cut", "drawing", _not_negative),
+    FieldSpec("pinch_width", "Pinch, width", "length", "cut", "drawing"),
+    FieldSpec("pinch_height", "Pinch, height", "length", "cut", "drawing"),
+    FieldSpec("pinch_corner", "Pinch, corner radius", "length", "cut", "drawing", _not_negative),
+    FieldSpec("hole_spacing", "Between the holes", "length", "cut", "drawing"),
+    FieldSpec("short_side_height", "Short side, height", "length", "cut", "drawing"),
+    FieldSpec("short_side_radius", "Short side, radius", "length", "cut", "drawing"),
+    FieldSpec("floor_length", "Wire along the floor", "length", "cut", "drawing"),
+    FieldSpec("roof_length", "Wire along the roof", "length", "cut", "drawing"),
+    FieldSpec("port_angle", "Port angle", "angle", "cut", "drawing", _angle),
+    FieldSpec("volume", "Poured volume", "volume", "cut", "volume"),
+)
+# Figures that a cut may carry of its own and the valve's record holds for the port as received.
+OF_SEAT: Final = ("seat_width", "seat_margin")
+
+
+def stored(job: Job, port: Port, cut: Cut, spec: FieldSpec) -> tuple[float | None, str]:
+    """A figure as the book has it, and a note where it is carried from an earlier cut."""
+    valve = job.valve_of(port)
+    if spec.owner == "job":
+        return getattr(job, spec.key), ""
+    if spec.owner == "valve":
+        return (getattr(valve, spec.key) if valve else None), ""
+    own = poured_volume(cut) if spec.key == "volume" else getattr(cut, spec.key)
+    if own is not None:
+        return own, ""
+    found = carried(port, cut, spec.key)
+    if found is not None:
+        return found.value, f"carried from cut {found.cut_number}, not measured here"
+    if spec.key in OF_SEAT and valve is not None:
+        value = getattr(valve, spec.key)
+        return value, "as received, not measured at a cut" if value is not None else ""
+    return None, ""
+
+
+def edited(job: Job, port: Port, cut: Cut, spec: FieldSpec, value: float | None) -> Job:
+    """The job with a figure set, or taken out with None."""
+    values: dict[str, Any] = {spec.key: value}
+    if spec.owner == "job":
+        return replace(job, **values)
+    if spec.owner == "valve":
+        return edited_valve(job, port, **values)
+    if spec.key == "volume":
+        pour = None if value is None else Pour(id=new_id(), volume=value, date=now_text())
+        return set_volume(job, cut.id, pour)
+    return edit_cut(job, cut.id, lambda c: replace(c, **values))
+
+
+def edited_valve(job: Job, port: Port, **values: Any) -> Job:
+    """The job with figures of a port's valve set; a port without one gets it."""
+    valve = job.valve_of(port)
+    if valve is None:
+        return add_valve(job, port.id, Valve(id=new_id(), name=f"{port.kind} valve", **values))
+    return edit_valve(job, valve.id, **values)
+
+
+Accept = Callable[[FieldSpec, float | None], None]

@@ -1,0 +1,122 @@
+"""What is wanted of the head."""
+
+from __future__ import annotations
+
+from PySide6.QtWidgets import (
+    QComboBox,
+    QLineEdit,
+)
+
+from ventrix.core.metal.unrolled import ZONE_NAMES
+from ventrix.core.model.cut import Cut, Port
+from ventrix.core.model.job import Job, Target, WallLimit
+from ventrix.core.model.school_questions import SCHOOLS
+from ventrix.core.quantity.units import parse_quantity
+from ventrix.ui.head.tab import MeasuringSheet, Tab, unless_typing
+from ventrix.workspace.ids import new_id
+
+
+class GoalTab(Tab):
+    """What the head is for, and which schools its porter belongs to."""
+
+    title = "Goal"
+
+    def __init__(self, room: MeasuringSheet) -> None:
+        super().__init__(room)
+        self.add_group("goal")
+        self.targets = QLineEdit()
+        self.targets.setPlaceholderText("0.3 150; 0.5 210 @ 28")
+        self.targets.setToolTip(
+            "Lift and flow wanted, pair by pair, for this kind of port, and behind @ the test pressure it is meant at"
+        )
+        self.targets.editingFinished.connect(self._targets_typed)
+        self.add_row("Target flows", self.targets)
+        self.limits = QLineEdit()
+        self.limits.setPlaceholderText("0.100; short side 0.110")
+        self.limits.setToolTip("How thin a wall may get: a figure for everywhere, and for places of their own")
+        self.limits.editingFinished.connect(self._limits_typed)
+        self.add_row("Wall limits", self.limits)
+        self.column.addWidget(self.problem)
+        self.add_heading("Schools")
+        self.schools: dict[str, QComboBox] = {}
+        for key, caption, sides in SCHOOLS:
+            box = QComboBox()
+            box.addItems(sides)
+            box.activated.connect(lambda _i, k=key, b=box: self._choose(k, b.currentText()))
+            self.schools[key] = box
+            self.add_row(caption, box)
+        self.column.addStretch()
+
+    def show_job(self, job: Job, port: Port, cut: Cut) -> None:
+        units = self.room.session.units
+        shown = [t for t in job.targets if t.kind == port.kind]
+        unless_typing(self.targets, "; ".join(self._target_text(t) for t in shown))
+        limits = [f"{w.place} {units.length.text(w.thickness)}".strip() for w in job.wall_limits]
+        unless_typing(self.limits, "; ".join(limits))
+        for key, _, sides in SCHOOLS:
+            self.schools[key].setCurrentText(str(job.schools.get(key, sides[0])))
+
+    def _target_text(self, target: Target) -> str:
+        units = self.room.session.units
+        text = f"{units.lift.text(target.lift)} {units.flow.text(target.flow)}"
+        return text if target.test_pressure is None else f"{text} @ {units.pressure.text(target.test_pressure)}"
+
+    def _choose(self, key: str, side: str) -> None:
+        space = self.room.session.workspace
+        if space is not None:
+            self.room.change_job(f"school: {side}", schools={**space.job.schools, key: side})
+
+    def _targets_typed(self) -> None:
+        space = self.room.session.workspace
+        if not self.targets.isModified() or space is None or space.port is None:
+            return
+        units, kind = self.room.session.units, space.port.kind
+        found = []
+        try:
+            for pair in (p for p in self.targets.text().split(";") if p.strip()):
+                main, _, at = pair.partition("@")
+                cells = main.split()
+                if len(cells) != 2:
+                    raise ValueError(f"'{pair.strip()}' is not a lift and a flow")
+                lift, flow = parse_quantity(cells[0], units.lift.unit), parse_quantity(cells[1], units.flow.unit)
+                pressure = parse_quantity(at, units.pressure.unit) if at.strip() else self._usual_pressure()
+                if lift <= 0 or flow <= 0:
+                    raise ValueError("lift and flow must be above zero")
+                found.append(Target(id=new_id(), kind=kind, lift=lift, flow=flow, test_pressure=pressure))
+        except ValueError as error:
+            self.say(error)
+            return
+        self.say(None)
+        self.targets.setModified(False)
+        rest = tuple(t for t in space.job.targets if t.kind != kind)
+        self.room.change_job("target flows", targets=(*rest, *sorted(found, key=lambda t: t.lift)))
+
+    def _usual_pressure(self) -> float | None:
+        """What a target is meant at where nothing is said: the job's pressure, else that of its last set-up [Pa]."""
+        space = self.room.session.workspace
+        if space is None:
+            return None
+        last = next((s.test_pressure for s in reversed(space.job.setups) if s.test_pressure is not None), None)
+        return space.job.test_pressure or last
+
+    def _limits_typed(self) -> None:
+        if not self.limits.isModified():
+            return
+        unit = self.room.session.units.length.unit
+        found = []
+        try:
+            for part in (p.strip() for p in self.limits.text().split(";") if p.strip()):
+                place, _, figure = part.rpartition(" ")
+                place = place.strip().lower()
+                if place and place not in ZONE_NAMES:
+                    raise ValueError(f"'{place}' is not one of {', '.join(ZONE_NAMES)}")
+                thickness = parse_quantity(figure, unit)
+                if thickness <= 0:
+                    raise ValueError("a limit must be above zero")
+                found.append(WallLimit(id=new_id(), place=place, thickness=thickness))
+        except ValueError as error:
+            self.say(error)
+            return
+        self.say(None)
+        self.limits.setModified(False)
+        self.room.change_job("wall limits", wall_limits=tuple(found))

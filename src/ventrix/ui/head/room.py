@@ -1,0 +1,205 @@
+"""The Head room: the measuring sheet. Figures at their place on a dimensioned drawing, what follows beside them."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import replace
+from typing import Any, Final
+
+from PySide6.QtCore import QSize, Signal
+from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QScrollArea, QTabWidget, QVBoxLayout, QWidget
+
+from ventrix.core.metal.unrolled import unroll
+from ventrix.core.model.cut import Cut, Port
+from ventrix.core.model.job import Job
+from ventrix.ui.head.casting_tab import CastingTab
+from ventrix.ui.head.derived_panel import AreaCurve, DerivedFigures
+from ventrix.ui.head.engine_tab import EngineTab
+from ventrix.ui.head.figures import SPECS, FieldSpec, edited, stored
+from ventrix.ui.head.finish_tab import FinishTab
+from ventrix.ui.head.goal_tab import GoalTab
+from ventrix.ui.head.port_drawing import PortDrawing
+from ventrix.ui.head.stations_tab import StationsTab
+from ventrix.ui.head.tab import Tab
+from ventrix.ui.open_book import Session
+from ventrix.ui.widgets.quantity_field import PlacedField, QuantityField
+from ventrix.ui.widgets.room import Room
+
+TABS: Final = 316  # px
+WIDE, HIGH = 1060, 560  # px: below either, the drawing is a page of the tabs
+QWIDGETSIZE_MAX: Final = 16_777_215  # Qt's own, which PySide does not export
+
+
+class HeadRoom(Room):
+    """Tabs on the left, the drawing with its fields, and derived figures that follow while typing."""
+
+    name = "Head"
+    manual = "head"
+    pour = Signal()
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session)
+        self.fields: dict[str, QuantityField] = {}
+        self._typed: dict[str, float | None] = {}
+        self._cut_id = ""
+        self._narrow = False
+        for spec in SPECS:
+            self._make_field(spec)
+        placed = {s.key: f for s in SPECS if isinstance(f := self.fields[s.key], PlacedField)}
+        self.drawing = PortDrawing(placed)
+        self.said = QLabel()
+        self.said.setObjectName("error")
+        self.said.setWordWrap(True)
+        for field in placed.values():
+            field.said.connect(self.said.setText)
+        self.derived = DerivedFigures()
+        self.curve = AreaCurve()
+        self.pours = QLabel()
+        self.pours.setObjectName("caption")
+        self.pour_again = QPushButton("Pour again")
+        self.pour_again.clicked.connect(self.pour)
+        self.tabs = QTabWidget()
+        self.tabs.setDocumentMode(True)
+        self.tabs.setFixedWidth(TABS)
+        self.pages: list[Tab] = [
+            EngineTab(self),
+            GoalTab(self),
+            CastingTab(self),
+            StationsTab(self),
+            FinishTab(self),
+        ]
+        for page in self.pages:
+            scroll = QScrollArea()
+            scroll.setWidget(page)
+            scroll.setWidgetResizable(True)
+            self.tabs.addTab(scroll, page.title)
+        self._lay_out()
+
+    def _lay_out(self) -> None:
+        volume = QHBoxLayout()
+        volume.setSpacing(12)
+        volume.addWidget(self.fields["volume"])
+        volume.addWidget(self.pour_again)
+        volume.addWidget(self.pours, 1)
+        self._below = QWidget()
+        below = QHBoxLayout(self._below)
+        below.setContentsMargins(0, 0, 0, 0)
+        below.setSpacing(12)
+        below.addWidget(self.derived, 1)
+        self.curve.setFixedWidth(270)
+        below.addWidget(self.curve)
+        self._follows = QScrollArea()
+        self._follows.setWidgetResizable(True)
+        self._sheet = QWidget()
+        self._right = QVBoxLayout(self._sheet)
+        self._right.setContentsMargins(0, 0, 0, 0)
+        self._right.setSpacing(4)
+        self._right.addWidget(self.drawing, 1)
+        self._right.addWidget(self.said)
+        self._right.addLayout(volume)
+        self._right.addWidget(self._below)
+        self._row = QHBoxLayout(self)
+        self._row.setContentsMargins(14, 6, 14, 6)
+        self._row.setSpacing(14)
+        self._row.addWidget(self.tabs)
+        self._row.addWidget(self._sheet, 1)
+
+    def fit(self, there: QSize) -> None:
+        """In a small window the drawing and what follows from it become pages of the tabs."""
+        narrow = there.width() < WIDE or there.height() < HIGH
+        if narrow == self._narrow:
+            return
+        self._narrow = narrow
+        if narrow:
+            self.tabs.insertTab(0, self._sheet, "Drawing")
+            self.tabs.addTab(self._follows, "What follows")
+            self._follows.setWidget(self._below)
+            self.tabs.setFixedWidth(QWIDGETSIZE_MAX)
+            self.tabs.setMinimumWidth(0)
+            self.tabs.setCurrentIndex(0)
+        else:
+            self._row.addWidget(self._sheet, 1)
+            self.tabs.removeTab(self.tabs.indexOf(self._follows))
+            self._right.addWidget(self._follows.takeWidget())
+            for part in (self._sheet, self._below):
+                part.show()
+            self.tabs.setFixedWidth(TABS)
+
+    def _make_field(self, spec: FieldSpec) -> None:
+        kind = PlacedField if spec.group == "drawing" else QuantityField
+        field = kind(spec.caption, self.session.units[spec.unit], spec.check)
+        field.edited.connect(lambda value, key=spec.key: self._typing(key, value))
+        field.accepted.connect(lambda value, s=spec: self._accept(s, value))
+        self.fields[spec.key] = field
+
+    # -- showing
+
+    def refresh(self) -> None:
+        space = self.session.workspace
+        self.setEnabled(space is not None)
+        if space is None or space.port is None or space.real_cut is None:
+            return
+        job, port, cut = space.job, space.port, space.real_cut
+        elsewhere = cut.id != self._cut_id
+        self._cut_id = cut.id
+        self._typed = {}
+        for spec in SPECS:
+            field = self.fields[spec.key]
+            if elsewhere:
+                field.forget()
+            field.use(self.session.units[spec.unit])
+            value, note = stored(job, port, cut, spec)
+            self._typed[spec.key] = value
+            field.set_value(value, note=note)
+        count = len(cut.pours)
+        self.pours.setText(
+            f"mean of {count} pours, {cut.pours[-1].how}" if count > 1 else (cut.pours[-1].how if count else "")
+        )
+        for page in self.pages:
+            page.show_job(job, port, cut)
+        self._derive()
+
+    def _typing(self, key: str, value: float | None) -> None:
+        self._typed[key] = value
+        self._derive()
+
+    def _derive(self) -> None:
+        space = self.session.workspace
+        if space is None or space.port is None or space.real_cut is None:
+            return
+        port, cut, units = space.port, space.real_cut, self.session.units
+        known = self._typed | {"checking_lift": space.analysis.checking_lift}
+        problems = self.derived.show_figures(known, units, port.valves)
+        for key, sentence in problems.items():
+            self.fields[key].refuse(sentence)
+        if not problems and not any(f.box.property("wrong") for f in self.fields.values()):
+            self.said.clear()
+        self.drawing.show_sizes(self._typed, port.kind)
+        typed = {s.key: self._typed.get(s.key) for s in SPECS if s.owner == "cut" and s.key != "volume"}
+        own: dict[str, Any] = {key: value for key, value in typed.items() if value is not None}
+        as_typed = replace(cut, **own)
+        try:
+            here = unroll(port, as_typed, space.job.valve_of(port))
+            self.derived.sentence.setText(self.curve.show_port(here, port.kind, self._typed.get("volume"), units))
+        except ValueError as error:
+            self.derived.sentence.setText(f"{str(error)[0].upper()}{str(error)[1:]}.")
+
+    # -- editing
+
+    def _accept(self, spec: FieldSpec, value: float | None) -> None:
+        shown = self.session.units[spec.unit]
+        words = "taken out" if value is None else shown.with_unit(value)
+        self.change(f"{spec.caption.lower()} {words}", lambda job, port, cut: edited(job, port, cut, spec, value))
+
+    def change(self, name: str, edit: Callable[[Job, Port, Cut], Job]) -> None:
+        """Apply an edit of the job, port or cut in hand, by its name."""
+        space = self.session.workspace
+        if space is None or space.port is None or space.real_cut is None:
+            return
+        job = edit(space.job, space.port, space.real_cut)
+        if job != space.job:
+            space.apply(name, job)
+
+    def change_job(self, name: str, **values: Any) -> None:
+        """Set fields of the job."""
+        self.change(name, lambda job, _port, _cut: replace(job, **values))

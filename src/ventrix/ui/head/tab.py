@@ -1,0 +1,80 @@
+"""The Head room's tabs: engine, goal, casting, stations, and the list for the end of a head."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any, Protocol
+
+from PySide6.QtWidgets import (
+    QHBoxLayout,
+    QLabel,
+    QLineEdit,
+    QVBoxLayout,
+    QWidget,
+)
+
+from ventrix.core.model.cut import Cut, Port
+from ventrix.core.model.job import Job
+from ventrix.ui.head.figures import SPECS
+from ventrix.ui.open_book import Session
+from ventrix.ui.widgets.quantity_field import QuantityField
+
+
+class MeasuringSheet(Protocol):
+    """What a page asks of the room it stands in."""
+
+    session: Session
+    fields: dict[str, QuantityField]
+
+    def change(self, name: str, edit: Callable[[Job, Port, Cut], Job]) -> None: ...
+    def change_job(self, name: str, **values: Any) -> None: ...
+
+
+class Tab(QWidget):
+    """A page of the Head room."""
+
+    title = ""
+
+    def __init__(self, room: MeasuringSheet) -> None:
+        super().__init__()
+        self.room = room
+        self.column = QVBoxLayout(self)
+        self.column.setContentsMargins(0, 4, 8, 0)
+        self.column.setSpacing(4)
+        self.problem = QLabel()
+        self.problem.setObjectName("error")
+        self.problem.setWordWrap(True)
+
+    def add_group(self, group: str) -> None:
+        """The figures of a group, in order."""
+        for spec in SPECS:
+            if spec.group == group:
+                self.column.addWidget(self.room.fields[spec.key])
+
+    def add_row(self, caption: str, widget: QWidget, width: int = 150) -> None:
+        label = QLabel(caption)
+        label.setWordWrap(True)
+        label.setBuddy(widget)
+        widget.setAccessibleName(caption)
+        widget.setFixedWidth(width)
+        row = QHBoxLayout()
+        row.addWidget(label, 1)
+        row.addWidget(widget)
+        self.column.addLayout(row)
+
+    def add_heading(self, words: str) -> QLabel:
+        label = QLabel(words)
+        label.setObjectName("heading")
+        self.column.addWidget(label)
+        return label
+
+    def show_job(self, job: Job, port: Port, cut: Cut) -> None:
+        raise AssertionError("every tab shows the job")
+
+    def say(self, error: ValueError | None) -> None:
+        self.problem.setText("" if error is None else f"{str(error)[0].upper()}{str(error)[1:]}.")
+
+
+def unless_typing(box: QLineEdit, text: str) -> None:
+    if not (box.hasFocus() and box.isModified()):
+        box.setText(text)

@@ -1,0 +1,160 @@
+"""Starting the program: book, job, fonts, theme, window; or pictures of rooms, and out."""
+
+from __future__ import annotations
+
+import os
+import sys
+import tempfile
+from contextlib import ExitStack
+from dataclasses import dataclass
+from pathlib import Path
+
+from ventrix.records.bad_input import InputError
+
+ROOMS = ("head", "flow", "cuts", "compare", "air")
+
+
+@dataclass(frozen=True, slots=True)
+class Start:
+    """What the command line asked for."""
+
+    file: Path | None = None
+    demo: bool = False
+    shots: tuple[str, ...] = ()
+    theme: str | None = None
+
+
+def run(start: Start) -> int:
+    """Open the window and stay until it is closed, or render the pictures asked for. Returns the exit code."""
+    shots = [_shot(text) for text in start.shots]
+    if start.theme is not None and start.theme not in ("dye", "paper"):
+        raise InputError(f"'{start.theme}' is not dye or paper", field="--theme")
+    if start.file is not None and not start.file.exists():
+        raise InputError("there is no such file or command", file=str(start.file))
+    with ExitStack() as closing:
+        return _run(start, shots, closing)
+
+
+def _shot(text: str) -> tuple[str, Path]:
+    room, mark, path = text.partition("=")
+    if not mark or room not in ROOMS or not path:
+        raise InputError(f"'{text}' is not ROOM=PATH with a room of {', '.join(ROOMS)}", field="--shot")
+    return room, Path(path)
+
+
+def _run(start: Start, shots: list[tuple[str, Path]], closing: ExitStack) -> int:
+    if not (os.environ.get("DISPLAY") or os.environ.get("WAYLAND_DISPLAY") or os.environ.get("QT_QPA_PLATFORM")):
+        if not shots:
+            raise InputError("there is no display: start a desktop session, or use --shot or the commands")
+        os.environ["QT_QPA_PLATFORM"] = "offscreen"
+    from PySide6.QtCore import QSettings
+    from PySide6.QtWidgets import QApplication
+
+    from ventrix.ui.look import theme
+    from ventrix.ui.open_book import Session
+    from ventrix.ui.window.main_window import Shell
+    from ventrix.ui.window.safety import Safety
+
+    app = QApplication.instance() or QApplication(sys.argv[:1])
+    assert isinstance(app, QApplication)
+    app.setApplicationName("ventrix")
+    app.setDesktopFileName("ventrix")
+    app.setStyle("Fusion")
+    throw_away = start.demo or bool(shots)
+    if throw_away:
+        folder = Path(closing.enter_context(tempfile.TemporaryDirectory(prefix="ventrix-demo-")))
+        settings = QSettings(str(folder / "settings.ini"), QSettings.Format.IniFormat)
+    else:
+        folder = None
+        settings = QSettings(QSettings.Format.IniFormat, QSettings.Scope.UserScope, "ventrix", "ventrix")
+    theme.load_fonts()
+    theme.apply(app, start.theme or str(settings.value("theme", "dye")))
+    safety = Safety()
+    safety.install()
+    closing.callback(safety.remove)
+    session = _session(start, folder, settings, Session)
+    safety.watch(session)
+    shell = Shell(session)
+    closing.callback(session.close)
+    if start.file is not None and not _open_file(shell, start.file):
+        raise InputError(session.workspace.said if session.workspace else "could not be opened", file=start.file.name)
+    shell.show()
+    if session.opening_failed:
+        session.not_kept(session.opening_failed)
+    if shots:
+        for room, path in shots:
+            _render(app, shell, room, path)
+        shell.close()
+        return 0
+    return int(app.exec())
+
+
+def _session(start, folder, settings, session_class):
+    """The book and job to begin with: the demo's, or the user's own where it was left."""
+    from ventrix.core.judging.opening import try_opening
+    from ventrix.records.book.book import Book, default_book_path
+    from ventrix.ui.window.safety import log
+    from ventrix.workspace.workspace import Workspace
+
+    if folder is not None:
+        book = Book.open(folder / "book.sqlite")
+        if not start.demo:
+            return session_class(book, None, settings)
+        from ventrix.demo.job import demo_benches, demo_job
+
+        job = demo_job()
+        book.add_job(job, benches=demo_benches())
+        space = Workspace(book, job)
+        space.look_at(job.ports[0].cuts[2].id)  # the cut that gains high and loses low tells the most
+        return session_class(book, space, settings, demo=True)
+    book = Book.open(default_book_path())
+    known = [e.id for e in book.jobs()]
+    last = str(settings.value("job", ""))
+    chosen = last if last in known else (known[-1] if known else None)
+    if chosen is None:
+        return session_class(book, None, settings)
+    try:
+        space = Workspace.open(book, chosen)
+        try_opening(space.job, space.benches)
+        return session_class(book, space, settings)
+    except Exception:  # whatever is wrong with one job, the window opens without it
+        log.exception("the last job could not be opened")
+        session = session_class(book, None, settings)
+        session.opening_failed = "The last job could not be opened; the log says why. Open another, or bring one in."
+        return session
+
+
+def _open_file(shell, path: Path) -> bool:
+    """A job document is brought in and opened; a run table is hung from a new job's first cut."""
+    if path.suffix.lower() != ".csv":
+        return bool(shell.files.bring_in_job(path))
+    shell.files.new_job()
+    return bool(shell.files.bring_in_run(path))
+
+
+def _render(app, shell, room: str, path: Path) -> None:
+    """One room at 1280x800 into a PNG."""
+    from PySide6.QtCore import QElapsedTimer
+
+    shell.resize(1280, 800)
+    shell.go_to(ROOMS.index(room))
+    clock = QElapsedTimer()
+    clock.start()
+    while clock.elapsed() < 400:
+        app.processEvents()
+    if room == "flow" and shell.session.bench.is_simulated:
+        _let_bench_speak(app, shell, clock)
+    if not shell.grab().save(str(path), "PNG"):
+        raise InputError("the picture cannot be written", file=str(path))
+
+
+def _let_bench_speak(app, shell, clock) -> None:
+    """Open the valve and wait until the far view shows a settled reading."""
+    from ventrix.bench.procedure.flow_procedure import Phase
+
+    shell.flow.ladder.rung_chosen.emit(7)
+    shell.flow.toggle_blower()
+    shell.flow.open_to_rung()
+    clock.restart()
+    while clock.elapsed() < 12_000 and shell.flow.hand.test.phase is not Phase.KEEP:
+        app.processEvents()

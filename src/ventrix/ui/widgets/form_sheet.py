@@ -1,0 +1,151 @@
+"""A side sheet made of fields: what every sheet that logs or measures something is built from."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from PySide6.QtCore import Signal
+from PySide6.QtWidgets import (
+    QCheckBox,
+    QComboBox,
+    QHBoxLayout,
+    QLabel,
+    QLineEdit,
+    QPushButton,
+    QScrollArea,
+    QVBoxLayout,
+    QWidget,
+)
+
+from ventrix.core.quantity.field_checks import Check, positive
+from ventrix.ui.open_book import Session
+from ventrix.ui.widgets.quantity_field import QuantityField
+from ventrix.ui.widgets.side_sheet import SideSheet
+
+
+class FormSheet(SideSheet):
+    """Fields in a column, a sentence about what is wrong, a caution, and two buttons.
+
+    Enter in a text field takes the sheet, Esc puts it away with what was typed kept.
+    """
+
+    edited = Signal()
+
+    def __init__(self, session: Session, take_words: str, width: int = 372) -> None:
+        super().__init__(width)
+        self.session = session
+        self._quantities: list[tuple[QuantityField, str]] = []
+        self._texts: list[QLineEdit] = []
+        self.title = QLabel()
+        self.title.setObjectName("heading")
+        self.title.setWordWrap(True)
+        self.problem = QLabel()
+        self.problem.setObjectName("error")
+        self.problem.setWordWrap(True)
+        self.warning = QLabel()
+        self.warning.setWordWrap(True)
+        self.warning.setStyleSheet("font-weight: 500")
+        self.caution = QLabel()
+        self.caution.setWordWrap(True)
+        self.caution.setObjectName("quiet")
+        self.take_button = QPushButton(take_words)
+        self.take_button.clicked.connect(self.take)
+        away = QPushButton("Not now (Esc)")
+        away.clicked.connect(self.closed)
+        self._buttons = QHBoxLayout()
+        self._buttons.addWidget(self.take_button)
+        self._buttons.addWidget(away)
+        self.column = QVBoxLayout()
+        self.column.setContentsMargins(0, 0, 8, 0)
+        self.column.setSpacing(6)
+        self.column.addWidget(self.title)
+        holder = QWidget()
+        holder.setLayout(self.column)
+        scroll = QScrollArea()
+        scroll.setWidget(holder)
+        scroll.setWidgetResizable(True)
+        outer = QVBoxLayout(self)
+        outer.setContentsMargins(20, 14, 12, 14)
+        outer.addWidget(scroll, 1)
+        outer.addWidget(self.warning)  # outside what scrolls: it is never out of sight
+        outer.addWidget(self.problem)
+        outer.addLayout(self._buttons)
+
+    def finish(self) -> None:
+        """Put the caution behind the fields; called once they are all there."""
+        self.column.addWidget(self.caution)
+        self.column.addStretch()
+
+    def _captioned(self, caption: str, widget: QWidget) -> None:
+        label = QLabel(caption)
+        label.setBuddy(widget)
+        label.setWordWrap(True)
+        widget.setAccessibleName(caption)
+        widget.setFixedWidth(196)
+        row = QHBoxLayout()
+        row.addWidget(label, 1)
+        row.addWidget(widget)
+        self.column.addLayout(row)
+
+    def add_text(self, caption: str, hint: str = "") -> QLineEdit:
+        """A line of text."""
+        box = QLineEdit()
+        box.setMaxLength(160)
+        box.setPlaceholderText(hint)
+        box.returnPressed.connect(self.take)
+        box.textEdited.connect(lambda _t: self.edited.emit())
+        self._texts.append(box)
+        self._captioned(caption, box)
+        return box
+
+    def add_choice(self, caption: str, options: Sequence[tuple[str, object]]) -> QComboBox:
+        """One of a list."""
+        box = QComboBox()
+        for words, value in options:
+            box.addItem(words, value)
+        box.currentIndexChanged.connect(lambda _i: self.edited.emit())
+        self._captioned(caption, box)
+        return box
+
+    def add_figure(self, caption: str, unit: str, check: Check | None = positive) -> QuantityField:
+        """A figure in a unit of the session's."""
+        field = QuantityField(caption, self.session.units[unit], check)
+        field.edited.connect(lambda _v: self.edited.emit())
+        self._quantities.append((field, unit))
+        self.column.addWidget(field)
+        return field
+
+    def add_check(self, words: str) -> QCheckBox:
+        """Yes or no."""
+        box = QCheckBox(words)
+        box.toggled.connect(lambda _on: self.edited.emit())
+        self.column.addWidget(box)
+        return box
+
+    def come_up(self) -> None:
+        for field, unit in self._quantities:
+            field.use(self.session.units[unit])
+        super().come_up()
+
+    def settle_fields(self) -> bool:
+        """Take what stands in every figure's box; False, with the sentence at the field, where one makes no sense."""
+        for field, _ in self._quantities:
+            field.box.editingFinished.emit()
+        wrong = [field for field, _ in self._quantities if field.box.property("wrong")]
+        if wrong:
+            wrong[0].box.setFocus()
+            self.problem.setText("One figure makes no sense: see the sentence below it.")
+        return not wrong
+
+    def clear_fields(self) -> None:
+        """Empty every box, once what was in them is in the book."""
+        for box in self._texts:
+            box.clear()
+        for field, _ in self._quantities:
+            field.forget()
+            field.box.clear()
+            field.set_value(None)
+        self.problem.clear()
+
+    def take(self) -> None:
+        raise AssertionError("every sheet says what taking it does")

@@ -1,0 +1,387 @@
+"""The unrolled port: the port's surface folded flat, zones, walls as pins, each cut's working as a tint."""
+
+from __future__ import annotations
+
+import numpy as np
+from PySide6.QtCore import QPointF, QRectF, Qt, QVariantAnimation, Signal
+from PySide6.QtGui import QBrush, QKeyEvent, QMouseEvent, QPainter, QPainterPath, QPaintEvent, QPen
+from PySide6.QtWidgets import QSizePolicy, QToolTip, QWidget
+
+from ventrix.core.metal.unrolled import BAND_NAMES, BANDS, ZONES, Zone, zone_at
+from ventrix.core.quantity.units import from_si
+from ventrix.rooms.display_units import US, Units
+from ventrix.rooms.shared.unrolled_map import MapPicture
+from ventrix.ui.look import theme
+
+LEFT_MARGIN, RIGHT_MARGIN, TOP, GAP, FOOT = 92, 34, 26, 18, 52
+
+CURVE_SHARE = 0.24  # of the height, for the area-distance curve
+
+MORPH_MS = 140  # under the 150 that motion may take
+
+STEPS = 61
+
+_TABLE_AT = np.linspace(0.0, 1.0, 241)  # shares of the length at which band widths are kept
+
+
+class UnrolledMap(QWidget):
+    """Paints a `MapPicture`. Air goes left to right. A zone is chosen with a click, or with the arrow keys."""
+
+    zone_chosen = Signal(str)
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.picture: MapPicture | None = None
+        self._units: Units = US
+        self._table = np.ones((len(BANDS), len(_TABLE_AT)))
+        self._from_table: np.ndarray | None = None
+        self._edges_at: tuple[tuple[int, int, int], np.ndarray] = ((0, 0, 0), np.zeros((5, len(_TABLE_AT))))
+        self._share = 1.0
+        self._motion = QVariantAnimation(self)
+        self._motion.setDuration(MORPH_MS)
+        self._motion.setStartValue(0.0)
+        self._motion.setEndValue(1.0)
+        self._motion.valueChanged.connect(self._moved)
+        self.setMouseTracking(True)
+        self.setMinimumSize(440, 340)
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setAccessibleName("Unrolled port")
+
+    def show_picture(self, picture: MapPicture, units: Units, *, still: bool = False) -> None:
+        """Show a map; from another cut's it moves there, unless motion is not wanted."""
+        had = self.picture.port if self.picture is not None else None
+        before = self._table
+        self.picture, self._units = picture, units
+        widths = picture.port.bands(_TABLE_AT * picture.port.length)
+        self._table = np.array([widths[band] for band in BANDS])
+        self._describe(picture)
+        if had is not None and had != picture.port and not still and self.isVisible():
+            self._from_table, self._share = before, 0.0
+            self._motion.start()
+        else:
+            self._from_table, self._share = None, 1.0
+        self.update()
+
+    def _describe(self, picture: MapPicture) -> None:
+        smallest = picture.port.smallest
+        said = [f"smallest section {self._units.area.with_unit(smallest.area)}"]
+        said += [f"{p.band} wall {p.text}{' thin' if p.thin else ''}" for p in picture.pins]
+        self.setAccessibleDescription("; ".join(said))
+
+    def _moved(self, share: float) -> None:
+        self._share = share
+        if share >= 1.0:
+            self._from_table = None
+        self.update()
+
+    # -- where things are
+
+    @property
+    def _field(self) -> QRectF:
+        """The map itself, below the curve."""
+        top = TOP + (self.height() - TOP - FOOT) * CURVE_SHARE + GAP
+        return QRectF(LEFT_MARGIN, top, self.width() - LEFT_MARGIN - RIGHT_MARGIN, self.height() - FOOT - top)
+
+    @property
+    def _backwards(self) -> bool:
+        """An exhaust port is mirrored, so that air always goes left to right."""
+        return self.picture is not None and self.picture.kind == "exhaust"
+
+    def _xs(self, shares: np.ndarray) -> np.ndarray:
+        """Where shares of the length lie across the widget [px]."""
+        turned = 1 - shares if self._backwards else shares
+        return np.asarray(self._field.left() + turned * self._field.width())
+
+    def _x(self, along: float) -> float:
+        assert self.picture is not None
+        share, field = along / self.picture.port.length, self._field
+        return field.left() + (1 - share if self._backwards else share) * field.width()
+
+    def _edges(self, shares: np.ndarray) -> np.ndarray:
+        """Edges between bands in px from the field's top, shape (5, n), at shares of the length."""
+        stack = self._widths(self._table, shares)
+        if self._from_table is not None:
+            stack = self._share * stack + (1 - self._share) * self._widths(self._from_table, shares)
+        scale = self._field.height() / float(self._table.sum(axis=0).max())
+        middle = stack.sum(axis=0) * scale / 2
+        edges = np.vstack([np.zeros(len(shares)), np.cumsum(stack, axis=0)]) * scale
+        return np.asarray(edges - middle + self._field.height() / 2)
+
+    @staticmethod
+    def _widths(table: np.ndarray, shares: np.ndarray) -> np.ndarray:
+        return np.array([np.interp(shares, _TABLE_AT, row) for row in table])
+
+    def _place(self, band: str, along: float, across: float) -> QPointF:
+        assert self.picture is not None
+        share = min(max(along / self.picture.port.length, 0.0), 1.0)
+        if self._from_table is None:  # nothing moves: the edges kept at the table's shares do
+            column = self._still_edges()[:, round(share * (len(_TABLE_AT) - 1))]
+        else:
+            column = self._edges(np.array([share]))[:, 0]
+        i = BANDS.index(band)
+        y = self._field.top() + column[i] + (column[i + 1] - column[i]) * (across + 1) / 2
+        return QPointF(self._x(along), float(y))
+
+    def _still_edges(self) -> np.ndarray:
+        """Edges at the table's shares, worked out again only for another picture or size."""
+        key = id(self._table), self.width(), self.height()
+        if self._edges_at[0] != key:
+            self._edges_at = key, self._edges(_TABLE_AT)
+        return self._edges_at[1]
+
+    def place_at(self, position: QPointF) -> tuple[str, float, float] | None:
+        """Band, distance from the opening [m] and place across (-1 to 1) under a point of the widget."""
+        if self.picture is None or not self._field.adjusted(-2, -2, 2, 2).contains(position):
+            return None
+        share = min(max((position.x() - self._field.left()) / self._field.width(), 0.0), 1.0)
+        share = 1 - share if self._backwards else share
+        edges = self._edges(np.array([share]))[:, 0] + self._field.top()
+        for i, band in enumerate(BANDS):
+            if edges[i] <= position.y() <= edges[i + 1]:
+                across = 2 * (position.y() - edges[i]) / max(edges[i + 1] - edges[i], 1e-9) - 1
+                return band, share * self.picture.port.length, float(across)
+        return None
+
+    # -- hands
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        found = self.place_at(event.position())
+        if found is None or self.picture is None:
+            return
+        zone = zone_at(found[1] / self.picture.port.length, found[0])
+        if zone is not None:
+            self.zone_chosen.emit(zone.name)
+
+    def mouseMoveEvent(self, event: QMouseEvent) -> None:
+        if self.picture is None:
+            return
+        for pin in self.picture.pins:
+            at = self._place(pin.band, pin.along, pin.across)
+            if (at - event.position()).manhattanLength() < 14:
+                QToolTip.showText(event.globalPosition().toPoint(), pin.tip, self)
+                return
+        found = self.place_at(event.position())
+        zone = zone_at(found[1] / self.picture.port.length, found[0]) if found else None
+        self.setToolTip(f"{zone.name}: click to log, measure or read its history" if zone else "")
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        names = [z.name for z in ZONES]
+        if self.picture is None or event.key() not in (Qt.Key.Key_Left, Qt.Key.Key_Right):
+            super().keyPressEvent(event)
+            return
+        at = names.index(self.picture.chosen) if self.picture.chosen in names else -1
+        step = 1 if event.key() == Qt.Key.Key_Right else -1
+        self.zone_chosen.emit(names[(at + step) % len(names)])
+
+    # -- paint
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        if self.picture is None:
+            return
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        shares = np.linspace(0.0, 1.0, STEPS)
+        edges = self._edges(shares) + self._field.top()
+        xs = self._xs(shares)
+        self._paint_curve(painter, xs, shares)
+        self._paint_bands(painter, xs, edges)
+        self._paint_tints(painter)
+        self._paint_smallest(painter)
+        self._paint_spots(painter)
+        self._paint_pins(painter)
+        self._paint_axis(painter)
+
+    def _paint_curve(self, painter: QPainter, xs: np.ndarray, shares: np.ndarray) -> None:
+        """The area-distance curve above, on the same axis; the pinned cut's dashed."""
+        assert self.picture is not None
+        units, port = self._units, self.picture.port
+        top, bottom = float(TOP), self._field.top() - GAP
+        area = port.area(shares * port.length)
+        other = None if self.picture.before is None else self.picture.before.area(shares * self.picture.before.length)
+        every = area if other is None else np.r_[area, other]
+        low, high = float(every.min()) * 0.94, float(every.max()) * 1.04
+
+        def y_of(values: np.ndarray) -> np.ndarray:
+            return bottom - (values - low) / (high - low) * (bottom - top)
+
+        painter.setFont(theme.font(12, narrow=True))
+        for value in np.linspace(low, high, 4)[1:]:
+            y = float(y_of(np.array([value]))[0])
+            painter.setPen(QPen(theme.colour("quiet", 0.3), 1))
+            painter.drawLine(QPointF(self._field.left(), y), QPointF(self._field.right(), y))
+            painter.setPen(theme.colour("quiet"))
+            where = QRectF(LEFT_MARGIN - 60, y - 9, 52, 18)
+            painter.drawText(where, Qt.AlignmentFlag.AlignRight, f"{from_si(float(value), units.area.unit):.2f}")
+        painter.setFont(theme.font(12))
+        painter.drawText(QRectF(0, top - 20, 90, 34), Qt.AlignmentFlag.AlignLeft, f"section, {units.area.label}")
+        if other is not None:
+            _line(painter, xs, y_of(other), self.picture.kind, 1.5, Qt.PenStyle.DashLine)
+        _line(painter, xs, y_of(area), self.picture.kind, 2.5, Qt.PenStyle.SolidLine)
+        painter.setBrush(theme.colour("ground"))
+        painter.setPen(QPen(theme.colour(self.picture.kind), 1.5))
+        for section in port.sections:
+            if section.measured:
+                y = float(y_of(np.array([section.area]))[0])
+                painter.drawRect(QRectF(self._x(section.along) - 3, y - 3, 6, 6))
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+
+    def _paint_bands(self, painter: QPainter, xs: np.ndarray, edges: np.ndarray) -> None:
+        for i, band in enumerate(BANDS):
+            path = _strip(xs, edges[i], edges[i + 1])
+            painter.fillPath(path, theme.colour("raised" if i % 2 else "panel"))
+            painter.setFont(theme.font(13))
+            painter.setPen(theme.colour("quiet"))
+            middle = (edges[i][0] + edges[i + 1][0]) / 2
+            where = QRectF(0, middle - 12, LEFT_MARGIN - 12, 24)
+            painter.drawText(where, Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter, BAND_NAMES[band])
+        for edge in edges:
+            _line(painter, xs, edge, "scribe", 1.2, Qt.PenStyle.SolidLine)
+        seat = self._x(self.picture.port.length) if self.picture is not None else self._field.right()
+        painter.fillRect(QRectF(seat - 2, edges[0][-1], 4, edges[-1][-1] - edges[0][-1]), theme.colour("brass"))
+        painter.save()
+        painter.translate(seat + (-8 if self._backwards else 10), (edges[0][-1] + edges[-1][-1]) / 2 - 14)
+        painter.rotate(90)
+        painter.setPen(theme.colour("brass"))
+        painter.setFont(theme.font(12))
+        painter.drawText(0, -2, "seat")
+        painter.restore()
+
+    def _zone_path(self, zone: Zone, band: str) -> QPainterPath:
+        assert self.picture is not None
+        shares = np.linspace(zone.start, zone.end, 15)
+        edges = self._edges(shares) + self._field.top()
+        i = BANDS.index(band)
+        return _strip(self._xs(shares), edges[i], edges[i + 1])
+
+    def _paint_tints(self, painter: QPainter) -> None:
+        assert self.picture is not None
+        for tint in self.picture.tints:
+            for zone in (z for z in ZONES if tint.zone in (z.name, "all over")):
+                for band in zone.bands:
+                    path = self._zone_path(zone, band)
+                    role = "brass" if tint.present else self.picture.kind
+                    painter.fillPath(path, theme.colour(role, 0.42 if tint.present else 0.22))
+                    if tint.added:
+                        painter.fillPath(path, QBrush(theme.colour("text", 0.5), Qt.BrushStyle.Dense6Pattern))
+                if tint.present:
+                    self._name_zone(painter, zone)
+        chosen = next((z for z in ZONES if z.name == self.picture.chosen), None)
+        if chosen is not None:
+            painter.setPen(QPen(theme.colour("brass"), 1.5, Qt.PenStyle.DashLine))
+            for band in chosen.bands:
+                painter.drawPath(self._zone_path(chosen, band))
+            self._name_zone(painter, chosen)
+
+    def _name_zone(self, painter: QPainter, zone: Zone) -> None:
+        path = self._zone_path(zone, zone.bands[-1] if len(zone.bands) == 1 else zone.bands[1])
+        painter.setFont(theme.font(13, weight=600))
+        painter.setPen(theme.colour("text"))
+        box = path.boundingRect().adjusted(4, 2, 60, -2)
+        painter.drawText(box, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignTop, zone.name)
+
+    def _paint_smallest(self, painter: QPainter) -> None:
+        assert self.picture is not None
+        smallest = self.picture.port.smallest
+        x = self._x(smallest.along)
+        painter.setPen(QPen(theme.colour("brass"), 1.2, Qt.PenStyle.DotLine))
+        painter.drawLine(QPointF(x, 14), QPointF(x, self._field.bottom() + 4))
+        painter.setFont(theme.font(15, narrow=True, weight=600))
+        painter.setPen(theme.colour("brass"))
+        words = f"{smallest.name or 'smallest'} {self._units.area.text(smallest.area)}"
+        wide = painter.fontMetrics().horizontalAdvance(words)
+        left = x + 6 if x + wide + 10 < self.width() else x - wide - 6
+        painter.drawText(QPointF(left, 20), words)
+
+    def _paint_spots(self, painter: QPainter) -> None:
+        assert self.picture is not None
+        for spot in self.picture.spots:
+            at = self._place(spot.band, spot.along, spot.across)
+            radius = 4 + 9 * spot.share
+            painter.setBrush(theme.colour("text", 0.10 + 0.5 * spot.share))
+            painter.setPen(QPen(theme.colour("text"), 1.2))
+            painter.drawEllipse(at, radius, radius)
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            painter.setFont(theme.font(13, narrow=True, weight=600))
+            painter.drawText(at + QPointF(radius + 4, 5), spot.text)
+
+    def _paint_pins(self, painter: QPainter) -> None:
+        assert self.picture is not None
+        painter.setFont(theme.font(15, narrow=True, weight=600))
+        metrics = painter.fontMetrics()
+        ground, under = theme.colour("ground"), theme.colour("ground", 0.55)
+        hatch, edge = QBrush(theme.colour("scribe", 0.55), Qt.BrushStyle.BDiagPattern), QPen(theme.colour("scribe"), 1)
+        edge.setStyle(Qt.PenStyle.DashLine)
+        pens = {thin: QPen(theme.colour("worse" if thin else "text"), 2.2) for thin in (True, False)}
+        right = self._field.right()
+        for pin in self.picture.pins:
+            at = self._place(pin.band, pin.along, pin.across)
+            if pin.behind:
+                box = QRectF(at.x() - 24, at.y() - 15, 86, 30)
+                painter.fillRect(box, hatch)
+                painter.setPen(edge)
+                painter.drawRect(box)
+            painter.setBrush(ground)
+            painter.setPen(pens[pin.thin])
+            painter.drawEllipse(at, 4.5, 4.5)
+            words = ("▼" if pin.thin else "") + pin.text
+            wide = metrics.horizontalAdvance(words)
+            left = at.x() + 8 if at.x() + wide + 14 < right else at.x() - wide - 8
+            painter.fillRect(QRectF(left - 2, at.y() - 9, wide + 4, 18), under)
+            painter.drawText(QPointF(left, at.y() + 5), words)
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+
+    def _paint_axis(self, painter: QPainter) -> None:
+        assert self.picture is not None
+        unit = "mm" if self._units.name == "metric" else "in"
+        length = from_si(self.picture.port.length, unit)
+        step = 10.0 if unit == "mm" else 0.5
+        y = self.height() - FOOT + 8
+        painter.setFont(theme.font(12, narrow=True))
+        painter.setPen(theme.colour("quiet"))
+        painter.drawText(QRectF(LEFT_MARGIN - 62, y - 2, 54, 18), Qt.AlignmentFlag.AlignRight, unit)
+        for i in range(int(length / step + 1e-6) + 1):
+            x = float(self._xs(np.array([i * step / length]))[0])
+            painter.drawLine(QPointF(x, y - 4), QPointF(x, y))
+            painter.drawText(QRectF(x - 30, y, 60, 18), Qt.AlignmentFlag.AlignHCenter, f"{i * step:g}")
+        painter.setFont(theme.font(12))
+        self._legend(painter, y + 20)
+
+    def _legend(self, painter: QPainter, y: float) -> None:
+        assert self.picture is not None
+        p = self.picture
+        x = float(LEFT_MARGIN)
+        if p.spots:
+            painter.setPen(theme.colour("quiet"))
+            painter.drawText(QPointF(x, y + 13), f"○ flow lost to a ball held there, {self._units.flow.label}")
+            return
+        parts = [("brass", f"cut {p.numbers[0]}'s working"), (p.kind, "earlier working")]
+        for role, words in parts:
+            painter.fillRect(QRectF(x, y + 3, 14, 11), theme.colour(role, 0.5))
+            painter.setPen(theme.colour("quiet"))
+            painter.drawText(QPointF(x + 20, y + 13), words)
+            x += painter.fontMetrics().horizontalAdvance(words) + 40
+        if p.pins:
+            words = f"○ wall left here, {self._units.length.label}; hatched: what lies behind"
+            painter.drawText(QPointF(x, y + 13), words)
+            x += painter.fontMetrics().horizontalAdvance(words) + 20
+        if p.port.guessed:
+            painter.drawText(QPointF(x, y + 13), f"guessed: {', '.join(p.port.guessed)}")
+
+
+def _strip(xs: np.ndarray, top: np.ndarray, bottom: np.ndarray) -> QPainterPath:
+    path = QPainterPath(QPointF(float(xs[0]), float(top[0])))
+    for x, y in zip(xs[1:], top[1:], strict=True):
+        path.lineTo(float(x), float(y))
+    for x, y in zip(xs[::-1], bottom[::-1], strict=True):
+        path.lineTo(float(x), float(y))
+    path.closeSubpath()
+    return path
+
+
+def _line(painter: QPainter, xs: np.ndarray, ys: np.ndarray, role: str, width: float, style: Qt.PenStyle) -> None:
+    path = QPainterPath(QPointF(float(xs[0]), float(ys[0])))
+    for x, y in zip(xs[1:], ys[1:], strict=True):
+        path.lineTo(float(x), float(y))
+    painter.setPen(QPen(theme.colour(role), width, style))
+    painter.drawPath(path)

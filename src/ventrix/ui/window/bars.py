@@ -1,0 +1,167 @@
+"""The three bars around every room: the job bar above, the rail at the side, the foot below."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtGui import QFontMetrics
+from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QLabel, QMenu, QPushButton, QVBoxLayout, QWidget
+
+from ventrix.rooms.shared.conditions_words import in_words
+from ventrix.ui.look import theme
+from ventrix.ui.open_book import Session
+
+
+class JobBar(QWidget):
+    """Job title, port, conditions in words, bench."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self._session = session
+        self.setObjectName("bar")
+        self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+        self.setFixedHeight(40)
+        self.title = QLabel()
+        self.title.setObjectName("title")
+        self.port = QPushButton()
+        self.port.setObjectName("flat")
+        self.port.setAccessibleName("Port")
+        self.port.setToolTip("Choose the port (Ctrl+P)")
+        self._menu = QMenu(self)
+        self.port.setMenu(self._menu)
+        self.conditions = QLabel()
+        self.conditions.setObjectName("quiet")
+        self.bench = QLabel()
+        self.bench.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
+        row = QHBoxLayout(self)
+        row.setContentsMargins(16, 0, 16, 0)
+        row.setSpacing(12)
+        row.addWidget(self.title)
+        row.addWidget(self.port)
+        row.addSpacing(20)
+        row.addWidget(self.conditions, 1)
+        row.addWidget(self.bench)
+        for signal in (session.opened, session.job_changed, session.selection_changed, session.look_changed):
+            signal.connect(self.refresh)
+        session.bench.state_changed.connect(self.refresh)
+        self.refresh()
+
+    def refresh(self) -> None:
+        space, bench = self._session.workspace, self._session.bench
+        mark = "■ " if bench.connected else ("□ " if bench.active else "")
+        self.bench.setText(f"{mark}{bench.sentence}")
+        shade = "better" if bench.connected else ("worse" if bench.active else "quiet")
+        self.bench.setStyleSheet(f"color: {getattr(theme.current(), shade)}")
+        self._menu.clear()
+        if space is None or space.port is None or space.cut is None:
+            self.title.setText("No job open")
+            self.port.hide()
+            self.conditions.clear()
+            return
+        metrics = QFontMetrics(theme.font(15, weight=600))
+        self.title.setText(metrics.elidedText(space.job.title, Qt.TextElideMode.ElideRight, 330))
+        self.title.setToolTip(space.job.title)
+        self.port.show()
+        self.port.setText(f"{space.port.name}  ▾")
+        kind = theme.current().port(space.port.kind)
+        self.port.setStyleSheet(f"color: {kind}; font-weight: 600; font-size: 15px")
+        for port in space.job.ports:
+            action = self._menu.addAction(port.name)
+            action.triggered.connect(lambda _checked=False, i=port.id: space.look_at_port(i))
+        if space.cut.runs:
+            run = space.cut.runs[-1]
+            mount = space.job.mount(run.mount_id)
+            words = in_words(space.job.setup(run.setup_id), mount.number if mount else None, self._session.units)
+            self.conditions.setText(words)
+        else:
+            self.conditions.setText("this cut has not been flowed yet")
+
+
+class Rail(QWidget):
+    """The rooms, in the order of work."""
+
+    chosen = Signal(int)
+
+    def __init__(self, names: list[str]) -> None:
+        super().__init__()
+        self.setObjectName("rail")
+        self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+        self.setFixedWidth(92)
+        self.names = names
+        self._group = QButtonGroup(self)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 16, 0, 16)
+        column.setSpacing(4)
+        for i, name in enumerate(names):
+            button = QPushButton(f"{name}")
+            button.setObjectName("room-button")
+            button.setCheckable(True)
+            button.setFixedHeight(44)
+            button.setToolTip(f"{name} (Ctrl+{i + 1})")
+            button.setAccessibleName(f"Room: {name}")
+            self._group.addButton(button, i)
+            column.addWidget(button)
+        column.addStretch()
+        self._group.idClicked.connect(self.chosen)
+        self.restyle()
+
+    def restyle(self) -> None:
+        """Take on the theme in force."""
+        t = theme.current()
+        self.setStyleSheet(
+            "QPushButton { border: none; border-left: 3px solid transparent; text-align: left;"
+            f" padding-left: 13px; color: {t.quiet}; font-size: 15px; }}"
+            f"QPushButton:hover, QPushButton:focus {{ color: {t.brass}; }}"
+            f"QPushButton:checked {{ background: {t.raised}; border-left: 3px solid {t.brass};"
+            f" color: {t.text}; font-weight: 600; }}"
+        )
+
+    def show_chosen(self, index: int) -> None:
+        self._group.button(index).setChecked(True)
+
+
+class Foot(QWidget):
+    """The last thing done, in words; when it was saved; what undo would take back."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self._session = session
+        self.setObjectName("foot")
+        self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+        self.setFixedHeight(34)
+        self.said = QLabel()
+        self.saved = QLabel()
+        self.saved.setObjectName("quiet")
+        row = QHBoxLayout(self)
+        row.setContentsMargins(16, 0, 16, 0)
+        row.addWidget(self.said, 1)
+        row.addWidget(self.saved)
+        session.said.connect(self._say)
+        session.refused.connect(self._warn)
+        session.job_changed.connect(self.refresh)
+        session.opened.connect(self.refresh)
+        self.refresh()
+
+    def _say(self, sentence: str) -> None:
+        metrics = QFontMetrics(self.said.font())
+        self.said.setText(metrics.elidedText(sentence, Qt.TextElideMode.ElideRight, 760))
+        self.said.setToolTip(sentence)
+
+    def _warn(self, sentence: str) -> None:
+        """What the book did not take, marked until something is stored again."""
+        self._say(f"▼ {sentence}")
+        self.said.setObjectName("error")
+        self.said.style().polish(self.said)
+
+    def refresh(self) -> None:
+        space = self._session.workspace
+        if self.said.objectName():
+            self.said.setObjectName("")
+            self.said.style().polish(self.said)
+        if space is not None:
+            self._say(space.said)
+        parts = []
+        if space is not None and space.saved_at is not None:
+            parts.append(f"saved {space.saved_at[11:16]}")
+        if space is not None and space.undo_name is not None:
+            parts.append(f"undo: {space.undo_name}")
+        self.saved.setText(" · ".join(parts))

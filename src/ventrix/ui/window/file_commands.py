@@ -1,0 +1,200 @@
+"""Jobs and files: new, open, bring in, write. Errors are sentences at the foot; nothing in hand is lost."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from pathlib import Path
+
+from PySide6.QtWidgets import QFileDialog, QMenu, QWidget
+
+from ventrix.core.edits.runs import start_run
+from ventrix.core.edits.traverses import add_traverse
+from ventrix.core.model.run import Mount
+from ventrix.core.runs.geometry import geometry_of
+from ventrix.records.bad_input import InputError, sentence_of
+from ventrix.records.files.run_table import RunTable, read_run_table, write_run_table
+from ventrix.records.files.traverse_table import read_traverses, write_traverses
+from ventrix.records.files.whole_file import write_whole
+from ventrix.ui.open_book import Session
+from ventrix.workspace.ids import new_id
+from ventrix.workspace.workspace import Workspace
+
+JOB_FILES = "Job documents (*.json);;All files (*)"
+MOST_MOUNTS = 99_999
+RUN_FILES = "Run tables (*.csv);;All files (*)"
+
+
+class Files:
+    """What the File menu does."""
+
+    def __init__(self, session: Session, parent: QWidget) -> None:
+        self._session, self._parent = session, parent
+
+    def new_job(self) -> None:
+        """A job with one intake port as received; its title is typed in the Head room."""
+        count = sum(e.title.startswith("New job") for e in self._session.book.jobs())
+        title = "New job" if count == 0 else f"New job {count + 1}"
+        self._session.open(Workspace.create(self._session.book, title))
+        self._session.say("New job: name it in the Head room, or start flowing and describe later.")
+
+    def open_job(self, job_id: str) -> None:
+        self._session.open(Workspace.open(self._session.book, job_id))
+
+    def fill_jobs(self, menu: QMenu) -> None:
+        """Every job of the book as a menu."""
+        menu.clear()
+        entries = self._session.book.jobs()
+        for entry in entries:
+            action = menu.addAction(entry.title)
+            action.triggered.connect(lambda _checked=False, i=entry.id: self.open_job(i))
+        if not entries:
+            menu.addAction("the book is empty").setEnabled(False)
+
+    def import_job(self) -> None:
+        name, _ = QFileDialog.getOpenFileName(self._parent, "Bring in a job document", "", JOB_FILES)
+        if name:
+            self.bring_in_job(Path(name))
+
+    def bring_in_job(self, path: Path) -> bool:
+        """Put a job document into the book and open it."""
+        from ventrix.records.files.job_document import read_document
+
+        try:
+            job, benches = read_document(path)
+            if any(e.id == job.id for e in self._session.book.jobs()):
+                self.open_job(job.id)
+                self._session.say(f"'{job.title}' is in the book already: the book's own is open.")
+                return True
+            known = self._session.book.add_job(job, path.name, benches)
+        except InputError as error:
+            self._session.say(str(error))
+            return False
+        self.open_job(job.id)
+        kept = f" The book's own {', '.join(known)} was kept." if known else ""
+        self._session.say(f"'{job.title}' brought in from {path.name}.{kept}")
+        return True
+
+    def export_job(self) -> None:
+        space = self._session.workspace
+        if space is None:
+            return
+        name, _ = QFileDialog.getSaveFileName(self._parent, "Write job document", f"{space.job.title}.json", JOB_FILES)
+        if not name:
+            return
+        from ventrix.records.files.job_document import write_job
+
+        try:
+            write_job(space.job, Path(name), space.benches)
+        except InputError as error:
+            self._session.say(str(error))
+        else:
+            self._session.say(f"Job written to {Path(name).name}.")
+
+    def import_run(self) -> None:
+        name, _ = QFileDialog.getOpenFileName(self._parent, "Bring in a run table", "", RUN_FILES)
+        if name:
+            self.bring_in_run(Path(name))
+
+    def bring_in_run(self, path: Path) -> bool:
+        """Hang the run of a table from the cut looked at."""
+        space = self._session.workspace
+        if space is None or space.cut is None or space.port is None:
+            self._session.say("Open a job first: a run belongs to a cut.")
+            return False
+        try:
+            table = read_run_table(path)
+            table.reduce()
+        except InputError as error:
+            self._session.say(str(error))
+            return False
+        except ValueError as error:
+            self._session.say(f"{path.name}: {error}")
+            return False
+        if table.setup.direction != space.port.kind:
+            self._session.say(f"{path.name} is an {table.setup.direction} run, and {space.port.name} is not.")
+            return False
+        number = self._mount_number(table.mount)
+        mount = next((m for m in space.job.mounts if m.number == number), None) or Mount(
+            id=new_id(), number=number, date=table.run.date
+        )
+        setup = replace(table.setup, id=new_id())
+        readings = tuple(replace(r, id=new_id()) for r in table.run.readings)
+        run = replace(table.run, id=new_id(), setup_id=setup.id, mount_id=mount.id, readings=readings)
+        job = start_run(space.job, space.cut.id, run, setup, mount)
+        space.apply(f"run table {path.name}", job, f"{len(readings)} readings brought in from {path.name}.")
+        return True
+
+    def _mount_number(self, named: str | None) -> int:
+        """The mount the table names by number, else one more than the last."""
+        space = self._session.workspace
+        assert space is not None
+        if named is not None and named.isascii() and named.isdecimal() and 1 <= int(named[:9]) <= MOST_MOUNTS:
+            return int(named)
+        return max((m.number for m in space.job.mounts), default=0) + 1
+
+    def export_run(self) -> None:
+        space = self._session.workspace
+        if space is None or space.cut is None or space.port is None or not space.cut.runs:
+            return
+        start = f"{space.port.name} cut {space.cut.number}.csv"
+        name, _ = QFileDialog.getSaveFileName(self._parent, "Write run table", start, RUN_FILES)
+        if not name:
+            return
+        try:
+            write_whole(Path(name), self.run_table_text())
+        except InputError as error:
+            self._session.say(sentence_of(error))
+        else:
+            self._session.say(f"Run written to {Path(name).name}.")
+
+    def run_table_text(self) -> str:
+        """The last run of the cut looked at, as a run table."""
+        space = self._session.workspace
+        assert space is not None and space.cut is not None and space.port is not None
+        run = space.cut.runs[-1]
+        mount = space.job.mount(run.mount_id)
+        table = RunTable(
+            run=run,
+            setup=space.job.setup(run.setup_id),
+            geometry=geometry_of(space.job, space.port, space.cut),
+            mount=str(mount.number) if mount else None,
+            lift_unit=self._session.units.lift.unit,
+        )
+        return write_run_table(table)
+
+    def import_air(self) -> None:
+        name, _ = QFileDialog.getOpenFileName(self._parent, "Bring in air speeds", "", RUN_FILES)
+        if name:
+            self.bring_in_air(Path(name))
+
+    def bring_in_air(self, path: Path) -> bool:
+        """Hang the traverses of a table from the cut looked at."""
+        space = self._session.workspace
+        if space is None or space.real_cut is None:
+            self._session.say("Open a job first: a traverse belongs to a cut.")
+            return False
+        try:
+            found = read_traverses(path, new_id)
+        except InputError as error:
+            self._session.say(str(error))
+            return False
+        job = space.job
+        for traverse in found:
+            job = add_traverse(job, space.real_cut.id, traverse)
+        space.apply(f"air speeds of {path.name}", job, f"{len(found)} traverses brought in from {path.name}.")
+        return True
+
+    def export_air(self) -> None:
+        space = self._session.workspace
+        if space is None or space.port is None or space.real_cut is None:
+            return
+        start = f"{space.port.name} cut {space.real_cut.number} air.csv"
+        name, _ = QFileDialog.getSaveFileName(self._parent, "Write air speeds", start, RUN_FILES)
+        if not name:
+            return
+        try:
+            write_whole(Path(name), write_traverses(space.real_cut))
+        except InputError as error:
+            self._session.say(sentence_of(error))
+        else:
+            self._session.say(f"Air speeds written to {Path(name).name}.")
