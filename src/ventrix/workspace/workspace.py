@@ -71,6 +71,7 @@ class Workspace:
         self._done: list[Edit] = []
         self._undone: list[Edit] = []
         self._listeners: list[Callable[[Told], None]] = []
+        self.study_lifts: dict[str, tuple[float, ...]] = {}  # lifts [m] of each study begun here, by its id
         self._writing = False
         self._outcomes: dict[str, tuple[tuple[int, tuple[Bench, ...]], list[Outcome]]] = {}  # of other jobs, and when
         self._clock: tuple[str, float] | None = None  # the running operation, and when by a clock that never jumps

@@ -12,6 +12,7 @@ from ventrix.core.model.job import CamPoint, CheckMark, Job, Target, Valve, Wall
 from ventrix.core.model.noun import Noun
 from ventrix.core.model.run import FlowRun, Mount, Reading, RungNote, SetUp, StepRecord
 from ventrix.core.model.traverse import Observation, ProbePoint, Traverse
+from ventrix.core.quantity.field_checks import Check
 from ventrix.core.quantity.units import to_si
 
 LONGEST_TEXT: Final = 20_000  # characters of a note or name
@@ -225,6 +226,19 @@ _TABLE: Final[dict[type[Noun], dict[str, Limit]]] = {
 def limit_of(kind: type[Noun], name: str) -> Limit | None:
     """The limit of a noun's field, None where it holds no figure."""
     return _TABLE[kind].get(name)
+
+
+def check_of(kind: type[Noun], name: str, also: Check | None = None) -> Check:
+    """What may stand in a field that a noun's figure is typed into: inside its limit, and what else is asked."""
+    limit = limit_of(kind, name)
+
+    def check(value: float) -> None:
+        if also is not None:
+            also(value)
+        if limit is not None and not limit.allows(value):
+            raise ValueError(limit.sentence)
+
+    return check
 
 
 def implausible(noun: Noun) -> Iterator[tuple[str, str]]:

@@ -12,6 +12,7 @@ from ventrix.bench.drivers.text_lines import SEPARATORS, TextFormat, serial_devi
 from ventrix.core.formulas.knowledge import EASY_DIAL, EASY_FACTOR, EASY_LEAK
 from ventrix.core.formulas.uncertainty import DIAL_ZERO
 from ventrix.core.model.bench import Bench, bench_named
+from ventrix.core.model.plausible import check_of
 from ventrix.core.quantity.field_checks import positive
 from ventrix.core.quantity.units import from_si, parse_quantity
 from ventrix.core.runs.element import UPSTREAM
@@ -105,7 +106,7 @@ class BenchForm(QWidget):
         column.addWidget(self.leak_off)
         column.addWidget(self._row("place", "On blow the element stands", self.place))
         for key, caption, unit, _ in FIGURES:
-            field = QuantityField(caption, session.units[unit], positive)
+            field = QuantityField(caption, session.units[unit], check_of(Bench, key, positive))
             field.accepted.connect(lambda value, k=key: self._change(**{k: value}))
             self.fields[key] = field
             column.addWidget(field)

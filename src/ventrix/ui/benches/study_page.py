@@ -53,11 +53,19 @@ class StudyPage(HistoryPage):
         for widget in (self.said, self.lifts, self.begin, self.asks, self.reading, self.from_bench, self.problem):
             self.column.addWidget(widget)
         self.column.addStretch()
-        self._plan: list[tuple[int, float]] = []
+
+    @property
+    def plan(self) -> list[tuple[int, float]]:
+        """Mount and lift [m] of every reading that the study begun last still wants."""
+        space = self.session.workspace
+        if space is None or self.bench is None or not self.bench.studies:
+            return []
+        study = self.bench.studies[-1]
+        lifts = space.study_lifts.get(study.id, ())
+        whole = [(mount, lift) for mount in range(1, STUDY_MOUNTS + 1) for _ in range(STUDY_REPEATS) for lift in lifts]
+        return whole[len(study.readings) :]
 
     def show_bench(self, bench: Bench) -> None:
-        if self.bench is not None and bench.id != self.bench.id:
-            self._plan = []
         super().show_bench(bench)
         units = self.session.units
         assumed = f"{100 * ASSUMED_REPEAT:.1f} % repeat and {100 * ASSUMED_MOUNT:.1f} % mount scatter"
@@ -73,7 +81,8 @@ class StudyPage(HistoryPage):
 
     def start(self) -> None:
         """Begin: five mounts of three lifts, each read twice."""
-        if self.bench is None:
+        space = self.session.workspace
+        if self.bench is None or space is None:
             return
         try:
             unit = self.session.units.lift.unit
@@ -84,28 +93,26 @@ class StudyPage(HistoryPage):
             self.problem.setText(_sentence(str(error)))
             return
         self.problem.clear()
-        self._plan = [
-            (mount, lift) for mount in range(1, STUDY_MOUNTS + 1) for _ in range(STUDY_REPEATS) for lift in lifts
-        ]
         study = ScatterStudy(id=new_id(), date=now_text())
+        space.study_lifts[study.id] = tuple(lifts)
         self.change("study of the bench", replace(self.bench, studies=(*self.bench.studies, study)))
         self._show_next()
 
     def _show_next(self) -> None:
-        going = bool(self._plan)
+        plan = self.plan
+        going = bool(plan)
         for widget in (self.asks, self.reading):
             widget.setVisible(going)
         self.from_bench.setVisible(going and self._live() is not None)
         self.lifts.setVisible(not going)
         self.begin.setVisible(not going)
         if going:
-            mount, lift = self._plan[0]
-            total = STUDY_MOUNTS * STUDY_REPEATS * len({x for _, x in self._plan}) if self._plan else 0
-            done = len(self.bench.studies[-1].readings) if self.bench is not None and self.bench.studies else 0
+            mount, lift = plan[0]
+            done = len(self.bench.studies[-1].readings) if self.bench is not None else 0
             units = self.session.units
             self.asks.setText(
                 f"Mount {mount} of {STUDY_MOUNTS}: set {units.lift.with_unit(lift)} and the pressure anew, and read. "
-                f"({done + 1} of {max(total, done + len(self._plan))})"
+                f"({done + 1} of {done + len(plan)})"
             )
 
     def _take_live(self) -> None:
@@ -127,9 +134,10 @@ class StudyPage(HistoryPage):
         self._keep(flow)
 
     def _keep(self, flow: float) -> None:
-        if self.bench is None or not self._plan:
+        plan = self.plan
+        if self.bench is None or not plan:
             return
-        mount, lift = self._plan.pop(0)
+        mount, lift = plan[0]
         study = self.bench.studies[-1]
         reading = StudyReading(id=new_id(), mount=mount, lift=lift, flow=flow)
         grown = replace(study, readings=(*study.readings, reading))

@@ -10,8 +10,10 @@ from PySide6.QtCore import QSize, Signal
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QScrollArea, QTabWidget, QVBoxLayout, QWidget
 
 from ventrix.core.metal.unrolled import unroll
-from ventrix.core.model.cut import Cut, Port
-from ventrix.core.model.job import Job
+from ventrix.core.model.cut import Cut, Port, Pour
+from ventrix.core.model.job import Job, Valve
+from ventrix.core.model.noun import Noun
+from ventrix.core.model.plausible import check_of
 from ventrix.ui.head.casting_tab import CastingTab
 from ventrix.ui.head.derived_panel import AreaCurve, DerivedFigures
 from ventrix.ui.head.engine_tab import EngineTab
@@ -25,6 +27,7 @@ from ventrix.ui.open_book import Session
 from ventrix.ui.widgets.quantity_field import PlacedField, QuantityField
 from ventrix.ui.widgets.room import Room
 
+NOUN_OF: Final[dict[str, type[Noun]]] = {"job": Job, "valve": Valve, "cut": Cut}
 TABS: Final = 316  # px
 WIDE, HIGH = 1060, 560  # px: below either, the drawing is a page of the tabs
 QWIDGETSIZE_MAX: Final = 16_777_215  # Qt's own, which PySide does not export
@@ -127,7 +130,9 @@ class HeadRoom(Room):
 
     def _make_field(self, spec: FieldSpec) -> None:
         kind = PlacedField if spec.group == "drawing" else QuantityField
-        field = kind(spec.caption, self.session.units[spec.unit], spec.check)
+        owner, key = NOUN_OF[spec.owner], spec.key
+        limit = (Pour, "volume") if key == "volume" else (owner, key)
+        field = kind(spec.caption, self.session.units[spec.unit], check_of(*limit, spec.check))
         field.edited.connect(lambda value, key=spec.key: self._typing(key, value))
         field.accepted.connect(lambda value, s=spec: self._accept(s, value))
         self.fields[spec.key] = field
