@@ -29,16 +29,16 @@ print(time.time())
 
 DEMO = """
 import resource, sys, time
-from ventrix.ui import start
-from ventrix.ui.start import Start
+from ventrix.ui import launch
+from ventrix.ui.launch import Start
 
 def render(app, shell, room, path):
     shell.grab()
     print(time.time())
     print(resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024)
 
-start._render = render
-start.run(Start(demo=True, shots=("compare=none",)))
+launch._render = render
+launch.run(Start(demo=True, shots=("compare=none",)))
 """
 
 

@@ -126,11 +126,8 @@ def test_the_columns_of_a_streaming_bench_are_checked_as_they_are_typed(shop: tu
     assert form.problem.text()
     put(form.columns, "flow 1 cfm; pressure 2 inH2O x 1.02 + 0.5; lift 3 mm")
     assert form.problem.text() == ""
-    assert (
-        [c.figure for c in bench_of(shell).text_format.columns] == ["flow", "pressure", "lift"]
-        if hasattr(bench_of(shell), "text_format")
-        else True
-    )
+    assert "flow" in str(bench_of(shell).text_format)
+    assert "1.02" in str(bench_of(shell).text_format)
 
 
 def test_a_new_bench_is_the_set_ups_at_once(open_window: Open) -> None:
