@@ -26,8 +26,16 @@ def ours(lift: np.ndarray, flow: np.ndarray, pressure: np.ndarray) -> list[np.nd
 def by_hand(lift: np.ndarray, flow: np.ndarray, pressure: np.ndarray) -> list[np.ndarray]:
     """The same formulas, written straight down, with no checks."""
     leak = 0.8 * CFM * np.sqrt(pressure / DP)
-    q = (flow - leak) * np.sqrt(DP / pressure)
     p0, t0, r, g = 101325.0, 288.15, 287.05, 1.4
+
+    def nozzle(dp: np.ndarray | float) -> np.ndarray:
+        x = (p0 - dp) / p0
+        return np.sqrt(x ** (2 / g) - x ** ((g + 1) / g))
+
+    def plate(dp: np.ndarray | float) -> np.ndarray:
+        return np.sqrt(dp) * (1 - 0.351 * (1 - ((p0 - dp) / p0) ** (1 / g)))
+
+    q = (flow - leak) * np.sqrt(nozzle(DP) / nozzle(pressure) * plate(DP) / plate(pressure))
     pr = (p0 - DP) / p0
     vi = p0 / np.sqrt(r * t0) * np.sqrt(2 * g / (g - 1) * (pr ** (2 / g) - pr ** ((g + 1) / g))) / (p0 / (r * t0))
     d, face, beta, throat, stem = 0.046, 0.0016, np.pi / 4, 0.0395, 0.007

@@ -145,9 +145,11 @@ def _port_rows(analysis: Analysis, pair: Pair, c: RunComparison, units: Units) -
         rows.append(replace(row, result=""))
         needed = float(port_figures.break_even_flow(c.weighted_before, poured[0], poured[1]))
         over = c.weighted_after - needed
-        met = f"{'met by' if over >= 0 else 'missed by'} {units.flow.text(abs(over))}"
+        change, met = units.flow.text(over, sign=True), "met" if over >= 0 else "missed"
         source = "weighted flow before, times volume after over before"
-        rows.append(Score(f"Break-even, {units.flow.label}", "", units.flow.text(needed), "", "", met, source, "cuts"))
+        rows.append(
+            Score(f"Break-even, {units.flow.label}", "", units.flow.text(needed), change, "", met, source, "cuts")
+        )
         per = [q / (v * 1e6) for q, v in ((c.weighted_before, poured[0]), (c.weighted_after, poured[1]))]
         rows.append(
             _row(

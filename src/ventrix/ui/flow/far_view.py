@@ -81,9 +81,11 @@ class ArmsLength(QWidget):
         f = self.far
         height = 9 * unit
         painter.setFont(theme.font(14 if not self.alone else 1, narrow=True))
-        hint = 0 if self.alone else painter.fontMetrics().horizontalAdvance(f.hint) + 16
+        hint = painter.fontMetrics().horizontalAdvance(f.hint) + 16
+        shown = not self.alone and hint < 0.55 * inner.width()  # a caption: it gives way first
+        hint = hint if shown else 0
         painter.setPen(theme.colour("text" if f.ground else "quiet"))
-        if not self.alone:
+        if shown:
             painter.drawText(QRectF(inner.left(), y, inner.width(), height), RIGHT, f.hint)
         painter.setFont(self._fit(f.phase, self._size(6.2 * unit), inner.width() - hint, weight=600, narrow=False))
         painter.setPen(theme.colour("text" if f.ground else "brass"))

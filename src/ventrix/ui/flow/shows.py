@@ -16,7 +16,7 @@ from ventrix.core.runs.reduction import ReducedRun
 from ventrix.core.runs.run_curves import turning_of
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.flow.pictures import Far, Rung, StepLine, Tape
-from ventrix.rooms.shared.gain_words import SHARE
+from ventrix.rooms.shared.gain_words import SHARE, doubt_text, gain_text
 from ventrix.rooms.shared.plot_values import Band, Line
 from ventrix.ui.flow.run_in_hand import RunInHand
 from ventrix.ui.widgets.plot import LiftPlot
@@ -113,11 +113,30 @@ def far_view(hand: RunInHand, connected: bool, units: Units) -> Far:
     if lift is None:
         open_rungs = ", ".join(units.lift.text(r.lift) for r in test.rungs if not test.is_done(r))
         said = f"ALL BUT {open_rungs} DONE" if open_rungs else _PHASE_WORDS[Phase.DONE]
-        return Far(said, "Compare shows what the cut did", **common)
+        return _done_view(hand, said, units, common["foot"])
     if not connected:
         kept = _kept_flow(hand, lift)
         return Far(f"SET {lift_text}, then type", "type, then Enter", flow=_text(kept, units), **common)
     return _live_view(hand, units, lift, common)
+
+
+def _done_view(hand: RunInHand, said: str, units: Units, foot: str) -> Far:
+    """After the last lift: what the cut did, in one line, and what comes next."""
+    pair = hand.pair()
+    gain = hand.space.analysis.gain(pair) if pair is not None else None
+    told = gain.verdict.headline if gain is not None else "Kept. Nothing is held against it yet."
+    doubt = f"± {doubt_text(gain, units)}" if gain is not None and gain.comparable else ""
+    against = hand.space.against
+    return Far(
+        said,
+        "R repeats · M head re-mounted · Ctrl+P next port",
+        told,
+        flow=gain_text(gain, units) if gain is not None and gain.comparable else "",
+        flow_unit="" if gain is None or not gain.comparable or gain.is_share else units.flow.label,
+        spread=doubt,
+        difference_words=f"over cut {against.number}: Compare shows why" if gain is not None and against else "",
+        foot=foot,
+    )
 
 
 def _text(flow: float | None, units: Units) -> str:

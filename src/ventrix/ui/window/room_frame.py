@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import QSize, Qt
+from PySide6.QtCore import QEvent, QObject, QSize, Qt
 from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import QFrame, QScrollArea
 
@@ -10,7 +10,10 @@ from ventrix.ui.widgets.room import Room
 
 
 class RoomFrame(QScrollArea):
-    """Holds one room. Nothing of a room ever leaves the window or lies over another part of it."""
+    """Holds one room. Nothing of a room ever leaves the window or lies over another part of it.
+
+    The room is sized here: Qt's own way would give it the height it likes best, and not the least it can do with.
+    """
 
     def __init__(self, room: Room) -> None:
         super().__init__()
@@ -18,12 +21,28 @@ class RoomFrame(QScrollArea):
         self.setObjectName("room")
         self.setFrameShape(QFrame.Shape.NoFrame)
         self.setFocusPolicy(Qt.FocusPolicy.NoFocus)
-        self.setWidgetResizable(True)
         self.setWidget(room)
+        room.installEventFilter(self)
 
     def sizeHint(self) -> QSize:
         return QSize(900, 600)
 
     def resizeEvent(self, event: QResizeEvent) -> None:
-        self.room.fit(event.size())
+        self.room.fit(self.maximumViewportSize())
         super().resizeEvent(event)
+        self._size_room()
+
+    def eventFilter(self, watched: QObject, event: QEvent) -> bool:
+        if watched is self.room and event.type() == QEvent.Type.LayoutRequest:
+            self._size_room()
+        return super().eventFilter(watched, event)
+
+    def _size_room(self) -> None:
+        there, layout = self.maximumViewportSize(), self.room.layout()
+        least = QSize() if layout is None else layout.totalMinimumSize()
+        bar = self.verticalScrollBar().sizeHint().width()
+        wide, high = least.width() > there.width(), least.height() > there.height()
+        self.room.resize(
+            max(there.width() - (bar if high else 0), least.width()),
+            max(there.height() - (bar if wide else 0), least.height()),
+        )
