@@ -9,6 +9,8 @@ from PySide6.QtCore import QPoint, QRect, Qt
 from PySide6.QtWidgets import QAbstractButton, QComboBox, QLabel, QLineEdit, QTabBar, QWidget
 
 from tests.ui.stand_in import Open
+from ventrix.rooms.display_units import US
+from ventrix.rooms.shared.gain_words import gain_text
 from ventrix.ui.window.main_window import ROOMS, Shell
 from ventrix.ui.window.room_frame import RoomFrame
 
@@ -125,3 +127,37 @@ def test_a_sheet_stands_beside_the_room_or_has_a_small_window_to_itself(open_win
     shell.go_to_named("head")  # leaving for another room puts it away
     assert not shell.benches.isVisible()
     assert framed(shell).isVisible()
+
+
+def test_beside_a_wide_sheet_the_verdict_stands_above_the_curves(open_window: Open, qtbot) -> None:  # type: ignore[no-untyped-def]
+    shell = open_window()
+    shell.go_to_named("compare")
+    room = shell.compare
+    shell.benches.open("back-room")
+    qtbot.wait(5)
+    verdict, curves = (w.mapTo(room, QPoint(0, 0)) for w in (room.verdict, room.curves))
+    assert verdict.y() + room.verdict.height() <= curves.y()
+    assert room.curves.width() > 400
+    assert not room.scorecard.isVisibleTo(room)
+    qtbot.keyClick(shell.benches, Qt.Key.Key_Escape)
+    qtbot.wait(5)
+    verdict, curves = (w.mapTo(room, QPoint(0, 0)) for w in (room.verdict, room.curves))
+    assert verdict.x() >= curves.x() + room.curves.width()
+    assert room.scorecard.isVisibleTo(room)
+    assert room.sentences.isVisibleTo(room)
+
+
+def test_after_the_last_lift_the_far_view_says_what_the_cut_did(open_window: Open, qtbot) -> None:  # type: ignore[no-untyped-def]
+    shell = open_window()
+    shell.go_to_named("flow")
+    qtbot.wait(5)
+    far = shell.flow.far.far
+    space = shell.session.workspace
+    assert space is not None
+    assert space.pair is not None
+    gain = space.analysis.gain(space.pair)
+    assert gain is not None
+    assert far.phase == "ALL LIFTS DONE"
+    assert far.sentence == gain.verdict.headline
+    assert far.flow == gain_text(gain, US)
+    assert "R repeats" in far.hint

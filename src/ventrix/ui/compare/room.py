@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 from pathlib import Path
+from typing import Final
 
 import numpy as np
-from PySide6.QtCore import Qt, Signal
+from PySide6.QtCore import QSize, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QKeySequence, QShortcut
 from PySide6.QtWidgets import (
+    QBoxLayout,
     QComboBox,
     QFileDialog,
     QHBoxLayout,
@@ -42,6 +44,12 @@ from ventrix.ui.widgets.room import Room
 
 NOT_COMPARABLE = "NOT COMPARABLE, shown anyway"
 LEVEL_MARK = {"yes": "✓", "converted": "≈", "unknown": "?", "no": "✕"}
+
+
+SIDE: Final = 400  # px
+WIDE: Final = 780  # px: below, the verdict stands above the curves
+STACKED: Final = 680  # px that this takes in height
+QWIDGETSIZE_MAX: Final = 16_777_215  # Qt's own, which PySide does not export
 
 
 class CompareRoom(Room):
@@ -104,6 +112,7 @@ class CompareRoom(Room):
         self.empty.setObjectName("title")
         self.empty.setWordWrap(True)
         self.empty.setAlignment(Qt.AlignmentFlag.AlignCenter)
+        self._narrow = False
         self._content = QWidget()
         self._lay_out()
 
@@ -127,21 +136,20 @@ class CompareRoom(Room):
         left.addWidget(self.ribbon, 2)
         left.addWidget(self.table)
         left.addWidget(self.notes)
-        scores = QScrollArea()
-        scores.setWidget(self.scorecard)
-        scores.setWidgetResizable(True)
-        right = QVBoxLayout()
+        self._scores = QScrollArea()
+        self._scores.setWidget(self.scorecard)
+        self._scores.setWidgetResizable(True)
+        self._side = QWidget()
+        right = QVBoxLayout(self._side)
         right.setSpacing(8)
         right.addWidget(self.verdict)
-        right.addWidget(scores, 1)
-        side = QWidget()
-        side.setLayout(right)
-        side.setFixedWidth(400)
-        row = QHBoxLayout(self._content)
-        row.setContentsMargins(0, 0, 0, 0)
-        row.setSpacing(14)
-        row.addLayout(left, 1)
-        row.addWidget(side)
+        right.addWidget(self._scores, 1)
+        self._side.setFixedWidth(SIDE)
+        self._row = QHBoxLayout(self._content)
+        self._row.setContentsMargins(0, 0, 0, 0)
+        self._row.setSpacing(14)
+        self._row.addLayout(left, 1)
+        self._row.addWidget(self._side)
         outer = QVBoxLayout(self)
         outer.setContentsMargins(16, 4, 16, 6)
         outer.setSpacing(4)
@@ -149,6 +157,19 @@ class CompareRoom(Room):
         outer.addWidget(self._content, 1)
         outer.addWidget(self.row_view, 1)
         outer.addWidget(self.empty, 1)
+
+    def fit(self, there: QSize) -> None:
+        """In a small window the verdict stands above the curves, and the scorecard gives way."""
+        narrow = there.width() < WIDE
+        if narrow == self._narrow:
+            return
+        self._narrow = narrow
+        self._scores.setVisible(not narrow)
+        self._row.setDirection(QBoxLayout.Direction.BottomToTop if narrow else QBoxLayout.Direction.LeftToRight)
+        self._side.setMinimumWidth(0 if narrow else SIDE)
+        self._side.setMaximumWidth(QWIDGETSIZE_MAX if narrow else SIDE)
+        self.sentences.setVisible(not narrow)
+        self._content.setMinimumHeight(STACKED if narrow else 0)  # below it the frame scrolls
 
     # -- showing
 
