@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+import contextlib
 import json
+import math
 import subprocess
 import sys
 from collections.abc import Callable
@@ -11,7 +13,8 @@ from pathlib import Path
 import pytest
 
 from ventrix.cli import main
-from ventrix.core.calculators.answer import registry
+from ventrix.core.calculators.answer import calculate, registry
+from ventrix.core.quantity.words import sentence
 
 ROWS = "1,31.2\n2,62.0\n3,90.1\n4,115\n5,140\n6,160\n7,175\n8,185\n9,190\n10,192"
 
@@ -356,3 +359,22 @@ def test_options_that_mean_nothing_are_refused(
     before, after = write_table("a.csv", ROWS, mount="1"), write_table("b.csv", ROWS, mount="2")
     said = refused(capsys, "compare", before, after, *option)
     assert option[1] in said
+
+
+@pytest.mark.parametrize("identifier", sorted(registry()))
+@pytest.mark.parametrize("figure", ["0", "1e-300", "1e300", "1e-320"])
+def test_no_calculator_falls_over_a_figure_at_the_end_of_the_scale(identifier: str, figure: str) -> None:
+    """Every input in turn at a figure that divides by nothing or runs over: an answer with an end, or a sentence."""
+    calculator = registry()[identifier]
+    for at in calculator.inputs:
+        if at.choices:
+            continue
+        given = {i.name: "2" for i in calculator.inputs if not i.choices and i.required} | {at.name: figure}
+        with contextlib.suppress(ValueError):  # a sentence; anything else falls through
+            assert all(math.isfinite(value) for value, _ in calculate(identifier, given).outputs.values())
+
+
+def test_a_question_keeps_its_question_mark() -> None:
+    assert sentence("how many minutes was it?") == "How many minutes was it?"
+    assert sentence("the disk is full") == "The disk is full."
+    assert sentence("Done.") == "Done."

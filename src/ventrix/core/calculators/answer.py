@@ -139,7 +139,10 @@ def evaluate(calculator: Calculator, values: Mapping[str, Any]) -> tuple[dict[st
         if spec.name not in given and spec.required:
             raise ValueError(f"{spec.name}: is missing")
     with np.errstate(over="ignore", invalid="ignore", divide="ignore"):  # what is not finite is refused below
-        outputs, notes = calculator.compute(**given)
+        try:
+            outputs, notes = calculator.compute(**given)
+        except (ZeroDivisionError, OverflowError):
+            raise ValueError("there is no finite answer for these figures") from None
     answered = {out.name: float(outputs[out.name]) for out in calculator.outputs}
     for name, value in answered.items():
         if not math.isfinite(value):

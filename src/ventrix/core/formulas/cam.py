@@ -7,7 +7,7 @@ from functools import cached_property, lru_cache
 
 import numpy as np
 
-from ventrix.core.formulas.flow_curve import FlowCurve, _pchip_slopes
+from ventrix.core.formulas.flow_curve import FlowCurve, pchip_slopes
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.limits import positive
 
@@ -232,7 +232,7 @@ def cam_mean(lift: Array, flow: Array, cam: AnyCam) -> float:
     """
     values, slopes = _cam_basis(lift.tobytes(), cam)
     knots, q = np.r_[0.0, lift], np.r_[0.0, flow]
-    return float(values @ q + slopes @ _pchip_slopes(knots, q))
+    return float(values @ q + slopes @ pchip_slopes(knots, q))
 
 
 def cam_weights(lift: Array, flow: Array, cam: AnyCam | None) -> Array:
@@ -271,5 +271,5 @@ def cam_weights(lift: Array, flow: Array, cam: AnyCam | None) -> Array:
     knots, q = np.r_[0.0, lift], np.r_[0.0, flow]
     step = 1e-6 * float(np.max(np.abs(q)))
     nudge = np.eye(n + 1)[1:] * step
-    change = _pchip_slopes(knots, q + nudge) - _pchip_slopes(knots, q - nudge)
+    change = pchip_slopes(knots, q + nudge) - pchip_slopes(knots, q - nudge)
     return np.asarray(values[1:] + change @ slopes / (2 * step))

@@ -38,7 +38,7 @@ def pchip(knots: Array, values: Array, at: Array) -> Array:
     ----------
     [5] Fritsch and Butland (1984); see `FlowCurve`.
     """
-    t, h, y0, y1, d0, d1 = _piece(knots, values, _pchip_slopes(knots, values), at)
+    t, h, y0, y1, d0, d1 = _piece(knots, values, pchip_slopes(knots, values), at)
     step = y1 - y0
     return np.asarray(y0 + t * (h * d0 + t * (3 * step - h * (2 * d0 + d1) + t * (h * (d0 + d1) - 2 * step))))
 
@@ -83,7 +83,7 @@ class FlowCurve:
     def _knots(self) -> tuple[Array, Array, Array]:
         """Lifts, flows and slopes at the knots, nought first."""
         x, y = np.r_[0.0, self.lift], np.r_[0.0, self.flow]
-        return x, y, _pchip_slopes(x, y)
+        return x, y, pchip_slopes(x, y)
 
     def _within(self, lift: ArrayLike) -> tuple[Array, Array, Array, Array, Array, Array]:
         """The piece that each lift lies in, none past the highest tested one."""
@@ -118,9 +118,30 @@ class FlowCurve:
         return float(np.sum(np.diff(edges) / 6 * (ends[:-1] + 4 * middle + ends[1:])))  # Simpson: exact for cubics
 
 
-def _pchip_slopes(x: Array, y: Array) -> Array:
-    """Slopes at the knots of one curve or of many, shape (..., n): weighted harmonic means inside, three-point with
-    its limits at the ends."""
+def pchip_slopes(x: Array, y: Array) -> Array:
+    """Slopes at the knots of one curve or of many: weighted harmonic means inside, three-point with limits at the ends.
+
+    Parameters
+    ----------
+    x : ndarray
+        Knots, rising [any unit], shape (n,).
+    y : ndarray
+        Values at them [any unit], shape (..., n).
+
+    Returns
+    -------
+    ndarray
+        dy/dx, shape (..., n).
+
+    Raises
+    ------
+    ValueError
+        Never.
+
+    References
+    ----------
+    [5] Fritsch, Butland (1984).
+    """
     h, delta = np.diff(x), np.diff(y) / np.diff(x)
     if len(h) == 1:
         return np.repeat(delta, 2, axis=-1)

@@ -85,10 +85,14 @@ def _solve_orifice(
 ) -> tuple[float, float]:
     """Mass flow [kg/s] and discharge coefficient [-] of one plate."""
     from fluids.flow_meter import C_Reader_Harris_Gallagher, differential_pressure_meter_solver  # late: slow to load
+    from fluids.numerics import UnconvergedError
 
     state: dict[str, Any] = {"D": pipe, "rho": density, "mu": viscosity, "taps": taps}
     meter = "ISO 5167 orifice"
-    mass = differential_pressure_meter_solver(D2=d, P1=p1, P2=p1 - dp, k=GAMMA, meter_type=meter, **state)
+    try:
+        mass = differential_pressure_meter_solver(D2=d, P1=p1, P2=p1 - dp, k=GAMMA, meter_type=meter, **state)
+    except (UnconvergedError, ArithmeticError):
+        raise ValueError("the plate's iteration finds no flow for these figures") from None
     return float(mass), float(C_Reader_Harris_Gallagher(Do=d, m=mass, **state))
 
 
