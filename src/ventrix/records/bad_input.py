@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from typing import Final
 
+from ventrix.core.quantity.words import sentence
+
 LONGEST_PLACE: Final = 80  # characters of a file's or field's name that are repeated
 LONGEST_SENTENCE: Final = 240
 
@@ -42,5 +44,4 @@ class Conflict(BookError):
 
 def sentence_of(error: Exception) -> str:
     """An error's text as a sentence: a capital in front, a full stop behind."""
-    text = str(error).strip() or "Something went wrong"
-    return f"{text[0].upper()}{text[1:]}{'' if text.endswith(('.', '?')) else '.'}"
+    return sentence(str(error).strip() or "Something went wrong")

@@ -18,6 +18,7 @@ from ventrix.core.model.cut import Cut, Operation, Port, Trial, trial_as_cut
 from ventrix.core.model.job import Job
 from ventrix.core.model.run import FlowRun, Mount, Reading, RungNote, SetUp, StepRecord
 from ventrix.core.quantity.units import tidy
+from ventrix.core.quantity.words import sentence
 from ventrix.records.bad_input import BookError
 from ventrix.records.book.book import Book
 from ventrix.records.book.merging import merged, shared
@@ -118,7 +119,7 @@ class Workspace:
     # -- edits
 
     def apply(
-        self, name: str, job: Job | None = None, sentence: str = "", benches: tuple[Bench, ...] | None = None
+        self, name: str, job: Job | None = None, said: str = "", benches: tuple[Bench, ...] | None = None
     ) -> None:
         """Accept an edit: commit it, then tell.
 
@@ -128,7 +129,7 @@ class Workspace:
             What undo calls it: "keep 0.300".
         job : Job, optional
             The job after it; as it was without one.
-        sentence : str
+        said : str
             What the foot of the window says; the name if empty.
         benches : tuple of Bench, optional
             The shop's benches after it; as they were without them.
@@ -145,7 +146,7 @@ class Workspace:
         self._commit(after)
         self._done.append(Edit(name, before, State(self.job, self.benches)))
         self._undone.clear()
-        self.said = sentence or f"{name[0].upper()}{name[1:]}."
+        self.said = said or sentence(name)
         self._tell(Told.JOB, Told.SAID)
 
     def _commit(self, state: State) -> None:

@@ -30,6 +30,7 @@ from ventrix.core.model.cut import Cut, Port, poured_volume, trial_as_cut
 from ventrix.core.model.job import Job
 from ventrix.core.model.noun import Direction
 from ventrix.core.model.run import UNDONE, FlowRun, SetUp
+from ventrix.core.quantity.words import sentence
 from ventrix.core.runs.geometry import Geometry, geometry_of
 from ventrix.core.runs.reduction import LIFT_GRAIN, SAME_PRESSURE, ReducedRun, reduce_run
 
@@ -316,7 +317,7 @@ class Analysis:
         try:
             comparison = self._compare(pair.port, pair.before_runs, pair.after_runs, pair.after)
         except ValueError as error:
-            return replace(pair, missing=f"{str(error)[0].upper()}{str(error)[1:]}.")
+            return replace(pair, missing=sentence(str(error)))
         return replace(
             pair, before_runs=comparison.before_runs, after_runs=comparison.after_runs, comparison=comparison
         )

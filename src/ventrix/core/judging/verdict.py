@@ -10,6 +10,7 @@ from typing import Final, Literal
 import numpy as np
 from numpy.typing import NDArray
 
+from ventrix.core.formulas.port import break_even_flow
 from ventrix.core.formulas.uncertainty import CONFIDENCE, student_t
 from ventrix.core.judging.comparison import RunComparison
 from ventrix.core.judging.fingerprints import Fingerprint, fingerprints
@@ -254,6 +255,13 @@ def speed_change(c: RunComparison, volumes: Volumes) -> tuple[float, float]:
     flow = c.weighted_after / c.weighted_before
     speed = flow * volumes.before / volumes.after - 1
     return speed, float(np.hypot(c.weighted_expanded / c.weighted_before, 2 * volumes.growth_uncertainty))
+
+
+def break_even(c: RunComparison, before: float, after: float) -> tuple[float, float]:
+    """Weighted flow that keeps the air speed of a port that went from one volume [m3] to another, and how far the cut
+    held is over it [m3/s]."""
+    needed = float(break_even_flow(c.weighted_before, before, after))
+    return needed, c.weighted_after - needed
 
 
 def turns_at(c: RunComparison) -> float | None:

@@ -22,7 +22,7 @@ from ventrix.core.metal.unrolled import unroll, zone_named
 from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.traverse import Traverse
 from ventrix.core.quantity.units import from_si
-from ventrix.core.quantity.words import percent_text
+from ventrix.core.quantity.words import percent_text, sentence
 from ventrix.core.runs.reduction import ReducedRun
 from ventrix.core.runs.run_curves import curve_of, turning_of
 from ventrix.rooms.air.pictures import SectionView, Spot
@@ -100,11 +100,7 @@ def field_sentences(
         said.append(f"Its dynamic pressure is {percent_text(share, 0)} of the test pressure.")
     if run is not None and traverse.lift is not None and traverse.lift <= run.curve.highest * (1 + 1e-9):
         off, note = flux_note(found, float(run.curve.at(traverse.lift)))
-        said.append(
-            f"{note[0].upper()}{note[1:]}."
-            if note
-            else f"Flux check: {percent_text(off, 0, sign=True)} of the run's flow."
-        )
+        said.append(sentence(note) if note else f"Flux check: {percent_text(off, 0, sign=True)} of the run's flow.")
     halves = half_areas(found)
     if halves is not None:
         area = units.area.with_unit(halves.upper)

@@ -13,9 +13,9 @@ from ventrix.core.formulas.losses import LossSplit, loss_split
 from ventrix.core.judging.comparison import BandChange, RunComparison
 from ventrix.core.judging.expectation import time_worked
 from ventrix.core.judging.findings import Analysis, Pair
-from ventrix.core.judging.pours import pour_uncertainty
+from ventrix.core.judging.pours import pour_uncertainty, volumes_of
 from ventrix.core.judging.schools import CAM, bands
-from ventrix.core.judging.verdict import Verdict
+from ventrix.core.judging.verdict import Verdict, break_even, speed_change
 from ventrix.core.metal.walls import limit_for, walls_at
 from ventrix.core.model.cut import Cut, poured_volume
 from ventrix.core.quantity.words import percent_text
@@ -143,8 +143,7 @@ def _port_rows(analysis: Analysis, pair: Pair, c: RunComparison, units: Units) -
         doubt = 2 * float(np.hypot(pour_uncertainty(pair.before), pour_uncertainty(pair.after)))
         row = _row("Poured volume", units.volume, *poured, "the pours of each cut", "cuts", doubt)
         rows.append(replace(row, result=""))
-        needed = float(port_figures.break_even_flow(c.weighted_before, poured[0], poured[1]))
-        over = c.weighted_after - needed
+        needed, over = break_even(c, poured[0], poured[1])
         change, met = units.flow.text(over, sign=True), "met" if over >= 0 else "missed"
         source = "weighted flow before, times volume after over before"
         rows.append(
@@ -182,7 +181,8 @@ def _speed_rows(
     speeds = [float(port_figures.mean_port_velocity(q, v, x)) for q, v, x in sides]
     energies = [float(port_figures.energy_density(v)) for v in speeds]
     source = "weighted flow, poured volume and centreline length"
-    doubt = speeds[1] * float(np.hypot(c.weighted_expanded / flows[0], 0.005))
+    volumes = volumes_of(pair.before, pair.after)
+    doubt = None if volumes is None else speeds[0] * speed_change(c, volumes)[1]  # as the verdict has it
     return [
         _row("Mean section", units.area, sections[0], sections[1], "poured volume over centreline length", "head"),
         _row("Mean air speed", units.speed, speeds[0], speeds[1], source, "head", doubt),

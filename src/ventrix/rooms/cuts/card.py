@@ -4,15 +4,15 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from ventrix.core.formulas.port import break_even_flow
 from ventrix.core.formulas.seat import recut_depth, seat_width_lost
 from ventrix.core.judging.expectation import Outcome, Scored, time_worked
 from ventrix.core.judging.findings import Analysis
-from ventrix.core.judging.verdict import DEFAULT_WORTHWHILE
+from ventrix.core.judging.verdict import DEFAULT_WORTHWHILE, break_even
 from ventrix.core.metal.clay import ClayVerdict, clay_verdict
 from ventrix.core.metal.unrolled import unroll, zone_named
 from ventrix.core.model.cut import Cut, Port, Trial, poured_volume, trial_as_cut
 from ventrix.core.model.job import Job
+from ventrix.core.quantity.words import sentence
 from ventrix.rooms.display_units import Units
 
 
@@ -85,8 +85,7 @@ def volume_lines(analysis: Analysis, port: Port, cut: Cut, against: Cut | None, 
     if against is not None and before is not None and volume is not None and against.runs and cut.runs:
         pair = analysis.pair(port, against, cut)
         if pair.comparison is not None and pair.comparison.kind == "flow":
-            needed = float(break_even_flow(pair.comparison.weighted_before, before, volume))
-            over = pair.comparison.weighted_after - needed
+            needed, over = break_even(pair.comparison, before, volume)
             met = "met" if over >= 0 else "missed"
             flowed = units.flow.text(pair.comparison.weighted_after)
             lines.append(
@@ -139,7 +138,7 @@ def trial_verdict(analysis: Analysis, port: Port, cut: Cut, trial: Trial) -> Cla
             trial.area_uncertainty,
         )
     except ValueError as error:
-        said = f"{str(error)[0].upper()}{str(error)[1:]}."
+        said = sentence(str(error))
         return ClayVerdict("too small to tell", said, comparison.weighted / base, comparison.weighted_expanded / base)
 
 

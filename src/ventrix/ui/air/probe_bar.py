@@ -18,6 +18,7 @@ from ventrix.core.edits.traverses import edit_traverse
 from ventrix.core.metal.unrolled import unroll
 from ventrix.core.model.traverse import ProbePoint, Traverse
 from ventrix.core.quantity.units import parse_quantity, tidy
+from ventrix.core.quantity.words import sentence
 from ventrix.ui.open_book import Session
 from ventrix.workspace.ids import new_id
 
@@ -205,7 +206,7 @@ class ProbeBar(QWidget):
         try:
             values = self._parse(text, traverse)
         except ValueError as error:
-            self.problem.setText(f"{str(error)[0].upper()}{str(error)[1:]}.")
+            self.problem.setText(sentence(str(error)))
             return
         self.entry.clear()
         self._keep(traverse, **values)

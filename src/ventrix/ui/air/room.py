@@ -26,6 +26,7 @@ from ventrix.core.metal.unrolled import unroll
 from ventrix.core.model.cut import Cut
 from ventrix.core.model.traverse import Traverse
 from ventrix.core.quantity.units import from_si, from_si_array
+from ventrix.core.quantity.words import sentence
 from ventrix.core.runs.run_curves import turning_of
 from ventrix.rooms.air.shows import (
     ball_spots,
@@ -162,7 +163,7 @@ class AirRoom(Room):
         try:
             (self._show_sections, self._show_ball, self._show_swirl, self._show_wet)[page](space)
         except ValueError as error:
-            self.said.setText(f"{str(error)[0].upper()}{str(error)[1:]}.")
+            self.said.setText(sentence(str(error)))
         self.probe.show_lead()
 
     def _fill_stations(self, cut: Cut) -> None:

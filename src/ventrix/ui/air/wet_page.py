@@ -15,6 +15,7 @@ from ventrix.core.edits.traverses import set_observations
 from ventrix.core.model.cut import Cut
 from ventrix.core.model.traverse import Observation, Traverse
 from ventrix.core.quantity.units import parse_quantity
+from ventrix.core.quantity.words import sentence
 from ventrix.records.bad_input import InputError
 from ventrix.records.files.photos import keep_photo
 from ventrix.ui.air.seat_clock import SeatClock
@@ -117,7 +118,7 @@ class WetPage(QWidget):
             if lift <= 0:
                 raise ValueError("the lift must be above zero")
         except ValueError as error:
-            self.problem.setText(f"{str(error)[0].upper()}{str(error)[1:]}.")
+            self.problem.setText(sentence(str(error)))
             return
         heard = Observation(id=new_id(), kind="noise", lift=lift, date=now_text())
         self.noise.clear()

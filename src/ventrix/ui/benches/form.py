@@ -15,6 +15,7 @@ from ventrix.core.model.bench import Bench, bench_named
 from ventrix.core.model.plausible import check_of
 from ventrix.core.quantity.field_checks import positive
 from ventrix.core.quantity.units import from_si, parse_quantity
+from ventrix.core.quantity.words import sentence
 from ventrix.core.runs.element import UPSTREAM
 from ventrix.ui.open_book import Session
 from ventrix.ui.widgets.quantity_field import QuantityField
@@ -212,7 +213,7 @@ class BenchForm(QWidget):
     # -- editing
 
     def _say(self, error: ValueError | None) -> None:
-        self.problem.setText("" if error is None else f"{str(error)[0].upper()}{str(error)[1:]}.")
+        self.problem.setText("" if error is None else sentence(str(error)))
 
     def _change(self, **values: Any) -> None:
         space = self._session.workspace

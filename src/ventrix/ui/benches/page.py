@@ -9,15 +9,11 @@ from ventrix.rooms.display_units import Units
 from ventrix.ui.open_book import Session
 
 
-def _caption(words: str = "") -> QLabel:
+def caption_label(words: str = "") -> QLabel:
     label = QLabel(words)
     label.setWordWrap(True)
     label.setObjectName("quiet")
     return label
-
-
-def _sentence(text: str) -> str:
-    return f"{text[:1].upper()}{text[1:]}."
 
 
 class HistoryPage(QWidget):
@@ -41,5 +37,5 @@ class HistoryPage(QWidget):
             space.change_bench(name, bench)
 
 
-def _at(part: TransferPart, units: Units) -> str:
+def at_lift(part: TransferPart, units: Units) -> str:
     return "" if part.lift is None else f" at {units.lift.text(part.lift)}"

@@ -10,8 +10,9 @@ from PySide6.QtWidgets import QLabel
 from ventrix.core.benches.plate import plate_chart, plate_sentence
 from ventrix.core.model.bench import Bench, PlateCheck
 from ventrix.core.quantity.field_checks import positive
+from ventrix.core.quantity.words import sentence
 from ventrix.rooms.shared.plot_values import Band, Line
-from ventrix.ui.benches.page import HistoryPage, _caption, _sentence
+from ventrix.ui.benches.page import HistoryPage, caption_label
 from ventrix.ui.open_book import Session
 from ventrix.ui.widgets.plot import LiftPlot
 from ventrix.ui.widgets.quantity_field import QuantityField
@@ -30,7 +31,7 @@ class PlatePage(HistoryPage):
         self.chart = LiftPlot("Plate flow over nominal, check by check")
         self.chart.setMinimumHeight(260)
         words = "Flow the plate before a day's work, as the first thing. Limits are nominal ± 1 % until six "
-        self.column.addWidget(_caption(words + "checks are there, then the bench's own: mean and three sigma."))
+        self.column.addWidget(caption_label(words + "checks are there, then the bench's own: mean and three sigma."))
         self.column.addWidget(self.said)
         self.column.addWidget(self.flowed)
         self.column.addWidget(self.chart, 1)
@@ -47,7 +48,7 @@ class PlatePage(HistoryPage):
             self.said.setText(f"Nominal {self.session.units.flow.with_unit(bench.plate_flow)}. Not flowed yet.")
             return
         inside, said = plate_sentence(bench.plates)
-        self.said.setText(("✓ " if inside else "▼ ") + _sentence(said))
+        self.said.setText(("✓ " if inside else "▼ ") + sentence(said))
         chart = plate_chart(bench.plates)
         x = np.arange(1, len(chart.ratio) + 1, dtype=float)
         reach = np.array([0.5, len(x) + 0.5])

@@ -11,7 +11,8 @@ from ventrix.core.benches.study import study_result, study_sentence
 from ventrix.core.formulas.uncertainty import ASSUMED_MOUNT, ASSUMED_REPEAT
 from ventrix.core.model.bench import Bench, ScatterStudy, StudyReading
 from ventrix.core.quantity.units import parse_quantity
-from ventrix.ui.benches.page import HistoryPage, _caption, _sentence
+from ventrix.core.quantity.words import sentence
+from ventrix.ui.benches.page import HistoryPage, caption_label
 from ventrix.ui.open_book import Session
 from ventrix.workspace.ids import new_id, now_text
 
@@ -45,7 +46,7 @@ class StudyPage(HistoryPage):
         self.problem = QLabel()
         self.problem.setObjectName("error")
         self.column.addWidget(
-            _caption(
+            caption_label(
                 "Half an hour with one head that nobody touches: bolt it down five times, and each time set three "
                 "lifts and the pressure anew, twice. What comes out is used by every verdict on this bench."
             )
@@ -75,7 +76,7 @@ class StudyPage(HistoryPage):
                 said = study_sentence(study_result(study), units.lift.unit, units.flow.unit)
             except ValueError:
                 continue
-            self.said.setText(f"{_sentence(said)} ({(study.date or '')[:10]})")
+            self.said.setText(f"{sentence(said)} ({(study.date or '')[:10]})")
             break
         self._show_next()
 
@@ -90,7 +91,7 @@ class StudyPage(HistoryPage):
             if not lifts or any(x <= 0 for x in lifts):
                 raise ValueError("name the lifts to read, three of them")
         except ValueError as error:
-            self.problem.setText(_sentence(str(error)))
+            self.problem.setText(sentence(str(error)))
             return
         self.problem.clear()
         study = ScatterStudy(id=new_id(), date=now_text())
@@ -127,7 +128,7 @@ class StudyPage(HistoryPage):
             if flow <= 0:
                 raise ValueError("the flow must be above zero")
         except ValueError as error:
-            self.problem.setText(_sentence(str(error)))
+            self.problem.setText(sentence(str(error)))
             return
         self.problem.clear()
         self.reading.clear()

@@ -10,7 +10,7 @@ from ventrix.core.benches.transfer import transfer_between
 from ventrix.core.model.bench import Bench, Transfer, TransferPart, same_name
 from ventrix.core.quantity.field_checks import positive
 from ventrix.core.quantity.words import percent_text
-from ventrix.ui.benches.page import HistoryPage, _at, _caption
+from ventrix.ui.benches.page import HistoryPage, at_lift, caption_label
 from ventrix.ui.open_book import Session
 from ventrix.ui.widgets.quantity_field import QuantityField
 from ventrix.workspace.ids import new_id, now_text
@@ -37,11 +37,13 @@ class TransferPage(HistoryPage):
         add.clicked.connect(self.add)
         self.said = QLabel()
         self.said.setWordWrap(True)
-        self.parts = _caption()
+        self.parts = caption_label()
         self.column.addWidget(
-            _caption("Two benches differ by several CFM on the very same head. Flow the same parts on both, under like "
-                     "conditions; what is compared across benches then is marked transferred, with its own doubt.")
-        )  # fmt: skip
+            caption_label(
+                "Two benches differ by several CFM on the very same head. Flow the same parts on both, under like "
+                "conditions; what is compared across benches then is marked transferred, with its own doubt."
+            )
+        )
         for widget in (
             self.other,
             self.part,
@@ -91,7 +93,7 @@ class TransferPage(HistoryPage):
             f"numbers of this bench{', lift by lift' if found.lifts else ''}."
         )
         lines = [
-            f"{p.name or 'part'}{_at(p, units)}: {units.flow.text(p.here)} here, {units.flow.text(p.there)} there"
+            f"{p.name or 'part'}{at_lift(p, units)}: {units.flow.text(p.here)} here, {units.flow.text(p.there)} there"
             for p in transfer.parts
         ]
         self.parts.setText("\n".join(lines))

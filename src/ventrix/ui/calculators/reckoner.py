@@ -24,6 +24,7 @@ from ventrix.core.calculators.answer import evaluate, read_input
 from ventrix.core.calculators.contract import Calculator, Input
 from ventrix.core.calculators.from_job import known_inputs
 from ventrix.core.quantity.units import from_si, parse_quantity, unit
+from ventrix.core.quantity.words import sentence
 from ventrix.rooms.display_units import Units
 from ventrix.ui.look import theme
 from ventrix.ui.open_book import Session
@@ -256,7 +257,7 @@ class Reckoner(SideSheet):
                 value = row.value()
                 row.say("")
             except ValueError as error:
-                row.say(_sentence(str(error)))
+                row.say(sentence(str(error)))
                 complete = False
                 continue
             if value is not None:
@@ -269,7 +270,7 @@ class Reckoner(SideSheet):
             try:
                 outputs, notes = evaluate(calculator, values)
             except ValueError as error:
-                notes = [_sentence(str(error))]
+                notes = [sentence(str(error))]
         self._show(outputs, notes, values)
 
     def _show(self, outputs: dict[str, float], notes: list[str], values: dict[str, Any]) -> None:
@@ -306,7 +307,3 @@ def _with_unit(value: Any, symbol: str) -> str:
     numbers = value if isinstance(value, list) else [value]
     text = ", ".join(f"{from_si(v, symbol):.6g}" for v in numbers)
     return text if symbol == "-" else f"{text} {symbol}"
-
-
-def _sentence(text: str) -> str:
-    return f"{text[:1].upper()}{text[1:]}."

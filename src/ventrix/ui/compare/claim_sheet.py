@@ -7,6 +7,7 @@ from PySide6.QtWidgets import QPlainTextEdit
 from ventrix.core.edits.runs import start_run
 from ventrix.core.model.run import FlowRun, Reading, SetUp
 from ventrix.core.quantity.units import parse_quantity
+from ventrix.core.quantity.words import sentence
 from ventrix.records.files.pasted_table import parse_pasted
 from ventrix.ui.open_book import Session
 from ventrix.ui.widgets.form_sheet import FormSheet
@@ -62,7 +63,7 @@ class ClaimSheet(FormSheet):
         try:
             rows = parse_pasted(self.rows.toPlainText(), units.lift.unit, units.flow.unit, units.pressure.unit)
         except ValueError as error:
-            self.problem.setText(f"{str(error)[0].upper()}{str(error)[1:]}.")
+            self.problem.setText(sentence(str(error)))
             return
         setup = SetUp(
             id=new_id(),

@@ -19,11 +19,6 @@ TRIALS: Final = (
 )
 
 
-def _share(value: float) -> None:
-    if not -1 <= value <= 1:
-        raise ValueError("must lie between -1 and 1")
-
-
 class TrialSheet(FormSheet):
     """Hangs a trial from the cut looked at: a try that can be taken back. It is flowed like a cut."""
 

@@ -8,7 +8,7 @@ from ventrix.core.edits.cuts import add_wall
 from ventrix.core.metal.unrolled import BAND_NAMES, BANDS, ZONE_NAMES, unroll, zone_named
 from ventrix.core.metal.walls import STEEL_LIKE
 from ventrix.core.model.cut import WallReading
-from ventrix.ui.cuts.trial_sheet import _share
+from ventrix.core.quantity.field_checks import place_across
 from ventrix.ui.open_book import Session
 from ventrix.ui.widgets.form_sheet import FormSheet
 from ventrix.workspace.ids import new_id, now_text
@@ -24,7 +24,7 @@ class WallSheet(FormSheet):
         self.place = self.add_choice("Where", [(n, n) for n in ZONE_NAMES])
         self.band = self.add_choice("On which side", [(BAND_NAMES[b], b) for b in BANDS])
         self.along = self.add_figure("From the opening, along the port", "length", None)
-        self.across = self.add_figure("Across the side, -1 to 1", "ratio", _share)
+        self.across = self.add_figure("Across the side, -1 to 1", "ratio", place_across)
         self.thickness = self.add_figure("Metal left", "length")
         self.behind = self.add_choice("What lies behind", [(w, "" if w == BEHIND[0] else w) for w in BEHIND])
         self.probe = self.add_text("Probe", "5 MHz, 6 mm")

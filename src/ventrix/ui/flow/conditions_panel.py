@@ -22,6 +22,7 @@ from ventrix.bench.procedure.lift_plan import lifts_in_words, parse_lifts
 from ventrix.core.judging.comparability import same_condition
 from ventrix.core.model.bench import Bench, bench_named
 from ventrix.core.model.run import SetUp
+from ventrix.core.quantity.words import sentence
 from ventrix.core.runs.lifts import lift_doubt
 from ventrix.records.bad_input import sentence_of
 from ventrix.rooms.display_units import Shown, Units
@@ -169,7 +170,7 @@ class ConditionsPanel(QWidget):
         doubt = lift_doubt(lifts[-1], self._valve_diameter) if lifts else ""
         if doubt and self._asked != text:
             self._asked = text
-            self.plan_problem.setText(f"{doubt[0].upper()}{doubt[1:]}. Enter again takes it.")
+            self.plan_problem.setText(f"{sentence(doubt)} Enter again takes it.")
             self.plan.selectAll()
             return
         self._asked = ""

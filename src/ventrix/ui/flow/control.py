@@ -10,7 +10,7 @@ from ventrix.bench.drivers.sample import Sample
 from ventrix.bench.procedure.flow_procedure import Kept, Phase, Refusal
 from ventrix.bench.procedure.preparation import Step, StepDone
 from ventrix.core.quantity.units import parse_quantity
-from ventrix.core.quantity.words import percent_text
+from ventrix.core.quantity.words import percent_text, sentence
 from ventrix.records.bad_input import BookError, sentence_of
 from ventrix.ui.flow.run_in_hand import RunInHand
 from ventrix.ui.flow.warnings import odd_reading
@@ -98,7 +98,7 @@ class FlowControl(QObject):
             self.refuse(self.which_bench)
         elif not self.session.bench.connected:
             active = self.session.bench.active
-            silent = f"{self.session.bench.sentence[0].upper()}{self.session.bench.sentence[1:]}."
+            silent = sentence(self.session.bench.sentence)
             self.refuse(
                 f"{silent} Nothing can be kept." if active else "No bench connected: type the reading, then Enter."
             )

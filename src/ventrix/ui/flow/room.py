@@ -22,6 +22,7 @@ from PySide6.QtWidgets import (
 
 from ventrix.core.model.bench import Bench
 from ventrix.core.model.run import FlowRun, Reading
+from ventrix.core.quantity.words import sentence
 from ventrix.records.bad_input import sentence_of
 from ventrix.rooms.shared.conditions_words import in_words
 from ventrix.ui.flow.conditions_panel import ConditionsPanel
@@ -440,7 +441,7 @@ class FlowRoom(Room):
         try:
             self.session.bench.connect_bench(bench)  # type: ignore[arg-type]
         except ValueError as error:
-            self.session.say(f"{str(error)[0].upper()}{str(error)[1:]}.")
+            self.session.say(sentence(str(error)))
         self._show_all()
 
     def _use_plan(self, lifts: object, come_back: bool) -> None:

@@ -16,6 +16,7 @@ from ventrix.core.model.bench import Bench, PlateCheck, bench_named, same_name
 from ventrix.core.model.cut import Cut
 from ventrix.core.model.run import FlowRun, Reading, RungNote, SetUp, StepRecord
 from ventrix.core.quantity.units import from_si, tidy, to_si
+from ventrix.core.quantity.words import sentence
 from ventrix.core.runs.reduction import ReducedRun, correct_readings
 from ventrix.rooms.display_units import Units
 from ventrix.ui.bench_bridge import BenchBridge
@@ -306,7 +307,7 @@ class RunInHand:
         grown = replace(bench, plates=(*bench.plates, check))
         said = plate_sentence(grown.plates)[1]
         benches = tuple(grown if b.id == bench.id else b for b in self.space.benches)
-        return benches, f"{said[0].upper()}{said[1:]}.", tidy(at_nominal / bench.plate_flow - 1)
+        return benches, sentence(said), tidy(at_nominal / bench.plate_flow - 1)
 
     @property
     def valve_diameter(self) -> float | None:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from ventrix.core.benches.odd_readings import NEIGHBOUR_LIMIT, REPEAT_LIMIT, neighbour_distance, repeat_distance
 from ventrix.core.benches.plate import plate_sentence
-from ventrix.core.quantity.words import percent_text
+from ventrix.core.quantity.words import percent_text, sentence
 from ventrix.core.runs.element import indicated
 from ventrix.rooms.display_units import Units
 from ventrix.ui.flow.run_in_hand import RunInHand
@@ -60,5 +60,5 @@ def plate_words(hand: RunInHand, units: Units) -> str:
     last = counted[-1]
     when = "today" if last.date and hours_since(last.date) < 12 else f"on {(last.date or 'an unknown day')[:10]}"
     if not inside:
-        return f"▼ {said[0].upper()}{said[1:]}."
+        return f"▼ {sentence(said)}"
     return f"Plate {when}: {units.flow.text(last.flow)} of {units.flow.text(last.nominal)}, in limits."

@@ -11,7 +11,7 @@ from PySide6.QtWidgets import QGridLayout, QLabel, QWidget
 from ventrix.core.formulas import port
 from ventrix.core.metal.unrolled import UnrolledPort
 from ventrix.core.quantity.units import from_si, from_si_array
-from ventrix.core.quantity.words import percent_text
+from ventrix.core.quantity.words import percent_text, sentence
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.head.derived import DERIVED, OF_ONE_VALVE, Figures
 from ventrix.rooms.shared.plot_values import Line
@@ -71,7 +71,7 @@ class DerivedFigures(QWidget):
                     value = float(each.compute(*(v for v in given.values() if v is not None)))
                     text = percent_text(value) if each.unit == "percent" else units[each.unit].with_unit(value)
                 except ValueError as error:
-                    problems[each.blame] = f"{str(error)[0].upper()}{str(error)[1:]}."
+                    problems[each.blame] = sentence(str(error))
             self.values[each.caption].setText(text)
         return problems
 
@@ -101,7 +101,7 @@ class AreaCurve(LiftPlot):
             said.append(f"By integration {units.volume.with_unit(volume)}.")
             if poured is not None:
                 note = port.volume_note(poured, volume)
-                said.append(f"{note[0].upper()}{note[1:]}." if note else "Agrees with the poured one within 3 %.")
+                said.append(sentence(note) if note else "Agrees with the poured one within 3 %.")
         else:
             said.append("Four sections or more give the volume by integration.")
         if here.guessed:

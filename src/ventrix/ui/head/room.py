@@ -14,6 +14,7 @@ from ventrix.core.model.cut import Cut, Port, Pour
 from ventrix.core.model.job import Job, Valve
 from ventrix.core.model.noun import Noun
 from ventrix.core.model.plausible import check_of
+from ventrix.core.quantity.words import sentence
 from ventrix.ui.head.casting_tab import CastingTab
 from ventrix.ui.head.derived_panel import AreaCurve, DerivedFigures
 from ventrix.ui.head.engine_tab import EngineTab
@@ -175,8 +176,8 @@ class HeadRoom(Room):
         port, cut, units = space.port, space.real_cut, self.session.units
         known = self._typed | {"checking_lift": space.analysis.checking_lift}
         problems = self.derived.show_figures(known, units, port.valves)
-        for key, sentence in problems.items():
-            self.fields[key].refuse(sentence)
+        for key, said in problems.items():
+            self.fields[key].refuse(said)
         if not problems and not any(f.box.property("wrong") for f in self.fields.values()):
             self.said.clear()
         self.drawing.show_sizes(self._typed, port.kind)
@@ -187,7 +188,7 @@ class HeadRoom(Room):
             here = unroll(port, as_typed, space.job.valve_of(port))
             self.derived.sentence.setText(self.curve.show_port(here, port.kind, self._typed.get("volume"), units))
         except ValueError as error:
-            self.derived.sentence.setText(f"{str(error)[0].upper()}{str(error)[1:]}.")
+            self.derived.sentence.setText(sentence(str(error)))
 
     # -- editing
 

@@ -15,6 +15,7 @@ from PySide6.QtWidgets import (
 
 from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.job import Job
+from ventrix.core.quantity.words import sentence
 from ventrix.ui.head.figures import SPECS
 from ventrix.ui.open_book import Session
 from ventrix.ui.widgets.quantity_field import QuantityField
@@ -72,7 +73,7 @@ class Tab(QWidget):
         raise AssertionError("every tab shows the job")
 
     def say(self, error: ValueError | None) -> None:
-        self.problem.setText("" if error is None else f"{str(error)[0].upper()}{str(error)[1:]}.")
+        self.problem.setText("" if error is None else sentence(str(error)))
 
 
 def unless_typing(box: QLineEdit, text: str) -> None:

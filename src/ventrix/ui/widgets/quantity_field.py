@@ -7,6 +7,7 @@ from PySide6.QtWidgets import QHBoxLayout, QLabel, QLineEdit, QVBoxLayout, QWidg
 
 from ventrix.core.quantity.field_checks import Check, positive
 from ventrix.core.quantity.units import parse_quantity
+from ventrix.core.quantity.words import sentence
 from ventrix.rooms.display_units import Shown
 from ventrix.ui.look import theme
 
@@ -120,7 +121,7 @@ class QuantityField(QWidget):
         try:
             value = self._parse()
         except ValueError as error:
-            self._say(_sentence(error), wrong=True)
+            self._say(sentence(str(error)), wrong=True)
             return
         self._say("", wrong=False)
         self.edited.emit(value)
@@ -131,7 +132,7 @@ class QuantityField(QWidget):
         try:
             value = self._parse()
         except ValueError as error:
-            self._say(_sentence(error), wrong=True)
+            self._say(sentence(str(error)), wrong=True)
             return
         self.box.setModified(False)
         if value != self._value:
@@ -195,8 +196,3 @@ def show_beside(label: QLabel, text: str, *, differs: bool) -> None:
     label.setText(f"≠ {text}" if differs else text)
     label.setStyleSheet(f"color: {theme.current().worse if differs else theme.current().quiet}")
     label.setVisible(bool(text))
-
-
-def _sentence(error: ValueError) -> str:
-    text = str(error)
-    return f"{text[:1].upper()}{text[1:]}."

@@ -12,6 +12,7 @@ from PySide6.QtWidgets import QHBoxLayout, QInputDialog, QMainWindow, QStackedWi
 from ventrix.core.calculators.answer import registry
 from ventrix.core.calculators.contract import Calculator
 from ventrix.core.quantity.units import parse_quantity
+from ventrix.core.quantity.words import sentence
 from ventrix.ui.air.room import AirRoom
 from ventrix.ui.air.traverse_sheet import TraverseSheet
 from ventrix.ui.benches.sheet import BenchSheet
@@ -357,7 +358,7 @@ class Shell(QMainWindow):
             try:
                 self.air.use_limit(parse_quantity(text, "-"))
             except ValueError as error:
-                self.session.say(f"{str(error)[0].upper()}{str(error)[1:]}.")
+                self.session.say(sentence(str(error)))
 
     def _work_simulated_port(self, cut_id: str, place: str) -> None:
         """A cut logged while the simulated bench is on changes its port too."""
