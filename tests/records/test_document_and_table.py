@@ -16,7 +16,7 @@ from ventrix.core.model.run import FlowRun, Mount, Reading, SetUp
 from ventrix.core.model.traverse import Observation, ProbePoint, Traverse
 from ventrix.demo.job import demo_job, make_job
 from ventrix.records.bad_input import InputError
-from ventrix.records.book.rows import TABLES
+from ventrix.records.book.tables import TABLES
 from ventrix.records.files.job_document import dumps_job, loads_job, schema
 from ventrix.records.files.run_table import parse_run_table, write_run_table
 

@@ -25,7 +25,7 @@ from ventrix.core.quantity.units import to_si
 from ventrix.demo.job import demo_benches, demo_job
 from ventrix.records.bad_input import InputError
 from ventrix.records.book.book import Book
-from ventrix.records.book.rows import TABLES
+from ventrix.records.book.tables import TABLES
 from ventrix.records.files.job_document import dumps_job, loads_document, loads_job
 from ventrix.records.files.run_table import LARGEST_FILE, MOST_ROWS, parse_run_table, read_run_table, write_run_table
 from ventrix.records.files.text_cells import cell_of, from_one_line, one_line, text_of

@@ -16,7 +16,7 @@ from pathlib import Path
 from types import TracebackType
 from typing import Any, Final
 
-from sqlalchemy import Connection, Engine, Table, create_engine, event, func, select
+from sqlalchemy import Connection, Engine, create_engine, event, func, select
 from sqlalchemy.engine import make_url
 from sqlalchemy.exc import DatabaseError as SqlDatabaseError
 from sqlalchemy.exc import IntegrityError, InterfaceError
@@ -30,7 +30,7 @@ from ventrix.core.model.run import FlowRun
 from ventrix.records.bad_input import BookError, BookLocked, Conflict, InputError
 from ventrix.records.book import rows
 from ventrix.records.book.merging import merged, name_of, shared
-from ventrix.records.book.tables import RevisionRow
+from ventrix.records.book.tables import CHILDREN, REVISION, TABLES, table_name
 
 HEAD: Final = "0004"  # newest migration; a test holds it to the scripts
 PATIENCE: Final = 2.0  # s that a lock is waited for
@@ -50,12 +50,6 @@ class JobEntry:
 
     id: str
     title: str
-
-
-def _table(kind: type[Noun]) -> Table:
-    table = rows.TABLES[kind].__table__
-    assert isinstance(table, Table)
-    return table
 
 
 class Book:
@@ -128,14 +122,14 @@ class Book:
 
     def jobs(self) -> list[JobEntry]:
         """Every job, by title."""
-        job = _table(Job)
+        job = TABLES[Job]
         with self._engine.connect() as connection:
             rows = connection.execute(select(job.c.id, job.c.title).order_by(job.c.title, job.c.id))
             return [JobEntry(row.id, row.title) for row in rows]
 
     def jobs_with_expectations(self) -> list[str]:
         """Ids of jobs in which something was said of a cut before the work."""
-        port, cut = _table(Port), _table(Cut)
+        port, cut = TABLES[Port], TABLES[Cut]
         said = cut.c.expected_gain.is_not(None) | cut.c.expected_time.is_not(None)
         with self._engine.connect() as connection:
             rows = connection.execute(
@@ -163,9 +157,8 @@ class Book:
 
     def revisions(self) -> dict[str, int]:
         """How often each job, by its id, was written."""
-        table = RevisionRow.__table__
         with self._engine.connect() as connection:
-            return {row.owner: row.number for row in connection.execute(select(table.c.owner, table.c.number))}
+            return {row.owner: row.number for row in connection.execute(select(REVISION.c.owner, REVISION.c.number))}
 
     def changed_elsewhere(self, job_id: str) -> tuple[bool, bool]:
         """Whether another window or station wrote this job, or the shop's benches, since they were read here."""
@@ -176,7 +169,7 @@ class Book:
 
     def jobs_with_mounts(self) -> list[str]:
         """Ids of jobs that flowed one cut or trial in two mounts or more: they say how a bench re-mounts."""
-        port, cut, run = _table(Port), _table(Cut), _table(FlowRun)
+        port, cut, run = TABLES[Port], TABLES[Cut], TABLES[FlowRun]
         many = func.count(run.c.mount_id.distinct()) > 1
         found = select(port.c.job_id).join(cut, cut.c.port_id == port.c.id).join(run, run.c.cut_id == cut.c.id)
         with self._engine.connect() as connection:
@@ -260,7 +253,7 @@ class Book:
         known = self.benches()
         new = [b for b in benches if bench_named(known, b.name) is None and all(b.id != k.id for k in known)]
         with self._engine.connect() as connection:
-            job_table = _table(Job)
+            job_table = TABLES[Job]
             taken = connection.execute(select(job_table.c.id).where(job_table.c.id == job.id)).first() is not None
         try:
             if taken:
@@ -274,7 +267,7 @@ class Book:
 
     def remove_job(self, job_id: str) -> None:
         """Take a job out for good."""
-        job = _table(Job)
+        job = TABLES[Job]
         with self._writing() as connection:
             connection.execute(job.delete().where(job.c.id == job_id))
 
@@ -286,12 +279,12 @@ def _execute(connection: Connection, found: rows.Changes) -> None:
     # Rows are made first: a figure that cannot be written refuses the whole before anything is.
     added, changed = ([(f, f.row()) for f in flats] for flats in (found.added, found.changed))
     for flat in reversed(found.removed):
-        table = _table(type(flat.noun))
+        table = TABLES[type(flat.noun)]
         connection.execute(table.delete().where(table.c.id == flat.noun.id))
     for flat, row in added:
-        connection.execute(_table(type(flat.noun)).insert().values(row))
+        connection.execute(TABLES[type(flat.noun)].insert().values(row))
     for flat, row in changed:
-        table = _table(type(flat.noun))
+        table = TABLES[type(flat.noun)]
         if connection.execute(table.update().where(table.c.id == flat.noun.id).values(row)).rowcount != 1:
             raise BookError(f"{name_of(flat.noun)} is no longer in the book")
 
@@ -313,16 +306,13 @@ def _of(benches: tuple[Bench, ...], bench_id: str) -> Bench | None:
 
 def _revision(connection: Connection, owner: str) -> int:
     """How often a job, or the benches, were written."""
-    table = RevisionRow.__table__
-    found = connection.execute(select(table.c.number).where(table.c.owner == owner)).scalar()
+    found = connection.execute(select(REVISION.c.number).where(REVISION.c.owner == owner)).scalar()
     return 0 if found is None else int(found)
 
 
 def _set_revision(connection: Connection, owner: str, number: int) -> None:
-    table = RevisionRow.__table__
-    assert isinstance(table, Table)
-    if connection.execute(table.update().where(table.c.owner == owner).values(number=number)).rowcount == 0:
-        connection.execute(table.insert().values(owner=owner, number=number))
+    if connection.execute(REVISION.update().where(REVISION.c.owner == owner).values(number=number)).rowcount == 0:
+        connection.execute(REVISION.insert().values(owner=owner, number=number))
 
 
 _REFUSALS: Final = (
@@ -349,7 +339,7 @@ def _refusal(error: Exception) -> BookError:
 
 
 def _load_job(connection: Connection, job_id: str) -> Job | None:
-    job = _table(Job)
+    job = TABLES[Job]
     found = connection.execute(select(job).where(job.c.id == job_id)).mappings().one_or_none()
     if found is None:
         return None
@@ -361,7 +351,7 @@ def _load_job(connection: Connection, job_id: str) -> Job | None:
 
 
 def _load_benches(connection: Connection) -> tuple[Bench, ...]:
-    bench = _table(Bench)
+    bench = TABLES[Bench]
     found = connection.execute(select(bench).order_by(bench.c.name, bench.c.id)).mappings().all()
     children: dict[tuple[str, str, str], list[Any]] = {}
     if found:
@@ -372,9 +362,9 @@ def _load_benches(connection: Connection) -> tuple[Bench, ...]:
 def _load_below(
     connection: Connection, kind: type[Noun], ids: list[str], children: dict[tuple[str, str, str], list[Any]]
 ) -> None:
-    parent = rows.table_name(kind)
-    for child in dict.fromkeys(rows.CHILDREN.get(kind, {}).values()):
-        table = _table(child)
+    parent = table_name(kind)
+    for child in dict.fromkeys(CHILDREN.get(kind, {}).values()):
+        table = TABLES[child]
         link = table.c[f"{parent}_id"]
         found: list[str] = []
         for start in range(0, len(ids), 500):  # SQLite takes a limited number of parameters

@@ -9,7 +9,8 @@ from ventrix.core.model.noun import Noun
 from ventrix.core.model.run import FlowRun
 from ventrix.core.quantity.units import from_si
 from ventrix.records.bad_input import Conflict
-from ventrix.records.book.rows import CHILDREN, flatten
+from ventrix.records.book.rows import flatten
+from ventrix.records.book.tables import CHILDREN
 
 N = TypeVar("N", bound=Noun)
 

@@ -4,95 +4,11 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass, fields
+from dataclasses import dataclass
 from typing import Any
 
-from ventrix.core.model import bench
-from ventrix.core.model.cut import Cut, Operation, Photo, Port, Pour, Station, Trial, WallReading
-from ventrix.core.model.job import CamPoint, CheckMark, Job, Target, Valve, WallLimit
 from ventrix.core.model.noun import Noun
-from ventrix.core.model.run import FlowRun, Mount, Reading, RungNote, SetUp, StepRecord
-from ventrix.core.model.traverse import Observation, ProbePoint, Traverse
-from ventrix.records.book import tables
-
-TABLES: dict[type[Noun], type[tables.Base]] = {
-    Job: tables.JobRow,
-    Valve: tables.ValveRow,
-    SetUp: tables.SetUpRow,
-    Mount: tables.MountRow,
-    Port: tables.PortRow,
-    Cut: tables.CutRow,
-    Operation: tables.OperationRow,
-    Trial: tables.TrialRow,
-    FlowRun: tables.FlowRunRow,
-    Reading: tables.ReadingRow,
-    Pour: tables.PourRow,
-    WallReading: tables.WallReadingRow,
-    Traverse: tables.TraverseRow,
-    ProbePoint: tables.ProbePointRow,
-    Observation: tables.ObservationRow,
-    StepRecord: tables.StepRecordRow,
-    RungNote: tables.RungNoteRow,
-    Station: tables.StationRow,
-    Photo: tables.PhotoRow,
-    CamPoint: tables.CamPointRow,
-    Target: tables.TargetRow,
-    WallLimit: tables.WallLimitRow,
-    CheckMark: tables.CheckMarkRow,
-    bench.Bench: tables.BenchRow,
-    bench.PlateCheck: tables.PlateCheckRow,
-    bench.ScatterStudy: tables.ScatterStudyRow,
-    bench.StudyReading: tables.StudyReadingRow,
-    bench.Transfer: tables.TransferRow,
-    bench.TransferPart: tables.TransferPartRow,
-}
-# The fields of a noun that hold other nouns.
-CHILDREN: dict[type[Noun], dict[str, type[Noun]]] = {
-    Job: {
-        "setups": SetUp,  # before the runs that stand on them
-        "mounts": Mount,
-        "valves": Valve,
-        "ports": Port,
-        "cam_points": CamPoint,
-        "targets": Target,
-        "wall_limits": WallLimit,
-        "check_marks": CheckMark,
-        "photos": Photo,
-    },
-    Port: {"cuts": Cut},
-    Cut: {
-        "operations": Operation,
-        "trials": Trial,
-        "runs": FlowRun,
-        "pours": Pour,
-        "stations": Station,
-        "photos": Photo,
-        "walls": WallReading,
-        "traverses": Traverse,
-        "observations": Observation,
-    },
-    Trial: {"runs": FlowRun},
-    FlowRun: {"readings": Reading, "steps": StepRecord, "rung_notes": RungNote},
-    Traverse: {"points": ProbePoint},
-    bench.Bench: {
-        "plates": bench.PlateCheck,
-        "studies": bench.ScatterStudy,
-        "transfers": bench.Transfer,
-    },
-    bench.ScatterStudy: {"readings": bench.StudyReading},
-    bench.Transfer: {"parts": bench.TransferPart},
-}
-
-
-# The fields that are columns.
-PLAIN_FIELDS: dict[type[Noun], tuple[str, ...]] = {
-    kind: tuple(f.name for f in fields(kind) if f.name not in CHILDREN.get(kind, {})) for kind in TABLES
-}
-
-
-def table_name(kind: type[Noun]) -> str:
-    return str(TABLES[kind].__tablename__)
-
+from ventrix.records.book.tables import CHILDREN, PLAIN_FIELDS, table_name
 
 Key = tuple[type[Noun], str]
 

@@ -1,448 +1,113 @@
-"""The shop's book as tables. One table a noun; column names are the fields of `core.model`, in SI.
+"""The shop's book as tables, made from the nouns: one table a noun, its columns the noun's plain fields, in SI.
 
-Children keep their order in `position`. `extra` holds keys of documents that we did not understand.
+A noun hangs from the noun whose field holds it, by `<table>_id`; where several may hold it, exactly one of these is
+set. Children keep their order in `position`. `extra` holds keys of documents that we did not understand.
 """
 
 from __future__ import annotations
 
-from typing import Any
+import re
+import types
+from collections.abc import Iterator, Mapping
+from dataclasses import fields
+from typing import Any, Final, Literal, Union, get_args, get_origin, get_type_hints
 
-from sqlalchemy import JSON, ForeignKey, MetaData
-from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
+from sqlalchemy import JSON, Boolean, Column, Double, ForeignKey, Integer, MetaData, String, Table
+from sqlalchemy.types import TypeEngine
 
-NAMING = {
-    "ix": "ix_%(column_0_label)s",
-    "uq": "uq_%(table_name)s_%(column_0_name)s",
-    "ck": "ck_%(table_name)s_%(constraint_name)s",
-    "fk": "fk_%(table_name)s_%(column_0_name)s_%(referred_table_name)s",
-    "pk": "pk_%(table_name)s",
+from ventrix.core.model.bench import Bench
+from ventrix.core.model.job import Job
+from ventrix.core.model.noun import Noun
+
+METADATA: Final = MetaData(
+    naming_convention={
+        "ix": "ix_%(column_0_label)s",
+        "uq": "uq_%(table_name)s_%(column_0_name)s",
+        "ck": "ck_%(table_name)s_%(constraint_name)s",
+        "fk": "fk_%(table_name)s_%(column_0_name)s_%(referred_table_name)s",
+        "pk": "pk_%(table_name)s",
+    }
+)
+
+# Fields that name another noun's row and are held to it. The others (a port's valve, a run's witness) may name what
+# the document or a later edit still has to bring.
+REFERENCES: Final = {
+    ("flow_run", "setup_id"): "setup",
+    ("flow_run", "mount_id"): "mount",
+    ("traverse", "setup_id"): "setup",
+    ("traverse", "mount_id"): "mount",
+}
+# What runs stand on is written before the ports that hold the runs.
+FIRST: Final = ("setups", "mounts")
+
+
+def table_name(kind: type[Noun]) -> str:
+    """A noun's name as its table has it: `FlowRun` is "flow_run"."""
+    return "setup" if kind.__name__ == "SetUp" else re.sub(r"(?<=[a-z])(?=[A-Z])", "_", kind.__name__).lower()
+
+
+def _children_of(kind: type[Noun]) -> dict[str, type[Noun]]:
+    """The fields of a noun that hold other nouns."""
+    found: dict[str, type[Noun]] = {}
+    for name, hint in get_type_hints(kind).items():
+        inner = get_args(hint)[0] if get_origin(hint) is tuple else None
+        if isinstance(inner, type) and issubclass(inner, Noun):
+            found[name] = inner
+    return dict(sorted(found.items(), key=lambda item: item[0] not in FIRST))
+
+
+def _below(kind: type[Noun]) -> Iterator[type[Noun]]:
+    yield kind
+    for child in _children_of(kind).values():
+        yield from _below(child)
+
+
+NOUNS: Final = tuple(dict.fromkeys((*_below(Job), *_below(Bench))))
+CHILDREN: Final = {kind: found for kind in NOUNS if (found := _children_of(kind))}
+# The fields that are columns.
+PLAIN_FIELDS: Final = {
+    kind: tuple(f.name for f in fields(kind) if f.name not in CHILDREN.get(kind, {})) for kind in NOUNS
 }
 
-
-class Base(DeclarativeBase):
-    metadata = MetaData(naming_convention=NAMING)
-
-
-def _parent(table: str, *, null: bool = False) -> Any:
-    return mapped_column(ForeignKey(f"{table}.id", ondelete="CASCADE"), index=True, nullable=null)
-
-
-class Row:
-    """What every row has."""
-
-    id: Mapped[str] = mapped_column(primary_key=True)
-    position: Mapped[int] = mapped_column(default=0)
-    extra: Mapped[dict[str, Any]] = mapped_column(JSON, default=dict)
-
-
-class JobRow(Row, Base):
-    __tablename__ = "job"
-    title: Mapped[str]
-    note: Mapped[str]
-    bore: Mapped[float | None]
-    cam_lift: Mapped[float | None]
-    cam_duration: Mapped[float | None]
-    worthwhile_gain: Mapped[float | None]
-    material: Mapped[str | None]
-    cylinders: Mapped[int | None]
-    valves_per_cylinder: Mapped[int | None]
-    flatness: Mapped[float | None]
-    condition: Mapped[str]
-    stroke: Mapped[float | None]
-    rod_length: Mapped[float | None]
-    speed_low: Mapped[float | None]
-    speed_high: Mapped[float | None]
-    power_wanted: Mapped[float | None]
-    exhaust_cam_lift: Mapped[float | None]
-    exhaust_cam_duration: Mapped[float | None]
-    cam_checked_at: Mapped[str | None]
-    rocker_ratio: Mapped[float | None]
-    test_pressure: Mapped[float | None]
-    volume_ceiling: Mapped[float | None]
-    schools: Mapped[dict[str, Any]] = mapped_column(JSON)
-
-
-class ValveRow(Row, Base):
-    __tablename__ = "valve"
-    job_id: Mapped[str] = _parent("job")
-    name: Mapped[str]
-    head_diameter: Mapped[float | None]
-    stem_diameter: Mapped[float | None]
-    seat_width: Mapped[float | None]
-    seat_angle: Mapped[float | None]
-    seat_margin: Mapped[float | None]
-    seat_insert: Mapped[bool | None]
-    back_cut_angle: Mapped[float | None]
-    back_shape: Mapped[str]
-    weight: Mapped[float | None]
-
-
-class SetUpRow(Row, Base):
-    __tablename__ = "setup"
-    job_id: Mapped[str] = _parent("job")
-    direction: Mapped[str]
-    test_pressure: Mapped[float | None]
-    bench: Mapped[str | None]
-    bore: Mapped[float | None]
-    centred: Mapped[bool | None]
-    entry: Mapped[str | None]
-    pipe: Mapped[str | None]
-    pipe_diameter: Mapped[float | None]
-    pipe_length: Mapped[float | None]
-    valve: Mapped[str | None]
-    valves_open: Mapped[str | None]
-    springs: Mapped[str | None]
-    swirl_meter: Mapped[str | None]
-    plug: Mapped[str | None]
-    clean: Mapped[bool | None]
-    temperature: Mapped[float | None]
-    pressure: Mapped[float | None]
-    humidity: Mapped[float | None]
-    plenum_temperature: Mapped[float | None]
-    air_read_at: Mapped[str | None]
-    leak: Mapped[float | None]
-    leak_pressure: Mapped[float | None]
-    seat_leak: Mapped[float | None]
-    element: Mapped[str | None]
-    scale_density: Mapped[float | None]
-    orifice_diameter: Mapped[float | None]
-    orifice_pipe: Mapped[float | None]
-    orifice_coefficient: Mapped[float | None]
-    element_place: Mapped[str | None]
-    leak_taken_off: Mapped[bool]
-    swirl_axis: Mapped[str | None]
-
-
-class MountRow(Row, Base):
-    __tablename__ = "mount"
-    job_id: Mapped[str] = _parent("job")
-    number: Mapped[int]
-    date: Mapped[str | None]
-
-
-class PortRow(Row, Base):
-    __tablename__ = "port"
-    job_id: Mapped[str] = _parent("job")
-    name: Mapped[str]
-    kind: Mapped[str]
-    # Not a foreign key: a port may name its valve before the document or edit brings it.
-    valve_id: Mapped[str | None]
-    valves: Mapped[int]
-    witness: Mapped[bool]
-    cylinder: Mapped[int | None]
-    mirror_of: Mapped[str | None]
-
-
-class CutRow(Row, Base):
-    __tablename__ = "cut"
-    port_id: Mapped[str] = _parent("port")
-    number: Mapped[int]
-    name: Mapped[str]
-    kind: Mapped[str]
-    date: Mapped[str | None]
-    throat_diameter: Mapped[float | None]
-    floor_length: Mapped[float | None]
-    roof_length: Mapped[float | None]
-    bowl_diameter: Mapped[float | None]
-    guide_diameter: Mapped[float | None]
-    guide_length: Mapped[float | None]
-    boss_width: Mapped[float | None]
-    boss_shape: Mapped[str | None]
-    opening_width: Mapped[float | None]
-    opening_height: Mapped[float | None]
-    opening_corner: Mapped[float | None]
-    pinch_width: Mapped[float | None]
-    pinch_height: Mapped[float | None]
-    pinch_corner: Mapped[float | None]
-    hole_spacing: Mapped[float | None]
-    short_side_height: Mapped[float | None]
-    short_side_radius: Mapped[float | None]
-    port_angle: Mapped[float | None]
-    seat_width: Mapped[float | None]
-    seat_margin: Mapped[float | None]
-    chamber_volume: Mapped[float | None]
-    gasket_land: Mapped[float | None]
-    expected_gain: Mapped[float | None]
-    expected_growth: Mapped[float | None]
-    expected_time: Mapped[float | None]
-    note: Mapped[str]
-
-
-class OperationRow(Row, Base):
-    __tablename__ = "operation"
-    cut_id: Mapped[str] = _parent("cut")
-    kind: Mapped[str]
-    places: Mapped[list[str]] = mapped_column(JSON)
-    depth: Mapped[float | None]
-    tool: Mapped[str]
-    finish: Mapped[str]
-    duration: Mapped[float | None]
-    tool_diameter: Mapped[float | None]
-    started_at: Mapped[str | None]
-    date: Mapped[str | None]
-    port_ids: Mapped[list[str]] = mapped_column(JSON)
-    note: Mapped[str]
-
-
-class TrialRow(Row, Base):
-    __tablename__ = "trial"
-    cut_id: Mapped[str] = _parent("cut")
-    kind: Mapped[str]
-    name: Mapped[str]
-    place: Mapped[str]
-    area_taken: Mapped[float | None]
-    area_uncertainty: Mapped[float | None]
-    date: Mapped[str | None]
-    note: Mapped[str]
-
-
-class FlowRunRow(Row, Base):
-    """A run hangs from a cut or from a trial: exactly one of the two is set."""
-
-    __tablename__ = "flow_run"
-    cut_id: Mapped[str | None] = _parent("cut", null=True)
-    trial_id: Mapped[str | None] = _parent("trial", null=True)
-    setup_id: Mapped[str] = mapped_column(ForeignKey("setup.id"))
-    mount_id: Mapped[str | None] = mapped_column(ForeignKey("mount.id"))
-    date: Mapped[str | None]
-    source: Mapped[str]
-    claimed: Mapped[str | None]
-    # Not a foreign key: the witness's run may be struck out of the book before the runs that name it.
-    witness_id: Mapped[str | None]
-
-
-class StepRecordRow(Row, Base):
-    __tablename__ = "step_record"
-    flow_run_id: Mapped[str] = _parent("flow_run")
-    kind: Mapped[str]
-    skipped: Mapped[str | None]
-    flow: Mapped[float | None]
-    pressure: Mapped[float | None]
-    drift: Mapped[float | None]
-    time: Mapped[str | None]
-
-
-class RungNoteRow(Row, Base):
-    __tablename__ = "rung_note"
-    flow_run_id: Mapped[str] = _parent("flow_run")
-    lift: Mapped[float]
-    kind: Mapped[str]
-    text: Mapped[str]
-    time: Mapped[str | None]
-
-
-class ReadingRow(Row, Base):
-    __tablename__ = "reading"
-    flow_run_id: Mapped[str] = _parent("flow_run")
-    lift: Mapped[float]
-    flow: Mapped[float | None]
-    percent: Mapped[float | None]
-    full_scale: Mapped[float | None]
-    element_column: Mapped[float | None]
-    port_column: Mapped[float | None]
-    element_pressure: Mapped[float | None]
-    mass_flow: Mapped[float | None]
-    measured_pressure: Mapped[float | None]
-    swirl: Mapped[float | None]
-    swirl_torque: Mapped[float | None]
-    spread: Mapped[float | None]
-    window: Mapped[float | None]
-    time: Mapped[str | None]
-    unsteady: Mapped[bool]
-    returned: Mapped[bool]
-    struck: Mapped[str | None]
-
-
-class PourRow(Row, Base):
-    __tablename__ = "pour"
-    cut_id: Mapped[str] = _parent("cut")
-    volume: Mapped[float]
-    how: Mapped[str]
-    date: Mapped[str | None]
-
-
-class WallReadingRow(Row, Base):
-    __tablename__ = "wall_reading"
-    cut_id: Mapped[str] = _parent("cut")
-    place: Mapped[str]
-    thickness: Mapped[float]
-    band: Mapped[str | None]
-    along: Mapped[float | None]
-    across: Mapped[float]
-    behind: Mapped[str]
-    probe: Mapped[str]
-    sound_speed: Mapped[float | None]
-    uncertainty: Mapped[float | None]
-    struck: Mapped[str | None]
-    date: Mapped[str | None]
-    note: Mapped[str]
-
-
-class StationRow(Row, Base):
-    __tablename__ = "station"
-    cut_id: Mapped[str] = _parent("cut")
-    along: Mapped[float]
-    name: Mapped[str]
-    width: Mapped[float | None]
-    height: Mapped[float | None]
-    corner_radius: Mapped[float | None]
-    area: Mapped[float | None]
-
-
-class PhotoRow(Row, Base):
-    """A photo hangs from a job or from a cut: exactly one of the two is set."""
-
-    __tablename__ = "photo"
-    job_id: Mapped[str | None] = _parent("job", null=True)
-    cut_id: Mapped[str | None] = _parent("cut", null=True)
-    file: Mapped[str]
-    moment: Mapped[str]
-    caption: Mapped[str]
-    date: Mapped[str | None]
-
-
-class CamPointRow(Row, Base):
-    __tablename__ = "cam_point"
-    job_id: Mapped[str] = _parent("job")
-    kind: Mapped[str]
-    angle: Mapped[float]
-    lift: Mapped[float]
-
-
-class TargetRow(Row, Base):
-    __tablename__ = "target"
-    job_id: Mapped[str] = _parent("job")
-    kind: Mapped[str]
-    lift: Mapped[float]
-    flow: Mapped[float]
-    test_pressure: Mapped[float | None]
-
-
-class WallLimitRow(Row, Base):
-    __tablename__ = "wall_limit"
-    job_id: Mapped[str] = _parent("job")
-    place: Mapped[str]
-    thickness: Mapped[float]
-
-
-class CheckMarkRow(Row, Base):
-    __tablename__ = "check_mark"
-    job_id: Mapped[str] = _parent("job")
-    item: Mapped[str]
-    initials: Mapped[str]
-    date: Mapped[str | None]
-
-
-class TraverseRow(Row, Base):
-    __tablename__ = "traverse"
-    cut_id: Mapped[str] = _parent("cut")
-    station: Mapped[str]
-    kind: Mapped[str]
-    layout: Mapped[str]
-    setup_id: Mapped[str | None] = mapped_column(ForeignKey("setup.id"))
-    mount_id: Mapped[str | None] = mapped_column(ForeignKey("mount.id"))
-    lift: Mapped[float | None]
-    probe: Mapped[str]
-    probe_diameter: Mapped[float | None]
-    coefficient: Mapped[float | None]
-    base_flow: Mapped[float | None]
-    date: Mapped[str | None]
-
-
-class ProbePointRow(Row, Base):
-    __tablename__ = "probe_point"
-    traverse_id: Mapped[str] = _parent("traverse")
-    name: Mapped[str]
-    u: Mapped[float]
-    v: Mapped[float]
-    reading: Mapped[float | None]
-    static: Mapped[float | None]
-    speed: Mapped[float | None]
-    flow: Mapped[float | None]
-    struck: Mapped[str | None]
-
-
-class ObservationRow(Row, Base):
-    __tablename__ = "observation"
-    cut_id: Mapped[str] = _parent("cut")
-    kind: Mapped[str]
-    text: Mapped[str]
-    place: Mapped[str]
-    clock: Mapped[float | None]
-    photo: Mapped[str]
-    lift: Mapped[float | None]
-    date: Mapped[str | None]
-
-
-class BenchRow(Row, Base):
-    __tablename__ = "bench"
-    name: Mapped[str]
-    element: Mapped[str]
-    ranges: Mapped[list[float]] = mapped_column(JSON)
-    corrected: Mapped[bool]
-    scale_density: Mapped[float | None]
-    orifice_diameter: Mapped[float | None]
-    orifice_pipe: Mapped[float | None]
-    orifice_coefficient: Mapped[float | None]
-    element_place: Mapped[str | None]
-    leak_taken_off: Mapped[bool]
-    blower_limit: Mapped[float | None]
-    test_pressure: Mapped[float | None]
-    dial_resolution: Mapped[float | None]
-    easy_dial: Mapped[float | None]
-    easy_factor: Mapped[float | None]
-    easy_leak: Mapped[float | None]
-    link: Mapped[str]
-    address: Mapped[str]
-    text_format: Mapped[dict[str, Any]] = mapped_column(JSON)
-    plate_name: Mapped[str]
-    plate_flow: Mapped[float | None]
-
-
-class PlateCheckRow(Row, Base):
-    __tablename__ = "plate_check"
-    bench_id: Mapped[str] = _parent("bench")
-    nominal: Mapped[float]
-    flow: Mapped[float]
-    pressure: Mapped[float | None]
-    date: Mapped[str | None]
-    struck: Mapped[str | None]
-
-
-class ScatterStudyRow(Row, Base):
-    __tablename__ = "scatter_study"
-    bench_id: Mapped[str] = _parent("bench")
-    date: Mapped[str | None]
-    head: Mapped[str]
-
-
-class StudyReadingRow(Row, Base):
-    __tablename__ = "study_reading"
-    scatter_study_id: Mapped[str] = _parent("scatter_study")
-    mount: Mapped[int]
-    lift: Mapped[float]
-    flow: Mapped[float]
-
-
-class TransferRow(Row, Base):
-    __tablename__ = "transfer"
-    bench_id: Mapped[str] = _parent("bench")
-    other: Mapped[str]
-    date: Mapped[str | None]
-
-
-class TransferPartRow(Row, Base):
-    __tablename__ = "transfer_part"
-    transfer_id: Mapped[str] = _parent("transfer")
-    name: Mapped[str]
-    here: Mapped[float]
-    there: Mapped[float]
-    lift: Mapped[float | None]
-
-
-class RevisionRow(Base):
-    """How often a job, or the shop's benches, were written: how windows notice each other's edits."""
-
-    __tablename__ = "revision"
-    owner: Mapped[str] = mapped_column(primary_key=True)
-    number: Mapped[int]
+_TYPES: Final[dict[Any, type[TypeEngine[Any]]]] = {str: String, float: Double, bool: Boolean, int: Integer}
+
+
+def _column(table: str, name: str, hint: Any) -> Column[Any]:
+    """A field as a column. TypeError for a field of a kind that no book holds."""
+    options = get_args(hint) if get_origin(hint) in (Union, types.UnionType) else (hint,)
+    null = type(None) in options
+    (plain,) = (o for o in options if o is not type(None))
+    if get_origin(plain) is Literal:
+        plain = str
+    reference = REFERENCES.get((table, name))
+    if reference is not None:
+        return Column(name, ForeignKey(f"{reference}.id"), nullable=null)
+    if get_origin(plain) in (tuple, Mapping):
+        return Column(name, JSON, nullable=False)
+    for known, kind in _TYPES.items():
+        if isinstance(plain, type) and issubclass(plain, known):
+            return Column(name, kind, primary_key=name == "id", nullable=null)
+    raise TypeError(f"{table}.{name}: {hint} has no column")
+
+
+def _table(kind: type[Noun]) -> Table:
+    name = table_name(kind)
+    hints = get_type_hints(kind)
+    parents = [table_name(p) for p, held in CHILDREN.items() if kind in held.values()]
+    links: list[Column[str]] = [
+        Column(f"{p}_id", ForeignKey(f"{p}.id", ondelete="CASCADE"), index=True, nullable=len(parents) > 1)
+        for p in parents
+    ]
+    own = [_column(name, field, hints[field]) for field in PLAIN_FIELDS[kind]]
+    return Table(name, METADATA, *own, Column("position", Integer, nullable=False, default=0), *links)
+
+
+TABLES: Final = {kind: _table(kind) for kind in NOUNS}
+
+# How often a job, or the shop's benches, were written: how windows notice each other's edits.
+REVISION: Final = Table(
+    "revision",
+    METADATA,
+    Column("owner", String, primary_key=True),
+    Column("number", Integer, nullable=False),
+)

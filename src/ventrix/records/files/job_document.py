@@ -24,7 +24,8 @@ from ventrix.core.model.noun import Noun
 from ventrix.core.model.plausible import implausible
 from ventrix.core.quantity.units import from_si, tidy, to_si
 from ventrix.records.bad_input import InputError
-from ventrix.records.book.rows import CHILDREN, TABLES, flatten
+from ventrix.records.book.rows import flatten
+from ventrix.records.book.tables import CHILDREN, TABLES
 from ventrix.records.files.whole_file import read_whole, write_whole
 
 VERSION: Final = 1

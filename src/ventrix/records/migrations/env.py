@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from alembic import context
 
-from ventrix.records.book.tables import Base
+from ventrix.records.book.tables import METADATA
 
 engine = context.config.attributes["engine"]
 with engine.connect() as connection:
@@ -15,7 +15,7 @@ with engine.connect() as connection:
         connection.connection.driver_connection.execute("PRAGMA foreign_keys=OFF")
     context.configure(
         connection=connection,
-        target_metadata=Base.metadata,
+        target_metadata=METADATA,
         render_as_batch=True,
         transaction_per_migration=True,
         transactional_ddl=True,
