@@ -18,10 +18,10 @@ from ventrix.core.formulas.cam import Cam
 from ventrix.core.formulas.knowledge import Known
 from ventrix.core.formulas.uncertainty import MountSets, Repeats, Scatter, known_scatter
 from ventrix.core.judging.comparison import RunComparison, compare_runs
-from ventrix.core.judging.schools import SCHOOLS
 from ventrix.core.judging.shape import shape_change
 from ventrix.core.judging.verdict import judge
 from ventrix.core.model.bench import Transfer, TransferPart
+from ventrix.core.model.kinds import School
 from ventrix.core.model.run import FlowRun, Reading, SetUp
 from ventrix.core.runs.reduction import ReducedRun, reduce_run
 
@@ -100,7 +100,7 @@ def pair(
     *,
     same_mount: bool = False,
     readings: int = 2,
-    school: str = SCHOOLS[0],
+    school: str = School.CAM,
     **after: object,
 ) -> RunComparison:
     """An uncut port flowed twice, or once with something done to it."""
@@ -337,7 +337,7 @@ def main(n: int) -> None:
     def row(words: str, found: float, wanted: str) -> None:
         print(f"{words:<74} {found:7.1%}  ({wanted}; n = {n})")
 
-    for school in SCHOOLS:
+    for school in School:
         row(f"uncut, one mount, {school}: called better or worse", null_same_mount(n, 1, school), "at most 5 %")
         row(f"uncut, re-mounted, {school}: called better or worse", null_remounted(n, 2, school), "at most 5 %")
     row("uncut, benches unknown, lognormal re-mount scatter", null_unknown_benches(n, 3), "at most 5 %")

@@ -8,13 +8,13 @@ from __future__ import annotations
 import json
 import os
 import sys
-from enum import StrEnum
 from pathlib import Path
 from typing import Annotated, Any
 
 import typer
 
 from ventrix.core.calculators.answer import calculate, registry, split_pairs
+from ventrix.core.model.kinds import CUT_KINDS, CutKind
 from ventrix.core.quantity.units import parse_quantity
 from ventrix.records.bad_input import BookError, InputError
 
@@ -28,14 +28,10 @@ app = typer.Typer(
 JsonOption = Annotated[bool, typer.Option("--json", help="Print JSON.")]
 
 
-class Change(StrEnum):
-    port = "port"
-    valve = "valve"
-    chamber = "chamber"
-    clean = "clean"
-    finish = "finish"
-    seat = "seat"
-    fill = "fill"
+def _cut_kind(text: str) -> CutKind:
+    if text not in CUT_KINDS:
+        raise typer.BadParameter(f"'{text[:40]}' is not one of {', '.join(CUT_KINDS)}")
+    return CutKind(text)
 
 
 def _print_json(document: dict[str, Any]) -> None:
@@ -94,7 +90,9 @@ def compare(
     before: Annotated[Path, typer.Argument(metavar="BEFORE.csv", help="A run table; or a job document, alone.")],
     after: Annotated[Path | None, typer.Argument(metavar="AFTER.csv")] = None,
     as_json: JsonOption = False,
-    change: Annotated[Change, typer.Option(help="What the cut was.")] = Change.port,
+    change: Annotated[
+        CutKind, typer.Option(parser=_cut_kind, metavar="KIND", help=f"What the cut was: {', '.join(CUT_KINDS)}.")
+    ] = CutKind.PORT,
     worthwhile: Annotated[
         str | None,
         typer.Option(metavar="CFM", help="Smallest gain that matters; 1 % of the flow without it."),
@@ -106,8 +104,8 @@ def compare(
     """What a cut did: two run tables held against each other; or a whole job document judged."""
     from ventrix.core.judging.comparison import compare_runs
     from ventrix.core.judging.pours import Volumes
-    from ventrix.core.judging.schools import SCHOOLS
     from ventrix.core.judging.verdict import Wording, judge
+    from ventrix.core.model.kinds import School
     from ventrix.records.files.run_table import read_run_table
     from ventrix.reports import results
 
@@ -124,10 +122,10 @@ def compare(
             raise InputError(str(error), field="--worthwhile") from None
         if least <= 0:
             raise InputError("the smallest gain that matters must be above zero", field="--worthwhile")
-    if school not in SCHOOLS:
-        raise InputError(f"'{school[:40]}' is not one of {', '.join(SCHOOLS)}", field="--school")
+    if school not in tuple(School):
+        raise InputError(f"'{school[:40]}' is not one of {', '.join(School)}", field="--school")
     try:
-        comparison = compare_runs([reduced[0]], [reduced[1]], change.value, school=school)
+        comparison = compare_runs([reduced[0]], [reduced[1]], change, school=school)
         poured = tables[0].geometry.port_volume, tables[1].geometry.port_volume
         volumes = Volumes(poured[0], poured[1]) if poured[0] is not None and poured[1] is not None else None
         verdict = judge(comparison, least, volumes, Wording(lift_unit=tables[0].lift_unit))

@@ -6,7 +6,8 @@ import pytest
 
 from ventrix.bench.drivers.sample import Sample
 from ventrix.bench.procedure.flow_procedure import Refusal
-from ventrix.bench.procedure.preparation import ORDER, Preparation, Step, StepDone, StepSkipped
+from ventrix.bench.procedure.preparation import ORDER, Preparation, StepDone, StepSkipped
+from ventrix.core.model.kinds import StepKind
 from ventrix.core.quantity.units import to_si
 
 DP = to_si(28, "inH2O")
@@ -24,13 +25,13 @@ class Hands:
             self.preparation.feed(Sample(self.now, flow * (1 + drift * self.now), pressure, lift))
 
 
-def at(step: Step, **more: float) -> tuple[Preparation, Hands]:
+def at(step: StepKind, **more: float) -> tuple[Preparation, Hands]:
     preparation = Preparation((step,), DP, **more)
     return preparation, Hands(preparation)
 
 
 def test_a_warming_bench_is_waited_for() -> None:
-    preparation, hands = at(Step.WARM_UP)
+    preparation, hands = at(StepKind.WARM_UP)
     assert isinstance(preparation.take(), Refusal)
     hands.feed(25, drift=0.001)  # a tenth of a percent a second: cold
     cold = preparation.take()
@@ -45,14 +46,14 @@ def test_a_warming_bench_is_waited_for() -> None:
 
 
 def test_losing_the_pressure_begins_the_warm_up_anew() -> None:
-    preparation, hands = at(Step.WARM_UP)
+    preparation, hands = at(StepKind.WARM_UP)
     hands.feed(30)
     hands.feed(1, pressure=0.2 * DP)
     assert isinstance(preparation.take(), Refusal)
 
 
 def test_zero_is_looked_at_with_the_blower_off() -> None:
-    preparation, hands = at(Step.ZERO)
+    preparation, hands = at(StepKind.ZERO)
     hands.feed(4, flow=0.0, pressure=100.0)
     off = preparation.take()
     assert isinstance(off, Refusal)
@@ -62,7 +63,7 @@ def test_zero_is_looked_at_with_the_blower_off() -> None:
 
 
 def test_a_leak_wants_pressure_and_a_shut_valve_and_says_where_to_look() -> None:
-    preparation, hands = at(Step.LEAK, smallest_flow=0.012)
+    preparation, hands = at(StepKind.LEAK, smallest_flow=0.012)
     hands.feed(4, flow=0.001, pressure=0.5 * DP)
     low = preparation.take()
     assert isinstance(low, Refusal)
@@ -94,12 +95,12 @@ def test_steps_by_eye_on_a_bench_that_is_typed() -> None:
     assert isinstance(preparation.take(0.11), StepDone)
     assert [o.step for o in preparation.outcomes] == list(ORDER)
     assert isinstance(preparation.take(), Refusal)
-    preparation.go_to(Step.LEAK)
-    assert preparation.step is Step.LEAK
+    preparation.go_to(StepKind.LEAK)
+    assert preparation.step is StepKind.LEAK
 
 
 def test_a_floating_pressure_has_no_window() -> None:
-    preparation = Preparation((Step.PLATE,), None)
+    preparation = Preparation((StepKind.PLATE,), None)
     hands = Hands(preparation)
     hands.feed(4, flow=900.0, pressure=3000.0)
     assert isinstance(preparation.take(), StepDone)

@@ -8,13 +8,13 @@ import numpy as np
 import pytest
 from benchmarks import honesty as h
 
-from ventrix.core.judging.schools import SCHOOLS
+from ventrix.core.model.kinds import School
 
 FEW, MANY = 120, 1000
 Row = tuple[str, Callable[[int], float], float, float]
 ROWS: tuple[Row, ...] = (
-    *((f"one mount, {s}", lambda n, s=s: h.null_same_mount(n, 1, s), 0.0, 0.05) for s in SCHOOLS),  # type: ignore[misc]
-    *((f"re-mounted, {s}", lambda n, s=s: h.null_remounted(n, 2, s), 0.0, 0.05) for s in SCHOOLS),  # type: ignore[misc]
+    *((f"one mount, {s}", lambda n, s=s: h.null_same_mount(n, 1, s), 0.0, 0.05) for s in School),  # type: ignore[misc]
+    *((f"re-mounted, {s}", lambda n, s=s: h.null_remounted(n, 2, s), 0.0, 0.05) for s in School),  # type: ignore[misc]
     ("unknown benches", lambda n: h.null_unknown_benches(n, 3), 0.0, 0.05),
     ("3 % over a z test", lambda n: h.power_over_z(n, 5), 0.90, 1.1),
     ("coverage", lambda n: h.coverage(n, 6), 0.93, 0.97),

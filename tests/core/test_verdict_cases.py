@@ -16,10 +16,11 @@ from ventrix.core.judging.comparison import RunComparison, compare_runs
 from ventrix.core.judging.findings import Analysis
 from ventrix.core.judging.fingerprints import fingerprints
 from ventrix.core.judging.pours import Volumes, volumes_of
-from ventrix.core.judging.schools import CAM, LOW, PEAK, SCHOOLS, bands, school_weights
+from ventrix.core.judging.schools import bands, school_weights
 from ventrix.core.judging.verdict import Kind, judge, speed_change
 from ventrix.core.model.cut import Cut, Port, Pour
 from ventrix.core.model.job import Job
+from ventrix.core.model.kinds import School
 from ventrix.core.model.run import FlowRun, Reading, SetUp
 from ventrix.core.quantity.units import CFM, INCH, to_si
 
@@ -124,12 +125,12 @@ def test_speed_has_the_doubt_of_flow_and_both_pours() -> None:
 def test_schools_weigh_what_they_say() -> None:
     lift = np.arange(1, 13) * 0.05 * INCH
     cam = Cam(0.46 * INCH, to_si(220, "deg"))
-    low, peak = school_weights(LOW, lift, lift, cam), school_weights(PEAK, lift, lift, cam)
+    low, peak = school_weights(School.LOW, lift, lift, cam), school_weights(School.PEAK, lift, lift, cam)
     assert low.sum() == pytest.approx(1)
     assert list(np.flatnonzero(low)) == [0, 1, 2, 3]  # up to 0.23 in
     assert list(np.flatnonzero(peak)) == [7, 8]  # 0.368 to 0.46 in
-    assert school_weights(LOW, lift[:1], lift[:1], cam).tolist() == [1.0]
-    assert school_weights(CAM, lift, lift, cam).sum() < 1
+    assert school_weights(School.LOW, lift[:1], lift[:1], cam).tolist() == [1.0]
+    assert school_weights(School.CAM, lift, lift, cam).sum() < 1
     with pytest.raises(ValueError, match="is not one of"):
         school_weights("by feel", lift, lift, cam)
     edges = bands(lift, cam)
@@ -139,14 +140,14 @@ def test_schools_weigh_what_they_say() -> None:
 
 def test_one_school_speaks_and_dissenters_are_named() -> None:
     gains_high = BASE + np.linspace(-5, 8, 10)
-    by_peak = judge(compare_runs([run(BASE)], [run(gains_high)], known=Known(SHARP), school=PEAK))
-    by_low = judge(compare_runs([run(BASE)], [run(gains_high)], known=Known(SHARP), school=LOW))
+    by_peak = judge(compare_runs([run(BASE)], [run(gains_high)], known=Known(SHARP), school=School.PEAK))
+    by_low = judge(compare_runs([run(BASE)], [run(gains_high)], known=Known(SHARP), school=School.LOW))
     assert by_peak.result == "better"
     assert by_low.result == "worse"
-    assert any(d.startswith(LOW) for d in by_peak.dissent)
-    assert any(d.startswith(PEAK) for d in by_low.dissent)
+    assert any(d.startswith(School.LOW) for d in by_peak.dissent)
+    assert any(d.startswith(School.PEAK) for d in by_low.dissent)
     assert judge(pair(BASE * 1.06)).dissent == ()
-    assert set(SCHOOLS) == {CAM, LOW, PEAK}
+    assert set(School) == {School.CAM, School.LOW, School.PEAK}
 
 
 def test_a_trade_says_where_it_turns() -> None:

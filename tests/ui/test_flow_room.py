@@ -11,8 +11,8 @@ from PySide6.QtWidgets import QApplication
 
 from tests.ui.stand_in import DP, Open, StandIn, counted
 from ventrix.bench.procedure.flow_procedure import Phase
-from ventrix.bench.procedure.preparation import Step
 from ventrix.core.model.bench import Bench
+from ventrix.core.model.kinds import StepKind
 from ventrix.core.quantity.units import from_si, to_si
 from ventrix.demo.job import demo_benches
 
@@ -124,7 +124,7 @@ def test_steps_before_the_lifts_are_recorded_or_skipped_with_a_reason(foot, qtbo
     assert "WARM UP" in room.far.far.phase
     bench.feed(5e-3, 0.05, seconds=45)
     qtbot.keyClick(room, Qt.Key.Key_Space)
-    assert room.hand.preparation.step is Step.ZERO
+    assert room.hand.preparation.step is StepKind.ZERO
     bench.feed(0.0, 0.0, pressure=1.0)
     qtbot.keyClick(room, Qt.Key.Key_Space)
     bench.feed(0.0, to_si(0.6, "cfm"))

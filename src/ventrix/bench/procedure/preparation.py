@@ -7,13 +7,13 @@ from __future__ import annotations
 
 from collections import deque
 from dataclasses import dataclass, field
-from enum import Enum
 from typing import Final
 
 import numpy as np
 
 from ventrix.bench.drivers.sample import Sample
 from ventrix.bench.procedure.flow_procedure import PRESSURE_WINDOW, Refusal
+from ventrix.core.model.kinds import StepKind
 
 WINDOW: Final = 3.0  # s of samples that a figure is the mean of
 WARM_BLOCK: Final = 5.0  # s of samples in one look at the repeated point
@@ -24,33 +24,22 @@ LEAK_SHARE: Final = 0.02  # of the smallest reading: the formula book's flag
 SHUT: Final = 2.5e-5  # m: a valve this near its seat is shut
 
 
-class Step(Enum):
-    """The steps, in order. The value is what the record calls it."""
-
-    WARM_UP = "warm-up"
-    ZERO = "zero"
-    LEAK = "leak"
-    SEAT_LEAK = "seat leak"
-    PLATE = "plate"
-    OPEN_PORT = "open port"
-
-
-ORDER: Final = tuple(Step)
+ORDER: Final = tuple(StepKind)
 TITLES: Final = {
-    Step.WARM_UP: "WARM UP",
-    Step.ZERO: "ZERO",
-    Step.LEAK: "LEAK",
-    Step.SEAT_LEAK: "SEAT LEAK",
-    Step.PLATE: "PLATE",
-    Step.OPEN_PORT: "OPEN PORT",
+    StepKind.WARM_UP: "WARM UP",
+    StepKind.ZERO: "ZERO",
+    StepKind.LEAK: "LEAK",
+    StepKind.SEAT_LEAK: "SEAT LEAK",
+    StepKind.PLATE: "PLATE",
+    StepKind.OPEN_PORT: "OPEN PORT",
 }
 SAYS: Final = {
-    Step.WARM_UP: "Blower on, one lift, pressure set: leave it until the reading stands still.",
-    Step.ZERO: "Blower off: the manometer must stand at nought.",
-    Step.LEAK: "Valve shut and the port opening sealed, at test pressure: what still flows is the bench's leak.",
-    Step.SEAT_LEAK: "Valve shut, opening free: what the seat lets through. Recorded, never taken off.",
-    Step.PLATE: "The reference plate in place of the head, at test pressure.",
-    Step.OPEN_PORT: "Valve out, guide plugged, same entry, at test pressure: it tells valve and port apart.",
+    StepKind.WARM_UP: "Blower on, one lift, pressure set: leave it until the reading stands still.",
+    StepKind.ZERO: "Blower off: the manometer must stand at nought.",
+    StepKind.LEAK: "Valve shut and the port opening sealed, at test pressure: what still flows is the bench's leak.",
+    StepKind.SEAT_LEAK: "Valve shut, opening free: what the seat lets through. Recorded, never taken off.",
+    StepKind.PLATE: "The reference plate in place of the head, at test pressure.",
+    StepKind.OPEN_PORT: "Valve out, guide plugged, same entry, at test pressure: it tells valve and port apart.",
 }
 WHERE_TO_LOOK: Final = (
     "Look at the clay or gasket under the head, the plug, the guide and the opener's stem, then hoses and lids: "
@@ -62,7 +51,7 @@ WHERE_TO_LOOK: Final = (
 class StepDone:
     """A step as done, SI: mean flow in the element's measure, pressure, drift; and sentences about it."""
 
-    step: Step
+    step: StepKind
     flow: float | None = None
     pressure: float | None = None
     drift: float | None = None
@@ -73,7 +62,7 @@ class StepDone:
 class StepSkipped:
     """A step that was left out, and why."""
 
-    step: Step
+    step: StepKind
     reason: str
 
 
@@ -83,7 +72,7 @@ class Preparation:
 
     Parameters
     ----------
-    steps : tuple of Step
+    steps : tuple of StepKind
         Those this bench and test want, in order.
     test_pressure : float or None
         [Pa]; None on a bench whose pressure floats, which has no window.
@@ -93,7 +82,7 @@ class Preparation:
         What the plate should flow, in the element's measure.
     """
 
-    steps: tuple[Step, ...]
+    steps: tuple[StepKind, ...]
     test_pressure: float | None
     smallest_flow: float | None = None
     plate_flow: float | None = None
@@ -105,11 +94,11 @@ class Preparation:
     _look: list[float] = field(default_factory=list)
 
     @property
-    def step(self) -> Step | None:
+    def step(self) -> StepKind | None:
         """The step asked for now, None when all are done or skipped."""
         return self.steps[self.index] if self.index < len(self.steps) else None
 
-    def go_to(self, step: Step) -> None:
+    def go_to(self, step: StepKind) -> None:
         """Stand on a step again."""
         self.index = self.steps.index(step)
         self._begin()
@@ -125,7 +114,7 @@ class Preparation:
         self._samples.append(sample)
         while self._samples[0].time < sample.time - WINDOW - 1e-9:
             self._samples.popleft()
-        if self.step is Step.WARM_UP:
+        if self.step is StepKind.WARM_UP:
             self._watch(sample)
 
     def _watch(self, sample: Sample) -> None:
@@ -162,7 +151,7 @@ class Preparation:
     @property
     def share(self) -> float:
         """How much of what the step waits for is there, 0 to 1."""
-        if self.step is Step.WARM_UP:
+        if self.step is StepKind.WARM_UP:
             drift = self.drift
             counted = min(len(self._looks) / (WARM_APART + 1), 1.0)
             if drift is None:
@@ -175,7 +164,7 @@ class Preparation:
     @property
     def pressure_wanted(self) -> bool:
         """Whether this step wants the test pressure, and has it not."""
-        if self.step in (None, Step.ZERO) or self.test_pressure is None:
+        if self.step in (None, StepKind.ZERO) or self.test_pressure is None:
             return False
         return not self._samples or not self._in_window(self._samples[-1])
 
@@ -189,14 +178,14 @@ class Preparation:
         live = self.live
         if live is None:
             return Refusal("No reading yet.")
-        if step is Step.WARM_UP:
+        if step is StepKind.WARM_UP:
             return self._warm(self.drift)
         if self.share < 1:
             return Refusal("Wait: three seconds of readings are needed.")
         if self.pressure_wanted:
             word = "low: raise it" if live[1] < (self.test_pressure or 0) else "high: lower it"
             return Refusal(f"Pressure is {word} first.")
-        if step in (Step.LEAK, Step.SEAT_LEAK) and (self._samples[-1].lift or 0.0) > SHUT:
+        if step in (StepKind.LEAK, StepKind.SEAT_LEAK) and (self._samples[-1].lift or 0.0) > SHUT:
             return Refusal("The valve is open: shut it first.")
         return self._settle(step, *live)
 
@@ -206,10 +195,10 @@ class Preparation:
         if abs(drift) > WARM_LIMIT:
             said = f"{100 * drift:+.1f}".replace("-", "−")
             return Refusal(f"Still drifting, {said} % in the last looks. Leave it running, or skip with a reason.")
-        return self._done(StepDone(Step.WARM_UP, drift=drift))
+        return self._done(StepDone(StepKind.WARM_UP, drift=drift))
 
-    def _settle(self, step: Step, flow: float, pressure: float | None) -> StepDone | Refusal:
-        if step is Step.WARM_UP:
+    def _settle(self, step: StepKind, flow: float, pressure: float | None) -> StepDone | Refusal:
+        if step is StepKind.WARM_UP:
             self._looks.append(flow)
             if len(self._looks) < 2:
                 return Refusal("Read the same lift again in a minute and type it: two readings show the drift.")
@@ -219,7 +208,7 @@ class Preparation:
             if isinstance(found, Refusal):
                 self._looks = [flow]
             return found
-        if step is Step.ZERO:
+        if step is StepKind.ZERO:
             offset = flow if pressure is None else pressure  # typed: what the manometer shows
             if abs(offset) > ZERO_LIMIT:
                 return Refusal("The manometer does not stand at nought: zero it, then take it again.")
@@ -228,9 +217,9 @@ class Preparation:
             return Refusal("The reading must not be negative.")
         notes: list[str] = []
         smallest = self.smallest_flow
-        if step is Step.LEAK and smallest is not None and flow > LEAK_SHARE * smallest:
+        if step is StepKind.LEAK and smallest is not None and flow > LEAK_SHARE * smallest:
             notes.append(f"The leak is {100 * flow / smallest:.0f} % of the smallest reading. {WHERE_TO_LOOK}")
-        if step in (Step.PLATE, Step.OPEN_PORT) and flow == 0:
+        if step in (StepKind.PLATE, StepKind.OPEN_PORT) and flow == 0:
             return Refusal("The reading must be above zero.")
         return self._done(StepDone(step, flow, pressure, None, tuple(notes)))
 

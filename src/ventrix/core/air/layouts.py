@@ -7,6 +7,8 @@ from typing import Final, NamedTuple
 
 import numpy as np
 
+from ventrix.core.model.kinds import StationName
+
 
 class Place(NamedTuple):
     """A named point of a layout, its place and what share of the section it speaks for."""
@@ -82,8 +84,6 @@ CLOCK: Final = Layout("seat clock", _ring([f"{h or 12} o'clock" for h in range(1
 
 LAYOUTS: Final = (FIVE, NINE, EIGHT_RING, CLOCK)
 
-STATIONS: Final = ("opening", "pinch", "guide", "short side", "bowl", "seat", "exit")
-
 
 def layout_named(name: str) -> Layout | None:
     """The layout of that name, or None: points of the user's own then."""
@@ -92,4 +92,5 @@ def layout_named(name: str) -> Layout | None:
 
 def usual_layout(station: str) -> Layout:
     """What a station is usually probed with: rings in the bowl and at the seat."""
-    return {"bowl": EIGHT_RING, "seat": CLOCK}.get(station, NINE)
+    usual: dict[str, Layout] = {StationName.BOWL: EIGHT_RING, StationName.SEAT: CLOCK}
+    return usual.get(station, NINE)

@@ -8,16 +8,16 @@ import numpy as np
 
 from ventrix.core.air.layouts import Layout, Place
 from ventrix.core.metal.unrolled import UnrolledPort
+from ventrix.core.model.kinds import StationName
 
 INSIDE: Final = 0.85  # of a corner's radius: no point is laid nearer to its wall
 
 Size = tuple[float, float, float]  # width, height [m], area [m2]
-STATION_AT = {"opening": 0.0, "pinch": 0.38, "guide": 0.66, "short side": 0.80, "bowl": 0.90, "seat": 1.0, "exit": 1.0}
 
 
 def station_share(station: str) -> float:
     """Where a station stands along the port, as a share of its length; half-way for one of the user's own."""
-    return STATION_AT.get(station, 0.5)
+    return StationName(station).share if station in tuple(StationName) else 0.5
 
 
 def size_of(here: UnrolledPort, station: str) -> tuple[float, float, float]:

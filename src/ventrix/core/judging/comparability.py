@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import Any, Final, Literal
 
 from ventrix.core.formulas.knowledge import Adjustment
-from ventrix.core.model.cut import CutKind
+from ventrix.core.model.kinds import CutKind
 from ventrix.core.model.run import SetUp
 from ventrix.core.quantity.units import from_si
 
@@ -65,7 +65,12 @@ CONDITIONS: Final = (
     ),
     Condition("clean", "clean", "carbon on valve and chamber costs flow", _yes_no, optional=True),
 )
-_ALLOWED: Final[dict[CutKind, str]] = {"valve": "valve", "clean": "clean", "entry": "entry", "pipe": "pipe"}
+_ALLOWED: Final[dict[CutKind, str]] = {
+    CutKind.VALVE: "valve",
+    CutKind.CLEAN: "clean",
+    CutKind.ENTRY: "entry",
+    CutKind.PIPE: "pipe",
+}
 
 
 @dataclass(frozen=True, slots=True)
@@ -118,7 +123,7 @@ BRIDGED: Final = ("bench", "bore", "entry", "pipe", "pipe_diameter", "pipe_lengt
 def comparability(
     before: SetUp,
     after: SetUp,
-    change: CutKind = "port",
+    change: CutKind = CutKind.PORT,
     transfer: Adjustment | None = None,
     bridge: Adjustment | None = None,
 ) -> Comparability:

@@ -17,13 +17,12 @@ from ventrix.core.formulas.cam import AnyCam, cam_mean
 from ventrix.core.formulas.knowledge import Adjustment, Known
 from ventrix.core.formulas.uncertainty import Difference, Repeats, Scatter, Side, known_scatter, scatter_by_lift
 from ventrix.core.judging.comparability import Comparability, comparability
-from ventrix.core.judging.schools import CAM, school_weights
+from ventrix.core.judging.schools import school_weights
 from ventrix.core.judging.single_readings import LoneReading, lone_readings
-from ventrix.core.model.cut import CutKind
+from ventrix.core.model.kinds import CutKind, Result, School
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.runs.reduction import LIFT_GRAIN, ReducedRun, instrument_for
 
-PointResult = Literal["better", "worse", "not proven"]
 Runs = Sequence[ReducedRun]
 
 
@@ -36,10 +35,10 @@ class BandChange(NamedTuple):
     expanded: float
 
     @property
-    def result(self) -> PointResult:
+    def result(self) -> Result:
         if self.change > self.expanded:
-            return "better"
-        return "worse" if self.change < -self.expanded else "not proven"
+            return Result.BETTER
+        return Result.WORSE if self.change < -self.expanded else Result.NOT_PROVEN
 
 
 @dataclass(frozen=True)
@@ -64,7 +63,7 @@ class RunComparison:
     after_runs: tuple[ReducedRun, ...]
     notes: tuple[str, ...] = ()
     adjustments: tuple[Adjustment, ...] = ()
-    school: str = CAM
+    school: str = School.CAM
     claimed: str = ""
 
     def by(self, school: str) -> RunComparison:
@@ -116,9 +115,9 @@ class RunComparison:
         return np.where(self.tested & self.allowed, sign, 0)
 
     @cached_property
-    def results(self) -> tuple[PointResult, ...]:
+    def results(self) -> tuple[Result, ...]:
         """Better, worse or not proven at each lift, taken alone."""
-        names: dict[int, PointResult] = {1: "better", -1: "worse", 0: "not proven"}
+        names = {1: Result.BETTER, -1: Result.WORSE, 0: Result.NOT_PROVEN}
         return tuple(names[int(s)] for s in self._signs(self.expanded))
 
     @cached_property
@@ -151,7 +150,7 @@ class RunComparison:
     def _one_number(self, flow: Array) -> float:
         """The school's one number of a side: by the cam the mean of its own monotone curve."""
         tested = self.tested
-        if self.school == CAM and self.cam is not None and np.any(tested):
+        if self.school == School.CAM and self.cam is not None and np.any(tested):
             return cam_mean(self.lift[tested], flow[tested], self.cam)
         return float(self.weights @ flow)
 
@@ -251,10 +250,10 @@ def at_one_pressure(
 def compare_runs(
     before: Runs,
     after: Runs,
-    change: CutKind = "port",
+    change: CutKind = CutKind.PORT,
     cam: AnyCam | None = None,
     known: Known | None = None,
-    school: str = CAM,
+    school: str = School.CAM,
     pressure: float | None = None,
 ) -> RunComparison:
     """Hold the runs of one cut against those of another, mounts averaged.

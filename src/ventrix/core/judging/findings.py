@@ -23,11 +23,11 @@ from ventrix.core.judging.comparability import Comparability, comparability
 from ventrix.core.judging.comparison import RunComparison, compare_runs, witness_adjustment
 from ventrix.core.judging.expectation import Outcome, outcome_of
 from ventrix.core.judging.pours import volumes_of
-from ventrix.core.judging.schools import CAM, SCHOOLS
 from ventrix.core.judging.verdict import Verdict, Wording, judge
 from ventrix.core.model.bench import Bench, bench_named, same_name
 from ventrix.core.model.cut import Cut, Port, poured_volume, trial_as_cut
 from ventrix.core.model.job import Job
+from ventrix.core.model.kinds import Result, School
 from ventrix.core.model.noun import Direction
 from ventrix.core.model.run import UNDONE, FlowRun, SetUp
 from ventrix.core.quantity.words import sentence
@@ -121,8 +121,8 @@ class Analysis:
     @property
     def school(self) -> str:
         """Whose number verdicts rest on: the job's own side of the question which lifts count."""
-        chosen = str(self.job.schools.get("lifts", CAM))
-        return chosen if chosen in SCHOOLS else CAM
+        chosen = str(self.job.schools.get("lifts", School.CAM))
+        return chosen if chosen in tuple(School) else School.CAM
 
     def cam_of(self, kind: Direction) -> AnyCam | None:
         """The job's cam for a kind of port: its table, else its lift and duration; None without either.
@@ -348,7 +348,8 @@ class Analysis:
         if not c.allowed or verdict.weighted is None or verdict.expanded is None:
             return Gain(None, None, c.kind == "index", "", False, verdict)
         base = c.weighted_before if c.kind == "index" else 1.0
-        result = verdict.result if verdict.result in ("better", "worse") else "not proven"
+        proven = verdict.result in (Result.BETTER, Result.WORSE)
+        result = verdict.result if proven else Result.NOT_PROVEN
         return Gain(verdict.weighted / base, verdict.expanded / base, c.kind == "index", result, True, verdict)
 
     def dip_of_the_bench(self, port: Port, bench: str | None, lift: float) -> str | None:

@@ -8,12 +8,9 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ventrix.core.formulas.cam import AnyCam, cam_weights
+from ventrix.core.model.kinds import School
 from ventrix.core.quantity.arrays import Array
 
-CAM: Final = "cam-weighted"
-LOW: Final = "low lift first"
-PEAK: Final = "peak and near-peak"
-SCHOOLS: Final = (CAM, LOW, PEAK)
 LOW_SHARE: Final = 0.5  # of the cam's lift: what counts as low
 NEAR_PEAK: Final = 0.8
 
@@ -68,20 +65,20 @@ def school_weights(school: str, lift: Array, flow: Array, cam: AnyCam | None) ->
     Raises
     ------
     ValueError
-        A school that is not one of `SCHOOLS`.
+        A school that is not one of `School`.
 
     References
     ----------
     Schools of the trade, common practice, no source; the shares are this project's.
     """
-    if school == CAM:
+    if school == School.CAM:
         return cam_weights(lift, flow, cam)
-    if school not in SCHOOLS:
-        raise ValueError(f"'{school}' is not one of {', '.join(SCHOOLS)}")
+    if school not in tuple(School):
+        raise ValueError(f"'{school}' is not one of {', '.join(School)}")
     top = top_lift(lift, cam)
-    inside = lift <= LOW_SHARE * top * (1 + 1e-9) if school == LOW else _near_peak(lift, top)
+    inside = lift <= LOW_SHARE * top * (1 + 1e-9) if school == School.LOW else _near_peak(lift, top)
     if not np.any(inside):
-        inside = np.arange(len(lift)) == (0 if school == LOW else len(lift) - 1)
+        inside = np.arange(len(lift)) == (0 if school == School.LOW else len(lift) - 1)
     return np.asarray(inside / np.sum(inside))
 
 

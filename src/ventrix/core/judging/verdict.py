@@ -15,14 +15,12 @@ from ventrix.core.formulas.uncertainty import CONFIDENCE, student_t
 from ventrix.core.judging.comparison import RunComparison
 from ventrix.core.judging.fingerprints import Fingerprint, fingerprints
 from ventrix.core.judging.pours import Volumes
-from ventrix.core.judging.schools import CAM, LOW, PEAK, SCHOOLS
 from ventrix.core.judging.shape import ShapeChange, shape_change
 from ventrix.core.judging.single_readings import LoneReading
+from ventrix.core.model.kinds import Result, School
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.units import from_si
 from ventrix.core.quantity.words import percent_text
-
-Result = Literal["better", "worse", "no gain", "can't tell"]
 
 # What the headline says; `Result` is what the bench proved.
 Kind = Literal["keep", "costs speed", "trade", "doubtful", "no gain", "can't tell", "lost", "can't be said"]
@@ -90,7 +88,7 @@ class Verdict:
     trade: bool = False
     warnings: tuple[str, ...] = ()
     kind: Kind = "can't be said"
-    school: str = CAM
+    school: str = School.CAM
     dissent: tuple[str, ...] = ()
     turns_at: float | None = None
 
@@ -124,7 +122,7 @@ def judge(
         raise ValueError("the smallest gain that matters must be above zero")
     c = comparison
     if not np.any(c.tested):
-        return Verdict("can't tell", "Can't be said.", "No lift was tested on both sides.", None, None, worthwhile)
+        return Verdict(Result.CANT_TELL, "Can't be said.", "No lift was tested on both sides.", None, None, worthwhile)
     d, u = c.weighted, c.weighted_expanded
     x = worthwhile if worthwhile is not None else DEFAULT_WORTHWHILE * c.weighted_before
     if not c.allowed:
@@ -132,20 +130,20 @@ def judge(
         said = c.comparability.sentence.removeprefix(headline).strip()
         if c.claimed:
             headline, said = "Can't be said.", f"One side is claimed by {c.claimed}, and was not measured here."
-        return Verdict("can't tell", headline, said, d, u, x, school=c.school)
+        return Verdict(Result.CANT_TELL, headline, said, d, u, x, school=c.school)
     result = _result(d, u, x)
-    further = further_mounts(c) if result == "can't tell" else Further(None, None)
-    found = fingerprints(c) if result in ("better", "worse") else ()
+    further = further_mounts(c) if result == Result.CANT_TELL else Further(None, None)
+    found = fingerprints(c) if result in (Result.BETTER, Result.WORSE) else ()
     kind = _kind(c, result, found, volumes)
     shape = None if kind == "trade" else shape_change(c)
     sentence = _reason(c, result, d, u, x, further, words)
     if shape is not None:
         where = f"more {'below' if shape.more_below else 'above'} {words.lift(shape.turns_at)}"
         sentence += f" The shape of the curve changed: {where}."
-    if volumes is not None and c.kind == "flow" and result in ("better", "worse"):
+    if volumes is not None and c.kind == "flow" and result in (Result.BETTER, Result.WORSE):
         sentence += " " + _speed(c, volumes)
     sentence += _missed_pressure(c, words)
-    holds = holds_to(c) if result in ("better", "worse") else None
+    holds = holds_to(c) if result in (Result.BETTER, Result.WORSE) else None
     return Verdict(
         result=result,
         headline=_headline(kind, c, x, holds, words),
@@ -229,20 +227,20 @@ def _rests_on_one(found: LoneReading, words: Wording) -> str:
 def _result(d: float, u: float, x: float) -> Result:
     """What the one number proves."""
     if d > u:
-        return "better"
+        return Result.BETTER
     if d < -u:
-        return "worse"
-    return "no gain" if abs(d) + u < x else "can't tell"
+        return Result.WORSE
+    return Result.NO_GAIN if abs(d) + u < x else Result.CANT_TELL
 
 
 def _kind(c: RunComparison, result: Result, found: tuple[Fingerprint, ...], volumes: Volumes | None) -> Kind:
     """The rules of the headline, in the order they are asked; the manual has them in the same order."""
     if is_trade(c):
         return "trade"
-    if result == "worse":
+    if result == Result.WORSE:
         return "lost"
-    if result != "better":
-        return "no gain" if result == "no gain" else "can't tell"
+    if result != Result.BETTER:
+        return "no gain" if result == Result.NO_GAIN else "can't tell"
     if any(f.hides for f in found):
         return "doubtful"
     if volumes is not None and c.kind == "flow" and speed_change(c, volumes)[0] < -speed_change(c, volumes)[1]:
@@ -283,22 +281,29 @@ def _rising(x: Array, y: Array) -> tuple[Array, Array]:
     return x[order], y[order]
 
 
-_SCHOOL_SAYS: Final = {"better": "more flow", "worse": "less flow", "no gain": "no gain", "can't tell": "not proven"}
+_SCHOOL_SAYS: Final = {
+    Result.BETTER: "more flow",
+    Result.WORSE: "less flow",
+    Result.NO_GAIN: "no gain",
+    Result.CANT_TELL: "not proven",
+}
 
 
 def _dissent(c: RunComparison, worthwhile: float | None, words: Wording) -> tuple[str, ...]:
     """Schools that see something else than the one that speaks, each with its number."""
     said = []
     own = _result(c.weighted, c.weighted_expanded, worthwhile or DEFAULT_WORTHWHILE * c.weighted_before)
-    for school in SCHOOLS:
+    for school in School:
         if school == c.school:
             continue
         other = c.by(school)
         x = worthwhile if worthwhile is not None else DEFAULT_WORTHWHILE * other.weighted_before
         result = _result(other.weighted, other.weighted_expanded, x)
-        if {own, result} in ({"better", "worse"}, {"better", "no gain"}, {"worse", "no gain"}) or (
-            "can't tell" in (own, result) and own != result
-        ):
+        if {own, result} in (
+            {Result.BETTER, Result.WORSE},
+            {Result.BETTER, Result.NO_GAIN},
+            {Result.WORSE, Result.NO_GAIN},
+        ) or (Result.CANT_TELL in (own, result) and own != result):
             amount = words.amount(other.weighted, other).replace("-", "−")
             sign = "+" if other.weighted >= 0 else ""
             band = words.amount(other.weighted_expanded, other)
@@ -409,9 +414,9 @@ def _runs_of(c: RunComparison, sign: int, words: Wording) -> str:
 
 
 def _across(c: RunComparison) -> str:
-    if c.school == LOW:
+    if c.school == School.LOW:
         return "at low lift"
-    if c.school == PEAK:
+    if c.school == School.PEAK:
         return "at peak and near it"
     return "across this cam" if c.cam is not None else "on the mean of the lifts tested"
 
@@ -433,11 +438,11 @@ def _where(c: RunComparison, words: Wording) -> str:
 def _reason(c: RunComparison, result: Result, d: float, u: float, x: float, further: Further, words: Wording) -> str:
     unit = words.amount_name(c)
     amount, band, least = (words.amount(v, c) for v in (abs(d), u, x))
-    if result in ("better", "worse"):
-        more = "more" if result == "better" else "less"
+    if result in (Result.BETTER, Result.WORSE):
+        more = "more" if result == Result.BETTER else "less"
         return f"{amount} {unit} {more} {_across(c)} (± {band}): {_where(c, words)}."
     sign = "+" if d >= 0 else "−"
-    if result == "no gain":
+    if result == Result.NO_GAIN:
         small = f"whatever it did is smaller than the {least} that matters"
         return f"{sign}{amount} {unit} {_across(c)} (± {band}): {small}."
     trade = f" {_where(c, words).capitalize()}." if is_trade(c) else ""

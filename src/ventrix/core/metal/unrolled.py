@@ -17,10 +17,10 @@ from ventrix.core.formulas.flow_curve import pchip
 from ventrix.core.formulas.port import centreline_length, section_area
 from ventrix.core.model.cut import Cut, Port, Station, carried
 from ventrix.core.model.job import Valve
+from ventrix.core.model.kinds import Band, Place
 from ventrix.core.quantity.arrays import Array
 
-BANDS: Final = ("left", "roof", "right", "floor")  # across the map, top to bottom
-BAND_NAMES: Final = {"left": "wall, left", "roof": "roof", "right": "wall, right", "floor": "floor"}
+BANDS: Final = tuple(Band)  # across the map, top to bottom
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,15 +34,15 @@ class Zone:
 
 
 ZONES: Final = (
-    Zone("opening", 0.0, 0.12, BANDS),
-    Zone("pinch", 0.26, 0.52, ("left", "right")),
-    Zone("roof", 0.14, 0.62, ("roof",)),
-    Zone("floor", 0.14, 0.66, ("floor",)),
-    Zone("guide", 0.64, 0.80, ("roof",)),
-    Zone("short side", 0.68, 0.90, ("floor",)),
-    Zone("bowl", 0.82, 0.95, ("left", "roof", "right")),
-    Zone("throat", 0.95, 0.985, BANDS),
-    Zone("seat", 0.985, 1.0, BANDS),
+    Zone(Place.OPENING, 0.0, 0.12, BANDS),
+    Zone(Place.PINCH, 0.26, 0.52, (Band.LEFT, Band.RIGHT)),
+    Zone(Place.ROOF, 0.14, 0.62, (Band.ROOF,)),
+    Zone(Place.FLOOR, 0.14, 0.66, (Band.FLOOR,)),
+    Zone(Place.GUIDE, 0.64, 0.80, (Band.ROOF,)),
+    Zone(Place.SHORT_SIDE, 0.68, 0.90, (Band.FLOOR,)),
+    Zone(Place.BOWL, 0.82, 0.95, (Band.LEFT, Band.ROOF, Band.RIGHT)),
+    Zone(Place.THROAT, 0.95, 0.985, BANDS),
+    Zone(Place.SEAT, 0.985, 1.0, BANDS),
 )
 ZONE_NAMES: Final = tuple(z.name for z in ZONES)
 

@@ -10,6 +10,7 @@ from typing import Final
 
 from ventrix.core.model.cut import Cut, Port, WallReading
 from ventrix.core.model.job import Job
+from ventrix.core.model.kinds import Place
 from ventrix.core.quantity.units import INCH, from_si
 
 DEFAULT_LIMIT: Final = 0.100 * INCH  # PRACTICE: where careful people stop, iron or aluminium
@@ -49,7 +50,7 @@ def _taken_after(port: Port, number: int, up_to: int, place: str) -> list[float]
         for cut in port.cuts
         if number < cut.number <= up_to and cut.kind != "fill"
         for op in cut.operations
-        if op.depth is not None and (place in op.places or "all over" in op.places)
+        if op.depth is not None and (place in op.places or Place.ALL_OVER in op.places)
     ]
 
 

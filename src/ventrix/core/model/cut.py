@@ -3,18 +3,12 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, field, replace
-from typing import Any, Literal
+from typing import Any
 
+from ventrix.core.model.kinds import CutKind, TrialKind
 from ventrix.core.model.noun import Direction, Noun, quantity
 from ventrix.core.model.run import FlowRun
 from ventrix.core.model.traverse import Observation, Traverse
-
-# "entry" and "pipe" are only ever a trial's stand-in
-CutKind = Literal["port", "valve", "seat", "chamber", "clean", "finish", "fill", "entry", "pipe"]
-
-Band = Literal["floor", "roof", "left", "right"]
-
-TrialKind = Literal["clay", "valve", "entry", "pipe"]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -112,7 +106,7 @@ class Cut(Noun):
 
     number: int
     name: str = ""
-    kind: CutKind = "port"
+    kind: CutKind = CutKind.PORT
     date: str | None = None
     throat_diameter: float | None = quantity("mm")
     bowl_diameter: float | None = quantity("mm")
@@ -194,5 +188,5 @@ def carried(port: Port, cut: Cut, name: str) -> Carried | None:
 
 def trial_as_cut(cut: Cut, trial: Trial) -> Cut:
     """A trial as the state it is: the cut it hangs from, flowed differently."""
-    kind: CutKind = "port" if trial.kind == "clay" else trial.kind
+    kind = CutKind.PORT if trial.kind == TrialKind.CLAY else CutKind(trial.kind)
     return replace(cut, id=trial.id, name=trial.name or trial.kind, kind=kind, runs=trial.runs, trials=(), photos=())

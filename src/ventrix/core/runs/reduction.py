@@ -27,6 +27,7 @@ from ventrix.core.formulas.uncertainty import (
     point_uncertainty,
     scatter_by_lift,
 )
+from ventrix.core.model.kinds import StepKind
 from ventrix.core.model.run import FlowRun, Reading, SetUp
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.units import from_si
@@ -36,7 +37,7 @@ from ventrix.core.runs.geometry import Geometry
 
 Indices = NDArray[np.int64]
 
-STEPS_THAT_COUNT = ("warm-up", "zero", "leak", "plate")  # skipping the others costs nothing
+STEPS_THAT_COUNT = (StepKind.WARM_UP, StepKind.ZERO, StepKind.LEAK, StepKind.PLATE)  # skipping the others costs nothing
 
 PLATE_NOTE = 0.01  # relative: common practice, no source
 
@@ -372,7 +373,7 @@ def _step_notes(run: FlowRun) -> list[str]:
         for s in run.steps
         if s.skipped is not None and s.kind not in done and s.kind in STEPS_THAT_COUNT
     ]
-    plate = run.step("plate")
+    plate = run.step(StepKind.PLATE)
     if plate is not None and plate.drift is not None and abs(plate.drift) > PLATE_NOTE:
         notes.append(f"the reference plate read {percent_text(plate.drift, sign=True)} of nominal that day")
     return notes

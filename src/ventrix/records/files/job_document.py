@@ -11,8 +11,9 @@ import math
 import re
 from collections.abc import Iterator, Mapping
 from dataclasses import MISSING, fields
+from enum import StrEnum
 from pathlib import Path
-from typing import Any, Final, NamedTuple, NoReturn, get_type_hints
+from typing import Any, Final, Literal, NamedTuple, NoReturn, get_type_hints
 
 from pydantic import BaseModel, ConfigDict, ValidationError, create_model
 from pydantic import Field as DocumentField
@@ -66,6 +67,13 @@ def document_model(kind: type[Noun]) -> type[BaseModel]:
     return _MODELS[kind]
 
 
+def _as_written(hint: Any) -> Any:
+    """A closed vocabulary as the list of its words."""
+    if isinstance(hint, type) and issubclass(hint, StrEnum):
+        return Literal[tuple(word.value for word in hint)]
+    return hint
+
+
 def _make_model(kind: type[Noun]) -> type[BaseModel]:
     hints = get_type_hints(kind)
     shape: dict[str, Any] = {}
@@ -74,7 +82,7 @@ def _make_model(kind: type[Noun]) -> type[BaseModel]:
             continue
         key, _ = KEYS[kind][each.name]
         child = CHILDREN.get(kind, {}).get(each.name)
-        hint = list[document_model(child)] if child else hints[each.name]  # type: ignore[misc]
+        hint = list[document_model(child)] if child else _as_written(hints[each.name])  # type: ignore[misc]
         if each.default_factory is not MISSING and not child:
             shape[key] = (hint, DocumentField(default_factory=each.default_factory))
         elif each.default is not MISSING:

@@ -12,6 +12,7 @@ from typing import Any, Final
 from ventrix.core.formulas.knowledge import Known
 from ventrix.core.model.cut import Cut, Port, Pour
 from ventrix.core.model.job import Valve
+from ventrix.core.model.kinds import Entry, Pipe
 from ventrix.core.model.noun import Noun
 from ventrix.core.model.plausible import limit_of
 from ventrix.core.model.run import FlowRun, Reading, SetUp
@@ -79,8 +80,8 @@ _SETUP_KEYS: Final[dict[str, Parse]] = {
     "bench": _short_text,
     "bore": _length(),
     "centred": _yes_no,
-    "entry": _choice("radius", "bare", "manifold", "plate"),
-    "pipe": _choice("none", "stub"),
+    "entry": _choice(*Entry),
+    "pipe": _choice(*Pipe),
     "valve": _short_text,
     "plug": _choice("in", "out"),
     "clean": _yes_no,

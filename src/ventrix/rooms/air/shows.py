@@ -20,6 +20,7 @@ from ventrix.core.formulas.pitot import ball_drop
 from ventrix.core.judging.findings import Analysis
 from ventrix.core.metal.unrolled import unroll, zone_named
 from ventrix.core.model.cut import Cut, Port
+from ventrix.core.model.kinds import Result
 from ventrix.core.model.traverse import Traverse
 from ventrix.core.quantity.units import from_si
 from ventrix.core.quantity.words import percent_text, sentence
@@ -60,7 +61,7 @@ def difference_view(before: Field, after: Field, size: tuple[float, float, float
     change = change_of(before, after)
     spots = []
     for name, u, v, d, doubt in zip(change.names, change.u, change.v, change.change, change.expanded, strict=True):
-        result = "better" if d > doubt else "worse" if d < -doubt else "not proven"
+        result = Result.BETTER if d > doubt else Result.WORSE if d < -doubt else Result.NOT_PROVEN
         spots.append(Spot(name, float(u), float(v), units.speed.text(float(d), sign=True), None, result))
     return SectionView("difference", size[0], size[1], after.ring, tuple(spots), corner=corner_of(size))
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Final
 
 import numpy as np
 
@@ -13,6 +14,7 @@ from ventrix.core.judging.findings import DIP_FACTOR, Analysis, Pair
 from ventrix.core.judging.targets import target_at, target_pressure, target_reach
 from ventrix.core.metal.unrolled import unroll
 from ventrix.core.model.cut import Cut, Port
+from ventrix.core.model.kinds import RungNoteKind
 from ventrix.core.quantity.units import from_si, from_si_array
 from ventrix.core.runs.reduction import ReducedRun
 from ventrix.core.runs.run_curves import Beside, CurveKind, curve_of, handover
@@ -21,7 +23,8 @@ from ventrix.rooms.shared.plot_values import Line
 
 MOST_CUTS = 10
 STEPS = 161
-LETTERS = {"noise": "N", "dip": "I", "out of travel": "T", "out of breath": "O"}
+
+NOTED: Final = tuple(k for k in RungNoteKind if k is not RungNoteKind.SKIPPED)
 
 
 @dataclass(frozen=True, slots=True)
@@ -179,15 +182,15 @@ def _marks(
         said.append(f"Flow stops growing at {words(lift)}.")
     for i in dips(run.flow, DIP_FACTOR * run.uncertainty):
         lift = float(run.lift[i])
-        spots.append((at(lift), _height(run, kind, lift, shown), "dip"))
+        spots.append((at(lift), _height(run, kind, lift, shown), RungNoteKind.DIP))
         other = analysis.dip_of_the_bench(pair.port, run.setup.bench, lift)
         if other is not None:
             said.append(f"The dip at {words(lift)} is the bench's: on the untouched head '{other}' does not show it.")
             continue
         said.append(f"A dip at {words(lift)}, below the flow of a lower lift by more than chance.")
     for lift, what in run.heard:
-        if what in LETTERS and run.lift[0] <= lift <= run.curve.highest:
-            spots.append((at(lift), _height(run, kind, lift, shown), LETTERS[what]))
+        if what in NOTED and run.lift[0] <= lift <= run.curve.highest:
+            spots.append((at(lift), _height(run, kind, lift, shown), RungNoteKind(what).letter))
             said.append(f"{what.capitalize()} noted at {words(lift)}.")
     for observation in pair.after.observations:
         if observation.kind == "noise" and observation.lift is not None:

@@ -14,10 +14,11 @@ from ventrix.core.judging.comparison import BandChange, RunComparison
 from ventrix.core.judging.expectation import time_worked
 from ventrix.core.judging.findings import Analysis, Pair
 from ventrix.core.judging.pours import pour_uncertainty, volumes_of
-from ventrix.core.judging.schools import CAM, bands
+from ventrix.core.judging.schools import bands
 from ventrix.core.judging.verdict import Verdict, break_even, speed_change
 from ventrix.core.metal.walls import limit_for, walls_at
 from ventrix.core.model.cut import Cut, poured_volume
+from ventrix.core.model.kinds import Result, School
 from ventrix.core.quantity.words import percent_text
 from ventrix.core.runs.geometry import geometry_of
 from ventrix.core.runs.run_curves import curve_of, turning_of
@@ -58,7 +59,7 @@ def _row(
     change = after - before if before is not None and after is not None else None
     result = ""
     if change is not None and u is not None:
-        result = "better" if change > u else "worse" if change < -u else "not proven"
+        result = Result.BETTER if change > u else Result.WORSE if change < -u else Result.NOT_PROVEN
     words = caption if not shown.label or shown.label == "-" else f"{caption}, {shown.label}"
     return Score(
         words,
@@ -87,7 +88,7 @@ def score_rows(
     if chosen is not None:
         low, high = (units.lift.text(v) for v in chosen)
         rows += _band_row(f"{low} to {high}", c.over(*chosen), flow, "mean of the tested lifts you dragged over")
-    name = {CAM: "Cam-weighted" if c.cam else "Mean of lifts"}.get(c.school, c.school.capitalize())
+    name = c.school.capitalize() if c.school != School.CAM or c.cam else "Mean of lifts"
     gain = analysis.gain(pair)
     rows.append(
         Score(
@@ -238,7 +239,7 @@ def _probed_rows(analysis: Analysis, pair: Pair, units: Units) -> list[Score]:
         source = f"mean of the probed points{at}{', converted to one test pressure' if converted else ''}"
         doubt = 1.96 * float(np.hypot(before.mean_uncertainty, after.mean_uncertainty))
         row = _row(f"Probed, {station}", units.speed, before.mean, after.mean, source, "air", doubt)
-        rows.append(replace(row, result="" if row.result != "not proven" else row.result))  # faster is not better
+        rows.append(replace(row, result="" if row.result != Result.NOT_PROVEN else row.result))  # faster is not better
     return rows
 
 

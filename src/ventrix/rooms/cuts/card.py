@@ -12,6 +12,7 @@ from ventrix.core.metal.clay import ClayVerdict, clay_verdict
 from ventrix.core.metal.unrolled import unroll, zone_named
 from ventrix.core.model.cut import Cut, Port, Trial, poured_volume, trial_as_cut
 from ventrix.core.model.job import Job
+from ventrix.core.model.kinds import Place, Result
 from ventrix.core.quantity.words import sentence
 from ventrix.rooms.display_units import Units
 
@@ -66,7 +67,7 @@ def _score(gain: Scored) -> str:
     if gain.said is None or gain.came is None:
         return ""
     over = gain.came - gain.said
-    return "" if abs(over) <= gain.doubt else "better" if over > 0 else "worse"
+    return "" if abs(over) <= gain.doubt else Result.BETTER if over > 0 else Result.WORSE
 
 
 def volume_lines(analysis: Analysis, port: Port, cut: Cut, against: Cut | None, units: Units) -> list[CardLine]:
@@ -92,7 +93,7 @@ def volume_lines(analysis: Analysis, port: Port, cut: Cut, against: Cut | None, 
                 CardLine(
                     "Break-even",
                     f"needed {units.flow.with_unit(needed)}, flowed {flowed}: {met}",
-                    "better" if over >= 0 else "worse",
+                    Result.BETTER if over >= 0 else Result.WORSE,
                 )
             )
     return lines
@@ -149,7 +150,7 @@ def zone_history(port: Port, cut: Cut, zone: str, units: Units) -> list[CardLine
         if each.number > cut.number:
             break
         for op in each.operations:
-            if zone in op.places or "all over" in op.places:
+            if zone in op.places or Place.ALL_OVER in op.places:
                 deep = f", {units.length.text(op.depth)} deep" if op.depth is not None else ""
                 lines.append(CardLine(f"cut {each.number}", f"{op.tool or op.kind}{deep}"))
         for wall in each.walls:

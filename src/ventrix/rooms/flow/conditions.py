@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Any, Final
 
+from ventrix.core.model.kinds import Entry, Pipe
 from ventrix.core.quantity.field_checks import Check, positive
 
 NOT_RECORDED: Final = "not recorded"
@@ -25,9 +26,9 @@ CHOICES: Final = (
     Choice(
         "entry",
         "Entry",
-        (("radius", "radius"), ("bare edge", "bare"), ("manifold", "manifold"), ("entry plate", "plate")),
+        tuple((e.words, e) for e in Entry),
     ),
-    Choice("pipe", "Exhaust pipe", (("none", "none"), ("stub", "stub")), exhaust_only=True),
+    Choice("pipe", "Exhaust pipe", tuple((p.words, p) for p in Pipe), exhaust_only=True),
     Choice("valve", "Valve fitted", (("the job's own", "job"), ("test valve", "test"), ("valve out", "out"))),
     Choice("valves_open", "Valves opened", (("both of a pair", "both"), ("one of a pair", "one"))),
     Choice("springs", "Springs", (("light", "light"), ("the job's own", "job"))),

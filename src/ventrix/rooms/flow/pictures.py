@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from ventrix.core.model.kinds import RungNoteKind
+
 
 @dataclass(frozen=True, slots=True)
 class Tape:
@@ -62,8 +64,7 @@ class Rung:
     @property
     def letters(self) -> str:
         """Notes as the letters that their keys are."""
-        marks = {"noise": "N", "dip": "I", "out of travel": "T", "out of breath": "O", "skipped": "–"}
-        return "".join(marks.get(kind, "·") for kind in self.notes)
+        return "".join(RungNoteKind(k).letter if k in tuple(RungNoteKind) else "·" for k in self.notes)
 
 
 @dataclass(frozen=True, slots=True)

@@ -19,11 +19,11 @@ from PySide6.QtWidgets import (
 )
 
 from ventrix.core.air.hints import change_sentences
-from ventrix.core.air.layouts import STATIONS
 from ventrix.core.air.sections import size_of, station_share
 from ventrix.core.air.traverse import LIMIT_MACH, Field, newest_of
 from ventrix.core.metal.unrolled import unroll
 from ventrix.core.model.cut import Cut
+from ventrix.core.model.kinds import StationName
 from ventrix.core.model.traverse import Traverse
 from ventrix.core.quantity.units import from_si, from_si_array
 from ventrix.core.quantity.words import sentence
@@ -168,8 +168,8 @@ class AirRoom(Room):
 
     def _fill_stations(self, cut: Cut) -> None:
         chosen = self.station.currentText()
-        own = [t.station for t in cut.traverses if t.station not in STATIONS]
-        names = [*STATIONS, *dict.fromkeys(own)]
+        own = [t.station for t in cut.traverses if t.station not in tuple(StationName)]
+        names = [*StationName, *dict.fromkeys(own)]
         if [self.station.itemText(i) for i in range(self.station.count())] != names:
             self.station.clear()
             self.station.addItems(names)

@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from PySide6.QtCore import Signal
 
-from ventrix.core.air.layouts import LAYOUTS, STATIONS, usual_layout
+from ventrix.core.air.layouts import LAYOUTS, usual_layout
 from ventrix.core.edits.traverses import add_traverse
+from ventrix.core.model.kinds import StationName
 from ventrix.core.model.traverse import Traverse
 from ventrix.ui.open_book import Session
 from ventrix.ui.widgets.form_sheet import FormSheet
@@ -20,7 +21,7 @@ class TraverseSheet(FormSheet):
     def __init__(self, session: Session) -> None:
         super().__init__(session, "Begin")
         self.kind = self.add_choice("With", (("a pitot probe", "pitot"), ("a flow ball", "ball")))
-        self.station = self.add_choice("Station", [(s, s) for s in STATIONS])
+        self.station = self.add_choice("Station", [(s, s) for s in StationName])
         self.own = self.add_text("… or one of your own", "a name")
         self.layout_choice = self.add_choice("Points", [(x.name, x.name) for x in LAYOUTS])
         self.lift = self.add_figure("Lift", "lift")
@@ -52,7 +53,7 @@ class TraverseSheet(FormSheet):
         if space is None or space.real_cut is None or space.port is None:
             return
         self.title.setText(f"Air of {space.port.name.lower()}, cut {space.real_cut.number}")
-        if station in STATIONS:
+        if station in tuple(StationName):
             self.station.setCurrentText(station)
         self._usual()
         if self.lift.value is None and space.job.cam_lift is not None:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from PySide6.QtWidgets import QPlainTextEdit
 
 from ventrix.core.edits.runs import start_run
+from ventrix.core.model.kinds import Entry
 from ventrix.core.model.run import FlowRun, Reading, SetUp
 from ventrix.core.quantity.units import parse_quantity
 from ventrix.core.quantity.words import sentence
@@ -12,14 +13,6 @@ from ventrix.records.files.pasted_table import parse_pasted
 from ventrix.ui.open_book import Session
 from ventrix.ui.widgets.form_sheet import FormSheet
 from ventrix.workspace.ids import new_id, now_text
-
-ENTRIES = (
-    ("not stated", None),
-    ("radius", "radius"),
-    ("bare edge", "bare"),
-    ("manifold", "manifold"),
-    ("entry plate", "plate"),
-)
 
 
 class ClaimSheet(FormSheet):
@@ -30,7 +23,7 @@ class ClaimSheet(FormSheet):
         self.who = self.add_text("Claimed by", "the seller's sheet")
         self.pressure = self.add_figure("Stated test pressure", "pressure")
         self.bore = self.add_figure("Stated bore", "length")
-        self.entry = self.add_choice("Stated entry", ENTRIES)
+        self.entry = self.add_choice("Stated entry", [("not stated", None), *((e.words, e) for e in Entry)])
         self.rows = QPlainTextEdit()
         self.rows.setPlaceholderText("lift and flow, a line each:\n0.1  62\n0.2  125")
         self.rows.setFixedHeight(220)

@@ -10,8 +10,8 @@ from ventrix.core.judging.comparison import RunComparison
 from ventrix.core.quantity.units import from_si_array
 from ventrix.rooms.display_units import Units
 from ventrix.ui.look import theme
+from ventrix.ui.look.marks import MARK
 
-MARK = {"better": "▲ ", "worse": "▼ ", "not proven": ""}
 LINE = 20
 
 
@@ -49,7 +49,7 @@ class LiftTable(QTableWidget):
         self.setHorizontalHeaderLabels([units.lift.text(float(x)) for x in c.lift])
         self.setVerticalHeaderLabels(heads)
         for i, result in enumerate(c.results):
-            mark = "" if c.interpolated[i] else MARK[result]
+            mark = "" if c.interpolated[i] else MARK.get(result, "")
             percent = f"{100 * (after[i] / before[i] - 1):+.1f}".replace("-", "−")
             cells = [
                 f"{before[i]:.{digits}f}",

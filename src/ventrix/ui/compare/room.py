@@ -22,8 +22,8 @@ from PySide6.QtWidgets import (
 
 from ventrix.core.judging.comparison import RunComparison
 from ventrix.core.judging.findings import Pair
-from ventrix.core.judging.schools import CAM
 from ventrix.core.judging.verdict import Verdict
+from ventrix.core.model.kinds import School
 from ventrix.core.quantity.units import from_si_array, to_si
 from ventrix.core.quantity.words import percent_text
 from ventrix.core.runs.run_curves import KINDS, kind_of
@@ -245,9 +245,9 @@ class CompareRoom(Room):
         )
         school = (
             "cam-weighted flow"
-            if c.school == CAM and c.cam
+            if c.school == School.CAM and c.cam
             else "the mean of the lifts"
-            if c.school == CAM
+            if c.school == School.CAM
             else c.school
         )
         parts = [f"by {school}", scatter]

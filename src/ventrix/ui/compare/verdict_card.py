@@ -7,6 +7,7 @@ from PySide6.QtGui import QPainter, QPaintEvent
 from PySide6.QtWidgets import QLabel, QVBoxLayout, QWidget
 
 from ventrix.core.judging.verdict import Verdict
+from ventrix.core.model.kinds import Result
 from ventrix.ui.look import theme
 from ventrix.ui.look.marks import draw_corners, draw_mark
 
@@ -35,7 +36,7 @@ class VerdictCard(QWidget):
             column.addWidget(label)
 
     def show_verdict(self, verdict: Verdict, judged_by: str) -> None:
-        self._marks = ("better", "worse") if verdict.trade else (verdict.result,)
+        self._marks = (Result.BETTER, Result.WORSE) if verdict.trade else (verdict.result,)
         shade = theme.current().text if verdict.trade else theme.current().result(verdict.result)
         indent = 26 * len(self._marks)
         self.headline.setStyleSheet(f"color: {shade}; font-size: 24px; font-weight: 600; padding-left: {indent}px")

@@ -29,10 +29,10 @@ from ventrix.rooms.display_units import Units
 from ventrix.rooms.shared.gain_words import doubt_text, gain_text, shown_of
 from ventrix.rooms.shared.plot_values import Bars, Line
 from ventrix.ui.look import theme
+from ventrix.ui.look.marks import MARK
 from ventrix.ui.widgets.plot import LiftPlot
 
 HEADS = ("cut", "its own gain", "±", "over the first", "±", "cc", "min", "gain per hour", "says")
-MARK = {"better": "▲ ", "worse": "▼ "}
 
 
 class RowView(QWidget):

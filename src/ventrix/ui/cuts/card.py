@@ -10,10 +10,8 @@ from ventrix.core.metal.walls import WallLeft
 from ventrix.rooms.cuts.card import CardLine
 from ventrix.rooms.display_units import Units
 from ventrix.ui.look import theme
-from ventrix.ui.look.marks import draw_corners
+from ventrix.ui.look.marks import MARK, draw_corners
 from ventrix.ui.widgets.photo_pair import PhotoPair
-
-MARKS = {"better": "▲ ", "worse": "▼ "}
 
 
 class MetalBar(QWidget):
@@ -140,8 +138,8 @@ class CutCard(QWidget):
             row = self._add(QLabel(name), row, 0, "caption", span=3)
             for line in lines:
                 self._add(QLabel(line.caption), row, 0, "", bold=True)
-                self._add(QLabel(MARKS.get(line.result, "") + line.text), row, 1, "", role=line.result)
-                extra = line.result if line.result not in ("better", "worse", "") else ""
+                self._add(QLabel(MARK.get(line.result, "") + line.text), row, 1, "", role=line.result)
+                extra = line.result if line.result not in (*MARK, "") else ""
                 if extra:
                     self._add(QLabel(extra), row, 2, "quiet", right=True)
                 row += 1
@@ -165,7 +163,7 @@ class CutCard(QWidget):
         )
         if bold:
             label.setStyleSheet("font-weight: 600")
-        elif role in ("better", "worse"):
+        elif role in MARK:
             label.setStyleSheet(f"color: {theme.current().result(role)}")
         if not right:
             label.setTextInteractionFlags(Qt.TextInteractionFlag.TextSelectableByMouse)

@@ -13,23 +13,12 @@ from ventrix.core.metal.unrolled import ZONE_NAMES
 from ventrix.core.metal.walls import planned_cut_warnings
 from ventrix.core.model.cut import Cut, Operation, Port, Pour
 from ventrix.core.model.job import Job
+from ventrix.core.model.kinds import CUT_KINDS, CutKind, Place
 from ventrix.core.quantity.field_checks import positive
 from ventrix.ui.open_book import Session
 from ventrix.ui.widgets.form_sheet import FormSheet
 from ventrix.workspace.ids import new_id, now_text
 
-PLACES: Final = (
-    "bowl", "throat", "short side", "guide", "pinch", "opening", "roof", "floor", "chamber", "seat", "all over",
-)  # fmt: skip
-KINDS: Final = (
-    ("metal off the port", "port"),
-    ("valve change", "valve"),
-    ("valve job", "seat"),
-    ("chamber", "chamber"),
-    ("cleaning", "clean"),
-    ("finish only", "finish"),
-    ("fill, metal or epoxy added", "fill"),
-)
 TOOLS: Final = (
     "oval carbide burr", "tree carbide burr", "flame carbide burr", "ball carbide burr", "cylinder carbide burr",
     "mounted stone", "abrasive roll, 60 grit", "abrasive roll, 80 grit", "abrasive roll, 120 grit", "flap wheel",
@@ -37,23 +26,24 @@ TOOLS: Final = (
 )  # fmt: skip
 DUST: Final = "Eye protection and respirator on: cast iron and aluminium dust, abrasive grit."
 CAUTIONS: Final = {
-    "port": f"{DUST} No gloves near a spinning burr; keep to its speed limit; a cheap brazed burr throws its head. "
-    "Read the wall before metal comes off: water, oil or a pushrod hole may be behind it.",
-    "valve": "Valve limits, hardened or sodium-filled valves: follow the maker's data and a licensed machine shop.",
-    "seat": "A seat cut that is sunk or too narrow is a trip to the machine shop. Hardened seats and inserts: follow "
-    "the maker's data and a licensed machine shop.",
-    "chamber": f"{DUST} Protect the seats with old valves; leave no sharp edge: it glows.",
-    "clean": "Solvents need ventilation; carbon dust needs a respirator; no flame near either.",
-    "finish": f"{DUST} Wash every passage afterwards.",
-    "fill": "Epoxy and weld: ventilation, skin and eyes covered. Whether a repair holds heat and pressure is for the "
-    "maker's data and a licensed shop.",
+    CutKind.PORT: f"{DUST} No gloves near a spinning burr; keep to its speed limit; a cheap brazed burr throws its "
+    "head. Read the wall before metal comes off: water, oil or a pushrod hole may be behind it.",
+    CutKind.VALVE: "Valve limits, hardened or sodium-filled valves: follow the maker's data and a licensed machine "
+    "shop.",
+    CutKind.SEAT: "A seat cut that is sunk or too narrow is a trip to the machine shop. Hardened seats and inserts: "
+    "follow the maker's data and a licensed machine shop.",
+    CutKind.CHAMBER: f"{DUST} Protect the seats with old valves; leave no sharp edge: it glows.",
+    CutKind.CLEAN: "Solvents need ventilation; carbon dust needs a respirator; no flame near either.",
+    CutKind.FINISH: f"{DUST} Wash every passage afterwards.",
+    CutKind.FILL: "Epoxy and weld: ventilation, skin and eyes covered. Whether a repair holds heat and pressure is for "
+    "the maker's data and a licensed shop.",
 }
-PLACE_CAUTIONS: Final = {
-    "floor": "The floor is almost never worth cutting, and often has water under it.",
-    "opening": "Keep the gasket land wide enough to seal, and leave no step facing the air.",
-    "seat": "A slip into the seat is a new seat.",
-    "throat": "A throat opened past the seat leaves none of it: see the largest throat in the Head room.",
-    "guide": "Deburr the guide afterwards; keep enough of it to hold the valve.",
+PLACE_CAUTIONS: Final[dict[str, str]] = {
+    Place.FLOOR: "The floor is almost never worth cutting, and often has water under it.",
+    Place.OPENING: "Keep the gasket land wide enough to seal, and leave no step facing the air.",
+    Place.SEAT: "A slip into the seat is a new seat.",
+    Place.THROAT: "A throat opened past the seat leaves none of it: see the largest throat in the Head room.",
+    Place.GUIDE: "Deburr the guide afterwards; keep enough of it to hold the valve.",
 }
 
 
@@ -66,8 +56,8 @@ class NewCutSheet(FormSheet):
         super().__init__(session, "Log the cut")
         self._adding_to: str | None = None
         self.name = self.add_text("Name", "what was done, in a few words")
-        self.kind = self.add_choice("What kind of change", KINDS)
-        self.place = self.add_choice("Where", [(p, p) for p in PLACES])
+        self.kind = self.add_choice("What kind of change", [(k.words, k) for k in CUT_KINDS])
+        self.place = self.add_choice("Where", [(p, p) for p in Place])
         self.more_places = self.add_text("And where else", "bowl, guide")
         self.cut_depth = self.add_figure("Depth", "length")
         self.tool = self.add_text("Tool", "oval carbide burr")
@@ -105,7 +95,7 @@ class NewCutSheet(FormSheet):
         words = f"Operation of cut {cut.number}" if operation and cut is not None else "New cut"
         self.title.setText(f"{words}, {space.port.name.lower()}")
         self.take_button.setText("Log the operation" if operation else "Log the cut")
-        if place in PLACES:
+        if place in tuple(Place):
             self.place.setCurrentText(place)
         self._say_caution()
         self._warn()
@@ -128,7 +118,7 @@ class NewCutSheet(FormSheet):
             return
         said = []
         base = self._base(space.port)
-        if self.kind.currentData() in ("port", "finish", "seat", "chamber"):
+        if self.kind.currentData() in (CutKind.PORT, CutKind.FINISH, CutKind.SEAT, CutKind.CHAMBER):
             for place in self._places():
                 if place in ZONE_NAMES:
                     depth, unit = self.cut_depth.typed(), self.session.units.length.unit
@@ -176,9 +166,9 @@ class NewCutSheet(FormSheet):
         ports = [space.port, *others]
         duration = None if self.minutes.value is None else self.minutes.value / len(ports)
         places = self._places()
-        unknown = [p for p in places if p not in PLACES]
+        unknown = [p for p in places if p not in tuple(Place)]
         if unknown:
-            self.problem.setText(f"'{unknown[0]}' is not one of {', '.join(PLACES)}.")
+            self.problem.setText(f"'{unknown[0]}' is not one of {', '.join(Place)}.")
             return
         work = Operation(
             id=new_id(),

@@ -2,21 +2,13 @@
 
 from __future__ import annotations
 
-from typing import Final
-
 from ventrix.core.edits.cuts import add_trial
 from ventrix.core.metal.unrolled import ZONE_NAMES
 from ventrix.core.model.cut import Trial
+from ventrix.core.model.kinds import TrialKind
 from ventrix.ui.open_book import Session
 from ventrix.ui.widgets.form_sheet import FormSheet
 from ventrix.workspace.ids import new_id, now_text
-
-TRIALS: Final = (
-    ("clay, narrowing a place", "clay"),
-    ("another valve", "valve"),
-    ("another entry", "entry"),
-    ("a pipe", "pipe"),
-)
 
 
 class TrialSheet(FormSheet):
@@ -24,7 +16,7 @@ class TrialSheet(FormSheet):
 
     def __init__(self, session: Session) -> None:
         super().__init__(session, "Begin the trial")
-        self.kind = self.add_choice("What is tried", TRIALS)
+        self.kind = self.add_choice("What is tried", [(k.words, k) for k in TrialKind])
         self.name = self.add_text("Name", "clay on the roof at the pinch")
         self.place = self.add_choice("Where", [(n, n) for n in ZONE_NAMES])
         self.area = self.add_figure("Area that the clay takes", "area")

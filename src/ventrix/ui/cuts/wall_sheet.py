@@ -5,9 +5,10 @@ from __future__ import annotations
 from typing import Final
 
 from ventrix.core.edits.cuts import add_wall
-from ventrix.core.metal.unrolled import BAND_NAMES, BANDS, ZONE_NAMES, unroll, zone_named
+from ventrix.core.metal.unrolled import ZONE_NAMES, unroll, zone_named
 from ventrix.core.metal.walls import STEEL_LIKE
 from ventrix.core.model.cut import WallReading
+from ventrix.core.model.kinds import Band
 from ventrix.core.quantity.field_checks import place_across
 from ventrix.ui.open_book import Session
 from ventrix.ui.widgets.form_sheet import FormSheet
@@ -22,7 +23,7 @@ class WallSheet(FormSheet):
     def __init__(self, session: Session) -> None:
         super().__init__(session, "Keep the reading")
         self.place = self.add_choice("Where", [(n, n) for n in ZONE_NAMES])
-        self.band = self.add_choice("On which side", [(BAND_NAMES[b], b) for b in BANDS])
+        self.band = self.add_choice("On which side", [(b.words, b) for b in Band])
         self.along = self.add_figure("From the opening, along the port", "length", None)
         self.across = self.add_figure("Across the side, -1 to 1", "ratio", place_across)
         self.thickness = self.add_figure("Metal left", "length")

@@ -8,7 +8,8 @@ from PySide6.QtCore import QObject, Signal
 
 from ventrix.bench.drivers.sample import Sample
 from ventrix.bench.procedure.flow_procedure import Kept, Phase, Refusal
-from ventrix.bench.procedure.preparation import Step, StepDone
+from ventrix.bench.procedure.preparation import StepDone
+from ventrix.core.model.kinds import RungNoteKind, StepKind
 from ventrix.core.quantity.units import parse_quantity
 from ventrix.core.quantity.words import percent_text, sentence
 from ventrix.records.bad_input import BookError, sentence_of
@@ -16,7 +17,7 @@ from ventrix.ui.flow.run_in_hand import RunInHand
 from ventrix.ui.flow.warnings import odd_reading
 from ventrix.ui.open_book import Session
 
-NOTES = {"N": "noise", "I": "dip", "T": "out of travel", "O": "out of breath"}
+NOTES = {k.letter: k for k in RungNoteKind if k is not RungNoteKind.SKIPPED}
 PEDAL_SKIP = "skipped at the bench"
 AGAIN = "It stays in hand: press again to keep it."
 
@@ -174,7 +175,7 @@ class FlowControl(QObject):
         """A typed figure and its pressure: "31.2", "31.2 @ 27.6", or two columns "412 903"."""
         units = self.session.units
         kind = self.hand.element.kind
-        if self.preparing and self.hand.preparation.step is Step.ZERO:
+        if self.preparing and self.hand.preparation.step is StepKind.ZERO:
             return parse_quantity(text, units.pressure.unit), None
         if kind == "columns":
             cells = [c for c in re.split(r"[\s/;]+", text) if c]
@@ -314,7 +315,7 @@ class FlowControl(QObject):
         self._fit()
         self.redraw.emit()
 
-    def go_to_step(self, step: Step) -> None:
+    def go_to_step(self, step: StepKind) -> None:
         self.preparing = True
         self.hand.preparation.go_to(step)
         self.clear_ground()
@@ -352,7 +353,7 @@ class FlowControl(QObject):
         ground = "odd" if any("out of limits" in n or ("%" in n and "leak" in n) for n in notes) else "kept"
         self._after(preparation.step, " ".join(notes) or f"{words.capitalize()}.", words, ground)
 
-    def _after(self, following: Step | None, sentence: str, words: str, ground: str = "kept") -> None:
+    def _after(self, following: StepKind | None, sentence: str, words: str, ground: str = "kept") -> None:
         if words:
             self.set_ground(ground, words if ground == "kept" else sentence)
         if following is None:
@@ -370,7 +371,11 @@ class FlowControl(QObject):
         if not bench.is_simulated:
             return
         step = self.hand.preparation.step if self.preparing else None
-        what = {Step.LEAK: "sealed", Step.PLATE: "plate", Step.OPEN_PORT: "open"}.get(step, "head") if step else "head"
+        what = (
+            {StepKind.LEAK: "sealed", StepKind.PLATE: "plate", StepKind.OPEN_PORT: "open"}.get(step, "head")
+            if step
+            else "head"
+        )
         bench.send(lambda b: b.put_on(what))
 
     def set_blower(self, on: bool) -> None:
@@ -383,6 +388,6 @@ class FlowControl(QObject):
         """Where the hands would set the valve now [m]."""
         if self.preparing:
             step = self.hand.preparation.step
-            return self.hand.lifts[len(self.hand.lifts) // 2] if step is Step.WARM_UP else 0.0
+            return self.hand.lifts[len(self.hand.lifts) // 2] if step is StepKind.WARM_UP else 0.0
         test = self.hand.test
         return test.next_lift if test.phase is Phase.KEPT and test.next_lift is not None else test.lift

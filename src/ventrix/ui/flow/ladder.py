@@ -6,6 +6,7 @@ from PySide6.QtCore import QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QMouseEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
+from ventrix.core.model.kinds import RungNoteKind
 from ventrix.rooms.flow.pictures import Rung
 from ventrix.ui.look import theme
 from ventrix.ui.look.marks import draw_mark
@@ -79,7 +80,9 @@ class LiftLadder(QWidget):
         painter.drawText(box.adjusted(7, 0, 0, 0), left, rung.lift)
         if not rung.flow:
             painter.setFont(theme.font(17, narrow=True))
-            words = "set" if here else "struck" if rung.struck else "skipped" if "skipped" in rung.notes else "·"
+            words = (
+                "set" if here else "struck" if rung.struck else "skipped" if RungNoteKind.SKIPPED in rung.notes else "·"
+            )
             painter.drawText(box.adjusted(0, 0, -8, 0), right, words)
             return
         painter.setFont(theme.font(19, narrow=True, weight=600))

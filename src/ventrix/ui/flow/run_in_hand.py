@@ -7,13 +7,14 @@ from dataclasses import replace
 
 from ventrix.bench.procedure.flow_procedure import FlowTest, Kept
 from ventrix.bench.procedure.lift_plan import Rung, rungs
-from ventrix.bench.procedure.preparation import ORDER, Preparation, Step, StepDone, StepSkipped
+from ventrix.bench.procedure.preparation import ORDER, Preparation, StepDone, StepSkipped
 from ventrix.core.benches.plate import plate_sentence
 from ventrix.core.edits.runs import change_setup, strike, take_up
 from ventrix.core.judging.comparability import comparability
 from ventrix.core.judging.findings import Pair
 from ventrix.core.model.bench import Bench, PlateCheck, bench_named, same_name
 from ventrix.core.model.cut import Cut
+from ventrix.core.model.kinds import RungNoteKind, StepKind
 from ventrix.core.model.run import FlowRun, Reading, RungNote, SetUp, StepRecord
 from ventrix.core.quantity.units import from_si, tidy, to_si
 from ventrix.core.quantity.words import sentence
@@ -157,7 +158,7 @@ class RunInHand:
         readings = run.readings if run else ()
         source = against.runs[-1].readings if against is not None and against.runs else ()
         wanted = self._own_lifts or sorted({r.lift for r in source if r.lift > 0}) or self._usual_lifts()
-        stops = [n.lift for n in run.rung_notes if n.kind == "out of travel"] if run else []
+        stops = [n.lift for n in run.rung_notes if n.kind == RungNoteKind.OUT_OF_TRAVEL] if run else []
         wanted = [x for x in wanted if not stops or x <= min(stops) + 1e-6]  # the valve goes no further
         lifts = {round(x * 1e6) for x in (*wanted, *(r.lift for r in readings if not r.returned))}
         back = self.come_back or any(r.returned for r in readings)
@@ -254,7 +255,9 @@ class RunInHand:
     def prepare(self) -> None:
         """Begin the steps before the lifts anew."""
         bench = self.bench
-        steps = tuple(s for s in ORDER if s is not Step.PLATE or (bench is not None and bench.plate_flow is not None))
+        steps = tuple(
+            s for s in ORDER if s is not StepKind.PLATE or (bench is not None and bench.plate_flow is not None)
+        )
         self.preparation = Preparation(
             steps, self._nominal(), self._smallest_flow(), bench.plate_flow if bench else None
         )
@@ -278,16 +281,16 @@ class RunInHand:
             flow = None if outcome.flow is None else self.element.step_flow(outcome.flow, outcome.pressure)
             record = replace(record, flow=flow, pressure=outcome.pressure, drift=outcome.drift)
             notes = outcome.notes
-            if outcome.step is Step.PLATE and flow is not None:
+            if outcome.step is StepKind.PLATE and flow is not None:
                 benches, said, off = self._plate_checked(flow, outcome.pressure)
                 record = replace(record, drift=off)
                 notes = (*notes, said)
         self.space.record_step(self.setup, self.mount, record, source, benches)
         if isinstance(outcome, StepDone) and record.flow is not None:
             at = outcome.pressure or self._nominal()
-            if outcome.step is Step.LEAK:
+            if outcome.step is StepKind.LEAK:
                 self.use_setup(replace(self.setup, leak=record.flow, leak_pressure=at))
-            elif outcome.step is Step.SEAT_LEAK:
+            elif outcome.step is StepKind.SEAT_LEAK:
                 through_seat = max(record.flow - (self.setup.leak or 0.0), 0.0)
                 self.use_setup(replace(self.setup, seat_leak=tidy(through_seat)))
         return notes
@@ -342,14 +345,16 @@ class RunInHand:
     def _skipped_notes(self, kept: Kept) -> tuple[RungNote, ...]:
         """A note for every rung passed over on the way to this one, once."""
         run = self.run
-        noted = {round(n.lift * 1e6) for n in run.rung_notes if n.kind == "skipped"} if run else set()
+        noted = {round(n.lift * 1e6) for n in run.rung_notes if n.kind == RungNoteKind.SKIPPED} if run else set()
         notes = [
-            RungNote(id=new_id(), lift=tidy(round(r.lift, 9)), kind="skipped", time=now_text())
+            RungNote(id=new_id(), lift=tidy(round(r.lift, 9)), kind=RungNoteKind.SKIPPED, time=now_text())
             for r in self.test.passed
             if r.lift < kept.lift and r.key[0] not in noted and not kept.rung.returns
         ]
         if kept.rung.pressure is not None:
-            notes.append(RungNote(id=new_id(), lift=tidy(round(kept.lift, 9)), kind="out of breath", time=now_text()))
+            notes.append(
+                RungNote(id=new_id(), lift=tidy(round(kept.lift, 9)), kind=RungNoteKind.OUT_OF_BREATH, time=now_text())
+            )
         return tuple(notes)
 
     def note(self, kind: str, lift_text: str) -> bool:

@@ -7,8 +7,9 @@ from typing import Any
 import numpy as np
 
 from ventrix.bench.procedure.flow_procedure import PRESSURE_WINDOW, Phase
-from ventrix.bench.procedure.preparation import SAYS, TITLES, Step
+from ventrix.bench.procedure.preparation import SAYS, TITLES
 from ventrix.core.judging.findings import Pair
+from ventrix.core.model.kinds import Result, StepKind
 from ventrix.core.model.run import SetUp
 from ventrix.core.quantity.units import from_si, from_si_array
 from ventrix.core.quantity.words import percent_text
@@ -218,10 +219,10 @@ def step_view(hand: RunInHand, connected: bool, units: Units) -> Far:
     words = TITLES[step]
     if preparation.pressure_wanted and connected:
         words += ": bring the pressure in"
-    flow = None if live is None or step is Step.ZERO else hand.element.as_indicated(*live)
+    flow = None if live is None or step is StepKind.ZERO else hand.element.as_indicated(*live)
     drift = preparation.drift
-    plate = preparation.plate_flow if step is Step.PLATE else None
-    nominal = 0.0 if step is Step.ZERO else preparation.test_pressure
+    plate = preparation.plate_flow if step is StepKind.PLATE else None
+    nominal = 0.0 if step is StepKind.ZERO else preparation.test_pressure
     return Far(
         words,
         "Space or pedal takes it, S skips" if connected else "type, then Enter; S skips",
@@ -237,16 +238,16 @@ def step_view(hand: RunInHand, connected: bool, units: Units) -> Far:
 
 
 def _step_figure(
-    step: Step, live: tuple[float, float] | None, flow: float | None, hand: RunInHand, units: Units
+    step: StepKind, live: tuple[float, float] | None, flow: float | None, hand: RunInHand, units: Units
 ) -> str:
     """What a step is read by: the manometer's zero is a pressure, the rest flow."""
-    if step is Step.ZERO:
+    if step is StepKind.ZERO:
         return "" if live is None else units.pressure.text(live[1])
     return "" if flow is None else flow_words(flow, "index" if hand.element.kind == "columns" else "flow", units)
 
 
-def _step_unit(step: Step, hand: RunInHand, units: Units) -> str:
-    if step is Step.ZERO:
+def _step_unit(step: StepKind, hand: RunInHand, units: Units) -> str:
+    if step is StepKind.ZERO:
         return units.pressure.label
     return "index" if hand.element.kind == "columns" else units.flow.label
 
@@ -268,7 +269,7 @@ def _live_difference(hand: RunInHand, lift: float, flow: float | None, units: Un
     if kept is not None:
         above = flow_words(kept[1], kind, units) if kind == "flow" else f"{SHARE.text(kept[1])} %"
         return flow_words(change, kind, units, sign=True), f"{name} (proven above {above})", kept[2]
-    return flow_words(change, kind, units, sign=True), f"{name}, not kept yet", "not proven"
+    return flow_words(change, kind, units, sign=True), f"{name}, not kept yet", Result.NOT_PROVEN
 
 
 def growing_curve(plot: LiftPlot, hand: RunInHand, pair: Pair | None, units: Units, *, ghost: bool) -> str:
@@ -332,7 +333,7 @@ def step_lines(hand: RunInHand, units: Units, *, preparing: bool) -> tuple[list[
             lines.append(StepLine(step.value, "skipped", "skipped"))
         else:
             figure = units.flow.text(last.flow) if last.flow is not None else ""
-            if step is Step.WARM_UP and last.drift is not None:
+            if step is StepKind.WARM_UP and last.drift is not None:
                 figure = percent_text(last.drift, 2, sign=True)
             lines.append(StepLine(step.value, figure, "done"))
     at = hand.preparation.index if preparing and hand.preparation.step is not None else None

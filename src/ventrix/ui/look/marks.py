@@ -2,10 +2,16 @@
 
 from __future__ import annotations
 
+from typing import Final
+
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QPainter, QPen, QPolygonF
 
+from ventrix.core.model.kinds import Result
 from ventrix.ui.look import theme
+
+# Before a figure that is written.
+MARK: Final[dict[str, str]] = {Result.BETTER: "▲ ", Result.WORSE: "▼ "}
 
 
 def draw_mark(painter: QPainter, box: QRectF, result: str) -> None:
@@ -13,8 +19,8 @@ def draw_mark(painter: QPainter, box: QRectF, result: str) -> None:
     painter.save()
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
     shade = theme.colour(theme.current().result(result))
-    if result in ("better", "worse"):
-        top, bottom = (box.top(), box.bottom()) if result == "better" else (box.bottom(), box.top())
+    if result in (Result.BETTER, Result.WORSE):
+        top, bottom = (box.top(), box.bottom()) if result == Result.BETTER else (box.bottom(), box.top())
         painter.setPen(Qt.PenStyle.NoPen)
         painter.setBrush(shade)
         points = [QPointF(box.center().x(), top), QPointF(box.right(), bottom), QPointF(box.left(), bottom)]

@@ -7,7 +7,8 @@ from PySide6.QtCore import QPointF, QRectF, Qt, QVariantAnimation, Signal
 from PySide6.QtGui import QBrush, QKeyEvent, QMouseEvent, QPainter, QPainterPath, QPaintEvent, QPen
 from PySide6.QtWidgets import QSizePolicy, QToolTip, QWidget
 
-from ventrix.core.metal.unrolled import BAND_NAMES, BANDS, ZONES, Zone, zone_at
+from ventrix.core.metal.unrolled import BANDS, ZONES, Zone, zone_at
+from ventrix.core.model.kinds import Band, Place
 from ventrix.core.quantity.units import from_si
 from ventrix.rooms.display_units import US, Units
 from ventrix.rooms.shared.unrolled_map import MapPicture
@@ -234,7 +235,7 @@ class UnrolledMap(QWidget):
             painter.setPen(theme.colour("quiet"))
             middle = (edges[i][0] + edges[i + 1][0]) / 2
             where = QRectF(0, middle - 12, LEFT_MARGIN - 12, 24)
-            painter.drawText(where, Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter, BAND_NAMES[band])
+            painter.drawText(where, Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter, Band(band).words)
         for edge in edges:
             _line(painter, xs, edge, "scribe", 1.2, Qt.PenStyle.SolidLine)
         seat = self._x(self.picture.port.length) if self.picture is not None else self._field.right()
@@ -257,7 +258,7 @@ class UnrolledMap(QWidget):
     def _paint_tints(self, painter: QPainter) -> None:
         assert self.picture is not None
         for tint in self.picture.tints:
-            for zone in (z for z in ZONES if tint.zone in (z.name, "all over")):
+            for zone in (z for z in ZONES if tint.zone in (z.name, Place.ALL_OVER)):
                 for band in zone.bands:
                     path = self._zone_path(zone, band)
                     role = "brass" if tint.present else self.picture.kind

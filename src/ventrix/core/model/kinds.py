@@ -1,0 +1,155 @@
+"""The closed vocabularies of the trade: one list each, for tables, documents, commands, sheets and the simulator.
+
+The value is the word that documents, run tables and the book hold; `words` is what a person reads.
+"""
+
+from __future__ import annotations
+
+from enum import StrEnum
+from typing import Final, Self
+
+
+class Worded(StrEnum):
+    """A word that is kept, and the words it is shown by."""
+
+    words: str
+
+    def __new__(cls, value: str, words: str = "") -> Self:
+        member = str.__new__(cls, value)
+        member._value_ = value
+        member.words = words or value
+        return member
+
+
+class CutKind(Worded):
+    """What kind of change a cut is. ENTRY and PIPE are only ever a trial's stand-in."""
+
+    PORT = "port", "metal off the port"
+    VALVE = "valve", "valve change"
+    SEAT = "seat", "valve job"
+    CHAMBER = "chamber"
+    CLEAN = "clean", "cleaning"
+    FINISH = "finish", "finish only"
+    FILL = "fill", "fill, metal or epoxy added"
+    ENTRY = "entry"
+    PIPE = "pipe"
+
+
+CUT_KINDS: Final = tuple(k for k in CutKind if k not in (CutKind.ENTRY, CutKind.PIPE))
+
+
+class TrialKind(Worded):
+    """What is tried and can be taken back."""
+
+    CLAY = "clay", "clay, narrowing a place"
+    VALVE = "valve", "another valve"
+    ENTRY = "entry", "another entry"
+    PIPE = "pipe", "a pipe"
+
+
+class Entry(Worded):
+    """How the air is led into the port or out of the pipe."""
+
+    RADIUS = "radius"
+    BARE = "bare", "bare edge"
+    MANIFOLD = "manifold"
+    PLATE = "plate", "entry plate"
+
+
+class Pipe(Worded):
+    """What hangs from an exhaust port."""
+
+    NONE = "none"
+    STUB = "stub"
+
+
+class RungNoteKind(StrEnum):
+    """What is noticed at a lift. Its letter is its key at the bench and its mark on the ladder and the curves."""
+
+    letter: str
+
+    def __new__(cls, value: str, letter: str = "") -> Self:
+        member = str.__new__(cls, value)
+        member._value_ = value
+        member.letter = letter
+        return member
+
+    NOISE = "noise", "N"
+    DIP = "dip", "I"
+    OUT_OF_TRAVEL = "out of travel", "T"
+    OUT_OF_BREATH = "out of breath", "O"
+    SKIPPED = "skipped", "–"
+
+
+class StepKind(StrEnum):
+    """The steps of preparing a bench, in order."""
+
+    WARM_UP = "warm-up"
+    ZERO = "zero"
+    LEAK = "leak"
+    SEAT_LEAK = "seat leak"
+    PLATE = "plate"
+    OPEN_PORT = "open port"
+
+
+class Result(StrEnum):
+    """What a bench proved: of one lift (better, worse, not proven), or of a whole cut."""
+
+    BETTER = "better"
+    WORSE = "worse"
+    NOT_PROVEN = "not proven"
+    NO_GAIN = "no gain"
+    CANT_TELL = "can't tell"
+
+
+class School(StrEnum):
+    """Which lifts count."""
+
+    CAM = "cam-weighted"
+    LOW = "low lift first"
+    PEAK = "peak and near-peak"
+
+
+class Band(Worded):
+    """A side of the port, in the order of the unrolled map, top to bottom."""
+
+    LEFT = "left", "wall, left"
+    ROOF = "roof"
+    RIGHT = "right", "wall, right"
+    FLOOR = "floor"
+
+
+class Place(StrEnum):
+    """Where work is done and walls are read."""
+
+    BOWL = "bowl"
+    THROAT = "throat"
+    SHORT_SIDE = "short side"
+    GUIDE = "guide"
+    PINCH = "pinch"
+    OPENING = "opening"
+    ROOF = "roof"
+    FLOOR = "floor"
+    CHAMBER = "chamber"
+    SEAT = "seat"
+    ALL_OVER = "all over"
+
+
+class StationName(StrEnum):
+    """A section the air is probed at. `share` is where along the port it stands, from the opening to the seat."""
+
+    share: float
+
+    def __new__(cls, value: str, share: float = 0.5) -> Self:
+        member = str.__new__(cls, value)
+        member._value_ = value
+        member.share = share
+        return member
+
+    OPENING = "opening", 0.0
+    PINCH = "pinch", 0.38
+    GUIDE = "guide", 0.66
+    SHORT_SIDE = "short side", 0.80
+    BOWL = "bowl", 0.90
+    SEAT = "seat", 1.0
+    EXIT = "exit", 1.0
