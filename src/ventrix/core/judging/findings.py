@@ -27,9 +27,10 @@ from ventrix.core.judging.verdict import Verdict, Wording, judge
 from ventrix.core.model.bench import Bench, bench_named, same_name
 from ventrix.core.model.cut import Cut, Port, poured_volume, trial_as_cut
 from ventrix.core.model.job import Job
-from ventrix.core.model.kinds import Result, School
+from ventrix.core.model.kinds import Result
 from ventrix.core.model.noun import Direction
 from ventrix.core.model.run import UNDONE, FlowRun, SetUp
+from ventrix.core.model.school_questions import side_taken
 from ventrix.core.quantity.words import sentence
 from ventrix.core.runs.geometry import Geometry, geometry_of
 from ventrix.core.runs.reduction import LIFT_GRAIN, SAME_PRESSURE, ReducedRun, reduce_run
@@ -121,8 +122,7 @@ class Analysis:
     @property
     def school(self) -> str:
         """Whose number verdicts rest on: the job's own side of the question which lifts count."""
-        chosen = str(self.job.schools.get("lifts", School.CAM))
-        return chosen if chosen in tuple(School) else School.CAM
+        return str(side_taken(self.job, "lifts").value)
 
     def cam_of(self, kind: Direction) -> AnyCam | None:
         """The job's cam for a kind of port: its table, else its lift and duration; None without either.

@@ -1,19 +1,214 @@
-"""What schools of porting differ on, asked of the job."""
+"""What schools of porting differ on, asked of the job: each question, its sides, and what each side says at the cut."""
 
 from __future__ import annotations
 
-from typing import Final
+from dataclasses import dataclass
+from typing import Any, Final
 
-# PRACTICE.md: each question with its sides; the first is the default.
-SCHOOLS: Final = (
-    ("lifts", "Which lifts count", ("cam-weighted", "low lift first", "peak and near-peak")),
-    ("throat", "Throat, of the valve", ("88-90 %", "85-88 %, for speed", "90-93 %, for peak")),
-    ("seat", "Seat angle", ("45", "30", "39", "50", "55")),
-    ("boss", "Guide boss", ("shape it to a fin", "cut it away")),
-    ("bumps", "Cast bumps, exhaust", ("remove", "shape into a vane")),
-    ("surface", "Surface, intake", ("60 grit or cutter texture", "80-120 grit", "mirror, for looks")),
-    ("floor", "Floor", ("leave it", "worked")),
-    ("gasket", "Opening and gasket", ("keep the port smaller", "open to the gasket")),
-    ("pipe", "Exhaust flowed", ("without a pipe", "with a stub pipe")),
-    ("ratio", "Exhaust over intake", ("75 %", "70 %", "80 %")),
+from ventrix.core.model.job import Job
+from ventrix.core.model.kinds import CutKind, Pipe, Place, School
+from ventrix.core.model.noun import Direction
+
+
+@dataclass(frozen=True, slots=True)
+class Side:
+    """One answer. `words` is what the job keeps, `says` what stands beside the work, `value` what is reckoned with."""
+
+    words: str
+    says: str = ""
+    value: Any = None
+
+
+@dataclass(frozen=True, slots=True)
+class Question:
+    """A question with its sides; the first is the default. It speaks at these places and kinds of cut."""
+
+    key: str
+    caption: str
+    sides: tuple[Side, ...]
+    places: tuple[Place, ...] = ()
+    kinds: tuple[CutKind, ...] = ()
+    of: Direction | None = None
+
+
+# The sides and their order are PRACTICE.md's: common practice, no source.
+QUESTIONS: Final = (
+    Question("lifts", "Which lifts count", tuple(Side(s, value=s) for s in School)),
+    Question(
+        "throat",
+        "Throat, of the valve",
+        (
+            Side("88-90 %", "You keep throats at 88 to 90 % of the valve.", (0.88, 0.90)),
+            Side("85-88 %, for speed", "You keep throats at 85 to 88 % of the valve, for speed.", (0.85, 0.88)),
+            Side("90-93 %, for peak", "You open throats to 90 to 93 % of the valve, for peak.", (0.90, 0.93)),
+        ),
+        places=(Place.THROAT,),
+    ),
+    Question(
+        "seat",
+        "Seat angle",
+        (
+            Side("45", "Your seats are 45 degrees.", 45.0),
+            Side("30", "Your seats are 30 degrees: more at low lift, and they seal less surely.", 30.0),
+            Side("39", "Your seats are 39 degrees: more at low lift, and they seal less surely.", 39.0),
+            Side("50", "Your seats are 50 degrees: more at high lift, less at low.", 50.0),
+            Side("55", "Your seats are 55 degrees: more at high lift, less at low.", 55.0),
+        ),
+        kinds=(CutKind.SEAT,),
+    ),
+    Question(
+        "seat_form",
+        "Seat form",
+        (
+            Side("three to five angles", "You cut three to five angles.", "angles"),
+            Side("a radius", "You cut a radius up to the seat.", "radius"),
+        ),
+        kinds=(CutKind.SEAT,),
+    ),
+    Question(
+        "back_cut",
+        "Back cut, exhaust valve",
+        (
+            Side("none, for reversion", "You leave exhaust valves without a back cut, for reversion.", False),
+            Side("yes", "You back-cut exhaust valves too.", True),
+        ),
+        kinds=(CutKind.VALVE,),
+        of="exhaust",
+    ),
+    Question(
+        "boss",
+        "Guide boss",
+        (
+            Side("shape it to a fin", "You shape the boss to a fin: it keeps the volume down and steers the air."),
+            Side("cut it away", "You cut the boss away: pour the port again, it grows and the air slows."),
+        ),
+        places=(Place.GUIDE,),
+    ),
+    Question(
+        "bumps",
+        "Cast bumps, exhaust",
+        (
+            Side("remove", "You take cast bumps out."),
+            Side("shape into a vane", "You shape cast bumps into a vane."),
+        ),
+        places=(Place.ROOF, Place.FLOOR, Place.SHORT_SIDE),
+        kinds=(CutKind.PORT,),
+        of="exhaust",
+    ),
+    Question(
+        "surface",
+        "Surface, intake",
+        (
+            Side("60 grit or cutter texture", "You leave intakes at 60 grit or the cutter's texture."),
+            Side("80-120 grit", "You finish intakes at 80 to 120 grit: the finish alone usually measures as nothing."),
+            Side("mirror, for looks", "You polish intakes, for looks: it usually measures as nothing."),
+        ),
+        kinds=(CutKind.FINISH,),
+        of="intake",
+    ),
+    Question(
+        "exhaust_surface",
+        "Surface, exhaust",
+        (
+            Side("80-120 grit", "You finish exhausts at 80 to 120 grit."),
+            Side("60 grit or cutter texture", "You leave exhausts at 60 grit or the cutter's texture."),
+            Side("mirror, for looks", "You polish exhausts, for looks: it usually measures as nothing."),
+        ),
+        kinds=(CutKind.FINISH,),
+        of="exhaust",
+    ),
+    Question(
+        "floor",
+        "Floor",
+        (
+            Side("leave it", "You leave floors alone.", False),
+            Side("worked", "You work floors: read the wall first.", True),
+        ),
+        places=(Place.FLOOR,),
+    ),
+    Question(
+        "gasket",
+        "Opening and gasket",
+        (
+            Side("keep the port smaller", "You keep the port smaller than its gasket where the manifold is smaller."),
+            Side("open to the gasket", "You open to the gasket: leave no step facing the air."),
+        ),
+        places=(Place.OPENING,),
+    ),
+    Question(
+        "pipe",
+        "Exhaust flowed",
+        (
+            Side("without a pipe", "This job flows exhausts without a pipe, to compare between shops.", Pipe.NONE),
+            Side("with a stub pipe", "This job flows exhausts with a stub pipe, nearer the engine.", Pipe.STUB),
+        ),
+    ),
+    Question(
+        "ratio",
+        "Exhaust over intake",
+        (Side("75 %", value=0.75), Side("70 %", value=0.70), Side("80 %", value=0.80)),
+    ),
 )
+_BY_KEY: Final = {q.key: q for q in QUESTIONS}
+
+
+def side_taken(job: Job, key: str) -> Side:
+    """The side that the job's porter takes on a question; the default where nothing, or nothing known, is kept."""
+    sides = _BY_KEY[key].sides
+    kept = job.schools.get(key)
+    return next((s for s in sides if s.words == kept), sides[0])
+
+
+def own_way(job: Job, direction: Direction, kinds: tuple[str, ...], places: tuple[str, ...]) -> list[str]:
+    """What this job's porter has said of such work: a sentence for each question that it touches.
+
+    Parameters
+    ----------
+    job : Job
+        Its schools.
+    direction : str
+        Kind of the port.
+    kinds, places : tuple of str
+        What is done, and where.
+
+    Returns
+    -------
+    list of str
+
+    Raises
+    ------
+    ValueError
+        Never.
+
+    References
+    ----------
+    Common practice, no source.
+    """
+    said = []
+    for question in QUESTIONS:
+        if question.of not in (None, direction) or not (question.places or question.kinds):
+            continue
+        here = not question.places or any(p in question.places for p in places)
+        such = not question.kinds or any(k in question.kinds for k in kinds)
+        if here and such:
+            said.append(side_taken(job, question.key).says)
+    return said
+
+
+def throat_against_school(job: Job, throat_ratio: float) -> str:
+    """Where a throat [share of the valve's head] stands against the range wanted; nothing where it lies inside."""
+    low, high = side_taken(job, "throat").value
+    share = f"The throat is {100 * throat_ratio:.1f} % of the valve"
+    if throat_ratio < low:
+        return f"{share}: below the {100 * low:.0f} to {100 * high:.0f} % wanted."
+    if throat_ratio > high:
+        return f"{share}: past the {100 * low:.0f} to {100 * high:.0f} % wanted."
+    return ""
+
+
+def pipe_against_school(job: Job, direction: Direction, pipe: str | None) -> str:
+    """A sentence where an exhaust is flowed otherwise than this job's others are meant to be."""
+    wanted = side_taken(job, "pipe")
+    if direction != "exhaust" or pipe is None or pipe == wanted.value:
+        return ""
+    return f"{wanted.says[:-1]}; here {'a stub is' if pipe == Pipe.STUB else 'none is'} fitted."

@@ -19,6 +19,7 @@ from ventrix.core.judging.verdict import Verdict, break_even, speed_change
 from ventrix.core.metal.walls import limit_for, walls_at
 from ventrix.core.model.cut import Cut, poured_volume
 from ventrix.core.model.kinds import Result, School
+from ventrix.core.model.school_questions import side_taken
 from ventrix.core.quantity.words import percent_text
 from ventrix.core.runs.geometry import geometry_of
 from ventrix.core.runs.run_curves import curve_of, turning_of
@@ -265,7 +266,8 @@ def _ratio_row(analysis: Analysis, pair: Pair) -> list[Score]:
         known = found.at_lift_ratio[np.isfinite(found.at_lift_ratio)]
         if len(known):
             parts.append(f"L/D {percent_text(float(known[-1]), 0)}")
-    source = "last runs of both ports: at peak, cam-weighted, at the highest equal L/D"
+    parts.append(f"wanted {side_taken(analysis.job, 'ratio').words}")
+    source = "last runs of both ports: at peak, cam-weighted, at the highest equal L/D; wanted: Head, Goal"
     return [Score("… by other ways", "", "", "", "", ", ".join(parts), source, "flow")]
 
 

@@ -14,6 +14,7 @@ from ventrix.core.metal.walls import planned_cut_warnings
 from ventrix.core.model.cut import Cut, Operation, Port, Pour
 from ventrix.core.model.job import Job
 from ventrix.core.model.kinds import CUT_KINDS, CutKind, Place
+from ventrix.core.model.school_questions import own_way, side_taken
 from ventrix.core.quantity.field_checks import positive
 from ventrix.ui.open_book import Session
 from ventrix.ui.widgets.form_sheet import FormSheet
@@ -107,8 +108,14 @@ class NewCutSheet(FormSheet):
         return tuple(dict.fromkeys((self.place.currentText(), *more)))
 
     def _say_caution(self) -> None:
-        words = [CAUTIONS[self.kind.currentData()]]
-        words += [PLACE_CAUTIONS[p] for p in self._places() if p in PLACE_CAUTIONS]
+        kind, places = self.kind.currentData(), self._places()
+        words = [CAUTIONS[kind]]
+        words += [PLACE_CAUTIONS[p] for p in places if p in PLACE_CAUTIONS]
+        space = self.session.workspace
+        if space is not None and space.port is not None:
+            words += own_way(space.job, space.port.kind, (kind,), places)
+            surface = "exhaust_surface" if space.port.kind == "exhaust" else "surface"
+            self.finish_text.setPlaceholderText(side_taken(space.job, surface).words)
         self.caution.setText(" ".join(words))
 
     def _warn(self) -> None:

@@ -22,6 +22,7 @@ from PySide6.QtWidgets import (
 
 from ventrix.core.model.bench import Bench
 from ventrix.core.model.run import FlowRun, Reading
+from ventrix.core.model.school_questions import pipe_against_school
 from ventrix.core.quantity.words import sentence
 from ventrix.records.bad_input import sentence_of
 from ventrix.rooms.shared.conditions_words import in_words
@@ -278,7 +279,8 @@ class FlowRoom(Room):
         diameter = hand.valve_diameter
         self.conditions.show_plan(hand.lifts, self.session.units, come_back=hand.come_back, valve_diameter=diameter)
         witness = space.witness_run(hand.setup)
-        self.conditions.show_notes([stale_air(hand, self.control.temperature), _witness_words(space, witness)])
+        pipe = pipe_against_school(space.job, hand.setup.direction, hand.setup.pipe)
+        self.conditions.show_notes([stale_air(hand, self.control.temperature), _witness_words(space, witness), pipe])
 
     def _show_far(self) -> None:
         units, control = self.session.units, self.control

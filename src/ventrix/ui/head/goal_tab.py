@@ -10,7 +10,7 @@ from PySide6.QtWidgets import (
 from ventrix.core.metal.unrolled import ZONE_NAMES
 from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.job import Job, Target, WallLimit
-from ventrix.core.model.school_questions import SCHOOLS
+from ventrix.core.model.school_questions import QUESTIONS, side_taken
 from ventrix.core.quantity.units import parse_quantity
 from ventrix.ui.head.tab import MeasuringSheet, Tab, unless_typing
 from ventrix.workspace.ids import new_id
@@ -39,12 +39,12 @@ class GoalTab(Tab):
         self.column.addWidget(self.problem)
         self.add_heading("Schools")
         self.schools: dict[str, QComboBox] = {}
-        for key, caption, sides in SCHOOLS:
+        for question in QUESTIONS:
             box = QComboBox()
-            box.addItems(sides)
-            box.activated.connect(lambda _i, k=key, b=box: self._choose(k, b.currentText()))
-            self.schools[key] = box
-            self.add_row(caption, box)
+            box.addItems([side.words for side in question.sides])
+            box.activated.connect(lambda _i, k=question.key, b=box: self._choose(k, b.currentText()))
+            self.schools[question.key] = box
+            self.add_row(question.caption, box)
         self.column.addStretch()
 
     def show_job(self, job: Job, port: Port, cut: Cut) -> None:
@@ -53,8 +53,8 @@ class GoalTab(Tab):
         unless_typing(self.targets, "; ".join(self._target_text(t) for t in shown))
         limits = [f"{w.place} {units.length.text(w.thickness)}".strip() for w in job.wall_limits]
         unless_typing(self.limits, "; ".join(limits))
-        for key, _, sides in SCHOOLS:
-            self.schools[key].setCurrentText(str(job.schools.get(key, sides[0])))
+        for key, box in self.schools.items():
+            box.setCurrentText(side_taken(job, key).words)
 
     def _target_text(self, target: Target) -> str:
         units = self.room.session.units

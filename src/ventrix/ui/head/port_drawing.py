@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+import numpy as np
 from PySide6.QtCore import QEvent, QObject, QPointF, QRectF, Qt
 from PySide6.QtGui import QPainter, QPainterPath, QPaintEvent, QPen
 from PySide6.QtWidgets import QSizePolicy, QWidget
@@ -73,6 +74,7 @@ class PortDrawing(QWidget):
         self._known: Known = {}
         self._kind = "intake"
         self._focus = ""
+        self._throat_share, self._seat = 0.89, float(np.deg2rad(45))
         for key, field in fields.items():
             field.setParent(self)
             field.setFixedSize(FIELD_W, FIELD_H)
@@ -82,9 +84,11 @@ class PortDrawing(QWidget):
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
         self.setAccessibleName("Section of the port")
 
-    def show_sizes(self, known: Known, kind: str) -> None:
-        """Draw to these figures [m]; what is not known is drawn at a usual proportion, dashed."""
+    def show_sizes(self, known: Known, kind: str, throat: float = 0.89, seat: float = 45.0) -> None:
+        """Draw to these figures [m]; what is not known is drawn at a usual proportion: the throat at its wanted
+        share of the valve, the seat at its wanted angle [deg]."""
         self._known, self._kind = known, kind
+        self._throat_share, self._seat = throat, np.deg2rad(seat)
         self.update()
 
     def eventFilter(self, watched: QObject, event: QEvent) -> bool:
@@ -121,7 +125,7 @@ class PortDrawing(QWidget):
 
     def _shape(self) -> Shape:
         valve = self._value("head_diameter", 0.046)
-        throat = min(self._value("throat_diameter", 0.88 * valve), 0.995 * valve)
+        throat = min(self._value("throat_diameter", self._throat_share * valve), 0.995 * valve)
         stem = min(self._value("stem_diameter", 0.16 * valve), 0.6 * throat)
         bowl = self._value("bowl_diameter", 1.03 * throat)
         opening = self._value("opening_height", 1.05 * throat)
@@ -233,8 +237,12 @@ class PortDrawing(QWidget):
             QPointF(s.cx + b, s.seat_y - s.throat * 0.42),
         )
         path.lineTo(s.cx + r, s.seat_y - s.throat * 0.12)
-        path.lineTo(s.cx + r, s.seat_y)
-        path.lineTo(s.cx - r, s.seat_y)
+        run = s.valve / 2 - r  # from throat to the valve's edge, along the seat's own angle
+        rise = min(run * float(np.tan(self._value("seat_angle", self._seat))), s.throat * 0.11)
+        path.lineTo(s.cx + r, s.seat_y - rise)
+        path.lineTo(s.cx + r + run, s.seat_y)
+        path.lineTo(s.cx - r - run, s.seat_y)
+        path.lineTo(s.cx - r, s.seat_y - rise)
         path.lineTo(s.cx - r, s.floor_y + s.bend)
         path.quadTo(QPointF(s.cx - r, s.floor_y), QPointF(s.cx - r - s.bend, s.floor_y))
         path.cubicTo(

@@ -14,6 +14,7 @@ from ventrix.core.model.cut import Cut, Port, Pour
 from ventrix.core.model.job import Job, Valve
 from ventrix.core.model.noun import Noun
 from ventrix.core.model.plausible import check_of
+from ventrix.core.model.school_questions import side_taken, throat_against_school
 from ventrix.core.quantity.words import sentence
 from ventrix.ui.head.casting_tab import CastingTab
 from ventrix.ui.head.derived_panel import AreaCurve, DerivedFigures
@@ -180,15 +181,27 @@ class HeadRoom(Room):
             self.fields[key].refuse(said)
         if not problems and not any(f.box.property("wrong") for f in self.fields.values()):
             self.said.clear()
-        self.drawing.show_sizes(self._typed, port.kind)
+        wanted = side_taken(space.job, "throat").value
+        self.drawing.show_sizes(self._typed, port.kind, sum(wanted) / 2, side_taken(space.job, "seat").value)
         typed = {s.key: self._typed.get(s.key) for s in SPECS if s.owner == "cut" and s.key != "volume"}
+        poured = self._typed.get("volume")
         own: dict[str, Any] = {key: value for key, value in typed.items() if value is not None}
         as_typed = replace(cut, **own)
         try:
             here = unroll(port, as_typed, space.job.valve_of(port))
-            self.derived.sentence.setText(self.curve.show_port(here, port.kind, self._typed.get("volume"), units))
+            self.derived.sentence.setText(
+                " ".join(s for s in (self._against_school(), self.curve.show_port(here, port.kind, poured, units)) if s)
+            )
         except ValueError as error:
             self.derived.sentence.setText(sentence(str(error)))
+
+    def _against_school(self) -> str:
+        """Where the throat stands against the range this job's porter wants."""
+        throat, head = self._typed.get("throat_diameter"), self._typed.get("head_diameter")
+        space = self.session.workspace
+        if space is None or throat is None or not head:
+            return ""
+        return throat_against_school(space.job, throat / head)
 
     # -- editing
 
