@@ -19,8 +19,8 @@ from ventrix.bench.procedure.lift_plan import Rung
 from ventrix.demo.job import demo_job
 from ventrix.records.book.book import Book
 from ventrix.ui.look import theme
-from ventrix.ui.open_book import Session
-from ventrix.ui.window.main_window import Shell
+from ventrix.ui.open_book import OpenBook
+from ventrix.ui.window.main_window import MainWindow
 from ventrix.workspace.workspace import Workspace
 
 
@@ -49,18 +49,18 @@ def main() -> None:
         book = Book.open(Path(folder) / "book.sqlite")
         book.add_job(demo_job())
         settings = QSettings(str(Path(folder) / "s.ini"), QSettings.Format.IniFormat)
-        shell = Shell(Session(book, Workspace.open(book, demo_job().id), settings))
-        shell.show()
-        shell.go_to(1)
+        window = MainWindow(OpenBook(book, Workspace.open(book, demo_job().id), settings))
+        window.show()
+        window.go_to(1)
         app.processEvents()
         took = []
         for i in range(200):
             began = time.perf_counter()
-            shell.flow.hand.store(Kept(Rung(0.00127 * (1 + i % 12)), 0.05, None, None, None), "0.050", "typed")
-            shell.flow.ladder.repaint()
+            window.flow.hand.store(Kept(Rung(0.00127 * (1 + i % 12)), 0.05, None, None, None), "0.050", "typed")
+            window.flow.ladder.repaint()
             took.append(time.perf_counter() - began)
         bare = bare_inserts(Path(folder) / "bare.sqlite", 200)
-        shell.close()
+        window.close()
     middle, least = statistics.median(took), statistics.median(bare)
     print(
         f"Space to row committed and rung drawn: median {middle * 1e3:.1f} ms, "

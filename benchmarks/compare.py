@@ -22,7 +22,7 @@ from ventrix.core.runs.geometry import Geometry
 from ventrix.core.runs.reduction import ReducedRun, reduce_run
 from ventrix.rooms.shared.plot_values import Line
 from ventrix.ui.look import theme
-from ventrix.ui.widgets.plot import LiftPlot
+from ventrix.ui.widgets.plot import Plot
 
 CURVES, POINTS, PAIRS = 40, 20, 1000
 
@@ -54,7 +54,7 @@ def main() -> None:
     theme.apply(app, "dye")
     x = np.linspace(0.05, 0.6, POINTS)
     ys = [x * (300 + 3 * i) for i in range(CURVES)]
-    plot = LiftPlot("many", selects=True)
+    plot = Plot("many", selects=True)
     plot.resize(760, 420)
     plot.show()
     lines = [Line(x, y, "quiet", 1, label=str(i)) for i, y in enumerate(ys)]

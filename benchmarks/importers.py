@@ -17,7 +17,7 @@ from pathlib import Path
 from typing import Any
 
 from ventrix.core.calculators.answer import calculate, registry
-from ventrix.core.judging.findings import Analysis
+from ventrix.core.judging.findings import Findings
 from ventrix.core.quantity.units import parse_quantity
 from ventrix.demo.job import demo_benches, demo_job
 from ventrix.records.bad_input import InputError
@@ -110,7 +110,7 @@ def run_table() -> str:
     job = demo_job()
     port = job.ports[0]
     run = port.cuts[1].runs[0]
-    reduced = Analysis(job).runs_of(port.cuts[1], port)[0]
+    reduced = Findings(job).runs_of(port.cuts[1], port)[0]
     return write_run_table(RunTable(run, job.setup(run.setup_id), reduced.geometry, "1"))
 
 

@@ -28,8 +28,8 @@ def type_readings(path: Path, first: int) -> None:
     from PySide6.QtWidgets import QApplication
 
     from ventrix.ui.look import theme
-    from ventrix.ui.open_book import Session
-    from ventrix.ui.window.main_window import Shell
+    from ventrix.ui.open_book import OpenBook
+    from ventrix.ui.window.main_window import MainWindow
     from ventrix.workspace.workspace import Workspace
 
     app = QApplication([])
@@ -38,10 +38,10 @@ def type_readings(path: Path, first: int) -> None:
     book = Book.open(path)
     jobs = book.jobs()
     space = Workspace.open(book, jobs[0].id) if jobs else Workspace.create(book, "Kill me")
-    shell = Shell(Session(book, space, QSettings(str(path.with_suffix(".ini")), QSettings.Format.IniFormat)))
-    shell.show()
-    shell.go_to_named("flow")
-    room = shell.flow
+    window = MainWindow(OpenBook(book, space, QSettings(str(path.with_suffix(".ini")), QSettings.Format.IniFormat)))
+    window.show()
+    window.go_to_named("flow")
+    room = window.flow
     print("ready", flush=True)
     number = first
     while True:

@@ -30,8 +30,8 @@ from ventrix.demo.job import demo_job
 from ventrix.records.book.book import Book
 from ventrix.ui.bench_bridge import REFRESH, BenchBridge
 from ventrix.ui.look import theme
-from ventrix.ui.open_book import Session
-from ventrix.ui.window.main_window import Shell
+from ventrix.ui.open_book import OpenBook
+from ventrix.ui.window.main_window import MainWindow
 from ventrix.workspace.workspace import Workspace
 
 RATE = 50
@@ -43,19 +43,19 @@ def resident() -> float:
     return pages * resource.getpagesize() / 2**20
 
 
-def spin(app: QApplication, shell: Shell, seconds: float, *, feed: bool) -> tuple[float, int, int]:
+def spin(app: QApplication, window: MainWindow, seconds: float, *, feed: bool) -> tuple[float, int, int]:
     """Processor share while samples are fed at their rate, how many were sent, and how many the test saw."""
-    bridge = shell.session.bench
+    bridge = window.open_book.bench
     sent = seen = 0
     began, busy = time.perf_counter(), time.process_time()
-    original = shell.flow.hand.test.feed
+    original = window.flow.hand.test.feed
 
     def counted(sample: Sample) -> None:
         nonlocal seen
         seen += 1
         original(sample)
 
-    shell.flow.hand.test.feed = counted  # type: ignore[method-assign]
+    window.flow.hand.test.feed = counted  # type: ignore[method-assign]
     lift, pressure = to_si(0.4, "in"), to_si(28, "inH2O")
     while (now := time.perf_counter() - began) < seconds:
         batch = []
@@ -66,7 +66,7 @@ def spin(app: QApplication, shell: Shell, seconds: float, *, feed: bool) -> tupl
             bridge.sampled.emit(batch)
         app.processEvents()
         time.sleep(REFRESH / 1000)
-    shell.flow.hand.test.feed = original  # type: ignore[method-assign]
+    window.flow.hand.test.feed = original  # type: ignore[method-assign]
     return (time.process_time() - busy) / seconds, sent, seen
 
 
@@ -99,19 +99,19 @@ def main() -> None:
         book = Book.open(Path(folder) / "book.sqlite")
         book.add_job(demo_job())
         settings = QSettings(str(Path(folder) / "s.ini"), QSettings.Format.IniFormat)
-        shell = Shell(Session(book, Workspace.open(book, demo_job().id), settings))
-        shell.show()
-        shell.go_to(1)
-        assert isinstance(shell.session.bench, BenchBridge)
-        shell.session.bench.connected = True
-        shell.flow.control.stand_on(7)
-        spin(app, shell, 2.0, feed=True)
-        idle, _, _ = spin(app, shell, min(seconds, 10.0), feed=False)
+        window = MainWindow(OpenBook(book, Workspace.open(book, demo_job().id), settings))
+        window.show()
+        window.go_to(1)
+        assert isinstance(window.open_book.bench, BenchBridge)
+        window.open_book.bench.connected = True
+        window.flow.control.stand_on(7)
+        spin(app, window, 2.0, feed=True)
+        idle, _, _ = spin(app, window, min(seconds, 10.0), feed=False)
         before = resident()
-        share, sent, seen = spin(app, shell, seconds, feed=True)
+        share, sent, seen = spin(app, window, seconds, feed=True)
         after = resident()
-        shell.session.bench.connected = False
-        shell.close()
+        window.open_book.bench.connected = False
+        window.close()
     print(f"{sent} samples in {seconds:.0f} s, {sent - seen} dropped")
     print(f"share of one core: {share:.1%} with samples, {idle:.1%} idle")
     print(f"the window's own work: {share - idle:.1%} (aim under 10 %)")

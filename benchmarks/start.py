@@ -32,8 +32,8 @@ import resource, sys, time
 from ventrix.ui import launch
 from ventrix.ui.launch import Start
 
-def render(app, shell, room, path):
-    shell.grab()
+def render(app, window, room, path):
+    window.grab()
     print(time.time())
     print(resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024)
 

@@ -11,12 +11,12 @@ from PySide6.QtWidgets import QApplication
 from ventrix.core.formulas.port import energy_density, mean_port_velocity
 from ventrix.core.formulas.valve import curtain_area, lift_ratio, throat_area, valve_head_area
 from ventrix.core.judging.comparison import compare_runs
-from ventrix.core.judging.findings import Analysis
+from ventrix.core.judging.findings import Findings
 from ventrix.core.quantity.units import from_si_array
 from ventrix.demo.job import demo_job
 from ventrix.rooms.shared.plot_values import Band, Bars, Line
 from ventrix.ui.look import theme
-from ventrix.ui.widgets.plot import LiftPlot
+from ventrix.ui.widgets.plot import Plot
 
 TARGET = Path(__file__).parents[1] / "src/ventrix/manual/pictures"
 
@@ -27,14 +27,14 @@ def main() -> None:
     theme.load_fonts()
     theme.apply(app, "paper")
     job = demo_job()
-    port, analysis = job.ports[0], Analysis(job)
-    runs = [analysis.runs_of(cut, port)[-1] for cut in port.cuts]
+    port, findings = job.ports[0], Findings(job)
+    runs = [findings.runs_of(cut, port)[-1] for cut in port.cuts]
     run, valve = runs[0], job.valves[0]
     assert valve.head_diameter is not None
     lift = from_si_array(run.lift, "in")
 
     def draw(name: str, lines: list[Line], top: float, **more: object) -> None:
-        plot = LiftPlot(name)
+        plot = Plot(name)
         plot.resize(560, 300)
         plot.show()
         plot.show_values(lines, x_range=(0.0, 0.70), y_range=(more.pop("low", 0.0), top), **more)  # type: ignore[arg-type]
@@ -65,7 +65,7 @@ def main() -> None:
         for v, name, style in zip(speeds, ("118 cc", "130 cc"), ("solid", "dashed"), strict=True)
     ]
     draw("energy", lines, 4500.0)
-    c = compare_runs([runs[1]], [runs[2]], scatter=analysis.scatter("back-room"))
+    c = compare_runs([runs[1]], [runs[2]], scatter=findings.scatter("back-room"))
     change, u = (from_si_array(v, "cfm") for v in (c.change, c.expanded))
     shades = [theme.current().result(r) for r in c.results]
     bars = Bars(lift, change, shades, [f"{v:+.1f}" for v in change], 0.012)

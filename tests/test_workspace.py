@@ -136,7 +136,7 @@ def test_demo_tells_three_stories(tmp_path: Path) -> None:
         port = space.job.ports[0]
         said = []
         for before, after in zip(port.cuts, port.cuts[1:], strict=False):
-            verdict = space.analysis.verdict(space.analysis.pair(port, before, after))
+            verdict = space.findings.verdict(space.findings.pair(port, before, after))
             assert verdict is not None
             said.append(verdict.headline)
         assert said == ["Keep.", "A trade.", "This bench can't tell."]
@@ -189,11 +189,11 @@ def test_a_run_names_the_witness_of_its_setting_up(space: Workspace) -> None:
     assert names[0] is not None
     assert names[1] is not None
     assert names[0] != names[1]
-    pair = space.analysis.pair(space.job.port(first), *cuts)
+    pair = space.findings.pair(space.job.port(first), *cuts)
     assert pair.comparison is not None
     assert pair.comparison.weighted / pair.comparison.weighted_before == pytest.approx(0.03)
     space.judge_by_witness(True)
-    pair = space.analysis.pair(space.job.port(first), *cuts)
+    pair = space.findings.pair(space.job.port(first), *cuts)
     assert pair.comparison is not None
     assert pair.comparison.weighted == pytest.approx(0.0, abs=1e-9)
     assert "witness" in " ".join(pair.comparison.notes)

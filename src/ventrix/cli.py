@@ -139,20 +139,20 @@ def compare(
 
 def _judge_job(path: Path, as_json: bool) -> None:
     """Every flowed cut of a job document against the one before it, and the last against the first."""
-    from ventrix.core.judging.findings import Analysis
+    from ventrix.core.judging.findings import Findings
     from ventrix.records.files.job_document import read_document
     from ventrix.reports import results
 
     if path.suffix.lower() == ".csv":
         raise InputError("one run table alone has nothing to be held against", file=path.name, field="AFTER.csv")
     job, benches = read_document(path)
-    analysis = Analysis(job, benches=benches)
-    judged = _of_file(path, lambda: results.job_pairs(analysis))
+    findings = Findings(job, benches=benches)
+    judged = _of_file(path, lambda: results.job_pairs(findings))
     if as_json:
-        _print_json({"pairs": [results.pair_document(analysis, pair) for pair in judged]})
+        _print_json({"pairs": [results.pair_document(findings, pair) for pair in judged]})
     else:
         for pair in judged:
-            print(results.pair_text(analysis, pair))
+            print(results.pair_text(findings, pair))
 
 
 def _of_file(path: Path, work: Any) -> Any:

@@ -11,7 +11,7 @@ from ventrix.core.calculators.from_job import known_inputs
 from ventrix.core.edits.cuts import add_cut, add_valve, edit_cut, edit_valve, set_volume
 from ventrix.core.edits.runs import edit_run, start_run, strike
 from ventrix.core.edits.undo import keep_measured
-from ventrix.core.judging.findings import Analysis
+from ventrix.core.judging.findings import Findings
 from ventrix.core.model.cut import Cut, Port, Pour, carried, poured_volume
 from ventrix.core.model.job import Valve
 from ventrix.core.model.run import FlowRun, Mount, Reading, SetUp
@@ -53,20 +53,20 @@ def test_geometry_follows_the_cut() -> None:
 
 
 def test_unchanged_parts_are_not_worked_out_again() -> None:
-    before = Analysis(JOB)
+    before = Findings(JOB)
     pair = before.pair(PORT, PORT.cuts[0], PORT.cuts[1])
     renamed = replace(JOB, title="Other")
-    after = Analysis(renamed, before)
+    after = Findings(renamed, before)
     again = after.pair(PORT, PORT.cuts[0], PORT.cuts[1])
     assert again.comparison is pair.comparison
     assert again.before_runs[0] is pair.before_runs[0]
 
 
 def test_a_changed_valve_is_worked_out_again() -> None:
-    before = Analysis(JOB)
+    before = Findings(JOB)
     old = before.runs_of(PORT.cuts[0], PORT)[0]
     job = edit_valve(JOB, "valve-intake", head_diameter=0.047)
-    new = Analysis(job, before).runs_of(PORT.cuts[0], PORT)[0]
+    new = Findings(job, before).runs_of(PORT.cuts[0], PORT)[0]
     assert new.derived.lift_ratio[0] < old.derived.lift_ratio[0]
 
 
@@ -81,7 +81,7 @@ def test_the_best_matching_runs_speak() -> None:
     )
     job = start_run(JOB, cut.id, run, odd, None)
     port = job.ports[0]
-    pair = Analysis(job).pair(port, port.cuts[0], port.cuts[1])
+    pair = Findings(job).pair(port, port.cuts[0], port.cuts[1])
     assert [r.run_id for r in pair.after_runs] == ["intake-1-run"]
     assert pair.comparison is not None
     assert pair.comparison.comparability.level == "yes"
@@ -90,23 +90,23 @@ def test_the_best_matching_runs_speak() -> None:
 def test_what_is_missing_is_said() -> None:
     port = replace(PORT, cuts=(PORT.cuts[0], Cut(id="new", number=1, name="new")))
     job = replace(JOB, ports=(port, JOB.ports[1]))
-    pair = Analysis(job).pair(port, port.cuts[0], port.cuts[1])
+    pair = Findings(job).pair(port, port.cuts[0], port.cuts[1])
     assert pair.comparison is None
     assert pair.missing == "Cut 1 has not been flowed yet."
-    assert Analysis(job).verdict(pair) is None
+    assert Findings(job).verdict(pair) is None
 
 
 def test_a_run_that_cannot_be_reduced_says_why() -> None:
     run = FlowRun(id="bad", setup_id="setup-intake", readings=(Reading(id="x", lift=0.002, flow=1e-5),))
     port = replace(PORT, cuts=(PORT.cuts[0], Cut(id="new", number=1, runs=(run,))))
-    pair = Analysis(replace(JOB, ports=(port,))).pair(port, port.cuts[0], port.cuts[1])
+    pair = Findings(replace(JOB, ports=(port,))).pair(port, port.cuts[0], port.cuts[1])
     assert "leak is not smaller" in pair.missing
 
 
 def test_a_cam_that_makes_no_sense_is_no_cam() -> None:
-    assert Analysis(JOB).cam_of("intake") is not None
-    assert Analysis(replace(JOB, cam_lift=0.001)).cam_of("intake") is None
-    assert Analysis(replace(JOB, cam_duration=None)).cam_of("intake") is None
+    assert Findings(JOB).cam_of("intake") is not None
+    assert Findings(replace(JOB, cam_lift=0.001)).cam_of("intake") is None
+    assert Findings(replace(JOB, cam_duration=None)).cam_of("intake") is None
 
 
 def test_edits_leave_the_old_job_alone() -> None:
@@ -158,7 +158,7 @@ def test_measurements_survive_any_older_state() -> None:
 
 
 def test_what_a_job_knows_for_calculators() -> None:
-    known = known_inputs(Analysis(JOB), PORT, PORT.cuts[2], PORT.cuts[1])
+    known = known_inputs(Findings(JOB), PORT, PORT.cuts[2], PORT.cuts[1])
     assert known["valve_diameter"] == pytest.approx(0.046)
     assert known["volume_before"] == pytest.approx(119.6e-6)
     assert known["volume_after"] == pytest.approx(121.9e-6)

@@ -13,7 +13,7 @@ from ventrix.core.formulas.cam import Cam
 from ventrix.core.formulas.flow_curve import FlowCurve
 from ventrix.core.formulas.knowledge import Known
 from ventrix.core.judging.comparison import RunComparison, compare_runs
-from ventrix.core.judging.findings import Analysis
+from ventrix.core.judging.findings import Findings
 from ventrix.core.judging.fingerprints import fingerprints
 from ventrix.core.judging.pours import Volumes, volumes_of
 from ventrix.core.judging.schools import bands, school_weights
@@ -178,8 +178,8 @@ def test_striking_that_makes_the_verdict_is_said() -> None:
     )
     has = Cut(id="b", number=1, runs=(FlowRun(id="r1", setup_id="s", readings=(*readings(BASE * 1.06), *low)),))
     job = job_of(had, has)
-    analysis = Analysis(job)
-    verdict = analysis.verdict(analysis.pair(job.ports[0], *job.ports[0].cuts))
+    findings = Findings(job)
+    verdict = findings.verdict(findings.pair(job.ports[0], *job.ports[0].cuts))
     assert verdict is not None
     assert verdict.result == "better"
     assert any("With the struck readings counted" in w for w in verdict.warnings)
@@ -193,8 +193,8 @@ def test_five_unproven_gains_may_make_a_proven_three_percent() -> None:
         for i in range(6)
     ]
     job = job_of(*cuts)
-    analysis = Analysis(job)
-    row = row_of(analysis, job.ports[0])
+    findings = Findings(job)
+    row = row_of(findings, job.ports[0])
     assert all(s.own is not None and s.own.result != "better" for s in row.steps)
     last = row.steps[-1]
     assert last.total is not None
@@ -203,11 +203,11 @@ def test_five_unproven_gains_may_make_a_proven_three_percent() -> None:
     # five looks of nothing at a chance of one in forty each: 1 - 0.975^5 = 11.9 %
     assert row.looks == 5
     assert row.luck == pytest.approx(0.119, abs=0.001)
-    together = last_together(analysis, job.ports[0], 5)
+    together = last_together(findings, job.ports[0], 5)
     assert together is not None
     assert together[2] is not None
     assert together[2].result == "better"
-    assert last_together(analysis, job.ports[0], 6) is None
+    assert last_together(findings, job.ports[0], 6) is None
 
 
 def test_a_claim_never_counts_as_measured() -> None:
@@ -215,12 +215,12 @@ def test_a_claim_never_counts_as_measured() -> None:
     cut = Cut(id="a", number=0, runs=(claim,))
     flowed = Cut(id="b", number=1, runs=(FlowRun(id="r", setup_id="s", readings=readings(BASE)),))
     job = job_of(cut, flowed)
-    analysis = Analysis(job)
-    assert analysis.runs_of(cut, job.ports[0]) == ()
-    claims = analysis.claims_of(cut, job.ports[0])
+    findings = Findings(job)
+    assert findings.runs_of(cut, job.ports[0]) == ()
+    claims = findings.claims_of(cut, job.ports[0])
     assert claims[0].claimed == "the seller's sheet"
-    held = analysis.compare_across(claims, job.ports[0], flowed)
-    verdict = analysis.verdict(held)
+    held = findings.compare_across(claims, job.ports[0], flowed)
+    verdict = findings.verdict(held)
     assert verdict is not None
     assert verdict.kind == "can't be said"
     assert "claimed by the seller's sheet" in verdict.sentence

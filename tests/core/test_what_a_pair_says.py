@@ -7,7 +7,7 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from ventrix.core.judging.findings import Analysis
+from ventrix.core.judging.findings import Findings
 from ventrix.core.judging.row_of_cuts import row_of
 from ventrix.core.judging.targets import target_at, target_reach
 from ventrix.core.model.cut import Cut, Port
@@ -58,14 +58,14 @@ def job_of(*cuts: tuple[tuple[Reading, ...], SetUp]) -> Job:
 
 def test_an_index_is_said_in_percent_of_the_cut_held_against() -> None:
     share = np.linspace(0.2, 0.8, 10)
-    analysis = Analysis(job_of((columns(share, "a"), FULL), (columns(share * 1.08, "b"), FULL)))
-    port = analysis.job.ports[0]
-    pair = analysis.pair(port, port.cuts[0], port.cuts[1])
-    gain = analysis.gain(pair)
+    findings = Findings(job_of((columns(share, "a"), FULL), (columns(share * 1.08, "b"), FULL)))
+    port = findings.job.ports[0]
+    pair = findings.pair(port, port.cuts[0], port.cuts[1])
+    gain = findings.gain(pair)
     assert gain is not None
     assert gain.is_share
     assert gain.value == pytest.approx(0.08, abs=1e-9)  # eight percent were put in
-    row = row_of(analysis, port)
+    row = row_of(findings, port)
     step = row.steps[-1]
     assert step.own is not None
     assert step.total is not None
@@ -74,13 +74,13 @@ def test_an_index_is_said_in_percent_of_the_cut_held_against() -> None:
 
 def test_nothing_is_said_beside_not_comparable() -> None:
     other = replace(FULL, id="t", bore=0.1)
-    analysis = Analysis(job_of((readings(FLOW, "a"), FULL), (readings(FLOW * 1.05, "b"), other)))
-    port = analysis.job.ports[0]
-    gain = analysis.gain(analysis.pair(port, port.cuts[0], port.cuts[1]))
+    findings = Findings(job_of((readings(FLOW, "a"), FULL), (readings(FLOW * 1.05, "b"), other)))
+    port = findings.job.ports[0]
+    gain = findings.gain(findings.pair(port, port.cuts[0], port.cuts[1]))
     assert gain is not None
     assert not gain.comparable
     assert gain.value is gain.expanded is None
-    assert all(s.own is None or s.own.value is None for s in row_of(analysis, port).steps)
+    assert all(s.own is None or s.own.value is None for s in row_of(findings, port).steps)
 
 
 def test_a_dip_that_a_second_bench_does_not_show_is_the_benchs() -> None:
@@ -89,22 +89,22 @@ def test_a_dip_that_a_second_bench_does_not_show_is_the_benchs() -> None:
     two = replace(FULL, id="t", bench="two")
     job = job_of((readings(dented, "a"), FULL))
     port = job.ports[0]
-    assert Analysis(job).dip_of_the_bench(port, "one", float(LIFT[5])) is None  # one bench alone says nothing
+    assert Findings(job).dip_of_the_bench(port, "one", float(LIFT[5])) is None  # one bench alone says nothing
     second = FlowRun(id="r9", setup_id="t", mount_id="m0", readings=readings(FLOW * 1.02, "z"))
     cut = replace(port.cuts[0], runs=(*port.cuts[0].runs, second))
     port = replace(port, cuts=(cut,))
-    analysis = Analysis(replace(job, setups=(FULL, two), ports=(port,)))
-    assert analysis.dip_of_the_bench(port, "one", float(LIFT[5])) == "two"
-    assert analysis.dip_of_the_bench(port, "one", float(LIFT[2])) is None
+    findings = Findings(replace(job, setups=(FULL, two), ports=(port,)))
+    assert findings.dip_of_the_bench(port, "one", float(LIFT[5])) == "two"
+    assert findings.dip_of_the_bench(port, "one", float(LIFT[2])) is None
     shared = replace(second, readings=readings(dented * 1.02, "y"))
     port = replace(port, cuts=(replace(cut, runs=(cut.runs[0], shared)),))
-    assert Analysis(replace(analysis.job, ports=(port,))).dip_of_the_bench(port, "one", float(LIFT[5])) is None
+    assert Findings(replace(findings.job, ports=(port,))).dip_of_the_bench(port, "one", float(LIFT[5])) is None
 
 
 def test_a_target_carries_the_pressure_it_is_meant_at() -> None:
     """ENGINEERING.md's table: 10 inH2O stands to 28 as 1 to 1.6432, the mean of nozzle and plate."""
     flowed = job_of((readings(FLOW, "a"), FULL))
-    run = Analysis(flowed).runs_of(flowed.ports[0].cuts[0], flowed.ports[0])[0]
+    run = Findings(flowed).runs_of(flowed.ports[0].cuts[0], flowed.ports[0])[0]
     job = Job(id="j", title="t", test_pressure=DP)
     at28 = Target(id="t", kind="intake", lift=float(LIFT[7]), flow=180 * CFM)
     at10 = replace(at28, flow=180 * CFM / 1.6432, test_pressure=to_si(10, "inH2O"))

@@ -6,12 +6,12 @@ from dataclasses import replace
 
 import pytest
 
-from ventrix.core.judging.findings import Analysis
+from ventrix.core.judging.findings import Findings
 from ventrix.core.model.run import SetUp
 from ventrix.core.quantity.units import CFM, INCH, to_si
 from ventrix.demo.job import demo_job
 from ventrix.rooms.display_units import METRIC, SYSTEMS, US, Shown
-from ventrix.rooms.flow.pictures import Rung
+from ventrix.rooms.flow.pictures import LadderRung
 from ventrix.rooms.shared.conditions_words import in_words
 from ventrix.rooms.shared.gain_words import doubt_text, gain_text, shown_of
 
@@ -79,9 +79,9 @@ def test_conditions_are_one_line_and_leave_out_what_is_not_recorded(
 
 
 def test_a_gain_is_worded_alike_wherever_it_stands() -> None:
-    analysis = Analysis(demo_job())
-    port = analysis.job.ports[0]
-    gain = analysis.gain(analysis.pair(port, port.cuts[0], port.cuts[1]))
+    findings = Findings(demo_job())
+    port = findings.job.ports[0]
+    gain = findings.gain(findings.pair(port, port.cuts[0], port.cuts[1]))
     assert gain is not None
     assert gain.value is not None
     assert gain_text(gain, US) == US.flow.text(gain.value, sign=True)
@@ -95,5 +95,5 @@ def test_a_gain_is_worded_alike_wherever_it_stands() -> None:
 
 
 def test_a_rungs_notes_are_letters() -> None:
-    assert Rung("0.300").letters == ""
-    assert set(Rung("0.300", notes=("noise", "dip"), unsteady=True).letters) >= {"N", "I"}
+    assert LadderRung("0.300").letters == ""
+    assert set(LadderRung("0.300", notes=("noise", "dip"), unsteady=True).letters) >= {"N", "I"}

@@ -8,7 +8,7 @@ import numpy as np
 import pytest
 
 from ventrix.core.edits.cuts import edit_cut
-from ventrix.core.judging.findings import Analysis
+from ventrix.core.judging.findings import Findings
 from ventrix.core.model.cut import Operation, Pour, WallReading
 from ventrix.core.model.traverse import ProbePoint, Traverse
 from ventrix.core.quantity.units import CFM, INCH, from_si
@@ -25,7 +25,7 @@ from ventrix.rooms.shared.unrolled_map import map_picture
 
 JOB = demo_job()
 PORT = JOB.ports[0]
-ANALYSIS = Analysis(JOB, benches=demo_benches())
+ANALYSIS = Findings(JOB, benches=demo_benches())
 PAIR = ANALYSIS.pair(PORT, PORT.cuts[1], PORT.cuts[2])
 
 
@@ -87,7 +87,7 @@ def test_the_other_kind_is_the_port_of_the_same_cylinder() -> None:
     assert other is not None
     assert other.setup.direction == "exhaust"
     assert beside_of(ANALYSIS, PORT, PORT.cuts[2]).other is other
-    alone = Analysis(replace(JOB, ports=(PORT,)))
+    alone = Findings(replace(JOB, ports=(PORT,)))
     assert other_kind(alone, PORT) is None
     assert beside_of(alone, PORT, PORT.cuts[2]).other is None
 
@@ -96,7 +96,7 @@ def test_a_section_that_was_never_measured_carries_no_speed() -> None:
     sizes = ("pinch_width", "pinch_height", "opening_width", "opening_height", "throat_diameter", "bowl_diameter")
     bare = replace(PORT.cuts[0], stations=(), **dict.fromkeys(sizes))
     port = replace(PORT, cuts=(bare,))
-    assert beside_of(Analysis(replace(JOB, ports=(port,))), port, bare).smallest_area is None
+    assert beside_of(Findings(replace(JOB, ports=(port,))), port, bare).smallest_area is None
     assert beside_of(ANALYSIS, PORT, PORT.cuts[2]).smallest_area is not None
 
 
@@ -119,10 +119,10 @@ def test_the_card_says_what_was_done_and_how_long_it_took() -> None:
 def test_pours_are_averaged_with_what_lies_between_them() -> None:
     cut = replace(PORT.cuts[2], pours=(Pour(id="a", volume=120e-6), Pour(id="b", volume=121.0e-6, how="burette")))
     job = edit_cut(JOB, cut.id, lambda _c: cut)
-    lines = {line.caption: line for line in volume_lines(Analysis(job), job.ports[0], cut, job.ports[0].cuts[1], US)}
+    lines = {line.caption: line for line in volume_lines(Findings(job), job.ports[0], cut, job.ports[0].cuts[1], US)}
     assert lines["Poured"].text.startswith("120.5 cc   2 pours, 1.0 apart, burette")
     assert lines["Break-even"].result in ("better", "worse")
-    assert volume_lines(Analysis(job), job.ports[0], replace(cut, pours=(), operations=()), None, US) == []
+    assert volume_lines(Findings(job), job.ports[0], replace(cut, pours=(), operations=()), None, US) == []
 
 
 def test_a_seat_that_narrowed_says_what_a_recut_takes() -> None:

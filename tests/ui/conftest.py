@@ -15,9 +15,9 @@ from tests.ui.stand_in import Open, StandIn
 from ventrix.demo.job import demo_benches, demo_job
 from ventrix.records.book.book import Book
 from ventrix.ui.look import theme
-from ventrix.ui.open_book import Session
+from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets import pedal as pedal_part
-from ventrix.ui.window.main_window import Shell
+from ventrix.ui.window.main_window import MainWindow
 from ventrix.workspace.workspace import Workspace
 
 
@@ -38,17 +38,17 @@ def quick_pedal(monkeypatch: pytest.MonkeyPatch) -> None:
 
 
 @pytest.fixture
-def foot(open_window: Open, qtbot, quick_pedal: None) -> Iterator[tuple[Shell, StandIn, Callable[[str], None]]]:  # type: ignore[no-untyped-def]
+def foot(open_window: Open, qtbot, quick_pedal: None) -> Iterator[tuple[MainWindow, StandIn, Callable[[str], None]]]:  # type: ignore[no-untyped-def]
     """The window on a new job, a stand-in bench, and a foot that presses, holds or presses twice."""
-    shell = open_window(demo=False)
-    shell.files.new_job()
-    shell.go_to(1)
-    shell.flow.pedal._listening = lambda: True  # offscreen windows are never the active one
-    key = shell.flow.pedal.key
+    window = open_window(demo=False)
+    window.files.new_job()
+    window.go_to(1)
+    window.flow.pedal._listening = lambda: True  # offscreen windows are never the active one
+    key = window.flow.pedal.key
 
     def send(kind: QEvent.Type, *, repeat: bool = False) -> None:
         event = QKeyEvent(kind, key, Qt.KeyboardModifier.NoModifier, "", repeat)
-        QApplication.sendEvent(QApplication.focusWidget() or shell, event)
+        QApplication.sendEvent(QApplication.focusWidget() or window, event)
 
     def step(how: str) -> None:
         qtbot.wait(pedal_part.DOUBLE + 30)
@@ -61,36 +61,36 @@ def foot(open_window: Open, qtbot, quick_pedal: None) -> Iterator[tuple[Shell, S
                 qtbot.wait(200)
             send(QEvent.Type.KeyRelease)
 
-    yield shell, StandIn(shell), step
-    shell.session.bench.connected = False
+    yield window, StandIn(window), step
+    window.open_book.bench.connected = False
 
 
 @pytest.fixture
-def open_window(styled: QApplication, qtbot, tmp_path: Path) -> Iterator[Callable[..., Shell]]:  # type: ignore[no-untyped-def]
+def open_window(styled: QApplication, qtbot, tmp_path: Path) -> Iterator[Callable[..., MainWindow]]:  # type: ignore[no-untyped-def]
     """Opens the window; `demo` with the demo job in it."""
-    shells: list[Shell] = []
+    shells: list[MainWindow] = []
 
-    def make(*, demo: bool = True) -> Shell:
+    def make(*, demo: bool = True) -> MainWindow:
         book = Book.open(tmp_path / "book.sqlite")
         settings = QSettings(str(tmp_path / "settings.ini"), QSettings.Format.IniFormat)
         space = None
         if demo:
             book.add_job(demo_job(), benches=demo_benches())
             space = Workspace.open(book, demo_job().id)
-        session = Session(book, space, settings)
-        shell = Shell(session)
-        shell.show()
-        qtbot.waitExposed(shell)
-        shells.append(shell)
-        return shell
+        open_book = OpenBook(book, space, settings)
+        window = MainWindow(open_book)
+        window.show()
+        qtbot.waitExposed(window)
+        shells.append(window)
+        return window
 
     yield make
-    for shell in shells:
-        shell.close()
-        manual = shell.manual
-        for window in (shell, manual):
-            if window is not None:
-                shiboken6.delete(window)
+    for window in shells:
+        window.close()
+        manual = window.manual
+        for each in (window, manual):
+            if each is not None:
+                shiboken6.delete(each)
     if theme.current().name != "dye":
         theme.apply(styled, "dye")
     left = [w for w in styled.topLevelWidgets() if w.isVisible()]

@@ -6,18 +6,18 @@ from collections.abc import Callable
 
 from ventrix.bench.drivers.sample import Sample
 from ventrix.core.quantity.units import from_si, to_si
-from ventrix.ui.window.main_window import Shell
+from ventrix.ui.window.main_window import MainWindow
 
-Open = Callable[..., Shell]
+Open = Callable[..., MainWindow]
 DP = to_si(28, "inH2O")
 
 
 class StandIn:
     """A bench whose samples the test makes: a connected bridge without a thread behind it."""
 
-    def __init__(self, shell: Shell) -> None:
-        self.shell, self.now = shell, 0.0
-        bench = shell.session.bench
+    def __init__(self, window: MainWindow) -> None:
+        self.window, self.now = window, 0.0
+        bench = window.open_book.bench
         bench.connected, bench.sentence = True, "bench of the test"
 
     def feed(
@@ -34,12 +34,12 @@ class StandIn:
             self.now += 0.05
             drift = flicker * i if flicker > 0.005 else flicker * (-1) ** i
             samples.append(Sample(self.now, flow * (1 + drift), pressure, lift))
-        self.shell.session.bench.sampled.emit(samples)
+        self.window.open_book.bench.sampled.emit(samples)
 
 
-def counted(shell: Shell) -> dict[int, int]:
+def counted(window: MainWindow) -> dict[int, int]:
     """How many readings count at each lift, in thousandths of an inch."""
-    space = shell.session.workspace
+    space = window.open_book.workspace
     assert space is not None
     assert space.cut is not None
     found: dict[int, int] = {}

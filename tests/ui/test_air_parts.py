@@ -15,12 +15,12 @@ from ventrix.core.air.traverse import Field, field_of
 from ventrix.core.metal.unrolled import unroll
 from ventrix.core.model.traverse import ProbePoint, Traverse
 from ventrix.demo.job import demo_job
-from ventrix.rooms.air.pictures import SectionView, Spot
+from ventrix.rooms.air.pictures import SectionSpot, SectionView
 from ventrix.ui.air.seat_clock import STATES, SeatClock
 from ventrix.ui.air.section_picture import SectionPicture, paint_field
 from ventrix.ui.air.section_strip import SectionStrip
 from ventrix.ui.look.air_scale import ScaleBar, ink_on, speed_colour
-from ventrix.ui.window.main_window import Shell
+from ventrix.ui.window.main_window import MainWindow
 
 
 def a_field(*, ring: bool = False) -> Field:
@@ -36,7 +36,8 @@ def a_field(*, ring: bool = False) -> Field:
 def a_view(field: Field | None, *, ring: bool = False, wanted: str = "") -> SectionView:
     layout = CLOCK if ring else NINE
     spots = tuple(
-        Spot(p.name, p.u, p.v, "300" if i % 2 else "", 0.5 if i % 2 else None) for i, p in enumerate(layout.places)
+        SectionSpot(p.name, p.u, p.v, "300" if i % 2 else "", 0.5 if i % 2 else None)
+        for i, p in enumerate(layout.places)
     )
     return SectionView("pinch, cut 2", 0.03, 0.04, ring, spots, field, (60.0, 120.0), wanted)
 
@@ -143,10 +144,10 @@ def test_figures_read_on_every_colour_of_the_scale(styled: QApplication, qtbot) 
     assert "120 to 356" in bar.accessibleName()
 
 
-def test_the_sheet_asks_for_what_is_missing(open_window: Callable[..., Shell]) -> None:
-    shell = open_window()
-    shell.go_to_named("air")
-    sheet = shell.traverse_sheet
+def test_the_sheet_asks_for_what_is_missing(open_window: Callable[..., MainWindow]) -> None:
+    window = open_window()
+    window.go_to_named("air")
+    sheet = window.traverse_sheet
     sheet.open("bowl")
     assert sheet.layout_choice.currentText() == "ring of eight"
     sheet.lift.set_value(None)
@@ -161,25 +162,25 @@ def test_the_sheet_asks_for_what_is_missing(open_window: Callable[..., Shell]) -
     sheet.kind.setCurrentText("a pitot probe")
     sheet.own.setText("Above the Plug")
     sheet.take()
-    space = shell.session.workspace
+    space = window.open_book.workspace
     assert space is not None and space.real_cut is not None
     assert space.real_cut.traverses[-1].station == "above the plug"
-    assert shell.air.station.currentText() == "above the plug"
+    assert window.air.station.currentText() == "above the plug"
 
 
-def test_an_exhaust_port_and_an_unmeasured_one_say_what_they_lack(open_window: Callable[..., Shell]) -> None:
-    shell = open_window()
-    space = shell.session.workspace
+def test_an_exhaust_port_and_an_unmeasured_one_say_what_they_lack(open_window: Callable[..., MainWindow]) -> None:
+    window = open_window()
+    space = window.open_book.workspace
     assert space is not None
     space.look_at_port("exhaust")
-    shell.go_to_named("air")
+    window.go_to_named("air")
     for page, words in ((0, "not been probed"), (1, "No ball"), (2, "No swirl"), (3, "Blow dyed liquid")):
-        shell.air.pages.setCurrentIndex(page)
-        shell.air.refresh()
-        assert words in shell.air.said.text()
-    shell.files.new_job()
-    shell.go_to_named("air")
+        window.air.pages.setCurrentIndex(page)
+        window.air.refresh()
+        assert words in window.air.said.text()
+    window.files.new_job()
+    window.go_to_named("air")
     for page in range(4):
-        shell.air.pages.setCurrentIndex(page)
-        shell.air.refresh()
-        assert shell.air.said.text()
+        window.air.pages.setCurrentIndex(page)
+        window.air.refresh()
+        assert window.air.said.text()

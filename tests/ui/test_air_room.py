@@ -19,30 +19,30 @@ from ventrix.core.edits.traverses import edit_traverse
 from ventrix.core.model.cut import Cut
 from ventrix.core.quantity.units import from_si, to_si
 from ventrix.ui.look.air_scale import speed_colour
-from ventrix.ui.window.main_window import Shell
+from ventrix.ui.window.main_window import MainWindow
 
-Open = Callable[..., Shell]
+Open = Callable[..., MainWindow]
 
 
 @pytest.fixture
-def shell(open_window: Open) -> Shell:
-    shell = open_window()
-    space = shell.session.workspace
+def window(open_window: Open) -> MainWindow:
+    window = open_window()
+    space = window.open_book.workspace
     assert space is not None
     space.look_at(space.job.ports[0].cuts[2].id)
-    shell.go_to_named("air")
-    return shell
+    window.go_to_named("air")
+    return window
 
 
-def cut_of(shell: Shell) -> Cut:
-    space = shell.session.workspace
+def cut_of(window: MainWindow) -> Cut:
+    space = window.open_book.workspace
     assert space is not None and space.real_cut is not None
     return space.real_cut
 
 
-def begin(shell: Shell, layout: str = FIVE.name, station: str = "guide", kind: str = "a pitot probe") -> None:
-    shell.air.traverse_wanted.emit(station)
-    sheet = shell.traverse_sheet
+def begin(window: MainWindow, layout: str = FIVE.name, station: str = "guide", kind: str = "a pitot probe") -> None:
+    window.air.traverse_wanted.emit(station)
+    sheet = window.traverse_sheet
     assert sheet.isVisible()
     sheet.kind.setCurrentText(kind)
     sheet.layout_choice.setCurrentText(layout)
@@ -52,24 +52,24 @@ def begin(shell: Shell, layout: str = FIVE.name, station: str = "guide", kind: s
     sheet.take()
 
 
-def type_reading(shell: Shell, text: str) -> None:
-    shell.air.probe.entry.setText(text)
-    shell.air.probe.keep_typed()
+def type_reading(window: MainWindow, text: str) -> None:
+    window.air.probe.entry.setText(text)
+    window.air.probe.keep_typed()
 
 
-def test_the_short_side_before_and_after_on_one_scale_and_in_words(shell: Shell) -> None:
-    shell.air.show_station("short side")
-    told = shell.air.said.text()
+def test_the_short_side_before_and_after_on_one_scale_and_in_words(window: MainWindow) -> None:
+    window.air.show_station("short side")
+    told = window.air.said.text()
     assert "Flux check" in told
     assert "floor left" in told
     assert "more even" in told
-    views = [p.view for p in shell.air.pictures]
+    views = [p.view for p in window.air.pictures]
     assert all(v is not None for v in views)
     assert views[0].scale == views[1].scale  # type: ignore[union-attr]
     assert {s.result for s in views[2].spots} <= {"better", "worse", "not proven"}  # type: ignore[union-attr]
-    assert len(shell.air.strip.sections) == 4
-    shell.air.show_station("bowl")
-    assert "has not been probed" in shell.air.said.text()
+    assert len(window.air.strip.sections) == 4
+    window.air.show_station("bowl")
+    assert "has not been probed" in window.air.said.text()
 
 
 def test_colours_go_evenly_from_dark_to_light() -> None:
@@ -85,118 +85,118 @@ def test_colours_go_evenly_from_dark_to_light() -> None:
     assert steps[-1] - steps[0] > 50
 
 
-def test_led_from_point_to_point_typed_struck_and_undone(shell: Shell, qtbot) -> None:  # type: ignore[no-untyped-def]
-    before = len(cut_of(shell).traverses)
-    begin(shell)
-    assert len(cut_of(shell).traverses) == before + 1
+def test_led_from_point_to_point_typed_struck_and_undone(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
+    before = len(cut_of(window).traverses)
+    begin(window)
+    assert len(cut_of(window).traverses) == before + 1
     names = [p.name for p in FIVE.places]
-    assert shell.air.probe.wanted() == names[0]
-    type_reading(shell, "12.5")
-    type_reading(shell, "75 m/s")
-    points = cut_of(shell).traverses[-1].points
+    assert window.air.probe.wanted() == names[0]
+    type_reading(window, "12.5")
+    type_reading(window, "75 m/s")
+    points = cut_of(window).traverses[-1].points
     assert [p.name for p in points] == names[:2]
     assert points[0].reading == pytest.approx(to_si(12.5, "inH2O"))
     assert points[1].speed == pytest.approx(75.0)
     for bad in ("twelve", "-3", "nan", "900", "2000 ft/s"):
-        type_reading(shell, bad)
-        assert shell.air.probe.problem.text()
-        assert shell.air.probe.entry.text() == bad  # what was typed stays
-    assert len(cut_of(shell).traverses[-1].points) == 2
-    shell.air.setFocus()
-    qtbot.keyClick(shell.air, Qt.Key.Key_Backspace)
-    assert cut_of(shell).traverses[-1].points[1].struck
-    assert shell.air.probe.wanted() == names[1]
-    type_reading(shell, "11")
+        type_reading(window, bad)
+        assert window.air.probe.problem.text()
+        assert window.air.probe.entry.text() == bad  # what was typed stays
+    assert len(cut_of(window).traverses[-1].points) == 2
+    window.air.setFocus()
+    qtbot.keyClick(window.air, Qt.Key.Key_Backspace)
+    assert cut_of(window).traverses[-1].points[1].struck
+    assert window.air.probe.wanted() == names[1]
+    type_reading(window, "11")
     for _ in range(3):
-        type_reading(shell, "12")
-    assert "every point is read" in shell.air.probe.lead.text()
-    assert "Mean" in shell.air.said.text()
-    space = shell.session.workspace
+        type_reading(window, "12")
+    assert "every point is read" in window.air.probe.lead.text()
+    assert "Mean" in window.air.said.text()
+    space = window.open_book.workspace
     assert space is not None
     space.undo()
-    assert len(cut_of(shell).traverses[-1].points) == 5
-    qtbot.keyClick(shell.air, Qt.Key.Key_Escape)
-    assert shell.air.probe.traverse() is None
+    assert len(cut_of(window).traverses[-1].points) == 5
+    qtbot.keyClick(window.air, Qt.Key.Key_Escape)
+    assert window.air.probe.traverse() is None
 
 
-def test_every_step_of_nine_points_is_drawn(shell: Shell) -> None:
-    begin(shell, NINE.name)
+def test_every_step_of_nine_points_is_drawn(window: MainWindow) -> None:
+    begin(window, NINE.name)
     for i in range(9):
-        type_reading(shell, str(10 + i))
-        assert not shell.grab().isNull()  # three in a row span no field yet
-    assert "Mean" in shell.air.said.text()
+        type_reading(window, str(10 + i))
+        assert not window.grab().isNull()  # three in a row span no field yet
+    assert "Mean" in window.air.said.text()
 
 
-def test_a_document_with_readings_that_make_no_sense_is_said_not_fatal(shell: Shell) -> None:
-    space = shell.session.workspace
+def test_a_document_with_readings_that_make_no_sense_is_said_not_fatal(window: MainWindow) -> None:
+    space = window.open_book.workspace
     assert space is not None
-    cut = cut_of(shell)
+    cut = cut_of(window)
     bad = replace(cut.traverses[0], points=tuple(replace(p, reading=59_000.0) for p in cut.traverses[0].points))
     space.apply("odd", edit_traverse(space.job, cut.id, bad.id, lambda _: bad))
-    shell.air.show_station(bad.station)
-    assert "sonic" in shell.air.said.text()
-    shell.go_to_named("compare")
-    assert not shell.grab().isNull()
+    window.air.show_station(bad.station)
+    assert "sonic" in window.air.said.text()
+    window.go_to_named("compare")
+    assert not window.grab().isNull()
 
 
-def test_a_column_pasted_from_a_spreadsheet_and_a_bad_row_named(shell: Shell, qtbot) -> None:  # type: ignore[no-untyped-def]
-    begin(shell, NINE.name)
+def test_a_column_pasted_from_a_spreadsheet_and_a_bad_row_named(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
+    begin(window, NINE.name)
     QApplication.clipboard().setText("\n".join(str(10 + i) for i in range(9)))
-    shell.air.setFocus()
-    qtbot.keyClick(shell.air, Qt.Key.Key_V, Qt.KeyboardModifier.ControlModifier)
-    points = cut_of(shell).traverses[-1].points
+    window.air.setFocus()
+    qtbot.keyClick(window.air, Qt.Key.Key_V, Qt.KeyboardModifier.ControlModifier)
+    points = cut_of(window).traverses[-1].points
     assert [round(from_si(p.reading or 0, "inH2O"), 6) for p in points] == [10.0 + i for i in range(9)]
     QApplication.clipboard().setText("centre\t12\nattic\t14")
-    shell.air.probe.paste()
-    assert "Row 2: 'attic'" in shell.air.probe.problem.text()
+    window.air.probe.paste()
+    assert "Row 2: 'attic'" in window.air.probe.problem.text()
 
 
-def test_live_from_the_simulated_bench_by_pedal(shell: Shell, qtbot) -> None:  # type: ignore[no-untyped-def]
-    shell.session.bench.connect_simulated()
-    qtbot.waitUntil(lambda: shell.session.bench.connected, timeout=8000)
-    begin(shell, station="pinch")
-    shell.air.pedal.pressed.emit()
-    assert shell.air.probe.problem.text()  # no three seconds yet
-    qtbot.waitUntil(lambda: "ft/s" in shell.air.probe.lead.text(), timeout=8000)
+def test_live_from_the_simulated_bench_by_pedal(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
+    window.open_book.bench.connect_simulated()
+    qtbot.waitUntil(lambda: window.open_book.bench.connected, timeout=8000)
+    begin(window, station="pinch")
+    window.air.pedal.pressed.emit()
+    assert window.air.probe.problem.text()  # no three seconds yet
+    qtbot.waitUntil(lambda: "ft/s" in window.air.probe.lead.text(), timeout=8000)
 
     def keeps() -> bool:
-        shell.air.pedal.pressed.emit()
-        return bool(cut_of(shell).traverses[-1].points)
+        window.air.pedal.pressed.emit()
+        return bool(cut_of(window).traverses[-1].points)
 
     qtbot.waitUntil(keeps, timeout=20000)
-    point = cut_of(shell).traverses[-1].points[0]
-    known = next(t for t in cut_of(shell).traverses if t.id == "intake-2-pinch-pitot")
+    point = cut_of(window).traverses[-1].points[0]
+    known = next(t for t in cut_of(window).traverses if t.id == "intake-2-pinch-pitot")
     centre = next(p for p in known.points if p.name == "centre")
     assert point.name == "centre"
     assert point.reading == pytest.approx(centre.reading, rel=0.2)
 
 
-def test_ball_map_swirl_page_and_limit(shell: Shell, qtbot) -> None:  # type: ignore[no-untyped-def]
-    qtbot.keyClick(shell.air, Qt.Key.Key_2)
-    assert len(shell.air.map.picture.spots) == 16
-    assert "Busiest" in shell.air.said.text()
-    begin(shell, station="pinch", kind="a flow ball")
-    type_reading(shell, "196")
-    assert cut_of(shell).traverses[-1].points[0].flow == pytest.approx(to_si(196, "cfm"))
-    qtbot.keyClick(shell.air, Qt.Key.Key_Escape)
-    qtbot.keyClick(shell.air, Qt.Key.Key_3)
-    assert "Swirl ratio over the intake stroke" in shell.air.said.text()
-    assert "Swirl coefficient +" in shell.air.said.text()
-    assert "Against cut 1" in shell.air.said.text()
-    assert "swirl ratio" in shell.air.trade.text()
-    shell.air.use_limit(0.2)
-    shell.air.show_station("pinch")
-    assert "Over Mach 0.2 on the engine at 6800 rpm" in shell.air.said.text()
+def test_ball_map_swirl_page_and_limit(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
+    qtbot.keyClick(window.air, Qt.Key.Key_2)
+    assert len(window.air.map.picture.spots) == 16
+    assert "Busiest" in window.air.said.text()
+    begin(window, station="pinch", kind="a flow ball")
+    type_reading(window, "196")
+    assert cut_of(window).traverses[-1].points[0].flow == pytest.approx(to_si(196, "cfm"))
+    qtbot.keyClick(window.air, Qt.Key.Key_Escape)
+    qtbot.keyClick(window.air, Qt.Key.Key_3)
+    assert "Swirl ratio over the intake stroke" in window.air.said.text()
+    assert "Swirl coefficient +" in window.air.said.text()
+    assert "Against cut 1" in window.air.said.text()
+    assert "swirl ratio" in window.air.trade.text()
+    window.air.use_limit(0.2)
+    window.air.show_station("pinch")
+    assert "Over Mach 0.2 on the engine at 6800 rpm" in window.air.said.text()
     with pytest.raises(ValueError, match="Mach"):
-        shell.air.use_limit(3.0)
+        window.air.use_limit(3.0)
 
 
-def test_dye_noise_and_chamber_are_kept_and_taken_back(shell: Shell, qtbot) -> None:  # type: ignore[no-untyped-def]
-    qtbot.keyClick(shell.air, Qt.Key.Key_4)
-    wet = shell.air.wet
+def test_dye_noise_and_chamber_are_kept_and_taken_back(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
+    qtbot.keyClick(window.air, Qt.Key.Key_4)
+    wet = window.air.wet
     wet.clock.state_set.emit(6, "dry")
-    assert any(o.clock == 6 and o.text == "dry" for o in cut_of(shell).observations)
-    assert "Dry at 6 o'clock" in shell.air.said.text()
+    assert any(o.clock == 6 and o.text == "dry" for o in cut_of(window).observations)
+    assert "Dry at 6 o'clock" in window.air.said.text()
     wet.noise.setText("loud")
     wet.noise.returnPressed.emit()
     assert wet.problem.text()
@@ -205,33 +205,33 @@ def test_dye_noise_and_chamber_are_kept_and_taken_back(shell: Shell, qtbot) -> N
     wet.noise.returnPressed.emit()
     wet.chamber.setText("streak across the plug")
     wet.chamber.returnPressed.emit()
-    assert "Chamber: streak across the plug." in shell.air.said.text()
-    assert "Noise heard at 0.550 in" in shell.air.said.text()
+    assert "Chamber: streak across the plug." in window.air.said.text()
+    assert "Noise heard at 0.550 in" in window.air.said.text()
     qtbot.mouseClick(wet.take_back, Qt.MouseButton.LeftButton, pos=QPoint(10, 10))
-    assert "Chamber" not in shell.air.said.text()
-    shell.go_to_named("compare")
-    assert "Probed, pinch, ft/s" in [r.caption for r in shell.compare.scorecard.rows]
+    assert "Chamber" not in window.air.said.text()
+    window.go_to_named("compare")
+    assert "Probed, pinch, ft/s" in [r.caption for r in window.compare.scorecard.rows]
 
 
-def test_a_photo_of_the_pattern_is_kept_in_the_books_folder(shell: Shell, tmp_path: Path) -> None:
+def test_a_photo_of_the_pattern_is_kept_in_the_books_folder(window: MainWindow, tmp_path: Path) -> None:
     image = QImage(40, 30, QImage.Format.Format_RGB32)
     image.fill(0x336699)
     image.save(str(tmp_path / "dye.png"))
-    shell.air.pages.setCurrentIndex(3)
-    shell.air.refresh()
-    assert shell.air.wet.keep_photo(tmp_path / "dye.png")
-    assert shell.air.wet.photo.isVisible()
-    assert len(list(shell.session.book.photo_folder.iterdir())) == 1
+    window.air.pages.setCurrentIndex(3)
+    window.air.refresh()
+    assert window.air.wet.keep_photo(tmp_path / "dye.png")
+    assert window.air.wet.photo.isVisible()
+    assert len(list(window.open_book.book.photo_folder.iterdir())) == 1
     (tmp_path / "note.txt").write_text("no picture")
-    assert not shell.air.wet.keep_photo(tmp_path / "note.txt")
-    assert shell.air.wet.problem.text()
-    shell.air.wet.take_back.click()
-    assert not shell.air.wet.photo.isVisible()
+    assert not window.air.wet.keep_photo(tmp_path / "note.txt")
+    assert window.air.wet.problem.text()
+    window.air.wet.take_back.click()
+    assert not window.air.wet.photo.isVisible()
 
 
-def test_the_outline_has_the_sections_own_corner(shell: Shell) -> None:
-    shell.air.show_station("pinch")
-    view = shell.air.pictures[1].view
+def test_the_outline_has_the_sections_own_corner(window: MainWindow) -> None:
+    window.air.show_station("pinch")
+    view = window.air.pictures[1].view
     assert view is not None
     for width, height, radius in ((0.03, 0.04, 0.008), (0.03, 0.03, 0.015)):
         area = width * height - (4 - math.pi) * radius**2
@@ -240,14 +240,14 @@ def test_the_outline_has_the_sections_own_corner(shell: Shell) -> None:
     assert corner_of((view.width, view.height, view.width * view.height)) == 0.0
 
 
-def test_air_speeds_go_out_and_come_in(shell: Shell, tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_air_speeds_go_out_and_come_in(window: MainWindow, tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
     path = tmp_path / "air.csv"
     monkeypatch.setattr("ventrix.ui.window.file_commands.QFileDialog.getSaveFileName", lambda *_: (str(path), ""))
-    shell.files.export_air()
-    before = len(cut_of(shell).traverses)
-    assert shell.files.bring_in_air(path)
-    assert len(cut_of(shell).traverses) == 2 * before
+    window.files.export_air()
+    before = len(cut_of(window).traverses)
+    assert window.files.bring_in_air(path)
+    assert len(cut_of(window).traverses) == 2 * before
     path.write_text("nothing of the kind", encoding="utf-8")
-    assert not shell.files.bring_in_air(path)
-    assert "air.csv" in (shell.session.workspace.said if shell.session.workspace else "")
-    assert len(cut_of(shell).traverses) == 2 * before
+    assert not window.files.bring_in_air(path)
+    assert "air.csv" in (window.open_book.workspace.said if window.open_book.workspace else "")
+    assert len(cut_of(window).traverses) == 2 * before

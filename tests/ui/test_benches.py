@@ -13,7 +13,7 @@ from ventrix.core.benches.study import study_result
 from ventrix.core.model.bench import Bench
 from ventrix.core.quantity.units import CFM, INCH, to_si
 from ventrix.ui.benches.sheet import BenchSheet
-from ventrix.ui.window.main_window import Shell
+from ventrix.ui.window.main_window import MainWindow
 
 
 def put(box: QLineEdit, text: str) -> None:
@@ -25,24 +25,24 @@ def put(box: QLineEdit, text: str) -> None:
 
 
 @pytest.fixture
-def shop(open_window: Open) -> tuple[Shell, BenchSheet]:
+def shop(open_window: Open) -> tuple[MainWindow, BenchSheet]:
     """The window on the demo job, the sheet on a bench that was just made."""
-    shell = open_window()
-    shell.benches.open()
-    shell.benches.new_bench()
-    return shell, shell.benches
+    window = open_window()
+    window.benches.open()
+    window.benches.new_bench()
+    return window, window.benches
 
 
-def bench_of(shell: Shell) -> Bench:
+def bench_of(window: MainWindow) -> Bench:
     """The bench on the sheet, as it is on disk."""
-    return next(b for b in shell.session.book.benches() if b.id == shell.benches._bench_id)
+    return next(b for b in window.open_book.book.benches() if b.id == window.benches._bench_id)
 
 
 # -- the form
 
 
-def test_what_a_bench_is_told_is_in_the_book_at_once(shop: tuple[Shell, BenchSheet]) -> None:
-    shell, sheet = shop
+def test_what_a_bench_is_told_is_in_the_book_at_once(shop: tuple[MainWindow, BenchSheet]) -> None:
+    window, sheet = shop
     form = sheet.form
     put(form.name, "the loft")
     for key, text in (
@@ -55,7 +55,7 @@ def test_what_a_bench_is_told_is_in_the_book_at_once(shop: tuple[Shell, BenchShe
         ("plate_flow", "152"),
     ):
         put(form.fields[key].box, text)
-    told = bench_of(shell)
+    told = bench_of(window)
     assert told.name == "the loft"
     assert told.test_pressure == pytest.approx(to_si(25, "inH2O"))
     assert told.blower_limit == pytest.approx(300 * CFM)
@@ -67,7 +67,7 @@ def test_what_a_bench_is_told_is_in_the_book_at_once(shop: tuple[Shell, BenchShe
     assert form.fields["dial_resolution"].box.text() == "0.0005"  # four digits: it is not a thousandth
 
 
-def test_what_is_not_said_stands_grey_in_its_field(shop: tuple[Shell, BenchSheet]) -> None:
+def test_what_is_not_said_stands_grey_in_its_field(shop: tuple[MainWindow, BenchSheet]) -> None:
     _, sheet = shop
     grey = {key: sheet.form.fields[key].box.placeholderText() for key in ("dial_resolution", "easy_dial", "easy_leak")}
     assert grey == {"dial_resolution": "0.0005", "easy_dial": "0.0030", "easy_leak": "1.0"}  # the formula book's
@@ -85,39 +85,39 @@ def test_what_is_not_said_stands_grey_in_its_field(shop: tuple[Shell, BenchSheet
     ],
 )
 def test_a_figure_that_cannot_be_is_refused_at_its_field(
-    shop: tuple[Shell, BenchSheet], key: str, text: str, words: str
+    shop: tuple[MainWindow, BenchSheet], key: str, text: str, words: str
 ) -> None:
-    shell, sheet = shop
+    window, sheet = shop
     field = sheet.form.fields[key]
     put(field.box, text)
     assert field.box.text() == text  # nothing typed is lost
     assert words in field.box.accessibleDescription()
-    assert getattr(bench_of(shell), key) is None
+    assert getattr(bench_of(window), key) is None
 
 
-def test_ranges_are_asked_of_a_bench_that_reads_percent(shop: tuple[Shell, BenchSheet]) -> None:
-    shell, sheet = shop
+def test_ranges_are_asked_of_a_bench_that_reads_percent(shop: tuple[MainWindow, BenchSheet]) -> None:
+    window, sheet = shop
     form = sheet.form
     assert not form.ranges.isVisibleTo(form)
     form.element.setCurrentIndex(form.element.findData("percent"))
     form.element.activated.emit(form.element.currentIndex())
     assert form.ranges.isVisibleTo(form)
     put(form.ranges, "75, 150, 300")
-    assert bench_of(shell).ranges == pytest.approx((75 * CFM, 150 * CFM, 300 * CFM))
+    assert bench_of(window).ranges == pytest.approx((75 * CFM, 150 * CFM, 300 * CFM))
     put(form.ranges, "75, many")
     assert "many" in form.problem.text()
-    assert bench_of(shell).ranges == pytest.approx((75 * CFM, 150 * CFM, 300 * CFM))
+    assert bench_of(window).ranges == pytest.approx((75 * CFM, 150 * CFM, 300 * CFM))
 
 
-def test_two_benches_of_one_name_are_refused(shop: tuple[Shell, BenchSheet]) -> None:
-    shell, sheet = shop
+def test_two_benches_of_one_name_are_refused(shop: tuple[MainWindow, BenchSheet]) -> None:
+    window, sheet = shop
     put(sheet.form.name, "Back-Room ")
-    assert bench_of(shell).name == "bench 3"
+    assert bench_of(window).name == "bench 3"
     assert sheet.form.problem.text()
 
 
-def test_the_columns_of_a_streaming_bench_are_checked_as_they_are_typed(shop: tuple[Shell, BenchSheet]) -> None:
-    shell, sheet = shop
+def test_the_columns_of_a_streaming_bench_are_checked_as_they_are_typed(shop: tuple[MainWindow, BenchSheet]) -> None:
+    window, sheet = shop
     form = sheet.form
     form.link.setCurrentIndex(form.link.findData("serial"))
     form.link.activated.emit(form.link.currentIndex())
@@ -126,23 +126,23 @@ def test_the_columns_of_a_streaming_bench_are_checked_as_they_are_typed(shop: tu
     assert form.problem.text()
     put(form.columns, "flow 1 cfm; pressure 2 inH2O x 1.02 + 0.5; lift 3 mm")
     assert form.problem.text() == ""
-    assert "flow" in str(bench_of(shell).text_format)
-    assert "1.02" in str(bench_of(shell).text_format)
+    assert "flow" in str(bench_of(window).text_format)
+    assert "1.02" in str(bench_of(window).text_format)
 
 
 def test_a_new_bench_is_the_set_ups_at_once(open_window: Open) -> None:
-    shell = open_window()
-    shell.go_to_named("flow")
-    shell.benches.open()
-    shell.benches.new_bench("the cellar")
-    assert shell.flow.hand.setup.bench == "the cellar"
+    window = open_window()
+    window.go_to_named("flow")
+    window.benches.open()
+    window.benches.new_bench("the cellar")
+    assert window.flow.hand.setup.bench == "the cellar"
 
 
 # -- the plate
 
 
-def test_the_plate_is_watched_against_its_own_limits(shop: tuple[Shell, BenchSheet]) -> None:
-    shell, sheet = shop
+def test_the_plate_is_watched_against_its_own_limits(shop: tuple[MainWindow, BenchSheet]) -> None:
+    window, sheet = shop
     page = sheet.plate
     assert "Say on the first page" in page.said.text()
     put(sheet.form.fields["plate_flow"].box, "150")
@@ -150,11 +150,11 @@ def test_the_plate_is_watched_against_its_own_limits(shop: tuple[Shell, BenchShe
     for flow in ("150.2", "149.9", "150.4", "149.8", "150.1", "150.0"):
         put(page.flowed.box, flow)
         assert page.said.text().startswith("✓")
-    assert [round(p.flow / CFM, 1) for p in bench_of(shell).plates] == [150.2, 149.9, 150.4, 149.8, 150.1, 150.0]
+    assert [round(p.flow / CFM, 1) for p in bench_of(window).plates] == [150.2, 149.9, 150.4, 149.8, 150.1, 150.0]
     # nominal ± 1 % would hold 151.2; the bench's own three sigma (0.3 % moving range) do not
     put(page.flowed.box, "153.0")
     assert page.said.text().startswith("▼")
-    assert len(bench_of(shell).plates) == 7  # said, and kept all the same
+    assert len(bench_of(window).plates) == 7  # said, and kept all the same
 
 
 # -- know your bench
@@ -173,8 +173,8 @@ def drawn(seed: int = 2) -> np.ndarray:
     return (true * mounts * (1 + 0.002 * rng.standard_normal((5, 2, 3)))).ravel()
 
 
-def test_a_study_ends_in_what_the_bench_sees(shop: tuple[Shell, BenchSheet]) -> None:
-    shell, sheet = shop
+def test_a_study_ends_in_what_the_bench_sees(shop: tuple[MainWindow, BenchSheet]) -> None:
+    window, sheet = shop
     page = sheet.study
     assert "1.0 % repeat and 0.7 % mount scatter are assumed" in page.said.text()
     page.start()
@@ -187,7 +187,7 @@ def test_a_study_ends_in_what_the_bench_sees(shop: tuple[Shell, BenchSheet]) -> 
     flows = drawn()
     answers(sheet, flows)
     assert not page.reading.isVisibleTo(page)
-    study = bench_of(shell).studies[-1]
+    study = bench_of(window).studies[-1]
     assert len(study.readings) == 30
     assert [r.mount for r in study.readings] == [m for m in range(1, 6) for _ in range(6)]
     # NumPy by itself: two-way layout, mounts over what the repeats alone would scatter
@@ -197,26 +197,26 @@ def test_a_study_ends_in_what_the_bench_sees(shop: tuple[Shell, BenchSheet]) -> 
     assert page.said.text().startswith("This bench sees")
 
 
-def test_a_study_goes_on_after_an_undo_another_bench_and_a_closed_sheet(shop: tuple[Shell, BenchSheet]) -> None:
-    shell, sheet = shop
+def test_a_study_goes_on_after_an_undo_another_bench_and_a_closed_sheet(shop: tuple[MainWindow, BenchSheet]) -> None:
+    window, sheet = shop
     mine = sheet._bench_id
     page = sheet.study
     page.lifts.setText("0.1, 0.3, 0.5")
     page.start()
     answers(sheet, np.array([60.0, 120.0]))
     assert page.asks.text().startswith("Mount 1 of 5: set 0.500 in")
-    shell.session.undo()
-    assert len(bench_of(shell).studies[-1].readings) == 1
+    window.open_book.undo()
+    assert len(bench_of(window).studies[-1].readings) == 1
     assert page.asks.text().startswith("Mount 1 of 5: set 0.300 in")
-    sheet._choose(next(b.id for b in shell.session.book.benches() if b.name == "back-room"))
+    sheet._choose(next(b.id for b in window.open_book.book.benches() if b.name == "back-room"))
     assert not page.reading.isVisibleTo(page)
     sheet._choose(mine)
     assert page.asks.text().startswith("Mount 1 of 5: set 0.300 in")
     QTest.keyClick(sheet, Qt.Key.Key_Escape)
-    sheet.open(bench_of(shell).name)
+    sheet.open(bench_of(window).name)
     assert page.asks.text().startswith("Mount 1 of 5: set 0.300 in")
     answers(sheet, np.full(29, 100.0))
-    assert len(bench_of(shell).studies[-1].readings) == 30
+    assert len(bench_of(window).studies[-1].readings) == 30
 
 
 # -- two benches
@@ -231,8 +231,8 @@ def add_part(sheet: BenchSheet, name: str, here: str, there: str, lift: str = ""
     page.add()
 
 
-def test_parts_flowed_on_both_carry_numbers_over(shop: tuple[Shell, BenchSheet]) -> None:
-    shell, sheet = shop
+def test_parts_flowed_on_both_carry_numbers_over(shop: tuple[MainWindow, BenchSheet]) -> None:
+    window, sheet = shop
     page = sheet.transfer
     page.other.setCurrentText("back-room")
     page.add()
@@ -243,21 +243,21 @@ def test_parts_flowed_on_both_carry_numbers_over(shop: tuple[Shell, BenchSheet])
         ratios.append(here / there)
     assert page.problem.text() == ""
     assert f"{np.mean(ratios):.4f}"[:5] in page.said.text()  # the mean of the ratios, worked out here
-    assert len(bench_of(shell).transfers) == 1
-    assert [p.name for p in bench_of(shell).transfers[0].parts] == ["plate", "head, 0.300", "head, 0.500"]
+    assert len(bench_of(window).transfers) == 1
+    assert [p.name for p in bench_of(window).transfers[0].parts] == ["plate", "head, 0.300", "head, 0.500"]
     assert "120.0 here, 117.9 there" in page.parts.text()
     page.other.setCurrentText("bench 3")
     page.add()
     assert "Name the other bench" in page.problem.text()
 
 
-def test_parts_at_lifts_carry_over_lift_by_lift(shop: tuple[Shell, BenchSheet]) -> None:
-    shell, sheet = shop
+def test_parts_at_lifts_carry_over_lift_by_lift(shop: tuple[MainWindow, BenchSheet]) -> None:
+    window, sheet = shop
     sheet.transfer.other.setCurrentText("back-room")
     for lift, ratio in (("0.1", 1.00), ("0.3", 1.02), ("0.5", 1.04)):
         for part in ("one", "two", "three"):
             add_part(sheet, part, f"{100 * ratio:.2f}", "100", lift)
-    parts = bench_of(shell).transfers[0].parts
+    parts = bench_of(window).transfers[0].parts
     assert {round(p.lift / INCH, 3) for p in parts if p.lift is not None} == {0.1, 0.3, 0.5}
     assert "lift by lift" in sheet.transfer.said.text()
     assert "at 0.300" in sheet.transfer.parts.text()

@@ -13,13 +13,13 @@ from PySide6.QtGui import QAction, QImage
 
 from ventrix.demo.job import demo_job
 from ventrix.records.files.job_document import read_job, write_job
-from ventrix.ui.window.main_window import Shell
+from ventrix.ui.window.main_window import MainWindow
 
-Open = Callable[..., Shell]
+Open = Callable[..., MainWindow]
 
 
-def action(shell: Shell, words: str) -> QAction:
-    for head in shell.menuBar().actions():
+def action(window: MainWindow, words: str) -> QAction:
+    for head in window.menuBar().actions():
         menu = head.menu()
         for each in menu.actions():  # type: ignore[union-attr]
             if words in each.text().replace("&", ""):
@@ -28,10 +28,10 @@ def action(shell: Shell, words: str) -> QAction:
 
 
 def test_every_command_with_a_shortcut_shows_it_once(open_window: Open) -> None:
-    shell = open_window()
+    window = open_window()
     keys = [
         each.shortcut().toString()
-        for head in shell.menuBar().actions()
+        for head in window.menuBar().actions()
         for each in head.menu().actions()  # type: ignore[union-attr]
         if not each.shortcut().isEmpty()
     ]
@@ -40,31 +40,31 @@ def test_every_command_with_a_shortcut_shows_it_once(open_window: Open) -> None:
 
 
 def test_walking_the_row_by_keyboard(open_window: Open) -> None:
-    shell = open_window()
-    space = shell.session.workspace
+    window = open_window()
+    space = window.open_book.workspace
     assert space is not None
-    action(shell, "Look at the cut before").trigger()
+    action(window, "Look at the cut before").trigger()
     assert space.cut is not None
     assert space.cut.number == 2
-    action(shell, "Hold against the one before").trigger()
+    action(window, "Hold against the one before").trigger()
     assert space.against is not None
     first = space.against.number
-    action(shell, "Hold against the next").trigger()
+    action(window, "Hold against the next").trigger()
     assert space.against.number != first
-    action(shell, "Look at the next cut").trigger()
+    action(window, "Look at the next cut").trigger()
     assert space.cut.number == 3
-    action(shell, "Look at the next cut").trigger()
+    action(window, "Look at the next cut").trigger()
     assert space.cut.number == 3  # the end of the row
 
 
 def test_ports_come_and_are_walked(open_window: Open) -> None:
-    shell = open_window()
-    space = shell.session.workspace
+    window = open_window()
+    space = window.open_book.workspace
     assert space is not None
-    action(shell, "Next port").trigger()
+    action(window, "Next port").trigger()
     assert space.port is not None
     assert space.port.kind == "exhaust"
-    action(shell, "New intake port").trigger()
+    action(window, "New intake port").trigger()
     assert space.port.name == "Intake 2"
     assert [c.name for c in space.port.cuts] == ["as received"]
     assert "new port 'Intake 2'" in (space.undo_name or "")
@@ -73,7 +73,7 @@ def test_ports_come_and_are_walked(open_window: Open) -> None:
 
 
 def test_commands_with_nothing_to_act_on_do_no_harm(open_window: Open) -> None:
-    shell = open_window(demo=False)
+    window = open_window(demo=False)
     for words in (
         "Undo",
         "Redo",
@@ -83,72 +83,72 @@ def test_commands_with_nothing_to_act_on_do_no_harm(open_window: Open) -> None:
         "New intake port",
         "New cut",
     ):
-        action(shell, words).trigger()
-    assert shell.session.workspace is None
-    assert not shell.new_cut.isVisible()
+        action(window, words).trigger()
+    assert window.open_book.workspace is None
+    assert not window.new_cut.isVisible()
 
 
 def test_a_cut_needs_a_name(open_window: Open, qtbot) -> None:  # type: ignore[no-untyped-def]
-    shell = open_window()
-    action(shell, "New cut").trigger()
-    assert shell.new_cut.isVisible()
-    shell.new_cut.log()
-    assert "short name" in shell.new_cut.problem.text()
-    shell.new_cut.minutes.box.setText("30")
-    qtbot.keyClick(shell.new_cut, Qt.Key.Key_Escape)
-    assert not shell.new_cut.isVisible()
-    action(shell, "New cut").trigger()
-    assert shell.new_cut.minutes.box.text() == "30"  # nothing typed is lost
+    window = open_window()
+    action(window, "New cut").trigger()
+    assert window.new_cut.isVisible()
+    window.new_cut.log()
+    assert "short name" in window.new_cut.problem.text()
+    window.new_cut.minutes.box.setText("30")
+    qtbot.keyClick(window.new_cut, Qt.Key.Key_Escape)
+    assert not window.new_cut.isVisible()
+    action(window, "New cut").trigger()
+    assert window.new_cut.minutes.box.text() == "30"  # nothing typed is lost
 
 
 @pytest.mark.parametrize("kind", ["port", "valve", "chamber", "clean", "finish"])
 def test_every_kind_of_cut_has_its_caution(open_window: Open, kind: str) -> None:
-    shell = open_window()
-    shell.new_cut.open()
-    shell.new_cut.kind.setCurrentIndex(shell.new_cut.kind.findData(kind))
-    assert len(shell.new_cut.caution.text()) > 40
-    shell.new_cut.name.setText("x")
-    shell.new_cut.log()
-    assert shell.session.workspace is not None
-    assert shell.session.workspace.cut is not None
-    assert shell.session.workspace.cut.kind == kind
+    window = open_window()
+    window.new_cut.open()
+    window.new_cut.kind.setCurrentIndex(window.new_cut.kind.findData(kind))
+    assert len(window.new_cut.caution.text()) > 40
+    window.new_cut.name.setText("x")
+    window.new_cut.log()
+    assert window.open_book.workspace is not None
+    assert window.open_book.workspace.cut is not None
+    assert window.open_book.workspace.cut.kind == kind
 
 
 def test_the_window_remembers_itself(open_window: Open) -> None:
-    shell = open_window()
-    shell.session.use_units("metric")
-    shell.go_to(1)
-    settings = shell.session.settings
+    window = open_window()
+    window.open_book.use_units("metric")
+    window.go_to(1)
+    settings = window.open_book.settings
     assert settings.value("units") == "metric"
     assert int(str(settings.value("room"))) == 1
-    shell.close()
+    window.close()
     assert settings.value("window") is not None
 
 
 def test_jobs_in_and_out_of_the_window(open_window: Open, tmp_path: Path) -> None:
-    shell = open_window(demo=False)
+    window = open_window(demo=False)
     write_job(demo_job(), tmp_path / "job.json")
-    assert shell.files.bring_in_job(tmp_path / "job.json")
-    assert shell.session.workspace is not None
-    assert shell.session.workspace.job == demo_job()
-    assert shell.files.bring_in_job(tmp_path / "job.json")  # a second time opens the book's own
-    assert "in the book already" in shell.foot.said.toolTip()
+    assert window.files.bring_in_job(tmp_path / "job.json")
+    assert window.open_book.workspace is not None
+    assert window.open_book.workspace.job == demo_job()
+    assert window.files.bring_in_job(tmp_path / "job.json")  # a second time opens the book's own
+    assert "in the book already" in window.foot.said.toolTip()
     (tmp_path / "bad.json").write_text("{", encoding="utf-8")
-    assert not shell.files.bring_in_job(tmp_path / "bad.json")
-    assert "line 1" in shell.foot.said.toolTip()
-    assert shell.session.workspace.job == demo_job()
+    assert not window.files.bring_in_job(tmp_path / "bad.json")
+    assert "line 1" in window.foot.said.toolTip()
+    assert window.open_book.workspace.job == demo_job()
     assert read_job(tmp_path / "job.json") == demo_job()
 
 
 def test_wide_book_names_do_not_push_the_bar(open_window: Open) -> None:
     from dataclasses import replace
 
-    shell = open_window()
-    space = shell.session.workspace
+    window = open_window()
+    space = window.open_book.workspace
     assert space is not None
     space.apply("title", replace(space.job, title="A head with a name far too long for any bar " * 4))
-    assert shell.job_bar.title.text().endswith("…")
-    assert shell.width() <= 1280
+    assert window.job_bar.title.text().endswith("…")
+    assert window.width() <= 1280
 
 
 @pytest.mark.parametrize("room", ["head", "compare"])
@@ -176,3 +176,43 @@ def test_a_run_table_opens_in_a_new_job(tmp_path: Path, write_table: Callable[..
     done = subprocess.run([*command[:3], str(bad), *command[4:]], capture_output=True, text=True, check=False)
     assert done.returncode == 2
     assert "line 11, reading_cfm" in done.stderr
+
+
+def test_ids_and_keys_are_one_command_each(open_window: Open) -> None:
+    window = open_window()
+    everywhere = window.commands
+    assert len({c.id for c in everywhere}) == len(everywhere)
+    keys = [c.keys for c in everywhere if c.keys]
+    assert len(set(keys)) == len(keys)
+    for room in window.rooms:
+        own = [c.keys for c in room.commands if c.keys]
+        assert len(set(own)) == len(own) and not set(own) & set(keys), room.name
+
+
+def test_a_command_that_was_greyed_hears_its_keys_when_the_time_has_come(open_window: Open, tmp_path: Path) -> None:
+    window = open_window(demo=False)
+    export = action(window, "Write job document")
+    menu = next(head.menu() for head in window.menuBar().actions() if "File" in head.text())
+    menu.aboutToShow.emit()  # type: ignore[union-attr]
+    assert not export.isEnabled()
+    menu.aboutToHide.emit()  # type: ignore[union-attr]
+    assert export.isEnabled()
+    export.trigger()  # no job: nothing happens, and nothing is asked
+
+
+def test_the_manual_lists_every_key_there_is(open_window: Open) -> None:
+    window = open_window()
+    window.open_manual("keys")
+    assert window.manual is not None
+    text = window.manual.browser.toPlainText()
+    for command in (*window.commands, *(c for room in window.rooms for c in room.commands)):
+        if command.keys:
+            assert command.name in text, command.id
+
+
+def test_rooms_keys_are_found_and_done_from_the_finder(open_window: Open) -> None:
+    window = open_window()
+    window.go_to_named("compare")
+    was = window.compare.over_ratio
+    next(f for f in window._findable() if f.name == "lift or L/D").do()
+    assert window.compare.over_ratio != was

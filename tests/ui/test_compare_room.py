@@ -15,54 +15,54 @@ from PySide6.QtWidgets import QApplication
 from ventrix.core.edits.runs import edit_run
 from ventrix.core.quantity.units import to_si
 from ventrix.core.runs.run_curves import KINDS
-from ventrix.ui.window.main_window import Shell
+from ventrix.ui.window.main_window import MainWindow
 from ventrix.workspace.workspace import Workspace
 
-Open = Callable[..., Shell]
+Open = Callable[..., MainWindow]
 
 
 @pytest.fixture
-def compare(open_window: Open) -> tuple[Shell, Workspace]:
-    shell = open_window()
-    space = shell.session.workspace
+def compare(open_window: Open) -> tuple[MainWindow, Workspace]:
+    window = open_window()
+    space = window.open_book.workspace
     assert space is not None
     space.look_at(space.job.ports[0].cuts[2].id)
-    shell.go_to(3)
-    return shell, space
+    window.go_to(3)
+    return window, space
 
 
-def captions(shell: Shell) -> list[str]:
-    return [r.caption for r in shell.compare.scorecard.rows]
+def captions(window: MainWindow) -> list[str]:
+    return [r.caption for r in window.compare.scorecard.rows]
 
 
-def test_every_curve_is_chosen_by_key_against_lift_or_ratio(compare: tuple[Shell, Workspace], qtbot) -> None:  # type: ignore[no-untyped-def]
-    shell, _ = compare
+def test_every_curve_is_chosen_by_key_against_lift_or_ratio(compare: tuple[MainWindow, Workspace], qtbot) -> None:  # type: ignore[no-untyped-def]
+    window, _ = compare
     seen = []
     for _ in KINDS:
-        seen.append(shell.compare.curves_caption.text())
-        assert shell.compare.curves._lines, seen[-1]
-        qtbot.keyClick(shell.compare, Qt.Key.Key_K)
+        seen.append(window.compare.curves_caption.text())
+        assert window.compare.curves._lines, seen[-1]
+        qtbot.keyClick(window.compare, Qt.Key.Key_K)
     assert len(set(seen)) == len(KINDS)
-    qtbot.keyClick(shell.compare, Qt.Key.Key_X)
-    assert "against L/D" in shell.compare.curves_caption.text()
-    assert shell.compare.curves._lines[-1].x[-1] < 0.4  # 0.6 in over 1.81 in
-    qtbot.keyClick(shell.compare, Qt.Key.Key_K, Qt.KeyboardModifier.ShiftModifier)
-    assert "exhaust over intake" in shell.compare.curves_caption.text()
+    qtbot.keyClick(window.compare, Qt.Key.Key_X)
+    assert "against L/D" in window.compare.curves_caption.text()
+    assert window.compare.curves._lines[-1].x[-1] < 0.4  # 0.6 in over 1.81 in
+    qtbot.keyClick(window.compare, Qt.Key.Key_K, Qt.KeyboardModifier.ShiftModifier)
+    assert "exhaust over intake" in window.compare.curves_caption.text()
 
 
-def test_hover_reads_every_curve_at_that_lift(compare: tuple[Shell, Workspace]) -> None:
-    shell, _ = compare
-    told = shell.compare.curves.hover(0.4)
+def test_hover_reads_every_curve_at_that_lift(compare: tuple[MainWindow, Workspace]) -> None:
+    window, _ = compare
+    told = window.compare.curves.hover(0.4)
     assert told.startswith("0.400")
     assert "2: 182" in told
     assert "1: 168" in told
     assert "0: " in told
-    assert shell.compare.curves.hover(5.0) == ""
+    assert window.compare.curves.hover(5.0) == ""
 
 
-def test_dragging_selects_lifts_and_the_scorecard_follows(compare: tuple[Shell, Workspace], qtbot) -> None:  # type: ignore[no-untyped-def]
-    shell, _ = compare
-    plot = shell.compare.curves
+def test_dragging_selects_lifts_and_the_scorecard_follows(compare: tuple[MainWindow, Workspace], qtbot) -> None:  # type: ignore[no-untyped-def]
+    window, _ = compare
+    plot = window.compare.curves
     QApplication.processEvents()
     box = plot.plot.getViewBox()
     view = plot.plot.viewport()
@@ -76,49 +76,51 @@ def test_dragging_selects_lifts_and_the_scorecard_follows(compare: tuple[Shell, 
     qtbot.mouseRelease(view, Qt.MouseButton.LeftButton, pos=at(0.42))
     if plot.selection is None:  # some platforms deliver no moves: tell it as the moves would
         plot._select(0.29, 0.42)
-    first = shell.compare.scorecard.rows[0]
+    first = window.compare.scorecard.rows[0]
     assert first.caption.startswith("0.2") or first.caption.startswith("0.3")
     assert first.result == "better"
     assert first.change == "+10.2"  # the mean of +5.6, +10.8 and +14.1
-    qtbot.keyClick(shell.compare, Qt.Key.Key_Escape)
+    qtbot.keyClick(window.compare, Qt.Key.Key_Escape)
     assert plot.selection is None
-    assert captions(shell)[0].startswith("Cam-weighted")
+    assert captions(window)[0].startswith("Cam-weighted")
 
 
-def test_the_scorecard_says_where_each_figure_is_from_and_goes_there(compare: tuple[Shell, Workspace], qtbot) -> None:  # type: ignore[no-untyped-def]
-    shell, _ = compare
-    said = " ".join(captions(shell))
+def test_the_scorecard_says_where_each_figure_is_from_and_goes_there(
+    compare: tuple[MainWindow, Workspace], qtbot
+) -> None:  # type: ignore[no-untyped-def]
+    window, _ = compare
+    said = " ".join(captions(window))
     for words in ("Low third", "High third", "Break-even", "Flow per cc", "Energy density", "Cd on valve", "Swirl",
                   "Exhaust/intake", "Minutes worked", "Thinnest wall", "Speed at the smallest"):  # fmt: skip
         assert words in said
-    assert all(r.source for r in shell.compare.scorecard.rows)
-    row = captions(shell).index("Thinnest wall, in")
+    assert all(r.source for r in window.compare.scorecard.rows)
+    row = captions(window).index("Thinnest wall, in")
     y = 24 * (row + 1) + 12
-    qtbot.mouseClick(shell.compare.scorecard, Qt.MouseButton.LeftButton, pos=QPoint(30, y))
-    assert shell.room is shell.cuts
+    qtbot.mouseClick(window.compare.scorecard, Qt.MouseButton.LeftButton, pos=QPoint(30, y))
+    assert window.room is window.cuts
 
 
 def test_what_may_not_be_compared_is_hidden_until_shown_anyway_with_the_mark(
-    compare: tuple[Shell, Workspace], qtbot
+    compare: tuple[MainWindow, Workspace], qtbot
 ) -> None:  # type: ignore[no-untyped-def]
-    shell, space = compare
+    window, space = compare
     run = space.job.ports[0].cuts[1].runs[0]
     setup = replace(space.job.setup(run.setup_id), id="wide", bore=0.095)
     job = replace(space.job, setups=(*space.job.setups, setup))
     space.apply("sleeve", edit_run(job, run.id, lambda r: replace(r, setup_id="wide")))
-    assert "Not to be compared" in shell.compare.verdict.headline.text()
-    assert not shell.compare.curves.isVisible()
-    qtbot.keyClick(shell.compare, Qt.Key.Key_A)
-    assert shell.compare.curves.isVisible()
-    for label in (shell.compare.curves_caption, shell.compare.ribbon_caption):
+    assert "Not to be compared" in window.compare.verdict.headline.text()
+    assert not window.compare.curves.isVisible()
+    qtbot.keyClick(window.compare, Qt.Key.Key_A)
+    assert window.compare.curves.isVisible()
+    for label in (window.compare.curves_caption, window.compare.ribbon_caption):
         assert label.text().startswith("NOT COMPARABLE")
-    assert "Not to be compared" in shell.compare.verdict.headline.text()
+    assert "Not to be compared" in window.compare.verdict.headline.text()
 
 
-def test_the_whole_row(compare: tuple[Shell, Workspace], qtbot) -> None:  # type: ignore[no-untyped-def]
-    shell, _ = compare
-    qtbot.keyClick(shell.compare, Qt.Key.Key_W)
-    view = shell.compare.row_view
+def test_the_whole_row(compare: tuple[MainWindow, Workspace], qtbot) -> None:  # type: ignore[no-untyped-def]
+    window, _ = compare
+    qtbot.keyClick(window.compare, Qt.Key.Key_W)
+    view = window.compare.row_view
     assert view.isVisible()
     assert view.table.rowCount() == 3
     assert "First against last, one single test: +8.2" in view.sentence.text()
@@ -134,33 +136,33 @@ def test_the_whole_row(compare: tuple[Shell, Workspace], qtbot) -> None:  # type
     assert float(lines[1].split("\t")[1]) == pytest.approx(4.0, abs=0.2)
 
 
-def test_schools_of_the_job_decide_which_number_speaks(compare: tuple[Shell, Workspace]) -> None:
-    shell, space = compare
-    assert "low lift first: less flow" in shell.compare.verdict.judged_by.text()
+def test_schools_of_the_job_decide_which_number_speaks(compare: tuple[MainWindow, Workspace]) -> None:
+    window, space = compare
+    assert "low lift first: less flow" in window.compare.verdict.judged_by.text()
     space.apply("school", replace(space.job, schools={"lifts": "low lift first"}))
-    assert captions(shell)[0].startswith("Low lift first")
-    assert "by low lift first" in shell.compare.verdict.judged_by.text()
+    assert captions(window)[0].startswith("Low lift first")
+    assert "by low lift first" in window.compare.verdict.judged_by.text()
 
 
-def test_any_run_of_the_book_can_be_the_other_side(compare: tuple[Shell, Workspace], qtbot) -> None:  # type: ignore[no-untyped-def]
-    shell, space = compare
-    shell.compare.other.click()
-    shell.finder.box.setText("exhaust 1 cut 0")
-    qtbot.keyClick(shell.finder.box, Qt.Key.Key_Return)
+def test_any_run_of_the_book_can_be_the_other_side(compare: tuple[MainWindow, Workspace], qtbot) -> None:  # type: ignore[no-untyped-def]
+    window, space = compare
+    window.compare.other.click()
+    window.finder.box.setText("exhaust 1 cut 0")
+    qtbot.keyClick(window.finder.box, Qt.Key.Key_Return)
     assert space.other is not None
-    assert "Exhaust 1, cut 0" in shell.compare.comparability.text()
-    assert "Not to be compared" in shell.compare.verdict.headline.text()  # draw against blow
-    shell.compare.other.click()
-    shell.finder.box.setText("pinned")
-    qtbot.keyClick(shell.finder.box, Qt.Key.Key_Return)
+    assert "Exhaust 1, cut 0" in window.compare.comparability.text()
+    assert "Not to be compared" in window.compare.verdict.headline.text()  # draw against blow
+    window.compare.other.click()
+    window.finder.box.setText("pinned")
+    qtbot.keyClick(window.finder.box, Qt.Key.Key_Return)
     assert space.other is None
-    assert "A trade" in shell.compare.verdict.headline.text()
+    assert "A trade" in window.compare.verdict.headline.text()
 
 
-def test_a_claim_is_typed_drawn_and_never_proves(compare: tuple[Shell, Workspace], qtbot) -> None:  # type: ignore[no-untyped-def]
-    shell, space = compare
+def test_a_claim_is_typed_drawn_and_never_proves(compare: tuple[MainWindow, Workspace], qtbot) -> None:  # type: ignore[no-untyped-def]
+    window, space = compare
     space.look_at(space.job.ports[0].cuts[0].id)
-    sheet = shell.claim_sheet
+    sheet = window.claim_sheet
     sheet.open()
     sheet.take()
     assert "Whose claim" in sheet.problem.text()
@@ -171,43 +173,43 @@ def test_a_claim_is_typed_drawn_and_never_proves(compare: tuple[Shell, Workspace
     assert sheet.who.text() == "the seller"
     sheet.rows.setPlainText("0.1 62\n0.2 125\n0.4 230")
     sheet.take()
-    stored = shell.session.book.load(space.job.id).ports[0].cuts[0].runs[-1]
+    stored = window.open_book.book.load(space.job.id).ports[0].cuts[0].runs[-1]
     assert stored.claimed == "the seller"
     space.look_at(space.job.ports[0].cuts[2].id)
-    assert any(line.label == "claimed" and line.style == "dotted" for line in shell.compare.curves._lines)
+    assert any(line.label == "claimed" and line.style == "dotted" for line in window.compare.curves._lines)
     assert space.hold_against_other(space.job.id, "intake-0", claimed=True)
-    assert "Can't be said" in shell.compare.verdict.headline.text()
-    assert "claimed by the seller" in shell.compare.verdict.sentence.text()
-    assert len(space.analysis.runs_of(space.job.ports[0].cuts[0], space.job.ports[0])) == 1
+    assert "Can't be said" in window.compare.verdict.headline.text()
+    assert "claimed by the seller" in window.compare.verdict.sentence.text()
+    assert len(space.findings.runs_of(space.job.ports[0].cuts[0], space.job.ports[0])) == 1
 
 
-def test_pictures_are_saved_at_print_quality(compare: tuple[Shell, Workspace], tmp_path: Path) -> None:
-    shell, _ = compare
-    assert shell.compare.save_picture(tmp_path / "pair.png")
+def test_pictures_are_saved_at_print_quality(compare: tuple[MainWindow, Workspace], tmp_path: Path) -> None:
+    window, _ = compare
+    assert window.compare.save_picture(tmp_path / "pair.png")
     image = QImage(str(tmp_path / "pair.png"))
     assert image.width() > 3000
-    assert shell.compare.save_picture(tmp_path / "pair.svg")
+    assert window.compare.save_picture(tmp_path / "pair.svg")
     tree = ElementTree.parse(tmp_path / "pair.svg")
     assert tree.getroot().tag.endswith("svg")
-    assert not shell.compare.save_picture(tmp_path / "pair.doc")
-    assert "wants to end in" in shell.foot.said.toolTip()
-    shell.compare.copy_picture()
+    assert not window.compare.save_picture(tmp_path / "pair.doc")
+    assert "wants to end in" in window.foot.said.toolTip()
+    window.compare.copy_picture()
     assert not QApplication.clipboard().image().isNull()
 
 
-def test_marks_are_told_apart_in_greyscale(compare: tuple[Shell, Workspace]) -> None:
+def test_marks_are_told_apart_in_greyscale(compare: tuple[MainWindow, Workspace]) -> None:
     """Curves differ in line and width, results in their mark: colour is never alone."""
-    shell, _ = compare
-    styles = [(line.style, line.width, line.alpha) for line in shell.compare.curves._lines]
+    window, _ = compare
+    styles = [(line.style, line.width, line.alpha) for line in window.compare.curves._lines]
     assert len(set(styles)) == len(styles)
-    texts = [shell.compare.table.item(4, i).text() for i in range(shell.compare.table.columnCount())]
+    texts = [window.compare.table.item(4, i).text() for i in range(window.compare.table.columnCount())]
     assert any(t.startswith("▲") for t in texts)
     assert any(t.startswith("▼") for t in texts)
     assert any(t[0] in "+−" for t in texts)
 
 
-def test_exhaust_has_its_blow_down_band(compare: tuple[Shell, Workspace]) -> None:
-    shell, space = compare
+def test_exhaust_has_its_blow_down_band(compare: tuple[MainWindow, Workspace]) -> None:
+    window, space = compare
     space.look_at_port("exhaust")
-    assert any(c.startswith("Blow-down") for c in captions(shell))
+    assert any(c.startswith("Blow-down") for c in captions(window))
     assert to_si(1, "in") > 0

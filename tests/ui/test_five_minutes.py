@@ -14,51 +14,51 @@ from PySide6.QtWidgets import QApplication
 from tests.ui.stand_in import Open
 from ventrix.core.calculators.answer import calculate
 from ventrix.ui import launch
-from ventrix.ui.open_book import Session
+from ventrix.ui.open_book import OpenBook
 from ventrix.ui.window.cut_row import Plate
-from ventrix.ui.window.main_window import Shell
+from ventrix.ui.window.main_window import MainWindow
 
 README = (Path(__file__).parents[2] / "README.md").read_text(encoding="utf-8")
 
 
 @pytest.fixture
-def demo(open_window: Open) -> Shell:
+def demo(open_window: Open) -> MainWindow:
     """The demo as it opens: cut 2 looked at, held against cut 1."""
-    shell = open_window()
-    space = shell.session.workspace
+    window = open_window()
+    space = window.open_book.workspace
     assert space is not None
     cuts = space.job.ports[0].cuts
     space.look_at(cuts[2].id)
     space.hold_against(cuts[1].id)
-    shell.go_to_named("compare")
-    return shell
+    window.go_to_named("compare")
+    return window
 
 
-def plate(shell: Shell, number: int) -> Plate:
-    return next(p for p in shell.cut_row.findChildren(Plate) if p._cut.number == number)
+def plate(window: MainWindow, number: int) -> Plate:
+    return next(p for p in window.cut_row.findChildren(Plate) if p._cut.number == number)
 
 
-def headline(shell: Shell) -> str:
-    space = shell.session.workspace
+def headline(window: MainWindow) -> str:
+    space = window.open_book.workspace
     assert space is not None
     assert space.pair is not None
-    verdict = space.analysis.verdict(space.pair)
+    verdict = space.findings.verdict(space.pair)
     assert verdict is not None
     return verdict.headline
 
 
 def test_the_demo_opens_on_the_pair_that_the_readme_names(styled: QApplication, tmp_path: Path) -> None:
     settings = QSettings(str(tmp_path / "s.ini"), QSettings.Format.IniFormat)
-    session = launch._session(launch.Start(demo=True), tmp_path, settings, Session)
-    space = session.workspace
+    open_book = launch._open_book(launch.Start(demo=True), tmp_path, settings, OpenBook)
+    space = open_book.workspace
     assert space is not None
     assert space.cut is not None
     assert space.against is not None
     assert (space.cut.number, space.against.number) == (2, 1)
-    session.close()
+    open_book.close()
 
 
-def test_first_and_second_a_trade_a_keep_and_a_bench_that_cannot_tell(demo: Shell) -> None:
+def test_first_and_second_a_trade_a_keep_and_a_bench_that_cannot_tell(demo: MainWindow) -> None:
     assert headline(demo) == "A trade."
     assert "*a trade*" in README
     QTest.mouseClick(plate(demo, 1), Qt.MouseButton.LeftButton)
@@ -69,26 +69,26 @@ def test_first_and_second_a_trade_a_keep_and_a_bench_that_cannot_tell(demo: Shel
     QTest.mouseClick(plate(demo, 2), Qt.MouseButton.LeftButton, Qt.KeyboardModifier.ShiftModifier)
     assert headline(demo) == "This bench can't tell."
     assert "*This bench can't tell*" in README
-    space = demo.session.workspace
+    space = demo.open_book.workspace
     assert space is not None
     assert space.pair is not None
-    verdict = space.analysis.verdict(space.pair)
+    verdict = space.findings.verdict(space.pair)
     assert verdict is not None
     assert "more mounts" in verdict.sentence  # "and how many more mounts would"
 
 
 @pytest.mark.parametrize(("room", "keys"), re.findall(r"\*\*(Head|Flow|Cuts|Air)\*\* \((Ctrl\+\d)\)", README))
-def test_every_room_is_reached_by_the_keys_that_are_named(demo: Shell, room: str, keys: str) -> None:
+def test_every_room_is_reached_by_the_keys_that_are_named(demo: MainWindow, room: str, keys: str) -> None:
     QTest.keyClick(demo, Qt.Key(ord(keys[-1])), Qt.KeyboardModifier.ControlModifier)
     assert demo.room.name == room
 
 
-def test_fifth_without_a_bench_a_typed_reading_is_kept(demo: Shell) -> None:
+def test_fifth_without_a_bench_a_typed_reading_is_kept(demo: MainWindow) -> None:
     QTest.keyClick(demo, Qt.Key.Key_T, Qt.KeyboardModifier.ControlModifier)
     assert demo.new_cut.isVisible()
     QTest.keyClick(demo.new_cut, Qt.Key.Key_Escape)
     demo.go_to_named("flow")
-    space = demo.session.workspace
+    space = demo.open_book.workspace
     assert space is not None
     space.look_at(space.job.ports[0].cuts[3].id)
     QTest.keyClick(demo.flow, Qt.Key.Key_M)  # a new mount begins at the first lift
@@ -98,7 +98,7 @@ def test_fifth_without_a_bench_a_typed_reading_is_kept(demo: Shell) -> None:
     assert demo.flow.far.far.phase.startswith("KEPT 0.050")
 
 
-def test_ninth_the_finder_finds_by_any_word_and_the_reckoner_takes_fractions(demo: Shell) -> None:
+def test_ninth_the_finder_finds_by_any_word_and_the_reckoner_takes_fractions(demo: MainWindow) -> None:
     finder = demo.finder
     for words, found in (("throat percent", "Throat"), ("bowl blend", "bowl blend"), ("corvane", "Corvane")):
         finder.open()

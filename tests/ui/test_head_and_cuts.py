@@ -17,20 +17,20 @@ from ventrix.core.metal.unrolled import ZONES
 from ventrix.core.quantity.units import from_si
 from ventrix.records.files.job_document import dumps_job, loads_job
 from ventrix.ui.widgets.quantity_field import PlacedField
-from ventrix.ui.window.main_window import Shell
+from ventrix.ui.window.main_window import MainWindow
 from ventrix.workspace.workspace import Workspace
 
-Open = Callable[..., Shell]
+Open = Callable[..., MainWindow]
 
 
-def space_of(shell: Shell) -> Workspace:
-    assert shell.session.workspace is not None
-    return shell.session.workspace
+def space_of(window: MainWindow) -> Workspace:
+    assert window.open_book.workspace is not None
+    return window.open_book.workspace
 
 
-def cut_two(shell: Shell) -> Workspace:
+def cut_two(window: MainWindow) -> Workspace:
     """Look at cut 2 of the demo's intake, the one that was worked most."""
-    space = space_of(shell)
+    space = space_of(window)
     space.look_at(space.job.ports[0].cuts[2].id)
     return space
 
@@ -43,26 +43,26 @@ def typed(qtbot, field, text: str) -> None:  # type: ignore[no-untyped-def]
 
 
 def test_every_figure_is_typed_at_its_place_and_none_lies_on_another(open_window: Open) -> None:
-    shell = open_window()
-    shell.go_to(0)
-    shell.resize(1280, 800)
+    window = open_window()
+    window.go_to(0)
+    window.resize(1280, 800)
     QApplication.processEvents()
-    placed = [f for f in shell.head.fields.values() if isinstance(f, PlacedField)]
+    placed = [f for f in window.head.fields.values() if isinstance(f, PlacedField)]
     assert len(placed) == 23
-    area = shell.head.drawing.rect()
+    area = window.head.drawing.rect()
     for i, field in enumerate(placed):
         assert area.contains(field.geometry()), field.caption
         assert not any(field.geometry().intersects(other.geometry()) for other in placed[i + 1 :]), field.caption
-    before = shell.head.drawing.grab().toImage()
-    shell.head._typing("throat_diameter", 0.030)
-    assert shell.head.drawing.grab().toImage() != before  # it redraws to the numbers
+    before = window.head.drawing.grab().toImage()
+    window.head._typing("throat_diameter", 0.030)
+    assert window.head.drawing.grab().toImage() != before  # it redraws to the numbers
 
 
 def test_pinch_wall_and_percent_follow_while_typing(open_window: Open, qtbot) -> None:  # type: ignore[no-untyped-def]
-    shell = open_window(demo=False)
-    shell.files.new_job()
-    shell.go_to(0)
-    fields, values = shell.head.fields, shell.head.derived.values
+    window = open_window(demo=False)
+    window.files.new_job()
+    window.go_to(0)
+    fields, values = window.head.fields, window.head.derived.values
     typed(qtbot, fields["hole_spacing"], "1.29")
     typed(qtbot, fields["pinch_width"], "1.14")
     assert values["Wall at the pushrod hole"].text() == "0.075 in"  # common practice, no source: (1.29 - 1.14)/2
@@ -70,23 +70,23 @@ def test_pinch_wall_and_percent_follow_while_typing(open_window: Open, qtbot) ->
     assert values["Section at the pinch"].text() == "2.383 in²"  # common practice, no source: 2.38
     typed(qtbot, fields["pinch_width"], "1.5")
     assert fields["pinch_width"].box.text() == "1.5" or fields["hole_spacing"].box.property("wrong")
-    assert "broken through" in shell.head.said.text()
+    assert "broken through" in window.head.said.text()
     typed(qtbot, fields["pinch_width"], "1.14")
-    assert shell.head.said.text() == ""
-    cut = shell.session.book.load(space_of(shell).job.id).ports[0].cuts[0]
+    assert window.head.said.text() == ""
+    cut = window.open_book.book.load(space_of(window).job.id).ports[0].cuts[0]
     assert from_si(cut.pinch_width or 0, "in") == pytest.approx(1.14)
 
 
 def test_stations_are_typed_pasted_copied_and_give_a_volume(open_window: Open) -> None:
-    shell = open_window(demo=False)
-    shell.files.new_job()
-    shell.go_to(0)
-    tab = shell.head.pages[3]
+    window = open_window(demo=False)
+    window.files.new_job()
+    window.go_to(0)
+    tab = window.head.pages[3]
     QApplication.clipboard().setText(
         "along\tname\twidth\theight\n0\topening\t1.2\t1.6\n1\t\t1.1\t1.6\n2\tpinch\t1.0\t1.6\n3\t\t1.2\t1.5\n"
     )
     tab.paste()  # type: ignore[attr-defined]
-    cut = space_of(shell).real_cut
+    cut = space_of(window).real_cut
     assert cut is not None
     assert [s.name for s in cut.stations] == ["opening", "", "pinch", ""]
     tab.copy()  # type: ignore[attr-defined]
@@ -94,16 +94,16 @@ def test_stations_are_typed_pasted_copied_and_give_a_volume(open_window: Open) -
     QApplication.clipboard().setText("0\t\twide\t2")
     tab.paste()  # type: ignore[attr-defined]
     assert "row 1, width" in tab.problem.text().lower()
-    assert space_of(shell).real_cut == cut  # nothing in the book has changed
+    assert space_of(window).real_cut == cut  # nothing in the book has changed
     for key, value in (("floor_length", 0.1), ("roof_length", 0.1), ("throat_diameter", 0.04)):
-        shell.head._typing(key, value)
-    assert "By integration" in shell.head.derived.sentence.text()
+        window.head._typing(key, value)
+    assert "By integration" in window.head.derived.sentence.text()
 
 
 def test_goal_schools_targets_limits_and_the_list_for_the_end(open_window: Open, qtbot) -> None:  # type: ignore[no-untyped-def]
-    shell = open_window()
-    shell.go_to(0)
-    goal, finish = shell.head.pages[1], shell.head.pages[4]
+    window = open_window()
+    window.go_to(0)
+    goal, finish = window.head.pages[1], window.head.pages[4]
     goal.targets.setText("0.3 160; 0.5 210")  # type: ignore[attr-defined]
     goal.targets.setModified(True)  # type: ignore[attr-defined]
     goal._targets_typed()  # type: ignore[attr-defined]
@@ -112,7 +112,7 @@ def test_goal_schools_targets_limits_and_the_list_for_the_end(open_window: Open,
     goal._limits_typed()  # type: ignore[attr-defined]
     goal.schools["lifts"].setCurrentText("low lift first")  # type: ignore[attr-defined]
     goal.schools["lifts"].activated.emit(1)  # type: ignore[attr-defined]
-    job = shell.session.book.load(space_of(shell).job.id)
+    job = window.open_book.book.load(space_of(window).job.id)
     assert [round(from_si(t.flow, "cfm")) for t in job.targets if t.kind == "intake"] == [160, 210]
     assert {w.place for w in job.wall_limits} == {"", "pinch"}
     assert job.schools == {"lifts": "low lift first"}
@@ -120,7 +120,7 @@ def test_goal_schools_targets_limits_and_the_list_for_the_end(open_window: Open,
     goal.limits.setModified(True)  # type: ignore[attr-defined]
     goal._limits_typed()  # type: ignore[attr-defined]
     assert "'chimney' is not one of" in goal.problem.text()
-    shell.head.tabs.setCurrentIndex(4)
+    window.head.tabs.setCurrentIndex(4)
     box = finish.boxes["washed"]  # type: ignore[attr-defined]
     box.click()
     assert not box.isChecked()
@@ -128,14 +128,14 @@ def test_goal_schools_targets_limits_and_the_list_for_the_end(open_window: Open,
     finish.initials.setText("MK")  # type: ignore[attr-defined]
     box.click()
     assert "MK" in box.text()
-    space_of(shell).undo()
+    space_of(window).undo()
     assert not box.isChecked()
 
 
 def test_casting_and_cam_table(open_window: Open) -> None:
-    shell = open_window()
-    shell.go_to(0)
-    engine, casting = shell.head.pages[0], shell.head.pages[2]
+    window = open_window()
+    window.go_to(0)
+    engine, casting = window.head.pages[0], window.head.pages[2]
     box = casting.numbers["valves"]  # type: ignore[attr-defined]
     for text, words in (("two", "not a whole number"), ("", "at least one valve")):
         box.setText(text)
@@ -145,11 +145,11 @@ def test_casting_and_cam_table(open_window: Open) -> None:
     box.setText("2")
     box.setModified(True)
     casting._number_typed("valves")  # type: ignore[attr-defined]
-    assert space_of(shell).job.ports[0].valves == 2
+    assert space_of(window).job.ports[0].valves == 2
     engine.table.setText("0 0; 60 0.2; 120 0.4; 180 0.2; 240 0")  # type: ignore[attr-defined]
     engine.table.setModified(True)  # type: ignore[attr-defined]
     engine._cam_typed()  # type: ignore[attr-defined]
-    cam = space_of(shell).analysis.cam_of("intake")
+    cam = space_of(window).findings.cam_of("intake")
     assert cam is not None
     assert from_si(cam.peak_lift, "in") == pytest.approx(0.4)
     engine.table.setText("0 0; 60")  # type: ignore[attr-defined]
@@ -159,11 +159,11 @@ def test_casting_and_cam_table(open_window: Open) -> None:
 
 
 def test_a_cut_deeper_than_the_metal_is_said_before_it_is_logged(open_window: Open, qtbot) -> None:  # type: ignore[no-untyped-def]
-    shell = open_window()
-    space_of(shell).look_at(space_of(shell).job.ports[0].cuts[3].id)
-    shell.go_to(2)
-    qtbot.keyClick(shell.cuts, Qt.Key.Key_N)
-    sheet = shell.new_cut
+    window = open_window()
+    space_of(window).look_at(space_of(window).job.ports[0].cuts[3].id)
+    window.go_to(2)
+    qtbot.keyClick(window.cuts, Qt.Key.Key_N)
+    sheet = window.new_cut
     sheet.place.setCurrentText("short side")
     qtbot.keyClicks(sheet.cut_depth.box, "0.04")
     assert "under your limit of 0.110" in sheet.warning.text()
@@ -176,7 +176,7 @@ def test_a_cut_deeper_than_the_metal_is_said_before_it_is_logged(open_window: Op
     sheet.expected_gain.box.setText("3")
     sheet.expected_gain.box.setModified(True)
     sheet.log()
-    cut = space_of(shell).real_cut
+    cut = space_of(window).real_cut
     assert cut is not None
     assert cut.name == "guide away"
     assert from_si(cut.expected_gain or 0, "cfm") == pytest.approx(3)
@@ -184,12 +184,12 @@ def test_a_cut_deeper_than_the_metal_is_said_before_it_is_logged(open_window: Op
 
 
 def test_work_logged_once_for_several_ports_shares_its_minutes(open_window: Open) -> None:
-    shell = open_window()
+    window = open_window()
     from ventrix.workspace.new_job import new_port
 
-    space = space_of(shell)
+    space = space_of(window)
     space.apply("port", add_port(space.job, new_port("Intake 2", "intake")))
-    sheet = shell.new_cut
+    sheet = window.new_cut
     sheet.open("bowl")
     sheet.name.setText("bowls")
     sheet.minutes.box.setText("60")
@@ -210,63 +210,63 @@ def test_work_logged_once_for_several_ports_shares_its_minutes(open_window: Open
 
 
 def test_walls_pours_and_operations_by_keyboard(open_window: Open, qtbot) -> None:  # type: ignore[no-untyped-def]
-    shell = open_window()
-    cut_two(shell)
-    shell.go_to(2)
-    shell.cuts.choose_zone("pinch")
-    assert any("wall" in line.text for line in shell.cuts.card.lines["Zone: pinch"])
-    qtbot.keyClick(shell.cuts, Qt.Key.Key_W)
-    sheet = shell.wall_sheet
+    window = open_window()
+    cut_two(window)
+    window.go_to(2)
+    window.cuts.choose_zone("pinch")
+    assert any("wall" in line.text for line in window.cuts.card.lines["Zone: pinch"])
+    qtbot.keyClick(window.cuts, Qt.Key.Key_W)
+    sheet = window.wall_sheet
     assert sheet.place.currentText() == "pinch"
     sheet.take()
     assert "How much metal" in sheet.problem.text()
     qtbot.keyClicks(sheet.thickness.box, "0.090")
     sheet.take()
-    cut = space_of(shell).real_cut
+    cut = space_of(window).real_cut
     assert cut is not None
     assert from_si(cut.walls[-1].thickness, "in") == pytest.approx(0.090)
-    assert shell.cuts.map.picture is not None
-    assert any(p.thin and p.text == "0.090" for p in shell.cuts.map.picture.pins)
-    qtbot.keyClick(shell.cuts, Qt.Key.Key_V)
-    qtbot.keyClicks(shell.pour_sheet.volume.box, "122.3")
-    shell.pour_sheet.take()
-    volume = next(line for line in shell.cuts.card.lines["Volume and time"] if line.caption == "Poured")
+    assert window.cuts.map.picture is not None
+    assert any(p.thin and p.text == "0.090" for p in window.cuts.map.picture.pins)
+    qtbot.keyClick(window.cuts, Qt.Key.Key_V)
+    qtbot.keyClicks(window.pour_sheet.volume.box, "122.3")
+    window.pour_sheet.take()
+    volume = next(line for line in window.cuts.card.lines["Volume and time"] if line.caption == "Poured")
     assert "2 pours, 0.4 apart" in volume.text
-    qtbot.keyClick(shell.cuts, Qt.Key.Key_O)
-    shell.new_cut.tool.setText("flap wheel")
-    shell.new_cut.take()
-    assert "flap wheel" in shell.cuts.card.lines["Operations"][-1].text
+    qtbot.keyClick(window.cuts, Qt.Key.Key_O)
+    window.new_cut.tool.setText("flap wheel")
+    window.new_cut.take()
+    assert "flap wheel" in window.cuts.card.lines["Operations"][-1].text
     for _ in range(3):
-        space_of(shell).undo()
-    assert not any(p.text == "0.090" for p in shell.cuts.map.picture.pins)
+        space_of(window).undo()
+    assert not any(p.text == "0.090" for p in window.cuts.map.picture.pins)
 
 
 def test_zones_are_chosen_with_mouse_and_arrows(open_window: Open, qtbot) -> None:  # type: ignore[no-untyped-def]
-    shell = open_window()
-    shell.go_to(2)
-    shell.session.use_reduced_motion(True)
-    shell.cuts.refresh()
-    the_map = shell.cuts.map
+    window = open_window()
+    window.go_to(2)
+    window.open_book.use_reduced_motion(True)
+    window.cuts.refresh()
+    the_map = window.cuts.map
     assert the_map.picture is not None
     length = the_map.picture.port.length
     zone = next(z for z in ZONES if z.name == "short side")
     spot = the_map._place("floor", (zone.start + zone.end) / 2 * length, 0.0)
     qtbot.mouseClick(the_map, Qt.MouseButton.LeftButton, pos=spot.toPoint())
-    assert shell.cuts.zone == "short side"
+    assert window.cuts.zone == "short side"
     found = the_map.place_at(spot)
     assert found is not None
     assert found[0] == "floor"
     assert found[1] == pytest.approx(0.79 * length, rel=0.02)
     assert the_map.place_at(QPointF(2, 2)) is None
-    qtbot.keyClick(shell.cuts, Qt.Key.Key_Right)
-    assert shell.cuts.zone == "bowl"
+    qtbot.keyClick(window.cuts, Qt.Key.Key_Right)
+    assert window.cuts.zone == "bowl"
 
 
 def test_an_exhaust_port_is_mirrored(open_window: Open) -> None:
-    shell = open_window()
-    shell.go_to(2)
-    space_of(shell).look_at_port("exhaust")
-    the_map = shell.cuts.map
+    window = open_window()
+    window.go_to(2)
+    space_of(window).look_at_port("exhaust")
+    the_map = window.cuts.map
     assert the_map.picture is not None
     assert the_map._x(0.0) > the_map._x(the_map.picture.port.length)
     for along in (0.01, 0.05):
@@ -277,51 +277,51 @@ def test_an_exhaust_port_is_mirrored(open_window: Open) -> None:
 
 
 def test_clay_hangs_below_its_cut_is_flowed_and_judged(open_window: Open, qtbot) -> None:  # type: ignore[no-untyped-def]
-    shell = open_window()
-    space = cut_two(shell)
-    shell.go_to(2)
-    shell.cuts.choose_zone("pinch")
-    qtbot.keyClick(shell.cuts, Qt.Key.Key_T)
-    shell.trial_sheet.name.setText("clay at the pinch")
-    shell.trial_sheet.area.box.setText("0.17")
-    shell.trial_sheet.area.box.setModified(True)
-    shell.trial_sheet.take()
+    window = open_window()
+    space = cut_two(window)
+    window.go_to(2)
+    window.cuts.choose_zone("pinch")
+    qtbot.keyClick(window.cuts, Qt.Key.Key_T)
+    window.trial_sheet.name.setText("clay at the pinch")
+    window.trial_sheet.area.box.setText("0.17")
+    window.trial_sheet.area.box.setModified(True)
+    window.trial_sheet.take()
     trial = space.trial
     assert trial is not None
     assert space.against is not None
     assert space.against.number == 2  # held against the cut that it hangs from
-    chip = shell.cut_row.columns[2].chips[0]
+    chip = window.cut_row.columns[2].chips[0]
     assert "clay at the pinch" in chip.text()
-    shell.go_to(1)
+    window.go_to(1)
     base = space.job.ports[0].cuts[2].runs[0]
     for reading in [r for r in base.readings if "again" not in r.id]:
         assert reading.flow is not None
         text = f"{from_si(0.96 * reading.flow, 'cfm'):.2f} @ {from_si(reading.measured_pressure or 0, 'inH2O'):.2f}"
-        shell.flow.control.type_in(text)
-    stored = shell.session.book.load(space.job.id).ports[0].cuts[2].trials[0]
+        window.flow.control.type_in(text)
+    stored = window.open_book.book.load(space.job.id).ports[0].cuts[2].trials[0]
     assert len(stored.runs[0].readings) == 12
     assert not space.job.ports[0].cuts[2].runs[1:]
-    shell.go_to(2)
-    said = next(line.text for line in shell.cuts.card.lines["Trials"] if line.caption.startswith("clay"))
+    window.go_to(2)
+    said = next(line.text for line in window.cuts.card.lines["Trials"] if line.caption.startswith("clay"))
     assert "Narrowing the pinch cost" in said
     assert "of the loss" in said
-    shell.cut_row.plates[2].click()
+    window.cut_row.plates[2].click()
     assert space.trial is None
-    shell.cut_row.columns[2].chips[0].click()
+    window.cut_row.columns[2].chips[0].click()
     assert space.trial is not None
 
 
 def test_photos_are_copied_and_shown_as_a_pair(open_window: Open, tmp_path: Path, qtbot) -> None:  # type: ignore[no-untyped-def]
-    shell = open_window()
-    shell.go_to(2)
+    window = open_window()
+    window.go_to(2)
     for name, colour in (("before", "red"), ("after", "blue")):
         picture = QImage(80, 60, QImage.Format.Format_RGB32)
         picture.fill(QColor(colour))
         picture.save(str(tmp_path / f"{name}.png"))
-        assert shell.cuts.keep_photo(tmp_path / f"{name}.png", name)
+        assert window.cuts.keep_photo(tmp_path / f"{name}.png", name)
         (tmp_path / f"{name}.png").unlink()
-    assert len(list(shell.session.book.photo_folder.iterdir())) == 2
-    pair = shell.cuts.card.photos
+    assert len(list(window.open_book.book.photo_folder.iterdir())) == 2
+    pair = window.cuts.card.photos
     pair.resize(200, 190)
     shot = pair.grab().toImage()
     assert shot.pixelColor(30, 100).red() > 200
@@ -329,58 +329,58 @@ def test_photos_are_copied_and_shown_as_a_pair(open_window: Open, tmp_path: Path
     qtbot.keyClick(pair, Qt.Key.Key_Left)
     assert pair.share == pytest.approx(0.45)
     (tmp_path / "note.txt").write_text("no picture", encoding="utf-8")
-    assert not shell.cuts.keep_photo(tmp_path / "note.txt", "before")
-    assert "no JPEG or PNG" in shell.foot.said.toolTip()
-    assert not shell.cuts.keep_photo(tmp_path / "nowhere.png", "before")
+    assert not window.cuts.keep_photo(tmp_path / "note.txt", "before")
+    assert "no JPEG or PNG" in window.foot.said.toolTip()
+    assert not window.cuts.keep_photo(tmp_path / "nowhere.png", "before")
 
 
 def test_a_head_of_eight_cylinders_stays_easy_to_move_about_in(open_window: Open, tmp_path: Path, qtbot) -> None:  # type: ignore[no-untyped-def]
     from tests.ui.test_commands import action
 
-    shell = open_window()
-    space = space_of(shell)
+    window = open_window()
+    space = space_of(window)
     space.apply("cylinders", replace(space.job, cylinders=8))
-    action(shell, "Ports for all cylinders").trigger()
+    action(window, "Ports for all cylinders").trigger()
     assert len(space.job.ports) == 16
     assert {p.cylinder for p in space.job.ports if p.kind == "exhaust"} >= set(range(2, 9))
-    shell.finder.open()
-    shell.finder.box.setText("exhaust 7")
-    qtbot.keyClick(shell.finder.box, Qt.Key.Key_Return)
+    window.finder.open()
+    window.finder.box.setText("exhaust 7")
+    qtbot.keyClick(window.finder.box, Qt.Key.Key_Return)
     assert space.port is not None
     assert space.port.name == "Exhaust 7"
     picture = QImage(40, 30, QImage.Format.Format_RGB32)
     picture.save(str(tmp_path / "head.png"))
-    assert shell.head.pages[2].keep_photo(tmp_path / "head.png")  # type: ignore[attr-defined]
+    assert window.head.pages[2].keep_photo(tmp_path / "head.png")  # type: ignore[attr-defined]
     assert len(space.job.photos) == 1
 
 
 def test_the_clock_of_the_work_survives_a_crash(open_window: Open, qtbot) -> None:  # type: ignore[no-untyped-def]
-    shell = open_window()
-    shell.go_to(2)
-    shell.cuts.choose_zone("bowl")
-    qtbot.keyClick(shell.cuts, Qt.Key.Key_S)
-    space = space_of(shell)
-    again = Workspace(shell.session.book, shell.session.book.load(space.job.id))  # as after a kill
+    window = open_window()
+    window.go_to(2)
+    window.cuts.choose_zone("bowl")
+    qtbot.keyClick(window.cuts, Qt.Key.Key_S)
+    space = space_of(window)
+    again = Workspace(window.open_book.book, window.open_book.book.load(space.job.id))  # as after a kill
     running = again.running_work()
     assert running is not None
     assert running[1].places == ("bowl",)
-    qtbot.keyClick(shell.cuts, Qt.Key.Key_S)
+    qtbot.keyClick(window.cuts, Qt.Key.Key_S)
     assert space.running_work() is None
-    assert "The clock stopped" in shell.foot.said.toolTip()
+    assert "The clock stopped" in window.foot.said.toolTip()
 
 
 def test_a_seat_cut_narrower_says_what_a_recut_needs(open_window: Open) -> None:
-    shell = open_window()
-    cut_two(shell)
-    shell.go_to(2)
-    text = shell.cuts.card.lines["Seat"][0].text
+    window = open_window()
+    cut_two(window)
+    window.go_to(2)
+    text = window.cuts.card.lines["Seat"][0].text
     assert "12 % lost" in text
     assert "a recut sinks the valve" in text
 
 
 def test_own_factors_come_from_the_whole_book(open_window: Open) -> None:
-    shell = open_window()
-    space = space_of(shell)
+    window = open_window()
+    space = space_of(window)
     # the same readings under ids of their own: another job of the book
     renamed = json.loads(dumps_job(replace(space.job, id="second", title="Second head")))
 
@@ -396,6 +396,6 @@ def test_own_factors_come_from_the_whole_book(open_window: Open) -> None:
                 rename(each)
 
     rename(renamed)
-    shell.session.book.add_job(loads_job(json.dumps(renamed)))
+    window.open_book.book.add_job(loads_job(json.dumps(renamed)))
     bowl = next(f for f in space.own_factors() if f.place == "bowl")
     assert bowl.cuts == 2

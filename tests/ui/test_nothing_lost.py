@@ -23,7 +23,7 @@ from ventrix.demo.job import demo_benches, demo_job
 from ventrix.records.bad_input import BookError, Conflict
 from ventrix.records.book.book import Book
 from ventrix.ui.bench_bridge import host_and_port
-from ventrix.ui.open_book import Session
+from ventrix.ui.open_book import OpenBook
 from ventrix.ui.window.safety import Safety, log_path
 from ventrix.workspace.workspace import Workspace
 
@@ -67,45 +67,45 @@ def test_a_full_disk_is_said_in_words(tmp_path: Path) -> None:
 
 
 def test_kept_is_not_shown_before_it_is_on_disk(foot, monkeypatch) -> None:  # type: ignore[no-untyped-def]
-    shell, bench, step = foot
+    window, bench, step = foot
     lift, flow = to_si(0.05, "in"), to_si(24, "cfm")
     bench.feed(lift, flow)
-    real = shell.session.book.write
-    refuse_writing(shell.session.book, monkeypatch)
+    real = window.open_book.book.write
+    refuse_writing(window.open_book.book, monkeypatch)
     step("press")
-    assert shell.flow.far.far.phase.startswith("NOT KEPT 0.050. The disk is full.")
-    assert shell.flow.far.far.ground == "refused"
-    assert shell.foot.said.text().startswith("▼ 0.050 is not kept")
-    assert shell.flow.hand.test.lift == pytest.approx(lift)  # the plan stands still
-    assert counted(shell) == {}
+    assert window.flow.far.far.phase.startswith("NOT KEPT 0.050. The disk is full.")
+    assert window.flow.far.far.ground == "refused"
+    assert window.foot.said.text().startswith("▼ 0.050 is not kept")
+    assert window.flow.hand.test.lift == pytest.approx(lift)  # the plan stands still
+    assert counted(window) == {}
     bench.feed(lift, 2 * flow)  # the reading in hand stays what it was
     step("press")
-    assert counted(shell) == {}
-    monkeypatch.setattr(shell.session.book, "write", real)
+    assert counted(window) == {}
+    monkeypatch.setattr(window.open_book.book, "write", real)
     step("press")
-    assert shell.flow.far.far.phase == "KEPT 0.050"
-    space = shell.session.workspace
+    assert window.flow.far.far.phase == "KEPT 0.050"
+    space = window.open_book.workspace
     assert space is not None
-    kept = shell.session.book.load(space.job.id).ports[0].cuts[0].runs[0].readings
+    kept = window.open_book.book.load(space.job.id).ports[0].cuts[0].runs[0].readings
     assert [round(r.flow / flow, 2) for r in kept if r.flow] == [1.0]
-    assert not shell.foot.said.text().startswith("▼")
+    assert not window.foot.said.text().startswith("▼")
 
 
 def test_what_was_typed_stays_in_its_field(foot, qtbot, monkeypatch) -> None:  # type: ignore[no-untyped-def]
-    shell, _, _ = foot
-    shell.session.bench.connected = False
-    shell.flow.refresh()
-    real = shell.session.book.write
-    refuse_writing(shell.session.book, monkeypatch)
-    qtbot.keyClicks(shell.flow, "2")
-    qtbot.keyClicks(shell.flow.entry, "4.5")
-    qtbot.keyClick(shell.flow.entry, Qt.Key.Key_Return)
-    assert shell.flow.entry.text() == "24.5"
-    assert "NOT KEPT" in shell.flow.far.far.phase
-    monkeypatch.setattr(shell.session.book, "write", real)
-    qtbot.keyClick(shell.flow.entry, Qt.Key.Key_Return)
-    assert counted(shell) == {50: 1}
-    assert shell.flow.entry.text() == ""
+    window, _, _ = foot
+    window.open_book.bench.connected = False
+    window.flow.refresh()
+    real = window.open_book.book.write
+    refuse_writing(window.open_book.book, monkeypatch)
+    qtbot.keyClicks(window.flow, "2")
+    qtbot.keyClicks(window.flow.entry, "4.5")
+    qtbot.keyClick(window.flow.entry, Qt.Key.Key_Return)
+    assert window.flow.entry.text() == "24.5"
+    assert "NOT KEPT" in window.flow.far.far.phase
+    monkeypatch.setattr(window.open_book.book, "write", real)
+    qtbot.keyClick(window.flow.entry, Qt.Key.Key_Return)
+    assert counted(window) == {50: 1}
+    assert window.flow.entry.text() == ""
 
 
 @pytest.fixture
@@ -122,27 +122,27 @@ def safety(monkeypatch: pytest.MonkeyPatch, tmp_path: Path) -> Iterator[Safety]:
 def test_an_edit_of_any_room_that_is_refused_is_said_and_the_field_keeps_it(  # type: ignore[no-untyped-def]
     open_window: Open, safety: Safety, qtbot, monkeypatch
 ) -> None:
-    shell = open_window()
-    safety.watch(shell.session)
-    shell.go_to_named("head")
-    field = shell.head.fields["throat_diameter"]
-    refuse_writing(shell.session.book, monkeypatch)
+    window = open_window()
+    safety.watch(window.open_book)
+    window.go_to_named("head")
+    field = window.head.fields["throat_diameter"]
+    refuse_writing(window.open_book.book, monkeypatch)
     field.box.setFocus()
     field.box.selectAll()
     qtbot.keyClicks(field.box, "1.6")
     qtbot.keyClick(field.box, Qt.Key.Key_Return)
     assert field.box.text() == "1.6"
-    assert "The disk is full" in shell.foot.said.text()
+    assert "The disk is full" in window.foot.said.text()
 
 
 def test_a_fault_of_ours_is_logged_and_said(open_window: Open, safety: Safety) -> None:
-    shell = open_window()
-    safety.watch(shell.session)
+    window = open_window()
+    safety.watch(window.open_book)
     try:
         raise ZeroDivisionError("a fault")
     except ZeroDivisionError as error:
         safety.caught(type(error), error, error.__traceback__)
-    assert "Something went wrong" in shell.foot.said.toolTip()
+    assert "Something went wrong" in window.foot.said.toolTip()
     assert "ZeroDivisionError: a fault" in log_path().read_text(encoding="utf-8")
 
 
@@ -236,23 +236,23 @@ def test_benches_are_brought_together_too(two: tuple[Workspace, Workspace]) -> N
 
 
 def test_the_other_windows_changes_arrive_by_themselves(open_window: Open, qtbot, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
-    shell = open_window()
+    window = open_window()
     with Book.open(tmp_path / "book.sqlite") as book:
         there = Workspace.open(book, demo_job().id)
         there.apply("title", replace(there.job, title="Renamed next door"))
-        qtbot.waitUntil(lambda: "Renamed next door" in shell.windowTitle(), timeout=1000)
+        qtbot.waitUntil(lambda: "Renamed next door" in window.windowTitle(), timeout=1000)
 
 
 def test_a_lock_is_waited_for_and_the_window_lives_on(open_window: Open, qtbot, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
-    shell = open_window()
-    space = shell.session.workspace
+    window = open_window()
+    space = window.open_book.workspace
     assert space is not None
     other = sqlite3.connect(tmp_path / "book.sqlite", isolation_level=None)
     other.execute("BEGIN IMMEDIATE")
     ticks: list[int] = []
     from PySide6.QtCore import QTimer
 
-    timer = QTimer(shell)
+    timer = QTimer(window)
     timer.timeout.connect(lambda: ticks.append(1))
     timer.start(20)
     with pytest.raises(BookError, match="another program is writing"):
@@ -261,7 +261,7 @@ def test_a_lock_is_waited_for_and_the_window_lives_on(open_window: Open, qtbot, 
     QTimer.singleShot(300, lambda: other.execute("COMMIT"))
     space.apply("bore", replace(space.job, bore=0.090))
     timer.stop()
-    assert shell.session.book.load(space.job.id).bore == 0.090
+    assert window.open_book.book.load(space.job.id).bore == 0.090
     other.close()
 
 
@@ -279,29 +279,29 @@ def test_a_last_job_that_cannot_be_opened_leaves_a_window_that_says_so(tmp_path:
     raw.commit()
     raw.close()
     settings = QSettings(str(path.with_suffix(".ini")), QSettings.Format.IniFormat)
-    session = launch._session(launch.Start(), None, settings, Session)
-    assert session.workspace is None
-    assert "could not be opened" in session.opening_failed
-    session.close()
+    open_book = launch._open_book(launch.Start(), None, settings, OpenBook)
+    assert open_book.workspace is None
+    assert "could not be opened" in open_book.opening_failed
+    open_book.close()
 
 
 # -- the bench on the wire, and the Flow room's slips
 
 
 def test_a_silent_bench_says_so_and_nothing_old_is_kept(foot, qtbot) -> None:  # type: ignore[no-untyped-def]
-    shell, bench, _ = foot
-    bridge = shell.session.bench
+    window, bench, _ = foot
+    bridge = window.open_book.bench
     bench.feed(to_si(0.05, "in"), to_si(24, "cfm"))
-    assert shell.flow.hand.test.phase is Phase.KEEP
+    assert window.flow.hand.test.phase is Phase.KEEP
     bridge._name, bridge._sampler = "bench of the test", object()  # type: ignore[assignment]
     bridge._last_sample -= 10.0
     bridge.drain()
     bridge._sampler = None
     assert not bridge.connected
     assert "silent" in bridge.sentence
-    qtbot.keyClick(shell.flow, Qt.Key.Key_Space)
-    assert counted(shell) == {}
-    assert shell.flow.hand.test.live is None
+    qtbot.keyClick(window.flow, Qt.Key.Key_Space)
+    assert counted(window) == {}
+    assert window.flow.hand.test.live is None
 
 
 @pytest.mark.parametrize(
@@ -319,10 +319,10 @@ def test_possible_hosts_are_taken() -> None:
 
 
 def test_letters_in_the_entry_are_text_and_ctrl_z_undoes_while_it_is_empty(foot, qtbot) -> None:  # type: ignore[no-untyped-def]
-    shell, _, _ = foot
-    shell.session.bench.connected = False
-    shell.flow.refresh()
-    room = shell.flow
+    window, _, _ = foot
+    window.open_book.bench.connected = False
+    window.flow.refresh()
+    room = window.flow
     room.entry.setFocus()
     qtbot.keyClicks(room.entry, "m")
     assert room.entry.text() == "m"
@@ -330,21 +330,21 @@ def test_letters_in_the_entry_are_text_and_ctrl_z_undoes_while_it_is_empty(foot,
     room.entry.clear()
     qtbot.keyClicks(room.entry, "24")
     qtbot.keyClick(room.entry, Qt.Key.Key_Return)
-    assert counted(shell) == {50: 1}
+    assert counted(window) == {50: 1}
     room.entry.setFocus()
     qtbot.keyClick(room.entry, Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier)
-    assert counted(shell) == {}
+    assert counted(window) == {}
 
 
 def test_a_refused_figure_is_selected_and_a_far_one_asked_about(foot, qtbot) -> None:  # type: ignore[no-untyped-def]
-    shell, _, _ = foot
-    space = shell.session.workspace
+    window, _, _ = foot
+    space = window.open_book.workspace
     assert space is not None
     space.change_bench("bench", replace(demo_benches()[1], corrected=True, link="typed"))
-    shell.session.bench.connected = False
-    shell.flow.hand.use_bench(space.benches[0])
-    shell.flow.refresh()
-    room = shell.flow
+    window.open_book.bench.connected = False
+    window.flow.hand.use_bench(space.benches[0])
+    window.flow.refresh()
+    room = window.flow
     assert "the barn, range to 75.0, at 0.050 in: type %" in room._entry_caption.text()
     room.entry.setFocus()
     qtbot.keyClicks(room.entry, "x9")
@@ -353,51 +353,51 @@ def test_a_refused_figure_is_selected_and_a_far_one_asked_about(foot, qtbot) -> 
     qtbot.keyClicks(room.entry, "130")
     qtbot.keyClick(room.entry, Qt.Key.Key_Return)
     assert "past the end of the range" in room._entry_error.text()
-    assert counted(shell) == {}
+    assert counted(window) == {}
     qtbot.keyClick(room.entry, Qt.Key.Key_Return)
-    assert counted(shell) == {50: 1}
+    assert counted(window) == {50: 1}
 
 
 def test_any_reading_can_be_struck_and_taken_up_again(foot, qtbot) -> None:  # type: ignore[no-untyped-def]
-    shell, bench, step = foot
+    window, bench, step = foot
     for lift, flow in ((0.05, 24), (0.10, 48), (0.15, 75)):
         bench.feed(to_si(lift, "in"), to_si(flow, "cfm"))
         step("press")
-    qtbot.keyClick(shell.flow, Qt.Key.Key_V)
-    page = shell.flow.readings
+    qtbot.keyClick(window.flow, Qt.Key.Key_V)
+    page = window.flow.readings
     assert page.list.count() == 3
     page.list.setCurrentRow(0)
     page.reason.setText("clay had slipped")
     qtbot.keyClick(page.reason, Qt.Key.Key_Return)
-    assert counted(shell) == {100: 1, 150: 1}
+    assert counted(window) == {100: 1, 150: 1}
     assert "struck: clay had slipped" in page.list.item(0).text()
     page.list.setCurrentRow(0)
     qtbot.keyClick(page.list, Qt.Key.Key_Return)
-    assert counted(shell) == {50: 1, 100: 1, 150: 1}
-    qtbot.keyClick(shell.flow, Qt.Key.Key_Escape)
-    assert shell.flow.side.currentIndex() == 0
+    assert counted(window) == {50: 1, 100: 1, 150: 1}
+    qtbot.keyClick(window.flow, Qt.Key.Key_Escape)
+    assert window.flow.side.currentIndex() == 0
 
 
 def test_another_bench_than_the_set_ups_is_asked_about(foot, qtbot) -> None:  # type: ignore[no-untyped-def]
-    shell, bench, step = foot
-    space = shell.session.workspace
+    window, bench, step = foot
+    space = window.open_book.workspace
     assert space is not None
     space.change_bench("bench", replace(demo_benches()[1], link="typed"))
-    shell.flow.hand.use_bench(space.benches[0])
-    shell.flow._bench_changed()
-    assert "Which bench is this? The set-up says the barn" in shell.flow.control.which_bench
+    window.flow.hand.use_bench(space.benches[0])
+    window.flow._bench_changed()
+    assert "Which bench is this? The set-up says the barn" in window.flow.control.which_bench
     bench.feed(to_si(0.05, "in"), to_si(50.8, "cfm"))
     step("press")
-    assert counted(shell) == {}
-    qtbot.keyClick(shell.flow, Qt.Key.Key_N)
-    assert shell.flow.hand.setup.bench == "bench of the test"
-    assert shell.flow.control.which_bench == ""
+    assert counted(window) == {}
+    qtbot.keyClick(window.flow, Qt.Key.Key_N)
+    assert window.flow.hand.setup.bench == "bench of the test"
+    assert window.flow.control.which_bench == ""
 
 
 def test_thousandths_in_a_plan_and_in_a_paste_are_read_as_such_and_said(foot, qtbot) -> None:  # type: ignore[no-untyped-def]
-    shell, _, _ = foot
-    panel = shell.flow.conditions
-    qtbot.keyClick(shell.flow, Qt.Key.Key_C)
+    window, _, _ = foot
+    panel = window.flow.conditions
+    qtbot.keyClick(window.flow, Qt.Key.Key_C)
     for text, lifts in (
         ("50 100 150", ["0.050", "0.100", "0.150"]),
         ("100 to 300 by 100", ["0.100", "0.200", "0.300"]),
@@ -405,30 +405,30 @@ def test_thousandths_in_a_plan_and_in_a_paste_are_read_as_such_and_said(foot, qt
         panel.plan.setText(text)
         panel.plan.setModified(True)
         panel._plan_typed()
-        assert [r.lift for r in shell.flow.ladder.rungs] == lifts
+        assert [r.lift for r in window.flow.ladder.rungs] == lifts
         assert "thousandths" in panel.plan_problem.text()
     panel.plan.setText("1.5")
     panel.plan.setModified(True)
     panel._plan_typed()
     assert "past 30 mm" in panel.plan_problem.text()
-    assert len(shell.flow.ladder.rungs) == 3
+    assert len(window.flow.ladder.rungs) == 3
     QApplication.clipboard().setText("50\t24.1\n100\t48.2\n")
-    shell.flow.paste()
-    assert counted(shell) == {50: 1, 100: 1}
-    assert "thousandths" in shell.session.workspace.said
-    shell.session.undo()  # one paste is one edit
-    assert counted(shell) == {}
+    window.flow.paste()
+    assert counted(window) == {50: 1, 100: 1}
+    assert "thousandths" in window.open_book.workspace.said
+    window.open_book.undo()  # one paste is one edit
+    assert counted(window) == {}
 
 
 def test_a_new_bench_is_the_set_ups_at_once(foot) -> None:  # type: ignore[no-untyped-def]
-    shell, _, _ = foot
-    shell.benches.open()
-    assert shell.flow.hand.setup.bench == "bench 1"
+    window, _, _ = foot
+    window.benches.open()
+    assert window.flow.hand.setup.bench == "bench 1"
 
 
 def test_the_plan_goes_as_far_as_the_cam_and_a_step(open_window: Open) -> None:
-    shell = open_window()
-    space = shell.session.workspace
+    window = open_window()
+    space = window.open_book.workspace
     assert space is not None
     space.apply("cut 0 alone", space.job)
-    assert shell.flow.hand._usual_lifts()[-1] == pytest.approx(to_si(0.55, "in"))  # 0.46 of cam: 0.50 and one more
+    assert window.flow.hand._usual_lifts()[-1] == pytest.approx(to_si(0.55, "in"))  # 0.46 of cam: 0.50 and one more

@@ -16,19 +16,19 @@ from ventrix.core.model.run import SetUp
 from ventrix.core.quantity.units import to_si
 from ventrix.rooms.compare.scorecard import Score
 from ventrix.rooms.display_units import METRIC, US
-from ventrix.rooms.flow.pictures import Far, Rung, Tape
+from ventrix.rooms.flow.pictures import FarPicture, LadderRung, Tape
 from ventrix.rooms.shared.conditions_words import in_words
 from ventrix.rooms.shared.plot_values import Band, Bars, Line
 from ventrix.ui.bench_bridge import BenchBridge
 from ventrix.ui.calculators.reckoner import shown_unit
 from ventrix.ui.compare.scorecard import Scorecard
 from ventrix.ui.flow.conditions_panel import ConditionsPanel
-from ventrix.ui.flow.far_view import ArmsLength
+from ventrix.ui.flow.far_view import FarView
 from ventrix.ui.flow.ladder import LiftLadder
 from ventrix.ui.flow.simulator_panel import SimulatorControl
 from ventrix.ui.head.port_drawing import PortDrawing
 from ventrix.ui.look import theme
-from ventrix.ui.widgets.plot import LiftPlot
+from ventrix.ui.widgets.plot import Plot
 from ventrix.ui.widgets.quantity_field import PlacedField, QuantityField
 from ventrix.ui.window.finder import Found, matching
 
@@ -104,7 +104,11 @@ def test_figures_that_are_not_known_are_dashes() -> None:
 def test_ladder_says_its_rungs_and_takes_clicks(styled: QApplication, qtbot) -> None:  # type: ignore[no-untyped-def]
     ladder = LiftLadder()
     qtbot.addWidget(ladder)
-    rungs = [Rung("0.050", "30.4", "+0.4", "not proven"), Rung("0.100", "62.9", "+2.0", "better", 2), Rung("0.150")]
+    rungs = [
+        LadderRung("0.050", "30.4", "+0.4", "not proven"),
+        LadderRung("0.100", "62.9", "+2.0", "better", 2),
+        LadderRung("0.150"),
+    ]
     ladder.show_rungs(rungs, 2, ("lift, in", "CFM", "against cut 1"))
     ladder.show()
     assert "0.100: 62.9 +2.0 better" in ladder.accessibleDescription()
@@ -115,7 +119,7 @@ def test_ladder_says_its_rungs_and_takes_clicks(styled: QApplication, qtbot) -> 
     assert not ladder.grab().isNull()
 
 
-FAR = Far(
+FAR = FarPicture(
     "KEEP when you are ready",
     "Space or pedal",
     lift="0.400",
@@ -136,7 +140,7 @@ FAR = Far(
 def test_far_view_paints_every_state(styled: QApplication, qtbot) -> None:  # type: ignore[no-untyped-def]
     from dataclasses import replace
 
-    view = ArmsLength()
+    view = FarView()
     qtbot.addWidget(view)
     view.resize(480, 560)
     view.show()
@@ -202,7 +206,7 @@ def test_scorecard_says_its_rows(styled: QApplication, qtbot) -> None:  # type: 
 
 
 def test_plot_draws_what_it_is_given(styled: QApplication, qtbot) -> None:  # type: ignore[no-untyped-def]
-    plot = LiftPlot("flow")
+    plot = Plot("flow")
     qtbot.addWidget(plot)
     x = np.array([0.1, 0.2, 0.3])
     plot.show_values(

@@ -11,7 +11,7 @@ from PySide6.QtWidgets import QAbstractButton, QComboBox, QLabel, QLineEdit, QTa
 from tests.ui.stand_in import Open
 from ventrix.rooms.display_units import US
 from ventrix.rooms.shared.gain_words import gain_text
-from ventrix.ui.window.main_window import ROOMS, Shell
+from ventrix.ui.window.main_window import ROOMS, MainWindow
 from ventrix.ui.window.room_frame import RoomFrame
 
 SIZES = ((1280, 800), (1024, 700), (853, 533))  # the last is 1280x800 at a scale of 1.5
@@ -37,25 +37,25 @@ def assert_apart(owner: QWidget) -> None:
         assert shared.width() <= 1 or shared.height() <= 1, (a, b, where, there)
 
 
-def framed(shell: Shell) -> RoomFrame:
-    frame = shell.room.parentWidget().parentWidget()
+def framed(window: MainWindow) -> RoomFrame:
+    frame = window.room.parentWidget().parentWidget()
     assert isinstance(frame, RoomFrame)
     return frame
 
 
 @pytest.mark.parametrize("size", SIZES, ids=lambda s: f"{s[0]}x{s[1]}")
 def test_every_room_gives_way(open_window: Open, qtbot, size: tuple[int, int]) -> None:  # type: ignore[no-untyped-def]
-    shell = open_window()
-    shell.resize(*size)
-    assert (shell.width(), shell.height()) == size
+    window = open_window()
+    window.resize(*size)
+    assert (window.width(), window.height()) == size
     for key, _ in ROOMS:
-        shell.go_to_named(key)
+        window.go_to_named(key)
         qtbot.wait(20)
-        frame = framed(shell)
-        assert_apart(shell.room)
-        right = frame.mapTo(shell, QPoint(frame.width(), frame.height()))
-        assert right.x() <= shell.width()
-        assert right.y() <= shell.height()
+        frame = framed(window)
+        assert_apart(window.room)
+        right = frame.mapTo(window, QPoint(frame.width(), frame.height()))
+        assert right.x() <= window.width()
+        assert right.y() <= window.height()
         bar = frame.horizontalScrollBar()
         assert not bar.isVisible() or size[0] < 1024 or bar.maximum() <= 40, key
 
@@ -68,78 +68,78 @@ def test_a_room_comes_back_from_every_size(
     first: tuple[int, int],
     then: tuple[int, int],
 ) -> None:
-    shell = open_window()
+    window = open_window()
     for size in (first, then):
-        shell.resize(*size)
+        window.resize(*size)
         for key in ("head", "flow"):
-            shell.go_to_named(key)
+            window.go_to_named(key)
             qtbot.wait(5)
     narrow = then[0] < 1280
-    assert shell.head.tabs.count() == (7 if narrow else 5)
-    assert shell.head.drawing.isVisibleTo(shell.head) or shell.head.tabs.currentIndex() != 0
-    assert shell.flow.ladder.isVisibleTo(shell.flow)
-    shell.go_to_named("head")
+    assert window.head.tabs.count() == (7 if narrow else 5)
+    assert window.head.drawing.isVisibleTo(window.head) or window.head.tabs.currentIndex() != 0
+    assert window.flow.ladder.isVisibleTo(window.flow)
+    window.go_to_named("head")
     qtbot.wait(5)
-    assert shell.head.derived.isVisibleTo(shell.head) is not narrow
+    assert window.head.derived.isVisibleTo(window.head) is not narrow
     if narrow:
-        shell.head.tabs.setCurrentIndex(6)
-        assert shell.head.derived.isVisibleTo(shell.head)
+        window.head.tabs.setCurrentIndex(6)
+        assert window.head.derived.isVisibleTo(window.head)
 
 
 def test_readings_and_conditions_are_reached_in_a_small_window(open_window: Open, qtbot) -> None:  # type: ignore[no-untyped-def]
-    shell = open_window()
-    shell.resize(1024, 700)
-    shell.go_to_named("flow")
+    window = open_window()
+    window.resize(1024, 700)
+    window.go_to_named("flow")
     qtbot.wait(5)
-    for key, page in ((Qt.Key.Key_V, shell.flow.readings), (Qt.Key.Key_C, shell.flow.conditions)):
-        qtbot.keyClick(shell.flow, key)
-        assert page.isVisibleTo(shell.flow)
-        qtbot.keyClick(shell.flow, key)
-        assert not page.isVisibleTo(shell.flow)
-        assert shell.flow.ladder.isVisibleTo(shell.flow)
-    qtbot.keyClick(shell.flow, Qt.Key.Key_F11)
-    assert not shell.flow.ladder.isVisibleTo(shell.flow)
-    shell.resize(1280, 800)
-    qtbot.keyClick(shell.flow, Qt.Key.Key_Escape)
-    assert shell.flow.ladder.isVisibleTo(shell.flow)
-    assert shell.flow.plot.isVisibleTo(shell.flow)
+    for key, page in ((Qt.Key.Key_V, window.flow.readings), (Qt.Key.Key_C, window.flow.conditions)):
+        qtbot.keyClick(window.flow, key)
+        assert page.isVisibleTo(window.flow)
+        qtbot.keyClick(window.flow, key)
+        assert not page.isVisibleTo(window.flow)
+        assert window.flow.ladder.isVisibleTo(window.flow)
+    qtbot.keyClick(window.flow, Qt.Key.Key_F11)
+    assert not window.flow.ladder.isVisibleTo(window.flow)
+    window.resize(1280, 800)
+    qtbot.keyClick(window.flow, Qt.Key.Key_Escape)
+    assert window.flow.ladder.isVisibleTo(window.flow)
+    assert window.flow.plot.isVisibleTo(window.flow)
 
 
 def test_a_sheet_stands_beside_the_room_or_has_a_small_window_to_itself(open_window: Open, qtbot) -> None:  # type: ignore[no-untyped-def]
-    shell = open_window()
-    shell.go_to_named("compare")
-    shell.pour_sheet.open()
+    window = open_window()
+    window.go_to_named("compare")
+    window.pour_sheet.open()
     qtbot.wait(5)
-    sheet = shell.pour_sheet
-    room = framed(shell)
-    assert room.mapTo(shell, QPoint(room.width(), 0)).x() <= sheet.mapTo(shell, QPoint(0, 0)).x()
-    shell.benches.open("back-room")
+    sheet = window.pour_sheet
+    room = framed(window)
+    assert room.mapTo(window, QPoint(room.width(), 0)).x() <= sheet.mapTo(window, QPoint(0, 0)).x()
+    window.benches.open("back-room")
     qtbot.wait(5)
     assert not sheet.isVisible()  # one at a time
-    shell.resize(853, 533)
+    window.resize(853, 533)
     qtbot.wait(5)
     assert not room.isVisible()
-    assert shell.benches.mapTo(shell, QPoint(shell.benches.width(), 0)).x() <= shell.width()
-    qtbot.keyClick(shell.benches, Qt.Key.Key_Escape)
+    assert window.benches.mapTo(window, QPoint(window.benches.width(), 0)).x() <= window.width()
+    qtbot.keyClick(window.benches, Qt.Key.Key_Escape)
     qtbot.wait(5)
     assert room.isVisible()
-    shell.benches.open("back-room")
-    shell.go_to_named("head")  # leaving for another room puts it away
-    assert not shell.benches.isVisible()
-    assert framed(shell).isVisible()
+    window.benches.open("back-room")
+    window.go_to_named("head")  # leaving for another room puts it away
+    assert not window.benches.isVisible()
+    assert framed(window).isVisible()
 
 
 def test_beside_a_wide_sheet_the_verdict_stands_above_the_curves(open_window: Open, qtbot) -> None:  # type: ignore[no-untyped-def]
-    shell = open_window()
-    shell.go_to_named("compare")
-    room = shell.compare
-    shell.benches.open("back-room")
+    window = open_window()
+    window.go_to_named("compare")
+    room = window.compare
+    window.benches.open("back-room")
     qtbot.wait(5)
     verdict, curves = (w.mapTo(room, QPoint(0, 0)) for w in (room.verdict, room.curves))
     assert verdict.y() + room.verdict.height() <= curves.y()
     assert room.curves.width() > 400
     assert not room.scorecard.isVisibleTo(room)
-    qtbot.keyClick(shell.benches, Qt.Key.Key_Escape)
+    qtbot.keyClick(window.benches, Qt.Key.Key_Escape)
     qtbot.wait(5)
     verdict, curves = (w.mapTo(room, QPoint(0, 0)) for w in (room.verdict, room.curves))
     assert verdict.x() >= curves.x() + room.curves.width()
@@ -148,14 +148,14 @@ def test_beside_a_wide_sheet_the_verdict_stands_above_the_curves(open_window: Op
 
 
 def test_after_the_last_lift_the_far_view_says_what_the_cut_did(open_window: Open, qtbot) -> None:  # type: ignore[no-untyped-def]
-    shell = open_window()
-    shell.go_to_named("flow")
+    window = open_window()
+    window.go_to_named("flow")
     qtbot.wait(5)
-    far = shell.flow.far.far
-    space = shell.session.workspace
+    far = window.flow.far.far
+    space = window.open_book.workspace
     assert space is not None
     assert space.pair is not None
-    gain = space.analysis.gain(space.pair)
+    gain = space.findings.gain(space.pair)
     assert gain is not None
     assert far.phase == "ALL LIFTS DONE"
     assert far.sentence == gain.verdict.headline

@@ -7,7 +7,7 @@ from dataclasses import replace
 from tests.ui.stand_in import Open
 from ventrix.core.edits.cuts import edit_port
 from ventrix.core.judging.expectation import Outcome, Scored
-from ventrix.core.judging.findings import Analysis
+from ventrix.core.judging.findings import Findings
 from ventrix.core.quantity.units import to_si
 from ventrix.demo.job import demo_job
 from ventrix.rooms.air.shows import swirl_path, swirl_sentences
@@ -19,20 +19,20 @@ def test_behind_a_tumble_adapter_every_figure_says_tumble(open_window: Open) -> 
     job = demo_job()
     tumbling = replace(job, setups=tuple(replace(s, swirl_axis="tumble") for s in job.setups))
     port, units = tumbling.ports[0], US
-    analysis = Analysis(tumbling)
+    findings = Findings(tumbling)
     cuts = port.cuts
-    said = " ".join(swirl_sentences(analysis, port, cuts[1], cuts[2], units))
+    said = " ".join(swirl_sentences(findings, port, cuts[1], cuts[2], units))
     assert "umble" in said
     assert "Swirl ratio" not in said
     assert "anticlockwise" not in said
-    assert swirl_path(analysis, port, units)[1].startswith("tumble")
-    assert "swirl" in swirl_path(Analysis(job), job.ports[0], units)[1]
-    shell = open_window()
-    space = shell.session.workspace
+    assert swirl_path(findings, port, units)[1].startswith("tumble")
+    assert "swirl" in swirl_path(Findings(job), job.ports[0], units)[1]
+    window = open_window()
+    space = window.open_book.workspace
     assert space is not None
     space.apply("tumble", replace(space.job, setups=tumbling.setups))
-    shell.go_to_named("compare")
-    captions = [r.caption for r in shell.compare.scorecard.rows]
+    window.go_to_named("compare")
+    captions = [r.caption for r in window.compare.scorecard.rows]
     assert any(c.startswith("Tumble") for c in captions)
     assert not any(c.startswith("Swirl") for c in captions)
 
@@ -51,13 +51,13 @@ def test_what_turned_out_carries_its_doubt_and_is_only_scored_beyond_it() -> Non
 
 
 def test_a_port_of_two_valves_says_of_one_valve(open_window: Open) -> None:
-    shell = open_window()
-    shell.go_to_named("head")
-    space = shell.session.workspace
+    window = open_window()
+    window.go_to_named("head")
+    space = window.open_book.workspace
     assert space is not None
     port = space.port
     assert port is not None
-    captions = shell.head.derived.captions
+    captions = window.head.derived.captions
     assert captions["Valve head area"].text() == "Valve head area"
     space.apply("two", edit_port(space.job, port.id, lambda p: replace(p, valves=2)))
     assert captions["Valve head area"].text() == "Valve head area, of one valve"

@@ -8,7 +8,7 @@ from itertools import pairwise
 from typing import Any
 
 from ventrix.core.judging.comparison import RunComparison
-from ventrix.core.judging.findings import Analysis, Pair
+from ventrix.core.judging.findings import Findings, Pair
 from ventrix.core.judging.verdict import Verdict
 from ventrix.core.model.run import SetUp
 from ventrix.core.quantity.units import from_si
@@ -119,19 +119,19 @@ def comparison_document(c: RunComparison, verdict: Verdict) -> dict[str, Any]:
     }
 
 
-def job_pairs(analysis: Analysis) -> list[Pair]:
+def job_pairs(findings: Findings) -> list[Pair]:
     """Every flowed cut of every port against the flowed one before it, and the last against the first."""
     found = []
-    for port in analysis.job.ports:
-        flowed = [c for c in port.cuts if analysis.runs_of(c, port) or analysis.problem(c)]
+    for port in findings.job.ports:
+        flowed = [c for c in port.cuts if findings.runs_of(c, port) or findings.problem(c)]
         steps = list(pairwise(flowed))
         if len(flowed) > 2:
             steps.append((flowed[0], flowed[-1]))
-        found += [analysis.pair(port, before, after) for before, after in steps]
+        found += [findings.pair(port, before, after) for before, after in steps]
     return found
 
 
-def pair_document(analysis: Analysis, pair: Pair) -> dict[str, Any]:
+def pair_document(findings: Findings, pair: Pair) -> dict[str, Any]:
     """JSON of two cuts of a job held against each other."""
     whose = {
         "port": pair.port.name,
@@ -140,16 +140,16 @@ def pair_document(analysis: Analysis, pair: Pair) -> dict[str, Any]:
         "before_name": pair.before.name,
         "after_name": pair.after.name,
     }
-    verdict = analysis.verdict(pair)
+    verdict = findings.verdict(pair)
     if pair.comparison is None or verdict is None:
         nothing: dict[str, Any] = {"comparable": "unknown", "differences": [], "points": [], "summary": None}
         return whose | nothing | {"verdict": pair.missing, "flags": []}
     return whose | comparison_document(pair.comparison, verdict)
 
 
-def pair_text(analysis: Analysis, pair: Pair) -> str:
+def pair_text(findings: Findings, pair: Pair) -> str:
     """Two cuts of a job in one line."""
-    verdict = analysis.verdict(pair)
+    verdict = findings.verdict(pair)
     said = pair.missing if verdict is None else f"{verdict.headline} {verdict.sentence}"
     return f"{pair.port.name}, cut {pair.before.number} to {pair.after.number}: {said}"
 

@@ -45,14 +45,14 @@ def _shot(text: str) -> tuple[str, Path]:
 def _run(start: Start, shots: list[tuple[str, Path]], closing: ExitStack) -> int:
     if not (os.environ.get("DISPLAY") or os.environ.get("WAYLAND_DISPLAY") or os.environ.get("QT_QPA_PLATFORM")):
         if not shots:
-            raise InputError("there is no display: start a desktop session, or use --shot or the commands")
+            raise InputError("there is no display: start a desktop open_book, or use --shot or the commands")
         os.environ["QT_QPA_PLATFORM"] = "offscreen"
     from PySide6.QtCore import QSettings
     from PySide6.QtWidgets import QApplication
 
     from ventrix.ui.look import theme
-    from ventrix.ui.open_book import Session
-    from ventrix.ui.window.main_window import Shell
+    from ventrix.ui.open_book import OpenBook
+    from ventrix.ui.window.main_window import MainWindow
     from ventrix.ui.window.safety import Safety
 
     app = QApplication.instance() or QApplication(sys.argv[:1])
@@ -72,24 +72,26 @@ def _run(start: Start, shots: list[tuple[str, Path]], closing: ExitStack) -> int
     safety = Safety()
     safety.install()
     closing.callback(safety.remove)
-    session = _session(start, folder, settings, Session)
-    safety.watch(session)
-    shell = Shell(session)
-    closing.callback(session.close)
-    if start.file is not None and not _open_file(shell, start.file):
-        raise InputError(session.workspace.said if session.workspace else "could not be opened", file=start.file.name)
-    shell.show()
-    if session.opening_failed:
-        session.not_kept(session.opening_failed)
+    open_book = _open_book(start, folder, settings, OpenBook)
+    safety.watch(open_book)
+    window = MainWindow(open_book)
+    closing.callback(open_book.close)
+    if start.file is not None and not _open_file(window, start.file):
+        raise InputError(
+            open_book.workspace.said if open_book.workspace else "could not be opened", file=start.file.name
+        )
+    window.show()
+    if open_book.opening_failed:
+        open_book.not_kept(open_book.opening_failed)
     if shots:
         for room, path in shots:
-            _render(app, shell, room, path)
-        shell.close()
+            _render(app, window, room, path)
+        window.close()
         return 0
     return int(app.exec())
 
 
-def _session(start, folder, settings, session_class):
+def _open_book(start, folder, settings, session_class):
     """The book and job to begin with: the demo's, or the user's own where it was left."""
     from ventrix.core.judging.opening import try_opening
     from ventrix.records.book.book import Book, default_book_path
@@ -119,42 +121,42 @@ def _session(start, folder, settings, session_class):
         return session_class(book, space, settings)
     except Exception:  # whatever is wrong with one job, the window opens without it
         log.exception("the last job could not be opened")
-        session = session_class(book, None, settings)
-        session.opening_failed = "The last job could not be opened; the log says why. Open another, or bring one in."
-        return session
+        open_book = session_class(book, None, settings)
+        open_book.opening_failed = "The last job could not be opened; the log says why. Open another, or bring one in."
+        return open_book
 
 
-def _open_file(shell, path: Path) -> bool:
+def _open_file(window, path: Path) -> bool:
     """A job document is brought in and opened; a run table is hung from a new job's first cut."""
     if path.suffix.lower() != ".csv":
-        return bool(shell.files.bring_in_job(path))
-    shell.files.new_job()
-    return bool(shell.files.bring_in_run(path))
+        return bool(window.files.bring_in_job(path))
+    window.files.new_job()
+    return bool(window.files.bring_in_run(path))
 
 
-def _render(app, shell, room: str, path: Path) -> None:
+def _render(app, window, room: str, path: Path) -> None:
     """One room at 1280x800 into a PNG."""
     from PySide6.QtCore import QElapsedTimer
 
-    shell.resize(1280, 800)
-    shell.go_to(ROOMS.index(room))
+    window.resize(1280, 800)
+    window.go_to(ROOMS.index(room))
     clock = QElapsedTimer()
     clock.start()
     while clock.elapsed() < 400:
         app.processEvents()
-    if room == "flow" and shell.session.bench.is_simulated:
-        _let_bench_speak(app, shell, clock)
-    if not shell.grab().save(str(path), "PNG"):
+    if room == "flow" and window.open_book.bench.is_simulated:
+        _let_bench_speak(app, window, clock)
+    if not window.grab().save(str(path), "PNG"):
         raise InputError("the picture cannot be written", file=str(path))
 
 
-def _let_bench_speak(app, shell, clock) -> None:
+def _let_bench_speak(app, window, clock) -> None:
     """Open the valve and wait until the far view shows a settled reading."""
     from ventrix.bench.procedure.flow_procedure import Phase
 
-    shell.flow.ladder.rung_chosen.emit(7)
-    shell.flow.toggle_blower()
-    shell.flow.open_to_rung()
+    window.flow.ladder.rung_chosen.emit(7)
+    window.flow.toggle_blower()
+    window.flow.open_to_rung()
     clock.restart()
-    while clock.elapsed() < 12_000 and shell.flow.hand.test.phase is not Phase.KEEP:
+    while clock.elapsed() < 12_000 and window.flow.hand.test.phase is not Phase.KEEP:
         app.processEvents()

@@ -18,7 +18,7 @@ from ventrix.workspace.workspace import Told, Workspace
 WATCH = 600  # ms between looks at what other windows wrote
 
 
-class Session(QObject):
+class OpenBook(QObject):
     """The open book and job, and how they are shown.
 
     Signals: `job_changed` after every edit, `selection_changed` for another port or cut, `said` for

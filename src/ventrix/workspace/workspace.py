@@ -12,7 +12,7 @@ from ventrix.core.edits.cuts import add_operation, edit_cut
 from ventrix.core.edits.runs import add_reading, add_rung_note, add_step, start_run
 from ventrix.core.edits.undo import keep_measured
 from ventrix.core.judging.expectation import Factor, Outcome, own_factors
-from ventrix.core.judging.findings import Analysis, Pair
+from ventrix.core.judging.findings import Findings, Pair
 from ventrix.core.model.bench import Bench, same_name
 from ventrix.core.model.cut import Cut, Operation, Port, Trial, trial_as_cut
 from ventrix.core.model.job import Job
@@ -64,7 +64,7 @@ class Workspace:
         self.job = job
         self.benches = book.benches(follow=True)
         self.elsewhere = self._seen_elsewhere()
-        self.analysis = Analysis(job, benches=self.benches, elsewhere=self.elsewhere)
+        self.findings = Findings(job, benches=self.benches, elsewhere=self.elsewhere)
         self.selection = first_selection(job)
         self.other: OtherSide | None = None
         self.said = ""
@@ -83,7 +83,7 @@ class Workspace:
         for job_id in self.book.jobs_with_mounts():
             if job_id == self.job.id:
                 continue
-            for bench, seen in Analysis(self.book.load(job_id)).evidence().items():
+            for bench, seen in Findings(self.book.load(job_id)).evidence().items():
                 found[bench] = found.get(bench, Evidence()) + seen
         return found
 
@@ -168,7 +168,7 @@ class Workspace:
 
     def _take(self, job: Job, benches: tuple[Bench, ...]) -> None:
         self.job, self.benches = job, benches
-        self.analysis = Analysis(self.job, self.analysis, self.benches, self.elsewhere)
+        self.findings = Findings(self.job, self.findings, self.benches, self.elsewhere)
         self._mend_selection()
 
     def look_for_changes(self) -> bool:
@@ -309,9 +309,9 @@ class Workspace:
     def hold_against_other(self, job_id: str, cut_id: str, *, claimed: bool = False) -> bool:
         """Hold against a cut of any job of the book, or what is claimed for it; False where it has no flow."""
         job = self.job if job_id == self.job.id else self.book.load(job_id)
-        analysis = self.analysis if job_id == self.job.id else Analysis(job, benches=self.benches)
+        findings = self.findings if job_id == self.job.id else Findings(job, benches=self.benches)
         port, cut = job.cut_of(cut_id)
-        runs = analysis.claims_of(cut, port) if claimed else analysis.runs_of(cut, port)
+        runs = findings.claims_of(cut, port) if claimed else findings.runs_of(cut, port)
         if not runs:
             return False
         whose = f"claimed by {runs[-1].claimed}, " if claimed else ""
@@ -330,8 +330,8 @@ class Workspace:
         if self.port is None or self.cut is None:
             return None
         if self.other is not None:
-            return self.analysis.compare_across(self.other.runs, self.port, self.cut)
-        return None if self.against is None else self.analysis.pair(self.port, self.against, self.cut)
+            return self.findings.compare_across(self.other.runs, self.port, self.cut)
+        return None if self.against is None else self.findings.pair(self.port, self.against, self.cut)
 
     def hold_against(self, cut_id: str) -> None:
         """Pin the cut that the one looked at is held against."""
@@ -448,7 +448,7 @@ class Workspace:
 
     def own_factors(self) -> list[Factor]:
         """The porter's own gain and time factors by place, over every job of the book."""
-        outcomes = self.analysis.outcomes()
+        outcomes = self.findings.outcomes()
         written = self.book.revisions()
         for job_id in self.book.jobs_with_expectations():
             if job_id == self.job.id:
@@ -456,7 +456,7 @@ class Workspace:
             state = written.get(job_id, 0), self.benches
             known = self._outcomes.get(job_id)
             if known is None or known[0] != state:
-                known = state, Analysis(self.book.load(job_id), benches=self.benches).outcomes()
+                known = state, Findings(self.book.load(job_id), benches=self.benches).outcomes()
                 self._outcomes[job_id] = known
             outcomes += known[1]
         return own_factors(outcomes)
@@ -517,6 +517,6 @@ class Workspace:
 
     def judge_by_witness(self, on: bool) -> None:
         """Take what the witness port says the setting-up changed out of comparisons, or leave it in."""
-        self.analysis = Analysis(self.job, self.analysis, self.benches, self.elsewhere)
-        self.analysis.judge_by_witness = on
+        self.findings = Findings(self.job, self.findings, self.benches, self.elsewhere)
+        self.findings.judge_by_witness = on
         self._tell(Told.JOB)

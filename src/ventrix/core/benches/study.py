@@ -60,7 +60,7 @@ def study_result(study: ScatterStudy) -> StudyResult:
 
     References
     ----------
-    [6] JCGM 100:2008, 4.2 and H.5 (analysis of variance); formula book of this project.
+    [6] JCGM 100:2008, 4.2 and H.5 (findings of variance); formula book of this project.
     """
     groups = _groups(study.readings)
     mounts = sorted({mount for mount, _ in groups})

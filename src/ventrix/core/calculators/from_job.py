@@ -4,17 +4,17 @@ from __future__ import annotations
 
 from typing import Any
 
-from ventrix.core.judging.findings import Analysis
+from ventrix.core.judging.findings import Findings
 from ventrix.core.model.cut import Cut, Port, carried, poured_volume
 from ventrix.core.runs.geometry import geometry_of
 
 
-def known_inputs(analysis: Analysis, port: Port, cut: Cut, against: Cut | None) -> dict[str, Any]:
+def known_inputs(findings: Findings, port: Port, cut: Cut, against: Cut | None) -> dict[str, Any]:
     """Values for calculators' inputs, by contract name, from the cut looked at and the pinned one.
 
     Parameters
     ----------
-    analysis : Analysis
+    findings : Findings
         Of the job.
     port, cut, against : Port, Cut, Cut or None
         What is looked at.
@@ -24,7 +24,7 @@ def known_inputs(analysis: Analysis, port: Port, cut: Cut, against: Cut | None) 
     dict
         Input name to SI float, or list of floats for lifts and flows. Only what is known.
     """
-    job = analysis.job
+    job = findings.job
     g = geometry_of(job, port, cut)
     wires = {name: carried(port, cut, name) for name in ("floor_length", "roof_length")}
     found: dict[str, Any] = {
@@ -55,7 +55,7 @@ def known_inputs(analysis: Analysis, port: Port, cut: Cut, against: Cut | None) 
             "pressure": setup.pressure,
             "humidity": setup.humidity,
         }
-    runs = analysis.runs_of(cut, port)
+    runs = findings.runs_of(cut, port)
     if runs and runs[-1].kind == "flow":
         run = runs[-1]
         found |= {"flow": float(run.flow[run.peak]), "lifts": run.lift.tolist(), "flows": run.flow.tolist()}

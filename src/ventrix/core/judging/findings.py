@@ -95,7 +95,7 @@ class _Memory:
     pairs: dict[tuple[str, str], _Compared] = field(default_factory=dict)
 
 
-class Analysis:
+class Findings:
     """Answers about one state of a job. `earlier` lends what it knew of parts that did not change.
 
     `elsewhere` is what other jobs of the book have seen of the benches' scatter, by bench in small letters.
@@ -104,7 +104,7 @@ class Analysis:
     def __init__(
         self,
         job: Job,
-        earlier: Analysis | None = None,
+        earlier: Findings | None = None,
         benches: tuple[Bench, ...] = (),
         elsewhere: Mapping[str, Evidence] | None = None,
     ) -> None:

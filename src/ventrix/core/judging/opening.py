@@ -5,7 +5,7 @@ from __future__ import annotations
 from itertools import pairwise
 
 from ventrix.core.air.traverse import air_of, field_of
-from ventrix.core.judging.findings import Analysis
+from ventrix.core.judging.findings import Findings
 from ventrix.core.judging.row_of_cuts import row_of
 from ventrix.core.metal.unrolled import unroll
 from ventrix.core.metal.walls import walls_at
@@ -38,9 +38,9 @@ def try_opening(job: Job, benches: tuple[Bench, ...] = ()) -> None:
         if numbers != sorted(set(numbers)):
             raise ValueError(f"the cuts of port '{port.name}' are not numbered in order")
     _check_mirrors(job)
-    analysis = Analysis(job, benches=benches)
+    findings = Findings(job, benches=benches)
     for port in job.ports:
-        _look_at(analysis, port)
+        _look_at(findings, port)
 
 
 def _check_mirrors(job: Job) -> None:
@@ -55,21 +55,21 @@ def _check_mirrors(job: Job) -> None:
             at = of[at]
 
 
-def _look_at(analysis: Analysis, port: Port) -> None:
+def _look_at(findings: Findings, port: Port) -> None:
     for cut in port.cuts:
-        analysis.runs_of(cut, port)
-        analysis.claims_of(cut, port)
-        here = unroll(port, cut, analysis.job.valve_of(port))
+        findings.runs_of(cut, port)
+        findings.claims_of(cut, port)
+        here = unroll(port, cut, findings.job.valve_of(port))
         walls_at(port, cut)
         for traverse in cut.traverses:
             if traverse.kind == "pitot":
                 field_of(
-                    traverse, *_size(here.width(0.0), here.height(0.0), here.area(0.0)), air_of(analysis.job, traverse)
+                    traverse, *_size(here.width(0.0), here.height(0.0), here.area(0.0)), air_of(findings.job, traverse)
                 )
     for before, after in (*pairwise(port.cuts), (port.cuts[0], port.cuts[-1])):
         if before is not after:
-            analysis.verdict(analysis.pair(port, before, after))
-    row_of(analysis, port)
+            findings.verdict(findings.pair(port, before, after))
+    row_of(findings, port)
 
 
 def _size(width: object, height: object, area: object) -> tuple[float, float, float]:

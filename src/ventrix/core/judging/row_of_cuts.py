@@ -10,7 +10,7 @@ from itertools import pairwise
 from typing import Final
 
 from ventrix.core.judging.expectation import time_worked
-from ventrix.core.judging.findings import Analysis, Gain
+from ventrix.core.judging.findings import Findings, Gain
 from ventrix.core.judging.verdict import Verdict
 from ventrix.core.model.cut import Cut, Port, poured_volume
 
@@ -19,7 +19,7 @@ LUCK: Final = 0.025  # chance that one verdict of nothing says better: half of t
 
 @dataclass(frozen=True, slots=True)
 class Step:
-    """One cut of the row: what it did to the cut flowed before it, and over the first, as `Analysis.gain` has them;
+    """One cut of the row: what it did to the cut flowed before it, and over the first, as `Findings.gain` has them;
     weighted flow, volume, time in SI; None where it cannot be said."""
 
     cut: Cut
@@ -67,16 +67,16 @@ class Row:
         return 1 - (1 - LUCK) ** self.looks
 
 
-def row_of(analysis: Analysis, port: Port) -> Row:
+def row_of(findings: Findings, port: Port) -> Row:
     """The whole row of a port, from its flowed cuts."""
-    flowed = [c for c in port.cuts if analysis.runs_of(c, port)]
+    flowed = [c for c in port.cuts if findings.runs_of(c, port)]
     if not flowed:
         return Row(None, None, None, ())
     first = flowed[0]
     first_flow: float | None = None
     steps = []
     for before, cut in pairwise(flowed):
-        own, total = analysis.pair(port, before, cut), analysis.pair(port, first, cut)
+        own, total = findings.pair(port, before, cut), findings.pair(port, first, cut)
         c = total.comparison
         measured = c if c is not None and c.allowed and c.kind == "flow" else None
         if measured is not None and first_flow is None:
@@ -85,8 +85,8 @@ def row_of(analysis: Analysis, port: Port) -> Row:
             Step(
                 cut=cut,
                 before=before,
-                own=analysis.gain(own),
-                total=analysis.gain(total),
+                own=findings.gain(own),
+                total=findings.gain(total),
                 flow=measured.weighted_after if measured is not None else None,
                 volume=poured_volume(cut),
                 time=time_worked(cut),
@@ -95,13 +95,13 @@ def row_of(analysis: Analysis, port: Port) -> Row:
     return Row(first, first_flow, poured_volume(first), tuple(steps))
 
 
-def last_together(analysis: Analysis, port: Port, count: int) -> tuple[Cut, Cut, Verdict | None] | None:
+def last_together(findings: Findings, port: Port, count: int) -> tuple[Cut, Cut, Verdict | None] | None:
     """The last `count` cuts tested together: the one before them against the last.
 
     Five unproven gains of six tenths of a percent may make a proven three. None where fewer were flowed.
     """
-    flowed = [c for c in port.cuts if analysis.runs_of(c, port)]
+    flowed = [c for c in port.cuts if findings.runs_of(c, port)]
     if count < 1 or len(flowed) <= count:
         return None
     before, last = flowed[-1 - count], flowed[-1]
-    return before, last, analysis.verdict(analysis.pair(port, before, last))
+    return before, last, findings.verdict(findings.pair(port, before, last))

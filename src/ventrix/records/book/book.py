@@ -29,8 +29,9 @@ from ventrix.core.model.plausible import check_plausible
 from ventrix.core.model.run import FlowRun
 from ventrix.records.bad_input import BookError, BookLocked, Conflict, InputError
 from ventrix.records.book import rows
+from ventrix.records.book.loading import load_benches, load_job, read_json
 from ventrix.records.book.merging import merged, name_of, shared
-from ventrix.records.book.tables import CHILDREN, REVISION, TABLES, table_name
+from ventrix.records.book.tables import REVISION, TABLES
 
 HEAD: Final = "0004"  # newest migration; a test holds it to the scripts
 PATIENCE: Final = 2.0  # s that a lock is waited for
@@ -83,7 +84,7 @@ class Book:
         """
         if isinstance(where, Path):
             return cls._open_file(where)
-        engine = create_engine(make_url(where))
+        engine = create_engine(make_url(where), json_deserializer=read_json)
         _migrate(engine, None)
         return cls(engine)
 
@@ -93,7 +94,7 @@ class Book:
             path.parent.mkdir(parents=True, exist_ok=True)
             if not path.exists() or path.stat().st_size == 0:
                 _make_newest(path)
-            engine = create_engine(f"sqlite:///{path}", connect_args={"timeout": PATIENCE})
+            engine = create_engine(f"sqlite:///{path}", connect_args={"timeout": PATIENCE}, json_deserializer=read_json)
             event.listen(engine, "connect", _sqlite_settings)
             event.listen(engine, "begin", _sqlite_begin)
             _migrate(engine, path)
@@ -141,7 +142,7 @@ class Book:
         """A whole job. KeyError if it is not in the book. `follow`: edits made from here on start from this state."""
         with self._engine.connect() as connection:
             number = _revision(connection, job_id)
-            found = _load_job(connection, job_id)
+            found = load_job(connection, job_id)
         if found is None:
             raise KeyError(job_id)
         if follow:
@@ -153,7 +154,7 @@ class Book:
         with self._engine.connect() as connection:
             if follow:
                 self._seen[BENCHES] = _revision(connection, BENCHES)
-            return _load_benches(connection)
+            return load_benches(connection)
 
     def revisions(self) -> dict[str, int]:
         """How often each job, by its id, was written."""
@@ -232,9 +233,9 @@ class Book:
                 number = _revision(connection, owner)
                 if old is not None and number != self._seen.get(owner, number):
                     if owner == BENCHES and benches is None:
-                        benches = _load_benches(connection)
+                        benches = load_benches(connection)
                     there = (
-                        _load_job(connection, root.id) if benches is None or owner != BENCHES else _of(benches, root.id)
+                        load_job(connection, root.id) if benches is None or owner != BENCHES else _of(benches, root.id)
                     )
                     old, new = _brought_together(old, new, there)
                 _execute(connection, rows.changes(old, new))
@@ -336,45 +337,6 @@ def _refusal(error: Exception) -> BookError:
         if word in told:
             return BookLocked(sentence) if word in ("locked", "busy") else BookError(sentence)
     return BookError("the store does not answer")
-
-
-def _load_job(connection: Connection, job_id: str) -> Job | None:
-    job = TABLES[Job]
-    found = connection.execute(select(job).where(job.c.id == job_id)).mappings().one_or_none()
-    if found is None:
-        return None
-    children: dict[tuple[str, str, str], list[Any]] = {}
-    _load_below(connection, Job, [job_id], children)
-    built = rows.build(Job, found, children)
-    assert isinstance(built, Job)
-    return built
-
-
-def _load_benches(connection: Connection) -> tuple[Bench, ...]:
-    bench = TABLES[Bench]
-    found = connection.execute(select(bench).order_by(bench.c.name, bench.c.id)).mappings().all()
-    children: dict[tuple[str, str, str], list[Any]] = {}
-    if found:
-        _load_below(connection, Bench, [row["id"] for row in found], children)
-    return tuple(rows.build(Bench, row, children) for row in found)
-
-
-def _load_below(
-    connection: Connection, kind: type[Noun], ids: list[str], children: dict[tuple[str, str, str], list[Any]]
-) -> None:
-    parent = table_name(kind)
-    for child in dict.fromkeys(CHILDREN.get(kind, {}).values()):
-        table = TABLES[child]
-        link = table.c[f"{parent}_id"]
-        found: list[str] = []
-        for start in range(0, len(ids), 500):  # SQLite takes a limited number of parameters
-            part = ids[start : start + 500]
-            ordered = select(table).where(link.in_(part)).order_by(table.c.position, table.c.id)
-            for row in connection.execute(ordered).mappings():
-                children.setdefault((table.name, parent, row[link.name]), []).append(row)
-                found.append(row["id"])
-        if found:
-            _load_below(connection, child, found, children)
 
 
 def _sqlite_settings(connection: sqlite3.Connection, record: Any) -> None:

@@ -1,4 +1,4 @@
-"""Between the nouns of `core.model` and rows of the book: flattening, differences, rebuilding."""
+"""Between the nouns of `core.model` and rows of the book: flattening and differences."""
 
 from __future__ import annotations
 
@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from ventrix.core.model.noun import Noun
-from ventrix.records.book.tables import CHILDREN, PLAIN_FIELDS, table_name
+from ventrix.records.book.tables import CHILDREN, PLAIN_FIELDS, TABLES
 
 Key = tuple[type[Noun], str]
 
@@ -48,7 +48,7 @@ def flatten(noun: Noun, parent: str | None = None, parent_id: str | None = None,
     kind = type(noun)
     for name in CHILDREN.get(kind, {}):
         for i, child in enumerate(getattr(noun, name)):
-            yield from flatten(child, table_name(kind), noun.id, i)
+            yield from flatten(child, TABLES[kind].name, noun.id, i)
 
 
 @dataclass(frozen=True, slots=True)
@@ -94,7 +94,7 @@ def _walk(
     if old is new:
         return
     kind = type(new)
-    table = table_name(kind)
+    table = TABLES[kind].name
     for name in CHILDREN.get(kind, {}):
         had = {child.id: (i, child) for i, child in enumerate(getattr(old, name))}
         for i, child in enumerate(getattr(new, name)):
@@ -105,18 +105,3 @@ def _walk(
                 after.update((f.key, f) for f in flatten(child, table, new.id, i))
         for j, gone in had.values():
             before.update((f.key, f) for f in flatten(gone, table, old.id, j))
-
-
-Children = Mapping[tuple[str, str, str], list[Any]]
-
-
-def build(kind: type[Noun], row: Any, children: Children) -> Any:
-    """A noun from its row of columns; `children` holds rows by (table, parent table, parent id)."""
-    values = {name: row[name] for name in PLAIN_FIELDS[kind]}
-    for name, value in values.items():
-        if isinstance(value, list):
-            values[name] = tuple(value)
-    for name, child in CHILDREN.get(kind, {}).items():
-        rows = children.get((table_name(child), table_name(kind), row["id"]), [])
-        values[name] = tuple(build(child, r, children) for r in rows)
-    return kind(**values)

@@ -68,6 +68,11 @@ CHILDREN: Final = {kind: found for kind in NOUNS if (found := _children_of(kind)
 PLAIN_FIELDS: Final = {
     kind: tuple(f.name for f in fields(kind) if f.name not in CHILDREN.get(kind, {})) for kind in NOUNS
 }
+_HINTS: Final = {kind: get_type_hints(kind) for kind in NOUNS}
+# Of these, the ones that hold several values.
+LISTS: Final = {
+    kind: tuple(n for n in names if get_origin(_HINTS[kind][n]) is tuple) for kind, names in PLAIN_FIELDS.items()
+}
 
 _TYPES: Final[dict[Any, type[TypeEngine[Any]]]] = {str: String, float: Double, bool: Boolean, int: Integer}
 
@@ -92,7 +97,7 @@ def _column(table: str, name: str, hint: Any) -> Column[Any]:
 
 def _table(kind: type[Noun]) -> Table:
     name = table_name(kind)
-    hints = get_type_hints(kind)
+    hints = _HINTS[kind]
     parents = [table_name(p) for p, held in CHILDREN.items() if kind in held.values()]
     links: list[Column[str]] = [
         Column(f"{p}_id", ForeignKey(f"{p}.id", ondelete="CASCADE"), index=True, nullable=len(parents) > 1)

@@ -8,7 +8,7 @@ from ventrix.core.air.traverse import Field
 
 
 @dataclass(frozen=True, slots=True)
-class Spot:
+class SectionSpot:
     """A point: its name, place, text, and share of the scale; `result` gives a difference its mark."""
 
     name: str
@@ -27,7 +27,7 @@ class SectionView:
     width: float
     height: float
     ring: bool = False
-    spots: tuple[Spot, ...] = ()
+    spots: tuple[SectionSpot, ...] = ()
     field: Field | None = None
     scale: tuple[float, float] = (0.0, 1.0)
     wanted: str = ""

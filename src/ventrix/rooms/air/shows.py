@@ -17,7 +17,7 @@ from ventrix.core.air.sections import Size, corner_of, places_on, station_share
 from ventrix.core.air.swirl_over_lift import run_swirl_ratio, swirl_change, swirl_events
 from ventrix.core.air.traverse import Field, change_of, flux_note, half_areas
 from ventrix.core.formulas.pitot import ball_drop
-from ventrix.core.judging.findings import Analysis
+from ventrix.core.judging.findings import Findings
 from ventrix.core.metal.unrolled import unroll, zone_named
 from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.kinds import Result
@@ -26,10 +26,10 @@ from ventrix.core.quantity.units import from_si
 from ventrix.core.quantity.words import percent_text, sentence
 from ventrix.core.runs.reduction import ReducedRun
 from ventrix.core.runs.run_curves import curve_of, turning_of
-from ventrix.rooms.air.pictures import SectionView, Spot
+from ventrix.rooms.air.pictures import SectionSpot, SectionView
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.shared.probed_fields import pressure_of
-from ventrix.rooms.shared.unrolled_map import Spot as MapSpot
+from ventrix.rooms.shared.unrolled_map import MapSpot
 
 
 def section_view(
@@ -49,9 +49,9 @@ def section_view(
     for name, u, v in places:
         if name in known:
             share = (float(known[name]) - low) / max(high - low, 1e-9)
-            spots.append(Spot(name, u, v, units.speed.text(float(known[name])), share))
+            spots.append(SectionSpot(name, u, v, units.speed.text(float(known[name])), share))
         else:
-            spots.append(Spot(name, u, v))
+            spots.append(SectionSpot(name, u, v))
     ring = layout.ring if layout is not None else False
     return SectionView(title, size[0], size[1], ring, tuple(spots), found, scale, wanted, corner_of(size))
 
@@ -62,7 +62,7 @@ def difference_view(before: Field, after: Field, size: tuple[float, float, float
     spots = []
     for name, u, v, d, doubt in zip(change.names, change.u, change.v, change.change, change.expanded, strict=True):
         result = Result.BETTER if d > doubt else Result.WORSE if d < -doubt else Result.NOT_PROVEN
-        spots.append(Spot(name, float(u), float(v), units.speed.text(float(d), sign=True), None, result))
+        spots.append(SectionSpot(name, float(u), float(v), units.speed.text(float(d), sign=True), None, result))
     return SectionView("difference", size[0], size[1], after.ring, tuple(spots), corner=corner_of(size))
 
 
@@ -77,14 +77,14 @@ def scale_of(*fields: Field | None) -> tuple[float, float]:
     return (0.0 if low < 0.4 * high else 0.9 * low), high
 
 
-def run_at(analysis: Analysis, port: Port, cut: Cut) -> ReducedRun | None:
+def run_at(findings: Findings, port: Port, cut: Cut) -> ReducedRun | None:
     """The cut's last run."""
-    runs = analysis.runs_of(cut, port)
+    runs = findings.runs_of(cut, port)
     return runs[-1] if runs and runs[-1].kind == "flow" else None
 
 
 def field_sentences(
-    analysis: Analysis, port: Port, cut: Cut, traverse: Traverse, found: Field, units: Units, limit_mach: float
+    findings: Findings, port: Port, cut: Cut, traverse: Traverse, found: Field, units: Units, limit_mach: float
 ) -> list[str]:
     """Everything the numbers of one traverse carry."""
     said = [
@@ -95,7 +95,7 @@ def field_sentences(
     dead = dead_places(found)
     if dead:
         said.append(f"Hardly any air at {', '.join(dead)}.")
-    run, pressure = run_at(analysis, port, cut), pressure_of(analysis, traverse)
+    run, pressure = run_at(findings, port, cut), pressure_of(findings, traverse)
     if pressure is not None:
         share = found.dynamic_pressure / pressure
         said.append(f"Its dynamic pressure is {percent_text(share, 0)} of the test pressure.")
@@ -117,13 +117,13 @@ def field_sentences(
             f"The probe stands in {percent_text(found.blockage)} of this section and reads high: it is over the 0.02 "
             "of the section's size that a probe should have, and its doubt counts that."
         )
-    engine = engine_speeds(analysis.job, port, found)
+    engine = engine_speeds(findings.job, port, found)
     return said + local_limit_sentences(found, engine, limit_mach) + hints(found, engine, limit_mach)
 
 
-def ball_spots(analysis: Analysis, port: Port, cut: Cut, units: Units) -> tuple[MapSpot, ...]:
+def ball_spots(findings: Findings, port: Port, cut: Cut, units: Units) -> tuple[MapSpot, ...]:
     """Drop in flow per place, on the unrolled port: busy places large."""
-    here = unroll(port, cut, analysis.job.valve_of(port))
+    here = unroll(port, cut, findings.job.valve_of(port))
     rows = []
     for t in (t for t in cut.traverses if t.kind == "ball" and t.base_flow):
         for p in t.points:
@@ -157,9 +157,9 @@ def band_of(u: float, v: float) -> tuple[str, float]:
     return ("right" if u > 0 else "left"), -v
 
 
-def swirl_sentences(analysis: Analysis, port: Port, before: Cut | None, after: Cut, units: Units) -> list[str]:
+def swirl_sentences(findings: Findings, port: Port, before: Cut | None, after: Cut, units: Units) -> list[str]:
     """Direction, reversals, drop-outs, ratio over the stroke, and what the cut did to it."""
-    run = run_at(analysis, port, after)
+    run = run_at(findings, port, after)
     if run is None or not np.any(np.isfinite(run.swirl)):
         return ["No swirl was read with this cut's run."]
     events = swirl_events(run.lift, run.swirl)
@@ -172,7 +172,7 @@ def swirl_sentences(analysis: Analysis, port: Port, before: Cut | None, after: C
     said = [
         f"Seen from above the air turns {'anticlockwise (+)' if top >= 0 else 'clockwise (−)'} at the highest lift."
     ]
-    if (analysis.job.valves_per_cylinder or 2) >= 4:
+    if (findings.job.valves_per_cylinder or 2) >= 4:
         said.append("With two intake valves most of it is tumble, end over end: this is only what is left as swirl.")
     said += [f"It turns over at {units.lift.with_unit(x)}." for x in events.reversals]
     said += [f"It drops out at {units.lift.with_unit(x)}." for x in events.drop_outs]
@@ -181,15 +181,15 @@ def swirl_sentences(analysis: Analysis, port: Port, before: Cut | None, after: C
     if np.isfinite(coefficient):
         told = f"{coefficient:+.2f}".replace("-", "−")
         said.append(f"Swirl coefficient {told} at {units.lift.with_unit(float(highest))}.")
-    ratio = run_swirl_ratio(run, analysis.cam_of("intake"), analysis.job.stroke)
+    ratio = run_swirl_ratio(run, findings.cam_of("intake"), findings.job.stroke)
     if ratio is None:
         said.append("Swirl ratio over the stroke wants cam, stroke, bore and valve diameter.")
         return said
     said.append(
         f"Swirl ratio over the intake stroke {ratio.ratio:.2f} (± {2 * ratio.uncertainty * abs(ratio.ratio):.2f})."
     )
-    had_run = run_at(analysis, port, before) if before is not None else None
-    had = run_swirl_ratio(had_run, analysis.cam_of("intake"), analysis.job.stroke) if had_run is not None else None
+    had_run = run_at(findings, port, before) if before is not None else None
+    had = run_swirl_ratio(had_run, findings.cam_of("intake"), findings.job.stroke) if had_run is not None else None
     if had is not None and before is not None:
         change, doubt = swirl_change(had, ratio)
         word = "more" if change > doubt else "less" if change < -doubt else "no proven change of"
@@ -198,13 +198,13 @@ def swirl_sentences(analysis: Analysis, port: Port, before: Cut | None, after: C
     return said
 
 
-def swirl_path(analysis: Analysis, port: Port, units: Units) -> tuple[list[tuple[int, float, float]], str]:
+def swirl_path(findings: Findings, port: Port, units: Units) -> tuple[list[tuple[int, float, float]], str]:
     """Cut number, peak flow in the user's unit and swirl, for every cut that has both; and which swirl it is:
     the ratio over the stroke where the job's cam is known, else rpm at the peak."""
-    cam, stroke = analysis.cam_of("intake"), analysis.job.stroke
+    cam, stroke = findings.cam_of("intake"), findings.job.stroke
     path, ratios, what = [], [], "swirl"
     for cut in port.cuts:
-        run = run_at(analysis, port, cut)
+        run = run_at(findings, port, cut)
         if run is None or not np.isfinite(run.swirl[run.peak]):
             continue
         what = turning_of(run.setup)

@@ -10,7 +10,7 @@ import numpy as np
 from ventrix.core.air.hints import seen_where_air_lets_go
 from ventrix.core.formulas.flow_curve import dips
 from ventrix.core.judging.comparison import RunComparison
-from ventrix.core.judging.findings import DIP_FACTOR, Analysis, Pair
+from ventrix.core.judging.findings import DIP_FACTOR, Findings, Pair
 from ventrix.core.judging.targets import target_at, target_pressure, target_reach
 from ventrix.core.metal.unrolled import unroll
 from ventrix.core.model.cut import Cut, Port
@@ -41,30 +41,30 @@ class CurvePicture:
     y_range: tuple[float, float]
 
 
-def beside_of(analysis: Analysis, port: Port, cut: Cut) -> Beside:
+def beside_of(findings: Findings, port: Port, cut: Cut) -> Beside:
     """The smallest section of a port at a cut, and the run of the other kind on the same cylinder."""
     try:
-        here = unroll(port, cut, analysis.job.valve_of(port))
+        here = unroll(port, cut, findings.job.valve_of(port))
         smallest = here.smallest.area if here.smallest_is_measured else None
     except ValueError:
         smallest = None
-    return Beside(smallest, other_kind(analysis, port))
+    return Beside(smallest, other_kind(findings, port))
 
 
-def other_kind(analysis: Analysis, port: Port) -> ReducedRun | None:
+def other_kind(findings: Findings, port: Port) -> ReducedRun | None:
     """The last run of the port of the other kind: on the same cylinder where one is named, else the first."""
-    others = [p for p in analysis.job.ports if p.kind != port.kind and not p.witness]
+    others = [p for p in findings.job.ports if p.kind != port.kind and not p.witness]
     same = [p for p in others if port.cylinder is not None and p.cylinder == port.cylinder]
     for other in (*same, *others):
         for cut in reversed(other.cuts):
-            runs = analysis.runs_of(cut, other)
+            runs = findings.runs_of(cut, other)
             if runs:
                 return runs[-1]
     return None
 
 
 def curves(
-    analysis: Analysis, pair: Pair, c: RunComparison, kind: CurveKind, units: Units, *, over_ratio: bool
+    findings: Findings, pair: Pair, c: RunComparison, kind: CurveKind, units: Units, *, over_ratio: bool
 ) -> CurvePicture:
     """The pair's curves over those of the port's other cuts, older ones thinner and paler."""
     port, shown = pair.port, units[kind.unit]
@@ -73,7 +73,7 @@ def curves(
     lines: list[Line] = []
 
     def add(run: ReducedRun, cut: Cut | None, label: str, colour: str, width: float, style: str, alpha: float) -> None:
-        beside = beside_of(analysis, port, cut) if cut is not None else Beside()
+        beside = beside_of(findings, port, cut) if cut is not None else Beside()
         run = run.at_pressure(c.pressure) if c.kind == "flow" and run.kind == "flow" else run
         line = _line(run, kind, beside, shown, units, over_ratio)
         if line is not None:
@@ -83,11 +83,11 @@ def curves(
 
     others = [u for u in port.cuts if u.id not in (pair.before.id, pair.after.id)][-(MOST_CUTS - 2) :]
     for i, cut in enumerate(others):
-        runs = analysis.runs_of(cut, port)
+        runs = findings.runs_of(cut, port)
         if runs and runs[-1].kind == c.kind:
             style = ("solid", "dotted", "dashed")[i % 3]
             add(runs[-1], cut, str(cut.number), "quiet", 1, style, 0.45 + 0.3 * i / max(len(others), 1))
-        for claim in analysis.claims_of(cut, port):
+        for claim in findings.claims_of(cut, port):
             add(claim, cut, "claimed", "worse", 1.5, "dotted", 0.9)
     before_cut = pair.before if pair.before.id != "other" else None
     name = str(pair.before.number) if before_cut is not None else "other"
@@ -98,7 +98,7 @@ def curves(
     low, high = (min(0.0, float(every.min())), float(every.max())) if len(every) else (0.0, 1.0)
     span = (high - low) or 1.0
     run = pair.after_runs[-1]
-    verticals, horizontals, spots, said = _marks(analysis, pair, c, run, kind, shown, units, over_ratio)
+    verticals, horizontals, spots, said = _marks(findings, pair, c, run, kind, shown, units, over_ratio)
     top = float(c.lift[-1]) if len(c.lift) else run.curve.highest
     return CurvePicture(
         lines=lines,
@@ -141,7 +141,7 @@ Marks = tuple[list[tuple[float, str]], list[tuple[float, str]], list[tuple[float
 
 
 def _marks(
-    analysis: Analysis,
+    findings: Findings,
     pair: Pair,
     c: RunComparison,
     run: ReducedRun,
@@ -162,15 +162,15 @@ def _marks(
     if c.cam is not None:
         verticals.append((at(c.cam.peak_lift), f"cam lift {units.lift.text(c.cam.peak_lift)}"))
     if kind.key == "flow" and c.kind == "flow":
-        for target in (t for t in analysis.job.targets if t.kind == pair.port.kind):
-            wanted = target_at(target, analysis.job, run)
-            own = target_pressure(target, analysis.job, run)
+        for target in (t for t in findings.job.targets if t.kind == pair.port.kind):
+            wanted = target_at(target, findings.job, run)
+            own = target_pressure(target, findings.job, run)
             same = abs(own / run.test_pressure - 1) < 1e-3
             mark = "" if same else f", converted from {units.pressure.with_unit(own)}"
             horizontals.append(
                 (from_si(wanted, shown.unit), f"target {shown.text(wanted)} at {units.lift.text(target.lift)}{mark}")
             )
-            reach = target_reach(run, target, analysis.job)
+            reach = target_reach(run, target, findings.job)
             if reach is None:
                 said.append(f"Target {units.flow.text(wanted)} at {words(target.lift)}{mark}: not flowed that far.")
                 continue
@@ -183,7 +183,7 @@ def _marks(
     for i in dips(run.flow, DIP_FACTOR * run.uncertainty):
         lift = float(run.lift[i])
         spots.append((at(lift), _height(run, kind, lift, shown), RungNoteKind.DIP))
-        other = analysis.dip_of_the_bench(pair.port, run.setup.bench, lift)
+        other = findings.dip_of_the_bench(pair.port, run.setup.bench, lift)
         if other is not None:
             said.append(f"The dip at {words(lift)} is the bench's: on the untouched head '{other}' does not show it.")
             continue

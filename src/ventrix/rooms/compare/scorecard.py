@@ -12,7 +12,7 @@ from ventrix.core.formulas.exhaust_ratio import exhaust_ratios
 from ventrix.core.formulas.losses import LossSplit, loss_split
 from ventrix.core.judging.comparison import BandChange, RunComparison
 from ventrix.core.judging.expectation import time_worked
-from ventrix.core.judging.findings import Analysis, Pair
+from ventrix.core.judging.findings import Findings, Pair
 from ventrix.core.judging.pours import pour_uncertainty, volumes_of
 from ventrix.core.judging.schools import bands
 from ventrix.core.judging.verdict import Verdict, break_even, speed_change
@@ -75,7 +75,7 @@ def _row(
 
 
 def score_rows(
-    analysis: Analysis,
+    findings: Findings,
     pair: Pair,
     c: RunComparison,
     verdict: Verdict,
@@ -90,7 +90,7 @@ def score_rows(
         low, high = (units.lift.text(v) for v in chosen)
         rows += _band_row(f"{low} to {high}", c.over(*chosen), flow, "mean of the tested lifts you dragged over")
     name = c.school.capitalize() if c.school != School.CAM or c.cam else "Mean of lifts"
-    gain = analysis.gain(pair)
+    gain = findings.gain(pair)
     rows.append(
         Score(
             f"{name}, {flow.label}",
@@ -110,9 +110,9 @@ def score_rows(
         )
     rows += _shape_rows(pair, flow, units)
     if c.kind == "flow" and pair.before.id != "other":
-        rows += _port_rows(analysis, pair, c, units)
+        rows += _port_rows(findings, pair, c, units)
     elif c.kind == "flow":
-        rows += _run_rows(analysis, pair, units)
+        rows += _run_rows(findings, pair, units)
     return rows
 
 
@@ -138,7 +138,7 @@ def _shape_rows(pair: Pair, flow: Shown, units: Units) -> list[Score]:
     return rows
 
 
-def _port_rows(analysis: Analysis, pair: Pair, c: RunComparison, units: Units) -> list[Score]:
+def _port_rows(findings: Findings, pair: Pair, c: RunComparison, units: Units) -> list[Score]:
     rows: list[Score] = []
     poured = poured_volume(pair.before), poured_volume(pair.after)
     if poured[0] is not None and poured[1] is not None:
@@ -162,18 +162,18 @@ def _port_rows(analysis: Analysis, pair: Pair, c: RunComparison, units: Units) -
                 "cuts",
             )
         )
-        rows += _speed_rows(analysis, pair, c, (poured[0], poured[1]), units)
-    rows += _run_rows(analysis, pair, units)
-    rows += _probed_rows(analysis, pair, units)
+        rows += _speed_rows(findings, pair, c, (poured[0], poured[1]), units)
+    rows += _run_rows(findings, pair, units)
+    rows += _probed_rows(findings, pair, units)
     rows += _loss_row(pair)
-    rows += _work_rows(analysis, pair, c, units)
+    rows += _work_rows(findings, pair, c, units)
     return rows
 
 
 def _speed_rows(
-    analysis: Analysis, pair: Pair, c: RunComparison, poured: tuple[float, float], units: Units
+    findings: Findings, pair: Pair, c: RunComparison, poured: tuple[float, float], units: Units
 ) -> list[Score]:
-    geometry = [geometry_of(analysis.job, pair.port, cut) for cut in (pair.before, pair.after)]
+    geometry = [geometry_of(findings.job, pair.port, cut) for cut in (pair.before, pair.after)]
     lengths = [g.port_length for g in geometry]
     if lengths[0] is None or lengths[1] is None:
         return []
@@ -192,11 +192,11 @@ def _speed_rows(
     ]
 
 
-def _run_rows(analysis: Analysis, pair: Pair, units: Units) -> list[Score]:
+def _run_rows(findings: Findings, pair: Pair, units: Units) -> list[Score]:
     """Figures of the last run of each side, at its peak or at its highest common lift."""
     had, has = pair.before_runs[-1], pair.after_runs[-1]
     highest = min(had.curve.highest, has.curve.highest)
-    other = other_kind(analysis, pair.port)
+    other = other_kind(findings, pair.port)
     rows = []
     cuts = (pair.before if pair.before.id != "other" else pair.after, pair.after)
     for key, caption, shown, room in (
@@ -209,7 +209,7 @@ def _run_rows(analysis: Analysis, pair: Pair, units: Units) -> list[Score]:
         reach = other.curve.highest if key == "ratio" and other is not None else highest
         top = np.array([min(highest, reach)])
         values = [
-            float(curve_of(run, key, top, beside_of(analysis, pair.port, cut))[0])
+            float(curve_of(run, key, top, beside_of(findings, pair.port, cut))[0])
             for run, cut in zip((had, has), cuts, strict=True)
         ]
         if all(np.isfinite(v) for v in values):
@@ -217,21 +217,21 @@ def _run_rows(analysis: Analysis, pair: Pair, units: Units) -> list[Score]:
             if key == "swirl":
                 caption = turning_of(has.setup).capitalize()
             rows.append(_row(caption, shown, values[0], values[1], where, room))
-    rows += _ratio_row(analysis, pair)
+    rows += _ratio_row(findings, pair)
     return rows
 
 
-def _probed_rows(analysis: Analysis, pair: Pair, units: Units) -> list[Score]:
+def _probed_rows(findings: Findings, pair: Pair, units: Units) -> list[Score]:
     """Mean probed speed of every station that both cuts were probed at, at one lift; conversions are marked."""
     rows = []
     for station in dict.fromkeys(t.station for t in pair.after.traverses if t.kind == "pitot"):
         had, has = newest_of(pair.before, station), newest_of(pair.after, station)
         if had is None or has is None or had.lift != has.lift or pair.before.id == "other":
             continue
-        pressure = pressure_of(analysis, had)
+        pressure = pressure_of(findings, had)
         try:
-            before, _ = field_at(analysis, pair.port, pair.before, had, None)
-            after, converted = field_at(analysis, pair.port, pair.after, has, pressure)
+            before, _ = field_at(findings, pair.port, pair.before, had, None)
+            after, converted = field_at(findings, pair.port, pair.after, has, pressure)
         except ValueError:  # a reading that makes no sense: the Air room says which
             continue
         if before is None or after is None:
@@ -244,9 +244,9 @@ def _probed_rows(analysis: Analysis, pair: Pair, units: Units) -> list[Score]:
     return rows
 
 
-def _ratio_row(analysis: Analysis, pair: Pair) -> list[Score]:
+def _ratio_row(findings: Findings, pair: Pair) -> list[Score]:
     """Exhaust over intake by the other three ways, for the cut looked at."""
-    other = other_kind(analysis, pair.port)
+    other = other_kind(findings, pair.port)
     mine = pair.after_runs[-1]
     if other is None or other.kind != "flow":
         return []
@@ -256,8 +256,8 @@ def _ratio_row(analysis: Analysis, pair: Pair) -> list[Score]:
         intake.curve,
         exhaust.geometry.valve_diameter,
         intake.geometry.valve_diameter,
-        analysis.cam_of("exhaust"),
-        analysis.cam_of("intake"),
+        findings.cam_of("exhaust"),
+        findings.cam_of("intake"),
     )
     parts = [f"peak {percent_text(found.at_peak, 0)}"]
     if found.cam_weighted is not None:
@@ -266,7 +266,7 @@ def _ratio_row(analysis: Analysis, pair: Pair) -> list[Score]:
         known = found.at_lift_ratio[np.isfinite(found.at_lift_ratio)]
         if len(known):
             parts.append(f"L/D {percent_text(float(known[-1]), 0)}")
-    parts.append(f"wanted {side_taken(analysis.job, 'ratio').words}")
+    parts.append(f"wanted {side_taken(findings.job, 'ratio').words}")
     source = "last runs of both ports: at peak, cam-weighted, at the highest equal L/D; wanted: Head, Goal"
     return [Score("… by other ways", "", "", "", "", ", ".join(parts), source, "flow")]
 
@@ -292,12 +292,12 @@ def _loss_row(pair: Pair) -> list[Score]:
     ]
 
 
-def _work_rows(analysis: Analysis, pair: Pair, c: RunComparison, units: Units) -> list[Score]:
+def _work_rows(findings: Findings, pair: Pair, c: RunComparison, units: Units) -> list[Score]:
     rows = []
     between = _time_between(pair)
     if between:
         hours = between / 3600
-        gain = analysis.gain(pair)
+        gain = findings.gain(pair)
         shown = shown_of(gain, units)
         per_hour = (
             "" if gain is None or gain.value is None else f"{shown.text(gain.value / hours, sign=True)} {shown.label}/h"
@@ -314,10 +314,10 @@ def _work_rows(analysis: Analysis, pair: Pair, c: RunComparison, units: Units) -
                 "cuts",
             )
         )
-    walls = [_thinnest(analysis, pair, cut) for cut in (pair.before, pair.after)]
+    walls = [_thinnest(findings, pair, cut) for cut in (pair.before, pair.after)]
     if walls[1] is not None:
         texts = [units.length.text(w) if w is not None else "–" for w in walls]
-        place = _thinnest_place(analysis, pair, pair.after)
+        place = _thinnest_place(findings, pair, pair.after)
         rows.append(
             Score(
                 f"Thinnest wall, {units.length.label}",
@@ -339,18 +339,18 @@ def _time_between(pair: Pair) -> float:
     return sum(time_worked(cut) or 0.0 for cut in pair.port.cuts if low < cut.number <= high)
 
 
-def _walls(analysis: Analysis, pair: Pair, cut: Cut) -> list[tuple[float, float, str]]:
+def _walls(findings: Findings, pair: Pair, cut: Cut) -> list[tuple[float, float, str]]:
     return [
-        (w.left - limit_for(analysis.job, w.reading.place), max(w.left, 0.0), w.reading.place)
+        (w.left - limit_for(findings.job, w.reading.place), max(w.left, 0.0), w.reading.place)
         for w in walls_at(pair.port, cut)
     ]
 
 
-def _thinnest(analysis: Analysis, pair: Pair, cut: Cut) -> float | None:
-    found = _walls(analysis, pair, cut)
+def _thinnest(findings: Findings, pair: Pair, cut: Cut) -> float | None:
+    found = _walls(findings, pair, cut)
     return min(found)[1] if found else None
 
 
-def _thinnest_place(analysis: Analysis, pair: Pair, cut: Cut) -> str:
-    found = _walls(analysis, pair, cut)
+def _thinnest_place(findings: Findings, pair: Pair, cut: Cut) -> str:
+    found = _walls(findings, pair, cut)
     return min(found)[2] if found else ""

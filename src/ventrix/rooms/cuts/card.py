@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from ventrix.core.formulas.seat import recut_depth, seat_width_lost
 from ventrix.core.judging.expectation import Outcome, Scored, time_worked
-from ventrix.core.judging.findings import Analysis
+from ventrix.core.judging.findings import Findings
 from ventrix.core.judging.verdict import DEFAULT_WORTHWHILE, break_even
 from ventrix.core.metal.clay import ClayVerdict, clay_verdict
 from ventrix.core.metal.unrolled import unroll, zone_named
@@ -70,7 +70,7 @@ def _score(gain: Scored) -> str:
     return "" if abs(over) <= gain.doubt else Result.BETTER if over > 0 else Result.WORSE
 
 
-def volume_lines(analysis: Analysis, port: Port, cut: Cut, against: Cut | None, units: Units) -> list[CardLine]:
+def volume_lines(findings: Findings, port: Port, cut: Cut, against: Cut | None, units: Units) -> list[CardLine]:
     """Poured volume with its repeats, volume by stations beside it, and break-even against the pinned cut."""
     lines = []
     volume = poured_volume(cut)
@@ -84,7 +84,7 @@ def volume_lines(analysis: Analysis, port: Port, cut: Cut, against: Cut | None, 
         lines.append(CardLine("Time", units.duration.with_unit(time)))
     before = poured_volume(against) if against is not None else None
     if against is not None and before is not None and volume is not None and against.runs and cut.runs:
-        pair = analysis.pair(port, against, cut)
+        pair = findings.pair(port, against, cut)
         if pair.comparison is not None and pair.comparison.kind == "flow":
             needed, over = break_even(pair.comparison, before, volume)
             met = "met" if over >= 0 else "missed"
@@ -115,17 +115,17 @@ def seat_lines(job: Job, port: Port, cut: Cut, units: Units) -> list[CardLine]:
     return [CardLine("Seat face", words, "worse" if lost > 0.2 else "")]
 
 
-def trial_verdict(analysis: Analysis, port: Port, cut: Cut, trial: Trial) -> ClayVerdict | None:
+def trial_verdict(findings: Findings, port: Port, cut: Cut, trial: Trial) -> ClayVerdict | None:
     """What clay says, None for other trials and where cut or trial was not flowed."""
     if trial.kind != "clay" or not trial.runs or not cut.runs:
         return None
-    comparison = analysis.pair(port, cut, trial_as_cut(cut, trial)).comparison
+    comparison = findings.pair(port, cut, trial_as_cut(cut, trial)).comparison
     if comparison is None:
         return None
     base = comparison.weighted_before
-    least = analysis.job.worthwhile_gain
+    least = findings.job.worthwhile_gain
     matters = least / base if least is not None and comparison.kind == "flow" else DEFAULT_WORTHWHILE
-    here = unroll(port, cut, analysis.job.valve_of(port))
+    here = unroll(port, cut, findings.job.valve_of(port))
     zone = zone_named(trial.place)
     area = float(here.area((zone.start + zone.end) / 2 * here.length)) if zone is not None else None
     try:

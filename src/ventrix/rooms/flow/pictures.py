@@ -21,7 +21,7 @@ class Tape:
 
 
 @dataclass(frozen=True, slots=True)
-class Far:
+class FarPicture:
     """Everything the far view shows, as text and plain numbers.
 
     `ground` is "", "kept", "odd" (kept, and looks wrong) or "refused". A `sentence` stands in place of
@@ -48,7 +48,7 @@ class Far:
 
 
 @dataclass(frozen=True, slots=True)
-class Rung:
+class LadderRung:
     """One rung as text. `result` is empty where nothing is held against it."""
 
     lift: str

@@ -35,7 +35,7 @@ class Tint:
 
 
 @dataclass(frozen=True, slots=True)
-class Spot:
+class MapSpot:
     """A busy or idle place: a number from 0 (idle) to 1 (busiest), and its words."""
 
     band: str
@@ -54,7 +54,7 @@ class MapPicture:
     before: UnrolledPort | None = None
     pins: tuple[Pin, ...] = ()
     tints: tuple[Tint, ...] = ()
-    spots: tuple[Spot, ...] = ()
+    spots: tuple[MapSpot, ...] = ()
     chosen: str = ""
     numbers: tuple[int, int | None] = field(default=(0, None))
 

@@ -19,7 +19,7 @@ from ventrix.core.metal.unrolled import unroll
 from ventrix.core.model.traverse import ProbePoint, Traverse
 from ventrix.core.quantity.units import parse_quantity, tidy
 from ventrix.core.quantity.words import sentence
-from ventrix.ui.open_book import Session
+from ventrix.ui.open_book import OpenBook
 from ventrix.workspace.ids import new_id
 
 WINDOW: Final = 3.0  # s of probe samples that a kept point is the mean of
@@ -34,9 +34,9 @@ class ProbeBar(QWidget):
 
     moved = Signal()
 
-    def __init__(self, session: Session) -> None:
+    def __init__(self, open_book: OpenBook) -> None:
         super().__init__()
-        self.session = session
+        self.open_book = open_book
         self.leading: str | None = None
         self.point = 0
         self._samples: list[Sample] = []
@@ -54,22 +54,22 @@ class ProbeBar(QWidget):
         row.addWidget(self.lead, 1)
         row.addWidget(self.problem)
         row.addWidget(self.entry)
-        session.bench.sampled.connect(self._sampled)
+        open_book.bench.sampled.connect(self._sampled)
 
     def traverse(self) -> Traverse | None:
         """The traverse that is being read."""
-        space = self.session.workspace
+        space = self.open_book.workspace
         cut = space.real_cut if space is not None else None
         return next((t for t in cut.traverses if t.id == self.leading), None) if cut is not None else None
 
     def _pressure_of(self, traverse: Traverse) -> float:
-        space = self.session.workspace
+        space = self.open_book.workspace
         if space is None or traverse.setup_id is None:
             return parse_quantity("28", "inH2O")
         return space.job.setup(traverse.setup_id).test_pressure or parse_quantity("28", "inH2O")
 
     def _air(self, traverse: Traverse) -> AirThere:
-        space = self.session.workspace
+        space = self.open_book.workspace
         return AirThere() if space is None else air_of(space.job, traverse)
 
     def lead_on(self, traverse_id: str | None) -> None:
@@ -81,7 +81,7 @@ class ProbeBar(QWidget):
 
     def _places(self, traverse: Traverse) -> tuple[Place, ...]:
         """The layout's points where they lie on the station's own section."""
-        space, layout = self.session.workspace, layout_named(traverse.layout)
+        space, layout = self.open_book.workspace, layout_named(traverse.layout)
         if space is None or space.port is None or space.real_cut is None or layout is None:
             return ()
         here = unroll(space.port, space.real_cut, space.job.valve_of(space.port))
@@ -117,7 +117,7 @@ class ProbeBar(QWidget):
 
     def _hold(self) -> None:
         """Hold the simulated probe or ball at the point stood on, the valve open and the blower on."""
-        space, bench = self.session.workspace, self.session.bench
+        space, bench = self.open_book.workspace, self.open_book.bench
         traverse = self.traverse()
         if space is None or traverse is None or not bench.is_simulated:
             return
@@ -146,7 +146,7 @@ class ProbeBar(QWidget):
 
     def live(self, traverse: Traverse) -> float | None:
         """The mean of the last seconds: a probe's pressure [Pa], or the flow with the ball in [m3/s]."""
-        if not self._samples or not self.session.bench.connected:
+        if not self._samples or not self.open_book.bench.connected:
             return None
         if traverse.kind == "ball":
             return float(np.mean([s.flow for s in self._samples]))
@@ -165,7 +165,7 @@ class ProbeBar(QWidget):
         if traverse is None:
             self.lead.clear()
             return
-        names, units = self._names(traverse), self.session.units
+        names, units = self._names(traverse), self.open_book.units
         if self.point >= len(names):
             self.lead.setText("every point is read")
             return
@@ -212,7 +212,7 @@ class ProbeBar(QWidget):
         self._keep(traverse, **values)
 
     def _parse(self, text: str, traverse: Traverse) -> dict[str, Any]:
-        units = self.session.units
+        units = self.open_book.units
         main, _, rest = text.partition("/") if not re.search(r"/s\s*$", text) else (text, "", "")
         if traverse.kind == "ball":
             value, key = parse_quantity(text, units.flow.unit), "flow"
@@ -232,7 +232,7 @@ class ProbeBar(QWidget):
         return figures
 
     def _keep(self, traverse: Traverse, **values: float) -> None:
-        space = self.session.workspace
+        space = self.open_book.workspace
         places = self._places(traverse)
         if space is None or space.real_cut is None or self.point >= len(places):
             return
@@ -248,7 +248,7 @@ class ProbeBar(QWidget):
 
     def strike(self) -> None:
         """Strike the last point that counts; it stays, and is asked for again."""
-        space = self.session.workspace
+        space = self.open_book.workspace
         traverse = self.traverse()
         if space is None or space.real_cut is None or traverse is None:
             return
@@ -263,10 +263,10 @@ class ProbeBar(QWidget):
 
     def paste(self) -> None:
         """Points from a spreadsheet, name and reading a line; or readings alone, in the layout's order."""
-        space = self.session.workspace
+        space = self.open_book.workspace
         traverse = self.traverse()
         if space is None or traverse is None:
-            self.session.say("Begin a traverse first (N).")
+            self.open_book.say("Begin a traverse first (N).")
             return
         rows = [line.split("\t") for line in QApplication.clipboard().text().splitlines() if line.strip()]
         names = self._names(traverse)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from functools import partial
 
 import numpy as np
 from PySide6.QtCore import Qt, Signal
@@ -10,6 +11,7 @@ from PySide6.QtGui import QKeyEvent, QKeySequence
 from PySide6.QtWidgets import (
     QComboBox,
     QHBoxLayout,
+    QInputDialog,
     QLabel,
     QPushButton,
     QScrollArea,
@@ -25,7 +27,7 @@ from ventrix.core.metal.unrolled import unroll
 from ventrix.core.model.cut import Cut
 from ventrix.core.model.kinds import StationName
 from ventrix.core.model.traverse import Traverse
-from ventrix.core.quantity.units import from_si, from_si_array
+from ventrix.core.quantity.units import from_si, from_si_array, parse_quantity
 from ventrix.core.quantity.words import sentence
 from ventrix.core.runs.run_curves import turning_of
 from ventrix.rooms.air.shows import (
@@ -46,9 +48,10 @@ from ventrix.ui.air.section_picture import SectionPicture
 from ventrix.ui.air.section_strip import SectionStrip
 from ventrix.ui.air.wet_page import WetPage
 from ventrix.ui.look.air_scale import ScaleBar
-from ventrix.ui.open_book import Session
+from ventrix.ui.open_book import OpenBook
+from ventrix.ui.widgets.command import Command
 from ventrix.ui.widgets.pedal import DEFAULT_KEY, Pedal
-from ventrix.ui.widgets.plot import LiftPlot
+from ventrix.ui.widgets.plot import Plot
 from ventrix.ui.widgets.room import Room
 from ventrix.ui.widgets.unrolled_map import UnrolledMap
 from ventrix.workspace.workspace import Workspace
@@ -67,8 +70,8 @@ class AirRoom(Room):
     manual = "air"
     traverse_wanted = Signal(str)
 
-    def __init__(self, session: Session) -> None:
-        super().__init__(session)
+    def __init__(self, open_book: OpenBook) -> None:
+        super().__init__(open_book)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.pages = QComboBox()
         self.pages.setAccessibleName("What is shown")
@@ -79,7 +82,7 @@ class AirRoom(Room):
         self.station.activated.connect(lambda _i: self._station_chosen())
         self.new = QPushButton("New traverse (N)")
         self.new.clicked.connect(lambda: self.traverse_wanted.emit(self.station.currentText()))
-        self.probe = ProbeBar(session)
+        self.probe = ProbeBar(open_book)
         self.probe.moved.connect(self.refresh)
         self.said = QLabel()
         self.said.setWordWrap(True)
@@ -91,14 +94,15 @@ class AirRoom(Room):
         self.strip = SectionStrip()
         self.strip.station_chosen.connect(self.show_station)
         self.map = UnrolledMap()
-        self.swirl = LiftPlot("Swirl against lift", selects=True)
-        self.path = LiftPlot("Swirl against flow, cut by cut")
-        self.wet = WetPage(session)
+        self.swirl = Plot("Swirl against lift", selects=True)
+        self.path = Plot("Swirl against flow, cut by cut")
+        self.wet = WetPage(open_book)
         self.stack = QStackedWidget()
         self.pedal = Pedal(lambda: self.isVisible() and self.probe.leading is not None, self)
-        self.pedal.use(str(session.settings.value("pedal", DEFAULT_KEY)))
+        self.pedal.use(str(open_book.settings.value("pedal", DEFAULT_KEY)))
         self.pedal.pressed.connect(self.probe.keep_live)
         self.pedal.held.connect(self.probe.strike)
+        self.commands = self._own_commands()
         self._lay_out()
 
     def _lay_out(self) -> None:
@@ -151,7 +155,7 @@ class AirRoom(Room):
     # -- showing
 
     def refresh(self) -> None:
-        space = self.session.workspace
+        space = self.open_book.workspace
         if space is None or space.port is None or space.real_cut is None:
             return
         self._fill_stations(space.real_cut)
@@ -179,13 +183,13 @@ class AirRoom(Room):
     @property
     def limit(self) -> float:
         """The user's limit of local air speed, as a Mach number."""
-        return float(str(self.session.settings.value("mach", LIMIT_MACH)))
+        return float(str(self.open_book.settings.value("mach", LIMIT_MACH)))
 
     def use_limit(self, mach: float) -> None:
         """Set it. ValueError unless it lies between 0.1 and 1."""
         if not 0.1 <= mach <= 1.0:
             raise ValueError("the limit must lie between Mach 0.1 and 1")
-        self.session.settings.setValue("mach", mach)
+        self.open_book.settings.setValue("mach", mach)
         self.refresh()
 
     def show_station(self, station: str) -> None:
@@ -208,20 +212,20 @@ class AirRoom(Room):
         self.setFocus()
 
     def _show_sections(self, space: Workspace) -> None:
-        port, cut, units, analysis = space.port, space.real_cut, self.session.units, space.analysis
+        port, cut, units, findings = space.port, space.real_cut, self.open_book.units, space.findings
         assert port is not None and cut is not None
         against = space.against if space.against is not None and space.against.id != cut.id else None
         station = self.station.currentText()
         after = newest_of(cut, station)
         before = newest_of(against, station) if against is not None else None
-        pressure = pressure_of(analysis, before) if before is not None else None
+        pressure = pressure_of(findings, before) if before is not None else None
         fields: list[Field | None] = [None, None]
         converted = False
         if before is not None and against is not None:
-            fields[0], _ = field_at(analysis, port, against, before, None)
+            fields[0], _ = field_at(findings, port, against, before, None)
         if after is not None:
-            fields[1], converted = field_at(analysis, port, cut, after, pressure)
-        along = fields_along(space.analysis, port, cut)
+            fields[1], converted = field_at(findings, port, cut, after, pressure)
+        along = fields_along(space.findings, port, cut)
         scale = scale_of(*fields, *(field for _, field in along))
         wanted = self.probe.wanted()
         for i, (each, traverse, found) in enumerate(((against, before, fields[0]), (cut, after, fields[1]))):
@@ -258,9 +262,9 @@ class AirRoom(Room):
                 f"The {station} has not been probed at cut {cut.number}. N begins a traverse: the program leads from "
                 "point to point, Space or the pedal keeps what the probe reads, or type it."
             ]
-        lift = f" at {self.session.units.lift.with_unit(after.lift)}" if after.lift is not None else ""
+        lift = f" at {self.open_book.units.lift.with_unit(after.lift)}" if after.lift is not None else ""
         said = [f"{station.capitalize()}, cut {cut.number}{lift}."]
-        said += field_sentences(space.analysis, port, cut, after, fields[1], self.session.units, self.limit)
+        said += field_sentences(space.findings, port, cut, after, fields[1], self.open_book.units, self.limit)
         if fields[0] is not None and before is not None:
             if before.lift != after.lift:
                 said.append("The two were probed at different lifts: their difference is not the cut's alone.")
@@ -277,47 +281,47 @@ class AirRoom(Room):
         for traverse, field in along:
             station = traverse.station
             size = size_of(here, station)
-            view = section_view(station, traverse, field, size, station, scale, self.session.units)
+            view = section_view(station, traverse, field, size, station, scale, self.open_book.units)
             found.append((station_share(station), view))
         self.strip.show_sections(here, found, port.kind)
 
     def _show_ball(self, space: Workspace) -> None:
         port, cut = space.port, space.real_cut
         assert port is not None and cut is not None
-        spots = ball_spots(space.analysis, port, cut, self.session.units)
-        picture = map_picture(space.job, port, cut, None, "", self.session.units)
-        self.map.show_picture(replace(picture, spots=spots, pins=(), tints=()), self.session.units, still=True)
+        spots = ball_spots(space.findings, port, cut, self.open_book.units)
+        picture = map_picture(space.job, port, cut, None, "", self.open_book.units)
+        self.map.show_picture(replace(picture, spots=spots, pins=(), tints=()), self.open_book.units, still=True)
         if not spots:
             self.said.setText(
                 "No ball was held in this port yet. N, with a flow ball: the flow falls most where the air is busiest."
             )
             return
         ordered = sorted(spots, key=lambda s: -s.share)
-        flow = self.session.units.flow.label
+        flow = self.open_book.units.flow.label
         names = [
-            f"{s.text} {flow} at the {s.band}, {self.session.units.length.with_unit(s.along)} from the opening"
+            f"{s.text} {flow} at the {s.band}, {self.open_book.units.length.with_unit(s.along)} from the opening"
             for s in ordered
         ]
         busiest = f"Busiest: {names[0]}.\n\nIdlest: {names[-1]}." if len(names) > 1 else f"Read: {names[0]}."
         self.said.setText(f"The flow falls most with a ball where the air is busiest. {busiest}")
 
     def _show_swirl(self, space: Workspace) -> None:
-        port, cut, units = space.port, space.real_cut, self.session.units
+        port, cut, units = space.port, space.real_cut, self.open_book.units
         assert port is not None and cut is not None
         lines = []
-        newest = run_at(space.analysis, port, cut)
+        newest = run_at(space.findings, port, cut)
         what = turning_of(newest.setup) if newest is not None else "swirl"
         sense = ": + is anticlockwise seen from above" if what == "swirl" else ""
         self.turning.setText(f"{what}, rpm, against lift{sense}")
         for each, style, width in ((space.against, "dashed", 2.0), (cut, "solid", 3.0)):
-            run = run_at(space.analysis, port, each) if each is not None else None
+            run = run_at(space.findings, port, each) if each is not None else None
             if run is not None and each is not None and np.any(np.isfinite(run.swirl)):
                 known = np.isfinite(run.swirl)
                 x = from_si_array(run.lift[known], units.lift.unit)
                 y = from_si_array(run.swirl[known], "rpm")
                 lines.append(Line(x, y, port.kind, width, style, (x, y) if width > 2 else None, str(each.number)))
         self.swirl.show_values(lines, digits=units.lift.digits, value_digits=0)
-        path, what = swirl_path(space.analysis, port, units)
+        path, what = swirl_path(space.findings, port, units)
         self.trade.setText(f"{what}, against peak flow, {units.flow.label}, cut by cut: the usual trade-off")
         if path:
             x, y = np.array([p[1] for p in path]), np.array([p[2] for p in path])
@@ -330,7 +334,7 @@ class AirRoom(Room):
         else:
             self.path.show_values([])
         before = space.against if space.against is not None and space.against.id != cut.id else None
-        self.said.setText("\n\n".join(swirl_sentences(space.analysis, port, before, cut, units)))
+        self.said.setText("\n\n".join(swirl_sentences(space.findings, port, before, cut, units)))
 
     def _show_wet(self, space: Workspace) -> None:
         assert space.real_cut is not None
@@ -346,26 +350,53 @@ class AirRoom(Room):
         self.pedal.watch(False)
         super().hideEvent(event)  # type: ignore[arg-type]
 
+    def choose_limit(self) -> None:
+        """The Mach number above which a local speed is called too fast."""
+        text, ok = QInputDialog.getText(
+            self, "Limit of local air speed", "Mach number (usual: 0.55):", text=f"{self.limit:g}"
+        )
+        if ok:
+            try:
+                self.use_limit(parse_quantity(text, "-"))
+            except ValueError as error:
+                self.open_book.say(sentence(str(error)))
+
+    def _is_leading(self) -> bool:
+        return self.probe.leading is not None
+
+    def _is_looking(self) -> bool:
+        return self.probe.leading is None
+
+    def _turn_to(self, page: int) -> None:
+        self.pages.setCurrentIndex(page)
+        self.refresh()
+
+    def _own_commands(self) -> tuple[Command, ...]:
+        probe, leading = self.probe, self._is_leading
+        return (
+            Command("air.traverse", "traverse", lambda: self.traverse_wanted.emit(self.station.currentText()), "N"),
+            Command("air.keep", "keep a point", probe.keep_live, "Space", able=leading),
+            Command("air.strike", "strike the last point", probe.strike, "Backspace"),
+            *(
+                Command(
+                    f"air.page.{i}",
+                    self.pages.itemText(i).lower(),
+                    partial(self._turn_to, i),
+                    str(i + 1),
+                    able=self._is_looking,
+                    one_of="page",
+                )
+                for i in range(self.pages.count())
+            ),
+            Command("air.leave", "leave the traverse", lambda: probe.lead_on(None), "Esc", able=leading),
+        )
+
     def keyPressEvent(self, event: QKeyEvent) -> None:
         if event.matches(QKeySequence.StandardKey.Paste):
             self.probe.paste()
             return
-        if event.isAutoRepeat() or event.modifiers() & ~Qt.KeyboardModifier.KeypadModifier:
-            super().keyPressEvent(event)
-            return
-        key = Qt.Key(event.key())
-        if key == Qt.Key.Key_N:
-            self.traverse_wanted.emit(self.station.currentText())
-        elif key == Qt.Key.Key_Space and self.probe.leading is not None:
-            self.probe.keep_live()
-        elif key == Qt.Key.Key_Backspace:
-            self.probe.strike()
-        elif key == Qt.Key.Key_Escape and self.probe.leading is not None:
-            self.probe.lead_on(None)
-        elif Qt.Key.Key_1 <= key <= Qt.Key.Key_4 and self.probe.leading is None:
-            self.pages.setCurrentIndex(key - Qt.Key.Key_1)
-            self.refresh()
-        elif self.probe.leading is not None and event.text() and event.text() in "0123456789.,":
+        plain = not event.isAutoRepeat() and not event.modifiers() & ~Qt.KeyboardModifier.KeypadModifier
+        if plain and self._is_leading() and event.text() and event.text() in "0123456789.,":
             self.probe.entry.setFocus()
             self.probe.entry.insert(event.text())
         else:

@@ -8,7 +8,7 @@ from PySide6.QtGui import QColor, QMouseEvent, QPainter, QPainterPath, QPaintEve
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from ventrix.core.air.traverse import Field
-from ventrix.rooms.air.pictures import SectionView, Spot
+from ventrix.rooms.air.pictures import SectionSpot, SectionView
 from ventrix.ui.look import theme
 from ventrix.ui.look.air_scale import ink_on, speed_colour
 from ventrix.ui.look.marks import draw_mark
@@ -89,7 +89,7 @@ class SectionPicture(QWidget):
         for spot in view.spots:
             self._paint_spot(painter, box, spot)
 
-    def _paint_spot(self, painter: QPainter, box: QRectF, spot: Spot) -> None:
+    def _paint_spot(self, painter: QPainter, box: QRectF, spot: SectionSpot) -> None:
         assert self.view is not None
         at = self._at(box, spot.u, spot.v)
         wanted = spot.name == self.view.wanted

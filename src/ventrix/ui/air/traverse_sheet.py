@@ -8,7 +8,7 @@ from ventrix.core.air.layouts import LAYOUTS, usual_layout
 from ventrix.core.edits.traverses import add_traverse
 from ventrix.core.model.kinds import StationName
 from ventrix.core.model.traverse import Traverse
-from ventrix.ui.open_book import Session
+from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
 from ventrix.workspace.ids import new_id, now_text
 
@@ -18,8 +18,8 @@ class TraverseSheet(FormSheet):
 
     begun = Signal(str)  # traverse id
 
-    def __init__(self, session: Session) -> None:
-        super().__init__(session, "Begin")
+    def __init__(self, open_book: OpenBook) -> None:
+        super().__init__(open_book, "Begin")
         self.kind = self.add_choice("With", (("a pitot probe", "pitot"), ("a flow ball", "ball")))
         self.station = self.add_choice("Station", [(s, s) for s in StationName])
         self.own = self.add_text("… or one of your own", "a name")
@@ -49,7 +49,7 @@ class TraverseSheet(FormSheet):
         self.diameter.setVisible(not ball)
 
     def open(self, station: str = "") -> None:
-        space = self.session.workspace
+        space = self.open_book.workspace
         if space is None or space.real_cut is None or space.port is None:
             return
         self.title.setText(f"Air of {space.port.name.lower()}, cut {space.real_cut.number}")
@@ -62,7 +62,7 @@ class TraverseSheet(FormSheet):
         self.station.setFocus()
 
     def take(self) -> None:
-        space = self.session.workspace
+        space = self.open_book.workspace
         if space is None or space.real_cut is None or not self.settle_fields():
             return
         kind = self.kind.currentData()

@@ -19,7 +19,7 @@ from ventrix.core.quantity.words import sentence
 from ventrix.records.bad_input import InputError
 from ventrix.records.files.photos import keep_photo
 from ventrix.ui.air.seat_clock import SeatClock
-from ventrix.ui.open_book import Session
+from ventrix.ui.open_book import OpenBook
 from ventrix.workspace.ids import new_id, now_text
 from ventrix.workspace.workspace import Workspace
 
@@ -33,9 +33,9 @@ NOTHING = "Blow dyed liquid through and set where it lands; note the lifts at wh
 class WetPage(QWidget):
     """The seat clock with the air speeds found there, a line for noise, and one for the chamber."""
 
-    def __init__(self, session: Session) -> None:
+    def __init__(self, open_book: OpenBook) -> None:
         super().__init__()
-        self.session = session
+        self.open_book = open_book
         self.clock = SeatClock()
         self.clock.state_set.connect(self._set_wet)
         self.noise = QLineEdit()
@@ -75,10 +75,10 @@ class WetPage(QWidget):
 
     def show_cut(self, space: Workspace, cut: Cut, seat: Traverse | None) -> list[str]:
         """Show a cut's observations beside the speeds of its seat; return what they say."""
-        units = self.session.units
+        units = self.open_book.units
         states = {round(o.clock): o.text for o in cut.observations if o.kind == "wet" and o.clock is not None}
         speeds: dict[int, str] = {}
-        open_job = self.session.workspace
+        open_job = self.open_book.workspace
         air = air_of(open_job.job, seat) if open_job is not None and seat is not None else None
         for p in seat.points if seat is not None else ():
             speed = point_speed(p, seat.coefficient or 1.0, air) if seat is not None else None
@@ -98,13 +98,13 @@ class WetPage(QWidget):
         return said or [NOTHING]
 
     def _apply(self, what: str, observations: tuple[Observation, ...]) -> None:
-        space = self.session.workspace
+        space = self.open_book.workspace
         if space is not None and space.real_cut is not None:
             self.problem.clear()
             space.apply(what, set_observations(space.job, space.real_cut.id, observations))
 
     def _had(self) -> tuple[Observation, ...]:
-        space = self.session.workspace
+        space = self.open_book.workspace
         return space.real_cut.observations if space is not None and space.real_cut is not None else ()
 
     def _set_wet(self, hour: int, state: str) -> None:
@@ -114,7 +114,7 @@ class WetPage(QWidget):
 
     def _keep_noise(self) -> None:
         try:
-            lift = parse_quantity(self.noise.text(), self.session.units.lift.unit)
+            lift = parse_quantity(self.noise.text(), self.open_book.units.lift.unit)
             if lift <= 0:
                 raise ValueError("the lift must be above zero")
         except ValueError as error:
@@ -122,7 +122,7 @@ class WetPage(QWidget):
             return
         heard = Observation(id=new_id(), kind="noise", lift=lift, date=now_text())
         self.noise.clear()
-        self._apply(f"noise at {self.session.units.lift.text(lift)}", (*self._had(), heard))
+        self._apply(f"noise at {self.open_book.units.lift.text(lift)}", (*self._had(), heard))
 
     def _keep_chamber(self) -> None:
         text = self.chamber.text().strip().rstrip(".")
@@ -149,7 +149,7 @@ class WetPage(QWidget):
 
     def keep_photo(self, path: Path) -> bool:
         """Copy a picture into the book's folder and hang it from the cut's wet pattern."""
-        space = self.session.workspace
+        space = self.open_book.workspace
         if space is None:
             return False
         try:

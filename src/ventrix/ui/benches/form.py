@@ -17,7 +17,7 @@ from ventrix.core.quantity.field_checks import positive
 from ventrix.core.quantity.units import from_si, parse_quantity
 from ventrix.core.quantity.words import sentence
 from ventrix.core.runs.element import UPSTREAM
-from ventrix.ui.open_book import Session
+from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.quantity_field import QuantityField
 
 ELEMENTS: Final = (
@@ -60,9 +60,9 @@ FIGURES: Final = (
 class BenchForm(QWidget):
     """Edits one bench; every accepted figure is in the book at once."""
 
-    def __init__(self, session: Session) -> None:
+    def __init__(self, open_book: OpenBook) -> None:
         super().__init__()
-        self._session = session
+        self._open_book = open_book
         self.bench: Bench | None = None
         self.name = QLineEdit()
         self.name.editingFinished.connect(self._rename)
@@ -107,7 +107,7 @@ class BenchForm(QWidget):
         column.addWidget(self.leak_off)
         column.addWidget(self._row("place", "On blow the element stands", self.place))
         for key, caption, unit, _ in FIGURES:
-            field = QuantityField(caption, session.units[unit], check_of(Bench, key, positive))
+            field = QuantityField(caption, open_book.units[unit], check_of(Bench, key, positive))
             field.accepted.connect(lambda value, k=key: self._change(**{k: value}))
             self.fields[key] = field
             column.addWidget(field)
@@ -123,8 +123,8 @@ class BenchForm(QWidget):
         column.addWidget(self.problem)
         column.addWidget(connect)
         column.addStretch()
-        session.bench.heard.connect(self._show_heard)
-        session.bench.state_changed.connect(self._show_state)
+        open_book.bench.heard.connect(self._show_heard)
+        open_book.bench.state_changed.connect(self._show_state)
 
     def _combo(self, options: tuple[tuple[str, str], ...], chosen: Any) -> QComboBox:
         box = QComboBox()
@@ -152,7 +152,7 @@ class BenchForm(QWidget):
         """Show a bench, with the fields that its kind of readout and link have."""
         other = self.bench is None or self.bench.id != bench.id
         self.bench = bench
-        units = self._session.units
+        units = self._open_book.units
         if other or not self.name.isModified():
             self.name.setText(bench.name)
         self.element.setCurrentIndex(self.element.findData(bench.element))
@@ -200,10 +200,10 @@ class BenchForm(QWidget):
     def _show_state(self) -> None:
         if self.bench is not None and self.bench.link == "typed":
             self.heard.setText("")
-        elif not self._session.bench.active:
+        elif not self._open_book.bench.active:
             self.heard.setText("not connected")
         else:
-            self.heard.setText(self._session.bench.sentence)
+            self.heard.setText(self._open_book.bench.sentence)
 
     def _show_heard(self, lines: list[str], passed_over: int) -> None:
         """What arrives, as it came: the preview while columns are being set."""
@@ -216,7 +216,7 @@ class BenchForm(QWidget):
         self.problem.setText("" if error is None else sentence(str(error)))
 
     def _change(self, **values: Any) -> None:
-        space = self._session.workspace
+        space = self._open_book.workspace
         if space is None or self.bench is None:
             return
         changed = replace(self.bench, **values)
@@ -226,7 +226,7 @@ class BenchForm(QWidget):
             space.change_bench(f"bench '{changed.name}'", changed)
 
     def _rename(self) -> None:
-        space, name = self._session.workspace, self.name.text().strip()
+        space, name = self._open_book.workspace, self.name.text().strip()
         if space is None or self.bench is None or not self.name.isModified():
             return
         known = bench_named(space.benches, name)
@@ -239,7 +239,7 @@ class BenchForm(QWidget):
     def _ranges_typed(self) -> None:
         if not self.ranges.isModified():
             return
-        unit = self._session.units.flow.unit
+        unit = self._open_book.units.flow.unit
         try:
             found = sorted(
                 parse_quantity(t, unit) for t in self.ranges.text().replace(";", ",").split(",") if t.strip()
@@ -273,10 +273,10 @@ class BenchForm(QWidget):
         if self.bench is None:
             return
         try:
-            self._session.bench.connect_bench(self.bench)
+            self._open_book.bench.connect_bench(self.bench)
         except ValueError as error:
             self._say(error)
             return
         self._say(None)
         if self.bench.link == "typed":
-            self._session.say(f"{self.bench.name}: type what you read.")
+            self._open_book.say(f"{self.bench.name}: type what you read.")

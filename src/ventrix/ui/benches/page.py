@@ -6,7 +6,7 @@ from PySide6.QtWidgets import QLabel, QVBoxLayout, QWidget
 
 from ventrix.core.model.bench import Bench, TransferPart
 from ventrix.rooms.display_units import Units
-from ventrix.ui.open_book import Session
+from ventrix.ui.open_book import OpenBook
 
 
 def caption_label(words: str = "") -> QLabel:
@@ -19,9 +19,9 @@ def caption_label(words: str = "") -> QLabel:
 class HistoryPage(QWidget):
     """A page about one bench. `change` puts an edited bench in the book."""
 
-    def __init__(self, session: Session) -> None:
+    def __init__(self, open_book: OpenBook) -> None:
         super().__init__()
-        self.session = session
+        self.open_book = open_book
         self.bench: Bench | None = None
         self.column = QVBoxLayout(self)
         self.column.setContentsMargins(0, 0, 0, 0)
@@ -31,7 +31,7 @@ class HistoryPage(QWidget):
         self.bench = bench
 
     def change(self, name: str, bench: Bench) -> None:
-        space = self.session.workspace
+        space = self.open_book.workspace
         if space is not None:
             self.bench = bench
             space.change_bench(name, bench)

@@ -13,8 +13,8 @@ from ventrix.core.quantity.field_checks import positive
 from ventrix.core.quantity.words import sentence
 from ventrix.rooms.shared.plot_values import Band, Line
 from ventrix.ui.benches.page import HistoryPage, caption_label
-from ventrix.ui.open_book import Session
-from ventrix.ui.widgets.plot import LiftPlot
+from ventrix.ui.open_book import OpenBook
+from ventrix.ui.widgets.plot import Plot
 from ventrix.ui.widgets.quantity_field import QuantityField
 from ventrix.workspace.ids import new_id, now_text
 
@@ -22,13 +22,13 @@ from ventrix.workspace.ids import new_id, now_text
 class PlatePage(HistoryPage):
     """The reference plate's history with its limits: a control chart."""
 
-    def __init__(self, session: Session) -> None:
-        super().__init__(session)
+    def __init__(self, open_book: OpenBook) -> None:
+        super().__init__(open_book)
         self.said = QLabel()
         self.said.setWordWrap(True)
-        self.flowed = QuantityField("The plate flows now", session.units.flow, positive)
+        self.flowed = QuantityField("The plate flows now", open_book.units.flow, positive)
         self.flowed.accepted.connect(self._flowed)
-        self.chart = LiftPlot("Plate flow over nominal, check by check")
+        self.chart = Plot("Plate flow over nominal, check by check")
         self.chart.setMinimumHeight(260)
         words = "Flow the plate before a day's work, as the first thing. Limits are nominal ± 1 % until six "
         self.column.addWidget(caption_label(words + "checks are there, then the bench's own: mean and three sigma."))
@@ -38,14 +38,14 @@ class PlatePage(HistoryPage):
 
     def show_bench(self, bench: Bench) -> None:
         super().show_bench(bench)
-        self.flowed.use(self.session.units.flow)
+        self.flowed.use(self.open_book.units.flow)
         self.flowed.setEnabled(bench.plate_flow is not None)
         self.chart.setVisible(bool(bench.plates))
         if bench.plate_flow is None:
             self.said.setText("Say on the first page what the plate flows.")
             return
         if not bench.plates:
-            self.said.setText(f"Nominal {self.session.units.flow.with_unit(bench.plate_flow)}. Not flowed yet.")
+            self.said.setText(f"Nominal {self.open_book.units.flow.with_unit(bench.plate_flow)}. Not flowed yet.")
             return
         inside, said = plate_sentence(bench.plates)
         self.said.setText(("✓ " if inside else "▼ ") + sentence(said))

@@ -12,7 +12,7 @@ from ventrix.ui.benches.form import BenchForm
 from ventrix.ui.benches.plate_page import PlatePage
 from ventrix.ui.benches.study_page import StudyPage
 from ventrix.ui.benches.transfer_page import TransferPage
-from ventrix.ui.open_book import Session
+from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.side_sheet import SideSheet
 from ventrix.workspace.ids import new_id
 
@@ -22,9 +22,9 @@ class BenchSheet(SideSheet):
 
     made = Signal(object)  # Bench
 
-    def __init__(self, session: Session, live_flow: Callable[[], float | None]) -> None:
+    def __init__(self, open_book: OpenBook, live_flow: Callable[[], float | None]) -> None:
         super().__init__(580)
-        self._session = session
+        self._open_book = open_book
         self._bench_id = ""
         self.choice = QComboBox()
         self.choice.setAccessibleName("Bench")
@@ -33,10 +33,10 @@ class BenchSheet(SideSheet):
         new.clicked.connect(self.new_bench)
         away = QPushButton("Done (Esc)")
         away.clicked.connect(self.closed)
-        self.form = BenchForm(session)
-        self.plate = PlatePage(session)
-        self.study = StudyPage(session, live_flow)
-        self.transfer = TransferPage(session)
+        self.form = BenchForm(open_book)
+        self.plate = PlatePage(open_book)
+        self.study = StudyPage(open_book, live_flow)
+        self.transfer = TransferPage(open_book)
         self.pages = QTabWidget()
         self.pages.setDocumentMode(True)
         for words, page in (
@@ -58,21 +58,21 @@ class BenchSheet(SideSheet):
         column.setSpacing(10)
         column.addLayout(top)
         column.addWidget(self.pages, 1)
-        session.job_changed.connect(self._refresh)
-        session.look_changed.connect(self._refresh)
+        open_book.job_changed.connect(self._refresh)
+        open_book.look_changed.connect(self._refresh)
 
     def open(self, name: str | None = None) -> None:
         """Show the sheet at the bench of that name, else the first; a shop without one gets its first."""
-        space = self._session.workspace
+        space = self._open_book.workspace
         if space is None:
-            self._session.say("Open a job first: benches are changed beside one.")
+            self._open_book.say("Open a job first: benches are changed beside one.")
             return
         found = bench_named(space.benches, name)
         if found is None and space.benches:
             found = space.benches[0]
         if found is None:
             self.new_bench(name or "")
-            found = self._session.workspace.benches[-1] if self._session.workspace is not None else None
+            found = self._open_book.workspace.benches[-1] if self._open_book.workspace is not None else None
         if found is not None:
             self._bench_id = found.id
         self._refresh()
@@ -81,7 +81,7 @@ class BenchSheet(SideSheet):
 
     def new_bench(self, name: str | bool = "") -> None:
         """Add a bench to the shop's list."""
-        space = self._session.workspace
+        space = self._open_book.workspace
         if space is None:
             return
         number = len(space.benches) + 1
@@ -99,7 +99,7 @@ class BenchSheet(SideSheet):
         self._refresh()
 
     def _refresh(self) -> None:
-        space = self._session.workspace
+        space = self._open_book.workspace
         if space is None or not space.benches:
             return
         bench = next((b for b in space.benches if b.id == self._bench_id), space.benches[0])

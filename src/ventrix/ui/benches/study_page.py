@@ -13,7 +13,7 @@ from ventrix.core.model.bench import Bench, ScatterStudy, StudyReading
 from ventrix.core.quantity.units import parse_quantity
 from ventrix.core.quantity.words import sentence
 from ventrix.ui.benches.page import HistoryPage, caption_label
-from ventrix.ui.open_book import Session
+from ventrix.ui.open_book import OpenBook
 from ventrix.workspace.ids import new_id, now_text
 
 STUDY_MOUNTS = 5
@@ -24,8 +24,8 @@ STUDY_REPEATS = 2
 class StudyPage(HistoryPage):
     """Know your bench: one unchanged head, five mounts, three lifts, read twice each."""
 
-    def __init__(self, session: Session, live_flow: Callable[[], float | None]) -> None:
-        super().__init__(session)
+    def __init__(self, open_book: OpenBook, live_flow: Callable[[], float | None]) -> None:
+        super().__init__(open_book)
         self._live = live_flow
         self.said = QLabel()
         self.said.setWordWrap(True)
@@ -58,7 +58,7 @@ class StudyPage(HistoryPage):
     @property
     def plan(self) -> list[tuple[int, float]]:
         """Mount and lift [m] of every reading that the study begun last still wants."""
-        space = self.session.workspace
+        space = self.open_book.workspace
         if space is None or self.bench is None or not self.bench.studies:
             return []
         study = self.bench.studies[-1]
@@ -68,7 +68,7 @@ class StudyPage(HistoryPage):
 
     def show_bench(self, bench: Bench) -> None:
         super().show_bench(bench)
-        units = self.session.units
+        units = self.open_book.units
         assumed = f"{100 * ASSUMED_REPEAT:.1f} % repeat and {100 * ASSUMED_MOUNT:.1f} % mount scatter"
         self.said.setText(f"This bench has not been studied: {assumed} are assumed until the book has seen better.")
         for study in reversed(bench.studies):
@@ -82,11 +82,11 @@ class StudyPage(HistoryPage):
 
     def start(self) -> None:
         """Begin: five mounts of three lifts, each read twice."""
-        space = self.session.workspace
+        space = self.open_book.workspace
         if self.bench is None or space is None:
             return
         try:
-            unit = self.session.units.lift.unit
+            unit = self.open_book.units.lift.unit
             lifts = [parse_quantity(t, unit) for t in self.lifts.text().split(",") if t.strip()]
             if not lifts or any(x <= 0 for x in lifts):
                 raise ValueError("name the lifts to read, three of them")
@@ -110,7 +110,7 @@ class StudyPage(HistoryPage):
         if going:
             mount, lift = plan[0]
             done = len(self.bench.studies[-1].readings) if self.bench is not None else 0
-            units = self.session.units
+            units = self.open_book.units
             self.asks.setText(
                 f"Mount {mount} of {STUDY_MOUNTS}: set {units.lift.with_unit(lift)} and the pressure anew, and read. "
                 f"({done + 1} of {done + len(plan)})"
@@ -124,7 +124,7 @@ class StudyPage(HistoryPage):
     def take(self, text: str) -> None:
         """Take a reading typed by hand."""
         try:
-            flow = parse_quantity(text, self.session.units.flow.unit)
+            flow = parse_quantity(text, self.open_book.units.flow.unit)
             if flow <= 0:
                 raise ValueError("the flow must be above zero")
         except ValueError as error:

@@ -11,7 +11,7 @@ from ventrix.core.model.bench import Bench, Transfer, TransferPart, same_name
 from ventrix.core.quantity.field_checks import positive
 from ventrix.core.quantity.words import percent_text
 from ventrix.ui.benches.page import HistoryPage, at_lift, caption_label
-from ventrix.ui.open_book import Session
+from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.quantity_field import QuantityField
 from ventrix.workspace.ids import new_id, now_text
 
@@ -19,8 +19,8 @@ from ventrix.workspace.ids import new_id, now_text
 class TransferPage(HistoryPage):
     """Parts flowed on both benches, and what carries the other's numbers over to this one."""
 
-    def __init__(self, session: Session) -> None:
-        super().__init__(session)
+    def __init__(self, open_book: OpenBook) -> None:
+        super().__init__(open_book)
         self.other = QComboBox()
         self.other.setEditable(True)
         self.other.setAccessibleName("The other bench")
@@ -28,9 +28,9 @@ class TransferPage(HistoryPage):
         self.part = QLineEdit()
         self.part.setAccessibleName("Part flowed on both")
         self.part.setPlaceholderText("what was flowed: a plate, a head at one lift")
-        self.here = QuantityField("It flows on this bench", session.units.flow, positive)
-        self.there = QuantityField("It flows on the other", session.units.flow, positive)
-        self.lift = QuantityField("At lift (none: a plate)", session.units.lift, positive)
+        self.here = QuantityField("It flows on this bench", open_book.units.flow, positive)
+        self.there = QuantityField("It flows on the other", open_book.units.flow, positive)
+        self.lift = QuantityField("At lift (none: a plate)", open_book.units.lift, positive)
         self.problem = QLabel()
         self.problem.setObjectName("error")
         add = QPushButton("Add the part")
@@ -60,10 +60,10 @@ class TransferPage(HistoryPage):
 
     def show_bench(self, bench: Bench) -> None:
         super().show_bench(bench)
-        space = self.session.workspace
+        space = self.open_book.workspace
         for field in (self.here, self.there):
-            field.use(self.session.units.flow)
-        self.lift.use(self.session.units.lift)
+            field.use(self.open_book.units.flow)
+        self.lift.use(self.open_book.units.lift)
         chosen = self.other.currentText()
         names = [b.name for b in space.benches if b.id != bench.id] if space is not None else []
         names += [t.other for t in bench.transfers if t.other not in names]
@@ -84,10 +84,10 @@ class TransferPage(HistoryPage):
             self.said.setText("No part was flowed on both yet.")
             self.parts.clear()
             return
-        space = self.session.workspace
-        scatter = space.analysis.scatter(self.bench.name) if space is not None and self.bench is not None else None
+        space = self.open_book.workspace
+        scatter = space.findings.scatter(self.bench.name) if space is not None and self.bench is not None else None
         found = transfer_between(transfer, scatter)
-        units = self.session.units
+        units = self.open_book.units
         self.said.setText(
             f"Numbers of {transfer.other} times {found.factor:.4f} (± {percent_text(2 * found.uncertainty)}) are "
             f"numbers of this bench{', lift by lift' if found.lifts else ''}."

@@ -27,7 +27,7 @@ from ventrix.core.quantity.units import from_si, parse_quantity, unit
 from ventrix.core.quantity.words import sentence
 from ventrix.rooms.display_units import Units
 from ventrix.ui.look import theme
-from ventrix.ui.open_book import Session
+from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.side_sheet import SideSheet
 
 # Dimensions that follow the units of the screen; the rest stay in the contract's own unit.
@@ -136,9 +136,9 @@ class InputRow(QWidget):
 class Reckoner(SideSheet):
     """Shows one calculator: inputs, live answers, the equation and its source."""
 
-    def __init__(self, session: Session) -> None:
+    def __init__(self, open_book: OpenBook) -> None:
         super().__init__()
-        self._session = session
+        self._open_book = open_book
         self.calculator: Calculator | None = None
         self.rows: dict[str, InputRow] = {}
         self.answers: dict[str, QLabel] = {}
@@ -169,9 +169,9 @@ class Reckoner(SideSheet):
         column.addWidget(scroll, 1)
         column.addLayout(buttons)
         column.addWidget(hint)
-        for signal in (session.opened, session.job_changed, session.selection_changed):
+        for signal in (open_book.opened, open_book.job_changed, open_book.selection_changed):
             signal.connect(self._offer)
-        session.look_changed.connect(self._rebuild)
+        open_book.look_changed.connect(self._rebuild)
 
     def open(self, calculator: Calculator) -> None:
         """Show a calculator, empty, with the keyboard in its first box."""
@@ -187,7 +187,7 @@ class Reckoner(SideSheet):
         if calculator is None:
             return
         self._clear()
-        units = self._session.units
+        units = self._open_book.units
         self.title.setText(calculator.title)
         for spec in calculator.inputs:
             row = InputRow(spec, units, self.reckon)
@@ -233,10 +233,10 @@ class Reckoner(SideSheet):
 
     def _offer(self) -> None:
         """Tell every row what the job knows."""
-        space = self._session.workspace
+        space = self._open_book.workspace
         known: dict[str, Any] = {}
         if space is not None and space.port is not None and space.cut is not None:
-            known = known_inputs(space.analysis, space.port, space.cut, space.against)
+            known = known_inputs(space.findings, space.port, space.cut, space.against)
         for name, row in self.rows.items():
             row.offer(known.get(name))
         self.take_all.setEnabled(any(name in known for name in self.rows))
@@ -284,7 +284,7 @@ class Reckoner(SideSheet):
         for out in calculator.outputs:
             text = "–"
             if out.name in outputs:
-                text = _with_unit(outputs[out.name], shown_unit(out.unit, self._session.units))
+                text = _with_unit(outputs[out.name], shown_unit(out.unit, self._open_book.units))
                 lines.append(f"{plain_name(out.name)} = {text}")
             self.answers[out.name].setText(text)
         self.notes.setText("\n".join(notes))
@@ -296,7 +296,7 @@ class Reckoner(SideSheet):
         """Inputs and answers to the clipboard, each with its unit."""
         QApplication.clipboard().setText(self._copied)
         metrics = QFontMetrics(theme.font(13))
-        self._session.say(
+        self._open_book.say(
             metrics.elidedText(f"Copied: {self._copied.splitlines()[-1]}", Qt.TextElideMode.ElideRight, 500)
         )
 

@@ -10,7 +10,7 @@ from ventrix.core.model.run import FlowRun, Reading, SetUp
 from ventrix.core.quantity.units import parse_quantity
 from ventrix.core.quantity.words import sentence
 from ventrix.records.files.pasted_table import parse_pasted
-from ventrix.ui.open_book import Session
+from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
 from ventrix.workspace.ids import new_id, now_text
 
@@ -18,8 +18,8 @@ from ventrix.workspace.ids import new_id, now_text
 class ClaimSheet(FormSheet):
     """Hangs a claim from the cut looked at."""
 
-    def __init__(self, session: Session) -> None:
-        super().__init__(session, "Keep the claim")
+    def __init__(self, open_book: OpenBook) -> None:
+        super().__init__(open_book, "Keep the claim")
         self.who = self.add_text("Claimed by", "the seller's sheet")
         self.pressure = self.add_figure("Stated test pressure", "pressure")
         self.bore = self.add_figure("Stated bore", "length")
@@ -35,7 +35,7 @@ class ClaimSheet(FormSheet):
         )
 
     def open(self) -> None:
-        space = self.session.workspace
+        space = self.open_book.workspace
         if space is None or space.real_cut is None or space.port is None:
             return
         self.title.setText(f"A claim about cut {space.real_cut.number} of {space.port.name.lower()}")
@@ -45,14 +45,14 @@ class ClaimSheet(FormSheet):
         self.who.setFocus()
 
     def take(self) -> None:
-        space = self.session.workspace
+        space = self.open_book.workspace
         if space is None or space.real_cut is None or space.port is None or not self.settle_fields():
             return
         who = self.who.text().strip()
         if not who:
             self.problem.setText("Whose claim is it?")
             return
-        units = self.session.units
+        units = self.open_book.units
         try:
             rows = parse_pasted(self.rows.toPlainText(), units.lift.unit, units.flow.unit, units.pressure.unit)
         except ValueError as error:

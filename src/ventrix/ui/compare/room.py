@@ -7,7 +7,7 @@ from typing import Final
 
 import numpy as np
 from PySide6.QtCore import QSize, Qt, Signal
-from PySide6.QtGui import QKeyEvent, QKeySequence, QShortcut
+from PySide6.QtGui import QKeySequence, QShortcut
 from PySide6.QtWidgets import (
     QBoxLayout,
     QComboBox,
@@ -37,9 +37,10 @@ from ventrix.ui.compare.scorecard import Scorecard
 from ventrix.ui.compare.verdict_card import VerdictCard
 from ventrix.ui.compare.whole_row import RowView
 from ventrix.ui.look import theme
-from ventrix.ui.open_book import Session
+from ventrix.ui.open_book import OpenBook
+from ventrix.ui.widgets.command import Command
 from ventrix.ui.widgets.picture_export import copy_picture, save_picture
-from ventrix.ui.widgets.plot import LiftPlot
+from ventrix.ui.widgets.plot import Plot
 from ventrix.ui.widgets.room import Room
 
 NOT_COMPARABLE = "NOT COMPARABLE, shown anyway"
@@ -64,8 +65,8 @@ class CompareRoom(Room):
     claim = Signal()
     other_wanted = Signal()
 
-    def __init__(self, session: Session) -> None:
-        super().__init__(session)
+    def __init__(self, open_book: OpenBook) -> None:
+        super().__init__(open_book)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.anyway = False
         self.over_ratio = False
@@ -84,19 +85,27 @@ class CompareRoom(Room):
         self.axis.clicked.connect(self.toggle_axis)
         self.row_button = QPushButton("The whole row (W)")
         self.row_button.clicked.connect(self.toggle_row)
+        self.commands = (
+            Command("compare.next", "next curve", lambda: self.next_curve(1), "K"),
+            Command("compare.before", "curve before", lambda: self.next_curve(-1), "Shift+K"),
+            Command("compare.axis", "lift or L/D", self.toggle_axis, "X"),
+            Command("compare.row", "the whole row", self.toggle_row, "W"),
+            Command("compare.anyway", "show anyway", self.toggle_anyway, "A"),
+            Command("compare.all", "all lifts again", lambda: self.curves.clear_selection(), "Esc"),
+        )
         self.other = QPushButton("Other side…")
         self.other.setToolTip("Hold against any run of the book: another port, head or bench, or a claim")
         self.other.clicked.connect(self.other_wanted)
         self.curves_caption = QLabel()
         self.curves_caption.setObjectName("caption")
-        self.curves = LiftPlot("Curves of both cuts", selects=True)
+        self.curves = Plot("Curves of both cuts", selects=True)
         self.curves.range_selected.connect(self._choose_range)
         self.sentences = QLabel()
         self.sentences.setObjectName("caption")
         self.sentences.setWordWrap(True)
         self.ribbon_caption = QLabel()
         self.ribbon_caption.setObjectName("caption")
-        self.ribbon = LiftPlot("Difference of the two cuts against lift")
+        self.ribbon = Plot("Difference of the two cuts against lift")
         self.table = LiftTable()
         QShortcut(QKeySequence.StandardKey.Copy, self.table, self.copy_table).setContext(
             Qt.ShortcutContext.WidgetShortcut
@@ -174,7 +183,7 @@ class CompareRoom(Room):
     # -- showing
 
     def refresh(self) -> None:
-        space = self.session.workspace
+        space = self.open_book.workspace
         if space is None or space.port is None or space.cut is None:
             return  # the window offers a job instead of this room
         self.row_button.setText("This pair (W)" if self.whole_row else "The whole row (W)")
@@ -182,7 +191,7 @@ class CompareRoom(Room):
             widget.setVisible(not self.whole_row)
         if self.whole_row:
             self._show_only(self.row_view)
-            self.row_view.show_row(space.analysis, space.port, self.session.units)
+            self.row_view.show_row(space.findings, space.port, self.open_book.units)
             return
         pair = space.pair
         if pair is None:
@@ -196,7 +205,7 @@ class CompareRoom(Room):
             self._say_empty(f"{pair.missing}\n\nThe Flow room (2) is where that is put right.")
             return
         self._show_only(self._content)
-        verdict = space.analysis.verdict(pair, self.session.units.wording)
+        verdict = space.findings.verdict(pair, self.open_book.units.wording)
         assert verdict is not None
         self._draw(pair, pair.comparison, verdict)
 
@@ -209,8 +218,8 @@ class CompareRoom(Room):
         self._show_only(self.empty)
 
     def _draw(self, pair: Pair, c: RunComparison, verdict: Verdict) -> None:
-        units = self.session.units
-        space = self.session.workspace
+        units = self.open_book.units
+        space = self.open_book.workspace
         assert space is not None
         self.comparability.setText(
             f"{LEVEL_MARK[c.comparability.level]}  {c.comparability.sentence} {self._speaks(pair, c)}"
@@ -226,7 +235,7 @@ class CompareRoom(Room):
             self._draw_curves(pair, c, units, mark)
             self._draw_ribbon(pair, c, units, mark)
             self.table.show_lifts(c, units, self._name(pair, 0), self._name(pair, 1))
-            rows = score_rows(space.analysis, pair, c, verdict, units, self.chosen)
+            rows = score_rows(space.findings, pair, c, verdict, units, self.chosen)
             self.scorecard.show_rows(rows, self._name(pair, 0), self._name(pair, 1))
         self.notes.setText("  ".join((*c.notes, *self._run_notes(pair))))
         self.notes.setVisible(bool(self.notes.text()))
@@ -256,7 +265,7 @@ class CompareRoom(Room):
 
     def _speaks(self, pair: Pair, c: RunComparison) -> str:
         """Which runs speak, and what taking the head off is counted as."""
-        space = self.session.workspace
+        space = self.open_book.workspace
         assert space is not None
         told: list[str] = []
         for side, runs in ((0, pair.before_runs), (1, pair.after_runs)):
@@ -287,10 +296,10 @@ class CompareRoom(Room):
         ]
 
     def _draw_curves(self, pair: Pair, c: RunComparison, units: Units, mark: str) -> None:
-        space = self.session.workspace
+        space = self.open_book.workspace
         assert space is not None
         kind = kind_of(self.kind.currentData())
-        picture: CurvePicture = curves(space.analysis, pair, c, kind, units, over_ratio=self.over_ratio)
+        picture: CurvePicture = curves(space.findings, pair, c, kind, units, over_ratio=self.over_ratio)
         self.curves.show_values(
             picture.lines,
             verticals=picture.verticals,
@@ -343,20 +352,6 @@ class CompareRoom(Room):
 
     # -- hands and keys
 
-    def keyPressEvent(self, event: QKeyEvent) -> None:
-        shift = bool(event.modifiers() & Qt.KeyboardModifier.ShiftModifier)
-        action = {
-            Qt.Key.Key_K: lambda: self.next_curve(-1 if shift else 1),
-            Qt.Key.Key_X: self.toggle_axis,
-            Qt.Key.Key_W: self.toggle_row,
-            Qt.Key.Key_A: self.toggle_anyway,
-            Qt.Key.Key_Escape: self.curves.clear_selection,
-        }.get(Qt.Key(event.key()))
-        if action is None or event.modifiers() & ~Qt.KeyboardModifier.ShiftModifier:
-            super().keyPressEvent(event)
-        else:
-            action()
-
     def next_curve(self, by: int) -> None:
         """The next of the curves the trade reads."""
         self.kind.setCurrentIndex((self.kind.currentIndex() + by) % self.kind.count())
@@ -379,10 +374,10 @@ class CompareRoom(Room):
 
     def _choose_range(self, chosen: object) -> None:
         """A range of lifts was dragged out: the scorecard follows it."""
-        space = self.session.workspace
+        space = self.open_book.workspace
         if space is None:
             return
-        unit = self.session.units.lift.unit
+        unit = self.open_book.units.lift.unit
         pair = space.pair
         if isinstance(chosen, tuple):
             scale = 1.0
@@ -394,15 +389,15 @@ class CompareRoom(Room):
         else:
             self.chosen = None
         if pair is not None and pair.comparison is not None:
-            verdict = space.analysis.verdict(pair, self.session.units.wording)
+            verdict = space.findings.verdict(pair, self.open_book.units.wording)
             assert verdict is not None
-            rows = score_rows(space.analysis, pair, pair.comparison, verdict, self.session.units, self.chosen)
+            rows = score_rows(space.findings, pair, pair.comparison, verdict, self.open_book.units, self.chosen)
             self.scorecard.show_rows(rows, self._name(pair, 0), self._name(pair, 1))
 
     def copy_table(self) -> None:
         """The lift table to the clipboard, one lift a row, as tab-separated values."""
         self.table.copy()
-        self.session.say("Lift table copied.")
+        self.open_book.say("Lift table copied.")
 
     def picture(self) -> QWidget:
         """What is saved or copied as a picture: the room without its buttons."""
@@ -410,7 +405,7 @@ class CompareRoom(Room):
 
     def copy_picture(self) -> None:
         copy_picture(self.picture())
-        self.session.say("Picture copied.")
+        self.open_book.say("Picture copied.")
 
     def choose_picture_file(self) -> None:
         name, _ = QFileDialog.getSaveFileName(self, "Save the picture", "compare.svg", "Pictures (*.svg *.png)")
@@ -422,7 +417,7 @@ class CompareRoom(Room):
         try:
             save_picture(self.picture(), path)
         except InputError as error:
-            self.session.say(str(error))
+            self.open_book.say(str(error))
             return False
-        self.session.say(f"Picture written to {path.name}.")
+        self.open_book.say(f"Picture written to {path.name}.")
         return True

@@ -19,7 +19,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from ventrix.core.judging.findings import Analysis
+from ventrix.core.judging.findings import Findings
 from ventrix.core.judging.row_of_cuts import Row, Step, last_together, row_of
 from ventrix.core.judging.targets import target_reach
 from ventrix.core.model.cut import Port, carried
@@ -30,7 +30,7 @@ from ventrix.rooms.shared.gain_words import doubt_text, gain_text, shown_of
 from ventrix.rooms.shared.plot_values import Bars, Line
 from ventrix.ui.look import theme
 from ventrix.ui.look.marks import MARK
-from ventrix.ui.widgets.plot import LiftPlot
+from ventrix.ui.widgets.plot import Plot
 
 HEADS = ("cut", "its own gain", "±", "over the first", "±", "cc", "min", "gain per hour", "says")
 
@@ -43,8 +43,8 @@ class RowView(QWidget):
         self.sentence = QLabel()
         self.sentence.setWordWrap(True)
         self.sentence.setStyleSheet("font-size: 15px")
-        self.ladder = LiftPlot("Gain of each cut, with its uncertainty")
-        self.path = LiftPlot("Path of the port through volume and flow")
+        self.ladder = Plot("Gain of each cut, with its uncertainty")
+        self.path = Plot("Path of the port through volume and flow")
         self.table = QTableWidget(0, len(HEADS))
         self.table.setAccessibleName("Cuts of this port")
         self.table.setHorizontalHeaderLabels(HEADS)
@@ -59,7 +59,7 @@ class RowView(QWidget):
         self.count.setAccessibleName("How many of the last cuts are tested together")
         self.together = QLabel()
         self.together.setWordWrap(True)
-        self._analysis: Analysis | None = None
+        self._analysis: Findings | None = None
         self._port: Port | None = None
         self._units: Units | None = None
         self.count.valueChanged.connect(lambda _v: self._say_together())
@@ -92,10 +92,10 @@ class RowView(QWidget):
         column.addWidget(self.table, 2)
         column.addLayout(tested)
 
-    def show_row(self, analysis: Analysis, port: Port, units: Units) -> None:
+    def show_row(self, findings: Findings, port: Port, units: Units) -> None:
         """Show the row of a port."""
-        self._analysis, self._port, self._units = analysis, port, units
-        row = row_of(analysis, port)
+        self._analysis, self._port, self._units = findings, port, units
+        row = row_of(findings, port)
         self.sentence.setText(self._say(row, units))
         self._draw_ladder(row, units)
         self._draw_path(row, units)

@@ -16,7 +16,7 @@ from ventrix.core.model.job import Job
 from ventrix.core.model.kinds import CUT_KINDS, CutKind, Place
 from ventrix.core.model.school_questions import own_way, side_taken
 from ventrix.core.quantity.field_checks import positive
-from ventrix.ui.open_book import Session
+from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
 from ventrix.workspace.ids import new_id, now_text
 
@@ -53,8 +53,8 @@ class NewCutSheet(FormSheet):
 
     logged = Signal(str, str)  # cut id, place
 
-    def __init__(self, session: Session) -> None:
-        super().__init__(session, "Log the cut")
+    def __init__(self, open_book: OpenBook) -> None:
+        super().__init__(open_book, "Log the cut")
         self._adding_to: str | None = None
         self.name = self.add_text("Name", "what was done, in a few words")
         self.kind = self.add_choice("What kind of change", [(k.words, k) for k in CUT_KINDS])
@@ -81,11 +81,11 @@ class NewCutSheet(FormSheet):
 
     def open_operation(self, place: str = "") -> None:
         """Show the sheet for one more operation of the cut looked at."""
-        space = self.session.workspace
+        space = self.open_book.workspace
         self._open(space.real_cut.id if space is not None and space.real_cut is not None else None, place)
 
     def _open(self, adding_to: str | None, place: str) -> None:
-        space = self.session.workspace
+        space = self.open_book.workspace
         if space is None or space.port is None:
             return
         self._adding_to = adding_to
@@ -111,7 +111,7 @@ class NewCutSheet(FormSheet):
         kind, places = self.kind.currentData(), self._places()
         words = [CAUTIONS[kind]]
         words += [PLACE_CAUTIONS[p] for p in places if p in PLACE_CAUTIONS]
-        space = self.session.workspace
+        space = self.open_book.workspace
         if space is not None and space.port is not None:
             words += own_way(space.job, space.port.kind, (kind,), places)
             surface = "exhaust_surface" if space.port.kind == "exhaust" else "surface"
@@ -120,7 +120,7 @@ class NewCutSheet(FormSheet):
 
     def _warn(self) -> None:
         """What the wall says about the planned depth, and what the new volume asks of the flow."""
-        space = self.session.workspace
+        space = self.open_book.workspace
         if space is None or space.port is None or not space.port.cuts:
             return
         said = []
@@ -128,7 +128,7 @@ class NewCutSheet(FormSheet):
         if self.kind.currentData() in (CutKind.PORT, CutKind.FINISH, CutKind.SEAT, CutKind.CHAMBER):
             for place in self._places():
                 if place in ZONE_NAMES:
-                    depth, unit = self.cut_depth.typed(), self.session.units.length.unit
+                    depth, unit = self.cut_depth.typed(), self.open_book.units.length.unit
                     said += planned_cut_warnings(space.job, space.port, base, place, depth, unit)
         volume = self.volume.typed()
         if volume is not None:
@@ -142,13 +142,13 @@ class NewCutSheet(FormSheet):
         return next(c for c in port.cuts if c.id == self._adding_to)
 
     def _break_even(self, base: Cut, volume: float) -> str:
-        space = self.session.workspace
+        space = self.open_book.workspace
         assert space is not None and space.port is not None
         before = sum(p.volume for p in base.pours) / len(base.pours) if base.pours else None
-        runs = space.analysis.runs_of(base, space.port)
+        runs = space.findings.runs_of(base, space.port)
         if before is None or not runs or runs[-1].kind != "flow":
             return ""
-        units, peak = self.session.units, float(runs[-1].flow[runs[-1].peak])
+        units, peak = self.open_book.units, float(runs[-1].flow[runs[-1].peak])
         needed = float(break_even_flow(peak, before, volume))
         grown = units.volume.text(volume - before, sign=True)
         need = f"to keep its air speed it now needs {units.flow.with_unit(needed)} at peak"
@@ -159,7 +159,7 @@ class NewCutSheet(FormSheet):
 
     def log(self) -> None:
         """Put the work in the book: a cut at the end of the row, or an operation of the cut looked at."""
-        space = self.session.workspace
+        space = self.open_book.workspace
         if space is None or space.port is None or not self.settle_fields():
             return
         name = self.name.text().strip()
@@ -207,7 +207,7 @@ class NewCutSheet(FormSheet):
         return found
 
     def _log_operation(self, job: Job, ports: list[Port], work: Operation) -> None:
-        space = self.session.workspace
+        space = self.open_book.workspace
         assert space is not None and self._adding_to is not None
         for i, port in enumerate(ports):
             cut_id = self._adding_to if i == 0 else port.cuts[-1].id
@@ -220,7 +220,7 @@ class NewCutSheet(FormSheet):
         self.closed.emit()
 
     def _log_cut(self, job: Job, ports: list[Port], name: str, work: Operation) -> None:
-        space = self.session.workspace
+        space = self.open_book.workspace
         assert space is not None
         volume, first = self.volume.value, ""
         for i, port in enumerate(ports):

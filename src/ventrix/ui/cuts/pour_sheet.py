@@ -6,7 +6,7 @@ from typing import Final
 
 from ventrix.core.edits.cuts import add_pour
 from ventrix.core.model.cut import Pour
-from ventrix.ui.open_book import Session
+from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
 from ventrix.workspace.ids import new_id, now_text
 
@@ -20,32 +20,32 @@ POURS: Final = (
 class PourSheet(FormSheet):
     """Keeps one filling of the port; repeats are averaged."""
 
-    def __init__(self, session: Session) -> None:
-        super().__init__(session, "Keep the pour")
+    def __init__(self, open_book: OpenBook) -> None:
+        super().__init__(open_book, "Keep the pour")
         self.volume = self.add_figure("Poured volume", "volume")
         self.how = self.add_choice("How it was poured", POURS)
         self.finish()
         self.caution.setText("Pour twice: the mean is used, and their difference is its doubt. Wipe up: fluids burn.")
 
     def open(self) -> None:
-        space = self.session.workspace
+        space = self.open_book.workspace
         if space is None or space.real_cut is None or space.port is None:
             return
-        had = [self.session.units.volume.text(p.volume) for p in space.real_cut.pours]
+        had = [self.open_book.units.volume.text(p.volume) for p in space.real_cut.pours]
         self.title.setText(f"Pour of {space.port.name.lower()}, cut {space.real_cut.number}")
         self.warning.setText(f"Poured before at this cut: {', '.join(had)} cc." if had else "")
         self.come_up()
         self.volume.box.setFocus()
 
     def take(self) -> None:
-        space = self.session.workspace
+        space = self.open_book.workspace
         if space is None or space.real_cut is None or not self.settle_fields():
             return
         if self.volume.value is None:
             self.problem.setText("How much went in?")
             return
         pour = Pour(id=new_id(), volume=self.volume.value, how=self.how.currentData(), date=now_text())
-        words = self.session.units.volume.with_unit(pour.volume)
+        words = self.open_book.units.volume.with_unit(pour.volume)
         space.apply(f"pour {words}", add_pour(space.job, space.real_cut.id, pour))
         self.clear_fields()
         self.closed.emit()

@@ -26,13 +26,13 @@ from ventrix.rooms.cuts.card import (
 )
 from ventrix.rooms.shared.unrolled_map import map_picture
 from ventrix.ui.cuts.card import CutCard
-from ventrix.ui.open_book import Session
+from ventrix.ui.open_book import OpenBook
+from ventrix.ui.widgets.command import Command, key_rows
 from ventrix.ui.widgets.room import Room
 from ventrix.ui.widgets.unrolled_map import UnrolledMap
 from ventrix.workspace.ids import new_id, now_text
 from ventrix.workspace.workspace import Workspace
 
-KEYS = "O operation · W wall · V pour · T trial · S clock · P photo before, Shift+P after · N new cut"
 CAUTION = (
     "Eye protection, respirator, hearing protection; no gloves near a spinning burr. What is shown is what was "
     "measured: it never means that a wall is safe."
@@ -55,8 +55,8 @@ class CutsRoom(Room):
     pour = Signal()
     trial = Signal(str)
 
-    def __init__(self, session: Session) -> None:
-        super().__init__(session)
+    def __init__(self, open_book: OpenBook) -> None:
+        super().__init__(open_book)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.zone = ""
         self.map = UnrolledMap()
@@ -65,7 +65,18 @@ class CutsRoom(Room):
         self.caption.setObjectName("quiet")
         self.card = CutCard()
         self.card.setFixedWidth(CARD)
-        keys = QLabel(KEYS)
+        self.commands = (
+            Command("cuts.operation", "operation", lambda: self.operation.emit(self.zone), "O"),
+            Command("cuts.wall", "wall", lambda: self.wall.emit(self.zone), "W"),
+            Command("cuts.pour", "pour", self.pour.emit, "V"),
+            Command("cuts.trial", "trial", lambda: self.trial.emit(self.zone), "T"),
+            Command("cuts.clock", "clock", self.toggle_clock, "S"),
+            Command("cuts.photo.before", "photo before", lambda: self.choose_photo("before"), "P"),
+            Command("cuts.photo.after", "photo after", lambda: self.choose_photo("after"), "Shift+P"),
+            Command("cuts.new", "new cut", lambda: self.new_cut.emit(self.zone), "N"),
+            Command("cuts.leave", "leave the zone", lambda: self.choose_zone(self.zone), "Esc", able=self._on_zone),
+        )
+        keys = QLabel(" · ".join(f"{key} {words}" for key, words in key_rows(self.commands)))
         keys.setObjectName("caption")
         keys.setWordWrap(True)
         left = QVBoxLayout()
@@ -86,16 +97,16 @@ class CutsRoom(Room):
         self.card.setFixedWidth(CARD if there.width() >= WIDE else NARROW_CARD)
 
     def refresh(self) -> None:
-        space = self.session.workspace
+        space = self.open_book.workspace
         if space is None or space.port is None or space.real_cut is None:
             return
-        port, cut, units = space.port, space.real_cut, self.session.units
+        port, cut, units = space.port, space.real_cut, self.open_book.units
         try:
             picture = map_picture(space.job, port, cut, space.against, self.zone, units)
         except ValueError as error:
             self.caption.setText(f"The map cannot be drawn: {error}. The Head room is where that is put right.")
             return
-        self.map.show_picture(picture, units, still=self.session.reduced_motion)
+        self.map.show_picture(picture, units, still=self.open_book.reduced_motion)
         valves = f", {port.valves} valves" if port.valves > 1 else ""
         taper = percent_text(picture.port.taper, 0, sign=True)
         self.caption.setText(
@@ -105,7 +116,7 @@ class CutsRoom(Room):
         self._fill_card(space, port, cut)
 
     def _fill_card(self, space: Workspace, port: Port, cut: Cut) -> None:
-        units, analysis = self.session.units, space.analysis
+        units, findings = self.open_book.units, space.findings
         date = f"   {cut.date[:10]}" if cut.date else ""
         self.card.heading.setText(f"{cut.number}  {cut.name or 'no name'}{date}")
         sections = {}
@@ -113,8 +124,8 @@ class CutsRoom(Room):
             history = zone_history(port, cut, self.zone, units)
             sections[f"Zone: {self.zone}"] = history or [CardLine("", "nothing done, read or tried here yet")]
         sections["Operations"] = operation_lines(cut, units)
-        sections["Expected"] = outcome_lines(analysis.outcome(port, cut), units)
-        sections["Volume and time"] = volume_lines(analysis, port, cut, space.against, units)
+        sections["Expected"] = outcome_lines(findings.outcome(port, cut), units)
+        sections["Volume and time"] = volume_lines(findings, port, cut, space.against, units)
         sections["Seat"] = seat_lines(space.job, port, cut, units)
         sections["Trials"] = self._trial_lines(space, port, cut)
         sections["Your own factors, what came over what was said"] = self._factor_lines(space)
@@ -133,7 +144,7 @@ class CutsRoom(Room):
     def _trial_lines(self, space: Workspace, port: Port, cut: Cut) -> list[CardLine]:
         lines, shares = [], []
         for trial in cut.trials:
-            verdict = trial_verdict(space.analysis, port, cut, trial)
+            verdict = trial_verdict(space.findings, port, cut, trial)
             if verdict is None:
                 lines.append(
                     CardLine(trial.kind, f"{trial.name or trial.place}: " + self._trial_state(space, port, cut, trial))
@@ -150,8 +161,8 @@ class CutsRoom(Room):
     def _trial_state(self, space: Workspace, port: Port, cut: Cut, trial: Trial) -> str:
         if not trial.runs or not cut.runs:
             return "not flowed yet"
-        pair = space.analysis.pair(port, cut, trial_as_cut(cut, trial))
-        verdict = space.analysis.verdict(pair, self.session.units.wording)
+        pair = space.findings.pair(port, cut, trial_as_cut(cut, trial))
+        verdict = space.findings.verdict(pair, self.open_book.units.wording)
         return pair.missing if verdict is None else f"{verdict.headline} {verdict.sentence}"
 
     def _factor_lines(self, space: Workspace) -> list[CardLine]:
@@ -170,33 +181,18 @@ class CutsRoom(Room):
         self.zone = "" if zone == self.zone else zone
         self.refresh()
 
+    def _on_zone(self) -> bool:
+        return bool(self.zone)
+
     def keyPressEvent(self, event: QKeyEvent) -> None:
-        if event.isAutoRepeat() or event.modifiers() & ~(
-            Qt.KeyboardModifier.ShiftModifier | Qt.KeyboardModifier.KeypadModifier
-        ):
-            super().keyPressEvent(event)
-            return
-        shift = bool(event.modifiers() & Qt.KeyboardModifier.ShiftModifier)
-        action = {
-            Qt.Key.Key_O: lambda: self.operation.emit(self.zone),
-            Qt.Key.Key_N: lambda: self.new_cut.emit(self.zone),
-            Qt.Key.Key_W: lambda: self.wall.emit(self.zone),
-            Qt.Key.Key_V: self.pour.emit,
-            Qt.Key.Key_T: lambda: self.trial.emit(self.zone),
-            Qt.Key.Key_S: self.toggle_clock,
-            Qt.Key.Key_P: lambda: self.choose_photo("after" if shift else "before"),
-            Qt.Key.Key_Escape: lambda: self.choose_zone(self.zone) if self.zone else None,
-        }.get(Qt.Key(event.key()))
-        if action is not None:
-            action()
-        elif event.key() in (Qt.Key.Key_Left, Qt.Key.Key_Right):
+        if event.key() in (Qt.Key.Key_Left, Qt.Key.Key_Right) and not event.modifiers():
             self.map.keyPressEvent(event)
         else:
             super().keyPressEvent(event)
 
     def toggle_clock(self) -> None:
         """Start the clock on work at the zone chosen, or stop it."""
-        space = self.session.workspace
+        space = self.open_book.workspace
         if space is None:
             return
         try:
@@ -208,9 +204,9 @@ class CutsRoom(Room):
             space.stop_clock(seconds)
         if seconds is None:
             space.start_clock(self.zone)
-            self.session.say("The clock runs: S stops it. It goes on through a crash.")
+            self.open_book.say("The clock runs: S stops it. It goes on through a crash.")
         else:
-            self.session.say(f"The clock stopped after {self.session.units.duration.with_unit(seconds)}.")
+            self.open_book.say(f"The clock stopped after {self.open_book.units.duration.with_unit(seconds)}.")
 
     def _ask_minutes(self, question: str) -> float | None:
         """How long the work took, where the computer's clock cannot say; None where nobody knows [s]."""
@@ -224,13 +220,13 @@ class CutsRoom(Room):
 
     def keep_photo(self, path: Path, moment: str) -> bool:
         """Copy a picture into the book's folder and hang it from the cut looked at."""
-        space = self.session.workspace
+        space = self.open_book.workspace
         if space is None or space.real_cut is None:
             return False
         try:
             file = keep_photo(space.book.photo_folder, path)
         except InputError as error:
-            self.session.say(str(error))
+            self.open_book.say(str(error))
             return False
         photo = Photo(id=new_id(), file=file, moment=moment, date=now_text())
         job = edit_cut(space.job, space.real_cut.id, lambda c: replace(c, photos=(*c.photos, photo)))

@@ -6,7 +6,7 @@ from ventrix.core.edits.cuts import add_trial
 from ventrix.core.metal.unrolled import ZONE_NAMES
 from ventrix.core.model.cut import Trial
 from ventrix.core.model.kinds import TrialKind
-from ventrix.ui.open_book import Session
+from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
 from ventrix.workspace.ids import new_id, now_text
 
@@ -14,8 +14,8 @@ from ventrix.workspace.ids import new_id, now_text
 class TrialSheet(FormSheet):
     """Hangs a trial from the cut looked at: a try that can be taken back. It is flowed like a cut."""
 
-    def __init__(self, session: Session) -> None:
-        super().__init__(session, "Begin the trial")
+    def __init__(self, open_book: OpenBook) -> None:
+        super().__init__(open_book, "Begin the trial")
         self.kind = self.add_choice("What is tried", [(k.words, k) for k in TrialKind])
         self.name = self.add_text("Name", "clay on the roof at the pinch")
         self.place = self.add_choice("Where", [(n, n) for n in ZONE_NAMES])
@@ -34,7 +34,7 @@ class TrialSheet(FormSheet):
             widget.setEnabled(clay)
 
     def open(self, place: str = "") -> None:
-        space = self.session.workspace
+        space = self.open_book.workspace
         if space is None or space.real_cut is None or space.port is None:
             return
         self.title.setText(f"Trial on cut {space.real_cut.number} of {space.port.name.lower()}")
@@ -44,7 +44,7 @@ class TrialSheet(FormSheet):
         self.name.setFocus()
 
     def take(self) -> None:
-        space = self.session.workspace
+        space = self.open_book.workspace
         if space is None or space.real_cut is None or not self.settle_fields():
             return
         kind = self.kind.currentData()
@@ -64,5 +64,5 @@ class TrialSheet(FormSheet):
         space.apply(f"trial {kind} {trial.name or trial.place}", add_trial(space.job, space.real_cut.id, trial))
         self.clear_fields()
         space.look_at_trial(trial.id)
-        self.session.say("Trial begun: flow it in the Flow room; it is held against its cut.")
+        self.open_book.say("Trial begun: flow it in the Flow room; it is held against its cut.")
         self.closed.emit()

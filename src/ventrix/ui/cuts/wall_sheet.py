@@ -10,7 +10,7 @@ from ventrix.core.metal.walls import STEEL_LIKE
 from ventrix.core.model.cut import WallReading
 from ventrix.core.model.kinds import Band
 from ventrix.core.quantity.field_checks import place_across
-from ventrix.ui.open_book import Session
+from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
 from ventrix.workspace.ids import new_id, now_text
 
@@ -20,8 +20,8 @@ BEHIND: Final = ("nothing known", "water", "oil", "a pushrod hole", "a bolt boss
 class WallSheet(FormSheet):
     """Keeps an ultrasonic reading of metal left at a place of this port."""
 
-    def __init__(self, session: Session) -> None:
-        super().__init__(session, "Keep the reading")
+    def __init__(self, open_book: OpenBook) -> None:
+        super().__init__(open_book, "Keep the reading")
         self.place = self.add_choice("Where", [(n, n) for n in ZONE_NAMES])
         self.band = self.add_choice("On which side", [(b.words, b) for b in Band])
         self.along = self.add_figure("From the opening, along the port", "length", None)
@@ -39,7 +39,7 @@ class WallSheet(FormSheet):
 
     def open(self, place: str = "", band: str = "", along: float | None = None, across: float = 0.0) -> None:
         """Show the sheet for a place of the port in hand."""
-        space = self.session.workspace
+        space = self.open_book.workspace
         if space is None or space.port is None or space.real_cut is None:
             return
         self.title.setText(f"Wall of {space.port.name.lower()}, cut {space.real_cut.number}")
@@ -59,7 +59,7 @@ class WallSheet(FormSheet):
         self.thickness.box.setFocus()
 
     def take(self) -> None:
-        space = self.session.workspace
+        space = self.open_book.workspace
         if space is None or space.real_cut is None or not self.settle_fields():
             return
         if self.thickness.value is None:
@@ -80,7 +80,7 @@ class WallSheet(FormSheet):
             uncertainty=self.doubt.value,
             date=now_text(),
         )
-        words = self.session.units.length.text(wall.thickness)
+        words = self.open_book.units.length.text(wall.thickness)
         space.apply(f"wall {words} at the {place}", add_wall(space.job, space.real_cut.id, wall))
         self.thickness.forget()
         self.thickness.box.clear()

@@ -15,7 +15,7 @@ from ventrix.core.quantity.words import percent_text, sentence
 from ventrix.records.bad_input import BookError, sentence_of
 from ventrix.ui.flow.run_in_hand import RunInHand
 from ventrix.ui.flow.warnings import odd_reading
-from ventrix.ui.open_book import Session
+from ventrix.ui.open_book import OpenBook
 
 NOTES = {k.letter: k for k in RungNoteKind if k is not RungNoteKind.SKIPPED}
 PEDAL_SKIP = "skipped at the bench"
@@ -34,10 +34,10 @@ class FlowControl(QObject):
     cleared = Signal()
     refused_text = Signal()
 
-    def __init__(self, session: Session) -> None:
+    def __init__(self, open_book: OpenBook) -> None:
         super().__init__()
-        self.session = session
-        self.hand = RunInHand(session)
+        self.open_book = open_book
+        self.hand = RunInHand(open_book)
         self.preparing = False
         self.asking_why = False
         self.ground, self.words = "", ""
@@ -62,7 +62,7 @@ class FlowControl(QObject):
     def refuse(self, sentence: str) -> None:
         self.problem = ""
         self.set_ground("refused", sentence)
-        self.session.say(sentence)
+        self.open_book.say(sentence)
 
     # -- live samples
 
@@ -89,7 +89,7 @@ class FlowControl(QObject):
 
     @property
     def source(self) -> str:
-        return self.session.bench.sentence if self.session.bench.connected else "typed"
+        return self.open_book.bench.sentence if self.open_book.bench.connected else "typed"
 
     def keep(self, *, unsteady: bool = False) -> None:
         """Keep what the bench shows, or say why not."""
@@ -97,9 +97,9 @@ class FlowControl(QObject):
             return
         if self.which_bench:
             self.refuse(self.which_bench)
-        elif not self.session.bench.connected:
-            active = self.session.bench.active
-            silent = sentence(self.session.bench.sentence)
+        elif not self.open_book.bench.connected:
+            active = self.open_book.bench.active
+            silent = sentence(self.open_book.bench.sentence)
             self.refuse(
                 f"{silent} Nothing can be kept." if active else "No bench connected: type the reading, then Enter."
             )
@@ -110,11 +110,11 @@ class FlowControl(QObject):
 
     def insist(self) -> None:
         """The pedal's second press: repeat, keep as unsteady, or keep at the pressure there is."""
-        if self._offer_again() or self.preparing or self.which_bench or not self.session.bench.connected:
+        if self._offer_again() or self.preparing or self.which_bench or not self.open_book.bench.connected:
             return
         outcome = self.hand.test.insist()
         if outcome is None:
-            self.session.say("Once more at this lift: it counts as a repeat.")
+            self.open_book.say("Once more at this lift: it counts as a repeat.")
             self.clear_ground()
             self.redraw.emit()
         else:
@@ -173,7 +173,7 @@ class FlowControl(QObject):
 
     def _parse(self, text: str) -> tuple[float, float | None]:
         """A typed figure and its pressure: "31.2", "31.2 @ 27.6", or two columns "412 903"."""
-        units = self.session.units
+        units = self.open_book.units
         kind = self.hand.element.kind
         if self.preparing and self.hand.preparation.step is StepKind.ZERO:
             return parse_quantity(text, units.pressure.unit), None
@@ -197,7 +197,7 @@ class FlowControl(QObject):
         if isinstance(outcome, Refusal):
             self.refuse(outcome.sentence)
             return False
-        lift = self.session.units.lift.text(outcome.lift)
+        lift = self.open_book.units.lift.text(outcome.lift)
         self.hand.test.storing(outcome)
         try:
             self.hand.store(outcome, lift, source)
@@ -206,7 +206,7 @@ class FlowControl(QObject):
             self.in_hand = outcome, source
             told = sentence_of(error)
             self.set_ground("refused", f"NOT KEPT {lift}. {told} {AGAIN}")
-            self.session.not_kept(f"{lift} is not kept. {told} {AGAIN}")
+            self.open_book.not_kept(f"{lift} is not kept. {told} {AGAIN}")
             return False
         except ValueError as error:
             self.hand.test.storing(None)
@@ -219,7 +219,7 @@ class FlowControl(QObject):
         odd = odd_reading(self.hand, outcome.lift)
         if odd:
             self.set_ground("odd", f"KEPT {lift}, but {odd}", self.kept)
-            self.session.say(f"{lift}: {odd}. R, or two presses, repeats it; nothing was dropped.")
+            self.open_book.say(f"{lift}: {odd}. R, or two presses, repeats it; nothing was dropped.")
         return True
 
     def _offer_again(self) -> bool:
@@ -235,7 +235,7 @@ class FlowControl(QObject):
         value = self.hand.element.as_reported(flow, pressure)
         if value is None:
             return "–"
-        return f"{value:.4f}" if self.hand.element.kind == "columns" else self.session.units.flow.text(value)
+        return f"{value:.4f}" if self.hand.element.kind == "columns" else self.open_book.units.flow.text(value)
 
     def strike(self) -> None:
         """Strike the last reading that counts; it stays, and its rung is open again."""
@@ -257,7 +257,7 @@ class FlowControl(QObject):
         try:
             self.hand.strike(reading_id, reason)
         except ValueError as error:
-            self.session.say(sentence_of(error))
+            self.open_book.say(sentence_of(error))
             return False
         self.clear_ground()
         self.redraw.emit()
@@ -271,17 +271,19 @@ class FlowControl(QObject):
     def note(self, key: str) -> None:
         """Note what was heard or seen at this rung."""
         kind, lift = NOTES[key], self.hand.test.lift
-        words = self.session.units.lift.text(lift) if lift is not None else ""
+        words = self.open_book.units.lift.text(lift) if lift is not None else ""
         if self.hand.note(kind, words):
-            self.session.say(f"Noted at {words}: {kind}.")
+            self.open_book.say(f"Noted at {words}: {kind}.")
         else:
-            self.session.say(f"{kind.capitalize()} is noted at {words} already." if words else "Stand on a rung first.")
+            self.open_book.say(
+                f"{kind.capitalize()} is noted at {words} already." if words else "Stand on a rung first."
+            )
 
     def toggle_automatic(self) -> None:
         """Keep by itself whenever a rung is steady, or wait for the key."""
         test = self.hand.test
         test.automatic = not test.automatic
-        self.session.say("Keeps by itself when steady." if test.automatic else "Keeps when you press.")
+        self.open_book.say("Keeps by itself when steady." if test.automatic else "Keeps when you press.")
         self.redraw.emit()
 
     def choose_range(self, by: int) -> None:
@@ -289,12 +291,12 @@ class FlowControl(QObject):
         element = self.hand.element
         bench = self.hand.bench
         if bench is None or not bench.ranges or element.full_scale is None:
-            self.session.say("This bench has no ranges.")
+            self.open_book.say("This bench has no ranges.")
             return
         number = bench.ranges.index(element.full_scale) + 1 + by
         if element.choose_range(number):
-            if self.session.bench.is_simulated:
-                self.session.bench.send(lambda b: b.choose_range(number))
+            if self.open_book.bench.is_simulated:
+                self.open_book.bench.send(lambda b: b.choose_range(number))
             self.redraw.emit()
 
     def stand_on(self, index: int) -> None:
@@ -348,7 +350,7 @@ class FlowControl(QObject):
         preparation = self.hand.preparation
         notes = self.hand.record(outcome, self.source)
         value = None if outcome.flow is None else self.hand.element.as_indicated(outcome.flow, outcome.pressure)
-        figure = "" if value is None else f" {self.session.units.flow.text(value)}"
+        figure = "" if value is None else f" {self.open_book.units.flow.text(value)}"
         words = f"{outcome.step.value.upper()}{figure}"
         ground = "odd" if any("out of limits" in n or ("%" in n and "leak" in n) for n in notes) else "kept"
         self._after(preparation.step, " ".join(notes) or f"{words.capitalize()}.", words, ground)
@@ -359,7 +361,7 @@ class FlowControl(QObject):
         if following is None:
             self.preparing = False
             sentence += " The bench is prepared: on to the lifts."
-        self.session.say(sentence.strip())
+        self.open_book.say(sentence.strip())
         self._fit()
         self.redraw.emit()
 
@@ -367,7 +369,7 @@ class FlowControl(QObject):
 
     def _fit(self) -> None:
         """Put on the simulated bench what the step or test wants."""
-        bench = self.session.bench
+        bench = self.open_book.bench
         if not bench.is_simulated:
             return
         step = self.hand.preparation.step if self.preparing else None
@@ -382,7 +384,7 @@ class FlowControl(QObject):
         """Switch the simulated blower."""
         pressure = (self.hand.test.test_pressure or self.hand.setup.test_pressure or 0.0) if on else 0.0
         self.blower = on
-        self.session.bench.send(lambda b: b.set_pressure(pressure))
+        self.open_book.bench.send(lambda b: b.set_pressure(pressure))
 
     def lift_wanted(self) -> float | None:
         """Where the hands would set the valve now [m]."""

@@ -6,7 +6,7 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QFont, QFontMetricsF, QPainter, QPaintEvent, QPen, QPolygonF
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
-from ventrix.rooms.flow.pictures import Far, Tape
+from ventrix.rooms.flow.pictures import FarPicture, Tape
 from ventrix.ui.look import theme
 from ventrix.ui.look.marks import draw_corners, draw_mark
 
@@ -15,19 +15,19 @@ LEFT = Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter
 RIGHT = Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter
 
 
-class ArmsLength(QWidget):
-    """Paints a `Far`. Sizes follow the room there is."""
+class FarView(QWidget):
+    """Paints a `FarPicture`. Sizes follow the room there is."""
 
     def __init__(self) -> None:
         super().__init__()
-        self.far = Far("")
+        self.far = FarPicture("")
         self.alone = False  # the far view has the window to itself: only what matters, none of it small
         self.least = 48.0  # px: what reads at the user's own distance
         self.setMinimumSize(330, 330)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
         self.setAccessibleName("Bench")
 
-    def show_far(self, far: Far) -> None:
+    def show_far(self, far: FarPicture) -> None:
         if far == self.far:
             return
         self.far = far

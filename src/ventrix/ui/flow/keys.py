@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from functools import partial
 from typing import Protocol
 
 from PySide6.QtCore import QObject, Qt
@@ -11,29 +11,15 @@ from PySide6.QtWidgets import QLineEdit
 
 from ventrix.ui.flow.control import NOTES, FlowControl
 from ventrix.ui.flow.run_in_hand import RunInHand
-from ventrix.ui.open_book import Session
-
-KEYS = (
-    ("Space", "keep"),
-    ("Backspace", "strike the last"),
-    ("R", "repeat this lift"),
-    ("U", "keep as unsteady"),
-    ("A", "keep by itself"),
-    ("↑ ↓", "another rung"),
-    ("P", "prepare the bench"),
-    ("C", "conditions, plan"),
-    ("M", "head re-mounted"),
-    ("V", "every reading"),
-    ("N I T O", "noise, dip, travel, breath"),
-    ("[ ]", "another range"),
-    ("G  F11", "ghost, far view"),
-)
+from ventrix.ui.open_book import OpenBook
+from ventrix.ui.widgets.command import Command, keys_of, pressed
 
 
 class Obeys(Protocol):
     """What the keys ask of the room."""
 
-    session: Session
+    open_book: OpenBook
+    commands: tuple[Command, ...]
     control: FlowControl
     hand: RunInHand
     entry: QLineEdit
@@ -50,6 +36,42 @@ class Obeys(Protocol):
     def toggle_readings(self) -> None: ...
 
 
+def flow_commands(room: Obeys) -> tuple[Command, ...]:
+    """The keys of the room, in the order its strip shows them."""
+    control = room.control
+
+    def noting() -> bool:
+        return not control.preparing
+
+    def note(letter: str) -> Command:
+        kind = NOTES[letter]
+        words = kind.removeprefix("out of ")
+        return Command(f"flow.note.{words}", words, partial(control.note, letter), letter, able=noting, one_of="note")
+
+    def rung(by: int) -> None:
+        control.stand_on(room.hand.test.index + by)
+
+    return (
+        Command("flow.keep", "keep", control.keep, "Space"),
+        Command("flow.strike", "strike the last", control.strike, "Backspace"),
+        Command("flow.repeat", "repeat this lift", control.repeat, "R"),
+        Command("flow.unsteady", "keep as unsteady", lambda: control.keep(unsteady=True), "U"),
+        Command("flow.automatic", "keep by itself", control.toggle_automatic, "A"),
+        Command("flow.rung.before", "another rung", lambda: rung(-1), "Up", one_of="rung"),
+        Command("flow.rung.next", "another rung", lambda: rung(1), "Down", one_of="rung"),
+        Command("flow.prepare", "prepare the bench", control.toggle_preparing, "P"),
+        Command("flow.conditions", "conditions, plan", room.toggle_conditions, "C"),
+        Command("flow.remount", "head re-mounted", room.remount, "M"),
+        Command("flow.readings", "every reading", room.toggle_readings, "V"),
+        *(note(letter) for letter in NOTES),
+        Command("flow.range.before", "another range", lambda: control.choose_range(-1), "[", one_of="range"),
+        Command("flow.range.next", "another range", lambda: control.choose_range(1), "]", one_of="range"),
+        Command("flow.ghost", "pinned curve", room.toggle_ghost, "G", one_of="view"),
+        Command("flow.open", "simulated valve to the rung", room.open_to_rung, "L", one_of="simulated"),
+        Command("flow.blower", "blower", room.toggle_blower, "B", one_of="simulated"),
+    )
+
+
 class FlowKeys(QObject):
     """Obeys keys pressed in the room, and in its entry while nothing is typed there."""
 
@@ -57,25 +79,6 @@ class FlowKeys(QObject):
         super().__init__(room.entry)
         self._room = room
         room.entry.installEventFilter(self)
-        control = room.control
-        self._plain: dict[Qt.Key, Callable[[], object]] = {
-            Qt.Key.Key_Space: control.keep,
-            Qt.Key.Key_Backspace: control.strike,
-            Qt.Key.Key_R: control.repeat,
-            Qt.Key.Key_U: lambda: control.keep(unsteady=True),
-            Qt.Key.Key_A: control.toggle_automatic,
-            Qt.Key.Key_P: control.toggle_preparing,
-            Qt.Key.Key_G: room.toggle_ghost,
-            Qt.Key.Key_C: room.toggle_conditions,
-            Qt.Key.Key_M: room.remount,
-            Qt.Key.Key_L: room.open_to_rung,
-            Qt.Key.Key_V: room.toggle_readings,
-            Qt.Key.Key_B: room.toggle_blower,
-            Qt.Key.Key_BracketLeft: lambda: control.choose_range(-1),
-            Qt.Key.Key_BracketRight: lambda: control.choose_range(1),
-            Qt.Key.Key_Up: lambda: control.stand_on(room.hand.test.index - 1),
-            Qt.Key.Key_Down: lambda: control.stand_on(room.hand.test.index + 1),
-        }
 
     def press(self, event: QKeyEvent) -> bool:
         """Obey a key; False where it is none of the room's."""
@@ -90,14 +93,11 @@ class FlowKeys(QObject):
         if control.which_bench and event.text().upper() in ("Y", "N"):
             room.answer_bench(event.text().upper() == "Y")
             return True
-        plain = self._plain.get(Qt.Key(event.key()))
-        if plain is not None:
-            plain()
-        elif control.preparing and event.key() == Qt.Key.Key_S:
+        if control.preparing and event.key() == Qt.Key.Key_S:
             control.ask_why()
             room.entry.setFocus()
-        elif not control.preparing and event.text().upper() in NOTES:
-            control.note(event.text().upper())
+        elif pressed(room.commands, event):
+            return True
         elif event.key() == Qt.Key.Key_Escape:
             return room.step_away()
         elif event.text() and event.text() in "0123456789.,":
@@ -130,10 +130,10 @@ class FlowKeys(QObject):
         if not empty:
             return False
         if event.matches(QKeySequence.StandardKey.Undo) or event.matches(QKeySequence.StandardKey.Redo):
-            session = room.session
-            _ = session.undo() if event.matches(QKeySequence.StandardKey.Undo) else session.redo()
+            open_book = room.open_book
+            _ = open_book.undo() if event.matches(QKeySequence.StandardKey.Undo) else open_book.redo()
             return True
-        passed = Qt.Key(event.key()) in self._plain and not event.text().isalpha()
+        passed = not event.text().isalpha() and any(c.keys == keys_of(event) for c in room.commands)
         if passed or event.matches(QKeySequence.StandardKey.Paste):
             return not event.isAutoRepeat() and self.press(event)
         return False

@@ -7,7 +7,7 @@ from PySide6.QtGui import QMouseEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from ventrix.core.model.kinds import RungNoteKind
-from ventrix.rooms.flow.pictures import Rung
+from ventrix.rooms.flow.pictures import LadderRung
 from ventrix.ui.look import theme
 from ventrix.ui.look.marks import draw_mark
 
@@ -23,7 +23,7 @@ class LiftLadder(QWidget):
 
     def __init__(self) -> None:
         super().__init__()
-        self.rungs: list[Rung] = []
+        self.rungs: list[LadderRung] = []
         self.at: int | None = None
         self._headings = ("lift", "flow", "against")
         self.setSizePolicy(QSizePolicy.Policy.Fixed, QSizePolicy.Policy.MinimumExpanding)
@@ -33,7 +33,7 @@ class LiftLadder(QWidget):
     def sizeHint(self) -> QSize:
         return QSize(236, HEADING + RUNG * (len(self.rungs) + 1) + 8)
 
-    def show_rungs(self, rungs: list[Rung], at: int | None, headings: tuple[str, str, str]) -> None:
+    def show_rungs(self, rungs: list[LadderRung], at: int | None, headings: tuple[str, str, str]) -> None:
         """Show these rungs, standing on `at`."""
         self.rungs, self.at, self._headings = rungs, at, headings
         said = [f"{r.lift}: {r.flow or 'open'} {r.difference} {r.result} {' '.join(r.notes)}".strip() for r in rungs]
@@ -64,7 +64,7 @@ class LiftLadder(QWidget):
             self._paint_rung(painter, i, rung, left, right)
 
     def _paint_rung(
-        self, painter: QPainter, i: int, rung: Rung, left: Qt.AlignmentFlag, right: Qt.AlignmentFlag
+        self, painter: QPainter, i: int, rung: LadderRung, left: Qt.AlignmentFlag, right: Qt.AlignmentFlag
     ) -> None:
         here = i == self.at
         box = QRectF(1, self._top(i), self.width() - 2, RUNG + (16 if here else 0))

@@ -15,7 +15,7 @@ LEAST, MOST = 6, 60  # px of the just-readable line
 WORDS = "0.350   217.4"
 
 
-class StepBack(QWidget):
+class ReadingDistance(QWidget):
     """Lies over the window. Up and down change the line's size, Enter takes it, Esc leaves."""
 
     taken = Signal(float)  # px that everything in the far view has at least

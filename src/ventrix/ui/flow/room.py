@@ -28,8 +28,8 @@ from ventrix.records.bad_input import sentence_of
 from ventrix.rooms.shared.conditions_words import in_words
 from ventrix.ui.flow.conditions_panel import ConditionsPanel
 from ventrix.ui.flow.control import FlowControl
-from ventrix.ui.flow.far_view import ArmsLength
-from ventrix.ui.flow.keys import KEYS, FlowKeys
+from ventrix.ui.flow.far_view import FarView
+from ventrix.ui.flow.keys import FlowKeys, flow_commands
 from ventrix.ui.flow.ladder import LiftLadder
 from ventrix.ui.flow.paste import keep_pasted
 from ventrix.ui.flow.readings_page import ReadingsPage
@@ -37,9 +37,10 @@ from ventrix.ui.flow.shows import far_view, growing_curve, ladder_rungs, step_li
 from ventrix.ui.flow.simulator_panel import SimulatorControl
 from ventrix.ui.flow.step_strip import StepStrip
 from ventrix.ui.flow.warnings import plate_words, stale_air
-from ventrix.ui.open_book import Session
+from ventrix.ui.open_book import OpenBook
+from ventrix.ui.widgets.command import key_rows
 from ventrix.ui.widgets.pedal import DEFAULT_KEY, Pedal
-from ventrix.ui.widgets.plot import LiftPlot
+from ventrix.ui.widgets.plot import Plot
 from ventrix.ui.widgets.room import Room
 from ventrix.workspace.workspace import Workspace
 
@@ -60,10 +61,10 @@ class FlowRoom(Room):
     manual = "flow"
     far_toggled = Signal(bool)
 
-    def __init__(self, session: Session) -> None:
-        super().__init__(session)
+    def __init__(self, open_book: OpenBook) -> None:
+        super().__init__(open_book)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.control = FlowControl(session)
+        self.control = FlowControl(open_book)
         self.hand = self.control.hand
         self.ghost = True
         self._pasted = ""
@@ -72,15 +73,15 @@ class FlowRoom(Room):
         self.strip.step_chosen.connect(lambda i: self.control.go_to_step(self.hand.preparation.steps[i]))
         self.ladder = LiftLadder()
         self.ladder.rung_chosen.connect(self.control.stand_on)
-        self.far = ArmsLength()
-        self.far.least = float(str(session.settings.value("far_px", 48)))
+        self.far = FarView()
+        self.far.least = float(str(open_book.settings.value("far_px", 48)))
         self.entry = QLineEdit()
         self.entry.setAccessibleName("Reading typed by hand")
         self.entry.returnPressed.connect(lambda: self.control.type_in(self.entry.text()))
         self._entry_error = QLabel()
         self._entry_error.setObjectName("error")
         self._entry_error.setWordWrap(True)
-        self.plot = LiftPlot("Flow against lift, growing over the pinned cut")
+        self.plot = Plot("Flow against lift, growing over the pinned cut")
         self._plot_caption = QLabel()
         self._plot_caption.setObjectName("caption")
         self.lines = QLabel()
@@ -90,19 +91,20 @@ class FlowRoom(Room):
         self.caution.setObjectName("caption")
         self.caution.setWordWrap(True)
         self.simulator = SimulatorControl()
-        self.conditions = ConditionsPanel(session.units)
+        self.conditions = ConditionsPanel(open_book.units)
         self.readings = ReadingsPage()
         self.question = QWidget()
         self._question_words = QLabel()
         self._question_words.setWordWrap(True)
         self.pedal = Pedal(self._pedal_listens, self)
-        self.pedal.use(str(session.settings.value("pedal", DEFAULT_KEY)))
+        self.pedal.use(str(open_book.settings.value("pedal", DEFAULT_KEY)))
+        self.commands = flow_commands(self)
         self.keys = FlowKeys(self)
         self._connect()
         self._lay_out()
 
     def _connect(self) -> None:
-        control, bench = self.control, self.session.bench
+        control, bench = self.control, self.open_book.bench
         control.redraw.connect(self._show_all)
         control.far.connect(self._show_far)
         control.cleared.connect(self._typed)
@@ -216,8 +218,9 @@ class FlowRoom(Room):
     def _key_grid(self) -> QGridLayout:
         grid = QGridLayout()
         grid.setVerticalSpacing(1)
-        half = (len(KEYS) + 1) // 2
-        for i, (key, words) in enumerate(KEYS):
+        rows = key_rows(self.commands)
+        half = (len(rows) + 1) // 2
+        for i, (key, words) in enumerate(rows):
             button = QLabel(key)
             button.setStyleSheet("font-weight: 600")
             meaning = QLabel(words)
@@ -232,21 +235,21 @@ class FlowRoom(Room):
 
     def refresh(self) -> None:
         """Take the job and selection as they are now."""
-        space = self.session.workspace
+        space = self.open_book.workspace
         self.setEnabled(space is not None and space.cut is not None)
         if space is None or space.cut is None:
             return
         self.hand.follow()
         self._ask_which_bench()
         self._fit_simulator()
-        self.simulator.use(self.session.units)
+        self.simulator.use(self.open_book.units)
         self._show_all()
 
     def _show_all(self) -> None:
-        space = self.session.workspace
+        space = self.open_book.workspace
         if space is None or space.cut is None:
             return
-        units, hand = self.session.units, self.hand
+        units, hand = self.open_book.units, self.hand
         pair = hand.pair()
         shown, at = ladder_rungs(hand, pair, units)
         against = f"against cut {space.against.number}" if space.against else ""
@@ -263,7 +266,7 @@ class FlowRoom(Room):
             stale_air(hand, self.control.temperature),
         ]
         self.lines.setText("\n".join(line for line in said if line))
-        self.simulator.setVisible(self.session.bench.is_simulated)
+        self.simulator.setVisible(self.open_book.bench.is_simulated)
         if self.side.currentIndex() == 1:
             self._show_conditions()
         elif self.side.currentIndex() == 2:
@@ -271,20 +274,20 @@ class FlowRoom(Room):
         self._show_far()
 
     def _show_conditions(self) -> None:
-        space = self.session.workspace
+        space = self.open_book.workspace
         assert space is not None
         hand = self.hand
-        self.conditions.show_setup(hand.setup, hand.pinned_setup, self.session.units)
+        self.conditions.show_setup(hand.setup, hand.pinned_setup, self.open_book.units)
         self.conditions.show_benches(space.benches, hand.setup.bench)
         diameter = hand.valve_diameter
-        self.conditions.show_plan(hand.lifts, self.session.units, come_back=hand.come_back, valve_diameter=diameter)
+        self.conditions.show_plan(hand.lifts, self.open_book.units, come_back=hand.come_back, valve_diameter=diameter)
         witness = space.witness_run(hand.setup)
         pipe = pipe_against_school(space.job, hand.setup.direction, hand.setup.pipe)
         self.conditions.show_notes([stale_air(hand, self.control.temperature), _witness_words(space, witness), pipe])
 
     def _show_far(self) -> None:
-        units, control = self.session.units, self.control
-        connected = self.session.bench.connected
+        units, control = self.open_book.units, self.control
+        connected = self.open_book.bench.connected
         view = step_view(self.hand, connected, units) if control.preparing else far_view(self.hand, connected, units)
         if control.ground:
             view = replace(view, ground=control.ground, phase=control.words, sentence="")
@@ -296,13 +299,13 @@ class FlowRoom(Room):
         self._entry_caption.setText(self._entry_words())
 
     def _entry_words(self) -> str:
-        units, kind = self.session.units, self.hand.element.kind
+        units, kind = self.open_book.units, self.hand.element.kind
         if self.control.asking_why:
             return "why is it skipped?"
         if kind == "columns":
             return f"two columns, {units.pressure.label}"
         label = {"percent": "%", "orifice": units.pressure.label, "mass": "kg/s"}.get(kind, units.flow.label)
-        if self.session.bench.connected:
+        if self.open_book.bench.connected:
             return f"or type a reading, {label}"
         top, lift = self.hand.element.full_scale, self.hand.test.lift
         parts = [self.hand.setup.bench or "bench not named"]
@@ -313,7 +316,7 @@ class FlowRoom(Room):
         return f"{', '.join(parts)}: type {label}"
 
     def _sampled(self, samples: list[object]) -> None:
-        if self.session.workspace is None or not self.isVisible():
+        if self.open_book.workspace is None or not self.isVisible():
             return
         self.control.take_in(samples)  # type: ignore[arg-type]
 
@@ -326,7 +329,7 @@ class FlowRoom(Room):
     def _silenced(self) -> None:
         """Nothing that the bench said before can be kept."""
         self.hand.test.lose()
-        if self.isVisible() and self.session.workspace is not None:
+        if self.isVisible() and self.open_book.workspace is not None:
             self._show_far()
 
     def _reading_text(self, reading: Reading) -> str:
@@ -339,14 +342,14 @@ class FlowRoom(Room):
 
     def _ask_which_bench(self) -> None:
         """A bench that is not the set-up's is connected: nothing is kept before it is said which is meant."""
-        words = self.hand.other_bench(self.session.bench) if self.session.workspace is not None else ""
+        words = self.hand.other_bench(self.open_book.bench) if self.open_book.workspace is not None else ""
         self.control.which_bench = words
         self._question_words.setText(words)
         self.question.setVisible(bool(words) and not self.far.alone)
 
     def answer_bench(self, of_setup: bool) -> None:
         """Which bench the readings are of: the set-up's, read as its record says; or the one connected."""
-        bench, hand = self.session.bench, self.hand
+        bench, hand = self.open_book.bench, self.hand
         if of_setup and hand.bench is not None:
             bench.answers_for = hand.bench.name
             if bench.is_simulated:
@@ -359,7 +362,7 @@ class FlowRoom(Room):
 
     def take_bench(self, bench: Bench) -> None:
         """A bench that was just made is the set-up's at once."""
-        if self.session.workspace is not None and self.session.workspace.cut is not None:
+        if self.open_book.workspace is not None and self.open_book.workspace.cut is not None:
             self.hand.follow()
             self.hand.use_bench(bench)
 
@@ -373,7 +376,7 @@ class FlowRoom(Room):
             self.setFocus()
 
     def _bench_changed(self) -> None:
-        bench = self.session.bench
+        bench = self.open_book.bench
         self._ask_which_bench()
         if bench.is_simulated and bench.connected:
             self._fit_simulator()
@@ -385,7 +388,7 @@ class FlowRoom(Room):
 
     def _fit_simulator(self) -> None:
         """Put the port and cut looked at on the simulated bench."""
-        space, bench = self.session.workspace, self.session.bench
+        space, bench = self.open_book.workspace, self.open_book.bench
         if space is None or space.port is None or space.cut is None or not bench.is_simulated:
             return
         kind, number = space.port.kind, space.cut.number
@@ -416,15 +419,15 @@ class FlowRoom(Room):
     def remount(self) -> None:
         """The head came off and is bolted down again: readings from now on are of a new mount."""
         self.hand.remount()
-        if self.session.bench.is_simulated:
-            self.session.bench.send(lambda b: b.remount())
-        self.session.say(f"Head re-mounted: mount {self.hand.mount}.")
+        if self.open_book.bench.is_simulated:
+            self.open_book.bench.send(lambda b: b.remount())
+        self.open_book.say(f"Head re-mounted: mount {self.hand.mount}.")
         self._show_all()
 
     def open_to_rung(self) -> None:
         """Move the simulated valve opener to where the hands would set it."""
         lift = self.control.lift_wanted()
-        if lift is not None and self.session.bench.is_simulated:
+        if lift is not None and self.open_book.bench.is_simulated:
             self.simulator.open_to(lift)
 
     def toggle_blower(self) -> None:
@@ -441,9 +444,9 @@ class FlowRoom(Room):
     def _use_bench(self, bench: object) -> None:
         self.hand.use_bench(bench)  # type: ignore[arg-type]
         try:
-            self.session.bench.connect_bench(bench)  # type: ignore[arg-type]
+            self.open_book.bench.connect_bench(bench)  # type: ignore[arg-type]
         except ValueError as error:
-            self.session.say(sentence(str(error)))
+            self.open_book.say(sentence(str(error)))
         self._show_all()
 
     def _use_plan(self, lifts: object, come_back: bool) -> None:
@@ -455,13 +458,13 @@ class FlowRoom(Room):
         try:
             text = QApplication.clipboard().text()
             sure, self._pasted = text == self._pasted, text
-            count, thousandths = keep_pasted(self.hand, text, self.session.units, sure=sure)
+            count, thousandths = keep_pasted(self.hand, text, self.open_book.units, sure=sure)
         except ValueError as error:
             self.control.refuse(sentence_of(error))
             return
         self._pasted = ""
         how = " Lifts were read as thousandths of an inch." if thousandths else ""
-        self.session.say(f"{count} readings pasted.{how}")
+        self.open_book.say(f"{count} readings pasted.{how}")
 
     def showEvent(self, event: QShowEvent) -> None:
         super().showEvent(event)
@@ -470,6 +473,13 @@ class FlowRoom(Room):
     def hideEvent(self, event: QHideEvent) -> None:
         self.pedal.watch(False)
         super().hideEvent(event)
+
+    def live_flow(self) -> float | None:
+        """What the bench flows now [m3/s], None where it does not say or is not steady."""
+        live = self.hand.test.live
+        if not self.open_book.bench.connected or live is None:
+            return None
+        return self.hand.element.as_reported(*live)
 
     def _pedal_listens(self) -> bool:
         window = self.window()

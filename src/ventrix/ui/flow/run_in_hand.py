@@ -22,7 +22,7 @@ from ventrix.core.runs.reduction import ReducedRun, correct_readings
 from ventrix.rooms.display_units import Units
 from ventrix.ui.bench_bridge import BenchBridge
 from ventrix.ui.flow.element_in_hand import DEFAULT_PRESSURE, ElementInHand
-from ventrix.ui.open_book import Session
+from ventrix.ui.open_book import OpenBook
 from ventrix.workspace.ids import new_id, now_text
 from ventrix.workspace.workspace import Workspace
 
@@ -52,8 +52,8 @@ def with_bench(setup: SetUp, bench: Bench) -> SetUp:
 class RunInHand:
     """Follows the cut looked at: its open run, set-up, mount, lift plan and preparation."""
 
-    def __init__(self, session: Session) -> None:
-        self._session = session
+    def __init__(self, open_book: OpenBook) -> None:
+        self._open_book = open_book
         self._cut_id: str | None = None
         self._own_lifts: list[float] | None = None
         self.come_back = False
@@ -66,7 +66,7 @@ class RunInHand:
     @property
     def space(self) -> Workspace:
         """The workspace in hand."""
-        space = self._session.workspace
+        space = self._open_book.workspace
         assert space is not None
         return space
 
@@ -148,7 +148,7 @@ class RunInHand:
         run, space = self.run, self.space
         if run is None or space.port is None or space.cut is None:
             return None
-        return next((r for r in space.analysis.runs_of(space.cut, space.port) if r.run_id == run.id), None)
+        return next((r for r in space.findings.runs_of(space.cut, space.port) if r.run_id == run.id), None)
 
     # -- the plan
 
@@ -165,11 +165,11 @@ class RunInHand:
         return rungs([x * 1e-6 for x in sorted(lifts) if x > 0], come_back=back)
 
     def _usual_lifts(self) -> list[float]:
-        step, unit = (1.0, "mm") if self._session.units.name == "metric" else (0.05, "in")
+        step, unit = (1.0, "mm") if self._open_book.units.name == "metric" else (0.05, "in")
         count = range(1, RUNGS + 1)
-        workspace = self._session.workspace
+        workspace = self._open_book.workspace
         if workspace is not None and workspace.port is not None:
-            cam = workspace.analysis.cam_of(workspace.port.kind)
+            cam = workspace.findings.cam_of(workspace.port.kind)
             if cam is not None:  # as far as the cam lifts, and a step beyond
                 far = min(math.ceil(from_si(cam.peak_lift, unit) / step - 1e-6) + 1, MOST_USUAL)
                 count = range(1, far + 1)
@@ -241,7 +241,7 @@ class RunInHand:
         cut = self.space.cut
         if before is None or cut is None:
             return ""
-        found = comparability(before, self.setup, cut.kind, self.space.analysis.transfer(before, self.setup))
+        found = comparability(before, self.setup, cut.kind, self.space.findings.transfer(before, self.setup))
         return " ".join(d.sentence for d in found.differences)
 
     @property
@@ -267,7 +267,7 @@ class RunInHand:
         space = self.space
         if space.against is None or space.port is None or self.element.kind != "flow":
             return None
-        runs = space.analysis.runs_of(space.against, space.port)
+        runs = space.findings.runs_of(space.against, space.port)
         return float(runs[-1].flow.min()) if runs and runs[-1].kind == "flow" else None
 
     def record(self, outcome: StepDone | StepSkipped, source: str) -> tuple[str, ...]:
@@ -376,7 +376,7 @@ class RunInHand:
         if run is None or not counted:
             return None
         last = counted[-1]
-        words = self._session.units.lift.text(last.lift)
+        words = self._open_book.units.lift.text(last.lift)
         job = strike(self.space.job, run.id, last.id, reason)
         self.space.apply(f"strike {words}", job, f"Struck {words}: it stays in the book and does not count.")
         return last
@@ -387,7 +387,7 @@ class RunInHand:
         reading = next((r for r in run.readings if r.id == reading_id), None) if run else None
         if run is None or reading is None:
             return
-        words = self._session.units.lift.text(reading.lift)
+        words = self._open_book.units.lift.text(reading.lift)
         job = strike(self.space.job, run.id, reading_id, reason)
         self.space.apply(f"strike {words}", job, f"Struck {words}: it stays in the book and does not count.")
 
@@ -397,7 +397,7 @@ class RunInHand:
         reading = next((r for r in run.readings if r.id == reading_id), None) if run else None
         if run is None or reading is None:
             return
-        words = self._session.units.lift.text(reading.lift)
+        words = self._open_book.units.lift.text(reading.lift)
         self.space.apply(f"take up {words}", take_up(self.space.job, run.id, reading_id))
 
     # -- what it means
@@ -407,7 +407,7 @@ class RunInHand:
         space = self.space
         if space.port is None or space.cut is None or space.against is None or self.reduced() is None:
             return None
-        return space.analysis.pair(space.port, space.against, space.cut)
+        return space.findings.pair(space.port, space.against, space.cut)
 
     def leak_words(self, units: Units) -> str:
         """What is taken off for the leak."""

@@ -16,11 +16,11 @@ from ventrix.core.quantity.words import percent_text
 from ventrix.core.runs.reduction import ReducedRun
 from ventrix.core.runs.run_curves import turning_of
 from ventrix.rooms.display_units import Units
-from ventrix.rooms.flow.pictures import Far, Rung, StepLine, Tape
+from ventrix.rooms.flow.pictures import FarPicture, LadderRung, StepLine, Tape
 from ventrix.rooms.shared.gain_words import SHARE, doubt_text, gain_text
 from ventrix.rooms.shared.plot_values import Band, Line
 from ventrix.ui.flow.run_in_hand import RunInHand
-from ventrix.ui.widgets.plot import LiftPlot
+from ventrix.ui.widgets.plot import Plot
 
 TAPE_SPAN = 0.20  # of nominal, each way
 
@@ -49,7 +49,7 @@ def _by_lift(pair: Pair | None) -> dict[int, tuple[float, float, str]]:
     }
 
 
-def ladder_rungs(hand: RunInHand, pair: Pair | None, units: Units) -> tuple[list[Rung], int | None]:
+def ladder_rungs(hand: RunInHand, pair: Pair | None, units: Units) -> tuple[list[LadderRung], int | None]:
     """The rungs of the ladder, and the one stood on."""
     reduced = hand.reduced()
     flows = {} if reduced is None else dict(zip(map(_grain, reduced.lift), reduced.flow, strict=True))
@@ -67,7 +67,7 @@ def ladder_rungs(hand: RunInHand, pair: Pair | None, units: Units) -> tuple[list
         difference, _, result = differences.get(grain, (None, None, ""))
         known = grain in flows and (bool(back) if rung.returns else len(counted) > len(back))
         found.append(
-            Rung(
+            LadderRung(
                 lift=("↩ " if rung.returns else "") + units.lift.text(rung.lift),
                 flow=flow_words(float(flows[grain]), kind, units) if known else "",
                 difference=flow_words(difference, kind, units, sign=True) if known and difference is not None else "",
@@ -97,7 +97,7 @@ _PHASE_WORDS = {
 }
 
 
-def far_view(hand: RunInHand, connected: bool, units: Units) -> Far:
+def far_view(hand: RunInHand, connected: bool, units: Units) -> FarPicture:
     """The far view of this moment."""
     test = hand.test
     lift = test.lift
@@ -117,18 +117,18 @@ def far_view(hand: RunInHand, connected: bool, units: Units) -> Far:
         return _done_view(hand, said, units, common["foot"])
     if not connected:
         kept = _kept_flow(hand, lift)
-        return Far(f"SET {lift_text}, then type", "type, then Enter", flow=_text(kept, units), **common)
+        return FarPicture(f"SET {lift_text}, then type", "type, then Enter", flow=_text(kept, units), **common)
     return _live_view(hand, units, lift, common)
 
 
-def _done_view(hand: RunInHand, said: str, units: Units, foot: str) -> Far:
+def _done_view(hand: RunInHand, said: str, units: Units, foot: str) -> FarPicture:
     """After the last lift: what the cut did, in one line, and what comes next."""
     pair = hand.pair()
-    gain = hand.space.analysis.gain(pair) if pair is not None else None
+    gain = hand.space.findings.gain(pair) if pair is not None else None
     told = gain.verdict.headline if gain is not None else "Kept. Nothing is held against it yet."
     doubt = f"± {doubt_text(gain, units)}" if gain is not None and gain.comparable else ""
     against = hand.space.against
-    return Far(
+    return FarPicture(
         said,
         "R repeats · M head re-mounted · Ctrl+P next port",
         told,
@@ -170,7 +170,7 @@ def pressure_tape(nominal: float | None, pressure: float | None, units: Units) -
     )
 
 
-def _live_view(hand: RunInHand, units: Units, lift: float, common: dict[str, Any]) -> Far:
+def _live_view(hand: RunInHand, units: Units, lift: float, common: dict[str, Any]) -> FarPicture:
     test = hand.test
     phase = test.phase
     words = _PHASE_WORDS.get(phase, "").format(lift=common["lift"])
@@ -190,7 +190,7 @@ def _live_view(hand: RunInHand, units: Units, lift: float, common: dict[str, Any
     swirl = next((s for s in (test.live_swirl,) if s is not None and phase is not Phase.SET), None)
     foot = " · ".join(x for x in (advice, common["foot"], _swirl_words(swirl, hand.setup)) if x)
     spread = hand.element.spread(steadiness.spread, live)
-    return Far(
+    return FarPicture(
         words,
         "Space or pedal" if phase is Phase.KEEP else "",
         flow="" if flow is None else flow_words(flow, kind, units),
@@ -209,12 +209,12 @@ def _swirl_words(swirl: float | None, setup: SetUp) -> str:
     return "" if swirl is None else f"{turning_of(setup)} {_rpm(swirl)} rpm"
 
 
-def step_view(hand: RunInHand, connected: bool, units: Units) -> Far:
+def step_view(hand: RunInHand, connected: bool, units: Units) -> FarPicture:
     """The far view of a step before the lifts."""
     preparation = hand.preparation
     step = preparation.step
     if step is None:
-        return Far("THE BENCH IS PREPARED")
+        return FarPicture("THE BENCH IS PREPARED")
     live = preparation.live if connected else None
     words = TITLES[step]
     if preparation.pressure_wanted and connected:
@@ -223,7 +223,7 @@ def step_view(hand: RunInHand, connected: bool, units: Units) -> Far:
     drift = preparation.drift
     plate = preparation.plate_flow if step is StepKind.PLATE else None
     nominal = 0.0 if step is StepKind.ZERO else preparation.test_pressure
-    return Far(
+    return FarPicture(
         words,
         "Space or pedal takes it, S skips" if connected else "type, then Enter; S skips",
         sentence=SAYS[step],
@@ -258,7 +258,7 @@ def _live_difference(hand: RunInHand, lift: float, flow: float | None, units: Un
     against = space.against
     if flow is None or against is None or space.port is None:
         return "", "", ""
-    runs = space.analysis.runs_of(against, space.port)
+    runs = space.findings.runs_of(against, space.port)
     kind = "index" if hand.element.kind == "columns" else "flow"
     if not runs or lift > runs[-1].curve.highest * (1 + 1e-9) or runs[-1].kind != kind:
         return "", "", ""
@@ -272,7 +272,7 @@ def _live_difference(hand: RunInHand, lift: float, flow: float | None, units: Un
     return flow_words(change, kind, units, sign=True), f"{name}, not kept yet", Result.NOT_PROVEN
 
 
-def growing_curve(plot: LiftPlot, hand: RunInHand, pair: Pair | None, units: Units, *, ghost: bool) -> str:
+def growing_curve(plot: Plot, hand: RunInHand, pair: Pair | None, units: Units, *, ghost: bool) -> str:
     """Draw the curve over the ghost of the pinned cut; returns the caption."""
     space = hand.space
     port, against = space.port, space.against
@@ -282,7 +282,7 @@ def growing_curve(plot: LiftPlot, hand: RunInHand, pair: Pair | None, units: Uni
     bands: list[Band] = []
     top = 0.0
     if ghost and against is not None:
-        runs = space.analysis.runs_of(against, port)
+        runs = space.findings.runs_of(against, port)
         if runs:
             x, y = _curve(runs[-1], units)
             at_lift = np.interp(

@@ -25,7 +25,7 @@ def odd_reading(hand: RunInHand, lift: float) -> str:
         return ""
     if len(counted) > 1:
         values = indicated(counted, hand.setup).values
-        scatter = hand.space.analysis.scatter(hand.setup.bench)
+        scatter = hand.space.findings.scatter(hand.setup.bench)
         off = repeat_distance(float(values[-1]), [float(v) for v in values[:-1]], scatter)
         if off is not None and off > REPEAT_LIMIT:
             apart = percent_text(abs(float(values[-1] / values[:-1].mean() - 1)))

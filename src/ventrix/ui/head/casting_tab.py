@@ -136,7 +136,7 @@ class CastingTab(Tab):
 
     def _show_photos(self, job: Job) -> None:
         """The last picture of the head, small, and how many there are."""
-        space = self.room.session.workspace
+        space = self.room.open_book.workspace
         if not job.photos or space is None:
             self.photos.clear()
             return
@@ -154,13 +154,13 @@ class CastingTab(Tab):
 
     def keep_photo(self, path: Path) -> bool:
         """Copy a picture into the book's folder and hang it from the job."""
-        space = self.room.session.workspace
+        space = self.room.open_book.workspace
         if space is None:
             return False
         try:
             file = keep_photo(space.book.photo_folder, path)
         except InputError as error:
-            self.room.session.say(str(error))
+            self.room.open_book.say(str(error))
             return False
         photo = Photo(id=new_id(), file=file, date=now_text())
         self.room.change_job("photo of the head", photos=(*space.job.photos, photo))

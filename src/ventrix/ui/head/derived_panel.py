@@ -15,7 +15,7 @@ from ventrix.core.quantity.words import percent_text, sentence
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.head.derived import DERIVED, OF_ONE_VALVE, Figures
 from ventrix.rooms.shared.plot_values import Line
-from ventrix.ui.widgets.plot import LiftPlot
+from ventrix.ui.widgets.plot import Plot
 
 MEAN_WALL: Final = "Mean of the two sides: core shift makes one thinner. It never answers a wall limit."
 
@@ -76,7 +76,7 @@ class DerivedFigures(QWidget):
         return problems
 
 
-class AreaCurve(LiftPlot):
+class AreaCurve(Plot):
     """Area against distance from the opening, with what follows from it in words."""
 
     def __init__(self) -> None:

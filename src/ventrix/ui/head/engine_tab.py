@@ -48,22 +48,22 @@ class EngineTab(Tab):
     def show_job(self, job: Job, port: Port, cut: Cut) -> None:
         unless_typing(self.job_title, job.title)
         self.checked_at.setCurrentIndex(max(self.checked_at.findData(job.cam_checked_at), 0))
-        unit = self.room.session.units.lift.unit
+        unit = self.room.open_book.units.lift.unit
         points = [p for p in job.cam_points if p.kind == port.kind]
         unless_typing(self.table, "; ".join(f"{from_si(p.angle, 'deg'):g} {from_si(p.lift, unit):.4g}" for p in points))
 
     def _rename(self) -> None:
         title = self.job_title.text().strip()
-        space = self.room.session.workspace
+        space = self.room.open_book.workspace
         if space is not None and title and title != space.job.title:
             self.job_title.setModified(False)
             self.room.change_job(f"title '{title}'", title=title)
 
     def _cam_typed(self) -> None:
-        space = self.room.session.workspace
+        space = self.room.open_book.workspace
         if not self.table.isModified() or space is None or space.port is None:
             return
-        kind, unit = space.port.kind, self.room.session.units.lift.unit
+        kind, unit = space.port.kind, self.room.open_book.units.lift.unit
         points = []
         try:
             for pair in (p for p in self.table.text().replace("\n", ";").split(";") if p.strip()):

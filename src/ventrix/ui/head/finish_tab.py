@@ -49,7 +49,7 @@ class FinishTab(Tab):
             box.setText(item if mark is None else f"{item}   {mark.initials} {(mark.date or '')[:10]}")
 
     def _tick(self, item: str, on: bool) -> None:
-        space = self.room.session.workspace
+        space = self.room.open_book.workspace
         if space is None:
             return
         if on and not self.initials.text().strip():

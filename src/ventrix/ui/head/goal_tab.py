@@ -48,7 +48,7 @@ class GoalTab(Tab):
         self.column.addStretch()
 
     def show_job(self, job: Job, port: Port, cut: Cut) -> None:
-        units = self.room.session.units
+        units = self.room.open_book.units
         shown = [t for t in job.targets if t.kind == port.kind]
         unless_typing(self.targets, "; ".join(self._target_text(t) for t in shown))
         limits = [f"{w.place} {units.length.text(w.thickness)}".strip() for w in job.wall_limits]
@@ -57,20 +57,20 @@ class GoalTab(Tab):
             box.setCurrentText(side_taken(job, key).words)
 
     def _target_text(self, target: Target) -> str:
-        units = self.room.session.units
+        units = self.room.open_book.units
         text = f"{units.lift.text(target.lift)} {units.flow.text(target.flow)}"
         return text if target.test_pressure is None else f"{text} @ {units.pressure.text(target.test_pressure)}"
 
     def _choose(self, key: str, side: str) -> None:
-        space = self.room.session.workspace
+        space = self.room.open_book.workspace
         if space is not None:
             self.room.change_job(f"school: {side}", schools={**space.job.schools, key: side})
 
     def _targets_typed(self) -> None:
-        space = self.room.session.workspace
+        space = self.room.open_book.workspace
         if not self.targets.isModified() or space is None or space.port is None:
             return
-        units, kind = self.room.session.units, space.port.kind
+        units, kind = self.room.open_book.units, space.port.kind
         found = []
         try:
             for pair in (p for p in self.targets.text().split(";") if p.strip()):
@@ -93,7 +93,7 @@ class GoalTab(Tab):
 
     def _usual_pressure(self) -> float | None:
         """What a target is meant at where nothing is said: the job's pressure, else that of its last set-up [Pa]."""
-        space = self.room.session.workspace
+        space = self.room.open_book.workspace
         if space is None:
             return None
         last = next((s.test_pressure for s in reversed(space.job.setups) if s.test_pressure is not None), None)
@@ -102,7 +102,7 @@ class GoalTab(Tab):
     def _limits_typed(self) -> None:
         if not self.limits.isModified():
             return
-        unit = self.room.session.units.length.unit
+        unit = self.room.open_book.units.length.unit
         found = []
         try:
             for part in (p.strip() for p in self.limits.text().split(";") if p.strip()):

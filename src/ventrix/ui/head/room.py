@@ -25,7 +25,7 @@ from ventrix.ui.head.goal_tab import GoalTab
 from ventrix.ui.head.port_drawing import PortDrawing
 from ventrix.ui.head.stations_tab import StationsTab
 from ventrix.ui.head.tab import Tab
-from ventrix.ui.open_book import Session
+from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.quantity_field import PlacedField, QuantityField
 from ventrix.ui.widgets.room import Room
 
@@ -42,8 +42,8 @@ class HeadRoom(Room):
     manual = "head"
     pour = Signal()
 
-    def __init__(self, session: Session) -> None:
-        super().__init__(session)
+    def __init__(self, open_book: OpenBook) -> None:
+        super().__init__(open_book)
         self.fields: dict[str, QuantityField] = {}
         self._typed: dict[str, float | None] = {}
         self._cut_id = ""
@@ -134,7 +134,7 @@ class HeadRoom(Room):
         kind = PlacedField if spec.group == "drawing" else QuantityField
         owner, key = NOUN_OF[spec.owner], spec.key
         limit = (Pour, "volume") if key == "volume" else (owner, key)
-        field = kind(spec.caption, self.session.units[spec.unit], check_of(*limit, spec.check))
+        field = kind(spec.caption, self.open_book.units[spec.unit], check_of(*limit, spec.check))
         field.edited.connect(lambda value, key=spec.key: self._typing(key, value))
         field.accepted.connect(lambda value, s=spec: self._accept(s, value))
         self.fields[spec.key] = field
@@ -142,7 +142,7 @@ class HeadRoom(Room):
     # -- showing
 
     def refresh(self) -> None:
-        space = self.session.workspace
+        space = self.open_book.workspace
         self.setEnabled(space is not None)
         if space is None or space.port is None or space.real_cut is None:
             return
@@ -154,7 +154,7 @@ class HeadRoom(Room):
             field = self.fields[spec.key]
             if elsewhere:
                 field.forget()
-            field.use(self.session.units[spec.unit])
+            field.use(self.open_book.units[spec.unit])
             value, note = stored(job, port, cut, spec)
             self._typed[spec.key] = value
             field.set_value(value, note=note)
@@ -171,11 +171,11 @@ class HeadRoom(Room):
         self._derive()
 
     def _derive(self) -> None:
-        space = self.session.workspace
+        space = self.open_book.workspace
         if space is None or space.port is None or space.real_cut is None:
             return
-        port, cut, units = space.port, space.real_cut, self.session.units
-        known = self._typed | {"checking_lift": space.analysis.checking_lift}
+        port, cut, units = space.port, space.real_cut, self.open_book.units
+        known = self._typed | {"checking_lift": space.findings.checking_lift}
         problems = self.derived.show_figures(known, units, port.valves)
         for key, said in problems.items():
             self.fields[key].refuse(said)
@@ -198,7 +198,7 @@ class HeadRoom(Room):
     def _against_school(self) -> str:
         """Where the throat stands against the range this job's porter wants."""
         throat, head = self._typed.get("throat_diameter"), self._typed.get("head_diameter")
-        space = self.session.workspace
+        space = self.open_book.workspace
         if space is None or throat is None or not head:
             return ""
         return throat_against_school(space.job, throat / head)
@@ -206,13 +206,13 @@ class HeadRoom(Room):
     # -- editing
 
     def _accept(self, spec: FieldSpec, value: float | None) -> None:
-        shown = self.session.units[spec.unit]
+        shown = self.open_book.units[spec.unit]
         words = "taken out" if value is None else shown.with_unit(value)
         self.change(f"{spec.caption.lower()} {words}", lambda job, port, cut: edited(job, port, cut, spec, value))
 
     def change(self, name: str, edit: Callable[[Job, Port, Cut], Job]) -> None:
         """Apply an edit of the job, port or cut in hand, by its name."""
-        space = self.session.workspace
+        space = self.open_book.workspace
         if space is None or space.port is None or space.real_cut is None:
             return
         job = edit(space.job, space.port, space.real_cut)

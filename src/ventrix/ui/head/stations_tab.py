@@ -68,7 +68,7 @@ class StationsTab(Tab):
     def show_job(self, job: Job, port: Port, cut: Cut) -> None:
         if self.problem.text():
             return  # what was typed and makes no sense yet stays
-        units = self.room.session.units
+        units = self.room.open_book.units
         found = carried(port, cut, "stations")
         stations = found.value if found is not None else ()
         self._filling = True
@@ -112,7 +112,7 @@ class StationsTab(Tab):
         return item.text().strip() if item is not None else ""
 
     def _store(self) -> None:
-        units = self.room.session.units
+        units = self.room.open_book.units
         stations = []
         try:
             for row in range(self.table.rowCount()):
@@ -150,7 +150,7 @@ class StationsTab(Tab):
         """The whole table as tab-separated values."""
         rows = [[self._cell(r, c) for c in range(6)] for r in range(self.table.rowCount())]
         QApplication.clipboard().setText("\n".join("\t".join(row) for row in [list(self.COLUMNS), *rows]))
-        self.room.session.say("Stations copied.")
+        self.room.open_book.say("Stations copied.")
 
     def paste(self) -> None:
         """A table from a spreadsheet: along, name, width, height, corner, area; a first row of words is passed over."""

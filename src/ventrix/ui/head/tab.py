@@ -17,14 +17,14 @@ from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.job import Job
 from ventrix.core.quantity.words import sentence
 from ventrix.ui.head.figures import SPECS
-from ventrix.ui.open_book import Session
+from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.quantity_field import QuantityField
 
 
 class MeasuringSheet(Protocol):
     """What a page asks of the room it stands in."""
 
-    session: Session
+    open_book: OpenBook
     fields: dict[str, QuantityField]
 
     def change(self, name: str, edit: Callable[[Job, Port, Cut], Job]) -> None: ...

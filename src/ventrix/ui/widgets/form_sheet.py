@@ -18,7 +18,7 @@ from PySide6.QtWidgets import (
 )
 
 from ventrix.core.quantity.field_checks import Check, positive
-from ventrix.ui.open_book import Session
+from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.quantity_field import QuantityField
 from ventrix.ui.widgets.side_sheet import SideSheet
 
@@ -31,9 +31,9 @@ class FormSheet(SideSheet):
 
     edited = Signal()
 
-    def __init__(self, session: Session, take_words: str, width: int = 372) -> None:
+    def __init__(self, open_book: OpenBook, take_words: str, width: int = 372) -> None:
         super().__init__(width)
-        self.session = session
+        self.open_book = open_book
         self._quantities: list[tuple[QuantityField, str]] = []
         self._texts: list[QLineEdit] = []
         self.title = QLabel()
@@ -108,8 +108,8 @@ class FormSheet(SideSheet):
         return box
 
     def add_figure(self, caption: str, unit: str, check: Check | None = positive) -> QuantityField:
-        """A figure in a unit of the session's."""
-        field = QuantityField(caption, self.session.units[unit], check)
+        """A figure in a unit of the open book's."""
+        field = QuantityField(caption, self.open_book.units[unit], check)
         field.edited.connect(lambda _v: self.edited.emit())
         self._quantities.append((field, unit))
         self.column.addWidget(field)
@@ -124,7 +124,7 @@ class FormSheet(SideSheet):
 
     def come_up(self) -> None:
         for field, unit in self._quantities:
-            field.use(self.session.units[unit])
+            field.use(self.open_book.units[unit])
         super().come_up()
 
     def settle_fields(self) -> bool:

@@ -6,7 +6,9 @@ from collections.abc import Callable
 
 from PySide6.QtCore import QElapsedTimer, QEvent, QObject, Qt, QTimer, Signal
 from PySide6.QtGui import QKeyEvent, QKeySequence
-from PySide6.QtWidgets import QApplication
+from PySide6.QtWidgets import QApplication, QInputDialog
+
+from ventrix.ui.open_book import OpenBook
 
 HOLD = 650  # ms
 DOUBLE = 420  # ms between two presses that belong together
@@ -93,3 +95,16 @@ class Pedal(QObject):
             return
         self._since_press.start()
         self.pressed.emit()
+
+
+def choose_pedal(pedal: Pedal, open_book: OpenBook) -> None:
+    """Take the key of the user's pedal by its name, and remember it."""
+    window = QApplication.activeWindow()
+    text, ok = QInputDialog.getText(
+        window, "Pedal", "The key that the pedal types, by its name (PgDown, F8, B):", text=pedal.name
+    )
+    if ok and pedal.use(text.strip()):
+        open_book.settings.setValue("pedal", pedal.name)
+        open_book.say(f"Pedal: {pedal.name}. Press keeps, hold strikes, twice repeats.")
+    elif ok:
+        open_book.say(f"'{text}' is not the name of a key.")

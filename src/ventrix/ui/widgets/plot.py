@@ -20,7 +20,7 @@ _STYLES = {
 }
 
 
-class LiftPlot(QWidget):
+class Plot(QWidget):
     """A plot over lift, drawn anew from plain values each time.
 
     Hovering reads all curves at that place; dragging selects a range, told in display units (None: let go).

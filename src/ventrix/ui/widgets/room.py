@@ -1,12 +1,13 @@
-"""What every room is: a page that draws itself from the session when it is looked at."""
+"""What every room is: a page that draws itself from the open_book when it is looked at."""
 
 from __future__ import annotations
 
 from PySide6.QtCore import QSize
-from PySide6.QtGui import QShowEvent
+from PySide6.QtGui import QKeyEvent, QShowEvent
 from PySide6.QtWidgets import QWidget
 
-from ventrix.ui.open_book import Session
+from ventrix.ui.open_book import OpenBook
+from ventrix.ui.widgets.command import Command, pressed
 
 
 class Room(QWidget):
@@ -15,12 +16,13 @@ class Room(QWidget):
     name = ""
     manual = ""  # page of the manual that F1 opens
 
-    def __init__(self, session: Session) -> None:
+    def __init__(self, open_book: OpenBook) -> None:
         super().__init__()
         self.setObjectName("room")
-        self.session = session
+        self.open_book = open_book
         self._stale = True
-        for signal in (session.opened, session.job_changed, session.selection_changed, session.look_changed):
+        self.commands: tuple[Command, ...] = ()  # the room's own keys
+        for signal in (open_book.opened, open_book.job_changed, open_book.selection_changed, open_book.look_changed):
             signal.connect(self._changed)
 
     def refresh(self) -> None:
@@ -28,6 +30,10 @@ class Room(QWidget):
 
     def fit(self, there: QSize) -> None:
         """Give way to the size there is: captions first, then the third column goes into tabs."""
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if not pressed(self.commands, event):
+            super().keyPressEvent(event)
 
     def _changed(self) -> None:
         if self.isVisible():

@@ -4,19 +4,22 @@ from __future__ import annotations
 
 import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt, QVariantAnimation, Signal
-from PySide6.QtGui import QBrush, QKeyEvent, QMouseEvent, QPainter, QPainterPath, QPaintEvent, QPen
+from PySide6.QtGui import QBrush, QKeyEvent, QMouseEvent, QPainter, QPainterPath, QPaintEvent, QPen, QPixmap
 from PySide6.QtWidgets import QSizePolicy, QToolTip, QWidget
 
 from ventrix.core.metal.unrolled import BANDS, ZONES, Zone, zone_at
 from ventrix.core.model.kinds import Band, Place
 from ventrix.core.quantity.units import from_si
 from ventrix.rooms.display_units import US, Units
+from ventrix.rooms.shared.label_places import Box, place_labels
 from ventrix.rooms.shared.unrolled_map import MapPicture
 from ventrix.ui.look import theme
 
 LEFT_MARGIN, RIGHT_MARGIN, TOP, GAP, FOOT = 92, 34, 26, 18, 52
 
 CURVE_SHARE = 0.24  # of the height, for the area-distance curve
+
+DOT = 9.0  # px kept clear around a pin
 
 MORPH_MS = 140  # under the 150 that motion may take
 
@@ -38,6 +41,8 @@ class UnrolledMap(QWidget):
         self._from_table: np.ndarray | None = None
         self._edges_at: tuple[tuple[int, int, int], np.ndarray] = ((0, 0, 0), np.zeros((5, len(_TABLE_AT))))
         self._share = 1.0
+        self._kept, self._kept_for = QPixmap(), object()
+        self.unlabelled = 0  # pins whose figure found no free place: pointing at them tells it
         self._motion = QVariantAnimation(self)
         self._motion.setDuration(MORPH_MS)
         self._motion.setStartValue(0.0)
@@ -54,6 +59,7 @@ class UnrolledMap(QWidget):
         had = self.picture.port if self.picture is not None else None
         before = self._table
         self.picture, self._units = picture, units
+        self._kept_for = object()
         widths = picture.port.bands(_TABLE_AT * picture.port.length)
         self._table = np.array([widths[band] for band in BANDS])
         self._describe(picture)
@@ -181,6 +187,22 @@ class UnrolledMap(QWidget):
         if self.picture is None:
             return
         painter = QPainter(self)
+        if self._from_table is not None:
+            self._paint(painter)
+            return
+        # What stands still is drawn once: the pointer, a tool tip or a neighbour's change only copies it.
+        key = id(self.picture), self.size(), theme.current().name, self._units.name, self.devicePixelRatio()
+        if self._kept_for != key:
+            self._kept = QPixmap(self.size() * self.devicePixelRatio())
+            self._kept.setDevicePixelRatio(self.devicePixelRatio())
+            self._kept.fill(Qt.GlobalColor.transparent)
+            on_kept = QPainter(self._kept)
+            self._paint(on_kept)
+            on_kept.end()
+            self._kept_for = key
+        painter.drawPixmap(0, 0, self._kept)
+
+    def _paint(self, painter: QPainter) -> None:
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         shares = np.linspace(0.0, 1.0, STEPS)
         edges = self._edges(shares) + self._field.top()
@@ -307,29 +329,38 @@ class UnrolledMap(QWidget):
             painter.drawText(at + QPointF(radius + 4, 5), spot.text)
 
     def _paint_pins(self, painter: QPainter) -> None:
+        """Dots at their places; the thinnest walls have the first choice of where their figure stands."""
         assert self.picture is not None
         painter.setFont(theme.font(15, narrow=True, weight=600))
         metrics = painter.fontMetrics()
-        ground, under = theme.colour("ground"), theme.colour("ground", 0.55)
+        pins = sorted(self.picture.pins, key=lambda pin: (not pin.thin, pin.text))
+        places = [self._place(pin.band, pin.along, pin.across) for pin in pins]
+        words = [("▼" if pin.thin else "") + pin.text for pin in pins]
         hatch, edge = QBrush(theme.colour("scribe", 0.55), Qt.BrushStyle.BDiagPattern), QPen(theme.colour("scribe"), 1)
-        edge.setStyle(Qt.PenStyle.DashLine)
-        pens = {thin: QPen(theme.colour("worse" if thin else "text"), 2.2) for thin in (True, False)}
-        right = self._field.right()
-        for pin in self.picture.pins:
-            at = self._place(pin.band, pin.along, pin.across)
+        painter.setPen(edge)
+        for pin, at in zip(pins, places, strict=True):
             if pin.behind:
-                box = QRectF(at.x() - 24, at.y() - 15, 86, 30)
+                box = QRectF(at.x() - DOT, at.y() - DOT, 2 * DOT, 2 * DOT)
                 painter.fillRect(box, hatch)
-                painter.setPen(edge)
                 painter.drawRect(box)
-            painter.setBrush(ground)
+        field = self._field
+        labels = place_labels(
+            np.array([(at.x(), at.y()) for at in places]).reshape(-1, 2),
+            [metrics.horizontalAdvance(text) + 4 for text in words],
+            18,
+            Box(field.left(), field.top() - 16, field.width() + RIGHT_MARGIN - 4, field.height() + 32),
+            DOT,
+        )
+        self.unlabelled = sum(label is None for label in labels)
+        pens = {thin: QPen(theme.colour("worse" if thin else "text"), 2.2) for thin in (True, False)}
+        painter.setBrush(theme.colour("ground"))
+        under = theme.colour("ground", 0.55)
+        for pin, at, text, label in zip(pins, places, words, labels, strict=True):
             painter.setPen(pens[pin.thin])
             painter.drawEllipse(at, 4.5, 4.5)
-            words = ("▼" if pin.thin else "") + pin.text
-            wide = metrics.horizontalAdvance(words)
-            left = at.x() + 8 if at.x() + wide + 14 < right else at.x() - wide - 8
-            painter.fillRect(QRectF(left - 2, at.y() - 9, wide + 4, 18), under)
-            painter.drawText(QPointF(left, at.y() + 5), words)
+            if label is not None:
+                painter.fillRect(QRectF(*label), under)
+                painter.drawText(QPointF(label.left + 2, label.top + 14), text)
         painter.setBrush(Qt.BrushStyle.NoBrush)
 
     def _paint_axis(self, painter: QPainter) -> None:
@@ -364,6 +395,8 @@ class UnrolledMap(QWidget):
             x += painter.fontMetrics().horizontalAdvance(words) + 40
         if p.pins:
             words = f"○ wall left here, {self._units.length.label}; hatched: what lies behind"
+            if self.unlabelled:
+                words += f"; {self.unlabelled} without room for a figure: point at them"
             painter.drawText(QPointF(x, y + 13), words)
             x += painter.fontMetrics().horizontalAdvance(words) + 20
         if p.port.guessed:

@@ -8,15 +8,15 @@ from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QLabel, QMenu, QPushBut
 
 from ventrix.rooms.shared.conditions_words import in_words
 from ventrix.ui.look import theme
-from ventrix.ui.open_book import Session
+from ventrix.ui.open_book import OpenBook
 
 
 class JobBar(QWidget):
     """Job title, port, conditions in words, bench."""
 
-    def __init__(self, session: Session) -> None:
+    def __init__(self, open_book: OpenBook) -> None:
         super().__init__()
-        self._session = session
+        self._open_book = open_book
         self.setObjectName("bar")
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         self.setFixedHeight(40)
@@ -25,7 +25,6 @@ class JobBar(QWidget):
         self.port = QPushButton()
         self.port.setObjectName("flat")
         self.port.setAccessibleName("Port")
-        self.port.setToolTip("Choose the port (Ctrl+P)")
         self._menu = QMenu(self)
         self.port.setMenu(self._menu)
         self.conditions = QLabel()
@@ -40,13 +39,13 @@ class JobBar(QWidget):
         row.addSpacing(20)
         row.addWidget(self.conditions, 1)
         row.addWidget(self.bench)
-        for signal in (session.opened, session.job_changed, session.selection_changed, session.look_changed):
+        for signal in (open_book.opened, open_book.job_changed, open_book.selection_changed, open_book.look_changed):
             signal.connect(self.refresh)
-        session.bench.state_changed.connect(self.refresh)
+        open_book.bench.state_changed.connect(self.refresh)
         self.refresh()
 
     def refresh(self) -> None:
-        space, bench = self._session.workspace, self._session.bench
+        space, bench = self._open_book.workspace, self._open_book.bench
         mark = "■ " if bench.connected else ("□ " if bench.active else "")
         self.bench.setText(f"{mark}{bench.sentence}")
         shade = "better" if bench.connected else ("worse" if bench.active else "quiet")
@@ -70,7 +69,7 @@ class JobBar(QWidget):
         if space.cut.runs:
             run = space.cut.runs[-1]
             mount = space.job.mount(run.mount_id)
-            words = in_words(space.job.setup(run.setup_id), mount.number if mount else None, self._session.units)
+            words = in_words(space.job.setup(run.setup_id), mount.number if mount else None, self._open_book.units)
             self.conditions.setText(words)
         else:
             self.conditions.setText("this cut has not been flowed yet")
@@ -96,13 +95,17 @@ class Rail(QWidget):
             button.setObjectName("room-button")
             button.setCheckable(True)
             button.setFixedHeight(44)
-            button.setToolTip(f"{name} (Ctrl+{i + 1})")
             button.setAccessibleName(f"Room: {name}")
             self._group.addButton(button, i)
             column.addWidget(button)
         column.addStretch()
         self._group.idClicked.connect(self.chosen)
         self.restyle()
+
+    def hint(self, hints: list[str]) -> None:
+        """What each button says when it is pointed at."""
+        for button, words in zip(self._group.buttons(), hints, strict=True):
+            button.setToolTip(words)
 
     def restyle(self) -> None:
         """Take on the theme in force."""
@@ -122,9 +125,9 @@ class Rail(QWidget):
 class Foot(QWidget):
     """The last thing done, in words; when it was saved; what undo would take back."""
 
-    def __init__(self, session: Session) -> None:
+    def __init__(self, open_book: OpenBook) -> None:
         super().__init__()
-        self._session = session
+        self._open_book = open_book
         self.setObjectName("foot")
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         self.setFixedHeight(34)
@@ -135,10 +138,10 @@ class Foot(QWidget):
         row.setContentsMargins(16, 0, 16, 0)
         row.addWidget(self.said, 1)
         row.addWidget(self.saved)
-        session.said.connect(self._say)
-        session.refused.connect(self._warn)
-        session.job_changed.connect(self.refresh)
-        session.opened.connect(self.refresh)
+        open_book.said.connect(self._say)
+        open_book.refused.connect(self._warn)
+        open_book.job_changed.connect(self.refresh)
+        open_book.opened.connect(self.refresh)
         self.refresh()
 
     def _say(self, sentence: str) -> None:
@@ -153,7 +156,7 @@ class Foot(QWidget):
         self.said.style().polish(self.said)
 
     def refresh(self) -> None:
-        space = self._session.workspace
+        space = self._open_book.workspace
         if self.said.objectName():
             self.said.setObjectName("")
             self.said.style().polish(self.said)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from PySide6.QtCore import QRectF, QSize, Qt, QTimer, Signal
-from PySide6.QtGui import QFontMetrics, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtGui import QFontMetrics, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QResizeEvent
 from PySide6.QtWidgets import (
     QAbstractButton,
     QHBoxLayout,
@@ -20,10 +20,12 @@ from ventrix.rooms.display_units import US, Units
 from ventrix.rooms.shared.gain_words import gain_text, shown_of
 from ventrix.ui.look import theme
 from ventrix.ui.look.marks import draw_mark
-from ventrix.ui.open_book import Session
+from ventrix.ui.open_book import OpenBook
 
 PLATE = QSize(190, 54)
 CHIP = 22
+GAP = 14
+WIDE = 1000  # px: what names the pinned cut in words beside the plates
 MOST_CHIPS = 3  # below a plate before the row scrolls
 
 
@@ -119,7 +121,7 @@ class Plate(QAbstractButton):
         painter.setFont(name_font)
         painter.setPen(theme.colour("text"))
         room = box.right() - left - 6
-        name = QFontMetrics(name_font).elidedText(self._cut.name, Qt.TextElideMode.ElideRight, int(room))
+        name = QFontMetrics(name_font).elidedText(self._cut.name, Qt.TextElideMode.ElideMiddle, int(room))
         painter.drawText(QRectF(left, box.top() + 4, room, 20), Qt.AlignmentFlag.AlignVCenter, name)
         painter.setFont(theme.font(13, narrow=True))
         painter.setPen(theme.colour("quiet"))
@@ -168,7 +170,7 @@ class TrialChip(QAbstractButton):
         painter.drawRect(QRectF(18, 2, self.width() - 24, CHIP - 4))
         painter.setFont(theme.font(12, narrow=True, weight=500 if self._chosen else 400))
         painter.setPen(theme.colour("brass" if self._chosen else "text"))
-        words = painter.fontMetrics().elidedText(self.text(), Qt.TextElideMode.ElideRight, self.width() - 56)
+        words = painter.fontMetrics().elidedText(self.text(), Qt.TextElideMode.ElideMiddle, self.width() - 56)
         painter.drawText(QRectF(26, 0, self.width() - 50, CHIP), Qt.AlignmentFlag.AlignVCenter, words)
         if self._result:
             draw_mark(painter, QRectF(self.width() - 20, CHIP / 2 - 4, 8, 8), self._result)
@@ -206,7 +208,6 @@ class NewCutPlate(QAbstractButton):
         self.setFixedSize(100, PLATE.height())
         self.setText("+ cut")
         self.setAccessibleName("New cut")
-        self.setToolTip("Log a new cut of this port (Ctrl+T)")
         self.setCursor(Qt.CursorShape.PointingHandCursor)
 
     def paintEvent(self, event: QPaintEvent) -> None:
@@ -224,17 +225,16 @@ class CutRow(QWidget):
 
     new_cut = Signal()
 
-    def __init__(self, session: Session) -> None:
+    def __init__(self, open_book: OpenBook) -> None:
         super().__init__()
-        self._session = session
+        self._open_book = open_book
         self.columns: list[Column] = []
         self._inner = QWidget()
         self._line = QHBoxLayout(self._inner)
-        self._line.setContentsMargins(8, 4, 8, 4)
-        self._line.setSpacing(14)
-        end = NewCutPlate()
-        end.clicked.connect(self.new_cut)
-        self._line.addWidget(end, 0, Qt.AlignmentFlag.AlignTop)
+        self._line.setContentsMargins(6, 4, 6, 4)
+        self._line.setSpacing(GAP)
+        self.plus = NewCutPlate()
+        self.plus.clicked.connect(self.new_cut)
         self._line.addStretch()
         self._scroll = QScrollArea()
         self._scroll.setWidget(self._inner)
@@ -254,7 +254,18 @@ class CutRow(QWidget):
         pinned.addStretch()
         row = QHBoxLayout(self)
         row.setContentsMargins(8, 4, 16, 4)
-        row.addWidget(self._scroll, 1)
+        row.setSpacing(0)
+        # Cut 0 and "+ cut" stay in reach however long the row is: only what lies between them scrolls.
+        self._first = QVBoxLayout()
+        self._first.setContentsMargins(8, 4, 6, 4)
+        row.addLayout(self._first)
+        row.addWidget(self._scroll, 1000)
+        end = QVBoxLayout()
+        end.setContentsMargins(6, 4, 8, 4)
+        end.addWidget(self.plus)
+        end.addStretch()
+        row.addLayout(end)
+        row.addStretch(1)
         row.addLayout(pinned)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
         # Gains of every plate can wait until the kept reading itself is drawn.
@@ -262,15 +273,15 @@ class CutRow(QWidget):
         self._later.setSingleShot(True)
         self._later.setInterval(0)
         self._later.timeout.connect(self.rebuild)
-        session.opened.connect(self.rebuild)
-        session.job_changed.connect(self._later.start)
-        session.selection_changed.connect(self.rebuild)
-        session.look_changed.connect(self.rebuild)
+        open_book.opened.connect(self.rebuild)
+        open_book.job_changed.connect(self._later.start)
+        open_book.selection_changed.connect(self.rebuild)
+        open_book.look_changed.connect(self.rebuild)
         self.rebuild()
 
     def rebuild(self) -> None:
         """Bring the plates up to date with the job."""
-        space = self._session.workspace
+        space = self._open_book.workspace
         port = space.port if space else None
         self.setVisible(port is not None)
         if space is None or port is None or space.selection is None:
@@ -283,22 +294,30 @@ class CutRow(QWidget):
             pinned = against is not None and cut.id == against.id
             gain = None
             if against is not None and not pinned and cut.runs and against.runs:
-                gain = space.analysis.gain(space.analysis.pair(port, against, cut))
+                gain = space.findings.gain(space.findings.pair(port, against, cut))
             here = cut.id == chosen
-            plate.show_cut(cut, port, self._session.units, gain, chosen=here and trial_id is None, pinned=pinned)
+            plate.show_cut(cut, port, self._open_book.units, gain, chosen=here and trial_id is None, pinned=pinned)
             column.show_trials([self._chip(port, cut, trial, trial_id) for trial in cut.trials])
             if here:
                 self._scroll.ensureWidgetVisible(plate)
+        self._scroll.setVisible(len(self.columns) > 1)
+        self._scroll.setMaximumWidth((len(self.columns) - 1) * (PLATE.width() + GAP) + 12)
         most = max((len(cut.trials) for cut in port.cuts), default=0)
         self._scroll.setFixedHeight(PLATE.height() + 20 + CHIP * min(most, MOST_CHIPS))
         self._name_against(against, port)
 
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        """In a small window the plates have the row to themselves; the pinned one bears its mark."""
+        super().resizeEvent(event)
+        for label in (self._against_caption, self._against):
+            label.setVisible(self.width() >= WIDE)
+
     def _chip(self, port: Port, cut: Cut, trial: Trial, chosen: str | None) -> TrialChip:
-        space = self._session.workspace
+        space = self._open_book.workspace
         assert space is not None
         result = ""
         if trial.runs and cut.runs:
-            gain = space.analysis.gain(space.analysis.pair(port, cut, trial_as_cut(cut, trial)))
+            gain = space.findings.gain(space.findings.pair(port, cut, trial_as_cut(cut, trial)))
             result = gain.result if gain is not None else ""
         chip = TrialChip(trial, chosen=trial.id == chosen, result=result)
         chip.looked_at.connect(self._look_at_trial)
@@ -312,32 +331,35 @@ class CutRow(QWidget):
         """As many plates as cuts; the ones there are stay, and with them the keyboard's place."""
         while len(self.columns) > wanted:
             column = self.columns.pop()
-            self._line.removeWidget(column)
+            (self._line if self.columns else self._first).removeWidget(column)
             column.hide()
             column.deleteLater()
         while len(self.columns) < wanted:
             column = Column()
             column.plate.looked_at.connect(self._look_at)
             column.plate.held_against.connect(self._hold_against)
-            self._line.insertWidget(len(self.columns), column)
+            if self.columns:
+                self._line.insertWidget(len(self.columns) - 1, column)
+            else:
+                self._first.addWidget(column)
             self.columns.append(column)
 
     def _look_at(self, cut_id: str) -> None:
-        if self._session.workspace is not None:
-            self._session.workspace.look_at(cut_id)
+        if self._open_book.workspace is not None:
+            self._open_book.workspace.look_at(cut_id)
 
     def _look_at_trial(self, trial_id: str) -> None:
-        if self._session.workspace is not None:
-            self._session.workspace.look_at_trial(trial_id)
+        if self._open_book.workspace is not None:
+            self._open_book.workspace.look_at_trial(trial_id)
 
     def _hold_against(self, cut_id: str) -> None:
-        if self._session.workspace is not None:
-            self._session.workspace.hold_against(cut_id)
+        if self._open_book.workspace is not None:
+            self._open_book.workspace.hold_against(cut_id)
 
     def _name_against(self, against: Cut | None, port: Port) -> None:
         if against is None:
             self._against.setText("nothing yet")
         else:
-            name = QFontMetrics(theme.font(13)).elidedText(against.name, Qt.TextElideMode.ElideRight, 150)
+            name = QFontMetrics(theme.font(13)).elidedText(against.name, Qt.TextElideMode.ElideMiddle, 150)
             self._against.setText(f"cut {against.number}, {name}")
         self._against.setStyleSheet(f"color: {theme.current().port(port.kind)}")

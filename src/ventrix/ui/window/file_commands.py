@@ -2,10 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import replace
+from functools import partial
 from pathlib import Path
+from typing import Any
 
-from PySide6.QtWidgets import QFileDialog, QMenu, QWidget
+from PySide6.QtWidgets import QFileDialog, QWidget
 
 from ventrix.core.edits.runs import start_run
 from ventrix.core.edits.traverses import add_traverse
@@ -15,10 +18,13 @@ from ventrix.records.bad_input import InputError, sentence_of
 from ventrix.records.files.run_table import RunTable, read_run_table, write_run_table
 from ventrix.records.files.traverse_table import read_traverses, write_traverses
 from ventrix.records.files.whole_file import write_whole
-from ventrix.ui.open_book import Session
+from ventrix.ui.open_book import OpenBook
+from ventrix.ui.widgets.command import Command, always
+from ventrix.ui.window.commands import has_job
 from ventrix.workspace.ids import new_id
 from ventrix.workspace.workspace import Workspace
 
+FILE = "&File"
 JOB_FILES = "Job documents (*.json);;All files (*)"
 MOST_MOUNTS = 99_999
 RUN_FILES = "Run tables (*.csv);;All files (*)"
@@ -27,28 +33,54 @@ RUN_FILES = "Run tables (*.csv);;All files (*)"
 class Files:
     """What the File menu does."""
 
-    def __init__(self, session: Session, parent: QWidget) -> None:
-        self._session, self._parent = session, parent
+    def __init__(self, open_book: OpenBook, parent: QWidget) -> None:
+        self._open_book, self._parent = open_book, parent
 
     def new_job(self) -> None:
         """A job with one intake port as received; its title is typed in the Head room."""
-        count = sum(e.title.startswith("New job") for e in self._session.book.jobs())
+        count = sum(e.title.startswith("New job") for e in self._open_book.book.jobs())
         title = "New job" if count == 0 else f"New job {count + 1}"
-        self._session.open(Workspace.create(self._session.book, title))
-        self._session.say("New job: name it in the Head room, or start flowing and describe later.")
+        self._open_book.open(Workspace.create(self._open_book.book, title))
+        self._open_book.say("New job: name it in the Head room, or start flowing and describe later.")
 
     def open_job(self, job_id: str) -> None:
-        self._session.open(Workspace.open(self._session.book, job_id))
+        self._open_book.open(Workspace.open(self._open_book.book, job_id))
 
-    def fill_jobs(self, menu: QMenu) -> None:
-        """Every job of the book as a menu."""
-        menu.clear()
-        entries = self._session.book.jobs()
-        for entry in entries:
-            action = menu.addAction(entry.title)
-            action.triggered.connect(lambda _checked=False, i=entry.id: self.open_job(i))
-        if not entries:
-            menu.addAction("the book is empty").setEnabled(False)
+    def jobs(self) -> tuple[Command, ...]:
+        """Every job of the book."""
+        found = self._open_book.book.jobs()
+        empty = Command("job.none", "the book is empty", able=lambda: False)
+        return tuple(Command(f"job.{e.id}", e.title, partial(self.open_job, e.id)) for e in found) or (empty,)
+
+    def commands(self) -> tuple[Command, ...]:
+        """What stands in the File menu of jobs and tables."""
+        job = has_job(self._open_book)
+
+        def file(id_: str, words: str, do: Callable[[], object], keys: str = "", **more: Any) -> Command:
+            return Command(id_, words, do, keys, FILE, **more)
+
+        def flowed() -> bool:
+            space = self._open_book.workspace
+            return space is not None and space.cut is not None and bool(space.cut.runs)
+
+        def metal() -> bool:
+            space = self._open_book.workspace
+            return space is not None and space.real_cut is not None
+
+        def probed() -> bool:
+            space = self._open_book.workspace
+            return space is not None and space.real_cut is not None and bool(space.real_cut.traverses)
+
+        return (
+            file("job.new", "&New job", self.new_job, "Ctrl+N"),
+            file("job.open", "&Open job", always, below=self.jobs),
+            file("job.import", "&Bring in a job document…", self.import_job, "Ctrl+O", line=True),
+            file("job.export", "&Write job document…", self.export_job, "Ctrl+Shift+S", able=job),
+            file("run.import", "Bring in a &run table…", self.import_run, "Ctrl+I", able=job, line=True),
+            file("run.export", "Wr&ite run table…", self.export_run, "Ctrl+E", able=flowed),
+            file("air.import", "Bring in &air speeds…", self.import_air, able=metal),
+            file("air.export", "Write air speeds…", self.export_air, able=probed),
+        )
 
     def import_job(self) -> None:
         name, _ = QFileDialog.getOpenFileName(self._parent, "Bring in a job document", "", JOB_FILES)
@@ -61,21 +93,21 @@ class Files:
 
         try:
             job, benches = read_document(path)
-            if any(e.id == job.id for e in self._session.book.jobs()):
+            if any(e.id == job.id for e in self._open_book.book.jobs()):
                 self.open_job(job.id)
-                self._session.say(f"'{job.title}' is in the book already: the book's own is open.")
+                self._open_book.say(f"'{job.title}' is in the book already: the book's own is open.")
                 return True
-            known = self._session.book.add_job(job, path.name, benches)
+            known = self._open_book.book.add_job(job, path.name, benches)
         except InputError as error:
-            self._session.say(str(error))
+            self._open_book.say(str(error))
             return False
         self.open_job(job.id)
         kept = f" The book's own {', '.join(known)} was kept." if known else ""
-        self._session.say(f"'{job.title}' brought in from {path.name}.{kept}")
+        self._open_book.say(f"'{job.title}' brought in from {path.name}.{kept}")
         return True
 
     def export_job(self) -> None:
-        space = self._session.workspace
+        space = self._open_book.workspace
         if space is None:
             return
         name, _ = QFileDialog.getSaveFileName(self._parent, "Write job document", f"{space.job.title}.json", JOB_FILES)
@@ -86,9 +118,9 @@ class Files:
         try:
             write_job(space.job, Path(name), space.benches)
         except InputError as error:
-            self._session.say(str(error))
+            self._open_book.say(str(error))
         else:
-            self._session.say(f"Job written to {Path(name).name}.")
+            self._open_book.say(f"Job written to {Path(name).name}.")
 
     def import_run(self) -> None:
         name, _ = QFileDialog.getOpenFileName(self._parent, "Bring in a run table", "", RUN_FILES)
@@ -97,21 +129,21 @@ class Files:
 
     def bring_in_run(self, path: Path) -> bool:
         """Hang the run of a table from the cut looked at."""
-        space = self._session.workspace
+        space = self._open_book.workspace
         if space is None or space.cut is None or space.port is None:
-            self._session.say("Open a job first: a run belongs to a cut.")
+            self._open_book.say("Open a job first: a run belongs to a cut.")
             return False
         try:
             table = read_run_table(path)
             table.reduce()
         except InputError as error:
-            self._session.say(str(error))
+            self._open_book.say(str(error))
             return False
         except ValueError as error:
-            self._session.say(f"{path.name}: {error}")
+            self._open_book.say(f"{path.name}: {error}")
             return False
         if table.setup.direction != space.port.kind:
-            self._session.say(f"{path.name} is an {table.setup.direction} run, and {space.port.name} is not.")
+            self._open_book.say(f"{path.name} is an {table.setup.direction} run, and {space.port.name} is not.")
             return False
         number = self._mount_number(table.mount)
         mount = next((m for m in space.job.mounts if m.number == number), None) or Mount(
@@ -126,14 +158,14 @@ class Files:
 
     def _mount_number(self, named: str | None) -> int:
         """The mount the table names by number, else one more than the last."""
-        space = self._session.workspace
+        space = self._open_book.workspace
         assert space is not None
         if named is not None and named.isascii() and named.isdecimal() and 1 <= int(named[:9]) <= MOST_MOUNTS:
             return int(named)
         return max((m.number for m in space.job.mounts), default=0) + 1
 
     def export_run(self) -> None:
-        space = self._session.workspace
+        space = self._open_book.workspace
         if space is None or space.cut is None or space.port is None or not space.cut.runs:
             return
         start = f"{space.port.name} cut {space.cut.number}.csv"
@@ -143,13 +175,13 @@ class Files:
         try:
             write_whole(Path(name), self.run_table_text())
         except InputError as error:
-            self._session.say(sentence_of(error))
+            self._open_book.say(sentence_of(error))
         else:
-            self._session.say(f"Run written to {Path(name).name}.")
+            self._open_book.say(f"Run written to {Path(name).name}.")
 
     def run_table_text(self) -> str:
         """The last run of the cut looked at, as a run table."""
-        space = self._session.workspace
+        space = self._open_book.workspace
         assert space is not None and space.cut is not None and space.port is not None
         run = space.cut.runs[-1]
         mount = space.job.mount(run.mount_id)
@@ -158,7 +190,7 @@ class Files:
             setup=space.job.setup(run.setup_id),
             geometry=geometry_of(space.job, space.port, space.cut),
             mount=str(mount.number) if mount else None,
-            lift_unit=self._session.units.lift.unit,
+            lift_unit=self._open_book.units.lift.unit,
         )
         return write_run_table(table)
 
@@ -169,14 +201,14 @@ class Files:
 
     def bring_in_air(self, path: Path) -> bool:
         """Hang the traverses of a table from the cut looked at."""
-        space = self._session.workspace
+        space = self._open_book.workspace
         if space is None or space.real_cut is None:
-            self._session.say("Open a job first: a traverse belongs to a cut.")
+            self._open_book.say("Open a job first: a traverse belongs to a cut.")
             return False
         try:
             found = read_traverses(path, new_id)
         except InputError as error:
-            self._session.say(str(error))
+            self._open_book.say(str(error))
             return False
         job = space.job
         for traverse in found:
@@ -185,7 +217,7 @@ class Files:
         return True
 
     def export_air(self) -> None:
-        space = self._session.workspace
+        space = self._open_book.workspace
         if space is None or space.port is None or space.real_cut is None:
             return
         start = f"{space.port.name} cut {space.real_cut.number} air.csv"
@@ -195,6 +227,6 @@ class Files:
         try:
             write_whole(Path(name), write_traverses(space.real_cut))
         except InputError as error:
-            self._session.say(sentence_of(error))
+            self._open_book.say(sentence_of(error))
         else:
-            self._session.say(f"Air speeds written to {Path(name).name}.")
+            self._open_book.say(f"Air speeds written to {Path(name).name}.")

@@ -2,17 +2,15 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from functools import cached_property, partial
 from typing import Final, TypeVar
 
 from PySide6.QtCore import QByteArray
 from PySide6.QtGui import QCloseEvent, QResizeEvent
-from PySide6.QtWidgets import QHBoxLayout, QInputDialog, QMainWindow, QStackedWidget, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QMainWindow, QStackedWidget, QVBoxLayout, QWidget
 
-from ventrix.core.calculators.answer import registry
 from ventrix.core.calculators.contract import Calculator
-from ventrix.core.quantity.units import parse_quantity
-from ventrix.core.quantity.words import sentence
 from ventrix.ui.air.room import AirRoom
 from ventrix.ui.air.traverse_sheet import TraverseSheet
 from ventrix.ui.benches.sheet import BenchSheet
@@ -24,18 +22,30 @@ from ventrix.ui.cuts.pour_sheet import PourSheet
 from ventrix.ui.cuts.room import CutsRoom
 from ventrix.ui.cuts.trial_sheet import TrialSheet
 from ventrix.ui.cuts.wall_sheet import WallSheet
-from ventrix.ui.flow.reading_distance import StepBack
+from ventrix.ui.flow.reading_distance import ReadingDistance
 from ventrix.ui.flow.room import FlowRoom
 from ventrix.ui.head.room import HeadRoom
-from ventrix.ui.open_book import Session
+from ventrix.ui.open_book import OpenBook
+from ventrix.ui.widgets.command import Command
+from ventrix.ui.widgets.pedal import choose_pedal
 from ventrix.ui.widgets.room import Room
 from ventrix.ui.widgets.side_sheet import SideSheet
 from ventrix.ui.window.bars import Foot, JobBar, Rail
+from ventrix.ui.window.commands import (
+    BENCH,
+    CUT,
+    VIEW,
+    bench_commands,
+    edit_commands,
+    look_commands,
+    row_commands,
+)
 from ventrix.ui.window.cut_row import CutRow
-from ventrix.ui.window.file_commands import Files
+from ventrix.ui.window.file_commands import FILE, Files
 from ventrix.ui.window.finder import Finder, Found
+from ventrix.ui.window.found import found_commands, found_in_book, other_sides
 from ventrix.ui.window.manual import ManualWindow
-from ventrix.ui.window.menus import build_menus, commands_of
+from ventrix.ui.window.menus import build_menus
 from ventrix.ui.window.room_frame import RoomFrame
 from ventrix.ui.window.welcome import Welcome
 
@@ -52,13 +62,13 @@ AnyRoom = TypeVar("AnyRoom", bound=Room)
 AnySheet = TypeVar("AnySheet", bound=SideSheet)
 
 
-class Shell(QMainWindow):
+class MainWindow(QMainWindow):
     """Puts the parts together. What they do is theirs."""
 
-    def __init__(self, session: Session) -> None:
+    def __init__(self, open_book: OpenBook) -> None:
         super().__init__()
-        self.session = session
-        self.files = Files(session, self)
+        self.open_book = open_book
+        self.files = Files(open_book, self)
         self._frames: dict[Room, RoomFrame] = {}
         self._beside = QHBoxLayout()
         self._stack = QStackedWidget()
@@ -70,23 +80,111 @@ class Shell(QMainWindow):
         self._room = 0
         self.rail = Rail([room.name for _, room in ROOMS])
         self.rail.chosen.connect(self.go_to)
-        self.job_bar = JobBar(session)
-        self.cut_row = CutRow(session)
+        self.job_bar = JobBar(open_book)
+        self.cut_row = CutRow(open_book)
         self.cut_row.new_cut.connect(lambda: self.new_cut.open())
-        self.foot = Foot(session)
+        self.foot = Foot(open_book)
         self.manual: ManualWindow | None = None
         self._lay_out()
-        build_menus(self)
+        self.commands = self._all_commands()
+        build_menus(self.menuBar(), self.commands)
+        self._tool_tips()
         self.finder = Finder(self, self._findable)
-        session.look_changed.connect(self.rail.restyle)
-        session.opened.connect(self._name_window)
-        session.opened.connect(self._show_room)
-        session.job_changed.connect(self._name_window)
+        open_book.look_changed.connect(self.rail.restyle)
+        open_book.opened.connect(self._name_window)
+        open_book.opened.connect(self._show_room)
+        open_book.job_changed.connect(self._name_window)
         self._name_window()
         self.resize(1280, 800)
         self.setMinimumSize(800, 500)
         self._restore()
-        self.go_to(int(str(session.settings.value("room", 3))))
+        self.go_to(int(str(open_book.settings.value("room", 3))))
+
+    def _all_commands(self) -> tuple[Command, ...]:
+        """Every command, in the order the menus have them. Rooms and sheets are made when they are first needed."""
+        page = self.open_manual
+
+        def cut(id_: str, words: str, do: Callable[[], object], keys: str = "", line: bool = False) -> Command:
+            return Command(id_, words, do, keys, CUT, self._has_job, line=line)
+
+        def manual(id_: str, words: str, do: Callable[[], object], keys: str = "") -> Command:
+            return Command(id_, words, do, keys, "&Help")
+
+        rooms = (
+            Command(f"room.{key}", f"&{i + 1} {room.name}", partial(self.go_to, i), f"Ctrl+{i + 1}", VIEW)
+            for i, (key, room) in enumerate(ROOMS)
+        )
+        return (
+            *self.files.commands(),
+            Command(
+                "compare.copy",
+                "Copy the &picture of Compare",
+                lambda: self.compare.copy_picture(),
+                "",
+                FILE,
+                self._has_job,
+                line=True,
+            ),
+            Command(
+                "compare.save",
+                "Save the picture of Compare…",
+                lambda: self.compare.choose_picture_file(),
+                "",
+                FILE,
+                self._has_job,
+            ),
+            Command("quit", "&Quit", self.close, "Ctrl+Q", FILE, line=True),
+            *edit_commands(self.open_book),
+            cut("cut.new", "&New cut…", lambda: self.new_cut.open(), "Ctrl+T"),
+            cut("cut.operation", "One more &operation…", lambda: self.new_cut.open_operation()),
+            cut("cut.wall", "&Wall reading…", lambda: self.wall_sheet.open()),
+            cut("cut.pour", "&Pour…", lambda: self.pour_sheet.open()),
+            cut("cut.trial", "&Trial…", lambda: self.trial_sheet.open(), "Ctrl+Shift+T"),
+            cut("air.limit", "Limit of local air speed…", lambda: self.air.choose_limit(), line=True),
+            cut("air.traverse.new", "Tra&verse…", self._begin_traverse, "Ctrl+Shift+V"),
+            cut("claim", "A maker's &claim…", lambda: self.claim_sheet.open()),
+            cut("other", "Hold against an&y run of the book…", self._hold_against_any, "Ctrl+Shift+H"),
+            *row_commands(self.open_book),
+            Command(
+                "benches",
+                "&Benches…",
+                lambda: self.benches.open(self.flow.hand.setup.bench),
+                "Ctrl+Shift+B",
+                BENCH,
+                self._has_job,
+            ),
+            Command("pedal", "&Pedal…", lambda: choose_pedal(self.flow.pedal, self.open_book), "", BENCH),
+            *bench_commands(self.open_book, self),
+            *rooms,
+            Command("far", "&Far view alone", self.toggle_far, "F11", VIEW, line=True),
+            Command("distance", "&Reading distance…", self.set_reading_distance, "", VIEW),
+            *look_commands(self.open_book),
+            manual("find", "&Find anything…", lambda: self.finder.open(), "Ctrl+K"),
+            manual("manual.figures", "What the &figures mean", lambda: page("figures")),
+            manual("manual.bench", "&Benches and what they see", lambda: page("bench")),
+            manual("manual.calculators", "&Calculators", lambda: page("calculators")),
+            manual("manual.keys", "Every &key", lambda: page("keys")),
+            manual("manual", "&Manual: this room", page, "F1"),
+            manual("manual.index", "Manual: &contents", lambda: page("index"), "Shift+F1"),
+        )
+
+    def _has_job(self) -> bool:
+        return self.open_book.workspace is not None
+
+    def _tool_tips(self) -> None:
+        """Buttons that do what a command does say its keys."""
+        hints = {c.id: c.hint for c in self.commands}
+        self.cut_row.plus.setToolTip(hints["cut.new"])
+        self.job_bar.port.setToolTip(hints["port.next"])
+        self.rail.hint([hints[f"room.{key}"] for key, _ in ROOMS])
+
+    def _begin_traverse(self) -> None:
+        self.go_to_named("air")
+        self.traverse_sheet.open()
+
+    def _hold_against_any(self) -> None:
+        self.go_to_named("compare")
+        self.choose_other_side()
 
     # -- rooms and sheets are made when they are first entered: a window opens with the one it shows
 
@@ -104,19 +202,19 @@ class Shell(QMainWindow):
 
     @cached_property
     def head(self) -> HeadRoom:
-        room = HeadRoom(self.session)
+        room = HeadRoom(self.open_book)
         room.pour.connect(lambda: self.pour_sheet.open())
         return self._settle_room(room)
 
     @cached_property
     def flow(self) -> FlowRoom:
-        room = FlowRoom(self.session)
+        room = FlowRoom(self.open_book)
         room.far_toggled.connect(self._give_room)
         return self._settle_room(room)
 
     @cached_property
     def cuts(self) -> CutsRoom:
-        room = CutsRoom(self.session)
+        room = CutsRoom(self.open_book)
         room.new_cut.connect(lambda place: self.new_cut.open(place))
         room.operation.connect(lambda place: self.new_cut.open_operation(place))
         room.wall.connect(lambda place: self.wall_sheet.open(place))
@@ -126,58 +224,58 @@ class Shell(QMainWindow):
 
     @cached_property
     def compare(self) -> CompareRoom:
-        room = CompareRoom(self.session)
+        room = CompareRoom(self.open_book)
         room.room_wanted.connect(self.go_to_named)
         room.other_wanted.connect(self.choose_other_side)
         return self._settle_room(room)
 
     @cached_property
     def air(self) -> AirRoom:
-        room = AirRoom(self.session)
+        room = AirRoom(self.open_book)
         room.traverse_wanted.connect(lambda station: self.traverse_sheet.open(station))
         return self._settle_room(room)
 
     @cached_property
     def traverse_sheet(self) -> TraverseSheet:
-        sheet = TraverseSheet(self.session)
+        sheet = TraverseSheet(self.open_book)
         sheet.begun.connect(lambda traverse: self.air.lead_on(traverse))
         return self._settle_sheet(sheet)
 
     @cached_property
     def new_cut(self) -> NewCutSheet:
-        sheet = NewCutSheet(self.session)
+        sheet = NewCutSheet(self.open_book)
         sheet.logged.connect(self._work_simulated_port)
         return self._settle_sheet(sheet)
 
     @cached_property
     def wall_sheet(self) -> WallSheet:
-        return self._settle_sheet(WallSheet(self.session))
+        return self._settle_sheet(WallSheet(self.open_book))
 
     @cached_property
     def pour_sheet(self) -> PourSheet:
-        return self._settle_sheet(PourSheet(self.session))
+        return self._settle_sheet(PourSheet(self.open_book))
 
     @cached_property
     def trial_sheet(self) -> TrialSheet:
-        return self._settle_sheet(TrialSheet(self.session))
+        return self._settle_sheet(TrialSheet(self.open_book))
 
     @cached_property
     def claim_sheet(self) -> ClaimSheet:
-        return self._settle_sheet(ClaimSheet(self.session))
+        return self._settle_sheet(ClaimSheet(self.open_book))
 
     @cached_property
     def reckoner(self) -> Reckoner:
-        return self._settle_sheet(Reckoner(self.session))
+        return self._settle_sheet(Reckoner(self.open_book))
 
     @cached_property
     def benches(self) -> BenchSheet:
-        sheet = BenchSheet(self.session, self._live_flow)
+        sheet = BenchSheet(self.open_book, lambda: self.flow.live_flow())
         sheet.made.connect(lambda bench: self.flow.take_bench(bench))
         return self._settle_sheet(sheet)
 
     @cached_property
-    def step_back(self) -> StepBack:
-        sheet = StepBack()
+    def step_back(self) -> ReadingDistance:
+        sheet = ReadingDistance()
         sheet.taken.connect(self._use_far_size)
         sheet.closed.connect(lambda: self.room.setFocus())
         return sheet
@@ -210,8 +308,8 @@ class Shell(QMainWindow):
         self.setCentralWidget(centre)
 
     def _name_window(self) -> None:
-        space = self.session.workspace
-        demo = " (demo, a throw-away book)" if self.session.demo else ""
+        space = self.open_book.workspace
+        demo = " (demo, a throw-away book)" if self.open_book.demo else ""
         self.setWindowTitle(f"{space.job.title} · Ventrix{demo}" if space else f"Ventrix{demo}")
 
     @property
@@ -228,11 +326,11 @@ class Shell(QMainWindow):
         self._room = index
         self._show_room()
         self.rail.show_chosen(index)
-        self.session.settings.setValue("room", index)
+        self.open_book.settings.setValue("room", index)
         room = self.room
         if isinstance(room, (FlowRoom, AirRoom)):
-            if self.session.demo and not self.session.bench.active:
-                self.session.bench.connect_simulated()
+            if self.open_book.demo and not self.open_book.bench.active:
+                self.open_book.bench.connect_simulated()
             room.setFocus()
 
     def go_to_named(self, name: str) -> None:
@@ -241,54 +339,25 @@ class Shell(QMainWindow):
 
     def choose_other_side(self) -> None:
         """Find any flowed cut of the book, or a claim, to hold against; or go back to the pinned cut."""
-        self.finder.open(self._other_sides)
-
-    def _other_sides(self) -> list[Found]:
-        space = self.session.workspace
-        if space is None:
-            return []
-        entries = [Found("the pinned cut again", "back", "", space.let_go_of_other)] if space.other is not None else []
-        for entry in self.session.book.jobs():
-            job = space.job if entry.id == space.job.id else self.session.book.load(entry.id)
-            for port in job.ports:
-                for cut in port.cuts:
-                    name = f"{job.title}, {port.name}, cut {cut.number} {cut.name}"
-                    if any(not r.claimed and r.readings for r in cut.runs):
-                        hold = partial(space.hold_against_other, job.id, cut.id)
-                        entries.append(Found(name, "hold against", "measured", hold))
-                    if any(r.claimed for r in cut.runs):
-                        hold = partial(space.hold_against_other, job.id, cut.id, claimed=True)
-                        entries.append(Found(f"claimed: {name}", "hold against", "claim", hold))
-        return entries
+        self.finder.open(lambda: other_sides(self.open_book))
 
     def _show_room(self) -> None:
         """The room entered, or the welcome while no job is open."""
         frame = self._frames[self.room]
         if self._stack.isHidden():  # a sheet had a small window to itself
             self._put_sheet_away()
-        self._stack.setCurrentWidget(self.welcome if self.session.workspace is None else frame)
+        self._stack.setCurrentWidget(self.welcome if self.open_book.workspace is None else frame)
 
     def open_manual(self, page: str | None = None) -> None:
         """The manual's page for this room, or a named one."""
         if self.manual is None:
-            self.manual = ManualWindow()
+            self.manual = ManualWindow(lambda: (self.commands, [(room.name, room.commands) for room in self.rooms]))
         self.manual.open_page(page or self.room.manual)
 
     def _findable(self) -> list[Found]:
-        """Everything Ctrl+K finds."""
-        entries = [
-            Found(c.title, "calculator", f"{c.id} {c.words}", partial(self._reckon, c)) for c in registry().values()
-        ]
-        space = self.session.workspace
-        if space is not None:
-            for port in space.job.ports:
-                entries.append(Found(port.name, "port", port.kind, partial(space.look_at_port, port.id)))
-                for cut in port.cuts:
-                    name = f"{port.name}, cut {cut.number} {cut.name}"
-                    entries.append(Found(name, "cut", "", partial(space.look_at, cut.id)))
-        for entry in self.session.book.jobs():
-            entries.append(Found(entry.title, "job", "open", partial(self.files.open_job, entry.id)))
-        return [*commands_of(self.menuBar()), *entries]
+        """Everything Ctrl+K finds: commands, the room's keys, calculators, ports, cuts and jobs."""
+        commands = found_commands((*self.commands, *self.room.commands))
+        return [*commands, *found_in_book(self.open_book, self._reckon, self.files.open_job)]
 
     def _reckon(self, calculator: Calculator) -> None:
         self.reckoner.open(calculator)
@@ -309,17 +378,9 @@ class Shell(QMainWindow):
                 sheet.hide()
         self.room.setFocus()
 
-    def _live_flow(self) -> float | None:
-        """What the bench flows now [m3/s], None where it does not say or is not steady."""
-        test = self.flow.hand.test
-        live = test.live
-        if not self.session.bench.connected or live is None:
-            return None
-        return self.flow.hand.element.as_reported(*live)
-
     def _use_far_size(self, px: float) -> None:
         self.flow.far.least = px
-        self.session.settings.setValue("far_px", px)
+        self.open_book.settings.setValue("far_px", px)
         self.flow.show_alone(True)
 
     def _give_room(self, alone: bool) -> None:
@@ -338,31 +399,9 @@ class Shell(QMainWindow):
         self.go_to(FLOW)
         self.flow.show_alone(not self.flow.far.alone)
 
-    def choose_pedal(self) -> None:
-        """Take the key of the user's pedal by its name."""
-        text, ok = QInputDialog.getText(
-            self, "Pedal", "The key that the pedal types, by its name (PgDown, F8, B):", text=self.flow.pedal.name
-        )
-        if ok and self.flow.pedal.use(text.strip()):
-            self.session.settings.setValue("pedal", self.flow.pedal.name)
-            self.session.say(f"Pedal: {self.flow.pedal.name}. Press keeps, hold strikes, twice repeats.")
-        elif ok:
-            self.session.say(f"'{text}' is not the name of a key.")
-
-    def choose_speed_limit(self) -> None:
-        """The Mach number above which the Air room calls a local speed too fast."""
-        text, ok = QInputDialog.getText(
-            self, "Limit of local air speed", "Mach number (usual: 0.55):", text=f"{self.air.limit:g}"
-        )
-        if ok:
-            try:
-                self.air.use_limit(parse_quantity(text, "-"))
-            except ValueError as error:
-                self.session.say(sentence(str(error)))
-
     def _work_simulated_port(self, cut_id: str, place: str) -> None:
         """A cut logged while the simulated bench is on changes its port too."""
-        space, bench = self.session.workspace, self.session.bench
+        space, bench = self.open_book.workspace, self.open_book.bench
         if space is None or not bench.is_simulated:
             return
         port, cut = space.job.cut_of(cut_id)
@@ -372,13 +411,13 @@ class Shell(QMainWindow):
     # -- the window remembers itself
 
     def _restore(self) -> None:
-        saved = self.session.settings.value("window")
+        saved = self.open_book.settings.value("window")
         if isinstance(saved, QByteArray):
             self.restoreGeometry(saved)
 
     def closeEvent(self, event: QCloseEvent) -> None:
-        self.session.settings.setValue("window", self.saveGeometry())
+        self.open_book.settings.setValue("window", self.saveGeometry())
         if self.manual is not None:
             self.manual.close()
-        self.session.close()
+        self.open_book.close()
         super().closeEvent(event)

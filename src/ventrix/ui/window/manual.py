@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable, Iterable
 from importlib import resources
 
 from PySide6.QtCore import QUrl
@@ -9,12 +10,17 @@ from PySide6.QtGui import QTextCursor, QTextDocument
 from PySide6.QtWidgets import QTextBrowser, QVBoxLayout, QWidget
 
 from ventrix.core.calculators.answer import registry
+from ventrix.ui.widgets.command import Command
+
+Commands = tuple[Iterable[Command], list[tuple[str, Iterable[Command]]]]
 
 
-def page_text(name: str) -> str:
-    """The Markdown of one page of the manual; the page of calculators is made from their registry."""
+def page_text(name: str, commands: Callable[[], Commands] = lambda: ((), [])) -> str:
+    """The Markdown of one page of the manual; those of calculators and keys are made from the program's own tables."""
     if name == "calculators":
         return calculators_page()
+    if name == "keys":
+        return keys_page(*commands())
     return resources.files("ventrix.manual").joinpath(f"{name}.md").read_text(encoding="utf-8")
 
 
@@ -36,11 +42,22 @@ def calculators_page() -> str:
     return "\n".join(lines)
 
 
+def keys_page(commands: Iterable[Command], rooms: list[tuple[str, Iterable[Command]]]) -> str:
+    """Every key: those that work everywhere, and those of each room."""
+    lines = ["# Every key", "", "## Everywhere", "", "| key | does |", "|---|---|"]
+    lines += [f"| {c.keys} | {c.name} |" for c in commands if c.keys]
+    for room, own in rooms:
+        lines += ["", f"## {room}", "", "| key | does |", "|---|---|"]
+        lines += [f"| {c.keys} | {c.name} |" for c in own if c.keys]
+    return "\n".join(lines)
+
+
 class ManualWindow(QWidget):
     """Shows one page at a time; links lead to the others."""
 
-    def __init__(self) -> None:
+    def __init__(self, commands: Callable[[], Commands]) -> None:
         super().__init__()
+        self._commands = commands
         self.resize(720, 760)
         self.browser = QTextBrowser()
         self.browser.setOpenLinks(False)
@@ -53,7 +70,9 @@ class ManualWindow(QWidget):
     def open_page(self, name: str) -> None:
         folder = resources.files("ventrix.manual")
         self.browser.document().setBaseUrl(QUrl.fromLocalFile(f"{folder}/"))
-        self.browser.document().setMarkdown(page_text(name), QTextDocument.MarkdownFeature.MarkdownDialectGitHub)
+        self.browser.document().setMarkdown(
+            page_text(name, self._commands), QTextDocument.MarkdownFeature.MarkdownDialectGitHub
+        )
         self._space_out()
         self.browser.moveCursor(QTextCursor.MoveOperation.Start)
         self.setWindowTitle(f"Ventrix manual: {name}")

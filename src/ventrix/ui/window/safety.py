@@ -12,7 +12,7 @@ from types import TracebackType
 from typing import IO
 
 from ventrix.records.bad_input import BookError, InputError, sentence_of
-from ventrix.ui.open_book import Session
+from ventrix.ui.open_book import OpenBook
 
 log = logging.getLogger("ventrix")
 LARGEST = 1024 * 1024  # bytes of a log before it begins anew
@@ -29,7 +29,7 @@ class Safety:
     """Takes what nobody caught: the book's refusals to the foot, everything else to the log and the foot."""
 
     def __init__(self) -> None:
-        self._session: Session | None = None
+        self._open_book: OpenBook | None = None
         self._had = sys.excepthook, threading.excepthook
         self._handler: logging.Handler | None = None
         self._faults: IO[str] | None = None
@@ -50,9 +50,9 @@ class Safety:
         sys.excepthook = self.caught
         threading.excepthook = lambda given: self.caught(given.exc_type, given.exc_value, given.exc_traceback)
 
-    def watch(self, session: Session) -> None:
+    def watch(self, open_book: OpenBook) -> None:
         """Say at this window's foot what is caught."""
-        self._session = session
+        self._open_book = open_book
 
     def remove(self) -> None:
         """Put back what was there before."""
@@ -78,7 +78,7 @@ class Safety:
         self._say(f"Something went wrong ({kind.__name__}); what was kept is on disk. The log has it: {where}")
 
     def _say(self, sentence: str) -> None:
-        if self._session is None or threading.current_thread() is not threading.main_thread():
+        if self._open_book is None or threading.current_thread() is not threading.main_thread():
             print(f"ventrix: {sentence}", file=sys.stderr)
         else:
-            self._session.not_kept(sentence)
+            self._open_book.not_kept(sentence)

@@ -1,0 +1,83 @@
+"""What a person does to the open job from anywhere: walk the row, add ports, name a witness. Answers are sentences."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from ventrix.core.edits.cuts import add_port, edit_port
+from ventrix.core.model.noun import Direction
+from ventrix.workspace.new_job import new_port
+from ventrix.workspace.workspace import Workspace
+
+
+def step_along_row(space: Workspace, by: int) -> None:
+    """Look at the next cut, or the one before."""
+    if space.port is None or space.real_cut is None:
+        return
+    cuts = space.port.cuts
+    at = cuts.index(space.real_cut) + by
+    if 0 <= at < len(cuts):
+        space.look_at(cuts[at].id)
+
+
+def pin_along_row(space: Workspace, by: int) -> None:
+    """Hold against the next cut, or the one before."""
+    if space.port is None or space.cut is None:
+        return
+    cuts = [c for c in space.port.cuts if c.id != space.cut.id]
+    if not cuts:
+        return
+    at = cuts.index(space.against) + by if space.against is not None else 0
+    if 0 <= at < len(cuts):
+        space.hold_against(cuts[at].id)
+
+
+def next_port(space: Workspace) -> None:
+    """Look at the next port of the head; after the last, the first."""
+    if space.port is not None:
+        ports = space.job.ports
+        space.look_at_port(ports[(ports.index(space.port) + 1) % len(ports)].id)
+
+
+def make_port(space: Workspace, kind: Direction) -> None:
+    """One more port of a kind, as received, and look at it."""
+    count = sum(p.kind == kind for p in space.job.ports) + 1
+    port = new_port(f"{kind.capitalize()} {count}", kind)
+    space.apply(f"new port '{port.name}'", add_port(space.job, port))
+    space.look_at_port(port.id)
+
+
+def make_all_ports(space: Workspace) -> str:
+    """A port of each kind for every cylinder that has none yet, in one edit; a sentence where that cannot be."""
+    if not space.job.cylinders:
+        return "Say in the Head room, Casting, how many cylinders the head has."
+    job, made = space.job, 0
+    kinds: tuple[Direction, ...] = ("intake", "exhaust")
+    for kind in kinds:
+        for cylinder in range(1, space.job.cylinders + 1):
+            name = f"{kind.capitalize()} {cylinder}"
+            if all(p.name != name for p in job.ports):
+                job = add_port(job, replace(new_port(name, kind), cylinder=cylinder))
+                made += 1
+    if made:
+        space.apply(f"{made} ports", job)
+    return ""
+
+
+def toggle_witness(space: Workspace) -> str:
+    """Make the port in hand the witness, or no longer; a sentence where it cannot be one."""
+    if space.port is None:
+        return ""
+    port, on = space.port, not space.port.witness
+    if on and len(port.cuts) > 1:
+        return f"{port.name} has been cut: a witness is a port that nobody touches."
+    name = f"{port.name} {'is' if on else 'is no longer'} the witness"
+    space.apply(name, edit_port(space.job, port.id, lambda p: replace(p, witness=on)))
+    return ""
+
+
+def toggle_judging_by_witness(space: Workspace) -> str:
+    """Judge against the witness port's own change, or leave it out; says which."""
+    on = not space.findings.judge_by_witness
+    space.judge_by_witness(on)
+    return "Judged against the witness port's own change." if on else "The witness is left out of verdicts."
