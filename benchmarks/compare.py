@@ -7,6 +7,8 @@ import statistics
 import time
 from collections.abc import Callable
 
+from ventrix.rooms.shared.plot_values import Picture
+
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 
 import numpy as np
@@ -58,7 +60,7 @@ def main() -> None:
     plot.resize(760, 420)
     plot.show()
     lines = [Line(x, y, "quiet", 1, label=str(i)) for i, y in enumerate(ys)]
-    plot.show_values(lines, x_range=(0, 0.63), y_range=(0, 260))
+    plot.show_picture(Picture(lines, x_range=(0, 0.63), y_range=(0, 260)))
     bare = pg.PlotWidget()
     bare.resize(760, 420)
     bare.show()

@@ -130,7 +130,7 @@ def test_the_whole_row(compare: tuple[MainWindow, Workspace], qtbot) -> None:  #
     assert "cut 0 to 3" in view.together.text()
     view.count.setValue(9)
     assert "not flowed" in view.together.text()
-    view.copy()
+    view.table.copy()
     lines = QApplication.clipboard().text().splitlines()
     assert len(lines) == 4
     assert float(lines[1].split("\t")[1]) == pytest.approx(4.0, abs=0.2)

@@ -85,14 +85,14 @@ def test_stations_are_typed_pasted_copied_and_give_a_volume(open_window: Open) -
     QApplication.clipboard().setText(
         "along\tname\twidth\theight\n0\topening\t1.2\t1.6\n1\t\t1.1\t1.6\n2\tpinch\t1.0\t1.6\n3\t\t1.2\t1.5\n"
     )
-    tab.paste()  # type: ignore[attr-defined]
+    tab.table.paste()  # type: ignore[attr-defined]
     cut = space_of(window).real_cut
     assert cut is not None
     assert [s.name for s in cut.stations] == ["opening", "", "pinch", ""]
-    tab.copy()  # type: ignore[attr-defined]
+    tab.table.copy()  # type: ignore[attr-defined]
     assert len(QApplication.clipboard().text().splitlines()) == 5
     QApplication.clipboard().setText("0\t\twide\t2")
-    tab.paste()  # type: ignore[attr-defined]
+    tab.table.paste()  # type: ignore[attr-defined]
     assert "row 1, width" in tab.problem.text().lower()
     assert space_of(window).real_cut == cut  # nothing in the book has changed
     for key, value in (("floor_length", 0.1), ("roof_length", 0.1), ("throat_diameter", 0.04)):

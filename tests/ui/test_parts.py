@@ -18,7 +18,7 @@ from ventrix.rooms.compare.scorecard import Score
 from ventrix.rooms.display_units import METRIC, US
 from ventrix.rooms.flow.pictures import FarPicture, LadderRung, Tape
 from ventrix.rooms.shared.conditions_words import in_words
-from ventrix.rooms.shared.plot_values import Band, Bars, Line
+from ventrix.rooms.shared.plot_values import Band, Bars, Line, Picture
 from ventrix.ui.bench_bridge import BenchBridge
 from ventrix.ui.calculators.reckoner import shown_unit
 from ventrix.ui.compare.scorecard import Scorecard
@@ -209,21 +209,23 @@ def test_plot_draws_what_it_is_given(styled: QApplication, qtbot) -> None:  # ty
     plot = Plot("flow")
     qtbot.addWidget(plot)
     x = np.array([0.1, 0.2, 0.3])
-    plot.show_values(
-        [
-            Line(x, 100 * x, "intake", label="1"),
-            Line(x, 101 * x, "quiet", style="dashed", label="2", points=(x, 100 * x)),
-        ],
-        bands=[Band(x, -x, x, "unproven")],
-        bars=Bars(x, np.array([1.0, -2.0, 0.0]), ["#8FD694"] * 3, ["a", "b", "c"], 0.01),
-        verticals=[(0.2, "cam lift")],
-        x_range=(0, 0.4),
-        y_range=(-5, 40),
-        x_ticks=[0.1, 0.2],
-        digits=3,
+    plot.show_picture(
+        Picture(
+            [
+                Line(x, 100 * x, "intake", label="1"),
+                Line(x, 101 * x, "quiet", style="dashed", label="2", points=(x, 100 * x)),
+            ],
+            bands=[Band(x, -x, x, "unproven")],
+            bars=Bars(x, np.array([1.0, -2.0, 0.0]), ["#8FD694"] * 3, ["a", "b", "c"], 0.01),
+            verticals=[(0.2, "cam lift")],
+            x_range=(0, 0.4),
+            y_range=(-5, 40),
+            x_ticks=[0.1, 0.2],
+            digits=3,
+        )
     )
     before = len(plot.plot.getPlotItem().items)
-    plot.show_values([])
+    plot.show_picture(Picture([]))
     assert len(plot.plot.getPlotItem().items) < before
 
 

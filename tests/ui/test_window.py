@@ -222,7 +222,7 @@ def test_conditions_that_differ_are_said_before_the_test(open_window: Open) -> N
 
 def test_lift_table_copies_as_tabs(open_window: Open) -> None:
     window = open_window()
-    window.compare.copy_table()
+    window.compare.table.copy()
     lines = QApplication.clipboard().text().splitlines()
     assert lines[0].split("\t") == ["lift", "cut 2", "cut 3", "difference", "±", "%"]
     assert len(lines) == 13

@@ -1,4 +1,4 @@
-"""What a plot is drawn from: lines, bands and bars."""
+"""What a plot is drawn from: a picture of lines, bands, bars and marks, as values."""
 
 from __future__ import annotations
 
@@ -45,3 +45,24 @@ class Bars:
     colours: Sequence[str]
     texts: Sequence[str]
     width: float
+
+
+Mark = tuple[float, str]  # where on its axis, and its words
+
+
+@dataclass(frozen=True, slots=True)
+class Picture:
+    """Everything a plot shows, in display units. `verticals` and `horizontals` are marker lines with their words,
+    `spots` letters at places of the curves; `digits` are those of the bottom axis, `value_digits` of the curves."""
+
+    lines: Sequence[Line] = ()
+    bands: Sequence[Band] = ()
+    bars: Bars | None = None
+    verticals: Sequence[Mark] = ()
+    horizontals: Sequence[Mark] = ()
+    spots: Sequence[tuple[float, float, str]] = ()
+    x_range: tuple[float, float] | None = None
+    y_range: tuple[float, float] | None = None
+    x_ticks: Sequence[float] | None = None
+    digits: int = 1
+    value_digits: int = 1

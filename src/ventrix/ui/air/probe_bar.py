@@ -6,11 +6,11 @@ import re
 from dataclasses import replace
 from typing import Any, Final
 
-import numpy as np
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QApplication, QHBoxLayout, QLabel, QLineEdit, QWidget
 
 from ventrix.bench.drivers.sample import Sample
+from ventrix.bench.procedure.probe_procedure import ProbeProcedure
 from ventrix.core.air.layouts import Place, layout_named
 from ventrix.core.air.sections import places_on, size_of
 from ventrix.core.air.traverse import AirThere, air_of, point_speed
@@ -22,11 +22,7 @@ from ventrix.core.quantity.words import sentence
 from ventrix.ui.open_book import OpenBook
 from ventrix.workspace.ids import new_id
 
-WINDOW: Final = 3.0  # s of probe samples that a kept point is the mean of
-
-
 MOST_SPEED: Final = 340.0  # m/s, about the speed of sound: no port's air goes faster on a bench
-UNSTEADY: Final = 0.05  # of the mean: the air, the hand or the blower is still moving
 
 
 class ProbeBar(QWidget):
@@ -38,8 +34,7 @@ class ProbeBar(QWidget):
         super().__init__()
         self.open_book = open_book
         self.leading: str | None = None
-        self.point = 0
-        self._samples: list[Sample] = []
+        self.procedure = ProbeProcedure()
         self._hand = ""
         self.entry = QLineEdit()
         self.entry.setAccessibleName("Reading at this point")
@@ -87,33 +82,23 @@ class ProbeBar(QWidget):
         here = unroll(space.port, space.real_cut, space.job.valve_of(space.port))
         return places_on(layout, size_of(here, traverse.station))
 
-    def _names(self, traverse: Traverse) -> list[str]:
-        return [p.name for p in self._places(traverse)]
-
     def _stand_on_open(self) -> None:
         traverse = self.traverse()
         if traverse is None:
             return
-        read = {p.name for p in traverse.points if p.struck is None}
-        names = self._names(traverse)
-        self.point = next((i for i, n in enumerate(names) if n not in read), len(names))
-        self._samples = []
+        self.procedure = ProbeProcedure([p.name for p in self._places(traverse)], traverse.kind == "ball")
+        self.procedure.stand_on_open(p.name for p in traverse.points if p.struck is None)
         self._hold()
 
     def stand_on(self, name: str) -> None:
         """Stand on a point by its name."""
-        traverse = self.traverse()
-        if traverse is not None and name in self._names(traverse):
-            self.point = self._names(traverse).index(name)
-            self._samples = []
+        if self.traverse() is not None and self.procedure.stand_on(name):
             self._hold()
             self.moved.emit()
 
     def wanted(self) -> str:
         """Name of the point stood on."""
-        traverse = self.traverse()
-        names = self._names(traverse) if traverse is not None else []
-        return names[self.point] if self.point < len(names) else ""
+        return self.procedure.wanted if self.traverse() is not None else ""
 
     def _hold(self) -> None:
         """Hold the simulated probe or ball at the point stood on, the valve open and the blower on."""
@@ -122,10 +107,10 @@ class ProbeBar(QWidget):
         if space is None or traverse is None or not bench.is_simulated:
             return
         places = self._places(traverse)
-        if self.point >= len(places):
+        if self.procedure.at >= len(places):
             bench.send(lambda b: b.hold(None, ball=traverse.kind == "ball"))
             return
-        place, lift = places[self.point], traverse.lift or 0.0
+        place, lift = places[self.procedure.at], traverse.lift or 0.0
         station = "seat" if traverse.station == "exit" else traverse.station
         pressure = self._pressure_of(traverse)
         if self._hand != traverse.id:
@@ -139,25 +124,8 @@ class ProbeBar(QWidget):
     def _sampled(self, samples: list[Sample]) -> None:
         if self.leading is None or not self.isVisible():
             return
-        self._samples += samples
-        newest = self._samples[-1].time
-        self._samples = [s for s in self._samples if s.time >= newest - WINDOW]
+        self.procedure.feed(samples)
         self.show_lead()
-
-    def live(self, traverse: Traverse) -> float | None:
-        """The mean of the last seconds: a probe's pressure [Pa], or the flow with the ball in [m3/s]."""
-        if not self._samples or not self.open_book.bench.connected:
-            return None
-        if traverse.kind == "ball":
-            return float(np.mean([s.flow for s in self._samples]))
-        probe = [s.probe for s in self._samples if s.probe is not None]
-        return float(np.mean(probe)) if probe else None
-
-    def _spread(self, traverse: Traverse) -> float:
-        """Standard deviation of the samples in hand, in what `live` is the mean of."""
-        if traverse.kind == "ball":
-            return float(np.std([s.flow for s in self._samples]))
-        return float(np.std([s.probe for s in self._samples if s.probe is not None]))
 
     def show_lead(self) -> None:
         """Say which point is wanted, and what the probe reads there."""
@@ -165,11 +133,11 @@ class ProbeBar(QWidget):
         if traverse is None:
             self.lead.clear()
             return
-        names, units = self._names(traverse), self.open_book.units
-        if self.point >= len(names):
+        units = self.open_book.units
+        if not self.procedure.wanted:
             self.lead.setText("every point is read")
             return
-        value = self.live(traverse)
+        value = self.procedure.live() if self.open_book.bench.connected else None
         shown = ""
         if value is not None and traverse.kind == "ball":
             shown = f": {units.flow.with_unit(value)}"
@@ -178,24 +146,19 @@ class ProbeBar(QWidget):
             speed = point_speed(there, traverse.coefficient or 1.0, self._air(traverse))
             told = "–" if speed is None else units.speed.with_unit(float(speed.reference))
             shown = f": {units.pressure.with_unit(value)}, {told}"
-        self.lead.setText(f"{names[self.point]}{shown}")
+        self.lead.setText(f"{self.procedure.wanted}{shown}")
 
     def keep_live(self) -> None:
         """Keep what the probe reads at this point."""
         traverse = self.traverse()
         if traverse is None:
             return
-        value = self.live(traverse)
-        if value is None:
-            self.problem.setText("No probe is connected: type the reading.")
-        elif self._samples[-1].time - self._samples[0].time < 0.9 * WINDOW:
-            self.problem.setText("Wait: three seconds of readings are wanted.")
-        elif self._spread(traverse) > UNSTEADY * value:
-            self.problem.setText("Not steady yet: wait, or type the reading.")
-        elif traverse.kind == "ball":
-            self._keep(traverse, flow=value)
-        else:
-            self._keep(traverse, reading=max(value, 0.0))
+        try:
+            value = self.procedure.kept()
+        except ValueError as error:
+            self.problem.setText(str(error))
+            return
+        self._keep(traverse, **({"flow": value} if traverse.kind == "ball" else {"reading": value}))
 
     def keep_typed(self) -> None:
         """Keep a figure typed: a pressure, or a speed by its unit; with a ball, the flow."""
@@ -232,17 +195,22 @@ class ProbeBar(QWidget):
         return figures
 
     def _keep(self, traverse: Traverse, **values: float) -> None:
+        self._keep_all(traverse, {self.procedure.wanted: values}, f"probe {self.procedure.wanted}")
+
+    def _keep_all(self, traverse: Traverse, figures: dict[str, dict[str, float]], act: str) -> None:
+        """Keep figures at their points, in one edit; what was read there before is struck."""
         space = self.open_book.workspace
-        places = self._places(traverse)
-        if space is None or space.real_cut is None or self.point >= len(places):
+        places = {p.name: p for p in self._places(traverse)}
+        if space is None or space.real_cut is None or not all(name in places for name in figures):
             return
-        place = places[self.point]
-        figures: dict[str, Any] = {key: tidy(value) for key, value in values.items()}
-        point = ProbePoint(id=new_id(), name=place.name, u=tidy(place.u), v=tidy(place.v), **figures)
-        had = tuple(replace(p, struck=p.struck or "read again") if p.name == place.name else p for p in traverse.points)
-        job = edit_traverse(space.job, space.real_cut.id, traverse.id, lambda t: replace(t, points=(*had, point)))
+        had = tuple(replace(p, struck=p.struck or "read again") if p.name in figures else p for p in traverse.points)
+        new = []
+        for name, values in figures.items():
+            kept: dict[str, Any] = {key: tidy(value) for key, value in values.items()}
+            new.append(ProbePoint(id=new_id(), name=name, u=tidy(places[name].u), v=tidy(places[name].v), **kept))
+        job = edit_traverse(space.job, space.real_cut.id, traverse.id, lambda t: replace(t, points=(*had, *new)))
         self.problem.clear()
-        space.apply(f"probe {place.name}", job)
+        space.apply(act, job)
         self._stand_on_open()
         self.moved.emit()
 
@@ -262,24 +230,24 @@ class ProbeBar(QWidget):
         self.stand_on(last.name)
 
     def paste(self) -> None:
-        """Points from a spreadsheet, name and reading a line; or readings alone, in the layout's order."""
-        space = self.open_book.workspace
+        """Points from a spreadsheet, name and reading a line, or readings alone in the layout's order: all of them or,
+        with a sentence, none."""
         traverse = self.traverse()
-        if space is None or traverse is None:
+        if traverse is None:
             self.open_book.say("Begin a traverse first (N).")
             return
         rows = [line.split("\t") for line in QApplication.clipboard().text().splitlines() if line.strip()]
-        names = self._names(traverse)
+        names = self.procedure.names
+        figures: dict[str, dict[str, float]] = {}
         for number, cells in enumerate(rows, 1):
             name = cells[0].strip() if len(cells) > 1 else (names[number - 1] if number <= len(names) else "")
-            traverse = self.traverse()
-            if name not in names or traverse is None:
+            if name not in names:
                 self.problem.setText(f"Row {number}: '{name}' is no point of this layout.")
                 return
             try:
-                values = self._parse(cells[-1].strip(), traverse)
+                figures[name] = self._parse(cells[-1].strip(), traverse)
             except ValueError as error:
                 self.problem.setText(f"Row {number}: {error}.")
                 return
-            self.point = names.index(name)
-            self._keep(traverse, **values)
+        if figures:
+            self._keep_all(traverse, figures, f"{len(figures)} points pasted")

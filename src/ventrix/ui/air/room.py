@@ -40,7 +40,7 @@ from ventrix.rooms.air.shows import (
     swirl_path,
     swirl_sentences,
 )
-from ventrix.rooms.shared.plot_values import Line
+from ventrix.rooms.shared.plot_values import Line, Picture
 from ventrix.rooms.shared.probed_fields import field_at, fields_along, pressure_of
 from ventrix.rooms.shared.unrolled_map import map_picture
 from ventrix.ui.air.probe_bar import ProbeBar
@@ -320,7 +320,7 @@ class AirRoom(Room):
                 x = from_si_array(run.lift[known], units.lift.unit)
                 y = from_si_array(run.swirl[known], "rpm")
                 lines.append(Line(x, y, port.kind, width, style, (x, y) if width > 2 else None, str(each.number)))
-        self.swirl.show_values(lines, digits=units.lift.digits, value_digits=0)
+        self.swirl.show_picture(Picture(lines, digits=units.lift.digits, value_digits=0))
         path, what = swirl_path(space.findings, port, units)
         self.trade.setText(f"{what}, against peak flow, {units.flow.label}, cut by cut: the usual trade-off")
         if path:
@@ -328,11 +328,11 @@ class AirRoom(Room):
             spots = [(float(a), float(b), str(n)) for n, a, b in path]
             low, high = float(y.min()), float(y.max())
             room = 0.3 * max(high - low, 0.02 * abs(high))
-            self.path.show_values(
-                [Line(x, y, "brass", 2, points=(x, y))], spots=spots, y_range=(low - room, high + room)
+            self.path.show_picture(
+                Picture([Line(x, y, "brass", 2, points=(x, y))], spots=spots, y_range=(low - room, high + room))
             )
         else:
-            self.path.show_values([])
+            self.path.show_picture(Picture([]))
         before = space.against if space.against is not None and space.against.id != cut.id else None
         self.said.setText("\n\n".join(swirl_sentences(space.findings, port, before, cut, units)))
 

@@ -11,7 +11,7 @@ from ventrix.core.benches.plate import plate_chart, plate_sentence
 from ventrix.core.model.bench import Bench, PlateCheck
 from ventrix.core.quantity.field_checks import positive
 from ventrix.core.quantity.words import sentence
-from ventrix.rooms.shared.plot_values import Band, Line
+from ventrix.rooms.shared.plot_values import Band, Line, Picture
 from ventrix.ui.benches.page import HistoryPage, caption_label
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.plot import Plot
@@ -59,13 +59,15 @@ class PlatePage(HistoryPage):
         low = min(100 * chart.low, 100 * float(chart.ratio.min()))
         high = max(100 * chart.high, 100 * float(chart.ratio.max()))
         room = 0.3 * (high - low)
-        self.chart.show_values(
-            [middle, checks],
-            bands=[band],
-            x_range=(0.5, len(x) + 0.5),
-            y_range=(low - room, high + room),
-            x_ticks=[float(v) for v in x[:: max(1, len(x) // 12)]],
-            digits=0,
+        self.chart.show_picture(
+            Picture(
+                [middle, checks],
+                bands=[band],
+                x_range=(0.5, len(x) + 0.5),
+                y_range=(low - room, high + room),
+                x_ticks=[float(v) for v in x[:: max(1, len(x) // 12)]],
+                digits=0,
+            )
         )
 
     def _flowed(self, value: float | None) -> None:

@@ -25,6 +25,7 @@ class ClaimSheet(FormSheet):
         self.bore = self.add_figure("Stated bore", "length")
         self.entry = self.add_choice("Stated entry", [("not stated", None), *((e.words, e) for e in Entry)])
         self.rows = QPlainTextEdit()
+        self.rows.setTabChangesFocus(True)
         self.rows.setPlaceholderText("lift and flow, a line each:\n0.1  62\n0.2  125")
         self.rows.setFixedHeight(220)
         self._captioned("Lift and flow", self.rows)

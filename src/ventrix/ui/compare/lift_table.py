@@ -4,26 +4,24 @@ from __future__ import annotations
 
 import numpy as np
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QAbstractItemView, QApplication, QHeaderView, QTableWidget, QTableWidgetItem
+from PySide6.QtWidgets import QHeaderView, QTableWidgetItem
 
 from ventrix.core.judging.comparison import RunComparison
 from ventrix.core.quantity.units import from_si_array
 from ventrix.rooms.display_units import Units
 from ventrix.ui.look import theme
 from ventrix.ui.look.marks import MARK
+from ventrix.ui.widgets.table import Table
 
 LINE = 20
 
 
-class LiftTable(QTableWidget):
+class LiftTable(Table):
     """Interpolated figures stand in brackets; marks say what is proven at a lift taken alone."""
 
     def __init__(self) -> None:
-        super().__init__()
-        self.setAccessibleName("Lift table")
-        self.setEditTriggers(QAbstractItemView.EditTrigger.NoEditTriggers)
+        super().__init__("Lift table")
         self.setShowGrid(False)
-        self.setCornerButtonEnabled(False)
         self.verticalHeader().setDefaultSectionSize(LINE)
         self.verticalHeader().setMinimumSectionSize(LINE)
         self.horizontalHeader().setSectionResizeMode(QHeaderView.ResizeMode.Stretch)
@@ -70,13 +68,8 @@ class LiftTable(QTableWidget):
                 self.setItem(row, i, item)
         self.setFixedHeight(self.horizontalHeader().sizeHint().height() + LINE * len(heads) + 6)
 
-    def copy(self) -> None:
-        """The whole table to the clipboard, one lift a row."""
-        model = self.model()
-        across, down = Qt.Orientation.Horizontal, Qt.Orientation.Vertical
-        rows = [["lift", *(str(model.headerData(r, down)) for r in range(model.rowCount()))]]
-        for column in range(model.columnCount()):
-            cells = [str(model.index(r, column).data()).lstrip("▲▼ ") for r in range(model.rowCount())]
-            rows.append([str(model.headerData(column, across)), *cells])
-        text = "\n".join("\t".join(row) for row in rows).replace("−", "-")
-        QApplication.clipboard().setText(text)
+    def rows(self) -> list[list[str]]:
+        """One lift a row, as a spreadsheet wants it."""
+        turned = [list(column) for column in zip(*super().rows(), strict=True)]
+        turned[0][0] = "lift"
+        return turned

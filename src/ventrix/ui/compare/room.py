@@ -7,7 +7,6 @@ from typing import Final
 
 import numpy as np
 from PySide6.QtCore import QSize, Qt, Signal
-from PySide6.QtGui import QKeySequence, QShortcut
 from PySide6.QtWidgets import (
     QBoxLayout,
     QComboBox,
@@ -31,7 +30,7 @@ from ventrix.records.bad_input import InputError
 from ventrix.rooms.compare.curves import CurvePicture, curves
 from ventrix.rooms.compare.scorecard import score_rows
 from ventrix.rooms.display_units import Units
-from ventrix.rooms.shared.plot_values import Band, Bars
+from ventrix.rooms.shared.plot_values import Band, Bars, Picture
 from ventrix.ui.compare.lift_table import LiftTable
 from ventrix.ui.compare.scorecard import Scorecard
 from ventrix.ui.compare.verdict_card import VerdictCard
@@ -107,9 +106,7 @@ class CompareRoom(Room):
         self.ribbon_caption.setObjectName("caption")
         self.ribbon = Plot("Difference of the two cuts against lift")
         self.table = LiftTable()
-        QShortcut(QKeySequence.StandardKey.Copy, self.table, self.copy_table).setContext(
-            Qt.ShortcutContext.WidgetShortcut
-        )
+        self.table.said.connect(open_book.say)
         self.notes = QLabel()
         self.notes.setObjectName("caption")
         self.notes.setWordWrap(True)
@@ -117,6 +114,7 @@ class CompareRoom(Room):
         self.scorecard = Scorecard()
         self.scorecard.room_wanted.connect(self.room_wanted)
         self.row_view = RowView()
+        self.row_view.table.said.connect(open_book.say)
         self.empty = QLabel()
         self.empty.setObjectName("title")
         self.empty.setWordWrap(True)
@@ -300,16 +298,18 @@ class CompareRoom(Room):
         assert space is not None
         kind = kind_of(self.kind.currentData())
         picture: CurvePicture = curves(space.findings, pair, c, kind, units, over_ratio=self.over_ratio)
-        self.curves.show_values(
-            picture.lines,
-            verticals=picture.verticals,
-            horizontals=picture.horizontals,
-            spots=picture.spots,
-            x_range=picture.x_range,
-            y_range=picture.y_range,
-            x_ticks=None if self.over_ratio else self._ticks(c, units),
-            digits=2 if self.over_ratio else units.lift.digits,
-            value_digits=picture.shown.digits,
+        self.curves.show_picture(
+            Picture(
+                picture.lines,
+                verticals=picture.verticals,
+                horizontals=picture.horizontals,
+                spots=picture.spots,
+                x_range=picture.x_range,
+                y_range=picture.y_range,
+                x_ticks=None if self.over_ratio else self._ticks(c, units),
+                digits=2 if self.over_ratio else units.lift.digits,
+                value_digits=picture.shown.digits,
+            )
         )
         unit = f", {picture.shown.label}" if picture.shown.label not in ("", "-") else ""
         nominal = units.pressure.with_unit(c.pressure) if c.kind == "flow" else "this bench"
@@ -338,14 +338,16 @@ class CompareRoom(Room):
         above, below = max(float(change.max()), float(u.max())), max(-float(change.min()), float(u.max()))
         room = 0.42 * (above + below)  # for the words at the bars' ends
         width = float(np.min(np.diff(np.r_[0.0, x]))) * 0.16
-        self.ribbon.show_values(
-            [],
-            bands=[band],
-            bars=Bars(x, change, shades, texts, width),
-            x_range=(0.0, float(x[-1]) * 1.05),
-            y_range=(-below - (room if float(change.min()) < 0 else 0.0), above + room),
-            x_ticks=self._ticks(c, units),
-            digits=units.lift.digits,
+        self.ribbon.show_picture(
+            Picture(
+                [],
+                bands=[band],
+                bars=Bars(x, change, shades, texts, width),
+                x_range=(0.0, float(x[-1]) * 1.05),
+                y_range=(-below - (room if float(change.min()) < 0 else 0.0), above + room),
+                x_ticks=self._ticks(c, units),
+                digits=units.lift.digits,
+            )
         )
         name = units.flow.label if c.kind == "flow" else f"percent of {self._name(pair, 0)}"
         self.ribbon_caption.setText(f"{mark}what {self._name(pair, 1)} did, {name} (grey: not proven)")
@@ -393,11 +395,6 @@ class CompareRoom(Room):
             assert verdict is not None
             rows = score_rows(space.findings, pair, pair.comparison, verdict, self.open_book.units, self.chosen)
             self.scorecard.show_rows(rows, self._name(pair, 0), self._name(pair, 1))
-
-    def copy_table(self) -> None:
-        """The lift table to the clipboard, one lift a row, as tab-separated values."""
-        self.table.copy()
-        self.open_book.say("Lift table copied.")
 
     def picture(self) -> QWidget:
         """What is saved or copied as a picture: the room without its buttons."""

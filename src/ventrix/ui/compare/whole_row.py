@@ -5,16 +5,10 @@ from __future__ import annotations
 from itertools import pairwise
 
 import numpy as np
-from PySide6.QtCore import Qt
-from PySide6.QtGui import QKeySequence, QShortcut
 from PySide6.QtWidgets import (
-    QAbstractItemView,
-    QApplication,
     QHBoxLayout,
     QLabel,
     QSpinBox,
-    QTableWidget,
-    QTableWidgetItem,
     QVBoxLayout,
     QWidget,
 )
@@ -27,10 +21,11 @@ from ventrix.core.quantity.units import from_si
 from ventrix.core.quantity.words import percent_text
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.shared.gain_words import doubt_text, gain_text, shown_of
-from ventrix.rooms.shared.plot_values import Bars, Line
+from ventrix.rooms.shared.plot_values import Bars, Line, Picture
 from ventrix.ui.look import theme
 from ventrix.ui.look.marks import MARK
 from ventrix.ui.widgets.plot import Plot
+from ventrix.ui.widgets.table import Table
 
 HEADS = ("cut", "its own gain", "±", "over the first", "±", "cc", "min", "gain per hour", "says")
 
@@ -45,14 +40,10 @@ class RowView(QWidget):
         self.sentence.setStyleSheet("font-size: 15px")
         self.ladder = Plot("Gain of each cut, with its uncertainty")
         self.path = Plot("Path of the port through volume and flow")
-        self.table = QTableWidget(0, len(HEADS))
-        self.table.setAccessibleName("Cuts of this port")
-        self.table.setHorizontalHeaderLabels(HEADS)
-        self.table.setEditTriggers(QAbstractItemView.EditTrigger.NoEditTriggers)
+        self.table = Table("Cuts of this port", sorts=True)
         self.table.verticalHeader().hide()
         self.table.setShowGrid(False)
         self.table.horizontalHeader().setStretchLastSection(True)
-        QShortcut(QKeySequence.StandardKey.Copy, self.table, self.copy).setContext(Qt.ShortcutContext.WidgetShortcut)
         self.count = QSpinBox()
         self.count.setRange(1, 60)
         self.count.setValue(2)
@@ -159,26 +150,28 @@ class RowView(QWidget):
                 tops.append((x, y + u, f"{y:+.1f}".replace("-", "−")))
                 lines.append(Line(np.array([x, x]), np.array([y - u, y + u]), "text", 1.5))
         if not xs:
-            self.ladder.show_values([])
+            self.ladder.show_picture(Picture([]))
             return
         bars = Bars(np.array(xs), np.array(heights), colours, [""] * len(xs), 0.28)
         reach = [*heights, *(float(v) for line in lines for v in line.y), 0.0]
         span = max(reach) - min(reach) or 1.0
         numbers = [float(s.cut.number) for s in row.steps]
-        self.ladder.show_values(
-            lines,
-            bars=bars,
-            spots=tops,
-            x_range=(numbers[0] - 0.6, numbers[-1] + 0.6),
-            y_range=(min(reach) - 0.12 * span, max(reach) + 0.15 * span),
-            x_ticks=numbers,
-            digits=0,
+        self.ladder.show_picture(
+            Picture(
+                lines,
+                bars=bars,
+                spots=tops,
+                x_range=(numbers[0] - 0.6, numbers[-1] + 0.6),
+                y_range=(min(reach) - 0.12 * span, max(reach) + 0.15 * span),
+                x_ticks=numbers,
+                digits=0,
+            )
         )
 
     def _draw_path(self, row: Row, units: Units) -> None:
         known = [(n, from_si(q, units.flow.unit), v * 1e6) for n, q, v in row.flows if v is not None]
         if len(known) < 2:
-            self.path.show_values([])
+            self.path.show_picture(Picture([]))
             return
         x, y = np.array([k[2] for k in known]), np.array([k[1] for k in known])
         path = Line(x, y, "brass", 2, points=(x, y))
@@ -187,24 +180,20 @@ class RowView(QWidget):
         same = Line(wide, y[0] * wide / x[0], "quiet", 1, "dashed", label="same speed")
         spots = [(float(a), float(b), str(k[0])) for a, b, k in zip(x, y, known, strict=True)]
         span_x, span_y = float(np.ptp(x)) or 1.0, float(max(y.max(), same.y.max()) - min(y.min(), same.y.min())) or 1.0
-        self.path.show_values(
-            [same, path],
-            spots=spots,
-            x_range=(float(x.min()) - 0.1 * span_x, float(x.max()) + 0.25 * span_x),
-            y_range=(
-                float(min(y.min(), same.y.min())) - 0.12 * span_y,
-                float(max(y.max(), same.y.max())) + 0.2 * span_y,
-            ),
+        self.path.show_picture(
+            Picture(
+                [same, path],
+                spots=spots,
+                x_range=(float(x.min()) - 0.1 * span_x, float(x.max()) + 0.25 * span_x),
+                y_range=(
+                    float(min(y.min(), same.y.min())) - 0.12 * span_y,
+                    float(max(y.max(), same.y.max())) + 0.2 * span_y,
+                ),
+            )
         )
 
     def _fill(self, row: Row, units: Units) -> None:
-        self.table.setRowCount(len(row.steps))
-        for r, step in enumerate(row.steps):
-            for c, text in enumerate(self._cells(step, units)):
-                item = QTableWidgetItem(text)
-                right = Qt.AlignmentFlag.AlignRight if 0 < c < 8 else Qt.AlignmentFlag.AlignLeft
-                item.setTextAlignment(right | Qt.AlignmentFlag.AlignVCenter)
-                self.table.setItem(r, c, item)
+        self.table.fill([self._cells(step, units) for step in row.steps], list(HEADS), right=range(1, 8))
         for c, width in enumerate((190, 96, 56, 110, 56, 70, 60, 110)):
             self.table.setColumnWidth(c, width)
 
@@ -234,11 +223,3 @@ class RowView(QWidget):
         before, last, verdict = found
         said = "cannot be compared" if verdict is None else f"{verdict.headline} {verdict.sentence}"
         self.together.setText(f"cut {before.number} to {last.number}: {said}")
-
-    def copy(self) -> None:
-        """The table as tab-separated values."""
-        rows = [list(HEADS)]
-        for r in range(self.table.rowCount()):
-            cells = [self.table.item(r, c) for c in range(len(HEADS))]
-            rows.append([(cell.text() if cell is not None else "").lstrip("▲▼ ").replace("−", "-") for cell in cells])
-        QApplication.clipboard().setText("\n".join("\t".join(row) for row in rows))

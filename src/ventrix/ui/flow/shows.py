@@ -18,7 +18,7 @@ from ventrix.core.runs.run_curves import turning_of
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.flow.pictures import FarPicture, LadderRung, StepLine, Tape
 from ventrix.rooms.shared.gain_words import SHARE, doubt_text, gain_text
-from ventrix.rooms.shared.plot_values import Band, Line
+from ventrix.rooms.shared.plot_values import Band, Line, Picture
 from ventrix.ui.flow.run_in_hand import RunInHand
 from ventrix.ui.widgets.plot import Plot
 
@@ -300,7 +300,9 @@ def growing_curve(plot: Plot, hand: RunInHand, pair: Pair | None, units: Units, 
     highest = from_si(max(r.lift for r in hand.test.rungs), units.lift.unit)
     index = hand.element.kind == "columns"
     least = 0.0 if index else 10.0
-    plot.show_values(lines, bands=bands, x_range=(0.0, highest * 1.06), y_range=(0.0, max(top, least, 1e-3) * 1.12))
+    plot.show_picture(
+        Picture(lines, bands=bands, x_range=(0.0, highest * 1.06), y_range=(0.0, max(top, least, 1e-3) * 1.12))
+    )
     unit = "index" if index else units.flow.label
     if against is None or not ghost:
         return f"{unit} against lift, {units.lift.label}"

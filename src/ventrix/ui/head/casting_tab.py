@@ -92,6 +92,7 @@ class CastingTab(Tab):
         self.column.addWidget(self.problem)
         self.add_heading("Condition")
         self.condition = QPlainTextEdit()
+        self.condition.setTabChangesFocus(True)
         self.condition.setAccessibleName("Condition")
         self.condition.setPlaceholderText("cracks, corrosion, earlier repairs")
         self.condition.setFixedHeight(70)

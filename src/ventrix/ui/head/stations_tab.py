@@ -1,44 +1,19 @@
-"""The Head room's tab of stations: sections along the centreline, as a table that copies and pastes."""
+"""The Head room's tab of stations: sections along the centreline, as a table."""
 
 from __future__ import annotations
 
 from dataclasses import replace
 from typing import Any
 
-from PySide6.QtCore import Qt
-from PySide6.QtGui import QKeyEvent, QKeySequence
-from PySide6.QtWidgets import (
-    QApplication,
-    QLabel,
-    QPushButton,
-    QTableWidget,
-    QTableWidgetItem,
-)
+from PySide6.QtWidgets import QLabel, QPushButton
 
 from ventrix.core.edits.cuts import edit_cut
 from ventrix.core.model.cut import Cut, Port, Station, carried
 from ventrix.core.model.job import Job
 from ventrix.core.quantity.units import parse_quantity
 from ventrix.ui.head.tab import MeasuringSheet, Tab
+from ventrix.ui.widgets.table import Table
 from ventrix.workspace.ids import new_id
-
-
-class StationTable(QTableWidget):
-    """Cells that copy and paste as tab-separated values."""
-
-    def __init__(self, tab: StationsTab) -> None:
-        super().__init__(0, 6)
-        self._tab = tab
-
-    def keyPressEvent(self, event: QKeyEvent) -> None:
-        if event.matches(QKeySequence.StandardKey.Copy):
-            self._tab.copy()
-        elif event.matches(QKeySequence.StandardKey.Paste):
-            self._tab.paste()
-        elif event.key() == Qt.Key.Key_Delete:
-            self._tab.remove_row()
-        else:
-            super().keyPressEvent(event)
 
 
 class StationsTab(Tab):
@@ -53,8 +28,10 @@ class StationsTab(Tab):
         self.note = QLabel()
         self.note.setWordWrap(True)
         self.note.setObjectName("caption")
-        self.table = StationTable(self)
-        self.table.setAccessibleName("Stations along the centreline")
+        self.table = Table("Stations along the centreline", edits=True)
+        self.table.pasted.connect(self.take_paste)
+        self.table.row_removed.connect(self.remove_row)
+        self.table.said.connect(room.open_book.say)
         self.table.verticalHeader().hide()
         self.table.setMinimumHeight(260)
         self.table.itemChanged.connect(self._changed)
@@ -72,15 +49,8 @@ class StationsTab(Tab):
         found = carried(port, cut, "stations")
         stations = found.value if found is not None else ()
         self._filling = True
-        unit, area = units.length.label, units.area.label
-        self.table.setHorizontalHeaderLabels(["along", "name", "width", "height", "corner", f"area {area}"])
-        self.table.setRowCount(len(stations))
-        for row, station in enumerate(stations):
-            for column, key in enumerate(self.COLUMNS):
-                value = getattr(station, key)
-                shown = units.area if key == "area" else units.length
-                text = value if key == "name" else ("" if value is None else shown.text(value))
-                self.table.setItem(row, column, QTableWidgetItem(text))
+        unit = units.length.label
+        self.table.fill([[self._text(s, key) for key in self.COLUMNS] for s in stations], self._heads())
         for column, width in enumerate((48, 62, 46, 46, 46, 52)):
             self.table.setColumnWidth(column, width)
         self._filling = False
@@ -91,6 +61,16 @@ class StationsTab(Tab):
             f"Distance from the opening and size, in {unit}. Paste from a spreadsheet with Ctrl+V.{where}"
         )
 
+    def _heads(self) -> list[str]:
+        area = self.room.open_book.units.area.label
+        return ["along", "name", "width", "height", "corner", f"area {area}"]
+
+    def _text(self, station: Station, key: str) -> str:
+        value, units = getattr(station, key), self.room.open_book.units
+        if key == "name":
+            return str(value)
+        return "" if value is None else (units.area if key == "area" else units.length).text(value)
+
     def add_row_at_end(self) -> None:
         self._filling = True
         self.table.insertRow(self.table.rowCount())
@@ -98,25 +78,20 @@ class StationsTab(Tab):
         self.table.setFocus()
         self.table.setCurrentCell(self.table.rowCount() - 1, 0)
 
-    def remove_row(self) -> None:
-        if self.table.currentRow() >= 0:
-            self.table.removeRow(self.table.currentRow())
-            self._store()
+    def remove_row(self, row: int) -> None:
+        self.table.removeRow(row)
+        self._store()
 
     def _changed(self, _item: object) -> None:
         if not self._filling:
             self._store()
-
-    def _cell(self, row: int, column: int) -> str:
-        item = self.table.item(row, column)
-        return item.text().strip() if item is not None else ""
 
     def _store(self) -> None:
         units = self.room.open_book.units
         stations = []
         try:
             for row in range(self.table.rowCount()):
-                cells = [self._cell(row, c) for c in range(6)]
+                cells = [self.table.text_at(row, c) for c in range(6)]
                 if not any(cells):
                     continue
                 values: dict[str, Any] = {}
@@ -146,23 +121,13 @@ class StationsTab(Tab):
             raise ValueError(f"row {row + 1}, {key}: must be above zero")
         return value
 
-    def copy(self) -> None:
-        """The whole table as tab-separated values."""
-        rows = [[self._cell(r, c) for c in range(6)] for r in range(self.table.rowCount())]
-        QApplication.clipboard().setText("\n".join("\t".join(row) for row in [list(self.COLUMNS), *rows]))
-        self.room.open_book.say("Stations copied.")
-
-    def paste(self) -> None:
+    def take_paste(self, rows: list[list[str]]) -> None:
         """A table from a spreadsheet: along, name, width, height, corner, area; a first row of words is passed over."""
-        lines = [line.split("\t") for line in QApplication.clipboard().text().splitlines() if line.strip()]
-        lines = [cells for cells in lines if any(ch.isdigit() for ch in cells[0])]
-        if not lines:
+        rows = [cells for cells in rows if any(ch.isdigit() for ch in cells[0])]
+        if not rows:
             self.say(ValueError("the clipboard holds no table with a distance in its first column"))
             return
         self._filling = True
-        self.table.setRowCount(len(lines))
-        for row, cells in enumerate(lines):
-            for column in range(6):
-                self.table.setItem(row, column, QTableWidgetItem(cells[column].strip() if column < len(cells) else ""))
+        self.table.fill([[*cells, *[""] * 6][:6] for cells in rows], self._heads())
         self._filling = False
         self._store()

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from PySide6.QtCore import Signal
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import (
     QCheckBox,
     QComboBox,
@@ -26,7 +27,7 @@ from ventrix.ui.widgets.side_sheet import SideSheet
 class FormSheet(SideSheet):
     """Fields in a column, a sentence about what is wrong, a caution, and two buttons.
 
-    Enter in a text field takes the sheet, Esc puts it away with what was typed kept.
+    Enter anywhere takes the sheet, Esc puts it away with what was typed kept.
     """
 
     edited = Signal()
@@ -92,7 +93,6 @@ class FormSheet(SideSheet):
         box = QLineEdit()
         box.setMaxLength(160)
         box.setPlaceholderText(hint)
-        box.returnPressed.connect(self.take)
         box.textEdited.connect(lambda _t: self.edited.emit())
         self._texts.append(box)
         self._captioned(caption, box)
@@ -121,6 +121,12 @@ class FormSheet(SideSheet):
         box.toggled.connect(lambda _on: self.edited.emit())
         self.column.addWidget(box)
         return box
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+            self.take()
+        else:
+            super().keyPressEvent(event)
 
     def come_up(self) -> None:
         for field, unit in self._quantities:

@@ -10,7 +10,7 @@ from PySide6.QtCore import QEvent, QObject, Qt, Signal
 from PySide6.QtGui import QColor, QMouseEvent, QPen
 from PySide6.QtWidgets import QVBoxLayout, QWidget
 
-from ventrix.rooms.shared.plot_values import Band, Bars, Line
+from ventrix.rooms.shared.plot_values import Band, Bars, Line, Picture
 from ventrix.ui.look import theme
 
 _STYLES = {
@@ -60,52 +60,37 @@ class Plot(QWidget):
             axis.setTickFont(theme.font(13, narrow=True))
         self.plot.getAxis("left").setWidth(44)
 
-    def show_values(
-        self,
-        lines: Sequence[Line],
-        *,
-        bands: Sequence[Band] = (),
-        bars: Bars | None = None,
-        verticals: Sequence[tuple[float, str]] = (),
-        x_range: tuple[float, float] | None = None,
-        y_range: tuple[float, float] | None = None,
-        x_ticks: Sequence[float] | None = None,
-        horizontals: Sequence[tuple[float, str]] = (),
-        spots: Sequence[tuple[float, float, str]] = (),
-        digits: int = 1,
-        value_digits: int = 1,
-    ) -> None:
-        """Replace everything drawn. `verticals` and `horizontals` are marker lines with their words, `spots`
-        letters at places of the curves."""
+    def show_picture(self, picture: Picture) -> None:
+        """Replace everything drawn."""
         self.restyle()
         self.plot.clear()
         self._hover_items: list[pg.GraphicsObject] = []
-        self._lines, self._digits, self._value_digits = list(lines), digits, value_digits
+        self._lines, self._digits, self._value_digits = list(picture.lines), picture.digits, picture.value_digits
         item = self.plot.getPlotItem()
         item.showGrid(x=True, y=True, alpha=0.13)
-        for band in bands:
+        for band in picture.bands:
             self._add_band(band)
-        for line in lines:
+        for line in picture.lines:
             self._add_line(line)
-        self._add_labels(lines, y_range)
-        if bars is not None:
-            self._add_bars(bars)
-        for x, words in verticals:
+        self._add_labels(picture.lines, picture.y_range)
+        if picture.bars is not None:
+            self._add_bars(picture.bars)
+        for x, words in picture.verticals:
             self._add_vertical(x, words)
-        for y, words in horizontals:
+        for y, words in picture.horizontals:
             self._add_horizontal(y, words)
-        for x, y, words in spots:
+        for x, y, words in picture.spots:
             mark = pg.TextItem(words, color=theme.colour("brass"), anchor=(0.5, 1.25))
             mark.setFont(theme.font(14, narrow=True, weight=600))
             mark.setPos(x, y)
             self.plot.addItem(mark)
         self._show_selection()
-        if x_range is not None:
-            item.setXRange(*x_range, padding=0)
-        if y_range is not None:
-            item.setYRange(*y_range, padding=0)
+        if picture.x_range is not None:
+            item.setXRange(*picture.x_range, padding=0)
+        if picture.y_range is not None:
+            item.setYRange(*picture.y_range, padding=0)
         axis = self.plot.getAxis("bottom")
-        axis.setTicks(None if x_ticks is None else [[(x, f"{x:.{digits}f}") for x in x_ticks]])
+        axis.setTicks(None if picture.x_ticks is None else [[(x, f"{x:.{picture.digits}f}") for x in picture.x_ticks]])
 
     def _add_band(self, band: Band) -> None:
         low = pg.PlotCurveItem(band.x, band.low, pen=None)

@@ -22,6 +22,7 @@ class QuantityField(QWidget):
 
     edited = Signal(object)
     accepted = Signal(object)
+    tells_below = True  # what is to be said stands below the box
 
     def __init__(self, caption: str, shown: Shown, check: Check | None = positive, *, width: int = 84) -> None:
         super().__init__()
@@ -29,20 +30,20 @@ class QuantityField(QWidget):
         self._shown = shown
         self._value: float | None = None
         self._wrong = False
-        self.box = QLineEdit()
+        self.box = QLineEdit(self)
         self.box.setFixedWidth(width)
         self.box.setAlignment(Qt.AlignmentFlag.AlignRight)
         self.box.setAccessibleName(caption)
-        self._label = QLabel(caption)
+        self._label = QLabel(caption, self)
         self._label.setBuddy(self.box)
         self._label.setWordWrap(True)
-        self._beside = QLabel()
+        self._beside = QLabel(self)
         self._beside.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
         self._beside.hide()
-        self._unit = QLabel(shown.label)
+        self._unit = QLabel(shown.label, self)
         self._unit.setObjectName("quiet")
         self._unit.setFixedWidth(44)
-        self._note = QLabel()
+        self._note = QLabel(self)  # a child from the start: shown without a layout it would be a window
         self._note.setObjectName("caption")
         self._note.setWordWrap(True)
         self._note.hide()
@@ -145,7 +146,7 @@ class QuantityField(QWidget):
 
     def _say(self, sentence: str, *, wrong: bool) -> None:
         self._note.setText(sentence)
-        self._note.setVisible(bool(sentence))
+        self._note.setVisible(bool(sentence) and self.tells_below)
         self._note.setObjectName("error" if wrong else "caption")
         self.box.setProperty("wrong", wrong)
         self.box.setAccessibleDescription(sentence)
@@ -161,6 +162,7 @@ class PlacedField(QuantityField):
     """A figure typed at its place on a drawing: caption above the box, unit beside it, and whatever is to be
     said of it in its tip and its colours, so that nothing on the drawing moves."""
 
+    tells_below = False
     said = Signal(str)  # what is wrong with it, for whoever shows sentences
 
     def _lay_out(self) -> None:
@@ -181,7 +183,6 @@ class PlacedField(QuantityField):
 
     def _say(self, sentence: str, *, wrong: bool) -> None:
         super()._say(sentence, wrong=wrong)
-        self._note.hide()
         self.box.setToolTip(sentence)
         carried = bool(sentence) and not wrong
         self.box.setProperty("carried", carried)
