@@ -28,10 +28,11 @@ app = typer.Typer(
 JsonOption = Annotated[bool, typer.Option("--json", help="Print JSON.")]
 
 
-def _cut_kind(text: str) -> CutKind:
-    if text not in CUT_KINDS:
-        raise typer.BadParameter(f"'{text[:40]}' is not one of {', '.join(CUT_KINDS)}")
-    return CutKind(text)
+def _cut_kinds(words: list[str]) -> frozenset[CutKind]:
+    unknown = next((w for w in words if w not in CUT_KINDS), None)
+    if unknown is not None:
+        raise InputError(f"'{unknown[:40]}' is not one of {', '.join(CUT_KINDS)}", field="--change")
+    return frozenset(CutKind(w) for w in words)
 
 
 def _print_json(document: dict[str, Any]) -> None:
@@ -91,8 +92,8 @@ def compare(
     after: Annotated[Path | None, typer.Argument(metavar="AFTER.csv")] = None,
     as_json: JsonOption = False,
     change: Annotated[
-        CutKind, typer.Option(parser=_cut_kind, metavar="KIND", help=f"What the cut was: {', '.join(CUT_KINDS)}.")
-    ] = CutKind.PORT,
+        list[str], typer.Option(metavar="KIND", help=f"What the cut was, may be repeated: {', '.join(CUT_KINDS)}.")
+    ] = [CutKind.PORT],  # noqa: B006
     worthwhile: Annotated[
         str | None,
         typer.Option(metavar="CFM", help="Smallest gain that matters; 1 % of the flow without it."),
@@ -125,7 +126,7 @@ def compare(
     if school not in tuple(School):
         raise InputError(f"'{school[:40]}' is not one of {', '.join(School)}", field="--school")
     try:
-        comparison = compare_runs([reduced[0]], [reduced[1]], change, school=school)
+        comparison = compare_runs([reduced[0]], [reduced[1]], _cut_kinds(change), school=school)
         poured = tables[0].geometry.port_volume, tables[1].geometry.port_volume
         volumes = Volumes(poured[0], poured[1]) if poured[0] is not None and poured[1] is not None else None
         verdict = judge(comparison, least, volumes, Wording(lift_unit=tables[0].lift_unit))

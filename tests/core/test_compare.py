@@ -14,6 +14,7 @@ from ventrix.core.judging.comparability import comparability
 from ventrix.core.judging.comparison import compare_runs
 from ventrix.core.judging.pours import Volumes
 from ventrix.core.judging.verdict import Wording, judge
+from ventrix.core.model.kinds import CutKind
 from ventrix.core.model.run import FlowRun, Reading, SetUp
 from ventrix.core.quantity.units import CFM, to_si
 from ventrix.core.runs.geometry import Geometry
@@ -77,10 +78,10 @@ def test_pipe_counts_on_the_exhaust() -> None:
 
 
 def test_a_valve_or_cleaning_cut_allows_its_own_key() -> None:
-    assert comparability(FULL, replace(FULL, valve="test"), "valve").level == "yes"
+    assert comparability(FULL, replace(FULL, valve="test"), (CutKind.VALVE,)).level == "yes"
     dirty = replace(FULL, clean=False)
     assert comparability(dirty, replace(FULL, clean=True)).level == "no"
-    assert comparability(dirty, replace(FULL, clean=True), "clean").level == "yes"
+    assert comparability(dirty, replace(FULL, clean=True), (CutKind.CLEAN,)).level == "yes"
     assert comparability(dirty, FULL).level == "yes"  # carbon is asked for only where it was recorded
 
 

@@ -23,8 +23,9 @@ from ventrix.core.metal.walls import (
     wall_left,
     walls_at,
 )
-from ventrix.core.model.cut import Cut, Operation, Port, Station, Trial, WallReading, carried, trial_as_cut
+from ventrix.core.model.cut import Cut, Operation, Port, Station, Trial, WallReading, Work, carried, trial_as_cut
 from ventrix.core.model.job import Job, Valve, WallLimit
+from ventrix.core.model.kinds import CutKind
 from ventrix.core.model.run import FlowRun, Reading, SetUp
 from ventrix.core.quantity.units import INCH
 
@@ -34,7 +35,12 @@ def wall(thickness: float, place: str = "short side", **more: object) -> WallRea
 
 
 def op(depth: float, place: str = "short side") -> Operation:
-    return Operation(id=f"op{depth}{place}", kind="grind", places=(place,), depth=depth * INCH)
+    work = Work(id=f"w{depth}{place}", place=place, depth=depth * INCH)
+    return Operation(id=f"op{depth}{place}", kind="grind", works=(work,))
+
+
+def planned(place: str, depth: float | None, side: str | None = None) -> Work:
+    return Work(id="planned", place=place, side=side, depth=depth)
 
 
 def row(*cuts: Cut) -> Port:
@@ -51,20 +57,20 @@ def test_what_is_left_is_the_reading_less_later_depths_less_the_doubt_of_both() 
         Cut(id="", number=1, operations=(op(0.020), op(0.030, "bowl"))),
         Cut(id="", number=2, operations=(op(0.010),)),
     )
-    left = wall_left(port, port.cuts[2], port.cuts[0], port.cuts[0].walls[0])
+    left = wall_left(JOB, port, port.cuts[2], port.cuts[0], port.cuts[0].walls[0])
     assert left.taken_since == pytest.approx(0.030 * INCH)
     doubt = np.sqrt(READING_UNCERTAINTY**2 + (0.25 * 0.020 * INCH) ** 2 + LEAST_DEPTH_UNCERTAINTY**2)
     assert left.uncertainty == pytest.approx(doubt)
     assert left.left == pytest.approx(0.168 * INCH - 0.030 * INCH - doubt)
-    assert wall_left(port, port.cuts[0], port.cuts[0], port.cuts[0].walls[0]).taken_since == 0
+    assert wall_left(JOB, port, port.cuts[0], port.cuts[0], port.cuts[0].walls[0]).taken_since == 0
 
 
 def test_a_newer_reading_at_the_same_spot_speaks_and_a_struck_one_does_not() -> None:
     first, again = wall(0.168, band="floor", along=0.080), wall(0.120, band="floor", along=0.081)
     elsewhere, wrong = wall(0.150, band="floor", along=0.090), wall(0.010, band="floor", along=0.06, struck="slipped")
     port = row(Cut(id="", number=0, walls=(first, elsewhere)), Cut(id="", number=1, walls=(again, wrong)))
-    assert [w.reading for w in walls_at(port, port.cuts[1])] == [again, elsewhere]
-    assert [w.reading for w in walls_at(port, port.cuts[0])] == [elsewhere, first]
+    assert [w.reading for w in walls_at(JOB, port, port.cuts[1])] == [again, elsewhere]
+    assert [w.reading for w in walls_at(JOB, port, port.cuts[0])] == [elsewhere, first]
 
 
 def test_limits_of_place_and_job() -> None:
@@ -84,7 +90,7 @@ def test_limits_of_place_and_job() -> None:
 )
 def test_a_planned_depth_is_said_in_plain_words(depth: float | None, words: str | None) -> None:
     port = row(Cut(id="", number=0, walls=(wall(0.168, behind="water", date="2026-05-03"),)))
-    said = planned_cut_warnings(JOB, port, port.cuts[0], "short side", None if depth is None else depth * INCH)
+    said = planned_cut_warnings(JOB, port, port.cuts[0], planned("short side", None if depth is None else depth * INCH))
     if words is None:
         assert said == []
     else:
@@ -100,14 +106,16 @@ def test_only_a_reading_of_this_port_clears_a_warning() -> None:
     job = replace(JOB, ports=(other, mine))
     # a mirrored port's reading, or the calculated wall beside a pushrod hole, is no reading
     for place in ("short side", "pinch"):
-        assert "No wall has been read" in planned_cut_warnings(job, mine, mine.cuts[0], place, 0.001)[0]
+        assert "No wall has been read" in planned_cut_warnings(job, mine, mine.cuts[0], planned(place, 0.001))[0]
     with pytest.raises(ValueError, match="negative"):
-        planned_cut_warnings(job, mine, mine.cuts[0], "pinch", -0.001)
+        planned_cut_warnings(job, mine, mine.cuts[0], planned("pinch", -0.001))
 
 
 def test_fill_adds_metal_and_takes_nothing_off() -> None:
-    port = row(Cut(id="", number=0, walls=(wall(0.150),)), Cut(id="", number=1, kind="fill", operations=(op(0.050),)))
-    assert walls_at(port, port.cuts[1])[0].taken_since == 0
+    port = row(
+        Cut(id="", number=0, walls=(wall(0.150),)), Cut(id="", number=1, kinds=(CutKind.FILL,), operations=(op(0.050),))
+    )
+    assert walls_at(JOB, port, port.cuts[1])[0].taken_since == 0
 
 
 VALVE = Valve(id="v", head_diameter=0.046, stem_diameter=0.007)
@@ -215,9 +223,12 @@ def test_seats_by_hand() -> None:
 
 
 def test_own_factors_are_ratios_of_sums() -> None:
+    def done_in(minutes: float) -> Operation:
+        return Operation(id="", kind="", works=(planned("bowl", None),), duration=minutes * 60)
+
     def done(said: float, came: float, minutes: float) -> object:
         cut = Cut(id="", number=1, expected_gain=said, expected_time=60.0,
-                  operations=(Operation(id="", kind="", places=("bowl",), duration=minutes * 60),))  # fmt: skip
+                  operations=(done_in(minutes),))  # fmt: skip
         return outcome_of(cut, came, None)
 
     found = own_factors([done(10, 5, 2), done(2, 4, 1), done(1, 1, 3)])  # type: ignore[list-item]

@@ -10,9 +10,10 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from ventrix.core.model.cut import Cut, Operation, Port, Pour, Trial, WallReading
-from ventrix.core.model.job import Job, Valve
-from ventrix.core.model.run import FlowRun, Mount, Reading, SetUp
+from ventrix.core.model.cut import Cut, Fault, Operation, Port, Pour, Trial, Tube, WallReading, Work
+from ventrix.core.model.job import Binned, Chamber, Head, Job, MyLift, Seat, SwirlWish, Valve
+from ventrix.core.model.kinds import CutKind
+from ventrix.core.model.run import Correction, FlowRun, Mount, Reading, SetUp
 from ventrix.core.model.traverse import Observation, ProbePoint, Traverse
 from ventrix.demo.job import demo_job, make_job
 from ventrix.records.bad_input import InputError
@@ -43,12 +44,27 @@ def full_job() -> Job:
             Reading(id="b", lift=0.003, percent=0.5, full_scale=0.1),
             Reading(id="c", lift=0.004, element_column=400.0, port_column=900.0),
         ),
+        stands_for_port_ids=("x2", "x3"),
+        corrections=(Correction(id="k", what="bore", was="not recorded", became="89 mm", reason="found the sheet"),),
     )
     cut = Cut(
         id="c",
         number=0,
-        operations=(Operation(id="o", kind="grind", places=("bowl", "guide"), depth=0.0005, duration=3600.0),),
-        trials=(Trial(id="t", kind="clay", name="roof", runs=(replace(run, id="r2", readings=()),)),),
+        kinds=(CutKind.PORT, CutKind.SEAT),
+        seat_ids=("seat",),
+        operations=(
+            Operation(
+                id="o",
+                kind="grind",
+                works=(
+                    Work(id="w1", place="bowl", from_hour=4.0, to_hour=8.0, depth=0.0005),
+                    Work(id="w2", place="guide", side="roof", until="flush"),
+                ),
+                duration=3600.0,
+            ),
+        ),
+        tubes=(Tube(id="tube", place="pinch", side="left", size=0.011, adhesive="epoxy", tested=True),),
+        trials=(Trial(id="t", kind="clay", name="roof", runs=(replace(run, id="r2", readings=(), corrections=()),)),),
         runs=(run,),
         pours=(Pour(id="p", volume=1.18e-4, how="burette"),),
         walls=(WallReading(id="w", place="pinch", thickness=0.003),),
@@ -62,8 +78,47 @@ def full_job() -> Job:
         valves=(Valve(id="v", head_diameter=0.041, seat_angle=0.785398163397),),
         setups=(SetUp(id="s", direction="intake", temperature=294.15, humidity=0.45, centred=False),),
         mounts=(Mount(id="m", number=3),),
-        ports=(Port(id="x", name="Intake 1", kind="intake", valve_id="v", cuts=(cut,)),),
+        ports=(
+            Port(
+                id="x",
+                name="Intake 1",
+                kind="intake",
+                valve_id="v",
+                head_id="h",
+                position_on_head=2,
+                cuts=(cut,),
+                faults=(Fault(id="f", kind="slag", place="bowl", from_hour=3.0, to_hour=5.0, size=0.004),),
+            ),
+        ),
+        heads=(Head(id="h", name="left bank", milled=0.0005),),
+        chambers=(Chamber(id="ch", cylinder=1, head_id="h", pours=(Pour(id="cp", volume=6.4e-5),)),),
+        seats=(Seat(id="seat", recipe="street", angles=(0.5, 0.8, 1.0), widths=(0.001, 0.0012, 0.001), sunk=0.0002),),
+        my_lifts=(MyLift(id="ml", kind="intake", lift=0.0127, name="half inch"),),
+        swirl_wishes=(SwirlWish(id="sw", kind="intake", low=0.005, high=0.012, swirl=30.0),),
+        bin=(Binned(id="b", noun="Pour", name="pour", parent_id="c", document={"volume_cc": 118}, reason="slipped"),),
     )
+
+
+def test_a_document_of_version_1_keeps_its_meaning() -> None:
+    document = json.loads(dumps_job(full_job()))
+    assert document["ventrix_job"] == 2 and document["ports"][0]["position"] == 2
+    old = json.loads(dumps_job(demo_job()))
+    old["ventrix_job"] = 1
+    for port in old["ports"]:
+        for old_cut in port["cuts"]:
+            (old_cut["kind"],) = old_cut.pop("kinds", ["port"])
+            for operation in old_cut.get("operations", []):
+                works = operation.pop("works", [])
+                operation["places"] = [w["place"] for w in works]
+                if works and "depth_mm" in works[0]:
+                    operation["depth_mm"] = works[0]["depth_mm"]
+    assert loads_job(json.dumps(old)) == demo_job()
+
+
+def test_version_1_with_nonsense_in_its_place_is_refused_with_its_field() -> None:
+    for bad in (7, "x", [3], [{"cuts": 5}], [{"cuts": [{"operations": 4}]}]):
+        with pytest.raises(InputError):
+            loads_job(json.dumps({"ventrix_job": 1, "id": "j", "title": "t", "ports": bad}))
 
 
 def test_every_noun_comes_back() -> None:

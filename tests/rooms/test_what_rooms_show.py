@@ -9,7 +9,7 @@ import pytest
 
 from ventrix.core.edits.cuts import edit_cut
 from ventrix.core.judging.findings import Findings
-from ventrix.core.model.cut import Operation, Pour, WallReading
+from ventrix.core.model.cut import Operation, Pour, WallReading, Work
 from ventrix.core.model.traverse import ProbePoint, Traverse
 from ventrix.core.quantity.units import CFM, INCH, from_si
 from ventrix.core.runs.run_curves import KINDS, kind_of
@@ -110,10 +110,20 @@ def test_the_card_says_what_was_done_and_how_long_it_took() -> None:
     many = replace(
         PORT.cuts[2],
         operations=(
-            Operation(id="x", kind="polish", places=("bowl", "guide"), duration=600.0, port_ids=("a", "b", "c")),
+            Operation(
+                id="x",
+                kind="polish",
+                works=(
+                    Work(id="1", place="bowl", from_hour=4, to_hour=8, depth=0.0005),
+                    Work(id="2", place="guide", side="roof", until="flush"),
+                ),
+                duration=600.0,
+                port_ids=("a", "b", "c"),
+            ),
         ),
     )
     assert "shared by 3 ports" in operation_lines(many, US)[0].text
+    assert "bowl 4 to 8 o'clock 0.020 deep, guide roof until flush" in operation_lines(many, US)[0].text
 
 
 def test_pours_are_averaged_with_what_lies_between_them() -> None:

@@ -18,7 +18,7 @@ from ventrix.bench.simulator.heads.shipped import HEADS, SimulatedCut
 from ventrix.core.formulas.atmosphere import REFERENCE_DENSITY
 from ventrix.core.metal.unrolled import unroll
 from ventrix.core.model.bench import Bench, PlateCheck, ScatterStudy, StudyReading, Transfer, TransferPart
-from ventrix.core.model.cut import Cut, Operation, Port
+from ventrix.core.model.cut import Cut, Operation, Port, Work
 from ventrix.core.model.job import Job, Target, Valve, WallLimit
 from ventrix.core.model.noun import Direction
 from ventrix.core.model.run import FlowRun, Mount, Reading, SetUp
@@ -115,9 +115,10 @@ def _cut(direction: Direction, number: int, state: SimulatedCut, run: FlowRun, d
             Operation(
                 id=f"{name}-work-{i}",
                 kind=what,
-                places=(place,),
+                works=(
+                    Work(id=f"{name}-work-{i}-1", place=place, depth=None if depth is None else to_si(depth, "mm")),
+                ),
                 tool=tool,
-                depth=None if depth is None else to_si(depth, "mm"),
                 duration=to_si(minutes, "min"),
             )
             for i, (place, what, tool, minutes, depth) in enumerate(state.work)

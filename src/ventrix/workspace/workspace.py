@@ -14,7 +14,7 @@ from ventrix.core.edits.undo import keep_measured
 from ventrix.core.judging.expectation import Factor, Outcome, own_factors
 from ventrix.core.judging.findings import Findings, Pair
 from ventrix.core.model.bench import Bench, same_name
-from ventrix.core.model.cut import Cut, Operation, Port, Trial, trial_as_cut
+from ventrix.core.model.cut import Cut, Operation, Port, Trial, Work, trial_as_cut
 from ventrix.core.model.job import Job
 from ventrix.core.model.run import FlowRun, Mount, Reading, RungNote, SetUp, StepRecord
 from ventrix.core.quantity.units import tidy
@@ -477,8 +477,8 @@ class Workspace:
         cut = self.real_cut
         if cut is None or self.running_work() is not None:
             return
-        places = (place,) if place else ()
-        work = Operation(id=new_id(), kind="work", places=places, started_at=now_text(), date=now_text())
+        works = (Work(id=new_id(), place=place),) if place else ()
+        work = Operation(id=new_id(), kind="work", works=works, started_at=now_text(), date=now_text())
         self.apply("start the clock", add_operation(self.job, cut.id, work))
         self._clock = work.id, time.monotonic()
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from typing import Any, Final, Literal
 
@@ -10,6 +10,7 @@ from ventrix.core.formulas.knowledge import Adjustment
 from ventrix.core.model.kinds import CutKind
 from ventrix.core.model.run import SetUp
 from ventrix.core.quantity.units import from_si
+from ventrix.core.runs.geometry import Geometry
 
 Level = Literal["yes", "converted", "unknown", "no"]
 
@@ -24,6 +25,10 @@ def _millimetres(value: Any) -> str:
 
 def _inches_of_water(value: Any) -> str:
     return f"{from_si(value, 'inH2O'):.4g} inH2O"
+
+
+def _degrees(value: Any) -> str:
+    return f"{from_si(value, 'deg'):g}°"
 
 
 def _yes_no(value: Any) -> str:
@@ -65,11 +70,19 @@ CONDITIONS: Final = (
     ),
     Condition("clean", "clean", "carbon on valve and chamber costs flow", _yes_no, optional=True),
 )
-_ALLOWED: Final[dict[CutKind, str]] = {
-    CutKind.VALVE: "valve",
-    CutKind.CLEAN: "clean",
-    CutKind.ENTRY: "entry",
-    CutKind.PIPE: "pipe",
+# Sizes of the valve that a run was flowed with: known and different is no, missing is no gap. The throat is metal.
+SIZES: Final = (
+    ("valve_diameter", "valve head", "another valve is another test", _millimetres),
+    ("stem_diameter", "stem", "another stem is another test", _millimetres),
+    ("seat_angle", "seat angle", "another seat flows otherwise at every low lift", _degrees),
+)
+# What each kind of change, declared anywhere between the two, allows to differ.
+_ALLOWED: Final[dict[CutKind, tuple[str, ...]]] = {
+    CutKind.VALVE: ("valve", "valve_diameter", "stem_diameter", "seat_angle"),
+    CutKind.SEAT: ("seat_angle",),
+    CutKind.CLEAN: ("clean",),
+    CutKind.ENTRY: ("entry",),
+    CutKind.PIPE: ("pipe",),
 }
 
 
@@ -123,21 +136,23 @@ BRIDGED: Final = ("bench", "bore", "entry", "pipe", "pipe_diameter", "pipe_lengt
 def comparability(
     before: SetUp,
     after: SetUp,
-    change: CutKind = CutKind.PORT,
+    changes: Iterable[CutKind] = (CutKind.PORT,),
     transfer: Adjustment | None = None,
     bridge: Adjustment | None = None,
+    sizes: tuple[Geometry, Geometry] | None = None,
 ) -> Comparability:
-    """May runs under these two set-ups be compared, when the cut between them was a `change`?
+    """May runs under these two set-ups be compared, when `changes` were declared between them?
 
     A known difference is *no*; one missing on either side is *unknown*; another test pressure is
     *converted*, and so is another bench where a `transfer` between the two is known, or another sleeve, entry, pipe
-    or bench where one cut was flowed both ways (`bridge`). No beats unknown beats converted. A valve or cleaning
-    cut allows its own key.
+    or bench where one cut was flowed both ways (`bridge`). No beats unknown beats converted. The valve's
+    `sizes` are conditions too, where both are known. A valve, seat or cleaning cut anywhere between allows its own.
     """
     found: list[ConditionDifference] = []
+    allowed = {key for change in changes for key in _ALLOWED.get(change, ())}
     exhaust = "exhaust" in (before.direction, after.direction)
     for c in CONDITIONS:
-        if (c.exhaust_only and not exhaust) or _ALLOWED.get(change) == c.key:
+        if (c.exhaust_only and not exhaust) or c.key in allowed:
             continue
         a, b = getattr(before, c.key), getattr(after, c.key)
         a_words = None if a is None else c.words(a)
@@ -157,12 +172,28 @@ def comparability(
         elif not same_condition(c.key, a, b):
             said = f"{c.name.capitalize()} differs, {a_words} before and {b_words} after: {c.moves}."
             found.append(ConditionDifference(c.key, "no", a_words, b_words, said))
+    if sizes is not None:
+        found += _size_differences(*sizes, allowed)
     pressure = _pressure_difference(before, after)
     if pressure is not None:
         found.append(pressure)
     levels: list[Level] = ["yes", *(d.level for d in found)]
     level = max(levels, key=_ORDER.__getitem__)
     return Comparability(level, tuple(found))
+
+
+def _size_differences(before: Geometry, after: Geometry, allowed: set[str]) -> list[ConditionDifference]:
+    found = []
+    for key, name, moves, words in SIZES:
+        a, b = getattr(before, key), getattr(after, key)
+        grain = 2e-3 if key == "seat_angle" else 5e-5  # rad, m: the rounding of a catalogue
+        if key in allowed or a is None or b is None or abs(a - b) <= grain:
+            continue
+        said = (
+            f"{name.capitalize()} differs, {words(a)} before and {words(b)} after, and no cut between says so: {moves}."
+        )
+        found.append(ConditionDifference(key, "no", words(a), words(b), said))
+    return found
 
 
 def _pressure_difference(before: SetUp, after: SetUp) -> ConditionDifference | None:

@@ -5,7 +5,7 @@ Whether they may be compared at all is decided in `conditions`. All SI; sources 
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import Final, Literal, NamedTuple
@@ -250,7 +250,7 @@ def at_one_pressure(
 def compare_runs(
     before: Runs,
     after: Runs,
-    change: CutKind = CutKind.PORT,
+    changes: Iterable[CutKind] = (CutKind.PORT,),
     cam: AnyCam | None = None,
     known: Known | None = None,
     school: str = School.CAM,
@@ -262,8 +262,8 @@ def compare_runs(
     ----------
     before, after : sequence of ReducedRun
         Runs of each side, under one set-up a side (the first's set-up speaks for the side).
-    change : CutKind
-        What the cut was: a valve or cleaning cut allows its own condition to differ.
+    changes : iterable of CutKind
+        What was declared between the two: a valve, seat or cleaning cut allows its own conditions to differ.
     cam : Cam or TabledCam, optional
         Weights the run's one number; equal weights without.
     known : Known, optional
@@ -285,7 +285,9 @@ def compare_runs(
         raise ValueError("an index of an uncalibrated bench cannot be held against a flow")
     kind = before[0].kind
     k = known or Known()
-    verdict = comparability(before[0].setup, after[0].setup, change, k.transfer, k.bridge)
+    verdict = comparability(
+        before[0].setup, after[0].setup, changes, k.transfer, k.bridge, (before[0].geometry, after[0].geometry)
+    )
     before, after = at_one_pressure(before, after, pressure)
     carried_over = {d.key for d in verdict.differences if d.level == "converted"}
     adjustments = tuple(

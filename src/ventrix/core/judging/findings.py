@@ -25,9 +25,9 @@ from ventrix.core.judging.expectation import Outcome, outcome_of
 from ventrix.core.judging.pours import volumes_of
 from ventrix.core.judging.verdict import Verdict, Wording, judge
 from ventrix.core.model.bench import Bench, bench_named, same_name
-from ventrix.core.model.cut import Cut, Port, poured_volume, trial_as_cut
+from ventrix.core.model.cut import OTHER_SIDE, Cut, Port, changes_between, poured_volume, trial_as_cut
 from ventrix.core.model.job import Job
-from ventrix.core.model.kinds import Result
+from ventrix.core.model.kinds import CutKind, Result
 from ventrix.core.model.noun import Direction
 from ventrix.core.model.run import UNDONE, FlowRun, SetUp
 from ventrix.core.model.school_questions import side_taken
@@ -176,11 +176,11 @@ class Findings:
     def compare_across(self, before: tuple[ReducedRun, ...], port: Port, after: Cut) -> Pair:
         """Hold a cut against runs from anywhere: another port, head or bench, or a claim."""
         has = self.runs_of(after, port)
-        stand_in = Cut(id="other", number=0, name="the other side")
+        stand_in = Cut(id=OTHER_SIDE, number=0, name="the other side")
         if not before or not has:
             said = f"Cut {after.number} has not been flowed yet." if not has else "The other side was not flowed."
             return Pair(port, stand_in, after, before, has, None, said)
-        had, has = speaking_runs(before, has, after)
+        had, has = speaking_runs(before, has, frozenset(after.kinds))
         return self._made(Pair(port, stand_in, after, had, has, None))
 
     def _reduce(self, run: FlowRun, geometry: Geometry) -> ReducedRun:
@@ -309,23 +309,25 @@ class Findings:
                 why = self.problem(cut)
                 said = f"Cut {cut.number}: {why}." if why else f"Cut {cut.number} has not been flowed yet."
                 return Pair(port, before, after, had, has, None, said)
-        had, has = speaking_runs(had, has, after)
+        had, has = speaking_runs(had, has, changes_between(port, before, after))
         return self._made(Pair(port, before, after, had, has, None))
 
     def _made(self, pair: Pair) -> Pair:
         """The pair with its comparison, its runs brought to one test pressure; or with why there is none."""
         try:
-            comparison = self._compare(pair.port, pair.before_runs, pair.after_runs, pair.after)
+            comparison = self._compare(
+                pair.port, pair.before_runs, pair.after_runs, changes_between(pair.port, pair.before, pair.after)
+            )
         except ValueError as error:
             return replace(pair, missing=sentence(str(error)))
         return replace(
             pair, before_runs=comparison.before_runs, after_runs=comparison.after_runs, comparison=comparison
         )
 
-    def _compare(self, port: Port, had: Runs, has: Runs, after: Cut) -> RunComparison:
+    def _compare(self, port: Port, had: Runs, has: Runs, changes: frozenset[CutKind]) -> RunComparison:
         key = had[0].run_id, has[0].run_id
         rest = (
-            after.kind,
+            changes,
             self.cam_of(port.kind),
             self.between(had[-1], has[-1]),
             self.school,
@@ -428,7 +430,8 @@ class Findings:
                     return None
             sides.append(tuple(again))
         try:
-            return self._compare(pair.port, sides[0], sides[1], pair.after)
+            changes = changes_between(pair.port, pair.before, pair.after)
+            return self._compare(pair.port, sides[0], sides[1], changes)
         except ValueError:
             return None
 
@@ -493,7 +496,7 @@ def _across_weather(found: Adjustment, here: SetUp, there: SetUp) -> Adjustment:
 
 
 def speaking_runs(
-    before: tuple[ReducedRun, ...], after: tuple[ReducedRun, ...], after_cut: Cut
+    before: tuple[ReducedRun, ...], after: tuple[ReducedRun, ...], changes: frozenset[CutKind]
 ) -> tuple[tuple[ReducedRun, ...], tuple[ReducedRun, ...]]:
     """The runs of both sides whose set-ups match best; mounts under the same set-up speak together.
 
@@ -501,7 +504,7 @@ def speaking_runs(
     """
 
     def rank(pair: tuple[ReducedRun, ReducedRun]) -> tuple[int, int]:
-        found = comparability(pair[0].setup, pair[1].setup, after_cut.kind)
+        found = comparability(pair[0].setup, pair[1].setup, changes, sizes=(pair[0].geometry, pair[1].geometry))
         return _RANK[found.level], len(found.differences)
 
     best = min(product(reversed(before), reversed(after)), key=rank)

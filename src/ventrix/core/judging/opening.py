@@ -59,8 +59,8 @@ def _look_at(findings: Findings, port: Port) -> None:
     for cut in port.cuts:
         findings.runs_of(cut, port)
         findings.claims_of(cut, port)
-        here = unroll(port, cut, findings.job.valve_of(port))
-        walls_at(port, cut)
+        here = unroll(port, cut, findings.job.valve_of(port, cut))
+        walls_at(findings.job, port, cut)
         for traverse in cut.traverses:
             if traverse.kind == "pitot":
                 field_of(

@@ -5,12 +5,14 @@ All SI. The limits are common practice, no source; the user's own figure wins.
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Final
 
-from ventrix.core.model.cut import Cut, Port, WallReading
+from ventrix.core.metal.unrolled import zone_named
+from ventrix.core.model.cut import Cut, Port, Tube, WallReading, Work, carried
 from ventrix.core.model.job import Job
-from ventrix.core.model.kinds import Place
+from ventrix.core.model.kinds import Band, Place
 from ventrix.core.quantity.units import INCH, from_si
 
 DEFAULT_LIMIT: Final = 0.100 * INCH  # PRACTICE: where careful people stop, iron or aluminium
@@ -22,16 +24,20 @@ STEEL_LIKE: Final = {"iron": 4600.0, "aluminium": 6320.0}  # speed of sound [m/s
 
 @dataclass(frozen=True, slots=True)
 class WallLeft:
-    """What is known to be left at a place [m]: the reading, depth taken since, doubt of both, and what remains."""
+    """What is known to be left at a place [m]: the reading, depth taken since from both of its faces, doubt of all,
+    and what remains. `unknown` says that it was worked since to no stated depth: it clears nothing then."""
 
     reading: WallReading
     read_at_cut: int
     taken_since: float
     uncertainty: float
+    taken_behind: float = 0.0
+    unknown: bool = False
+    tube: Tube | None = None
 
     @property
     def left(self) -> float:
-        return self.reading.thickness - self.taken_since - self.uncertainty
+        return self.reading.thickness - self.taken_since - self.taken_behind - self.uncertainty
 
 
 def limit_for(job: Job, place: str) -> float:
@@ -43,26 +49,73 @@ def limit_for(job: Job, place: str) -> float:
     return DEFAULT_LIMIT
 
 
-def _taken_after(port: Port, number: int, up_to: int, place: str) -> list[float]:
-    """Depths worked at a place in cuts after `number`, up to `up_to`. A cut that adds metal counts nothing."""
-    return [
-        op.depth
-        for cut in port.cuts
-        if number < cut.number <= up_to and cut.kind != "fill"
-        for op in cut.operations
-        if op.depth is not None and (place in op.places or Place.ALL_OVER in op.places)
-    ]
+_OPPOSITE: Final = {Band.LEFT: Band.RIGHT, Band.RIGHT: Band.LEFT}
+# Where the sides of a round place lie on the clock: 12 towards the opening, clockwise seen from the chamber.
+_HOUR: Final = {Band.FLOOR: 12.0, Band.RIGHT: 3.0, Band.ROOF: 6.0, Band.LEFT: 9.0}
+
+
+def _on_side(work: Work, band: str | None) -> bool:
+    """Whether work may have touched a side; where either is not said, it may."""
+    if band is None:
+        return True
+    if work.side is not None:
+        return work.side == band
+    if work.from_hour is None or work.to_hour is None:
+        return True
+    middle, half = _HOUR[Band(band)], 1.5
+    span = (work.to_hour - work.from_hour) % 12
+    return (middle - work.from_hour + half) % 12 <= span + 2 * half
+
+
+def _touches(port: Port, cut: Cut, work: Work, reading: WallReading) -> bool:
+    """Whether work lies over a reading: at its place and side, or reaching into it from the zone beside."""
+    if not _on_side(work, reading.band):
+        return False
+    if work.place in (reading.place, Place.ALL_OVER):
+        return True
+    zone = zone_named(work.place)
+    if work.reach is None or reading.along is None or zone is None:
+        return False
+    floor, roof = carried(port, cut, "floor_length"), carried(port, cut, "roof_length")
+    if floor is None or roof is None:
+        return False
+    length = (floor.value + roof.value) / 2
+    return bool(zone.start * length - work.reach <= reading.along <= zone.end * length + work.reach)
+
+
+def _works_after(port: Port, number: int, up_to: int) -> Iterator[tuple[Cut, Work]]:
+    """Everything taken off in cuts after `number`, up to `up_to`. A cut that only adds metal counts nothing."""
+    for cut in port.cuts:
+        if number < cut.number <= up_to and not cut.adds_metal:
+            for op in cut.operations:
+                yield from ((cut, work) for work in op.works)
+
+
+def _works_behind(job: Job, cut_of_reading: Cut, reading: WallReading) -> Iterator[Work]:
+    """What was taken off the other face of a wall since it was read: at the same place, on the side that faces it. Work
+    without a date may have come after."""
+    behind = next((p for p in job.ports if p.id == reading.behind_port_id), None)
+    if behind is None:
+        return
+    read_on = (reading.date or cut_of_reading.date or "")[:10]
+    facing = _OPPOSITE.get(Band(reading.band)) if reading.band in tuple(Band) else None
+    for cut, work in _works_after(behind, -1, behind.cuts[-1].number if behind.cuts else -1):
+        later = not (cut.date and read_on) or cut.date[:10] > read_on
+        if later and work.place in (reading.place, Place.ALL_OVER) and _on_side(work, facing):
+            yield work
 
 
 def _doubt(depth: float) -> float:
     return max(DEPTH_SHARE * depth, LEAST_DEPTH_UNCERTAINTY)
 
 
-def wall_left(port: Port, cut: Cut, cut_of_reading: Cut, reading: WallReading) -> WallLeft:
-    """What is left at a reading's place at a cut: the reading less every later depth, less the doubt of both.
+def wall_left(job: Job, port: Port, cut: Cut, cut_of_reading: Cut, reading: WallReading) -> WallLeft:
+    """What is left at a reading's place at a cut: the reading less every later depth, less the doubt of all.
 
     Parameters
     ----------
+    job : Job
+        Whose other ports may lie behind the wall.
     port, cut : Port, Cut
         Whose row, and the state asked about.
     cut_of_reading, reading : Cut, WallReading
@@ -82,13 +135,23 @@ def wall_left(port: Port, cut: Cut, cut_of_reading: Cut, reading: WallReading) -
     ----------
     Doubts add in squares: JCGM 100:2008 [6], 5.1.2. Their sizes: common practice, no source.
     """
-    depths = _taken_after(port, cut_of_reading.number, cut.number, reading.place)
+    here = [w for c, w in _works_after(port, cut_of_reading.number, cut.number) if _touches(port, c, w, reading)]
+    behind = list(_works_behind(job, cut_of_reading, reading))
+    taken, taken_behind = ([w.depth for w in works if w.depth is not None] for works in (here, behind))
     own = reading.uncertainty if reading.uncertainty is not None else READING_UNCERTAINTY
-    doubt = (own**2 + sum(_doubt(d) ** 2 for d in depths)) ** 0.5
-    return WallLeft(reading, cut_of_reading.number, sum(depths), doubt)
+    doubt = (own**2 + sum(_doubt(d) ** 2 for d in (*taken, *taken_behind))) ** 0.5
+    unknown = any(w.depth is None and w.until for w in (*here, *behind))
+    tube = tube_at(port, cut, reading.place, reading.band)
+    return WallLeft(reading, cut_of_reading.number, sum(taken), doubt, sum(taken_behind), unknown, tube)
 
 
-def walls_at(port: Port, cut: Cut) -> list[WallLeft]:
+def tube_at(port: Port, cut: Cut, place: str, side: str | None) -> Tube | None:
+    """The tube fitted at a place by a cut, if there is one: a breakthrough there was planned."""
+    fitted = [t for c in port.cuts if c.number <= cut.number for t in c.tubes]
+    return next((t for t in reversed(fitted) if t.place == place and (not t.side or not side or t.side == side)), None)
+
+
+def walls_at(job: Job, port: Port, cut: Cut) -> list[WallLeft]:
     """Every reading of this port up to a cut, each with what it leaves now, thinnest first.
 
     A reading taken later within two millimetres of an earlier one speaks in its place.
@@ -101,7 +164,7 @@ def walls_at(port: Port, cut: Cut) -> list[WallLeft]:
             if reading.struck is None:
                 found = [(c, r) for c, r in found if not _same_spot(r, reading)]
                 found.append((earlier, reading))
-    return sorted((wall_left(port, cut, c, r) for c, r in found), key=lambda w: w.left)
+    return sorted((wall_left(job, port, cut, c, r) for c, r in found), key=lambda w: w.left)
 
 
 def _same_spot(a: WallReading, b: WallReading) -> bool:
@@ -112,22 +175,19 @@ def _same_spot(a: WallReading, b: WallReading) -> bool:
     return abs(a.along - b.along) <= 0.002
 
 
-def planned_cut_warnings(
-    job: Job, port: Port, cut: Cut, place: str, depth: float | None, unit: str = "in"
-) -> list[str]:
+def planned_cut_warnings(job: Job, port: Port, cut: Cut, work: Work, unit: str = "in") -> list[str]:
     """What has to be said before metal comes off a place: what the wall would be left at, on which reading.
 
-    A zone without a reading on *this* port asks for one, since castings shift; a reading of another
-    port, or one that was calculated, never clears a warning.
+    A place without a reading on *this* port, on the side worked, asks for one, since castings shift; a reading of
+    another port, or one that was calculated, never clears a warning, and neither does one worked over since to no
+    stated depth.
 
     Parameters
     ----------
     job, port, cut : Job, Port, Cut
         The state that is to be worked.
-    place : str
-        A zone.
-    depth : float or None
-        Planned depth [m].
+    work : Work
+        The place, side and planned depth [m].
     unit : str
         Length unit of the sentences.
 
@@ -146,32 +206,66 @@ def planned_cut_warnings(
     ----------
     Common practice, no source.
     """
+    depth, place = work.depth, work.place
     if depth is not None and depth < 0:
         raise ValueError("a depth cannot be negative")
-    here = [w for w in walls_at(port, cut) if w.reading.place == place]
-    limit = limit_for(job, place)
+    where = f"{place}, {work.side}" if work.side is not None else place
+    tube = tube_at(port, cut, place, work.side)
+    if tube is not None:
+        return [_tube_sentence(tube, where, unit)]
+    here = [w for w in walls_at(job, port, cut) if w.reading.place == place and _on_side(work, w.reading.band)]
     if not here:
         return [
-            f"No wall has been read at the {place} of this port. Castings shift: a reading of another port says "
+            f"No wall has been read at the {where} of this port. Castings shift: a reading of another port says "
             "nothing about this one. Read it before cutting."
         ]
-    thinnest = here[0]
+    thinnest = next((w for w in here if w.unknown), here[0])
+    if thinnest.unknown:
+        return [f"The {where} was worked since it was read, to no stated depth: read it again before cutting."]
     leaves = thinnest.left - (depth or 0.0) - (_doubt(depth) if depth else 0.0)
+    limit = limit_for(job, place)
     if leaves >= limit:
         return []
-    digits = 3 if unit == "in" else 2
-
-    def words(value: float) -> str:
-        return f"{from_si(value, unit):.{digits}f}"
-
-    read = f"read {words(thinnest.reading.thickness)} on this port"
-    read += f" on {thinnest.reading.date[:10]}" if thinnest.reading.date else " on an unrecorded day"
-    since = f", {words(thinnest.taken_since)} worked off since" if thinnest.taken_since else ""
+    cause = f"{_size(depth, unit)} {unit} off the {where} would leave" if depth else f"The {where} has"
+    basis = f"({_basis(thinnest, unit)}, less the doubt of both)"
     behind = f" {thinnest.reading.behind.capitalize()} is behind it." if thinnest.reading.behind else ""
-    cause = f"{words(depth)} {unit} off the {place} would leave" if depth else f"The {place} has"
     if leaves <= 0:
-        return [f"{cause} nothing: it breaks through ({read}{since}, less the doubt of both).{behind}"]
+        return [f"{cause} nothing: it breaks through {basis}.{behind}"]
     return [
-        f"{cause} {words(leaves)} {unit} ({read}{since}, less the doubt of both): "
-        f"under your limit of {words(limit)}.{behind} One slip of a burr takes more."
+        f"{cause} {_size(leaves, unit)} {unit} {basis}: under your limit of {_size(limit, unit)}.{behind} "
+        "One slip of a burr takes more."
     ]
+
+
+def wall_sentence(job: Job, wall: WallLeft, unit: str = "in") -> str:
+    """What is left at a reading, in a sentence: it reports what was measured, and never says that a wall is safe."""
+    reading = wall.reading
+    where = f"{reading.place}, {reading.band}" if reading.band else reading.place
+    if wall.tube is not None:
+        return _tube_sentence(wall.tube, where, unit)
+    if wall.unknown:
+        return f"{where.capitalize()}: worked since, depth unknown: read again."
+    limit = limit_for(job, reading.place)
+    left = max(wall.left, 0.0)
+    said = f"{where.capitalize()}: {_size(left, unit)} {unit} left ({_basis(wall, unit)}, less the doubt of all)"
+    return f"{said}: under the limit of {_size(limit, unit)}." if wall.left < limit else f"{said}."
+
+
+def _size(value: float, unit: str) -> str:
+    return f"{from_si(value, unit):.{3 if unit == 'in' else 2}f}"
+
+
+def _basis(wall: WallLeft, unit: str) -> str:
+    """The reading and what was worked off since."""
+    reading = wall.reading
+    said = f"read {_size(reading.thickness, unit)} on this port"
+    said += f" on {reading.date[:10]}" if reading.date else " on an unrecorded day"
+    said += f", {_size(wall.taken_since, unit)} worked off since" if wall.taken_since else ""
+    return said + (f", {_size(wall.taken_behind, unit)} off its other face" if wall.taken_behind else "")
+
+
+def _tube_sentence(tube: Tube, where: str, unit: str) -> str:
+    size = f" of {_size(tube.size, unit)} {unit}" if tube.size is not None else ""
+    held = f", set in {tube.adhesive}" if tube.adhesive else ""
+    tested = "pressure-tested" if tube.tested else "not pressure-tested yet"
+    return f"Tube present at the {where}{size}{held}, {tested}: cut no further than it stands proud."

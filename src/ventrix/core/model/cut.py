@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, field, replace
 from typing import Any
 
-from ventrix.core.model.kinds import CutKind, TrialKind
+from ventrix.core.model.kinds import CutKind, FaultState, TrialKind
 from ventrix.core.model.noun import Direction, Noun, quantity
 from ventrix.core.model.run import FlowRun
 from ventrix.core.model.traverse import Observation, Traverse
@@ -21,15 +21,29 @@ class Pour(Noun):
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class Work(Noun):
+    """What an operation took off one place. Without a side it went all over that zone; bowl and seat by clock hours
+    (12 towards the opening). `until` stands where no depth was taken: flush, or to the scribe."""
+
+    place: str
+    side: str | None = None
+    from_hour: float | None = quantity("-")
+    to_hour: float | None = quantity("-")
+    depth: float | None = quantity("mm")
+    reach: float | None = quantity("mm")
+    until: str = ""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Operation(Noun):
     """A piece of work on the metal. Logged once for many ports, its minutes are shared.
 
-    `started_at` is set while its timer runs: that survives a crash.
+    `started_at` is set while its timer runs: that survives a crash. `stage` names the line of the stage board that it
+    was marked on.
     """
 
     kind: str
-    places: tuple[str, ...] = ()
-    depth: float | None = quantity("mm")
+    works: tuple[Work, ...] = ()
     tool: str = ""
     tool_diameter: float | None = quantity("mm")
     finish: str = ""
@@ -37,6 +51,45 @@ class Operation(Noun):
     started_at: str | None = None
     date: str | None = None
     port_ids: tuple[str, ...] = ()
+    stage: str = ""
+    note: str = ""
+
+    @property
+    def places(self) -> tuple[str, ...]:
+        """Where it was done, each place once."""
+        return tuple(dict.fromkeys(w.place for w in self.works))
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Tube(Noun):
+    """A planned breakthrough: a bolt or pushrod hole that was sleeved, and whether it was pressure-tested."""
+
+    place: str
+    side: str | None = None
+    size: float | None = quantity("mm")
+    adhesive: str = ""
+    tested: bool = False
+    date: str | None = None
+    note: str = ""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Fault(Noun):
+    """A fault of the casting at a place of a port, from where it was first seen until it was gone."""
+
+    kind: str
+    place: str = ""
+    side: str | None = None
+    along: float | None = quantity("mm")
+    across: float = field(default=0.0, metadata={"unit": "-"})
+    from_hour: float | None = quantity("-")
+    to_hour: float | None = quantity("-")
+    size: float | None = quantity("mm")
+    state: str = FaultState.OPEN.value
+    seen_at_cut: int = 0
+    gone_at_cut: int | None = None
+    photo: str = ""
+    date: str | None = None
     note: str = ""
 
 
@@ -53,6 +106,7 @@ class WallReading(Noun):
     along: float | None = quantity("mm")
     across: float = field(default=0.0, metadata={"unit": "-"})
     behind: str = ""
+    behind_port_id: str | None = None
     probe: str = ""
     sound_speed: float | None = quantity("m/s")
     uncertainty: float | None = quantity("mm")
@@ -85,13 +139,14 @@ class Photo(Noun):
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Trial(Noun):
-    """A try that can be taken back: clay, another valve, another entry, a pipe."""
+    """A try that can be taken back: clay, another valve (with its sizes), another entry, a pipe."""
 
     kind: TrialKind
     name: str = ""
     place: str = ""
     area_taken: float | None = quantity("mm2")
     area_uncertainty: float | None = quantity("mm2")
+    valve_ids: tuple[str, ...] = ()
     note: str = ""
     date: str | None = None
     runs: tuple[FlowRun, ...] = ()
@@ -101,12 +156,15 @@ class Trial(Noun):
 class Cut(Noun):
     """One state of one port; cut 0 is as received. Unmeasured dimensions are carried forward.
 
-    What was expected of it before the work (`expected_...`) is scored afterwards.
+    What was expected of it before the work (`expected_...`) is scored afterwards. `kinds` says what was done, several
+    things together; `valve_ids` and `seat_ids` name what was fitted or cut at this state: empty is carried.
     """
 
     number: int
     name: str = ""
-    kind: CutKind = CutKind.PORT
+    kinds: tuple[CutKind, ...] = (CutKind.PORT,)
+    valve_ids: tuple[str, ...] = ()
+    seat_ids: tuple[str, ...] = ()
     date: str | None = None
     throat_diameter: float | None = quantity("mm")
     bowl_diameter: float | None = quantity("mm")
@@ -143,11 +201,18 @@ class Cut(Noun):
     walls: tuple[WallReading, ...] = ()
     traverses: tuple[Traverse, ...] = ()
     observations: tuple[Observation, ...] = ()
+    tubes: tuple[Tube, ...] = ()
+
+    @property
+    def adds_metal(self) -> bool:
+        """Whether metal or epoxy was put in, and nothing taken off."""
+        return self.kinds == (CutKind.FILL,)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Port(Noun):
-    """One port and its row of cuts. `valves` equal valves open into it. A witness port is never cut."""
+    """One port and its row of cuts. `valves` equal valves open into it. A witness port is never cut. `position_on_head`
+    is its place along it, from the front."""
 
     name: str
     kind: Direction
@@ -156,7 +221,10 @@ class Port(Noun):
     witness: bool = False
     cylinder: int | None = None
     mirror_of: str | None = None
+    head_id: str | None = None
+    position_on_head: int | None = field(default=None, metadata={"key": "position"})
     cuts: tuple[Cut, ...] = ()
+    faults: tuple[Fault, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -189,4 +257,24 @@ def carried(port: Port, cut: Cut, name: str) -> Carried | None:
 def trial_as_cut(cut: Cut, trial: Trial) -> Cut:
     """A trial as the state it is: the cut it hangs from, flowed differently."""
     kind = CutKind.PORT if trial.kind == TrialKind.CLAY else CutKind(trial.kind)
-    return replace(cut, id=trial.id, name=trial.name or trial.kind, kind=kind, runs=trial.runs, trials=(), photos=())
+    name = trial.name or trial.kind
+    fitted = trial.valve_ids or cut.valve_ids
+    return replace(cut, id=trial.id, name=name, kinds=(kind,), valve_ids=fitted, runs=trial.runs, trials=(), photos=())
+
+
+def changes_between(port: Port, before: Cut, after: Cut) -> frozenset[CutKind]:
+    """Everything that was declared on the way from one state to the other: the kinds of every cut between the two.
+
+    A trial counts with its own kind on top of the cuts it stands on; a state from elsewhere says nothing.
+    """
+    low, high = sorted((before.number, after.number))
+    found = {kind for cut in port.cuts if low < cut.number <= high for kind in cut.kinds}
+    own = {cut.id for cut in port.cuts}
+    if before.id == OTHER_SIDE:
+        return frozenset(after.kinds)
+    for trial in (end for end in (before, after) if end.id not in own):
+        found |= set(trial.kinds)
+    return frozenset(found)
+
+
+OTHER_SIDE = "other"  # id of the stand-in for a run of another port, head or bench

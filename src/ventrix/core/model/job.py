@@ -6,7 +6,7 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field
 from typing import Any, TypeVar
 
-from ventrix.core.model.cut import Cut, Photo, Port, Trial
+from ventrix.core.model.cut import Cut, Photo, Port, Pour, Trial
 from ventrix.core.model.noun import Direction, Noun, quantity
 from ventrix.core.model.run import FlowRun, Mount, SetUp
 
@@ -25,8 +25,79 @@ class Valve(Noun):
     seat_margin: float | None = quantity("mm")
     seat_insert: bool | None = None
     back_cut_angle: float | None = quantity("deg")
+    back_cut_width: float | None = quantity("mm")
     back_shape: str = ""
     weight: float | None = quantity("g")
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Seat(Noun):
+    """A seat as it is cut: angles from the top (chamber) to the throat with the width of each face along it, or a
+    radius up to the contact. `recipe` and `version` name it in the shop."""
+
+    recipe: str = ""
+    version: int = 1
+    angles: tuple[float, ...] = field(default=(), metadata={"unit": "deg"})
+    widths: tuple[float, ...] = field(default=(), metadata={"unit": "mm"})
+    radius: float | None = quantity("mm")
+    contact: float | None = quantity("mm")
+    contact_angle: float | None = quantity("deg")
+    margin: float | None = quantity("mm")
+    throat: float | None = quantity("mm")
+    sunk: float | None = quantity("mm")
+    insert: bool | None = None
+    note: str = ""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Head(Noun):
+    """One of the heads of a job."""
+
+    name: str
+    casting: str = ""
+    milled: float | None = quantity("mm")
+    flatness: float | None = quantity("mm")
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Chamber(Noun):
+    """One combustion chamber and its pours."""
+
+    cylinder: int
+    head_id: str | None = None
+    pours: tuple[Pour, ...] = ()
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class MyLift(Noun):
+    """A lift that this porter looks at first, by a name of their own."""
+
+    kind: Direction
+    lift: float = field(metadata={"unit": "mm"})
+    name: str = ""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class SwirlWish(Noun):
+    """The least swirl wanted over a range of lifts, for one kind of port."""
+
+    kind: Direction
+    low: float = field(metadata={"unit": "mm"})
+    high: float = field(metadata={"unit": "mm"})
+    swirl: float = field(metadata={"unit": "rpm"})
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Binned(Noun):
+    """Something taken out of the job: what it was, its document, where it hung, why and when. It can be put back."""
+
+    noun: str
+    name: str
+    parent_id: str = ""
+    at: int = 0
+    document: Mapping[str, Any] = field(default_factory=dict)
+    reason: str = ""
+    date: str | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -95,7 +166,14 @@ class Job(Noun):
     test_pressure: float | None = quantity("Pa")
     worthwhile_gain: float | None = quantity("cfm")
     volume_ceiling: float | None = quantity("cc")
+    use: str | None = None
     schools: Mapping[str, Any] = field(default_factory=dict)
+    heads: tuple[Head, ...] = ()
+    chambers: tuple[Chamber, ...] = ()
+    seats: tuple[Seat, ...] = ()
+    my_lifts: tuple[MyLift, ...] = ()
+    swirl_wishes: tuple[SwirlWish, ...] = ()
+    bin: tuple[Binned, ...] = ()
     valves: tuple[Valve, ...] = ()
     ports: tuple[Port, ...] = ()
     setups: tuple[SetUp, ...] = ()
@@ -109,8 +187,23 @@ class Job(Noun):
     def port(self, port_id: str) -> Port:
         return _find(self.ports, port_id)
 
-    def valve_of(self, port: Port) -> Valve | None:
-        return next((v for v in self.valves if v.id == port.valve_id), None)
+    def valve_of(self, port: Port, cut: Cut | None = None) -> Valve | None:
+        """The valve of a port at a cut (its last without one): what the cut, or the last one before it, fitted."""
+        found = self.valves_of(port, cut)
+        return found[0] if found else None
+
+    def valves_of(self, port: Port, cut: Cut | None = None) -> tuple[Valve, ...]:
+        """Every valve noun fitted at a cut: one where all of the port's are equal, several where they are not."""
+        named = fitted_at(port, cut)[0]
+        return tuple(v for each in named for v in self.valves if v.id == each)
+
+    def seat_of(self, port: Port, cut: Cut | None = None) -> Seat | None:
+        """The seat as it stands at a cut: cut there, or carried from the last cut that cut one."""
+        number = port.cuts[-1].number if cut is None and port.cuts else cut.number if cut is not None else 0
+        for each in reversed(port.cuts):
+            if each.number <= number and each.seat_ids:
+                return next((s for s in self.seats if s.id == each.seat_ids[0]), None)
+        return None
 
     def setup(self, setup_id: str) -> SetUp:
         return _find(self.setups, setup_id)
@@ -143,6 +236,16 @@ class Job(Noun):
                 yield from cut.runs
                 for trial in cut.trials:
                     yield from trial.runs
+
+
+def fitted_at(port: Port, cut: Cut | None = None) -> tuple[tuple[str, ...], int | None]:
+    """Ids of the valves fitted at a cut, and the number of the cut that fitted them (None: as received)."""
+    if cut is not None and cut.valve_ids:
+        return cut.valve_ids, cut.number
+    for each in reversed(port.cuts):
+        if (cut is None or each.number <= cut.number) and each.valve_ids:
+            return each.valve_ids, each.number
+    return ((port.valve_id,) if port.valve_id is not None else ()), None
 
 
 def _find(items: tuple[AnyNoun, ...], wanted: str) -> AnyNoun:

@@ -135,6 +135,37 @@ class Place(StrEnum):
     ALL_OVER = "all over"
 
 
+class Until(Worded):
+    """How far work went where no depth was taken."""
+
+    FLUSH = "flush", "until flush"
+    SCRIBE = "scribe", "to the scribe"
+
+
+class FaultKind(Worded):
+    """What castings come with."""
+
+    FLASH = "flash", "casting line or flash"
+    SLAG = "slag"
+    LEDGE = "ledge", "ledge where machining stopped"
+    ROUGH = "roughness"
+    OVERHANG = "overhang", "overhang under the seat"
+    SEAT_OVERHANG = "seat overhang", "seat overhanging the bowl"
+    GUIDE_STEP = "guide step", "guide tip or step"
+    OFF_GASKET = "off gasket", "port off its gasket"
+    CORE_SHIFT = "core shift", "core shift seen"
+    CRACK = "crack"
+    CORROSION = "corrosion"
+
+
+class FaultState(Worded):
+    """What became of a fault."""
+
+    OPEN = "open"
+    LEFT = "left", "left on purpose"
+    GONE = "gone"
+
+
 class StationName(StrEnum):
     """A section the air is probed at. `share` is where along the port it stands, from the opening to the seat."""
 

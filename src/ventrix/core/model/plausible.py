@@ -7,10 +7,35 @@ from dataclasses import dataclass, fields
 from typing import Any, Final
 
 from ventrix.core.model.bench import Bench, PlateCheck, ScatterStudy, StudyReading, Transfer, TransferPart
-from ventrix.core.model.cut import Cut, Operation, Photo, Port, Pour, Station, Trial, WallReading
-from ventrix.core.model.job import CamPoint, CheckMark, Job, Target, Valve, WallLimit
+from ventrix.core.model.cut import (
+    Cut,
+    Fault,
+    Operation,
+    Photo,
+    Port,
+    Pour,
+    Station,
+    Trial,
+    Tube,
+    WallReading,
+    Work,
+)
+from ventrix.core.model.job import (
+    Binned,
+    CamPoint,
+    Chamber,
+    CheckMark,
+    Head,
+    Job,
+    MyLift,
+    Seat,
+    SwirlWish,
+    Target,
+    Valve,
+    WallLimit,
+)
 from ventrix.core.model.noun import Noun
-from ventrix.core.model.run import FlowRun, Mount, Reading, RungNote, SetUp, StepRecord
+from ventrix.core.model.run import Correction, FlowRun, Mount, Reading, RungNote, SetUp, StepRecord
 from ventrix.core.model.traverse import Observation, ProbePoint, Traverse
 from ventrix.core.quantity.field_checks import Check
 from ventrix.core.quantity.units import to_si
@@ -56,6 +81,7 @@ _CAM: Final = Limit("a cam's lift at the valve", "mm", 0.5, 50)
 _DURATION: Final = Limit("a cam's duration", "deg", 1, 720)
 _DENSITY: Final = Limit("a scale's density", "kg/m3", 0.5, 2)
 
+_HOURS: Final = {key: Limit("an hour on the clock", "-", 0, 12.99) for key in ("from_hour", "to_hour")}
 _TABLE: Final[dict[type[Noun], dict[str, Limit]]] = {
     SetUp: {
         "test_pressure": _PRESSURE,
@@ -119,11 +145,42 @@ _TABLE: Final[dict[type[Noun], dict[str, Limit]]] = {
         "seat_angle": _SEAT_ANGLE,
         "seat_margin": Limit("a seat's margin", "mm", 0, 20),
         "back_cut_angle": _SEAT_ANGLE,
+        "back_cut_width": Limit("a back cut's width", "mm", 0.1, 20),
         "weight": Limit("a valve's weight", "g", 1, 5000),
     },
     Pour: {"volume": _VOLUME},
-    Operation: {
+    Work: {
         "depth": Limit("a depth of cut", "mm", 0, 50),
+        "reach": Limit("a reach of work", "mm", 0, 300),
+        **_HOURS,
+    },
+    Tube: {"size": Limit("a tube's size", "mm", 1, 60)},
+    Fault: {
+        "along": Limit("a place along the port", "mm", -10, 1000),
+        "across": Limit("a place across a side", "-", -1, 1),
+        "size": Limit("a fault's size", "mm", 0, 300),
+        "seen_at_cut": Limit("a cut's number", "-", 0, 9999),
+        "gone_at_cut": Limit("a cut's number", "-", 0, 9999),
+        **_HOURS,
+    },
+    Correction: {},
+    Binned: {"at": Limit("a place in a list", "-", 0, 1_000_000)},
+    Seat: {
+        "angles": Limit("an angle of a seat", "deg", 5, 89),
+        "widths": Limit("a width of a seat's face", "mm", 0, 20),
+        "radius": Limit("a radius of a seat", "mm", 0.5, 100),
+        "contact": Limit("a contact width", "mm", 0.1, 20),
+        "contact_angle": _SEAT_ANGLE,
+        "margin": Limit("a seat's margin", "mm", 0, 20),
+        "throat": _LENGTH,
+        "sunk": Limit("how far a seat is sunk", "mm", -5, 20),
+        "version": Limit("a version", "-", 1, 999),
+    },
+    Head: {"milled": Limit("metal milled off", "mm", 0, 20), "flatness": Limit("flatness", "mm", 0, 10)},
+    Chamber: {"cylinder": Limit("a cylinder's number", "-", 1, 48)},
+    MyLift: {"lift": _LIFT},
+    SwirlWish: {"low": _LIFT, "high": _LIFT, "swirl": Limit("a swirl wished", "rpm", 0, 20_000)},
+    Operation: {
         "tool_diameter": Limit("a tool's diameter", "mm", 0.1, 100),
         "duration": _TIME,
     },
@@ -177,6 +234,7 @@ _TABLE: Final[dict[type[Noun], dict[str, Limit]]] = {
     Port: {
         "valves": Limit("the number of valves of a port", "-", 1, 8),
         "cylinder": Limit("a cylinder's number", "-", 1, 48),
+        "position_on_head": Limit("a place along a head", "-", 1, 48),
     },
     CamPoint: {"angle": Limit("a crank angle", "deg", -1440, 1440), "lift": _LIFT},
     Target: {"lift": _LIFT, "flow": _FLOW, "test_pressure": _PRESSURE},

@@ -105,11 +105,23 @@ class RungNote(Noun):
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class Correction(Noun):
+    """Something of a run that was set right afterwards: what it was, what it became, why, and when."""
+
+    what: str
+    was: str = ""
+    became: str = ""
+    reason: str = ""
+    date: str | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class FlowRun(Noun):
     """Readings of one cut or trial, under one set-up, in one mount; `source` says how they came.
 
     `witness_id` names the run of the witness port flowed at this setting-up of the bench; `claimed` says
-    whose claim it is where nobody measured it.
+    whose claim it is where nobody measured it. `stands_for_port_ids` names ports that were not flowed and that this
+    test is taken to speak for: it never counts there as measured.
     """
 
     setup_id: str
@@ -118,9 +130,11 @@ class FlowRun(Noun):
     source: str = "typed"
     claimed: str | None = None
     witness_id: str | None = None
+    stands_for_port_ids: tuple[str, ...] = ()
     readings: tuple[Reading, ...] = ()
     steps: tuple[StepRecord, ...] = ()
     rung_notes: tuple[RungNote, ...] = ()
+    corrections: tuple[Correction, ...] = ()
 
     def step(self, kind: str) -> StepRecord | None:
         """The last step of a kind that was done."""

@@ -11,7 +11,9 @@ from ventrix.core.model.job import Job
 
 def geometry_of(job: Job, port: Port, cut: Cut) -> Geometry:
     """What is known of a port at a cut; figures that the cut did not measure are carried forward."""
-    valve = job.valve_of(port)
+    valves = job.valves_of(port, cut)
+    valve = valves[0] if valves else None
+    seat = job.seat_of(port, cut)
 
     def figure(name: str) -> float | None:
         found = carried(port, cut, name)
@@ -20,15 +22,23 @@ def geometry_of(job: Job, port: Port, cut: Cut) -> Geometry:
     floor, roof = figure("floor_length"), figure("roof_length")
     length = float(centreline_length(floor, roof)) if floor is not None and roof is not None else None
     return Geometry(
-        valves=port.valves,
-        valve_diameter=valve.head_diameter if valve else None,
-        stem_diameter=valve.stem_diameter if valve else None,
+        valves=max(port.valves, len(valves)),
+        valve_diameter=_of_like_area([v.head_diameter for v in valves]),
+        stem_diameter=_of_like_area([v.stem_diameter for v in valves]),
         throat_diameter=figure("throat_diameter"),
-        seat_width=figure("seat_width") or (valve.seat_width if valve else None),
-        seat_angle=valve.seat_angle if valve else None,
+        seat_width=figure("seat_width") or (seat.contact if seat else None) or (valve.seat_width if valve else None),
+        seat_angle=(seat.contact_angle if seat else None) or (valve.seat_angle if valve else None),
         port_volume=figure("volume"),
         port_length=length,
     )
+
+
+def _of_like_area(diameters: list[float | None]) -> float | None:
+    """The diameter that equal valves of the same total area would have; None where one was not measured."""
+    known = [d for d in diameters if d is not None]
+    if not known or len(known) != len(diameters):
+        return None
+    return known[0] if len(known) == 1 else (sum(d * d for d in known) / len(known)) ** 0.5
 
 
 @dataclass(frozen=True, slots=True)

@@ -116,3 +116,14 @@ REVISION: Final = Table(
     Column("owner", String, primary_key=True),
     Column("number", Integer, nullable=False),
 )
+
+# The last edits of a job, by number: the rows each of them changed, before and after. How undo survives a restart.
+ACT: Final = Table(
+    "act",
+    METADATA,
+    Column("id", String, primary_key=True),
+    Column("job_id", ForeignKey("job.id", ondelete="CASCADE"), index=True, nullable=False),
+    Column("number", Integer, nullable=False),
+    Column("name", String, nullable=False),
+    Column("changes", JSON, nullable=False),
+)

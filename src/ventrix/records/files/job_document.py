@@ -27,9 +27,10 @@ from ventrix.core.quantity.units import from_si, tidy, to_si
 from ventrix.records.bad_input import InputError
 from ventrix.records.book.rows import flatten
 from ventrix.records.book.tables import CHILDREN, TABLES
+from ventrix.records.files.document_versions import from_version_1
 from ventrix.records.files.whole_file import read_whole, write_whole
 
-VERSION: Final = 1
+VERSION: Final = 2  # version 1 is always read
 VERSION_KEY: Final = "ventrix_job"
 BENCHES_KEY: Final = "benches"
 DEEPEST: Final = 60  # levels of a document
@@ -44,7 +45,7 @@ def _keys_of(kind: type[Noun]) -> dict[str, tuple[str, str | None]]:
             continue
         unit = each.metadata.get("unit")
         suffix = "" if unit in (None, "-") else f"_{_UNIT_WORDS.get(unit, unit)}"
-        found[each.name] = each.name + suffix, unit
+        found[each.name] = each.metadata.get("key", each.name) + suffix, unit
     return found
 
 
@@ -206,9 +207,11 @@ def loads_document(data: bytes | str, name: str = "", *, own: bool = False) -> J
     if not isinstance(document, dict) or VERSION_KEY not in document:
         raise InputError("is no job document: the key is missing", file=name, field=VERSION_KEY)
     version = document.pop(VERSION_KEY)
-    if version != VERSION or isinstance(version, bool):
+    if version not in (1, VERSION) or isinstance(version, bool):
         raise InputError(f"version {str(version)[:20]} is not one this Ventrix reads", file=name, field=VERSION_KEY)
     _check_values(document, name)
+    if version == 1:
+        from_version_1(document)
     carried = document.pop(BENCHES_KEY, [])
     if not isinstance(carried, list):
         raise InputError("must be a list", file=name, field=BENCHES_KEY)

@@ -12,7 +12,7 @@ CREATE TABLE job (
 	worthwhile_gain DOUBLE, 
 	id VARCHAR NOT NULL, 
 	position INTEGER NOT NULL, 
-	extra JSON NOT NULL, material VARCHAR, cylinders INTEGER, valves_per_cylinder INTEGER, flatness DOUBLE, condition VARCHAR DEFAULT '' NOT NULL, stroke DOUBLE, rod_length DOUBLE, speed_low DOUBLE, speed_high DOUBLE, power_wanted DOUBLE, exhaust_cam_lift DOUBLE, exhaust_cam_duration DOUBLE, volume_ceiling DOUBLE, schools JSON DEFAULT '{}' NOT NULL, cam_checked_at VARCHAR, rocker_ratio DOUBLE, test_pressure DOUBLE, 
+	extra JSON NOT NULL, material VARCHAR, cylinders INTEGER, valves_per_cylinder INTEGER, flatness DOUBLE, condition VARCHAR DEFAULT '' NOT NULL, stroke DOUBLE, rod_length DOUBLE, speed_low DOUBLE, speed_high DOUBLE, power_wanted DOUBLE, exhaust_cam_lift DOUBLE, exhaust_cam_duration DOUBLE, volume_ceiling DOUBLE, schools JSON DEFAULT '{}' NOT NULL, cam_checked_at VARCHAR, rocker_ratio DOUBLE, test_pressure DOUBLE, use VARCHAR, 
 	CONSTRAINT pk_job PRIMARY KEY (id)
 );
 CREATE TABLE mount (
@@ -60,28 +60,11 @@ CREATE TABLE valve (
 	seat_angle DOUBLE, 
 	id VARCHAR NOT NULL, 
 	position INTEGER NOT NULL, 
-	extra JSON NOT NULL, seat_margin DOUBLE, seat_insert BOOLEAN, back_cut_angle DOUBLE, back_shape VARCHAR DEFAULT '' NOT NULL, weight DOUBLE, 
+	extra JSON NOT NULL, seat_margin DOUBLE, seat_insert BOOLEAN, back_cut_angle DOUBLE, back_shape VARCHAR DEFAULT '' NOT NULL, weight DOUBLE, back_cut_width DOUBLE, 
 	CONSTRAINT pk_valve PRIMARY KEY (id), 
 	CONSTRAINT fk_valve_job_id_job FOREIGN KEY(job_id) REFERENCES job (id) ON DELETE CASCADE
 );
 CREATE INDEX ix_valve_job_id ON valve (job_id);
-CREATE TABLE cut (
-	port_id VARCHAR NOT NULL, 
-	number INTEGER NOT NULL, 
-	name VARCHAR NOT NULL, 
-	kind VARCHAR NOT NULL, 
-	date VARCHAR, 
-	throat_diameter DOUBLE, 
-	floor_length DOUBLE, 
-	roof_length DOUBLE, 
-	note VARCHAR NOT NULL, 
-	id VARCHAR NOT NULL, 
-	position INTEGER NOT NULL, 
-	extra JSON NOT NULL, bowl_diameter DOUBLE, guide_diameter DOUBLE, guide_length DOUBLE, boss_width DOUBLE, boss_shape VARCHAR, opening_width DOUBLE, opening_height DOUBLE, opening_corner DOUBLE, pinch_width DOUBLE, pinch_height DOUBLE, hole_spacing DOUBLE, short_side_height DOUBLE, short_side_radius DOUBLE, port_angle DOUBLE, seat_width DOUBLE, seat_margin DOUBLE, chamber_volume DOUBLE, gasket_land DOUBLE, expected_gain DOUBLE, expected_growth DOUBLE, expected_time DOUBLE, pinch_corner DOUBLE, 
-	CONSTRAINT pk_cut PRIMARY KEY (id), 
-	CONSTRAINT fk_cut_port_id_port FOREIGN KEY(port_id) REFERENCES port (id) ON DELETE CASCADE
-);
-CREATE INDEX ix_cut_port_id ON cut (port_id);
 CREATE TABLE observation (
 	cut_id VARCHAR NOT NULL, 
 	kind VARCHAR NOT NULL, 
@@ -95,35 +78,6 @@ CREATE TABLE observation (
 	CONSTRAINT fk_observation_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE
 );
 CREATE INDEX ix_observation_cut_id ON observation (cut_id);
-CREATE TABLE operation (
-	cut_id VARCHAR NOT NULL, 
-	kind VARCHAR NOT NULL, 
-	places JSON NOT NULL, 
-	depth DOUBLE, 
-	tool VARCHAR NOT NULL, 
-	finish VARCHAR NOT NULL, 
-	duration DOUBLE, 
-	port_ids JSON NOT NULL, 
-	note VARCHAR NOT NULL, 
-	id VARCHAR NOT NULL, 
-	position INTEGER NOT NULL, 
-	extra JSON NOT NULL, tool_diameter DOUBLE, started_at VARCHAR, date VARCHAR, 
-	CONSTRAINT pk_operation PRIMARY KEY (id), 
-	CONSTRAINT fk_operation_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE
-);
-CREATE INDEX ix_operation_cut_id ON operation (cut_id);
-CREATE TABLE pour (
-	cut_id VARCHAR NOT NULL, 
-	volume DOUBLE NOT NULL, 
-	how VARCHAR NOT NULL, 
-	date VARCHAR, 
-	id VARCHAR NOT NULL, 
-	position INTEGER NOT NULL, 
-	extra JSON NOT NULL, 
-	CONSTRAINT pk_pour PRIMARY KEY (id), 
-	CONSTRAINT fk_pour_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE
-);
-CREATE INDEX ix_pour_cut_id ON pour (cut_id);
 CREATE TABLE trial (
 	cut_id VARCHAR NOT NULL, 
 	kind VARCHAR NOT NULL, 
@@ -131,7 +85,7 @@ CREATE TABLE trial (
 	note VARCHAR NOT NULL, 
 	id VARCHAR NOT NULL, 
 	position INTEGER NOT NULL, 
-	extra JSON NOT NULL, place VARCHAR DEFAULT '' NOT NULL, area_taken DOUBLE, area_uncertainty DOUBLE, date VARCHAR, 
+	extra JSON NOT NULL, place VARCHAR DEFAULT '' NOT NULL, area_taken DOUBLE, area_uncertainty DOUBLE, date VARCHAR, valve_ids JSON DEFAULT '[]' NOT NULL, 
 	CONSTRAINT pk_trial PRIMARY KEY (id), 
 	CONSTRAINT fk_trial_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE
 );
@@ -144,7 +98,7 @@ CREATE TABLE wall_reading (
 	note VARCHAR NOT NULL, 
 	id VARCHAR NOT NULL, 
 	position INTEGER NOT NULL, 
-	extra JSON NOT NULL, band VARCHAR, along DOUBLE, across DOUBLE DEFAULT '0' NOT NULL, behind VARCHAR DEFAULT '' NOT NULL, probe VARCHAR DEFAULT '' NOT NULL, sound_speed DOUBLE, uncertainty DOUBLE, struck VARCHAR, 
+	extra JSON NOT NULL, band VARCHAR, along DOUBLE, across DOUBLE DEFAULT '0' NOT NULL, behind VARCHAR DEFAULT '' NOT NULL, probe VARCHAR DEFAULT '' NOT NULL, sound_speed DOUBLE, uncertainty DOUBLE, struck VARCHAR, behind_port_id VARCHAR, 
 	CONSTRAINT pk_wall_reading PRIMARY KEY (id), 
 	CONSTRAINT fk_wall_reading_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE
 );
@@ -158,7 +112,7 @@ CREATE TABLE flow_run (
 	source VARCHAR NOT NULL, 
 	id VARCHAR NOT NULL, 
 	position INTEGER NOT NULL, 
-	extra JSON NOT NULL, witness_id VARCHAR, claimed VARCHAR, 
+	extra JSON NOT NULL, witness_id VARCHAR, claimed VARCHAR, stands_for_port_ids JSON DEFAULT '[]' NOT NULL, 
 	CONSTRAINT pk_flow_run PRIMARY KEY (id), 
 	CONSTRAINT fk_flow_run_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE, 
 	CONSTRAINT fk_flow_run_mount_id_mount FOREIGN KEY(mount_id) REFERENCES mount (id), 
@@ -286,7 +240,7 @@ CREATE TABLE "port" (
 	id VARCHAR NOT NULL, 
 	position INTEGER NOT NULL, 
 	extra JSON NOT NULL, 
-	witness BOOLEAN DEFAULT 0 NOT NULL, cylinder INTEGER, mirror_of VARCHAR, 
+	witness BOOLEAN DEFAULT 0 NOT NULL, cylinder INTEGER, mirror_of VARCHAR, head_id VARCHAR, position_on_head INTEGER, 
 	CONSTRAINT pk_port PRIMARY KEY (id), 
 	CONSTRAINT fk_port_job_id_job FOREIGN KEY(job_id) REFERENCES job (id) ON DELETE CASCADE
 );
@@ -436,4 +390,244 @@ CREATE TABLE revision (
 	number INTEGER NOT NULL, 
 	CONSTRAINT pk_revision PRIMARY KEY (owner)
 );
-INSERT INTO alembic_version VALUES ('0004');
+CREATE TABLE binned (
+	id VARCHAR NOT NULL, 
+	extra JSON NOT NULL, 
+	noun VARCHAR NOT NULL, 
+	name VARCHAR NOT NULL, 
+	parent_id VARCHAR NOT NULL, 
+	at INTEGER NOT NULL, 
+	document JSON NOT NULL, 
+	reason VARCHAR NOT NULL, 
+	date VARCHAR, 
+	position INTEGER NOT NULL, 
+	job_id VARCHAR NOT NULL, 
+	CONSTRAINT pk_binned PRIMARY KEY (id), 
+	CONSTRAINT fk_binned_job_id_job FOREIGN KEY(job_id) REFERENCES job (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_binned_job_id ON binned (job_id);
+CREATE TABLE chamber (
+	id VARCHAR NOT NULL, 
+	extra JSON NOT NULL, 
+	cylinder INTEGER NOT NULL, 
+	head_id VARCHAR, 
+	position INTEGER NOT NULL, 
+	job_id VARCHAR NOT NULL, 
+	CONSTRAINT pk_chamber PRIMARY KEY (id), 
+	CONSTRAINT fk_chamber_job_id_job FOREIGN KEY(job_id) REFERENCES job (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_chamber_job_id ON chamber (job_id);
+CREATE TABLE head (
+	id VARCHAR NOT NULL, 
+	extra JSON NOT NULL, 
+	name VARCHAR NOT NULL, 
+	casting VARCHAR NOT NULL, 
+	milled DOUBLE, 
+	flatness DOUBLE, 
+	position INTEGER NOT NULL, 
+	job_id VARCHAR NOT NULL, 
+	CONSTRAINT pk_head PRIMARY KEY (id), 
+	CONSTRAINT fk_head_job_id_job FOREIGN KEY(job_id) REFERENCES job (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_head_job_id ON head (job_id);
+CREATE TABLE my_lift (
+	id VARCHAR NOT NULL, 
+	extra JSON NOT NULL, 
+	kind VARCHAR NOT NULL, 
+	lift DOUBLE NOT NULL, 
+	name VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	job_id VARCHAR NOT NULL, 
+	CONSTRAINT pk_my_lift PRIMARY KEY (id), 
+	CONSTRAINT fk_my_lift_job_id_job FOREIGN KEY(job_id) REFERENCES job (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_my_lift_job_id ON my_lift (job_id);
+CREATE TABLE seat (
+	id VARCHAR NOT NULL, 
+	extra JSON NOT NULL, 
+	recipe VARCHAR NOT NULL, 
+	version INTEGER NOT NULL, 
+	angles JSON NOT NULL, 
+	widths JSON NOT NULL, 
+	radius DOUBLE, 
+	contact DOUBLE, 
+	contact_angle DOUBLE, 
+	margin DOUBLE, 
+	throat DOUBLE, 
+	sunk DOUBLE, 
+	"insert" BOOLEAN, 
+	note VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	job_id VARCHAR NOT NULL, 
+	CONSTRAINT pk_seat PRIMARY KEY (id), 
+	CONSTRAINT fk_seat_job_id_job FOREIGN KEY(job_id) REFERENCES job (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_seat_job_id ON seat (job_id);
+CREATE TABLE swirl_wish (
+	id VARCHAR NOT NULL, 
+	extra JSON NOT NULL, 
+	kind VARCHAR NOT NULL, 
+	low DOUBLE NOT NULL, 
+	high DOUBLE NOT NULL, 
+	swirl DOUBLE NOT NULL, 
+	position INTEGER NOT NULL, 
+	job_id VARCHAR NOT NULL, 
+	CONSTRAINT pk_swirl_wish PRIMARY KEY (id), 
+	CONSTRAINT fk_swirl_wish_job_id_job FOREIGN KEY(job_id) REFERENCES job (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_swirl_wish_job_id ON swirl_wish (job_id);
+CREATE TABLE fault (
+	id VARCHAR NOT NULL, 
+	extra JSON NOT NULL, 
+	kind VARCHAR NOT NULL, 
+	place VARCHAR NOT NULL, 
+	side VARCHAR, 
+	along DOUBLE, 
+	across DOUBLE NOT NULL, 
+	from_hour DOUBLE, 
+	to_hour DOUBLE, 
+	size DOUBLE, 
+	state VARCHAR NOT NULL, 
+	seen_at_cut INTEGER NOT NULL, 
+	gone_at_cut INTEGER, 
+	photo VARCHAR NOT NULL, 
+	date VARCHAR, 
+	note VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	port_id VARCHAR NOT NULL, 
+	CONSTRAINT pk_fault PRIMARY KEY (id), 
+	CONSTRAINT fk_fault_port_id_port FOREIGN KEY(port_id) REFERENCES port (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_fault_port_id ON fault (port_id);
+CREATE TABLE tube (
+	id VARCHAR NOT NULL, 
+	extra JSON NOT NULL, 
+	place VARCHAR NOT NULL, 
+	side VARCHAR, 
+	size DOUBLE, 
+	adhesive VARCHAR NOT NULL, 
+	tested BOOLEAN NOT NULL, 
+	date VARCHAR, 
+	note VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	cut_id VARCHAR NOT NULL, 
+	CONSTRAINT pk_tube PRIMARY KEY (id), 
+	CONSTRAINT fk_tube_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_tube_cut_id ON tube (cut_id);
+CREATE TABLE work (
+	id VARCHAR NOT NULL, 
+	extra JSON NOT NULL, 
+	place VARCHAR NOT NULL, 
+	side VARCHAR, 
+	from_hour DOUBLE, 
+	to_hour DOUBLE, 
+	depth DOUBLE, 
+	reach DOUBLE, 
+	until VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	operation_id VARCHAR NOT NULL, 
+	CONSTRAINT pk_work PRIMARY KEY (id), 
+	CONSTRAINT fk_work_operation_id_operation FOREIGN KEY(operation_id) REFERENCES operation (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_work_operation_id ON work (operation_id);
+CREATE TABLE correction (
+	id VARCHAR NOT NULL, 
+	extra JSON NOT NULL, 
+	what VARCHAR NOT NULL, 
+	was VARCHAR NOT NULL, 
+	became VARCHAR NOT NULL, 
+	reason VARCHAR NOT NULL, 
+	date VARCHAR, 
+	position INTEGER NOT NULL, 
+	flow_run_id VARCHAR NOT NULL, 
+	CONSTRAINT pk_correction PRIMARY KEY (id), 
+	CONSTRAINT fk_correction_flow_run_id_flow_run FOREIGN KEY(flow_run_id) REFERENCES flow_run (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_correction_flow_run_id ON correction (flow_run_id);
+CREATE TABLE act (
+	id VARCHAR NOT NULL, 
+	job_id VARCHAR NOT NULL, 
+	number INTEGER NOT NULL, 
+	name VARCHAR NOT NULL, 
+	changes JSON NOT NULL, 
+	CONSTRAINT pk_act PRIMARY KEY (id), 
+	CONSTRAINT fk_act_job_id_job FOREIGN KEY(job_id) REFERENCES job (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_act_job_id ON act (job_id);
+CREATE TABLE "cut" (
+	port_id VARCHAR NOT NULL, 
+	number INTEGER NOT NULL, 
+	name VARCHAR NOT NULL, 
+	date VARCHAR, 
+	throat_diameter DOUBLE, 
+	floor_length DOUBLE, 
+	roof_length DOUBLE, 
+	note VARCHAR NOT NULL, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	bowl_diameter DOUBLE, 
+	guide_diameter DOUBLE, 
+	guide_length DOUBLE, 
+	boss_width DOUBLE, 
+	boss_shape VARCHAR, 
+	opening_width DOUBLE, 
+	opening_height DOUBLE, 
+	opening_corner DOUBLE, 
+	pinch_width DOUBLE, 
+	pinch_height DOUBLE, 
+	hole_spacing DOUBLE, 
+	short_side_height DOUBLE, 
+	short_side_radius DOUBLE, 
+	port_angle DOUBLE, 
+	seat_width DOUBLE, 
+	seat_margin DOUBLE, 
+	chamber_volume DOUBLE, 
+	gasket_land DOUBLE, 
+	expected_gain DOUBLE, 
+	expected_growth DOUBLE, 
+	expected_time DOUBLE, 
+	pinch_corner DOUBLE, 
+	kinds JSON DEFAULT '["port"]' NOT NULL, 
+	valve_ids JSON DEFAULT '[]' NOT NULL, 
+	seat_ids JSON DEFAULT '[]' NOT NULL, 
+	CONSTRAINT pk_cut PRIMARY KEY (id), 
+	CONSTRAINT fk_cut_port_id_port FOREIGN KEY(port_id) REFERENCES port (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_cut_port_id ON cut (port_id);
+CREATE TABLE "operation" (
+	cut_id VARCHAR NOT NULL, 
+	kind VARCHAR NOT NULL, 
+	tool VARCHAR NOT NULL, 
+	finish VARCHAR NOT NULL, 
+	duration DOUBLE, 
+	port_ids JSON NOT NULL, 
+	note VARCHAR NOT NULL, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	tool_diameter DOUBLE, 
+	started_at VARCHAR, 
+	date VARCHAR, 
+	stage VARCHAR DEFAULT '' NOT NULL, 
+	CONSTRAINT pk_operation PRIMARY KEY (id), 
+	CONSTRAINT fk_operation_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_operation_cut_id ON operation (cut_id);
+CREATE TABLE "pour" (
+	cut_id VARCHAR, 
+	volume DOUBLE NOT NULL, 
+	how VARCHAR NOT NULL, 
+	date VARCHAR, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	chamber_id VARCHAR, 
+	CONSTRAINT pk_pour PRIMARY KEY (id), 
+	CONSTRAINT fk_pour_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE, 
+	CONSTRAINT fk_pour_chamber_id_chamber FOREIGN KEY(chamber_id) REFERENCES chamber (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_pour_cut_id ON pour (cut_id);
+CREATE INDEX ix_pour_chamber_id ON pour (chamber_id);
+INSERT INTO alembic_version VALUES ('0005');

@@ -123,7 +123,7 @@ def field_sentences(
 
 def ball_spots(findings: Findings, port: Port, cut: Cut, units: Units) -> tuple[MapSpot, ...]:
     """Drop in flow per place, on the unrolled port: busy places large."""
-    here = unroll(port, cut, findings.job.valve_of(port))
+    here = unroll(port, cut, findings.job.valve_of(port, cut))
     rows = []
     for t in (t for t in cut.traverses if t.kind == "ball" and t.base_flow):
         for p in t.points:

@@ -44,7 +44,7 @@ class CurvePicture:
 def beside_of(findings: Findings, port: Port, cut: Cut) -> Beside:
     """The smallest section of a port at a cut, and the run of the other kind on the same cylinder."""
     try:
-        here = unroll(port, cut, findings.job.valve_of(port))
+        here = unroll(port, cut, findings.job.valve_of(port, cut))
         smallest = here.smallest.area if here.smallest_is_measured else None
     except ValueError:
         smallest = None

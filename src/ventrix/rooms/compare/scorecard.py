@@ -342,7 +342,7 @@ def _time_between(pair: Pair) -> float:
 def _walls(findings: Findings, pair: Pair, cut: Cut) -> list[tuple[float, float, str]]:
     return [
         (w.left - limit_for(findings.job, w.reading.place), max(w.left, 0.0), w.reading.place)
-        for w in walls_at(pair.port, cut)
+        for w in walls_at(findings.job, pair.port, cut)
     ]
 
 

@@ -10,9 +10,9 @@ from ventrix.core.judging.findings import Findings
 from ventrix.core.judging.verdict import DEFAULT_WORTHWHILE, break_even
 from ventrix.core.metal.clay import ClayVerdict, clay_verdict
 from ventrix.core.metal.unrolled import unroll, zone_named
-from ventrix.core.model.cut import Cut, Port, Trial, poured_volume, trial_as_cut
+from ventrix.core.model.cut import Cut, Port, Trial, Work, poured_volume, trial_as_cut
 from ventrix.core.model.job import Job
-from ventrix.core.model.kinds import Place, Result
+from ventrix.core.model.kinds import Place, Result, Until
 from ventrix.core.quantity.words import sentence
 from ventrix.rooms.display_units import Units
 
@@ -26,16 +26,29 @@ class CardLine:
     result: str = ""
 
 
+def work_words(work: Work, units: Units) -> str:
+    """What was taken off a place: side or hours, and depth or how far."""
+    words = [work.side] if work.side else []
+    if work.from_hour is not None and work.to_hour is not None:
+        words.append(f"{work.from_hour or 12:g} to {work.to_hour or 12:g} o'clock")
+    if work.depth is not None:
+        words.append(f"{units.length.text(work.depth)} deep")
+    elif work.until in tuple(Until):
+        words.append(Until(work.until).words)
+    return " ".join(words)
+
+
 def operation_lines(cut: Cut, units: Units) -> list[CardLine]:
-    """What was done, one line an operation."""
+    """What was done, one line an operation. Where several places were worked, each says its own depth."""
     lines = []
     for op in cut.operations:
-        what = [op.tool, units.length.text(op.depth) + " deep" if op.depth is not None else "", op.finish]
+        several = len(op.works) > 1
+        depths = [f"{w.place} {said}" if several else said for w in op.works if (said := work_words(w, units))]
         minutes = units.duration.with_unit(op.duration) if op.duration is not None else ""
         if op.started_at is not None and op.duration is None:
             minutes = f"since {op.started_at[11:16]}"
         shared = f" (shared by {len(op.port_ids)} ports)" if len(op.port_ids) > 1 else ""
-        words = ", ".join(w for w in what if w) or op.kind
+        words = ", ".join(w for w in (op.tool, *depths, op.finish) if w) or op.kind
         lines.append(CardLine(", ".join(op.places) or op.kind, f"{words}{shared}", minutes))
     return lines
 
@@ -102,7 +115,7 @@ def volume_lines(findings: Findings, port: Port, cut: Cut, against: Cut | None, 
 def seat_lines(job: Job, port: Port, cut: Cut, units: Units) -> list[CardLine]:
     """The seat's face before and after: lost width, and what a recut would need."""
     at = next((i for i, c in enumerate(port.cuts) if c.id == cut.id), 0)
-    valve = job.valve_of(port)
+    valve = job.valve_of(port, cut)
     earlier = [c.seat_width for c in port.cuts[:at] if c.seat_width is not None]
     first = earlier[-1] if earlier else (valve.seat_width if valve is not None else None)
     if cut.seat_width is None or first is None or at == 0:
@@ -125,7 +138,7 @@ def trial_verdict(findings: Findings, port: Port, cut: Cut, trial: Trial) -> Cla
     base = comparison.weighted_before
     least = findings.job.worthwhile_gain
     matters = least / base if least is not None and comparison.kind == "flow" else DEFAULT_WORTHWHILE
-    here = unroll(port, cut, findings.job.valve_of(port))
+    here = unroll(port, cut, findings.job.valve_of(port, cut))
     zone = zone_named(trial.place)
     area = float(here.area((zone.start + zone.end) / 2 * here.length)) if zone is not None else None
     try:
@@ -150,9 +163,9 @@ def zone_history(port: Port, cut: Cut, zone: str, units: Units) -> list[CardLine
         if each.number > cut.number:
             break
         for op in each.operations:
-            if zone in op.places or Place.ALL_OVER in op.places:
-                deep = f", {units.length.text(op.depth)} deep" if op.depth is not None else ""
-                lines.append(CardLine(f"cut {each.number}", f"{op.tool or op.kind}{deep}"))
+            for work in (w for w in op.works if w.place in (zone, Place.ALL_OVER)):
+                said = ", ".join(w for w in (op.tool or op.kind, work_words(work, units)) if w)
+                lines.append(CardLine(f"cut {each.number}", said))
         for wall in each.walls:
             if wall.place == zone and wall.struck is None:
                 words = f"wall {units.length.with_unit(wall.thickness)}"

@@ -19,7 +19,7 @@ def field_at(
     findings: Findings, port: Port, cut: Cut, traverse: Traverse, wanted_pressure: float | None
 ) -> tuple[Field | None, bool]:
     """A traverse's field, brought to a test pressure where it was taken at another; and whether it was converted."""
-    here = unroll(port, cut, findings.job.valve_of(port))
+    here = unroll(port, cut, findings.job.valve_of(port, cut))
     found = field_of(traverse, *size_of(here, traverse.station), air_of(findings.job, traverse))
     own = pressure_of(findings, traverse)
     if found is None or own is None or wanted_pressure is None or abs(own / wanted_pressure - 1) < 1e-3:

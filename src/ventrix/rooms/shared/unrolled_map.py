@@ -60,7 +60,7 @@ class MapPicture:
 
 
 def map_of(job: Job, port: Port, cut: Cut) -> UnrolledPort:
-    return unroll(port, cut, job.valve_of(port))
+    return unroll(port, cut, job.valve_of(port, cut))
 
 
 def map_picture(job: Job, port: Port, cut: Cut, against: Cut | None, chosen: str, units: Units) -> MapPicture:
@@ -70,13 +70,13 @@ def map_picture(job: Job, port: Port, cut: Cut, against: Cut | None, chosen: str
     for each in port.cuts:
         if each.number <= cut.number:
             for place in (p for op in each.operations for p in op.places):
-                worked[place] = Tint(place, each.number, each.number == cut.number, each.kind == "fill")
+                worked[place] = Tint(place, each.number, each.number == cut.number, each.adds_metal)
     tints = worked.values()
     return MapPicture(
         port=here,
         kind=port.kind,
         before=map_of(job, port, against) if against is not None else None,
-        pins=tuple(_pin(job, wall, here, units) for wall in walls_at(port, cut)),
+        pins=tuple(_pin(job, wall, here, units) for wall in walls_at(job, port, cut)),
         tints=tuple(sorted(tints, key=lambda t: t.present)),
         chosen=chosen,
         numbers=(cut.number, against.number if against is not None else None),

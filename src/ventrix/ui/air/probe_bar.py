@@ -79,7 +79,7 @@ class ProbeBar(QWidget):
         space, layout = self.open_book.workspace, layout_named(traverse.layout)
         if space is None or space.port is None or space.real_cut is None or layout is None:
             return ()
-        here = unroll(space.port, space.real_cut, space.job.valve_of(space.port))
+        here = unroll(space.port, space.real_cut, space.job.valve_of(space.port, space.real_cut))
         return places_on(layout, size_of(here, traverse.station))
 
     def _stand_on_open(self) -> None:

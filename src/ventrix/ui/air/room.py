@@ -233,14 +233,14 @@ class AirRoom(Room):
             picture.setVisible(each is not None)
             if each is None:
                 continue
-            size = size_of(unroll(port, each, space.job.valve_of(port)), station)
+            size = size_of(unroll(port, each, space.job.valve_of(port, each)), station)
             mark = ", converted" if converted and i else ""
             title = f"{station}, cut {each.number}{mark}" + ("" if traverse is not None else ": not probed")
             picture.show_view(section_view(title, traverse, found, size, station, scale, units, wanted if i else ""))
         both = fields[0] is not None and fields[1] is not None
         self.pictures[2].setVisible(both)
         if fields[0] is not None and fields[1] is not None:
-            size = size_of(unroll(port, cut, space.job.valve_of(port)), station)
+            size = size_of(unroll(port, cut, space.job.valve_of(port, cut)), station)
             self.pictures[2].show_view(difference_view(fields[0], fields[1], size, units))
         shown = [from_si(v, units.speed.unit) for v in scale]
         self.scale.show_scale(shown[0], shown[1], f"{units.speed.label}, one scale for all")
@@ -276,7 +276,7 @@ class AirRoom(Room):
     ) -> None:
         port, cut = space.port, space.real_cut
         assert port is not None and cut is not None
-        here = unroll(port, cut, space.job.valve_of(port))
+        here = unroll(port, cut, space.job.valve_of(port, cut))
         found = []
         for traverse, field in along:
             station = traverse.station

@@ -13,9 +13,11 @@ from ventrix.core.metal.unrolled import ZONE_NAMES
 from ventrix.core.metal.walls import planned_cut_warnings
 from ventrix.core.model.cut import Cut, Operation, Port, Pour
 from ventrix.core.model.job import Job
-from ventrix.core.model.kinds import CUT_KINDS, CutKind, Place
+from ventrix.core.model.kinds import CutKind, Place
 from ventrix.core.model.school_questions import own_way, side_taken
 from ventrix.core.quantity.field_checks import positive
+from ventrix.ui.cuts.kind_boxes import KindBoxes
+from ventrix.ui.cuts.work_rows import WorkRows, parse_places
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
 from ventrix.workspace.ids import new_id, now_text
@@ -48,6 +50,11 @@ PLACE_CAUTIONS: Final[dict[str, str]] = {
 }
 
 
+def again(work: Operation) -> Operation:
+    """The same work on another port."""
+    return replace(work, id=new_id(), works=tuple(replace(w, id=new_id()) for w in work.works))
+
+
 class NewCutSheet(FormSheet):
     """Logs a cut of the port in hand, or an operation of the cut looked at."""
 
@@ -57,22 +64,26 @@ class NewCutSheet(FormSheet):
         super().__init__(open_book, "Log the cut")
         self._adding_to: str | None = None
         self.name = self.add_text("Name", "what was done, in a few words")
-        self.kind = self.add_choice("What kind of change", [(k.words, k) for k in CUT_KINDS])
-        self.place = self.add_choice("Where", [(p, p) for p in Place])
-        self.more_places = self.add_text("And where else", "bowl, guide")
-        self.cut_depth = self.add_figure("Depth", "length")
+        self.kinds = KindBoxes()
+        self.kinds.edited.connect(self.edited)
+        self.column.addWidget(self.kinds)
+        self.places = self.add_text("Where", "bowl, guide, short side")
+        self.works = WorkRows(open_book)
+        self.works.edited.connect(self.edited)
+        self.column.addWidget(self.works)
         self.tool = self.add_text("Tool", "oval carbide burr")
         self.tool_diameter = self.add_figure("Its diameter", "length")
         self.finish_text = self.add_text("Finish", "60 grit")
         self.minutes = self.add_figure("Minutes of work", "duration", positive)
+        self.each = self.add_check("minutes were given for each port, not shared")
         self.volume = self.add_figure("Poured volume after", "volume", positive)
         self.others = self.add_text("Done on other ports too", "Intake 2, Intake 3: minutes are shared")
         self.expected_gain = self.add_figure("Say it first: gain", "flow", None)
         self.expected_growth = self.add_figure("… growth of the port", "volume", None)
         self.expected_time = self.add_figure("… minutes", "duration")
         self.finish()
-        self.kind.currentIndexChanged.connect(self._say_caution)
-        self.place.currentIndexChanged.connect(self._say_caution)
+        self.places.textChanged.connect(lambda _t: self._ask_depths())
+        self.edited.connect(self._say_caution)
         self.edited.connect(self._warn)
 
     def open(self, place: str = "") -> None:
@@ -90,30 +101,46 @@ class NewCutSheet(FormSheet):
             return
         self._adding_to = adding_to
         operation = adding_to is not None
-        for widget in (self.name, self.kind, self.volume, self.expected_gain, self.expected_growth, self.expected_time):
+        for widget in (
+            self.name,
+            self.kinds,
+            self.volume,
+            self.expected_gain,
+            self.expected_growth,
+            self.expected_time,
+        ):
             widget.setEnabled(not operation)
         cut = space.real_cut
         words = f"Operation of cut {cut.number}" if operation and cut is not None else "New cut"
         self.title.setText(f"{words}, {space.port.name.lower()}")
         self.take_button.setText("Log the operation" if operation else "Log the cut")
         if place in tuple(Place):
-            self.place.setCurrentText(place)
+            self.places.setText(place)
+        self.works.use_units()
         self._say_caution()
         self._warn()
         self.come_up()
-        (self.cut_depth.box if operation else self.name).setFocus()
+        (self.places if operation else self.name).setFocus()
 
     def _places(self) -> tuple[str, ...]:
-        more = [t.strip().lower() for t in self.more_places.text().split(",") if t.strip()]
-        return tuple(dict.fromkeys((self.place.currentText(), *more)))
+        try:
+            return parse_places(self.places.text())
+        except ValueError:
+            return ()
+
+    def _ask_depths(self) -> None:
+        """A row for every place named: each is asked its own depth."""
+        places = self._places()
+        if places or not self.places.text().strip():
+            self.works.ask_for(places)
 
     def _say_caution(self) -> None:
-        kind, places = self.kind.currentData(), self._places()
-        words = [CAUTIONS[kind]]
+        kinds, places = self.kinds.chosen(), self._places()
+        words = [CAUTIONS[kind] for kind in kinds]
         words += [PLACE_CAUTIONS[p] for p in places if p in PLACE_CAUTIONS]
         space = self.open_book.workspace
         if space is not None and space.port is not None:
-            words += own_way(space.job, space.port.kind, (kind,), places)
+            words += own_way(space.job, space.port.kind, kinds, places)
             surface = "exhaust_surface" if space.port.kind == "exhaust" else "surface"
             self.finish_text.setPlaceholderText(side_taken(space.job, surface).words)
         self.caution.setText(" ".join(words))
@@ -125,11 +152,10 @@ class NewCutSheet(FormSheet):
             return
         said = []
         base = self._base(space.port)
-        if self.kind.currentData() in (CutKind.PORT, CutKind.FINISH, CutKind.SEAT, CutKind.CHAMBER):
-            for place in self._places():
-                if place in ZONE_NAMES:
-                    depth, unit = self.cut_depth.typed(), self.open_book.units.length.unit
-                    said += planned_cut_warnings(space.job, space.port, base, place, depth, unit)
+        if set(self.kinds.chosen()) & {CutKind.PORT, CutKind.FINISH, CutKind.SEAT, CutKind.CHAMBER}:
+            unit = self.open_book.units.length.unit
+            for work in (w for w in self.works.works() if w.place in ZONE_NAMES):
+                said += planned_cut_warnings(space.job, space.port, base, work, unit)
         volume = self.volume.typed()
         if volume is not None:
             said.append(self._break_even(base, volume))
@@ -160,7 +186,7 @@ class NewCutSheet(FormSheet):
     def log(self) -> None:
         """Put the work in the book: a cut at the end of the row, or an operation of the cut looked at."""
         space = self.open_book.workspace
-        if space is None or space.port is None or not self.settle_fields():
+        if space is None or space.port is None or not (self.settle_fields() and self.works.settle()):
             return
         name = self.name.text().strip()
         if self._adding_to is None and not name:
@@ -171,17 +197,19 @@ class NewCutSheet(FormSheet):
         if others is None:
             return
         ports = [space.port, *others]
-        duration = None if self.minutes.value is None else self.minutes.value / len(ports)
-        places = self._places()
-        unknown = [p for p in places if p not in tuple(Place)]
-        if unknown:
-            self.problem.setText(f"'{unknown[0]}' is not one of {', '.join(Place)}.")
+        duration = self.minutes.value
+        if duration is not None and not self.each.isChecked():
+            duration /= len(ports)
+        try:
+            parse_places(self.places.text())
+        except ValueError as error:
+            self.problem.setText(f"{error}.")
+            self.places.setFocus()
             return
         work = Operation(
             id=new_id(),
-            kind=self.kind.currentText(),
-            places=places,
-            depth=self.cut_depth.value,
+            kind=", ".join(k.words for k in self.kinds.chosen()),
+            works=tuple(self.works.works()),
             tool=self.tool.text().strip(),
             tool_diameter=self.tool_diameter.value,
             finish=self.finish_text.text().strip(),
@@ -211,12 +239,13 @@ class NewCutSheet(FormSheet):
         assert space is not None and self._adding_to is not None
         for i, port in enumerate(ports):
             cut_id = self._adding_to if i == 0 else port.cuts[-1].id
-            own = work if i == 0 else replace(work, id=new_id())
-            job = add_operation(job, cut_id, own)
-        space.apply(f"operation at the {work.places[0]}", job)
+            job = add_operation(job, cut_id, work if i == 0 else again(work))
+        first = work.places[0] if work.places else ""
+        space.apply(f"operation at the {first}" if first else "operation", job)
         cut_id = self._adding_to
         self.clear_fields()
-        self.logged.emit(cut_id, work.places[0])
+        self.kinds.choose((CutKind.PORT,))
+        self.logged.emit(cut_id, first)
         self.closed.emit()
 
     def _log_cut(self, job: Job, ports: list[Port], name: str, work: Operation) -> None:
@@ -224,12 +253,12 @@ class NewCutSheet(FormSheet):
         assert space is not None
         volume, first = self.volume.value, ""
         for i, port in enumerate(ports):
-            own = work if i == 0 else replace(work, id=new_id())
+            own = work if i == 0 else again(work)
             cut = Cut(
                 id=new_id(),
                 number=0,
                 name=name,
-                kind=self.kind.currentData(),
+                kinds=self.kinds.chosen(),
                 date=now_text(),
                 operations=(own,),
                 pours=() if volume is None or i else (Pour(id=new_id(), volume=volume, date=now_text()),),
@@ -241,6 +270,7 @@ class NewCutSheet(FormSheet):
             job = add_cut(job, port.id, cut)
         space.apply(f"cut '{name}'", job)
         self.clear_fields()
-        self.logged.emit(first, work.places[0])
+        self.kinds.choose((CutKind.PORT,))
+        self.logged.emit(first, work.places[0] if work.places else "")
         space.look_at(first)
         self.closed.emit()

@@ -130,7 +130,7 @@ class CutsRoom(Room):
         sections["Trials"] = self._trial_lines(space, port, cut)
         sections["Your own factors, what came over what was said"] = self._factor_lines(space)
         self.card.show_sections(sections)
-        walls = walls_at(port, cut)
+        walls = walls_at(space.job, port, cut)
         thinnest = min(walls, key=lambda w: w.left - limit_for(space.job, w.reading.place), default=None)
         limit = limit_for(space.job, thinnest.reading.place if thinnest is not None else "")
         asks = "No wall of this port has been read. Castings shift: read it where metal comes off (W)."

@@ -48,7 +48,7 @@ class WallSheet(FormSheet):
             self.place.setCurrentText(place)
             self.band.setCurrentIndex(self.band.findData(band if band in zone.bands else zone.bands[-1]))
             if along is None:
-                port = unroll(space.port, space.real_cut, space.job.valve_of(space.port))
+                port = unroll(space.port, space.real_cut, space.job.valve_of(space.port, space.real_cut))
                 along = (zone.start + zone.end) / 2 * port.length
         if along is not None:
             self.along.set_value(round(along, 4))

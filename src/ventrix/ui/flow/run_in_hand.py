@@ -13,7 +13,7 @@ from ventrix.core.edits.runs import change_setup, strike, take_up
 from ventrix.core.judging.comparability import comparability
 from ventrix.core.judging.findings import Pair
 from ventrix.core.model.bench import Bench, PlateCheck, bench_named, same_name
-from ventrix.core.model.cut import Cut
+from ventrix.core.model.cut import Cut, changes_between
 from ventrix.core.model.kinds import RungNoteKind, StepKind
 from ventrix.core.model.run import FlowRun, Reading, RungNote, SetUp, StepRecord
 from ventrix.core.quantity.units import from_si, tidy, to_si
@@ -237,11 +237,12 @@ class RunInHand:
 
     def differs(self, units: Units) -> str:
         """What differs from the pinned cut's conditions, in sentences; said before the test."""
-        before = self.pinned_setup
+        before, against = self.pinned_setup, self.space.against
         cut = self.space.cut
         if before is None or cut is None:
             return ""
-        found = comparability(before, self.setup, cut.kind, self.space.findings.transfer(before, self.setup))
+        changes = changes_between(self.space.port, against, cut) if self.space.port and against else cut.kinds
+        found = comparability(before, self.setup, changes, self.space.findings.transfer(before, self.setup))
         return " ".join(d.sentence for d in found.differences)
 
     @property

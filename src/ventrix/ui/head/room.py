@@ -188,7 +188,7 @@ class HeadRoom(Room):
         own: dict[str, Any] = {key: value for key, value in typed.items() if value is not None}
         as_typed = replace(cut, **own)
         try:
-            here = unroll(port, as_typed, space.job.valve_of(port))
+            here = unroll(port, as_typed, space.job.valve_of(port, as_typed))
             self.derived.sentence.setText(
                 " ".join(s for s in (self._against_school(), self.curve.show_port(here, port.kind, poured, units)) if s)
             )
