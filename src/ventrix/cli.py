@@ -35,7 +35,7 @@ def _cut_kinds(words: list[str]) -> frozenset[CutKind]:
     return frozenset(CutKind(w) for w in words)
 
 
-def _print_json(document: dict[str, Any]) -> None:
+def _print_json(document: Any) -> None:
     print(json.dumps(document, ensure_ascii=False, allow_nan=False, indent=1))
 
 
@@ -167,6 +167,30 @@ def _of_file(path: Path, work: Any) -> Any:
 
 
 @app.command()
+def walls(
+    job: Annotated[Path, typer.Argument(metavar="JOB.json")],
+    port: Annotated[str | None, typer.Option(help="Of this port alone, by its name.")] = None,
+    as_json: JsonOption = False,
+) -> None:
+    """What is left of every wall that was read, after all that was taken off since."""
+    from ventrix.records.files.job_document import read_job
+    from ventrix.reports import results
+
+    read = read_job(job)
+    if port is not None and all(p.name.lower() != port.lower() for p in read.ports):
+        names = ", ".join(p.name for p in read.ports) or "no port"
+        raise InputError(f"'{port[:40]}' is not one of {names}", file=job.name, field="--port")
+    rows = results.walls_document(read, port)
+    if as_json:
+        _print_json(rows)
+        return
+    for row in rows:
+        print(f"{row['port']}: {row['sentence']}")
+    if not rows:
+        print("No wall has been read.")
+
+
+@app.command()
 def simbench(
     port: Annotated[int, typer.Option(min=0, max=65535, help="TCP port on loopback; 0 takes a free one.")] = 5025,
     seed: Annotated[int, typer.Option(min=0, max=2**63 - 1, help="Seed of its noise.")] = 1,
@@ -228,7 +252,7 @@ def window(
 
 # Typer carries its own copy of click in some versions, click's in others; this base is in both.
 _UsageError: Any = typer.BadParameter.__mro__[1]
-_COMMANDS = {"calc", "reduce", "compare", "simbench", "import", "export", "window"}
+_COMMANDS = {c.name or getattr(c.callback, "__name__", "") for c in app.registered_commands}
 
 
 def main(argv: list[str] | None = None) -> None:

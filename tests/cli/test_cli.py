@@ -15,6 +15,8 @@ import pytest
 from ventrix.cli import main
 from ventrix.core.calculators.answer import calculate, registry
 from ventrix.core.quantity.words import sentence
+from ventrix.demo.job import demo_job
+from ventrix.records.files.job_document import write_job
 
 ROWS = "1,31.2\n2,62.0\n3,90.1\n4,115\n5,140\n6,160\n7,175\n8,185\n9,190\n10,192"
 
@@ -378,3 +380,67 @@ def test_a_question_keeps_its_question_mark() -> None:
     assert sentence("how many minutes was it?") == "How many minutes was it?"
     assert sentence("the disk is full") == "The disk is full."
     assert sentence("Done.") == "Done."
+
+
+# -- walls, and what was declared between two runs
+
+
+def demo_file(tmp_path: Path) -> Path:
+    path = tmp_path / "demo.json"
+    write_job(demo_job(), path)
+    return path
+
+
+def test_walls_of_a_job_are_told_thinnest_first(capsys: pytest.CaptureFixture[str], tmp_path: Path) -> None:
+    code, out, _ = ask(capsys, "walls", demo_file(tmp_path), "--port", "intake 1", "--json")
+    rows = json.loads(out)
+    assert code == 0 and {row["port"] for row in rows} == {"Intake 1"}
+    assert set(rows[0]) == {"port", "place", "side", "read_mm", "taken_mm", "left_mm", "limit_mm", "sentence"}
+    assert [row["left_mm"] for row in rows] == sorted(row["left_mm"] for row in rows)
+    floor = next(row for row in rows if row["place"] == "short side" and row["read_mm"] == pytest.approx(3.0734))
+    assert floor["limit_mm"] == pytest.approx(2.794)  # the demo's own 0.110 in
+    _, plain, _ = ask(capsys, "walls", demo_file(tmp_path))
+    assert "left (read" in plain and "safe" not in plain
+
+
+def test_walls_of_a_port_that_is_not_there(capsys: pytest.CaptureFixture[str], tmp_path: Path) -> None:
+    assert "'Intake 9' is not one of" in refused(capsys, "walls", demo_file(tmp_path), "--port", "Intake 9")
+
+
+def two_tables(tmp_path: Path, before: str, after: str) -> tuple[Path, Path]:
+    head = (
+        "# ventrix-run: 1\n# direction: intake\n# test_pressure: 28 inH2O\n# bench: b\n# bore: 100 mm\n"
+        "# centred: yes\n# entry: radius\n# plug: in\n# valve: job\n"
+    )
+    paths = tmp_path / "a.csv", tmp_path / "b.csv"
+    for path, own in zip(paths, (before, after), strict=True):
+        path.write_text(f"{head}{own}lift_mm,reading_cfm\n{ROWS}\n", encoding="utf-8")
+    return paths
+
+
+@pytest.mark.parametrize(
+    ("before", "after", "change", "level", "keys"),
+    [
+        ("# valve_diameter: 51 mm\n", "# valve_diameter: 52.8 mm\n", (), "no", ["valve_diameter"]),
+        ("# valve_diameter: 51 mm\n", "# valve_diameter: 52.8 mm\n", ("port", "valve"), "yes", []),
+        ("# valve_diameter: 51 mm\n", "", (), "yes", []),
+        ("# seat_angle: 45 deg\n", "# seat_angle: 30 deg\n", ("clean",), "no", ["seat_angle"]),
+        ("# seat_angle: 45 deg\n", "# seat_angle: 30 deg\n", ("clean", "seat"), "yes", []),
+        ("# throat_diameter: 44 mm\n", "# throat_diameter: 46 mm\n", (), "yes", []),
+        ("# stem_diameter: 8 mm\n", "# stem_diameter: 7 mm\n", ("seat",), "no", ["stem_diameter"]),
+    ],
+)
+def test_the_valves_sizes_are_conditions_unless_a_cut_says_so(
+    capsys: pytest.CaptureFixture[str], tmp_path: Path, before: str, after: str, change: tuple[str, ...], level: str,
+    keys: list[str],
+) -> None:  # fmt: skip
+    options = [word for kind in change for word in ("--change", kind)]
+    code, out, _ = ask(capsys, "compare", *two_tables(tmp_path, before, after), *options, "--json")
+    found = json.loads(out)
+    assert code == 0 and found["comparable"] == level
+    assert [d["key"] for d in found["differences"]] == keys
+
+
+def test_a_change_that_is_none_is_refused(capsys: pytest.CaptureFixture[str], tmp_path: Path) -> None:
+    said = refused(capsys, "compare", *two_tables(tmp_path, "", ""), "--change", "port", "--change", "paint")
+    assert "'paint' is not one of port, valve, seat" in said

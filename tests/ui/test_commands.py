@@ -11,6 +11,7 @@ import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QAction, QImage
 
+from ventrix.core.model.kinds import CutKind
 from ventrix.demo.job import demo_job
 from ventrix.records.files.job_document import read_job, write_job
 from ventrix.ui.window.main_window import MainWindow
@@ -105,13 +106,13 @@ def test_a_cut_needs_a_name(open_window: Open, qtbot) -> None:  # type: ignore[n
 def test_every_kind_of_cut_has_its_caution(open_window: Open, kind: str) -> None:
     window = open_window()
     window.new_cut.open()
-    window.new_cut.kind.setCurrentIndex(window.new_cut.kind.findData(kind))
+    window.new_cut.kinds.choose((CutKind(kind),))
     assert len(window.new_cut.caution.text()) > 40
     window.new_cut.name.setText("x")
     window.new_cut.log()
     assert window.open_book.workspace is not None
     assert window.open_book.workspace.cut is not None
-    assert window.open_book.workspace.cut.kind == kind
+    assert window.open_book.workspace.cut.kinds == (kind,)
 
 
 def test_the_window_remembers_itself(open_window: Open) -> None:

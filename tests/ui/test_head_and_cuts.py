@@ -14,10 +14,12 @@ from PySide6.QtWidgets import QApplication
 
 from ventrix.core.edits.cuts import add_port
 from ventrix.core.metal.unrolled import ZONES
+from ventrix.core.model.kinds import CutKind
 from ventrix.core.quantity.units import from_si
 from ventrix.records.files.job_document import dumps_job, loads_job
 from ventrix.ui.widgets.quantity_field import PlacedField
 from ventrix.ui.window.main_window import MainWindow
+from ventrix.workspace.new_job import new_port
 from ventrix.workspace.workspace import Workspace
 
 Open = Callable[..., MainWindow]
@@ -164,11 +166,11 @@ def test_a_cut_deeper_than_the_metal_is_said_before_it_is_logged(open_window: Op
     window.go_to(2)
     qtbot.keyClick(window.cuts, Qt.Key.Key_N)
     sheet = window.new_cut
-    sheet.place.setCurrentText("short side")
-    qtbot.keyClicks(sheet.cut_depth.box, "0.04")
+    sheet.places.setText("short side")
+    qtbot.keyClicks(sheet.works.rows[0].how_deep.box, "0.04")
     assert "under your limit of 0.110" in sheet.warning.text()
     assert "Water is behind it" in sheet.warning.text()
-    sheet.place.setCurrentText("guide")
+    sheet.places.setText("short side, guide")
     assert "No wall has been read at the guide of this port" in sheet.warning.text()
     qtbot.keyClicks(sheet.volume.box, "126")
     assert "now needs" in sheet.warning.text()  # break-even, the moment a volume is typed
@@ -180,13 +182,65 @@ def test_a_cut_deeper_than_the_metal_is_said_before_it_is_logged(open_window: Op
     assert cut is not None
     assert cut.name == "guide away"
     assert from_si(cut.expected_gain or 0, "cfm") == pytest.approx(3)
-    assert from_si(cut.operations[0].depth or 0, "in") == pytest.approx(0.04)
+    short_side, guide = cut.operations[0].works
+    assert from_si(short_side.depth or 0, "in") == pytest.approx(0.04)
+    assert guide.place == "guide" and guide.depth is None
+
+
+def test_bowl_guide_and_short_side_are_asked_three_depths_sides_and_how_far(open_window: Open, qtbot) -> None:  # type: ignore[no-untyped-def]
+    window = open_window()
+    sheet = window.new_cut
+    sheet.open()
+    sheet.name.setText("three places")
+    sheet.places.setText("bowl, guide, short side")
+    bowl, guide, short_side = sheet.works.rows
+    qtbot.keyClicks(bowl.how_deep.box, "0.02")
+    bowl.side.setCurrentText("4-8")
+    guide.until.setCurrentIndex(1)
+    assert not guide.how_deep.isEnabled()
+    short_side.side.setCurrentText("floor")
+    qtbot.keyClicks(short_side.how_deep.box, "0.03")
+    sheet.places.setText("bowl, guide, short side, roof")  # one more place keeps what was typed
+    assert sheet.works.rows[0].how_deep.box.text() == "0.02"
+    sheet.places.setText("bowl, guide, short sid")  # a slip of the hand neither
+    assert len(sheet.works.rows) == 4
+    sheet.log()
+    assert "'short sid' is not one of" in sheet.problem.text()
+    sheet.places.setText("bowl, guide, short side")
+    bowl.side.setCurrentText("nowhere")
+    sheet.log()
+    assert "is not a side" in bowl.problem.text() and sheet.isVisible()
+    bowl.side.setCurrentText("4-8")
+    sheet.kinds.boxes[CutKind.SEAT].setChecked(True)
+    assert "trip to the machine shop" in sheet.caution.text() and "45 degrees" in sheet.caution.text()
+    sheet.log()
+    cut = space_of(window).real_cut
+    assert cut is not None and cut.kinds == (CutKind.PORT, CutKind.SEAT)
+    a, b, c = cut.operations[0].works
+    assert (a.from_hour, a.to_hour, round(from_si(a.depth or 0, "in"), 4)) == (4.0, 8.0, 0.02)
+    assert b.until == "flush" and b.depth is None
+    assert c.side == "floor" and from_si(c.depth or 0, "in") == pytest.approx(0.03)
+
+
+def test_minutes_given_for_each_port_are_not_shared(open_window: Open) -> None:
+    window = open_window()
+    space = space_of(window)
+    space.apply("port", add_port(space.job, new_port("Intake 2", "intake")))
+    sheet = window.new_cut
+    sheet.open("bowl")
+    sheet.name.setText("bowls")
+    sheet.minutes.box.setText("60")
+    sheet.minutes.box.setModified(True)
+    sheet.each.setChecked(True)
+    sheet.others.setText("Intake 2")
+    sheet.log()
+    for port in space.job.ports:
+        if port.kind == "intake":
+            assert from_si(port.cuts[-1].operations[0].duration or 0, "min") == pytest.approx(60)
 
 
 def test_work_logged_once_for_several_ports_shares_its_minutes(open_window: Open) -> None:
     window = open_window()
-    from ventrix.workspace.new_job import new_port
-
     space = space_of(window)
     space.apply("port", add_port(space.job, new_port("Intake 2", "intake")))
     sheet = window.new_cut

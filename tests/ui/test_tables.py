@@ -80,7 +80,7 @@ def test_condition_lets_tab_pass_and_drawing_fields_open_no_window(open_window: 
     assert [w for w in QApplication.topLevelWidgets() if w.isVisible() and w is not window] == []
 
 
-@pytest.mark.parametrize("where", ["name", "kind", "cut_depth", "minutes"])
+@pytest.mark.parametrize("where", ["name", "places", "minutes", "volume"])
 def test_enter_takes_a_sheet_from_any_of_its_fields_once(open_window: Open, where: str) -> None:
     window = open_window()
     space = window.open_book.workspace

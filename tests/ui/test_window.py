@@ -61,7 +61,7 @@ def test_from_the_live_bench_to_a_changed_verdict(open_window: Open, qtbot) -> N
     qtbot.waitUntil(lambda: window.open_book.bench.connected, timeout=5000)
     window.new_cut.open()
     window.new_cut.name.setText("short side again")
-    window.new_cut.place.setCurrentText("short side")
+    window.new_cut.places.setText("short side")
     qtbot.keyClick(window.new_cut.name, Qt.Key.Key_Return)
     space = window.open_book.workspace
     assert space is not None

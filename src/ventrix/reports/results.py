@@ -10,6 +10,8 @@ from typing import Any
 from ventrix.core.judging.comparison import RunComparison
 from ventrix.core.judging.findings import Findings, Pair
 from ventrix.core.judging.verdict import Verdict
+from ventrix.core.metal.walls import limit_for, wall_sentence, walls_at
+from ventrix.core.model.job import Job
 from ventrix.core.model.run import SetUp
 from ventrix.core.quantity.units import from_si
 from ventrix.core.runs.reduction import ReducedRun
@@ -205,3 +207,29 @@ def comparison_text(c: RunComparison, verdict: Verdict, lift_unit: str) -> str:
     return "\n".join(
         [c.comparability.sentence, text_table(header, rows), *said, f"{verdict.headline} {verdict.sentence}"]
     )
+
+
+def walls_document(job: Job, port_name: str | None = None) -> list[dict[str, Any]]:
+    """Every wall reading of a job, or of one port by its name, with what its last cut leaves: thinnest first."""
+    rows = []
+    for port in job.ports:
+        if not port.cuts or (port_name is not None and port.name.lower() != port_name.lower()):
+            continue
+        for wall in walls_at(job, port, port.cuts[-1]):
+            rows.append(
+                {
+                    "port": port.name,
+                    "place": wall.reading.place,
+                    "side": wall.reading.band,
+                    "read_mm": _millimetres(wall.reading.thickness),
+                    "taken_mm": _millimetres(wall.taken_since + wall.taken_behind),
+                    "left_mm": None if wall.unknown else _millimetres(max(wall.left, 0.0)),
+                    "limit_mm": _millimetres(limit_for(job, wall.reading.place)),
+                    "sentence": wall_sentence(job, wall, "mm"),
+                }
+            )
+    return rows
+
+
+def _millimetres(value: float) -> float:
+    return round(from_si(value, "mm"), 4)

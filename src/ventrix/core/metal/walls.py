@@ -209,7 +209,7 @@ def planned_cut_warnings(job: Job, port: Port, cut: Cut, work: Work, unit: str =
     depth, place = work.depth, work.place
     if depth is not None and depth < 0:
         raise ValueError("a depth cannot be negative")
-    where = f"{place}, {work.side}" if work.side is not None else place
+    where = _where(place, work.side)
     tube = tube_at(port, cut, place, work.side)
     if tube is not None:
         return [_tube_sentence(tube, where, unit)]
@@ -240,7 +240,7 @@ def planned_cut_warnings(job: Job, port: Port, cut: Cut, work: Work, unit: str =
 def wall_sentence(job: Job, wall: WallLeft, unit: str = "in") -> str:
     """What is left at a reading, in a sentence: it reports what was measured, and never says that a wall is safe."""
     reading = wall.reading
-    where = f"{reading.place}, {reading.band}" if reading.band else reading.place
+    where = _where(reading.place, reading.band)
     if wall.tube is not None:
         return _tube_sentence(wall.tube, where, unit)
     if wall.unknown:
@@ -249,6 +249,10 @@ def wall_sentence(job: Job, wall: WallLeft, unit: str = "in") -> str:
     left = max(wall.left, 0.0)
     said = f"{where.capitalize()}: {_size(left, unit)} {unit} left ({_basis(wall, unit)}, less the doubt of all)"
     return f"{said}: under the limit of {_size(limit, unit)}." if wall.left < limit else f"{said}."
+
+
+def _where(place: str, side: str | None) -> str:
+    return place if side in (None, "", place) else f"{place}, {side}"
 
 
 def _size(value: float, unit: str) -> str:

@@ -37,8 +37,8 @@ class KindBoxes(QWidget):
 
     def choose(self, kinds: tuple[CutKind, ...]) -> None:
         """Tick these and no others."""
-        for kind, box in self.boxes.items():
-            box.setChecked(kind in kinds)
+        for kind in sorted(self.boxes, key=lambda k: k not in kinds):  # ticked first: one always is
+            self.boxes[kind].setChecked(kind in kinds)
 
     def _toggled(self) -> None:
         if not any(box.isChecked() for box in self.boxes.values()):

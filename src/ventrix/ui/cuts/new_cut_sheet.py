@@ -133,6 +133,8 @@ class NewCutSheet(FormSheet):
         places = self._places()
         if places or not self.places.text().strip():
             self.works.ask_for(places)
+            self._say_caution()
+            self._warn()
 
     def _say_caution(self) -> None:
         kinds, places = self.kinds.chosen(), self._places()
