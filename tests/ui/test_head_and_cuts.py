@@ -453,3 +453,50 @@ def test_own_factors_come_from_the_whole_book(open_window: Open) -> None:
     window.open_book.book.add_job(loads_job(json.dumps(renamed)))
     bowl = next(f for f in space.own_factors() if f.place == "bowl")
     assert bowl.cuts == 2
+
+
+def head_diameters(window: MainWindow) -> list[float]:
+    job = space_of(window).job
+    port = job.ports[0]
+    return [round(from_si(job.valve_of(port, cut).head_diameter or 0, "mm"), 1) for cut in port.cuts]  # type: ignore[union-attr]
+
+
+def type_valve_head(window: MainWindow, text: str) -> None:
+    box = window.head.fields["head_diameter"].box
+    box.setText(text)
+    box.setModified(True)
+    box.editingFinished.emit()
+
+
+def test_another_valve_head_is_asked_corrected_or_changed(open_window: Open) -> None:
+    window = open_window()
+    space = space_of(window)
+    window.go_to_named("head")
+    space.look_at(space.job.ports[0].cuts[2].id)
+    was = head_diameters(window)
+    type_valve_head(window, "47.5 mm")
+    assert window.head.question.isVisible() and head_diameters(window) == was, "nothing is rewritten unasked"
+    window.head.question.neither.click()
+    assert window.head.question.isHidden() and "47" not in window.head.fields["head_diameter"].box.text()
+    type_valve_head(window, "47.5 mm")
+    window.head.question.changed.click()
+    assert head_diameters(window) == [*was[:2], 47.5, 47.5], "history keeps its own"
+    type_valve_head(window, "47.6 mm")  # this cut has a valve of its own now: it is set right without asking
+    assert window.head.question.isHidden() and head_diameters(window) == [*was[:2], 47.6, 47.6]
+    space.look_at(space.job.ports[0].cuts[3].id)
+    assert "carried from cut 2" in window.head.fields["head_diameter"].box.toolTip()
+    space.look_at(space.job.ports[0].cuts[1].id)
+    type_valve_head(window, "45 mm")
+    window.head.question.corrected.click()
+    assert head_diameters(window) == [45.0, 45.0, 47.6, 47.6]
+    space.undo()
+    assert head_diameters(window) == [*was[:2], 47.6, 47.6]
+
+
+def test_as_received_a_size_is_not_asked_about(open_window: Open) -> None:
+    window = open_window()
+    space = space_of(window)
+    window.go_to_named("head")
+    space.look_at(space.job.ports[0].cuts[0].id)
+    type_valve_head(window, "45 mm")
+    assert window.head.question.isHidden() and set(head_diameters(window)) == {45.0}

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from ventrix.core.edits.faults import state_at
 from ventrix.core.formulas.seat import recut_depth, seat_width_lost
 from ventrix.core.judging.expectation import Outcome, Scored, time_worked
 from ventrix.core.judging.findings import Findings
@@ -12,8 +13,9 @@ from ventrix.core.metal.clay import ClayVerdict, clay_verdict
 from ventrix.core.metal.unrolled import unroll, zone_named
 from ventrix.core.model.cut import Cut, Port, Trial, Work, poured_volume, trial_as_cut
 from ventrix.core.model.job import Job
-from ventrix.core.model.kinds import Place, Result, Until
+from ventrix.core.model.kinds import FaultState, Place, Result, Until
 from ventrix.core.quantity.words import sentence
+from ventrix.rooms.cuts.fault_grid import fault_words
 from ventrix.rooms.display_units import Units
 
 
@@ -173,4 +175,14 @@ def zone_history(port: Port, cut: Cut, zone: str, units: Units) -> list[CardLine
         for trial in each.trials:
             if trial.place == zone:
                 lines.append(CardLine(f"cut {each.number}", f"trial: {trial.kind} {trial.name}"))
+    return lines
+
+
+def fault_lines(port: Port, cut: Cut, units: Units) -> list[CardLine]:
+    """Faults of the casting as they stand at a cut."""
+    lines = []
+    for fault in port.faults:
+        state = state_at(fault, cut)
+        if state is not None:
+            lines.append(CardLine(state.words, fault_words(fault, units), "worse" if state is FaultState.OPEN else ""))
     return lines

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 
 from ventrix.core.metal.unrolled import UnrolledPort, unroll, zone_named
-from ventrix.core.metal.walls import WallLeft, limit_for, walls_at
+from ventrix.core.metal.walls import WallLeft, limit_for, wall_sentence, walls_at
 from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.job import Job
 from ventrix.rooms.display_units import Units
@@ -83,6 +83,15 @@ def map_picture(job: Job, port: Port, cut: Cut, against: Cut | None, chosen: str
     )
 
 
+def _pin_text(wall: WallLeft, units: Units) -> str:
+    """What is left there; "?" where it was worked since to no stated depth, "tube" where one is fitted."""
+    if wall.tube is not None:
+        return "tube"
+    if wall.unknown:
+        return "?"
+    return units.length.text(max(wall.reading.thickness - wall.taken_since - wall.taken_behind, 0.0))
+
+
 def _pin(job: Job, wall: WallLeft, here: UnrolledPort, units: Units) -> Pin:
     reading = wall.reading
     zone = zone_named(reading.place)
@@ -92,16 +101,16 @@ def _pin(job: Job, wall: WallLeft, here: UnrolledPort, units: Units) -> Pin:
         along = (zone.start + zone.end) / 2 * here.length if zone is not None else 0.5 * here.length
     since = f", {units.length.text(wall.taken_since)} worked off since" if wall.taken_since else ""
     when = f" on {reading.date[:10]}" if reading.date else ""
-    tip = (
-        f"{reading.place}: read {units.length.with_unit(reading.thickness)}{when} at cut {wall.read_at_cut}{since}; "
-        f"{units.length.text(max(wall.left, 0.0))} left after the doubt of both"
-    )
+    tip = wall_sentence(job, wall, units.length.unit)
+    if not wall.unknown and wall.tube is None:
+        read = f"read {units.length.with_unit(reading.thickness)}{when} at cut {wall.read_at_cut}{since}"
+        tip = f"{reading.place}: {read}; {units.length.text(max(wall.left, 0.0))} left after the doubt of both"
     return Pin(
         band=band,
         along=along,
         across=reading.across,
-        text=units.length.text(max(reading.thickness - wall.taken_since, 0.0)),
-        thin=wall.left < limit_for(job, reading.place),
+        text=_pin_text(wall, units),
+        thin=wall.tube is None and not wall.unknown and wall.left < limit_for(job, reading.place),
         behind=reading.behind,
         tip=tip,
     )

@@ -10,13 +10,15 @@ from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QFileDialog, QHBoxLayout, QInputDialog, QLabel, QVBoxLayout
 
 from ventrix.core.edits.cuts import edit_cut
-from ventrix.core.metal.walls import limit_for, walls_at
+from ventrix.core.edits.valves import open_after_valve_job
+from ventrix.core.metal.walls import limit_for, wall_sentence, walls_at
 from ventrix.core.model.cut import Cut, Photo, Port, Trial, trial_as_cut
 from ventrix.core.quantity.words import percent_text
 from ventrix.records.bad_input import InputError, sentence_of
 from ventrix.records.files.photos import keep_photo
 from ventrix.rooms.cuts.card import (
     CardLine,
+    fault_lines,
     operation_lines,
     outcome_lines,
     seat_lines,
@@ -53,6 +55,9 @@ class CutsRoom(Room):
     operation = Signal(str)
     wall = Signal(str)
     pour = Signal()
+    valve_job = Signal()
+    fault = Signal(str)
+    tube = Signal(str)
     trial = Signal(str)
 
     def __init__(self, open_book: OpenBook) -> None:
@@ -69,7 +74,10 @@ class CutsRoom(Room):
             Command("cuts.operation", "operation", lambda: self.operation.emit(self.zone), "O"),
             Command("cuts.wall", "wall", lambda: self.wall.emit(self.zone), "W"),
             Command("cuts.pour", "pour", self.pour.emit, "V"),
+            Command("cuts.seat", "valve job", self.valve_job.emit, "J"),
             Command("cuts.trial", "trial", lambda: self.trial.emit(self.zone), "T"),
+            Command("cuts.fault", "fault", lambda: self.fault.emit(self.zone), "F"),
+            Command("cuts.tube", "tube", lambda: self.tube.emit(self.zone), "U"),
             Command("cuts.clock", "clock", self.toggle_clock, "S"),
             Command("cuts.photo.before", "photo before", lambda: self.choose_photo("before"), "P"),
             Command("cuts.photo.after", "photo after", lambda: self.choose_photo("after"), "Shift+P"),
@@ -127,13 +135,21 @@ class CutsRoom(Room):
         sections["Expected"] = outcome_lines(findings.outcome(port, cut), units)
         sections["Volume and time"] = volume_lines(findings, port, cut, space.against, units)
         sections["Seat"] = seat_lines(space.job, port, cut, units)
+        sections["After the valve job"] = [CardLine("to do", s) for s in open_after_valve_job(port, cut)]
+        sections["Faults of the casting"] = fault_lines(port, cut, units)
         sections["Trials"] = self._trial_lines(space, port, cut)
         sections["Your own factors, what came over what was said"] = self._factor_lines(space)
         self.card.show_sections(sections)
         walls = walls_at(space.job, port, cut)
-        thinnest = min(walls, key=lambda w: w.left - limit_for(space.job, w.reading.place), default=None)
+        bare = [w for w in walls if w.tube is None]
+        worked = next((w for w in bare if w.unknown), None)
+        thinnest = min(bare, key=lambda w: w.left - limit_for(space.job, w.reading.place), default=None)
+        if worked is not None:
+            thinnest = None
         limit = limit_for(space.job, thinnest.reading.place if thinnest is not None else "")
         asks = "No wall of this port has been read. Castings shift: read it where metal comes off (W)."
+        if worked is not None:
+            asks = wall_sentence(space.job, worked, units.length.unit)
         self.card.metal.show_wall(thinnest, limit, units, asks)
         self.card.caution.setText(CAUTION)
         folder = space.book.photo_folder

@@ -28,6 +28,7 @@ class WallSheet(FormSheet):
         self.across = self.add_figure("Across the side, -1 to 1", "ratio", place_across)
         self.thickness = self.add_figure("Metal left", "length")
         self.behind = self.add_choice("What lies behind", [(w, "" if w == BEHIND[0] else w) for w in BEHIND])
+        self.port_behind = self.add_choice("Which port, where one is", [("none", None)])
         self.probe = self.add_text("Probe", "5 MHz, 6 mm")
         self.sound = self.add_figure("Speed of sound it is set to", "sound")
         self.doubt = self.add_figure("Doubt of the reading (±)", "length")
@@ -43,6 +44,10 @@ class WallSheet(FormSheet):
         if space is None or space.port is None or space.real_cut is None:
             return
         self.title.setText(f"Wall of {space.port.name.lower()}, cut {space.real_cut.number}")
+        self.port_behind.clear()
+        self.port_behind.addItem("none", None)
+        for other in (p for p in space.job.ports if p.id != space.port.id):
+            self.port_behind.addItem(other.name, other.id)
         zone = zone_named(place)
         if zone is not None:
             self.place.setCurrentText(place)
@@ -66,7 +71,7 @@ class WallSheet(FormSheet):
             self.problem.setText("How much metal does the gauge read?")
             self.thickness.box.setFocus()
             return
-        place = self.place.currentText()
+        place, behind = self.place.currentText(), self.port_behind.currentData()
         wall = WallReading(
             id=new_id(),
             place=place,
@@ -74,7 +79,8 @@ class WallSheet(FormSheet):
             band=self.band.currentData(),
             along=self.along.value,
             across=self.across.value or 0.0,
-            behind=self.behind.currentData(),
+            behind=self.behind.currentData() or (self.port_behind.currentText() if behind is not None else ""),
+            behind_port_id=behind,
             probe=self.probe.text().strip(),
             sound_speed=self.sound.value,
             uncertainty=self.doubt.value,

@@ -22,7 +22,6 @@ from ventrix.core.model.cut import Cut, Photo, Port, carried
 from ventrix.core.model.job import Job
 from ventrix.records.bad_input import InputError
 from ventrix.records.files.photos import keep_photo
-from ventrix.ui.head.figures import edited_valve
 from ventrix.ui.head.tab import MeasuringSheet, Tab, unless_typing
 from ventrix.workspace.ids import new_id, now_text
 
@@ -84,9 +83,7 @@ class CastingTab(Tab):
         for kind, inserted in (("not recorded", None), ("inserts", True), ("cut in the head", False)):
             self.insert.addItem(kind, inserted)
         self.insert.activated.connect(
-            lambda _i: room.change(
-                "seat insert", lambda j, p, c: edited_valve(j, p, seat_insert=self.insert.currentData())
-            )
+            lambda _i: room.change_valve("seat insert", seat_insert=self.insert.currentData())
         )
         self.add_row("Seats", self.insert)
         self.column.addWidget(self.problem)
@@ -127,7 +124,7 @@ class CastingTab(Tab):
         self.mirror.setCurrentIndex(max(self.mirror.findData(port.mirror_of), 0))
         found = carried(port, cut, "boss_shape")
         unless_typing(self.boss, str(found.value) if found is not None else "")
-        valve = job.valve_of(port)
+        valve = job.valve_of(port, cut)
         unless_typing(self.back, valve.back_shape if valve is not None else "")
         self.insert.setCurrentIndex(self.insert.findData(valve.seat_insert if valve is not None else None))
         if self.condition.toPlainText().strip() == self._shown_condition:
@@ -197,6 +194,4 @@ class CastingTab(Tab):
     def _back_typed(self) -> None:
         if self.back.isModified():
             self.back.setModified(False)
-            self.room.change(
-                "back of the valve", lambda j, p, _c: edited_valve(j, p, back_shape=self.back.text().strip())
-            )
+            self.room.change_valve("back of the valve", back_shape=self.back.text().strip())

@@ -7,9 +7,10 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 from typing import Any, Final, Literal
 
-from ventrix.core.edits.cuts import add_valve, edit_cut, edit_valve, set_volume
+from ventrix.core.edits.cuts import edit_cut, set_volume
+from ventrix.core.edits.valves import correct_valve
 from ventrix.core.model.cut import Cut, Port, Pour, carried, poured_volume
-from ventrix.core.model.job import Job, Valve
+from ventrix.core.model.job import Job, fitted_at
 from ventrix.core.quantity.field_checks import Check, positive
 from ventrix.workspace.ids import new_id, now_text
 
@@ -93,11 +94,13 @@ OF_SEAT: Final = ("seat_width", "seat_margin")
 
 def stored(job: Job, port: Port, cut: Cut, spec: FieldSpec) -> tuple[float | None, str]:
     """A figure as the book has it, and a note where it is carried from an earlier cut."""
-    valve = job.valve_of(port)
+    valve = job.valve_of(port, cut)
     if spec.owner == "job":
         return getattr(job, spec.key), ""
     if spec.owner == "valve":
-        return (getattr(valve, spec.key) if valve else None), ""
+        at = fitted_at(port, cut)[1]
+        carried_from = at is not None and at != cut.number
+        return (getattr(valve, spec.key) if valve else None), f"carried from cut {at}" if carried_from else ""
     own = poured_volume(cut) if spec.key == "volume" else getattr(cut, spec.key)
     if own is not None:
         return own, ""
@@ -116,19 +119,11 @@ def edited(job: Job, port: Port, cut: Cut, spec: FieldSpec, value: float | None)
     if spec.owner == "job":
         return replace(job, **values)
     if spec.owner == "valve":
-        return edited_valve(job, port, **values)
+        return correct_valve(job, port, cut, new_id(), **values)
     if spec.key == "volume":
         pour = None if value is None else Pour(id=new_id(), volume=value, date=now_text())
         return set_volume(job, cut.id, pour)
     return edit_cut(job, cut.id, lambda c: replace(c, **values))
-
-
-def edited_valve(job: Job, port: Port, **values: Any) -> Job:
-    """The job with figures of a port's valve set; a port without one gets it."""
-    valve = job.valve_of(port)
-    if valve is None:
-        return add_valve(job, port.id, Valve(id=new_id(), name=f"{port.kind} valve", **values))
-    return edit_valve(job, valve.id, **values)
 
 
 Accept = Callable[[FieldSpec, float | None], None]

@@ -9,6 +9,7 @@ from typing import Any, Final
 from PySide6.QtCore import QSize, Signal
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QScrollArea, QTabWidget, QVBoxLayout, QWidget
 
+from ventrix.core.edits.valves import asks_whether_changed, change_valve, correct_valve
 from ventrix.core.metal.unrolled import unroll
 from ventrix.core.model.cut import Cut, Port, Pour
 from ventrix.core.model.job import Job, Valve
@@ -17,6 +18,7 @@ from ventrix.core.model.plausible import check_of
 from ventrix.core.model.school_questions import side_taken, throat_against_school
 from ventrix.core.quantity.words import sentence
 from ventrix.ui.head.casting_tab import CastingTab
+from ventrix.ui.head.changed_question import ChangedQuestion
 from ventrix.ui.head.derived_panel import AreaCurve, DerivedFigures
 from ventrix.ui.head.engine_tab import EngineTab
 from ventrix.ui.head.figures import SPECS, FieldSpec, edited, stored
@@ -28,6 +30,7 @@ from ventrix.ui.head.tab import Tab
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.quantity_field import PlacedField, QuantityField
 from ventrix.ui.widgets.room import Room
+from ventrix.workspace.ids import new_id
 
 NOUN_OF: Final[dict[str, type[Noun]]] = {"job": Job, "valve": Valve, "cut": Cut}
 TABS: Final = 316  # px
@@ -57,6 +60,7 @@ class HeadRoom(Room):
         self.said.setWordWrap(True)
         for field in placed.values():
             field.said.connect(self.said.setText)
+        self.question = ChangedQuestion()
         self.derived = DerivedFigures()
         self.curve = AreaCurve()
         self.pours = QLabel()
@@ -101,6 +105,7 @@ class HeadRoom(Room):
         self._right.setSpacing(4)
         self._right.addWidget(self.drawing, 1)
         self._right.addWidget(self.said)
+        self._right.addWidget(self.question)
         self._right.addLayout(volume)
         self._right.addWidget(self._below)
         self._row = QHBoxLayout(self)
@@ -148,6 +153,8 @@ class HeadRoom(Room):
             return
         job, port, cut = space.job, space.port, space.real_cut
         elsewhere = cut.id != self._cut_id
+        if elsewhere:
+            self.question.put_away()
         self._cut_id = cut.id
         self._typed = {}
         for spec in SPECS:
@@ -208,6 +215,9 @@ class HeadRoom(Room):
     def _accept(self, spec: FieldSpec, value: float | None) -> None:
         shown = self.open_book.units[spec.unit]
         words = "taken out" if value is None else shown.with_unit(value)
+        if spec.owner == "valve":
+            self.change_valve(f"{spec.caption.lower()} {words}", **{spec.key: value})
+            return
         self.change(f"{spec.caption.lower()} {words}", lambda job, port, cut: edited(job, port, cut, spec, value))
 
     def change(self, name: str, edit: Callable[[Job, Port, Cut], Job]) -> None:
@@ -218,6 +228,30 @@ class HeadRoom(Room):
         job = edit(space.job, space.port, space.real_cut)
         if job != space.job:
             space.apply(name, job)
+
+    def change_valve(self, name: str, **values: Any) -> None:
+        """Set figures of the valve; where an earlier cut was flowed with it, ask whether it always was so."""
+        space = self.open_book.workspace
+        if space is None or space.port is None or space.real_cut is None:
+            return
+        number = space.real_cut.number
+
+        def correct() -> None:
+            self.change(name, lambda job, port, cut: correct_valve(job, port, cut, new_id(), **values))
+
+        def fit() -> None:
+            self.change(f"{name} from cut {number}", lambda j, p, c: change_valve(j, p, c, new_id(), **values))
+
+        if asks_whether_changed(space.job, space.port, space.real_cut):
+            asked = f"{name.capitalize()}: earlier cuts were flowed with this valve. Was it always so, or changed?"
+            self.question.ask(asked, correct, fit, self._let_go)
+        else:
+            correct()
+
+    def _let_go(self) -> None:
+        for spec in (s for s in SPECS if s.owner == "valve"):
+            self.fields[spec.key].forget()
+        self.refresh()
 
     def change_job(self, name: str, **values: Any) -> None:
         """Set fields of the job."""

@@ -17,10 +17,13 @@ from ventrix.ui.benches.sheet import BenchSheet
 from ventrix.ui.calculators.reckoner import Reckoner
 from ventrix.ui.compare.claim_sheet import ClaimSheet
 from ventrix.ui.compare.room import CompareRoom
+from ventrix.ui.cuts.fault_sheet import FaultSheet
 from ventrix.ui.cuts.new_cut_sheet import NewCutSheet
 from ventrix.ui.cuts.pour_sheet import PourSheet
 from ventrix.ui.cuts.room import CutsRoom
+from ventrix.ui.cuts.seat_sheet import SeatSheet
 from ventrix.ui.cuts.trial_sheet import TrialSheet
+from ventrix.ui.cuts.tube_sheet import TubeSheet
 from ventrix.ui.cuts.wall_sheet import WallSheet
 from ventrix.ui.flow.reading_distance import ReadingDistance
 from ventrix.ui.flow.room import FlowRoom
@@ -137,6 +140,9 @@ class MainWindow(QMainWindow):
             *edit_commands(self.open_book),
             cut("cut.new", "&New cut…", lambda: self.new_cut.open(), "Ctrl+T"),
             cut("cut.operation", "One more &operation…", lambda: self.new_cut.open_operation()),
+            cut("cut.seat", "&Valve job…", lambda: self.seat_sheet.open(), "Ctrl+J"),
+            cut("cut.fault", "&Fault of the casting…", lambda: self.fault_sheet.open()),
+            cut("cut.tube", "Tu&be in a wall…", lambda: self.tube_sheet.open()),
             cut("cut.wall", "&Wall reading…", lambda: self.wall_sheet.open()),
             cut("cut.pour", "&Pour…", lambda: self.pour_sheet.open()),
             cut("cut.trial", "&Trial…", lambda: self.trial_sheet.open(), "Ctrl+Shift+T"),
@@ -219,6 +225,9 @@ class MainWindow(QMainWindow):
         room.operation.connect(lambda place: self.new_cut.open_operation(place))
         room.wall.connect(lambda place: self.wall_sheet.open(place))
         room.pour.connect(lambda: self.pour_sheet.open())
+        room.fault.connect(lambda place: self.fault_sheet.open(place))
+        room.tube.connect(lambda place: self.tube_sheet.open(place))
+        room.valve_job.connect(lambda: self.seat_sheet.open())
         room.trial.connect(lambda place: self.trial_sheet.open(place))
         return self._settle_room(room)
 
@@ -254,6 +263,18 @@ class MainWindow(QMainWindow):
     @cached_property
     def pour_sheet(self) -> PourSheet:
         return self._settle_sheet(PourSheet(self.open_book))
+
+    @cached_property
+    def seat_sheet(self) -> SeatSheet:
+        return self._settle_sheet(SeatSheet(self.open_book))
+
+    @cached_property
+    def tube_sheet(self) -> TubeSheet:
+        return self._settle_sheet(TubeSheet(self.open_book))
+
+    @cached_property
+    def fault_sheet(self) -> FaultSheet:
+        return self._settle_sheet(FaultSheet(self.open_book))
 
     @cached_property
     def trial_sheet(self) -> TrialSheet:

@@ -1,0 +1,107 @@
+"""A seat in section, true to size, and what its recipe has brought so far."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from ventrix.core.judging.findings import Findings
+from ventrix.core.model.job import Seat
+from ventrix.core.model.noun import Direction
+from ventrix.core.quantity.units import from_si
+from ventrix.rooms.display_units import Units
+from ventrix.rooms.shared.gain_words import doubt_text, gain_text
+
+# Usual widths of the contact and the margin [in]: common practice, no source.
+USUAL_CONTACT: dict[Direction, tuple[float, float]] = {"intake": (0.045, 0.050), "exhaust": (0.050, 0.055)}
+USUAL_MARGIN = 0.010
+ARC = 12  # points that a radius is drawn with
+
+Point = tuple[float, float]  # towards the throat, into the port [m]
+
+
+@dataclass(frozen=True, slots=True)
+class Profile:
+    """The line of a seat from the chamber's edge inwards, and the stretch of it that the valve touches."""
+
+    line: tuple[Point, ...]
+    contact: tuple[Point, Point] | None
+
+    @property
+    def size(self) -> Point:
+        """How far it goes inwards and down [m]."""
+        return max(x for x, _ in self.line), max(y for _, y in self.line)
+
+
+def seat_profile(seat: Seat) -> Profile:
+    """The seat's line: each face at its angle and its width along it; or a radius up to the contact.
+
+    ValueError, with a sentence, where angles and widths do not fit together.
+    """
+    if seat.radius is None and len(seat.angles) != len(seat.widths):
+        raise ValueError(f"{len(seat.angles)} angles and {len(seat.widths)} widths: each face wants both")
+    if seat.radius is None and not seat.angles:
+        raise ValueError("name the angles, or a radius")
+    if any(b <= a for a, b in zip(seat.angles, seat.angles[1:], strict=False)):
+        raise ValueError("angles grow steeper from the chamber to the throat")
+    at: Point = (0.0, 0.0)
+    line, contact = [at], None
+    touches = _contact_face(seat)
+    for i, (angle, width) in enumerate(zip(seat.angles, seat.widths, strict=False)):
+        end = at[0] + width * math.cos(angle), at[1] + width * math.sin(angle)
+        if i == touches:
+            contact = at, end
+        line.append(end)
+        at = end
+    if seat.radius is not None:
+        start = seat.angles[-1] if seat.angles else math.radians(30)
+        for k in range(1, ARC + 1):
+            turn = start + (math.pi / 2 - start) * k / ARC
+            line.append(
+                (
+                    at[0] + seat.radius * (math.sin(turn) - math.sin(start)),
+                    at[1] + seat.radius * (math.cos(start) - math.cos(turn)),
+                )
+            )
+    return Profile(tuple(line), contact)
+
+
+def _contact_face(seat: Seat) -> int | None:
+    """Which face the valve touches: the one of the contact's angle, else the middle one."""
+    if not seat.angles:
+        return None
+    if seat.contact_angle is not None:
+        return min(range(len(seat.angles)), key=lambda i: abs(seat.angles[i] - (seat.contact_angle or 0.0)))
+    return len(seat.angles) // 2
+
+
+def seat_hint(kind: Direction) -> str:
+    """What is usual, beside the fields."""
+    low, high = USUAL_CONTACT[kind]
+    return f"Usual on {kind}s: contact {low:.3f} to {high:.3f} in, margin {USUAL_MARGIN:.3f} in (common practice)."
+
+
+def seat_words(seat: Seat, units: Units) -> str:
+    """A seat in a line: recipe, version, angles, contact."""
+    name = f"{seat.recipe or 'no name'} v{seat.version}"
+    faces = "/".join(f"{from_si(a, 'deg'):g}" for a in seat.angles)
+    parts = [f"{faces}°" if faces else "", f"radius {units.length.text(seat.radius)}" if seat.radius else ""]
+    if seat.contact is not None:
+        parts.append(f"contact {units.length.text(seat.contact)}")
+    return ", ".join((name, *(p for p in parts if p)))
+
+
+def recipe_gains(findings: Findings, units: Units) -> list[str]:
+    """What each recipe of the job has brought, a line for each port that it was cut and flowed at."""
+    said = []
+    for seat in findings.job.seats:
+        for port in findings.job.ports:
+            for before, cut in zip(port.cuts, port.cuts[1:], strict=False):
+                if seat.id not in cut.seat_ids:
+                    continue
+                gain = findings.gain(findings.pair(port, before, cut)) if before.runs and cut.runs else None
+                what = (
+                    "not flowed both sides" if gain is None else f"{gain_text(gain, units)} {doubt_text(gain, units)}"
+                )
+                said.append(f"{seat_words(seat, units)}: {port.name}, cut {cut.number}, {what}")
+    return said

@@ -1,0 +1,131 @@
+"""Faults of the casting: noted at a place of the port, set gone or left; and the grid of all ports."""
+
+from __future__ import annotations
+
+from functools import partial
+
+from PySide6.QtWidgets import QLabel, QListWidget, QListWidgetItem, QPushButton
+
+from ventrix.core.edits.faults import add_fault, set_fault_state, state_at
+from ventrix.core.model.cut import Fault
+from ventrix.core.model.kinds import Band, FaultKind, FaultState, Place
+from ventrix.core.quantity.words import sentence
+from ventrix.rooms.cuts.fault_grid import fault_grid, fault_words
+from ventrix.ui.cuts.work_rows import ALL_ROUND, side_of
+from ventrix.ui.open_book import OpenBook
+from ventrix.ui.widgets.form_sheet import FormSheet
+from ventrix.ui.widgets.table import Table
+from ventrix.workspace.ids import new_id, now_text
+
+
+class FaultSheet(FormSheet):
+    """Notes a fault; below, those of this port with what became of each, and the grid of the whole casting."""
+
+    def __init__(self, open_book: OpenBook) -> None:
+        super().__init__(open_book, "Note the fault", 460)
+        self.kind = self.add_choice("What it is", [(k.words, k) for k in FaultKind])
+        self.place = self.add_choice("Where", [(p, p) for p in Place])
+        self.side = self.add_choice("Side, or hours", [(s, s) for s in (ALL_ROUND, *Band)])
+        self.side.setEditable(True)
+        self.extent = self.add_figure("How far, how much", "length")
+        self.note = self.add_text("Note", "growing along the head")
+        self.finish()
+        self.caution.setText(
+            "Cracks and corrosion: treat corroded metal as thin. Whether a cracked casting can be used is for a "
+            "licensed machine shop."
+        )
+        heading = QLabel("At this port")
+        heading.setObjectName("heading")
+        self.list = QListWidget()
+        self.list.setAccessibleName("Faults of this port")
+        self.list.setFixedHeight(120)
+        at = self.column.count() - 1  # before the stretch
+        self.column.insertWidget(at, heading)
+        self.column.insertWidget(at + 1, self.list)
+        for i, (words, state) in enumerate(
+            (("Gone", FaultState.GONE), ("Left on purpose", FaultState.LEFT), ("Open again", FaultState.OPEN))
+        ):
+            button = QPushButton(words)
+            button.clicked.connect(partial(self.set_state, state))
+            self.column.insertWidget(at + 2 + i, button)
+        everywhere = QLabel("The whole casting")
+        everywhere.setObjectName("heading")
+        self.grid = Table("Faults of the casting", sorts=True)
+        self.grid.verticalHeader().hide()
+        self.grid.setFixedHeight(180)
+        self.grid.said.connect(open_book.say)
+        self.column.insertWidget(at + 5, everywhere)
+        self.column.insertWidget(at + 6, self.grid)
+        open_book.job_changed.connect(self._show)
+
+    def open(self, place: str = "", side: str = "") -> None:
+        """Show the sheet for a place of the port in hand."""
+        space = self.open_book.workspace
+        if space is None or space.port is None:
+            return
+        self.title.setText(f"Faults, {space.port.name.lower()}")
+        if place in tuple(Place):
+            self.place.setCurrentText(place)
+        if side:
+            self.side.setCurrentText(side)
+        self._show()
+        self.come_up()
+        self.kind.setFocus()
+
+    def _show(self) -> None:
+        space = self.open_book.workspace
+        if space is None or space.port is None or space.real_cut is None:
+            return
+        chosen = self._chosen()
+        self.list.clear()
+        for fault in space.port.faults:
+            state = state_at(fault, space.real_cut)
+            words = f"{fault_words(fault, self.open_book.units)}   {state.words if state else 'seen later'}"
+            item = QListWidgetItem(words)
+            item.setData(256, fault.id)
+            self.list.addItem(item)
+            if fault.id == chosen:
+                self.list.setCurrentItem(item)
+        heads, rows = fault_grid(space.job)
+        self.grid.fill(rows, heads)
+        self.grid.resizeColumnsToContents()
+
+    def _chosen(self) -> str:
+        item = self.list.currentItem()
+        return str(item.data(256)) if item is not None else ""
+
+    def set_state(self, state: FaultState) -> None:
+        """Say what became of the fault chosen in the list."""
+        space = self.open_book.workspace
+        if space is None or space.real_cut is None:
+            return
+        if not self._chosen():
+            self.problem.setText("Choose one of this port's faults first.")
+            return
+        self.problem.clear()
+        space.apply(f"fault {state.words}", set_fault_state(space.job, self._chosen(), state, space.real_cut))
+
+    def take(self) -> None:
+        """Note the fault at the cut looked at."""
+        space = self.open_book.workspace
+        if space is None or space.port is None or space.real_cut is None or not self.settle_fields():
+            return
+        try:
+            side, start, end = side_of(self.side.currentText())
+        except ValueError as error:
+            self.problem.setText(sentence(str(error)))
+            return
+        fault = Fault(
+            id=new_id(),
+            kind=self.kind.currentData(),
+            place=self.place.currentData(),
+            side=side,
+            from_hour=start,
+            to_hour=end,
+            size=self.extent.value,
+            seen_at_cut=space.real_cut.number,
+            date=now_text(),
+            note=self.note.text().strip(),
+        )
+        space.apply(f"fault: {fault_words(fault, self.open_book.units)}", add_fault(space.job, space.port.id, fault))
+        self.clear_fields()

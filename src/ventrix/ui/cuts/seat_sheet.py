@@ -1,0 +1,226 @@
+"""A valve job: the seat's recipe, drawn in section true to size, logged once for all the ports it was cut at."""
+
+from __future__ import annotations
+
+from typing import Any, Final
+
+from PySide6.QtCore import QPointF, QRectF, Qt
+from PySide6.QtGui import QPainter, QPainterPath, QPaintEvent, QPen
+from PySide6.QtWidgets import QLabel, QWidget
+
+from ventrix.core.edits.valves import VALVE_JOB, log_valve_job, next_version, same_seat
+from ventrix.core.model.cut import Operation, Work
+from ventrix.core.model.job import Job, Seat
+from ventrix.core.model.kinds import Place
+from ventrix.core.model.plausible import implausible
+from ventrix.core.model.school_questions import side_taken
+from ventrix.core.quantity.units import from_si, parse_quantity, to_si
+from ventrix.core.quantity.words import sentence
+from ventrix.rooms.cuts.seat_profile import Profile, recipe_gains, seat_hint, seat_profile, seat_words
+from ventrix.ui.look import theme
+from ventrix.ui.open_book import OpenBook
+from ventrix.ui.widgets.form_sheet import FormSheet
+from ventrix.workspace.ids import new_id, now_text
+
+BAR: Final = 0.001  # m: the check bar beside the section
+CAUTION: Final = (
+    "Blend up to the seat and never past it: a slip into the seat is a new seat. Sunk or narrow seats, hardened seats "
+    "and inserts: follow the maker's data and a licensed machine shop. Lap and look at the contact afterwards."
+)
+
+
+class SeatSection(QWidget):
+    """The seat's line at one scale both ways, the contact bold, a bar of one millimetre beside it."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.profile: Profile | None = None
+        self.setFixedHeight(120)
+        self.setAccessibleName("Seat in section")
+
+    def show_profile(self, profile: Profile | None) -> None:
+        self.profile = profile
+        self.update()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        if self.profile is None:
+            return
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        wide, deep = (max(v, BAR) for v in self.profile.size)
+        scale = min((self.width() - 110) / wide, (self.height() - 30) / deep)
+
+        def at(point: tuple[float, float]) -> QPointF:
+            return QPointF(14 + point[0] * scale, 14 + point[1] * scale)
+
+        path = QPainterPath(at(self.profile.line[0]))
+        for point in self.profile.line[1:]:
+            path.lineTo(at(point))
+        painter.setPen(QPen(theme.colour("scribe"), 2))
+        painter.drawPath(path)
+        if self.profile.contact is not None:
+            painter.setPen(QPen(theme.colour("brass"), 5))
+            painter.drawLine(*(at(p) for p in self.profile.contact))
+        bar = BAR * scale
+        x, y = self.width() - 20 - bar, self.height() - 14.0
+        painter.setPen(QPen(theme.colour("text"), 2))
+        painter.drawLine(QPointF(x, y), QPointF(x + bar, y))
+        painter.setFont(theme.font(12))
+        painter.drawText(QRectF(x - 80, y - 22, bar + 84, 18), Qt.AlignmentFlag.AlignRight, "1 mm")
+
+
+class SeatSheet(FormSheet):
+    """Logs one valve job: a cut of kind seat at every port named, its minutes shared."""
+
+    def __init__(self, open_book: OpenBook) -> None:
+        super().__init__(open_book, "Log the valve job")
+        self.known = self.add_choice("Recipe", [("a new one", "")])
+        self.known.activated.connect(lambda _i: self._take_recipe())
+        self.recipe = self.add_text("Its name", "street, three angles")
+        self.angles = self.add_text("Angles, chamber to throat", "30 45 60")
+        self.widths = self.add_text("Width of each face", "0.040 0.048 0.060")
+        self.radius = self.add_figure("Or a radius to the contact", "length")
+        self.section = SeatSection()
+        self.column.addWidget(self.section)
+        self.contact = self.add_figure("Contact width", "length")
+        self.contact_angle = self.add_figure("Contact angle", "angle")
+        self.margin = self.add_figure("Margin", "length", None)
+        self.throat = self.add_figure("Throat after it", "length")
+        self.sunk = self.add_figure("Seat moved: sunk by", "length", None)
+        self.inserted = self.add_check("an insert was pressed")
+        self.ports = self.add_text("Cut at these ports", "all intakes")
+        self.minutes = self.add_figure("Minutes, all ports together", "duration")
+        self.hint = QLabel()
+        self.hint.setObjectName("caption")
+        self.hint.setWordWrap(True)
+        self.column.addWidget(self.hint)
+        self.finish()
+        self.caution.setText(CAUTION)
+        self.edited.connect(self._draw)
+
+    def open(self) -> None:
+        """Show the sheet for the kind of port in hand."""
+        space = self.open_book.workspace
+        if space is None or space.port is None:
+            return
+        kind = space.port.kind
+        self.title.setText(f"Valve job, {kind}s")
+        self.known.clear()
+        self.known.addItem("a new one", "")
+        for seat in space.job.seats:
+            self.known.addItem(seat_words(seat, self.open_book.units), seat.id)
+        if not self.angles.text() and side_taken(space.job, "seat_form").value == "angles":
+            self.contact_angle.set_value(to_si(side_taken(space.job, "seat").value, "deg"))
+        self.ports.setPlaceholderText(f"empty: every {kind}")
+        gains = recipe_gains(space.findings, self.open_book.units)
+        self.hint.setText("\n".join([seat_hint(kind), *gains]))
+        self._draw()
+        self.come_up()
+        self.recipe.setFocus()
+
+    def _take_recipe(self) -> None:
+        """Fill the sheet from a seat that was cut before."""
+        space = self.open_book.workspace
+        seat = next((s for s in space.job.seats if s.id == self.known.currentData()), None) if space else None
+        if seat is None:
+            return
+        units = self.open_book.units
+        self.recipe.setText(seat.recipe)
+        self.angles.setText(" ".join(f"{from_si(a, 'deg'):g}" for a in seat.angles))
+        self.widths.setText(" ".join(units.length.text(w) for w in seat.widths))
+        for field, value in (
+            (self.radius, seat.radius),
+            (self.contact, seat.contact),
+            (self.contact_angle, seat.contact_angle),
+            (self.margin, seat.margin),
+            (self.throat, seat.throat),
+        ):
+            field.set_value(value)
+        self._draw()
+
+    def _seat(self, job: Job) -> Seat:
+        """What the sheet says. ValueError with a sentence for what makes no sense."""
+        unit = self.open_book.units.length.unit
+        angles = tuple(parse_quantity(t, "deg") for t in self.angles.text().replace("/", " ").split())
+        widths = tuple(parse_quantity(t, unit) for t in self.widths.text().split())
+        recipe = self.recipe.text().strip()
+        values: dict[str, Any] = {
+            key: field.typed()
+            for key, field in (
+                ("radius", self.radius),
+                ("contact", self.contact),
+                ("contact_angle", self.contact_angle),
+                ("margin", self.margin),
+                ("throat", self.throat),
+                ("sunk", self.sunk),
+            )
+        }
+        inserted = True if self.inserted.isChecked() else None
+        seat = Seat(id=new_id(), recipe=recipe, angles=angles, widths=widths, insert=inserted, **values)
+        for _, said in implausible(seat):
+            raise ValueError(said)
+        seat_profile(seat)
+        known = same_seat(job, seat)
+        if known is not None:
+            return known
+        return Seat(
+            id=seat.id, recipe=recipe, version=next_version(job, recipe), angles=angles, widths=widths,
+            insert=inserted, **values,
+        )  # fmt: skip
+
+    def _draw(self) -> None:
+        space = self.open_book.workspace
+        try:
+            profile = seat_profile(self._seat(space.job)) if space is not None else None
+        except ValueError:
+            profile = None
+        self.section.show_profile(profile)
+
+    def _port_ids(self, job: Job, kind: str) -> list[str]:
+        """The ports named, or every one of the kind. ValueError for a name that is none."""
+        names = [t.strip().lower() for t in self.ports.text().split(",") if t.strip()]
+        if not names:
+            return [p.id for p in job.ports if p.kind == kind and not p.witness]
+        found = []
+        for name in names:
+            port = next((p for p in job.ports if p.name.lower() == name), None)
+            if port is None:
+                raise ValueError(f"'{name[:40]}' is not one of {', '.join(p.name for p in job.ports)}")
+            if port.witness:
+                raise ValueError(f"{port.name} is the witness: nobody touches it")
+            found.append(port.id)
+        return list(dict.fromkeys(found))
+
+    def take(self) -> None:
+        """Put the valve job in the book, in one edit."""
+        space = self.open_book.workspace
+        if space is None or space.port is None or not self.settle_fields():
+            return
+        try:
+            seat = self._seat(space.job)
+            port_ids = self._port_ids(space.job, space.port.kind)
+            if not port_ids:
+                raise ValueError("there is no port that the valve job was done at")
+        except ValueError as error:
+            self.problem.setText(sentence(str(error)))
+            return
+        share = None if self.minutes.value is None else self.minutes.value / len(port_ids)
+        work = Operation(
+            id=new_id(),
+            kind=VALVE_JOB,
+            stage=VALVE_JOB,
+            works=(Work(id=new_id(), place=Place.SEAT),),
+            tool="seat cutter",
+            duration=share,
+            date=now_text(),
+            port_ids=tuple(port_ids) if len(port_ids) > 1 else (),
+        )
+        cuts = [new_id() for _ in port_ids]
+        name = f"valve job, {seat.recipe} v{seat.version}" if seat.recipe else "valve job"
+        job = log_valve_job(space.job, seat, port_ids, cuts, work, name, now_text())
+        space.apply(name, job, f"{name}: {len(port_ids)} ports. Blend again on each; throat and cc may wait.")
+        self.clear_fields()
+        self.closed.emit()
+        here = dict(zip(port_ids, cuts, strict=True)).get(space.port.id)
+        if here is not None:
+            space.look_at(here)

@@ -1,0 +1,58 @@
+"""A planned breakthrough: a bolt or pushrod hole that is sleeved before the port is cut into it."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from ventrix.core.edits.cuts import edit_cut
+from ventrix.core.model.cut import Tube
+from ventrix.core.model.kinds import Band, Place
+from ventrix.ui.open_book import OpenBook
+from ventrix.ui.widgets.form_sheet import FormSheet
+from ventrix.workspace.ids import new_id, now_text
+
+
+class TubeSheet(FormSheet):
+    """Keeps a tube at the cut looked at: the wall rule there becomes "tube present"."""
+
+    def __init__(self, open_book: OpenBook) -> None:
+        super().__init__(open_book, "Keep the tube")
+        self.place = self.add_choice("Where", [(p, p) for p in Place])
+        self.side = self.add_choice("On which side", [(b.words, b) for b in Band])
+        self.extent = self.add_figure("Tube, outside diameter", "length")
+        self.adhesive = self.add_text("Set in", "epoxy, retaining compound")
+        self.tested = self.add_check("pressure-tested and tight")
+        self.finish()
+        self.caution.setText(
+            "Glue, let it cure, and pressure-test before the head goes back: a tube that weeps puts water or oil into "
+            "the port. What the adhesive stands in heat and coolant is its maker's to say."
+        )
+
+    def open(self, place: str = "") -> None:
+        """Show the sheet for a place of the port in hand."""
+        space = self.open_book.workspace
+        if space is None or space.port is None or space.real_cut is None:
+            return
+        self.title.setText(f"Tube in {space.port.name.lower()}, cut {space.real_cut.number}")
+        if place in tuple(Place):
+            self.place.setCurrentText(place)
+        self.come_up()
+        self.extent.box.setFocus()
+
+    def take(self) -> None:
+        space = self.open_book.workspace
+        if space is None or space.real_cut is None or not self.settle_fields():
+            return
+        tube = Tube(
+            id=new_id(),
+            place=self.place.currentData(),
+            side=self.side.currentData(),
+            size=self.extent.value,
+            adhesive=self.adhesive.text().strip(),
+            tested=self.tested.isChecked(),
+            date=now_text(),
+        )
+        job = edit_cut(space.job, space.real_cut.id, lambda c: replace(c, tubes=(*c.tubes, tube)))
+        space.apply(f"tube at the {tube.place}", job)
+        self.clear_fields()
+        self.closed.emit()

@@ -1,0 +1,164 @@
+"""Valve jobs, faults and tubes logged as a person does: by keyboard, with wrong input, undone."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+import pytest
+from PySide6.QtCore import Qt
+from PySide6.QtTest import QTest
+
+from ventrix.core.edits.cuts import add_port
+from ventrix.core.metal.walls import walls_at
+from ventrix.core.model.kinds import CutKind, FaultState
+from ventrix.core.quantity.units import from_si
+from ventrix.ui.widgets.quantity_field import QuantityField
+from ventrix.ui.window.main_window import MainWindow
+from ventrix.workspace.new_job import new_port
+from ventrix.workspace.workspace import Workspace
+
+Open = Callable[..., MainWindow]
+
+
+@pytest.fixture
+def cuts(open_window: Open) -> tuple[MainWindow, Workspace]:
+    window = open_window()
+    space = window.open_book.workspace
+    assert space is not None
+    space.apply("port", add_port(space.job, new_port("Intake 2", "intake")))
+    window.go_to_named("cuts")
+    return window, space
+
+
+def put(field: QuantityField, text: str) -> None:
+    field.box.setText(text)
+    field.box.setModified(True)
+    field.box.editingFinished.emit()
+
+
+def test_one_valve_job_is_logged_once_for_every_intake(cuts: tuple[MainWindow, Workspace]) -> None:
+    window, space = cuts
+    QTest.keyClick(window.cuts, Qt.Key.Key_J)
+    sheet = window.seat_sheet
+    assert sheet.isVisible() and "0.045 to 0.050" in sheet.hint.text()
+    sheet.recipe.setText("street")
+    sheet.angles.setText("30 45 60")
+    sheet.widths.setText("0.040 0.048")
+    sheet.take()
+    assert "3 angles and 2 widths" in sheet.problem.text() and sheet.section.profile is None
+    sheet.widths.setText("0.040 0.048 0.060")
+    sheet.edited.emit()
+    assert sheet.section.profile is not None and sheet.section.profile.contact is not None
+    put(sheet.contact, "0.048")
+    put(sheet.minutes, "60")
+    sheet.ports.setText("Intake 9")
+    sheet.take()
+    assert "'intake 9' is not one of" in sheet.problem.text().lower()
+    sheet.ports.clear()
+    sheet.take()
+    intakes = [p for p in space.job.ports if p.kind == "intake"]
+    for port in intakes:
+        cut = port.cuts[-1]
+        assert cut.kinds == (CutKind.SEAT,) and space.job.seat_of(port, cut).recipe == "street"  # type: ignore[union-attr]
+        assert from_si(cut.operations[0].duration or 0, "min") == pytest.approx(30), "shared, never counted twice"
+    assert len({p.cuts[-1].seat_ids for p in intakes}) == 1
+    assert [line.text for line in window.cuts.card.lines["After the valve job"]] == [
+        "blend again up to the seat",
+        "measure the new throat",
+        "pour again",
+    ]
+    space.undo()
+    assert len(space.job.ports[-1].cuts) == 1 and not space.job.seats, "one act"
+
+
+def test_what_a_valve_job_opens_closes_as_it_is_done(cuts: tuple[MainWindow, Workspace]) -> None:
+    window = cuts[0]
+    sheet = window.seat_sheet
+    sheet.open()
+    sheet.angles.setText("45")
+    sheet.widths.setText("0.05")
+    put(sheet.throat, "1.600")
+    sheet.take()
+    assert "measure the new throat" not in [x.text for x in window.cuts.card.lines["After the valve job"]]
+    window.new_cut.open_operation("bowl")
+    window.new_cut.log()
+    window.pour_sheet.open()
+    put(window.pour_sheet.volume, "121")
+    window.pour_sheet.take()
+    assert window.cuts.card.lines.get("After the valve job", []) == []
+
+
+def test_the_same_recipe_again_is_the_same_seat_and_another_size_the_next_version(
+    cuts: tuple[MainWindow, Workspace],
+) -> None:
+    window, space = cuts
+    sheet = window.seat_sheet
+    for widths in ("0.05", "0.05", "0.06"):
+        sheet.open()
+        sheet.recipe.setText("street")
+        sheet.angles.setText("45")
+        sheet.widths.setText(widths)
+        sheet.ports.setText("Intake 2")
+        sheet.take()
+    assert [(s.recipe, s.version) for s in space.job.seats] == [("street", 1), ("street", 2)]
+    sheet.open()
+    sheet.known.setCurrentIndex(2)
+    sheet.known.activated.emit(2)
+    assert sheet.widths.text() == "0.060" and "Intake 2, cut 3" in sheet.hint.text()
+
+
+def test_a_fault_is_noted_and_what_became_of_it(cuts: tuple[MainWindow, Workspace]) -> None:
+    window, space = cuts
+    window.cuts.choose_zone("bowl")
+    QTest.keyClick(window.cuts, Qt.Key.Key_F)
+    sheet = window.fault_sheet
+    assert sheet.place.currentText() == "bowl"
+    sheet.kind.setCurrentIndex(sheet.kind.findData("overhang"))
+    sheet.side.setCurrentText("nine")
+    sheet.take()
+    assert "is not a side" in sheet.problem.text()
+    sheet.side.setCurrentText("3-6")
+    put(sheet.extent, "0.04")
+    sheet.take()
+    (fault,) = space.port.faults  # type: ignore[union-attr]
+    assert (fault.from_hour, fault.to_hour) == (3.0, 6.0)
+    assert "overhang under the seat, bowl 3 to 6 o'clock" in window.cuts.card.lines["Faults of the casting"][0].text
+    heads = [sheet.grid.horizontalHeaderItem(c).text() for c in range(sheet.grid.columnCount())]
+    assert heads[-1] == "to do" and sheet.grid.text_at(0, len(heads) - 1) == "1"
+    sheet.set_state(FaultState.GONE)
+    assert "Choose one" in sheet.problem.text()
+    sheet.list.setCurrentRow(0)
+    sheet.set_state(FaultState.GONE)
+    assert sheet.grid.text_at(0, len(heads) - 1) == "0"
+    space.look_at(space.port.cuts[0].id)  # type: ignore[union-attr]
+    assert "Faults of the casting" not in window.cuts.card.lines or not window.cuts.card.lines["Faults of the casting"]
+
+
+def test_a_tube_stands_in_place_of_the_wall_rule(cuts: tuple[MainWindow, Workspace]) -> None:
+    window, space = cuts
+    window.cuts.choose_zone("pinch")
+    QTest.keyClick(window.cuts, Qt.Key.Key_U)
+    sheet = window.tube_sheet
+    sheet.side.setCurrentIndex(sheet.side.findData("left"))
+    put(sheet.extent, "0.5")
+    sheet.adhesive.setText("epoxy")
+    sheet.take()
+    assert space.port is not None and space.real_cut is not None
+    pinch = [w for w in walls_at(space.job, space.port, space.real_cut) if w.reading.place == "pinch"]
+    assert pinch and all(w.tube is not None and not w.tube.tested for w in pinch)
+    window.new_cut.open("pinch")
+    window.new_cut.works.rows[0].side.setCurrentText("left")
+    assert "Tube present at the pinch, left" in window.new_cut.warning.text()
+    assert "not pressure-tested yet" in window.new_cut.warning.text()
+
+
+def test_a_wall_names_the_port_behind_it(cuts: tuple[MainWindow, Workspace]) -> None:
+    window, space = cuts
+    sheet = window.wall_sheet
+    sheet.open("bowl")
+    put(sheet.thickness, "0.16")
+    sheet.port_behind.setCurrentIndex(sheet.port_behind.findText("Exhaust 1"))
+    sheet.take()
+    assert space.real_cut is not None
+    wall = space.real_cut.walls[-1]
+    assert wall.behind == "Exhaust 1" and wall.behind_port_id == space.job.ports[1].id
