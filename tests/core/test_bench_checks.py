@@ -6,7 +6,7 @@ import numpy as np
 import pytest
 from CoolProp.CoolProp import HAPropsSI
 
-from tests.core.test_compare import BASE, FULL, SHARP, run
+from tests.core.builders import BASE, FULL, SHARP, run
 from ventrix.core.benches.odd_readings import NEIGHBOUR_LIMIT, neighbour_distance, range_advice, repeat_distance
 from ventrix.core.benches.plate import plate_chart, plate_sentence
 from ventrix.core.benches.study import studied, study_result, study_sentence

@@ -7,42 +7,17 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
+from tests.core.builders import BASE, FULL, SHARP, run
 from ventrix.core.formulas.cam import Cam
 from ventrix.core.formulas.knowledge import Known
-from ventrix.core.formulas.uncertainty import Scatter
 from ventrix.core.judging.comparability import comparability
 from ventrix.core.judging.comparison import compare_runs
 from ventrix.core.judging.pours import Volumes
 from ventrix.core.judging.verdict import Wording, judge
 from ventrix.core.model.kinds import CutKind
-from ventrix.core.model.run import FlowRun, Reading, SetUp
+from ventrix.core.model.run import FlowRun, Reading
 from ventrix.core.quantity.units import CFM, to_si
-from ventrix.core.runs.geometry import Geometry
-from ventrix.core.runs.reduction import ReducedRun, reduce_run
-
-DP28 = to_si(28, "inH2O")
-FULL = SetUp(
-    id="s",
-    direction="intake",
-    test_pressure=DP28,
-    bench="back-room",
-    bore=0.089,
-    centred=True,
-    entry="radius",
-    valve="job",
-    plug="in",
-)
-BASE = np.array([31.0, 62, 90, 115, 140, 160, 175, 185, 190, 192])
-SHARP = Scatter(0.002, 50.0, 0.002, 50.0, False, False)
-
-
-def run(flow: np.ndarray, setup: SetUp = FULL, mount: str | None = None, lifts: np.ndarray | None = None) -> ReducedRun:
-    x = np.arange(1, len(flow) + 1) * 1e-3 if lifts is None else lifts
-    readings = tuple(
-        Reading(id=str(i), lift=float(lift), flow=float(q) * CFM)
-        for i, (lift, q) in enumerate(zip(x, flow, strict=True))
-    )
-    return reduce_run(FlowRun(id="r", setup_id="s", readings=readings), setup, Geometry(), mount)
+from ventrix.core.runs.reduction import reduce_run
 
 
 @pytest.mark.parametrize(

@@ -7,7 +7,7 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from tests.core.test_compare import BASE, FULL, run
+from tests.core.builders import BASE, FULL, run
 from ventrix.core.formulas.bench_flow import ideal_flux
 from ventrix.core.quantity.units import CFM, to_si
 from ventrix.core.runs.geometry import Geometry

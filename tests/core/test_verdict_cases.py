@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 import pytest
 
-from tests.core.test_compare import BASE, FULL, SHARP, run
+from tests.core.builders import BASE, FULL, SHARP, run
 from ventrix.core.formulas.cam import Cam
 from ventrix.core.formulas.flow_curve import FlowCurve
 from ventrix.core.formulas.knowledge import Known
@@ -147,7 +147,7 @@ def test_one_school_speaks_and_dissenters_are_named() -> None:
     assert any(d.startswith(School.LOW) for d in by_peak.dissent)
     assert any(d.startswith(School.PEAK) for d in by_low.dissent)
     assert judge(pair(BASE * 1.06)).dissent == ()
-    assert set(School) == {School.CAM, School.LOW, School.PEAK}
+    assert set(School) == {School.CAM, School.LOW, School.PEAK, School.MINE}
 
 
 def test_a_trade_says_where_it_turns() -> None:

@@ -6,7 +6,7 @@ import numpy as np
 import pytest
 from scipy.optimize import brentq
 
-from tests.core.test_compare import BASE, FULL, SHARP, run
+from tests.core.builders import BASE, FULL, SHARP, run
 from ventrix.core.formulas.cam import Cam
 from ventrix.core.formulas.exhaust_ratio import exhaust_ratios
 from ventrix.core.formulas.flow_curve import FlowCurve

@@ -7,7 +7,7 @@ import json
 import numpy as np
 import pytest
 
-from tests.core.test_compare import BASE, FULL, SHARP, run
+from tests.core.builders import BASE, FULL, SHARP, run
 from ventrix.core.formulas.knowledge import Known
 from ventrix.core.judging.comparison import compare_runs
 from ventrix.core.judging.verdict import judge

@@ -10,11 +10,13 @@ from xml.etree import ElementTree
 import pytest
 from PySide6.QtCore import QPoint, Qt
 from PySide6.QtGui import QImage
-from PySide6.QtWidgets import QApplication
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QApplication, QLineEdit
 
 from ventrix.core.edits.runs import edit_run
 from ventrix.core.quantity.units import to_si
 from ventrix.core.runs.run_curves import KINDS
+from ventrix.ui.head.goal_tab import GoalTab
 from ventrix.ui.window.main_window import MainWindow
 from ventrix.workspace.workspace import Workspace
 
@@ -213,3 +215,54 @@ def test_exhaust_has_its_blow_down_band(compare: tuple[MainWindow, Workspace]) -
     space.look_at_port("exhaust")
     assert any(c.startswith("Blow-down") for c in captions(window))
     assert to_si(1, "in") > 0
+
+
+def test_my_lifts_stand_first_and_large(compare: tuple[MainWindow, Workspace]) -> None:
+    window, space = compare
+    strip = window.compare.my_lifts
+    assert [t.heading for t in strip.tiles] == ["just open, 0.200 in", "full, 0.450 in"]
+    assert strip.isVisible() and "±" in strip.tiles[0].change
+    table = window.compare.table
+    column = next(c for c in range(table.columnCount()) if table.horizontalHeaderItem(c).text() == "0.200")  # type: ignore[union-attr]
+    assert strip.tiles[0].after.startswith(table.text_at(1, column)), "the same figure as in the table"
+    space.apply("none", replace(space.job, my_lifts=()))
+    assert strip.isHidden()
+
+
+def test_f11_in_compare_is_its_far_view(compare: tuple[MainWindow, Workspace]) -> None:
+    window, _space = compare
+    window.toggle_far()
+    room = window.compare
+    assert room.alone and room.verdict.isVisible() and room.my_lifts.isVisible() and room.curves.isVisible()
+    hidden = (room.table, room.scorecard, room.ribbon, window.rail, window.cut_row, room.kind)
+    assert not any(w.isVisible() for w in hidden)
+    QTest.keyClick(room, Qt.Key.Key_Escape)
+    assert not room.alone and room.table.isVisible() and window.rail.isVisible()
+    window.toggle_far()
+    window.go_to_named("head")
+    assert not room.alone and window.rail.isVisible()
+
+
+def test_my_lifts_and_a_swirl_wish_are_typed_and_wrong_ones_refused(compare: tuple[MainWindow, Workspace]) -> None:
+    window, space = compare
+    window.go_to_named("head")
+    goal = window.head.pages[1]
+    assert isinstance(goal, GoalTab)
+    assert goal.my_lifts.text() == "0.200 just open; 0.450 full"
+
+    def put(box: QLineEdit, text: str) -> None:
+        box.setText(text)
+        box.setModified(True)
+        box.editingFinished.emit()
+
+    put(goal.my_lifts, "0.1; 0.2; 0.3; 0.4; 0.5; 0.55")
+    assert "5 lifts at most" in goal.problem.text() and len(space.job.my_lifts) == 4
+    put(goal.my_lifts, "0.1 crack; 0.3")
+    kept = [m for m in space.job.my_lifts if m.kind == "intake"]
+    assert [(m.name, round(m.lift, 6)) for m in kept] == [("crack", 0.00254), ("", 0.00762)]
+    put(goal.swirl, "0.2 900")
+    assert "is not two lifts and a swirl" in goal.problem.text()
+    put(goal.swirl, "0.2 0.4 9000")
+    assert len(space.job.swirl_wishes) == 1
+    window.go_to_named("compare")
+    assert "of the 9000 rpm wished" in window.compare.verdict.warnings.text()

@@ -23,7 +23,7 @@ from ventrix.core.model.job import Job, Target, Valve, WallLimit
 from ventrix.core.model.noun import Direction
 from ventrix.core.model.run import FlowRun, Mount, Reading, SetUp
 from ventrix.core.quantity.units import from_si, to_si
-from ventrix.demo import air
+from ventrix.demo import air, metal
 from ventrix.demo.measured import measured, pours_of
 from ventrix.records.files.job_document import dumps_job, loads_document
 
@@ -194,6 +194,7 @@ def make_job() -> Job:
                     kind=direction,
                     valve_id=f"valve-{direction}",
                     cuts=tuple(cuts),
+                    faults=metal.FAULTS[direction],
                 ),
                 valves[-1],
             )
@@ -222,7 +223,9 @@ def make_job() -> Job:
         targets=(Target(id="target-1", kind="intake", lift=to_si(0.45, "in"), flow=to_si(200, "cfm")),),
         wall_limits=(WallLimit(id="limit-1", place="short side", thickness=to_si(0.110, "in")),),
         valves=tuple(valves),
-        ports=tuple(ports),
+        ports=(*ports, metal.one_sided_port()),
+        my_lifts=metal.MY_LIFTS,
+        seats=metal.SEATS,
         setups=tuple(setups),
         mounts=tuple(mounts),
     )

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from itertools import count
 
 from ventrix.core.edits.cuts import add_port, edit_port
 from ventrix.core.model.noun import Direction
@@ -41,8 +42,9 @@ def next_port(space: Workspace) -> None:
 
 def make_port(space: Workspace, kind: Direction) -> None:
     """One more port of a kind, as received, and look at it."""
-    count = sum(p.kind == kind for p in space.job.ports) + 1
-    port = new_port(f"{kind.capitalize()} {count}", kind)
+    taken = {p.name for p in space.job.ports}
+    names = (f"{kind.capitalize()} {n}" for n in count(1))
+    port = new_port(next(n for n in names if n not in taken), kind)
     space.apply(f"new port '{port.name}'", add_port(space.job, port))
     space.look_at_port(port.id)
 

@@ -65,6 +65,7 @@ class RunComparison:
     adjustments: tuple[Adjustment, ...] = ()
     school: str = School.CAM
     claimed: str = ""
+    own_lifts: tuple[float, ...] = ()
 
     def by(self, school: str) -> RunComparison:
         """The same pair, judged by another school."""
@@ -144,7 +145,7 @@ class RunComparison:
         tested = self.tested
         if np.any(tested):
             middle = (self.before[tested] + self.after[tested]) / 2
-            weights[tested] = school_weights(self.school, self.lift[tested], middle, self.cam)
+            weights[tested] = school_weights(self.school, self.lift[tested], middle, self.cam, self.own_lifts)
         return weights
 
     def _one_number(self, flow: Array) -> float:
@@ -255,6 +256,7 @@ def compare_runs(
     known: Known | None = None,
     school: str = School.CAM,
     pressure: float | None = None,
+    own_lifts: tuple[float, ...] = (),
 ) -> RunComparison:
     """Hold the runs of one cut against those of another, mounts averaged.
 
@@ -272,6 +274,8 @@ def compare_runs(
         Whose number the run's verdict rests on; see `schools`.
     pressure : float, optional
         Test pressure that the pair is shown at [Pa]; the after run's without one.
+    own_lifts : tuple of float
+        The porter's own lifts [m], for the school that counts these.
 
     Raises
     ------
@@ -341,6 +345,7 @@ def compare_runs(
         adjustments,
         school,
         next((r.claimed for r in every if r.claimed), ""),
+        own_lifts,
     )
 
 

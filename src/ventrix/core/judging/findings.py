@@ -22,6 +22,7 @@ from ventrix.core.formulas.uncertainty import Instrument, MountSets, Scatter
 from ventrix.core.judging.comparability import Comparability, comparability
 from ventrix.core.judging.comparison import RunComparison, compare_runs, witness_adjustment
 from ventrix.core.judging.expectation import Outcome, outcome_of
+from ventrix.core.judging.my_lifts import swirl_wish_sentences
 from ventrix.core.judging.pours import volumes_of
 from ventrix.core.judging.verdict import Verdict, Wording, judge
 from ventrix.core.model.bench import Bench, bench_named, same_name
@@ -332,6 +333,7 @@ class Findings:
             self.between(had[-1], has[-1]),
             self.school,
             self.job.test_pressure,
+            tuple(m.lift for m in self.job.my_lifts if m.kind == port.kind),
         )
         known = self._memory.pairs.get(key)
         if known is not None and known.is_of(had, has, rest):
@@ -397,6 +399,9 @@ class Findings:
         volumes = volumes_of(pair.before, pair.after)
         least = self.job.worthwhile_gain if pair.comparison.kind == "flow" else None
         verdict = judge(pair.comparison, least, volumes, wording)
+        unit = wording.lift_unit if wording is not None else "in"
+        swirl = swirl_wish_sentences(self.job, pair.port.kind, pair.before_runs[-1], pair.after_runs[-1], unit)
+        verdict = replace(verdict, warnings=(*verdict.warnings, *swirl)) if swirl else verdict
         struck = self._with_struck(pair)
         if struck is None:
             return verdict

@@ -42,7 +42,7 @@ def top_lift(lift: Array, cam: AnyCam | None) -> float:
     return min(cam.peak_lift, float(lift[-1])) if cam is not None else float(lift[-1])
 
 
-def school_weights(school: str, lift: Array, flow: Array, cam: AnyCam | None) -> Array:
+def school_weights(school: str, lift: Array, flow: Array, cam: AnyCam | None, own: tuple[float, ...] = ()) -> Array:
     """What each tested lift counts in a run's one number.
 
     Parameters
@@ -56,6 +56,8 @@ def school_weights(school: str, lift: Array, flow: Array, cam: AnyCam | None) ->
         Flows there [any unit], shape (n,): the cam's mean depends a little on the curve's own shape.
     cam : Cam, TabledCam or None
         Without one the highest tested lift stands for the cam's.
+    own : tuple of float
+        The porter's own lifts [m], which "my lifts" counts equally; every tested lift where none of them was reached.
 
     Returns
     -------
@@ -75,11 +77,55 @@ def school_weights(school: str, lift: Array, flow: Array, cam: AnyCam | None) ->
         return cam_weights(lift, flow, cam)
     if school not in tuple(School):
         raise ValueError(f"'{school}' is not one of {', '.join(School)}")
+    if school == School.MINE:
+        weights = own_weights(lift, own)
+        return weights if np.any(weights) else np.full(len(lift), 1 / len(lift))
     top = top_lift(lift, cam)
     inside = lift <= LOW_SHARE * top * (1 + 1e-9) if school == School.LOW else _near_peak(lift, top)
     if not np.any(inside):
         inside = np.arange(len(lift)) == (0 if school == School.LOW else len(lift) - 1)
     return np.asarray(inside / np.sum(inside))
+
+
+def own_weights(lift: Array, own: tuple[float, ...]) -> Array:
+    """What tested lifts count where a porter's own lifts count equally, by straight line between neighbours.
+
+    Parameters
+    ----------
+    lift : ndarray
+        Tested lifts, rising [m]. Shape (n,).
+    own : tuple of float
+        [m]. Those outside the tested lifts count nothing.
+
+    Returns
+    -------
+    ndarray
+        Weights [-], shape (n,), summing to one; all zero where none is inside.
+
+    Raises
+    ------
+    ValueError
+        Never.
+
+    References
+    ----------
+    Definition of this project.
+    """
+    weights = np.zeros(len(lift))
+    grain = 1e-6  # m: what is one lift
+    for wanted in own:
+        if len(lift) == 0 or not lift[0] - grain <= wanted <= lift[-1] + grain:
+            continue
+        nearest = int(np.argmin(np.abs(lift - wanted)))
+        if abs(lift[nearest] - wanted) <= grain:
+            weights[nearest] += 1
+            continue
+        right = int(np.searchsorted(lift, wanted))
+        share = (wanted - lift[right - 1]) / (lift[right] - lift[right - 1])
+        weights[right - 1] += 1 - share
+        weights[right] += share
+    total = float(np.sum(weights))
+    return weights / total if total else weights
 
 
 def _near_peak(lift: Array, top: float) -> NDArray[np.bool_]:

@@ -294,7 +294,7 @@ def _dissent(c: RunComparison, worthwhile: float | None, words: Wording) -> tupl
     said = []
     own = _result(c.weighted, c.weighted_expanded, worthwhile or DEFAULT_WORTHWHILE * c.weighted_before)
     for school in School:
-        if school == c.school:
+        if school == c.school or (school == School.MINE and not c.own_lifts):
             continue
         other = c.by(school)
         x = worthwhile if worthwhile is not None else DEFAULT_WORTHWHILE * other.weighted_before
@@ -418,6 +418,8 @@ def _across(c: RunComparison) -> str:
         return "at low lift"
     if c.school == School.PEAK:
         return "at peak and near it"
+    if c.school == School.MINE:
+        return "at your lifts"
     return "across this cam" if c.cam is not None else "on the mean of the lifts tested"
 
 

@@ -108,6 +108,7 @@ class School(StrEnum):
     CAM = "cam-weighted"
     LOW = "low lift first"
     PEAK = "peak and near-peak"
+    MINE = "my lifts"
 
 
 class Band(Worded):

@@ -21,6 +21,7 @@ from PySide6.QtWidgets import (
 
 from ventrix.core.judging.comparison import RunComparison
 from ventrix.core.judging.findings import Pair
+from ventrix.core.judging.my_lifts import lifts_of
 from ventrix.core.judging.verdict import Verdict
 from ventrix.core.model.kinds import School
 from ventrix.core.quantity.units import from_si_array, to_si
@@ -28,10 +29,12 @@ from ventrix.core.quantity.words import percent_text
 from ventrix.core.runs.run_curves import KINDS, kind_of
 from ventrix.records.bad_input import InputError
 from ventrix.rooms.compare.curves import CurvePicture, curves
+from ventrix.rooms.compare.my_lifts import lift_tiles
 from ventrix.rooms.compare.scorecard import score_rows
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.shared.plot_values import Band, Bars, Picture
 from ventrix.ui.compare.lift_table import LiftTable
+from ventrix.ui.compare.my_lifts_strip import MyLiftsStrip
 from ventrix.ui.compare.scorecard import Scorecard
 from ventrix.ui.compare.verdict_card import VerdictCard
 from ventrix.ui.compare.whole_row import RowView
@@ -48,6 +51,7 @@ LEVEL_MARK = {"yes": "✓", "converted": "≈", "unknown": "?", "no": "✕"}
 
 SIDE: Final = 400  # px
 WIDE: Final = 780  # px: below, the verdict stands above the curves
+FAR = 1.8  # times as large where it is read from a distance
 STACKED: Final = 680  # px that this takes in height
 QWIDGETSIZE_MAX: Final = 16_777_215  # Qt's own, which PySide does not export
 
@@ -63,11 +67,13 @@ class CompareRoom(Room):
     room_wanted = Signal(str)
     claim = Signal()
     other_wanted = Signal()
+    far_toggled = Signal(bool)
 
     def __init__(self, open_book: OpenBook) -> None:
         super().__init__(open_book)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.anyway = False
+        self.alone = False
         self.over_ratio = False
         self.whole_row = False
         self.chosen: tuple[float, float] | None = None
@@ -90,11 +96,12 @@ class CompareRoom(Room):
             Command("compare.axis", "lift or L/D", self.toggle_axis, "X"),
             Command("compare.row", "the whole row", self.toggle_row, "W"),
             Command("compare.anyway", "show anyway", self.toggle_anyway, "A"),
-            Command("compare.all", "all lifts again", lambda: self.curves.clear_selection(), "Esc"),
+            Command("compare.all", "all lifts again", self._leave, "Esc"),
         )
         self.other = QPushButton("Other side…")
         self.other.setToolTip("Hold against any run of the book: another port, head or bench, or a claim")
         self.other.clicked.connect(self.other_wanted)
+        self.my_lifts = MyLiftsStrip()
         self.curves_caption = QLabel()
         self.curves_caption.setObjectName("caption")
         self.curves = Plot("Curves of both cuts", selects=True)
@@ -136,6 +143,7 @@ class CompareRoom(Room):
         left = QVBoxLayout()
         left.setSpacing(3)
         left.addLayout(said)
+        left.addWidget(self.my_lifts)
         left.addWidget(self.curves_caption)
         left.addWidget(self.curves, 5)
         left.addWidget(self.sentences)
@@ -160,7 +168,10 @@ class CompareRoom(Room):
         outer = QVBoxLayout(self)
         outer.setContentsMargins(16, 4, 16, 6)
         outer.setSpacing(4)
-        outer.addLayout(bar)
+        self._bar = QWidget()
+        self._bar.setLayout(bar)
+        bar.setContentsMargins(0, 0, 0, 0)
+        outer.addWidget(self._bar)
         outer.addWidget(self._content, 1)
         outer.addWidget(self.row_view, 1)
         outer.addWidget(self.empty, 1)
@@ -177,6 +188,22 @@ class CompareRoom(Room):
         self._side.setMaximumWidth(QWIDGETSIZE_MAX if narrow else SIDE)
         self.sentences.setVisible(not narrow)
         self._content.setMinimumHeight(STACKED if narrow else 0)  # below it the frame scrolls
+
+    def show_alone(self, alone: bool) -> None:
+        """The far view: verdict, my lifts and the curves at arm's length, and nothing else."""
+        if alone == self.alone:
+            return
+        self.alone = alone
+        self.whole_row = False
+        self._bar.setVisible(not alone)
+        narrow = alone or self._narrow
+        self._row.setDirection(QBoxLayout.Direction.BottomToTop if narrow else QBoxLayout.Direction.LeftToRight)
+        self._side.setMinimumWidth(0 if narrow else SIDE)
+        self._side.setMaximumWidth(QWIDGETSIZE_MAX if narrow else SIDE)
+        self._scores.setVisible(not narrow)
+        self.verdict.show_large(alone)
+        self.far_toggled.emit(alone)
+        self.refresh()
 
     # -- showing
 
@@ -226,8 +253,10 @@ class CompareRoom(Room):
         self.show_anyway.setText("Hide it again (A)" if self.anyway else "Show anyway (A)")
         shown = c.allowed or self.anyway
         for part in (self.curves, self.curves_caption, self.ribbon, self.ribbon_caption, self.table, self.sentences):
-            part.setVisible(shown)
+            part.setVisible(shown and not (self.alone and part in (self.ribbon, self.ribbon_caption, self.table)))
         self.scorecard.setVisible(shown)
+        tiles = lift_tiles(c, lifts_of(space.job, pair.port.kind), units) if shown else ()
+        self.my_lifts.show_tiles(tiles, FAR if self.alone else 1.0)
         if shown:
             mark = "" if c.allowed else f"{NOT_COMPARABLE} · "
             self._draw_curves(pair, c, units, mark)
@@ -236,7 +265,7 @@ class CompareRoom(Room):
             rows = score_rows(space.findings, pair, c, verdict, units, self.chosen)
             self.scorecard.show_rows(rows, self._name(pair, 0), self._name(pair, 1))
         self.notes.setText("  ".join((*c.notes, *self._run_notes(pair))))
-        self.notes.setVisible(bool(self.notes.text()))
+        self.notes.setVisible(bool(self.notes.text()) and not self.alone)
         self.verdict.show_verdict(verdict, self._judged_by(c, verdict))
 
     def _name(self, pair: Pair, side: int) -> str:
@@ -353,6 +382,13 @@ class CompareRoom(Room):
         self.ribbon_caption.setText(f"{mark}what {self._name(pair, 1)} did, {name} (grey: not proven)")
 
     # -- hands and keys
+
+    def _leave(self) -> None:
+        """Out of the far view, or out of the chosen range of lifts."""
+        if self.alone:
+            self.show_alone(False)
+        else:
+            self.curves.clear_selection()
 
     def next_curve(self, by: int) -> None:
         """The next of the curves the trade reads."""

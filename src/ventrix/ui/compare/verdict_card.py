@@ -18,6 +18,7 @@ class VerdictCard(QWidget):
     def __init__(self) -> None:
         super().__init__()
         self._marks: tuple[str, ...] = ()
+        self._large = False
         self.headline = QLabel()
         self.headline.setWordWrap(True)
         self.sentence = QLabel()
@@ -35,13 +36,20 @@ class VerdictCard(QWidget):
         for label in (self.headline, self.sentence, self.warnings, self.judged_by):
             column.addWidget(label)
 
+    def show_large(self, large: bool) -> None:
+        """Larger, to be read from a distance; what it was judged by gives way."""
+        self._large = large
+        self.judged_by.setVisible(not large)
+
     def show_verdict(self, verdict: Verdict, judged_by: str) -> None:
         self._marks = (Result.BETTER, Result.WORSE) if verdict.trade else (verdict.result,)
         shade = theme.current().text if verdict.trade else theme.current().result(verdict.result)
         indent = 26 * len(self._marks)
-        self.headline.setStyleSheet(f"color: {shade}; font-size: 24px; font-weight: 600; padding-left: {indent}px")
+        self.headline.setStyleSheet(
+            f"color: {shade}; font-size: {40 if self._large else 24}px; font-weight: 600; padding-left: {indent}px"
+        )
         self.headline.setText(verdict.headline)
-        self.sentence.setStyleSheet("font-size: 15px")
+        self.sentence.setStyleSheet(f"font-size: {24 if self._large else 15}px")
         self.sentence.setText(verdict.sentence)
         self.warnings.setText("\n".join(verdict.warnings))
         self.warnings.setVisible(bool(verdict.warnings))

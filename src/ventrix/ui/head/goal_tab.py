@@ -2,18 +2,26 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+from typing import Final
+
 from PySide6.QtWidgets import (
     QComboBox,
     QLineEdit,
 )
 
+from ventrix.core.judging.my_lifts import lifts_of
 from ventrix.core.metal.unrolled import ZONE_NAMES
 from ventrix.core.model.cut import Cut, Port
-from ventrix.core.model.job import Job, Target, WallLimit
+from ventrix.core.model.job import Job, MyLift, SwirlWish, Target, WallLimit
+from ventrix.core.model.plausible import check_of
 from ventrix.core.model.school_questions import QUESTIONS, side_taken
+from ventrix.core.quantity.field_checks import positive
 from ventrix.core.quantity.units import parse_quantity
 from ventrix.ui.head.tab import MeasuringSheet, Tab, unless_typing
 from ventrix.workspace.ids import new_id
+
+MOST_LIFTS: Final = 5
 
 
 class GoalTab(Tab):
@@ -31,6 +39,10 @@ class GoalTab(Tab):
         )
         self.targets.editingFinished.connect(self._targets_typed)
         self.add_row("Target flows", self.targets)
+        self.my_lifts = self._line("My lifts", "0.200 low; 0.500 half inch", self._my_lifts_typed)
+        self.my_lifts.setToolTip("Two to five lifts that are shown first and large, each with a name if wanted")
+        self.swirl = self._line("Swirl wished", "0.2 0.4 300", self._swirl_typed)
+        self.swirl.setToolTip("From lift, to lift, and rpm; several with ; between: a gain that costs it is said")
         self.limits = QLineEdit()
         self.limits.setPlaceholderText("0.100; short side 0.110")
         self.limits.setToolTip("How thin a wall may get: a figure for everywhere, and for places of their own")
@@ -51,6 +63,11 @@ class GoalTab(Tab):
         units = self.room.open_book.units
         shown = [t for t in job.targets if t.kind == port.kind]
         unless_typing(self.targets, "; ".join(self._target_text(t) for t in shown))
+        mine = [f"{units.lift.text(m.lift)} {m.name}".strip() for m in lifts_of(job, port.kind)]
+        unless_typing(self.my_lifts, "; ".join(mine))
+        wishes = [w for w in job.swirl_wishes if w.kind == port.kind]
+        spans = [f"{units.lift.text(w.low)} {units.lift.text(w.high)} {units.swirl.text(w.swirl)}" for w in wishes]
+        unless_typing(self.swirl, "; ".join(spans))
         limits = [f"{w.place} {units.length.text(w.thickness)}".strip() for w in job.wall_limits]
         unless_typing(self.limits, "; ".join(limits))
         for key, box in self.schools.items():
@@ -60,6 +77,13 @@ class GoalTab(Tab):
         units = self.room.open_book.units
         text = f"{units.lift.text(target.lift)} {units.flow.text(target.flow)}"
         return text if target.test_pressure is None else f"{text} @ {units.pressure.text(target.test_pressure)}"
+
+    def _line(self, caption: str, hint: str, typed: Callable[[], None]) -> QLineEdit:
+        box = QLineEdit()
+        box.setPlaceholderText(hint)
+        box.editingFinished.connect(typed)
+        self.add_row(caption, box)
+        return box
 
     def _choose(self, key: str, side: str) -> None:
         space = self.room.open_book.workspace
@@ -98,6 +122,51 @@ class GoalTab(Tab):
             return None
         last = next((s.test_pressure for s in reversed(space.job.setups) if s.test_pressure is not None), None)
         return space.job.test_pressure or last
+
+    def _my_lifts_typed(self) -> None:
+        space = self.room.open_book.workspace
+        if not self.my_lifts.isModified() or space is None or space.port is None:
+            return
+        kind, unit = space.port.kind, self.room.open_book.units.lift.unit
+        found: list[MyLift] = []
+        try:
+            for part in (p.strip() for p in self.my_lifts.text().split(";") if p.strip()):
+                figure, _, name = part.partition(" ")
+                lift = parse_quantity(figure, unit)
+                check_of(MyLift, "lift", positive)(lift)
+                found.append(MyLift(id=new_id(), kind=kind, lift=lift, name=name.strip()))
+            if len(found) > MOST_LIFTS:
+                raise ValueError(f"{MOST_LIFTS} lifts at most: they are to be read at arm's length")
+        except ValueError as error:
+            self.say(error)
+            return
+        self.say(None)
+        self.my_lifts.setModified(False)
+        rest = tuple(m for m in space.job.my_lifts if m.kind != kind)
+        self.room.change_job("my lifts", my_lifts=(*rest, *found))
+
+    def _swirl_typed(self) -> None:
+        space = self.room.open_book.workspace
+        if not self.swirl.isModified() or space is None or space.port is None:
+            return
+        kind, units = space.port.kind, self.room.open_book.units
+        found: list[SwirlWish] = []
+        try:
+            for part in (p.split() for p in self.swirl.text().split(";") if p.strip()):
+                if len(part) != 3:
+                    raise ValueError(f"'{' '.join(part)}' is not two lifts and a swirl")
+                low, high = (parse_quantity(t, units.lift.unit) for t in part[:2])
+                swirl = parse_quantity(part[2], units.swirl.unit)
+                if not 0 < low < high or swirl <= 0:
+                    raise ValueError("the first lift must be the lower one, and the swirl above zero")
+                found.append(SwirlWish(id=new_id(), kind=kind, low=low, high=high, swirl=swirl))
+        except ValueError as error:
+            self.say(error)
+            return
+        self.say(None)
+        self.swirl.setModified(False)
+        rest = tuple(w for w in space.job.swirl_wishes if w.kind != kind)
+        self.room.change_job("swirl wished", swirl_wishes=(*rest, *found))
 
     def _limits_typed(self) -> None:
         if not self.limits.isModified():

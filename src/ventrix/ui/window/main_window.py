@@ -235,6 +235,7 @@ class MainWindow(QMainWindow):
     def compare(self) -> CompareRoom:
         room = CompareRoom(self.open_book)
         room.room_wanted.connect(self.go_to_named)
+        room.far_toggled.connect(self._give_room)
         room.other_wanted.connect(self.choose_other_side)
         return self._settle_room(room)
 
@@ -344,6 +345,9 @@ class MainWindow(QMainWindow):
         flow = self.__dict__.get("flow")
         if flow is not None and flow.far.alone and ROOMS[index][0] != "flow":
             flow.show_alone(False)
+        compare = self.__dict__.get("compare")
+        if compare is not None and compare.alone and ROOMS[index][0] != "compare":
+            compare.show_alone(False)
         self._room = index
         self._show_room()
         self.rail.show_chosen(index)
@@ -416,7 +420,10 @@ class MainWindow(QMainWindow):
         self.step_back.open(self, self.flow.far.least)
 
     def toggle_far(self) -> None:
-        """The Flow room's far view alone, or not."""
+        """The far view of Compare, or of Flow, alone, or not."""
+        if ROOMS[self._room][0] == "compare" and self._has_job():
+            self.compare.show_alone(not self.compare.alone)
+            return
         self.go_to(FLOW)
         self.flow.show_alone(not self.flow.far.alone)
 
