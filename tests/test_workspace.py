@@ -8,11 +8,12 @@ from pathlib import Path
 import pytest
 
 from ventrix.core.edits.cuts import add_cut, add_port, edit_cut
-from ventrix.core.edits.runs import change_setup, strike
+from ventrix.core.edits.runs import add_reading, change_setup, strike
 from ventrix.core.model.bench import Bench
-from ventrix.core.model.cut import Cut
-from ventrix.core.model.run import Reading, SetUp, StepRecord
+from ventrix.core.model.cut import Cut, Pour
+from ventrix.core.model.run import UNDONE, Reading, SetUp, StepRecord
 from ventrix.demo.job import demo_benches, demo_job
+from ventrix.records.bad_input import BookError
 from ventrix.records.book.book import Book
 from ventrix.workspace.ids import new_id
 from ventrix.workspace.new_job import new_port
@@ -264,3 +265,85 @@ def test_own_factors_are_worked_out_again_only_where_a_job_was_written(
         before = {f.place: f.gain for f in first}
         assert again["bowl"] == pytest.approx((before["bowl"] or 0) / 2)
         assert again["throat"] == before["throat"]
+
+
+# -- undo survives a restart
+
+
+def reopened(path: Path) -> Workspace:
+    return Workspace.open(Book.open(path), demo_job().id)
+
+
+def test_undo_of_another_day_takes_back_what_was_done_then(tmp_path: Path) -> None:
+    path = tmp_path / "book.sqlite"
+    with Book.open(path) as book:
+        book.add_job(demo_job())
+    first = reopened(path)
+    port = first.job.ports[0]
+    first.apply("title", replace(first.job, title="Another"))
+    first.apply(
+        "cut", add_cut(first.job, port.id, Cut(id="late", number=0, name="late", pours=(Pour(id="pp", volume=1e-4),)))
+    )
+    first.apply("bore", replace(first.job, bore=0.1))
+    first.book.close()
+
+    space = reopened(path)
+    assert space.undo_name == "bore"
+    assert space.undo() and space.job.bore == demo_job().bore
+    assert space.undo() and all(c.id != "late" for c in space.job.ports[0].cuts)
+    assert space.redo() and space.job.ports[0].cuts[-1].pours[0].volume == 1e-4
+    assert space.undo() and space.undo()
+    assert space.job == demo_job() and space.undo_name is None and not space.undo()
+    assert space.book.load(demo_job().id) == demo_job(), "as it is on disk"
+    space.book.close()
+    assert reopened(path).undo_name is None, "what was undone is not undone twice"
+
+
+def test_a_reading_of_another_day_is_never_undone_away(tmp_path: Path) -> None:
+    path = tmp_path / "book.sqlite"
+    with Book.open(path) as book:
+        book.add_job(demo_job())
+    first = reopened(path)
+    run = first.job.ports[0].cuts[3].runs[0]
+    reading = Reading(id="kept", lift=0.01, flow=0.09)
+    first.apply("keep 0.394", add_reading(first.job, run.id, reading))
+    first.book.close()
+    space = reopened(path)
+    assert space.undo()
+    kept = next(r for r in space.job.ports[0].cuts[3].runs[0].readings if r.id == "kept")
+    assert kept.struck == UNDONE and kept.flow == 0.09
+    space.book.close()
+
+
+def test_undo_of_another_day_refuses_what_another_window_changed_since(tmp_path: Path) -> None:
+    path = tmp_path / "book.sqlite"
+    with Book.open(path) as book:
+        book.add_job(demo_job())
+    first = reopened(path)
+    first.apply("title", replace(first.job, title="Mine"))
+    first.book.close()
+    space, other = reopened(path), reopened(path)
+    other.apply("title", replace(other.job, title="Theirs"))
+    other._done.clear()
+    space.look_for_changes()
+    with pytest.raises(BookError):
+        space.undo()
+    assert space.job.title == "Theirs" and space.undo_name == "title"
+    for each in (space, other):
+        each.book.close()
+
+
+def test_fifty_acts_are_kept(tmp_path: Path) -> None:
+    path = tmp_path / "book.sqlite"
+    with Book.open(path) as book:
+        book.add_job(demo_job())
+    space = reopened(path)
+    for i in range(60):
+        space.apply(f"bore {i}", replace(space.job, bore=0.08 + i * 1e-4))
+    space.book.close()
+    again = reopened(path)
+    count = 0
+    while again.undo():
+        count += 1
+    assert count == 50 and again.job.bore == pytest.approx(0.08 + 9e-4)
+    again.book.close()

@@ -20,6 +20,7 @@ from ventrix.core.model.run import FlowRun, Mount, Reading, RungNote, SetUp, Ste
 from ventrix.core.quantity.units import tidy
 from ventrix.core.quantity.words import sentence
 from ventrix.records.bad_input import BookError
+from ventrix.records.book.acts import Act, new_act
 from ventrix.records.book.book import Book
 from ventrix.records.book.merging import merged, shared
 from ventrix.workspace.ids import hours_since, new_id, now_text
@@ -54,6 +55,7 @@ class Edit:
     name: str
     before: State
     after: State
+    act: Act | None = None  # what the book keeps it as
 
 
 class Workspace:
@@ -69,7 +71,7 @@ class Workspace:
         self.other: OtherSide | None = None
         self.said = ""
         self.saved_at: str | None = None
-        self._done: list[Edit] = []
+        self._done: list[Edit | Act] = list(book.acts(job.id))  # the acts of earlier days come first
         self._undone: list[Edit] = []
         self._listeners: list[Callable[[Told], None]] = []
         self.study_lifts: dict[str, tuple[float, ...]] = {}  # lifts [m] of each study begun here, by its id
@@ -143,13 +145,14 @@ class Workspace:
         """
         after = State(self.job if job is None else job, self.benches if benches is None else benches)
         before = State(self.job, self.benches)
-        self._commit(after)
-        self._done.append(Edit(name, before, State(self.job, self.benches)))
+        act = new_act(name) if after.benches == before.benches else None
+        self._commit(after, act)
+        self._done.append(Edit(name, before, State(self.job, self.benches), act))
         self._undone.clear()
         self.said = said or sentence(name)
         self._tell(Told.JOB, Told.SAID)
 
-    def _commit(self, state: State) -> None:
+    def _commit(self, state: State, act: Act | None = None, undone: str = "") -> None:
         """Store a state, brought together with what another window wrote meanwhile; then take it as ours."""
         if self._writing:
             raise BookError("the book is still waiting for the edit before this one")
@@ -158,7 +161,9 @@ class Workspace:
         ids = list(dict.fromkeys((*had, *has)))
         self._writing = True
         try:
-            stored = self.book.write((self.job, state.job), *((had.get(i), has.get(i)) for i in ids))
+            stored = self.book.write(
+                (self.job, state.job), *((had.get(i), has.get(i)) for i in ids), act=act, undone=undone
+            )
         finally:
             self._writing = False
         job = stored[0]
@@ -215,8 +220,8 @@ class Workspace:
         """
         if not self._done:
             return False
-        edit = self._done[-1]
-        self._undone.append(self._turn_back(edit))
+        edit = self._recalled(self._done[-1])
+        self._undone.append(self._turn_back(edit, undone=edit.act.id if edit.act is not None else ""))
         self._done.pop()
         self.said = f"Undone: {edit.name}."
         self._tell(Told.JOB, Told.SAID)
@@ -227,20 +232,27 @@ class Workspace:
         if not self._undone:
             return False
         edit = self._undone[-1]
-        self._done.append(self._turn_back(edit))
+        self._done.append(self._turn_back(edit, act=edit.act))
         self._undone.pop()
         self.said = f"Done again: {edit.name}."
         self._tell(Told.JOB, Told.SAID)
         return True
 
-    def _turn_back(self, edit: Edit) -> Edit:
+    def _recalled(self, done: Edit | Act) -> Edit:
+        """An edit of this day as it is; one of an earlier day from what the book kept of it."""
+        if isinstance(done, Edit):
+            return done
+        before, after = self.book.recall(done, self.job)
+        return Edit(done.name, State(before, self.benches), State(after, self.benches), done)
+
+    def _turn_back(self, edit: Edit, act: Act | None = None, undone: str = "") -> Edit:
         """Store the present with an edit's change reversed; returns what reverses that again."""
         present = State(self.job, self.benches)
         brought = {r.id for run in edit.after.job.runs() for r in run.readings}
         target = keep_measured(edit.before.job, self.job, brought)
         job = merged(edit.after.job, target, self.job)
-        self._commit(State(job, self._benches_back(edit)))
-        return Edit(edit.name, present, State(self.job, self.benches))
+        self._commit(State(job, self._benches_back(edit)), act, undone)
+        return Edit(edit.name, present, State(self.job, self.benches), edit.act)
 
     def _benches_back(self, edit: Edit) -> tuple[Bench, ...]:
         """The present benches with an edit's change of them reversed."""

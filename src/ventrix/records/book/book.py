@@ -29,6 +29,7 @@ from ventrix.core.model.plausible import check_plausible
 from ventrix.core.model.run import FlowRun
 from ventrix.records.bad_input import BookError, BookLocked, Conflict, InputError
 from ventrix.records.book import rows
+from ventrix.records.book.acts import Act, acts_of, changes_of, forget_act, recalled, store_act
 from ventrix.records.book.loading import load_benches, load_job, read_json
 from ventrix.records.book.merging import merged, name_of, shared
 from ventrix.records.book.tables import REVISION, TABLES
@@ -177,7 +178,9 @@ class Book:
             rows = connection.execute(found.group_by(cut.c.id, port.c.job_id).having(many).distinct())
             return sorted({row.job_id for row in rows})
 
-    def write(self, *pairs: tuple[Noun | None, Noun | None]) -> tuple[Noun | None, ...]:
+    def write(
+        self, *pairs: tuple[Noun | None, Noun | None], act: Act | None = None, undone: str = ""
+    ) -> tuple[Noun | None, ...]:
         """Make the book say `new` where it said `old`, for each pair: one transaction, on disk on return.
 
         What another window wrote meanwhile stays: both edits are brought together noun by noun.
@@ -186,6 +189,10 @@ class Book:
         ----------
         pairs : tuple of Noun or None
             A job or bench before and after; None before for a new one, after for one taken out.
+        act : Act, optional
+            What the edit of the job is kept as, so that undo survives a restart.
+        undone : str
+            Id of the act that this takes back.
 
         Returns
         -------
@@ -205,7 +212,7 @@ class Book:
         until = time.monotonic() + PATIENCE
         while True:
             try:
-                return self._write(pairs)
+                return self._write(pairs, act, undone)
             except IntegrityError:
                 raise BookError(
                     "the book refuses it: it hangs from something that is not there, or is there twice"
@@ -218,7 +225,9 @@ class Book:
                 raise BookError(f"the book cannot be written: {(error.strerror or '').lower()}") from None
             self.wait(0.05)
 
-    def _write(self, pairs: Sequence[tuple[Noun | None, Noun | None]]) -> tuple[Noun | None, ...]:
+    def _write(
+        self, pairs: Sequence[tuple[Noun | None, Noun | None]], act: Act | None, undone: str
+    ) -> tuple[Noun | None, ...]:
         stored: list[Noun | None] = []
         numbers: dict[str, int] = {}
         with self._writing() as connection:
@@ -238,13 +247,35 @@ class Book:
                         load_job(connection, root.id) if benches is None or owner != BENCHES else _of(benches, root.id)
                     )
                     old, new = _brought_together(old, new, there)
-                _execute(connection, rows.changes(old, new))
+                found = rows.changes(old, new)
+                _execute(connection, found)
+                if act is not None and isinstance(root, Job) and old is not None and new is not None:
+                    store_act(connection, act, root.id, found)
                 numbers[owner] = number + 1
                 stored.append(new)
+            if undone:
+                forget_act(connection, undone)
             for owner, number in numbers.items():
                 _set_revision(connection, owner, number)
         self._seen |= numbers
         return tuple(stored)
+
+    def acts(self, job_id: str) -> list[Act]:
+        """The last edits of a job, oldest first."""
+        with self._engine.connect() as connection:
+            return acts_of(connection, job_id)
+
+    def recall(self, act: Act, job: Job) -> tuple[Job, Job]:
+        """A job as an act found it and as it left it, everything else as it is now. BookError where that is gone."""
+        with self._engine.connect() as connection:
+            found = changes_of(connection, act.id)
+        if found is None:
+            raise BookError(f"'{act.name}' is no longer kept")
+        try:
+            before, after = recalled(job, found)
+        except (KeyError, TypeError, ValueError):
+            raise BookError(f"'{act.name}' hangs from something that is no longer there") from None
+        return shared(job, before), shared(job, after)
 
     def add_job(self, job: Job, file: str = "", benches: tuple[Bench, ...] = ()) -> list[str]:
         """Put in a whole job with the benches that came along; returns names of benches that were here already.

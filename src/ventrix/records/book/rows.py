@@ -58,6 +58,7 @@ class Changes:
     added: list[Flat]
     changed: list[Flat]
     removed: list[Flat]
+    had: list[Flat]  # what the changed ones were, in their order
 
 
 def changes(old: Noun | None, new: Noun | None) -> Changes:
@@ -73,7 +74,7 @@ def changes(old: Noun | None, new: Noun | None) -> Changes:
     added = [f for key, f in after.items() if key not in before]
     removed = [f for key, f in before.items() if key not in after]
     changed = [f for key, f in after.items() if key in before and before[key].row() != f.row()]
-    return Changes(added, changed, removed)
+    return Changes(added, changed, removed, [before[f.key] for f in changed])
 
 
 def _walk(
