@@ -47,7 +47,7 @@ def grow_until_refused(space: Workspace) -> None:
 
 
 def refuse_writing(book: Book, monkeypatch: pytest.MonkeyPatch, sentence: str = "the disk is full") -> None:
-    def refused(*_pairs: object) -> None:
+    def refused(*_pairs: object, **_more: object) -> None:
         raise BookError(sentence)
 
     monkeypatch.setattr(book, "write", refused)

@@ -128,10 +128,9 @@ def _open_book(start, folder, settings, session_class):
 
 def _open_file(window, path: Path) -> bool:
     """A job document is brought in and opened; a run table is hung from a new job's first cut."""
-    if path.suffix.lower() != ".csv":
-        return bool(window.files.bring_in_job(path))
-    window.files.new_job()
-    return bool(window.files.bring_in_run(path))
+    if path.suffix.lower() == ".csv":
+        window.files.new_job()
+    return bool(window.files.bring_in(path))
 
 
 def _render(app, window, room: str, path: Path) -> None:

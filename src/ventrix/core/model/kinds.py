@@ -167,6 +167,28 @@ class FaultState(Worded):
     GONE = "gone"
 
 
+class Use(StrEnum):
+    """What a head is for, and what that puts first (common practice, no source)."""
+
+    words: str
+    order: str
+
+    def __new__(cls, value: str, words: str = "", order: str = "") -> Self:
+        member = str.__new__(cls, value)
+        member._value_ = value
+        member.words, member.order = words, order
+        return member
+
+    TRUCK = (
+        "truck",
+        "truck or tow",
+        "Truck: exhaust first (bowl, guide, cast hump); the intake cleaned, its ridge blended, left small for speed.",
+    )
+    STREET = "street", "street", "Street: bowls and seats of both kinds of port."
+    OVAL = "oval", "oval track", "Oval: smaller sections, and the middle lifts."
+    DRAG = "drag", "drag", "Drag: area, and the larger valve."
+
+
 class StationName(StrEnum):
     """A section the air is probed at. `share` is where along the port it stands, from the opening to the seat."""
 

@@ -151,6 +151,11 @@ def _to_noun(kind: type[Noun], read: BaseModel) -> Any:
     return kind(**values)
 
 
+def from_document(kind: type[Noun], document: Any, name: str = "") -> Any:
+    """A noun from its own document; InputError naming the field where a value is wrong."""
+    return _noun_of(kind, document, name, "")
+
+
 class JobDocument(NamedTuple):
     """What a job document holds: the job, and the benches that its set-ups name."""
 

@@ -9,13 +9,15 @@ from PySide6.QtCore import QObject, Signal
 from ventrix.bench.drivers.sample import Sample
 from ventrix.bench.procedure.flow_procedure import Kept, Phase, Refusal
 from ventrix.bench.procedure.preparation import StepDone
+from ventrix.core.edits.corrections import correct_lift
 from ventrix.core.model.kinds import RungNoteKind, StepKind
-from ventrix.core.quantity.units import parse_quantity
+from ventrix.core.quantity.units import parse_quantity, tidy
 from ventrix.core.quantity.words import percent_text, sentence
 from ventrix.records.bad_input import BookError, sentence_of
 from ventrix.ui.flow.run_in_hand import RunInHand
 from ventrix.ui.flow.warnings import odd_reading
 from ventrix.ui.open_book import OpenBook
+from ventrix.workspace.ids import new_id
 
 NOTES = {k.letter: k for k in RungNoteKind if k is not RungNoteKind.SKIPPED}
 PEDAL_SKIP = "skipped at the bench"
@@ -262,6 +264,19 @@ class FlowControl(QObject):
         self.clear_ground()
         self.redraw.emit()
         return True
+
+    def set_lift_right(self, reading_id: str, text: str, reason: str) -> str:
+        """A typed reading at the lift it was really taken at; a sentence where that cannot be."""
+        space, run = self.open_book.workspace, self.hand.run
+        if space is None or run is None:
+            return "There is no run in hand."
+        try:
+            lift = parse_quantity(text, self.open_book.units.lift.unit)
+            job = correct_lift(space.job, run.id, reading_id, tidy(lift), reason, new_id())
+            space.apply(f"lift set right to {self.open_book.units.lift.text(lift)}", job)
+        except (KeyError, ValueError) as error:
+            return sentence(str(error))
+        return ""
 
     def take_up(self, reading_id: str) -> None:
         """Count a struck reading again."""

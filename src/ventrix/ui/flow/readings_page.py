@@ -17,6 +17,7 @@ class ReadingsPage(QWidget):
 
     struck = Signal(str, str)  # reading, reason
     taken_up = Signal(str)
+    lifted = Signal(str, str, str)  # reading, lift as typed, reason
     closed = Signal()
 
     def __init__(self) -> None:
@@ -34,11 +35,19 @@ class ReadingsPage(QWidget):
         strike.clicked.connect(self.strike)
         take_up = QPushButton("Take up again (Enter)")
         take_up.clicked.connect(self.take_up)
+        self.lift = QLineEdit()
+        self.lift.setPlaceholderText("the lift it was really taken at")
+        self.lift.setAccessibleName("Lift set right")
+        lift = QPushButton("Set its lift right")
+        lift.clicked.connect(self.set_lift)
+        self.problem = QLabel()
+        self.problem.setObjectName("error")
+        self.problem.setWordWrap(True)
         done = QPushButton("Done (Esc)")
         done.clicked.connect(self.closed)
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
-        for widget in (heading, self.list, self.reason, strike, take_up, done):
+        for widget in (heading, self.list, self.reason, strike, take_up, self.lift, lift, self.problem, done):
             column.addWidget(widget)
 
     def show_run(self, run: FlowRun | None, flow_text: object, units: Units) -> None:
@@ -66,6 +75,18 @@ class ReadingsPage(QWidget):
         """Strike the reading chosen."""
         if self._id():
             self.struck.emit(self._id(), self.reason.text().strip() or STRUCK_HERE)
+            self.reason.clear()
+
+    def set_lift(self) -> None:
+        """Set the lift of the reading chosen right: the wrong one stays, struck."""
+        if self._id():
+            self.lifted.emit(self._id(), self.lift.text().strip(), self.reason.text().strip())
+
+    def say(self, words: str) -> None:
+        """What is wrong with what was asked; nothing where it was done."""
+        self.problem.setText(words)
+        if not words:
+            self.lift.clear()
             self.reason.clear()
 
     def take_up(self) -> None:

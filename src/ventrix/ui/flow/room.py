@@ -111,6 +111,7 @@ class FlowRoom(Room):
         control.refused_text.connect(self.entry.selectAll)
         self.readings.struck.connect(control.strike_reading)
         self.readings.taken_up.connect(control.take_up)
+        self.readings.lifted.connect(lambda *asked: self.readings.say(control.set_lift_right(*asked)))
         self.readings.closed.connect(self.toggle_readings)
         bench.silenced.connect(self._silenced)
         self.pedal.pressed.connect(control.keep)

@@ -7,6 +7,7 @@ from typing import Final
 
 from PySide6.QtWidgets import (
     QComboBox,
+    QLabel,
     QLineEdit,
 )
 
@@ -14,6 +15,7 @@ from ventrix.core.judging.my_lifts import lifts_of
 from ventrix.core.metal.unrolled import ZONE_NAMES
 from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.job import Job, MyLift, SwirlWish, Target, WallLimit
+from ventrix.core.model.kinds import Use
 from ventrix.core.model.plausible import check_of
 from ventrix.core.model.school_questions import QUESTIONS, side_taken
 from ventrix.core.quantity.field_checks import positive
@@ -31,6 +33,16 @@ class GoalTab(Tab):
 
     def __init__(self, room: MeasuringSheet) -> None:
         super().__init__(room)
+        self.use = QComboBox()
+        self.use.addItem("not said", None)
+        for use in Use:
+            self.use.addItem(use.words, use)
+        self.use.activated.connect(lambda _i: room.change_job("what it is for", use=self.use.currentData()))
+        self.add_row("What it is for", self.use)
+        self.order = QLabel()
+        self.order.setObjectName("caption")
+        self.order.setWordWrap(True)
+        self.column.addWidget(self.order)
         self.add_group("goal")
         self.targets = QLineEdit()
         self.targets.setPlaceholderText("0.3 150; 0.5 210 @ 28")
@@ -61,6 +73,8 @@ class GoalTab(Tab):
 
     def show_job(self, job: Job, port: Port, cut: Cut) -> None:
         units = self.room.open_book.units
+        self.use.setCurrentIndex(max(self.use.findData(job.use), 0))
+        self.order.setText(Use(job.use).order if job.use in tuple(Use) else "")
         shown = [t for t in job.targets if t.kind == port.kind]
         unless_typing(self.targets, "; ".join(self._target_text(t) for t in shown))
         mine = [f"{units.lift.text(m.lift)} {m.name}".strip() for m in lifts_of(job, port.kind)]

@@ -77,7 +77,7 @@ class FormSheet(SideSheet):
         self.column.addWidget(self.caution)
         self.column.addStretch()
 
-    def _captioned(self, caption: str, widget: QWidget) -> None:
+    def _captioned(self, caption: str, widget: QWidget) -> QLabel:
         label = QLabel(caption)
         label.setBuddy(widget)
         label.setWordWrap(True)
@@ -87,6 +87,7 @@ class FormSheet(SideSheet):
         row.addWidget(label, 1)
         row.addWidget(widget)
         self.column.addLayout(row)
+        return label
 
     def add_text(self, caption: str, hint: str = "") -> QLineEdit:
         """A line of text."""

@@ -43,6 +43,24 @@ class Files:
         self._open_book.open(Workspace.create(self._open_book.book, title))
         self._open_book.say("New job: name it in the Head room, or start flowing and describe later.")
 
+    def open_demo(self) -> None:
+        """The demo head, in the user's own book to look at; open again where it is there already."""
+        from ventrix.demo.job import demo_benches, demo_job
+
+        job = demo_job()
+        if all(e.id != job.id for e in self._open_book.book.jobs()):
+            self._open_book.book.add_job(job, benches=demo_benches())
+        self.open_job(job.id)
+        self._open_book.say("The demo head: every figure comes from the simulated bench. Take it out when you like.")
+
+    def bring_in(self, path: Path) -> bool:
+        """What was dropped or named: a job document opens, a run table hangs from the cut looked at or a new job's."""
+        if path.suffix.lower() != ".csv":
+            return self.bring_in_job(path)
+        if self._open_book.workspace is None:
+            self.new_job()
+        return self.bring_in_run(path)
+
     def open_job(self, job_id: str) -> None:
         self._open_book.open(Workspace.open(self._open_book.book, job_id))
 
@@ -52,8 +70,8 @@ class Files:
         empty = Command("job.none", "the book is empty", able=lambda: False)
         return tuple(Command(f"job.{e.id}", e.title, partial(self.open_job, e.id)) for e in found) or (empty,)
 
-    def commands(self) -> tuple[Command, ...]:
-        """What stands in the File menu of jobs and tables."""
+    def commands(self, begin: Callable[[], object]) -> tuple[Command, ...]:
+        """What stands in the File menu of jobs and tables; `begin` asks what a new job is."""
         job = has_job(self._open_book)
 
         def file(id_: str, words: str, do: Callable[[], object], keys: str = "", **more: Any) -> Command:
@@ -72,7 +90,8 @@ class Files:
             return space is not None and space.real_cut is not None and bool(space.real_cut.traverses)
 
         return (
-            file("job.new", "&New job", self.new_job, "Ctrl+N"),
+            file("job.new", "&New job…", begin, "Ctrl+N"),
+            file("job.demo", "The &demo head", self.open_demo),
             file("job.open", "&Open job", always, below=self.jobs),
             file("job.import", "&Bring in a job document…", self.import_job, "Ctrl+O", line=True),
             file("job.export", "&Write job document…", self.export_job, "Ctrl+Shift+S", able=job),

@@ -4,27 +4,20 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from functools import cached_property, partial
+from pathlib import Path
 from typing import Final, TypeVar
 
 from PySide6.QtCore import QByteArray
-from PySide6.QtGui import QCloseEvent, QResizeEvent
-from PySide6.QtWidgets import QHBoxLayout, QMainWindow, QStackedWidget, QVBoxLayout, QWidget
+from PySide6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QResizeEvent
+from PySide6.QtWidgets import QHBoxLayout, QStackedWidget, QVBoxLayout, QWidget
 
 from ventrix.core.calculators.contract import Calculator
 from ventrix.ui.air.room import AirRoom
 from ventrix.ui.air.traverse_sheet import TraverseSheet
 from ventrix.ui.benches.sheet import BenchSheet
 from ventrix.ui.calculators.reckoner import Reckoner
-from ventrix.ui.compare.claim_sheet import ClaimSheet
 from ventrix.ui.compare.room import CompareRoom
-from ventrix.ui.cuts.fault_sheet import FaultSheet
-from ventrix.ui.cuts.new_cut_sheet import NewCutSheet
-from ventrix.ui.cuts.pour_sheet import PourSheet
 from ventrix.ui.cuts.room import CutsRoom
-from ventrix.ui.cuts.seat_sheet import SeatSheet
-from ventrix.ui.cuts.trial_sheet import TrialSheet
-from ventrix.ui.cuts.tube_sheet import TubeSheet
-from ventrix.ui.cuts.wall_sheet import WallSheet
 from ventrix.ui.flow.reading_distance import ReadingDistance
 from ventrix.ui.flow.room import FlowRoom
 from ventrix.ui.head.room import HeadRoom
@@ -49,7 +42,9 @@ from ventrix.ui.window.finder import Finder, Found
 from ventrix.ui.window.found import found_commands, found_in_book, other_sides
 from ventrix.ui.window.manual import ManualWindow
 from ventrix.ui.window.menus import build_menus
+from ventrix.ui.window.new_job_sheet import BY_HAND, SIMULATED, NewJobSheet
 from ventrix.ui.window.room_frame import RoomFrame
+from ventrix.ui.window.sheet_holder import SheetHolder
 from ventrix.ui.window.welcome import Welcome
 
 ROOMS: Final[tuple[tuple[str, type[Room]], ...]] = (
@@ -62,22 +57,21 @@ ROOMS: Final[tuple[tuple[str, type[Room]], ...]] = (
 FLOW: Final = 1
 LEAST_ROOM: Final = 460  # px of a room's width that are of any use beside a sheet
 AnyRoom = TypeVar("AnyRoom", bound=Room)
-AnySheet = TypeVar("AnySheet", bound=SideSheet)
 
 
-class MainWindow(QMainWindow):
+class MainWindow(SheetHolder):
     """Puts the parts together. What they do is theirs."""
 
     def __init__(self, open_book: OpenBook) -> None:
-        super().__init__()
-        self.open_book = open_book
+        super().__init__(open_book)
         self.files = Files(open_book, self)
         self._frames: dict[Room, RoomFrame] = {}
-        self._beside = QHBoxLayout()
         self._stack = QStackedWidget()
         self._stack.setObjectName("rooms")
         self.welcome = Welcome()
-        self.welcome.new_job.connect(self.files.new_job)
+        self.welcome.new_job.connect(lambda: self.new_job_sheet.open())
+        self.welcome.demo.connect(self.files.open_demo)
+        self.welcome.chosen.connect(self.files.open_job)
         self.welcome.bring_in.connect(self.files.import_job)
         self._stack.addWidget(self.welcome)
         self._room = 0
@@ -100,6 +94,7 @@ class MainWindow(QMainWindow):
         self._name_window()
         self.resize(1280, 800)
         self.setMinimumSize(800, 500)
+        self.setAcceptDrops(True)
         self._restore()
         self.go_to(int(str(open_book.settings.value("room", 3))))
 
@@ -118,7 +113,7 @@ class MainWindow(QMainWindow):
             for i, (key, room) in enumerate(ROOMS)
         )
         return (
-            *self.files.commands(),
+            *self.files.commands(lambda: self.new_job_sheet.open()),
             Command(
                 "compare.copy",
                 "Copy the &picture of Compare",
@@ -146,6 +141,7 @@ class MainWindow(QMainWindow):
             cut("cut.wall", "&Wall reading…", lambda: self.wall_sheet.open()),
             cut("cut.pour", "&Pour…", lambda: self.pour_sheet.open()),
             cut("cut.trial", "&Trial…", lambda: self.trial_sheet.open(), "Ctrl+Shift+T"),
+            cut("cut.parts", "Set right, ta&ke out…", lambda: self.parts_sheet.open(), "F2"),
             cut("air.limit", "Limit of local air speed…", lambda: self.air.choose_limit(), line=True),
             cut("air.traverse.new", "Tra&verse…", self._begin_traverse, "Ctrl+Shift+V"),
             cut("claim", "A maker's &claim…", lambda: self.claim_sheet.open()),
@@ -184,6 +180,26 @@ class MainWindow(QMainWindow):
         self.job_bar.port.setToolTip(hints["port.next"])
         self.rail.hint([hints[f"room.{key}"] for key, _ in ROOMS])
 
+    def _begin_job(self, bench: str) -> None:
+        """A new job opens in Head, on the bench that was chosen for it."""
+        self.go_to_named("head")
+        if bench == SIMULATED:
+            self.open_book.bench.connect_simulated()
+        elif bench != BY_HAND and self.open_book.workspace is not None:
+            chosen = next((b for b in self.open_book.workspace.benches if b.id == bench), None)
+            if chosen is not None:
+                self.flow.take_bench(chosen)
+
+    def dragEnterEvent(self, event: QDragEnterEvent) -> None:
+        if any(url.isLocalFile() for url in event.mimeData().urls()):
+            event.acceptProposedAction()
+
+    def dropEvent(self, event: QDropEvent) -> None:
+        """A job document or run table dropped anywhere on the window."""
+        for url in event.mimeData().urls():
+            if url.isLocalFile():
+                self.files.bring_in(Path(url.toLocalFile()))
+
     def _begin_traverse(self) -> None:
         self.go_to_named("air")
         self.traverse_sheet.open()
@@ -198,13 +214,6 @@ class MainWindow(QMainWindow):
         self._frames[room] = RoomFrame(room)
         self._stack.addWidget(self._frames[room])
         return room
-
-    def _settle_sheet(self, sheet: AnySheet) -> AnySheet:
-        sheet.hide()
-        sheet.shown.connect(lambda: self._make_room(sheet))
-        self._beside.addWidget(sheet)
-        sheet.closed.connect(self._put_sheet_away)
-        return sheet
 
     @cached_property
     def head(self) -> HeadRoom:
@@ -249,51 +258,23 @@ class MainWindow(QMainWindow):
     def traverse_sheet(self) -> TraverseSheet:
         sheet = TraverseSheet(self.open_book)
         sheet.begun.connect(lambda traverse: self.air.lead_on(traverse))
-        return self._settle_sheet(sheet)
+        return self.settle_sheet(sheet)
 
     @cached_property
-    def new_cut(self) -> NewCutSheet:
-        sheet = NewCutSheet(self.open_book)
-        sheet.logged.connect(self._work_simulated_port)
-        return self._settle_sheet(sheet)
-
-    @cached_property
-    def wall_sheet(self) -> WallSheet:
-        return self._settle_sheet(WallSheet(self.open_book))
-
-    @cached_property
-    def pour_sheet(self) -> PourSheet:
-        return self._settle_sheet(PourSheet(self.open_book))
-
-    @cached_property
-    def seat_sheet(self) -> SeatSheet:
-        return self._settle_sheet(SeatSheet(self.open_book))
-
-    @cached_property
-    def tube_sheet(self) -> TubeSheet:
-        return self._settle_sheet(TubeSheet(self.open_book))
-
-    @cached_property
-    def fault_sheet(self) -> FaultSheet:
-        return self._settle_sheet(FaultSheet(self.open_book))
-
-    @cached_property
-    def trial_sheet(self) -> TrialSheet:
-        return self._settle_sheet(TrialSheet(self.open_book))
-
-    @cached_property
-    def claim_sheet(self) -> ClaimSheet:
-        return self._settle_sheet(ClaimSheet(self.open_book))
+    def new_job_sheet(self) -> NewJobSheet:
+        sheet = NewJobSheet(self.open_book)
+        sheet.made.connect(self._begin_job)
+        return self.settle_sheet(sheet)
 
     @cached_property
     def reckoner(self) -> Reckoner:
-        return self._settle_sheet(Reckoner(self.open_book))
+        return self.settle_sheet(Reckoner(self.open_book))
 
     @cached_property
     def benches(self) -> BenchSheet:
         sheet = BenchSheet(self.open_book, lambda: self.flow.live_flow())
         sheet.made.connect(lambda bench: self.flow.take_bench(bench))
-        return self._settle_sheet(sheet)
+        return self.settle_sheet(sheet)
 
     @cached_property
     def step_back(self) -> ReadingDistance:
@@ -311,9 +292,9 @@ class MainWindow(QMainWindow):
         middle = QVBoxLayout()
         middle.setSpacing(0)
         middle.addWidget(self.cut_row)
-        self._beside.setSpacing(0)
-        self._beside.addWidget(self._stack, 1)
-        middle.addLayout(self._beside, 1)
+        self.beside.setSpacing(0)
+        self.beside.addWidget(self._stack, 1)
+        middle.addLayout(self.beside, 1)
         across = QHBoxLayout()
         across.setSpacing(0)
         across.addWidget(self.rail)
@@ -370,7 +351,11 @@ class MainWindow(QMainWindow):
         """The room entered, or the welcome while no job is open."""
         frame = self._frames[self.room]
         if self._stack.isHidden():  # a sheet had a small window to itself
-            self._put_sheet_away()
+            self.put_sheet_away()
+        if self.open_book.workspace is None:
+            last = str(self.open_book.settings.value("job", ""))
+            jobs = sorted(self.open_book.book.jobs(), key=lambda e: e.id != last)
+            self.welcome.show_recent([(e.id, e.title) for e in jobs])
         self._stack.setCurrentWidget(self.welcome if self.open_book.workspace is None else frame)
 
     def open_manual(self, page: str | None = None) -> None:
@@ -387,16 +372,16 @@ class MainWindow(QMainWindow):
     def _reckon(self, calculator: Calculator) -> None:
         self.reckoner.open(calculator)
 
-    def _make_room(self, sheet: SideSheet) -> None:
+    def make_room(self, sheet: SideSheet) -> None:
         """Where a small window leaves the room no sense beside a sheet, the sheet has it to itself."""
         self._stack.setVisible(self.width() - self.rail.width() - sheet.width() >= LEAST_ROOM)
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)
         for sheet in (s for s in self.__dict__.values() if isinstance(s, SideSheet) and s.isVisible()):
-            self._make_room(sheet)
+            self.make_room(sheet)
 
-    def _put_sheet_away(self) -> None:
+    def put_sheet_away(self) -> None:
         self._stack.show()
         for sheet in self.__dict__.values():
             if isinstance(sheet, SideSheet):
@@ -426,15 +411,6 @@ class MainWindow(QMainWindow):
             return
         self.go_to(FLOW)
         self.flow.show_alone(not self.flow.far.alone)
-
-    def _work_simulated_port(self, cut_id: str, place: str) -> None:
-        """A cut logged while the simulated bench is on changes its port too."""
-        space, bench = self.open_book.workspace, self.open_book.bench
-        if space is None or not bench.is_simulated:
-            return
-        port, cut = space.job.cut_of(cut_id)
-        kind, number = port.kind, cut.number
-        bench.send(lambda b: b.work(kind, number, place))
 
     # -- the window remembers itself
 

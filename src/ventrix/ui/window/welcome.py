@@ -1,44 +1,92 @@
-"""What stands in the rooms' place while no job is open: what to do first, and the means to do it."""
+"""What stands in the rooms' place while no job is open: a place to begin."""
 
 from __future__ import annotations
+
+from functools import partial
 
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
+MOST_RECENT = 5
 WORDS = (
-    "A job is a head. It begins with one intake port as received: flow it, make a cut, flow it again, "
-    "and Compare says what the cut did. Nothing has to be measured before the first reading."
+    "A job is a head. Flow its ports as received, make a cut, flow it again, and Compare says what the cut did. "
+    "Nothing has to be measured before the first reading."
+)
+FIRST = (
+    ("With a bench", "New job, Flow (Ctrl+2): P prepares the bench, Space keeps. Then + cut, and flow it again."),
+    (
+        "With a home-built bench",
+        "New job, then Benches (Ctrl+Shift+B): say how it reads; two columns of water are enough. Gains are percent.",
+    ),
+    (
+        "Without one",
+        "New job, Head and Cuts: measure, read walls, note faults, log every hour. Or look at the demo head.",
+    ),
 )
 
 
 class Welcome(QWidget):
-    """Offers a new job, or one from a document."""
+    """New job, the demo head, a document; jobs opened lately; and what each kind of user does first."""
 
     new_job = Signal()
+    demo = Signal()
     bring_in = Signal()
+    chosen = Signal(str)  # a job's id
 
     def __init__(self) -> None:
         super().__init__()
         self.setObjectName("room")
         title = QLabel("No job is open")
         title.setObjectName("title")
-        words = QLabel(WORDS)
-        words.setWordWrap(True)
-        words.setFixedWidth(460)
-        words.setMinimumHeight(words.heightForWidth(460))
         self.start = QPushButton("New job (Ctrl+N)")
         self.start.clicked.connect(self.new_job)
-        document = QPushButton("Bring in a job document (Ctrl+O)")
-        document.clicked.connect(self.bring_in)
+        self.look = QPushButton("The demo head, to look at")
+        self.look.clicked.connect(self.demo)
+        self.document = QPushButton("Bring in a document (Ctrl+O)")
+        self.document.clicked.connect(self.bring_in)
         buttons = QHBoxLayout()
-        buttons.addWidget(self.start)
-        buttons.addWidget(document)
+        for button in (self.start, self.look, self.document):
+            buttons.addWidget(button)
         buttons.addStretch()
+        dropped = QLabel("Or drop a job document or a run table here.")
+        dropped.setObjectName("caption")
+        self.recent = QVBoxLayout()
+        self.recent.setSpacing(4)
         middle = QWidget()
+        middle.setFixedWidth(620)
         column = QVBoxLayout(middle)
-        column.setSpacing(16)
+        column.setSpacing(12)
         column.addWidget(title)
-        column.addWidget(words)
+        column.addWidget(_wrapped(WORDS))
         column.addLayout(buttons)
+        column.addWidget(dropped)
+        column.addLayout(self.recent)
+        for who, what in FIRST:
+            heading = QLabel(who)
+            heading.setObjectName("heading")
+            column.addWidget(heading)
+            column.addWidget(_wrapped(what))
         outer = QVBoxLayout(self)
         outer.addWidget(middle, 0, Qt.AlignmentFlag.AlignCenter)
+
+    def show_recent(self, jobs: list[tuple[str, str]]) -> None:
+        """Jobs of the book to open, by id and title; the last opened first."""
+        while (item := self.recent.takeAt(0)) is not None:
+            widget = item.widget()
+            if widget is not None:
+                widget.hide()
+                widget.deleteLater()
+        for job_id, name in jobs[:MOST_RECENT]:
+            button = QPushButton(name)
+            button.setObjectName("flat")
+            button.setAccessibleName(f"Open {name}")
+            button.clicked.connect(partial(self.chosen.emit, job_id))
+            self.recent.addWidget(button, 0, Qt.AlignmentFlag.AlignLeft)
+
+
+def _wrapped(words: str) -> QLabel:
+    label = QLabel(words)
+    label.setWordWrap(True)
+    label.setFixedWidth(600)
+    label.setMinimumHeight(label.heightForWidth(600))
+    return label

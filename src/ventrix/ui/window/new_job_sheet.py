@@ -1,0 +1,94 @@
+"""A new job: three questions, each of which may be skipped."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import Signal
+from PySide6.QtWidgets import QLabel
+
+from ventrix.core.model.kinds import Use
+from ventrix.core.quantity.words import sentence
+from ventrix.ui.open_book import OpenBook
+from ventrix.ui.widgets.form_sheet import FormSheet
+from ventrix.workspace.new_job import new_head
+from ventrix.workspace.workspace import Workspace
+
+SIMULATED, BY_HAND = "simulated", ""
+MOST_CYLINDERS = 16
+HEADS = (
+    ("not said", None),
+    ("two valves a cylinder", 2),
+    ("three valves a cylinder", 3),
+    ("four valves a cylinder", 4),
+    ("five valves a cylinder", 5),
+)
+
+
+class NewJobSheet(FormSheet):
+    """Kind of head, what it is for, and what it is flowed on; makes the ports, and opens the job."""
+
+    made = Signal(str)  # the bench chosen: SIMULATED, BY_HAND, or a bench's id
+
+    def __init__(self, open_book: OpenBook) -> None:
+        super().__init__(open_book, "Begin the job")
+        self.title.setText("A new job")
+        self.name = self.add_text("Its name", "four-cylinder head, J. Miller")
+        self.head = self.add_choice("1  Kind of head", HEADS)
+        self.cylinders = self.add_text("Cylinders of this head", "4")
+        self.use = self.add_choice("2  What it is for", [("not said", None), *((u.words, u) for u in Use)])
+        self.bench = self.add_choice("3  Bench", [("none yet", BY_HAND)])
+        self.about = QLabel()
+        self.about.setObjectName("caption")
+        self.about.setWordWrap(True)
+        self.column.addWidget(self.about)
+        self.finish()
+        self.caution.setText(
+            "Each may be skipped: flow first, describe later. Before metal comes off, look for cracks and corrosion, "
+            "check flatness, and read the walls of every port."
+        )
+        self.use.currentIndexChanged.connect(lambda _i: self._explain())
+
+    def open(self) -> None:
+        """Come up empty, with the shop's benches to choose from."""
+        self.bench.clear()
+        self.bench.addItem("none: type by hand", BY_HAND)
+        self.bench.addItem("the simulated bench", SIMULATED)
+        for bench in self.open_book.book.benches():
+            self.bench.addItem(bench.name, bench.id)
+        self._explain()
+        self.come_up()
+        self.name.setFocus()
+
+    def _explain(self) -> None:
+        use = self.use.currentData()
+        self.about.setText(Use(use).order if use is not None else "")
+
+    def take(self) -> None:
+        """Make the job and open it."""
+        text = self.cylinders.text().strip()
+        try:
+            if text and (not text.isdecimal() or not 1 <= int(text) <= MOST_CYLINDERS):
+                raise ValueError(f"'{text[:20]}' is not a number of cylinders from 1 to {MOST_CYLINDERS}")
+        except ValueError as error:
+            self.problem.setText(sentence(str(error)))
+            self.cylinders.setFocus()
+            return
+        use = self.use.currentData()
+        job = new_head(
+            self.name.text().strip() or self._free_title(),
+            int(text) if text else None,
+            self.head.currentData(),
+            Use(use) if use is not None else None,
+        )
+        self.open_book.book.add_job(job)
+        self.open_book.open(Workspace.open(self.open_book.book, job.id))
+        bench = str(self.bench.currentData() or BY_HAND)
+        self.clear_fields()
+        self.closed.emit()
+        self.made.emit(bench)
+
+    def _free_title(self) -> str:
+        taken = {entry.title for entry in self.open_book.book.jobs()}
+        number = 1
+        while (title := "New job" if number == 1 else f"New job {number}") in taken:
+            number += 1
+        return title

@@ -1,0 +1,98 @@
+"""The sheets that log what was done and measured, each made when it is first opened and put beside the room."""
+
+from __future__ import annotations
+
+from functools import cached_property
+from typing import TypeVar
+
+from PySide6.QtWidgets import QHBoxLayout, QMainWindow
+
+from ventrix.ui.compare.claim_sheet import ClaimSheet
+from ventrix.ui.cuts.fault_sheet import FaultSheet
+from ventrix.ui.cuts.new_cut_sheet import NewCutSheet
+from ventrix.ui.cuts.parts_sheet import PartsSheet
+from ventrix.ui.cuts.pour_sheet import PourSheet
+from ventrix.ui.cuts.seat_sheet import SeatSheet
+from ventrix.ui.cuts.trial_sheet import TrialSheet
+from ventrix.ui.cuts.tube_sheet import TubeSheet
+from ventrix.ui.cuts.wall_sheet import WallSheet
+from ventrix.ui.flow.correct_sheet import CorrectSheet
+from ventrix.ui.open_book import OpenBook
+from ventrix.ui.widgets.side_sheet import SideSheet
+
+AnySheet = TypeVar("AnySheet", bound=SideSheet)
+
+
+class SheetHolder(QMainWindow):
+    """A window with a place for sheets beside its rooms."""
+
+    def __init__(self, open_book: OpenBook) -> None:
+        super().__init__()
+        self.open_book = open_book
+        self.beside = QHBoxLayout()
+
+    def make_room(self, sheet: SideSheet) -> None:
+        raise AssertionError("the window says what gives way to a sheet")
+
+    def put_sheet_away(self) -> None:
+        raise AssertionError("the window says where the keyboard goes")
+
+    def settle_sheet(self, sheet: AnySheet) -> AnySheet:
+        sheet.hide()
+        sheet.shown.connect(lambda: self.make_room(sheet))
+        self.beside.addWidget(sheet)
+        sheet.closed.connect(self.put_sheet_away)
+        return sheet
+
+    @cached_property
+    def new_cut(self) -> NewCutSheet:
+        sheet = NewCutSheet(self.open_book)
+        sheet.logged.connect(self._work_simulated_port)
+        return self.settle_sheet(sheet)
+
+    @cached_property
+    def wall_sheet(self) -> WallSheet:
+        return self.settle_sheet(WallSheet(self.open_book))
+
+    @cached_property
+    def pour_sheet(self) -> PourSheet:
+        return self.settle_sheet(PourSheet(self.open_book))
+
+    @cached_property
+    def seat_sheet(self) -> SeatSheet:
+        return self.settle_sheet(SeatSheet(self.open_book))
+
+    @cached_property
+    def tube_sheet(self) -> TubeSheet:
+        return self.settle_sheet(TubeSheet(self.open_book))
+
+    @cached_property
+    def fault_sheet(self) -> FaultSheet:
+        return self.settle_sheet(FaultSheet(self.open_book))
+
+    @cached_property
+    def parts_sheet(self) -> PartsSheet:
+        sheet = PartsSheet(self.open_book)
+        sheet.conditions_wanted.connect(lambda run_id: self.correct_sheet.open(run_id))
+        return self.settle_sheet(sheet)
+
+    @cached_property
+    def correct_sheet(self) -> CorrectSheet:
+        return self.settle_sheet(CorrectSheet(self.open_book))
+
+    @cached_property
+    def trial_sheet(self) -> TrialSheet:
+        return self.settle_sheet(TrialSheet(self.open_book))
+
+    @cached_property
+    def claim_sheet(self) -> ClaimSheet:
+        return self.settle_sheet(ClaimSheet(self.open_book))
+
+    def _work_simulated_port(self, cut_id: str, place: str) -> None:
+        """A cut logged while the simulated bench is on changes its port too."""
+        space, bench = self.open_book.workspace, self.open_book.bench
+        if space is None or not bench.is_simulated:
+            return
+        port, cut = space.job.cut_of(cut_id)
+        kind, number = port.kind, cut.number
+        bench.send(lambda b: b.work(kind, number, place))
