@@ -32,10 +32,11 @@ from ventrix.records.book import rows
 from ventrix.records.book.acts import Act, acts_of, changes_of, forget_act, recalled, store_act
 from ventrix.records.book.loading import load_benches, load_job, read_json
 from ventrix.records.book.merging import merged, name_of, shared
-from ventrix.records.book.tables import REVISION, TABLES
+from ventrix.records.book.tables import METADATA, REVISION, TABLES
 
 HEAD: Final = "0005"  # newest migration; a test holds it to the scripts
 PATIENCE: Final = 2.0  # s that a lock is waited for
+ORDER: Final = {table.name: i for i, table in enumerate(METADATA.sorted_tables)}  # parents before children
 BENCHES: Final = "benches"  # whose revision all benches share
 
 
@@ -313,8 +314,12 @@ def _execute(connection: Connection, found: rows.Changes) -> None:
     for flat in reversed(found.removed):
         table = TABLES[type(flat.noun)]
         connection.execute(table.delete().where(table.c.id == flat.noun.id))
+    # One statement a table, those that others hang from first.
+    groups: dict[tuple[str, str | None], list[dict[str, Any]]] = {}
     for flat, row in added:
-        connection.execute(TABLES[type(flat.noun)].insert().values(row))
+        groups.setdefault((TABLES[type(flat.noun)].name, flat.parent), []).append(row)
+    for (name, _), each in sorted(groups.items(), key=lambda group: ORDER[group[0][0]]):
+        connection.execute(METADATA.tables[name].insert(), each)
     for flat, row in changed:
         table = TABLES[type(flat.noun)]
         if connection.execute(table.update().where(table.c.id == flat.noun.id).values(row)).rowcount != 1:
