@@ -13,6 +13,7 @@ from PySide6.QtGui import QImage
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QLineEdit
 
+from ventrix.core.edits.cuts import edit_cut
 from ventrix.core.edits.runs import edit_run
 from ventrix.core.quantity.units import to_si
 from ventrix.core.runs.run_curves import KINDS
@@ -84,7 +85,7 @@ def test_dragging_selects_lifts_and_the_scorecard_follows(compare: tuple[MainWin
     assert first.change == "+10.2"  # the mean of +5.6, +10.8 and +14.1
     qtbot.keyClick(window.compare, Qt.Key.Key_Escape)
     assert plot.selection is None
-    assert captions(window)[0].startswith("Cam-weighted")
+    assert captions(window)[0].startswith("Peak") and captions(window)[4].startswith("Cam-weighted")
 
 
 def test_the_scorecard_says_where_each_figure_is_from_and_goes_there(
@@ -142,7 +143,7 @@ def test_schools_of_the_job_decide_which_number_speaks(compare: tuple[MainWindow
     window, space = compare
     assert "low lift first: less flow" in window.compare.verdict.judged_by.text()
     space.apply("school", replace(space.job, schools={"lifts": "low lift first"}))
-    assert captions(window)[0].startswith("Low lift first")
+    assert captions(window)[4].startswith("Low lift first")
     assert "by low lift first" in window.compare.verdict.judged_by.text()
 
 
@@ -266,3 +267,38 @@ def test_my_lifts_and_a_swirl_wish_are_typed_and_wrong_ones_refused(compare: tup
     assert len(space.job.swirl_wishes) == 1
     window.go_to_named("compare")
     assert "of the 9000 rpm wished" in window.compare.verdict.warnings.text()
+
+
+def test_exhaust_and_intake_stand_on_one_page(compare: tuple[MainWindow, Workspace]) -> None:
+    window, space = compare
+    QTest.keyClick(window.compare, Qt.Key.Key_B)
+    page = window.compare.both
+    assert page.isVisible() and not window.compare.curves.isVisible()
+    words = page.words.text()
+    assert "Intake 1, cut 3 over cut 0" in words and "Exhaust 1, cut" in words and "75 % is wanted" in words
+    intake = space.findings.runs_of(space.job.ports[0].cuts[-1], space.job.ports[0])[-1]
+    exhaust = space.findings.runs_of(space.job.ports[1].cuts[-1], space.job.ports[1])[-1]
+    for row in range(page.table.rowCount()):
+        lift = to_si(float(page.table.text_at(row, 0)), "in")
+        ratio = float(exhaust.curve.at(lift)) / float(intake.curve.at(lift))
+        assert page.table.text_at(row, 3) == f"{100 * ratio:.0f} %"
+    space.apply("none", replace(space.job, ports=space.job.ports[:1]))
+    assert "No exhaust port has been flowed yet" in page.words.text()
+    QTest.keyClick(window.compare, Qt.Key.Key_W)
+    assert window.compare.row_view.isVisible() and page.isHidden()
+
+
+def test_the_runs_that_do_not_speak_are_named_with_why(compare: tuple[MainWindow, Workspace]) -> None:
+    window, space = compare
+    cut = space.job.ports[0].cuts[3]
+    run = cut.runs[0]
+    setup = replace(space.job.setup(run.setup_id), id="other", bore=0.1)
+    more = replace(run, id="again", setup_id="other", readings=tuple(replace(r, id=f"x{r.id}") for r in run.readings))
+    job = edit_cut(
+        replace(space.job, setups=(*space.job.setups, setup)), cut.id, lambda c: replace(c, runs=(run, more))
+    )
+    space.apply("another sleeve", job)
+    space.look_at(cut.id)
+    said = window.compare.notes.text()
+    assert "Cut 3's run" in said and "is left out" in said and "bigger bore unshrouds" in said
+    assert "One run against one." in window.compare.comparability.text()

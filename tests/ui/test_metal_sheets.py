@@ -7,12 +7,14 @@ from collections.abc import Callable
 import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QInputDialog
 
 from ventrix.core.edits.cuts import add_port
 from ventrix.core.metal.walls import walls_at
 from ventrix.core.model.kinds import CutKind, FaultState
 from ventrix.core.quantity.units import from_si
 from ventrix.ui.widgets.quantity_field import QuantityField
+from ventrix.ui.window.found import states_to_reach
 from ventrix.ui.window.main_window import MainWindow
 from ventrix.workspace.new_job import new_port
 from ventrix.workspace.workspace import Workspace
@@ -162,3 +164,24 @@ def test_a_wall_names_the_port_behind_it(cuts: tuple[MainWindow, Workspace]) -> 
     assert space.real_cut is not None
     wall = space.real_cut.walls[-1]
     assert wall.behind == "Exhaust 1" and wall.behind_port_id == space.job.ports[1].id
+
+
+def test_a_port_goes_straight_to_a_state_of_another_and_a_test_stands_for_it(
+    cuts: tuple[MainWindow, Workspace], monkeypatch: pytest.MonkeyPatch
+) -> None:
+    window, space = cuts
+    space.look_at_port(space.job.ports[-1].id)
+    found = states_to_reach(window.open_book)
+    assert [f.name for f in found][:3] == [f"Intake 1, cut {n} {space.job.ports[0].cuts[n].name}" for n in (1, 2, 3)]
+    found[1].do()
+    assert space.cut is not None and space.cut.name == space.job.ports[0].cuts[2].name and space.cut.number == 1
+    plate = window.cut_row.plates[1]
+    assert "not flowed" in plate.accessibleName()
+    space.look_at(space.job.ports[0].cuts[2].id)
+    monkeypatch.setattr(QInputDialog, "getText", lambda *_a, **_k: ("Intake 2, Intake 9", True))
+    window._stand_for()
+    assert "'intake 9' is not one of" in space.said.lower()
+    monkeypatch.setattr(QInputDialog, "getText", lambda *_a, **_k: ("Intake 2", True))
+    window._stand_for()
+    space.look_at_port(space.job.ports[-1].id)
+    assert "not flowed; Intake 1 stands for it" in window.cut_row.plates[1].accessibleName()

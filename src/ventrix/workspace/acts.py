@@ -6,7 +6,10 @@ from dataclasses import replace
 from itertools import count
 
 from ventrix.core.edits.cuts import add_port, edit_port
+from ventrix.core.edits.several_ports import let_stand_for, straight_to
 from ventrix.core.model.noun import Direction
+from ventrix.core.quantity.words import sentence
+from ventrix.workspace.ids import new_id, now_text
 from ventrix.workspace.new_job import new_port
 from ventrix.workspace.workspace import Workspace
 
@@ -83,3 +86,34 @@ def toggle_judging_by_witness(space: Workspace) -> str:
     on = not space.findings.judge_by_witness
     space.judge_by_witness(on)
     return "Judged against the witness port's own change." if on else "The witness is left out of verdicts."
+
+
+def go_straight_to(space: Workspace, model_id: str, cut_id: str) -> str:
+    """Bring the port in hand in one cut to a state of another; a sentence where that cannot be."""
+    if space.port is None:
+        return ""
+    model = space.job.port(model_id)
+    state = next(c for c in model.cuts if c.id == cut_id)
+    try:
+        job = straight_to(space.job, space.port.id, model, state, new_id, now_text())
+    except ValueError as error:
+        return sentence(str(error))
+    space.apply(f"straight to cut {state.number} of {model.name}", job)
+    if space.port is not None:
+        space.look_at(space.port.cuts[-1].id)
+    return ""
+
+
+def stand_for(space: Workspace, names: str) -> str:
+    """Let the last test of the cut looked at stand for ports named, or for none; a sentence where one is not there."""
+    if space.real_cut is None or not space.real_cut.runs:
+        return "This cut has not been flowed: there is no test to stand for others."
+    wanted = [n.strip().lower() for n in names.split(",") if n.strip()]
+    ports = {p.name.lower(): p for p in space.job.ports if p is not space.port}
+    unknown = next((n for n in wanted if n not in ports), None)
+    if unknown is not None:
+        return f"'{unknown}' is not one of {', '.join(p.name for p in ports.values())}."
+    run = space.real_cut.runs[-1]
+    job = let_stand_for(space.job, run.id, tuple(ports[n].id for n in wanted))
+    space.apply(f"test stands for {', '.join(ports[n].name for n in wanted) or 'itself alone'}", job)
+    return ""

@@ -342,6 +342,22 @@ class Findings:
         self._memory.pairs[key] = _Compared(had, has, rest, comparison)
         return comparison
 
+    def left_out(self, pair: Pair) -> list[str]:
+        """Runs of either cut that do not speak, and why: a sentence each."""
+        said = []
+        for cut, speaking in ((pair.before, pair.before_runs), (pair.after, pair.after_runs)):
+            if cut.id == OTHER_SIDE or not speaking:
+                continue
+            ids = {r.run_id for r in speaking}
+            for run in (r for r in self.runs_of(cut, pair.port) if r.run_id not in ids):
+                why = next((d.sentence for d in comparability(run.setup, speaking[-1].setup).differences), "")
+                if run.kind != speaking[-1].kind:
+                    why = "It was read on an uncalibrated bench."
+                when = next((r.date for r in cut.runs if r.id == run.run_id and r.date), None)
+                named = f" of {when[:10]}" if when else ""
+                said.append(f"Cut {cut.number}'s run{named} is left out. {why or 'Another matches better.'}")
+        return said
+
     def gain(self, pair: Pair) -> Gain | None:
         """What is said of a pair wherever it is shown: on its plate, in the whole row, in Compare. None where one side
         was not flowed."""

@@ -17,7 +17,7 @@ from ventrix.core.judging.pours import pour_uncertainty, volumes_of
 from ventrix.core.judging.schools import bands
 from ventrix.core.judging.verdict import Verdict, break_even, speed_change
 from ventrix.core.metal.walls import limit_for, walls_at
-from ventrix.core.model.cut import Cut, poured_volume
+from ventrix.core.model.cut import OTHER_SIDE, Cut, poured_volume
 from ventrix.core.model.kinds import Result, School
 from ventrix.core.model.school_questions import side_taken
 from ventrix.core.quantity.words import percent_text
@@ -89,6 +89,8 @@ def score_rows(
     if chosen is not None:
         low, high = (units.lift.text(v) for v in chosen)
         rows += _band_row(f"{low} to {high}", c.over(*chosen), flow, "mean of the tested lifts you dragged over")
+    rows += _shape_rows(pair, flow, units)
+    rows += _volume_row(pair, units)
     name = c.school.capitalize() if c.school != School.CAM or c.cam else "Mean of lifts"
     gain = findings.gain(pair)
     rows.append(
@@ -108,7 +110,6 @@ def score_rows(
         rows += _band_row(
             caption, c.over(*band), flow, "mean of the tested lifts in that third of the lift that counts"
         )
-    rows += _shape_rows(pair, flow, units)
     if c.kind == "flow" and pair.before.id != "other":
         rows += _port_rows(findings, pair, c, units)
     elif c.kind == "flow":
@@ -138,13 +139,19 @@ def _shape_rows(pair: Pair, flow: Shown, units: Units) -> list[Score]:
     return rows
 
 
+def _volume_row(pair: Pair, units: Units) -> list[Score]:
+    poured = poured_volume(pair.before), poured_volume(pair.after)
+    if pair.before.id == OTHER_SIDE or poured[0] is None or poured[1] is None:
+        return []
+    doubt = 2 * float(np.hypot(pour_uncertainty(pair.before), pour_uncertainty(pair.after)))
+    row = _row("Poured volume", units.volume, *poured, "the pours of each cut", "cuts", doubt)
+    return [replace(row, result="")]
+
+
 def _port_rows(findings: Findings, pair: Pair, c: RunComparison, units: Units) -> list[Score]:
     rows: list[Score] = []
     poured = poured_volume(pair.before), poured_volume(pair.after)
     if poured[0] is not None and poured[1] is not None:
-        doubt = 2 * float(np.hypot(pour_uncertainty(pair.before), pour_uncertainty(pair.after)))
-        row = _row("Poured volume", units.volume, *poured, "the pours of each cut", "cuts", doubt)
-        rows.append(replace(row, result=""))
         needed, over = break_even(c, poured[0], poured[1])
         change, met = units.flow.text(over, sign=True), "met" if over >= 0 else "missed"
         source = "weighted flow before, times volume after over before"

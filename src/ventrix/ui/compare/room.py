@@ -28,11 +28,13 @@ from ventrix.core.quantity.units import from_si_array, to_si
 from ventrix.core.quantity.words import percent_text
 from ventrix.core.runs.run_curves import KINDS, kind_of
 from ventrix.records.bad_input import InputError
+from ventrix.rooms.compare.both_kinds import both_kinds
 from ventrix.rooms.compare.curves import CurvePicture, curves
 from ventrix.rooms.compare.my_lifts import lift_tiles
 from ventrix.rooms.compare.scorecard import score_rows
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.shared.plot_values import Band, Bars, Picture
+from ventrix.ui.compare.both_page import BothPage
 from ventrix.ui.compare.lift_table import LiftTable
 from ventrix.ui.compare.my_lifts_strip import MyLiftsStrip
 from ventrix.ui.compare.scorecard import Scorecard
@@ -95,9 +97,12 @@ class CompareRoom(Room):
             Command("compare.before", "curve before", lambda: self.next_curve(-1), "Shift+K"),
             Command("compare.axis", "lift or L/D", self.toggle_axis, "X"),
             Command("compare.row", "the whole row", self.toggle_row, "W"),
+            Command("compare.both", "exhaust and intake", self.toggle_both, "B"),
             Command("compare.anyway", "show anyway", self.toggle_anyway, "A"),
             Command("compare.all", "all lifts again", self._leave, "Esc"),
         )
+        self.both_button = QPushButton("Exhaust and intake (B)")
+        self.both_button.clicked.connect(self.toggle_both)
         self.other = QPushButton("Other side…")
         self.other.setToolTip("Hold against any run of the book: another port, head or bench, or a claim")
         self.other.clicked.connect(self.other_wanted)
@@ -121,6 +126,9 @@ class CompareRoom(Room):
         self.scorecard = Scorecard()
         self.scorecard.room_wanted.connect(self.room_wanted)
         self.row_view = RowView()
+        self.both = BothPage()
+        self.both.table.said.connect(open_book.say)
+        self.both_shown = False
         self.row_view.table.said.connect(open_book.say)
         self.empty = QLabel()
         self.empty.setObjectName("title")
@@ -133,7 +141,7 @@ class CompareRoom(Room):
     def _lay_out(self) -> None:
         bar = QHBoxLayout()
         bar.setSpacing(8)
-        for widget in (self.kind, self.axis, self.row_button, self.other):
+        for widget in (self.kind, self.axis, self.row_button, self.both_button, self.other):
             widget.setFocusPolicy(Qt.FocusPolicy.TabFocus)
             bar.addWidget(widget)
         bar.addStretch()
@@ -174,6 +182,7 @@ class CompareRoom(Room):
         outer.addWidget(self._bar)
         outer.addWidget(self._content, 1)
         outer.addWidget(self.row_view, 1)
+        outer.addWidget(self.both, 1)
         outer.addWidget(self.empty, 1)
 
     def fit(self, there: QSize) -> None:
@@ -194,7 +203,7 @@ class CompareRoom(Room):
         if alone == self.alone:
             return
         self.alone = alone
-        self.whole_row = False
+        self.whole_row = self.both_shown = False
         self._bar.setVisible(not alone)
         narrow = alone or self._narrow
         self._row.setDirection(QBoxLayout.Direction.BottomToTop if narrow else QBoxLayout.Direction.LeftToRight)
@@ -212,8 +221,13 @@ class CompareRoom(Room):
         if space is None or space.port is None or space.cut is None:
             return  # the window offers a job instead of this room
         self.row_button.setText("This pair (W)" if self.whole_row else "The whole row (W)")
+        self.both_button.setText("This pair (B)" if self.both_shown else "Exhaust and intake (B)")
         for widget in (self.kind, self.axis, self.other):
-            widget.setVisible(not self.whole_row)
+            widget.setVisible(not (self.whole_row or self.both_shown))
+        if self.both_shown:
+            self._show_only(self.both)
+            self.both.show_both(both_kinds(space.findings, space.port, self.open_book.units))
+            return
         if self.whole_row:
             self._show_only(self.row_view)
             self.row_view.show_row(space.findings, space.port, self.open_book.units)
@@ -235,7 +249,7 @@ class CompareRoom(Room):
         self._draw(pair, pair.comparison, verdict)
 
     def _show_only(self, widget: QWidget) -> None:
-        for each in (self._content, self.row_view, self.empty):
+        for each in (self._content, self.row_view, self.both, self.empty):
             each.setVisible(each is widget)
 
     def _say_empty(self, words: str) -> None:
@@ -264,7 +278,7 @@ class CompareRoom(Room):
             self.table.show_lifts(c, units, self._name(pair, 0), self._name(pair, 1))
             rows = score_rows(space.findings, pair, c, verdict, units, self.chosen)
             self.scorecard.show_rows(rows, self._name(pair, 0), self._name(pair, 1))
-        self.notes.setText("  ".join((*c.notes, *self._run_notes(pair))))
+        self.notes.setText("  ".join((*c.notes, *space.findings.left_out(pair), *self._run_notes(pair))))
         self.notes.setVisible(bool(self.notes.text()) and not self.alone)
         self.verdict.show_verdict(verdict, self._judged_by(c, verdict))
 
@@ -303,6 +317,8 @@ class CompareRoom(Room):
                 f"{name} speaks by {len(runs)} run{'s' * (len(runs) > 1)}" + (f" (mount {numbers})" if numbers else "")
             )
         who = "; ".join(told) + "."
+        if len(pair.before_runs) == len(pair.after_runs) == 1:
+            who += " One run against one."
         if space.other is not None:
             who = f"Held against {space.other.words}. {who}"
         if c.difference.same_mount:
@@ -401,8 +417,13 @@ class CompareRoom(Room):
         self.axis.setText("against lift (X)" if self.over_ratio else "against L/D (X)")
         self.refresh()
 
+    def toggle_both(self) -> None:
+        """Exhaust and intake on one page, or the pair again."""
+        self.both_shown, self.whole_row = not self.both_shown, False
+        self.refresh()
+
     def toggle_row(self) -> None:
-        self.whole_row = not self.whole_row
+        self.whole_row, self.both_shown = not self.whole_row, False
         self.refresh()
 
     def toggle_anyway(self) -> None:
@@ -434,7 +455,7 @@ class CompareRoom(Room):
 
     def picture(self) -> QWidget:
         """What is saved or copied as a picture: the room without its buttons."""
-        return self.row_view if self.whole_row else self._content
+        return self.both if self.both_shown else self.row_view if self.whole_row else self._content
 
     def copy_picture(self) -> None:
         copy_picture(self.picture())

@@ -29,8 +29,9 @@ TOOLS: Final = (
 )  # fmt: skip
 DUST: Final = "Eye protection and respirator on: cast iron and aluminium dust, abrasive grit."
 CAUTIONS: Final = {
-    CutKind.PORT: f"{DUST} No gloves near a spinning burr; keep to its speed limit; a cheap brazed burr throws its "
-    "head. Read the wall before metal comes off: water, oil or a pushrod hole may be behind it.",
+    CutKind.PORT: f"{DUST} No gloves near a spinning burr: it winds them in, and the hand with them. Keep to its speed "
+    "limit; a cheap brazed burr throws its head; long shanks whip near the seats. Chips are hot. "
+    "Read the wall before metal comes off: water, oil or a pushrod hole may be behind it.",
     CutKind.VALVE: "Valve limits, hardened or sodium-filled valves: follow the maker's data and a licensed machine "
     "shop.",
     CutKind.SEAT: "A seat cut that is sunk or too narrow is a trip to the machine shop. Hardened seats and inserts: "
@@ -38,7 +39,8 @@ CAUTIONS: Final = {
     CutKind.CHAMBER: f"{DUST} Protect the seats with old valves; leave no sharp edge: it glows.",
     CutKind.CLEAN: "Solvents need ventilation; carbon dust needs a respirator; no flame near either.",
     CutKind.FINISH: f"{DUST} Wash every passage afterwards.",
-    CutKind.FILL: "Epoxy and weld: ventilation, skin and eyes covered. Whether a repair holds heat and pressure is for "
+    CutKind.FILL: "Epoxy and weld: ventilation, skin and eyes covered. Exhausts see heat that epoxy "
+    "does not stand. Whether a repair holds is for "
     "the maker's data and a licensed shop.",
 }
 PLACE_CAUTIONS: Final[dict[str, str]] = {

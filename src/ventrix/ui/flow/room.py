@@ -46,7 +46,8 @@ from ventrix.workspace.workspace import Workspace
 
 CAUTION = (
     "Hearing protection on. Head and springs secured before the valve is opened. "
-    "Blower and hot motor: hands and sleeves away, let it cool."
+    "Blower and hot motor: hands and sleeves away, let it cool. "
+    "Start on the largest range: a small one with the valve wide open spills the gauge."
 )
 
 

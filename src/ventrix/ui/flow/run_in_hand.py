@@ -10,7 +10,7 @@ from ventrix.bench.procedure.lift_plan import Rung, rungs
 from ventrix.bench.procedure.preparation import ORDER, Preparation, StepDone, StepSkipped
 from ventrix.core.benches.plate import plate_sentence
 from ventrix.core.edits.runs import change_setup, strike, take_up
-from ventrix.core.judging.comparability import comparability
+from ventrix.core.judging.comparability import BRIDGED, comparability
 from ventrix.core.judging.findings import Pair
 from ventrix.core.model.bench import Bench, PlateCheck, bench_named, same_name
 from ventrix.core.model.cut import Cut, changes_between
@@ -243,7 +243,12 @@ class RunInHand:
             return ""
         changes = changes_between(self.space.port, against, cut) if self.space.port and against else cut.kinds
         found = comparability(before, self.setup, changes, self.space.findings.transfer(before, self.setup))
-        return " ".join(d.sentence for d in found.differences)
+        said = [d.sentence for d in found.differences]
+        if any(d.level == "no" and d.key in BRIDGED for d in found.differences):
+            said.append(
+                f"Flow cut {against.number if against else cut.number} once more like this, and it bridges the two."
+            )
+        return " ".join(said)
 
     @property
     def pinned_setup(self) -> SetUp | None:

@@ -9,7 +9,7 @@ from PySide6.QtWidgets import (
 )
 
 from ventrix.core.model.cut import Cut, Port
-from ventrix.core.model.finish_list import CHECKS
+from ventrix.core.model.finish_list import CHECKS, surface_agreed
 from ventrix.core.model.job import CheckMark, Job
 from ventrix.ui.head.tab import MeasuringSheet, Tab
 from ventrix.workspace.ids import new_id, now_text
@@ -26,15 +26,16 @@ class FinishTab(Tab):
         self.initials.setMaxLength(6)
         self.add_row("Your initials", self.initials, 80)
         self.boxes: dict[str, QCheckBox] = {}
-        for item in CHECKS:
-            box = QCheckBox(item)
-            box.clicked.connect(lambda on, i=item: self._tick(i, on))
-            self.boxes[item] = box
+        for check in CHECKS:
+            box = QCheckBox(check.item)
+            box.setToolTip(check.why)
+            box.clicked.connect(lambda on, i=check.item: self._tick(i, on))
+            self.boxes[check.item] = box
             self.column.addWidget(box)
         self.column.addWidget(self.problem)
         caution = QLabel(
             "A gasket land left too thin does not seal; milled heads sit lower, so the manifold may not line up; "
-            "a sharp chamber edge glows. Assembly follows the maker's data."
+            "a sharp chamber edge glows; chips left in a passage end an engine. Assembly follows the maker's data."
         )
         caution.setObjectName("caption")
         caution.setWordWrap(True)
@@ -46,7 +47,8 @@ class FinishTab(Tab):
         for item, box in self.boxes.items():
             mark = marks.get(item)
             box.setChecked(mark is not None)
-            box.setText(item if mark is None else f"{item}   {mark.initials} {(mark.date or '')[:10]}")
+            words = f"{item}: {surface_agreed(job)}" if item == "surface as agreed" else item
+            box.setText(words if mark is None else f"{words}   {mark.initials} {(mark.date or '')[:10]}")
 
     def _tick(self, item: str, on: bool) -> None:
         space = self.room.open_book.workspace

@@ -14,6 +14,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from ventrix.core.edits.several_ports import stood_for_by
 from ventrix.core.judging.findings import Gain
 from ventrix.core.model.cut import Cut, Port, Trial, poured_volume, trial_as_cut
 from ventrix.rooms.display_units import US, Units
@@ -45,15 +46,19 @@ class Plate(QAbstractButton):
         self._units = US
         self._chosen = self._pinned = False
         self._gain: Gain | None = None
+        self._unflowed = "not flowed"
         self.setFixedSize(PLATE)
         self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
         self.setCursor(Qt.CursorShape.PointingHandCursor)
         self.clicked.connect(lambda: self.looked_at.emit(self._cut.id))
 
-    def show_cut(self, cut: Cut, port: Port, units: Units, gain: Gain | None, *, chosen: bool, pinned: bool) -> None:
+    def show_cut(
+        self, cut: Cut, port: Port, units: Units, gain: Gain | None, *, chosen: bool, pinned: bool, stands: str = ""
+    ) -> None:
         """Show a cut, and its gain against the pinned one where there is one."""
         self._cut, self._port, self._units, self._gain = cut, port, units, gain
         self._chosen, self._pinned = chosen, pinned
+        self._unflowed = f"not flowed; {stands} stands for it" if stands else "not flowed"
         self._name()
         self.update()
 
@@ -71,7 +76,7 @@ class Plate(QAbstractButton):
         if self._pinned:
             parts.append("held against")
         if not self._cut.runs:
-            parts.append("not flowed yet")
+            parts.append(self._unflowed)
         words = ", ".join(p for p in parts if p)
         self.setAccessibleName(words)
         trials = [f"trial: {t.kind} {t.name}" for t in self._cut.trials]
@@ -126,7 +131,9 @@ class Plate(QAbstractButton):
         painter.setFont(theme.font(13, narrow=True))
         painter.setPen(theme.colour("quiet"))
         below = QRectF(left, box.top() + 25, room, 20)
-        painter.drawText(below, Qt.AlignmentFlag.AlignVCenter, self._second_line() if self._cut.runs else "not flowed")
+        painter.drawText(
+            below, Qt.AlignmentFlag.AlignVCenter, self._second_line() if self._cut.runs else self._unflowed
+        )
         self._paint_gain(painter, below)
 
     def _paint_gain(self, painter: QPainter, below: QRectF) -> None:
@@ -296,7 +303,15 @@ class CutRow(QWidget):
             if against is not None and not pinned and cut.runs and against.runs:
                 gain = space.findings.gain(space.findings.pair(port, against, cut))
             here = cut.id == chosen
-            plate.show_cut(cut, port, self._open_book.units, gain, chosen=here and trial_id is None, pinned=pinned)
+            plate.show_cut(
+                cut,
+                port,
+                self._open_book.units,
+                gain,
+                chosen=here and trial_id is None,
+                pinned=pinned,
+                stands=self._stands(port, cut),
+            )
             column.show_trials([self._chip(port, cut, trial, trial_id) for trial in cut.trials])
             if here:
                 self._scroll.ensureWidgetVisible(plate)
@@ -305,6 +320,12 @@ class CutRow(QWidget):
         most = max((len(cut.trials) for cut in port.cuts), default=0)
         self._scroll.setFixedHeight(PLATE.height() + 20 + CHIP * min(most, MOST_CHIPS))
         self._name_against(against, port)
+
+    def _stands(self, port: Port, cut: Cut) -> str:
+        """Name of the port whose test is taken to speak for a cut that was not flowed."""
+        space = self._open_book.workspace
+        found = stood_for_by(space.job, port, cut) if space is not None else None
+        return found.name if found is not None else ""
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         """In a small window the plates have the row to themselves; the pinned one bears its mark."""

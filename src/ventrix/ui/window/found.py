@@ -10,6 +10,7 @@ from ventrix.core.calculators.contract import Calculator
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.command import Command
 from ventrix.ui.window.finder import Found
+from ventrix.workspace.acts import go_straight_to
 
 
 def found_commands(commands: Iterable[Command]) -> list[Found]:
@@ -56,3 +57,22 @@ def other_sides(open_book: OpenBook) -> list[Found]:
                     hold = partial(space.hold_against_other, job.id, cut.id, claimed=True)
                     entries.append(Found(f"claimed: {name}", "hold against", "claim", hold))
     return entries
+
+
+def states_to_reach(open_book: OpenBook) -> list[Found]:
+    """States of the other ports that the port in hand can be brought to in one cut."""
+    space = open_book.workspace
+    if space is None or space.port is None:
+        return []
+
+    def go(model_id: str, cut_id: str) -> None:
+        if space is not None and (said := go_straight_to(space, model_id, cut_id)):
+            open_book.say(said)
+
+    return [
+        Found(f"{port.name}, cut {cut.number} {cut.name}", "straight to", port.kind, partial(go, port.id, cut.id))
+        for port in space.job.ports
+        if port.id != space.port.id and port.kind == space.port.kind
+        for cut in port.cuts
+        if cut.number > 0
+    ]

@@ -9,7 +9,7 @@ from typing import Final, TypeVar
 
 from PySide6.QtCore import QByteArray
 from PySide6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QResizeEvent
-from PySide6.QtWidgets import QHBoxLayout, QStackedWidget, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QInputDialog, QStackedWidget, QVBoxLayout, QWidget
 
 from ventrix.core.calculators.contract import Calculator
 from ventrix.ui.air.room import AirRoom
@@ -39,13 +39,14 @@ from ventrix.ui.window.commands import (
 from ventrix.ui.window.cut_row import CutRow
 from ventrix.ui.window.file_commands import FILE, Files
 from ventrix.ui.window.finder import Finder, Found
-from ventrix.ui.window.found import found_commands, found_in_book, other_sides
+from ventrix.ui.window.found import found_commands, found_in_book, other_sides, states_to_reach
 from ventrix.ui.window.manual import ManualWindow
 from ventrix.ui.window.menus import build_menus
 from ventrix.ui.window.new_job_sheet import BY_HAND, SIMULATED, NewJobSheet
 from ventrix.ui.window.room_frame import RoomFrame
 from ventrix.ui.window.sheet_holder import SheetHolder
 from ventrix.ui.window.welcome import Welcome
+from ventrix.workspace.acts import stand_for
 
 ROOMS: Final[tuple[tuple[str, type[Room]], ...]] = (
     ("head", HeadRoom),
@@ -141,6 +142,8 @@ class MainWindow(SheetHolder):
             cut("cut.wall", "&Wall reading…", lambda: self.wall_sheet.open()),
             cut("cut.pour", "&Pour…", lambda: self.pour_sheet.open()),
             cut("cut.trial", "&Trial…", lambda: self.trial_sheet.open(), "Ctrl+Shift+T"),
+            cut("cut.straight", "Straight to a &state of another port…", self._straight_to),
+            cut("cut.stands", "This test stands &for other ports…", self._stand_for),
             cut("cut.parts", "Set right, ta&ke out…", lambda: self.parts_sheet.open(), "F2"),
             cut("air.limit", "Limit of local air speed…", lambda: self.air.choose_limit(), line=True),
             cut("air.traverse.new", "Tra&verse…", self._begin_traverse, "Ctrl+Shift+V"),
@@ -203,6 +206,22 @@ class MainWindow(SheetHolder):
     def _begin_traverse(self) -> None:
         self.go_to_named("air")
         self.traverse_sheet.open()
+
+    def _straight_to(self) -> None:
+        """Find a state of another port, and bring the port in hand there in one cut."""
+        self.finder.open(lambda: states_to_reach(self.open_book))
+
+    def _stand_for(self) -> None:
+        space = self.open_book.workspace
+        if space is None or space.port is None:
+            return
+        here = space.port
+        others = ", ".join(p.name for p in space.job.ports if p is not here and p.kind == here.kind)
+        text, ok = QInputDialog.getText(
+            self, "Stands for", "Ports that were not flowed and that this test is taken to speak for:", text=others
+        )
+        if ok and (said := stand_for(space, text)):
+            self.open_book.say(said)
 
     def _hold_against_any(self) -> None:
         self.go_to_named("compare")

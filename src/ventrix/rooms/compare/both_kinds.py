@@ -1,0 +1,106 @@
+"""Exhaust and intake on one page: both curves, their ratio by lift, and what each port has gained."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+
+import numpy as np
+
+from ventrix.core.judging.findings import Findings
+from ventrix.core.model.cut import Cut, Port
+from ventrix.core.model.school_questions import side_taken
+from ventrix.core.quantity.units import from_si_array
+from ventrix.core.quantity.words import percent_text
+from ventrix.core.runs.reduction import ReducedRun
+from ventrix.rooms.display_units import Units
+from ventrix.rooms.shared.gain_words import doubt_text, gain_text
+from ventrix.rooms.shared.plot_values import Line, Picture
+
+
+@dataclass(frozen=True, slots=True)
+class BothKinds:
+    """The page: a sentence a port, the table, and the plot; or, in `missing`, what there is not yet."""
+
+    sentences: tuple[str, ...] = ()
+    heads: tuple[str, ...] = ()
+    rows: tuple[tuple[str, ...], ...] = ()
+    picture: Picture = field(default_factory=Picture)
+    missing: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class _Flowed:
+    port: Port
+    first: Cut
+    last: Cut
+    run: ReducedRun
+
+
+def _flowed(findings: Findings, port: Port) -> _Flowed | None:
+    cuts = [c for c in port.cuts if findings.runs_of(c, port)]
+    return _Flowed(port, cuts[0], cuts[-1], findings.runs_of(cuts[-1], port)[-1]) if cuts else None
+
+
+def both_kinds(findings: Findings, port: Port, units: Units) -> BothKinds:
+    """A port beside the one of the other kind: on its cylinder where that is named, else the first that was flowed."""
+    mine = _flowed(findings, port)
+    others = [p for p in findings.job.ports if p.kind != port.kind and not p.witness]
+    others.sort(key=lambda p: port.cylinder is None or p.cylinder != port.cylinder)
+    other = next((f for p in others if (f := _flowed(findings, p)) is not None), None)
+    if mine is None or other is None:
+        wanted = port.kind if mine is None else ("exhaust" if port.kind == "intake" else "intake")
+        return BothKinds(missing=f"No {wanted} port has been flowed yet: both kinds stand here when they have.")
+    intake, exhaust = (mine, other) if port.kind == "intake" else (other, mine)
+    if "index" in (intake.run.kind, exhaust.run.kind):
+        return BothKinds(missing="An uncalibrated bench gives ratios of one port alone: two ports have none.")
+    pressure = intake.run.test_pressure
+    had, has = intake.run.at_pressure(pressure), exhaust.run.at_pressure(pressure)
+    lift = np.array([x for x in has.lift if x <= had.curve.highest * (1 + 1e-9)])
+    flows = had.curve.at(lift), has.curve.at(lift)
+    tested = {round(float(x) * 1e6) for x in had.lift}
+    rows = []
+    for x, a, b in zip(lift, *flows, strict=True):
+        between = "" if round(float(x) * 1e6) in tested else " (interpolated)"
+        rows.append(
+            (
+                units.lift.text(float(x)),
+                f"{units.flow.text(float(a))}{between}",
+                units.flow.text(float(b)),
+                percent_text(float(b / a), 0),
+            )
+        )
+    share = side_taken(findings.job, "ratio").words
+    peak = percent_text(float(has.flow[has.peak] / had.flow[had.peak]), 0)
+    sentences = (
+        *(_gained(findings, each, units) for each in (intake, exhaust)),
+        f"Exhaust over intake {peak} at peak; {share} is wanted (Head, Goal). "
+        f"Both at {units.pressure.with_unit(pressure)}.",
+    )
+    lines = [
+        Line(
+            from_si_array(run.lift, units.lift.unit),
+            from_si_array(run.flow, units.flow.unit),
+            each.port.kind,
+            points=(from_si_array(run.lift, units.lift.unit), from_si_array(run.flow, units.flow.unit)),
+            label=each.port.name,
+        )
+        for each, run in ((intake, had), (exhaust, has))
+    ]
+    top = max(float(line.y.max()) for line in lines)
+    right = max(float(line.x.max()) for line in lines)
+    picture = Picture(lines, x_range=(0.0, right * 1.12), y_range=(0.0, top * 1.1), digits=units.lift.digits)
+    heads = (f"lift, {units.lift.label}", intake.port.name, exhaust.port.name, "exhaust/intake")
+    return BothKinds(sentences, heads, tuple(rows), picture)
+
+
+def _gained(findings: Findings, each: _Flowed, units: Units) -> str:
+    """What a port gained from its first flowed cut to its last."""
+    name = f"{each.port.name}, cut {each.last.number}"
+    if each.first.id == each.last.id:
+        return f"{name}: flowed once, nothing to hold it against."
+    gain = findings.gain(findings.pair(each.port, each.first, each.last))
+    if gain is None or not gain.comparable:
+        return f"{name} over cut {each.first.number}: not comparable."
+    unit = "" if gain.is_share else f" {units.flow.label}"
+    told = f"{gain_text(gain, units)}{unit} ± {doubt_text(gain, units)}"
+    return f"{name} over cut {each.first.number}: {told}. {gain.verdict.headline}"
