@@ -19,6 +19,7 @@ from ventrix.core.formulas.cam import CHECKING_LIFT, AnyCam, Cam, TabledCam
 from ventrix.core.formulas.flow_curve import dips
 from ventrix.core.formulas.knowledge import Adjustment, EasyMistakes, Known
 from ventrix.core.formulas.uncertainty import Instrument, MountSets, Scatter
+from ventrix.core.judging.bridge import bridge_adjustment, under, wants_bridge
 from ventrix.core.judging.comparability import Comparability, comparability
 from ventrix.core.judging.comparison import RunComparison, compare_runs, witness_adjustment
 from ventrix.core.judging.expectation import Outcome, outcome_of
@@ -265,12 +266,26 @@ class Findings:
         """What a bench is known to scatter by."""
         return self.known(bench).scatter
 
-    def between(self, had: ReducedRun, has: ReducedRun) -> Known:
-        """What is known of the bench after, and of what lies between two runs."""
+    def between(self, had: ReducedRun, has: ReducedRun, port: Port | None = None) -> Known:
+        """What is known of the bench after, and of what lies between two runs; of one port, its bridges too."""
         known = self.known(has.setup.bench)
         transfer = self.transfer(had.setup, has.setup)
         witness = self.witness(had, has, known.scatter) if self.judge_by_witness else None
-        return replace(known, transfer=transfer, witness=witness)
+        bridge = self.bridge(had.setup, has.setup, port) if port is not None else None
+        return replace(known, transfer=transfer, witness=witness, bridge=bridge)
+
+    def bridge(self, before: SetUp, after: SetUp, port: Port) -> Adjustment | None:
+        """What carries runs of a port under one set of conditions over to another: its last cut flowed both ways."""
+        if not wants_bridge(before, after):
+            return None
+        for cut in reversed(port.cuts):
+            runs = self.runs_of(cut, port)
+            old, new = under(before, runs), under(after, runs)
+            if old and new:
+                found = bridge_adjustment(old, new, self.scatter(after.bench), f"cut {cut.number}")
+                if found is not None:
+                    return found
+        return None
 
     def transfer(self, here: SetUp, there: SetUp) -> Adjustment | None:
         """What carries flows of the bench `there` over to the bench `here`, from parts flowed on both."""
@@ -330,7 +345,7 @@ class Findings:
         rest = (
             changes,
             self.cam_of(port.kind),
-            self.between(had[-1], has[-1]),
+            self.between(had[-1], has[-1], port),
             self.school,
             self.job.test_pressure,
             tuple(m.lift for m in self.job.my_lifts if m.kind == port.kind),

@@ -242,7 +242,9 @@ class RunInHand:
         if before is None or cut is None:
             return ""
         changes = changes_between(self.space.port, against, cut) if self.space.port and against else cut.kinds
-        found = comparability(before, self.setup, changes, self.space.findings.transfer(before, self.setup))
+        findings, port = self.space.findings, self.space.port
+        bridge = findings.bridge(before, self.setup, port) if port is not None else None
+        found = comparability(before, self.setup, changes, findings.transfer(before, self.setup), bridge)
         said = [d.sentence for d in found.differences]
         if any(d.level == "no" and d.key in BRIDGED for d in found.differences):
             said.append(
