@@ -13,6 +13,7 @@ from ventrix.core.edits.cuts import add_port
 from ventrix.core.metal.walls import walls_at
 from ventrix.core.model.kinds import CutKind, FaultState
 from ventrix.core.quantity.units import from_si
+from ventrix.ui.head.casting_tab import CastingTab
 from ventrix.ui.widgets.quantity_field import QuantityField
 from ventrix.ui.window.found import states_to_reach
 from ventrix.ui.window.main_window import MainWindow
@@ -185,3 +186,72 @@ def test_a_port_goes_straight_to_a_state_of_another_and_a_test_stands_for_it(
     window._stand_for()
     space.look_at_port(space.job.ports[-1].id)
     assert "not flowed; Intake 1 stands for it" in window.cut_row.plates[1].accessibleName()
+
+
+def test_unequal_valves_are_fitted_from_a_cut_on(cuts: tuple[MainWindow, Workspace]) -> None:
+    window, space = cuts
+    port = space.job.ports[0]
+    space.look_at(port.cuts[2].id)
+    before = [space.job.valves_of(port, c) for c in port.cuts]
+    sheet = window.valves_sheet
+    sheet.open()
+    assert "as received" in sheet.title.text() and sheet.boxes["head_diameter"].text()
+    sheet.boxes["head_diameter"].setText("46 mm; 44 mm")
+    sheet.boxes["stem_diameter"].setText("8 mm; 7 mm; 7 mm")
+    sheet.take()
+    assert "3 figures for 2 valves" in sheet.problem.text()
+    sheet.boxes["stem_diameter"].setText("8 mm")
+    sheet.boxes["seat_angle"].setText("45; 130")
+    sheet.take()
+    assert "lies between" in sheet.problem.text()
+    sheet.boxes["seat_angle"].setText("45")
+    sheet.take()
+    port = space.job.ports[0]
+    after = [space.job.valves_of(port, c) for c in port.cuts]
+    assert after[:2] == before[:2] and after[2] == after[3] and len(after[2]) == 2
+    assert [round(from_si(v.head_diameter or 0, "mm"), 1) for v in after[2]] == [46.0, 44.0]
+    sheet.open()
+    assert "fitted at cut 2" in sheet.title.text()
+
+
+def test_a_trial_valve_carries_its_sizes(cuts: tuple[MainWindow, Workspace]) -> None:
+    window, space = cuts
+    sheet = window.trial_sheet
+    sheet.open()
+    sheet.kind.setCurrentIndex(sheet.kind.findData("valve"))
+    assert sheet.valve_head.isEnabled() and not sheet.area.isEnabled()
+    sheet.name.setText("larger")
+    put(sheet.valve_head, "48 mm")
+    sheet.take()
+    trial = space.trial
+    assert trial is not None and space.port is not None and space.cut is not None
+    assert from_si(space.job.valve_of(space.port, space.cut).head_diameter or 0, "mm") == pytest.approx(48)  # type: ignore[union-attr]
+    assert from_si(space.job.valve_of(space.port, space.real_cut).head_diameter or 0, "mm") != pytest.approx(48)  # type: ignore[union-attr]
+
+
+def test_heads_and_chambers_of_a_job(cuts: tuple[MainWindow, Workspace]) -> None:
+    window, space = cuts
+    window.go_to_named("head")
+    casting = window.head.pages[2]
+    assert isinstance(casting, CastingTab)
+    for name in ("left bank", "Left Bank", "right bank"):
+        casting.head.setText(name)
+        casting.head.setModified(True)
+        casting.head.editingFinished.emit()
+    assert [h.name for h in space.job.heads] == ["left bank", "right bank"]
+    assert space.port is not None and space.port.head_id == space.job.heads[1].id
+    casting.numbers["position_on_head"].setText("2")
+    casting.numbers["position_on_head"].setModified(True)
+    casting._number_typed("position_on_head")
+    assert space.port.position_on_head == 2
+    window.go_to_named("cuts")
+    for cylinder, volumes in ((1, ("64.0", "64.4")), (2, ("65.0",))):
+        for text in volumes:
+            window.pour_sheet.open()
+            window.pour_sheet.what.setCurrentIndex(window.pour_sheet.what.findData(cylinder))
+            put(window.pour_sheet.volume, text)
+            window.pour_sheet.take()
+    lines = {line.caption: line.text for line in window.cuts.card.lines["Chambers"]}
+    assert lines["cylinder 1, right bank"].startswith("64.2 cc   2 pours")
+    assert lines["apart"].startswith("0.8")
+    assert not any(p.how == "" for p in space.real_cut.pours[1:]), "the port's own pours are as they were"  # type: ignore[union-attr]

@@ -8,7 +8,7 @@ from typing import Any
 
 from ventrix.core.edits.swap import swapped
 from ventrix.core.model.cut import Cut, Operation, Port, Pour, Trial, WallReading
-from ventrix.core.model.job import Job, Valve
+from ventrix.core.model.job import Chamber, Job, Valve
 
 
 def edit_port(job: Job, port_id: str, edit: Callable[[Port], Port]) -> Job:
@@ -62,6 +62,15 @@ def add_trial(job: Job, cut_id: str, trial: Trial) -> Job:
 def add_pour(job: Job, cut_id: str, pour: Pour) -> Job:
     """One more filling of the port at a cut: repeats are averaged."""
     return edit_cut(job, cut_id, lambda c: replace(c, pours=(*c.pours, pour)))
+
+
+def add_chamber_pour(job: Job, cylinder: int, head_id: str | None, pour: Pour, new_id: str) -> Job:
+    """One more filling of a combustion chamber: repeats are averaged. `new_id` is for a chamber not poured before."""
+    for chamber in job.chambers:
+        if chamber.cylinder == cylinder and chamber.head_id == head_id:
+            poured = swapped(job.chambers, chamber.id, lambda c: replace(c, pours=(*c.pours, pour)))
+            return replace(job, chambers=poured)
+    return replace(job, chambers=(*job.chambers, Chamber(id=new_id, cylinder=cylinder, head_id=head_id, pours=(pour,))))
 
 
 def set_volume(job: Job, cut_id: str, pour: Pour | None) -> Job:

@@ -186,3 +186,20 @@ def fault_lines(port: Port, cut: Cut, units: Units) -> list[CardLine]:
         if state is not None:
             lines.append(CardLine(state.words, fault_words(fault, units), "worse" if state is FaultState.OPEN else ""))
     return lines
+
+
+def chamber_lines(job: Job, units: Units) -> list[CardLine]:
+    """The chambers poured: mean, how many pours, and how far the largest and smallest of the head are apart."""
+    lines, means = [], []
+    for chamber in sorted(job.chambers, key=lambda c: (c.head_id or "", c.cylinder)):
+        volumes = [p.volume for p in chamber.pours]
+        if not volumes:
+            continue
+        mean = sum(volumes) / len(volumes)
+        means.append(mean)
+        head = next((f", {h.name}" for h in job.heads if h.id == chamber.head_id), "")
+        pours = f"   {len(volumes)} pours" if len(volumes) > 1 else ""
+        lines.append(CardLine(f"cylinder {chamber.cylinder}{head}", f"{units.volume.with_unit(mean)}{pours}"))
+    if len(means) > 1:
+        lines.append(CardLine("apart", units.volume.with_unit(max(means) - min(means))))
+    return lines

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Final
 
-from ventrix.core.edits.cuts import add_pour
+from ventrix.core.edits.cuts import add_chamber_pour, add_pour
 from ventrix.core.model.cut import Pour
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
@@ -22,6 +22,7 @@ class PourSheet(FormSheet):
 
     def __init__(self, open_book: OpenBook) -> None:
         super().__init__(open_book, "Keep the pour")
+        self.what = self.add_choice("What was poured", [("the port", 0)])
         self.volume = self.add_figure("Poured volume", "volume")
         self.how = self.add_choice("How it was poured", POURS)
         self.finish()
@@ -32,6 +33,11 @@ class PourSheet(FormSheet):
         if space is None or space.real_cut is None or space.port is None:
             return
         had = [self.open_book.units.volume.text(p.volume) for p in space.real_cut.pours]
+        self.what.clear()
+        self.what.addItem("the port", 0)
+        own = [space.port.cylinder] if space.port.cylinder else []
+        for cylinder in dict.fromkeys((*own, *range(1, (space.job.cylinders or 1) + 1))):
+            self.what.addItem(f"the chamber of cylinder {cylinder}", cylinder)
         self.title.setText(f"Pour of {space.port.name.lower()}, cut {space.real_cut.number}")
         self.warning.setText(f"Poured before at this cut: {', '.join(had)} cc." if had else "")
         self.come_up()
@@ -46,6 +52,13 @@ class PourSheet(FormSheet):
             return
         pour = Pour(id=new_id(), volume=self.volume.value, how=self.how.currentData(), date=now_text())
         words = self.open_book.units.volume.with_unit(pour.volume)
+        cylinder = int(self.what.currentData() or 0)
+        if cylinder:
+            job = add_chamber_pour(space.job, cylinder, space.port.head_id if space.port else None, pour, new_id())
+            space.apply(f"chamber {cylinder} poured, {words}", job)
+            self.clear_fields()
+            self.closed.emit()
+            return
         space.apply(f"pour {words}", add_pour(space.job, space.real_cut.id, pour))
         self.clear_fields()
         self.closed.emit()

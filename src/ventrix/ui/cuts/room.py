@@ -18,6 +18,7 @@ from ventrix.records.bad_input import InputError, sentence_of
 from ventrix.records.files.photos import keep_photo
 from ventrix.rooms.cuts.card import (
     CardLine,
+    chamber_lines,
     fault_lines,
     operation_lines,
     outcome_lines,
@@ -136,6 +137,7 @@ class CutsRoom(Room):
         sections["Volume and time"] = volume_lines(findings, port, cut, space.against, units)
         sections["Seat"] = seat_lines(space.job, port, cut, units)
         sections["After the valve job"] = [CardLine("to do", s) for s in open_after_valve_job(port, cut)]
+        sections["Chambers"] = chamber_lines(space.job, units)
         sections["Faults of the casting"] = fault_lines(port, cut, units)
         sections["Trials"] = self._trial_lines(space, port, cut)
         sections["Your own factors, what came over what was said"] = self._factor_lines(space)

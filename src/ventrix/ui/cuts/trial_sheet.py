@@ -2,10 +2,14 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from ventrix.core.edits.cuts import add_trial
 from ventrix.core.metal.unrolled import ZONE_NAMES
 from ventrix.core.model.cut import Trial
+from ventrix.core.model.job import Valve
 from ventrix.core.model.kinds import TrialKind
+from ventrix.core.model.plausible import check_of
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
 from ventrix.workspace.ids import new_id, now_text
@@ -21,6 +25,9 @@ class TrialSheet(FormSheet):
         self.place = self.add_choice("Where", [(n, n) for n in ZONE_NAMES])
         self.area = self.add_figure("Area that the clay takes", "area")
         self.doubt = self.add_figure("Doubt of that area (±)", "area")
+        self.valve_head = self.add_figure("Its valve's head", "length", check_of(Valve, "head_diameter"))
+        self.valve_stem = self.add_figure("… stem", "length", check_of(Valve, "stem_diameter"))
+        self.valve_seat = self.add_figure("… seat angle", "angle", check_of(Valve, "seat_angle"))
         self.finish()
         self.caution.setText(
             "Prove it with clay before cutting: narrow the place; if the flow does not fall, opening it is unlikely "
@@ -32,6 +39,8 @@ class TrialSheet(FormSheet):
         clay = self.kind.currentData() == "clay"
         for widget in (self.place, self.area, self.doubt):
             widget.setEnabled(clay)
+        for field in (self.valve_head, self.valve_stem, self.valve_seat):
+            field.setEnabled(self.kind.currentData() == TrialKind.VALVE)
 
     def open(self, place: str = "") -> None:
         space = self.open_book.workspace
@@ -40,6 +49,7 @@ class TrialSheet(FormSheet):
         self.title.setText(f"Trial on cut {space.real_cut.number} of {space.port.name.lower()}")
         if place:
             self.place.setCurrentText(place)
+        self._for_clay()
         self.come_up()
         self.name.setFocus()
 
@@ -61,7 +71,20 @@ class TrialSheet(FormSheet):
         if not clay and not trial.name:
             self.problem.setText("Name what is tried: which valve, entry or pipe.")
             return
-        space.apply(f"trial {kind} {trial.name or trial.place}", add_trial(space.job, space.real_cut.id, trial))
+        job = space.job
+        if kind == TrialKind.VALVE and self.valve_head.value is not None and space.port is not None:
+            had = job.valve_of(space.port, space.real_cut) or Valve(id="")
+            valve = replace(
+                had,
+                id=new_id(),
+                name=trial.name,
+                head_diameter=self.valve_head.value,
+                stem_diameter=self.valve_stem.value or had.stem_diameter,
+                seat_angle=self.valve_seat.value or had.seat_angle,
+            )
+            trial = replace(trial, valve_ids=(valve.id,))
+            job = replace(job, valves=(*job.valves, valve))
+        space.apply(f"trial {kind} {trial.name or trial.place}", add_trial(job, space.real_cut.id, trial))
         self.clear_fields()
         space.look_at_trial(trial.id)
         self.open_book.say("Trial begun: flow it in the Flow room; it is held against its cut.")

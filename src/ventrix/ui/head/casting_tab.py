@@ -19,7 +19,7 @@ from PySide6.QtWidgets import (
 
 from ventrix.core.edits.cuts import edit_cut, edit_port
 from ventrix.core.model.cut import Cut, Photo, Port, carried
-from ventrix.core.model.job import Job
+from ventrix.core.model.job import Head, Job
 from ventrix.records.bad_input import InputError
 from ventrix.records.files.photos import keep_photo
 from ventrix.ui.head.tab import MeasuringSheet, Tab, unless_typing
@@ -60,11 +60,16 @@ class CastingTab(Tab):
             ("valves_per_cylinder", "Valves a cylinder"),
             ("valves", "Valves at this port"),
             ("cylinder", "This port's cylinder"),
+            ("position_on_head", "Its place along the head"),
         ):
             box = QLineEdit()
             box.editingFinished.connect(lambda k=key: self._number_typed(k))
             self.numbers[key] = box
             self.add_row(caption, box, 60)
+        self.head = QLineEdit()
+        self.head.setPlaceholderText("left bank; the only one")
+        self.head.editingFinished.connect(self._head_typed)
+        self.add_row("Which head", self.head)
         self.mirror = QComboBox()
         self.mirror.activated.connect(
             lambda _i: self._port(f"mirror of {self.mirror.currentText()}", mirror_of=self.mirror.currentData())
@@ -113,7 +118,8 @@ class CastingTab(Tab):
     def show_job(self, job: Job, port: Port, cut: Cut) -> None:
         self.material.setCurrentIndex(max(self.material.findData(job.material), 0))
         values = {"cylinders": job.cylinders, "valves_per_cylinder": job.valves_per_cylinder}
-        values |= {"valves": port.valves, "cylinder": port.cylinder}
+        values |= {"valves": port.valves, "cylinder": port.cylinder, "position_on_head": port.position_on_head}
+        unless_typing(self.head, next((h.name for h in job.heads if h.id == port.head_id), ""))
         for key, box in self.numbers.items():
             unless_typing(box, "" if values[key] is None else str(values[key]))
         self.mirror.clear()
@@ -180,10 +186,26 @@ class CastingTab(Tab):
             return
         self.say(None)
         box.setModified(False)
-        if key in ("valves", "cylinder"):
-            self._port(f"{key} {value}", **{key: value})
+        if key in ("valves", "cylinder", "position_on_head"):
+            self._port(f"{key.replace('_', ' ')} {value}", **{key: value})
         else:
             self.room.change_job(f"{key.replace('_', ' ')} {value}", **{key: value})
+
+    def _head_typed(self) -> None:
+        """Say which of the job's heads the port is in; a new name is a new head."""
+        if not self.head.isModified():
+            return
+        self.head.setModified(False)
+        name, made = self.head.text().strip(), new_id()
+
+        def edit(job: Job, port: Port, _cut: Cut) -> Job:
+            known = next((h for h in job.heads if h.name.lower() == name.lower()), None)
+            if name and known is None:
+                job = replace(job, heads=(*job.heads, Head(id=made, name=name)))
+            chosen = known.id if known is not None else made if name else None
+            return edit_port(job, port.id, lambda p: replace(p, head_id=chosen))
+
+        self.room.change(f"in head '{name}'" if name else "in no head", edit)
 
     def _boss_typed(self) -> None:
         if self.boss.isModified():

@@ -137,6 +137,7 @@ class MainWindow(SheetHolder):
             cut("cut.new", "&New cut…", lambda: self.new_cut.open(), "Ctrl+T"),
             cut("cut.operation", "One more &operation…", lambda: self.new_cut.open_operation()),
             cut("cut.seat", "&Valve job…", lambda: self.seat_sheet.open(), "Ctrl+J"),
+            cut("cut.valves", "Valves fitted from this cut on…", lambda: self.valves_sheet.open()),
             cut("cut.fault", "&Fault of the casting…", lambda: self.fault_sheet.open()),
             cut("cut.tube", "Tu&be in a wall…", lambda: self.tube_sheet.open()),
             cut("cut.wall", "&Wall reading…", lambda: self.wall_sheet.open()),

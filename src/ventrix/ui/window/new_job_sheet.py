@@ -31,7 +31,7 @@ class NewJobSheet(FormSheet):
     def __init__(self, open_book: OpenBook) -> None:
         super().__init__(open_book, "Begin the job")
         self.title.setText("A new job")
-        self.name = self.add_text("Its name", "four-cylinder head, J. Miller")
+        self.name = self.add_text("Its name", "four-cylinder head")
         self.head = self.add_choice("1  Kind of head", HEADS)
         self.cylinders = self.add_text("Cylinders of this head", "4")
         self.use = self.add_choice("2  What it is for", [("not said", None), *((u.words, u) for u in Use)])

@@ -17,6 +17,7 @@ from ventrix.ui.cuts.trial_sheet import TrialSheet
 from ventrix.ui.cuts.tube_sheet import TubeSheet
 from ventrix.ui.cuts.wall_sheet import WallSheet
 from ventrix.ui.flow.correct_sheet import CorrectSheet
+from ventrix.ui.head.valves_sheet import ValvesSheet
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.side_sheet import SideSheet
 
@@ -61,6 +62,10 @@ class SheetHolder(QMainWindow):
     @cached_property
     def seat_sheet(self) -> SeatSheet:
         return self.settle_sheet(SeatSheet(self.open_book))
+
+    @cached_property
+    def valves_sheet(self) -> ValvesSheet:
+        return self.settle_sheet(ValvesSheet(self.open_book))
 
     @cached_property
     def tube_sheet(self) -> TubeSheet:
