@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 import random
 import signal
 import sqlite3
@@ -9,6 +10,7 @@ import subprocess
 import sys
 import time
 from dataclasses import replace
+from itertools import pairwise
 from pathlib import Path
 
 import pytest
@@ -18,6 +20,7 @@ from alembic.script import ScriptDirectory
 from sqlalchemy import create_engine
 
 from tests.records.test_document_and_table import full_job
+from ventrix.core.judging.findings import Findings
 from ventrix.core.model.run import Reading
 from ventrix.demo.job import demo_benches, demo_job
 from ventrix.records.bad_input import InputError
@@ -129,6 +132,7 @@ def test_what_is_no_book_is_refused(tmp_path: Path) -> None:
 
 CAPTURE = """
 import sys
+from itertools import pairwise
 from pathlib import Path
 from ventrix.core.model.run import Reading, SetUp
 from ventrix.records.book.book import Book
@@ -205,3 +209,39 @@ def test_benches_come_out_as_they_went_in(tmp_path: Path) -> None:
         assert len(book.benches()[0].plates) == 2
         book.write((benches[1], None))
         assert [b.name for b in book.benches()] == ["back-room"]
+
+
+PINNED = json.loads((Path(__file__).parent / "books" / "verdicts_pinned.json").read_text(encoding="utf-8"))
+
+
+@pytest.mark.parametrize("version", sorted(PINNED))
+def test_old_books_are_judged_as_the_ventrix_that_wrote_them_judged(tmp_path: Path, version: str) -> None:
+    # What version 0004's own code said of each; a pinned value, no check of the verdicts themselves.
+    with Book.open(old_book(tmp_path / "old.sqlite", version)) as book:
+        job = book.load(demo_job().id)
+        findings = Findings(job, benches=book.benches())
+    said = []
+    for port in job.ports:
+        for before, after in pairwise(port.cuts):
+            verdict = findings.verdict(findings.pair(port, before, after))
+            assert verdict is not None
+            said.append([port.name, after.number, verdict.headline, verdict.sentence])
+    assert said == PINNED[version]
+
+
+def test_the_metal_of_an_old_book_keeps_its_meaning(tmp_path: Path) -> None:
+    path = old_book(tmp_path / "old.sqlite", "0004")
+    raw = sqlite3.connect(path)
+    was = raw.execute("SELECT id, places, depth FROM operation ORDER BY id").fetchall()
+    kinds = dict(raw.execute("SELECT id, kind FROM cut").fetchall())
+    raw.close()
+    assert len(was) > 5
+    with Book.open(path) as book:
+        job = book.load(demo_job().id)
+    cuts = {c.id: c for p in job.ports for c in p.cuts}
+    assert {id_: cut.kinds for id_, cut in cuts.items()} == {id_: (kind,) for id_, kind in kinds.items()}
+    operations = {o.id: o for c in cuts.values() for o in c.operations}
+    for id_, places, depth in was:
+        assert [(w.place, w.side, w.depth) for w in operations[id_].works] == [
+            (p, None, depth) for p in json.loads(places)
+        ]

@@ -269,3 +269,10 @@ def test_every_figure_that_follows_is_worked_out_from_what_it_needs() -> None:
                 each.caption
             )
     assert {d.caption for d in DERIVED} >= set(by_hand)
+
+
+def test_a_one_sided_cut_tints_that_side_alone() -> None:
+    port = next(p for p in JOB.ports if p.name == "Intake 4")
+    tints = {(t.zone, t.number): t.bands for t in map_picture(JOB, port, port.cuts[-1], None, "", US).tints}
+    assert tints["bowl", 1] == ("left",)
+    assert set(tints["seat", 2]) == {"left", "roof", "right", "floor"}

@@ -54,7 +54,7 @@ _OPPOSITE: Final = {Band.LEFT: Band.RIGHT, Band.RIGHT: Band.LEFT}
 _HOUR: Final = {Band.FLOOR: 12.0, Band.RIGHT: 3.0, Band.ROOF: 6.0, Band.LEFT: 9.0}
 
 
-def _on_side(work: Work, band: str | None) -> bool:
+def on_side(work: Work, band: str | None) -> bool:
     """Whether work may have touched a side; where either is not said, it may."""
     if band is None:
         return True
@@ -69,7 +69,7 @@ def _on_side(work: Work, band: str | None) -> bool:
 
 def _touches(port: Port, cut: Cut, work: Work, reading: WallReading) -> bool:
     """Whether work lies over a reading: at its place and side, or reaching into it from the zone beside."""
-    if not _on_side(work, reading.band):
+    if not on_side(work, reading.band):
         return False
     if work.place in (reading.place, Place.ALL_OVER):
         return True
@@ -101,7 +101,7 @@ def _works_behind(job: Job, cut_of_reading: Cut, reading: WallReading) -> Iterat
     facing = _OPPOSITE.get(Band(reading.band)) if reading.band in tuple(Band) else None
     for cut, work in _works_after(behind, -1, behind.cuts[-1].number if behind.cuts else -1):
         later = not (cut.date and read_on) or cut.date[:10] > read_on
-        if later and work.place in (reading.place, Place.ALL_OVER) and _on_side(work, facing):
+        if later and work.place in (reading.place, Place.ALL_OVER) and on_side(work, facing):
             yield work
 
 
@@ -213,7 +213,7 @@ def planned_cut_warnings(job: Job, port: Port, cut: Cut, work: Work, unit: str =
     tube = tube_at(port, cut, place, work.side)
     if tube is not None:
         return [_tube_sentence(tube, where, unit)]
-    here = [w for w in walls_at(job, port, cut) if w.reading.place == place and _on_side(work, w.reading.band)]
+    here = [w for w in walls_at(job, port, cut) if w.reading.place == place and on_side(work, w.reading.band)]
     if not here:
         return [
             f"No wall has been read at the {where} of this port. Castings shift: a reading of another port says "

@@ -5,9 +5,10 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 
 from ventrix.core.metal.unrolled import UnrolledPort, unroll, zone_named
-from ventrix.core.metal.walls import WallLeft, limit_for, wall_sentence, walls_at
+from ventrix.core.metal.walls import WallLeft, limit_for, on_side, wall_sentence, walls_at
 from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.job import Job
+from ventrix.core.model.kinds import Band
 from ventrix.rooms.display_units import Units
 
 
@@ -26,12 +27,13 @@ class Pin:
 
 @dataclass(frozen=True, slots=True)
 class Tint:
-    """A zone worked at a cut: which cut, and whether it is the one looked at."""
+    """A zone worked at a cut, and on which of its sides: which cut, and whether it is the one looked at."""
 
     zone: str
     number: int
     present: bool
     added: bool = False
+    bands: tuple[str, ...] = tuple(Band)
 
 
 @dataclass(frozen=True, slots=True)
@@ -66,12 +68,19 @@ def map_of(job: Job, port: Port, cut: Cut) -> UnrolledPort:
 def map_picture(job: Job, port: Port, cut: Cut, against: Cut | None, chosen: str, units: Units) -> MapPicture:
     """The unrolled port at a cut, over the pinned one."""
     here = map_of(job, port, cut)
-    worked: dict[str, Tint] = {}
-    for each in port.cuts:
-        if each.number <= cut.number:
-            for place in (p for op in each.operations for p in op.places):
-                worked[place] = Tint(place, each.number, each.number == cut.number, each.adds_metal)
-    tints = worked.values()
+    latest: dict[tuple[str, Band], Cut] = {}
+    for each in (c for c in port.cuts if c.number <= cut.number):
+        for work in (w for op in each.operations for w in op.works):
+            for band in (b for b in Band if on_side(work, b)):
+                latest[work.place, band] = each
+    sides: dict[tuple[str, str], list[Band]] = {}
+    for (place, band), each in latest.items():
+        sides.setdefault((place, each.id), []).append(band)
+    cuts = {c.id: c for c in port.cuts}
+    tints = [
+        Tint(place, cuts[i].number, i == cut.id, cuts[i].adds_metal, tuple(bands))
+        for (place, i), bands in sides.items()
+    ]
     return MapPicture(
         port=here,
         kind=port.kind,

@@ -67,7 +67,7 @@ def flow_commands(room: Obeys) -> tuple[Command, ...]:
         Command("flow.range.before", "another range", lambda: control.choose_range(-1), "[", one_of="range"),
         Command("flow.range.next", "another range", lambda: control.choose_range(1), "]", one_of="range"),
         Command("flow.ghost", "pinned curve", room.toggle_ghost, "G", one_of="view"),
-        Command("flow.open", "simulated valve to the rung", room.open_to_rung, "L", one_of="simulated"),
+        Command("flow.open", "valve to the rung", room.open_to_rung, "L", one_of="simulated"),
         Command("flow.blower", "blower", room.toggle_blower, "B", one_of="simulated"),
     )
 

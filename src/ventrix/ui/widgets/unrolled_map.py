@@ -281,7 +281,7 @@ class UnrolledMap(QWidget):
         assert self.picture is not None
         for tint in self.picture.tints:
             for zone in (z for z in ZONES if tint.zone in (z.name, Place.ALL_OVER)):
-                for band in zone.bands:
+                for band in (b for b in zone.bands if b in tint.bands):
                     path = self._zone_path(zone, band)
                     role = "brass" if tint.present else self.picture.kind
                     painter.fillPath(path, theme.colour(role, 0.42 if tint.present else 0.22))
