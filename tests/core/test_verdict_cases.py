@@ -186,7 +186,7 @@ def test_striking_that_makes_the_verdict_is_said() -> None:
 
 
 def test_five_unproven_gains_may_make_a_proven_three_percent() -> None:
-    from ventrix.core.judging.row_of_cuts import last_together, row_of
+    from ventrix.core.judging.row_of_cuts import last_together, row_of_cuts
 
     cuts = [
         Cut(id=f"c{i}", number=i, runs=(FlowRun(id=f"r{i}", setup_id="s", readings=readings(BASE * 1.008**i)),))
@@ -194,7 +194,7 @@ def test_five_unproven_gains_may_make_a_proven_three_percent() -> None:
     ]
     job = job_of(*cuts)
     findings = Findings(job)
-    row = row_of(findings, job.ports[0])
+    row = row_of_cuts(findings, job.ports[0])
     assert all(s.own is not None and s.own.result != "better" for s in row.steps)
     last = row.steps[-1]
     assert last.total is not None

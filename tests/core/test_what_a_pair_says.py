@@ -8,7 +8,7 @@ import numpy as np
 import pytest
 
 from ventrix.core.judging.findings import Findings
-from ventrix.core.judging.row_of_cuts import row_of
+from ventrix.core.judging.row_of_cuts import row_of_cuts
 from ventrix.core.judging.targets import target_at, target_reach
 from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.job import Job, Target
@@ -65,7 +65,7 @@ def test_an_index_is_said_in_percent_of_the_cut_held_against() -> None:
     assert gain is not None
     assert gain.is_share
     assert gain.value == pytest.approx(0.08, abs=1e-9)  # eight percent were put in
-    row = row_of(findings, port)
+    row = row_of_cuts(findings, port)
     step = row.steps[-1]
     assert step.own is not None
     assert step.total is not None
@@ -80,7 +80,7 @@ def test_nothing_is_said_beside_not_comparable() -> None:
     assert gain is not None
     assert not gain.comparable
     assert gain.value is gain.expanded is None
-    assert all(s.own is None or s.own.value is None for s in row_of(findings, port).steps)
+    assert all(s.own is None or s.own.value is None for s in row_of_cuts(findings, port).steps)
 
 
 def test_a_dip_that_a_second_bench_does_not_show_is_the_benchs() -> None:

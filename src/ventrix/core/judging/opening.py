@@ -6,7 +6,7 @@ from itertools import pairwise
 
 from ventrix.core.air.traverse import air_of, field_of
 from ventrix.core.judging.findings import Findings
-from ventrix.core.judging.row_of_cuts import row_of
+from ventrix.core.judging.row_of_cuts import row_of_cuts
 from ventrix.core.metal.unrolled import unroll
 from ventrix.core.metal.walls import walls_at
 from ventrix.core.model.bench import Bench
@@ -69,7 +69,7 @@ def _look_at(findings: Findings, port: Port) -> None:
     for before, after in (*pairwise(port.cuts), (port.cuts[0], port.cuts[-1])):
         if before is not after:
             findings.verdict(findings.pair(port, before, after))
-    row_of(findings, port)
+    row_of_cuts(findings, port)
 
 
 def _size(width: object, height: object, area: object) -> tuple[float, float, float]:

@@ -18,7 +18,7 @@ LUCK: Final = 0.025  # chance that one verdict of nothing says better: half of t
 
 
 @dataclass(frozen=True, slots=True)
-class Step:
+class CutStep:
     """One cut of the row: what it did to the cut flowed before it, and over the first, as `Findings.gain` has them;
     weighted flow, volume, time in SI; None where it cannot be said."""
 
@@ -39,13 +39,13 @@ class Step:
 
 
 @dataclass(frozen=True, slots=True)
-class Row:
+class RowOfCuts:
     """The flowed cuts of a port in order, and the first of them."""
 
     first: Cut | None
     first_flow: float | None
     first_volume: float | None
-    steps: tuple[Step, ...]
+    steps: tuple[CutStep, ...]
 
     @property
     def flows(self) -> list[tuple[int, float, float | None]]:
@@ -67,11 +67,11 @@ class Row:
         return 1 - (1 - LUCK) ** self.looks
 
 
-def row_of(findings: Findings, port: Port) -> Row:
+def row_of_cuts(findings: Findings, port: Port) -> RowOfCuts:
     """The whole row of a port, from its flowed cuts."""
     flowed = [c for c in port.cuts if findings.runs_of(c, port)]
     if not flowed:
-        return Row(None, None, None, ())
+        return RowOfCuts(None, None, None, ())
     first = flowed[0]
     first_flow: float | None = None
     steps = []
@@ -82,7 +82,7 @@ def row_of(findings: Findings, port: Port) -> Row:
         if measured is not None and first_flow is None:
             first_flow = measured.weighted_before
         steps.append(
-            Step(
+            CutStep(
                 cut=cut,
                 before=before,
                 own=findings.gain(own),
@@ -92,7 +92,7 @@ def row_of(findings: Findings, port: Port) -> Row:
                 time=time_worked(cut),
             )
         )
-    return Row(first, first_flow, poured_volume(first), tuple(steps))
+    return RowOfCuts(first, first_flow, poured_volume(first), tuple(steps))
 
 
 def last_together(findings: Findings, port: Port, count: int) -> tuple[Cut, Cut, Verdict | None] | None:

@@ -361,8 +361,9 @@ def _check_references(job: Job, name: str) -> None:
     for port in job.ports:
         if port.valve_id is not None and all(v.id != port.valve_id for v in job.valves):
             raise InputError(f"port '{port.name[:40]}' names a valve that is not here", file=name, field="valve_id")
-        for photo in (*job.photos, *(p for c in port.cuts for p in c.photos)):
-            if not is_photo_name(photo.file):
+        files = [p.file for p in (*job.photos, *(p for c in port.cuts for p in c.photos))]
+        for file in (*files, *(f.photo for f in port.faults if f.photo)):
+            if not is_photo_name(file):
                 raise InputError("a photo is named by its file alone, without a folder", file=name, field="file")
 
 

@@ -19,6 +19,7 @@ def fault_words(fault: Fault, units: Units) -> str:
         where.append(f"{fault.from_hour or 12:g} to {fault.to_hour or 12:g} o'clock")
     size = f", {units.length.with_unit(fault.size)}" if fault.size is not None else ""
     told = f": {fault.note}" if fault.note else ""
+    told += " (photo)" if fault.photo else ""
     return f"{kind}, {' '.join(w for w in where if w)}{size}{told}".replace(",  ", ", ").removesuffix(", ")
 
 

@@ -14,9 +14,11 @@ from PySide6.QtWidgets import (
 )
 
 from ventrix.core.judging.findings import Findings
-from ventrix.core.judging.row_of_cuts import Row, Step, last_together, row_of
+from ventrix.core.judging.my_lifts import lifts_of
+from ventrix.core.judging.row_of_cuts import CutStep, RowOfCuts, last_together, row_of_cuts
 from ventrix.core.judging.targets import target_reach
 from ventrix.core.model.cut import Port, carried
+from ventrix.core.model.job import MyLift
 from ventrix.core.quantity.units import from_si
 from ventrix.core.quantity.words import percent_text
 from ventrix.rooms.display_units import Units
@@ -50,7 +52,7 @@ class RowView(QWidget):
         self.count.setAccessibleName("How many of the last cuts are tested together")
         self.together = QLabel()
         self.together.setWordWrap(True)
-        self._analysis: Findings | None = None
+        self._findings: Findings | None = None
         self._port: Port | None = None
         self._units: Units | None = None
         self.count.valueChanged.connect(lambda _v: self._say_together())
@@ -85,15 +87,15 @@ class RowView(QWidget):
 
     def show_row(self, findings: Findings, port: Port, units: Units) -> None:
         """Show the row of a port."""
-        self._analysis, self._port, self._units = findings, port, units
-        row = row_of(findings, port)
+        self._findings, self._port, self._units = findings, port, units
+        row = row_of_cuts(findings, port)
         self.sentence.setText(self._say(row, units))
         self._draw_ladder(row, units)
         self._draw_path(row, units)
         self._fill(row, units)
         self._say_together()
 
-    def _say(self, row: Row, units: Units) -> str:
+    def _say(self, row: RowOfCuts, units: Units) -> str:
         if row.first is None or not row.steps:
             return "Two flowed cuts are wanted before there is a row to look at."
         last = row.steps[-1]
@@ -116,12 +118,12 @@ class RowView(QWidget):
         parts += self._target(row, units)
         return " ".join(parts)
 
-    def _target(self, row: Row, units: Units) -> list[str]:
+    def _target(self, row: RowOfCuts, units: Units) -> list[str]:
         """How far the last cut is from what is wanted, and from how large it may get."""
-        assert self._analysis is not None and self._port is not None
-        job, said = self._analysis.job, []
+        assert self._findings is not None and self._port is not None
+        job, said = self._findings.job, []
         last = row.steps[-1].cut
-        runs = self._analysis.runs_of(last, self._port)
+        runs = self._findings.runs_of(last, self._port)
         for target in (t for t in job.targets if t.kind == self._port.kind):
             reach = target_reach(runs[-1], target, job)
             if reach is None:
@@ -136,7 +138,7 @@ class RowView(QWidget):
             )
         return said
 
-    def _draw_ladder(self, row: Row, units: Units) -> None:
+    def _draw_ladder(self, row: RowOfCuts, units: Units) -> None:
         xs, heights, colours, tops, lines = [], [], [], [], []
         for step in row.steps:
             for offset, gain in ((-0.17, step.own), (0.17, step.total)):
@@ -168,7 +170,7 @@ class RowView(QWidget):
             )
         )
 
-    def _draw_path(self, row: Row, units: Units) -> None:
+    def _draw_path(self, row: RowOfCuts, units: Units) -> None:
         known = [(n, from_si(q, units.flow.unit), v * 1e6) for n, q, v in row.flows if v is not None]
         if len(known) < 2:
             self.path.show_picture(Picture([]))
@@ -192,12 +194,33 @@ class RowView(QWidget):
             )
         )
 
-    def _fill(self, row: Row, units: Units) -> None:
-        self.table.fill([self._cells(step, units) for step in row.steps], list(HEADS), right=range(1, 8))
-        for c, width in enumerate((190, 96, 56, 110, 56, 70, 60, 110)):
+    def _fill(self, row: RowOfCuts, units: Units) -> None:
+        mine = self._mine(row)
+        heads = [*HEADS[:1], *(m.name or units.lift.with_unit(m.lift) for m in mine), *HEADS[1:]]
+        rows = []
+        for step in row.steps:
+            cells = self._cells(step, units)
+            rows.append([cells[0], *(self._at(step, m.lift, units) for m in mine), *cells[1:]])
+        self.table.fill(rows, heads, right=range(1, 8 + len(mine)))
+        for c, width in enumerate((190, *(84 for _ in mine), 96, 56, 110, 56, 70, 60, 110)):
             self.table.setColumnWidth(c, width)
 
-    def _cells(self, step: Step, units: Units) -> list[str]:
+    def _mine(self, row: RowOfCuts) -> tuple[MyLift, ...]:
+        """The porter's own lifts for this kind of port."""
+        if self._findings is None or self._port is None:
+            return ()
+        return lifts_of(self._findings.job, self._port.kind)
+
+    def _at(self, step: CutStep, lift: float, units: Units) -> str:
+        """A cut's flow at a lift, from its last run; in brackets between tested lifts."""
+        assert self._findings is not None and self._port is not None
+        runs = self._findings.runs_of(step.cut, self._port)
+        if not runs or runs[-1].kind != "flow" or not runs[-1].lift[0] <= lift + 1e-6 <= runs[-1].curve.highest + 2e-6:
+            return "–"
+        text = units.flow.text(float(runs[-1].curve.at(np.array([lift]))[0]))
+        return text if np.any(np.abs(runs[-1].lift - lift) < 1e-6) else f"({text})"
+
+    def _cells(self, step: CutStep, units: Units) -> list[str]:
         per_hour = (
             shown_of(step.own, units).text(step.gain_per_hour, sign=True) if step.gain_per_hour is not None else "–"
         )
@@ -214,9 +237,9 @@ class RowView(QWidget):
         ]
 
     def _say_together(self) -> None:
-        if self._analysis is None or self._port is None or self._units is None:
+        if self._findings is None or self._port is None or self._units is None:
             return
-        found = last_together(self._analysis, self._port, self.count.value())
+        found = last_together(self._findings, self._port, self.count.value())
         if found is None:
             self.together.setText("so many were not flowed.")
             return

@@ -5,11 +5,12 @@ from __future__ import annotations
 import re
 
 from PySide6.QtCore import Signal
-from PySide6.QtWidgets import QComboBox, QHBoxLayout, QLabel, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QComboBox, QHBoxLayout, QLabel, QLineEdit, QVBoxLayout, QWidget
 
 from ventrix.core.model.cut import Work
 from ventrix.core.model.kinds import Band, Place, Until
 from ventrix.core.model.plausible import check_of
+from ventrix.core.quantity.units import parse_quantity
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.quantity_field import QuantityField
 from ventrix.workspace.ids import new_id
@@ -40,6 +41,7 @@ class WorkRow(QWidget):
     def __init__(self, open_book: OpenBook, place: str) -> None:
         super().__init__()
         self.place = place
+        self._open_book = open_book
         self.side = QComboBox()
         self.side.addItems([ALL_ROUND, *Band])
         self.side.setEditable(place in ROUND)
@@ -58,6 +60,13 @@ class WorkRow(QWidget):
             row.addWidget(box, 1)
             box.currentTextChanged.connect(lambda _t: self._changed())
         self.how_deep.edited.connect(lambda _v: self.edited.emit())
+        self.reach = QLineEdit()
+        self.reach.setPlaceholderText("reach past it")
+        self.reach.setAccessibleName(f"Reach past the {place}")
+        self.reach.setToolTip("How far beyond the zone metal came off; nothing: within it")
+        self.reach.textEdited.connect(lambda _t: self.edited.emit())
+        row.addWidget(self.reach, 1)
+        self._unit = open_book.units.length.unit
         self.problem = QLabel()
         self.problem.setObjectName("error")
         self.problem.setWordWrap(True)
@@ -73,17 +82,35 @@ class WorkRow(QWidget):
         self.how_deep.setEnabled(not self.until.currentData())
         self.edited.emit()
 
+    def use_units(self) -> None:
+        """Depth and reach in the units in force."""
+        self.how_deep.use(self._open_book.units["length"])
+        self._unit = self._open_book.units.length.unit
+
     def work(self) -> Work | None:
         """What is said of this place, or None with a sentence at the row."""
         try:
             side, start, end = side_of(self.side.currentText())
+            text = self.reach.text().strip()
+            reach = parse_quantity(text, self._unit) if text else None
+            if reach is not None:
+                check_of(Work, "reach")(reach)
         except ValueError as error:
             self._say(f"{error}.")
             return None
         self._say("")
         until = str(self.until.currentData() or "")
         depth = None if until else self.how_deep.typed()
-        return Work(id=new_id(), place=self.place, side=side, from_hour=start, to_hour=end, depth=depth, until=until)
+        return Work(
+            id=new_id(),
+            place=self.place,
+            side=side,
+            from_hour=start,
+            to_hour=end,
+            depth=depth,
+            reach=reach,
+            until=until,
+        )
 
     def settle(self) -> bool:
         """Take what stands in the box; False where it makes no sense."""
@@ -138,7 +165,7 @@ class WorkRows(QWidget):
     def use_units(self) -> None:
         """Depths in the units in force."""
         for row in self.rows:
-            row.how_deep.use(self._open_book.units["length"])
+            row.use_units()
 
 
 def parse_places(text: str) -> tuple[str, ...]:

@@ -19,6 +19,8 @@ from PySide6.QtWidgets import (
 )
 
 from ventrix.core.quantity.field_checks import Check, positive
+from ventrix.core.quantity.words import sentence
+from ventrix.records.bad_input import BookError, sentence_of
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.quantity_field import QuantityField
 from ventrix.ui.widgets.side_sheet import SideSheet
@@ -50,7 +52,7 @@ class FormSheet(SideSheet):
         self.caution.setWordWrap(True)
         self.caution.setObjectName("quiet")
         self.take_button = QPushButton(take_words)
-        self.take_button.clicked.connect(self.take)
+        self.take_button.clicked.connect(self.try_taking)
         away = QPushButton("Not now (Esc)")
         away.clicked.connect(self.closed)
         self._buttons = QHBoxLayout()
@@ -125,7 +127,7 @@ class FormSheet(SideSheet):
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
-            self.take()
+            self.try_taking()
         else:
             super().keyPressEvent(event)
 
@@ -153,6 +155,16 @@ class FormSheet(SideSheet):
             field.box.clear()
             field.set_value(None)
         self.problem.clear()
+
+    def try_taking(self) -> None:
+        """Take the sheet; what cannot be kept is said here, and what was typed stays."""
+        try:
+            self.take()
+        except BookError as error:
+            self.problem.setText(f"Not kept: {error}.")
+            self.open_book.not_kept(sentence_of(error))
+        except ValueError as error:
+            self.problem.setText(sentence(str(error)))
 
     def take(self) -> None:
         raise AssertionError("every sheet says what taking it does")
