@@ -115,7 +115,7 @@ KNOWN = Scatter(REPEAT, 500, MOUNT, 500, False, False, mounts=100)
 
 def test_coverage_of_a_bridged_difference_on_a_bench_that_is_known() -> None:
     # nothing was done between cut 0 and cut 2: U(0.05) must hold the truth in 93 to 97 of a hundred
-    n, held, weighted = 600, 0, 0
+    n, held, weighted = 300, 0, 0
     for seed in range(n):
         job = bridged_job(1000 + seed)
         findings, port = Findings(job), job.ports[0]

@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
+import shutil
+import sqlite3
 from collections.abc import Callable, Iterator
 from pathlib import Path
+from typing import Final
 
 import pytest
 import shiboken6
@@ -20,6 +23,8 @@ from ventrix.ui.widgets import pedal as pedal_part
 from ventrix.ui.window.main_window import MainWindow
 from ventrix.workspace.workspace import Workspace
 
+DEMO: Final = demo_job().id
+
 
 @pytest.fixture(scope="session")
 def styled(qapp_cls) -> QApplication:  # type: ignore[no-untyped-def]
@@ -30,6 +35,18 @@ def styled(qapp_cls) -> QApplication:  # type: ignore[no-untyped-def]
     theme.load_fonts()
     theme.apply(app, "dye")
     return app
+
+
+@pytest.fixture(scope="session")
+def demo_book(tmp_path_factory: pytest.TempPathFactory) -> Path:
+    """A book with the demo job and its benches, to be copied: filling one anew costs a quarter of a window."""
+    path: Path = tmp_path_factory.mktemp("demo") / "book.sqlite"
+    with Book.open(path) as book:
+        book.add_job(demo_job(), benches=demo_benches())
+    raw = sqlite3.connect(path)
+    raw.execute("PRAGMA wal_checkpoint(TRUNCATE)")
+    raw.close()
+    return path
 
 
 @pytest.fixture
@@ -66,17 +83,18 @@ def foot(open_window: Open, qtbot, quick_pedal: None) -> Iterator[tuple[MainWind
 
 
 @pytest.fixture
-def open_window(styled: QApplication, qtbot, tmp_path: Path) -> Iterator[Callable[..., MainWindow]]:  # type: ignore[no-untyped-def]
+def open_window(styled: QApplication, qtbot, tmp_path: Path, demo_book: Path) -> Iterator[Callable[..., MainWindow]]:  # type: ignore[no-untyped-def]
     """Opens the window; `demo` with the demo job in it."""
     shells: list[MainWindow] = []
 
     def make(*, demo: bool = True) -> MainWindow:
+        if demo and not (tmp_path / "book.sqlite").exists():
+            shutil.copy(demo_book, tmp_path / "book.sqlite")
         book = Book.open(tmp_path / "book.sqlite")
         settings = QSettings(str(tmp_path / "settings.ini"), QSettings.Format.IniFormat)
         space = None
         if demo:
-            book.add_job(demo_job(), benches=demo_benches())
-            space = Workspace.open(book, demo_job().id)
+            space = Workspace.open(book, DEMO)
         open_book = OpenBook(book, space, settings)
         window = MainWindow(open_book)
         window.show()

@@ -7,6 +7,7 @@ from dataclasses import replace
 from pathlib import Path
 from xml.etree import ElementTree
 
+import numpy as np
 import pytest
 from PySide6.QtCore import QPoint, Qt
 from PySide6.QtGui import QImage
@@ -15,7 +16,7 @@ from PySide6.QtWidgets import QApplication, QLineEdit
 
 from ventrix.core.edits.cuts import edit_cut
 from ventrix.core.edits.runs import edit_run
-from ventrix.core.quantity.units import to_si
+from ventrix.core.quantity.units import from_si, to_si
 from ventrix.core.runs.run_curves import KINDS
 from ventrix.ui.head.goal_tab import GoalTab
 from ventrix.ui.window.main_window import MainWindow
@@ -136,7 +137,14 @@ def test_the_whole_row(compare: tuple[MainWindow, Workspace], qtbot) -> None:  #
     view.table.copy()
     lines = QApplication.clipboard().text().splitlines()
     assert len(lines) == 4
-    assert float(lines[1].split("\t")[1]) == pytest.approx(4.0, abs=0.2)
+    first = dict(zip(lines[0].split("\t"), lines[1].split("\t"), strict=True))
+    assert float(first["its own gain"]) == pytest.approx(4.0, abs=0.2)
+    space = window.open_book.workspace
+    assert space is not None
+    cut = space.job.ports[0].cuts[1]
+    run = space.findings.runs_of(cut, space.job.ports[0])[-1]
+    at = float(run.curve.at(np.array([to_si(0.2, "in")]))[0])
+    assert float(first["just open"]) == pytest.approx(from_si(at, "cfm"), abs=0.05), "my lifts stand first"
 
 
 def test_schools_of_the_job_decide_which_number_speaks(compare: tuple[MainWindow, Workspace]) -> None:
