@@ -47,9 +47,11 @@ def both_kinds(findings: Findings, port: Port, units: Units) -> BothKinds:
     others = [p for p in findings.job.ports if p.kind != port.kind and not p.witness]
     others.sort(key=lambda p: port.cylinder is None or p.cylinder != port.cylinder)
     other = next((f for p in others if (f := _flowed(findings, p)) is not None), None)
-    if mine is None or other is None:
-        wanted = port.kind if mine is None else ("exhaust" if port.kind == "intake" else "intake")
-        return BothKinds(missing=f"No {wanted} port has been flowed yet: both kinds stand here when they have.")
+    if mine is None:
+        return BothKinds(missing=f"{port.name} has not been flowed yet: both kinds stand here when it has.")
+    if other is None:
+        wanted = "exhaust" if port.kind == "intake" else "intake"
+        return BothKinds(missing=f"No {wanted} port has been flowed yet: both kinds stand here when one has.")
     intake, exhaust = (mine, other) if port.kind == "intake" else (other, mine)
     if "index" in (intake.run.kind, exhaust.run.kind):
         return BothKinds(missing="An uncalibrated bench gives ratios of one port alone: two ports have none.")
