@@ -1,6 +1,7 @@
 """Writes the next migration from what the models say and the migrations do not: new_migration.py NUMBER WORDS.
 
-Look at what it wrote before committing it; then run scripts/write_newest_schema.py and set HEAD in records/book.py.
+Look at what it wrote before committing it; then run scripts/write_newest_schema.py and set HEAD in
+records/book/sqlite_file.py.
 """
 
 import sys

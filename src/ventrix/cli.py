@@ -191,6 +191,39 @@ def walls(
 
 
 @app.command()
+def book(
+    act: Annotated[str, typer.Argument(metavar="check|backup|restore|list")],
+    day: Annotated[str | None, typer.Argument(metavar="DAY", help="To restore: 2026-05-02, as `list` has it.")] = None,
+    file: Annotated[Path | None, typer.Option("--book", metavar="FILE", help="Not the user's own book.")] = None,
+) -> None:
+    """Look after the shop's book: is it whole, copy it, put a copy back."""
+    from datetime import date
+
+    from ventrix.records.book import backups
+    from ventrix.records.book.book import default_book_path
+
+    path = file or default_book_path()
+    if act == "list":
+        for each in backups.backups_of(path):
+            print(f"{each.day}  {each.size / 1024:,.0f} kB  {each.path}")
+    elif act == "check":
+        wrong = backups.check(path)
+        if wrong:
+            raise InputError("; ".join(wrong[:5]), file=str(path))
+        print(f"{path}: whole")
+    elif act == "backup":
+        made = backups.back_up(path, date.today(), again=True)
+        print(f"copied to {made.path if made is not None else path}")
+    elif act == "restore":
+        if day is None:
+            raise InputError("name the day, as `ventrix book list` has it", field="DAY")
+        kept = backups.restore(path, day, date.today())
+        print(f"{path} is as on {day}; what it was lies at {kept}")
+    else:
+        raise InputError(f"'{act[:20]}' is not one of check, backup, restore, list", field="book")
+
+
+@app.command()
 def simbench(
     port: Annotated[int, typer.Option(min=0, max=65535, help="TCP port on loopback; 0 takes a free one.")] = 5025,
     seed: Annotated[int, typer.Option(min=0, max=2**63 - 1, help="Seed of its noise.")] = 1,

@@ -24,7 +24,8 @@ from ventrix.core.judging.findings import Findings
 from ventrix.core.model.run import Reading
 from ventrix.demo.job import demo_benches, demo_job
 from ventrix.records.bad_input import InputError
-from ventrix.records.book.book import HEAD, Book
+from ventrix.records.book.book import Book
+from ventrix.records.book.sqlite_file import HEAD
 from ventrix.records.book.tables import METADATA, TABLES
 from ventrix.records.migrations.run import configuration, upgrade
 

@@ -110,6 +110,7 @@ def _open_book(start, folder, settings, session_class):
         space.look_at(job.ports[0].cuts[2].id)  # the cut that gains high and loses low tells the most
         return session_class(book, space, settings, demo=True)
     book = Book.open(default_book_path())
+    _back_up_today(default_book_path(), log)
     known = [e.id for e in book.jobs()]
     last = str(settings.value("job", ""))
     chosen = last if last in known else (known[-1] if known else None)
@@ -124,6 +125,18 @@ def _open_book(start, folder, settings, session_class):
         open_book = session_class(book, None, settings)
         open_book.opening_failed = "The last job could not be opened; the log says why. Open another, or bring one in."
         return open_book
+
+
+def _back_up_today(path: Path, log) -> None:
+    """The day's copy of the book; that it could not be made is no reason not to open."""
+    from datetime import date
+
+    from ventrix.records.book.backups import back_up
+
+    try:
+        back_up(path, date.today())
+    except InputError as error:
+        log.warning("%s", error)
 
 
 def _open_file(window, path: Path) -> bool:

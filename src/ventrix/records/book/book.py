@@ -5,13 +5,11 @@ Every accepted edit is one transaction, on disk before the caller goes on.
 
 from __future__ import annotations
 
-import os
 import sqlite3
 import time
 from collections.abc import Callable, Iterator, Sequence
 from contextlib import contextmanager
 from dataclasses import dataclass
-from importlib import resources
 from pathlib import Path
 from types import TracebackType
 from typing import Any, Final
@@ -32,10 +30,16 @@ from ventrix.records.book import rows
 from ventrix.records.book.acts import Act, acts_of, changes_of, forget_act, recalled, store_act
 from ventrix.records.book.loading import load_benches, load_job, read_json
 from ventrix.records.book.merging import merged, name_of, shared
+from ventrix.records.book.sqlite_file import (
+    PATIENCE,
+    make_newest,
+    migrate,
+    refusal,
+    sqlite_begin,
+    sqlite_settings,
+)
 from ventrix.records.book.tables import METADATA, REVISION, TABLES
 
-HEAD: Final = "0005"  # newest migration; a test holds it to the scripts
-PATIENCE: Final = 2.0  # s that a lock is waited for
 ORDER: Final = {table.name: i for i, table in enumerate(METADATA.sorted_tables)}  # parents before children
 BENCHES: Final = "benches"  # whose revision all benches share
 
@@ -87,7 +91,7 @@ class Book:
         if isinstance(where, Path):
             return cls._open_file(where)
         engine = create_engine(make_url(where), json_deserializer=read_json)
-        _migrate(engine, None)
+        migrate(engine, None)
         return cls(engine)
 
     @classmethod
@@ -95,15 +99,15 @@ class Book:
         try:
             path.parent.mkdir(parents=True, exist_ok=True)
             if not path.exists() or path.stat().st_size == 0:
-                _make_newest(path)
+                make_newest(path)
             engine = create_engine(f"sqlite:///{path}", connect_args={"timeout": PATIENCE}, json_deserializer=read_json)
-            event.listen(engine, "connect", _sqlite_settings)
-            event.listen(engine, "begin", _sqlite_begin)
-            _migrate(engine, path)
+            event.listen(engine, "connect", sqlite_settings)
+            event.listen(engine, "begin", sqlite_begin)
+            migrate(engine, path)
         except OSError as error:
             raise InputError(f"the book cannot be opened: {(error.strerror or '').lower()}", file=str(path)) from None
         except (SqlDatabaseError, sqlite3.Error) as error:
-            raise InputError(f"is not a book, or cannot be opened: {_refusal(error)}", file=str(path)) from None
+            raise InputError(f"is not a book, or cannot be opened: {refusal(error)}", file=str(path)) from None
         return cls(engine, path)
 
     def close(self) -> None:
@@ -219,7 +223,7 @@ class Book:
                     "the book refuses it: it hangs from something that is not there, or is there twice"
                 ) from None
             except (SqlDatabaseError, InterfaceError) as error:
-                refused = _refusal(error)
+                refused = refusal(error)
                 if not isinstance(refused, BookLocked) or time.monotonic() >= until:
                     raise refused from None
             except OSError as error:
@@ -350,105 +354,3 @@ def _revision(connection: Connection, owner: str) -> int:
 def _set_revision(connection: Connection, owner: str, number: int) -> None:
     if connection.execute(REVISION.update().where(REVISION.c.owner == owner).values(number=number)).rowcount == 0:
         connection.execute(REVISION.insert().values(owner=owner, number=number))
-
-
-_REFUSALS: Final = (
-    ("locked", "another program is writing the book"),
-    ("busy", "another program is writing the book"),
-    ("full", "the disk is full"),
-    ("readonly", "the book can only be read"),
-    ("read-only", "the book can only be read"),
-    ("i/o", "the disk cannot be written"),
-    ("malformed", "the book's file is damaged"),
-    ("not a database", "the book's file is damaged"),
-    ("unable to open", "the book's file cannot be opened"),
-    ("no such table", "the book's file was exchanged for another"),
-)
-
-
-def _refusal(error: Exception) -> BookError:
-    """What the store refused, in our words."""
-    told = str(getattr(error, "orig", error)).lower()
-    for word, sentence in _REFUSALS:
-        if word in told:
-            return BookLocked(sentence) if word in ("locked", "busy") else BookError(sentence)
-    return BookError("the store does not answer")
-
-
-def _sqlite_settings(connection: sqlite3.Connection, record: Any) -> None:
-    connection.isolation_level = None  # SQLAlchemy and we say BEGIN; the driver's own rules stay out
-    cursor = connection.cursor()
-    cursor.execute("PRAGMA journal_mode=WAL")
-    cursor.execute("PRAGMA synchronous=FULL")  # confirmed means on disk, also when the power goes
-    cursor.execute("PRAGMA foreign_keys=ON")
-    cursor.close()
-
-
-def _sqlite_begin(connection: Connection) -> None:
-    # A writer takes the lock at once, so a second window waits instead of failing half-way.
-    writing = connection.get_execution_options().get("writing", False)
-    # Whoever writes asks again by himself, so that a window is not held by the driver.
-    connection.exec_driver_sql(f"PRAGMA busy_timeout={0 if writing else int(1000 * PATIENCE)}")
-    connection.exec_driver_sql("BEGIN IMMEDIATE" if writing else "BEGIN")
-
-
-VERSIONS: Final = tuple(f"{n:04d}" for n in range(1, int(HEAD) + 1))
-
-
-def _migrate(engine: Engine, path: Path | None) -> None:
-    at = _version(engine)
-    if at == HEAD:
-        return
-    file = str(path or "")
-    if at is not None and at not in VERSIONS:
-        if at.isdigit() and len(at) < 9 and int(at) > int(HEAD):
-            raise InputError(
-                f"this book was written by a newer Ventrix (its version {at}, ours {HEAD}): update Ventrix", file=file
-            )
-        raise InputError(f"its version '{at[:20]}' is none that Ventrix ever wrote", file=file)
-    copy = _back_up(path, at) if at is not None and path is not None else None
-    # Late: Alembic costs most of a second, and a book at its newest version never needs it.
-    from ventrix.records.migrations.run import upgrade
-
-    try:
-        upgrade(engine)
-    except (SqlDatabaseError, OSError, AssertionError) as error:
-        if copy is None:
-            raise
-        kept = f"it is as it was, and copied to {copy.name}"
-        raise InputError(f"could not be brought up to date ({_refusal(error)}); {kept}", file=file) from None
-
-
-def _make_newest(path: Path) -> None:
-    """A new book from the schema that the migrations end in; a test holds the two together."""
-    script = resources.files("ventrix.records.migrations").joinpath("newest.sql").read_text(encoding="utf-8")
-    with sqlite3.connect(path) as raw:
-        raw.executescript(f"BEGIN IMMEDIATE;\n{script}COMMIT;")
-    raw.close()
-
-
-def _version(engine: Engine) -> str | None:
-    with engine.connect() as connection:
-        if not engine.dialect.has_table(connection, "alembic_version"):
-            return None
-        found = connection.exec_driver_sql("SELECT version_num FROM alembic_version").scalar()
-        return None if found is None else str(found)
-
-
-def _back_up(path: Path, version: str) -> Path:
-    """A copy beside the book before it is changed; SQLite's own copying keeps rows still in the WAL.
-
-    A copy that could not be made whole is not left behind.
-    """
-    target = path.with_name(f"{path.stem}-before-{version}-{os.getpid()}{path.suffix}")
-    try:
-        with sqlite3.connect(path) as source, sqlite3.connect(target) as copy:
-            source.backup(copy)
-        source.close()
-        copy.close()
-    except sqlite3.Error as error:
-        target.unlink(missing_ok=True)
-        raise InputError(
-            f"could not be copied before it is brought up to date: {_refusal(error)}", file=str(path)
-        ) from None
-    return target

@@ -1,0 +1,162 @@
+"""Dated copies of a book: made every day, kept for a fortnight and then one a month; checked, and put back."""
+
+from __future__ import annotations
+
+import re
+import sqlite3
+from collections.abc import Sequence
+from contextlib import suppress
+from dataclasses import dataclass
+from datetime import date
+from pathlib import Path
+from typing import Final
+
+from ventrix.records.bad_input import InputError
+from ventrix.records.book.sqlite_file import refusal
+
+DAILY: Final = 14  # copies of single days that are kept; older ones, one a month
+_NAME: Final = re.compile(r"(\d{4}-\d{2}-\d{2})\.sqlite")
+
+
+@dataclass(frozen=True, slots=True)
+class Backup:
+    """A copy of a book: its day, its file, how large it is."""
+
+    day: str
+    path: Path
+    size: int
+
+
+def folder_of(book: Path) -> Path:
+    """Where a book's copies lie: beside it."""
+    return book.with_name(f"{book.stem}-backups")
+
+
+def backups_of(book: Path) -> list[Backup]:
+    """The copies of a book, newest first."""
+    found = []
+    for path in folder_of(book).glob("*.sqlite"):
+        named = _NAME.fullmatch(path.name)
+        if named is not None:
+            found.append(Backup(named[1], path, path.stat().st_size))
+    return sorted(found, key=lambda b: b.day, reverse=True)
+
+
+def back_up(book: Path, day: date, *, again: bool = False) -> Backup | None:
+    """Copy a book under a day's name, and let go of copies that are no longer kept.
+
+    Parameters
+    ----------
+    book : Path
+        The file.
+    day : date
+        Today.
+    again : bool
+        Also where the day has its copy already.
+
+    Returns
+    -------
+    Backup or None
+        None where the day has its copy already.
+
+    Raises
+    ------
+    InputError
+        It could not be copied; a copy that is not whole is not left behind.
+    """
+    target = folder_of(book) / f"{day.isoformat()}.sqlite"
+    if target.exists() and not again:
+        return None
+    part = target.with_suffix(".part")
+    try:
+        target.parent.mkdir(parents=True, exist_ok=True)
+        part.unlink(missing_ok=True)
+        copy_book(book, part)
+        part.replace(target)
+    except OSError as error:
+        _drop(part)
+        raise InputError(f"could not be backed up: {(error.strerror or '').lower()}", file=str(book)) from None
+    except sqlite3.Error as error:
+        _drop(part)
+        raise InputError(f"could not be backed up: {refusal(error)}", file=str(book)) from None
+    for old in superfluous(backups_of(book)):
+        old.path.unlink(missing_ok=True)
+    return Backup(day.isoformat(), target, target.stat().st_size)
+
+
+def _drop(part: Path) -> None:
+    """Take half a copy away, where there is one."""
+    with suppress(OSError):
+        part.unlink(missing_ok=True)
+
+
+def superfluous(backups: Sequence[Backup]) -> list[Backup]:
+    """Copies that are let go of: older than the fourteen newest, and not the first that is left of their month."""
+    older = sorted(backups, key=lambda b: b.day, reverse=True)[DAILY:]
+    firsts = {b.day[:7]: b for b in older}  # newest first, so the month's earliest stays
+    return [b for b in older if firsts[b.day[:7]] is not b]
+
+
+def copy_book(source: Path, target: Path) -> None:
+    """Copy a book with the rows that are still in its log. sqlite3.Error where that cannot be."""
+    if not source.exists():
+        raise FileNotFoundError(2, "there is no such file")
+    had, has = sqlite3.connect(source), sqlite3.connect(target)
+    try:
+        had.backup(has)
+    finally:
+        had.close()
+        has.close()
+
+
+def check(book: Path) -> list[str]:
+    """What is wrong with a book's file, a sentence each; nothing where it is whole."""
+    if not book.exists():
+        return ["there is no such file"]
+    raw = sqlite3.connect(f"{book.absolute().as_uri()}?mode=ro", uri=True)
+    try:
+        said = [row[0] for row in raw.execute("PRAGMA integrity_check").fetchall() if row[0] != "ok"]
+        for table, row, parent, _ in raw.execute("PRAGMA foreign_key_check").fetchall():
+            said.append(f"row {row} of {table} hangs from a {parent} that is not there")
+        if raw.execute("SELECT count(*) FROM sqlite_master WHERE name = 'alembic_version'").fetchone()[0] == 0:
+            said.append("it is no book of Ventrix")
+    except sqlite3.Error as error:
+        return [str(refusal(error))]
+    finally:
+        raw.close()
+    return said
+
+
+def restore(book: Path, day: str, today: date) -> Path:
+    """Put a day's copy in the book's place; the present book is copied first, beside its backups.
+
+    Returns
+    -------
+    Path
+        Where the book as it was lies.
+
+    Raises
+    ------
+    InputError
+        There is no copy of that day, or it is damaged, or the book cannot be written.
+    """
+    chosen = next((b for b in backups_of(book) if b.day == day), None)
+    if chosen is None:
+        days = ", ".join(b.day for b in backups_of(book)[:8]) or "none"
+        raise InputError(f"there is no backup of '{day[:20]}'; there are {days}", field="DAY")
+    wrong = check(chosen.path)
+    if wrong:
+        raise InputError(f"the backup of {day} is damaged: {wrong[0]}", file=chosen.path.name)
+    kept = folder_of(book) / f"replaced-{today.isoformat()}.sqlite"
+    number = 1
+    while kept.exists():
+        number += 1
+        kept = folder_of(book) / f"replaced-{today.isoformat()}-{number}.sqlite"
+    try:
+        if book.exists():
+            copy_book(book, kept)
+        copy_book(chosen.path, book)
+    except (OSError, sqlite3.Error) as error:
+        said = refusal(error) if isinstance(error, sqlite3.Error) else (error.strerror or "").lower()
+        raise InputError(f"could not be restored: {said}", file=str(book)) from None
+    return kept
