@@ -246,3 +246,17 @@ def test_the_metal_of_an_old_book_keeps_its_meaning(tmp_path: Path) -> None:
         assert [(w.place, w.side, w.depth) for w in operations[id_].works] == [
             (p, None, depth) for p in json.loads(places)
         ]
+
+
+def test_the_chambers_of_an_old_book_are_poured_once_a_cylinder(tmp_path: Path) -> None:
+    path = old_book(tmp_path / "old.sqlite", "0004")
+    raw = sqlite3.connect(path)
+    raw.execute("UPDATE cut SET chamber_volume = 4.75e-5 WHERE id = 'intake-0'")
+    raw.execute("UPDATE cut SET chamber_volume = 4.80e-5 WHERE id = 'exhaust-0'")
+    raw.execute("UPDATE cut SET chamber_volume = 4.80e-5 WHERE id = 'exhaust-1'")
+    raw.commit()
+    raw.close()
+    with Book.open(path) as book:
+        (chamber,) = book.load(demo_job().id).chambers
+    assert chamber.cylinder == 1
+    assert [(p.volume, p.how) for p in chamber.pours] == [(4.75e-5, "Intake 1, cut 0"), (4.80e-5, "Exhaust 1, cut 0")]

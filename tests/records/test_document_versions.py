@@ -44,6 +44,32 @@ def test_a_kind_becomes_kinds() -> None:
     assert cut["kinds"] == ["valve"] and "kind" not in cut
 
 
+def test_a_cylinders_two_chambers_that_disagree_are_both_kept() -> None:
+    def port(name: str, volume: object, **more: object) -> dict[str, object]:
+        cut = {"id": f"c-{name}", "number": 0, "chamber_volume_cc": volume}
+        return {"id": name, "name": name, "kind": "intake", "cuts": [cut], **more}
+
+    found: dict[str, object] = {
+        "id": "j",
+        "title": "t",
+        "ports": [
+            port("Intake 1", 47.5),
+            port("Exhaust 1", 48.0),
+            port("Left", 46.0, cylinder=3),
+            port("Intake 2", 47.0),
+        ],
+    }
+    from_version_1(found)
+    told = {c["cylinder"]: [(p["volume_cc"], p["how"]) for p in c["pours"]] for c in found["chambers"]}  # type: ignore[attr-defined]
+    assert told == {
+        1: [(47.5, "Intake 1, cut 0"), (48.0, "Exhaust 1, cut 0")],
+        3: [(46.0, "Left, cut 0")],
+        2: [(47.0, "Intake 2, cut 0")],
+    }
+    job = loads_document(json.dumps({"ventrix_job": 1, **found, "chambers": found["chambers"]}), "x.json").job
+    assert sum(len(c.pours) for c in job.chambers) == 4
+
+
 def test_keys_nobody_knows_are_left_as_they_are() -> None:
     found = document(places=["bowl"], mood="sure")
     found["colour"] = [1, 2]

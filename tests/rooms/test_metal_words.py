@@ -219,7 +219,13 @@ def test_chambers_say_their_mean_and_how_far_they_are_apart() -> None:
     job = Job(id="j", title="t", heads=(Head(id="h", name="left"),), chambers=poured)
     lines = [(line.caption, line.text) for line in chamber_lines(job, US)]
     assert lines == [("cylinder 1", "64.2 cc   2 pours"), ("cylinder 2, left", "65.0 cc"), ("apart", "0.8 cc")]
-    assert chamber_lines(JOB, US) == []
+    assert [line.text for line in chamber_lines(JOB, US)] == ["47.5 cc"]
+    apart = replace(
+        poured[0],
+        pours=(Pour(id="a", volume=to_si(64, "cc"), how="Intake 1, cut 0"), Pour(id="b", volume=to_si(66, "cc"))),
+    )
+    (line,) = chamber_lines(replace(job, chambers=(apart,)), US)
+    assert "that disagree: 64.0 Intake 1, cut 0, 66.0" in line.text
 
 
 # -- exhaust and intake on one page

@@ -253,5 +253,5 @@ def test_heads_and_chambers_of_a_job(cuts: tuple[MainWindow, Workspace]) -> None
             window.pour_sheet.take()
     lines = {line.caption: line.text for line in window.cuts.card.lines["Chambers"]}
     assert lines["cylinder 1, right bank"].startswith("64.2 cc   2 pours")
-    assert lines["apart"].startswith("0.8")
+    assert lines["apart"].startswith("17.5"), "from the chamber of no head, 47.5, to cylinder 2"
     assert not any(p.how == "" for p in space.real_cut.pours[1:]), "the port's own pours are as they were"  # type: ignore[union-attr]

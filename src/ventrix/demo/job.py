@@ -225,6 +225,7 @@ def make_job() -> Job:
         valves=tuple(valves),
         ports=(*ports, metal.one_sided_port()),
         my_lifts=metal.MY_LIFTS,
+        chambers=metal.CHAMBERS,
         seats=metal.SEATS,
         setups=tuple(setups),
         mounts=tuple(mounts),

@@ -76,7 +76,6 @@ _INTAKE: Final[dict[int, dict[str, Any]]] = {
         **_FIRST_INTAKE,
         "port_angle": to_si(28, "deg"),
         "boss_shape": "round",
-        "chamber_volume": to_si(47.5, "cc"),
         "stations": _STATIONS,
         "walls": (
             _wall("wall-1", "pinch", "left", 34, 0.0, 0.134, "a pushrod hole", "2026-05-03"),

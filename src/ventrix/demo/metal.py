@@ -5,8 +5,8 @@ from __future__ import annotations
 
 from typing import Final
 
-from ventrix.core.model.cut import Cut, Fault, Operation, Port, WallReading, Work
-from ventrix.core.model.job import MyLift, Seat
+from ventrix.core.model.cut import Cut, Fault, Operation, Port, Pour, WallReading, Work
+from ventrix.core.model.job import Chamber, MyLift, Seat
 from ventrix.core.model.kinds import CutKind, FaultKind, FaultState, Place
 from ventrix.core.quantity.units import to_si
 
@@ -16,6 +16,7 @@ MY_LIFTS: Final = (
     MyLift(id="mine-3", kind="exhaust", lift=to_si(0.2, "in"), name="just open"),
     MyLift(id="mine-4", kind="exhaust", lift=to_si(0.4, "in"), name="full"),
 )
+CHAMBERS: Final = (Chamber(id="chamber-1", cylinder=1, pours=(Pour(id="chamber-1-1", volume=to_si(47.5, "cc")),)),)
 SEATS: Final = (
     Seat(
         id="seat-1",

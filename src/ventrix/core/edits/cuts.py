@@ -8,7 +8,7 @@ from typing import Any
 
 from ventrix.core.edits.swap import swapped
 from ventrix.core.model.cut import Cut, Operation, Port, Pour, Trial, WallReading
-from ventrix.core.model.job import Chamber, Job, Valve
+from ventrix.core.model.job import Chamber, Job, Valve, cylinder_of
 
 
 def edit_port(job: Job, port_id: str, edit: Callable[[Port], Port]) -> Job:
@@ -71,6 +71,15 @@ def add_chamber_pour(job: Job, cylinder: int, head_id: str | None, pour: Pour, n
             poured = swapped(job.chambers, chamber.id, lambda c: replace(c, pours=(*c.pours, pour)))
             return replace(job, chambers=poured)
     return replace(job, chambers=(*job.chambers, Chamber(id=new_id, cylinder=cylinder, head_id=head_id, pours=(pour,))))
+
+
+def set_chamber(job: Job, port: Port, pour: Pour | None, new_id: str) -> Job:
+    """Say what the chamber of a port was poured at, in place of what was said before; None takes it away."""
+    found = job.chamber_of(port)
+    if found is None:
+        return job if pour is None else add_chamber_pour(job, cylinder_of(port), port.head_id, pour, new_id)
+    pours = () if pour is None else (pour,)
+    return replace(job, chambers=swapped(job.chambers, found.id, lambda c: replace(c, pours=pours)))
 
 
 def set_volume(job: Job, cut_id: str, pour: Pour | None) -> Job:

@@ -186,7 +186,6 @@ class Cut(Noun):
     port_angle: float | None = quantity("deg")
     seat_width: float | None = quantity("mm")
     seat_margin: float | None = quantity("mm")
-    chamber_volume: float | None = quantity("cc")
     gasket_land: float | None = quantity("mm")
     expected_gain: float | None = quantity("cfm")
     expected_growth: float | None = quantity("cc")

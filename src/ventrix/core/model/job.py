@@ -197,6 +197,11 @@ class Job(Noun):
         named = fitted_at(port, cut)[0]
         return tuple(v for each in named for v in self.valves if v.id == each)
 
+    def chamber_of(self, port: Port) -> Chamber | None:
+        """The chamber that a port opens into, where it was poured."""
+        wanted = cylinder_of(port), port.head_id
+        return next((c for c in self.chambers if (c.cylinder, c.head_id) == wanted), None)
+
     def seat_of(self, port: Port, cut: Cut | None = None) -> Seat | None:
         """The seat as it stands at a cut: cut there, or carried from the last cut that cut one."""
         number = port.cuts[-1].number if cut is None and port.cuts else cut.number if cut is not None else 0
@@ -236,6 +241,12 @@ class Job(Noun):
                 yield from cut.runs
                 for trial in cut.trials:
                     yield from trial.runs
+
+
+def cylinder_of(port: Port) -> int:
+    """The cylinder a port belongs to: as recorded, else the number that its name ends in, else the first."""
+    number = port.name.rsplit(" ", 1)[-1]
+    return port.cylinder or (int(number) if number.isdecimal() and 0 < int(number) <= 48 else 1)
 
 
 def fitted_at(port: Port, cut: Cut | None = None) -> tuple[tuple[str, ...], int | None]:

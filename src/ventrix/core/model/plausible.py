@@ -226,7 +226,6 @@ _TABLE: Final[dict[type[Noun], dict[str, Limit]]] = {
         ),
         **dict.fromkeys(("guide_length", "opening_corner", "pinch_corner", "seat_margin", "gasket_land"), _SMALL),
         "port_angle": _ANGLE,
-        "chamber_volume": _VOLUME,
         "expected_gain": _GAIN,
         "expected_growth": Limit("a growth of volume", "cc", -2000, 2000),
         "expected_time": _TIME,

@@ -12,14 +12,20 @@ from typing import Any
 def from_version_1(document: dict[str, Any]) -> None:
     """Bring a version 1 document to version 2, in place.
 
-    A cut had one `kind`, and has `kinds`; an operation had `places` with one depth, and has `works`, one a place.
+    A cut had one `kind`, and has `kinds`; an operation had `places` with one depth, and has `works`, one a place; a
+    chamber's volume stood at each port's cut, and is poured once a cylinder: where two disagree, both are kept.
     """
+    chambers: dict[int, dict[str, Any]] = {}
     for port in _objects(document.get("ports")):
         for cut in _objects(port.get("cuts")):
             if "kind" in cut:
                 cut["kinds"] = [cut.pop("kind")]
             for operation in _objects(cut.get("operations")):
                 _works(operation)
+            if "chamber_volume_cc" in cut and "chambers" not in document:
+                _poured(chambers, port, cut)
+    if chambers:
+        document["chambers"] = list(chambers.values())
 
 
 def _objects(value: Any) -> Iterator[dict[str, Any]]:
@@ -38,3 +44,16 @@ def _works(operation: dict[str, Any]) -> None:
         {"id": f"{operation.get('id', '')}-{i}", "place": place} | ({} if depth is None else {"depth_mm": depth})
         for i, place in enumerate(places or [""], 1)
     ]
+
+
+def _poured(chambers: dict[int, dict[str, Any]], port: dict[str, Any], cut: dict[str, Any]) -> None:
+    volume = cut.pop("chamber_volume_cc")
+    name = str(port.get("name", ""))
+    last, cylinder = name.rsplit(" ", 1)[-1], port.get("cylinder")
+    own = int(last) if last.isascii() and last.isdecimal() and len(last) < 3 and 0 < int(last) <= 48 else 1
+    which = cylinder if isinstance(cylinder, int) and cylinder > 0 else own
+    chamber = chambers.setdefault(which, {"id": f"chamber-{which}", "cylinder": which, "pours": []})
+    if volume is None or any(p["volume_cc"] == volume for p in chamber["pours"]):
+        return
+    pour = {"id": f"{cut.get('id', '')}-chamber", "volume_cc": volume, "how": f"{name}, cut {cut.get('number', 0)}"}
+    chamber["pours"].append(pour)

@@ -380,8 +380,8 @@ CREATE TABLE "traverse" (
 	base_flow DOUBLE, 
 	date VARCHAR, probe_diameter DOUBLE, 
 	CONSTRAINT pk_traverse PRIMARY KEY (id), 
-	CONSTRAINT fk_traverse_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE, 
 	CONSTRAINT fk_traverse_setup_id_setup FOREIGN KEY(setup_id) REFERENCES setup (id), 
+	CONSTRAINT fk_traverse_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE, 
 	CONSTRAINT fk_traverse_mount_id_mount FOREIGN KEY(mount_id) REFERENCES mount (id)
 );
 CREATE INDEX ix_traverse_cut_id ON traverse (cut_id);
@@ -555,47 +555,6 @@ CREATE TABLE act (
 	CONSTRAINT fk_act_job_id_job FOREIGN KEY(job_id) REFERENCES job (id) ON DELETE CASCADE
 );
 CREATE INDEX ix_act_job_id ON act (job_id);
-CREATE TABLE "cut" (
-	port_id VARCHAR NOT NULL, 
-	number INTEGER NOT NULL, 
-	name VARCHAR NOT NULL, 
-	date VARCHAR, 
-	throat_diameter DOUBLE, 
-	floor_length DOUBLE, 
-	roof_length DOUBLE, 
-	note VARCHAR NOT NULL, 
-	id VARCHAR NOT NULL, 
-	position INTEGER NOT NULL, 
-	extra JSON NOT NULL, 
-	bowl_diameter DOUBLE, 
-	guide_diameter DOUBLE, 
-	guide_length DOUBLE, 
-	boss_width DOUBLE, 
-	boss_shape VARCHAR, 
-	opening_width DOUBLE, 
-	opening_height DOUBLE, 
-	opening_corner DOUBLE, 
-	pinch_width DOUBLE, 
-	pinch_height DOUBLE, 
-	hole_spacing DOUBLE, 
-	short_side_height DOUBLE, 
-	short_side_radius DOUBLE, 
-	port_angle DOUBLE, 
-	seat_width DOUBLE, 
-	seat_margin DOUBLE, 
-	chamber_volume DOUBLE, 
-	gasket_land DOUBLE, 
-	expected_gain DOUBLE, 
-	expected_growth DOUBLE, 
-	expected_time DOUBLE, 
-	pinch_corner DOUBLE, 
-	kinds JSON DEFAULT '["port"]' NOT NULL, 
-	valve_ids JSON DEFAULT '[]' NOT NULL, 
-	seat_ids JSON DEFAULT '[]' NOT NULL, 
-	CONSTRAINT pk_cut PRIMARY KEY (id), 
-	CONSTRAINT fk_cut_port_id_port FOREIGN KEY(port_id) REFERENCES port (id) ON DELETE CASCADE
-);
-CREATE INDEX ix_cut_port_id ON cut (port_id);
 CREATE TABLE "operation" (
 	cut_id VARCHAR NOT NULL, 
 	kind VARCHAR NOT NULL, 
@@ -630,4 +589,44 @@ CREATE TABLE "pour" (
 );
 CREATE INDEX ix_pour_cut_id ON pour (cut_id);
 CREATE INDEX ix_pour_chamber_id ON pour (chamber_id);
+CREATE TABLE "cut" (
+	port_id VARCHAR NOT NULL, 
+	number INTEGER NOT NULL, 
+	name VARCHAR NOT NULL, 
+	date VARCHAR, 
+	throat_diameter DOUBLE, 
+	floor_length DOUBLE, 
+	roof_length DOUBLE, 
+	note VARCHAR NOT NULL, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	bowl_diameter DOUBLE, 
+	guide_diameter DOUBLE, 
+	guide_length DOUBLE, 
+	boss_width DOUBLE, 
+	boss_shape VARCHAR, 
+	opening_width DOUBLE, 
+	opening_height DOUBLE, 
+	opening_corner DOUBLE, 
+	pinch_width DOUBLE, 
+	pinch_height DOUBLE, 
+	hole_spacing DOUBLE, 
+	short_side_height DOUBLE, 
+	short_side_radius DOUBLE, 
+	port_angle DOUBLE, 
+	seat_width DOUBLE, 
+	seat_margin DOUBLE, 
+	gasket_land DOUBLE, 
+	expected_gain DOUBLE, 
+	expected_growth DOUBLE, 
+	expected_time DOUBLE, 
+	pinch_corner DOUBLE, 
+	kinds JSON DEFAULT '["port"]' NOT NULL, 
+	valve_ids JSON DEFAULT '[]' NOT NULL, 
+	seat_ids JSON DEFAULT '[]' NOT NULL, 
+	CONSTRAINT pk_cut PRIMARY KEY (id), 
+	CONSTRAINT fk_cut_port_id_port FOREIGN KEY(port_id) REFERENCES port (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_cut_port_id ON cut (port_id);
 INSERT INTO alembic_version VALUES ('0005');

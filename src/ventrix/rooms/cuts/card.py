@@ -28,6 +28,9 @@ class CardLine:
     result: str = ""
 
 
+DISAGREE = 0.01  # of the mean: pours of one chamber further apart than that are said
+
+
 def work_words(work: Work, units: Units) -> str:
     """What was taken off a place: side or hours, and depth or how far."""
     words = [work.side] if work.side else []
@@ -199,6 +202,9 @@ def chamber_lines(job: Job, units: Units) -> list[CardLine]:
         means.append(mean)
         head = next((f", {h.name}" for h in job.heads if h.id == chamber.head_id), "")
         pours = f"   {len(volumes)} pours" if len(volumes) > 1 else ""
+        if max(volumes) - min(volumes) > DISAGREE * mean:
+            told = ", ".join(f"{units.volume.text(p.volume)}{' ' + p.how if p.how else ''}" for p in chamber.pours)
+            pours += f" that disagree: {told}"
         lines.append(CardLine(f"cylinder {chamber.cylinder}{head}", f"{units.volume.with_unit(mean)}{pours}"))
     if len(means) > 1:
         lines.append(CardLine("apart", units.volume.with_unit(max(means) - min(means))))

@@ -7,10 +7,10 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 from typing import Any, Final, Literal
 
-from ventrix.core.edits.cuts import edit_cut, set_volume
+from ventrix.core.edits.cuts import edit_cut, set_chamber, set_volume
 from ventrix.core.edits.valves import correct_valve
 from ventrix.core.model.cut import Cut, Port, Pour, carried, poured_volume
-from ventrix.core.model.job import Job, fitted_at
+from ventrix.core.model.job import Job, cylinder_of, fitted_at
 from ventrix.core.quantity.field_checks import Check, positive
 from ventrix.workspace.ids import new_id, now_text
 
@@ -62,7 +62,7 @@ SPECS: Final = (
     FieldSpec("flatness", "Flatness, straight edge", "length", "job", "casting", _not_negative),
     FieldSpec("back_cut_angle", "Back cut angle", "angle", "valve", "casting", _angle),
     FieldSpec("weight", "Valve's weight", "mass", "valve", "casting"),
-    FieldSpec("chamber_volume", "Chamber", "volume", "cut", "casting"),
+    FieldSpec("chamber", "Chamber", "volume", "cut", "casting"),
     FieldSpec("head_diameter", "Valve head", "length", "valve", "drawing"),
     FieldSpec("stem_diameter", "Stem", "length", "valve", "drawing"),
     FieldSpec("seat_angle", "Seat angle", "angle", "valve", "drawing", _angle),
@@ -101,6 +101,11 @@ def stored(job: Job, port: Port, cut: Cut, spec: FieldSpec) -> tuple[float | Non
         at = fitted_at(port, cut)[1]
         carried_from = at is not None and at != cut.number
         return (getattr(valve, spec.key) if valve else None), f"carried from cut {at}" if carried_from else ""
+    if spec.key == "chamber":
+        chamber = job.chamber_of(port)
+        volumes = [p.volume for p in chamber.pours] if chamber is not None else []
+        note = f"mean of {len(volumes)} pours, cylinder {cylinder_of(port)}" if len(volumes) > 1 else ""
+        return (sum(volumes) / len(volumes) if volumes else None), note
     own = poured_volume(cut) if spec.key == "volume" else getattr(cut, spec.key)
     if own is not None:
         return own, ""
@@ -120,9 +125,9 @@ def edited(job: Job, port: Port, cut: Cut, spec: FieldSpec, value: float | None)
         return replace(job, **values)
     if spec.owner == "valve":
         return correct_valve(job, port, cut, new_id(), **values)
-    if spec.key == "volume":
+    if spec.key in ("volume", "chamber"):
         pour = None if value is None else Pour(id=new_id(), volume=value, date=now_text())
-        return set_volume(job, cut.id, pour)
+        return set_chamber(job, port, pour, new_id()) if spec.key == "chamber" else set_volume(job, cut.id, pour)
     return edit_cut(job, cut.id, lambda c: replace(c, **values))
 
 

@@ -138,7 +138,7 @@ class HeadRoom(Room):
     def _make_field(self, spec: FieldSpec) -> None:
         kind = PlacedField if spec.group == "drawing" else QuantityField
         owner, key = NOUN_OF[spec.owner], spec.key
-        limit = (Pour, "volume") if key == "volume" else (owner, key)
+        limit = (Pour, "volume") if key in ("volume", "chamber") else (owner, key)
         field = kind(spec.caption, self.open_book.units[spec.unit], check_of(*limit, spec.check))
         field.edited.connect(lambda value, key=spec.key: self._typing(key, value))
         field.accepted.connect(lambda value, s=spec: self._accept(s, value))
@@ -190,7 +190,9 @@ class HeadRoom(Room):
             self.said.clear()
         wanted = side_taken(space.job, "throat").value
         self.drawing.show_sizes(self._typed, port.kind, sum(wanted) / 2, side_taken(space.job, "seat").value)
-        typed = {s.key: self._typed.get(s.key) for s in SPECS if s.owner == "cut" and s.key != "volume"}
+        typed = {
+            s.key: self._typed.get(s.key) for s in SPECS if s.owner == "cut" and s.key not in ("volume", "chamber")
+        }
         poured = self._typed.get("volume")
         own: dict[str, Any] = {key: value for key, value in typed.items() if value is not None}
         as_typed = replace(cut, **own)

@@ -220,9 +220,6 @@ def upgrade() -> None:
         batch_op.add_column(sa.Column("valve_ids", sa.JSON(), server_default="[]", nullable=False))
         batch_op.add_column(sa.Column("seat_ids", sa.JSON(), server_default="[]", nullable=False))
     _kinds_from_kind()
-    with op.batch_alter_table("cut", schema=None) as batch_op:
-        batch_op.drop_column("kind")
-
     with op.batch_alter_table("flow_run", schema=None) as batch_op:
         batch_op.add_column(sa.Column("stands_for_port_ids", sa.JSON(), server_default="[]", nullable=False))
 
@@ -256,6 +253,11 @@ def upgrade() -> None:
     with op.batch_alter_table("wall_reading", schema=None) as batch_op:
         batch_op.add_column(sa.Column("behind_port_id", sa.String(), nullable=True))
 
+    _chambers_from_cuts()
+    with op.batch_alter_table("cut", schema=None) as batch_op:
+        batch_op.drop_column("kind")
+        batch_op.drop_column("chamber_volume")
+
 
 def _kinds_from_kind() -> None:
     """A cut had one kind; it has a list of them."""
@@ -279,3 +281,36 @@ def _works_from_places() -> None:
         for i, place in enumerate(places or [""], 1):
             values = (f"{id_}-{i}", "{}", place, depth, "", i - 1, id_)
             connection.execute(work.insert().values(dict(zip(names, values, strict=True))))
+
+
+def _chambers_from_cuts() -> None:
+    """A chamber's volume stood at each port's cut; it is poured once a cylinder. Where two disagree, both are kept as
+    pours, each saying where it stood."""
+    connection = op.get_bind()
+    rows = connection.execute(
+        sa.text(
+            "SELECT port.job_id, port.name, port.cylinder, cut.id, cut.number, cut.date, cut.chamber_volume "
+            "FROM cut JOIN port ON port.id = cut.port_id WHERE cut.chamber_volume IS NOT NULL "
+            "ORDER BY port.job_id, port.position, cut.position"
+        )
+    ).all()
+    chamber = sa.table("chamber", *(sa.column(n) for n in ("id", "extra", "cylinder", "head_id", "position", "job_id")))
+    names = ("id", "extra", "volume", "how", "date", "position", "chamber_id")
+    pour = sa.table("pour", *(sa.column(n) for n in names))
+    made: dict[tuple[str, int], list[float]] = {}
+    for job_id, name, cylinder, cut_id, number, date, volume in rows:
+        last = name.rsplit(" ", 1)[-1]
+        which = cylinder or (int(last) if last.isdecimal() and 0 < int(last) <= 48 else 1)
+        id_ = f"{job_id}-chamber-{which}"
+        if (job_id, which) not in made:
+            made[job_id, which] = []
+            at = sum(key[0] == job_id for key in made) - 1
+            connection.execute(
+                chamber.insert().values(id=id_, extra="{}", cylinder=which, head_id=None, position=at, job_id=job_id)
+            )
+        there = made[job_id, which]
+        if volume in there:
+            continue
+        values = (f"{cut_id}-chamber", "{}", volume, f"{name}, cut {number}", date, len(there), id_)
+        connection.execute(pour.insert().values(dict(zip(names, values, strict=True))))
+        there.append(volume)
