@@ -10,6 +10,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from ventrix.core.edits.faults import add_fault, set_fault_state, state_at
+from ventrix.core.edits.runs import edit_run
 from ventrix.core.edits.valves import open_after_valve_job
 from ventrix.core.judging.findings import Findings
 from ventrix.core.model.cut import Cut, Fault, Operation, Port, Pour, Work
@@ -18,6 +19,7 @@ from ventrix.core.model.kinds import CutKind, FaultKind, FaultState
 from ventrix.core.quantity.units import INCH, to_si
 from ventrix.demo.job import demo_job
 from ventrix.rooms.compare.both_kinds import both_kinds
+from ventrix.rooms.compare.states import lined_up
 from ventrix.rooms.cuts.card import chamber_lines, fault_lines, operation_lines, work_words
 from ventrix.rooms.cuts.fault_grid import fault_grid, fault_words
 from ventrix.rooms.cuts.parts import FIELDS, field_text, parts_of
@@ -243,3 +245,37 @@ def test_one_kind_alone_says_what_is_missing() -> None:
     alone = replace(JOB, ports=JOB.ports[1:2])
     assert "No intake port has been flowed yet" in both_kinds(Findings(alone), alone.ports[0], US).missing
     assert both_kinds(Findings(JOB), JOB.ports[2], US).missing.startswith("Intake 4 has not been flowed yet")
+
+
+# -- ports lined up by their flowed states
+
+
+def test_rows_of_ports_line_up_by_named_states() -> None:
+    first = JOB.ports[0]
+    other = Port(
+        id="i2",
+        name="Intake 2",
+        kind="intake",
+        valve_id=first.valve_id,
+        cuts=(
+            Cut(id="i20", number=0, name="As cast"),
+            replace(
+                first.cuts[2], id="i21", number=1, runs=tuple(replace(r, id=f"x{r.id}") for r in first.cuts[2].runs)
+            ),
+        ),
+    )
+    job = replace(JOB, ports=(first, other))
+    heads, rows = lined_up(Findings(job), "intake", US)
+    assert heads == ["state", "Intake 1", "Intake 2"]
+    by_state = {row[0]: row[1:] for row in rows}
+    assert [row[0] for row in rows] == [c.name for c in first.cuts], "in the order they were reached"
+    assert by_state["as cast"] == ["first", "not flowed"], "capitals make no other state"
+    assert by_state["bowl blend"][1] == "" and by_state["bowl blend"][0].startswith("+4.0 ±")
+    assert by_state["throat and short side"][1] == "first", "its own first flowed state"
+    stands = edit_run(job, first.cuts[0].runs[0].id, lambda r: replace(r, stands_for_port_ids=("i2",)))
+    assert lined_up(Findings(stands), "intake", US)[1][0][2] == "not flowed; Intake 1 stands for it"
+
+
+def test_one_port_of_a_kind_is_one_column() -> None:
+    heads, rows = lined_up(Findings(JOB), "exhaust", US)
+    assert heads == ["state", "Exhaust 1"] and len(rows) == 3

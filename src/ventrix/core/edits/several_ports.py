@@ -7,7 +7,7 @@ from dataclasses import replace
 
 from ventrix.core.edits.cuts import add_cut
 from ventrix.core.edits.runs import edit_run
-from ventrix.core.model.cut import Cut, Operation, Port, Work
+from ventrix.core.model.cut import Cut, Operation, Port, Work, state_name
 from ventrix.core.model.job import Job
 from ventrix.core.model.kinds import CUT_KINDS
 
@@ -81,13 +81,13 @@ def let_stand_for(job: Job, run_id: str, port_ids: tuple[str, ...]) -> Job:
 def stood_for_by(job: Job, port: Port, cut: Cut) -> Port | None:
     """The port whose test is taken to speak for a cut of this port that was not flowed; None where none is.
 
-    The test must be of the state of the same name, or of the same number.
+    The test must be of the state of the same name, or where it has none of the same number.
     """
     if cut.runs:
         return None
     for other in job.ports:
         for each in other.cuts:
-            like = each.name == cut.name if cut.name else each.number == cut.number
+            like = state_name(each).lower() == state_name(cut).lower()
             if like and any(port.id in run.stands_for_port_ids for run in each.runs):
                 return other
     return None

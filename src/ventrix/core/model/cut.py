@@ -253,6 +253,11 @@ def carried(port: Port, cut: Cut, name: str) -> Carried | None:
     return None
 
 
+def state_name(cut: Cut) -> str:
+    """What a state is called on every port that is in it: its name, or its number where it has none."""
+    return cut.name.strip() or f"cut {cut.number}"
+
+
 def trial_as_cut(cut: Cut, trial: Trial) -> Cut:
     """A trial as the state it is: the cut it hangs from, flowed differently."""
     kind = CutKind.PORT if trial.kind == TrialKind.CLAY else CutKind(trial.kind)

@@ -130,6 +130,7 @@ class CompareRoom(Room):
         self.both.table.said.connect(open_book.say)
         self.both_shown = False
         self.row_view.table.said.connect(open_book.say)
+        self.row_view.states.said.connect(open_book.say)
         self.empty = QLabel()
         self.empty.setObjectName("title")
         self.empty.setWordWrap(True)

@@ -21,6 +21,7 @@ from ventrix.core.model.cut import Port, carried
 from ventrix.core.model.job import MyLift
 from ventrix.core.quantity.units import from_si
 from ventrix.core.quantity.words import percent_text
+from ventrix.rooms.compare.states import lined_up
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.shared.gain_words import doubt_text, gain_text, shown_of
 from ventrix.rooms.shared.plot_values import Bars, Line, Picture
@@ -46,6 +47,11 @@ class RowView(QWidget):
         self.table.verticalHeader().hide()
         self.table.setShowGrid(False)
         self.table.horizontalHeader().setStretchLastSection(True)
+        self.states = Table("Ports by state", sorts=True)
+        self.states.verticalHeader().hide()
+        self.states.setShowGrid(False)
+        self._states_caption = QLabel("every port of this kind, by the names of its flowed states: over its own first")
+        self._states_caption.setObjectName("caption")
         self.count = QSpinBox()
         self.count.setRange(1, 60)
         self.count.setValue(2)
@@ -84,6 +90,8 @@ class RowView(QWidget):
         column.addLayout(plots, 3)
         column.addWidget(self.table, 2)
         column.addLayout(tested)
+        column.addWidget(self._states_caption)
+        column.addWidget(self.states, 1)
 
     def show_row(self, findings: Findings, port: Port, units: Units) -> None:
         """Show the row of a port."""
@@ -93,6 +101,13 @@ class RowView(QWidget):
         self._draw_ladder(row, units)
         self._draw_path(row, units)
         self._fill(row, units)
+        heads, rows = lined_up(findings, port.kind, units)
+        several = len(heads) > 2
+        for part in (self.states, self._states_caption):
+            part.setVisible(several)
+        if several:
+            self.states.fill(rows, heads)
+            self.states.setColumnWidth(0, 190)
         self._say_together()
 
     def _say(self, row: RowOfCuts, units: Units) -> str:
