@@ -6,6 +6,7 @@ from dataclasses import dataclass, replace
 from typing import Final
 
 from ventrix.bench.simulator.physics import SimulatedPort
+from ventrix.core.model.kinds import Place
 from ventrix.core.model.noun import Direction
 from ventrix.core.quantity.units import to_si
 
@@ -92,22 +93,20 @@ HEADS: Final[dict[Direction, tuple[SimulatedCut, ...]]] = {
             65.1,
             _EXHAUST_BLENDED,
         ),
-        _cut("80 grit", (("all", "roll, 80 grit", "abrasive roll", 25, None),), 65.2, _EXHAUST_SMOOTHED),
+        _cut("80 grit", ((Place.ALL_OVER.value, "roll, 80 grit", "abrasive roll", 25, None),), 65.2, _EXHAUST_SMOOTHED),
     ),
 }
-
-PLACES: Final = ("bowl", "throat", "short side", "guide", "pinch", "all")
 
 
 def worked(cut: SimulatedCut, place: str) -> SimulatedCut:
     """What a cut becomes when it is worked at a place; a place it does not know is polished."""
     t = cut.truth
-    truth, grown = {
-        "bowl": (
+    changed: dict[str, tuple[SimulatedPort, float]] = {
+        Place.BOWL: (
             replace(t, port_area=t.port_area * 1.04, valve_coefficient=t.valve_coefficient * 1.005),
             1.2,
         ),
-        "throat": (
+        Place.THROAT: (
             replace(
                 t,
                 throat_diameter=min(t.throat_diameter * 1.02, t.valve_diameter * 0.93),
@@ -115,10 +114,11 @@ def worked(cut: SimulatedCut, place: str) -> SimulatedCut:
             ),
             0.8,
         ),
-        "short side": (replace(t, stall_ratio=t.stall_ratio + 0.02, stall_loss=t.stall_loss * 0.6), 1.4),
-        "guide": (replace(t, port_area=t.port_area * 1.005), 0.4),
-        "pinch": (replace(t, port_area=t.port_area * 1.03), 1.6),
-    }.get(place, (replace(t, port_area=t.port_area * 1.001), 0.1))
+        Place.SHORT_SIDE: (replace(t, stall_ratio=t.stall_ratio + 0.02, stall_loss=t.stall_loss * 0.6), 1.4),
+        Place.GUIDE: (replace(t, port_area=t.port_area * 1.005), 0.4),
+        Place.PINCH: (replace(t, port_area=t.port_area * 1.03), 1.6),
+    }
+    truth, grown = changed.get(place, (replace(t, port_area=t.port_area * 1.001), 0.1))
     return SimulatedCut(
         place, ((place, "worked", "burr", 30, None),), cut.volume + to_si(grown, "cc"), truth.throat_diameter, truth
     )
