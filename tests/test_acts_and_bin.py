@@ -54,8 +54,8 @@ def test_a_new_port_takes_the_first_free_number(space: Workspace) -> None:
     acts.make_port(space, "intake")
     acts.make_port(space, "intake")
     acts.make_port(space, "intake")
-    assert names(space)[3:] == ["Intake 2", "Intake 3", "Intake 5"], "Intake 4 is there"
-    assert space.port is not None and space.port.name == "Intake 5"
+    assert names(space)[4:] == ["Intake 2", "Intake 5", "Intake 6"], "Intake 3 and 4 are there"
+    assert space.port is not None and space.port.name == "Intake 6"
 
 
 def test_ports_for_all_cylinders_leave_what_is_there(space: Workspace) -> None:

@@ -20,6 +20,7 @@ from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.job import Job
 from ventrix.core.model.run import FlowRun, Mount, Reading, SetUp
 from ventrix.core.quantity.units import CFM
+from ventrix.demo.job import demo_job
 
 OLD = replace(FULL, id="old", bore=0.089)
 NEW = replace(FULL, id="new", bore=0.100)
@@ -126,3 +127,12 @@ def test_coverage_of_a_bridged_difference_on_a_bench_that_is_known() -> None:
         weighted += abs(c.weighted) <= c.weighted_expanded
     assert 0.93 <= weighted / n <= 0.975, weighted / n  # 97 % and the draw's own error
     assert 0.93 <= held / (n * len(LIFTS)) <= 0.985, held / (n * len(LIFTS))
+
+
+def test_the_demo_heads_change_of_entry_is_bridged() -> None:
+    job = demo_job()
+    port = next(p for p in job.ports if p.name == "Intake 3")
+    c = Findings(job).pair(port, port.cuts[0], port.cuts[2]).comparison
+    assert c is not None and [d.key for d in c.comparability.differences] == ["bridge"]
+    # A radius in place of a bare edge is worth several percent (common practice, no source).
+    assert 1.02 < 1 / c.adjustments[0].factor < 1.10

@@ -187,7 +187,8 @@ def test_old_books_are_brought_up_with_all_that_is_in_them(tmp_path: Path, versi
     with Book.open(path) as book:
         job = book.load(demo_job().id)
         assert [c.name for c in job.ports[0].cuts] == [c.name for c in demo_job().ports[0].cuts]
-        old, new = (sum(len(r.readings) for r in j.runs()) for j in (job, demo_job()))
+        now = replace(demo_job(), ports=demo_job().ports[:2])  # the two that the demo had then
+        old, new = (sum(len(r.readings) for r in j.runs()) for j in (job, now))
         assert old == new
         book.write((job, replace(job, title="still written to")))
     copies = list(tmp_path.glob(f"old-before-{version}-*"))

@@ -154,11 +154,11 @@ def test_a_fault_has_its_state_at_every_cut() -> None:
 
 def test_the_grid_counts_what_is_left_to_do_everywhere() -> None:
     heads, rows = fault_grid(JOB)
-    assert heads == ["fault", "where", "Intake 1", "Exhaust 1", "Intake 4", "to do"]
+    assert heads == ["fault", "where", "Intake 1", "Exhaust 1", "Intake 4", "Intake 3", "to do"]
     by_fault = {(row[0], row[1]): row[2:] for row in rows}
-    assert by_fault["overhang under the seat", "bowl"] == ["gone", "gone", "to do", "1"]
-    assert by_fault["ledge where machining stopped", "short side"] == ["", "to do", "", "1"]
-    assert by_fault["port off its gasket", "opening"] == ["left", "", "", "0"]
+    assert by_fault["overhang under the seat", "bowl"] == ["gone", "gone", "to do", "", "1"]
+    assert by_fault["ledge where machining stopped", "short side"] == ["", "to do", "", "", "1"]
+    assert by_fault["port off its gasket", "opening"] == ["left", "", "", "", "0"]
     assert fault_grid(replace(JOB, ports=()))[1] == []
 
 

@@ -70,7 +70,7 @@ def test_ports_come_and_are_walked(open_window: Open) -> None:
     assert [c.name for c in space.port.cuts] == ["as received"]
     assert "new port 'Intake 2'" in (space.undo_name or "")
     space.undo()
-    assert [p.name for p in space.job.ports] == ["Intake 1", "Exhaust 1", "Intake 4"]
+    assert [p.name for p in space.job.ports] == ["Intake 1", "Exhaust 1", "Intake 4", "Intake 3"]
 
 
 def test_commands_with_nothing_to_act_on_do_no_harm(open_window: Open) -> None:

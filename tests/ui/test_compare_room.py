@@ -130,7 +130,7 @@ def test_the_whole_row(compare: tuple[MainWindow, Workspace], qtbot) -> None:  #
     assert "First against last, one single test: +8.2" in view.sentence.text()
     assert "Gain per hour falls" in view.sentence.text()
     states = [view.states.text_at(r, 0) for r in range(view.states.rowCount())]
-    assert view.states.isVisible() and states[0] == "as cast" and view.states.columnCount() == 3
+    assert view.states.isVisible() and states[0] == "as cast" and view.states.columnCount() == 4
     assert "Target at 0.450" in view.sentence.text()
     view.count.setValue(3)
     assert "cut 0 to 3" in view.together.text()

@@ -15,6 +15,7 @@ import numpy as np
 from ventrix.bench.simulator.air_picture import swirl_coefficient
 from ventrix.bench.simulator.bench import SimulatedBench
 from ventrix.bench.simulator.heads.shipped import HEADS, SimulatedCut
+from ventrix.bench.simulator.lies import Lie
 from ventrix.core.formulas.atmosphere import REFERENCE_DENSITY
 from ventrix.core.metal.unrolled import unroll
 from ventrix.core.model.bench import Bench, PlateCheck, ScatterStudy, StudyReading, Transfer, TransferPart
@@ -92,6 +93,43 @@ def _run(bench: SimulatedBench, clock: _Clock, direction: Direction, number: int
         source="simulated bench",
         readings=(*first, *again),
     )
+
+
+def _bridged_port(clock: _Clock, like: SetUp) -> tuple[Port, list[SetUp], list[Mount]]:
+    """Intake 3, flowed on a borrowed bench: as cast with a bare entry, the next state both ways, then with the radius
+    alone. The state flowed both ways bridges the change of entry."""
+    bench = SimulatedBench(clock, SEED + 7)
+    setups = [replace(like, id=f"setup-{e}", bench="borrowed", entry=e) for e in ("bare", "radius")]
+    mounts: list[Mount] = []
+    cuts = []
+    for number, entries in enumerate((("bare",), ("bare", "radius"), ("radius",))):
+        state, date = HEADS["intake"][number], f"2026-05-{14 + number}"
+        runs = []
+        for entry in entries:
+            bench.tell(Lie.BARE, entry == "bare")
+            mount = Mount(id=f"mount-b{len(mounts)}", number=11 + len(mounts), date=date)
+            mounts.append(mount)
+            run = _run(bench, clock, "intake", number, date)
+            readings = tuple(replace(r, id=f"b{len(mounts)}-{r.id}") for r in run.readings)
+            runs.append(
+                replace(
+                    run, id=f"bridge-{len(mounts)}", setup_id=f"setup-{entry}", mount_id=mount.id, readings=readings
+                )
+            )
+        cuts.append(
+            Cut(
+                id=f"intake-3-{number}",
+                number=number,
+                name=state.name,
+                date=date,
+                throat_diameter=state.throat_diameter,
+                runs=tuple(runs),
+            )
+        )
+    port = Port(
+        id="intake-3", name="Intake 3", kind="intake", valve_id="valve-intake", cylinder=3, cuts=tuple(cuts)
+    )  # fmt: skip
+    return port, setups, mounts
 
 
 def _mount(direction: Direction, number: int) -> int:
@@ -199,6 +237,7 @@ def make_job() -> Job:
                 valves[-1],
             )
         )
+    bridged, more_setups, more_mounts = _bridged_port(clock, setups[0])
     return Job(
         id="demo-corvane-22h",
         title="Corvane 22H head",
@@ -223,12 +262,12 @@ def make_job() -> Job:
         targets=(Target(id="target-1", kind="intake", lift=to_si(0.45, "in"), flow=to_si(200, "cfm")),),
         wall_limits=(WallLimit(id="limit-1", place="short side", thickness=to_si(0.110, "in")),),
         valves=tuple(valves),
-        ports=(*ports, metal.one_sided_port()),
+        ports=(*ports, metal.one_sided_port(), bridged),
         my_lifts=metal.MY_LIFTS,
         chambers=metal.CHAMBERS,
         seats=metal.SEATS,
-        setups=tuple(setups),
-        mounts=tuple(mounts),
+        setups=(*setups, *more_setups),
+        mounts=(*mounts, *more_mounts),
     )
 
 
