@@ -57,6 +57,10 @@ def refused(capsys: pytest.CaptureFixture[str], *args: str | Path) -> str:
         ("curtain_area valve_diameter=2 lift=0.5", "area", 3.14159, "in2", 1e-5),
         ("lift_ratio lift=0.5 valve_diameter=2", "ratio", 0.25, "-", 1e-12),
         ("throat_percent valve_diameter=2.02 throat_diameter=1.77", "percent", 87.6, "%", 0.05),
+        ("change before=181 after=208.9", "percent", 15.4, "%", 0.05),
+        ("change before=0.502 after=0.343", "percent", -32, "%", 0.5),
+        # a stack of head, gasket and deck, typed as it is added up; by hand, a = 45 and e = 0: as deep as the deck
+        ("intake_face face_angle=0 deck_cut=0.030+0.020+0.005", "face_cut", 0.055, "in", 1e-9),
         ("throat_area throat_diameter=1.77", "area", 2.46, "in2", 0.005),
         ("centreline_length floor_length=3.7 roof_length=5.64", "length", 4.67, "in", 1e-9),
         ("section_area width=1.12 height=2.01", "area", 2.25, "in2", 0.005),

@@ -29,6 +29,26 @@ PINT = {
 }
 
 
+@pytest.mark.parametrize(
+    ("text", "inches"),
+    [
+        ("0.030+0.020+0.005", 0.055),  # common practice, no source: a stack of gasket, deck and face
+        ("0.030 + 0.508mm + 5 thou", 0.055),
+        ("1 1/2 + 1/4", 1.75),
+        ("+2", 2.0),
+        ("1e+1", 10.0),
+    ],
+)
+def test_a_stack_is_added_up(text: str, inches: float) -> None:
+    assert parse_quantity(text, "in") == pytest.approx(inches * 0.0254, rel=1e-12)
+
+
+@pytest.mark.parametrize(("text", "unit"), [("1+", "in"), ("1 + x", "in"), ("20+5", "degC")])
+def test_what_is_no_stack_is_refused(text: str, unit: str) -> None:
+    with pytest.raises(ValueError, match=r"is not a number|is missing|not a unit|no unit|unknown unit"):
+        parse_quantity(text, unit)
+
+
 @pytest.mark.parametrize("symbol", sorted(PINT))
 def test_factors_against_pint(symbol: str) -> None:
     # pint, a unit library of its own; exact definitions, so to floating point

@@ -17,6 +17,7 @@ from ventrix.core.calculators.contract import (
 )
 from ventrix.core.formulas import bench_flow, port, valve
 from ventrix.core.formulas.atmosphere import air_density, air_range_note, speed_of_sound
+from ventrix.core.formulas.change import relative_change
 
 
 def _air_density(temperature: float, pressure: float, humidity: float) -> Outcome:
@@ -183,6 +184,16 @@ BENCH_AND_PORT: tuple[Calculator, ...] = (
         "pi Dm sqrt((L - w tan b)^2 + w^2); pi/4 (Dp^2 - Ds^2)",
         "Heywood (1988), section 6.3.1, eqs. 6.7-6.9 (numbers from memory)",
         _valve_flow_area,
+    ),
+    Calculator(
+        "change",
+        "Change in percent",
+        "change gain loss percent before after narrower wider",
+        (Input("before"), Input("after")),
+        (Output("percent", "%"),),
+        "after / before - 1",
+        PRACTICE,
+        plain(relative_change, "percent"),
     ),
     Calculator(
         "throat_percent",

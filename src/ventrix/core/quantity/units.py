@@ -140,6 +140,8 @@ _NUMBER = re.compile(
     re.VERBOSE,
 )
 
+_PLUS = re.compile(r"(?<=[^\s+eE])\s*\+")  # between two numbers, never the sign of one or of its exponent
+
 
 def unit(symbol: str) -> Unit:
     """The unit of that symbol.
@@ -195,7 +197,8 @@ def parse_quantity(text: str, default_unit: str) -> float:
     Parameters
     ----------
     text : str
-        A number with or without a unit: ``"1.77"``, ``"45mm"``, ``"1 29/64 in"``, ``"50%"``.
+        A number with or without a unit: ``"1.77"``, ``"45mm"``, ``"1 29/64 in"``, ``"50%"``; or a stack of them,
+        ``"0.030+0.020+0.005"``, which is added up.
         A decimal comma is read as a point where the text holds no other one.
     default_unit : str
         The unit of a bare number; also fixes which dimension is accepted.
@@ -210,6 +213,9 @@ def parse_quantity(text: str, default_unit: str) -> float:
     cleaned = text.replace("−", "-")
     if cleaned.count(",") == 1 and "." not in cleaned:
         cleaned = cleaned.replace(",", ".")
+    terms = _PLUS.split(cleaned)
+    if len(terms) > 1 and unit(default_unit).offset == 0:  # temperatures do not add up
+        return tidy(sum(parse_quantity(term, default_unit) for term in terms))
     match = _NUMBER.match(cleaned)
     if not cleaned.strip():
         raise ValueError("a number is missing")
