@@ -14,6 +14,7 @@ from ventrix.core.model.cut import Cut, Operation, Port, Pour, WallReading, Work
 from ventrix.core.model.job import Job
 from ventrix.core.model.run import Reading
 from ventrix.demo.job import demo_job
+from ventrix.records.bad_input import BookError
 from ventrix.records.book.book import Book
 from ventrix.workspace import acts
 from ventrix.workspace.bin import empty_bin, holds_readings, put_back, take_out
@@ -152,7 +153,24 @@ def test_nothing_is_put_back_onto_what_is_gone_or_twice(space: Workspace) -> Non
     assert space.job.ports[0].cuts[2] == cut, "the bin's emptying can be undone"
 
 
-# -- undo over restarts
+# -- undo over restarts, and beside another window
+
+
+def test_what_another_window_took_back_is_said_once_and_then_passed_over(tmp_path: Path) -> None:
+    path = tmp_path / "book.sqlite"
+    with Book.open(path) as book:
+        book.add_job(demo_job())
+        space = Workspace.open(book, demo_job().id)
+        space.apply("bore", replace(space.job, bore=0.09))
+        space.apply("title", replace(space.job, title="another"))
+    with Book.open(path) as mine, Book.open(path) as theirs:
+        here, there = (Workspace.open(b, demo_job().id) for b in (mine, theirs))
+        there.undo()
+        here.look_for_changes()
+        with pytest.raises(BookError, match="another window has taken it back"):
+            here.undo()
+        assert here.undo_name == "bore" and here.undo()
+        assert here.job == demo_job()
 
 
 def _any_cut(draw: random.Random, job: Job) -> Cut:

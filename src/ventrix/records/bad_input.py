@@ -34,6 +34,10 @@ class BookError(Exception):
     """The book did not take an edit: nothing of it is on disk. The text is a sentence for the screen."""
 
 
+class ActGone(BookError):
+    """An act that was to be taken back is no longer kept: another window took it back."""
+
+
 class BookLocked(BookError):
     """Another program is writing the book just now."""
 

@@ -19,7 +19,7 @@ from ventrix.core.model.job import Job
 from ventrix.core.model.run import FlowRun, Mount, Reading, RungNote, SetUp, StepRecord
 from ventrix.core.quantity.units import tidy
 from ventrix.core.quantity.words import sentence
-from ventrix.records.bad_input import BookError
+from ventrix.records.bad_input import ActGone, BookError
 from ventrix.records.book.acts import Act, new_act
 from ventrix.records.book.book import Book
 from ventrix.records.book.merging import merged, shared
@@ -216,11 +216,16 @@ class Workspace:
     def undo(self) -> bool:
         """Take back the last edit, and nothing that came in between. A reading it brought stays, struck as undone.
 
-        Raises BookError where another window has changed since what it would take back.
+        Raises BookError where another window has changed since what it would take back, or took it back itself.
         """
         if not self._done:
             return False
-        edit = self._recalled(self._done[-1])
+        try:
+            edit = self._recalled(self._done[-1])
+        except ActGone:
+            self._done.pop()  # said once; the next undo goes on with what came before it
+            self._tell(Told.JOB)
+            raise
         self._undone.append(self._turn_back(edit, undone=edit.act.id if edit.act is not None else ""))
         self._done.pop()
         self.said = f"Undone: {edit.name}."

@@ -25,7 +25,7 @@ from ventrix.core.model.job import Job
 from ventrix.core.model.noun import Noun
 from ventrix.core.model.plausible import check_plausible
 from ventrix.core.model.run import FlowRun
-from ventrix.records.bad_input import BookError, BookLocked, Conflict, InputError
+from ventrix.records.bad_input import ActGone, BookError, BookLocked, Conflict, InputError
 from ventrix.records.book import rows
 from ventrix.records.book.acts import Act, acts_of, changes_of, forget_act, recalled, store_act
 from ventrix.records.book.loading import load_benches, load_job, read_json
@@ -275,7 +275,7 @@ class Book:
         with self._engine.connect() as connection:
             found = changes_of(connection, act.id)
         if found is None:
-            raise BookError(f"'{act.name}' is no longer kept")
+            raise ActGone(f"'{act.name}' is no longer kept: another window has taken it back")
         try:
             before, after = recalled(job, found)
         except (KeyError, TypeError, ValueError):
