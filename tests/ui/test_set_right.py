@@ -58,6 +58,31 @@ def test_a_cut_is_renamed_and_a_pour_corrected(sheet: tuple[MainWindow, Workspac
     assert space.real_cut.name == "throat and short side"
 
 
+def test_what_a_part_cannot_be_without_stays(sheet: tuple[MainWindow, Workspace, PartsSheet]) -> None:
+    _window, space, parts = sheet
+    before = space.job
+    for start, caption, text in (
+        ("job", "Title", ""),
+        ("port", "Name", ""),
+        ("pour", "Volume", ""),
+        ("wall", "Metal left", ""),
+        ("wall", "Place", "elbow"),
+        ("wall", "Place", ""),
+    ):
+        choose(parts, "cut 2")
+        choose(parts, start)
+        box(parts, caption).setText(text)
+        parts.take()
+        wanted = "is not one of bowl" if text else "is missing"
+        assert wanted in parts.problem.text(), (start, caption)
+        assert space.job is before
+    choose(parts, "cut 2")
+    choose(parts, "wall")
+    box(parts, "Place").setText("Roof")
+    parts.take()
+    assert space.real_cut is not None and space.real_cut.walls[0].place == "roof"
+
+
 def test_every_kind_of_part_shows_its_fields(sheet: tuple[MainWindow, Workspace, PartsSheet]) -> None:
     _window, space, parts = sheet
     for i in range(len(parts._parts)):

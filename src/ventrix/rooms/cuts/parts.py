@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import MISSING, dataclass, fields
 from typing import Any, Final
 
 from ventrix.core.model.cut import Cut, Fault, Operation, Photo, Port, Pour, Trial, Tube, WallReading, Work
@@ -48,6 +48,12 @@ FIELDS: Final[dict[type[Noun], tuple[Editable, ...]]] = {
     Traverse: (Editable("station", "Station"), Editable("probe", "Probe")),
     FlowRun: (),
 }
+
+
+def must_stand(kind: type[Noun], key: str) -> bool:
+    """Whether a noun is nothing without this field."""
+    field = next(f for f in fields(kind) if f.name == key)
+    return field.default is MISSING and field.default_factory is MISSING
 
 
 @dataclass(frozen=True, slots=True)

@@ -9,6 +9,7 @@ from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import QLabel, QLineEdit, QListWidget, QListWidgetItem, QPushButton
 
 from ventrix.core.edits.anywhere import edit_part
+from ventrix.core.model.cut import WallReading, Work
 from ventrix.core.model.job import Job
 from ventrix.core.model.noun import Noun
 from ventrix.core.model.plausible import check_of, implausible
@@ -16,7 +17,8 @@ from ventrix.core.model.run import FlowRun
 from ventrix.core.quantity.units import parse_quantity
 from ventrix.core.quantity.words import sentence
 from ventrix.records.bad_input import InputError
-from ventrix.rooms.cuts.parts import FIELDS, Part, field_text, parts_of
+from ventrix.rooms.cuts.parts import FIELDS, Part, field_text, must_stand, parts_of
+from ventrix.ui.cuts.work_rows import parse_places
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
 from ventrix.workspace.bin import empty_bin, put_back, take_out
@@ -137,15 +139,17 @@ class PartsSheet(FormSheet):
             text = box.text().strip()
             if text == field_text(part.noun, field, units):
                 continue
+            if not text and must_stand(type(part.noun), field.key):
+                raise ValueError(f"{field.caption.lower()}: is missing")
             if not field.unit:
+                if isinstance(part.noun, Work | WallReading) and field.key == "place":
+                    (text,) = parse_places(text)
                 values[field.key] = text or (None if getattr(part.noun, field.key) is None else "")
                 continue
             value = parse_quantity(text, units[field.unit].unit) if text else None
             if value is not None:
                 check_of(type(part.noun), field.key)(value)
             values[field.key] = value
-        if "title" in values and not values["title"]:
-            raise ValueError("a job has a title")
         return values
 
     def take(self) -> None:
