@@ -21,7 +21,6 @@ Open = Callable[..., MainWindow]
 
 def test_three_questions_make_every_port_and_open_in_head(open_window: Open) -> None:
     window = open_window(demo=False)
-    QTest.keyClick(window, Qt.Key.Key_N, Qt.KeyboardModifier.ControlModifier)
     window.new_job_sheet.open()
     sheet = window.new_job_sheet
     sheet.name.setText("four cylinders")

@@ -234,9 +234,14 @@ class Carried:
     cut_number: int
 
 
+def mean_poured(pours: tuple[Pour, ...]) -> float | None:
+    """Mean of pours of one port or chamber [m3], or None where there are none."""
+    return sum(p.volume for p in pours) / len(pours) if pours else None
+
+
 def poured_volume(cut: Cut) -> float | None:
     """Mean of a cut's pours [m3], or None where it was not poured."""
-    return sum(p.volume for p in cut.pours) / len(cut.pours) if cut.pours else None
+    return mean_poured(cut.pours)
 
 
 def carried(port: Port, cut: Cut, name: str) -> Carried | None:

@@ -4,8 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 
-import numpy as np
-
+from ventrix.core.formulas.exhaust_ratio import exhaust_ratios
 from ventrix.core.judging.findings import Findings
 from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.school_questions import side_taken
@@ -57,22 +56,22 @@ def both_kinds(findings: Findings, port: Port, units: Units) -> BothKinds:
         return BothKinds(missing="An uncalibrated bench gives ratios of one port alone: two ports have none.")
     pressure = intake.run.test_pressure
     had, has = intake.run.at_pressure(pressure), exhaust.run.at_pressure(pressure)
-    lift = np.array([x for x in has.lift if x <= had.curve.highest * (1 + 1e-9)])
-    flows = had.curve.at(lift), has.curve.at(lift)
+    ratios = exhaust_ratios(has.curve, had.curve)
+    lift, flows = ratios.lift, (had.curve.at(ratios.lift), has.curve.at(ratios.lift))
     tested = {round(float(x) * 1e6) for x in had.lift}
     rows = []
-    for x, a, b in zip(lift, *flows, strict=True):
+    for x, a, b, ratio in zip(lift, *flows, ratios.at_lift, strict=True):
         between = "" if round(float(x) * 1e6) in tested else " (interpolated)"
         rows.append(
             (
                 units.lift.text(float(x)),
                 f"{units.flow.text(float(a))}{between}",
                 units.flow.text(float(b)),
-                percent_text(float(b / a), 0),
+                percent_text(float(ratio), 0),
             )
         )
     share = side_taken(findings.job, "ratio").words
-    peak = percent_text(float(has.flow[has.peak] / had.flow[had.peak]), 0)
+    peak = percent_text(ratios.at_peak, 0)
     sentences = (
         *(_gained(findings, each, units) for each in (intake, exhaust)),
         f"Exhaust over intake {peak} at peak; {share} is wanted (Head, Goal). "

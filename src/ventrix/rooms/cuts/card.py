@@ -11,7 +11,7 @@ from ventrix.core.judging.findings import Findings
 from ventrix.core.judging.verdict import DEFAULT_WORTHWHILE, break_even
 from ventrix.core.metal.clay import ClayVerdict, clay_verdict
 from ventrix.core.metal.unrolled import unroll, zone_named
-from ventrix.core.model.cut import Cut, Port, Trial, Work, poured_volume, trial_as_cut
+from ventrix.core.model.cut import Cut, Port, Trial, Work, mean_poured, poured_volume, trial_as_cut
 from ventrix.core.model.job import Job
 from ventrix.core.model.kinds import FaultState, Place, Result, Until
 from ventrix.core.quantity.words import sentence
@@ -196,9 +196,9 @@ def chamber_lines(job: Job, units: Units) -> list[CardLine]:
     lines, means = [], []
     for chamber in sorted(job.chambers, key=lambda c: (c.head_id or "", c.cylinder)):
         volumes = [p.volume for p in chamber.pours]
-        if not volumes:
+        mean = mean_poured(chamber.pours)
+        if mean is None:
             continue
-        mean = sum(volumes) / len(volumes)
         means.append(mean)
         head = next((f", {h.name}" for h in job.heads if h.id == chamber.head_id), "")
         pours = f"   {len(volumes)} pours" if len(volumes) > 1 else ""

@@ -14,7 +14,7 @@ from PySide6.QtWidgets import (
 )
 
 from ventrix.core.judging.findings import Findings
-from ventrix.core.judging.my_lifts import lifts_of
+from ventrix.core.judging.my_lifts import at_my_lifts, lifts_of
 from ventrix.core.judging.row_of_cuts import CutStep, RowOfCuts, last_together, row_of_cuts
 from ventrix.core.judging.targets import target_reach
 from ventrix.core.model.cut import Port, carried
@@ -215,7 +215,7 @@ class RowView(QWidget):
         rows = []
         for step in row.steps:
             cells = self._cells(step, units)
-            rows.append([cells[0], *(self._at(step, m.lift, units) for m in mine), *cells[1:]])
+            rows.append([cells[0], *(self._at(step, m, units) for m in mine), *cells[1:]])
         self.table.fill(rows, heads, right=range(1, 8 + len(mine)))
         for c, width in enumerate((190, *(84 for _ in mine), 96, 56, 110, 56, 70, 60, 110)):
             self.table.setColumnWidth(c, width)
@@ -226,14 +226,16 @@ class RowView(QWidget):
             return ()
         return lifts_of(self._findings.job, self._port.kind)
 
-    def _at(self, step: CutStep, lift: float, units: Units) -> str:
-        """A cut's flow at a lift, from its last run; in brackets between tested lifts."""
+    def _at(self, step: CutStep, mine: MyLift, units: Units) -> str:
+        """A cut's flow at one of the porter's lifts, as the strip has it; in brackets between tested lifts."""
         assert self._findings is not None and self._port is not None
-        runs = self._findings.runs_of(step.cut, self._port)
-        if not runs or runs[-1].kind != "flow" or not runs[-1].lift[0] <= lift + 1e-6 <= runs[-1].curve.highest + 2e-6:
+        comparison = self._findings.pair(self._port, step.before, step.cut).comparison
+        if comparison is None or comparison.kind != "flow":
             return "–"
-        text = units.flow.text(float(runs[-1].curve.at(np.array([lift]))[0]))
-        return text if np.any(np.abs(runs[-1].lift - lift) < 1e-6) else f"({text})"
+        for figure in at_my_lifts(comparison, (mine,)):
+            text = units.flow.text(figure.after)
+            return f"({text})" if figure.interpolated else text
+        return "–"
 
     def _cells(self, step: CutStep, units: Units) -> list[str]:
         per_hour = (

@@ -5,6 +5,7 @@ from __future__ import annotations
 from functools import partial
 from pathlib import Path
 
+from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QFileDialog, QLabel, QListWidget, QListWidgetItem, QPushButton
 
 from ventrix.core.edits.faults import add_fault, set_fault_state, state_at
@@ -89,7 +90,7 @@ class FaultSheet(FormSheet):
             state = state_at(fault, space.real_cut)
             words = f"{fault_words(fault, self.open_book.units)}   {state.words if state else 'seen later'}"
             item = QListWidgetItem(words)
-            item.setData(256, fault.id)
+            item.setData(Qt.ItemDataRole.UserRole, fault.id)
             self.list.addItem(item)
             if fault.id == chosen:
                 self.list.setCurrentItem(item)
@@ -99,7 +100,7 @@ class FaultSheet(FormSheet):
 
     def _chosen(self) -> str:
         item = self.list.currentItem()
-        return str(item.data(256)) if item is not None else ""
+        return str(item.data(Qt.ItemDataRole.UserRole)) if item is not None else ""
 
     def set_state(self, state: FaultState) -> None:
         """Say what became of the fault chosen in the list."""

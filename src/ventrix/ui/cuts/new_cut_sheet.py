@@ -11,7 +11,7 @@ from ventrix.core.edits.cuts import add_cut, add_operation
 from ventrix.core.formulas.port import break_even_flow
 from ventrix.core.metal.unrolled import ZONE_NAMES
 from ventrix.core.metal.walls import planned_cut_warnings
-from ventrix.core.model.cut import Cut, Operation, Port, Pour
+from ventrix.core.model.cut import Cut, Operation, Port, Pour, poured_volume
 from ventrix.core.model.job import Job
 from ventrix.core.model.kinds import CutKind, Place
 from ventrix.core.model.school_questions import own_way, side_taken
@@ -174,7 +174,7 @@ class NewCutSheet(FormSheet):
     def _break_even(self, base: Cut, volume: float) -> str:
         space = self.open_book.workspace
         assert space is not None and space.port is not None
-        before = sum(p.volume for p in base.pours) / len(base.pours) if base.pours else None
+        before = poured_volume(base)
         runs = space.findings.runs_of(base, space.port)
         if before is None or not runs or runs[-1].kind != "flow":
             return ""

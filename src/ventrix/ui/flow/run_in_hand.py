@@ -323,7 +323,7 @@ class RunInHand:
     @property
     def valve_diameter(self) -> float | None:
         """Of the port looked at [m], None where it is not known."""
-        valve = self.space.job.valve_of(self.space.port) if self.space.port is not None else None
+        valve = self.space.job.valve_of(self.space.port, self.space.cut) if self.space.port is not None else None
         return valve.head_diameter if valve is not None else None
 
     # -- readings

@@ -9,7 +9,7 @@ from typing import Any, Final, Literal
 
 from ventrix.core.edits.cuts import edit_cut, set_chamber, set_volume
 from ventrix.core.edits.valves import correct_valve
-from ventrix.core.model.cut import Cut, Port, Pour, carried, poured_volume
+from ventrix.core.model.cut import Cut, Port, Pour, carried, mean_poured, poured_volume
 from ventrix.core.model.job import Job, cylinder_of, fitted_at
 from ventrix.core.quantity.field_checks import Check, positive
 from ventrix.workspace.ids import new_id, now_text
@@ -103,9 +103,8 @@ def stored(job: Job, port: Port, cut: Cut, spec: FieldSpec) -> tuple[float | Non
         return (getattr(valve, spec.key) if valve else None), f"carried from cut {at}" if carried_from else ""
     if spec.key == "chamber":
         chamber = job.chamber_of(port)
-        volumes = [p.volume for p in chamber.pours] if chamber is not None else []
-        note = f"mean of {len(volumes)} pours, cylinder {cylinder_of(port)}" if len(volumes) > 1 else ""
-        return (sum(volumes) / len(volumes) if volumes else None), note
+        pours = chamber.pours if chamber is not None else ()
+        return mean_poured(pours), f"mean of {len(pours)} pours, cylinder {cylinder_of(port)}" if len(pours) > 1 else ""
     own = poured_volume(cut) if spec.key == "volume" else getattr(cut, spec.key)
     if own is not None:
         return own, ""
