@@ -7,6 +7,7 @@ from dataclasses import dataclass, field
 from typing import Any, TypeVar
 
 from ventrix.core.model.cut import Cut, Photo, Port, Pour, Trial
+from ventrix.core.model.kinds import JobState
 from ventrix.core.model.noun import Direction, Noun, quantity
 from ventrix.core.model.run import FlowRun, Mount, SetUp
 
@@ -141,7 +142,8 @@ class Job(Noun):
     """A head and its goal. `schools` holds the sides its porter takes, by question.
 
     `test_pressure` is what flows are shown at; as tested without one. `cam_checked_at` says whether durations at
-    0.050 in are read at the "valve" or the "tappet", where the rocker ratio comes in.
+    0.050 in are read at the "valve" or the "tappet", where the rocker ratio comes in. `binned` is when the job went
+    into the book's bin.
     """
 
     title: str
@@ -167,6 +169,13 @@ class Job(Noun):
     worthwhile_gain: float | None = quantity("cfm")
     volume_ceiling: float | None = quantity("cc")
     use: str | None = None
+    customer: str = ""
+    promise_date: str | None = None
+    state: JobState = JobState.OPEN
+    waits_for: str = ""
+    handed_over: str | None = None
+    archived: bool = False
+    binned: str | None = None
     schools: Mapping[str, Any] = field(default_factory=dict)
     heads: tuple[Head, ...] = ()
     chambers: tuple[Chamber, ...] = ()

@@ -167,6 +167,23 @@ class FaultState(Worded):
     GONE = "gone"
 
 
+class JobState(Worded):
+    """Where a job stands. Late is not one of them: that is the promise, held against the day."""
+
+    OPEN = "open", "on the bench"
+    WAITING = "waiting", "waits"
+    HANDED_OVER = "handed over"
+    LEFT = "left", "not finished"
+
+
+class LibraryKind(Worded):
+    """What the book's library holds, for every job."""
+
+    CLAIM = "claim", "claimed curve"
+    SEAT = "seat", "seat recipe"
+    OUTLINE = "outline", "gasket or face outline"
+
+
 class Use(StrEnum):
     """What a head is for, and what that puts first (common practice, no source)."""
 

@@ -34,6 +34,7 @@ from ventrix.core.model.job import (
     Valve,
     WallLimit,
 )
+from ventrix.core.model.library import LibraryItem
 from ventrix.core.model.noun import Noun
 from ventrix.core.model.run import Correction, FlowRun, Mount, Reading, RungNote, SetUp, StepRecord
 from ventrix.core.model.traverse import Observation, ProbePoint, Traverse
@@ -276,6 +277,7 @@ _TABLE: Final[dict[type[Noun], dict[str, Limit]]] = {
     ScatterStudy: {},
     StudyReading: {"mount": Limit("a mount's number", "-", 1, 99_999), "lift": _LIFT, "flow": _FLOW},
     Transfer: {},
+    LibraryItem: {"price": Limit("a price", "-", 0, 10_000_000)},
     TransferPart: {"here": _FLOW, "there": _FLOW, "lift": _LIFT},
 }
 

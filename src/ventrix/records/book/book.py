@@ -122,7 +122,14 @@ class Book:
         self.close()
 
     @contextmanager
-    def _writing(self) -> Iterator[Connection]:
+    def reading(self) -> Iterator[Connection]:
+        """A connection to ask on."""
+        with self._engine.connect() as connection:
+            yield connection
+
+    @contextmanager
+    def writing(self) -> Iterator[Connection]:
+        """A transaction that writes, committed at its end."""
         with self._engine.connect().execution_options(writing=True) as connection:
             yield connection
             connection.commit()
@@ -147,7 +154,7 @@ class Book:
     def load(self, job_id: str, *, follow: bool = False) -> Job:
         """A whole job. KeyError if it is not in the book. `follow`: edits made from here on start from this state."""
         with self._engine.connect() as connection:
-            number = _revision(connection, job_id)
+            number = revision_of(connection, job_id)
             found = load_job(connection, job_id)
         if found is None:
             raise KeyError(job_id)
@@ -159,7 +166,7 @@ class Book:
         """Every bench of the shop, by name, with the history of its checks. `follow` as in `load`."""
         with self._engine.connect() as connection:
             if follow:
-                self._seen[BENCHES] = _revision(connection, BENCHES)
+                self._seen[BENCHES] = revision_of(connection, BENCHES)
             return load_benches(connection)
 
     def revisions(self) -> dict[str, int]:
@@ -171,7 +178,7 @@ class Book:
         """Whether another window or station wrote this job, or the shop's benches, since they were read here."""
         with self._engine.connect() as connection:
             return tuple(  # type: ignore[return-value]
-                _revision(connection, owner) != self._seen.get(owner, 0) for owner in (job_id, BENCHES)
+                revision_of(connection, owner) != self._seen.get(owner, 0) for owner in (job_id, BENCHES)
             )
 
     def jobs_with_mounts(self) -> list[str]:
@@ -235,7 +242,7 @@ class Book:
     ) -> tuple[Noun | None, ...]:
         stored: list[Noun | None] = []
         numbers: dict[str, int] = {}
-        with self._writing() as connection:
+        with self.writing() as connection:
             benches: tuple[Bench, ...] | None = None
             for old, new in pairs:
                 if old is new:
@@ -244,7 +251,7 @@ class Book:
                 root = new if new is not None else old
                 assert root is not None
                 owner = BENCHES if isinstance(root, Bench) else root.id
-                number = _revision(connection, owner)
+                number = revision_of(connection, owner)
                 if old is not None and number != self._seen.get(owner, number):
                     if owner == BENCHES and benches is None:
                         benches = load_benches(connection)
@@ -305,7 +312,7 @@ class Book:
     def remove_job(self, job_id: str) -> None:
         """Take a job out for good."""
         job = TABLES[Job]
-        with self._writing() as connection:
+        with self.writing() as connection:
             connection.execute(job.delete().where(job.c.id == job_id))
 
 
@@ -345,7 +352,7 @@ def _of(benches: tuple[Bench, ...], bench_id: str) -> Bench | None:
     return next((b for b in benches if b.id == bench_id), None)
 
 
-def _revision(connection: Connection, owner: str) -> int:
+def revision_of(connection: Connection, owner: str) -> int:
     """How often a job, or the benches, were written."""
     found = connection.execute(select(REVISION.c.number).where(REVISION.c.owner == owner)).scalar()
     return 0 if found is None else int(found)

@@ -17,6 +17,7 @@ from sqlalchemy.types import TypeEngine
 
 from ventrix.core.model.bench import Bench
 from ventrix.core.model.job import Job
+from ventrix.core.model.library import LibraryItem
 from ventrix.core.model.noun import Noun
 
 METADATA: Final = MetaData(
@@ -62,7 +63,7 @@ def _below(kind: type[Noun]) -> Iterator[type[Noun]]:
         yield from _below(child)
 
 
-NOUNS: Final = tuple(dict.fromkeys((*_below(Job), *_below(Bench))))
+NOUNS: Final = tuple(dict.fromkeys((*_below(Job), *_below(Bench), *_below(LibraryItem))))
 CHILDREN: Final = {kind: found for kind in NOUNS if (found := _children_of(kind))}
 # The fields that are columns.
 PLAIN_FIELDS: Final = {
@@ -126,4 +127,41 @@ ACT: Final = Table(
     Column("number", Integer, nullable=False),
     Column("name", String, nullable=False),
     Column("changes", JSON, nullable=False),
+)
+
+# What is found without opening a job. Made from the job by `index.py`, and made anew where the job has been written
+# since: `state` says from which revisions.
+JOB_INDEX: Final = Table(
+    "job_index",
+    METADATA,
+    Column("job_id", ForeignKey("job.id", ondelete="CASCADE"), primary_key=True),
+    Column("state", String, nullable=False),
+    Column("text", String, nullable=False),
+    Column("casting", String, nullable=False),
+    Column("date", String),
+    Column("cuts", Integer, nullable=False),
+    Column("runs", Integer, nullable=False),
+    Column("hours", Double),
+)
+
+# Every flowed cut, by its last run: sizes, conditions, and the curve as tested.
+CUT_INDEX: Final = Table(
+    "cut_index",
+    METADATA,
+    Column("cut_id", ForeignKey("cut.id", ondelete="CASCADE"), primary_key=True),
+    Column("job_id", ForeignKey("job.id", ondelete="CASCADE"), index=True, nullable=False),
+    Column("port_name", String, nullable=False),
+    Column("direction", String, nullable=False),
+    Column("number", Integer, nullable=False),
+    Column("name", String, nullable=False),
+    Column("newest", Boolean, nullable=False),
+    Column("section", Double, index=True),
+    Column("throat", Double, index=True),
+    Column("valve", Double, index=True),
+    Column("volume", Double, index=True),
+    Column("is_share", Boolean, nullable=False),
+    Column("setup", JSON, nullable=False),
+    Column("gain", Double),
+    Column("seconds", Double),
+    Column("curve", JSON, nullable=False),
 )

@@ -56,7 +56,7 @@ _NOTHING_SAID: Final = {
     (kind, each.name): (each.default,)
     for kind in TABLES
     for each in fields(kind)
-    if each.default is False or each.default == ""
+    if each.default is False or each.default == "" or isinstance(each.default, StrEnum)
 }
 _MODELS: dict[type[Noun], type[BaseModel]] = {}
 

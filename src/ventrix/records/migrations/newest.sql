@@ -12,7 +12,7 @@ CREATE TABLE job (
 	worthwhile_gain DOUBLE, 
 	id VARCHAR NOT NULL, 
 	position INTEGER NOT NULL, 
-	extra JSON NOT NULL, material VARCHAR, cylinders INTEGER, valves_per_cylinder INTEGER, flatness DOUBLE, condition VARCHAR DEFAULT '' NOT NULL, stroke DOUBLE, rod_length DOUBLE, speed_low DOUBLE, speed_high DOUBLE, power_wanted DOUBLE, exhaust_cam_lift DOUBLE, exhaust_cam_duration DOUBLE, volume_ceiling DOUBLE, schools JSON DEFAULT '{}' NOT NULL, cam_checked_at VARCHAR, rocker_ratio DOUBLE, test_pressure DOUBLE, use VARCHAR, 
+	extra JSON NOT NULL, material VARCHAR, cylinders INTEGER, valves_per_cylinder INTEGER, flatness DOUBLE, condition VARCHAR DEFAULT '' NOT NULL, stroke DOUBLE, rod_length DOUBLE, speed_low DOUBLE, speed_high DOUBLE, power_wanted DOUBLE, exhaust_cam_lift DOUBLE, exhaust_cam_duration DOUBLE, volume_ceiling DOUBLE, schools JSON DEFAULT '{}' NOT NULL, cam_checked_at VARCHAR, rocker_ratio DOUBLE, test_pressure DOUBLE, use VARCHAR, customer VARCHAR DEFAULT '' NOT NULL, promise_date VARCHAR, state VARCHAR DEFAULT 'open' NOT NULL, waits_for VARCHAR DEFAULT '' NOT NULL, handed_over VARCHAR, archived BOOLEAN DEFAULT '0' NOT NULL, binned VARCHAR, 
 	CONSTRAINT pk_job PRIMARY KEY (id)
 );
 CREATE TABLE mount (
@@ -380,8 +380,8 @@ CREATE TABLE "traverse" (
 	base_flow DOUBLE, 
 	date VARCHAR, probe_diameter DOUBLE, 
 	CONSTRAINT pk_traverse PRIMARY KEY (id), 
-	CONSTRAINT fk_traverse_setup_id_setup FOREIGN KEY(setup_id) REFERENCES setup (id), 
 	CONSTRAINT fk_traverse_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE, 
+	CONSTRAINT fk_traverse_setup_id_setup FOREIGN KEY(setup_id) REFERENCES setup (id), 
 	CONSTRAINT fk_traverse_mount_id_mount FOREIGN KEY(mount_id) REFERENCES mount (id)
 );
 CREATE INDEX ix_traverse_cut_id ON traverse (cut_id);
@@ -629,4 +629,56 @@ CREATE TABLE "cut" (
 	CONSTRAINT fk_cut_port_id_port FOREIGN KEY(port_id) REFERENCES port (id) ON DELETE CASCADE
 );
 CREATE INDEX ix_cut_port_id ON cut (port_id);
-INSERT INTO alembic_version VALUES ('0005');
+CREATE TABLE library_item (
+	id VARCHAR NOT NULL, 
+	extra JSON NOT NULL, 
+	kind VARCHAR NOT NULL, 
+	name VARCHAR NOT NULL, 
+	source VARCHAR NOT NULL, 
+	"of" VARCHAR, 
+	price DOUBLE, 
+	note VARCHAR NOT NULL, 
+	date VARCHAR, 
+	document JSON NOT NULL, 
+	position INTEGER NOT NULL, 
+	CONSTRAINT pk_library_item PRIMARY KEY (id)
+);
+CREATE TABLE job_index (
+	job_id VARCHAR NOT NULL, 
+	state VARCHAR NOT NULL, 
+	text VARCHAR NOT NULL, 
+	casting VARCHAR NOT NULL, 
+	date VARCHAR, 
+	cuts INTEGER NOT NULL, 
+	runs INTEGER NOT NULL, 
+	hours DOUBLE, 
+	CONSTRAINT pk_job_index PRIMARY KEY (job_id), 
+	CONSTRAINT fk_job_index_job_id_job FOREIGN KEY(job_id) REFERENCES job (id) ON DELETE CASCADE
+);
+CREATE TABLE cut_index (
+	cut_id VARCHAR NOT NULL, 
+	job_id VARCHAR NOT NULL, 
+	port_name VARCHAR NOT NULL, 
+	direction VARCHAR NOT NULL, 
+	number INTEGER NOT NULL, 
+	name VARCHAR NOT NULL, 
+	newest BOOLEAN NOT NULL, 
+	section DOUBLE, 
+	throat DOUBLE, 
+	valve DOUBLE, 
+	volume DOUBLE, 
+	is_share BOOLEAN NOT NULL, 
+	setup JSON NOT NULL, 
+	gain DOUBLE, 
+	seconds DOUBLE, 
+	curve JSON NOT NULL, 
+	CONSTRAINT pk_cut_index PRIMARY KEY (cut_id), 
+	CONSTRAINT fk_cut_index_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE, 
+	CONSTRAINT fk_cut_index_job_id_job FOREIGN KEY(job_id) REFERENCES job (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_cut_index_job_id ON cut_index (job_id);
+CREATE INDEX ix_cut_index_section ON cut_index (section);
+CREATE INDEX ix_cut_index_throat ON cut_index (throat);
+CREATE INDEX ix_cut_index_valve ON cut_index (valve);
+CREATE INDEX ix_cut_index_volume ON cut_index (volume);
+INSERT INTO alembic_version VALUES ('0006');

@@ -1,0 +1,121 @@
+"""Cuts of other jobs beside one: how alike their sizes are, whether their flows may stand side by side, and what that
+size flowed before."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Final
+
+import numpy as np
+
+from ventrix.core.judging.comparability import comparability
+from ventrix.core.judging.job_summary import CutSummary
+
+# How far apart two sizes may be and still be "that size", as a share: a section is judged less closely than a diameter
+# (common practice, no source).
+CLOSE: Final = {"section": 0.05, "throat": 0.025, "valve": 0.02}
+FAR: Final = 2.5  # in these
+FEWEST: Final = 4  # cuts before a middle half is named
+
+_WHY: Final = {
+    "bench": "other bench",
+    "bore": "other bore",
+    "entry": "other entry",
+    "pipe": "other pipe",
+    "valve": "other valve fitted",
+    "plug": "other plug",
+    "centred": "off centre",
+    "test_pressure": "other pressure",
+}
+
+
+def size_distance(a: CutSummary, b: CutSummary) -> float | None:
+    """How unlike two cuts are in size: root mean square of relative differences, each over what is close.
+
+    Parameters
+    ----------
+    a, b : CutSummary
+        Two flowed cuts.
+
+    Returns
+    -------
+    float or None
+        [-]; 1 is just close. None where neither section nor throat nor valve is known of both.
+
+    Raises
+    ------
+    ValueError
+        Never.
+
+    References
+    ----------
+    What counts as close: common practice, no source.
+    """
+    parts = []
+    for key, close in CLOSE.items():
+        mine, other = getattr(a, key), getattr(b, key)
+        if mine and other:
+            parts.append((np.log(other / mine) / close) ** 2)
+    return float(np.sqrt(np.mean(parts))) if parts else None
+
+
+def why_left_out(of: CutSummary, cut: CutSummary) -> str:
+    """Why the flow of one cut cannot stand beside another's, in two words; empty where it can.
+
+    The rules are those of every comparison; another test pressure is left out here and not converted.
+    """
+    if cut.is_share or of.is_share:
+        return "uncalibrated bench"
+    found = comparability(of.setup, cut.setup)
+    for each in found.differences:
+        if each.level in ("no", "converted"):
+            return _WHY.get(each.key, f"other {each.key}")
+    return "" if found.level == "yes" else "conditions not recorded"
+
+
+def flow_at(cut: CutSummary, lift: float) -> float | None:
+    """Flow of a cut at a lift [m], on straight lines between its tested lifts; None past its ends."""
+    if not cut.lifts or lift < cut.lifts[0] * (1 - 1e-9) or lift > cut.lifts[-1] * (1 + 1e-9):
+        return None
+    return float(np.interp(lift, cut.lifts, cut.flows))
+
+
+@dataclass(frozen=True, slots=True)
+class Middle:
+    """The middle half of flows at a lift: from the lower to the upper quartile, and of how many cuts."""
+
+    low: float
+    high: float
+    count: int
+
+
+def middle_half(cuts: Sequence[CutSummary], lift: float) -> Middle | None:
+    """What these cuts flowed at a lift [m]; None where fewer than four reach it.
+
+    Parameters
+    ----------
+    cuts : sequence of CutSummary
+        Cuts that may stand side by side.
+    lift : float
+        [m].
+
+    Returns
+    -------
+    Middle or None
+        [m3/s].
+
+    Raises
+    ------
+    ValueError
+        Never.
+
+    References
+    ----------
+    Quartiles by linear interpolation, Hyndman & Fan (1996), definition 7.
+    """
+    flows = [q for c in cuts if (q := flow_at(c, lift)) is not None]
+    if len(flows) < FEWEST:
+        return None
+    low, high = np.quantile(flows, [0.25, 0.75])
+    return Middle(float(low), float(high), len(flows))
