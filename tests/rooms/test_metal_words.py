@@ -23,8 +23,8 @@ from ventrix.rooms.compare.states import lined_up
 from ventrix.rooms.cuts.card import chamber_lines, fault_lines, operation_lines, work_words
 from ventrix.rooms.cuts.fault_grid import fault_grid, fault_words
 from ventrix.rooms.cuts.parts import FIELDS, field_text, parts_of
-from ventrix.rooms.cuts.seat_profile import recipe_gains, seat_hint, seat_profile, seat_words
 from ventrix.rooms.display_units import METRIC, US
+from ventrix.rooms.shared.seat_profile import recipe_gains, seat_hint, seat_profile, seat_words
 
 JOB = demo_job()
 RIGHT_ANGLE = math.pi / 2

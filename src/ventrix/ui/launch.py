@@ -11,8 +11,6 @@ from pathlib import Path
 
 from ventrix.records.bad_input import InputError
 
-ROOMS = ("head", "flow", "cuts", "compare", "air")
-
 
 @dataclass(frozen=True, slots=True)
 class Start:
@@ -36,9 +34,12 @@ def run(start: Start) -> int:
 
 
 def _shot(text: str) -> tuple[str, Path]:
+    from ventrix.ui.window.rooms import ROOMS
+
     room, mark, path = text.partition("=")
-    if not mark or room not in ROOMS or not path:
-        raise InputError(f"'{text}' is not ROOM=PATH with a room of {', '.join(ROOMS)}", field="--shot")
+    known = [door.key for door in ROOMS]
+    if not mark or room not in known or not path:
+        raise InputError(f"'{text}' is not ROOM=PATH with a room of {', '.join(known)}", field="--shot")
     return room, Path(path)
 
 
@@ -102,10 +103,16 @@ def _open_book(start, folder, settings, session_class):
         book = Book.open(folder / "book.sqlite")
         if not start.demo:
             return session_class(book, None, settings)
+        from datetime import date
+
         from ventrix.demo.job import demo_benches, demo_job
+        from ventrix.demo.shelf import demo_claim, shelf
 
         job = demo_job()
         book.add_job(job, benches=demo_benches())
+        for earlier in shelf(date.today()):
+            book.add_job(earlier)
+        book.write((None, demo_claim()))
         space = Workspace(book, job)
         space.look_at(job.ports[0].cuts[2].id)  # the cut that gains high and loses low tells the most
         return session_class(book, space, settings, demo=True)
@@ -151,7 +158,7 @@ def _render(app, window, room: str, path: Path) -> None:
     from PySide6.QtCore import QElapsedTimer
 
     window.resize(1280, 800)
-    window.go_to(ROOMS.index(room))
+    window.go_to_named(room)
     clock = QElapsedTimer()
     clock.start()
     while clock.elapsed() < 400:

@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from itertools import count
 from typing import Final
 
 from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.job import Job
-from ventrix.core.model.kinds import Use
+from ventrix.core.model.kinds import JobState, Use
 from ventrix.core.model.noun import Direction
+from ventrix.records.files.new_ids import renewed
 from ventrix.workspace.ids import new_id
 
 KINDS: Final[tuple[Direction, ...]] = ("intake", "exhaust")
@@ -49,3 +51,42 @@ def _valves(per_cylinder: int | None, kind: Direction) -> int:
 def new_port(name: str, kind: Direction) -> Port:
     """A port as received."""
     return Port(id=new_id(), name=name, kind=kind, cuts=(Cut(id=new_id(), number=0, name="as received"),))
+
+
+def next_of_its_kind(job: Job, titles: set[str]) -> Job:
+    """A job to begin the next head like this one with: castings, valves, ports, cam, goal and conditions are kept;
+    what was done to this head and measured on it is not."""
+    names = (f"{job.title}, {n}" for n in count(2))
+    ports = tuple(
+        replace(p, valve_id=_first_valve(p), faults=(), cuts=(Cut(id=new_id(), number=0, name="as received"),))
+        for p in job.ports
+    )
+    used = {v for p in ports if (v := p.valve_id)}
+    bare = replace(
+        job,
+        title=next(n for n in names if n not in titles),
+        ports=ports,
+        valves=tuple(v for v in job.valves if v.id in used),
+        heads=tuple(replace(h, milled=None, flatness=None) for h in job.heads),
+        customer="",
+        promise_date=None,
+        state=JobState.OPEN,
+        waits_for="",
+        handed_over=None,
+        archived=False,
+        binned=None,
+        condition="",
+        flatness=None,
+        chambers=(),
+        seats=(),
+        bin=(),
+        mounts=(),
+        check_marks=(),
+        photos=(),
+    )
+    return renewed(bare)
+
+
+def _first_valve(port: Port) -> str | None:
+    """The valve a port began with: what a cut fitted belongs to this head."""
+    return port.valve_id or next((c.valve_ids[0] for c in port.cuts if c.valve_ids), None)

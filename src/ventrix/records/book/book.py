@@ -22,13 +22,14 @@ from sqlalchemy.exc import IntegrityError, InterfaceError
 from ventrix.core.model.bench import Bench, bench_named
 from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.job import Job
+from ventrix.core.model.library import LibraryItem
 from ventrix.core.model.noun import Noun
 from ventrix.core.model.plausible import check_plausible
 from ventrix.core.model.run import FlowRun
 from ventrix.records.bad_input import ActGone, BookError, BookLocked, Conflict, InputError
 from ventrix.records.book import rows
 from ventrix.records.book.acts import Act, acts_of, changes_of, forget_act, recalled, store_act
-from ventrix.records.book.loading import load_benches, load_job, read_json
+from ventrix.records.book.loading import load_benches, load_job, load_library, read_json
 from ventrix.records.book.merging import merged, name_of, shared
 from ventrix.records.book.sqlite_file import (
     PATIENCE,
@@ -42,6 +43,7 @@ from ventrix.records.book.tables import METADATA, REVISION, TABLES
 
 ORDER: Final = {table.name: i for i, table in enumerate(METADATA.sorted_tables)}  # parents before children
 BENCHES: Final = "benches"  # whose revision all benches share
+LIBRARY: Final = "library"  # and everything of the library
 
 
 def default_book_path() -> Path:
@@ -67,6 +69,11 @@ class Book:
         self._path = path
         self._seen: dict[str, int] = {}
         self.wait: Callable[[float], None] = time.sleep  # while another program holds the lock; a window looks on
+
+    @property
+    def path(self) -> Path | None:
+        """The book's file, None where it is no file."""
+        return self._path
 
     @property
     def photo_folder(self) -> Path:
@@ -169,6 +176,12 @@ class Book:
                 self._seen[BENCHES] = revision_of(connection, BENCHES)
             return load_benches(connection)
 
+    def library(self) -> tuple[LibraryItem, ...]:
+        """What the book keeps for every job; edits made from here on start from this state."""
+        with self._engine.connect() as connection:
+            self._seen[LIBRARY] = revision_of(connection, LIBRARY)
+            return load_library(connection)
+
     def revisions(self) -> dict[str, int]:
         """How often each job, by its id, was written."""
         with self._engine.connect() as connection:
@@ -243,22 +256,16 @@ class Book:
         stored: list[Noun | None] = []
         numbers: dict[str, int] = {}
         with self.writing() as connection:
-            benches: tuple[Bench, ...] | None = None
             for old, new in pairs:
                 if old is new:
                     stored.append(new)
                     continue
                 root = new if new is not None else old
                 assert root is not None
-                owner = BENCHES if isinstance(root, Bench) else root.id
+                owner = _owner(root)
                 number = revision_of(connection, owner)
                 if old is not None and number != self._seen.get(owner, number):
-                    if owner == BENCHES and benches is None:
-                        benches = load_benches(connection)
-                    there = (
-                        load_job(connection, root.id) if benches is None or owner != BENCHES else _of(benches, root.id)
-                    )
-                    old, new = _brought_together(old, new, there)
+                    old, new = _brought_together(old, new, _there(connection, root))
                 found = rows.changes(old, new)
                 _execute(connection, found)
                 if act is not None and isinstance(root, Job) and old is not None and new is not None:
@@ -348,8 +355,17 @@ def _brought_together(old: Noun, new: Noun | None, there: Noun | None) -> tuple[
     return there, merged(old, new, shared(old, there))
 
 
-def _of(benches: tuple[Bench, ...], bench_id: str) -> Bench | None:
-    return next((b for b in benches if b.id == bench_id), None)
+def _owner(root: Noun) -> str:
+    """Under whose revision a noun is written."""
+    return {Bench: BENCHES, LibraryItem: LIBRARY}.get(type(root), root.id)
+
+
+def _there(connection: Connection, root: Noun) -> Noun | None:
+    """A job, bench or thing of the library as the book has it now."""
+    if isinstance(root, Job):
+        return load_job(connection, root.id)
+    shelf: tuple[Noun, ...] = load_benches(connection) if isinstance(root, Bench) else load_library(connection)
+    return next((n for n in shelf if n.id == root.id), None)
 
 
 def revision_of(connection: Connection, owner: str) -> int:

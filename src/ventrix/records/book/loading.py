@@ -10,6 +10,7 @@ from sqlalchemy import Column, Connection, select
 
 from ventrix.core.model.bench import Bench
 from ventrix.core.model.job import Job
+from ventrix.core.model.library import LibraryItem
 from ventrix.core.model.noun import Noun
 from ventrix.records.book.tables import CHILDREN, LISTS, PLAIN_FIELDS, TABLES
 
@@ -34,6 +35,13 @@ def load_benches(connection: Connection) -> tuple[Bench, ...]:
     table = TABLES[Bench]
     rows = connection.execute(select(*_columns(Bench)).order_by(table.c.name, table.c.id)).all()
     return tuple(_nouns(connection, Bench, rows))
+
+
+def load_library(connection: Connection) -> tuple[LibraryItem, ...]:
+    """Everything of the book's library, by kind and name."""
+    table = TABLES[LibraryItem]
+    asked = select(*_columns(LibraryItem)).order_by(table.c.kind, table.c.name, table.c.id)
+    return tuple(_nouns(connection, LibraryItem, connection.execute(asked).all()))
 
 
 def _columns(kind: type[Noun]) -> list[Column[Any]]:

@@ -5,11 +5,14 @@ from __future__ import annotations
 from PySide6.QtWidgets import QPlainTextEdit
 
 from ventrix.core.edits.runs import start_run
-from ventrix.core.model.kinds import Entry
+from ventrix.core.model.kinds import Entry, LibraryKind
+from ventrix.core.model.library import LibraryItem
 from ventrix.core.model.run import FlowRun, Reading, SetUp
 from ventrix.core.quantity.units import parse_quantity
 from ventrix.core.quantity.words import sentence
+from ventrix.records.bad_input import InputError, sentence_of
 from ventrix.records.files.pasted_table import parse_pasted
+from ventrix.records.library.items import claim_item, claim_of
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
 from ventrix.workspace.ids import new_id, now_text
@@ -20,6 +23,8 @@ class ClaimSheet(FormSheet):
 
     def __init__(self, open_book: OpenBook) -> None:
         super().__init__(open_book, "Keep the claim")
+        self.known = self.add_choice("From the library", [("none", None)])
+        self.known.activated.connect(lambda _i: self._take_known())
         self.who = self.add_text("Claimed by", "the seller's sheet")
         self.pressure = self.add_figure("Stated test pressure", "pressure")
         self.bore = self.add_figure("Stated bore", "length")
@@ -29,6 +34,9 @@ class ClaimSheet(FormSheet):
         self.rows.setPlaceholderText("lift and flow, a line each:\n0.1  62\n0.2  125")
         self.rows.setFixedHeight(220)
         self._captioned("Lift and flow", self.rows)
+        self.keep_it = self.add_check("keep it in the library, for every job")
+        self.name = self.add_text("Its name there", "ready casting, stage two")
+        self.price = self.add_figure("Its price, as you count", "ratio")
         self.finish()
         self.caution.setText(
             "A claim is drawn dotted, says whose it is, and never counts as measured: what is held against it "
@@ -42,8 +50,31 @@ class ClaimSheet(FormSheet):
         self.title.setText(f"A claim about cut {space.real_cut.number} of {space.port.name.lower()}")
         if self.pressure.value is None:
             self.pressure.set_value(parse_quantity("28", "inH2O"))
+        self.known.clear()
+        self.known.addItem("none", None)
+        for item in self.open_book.book.library():
+            if item.kind == LibraryKind.CLAIM and item.of == space.port.kind:
+                self.known.addItem(f"{item.name}, {item.source}", item)
         self.come_up()
         self.who.setFocus()
+
+    def _take_known(self) -> None:
+        """Fill the sheet from a claim of the library."""
+        item = self.known.currentData()
+        if not isinstance(item, LibraryItem):
+            return
+        try:
+            run, setup = claim_of(item)
+        except InputError as error:
+            self.problem.setText(sentence_of(error))
+            return
+        units = self.open_book.units
+        self.who.setText(item.source)
+        self.pressure.set_value(setup.test_pressure)
+        self.bore.set_value(setup.bore)
+        self.entry.setCurrentIndex(max(self.entry.findData(setup.entry), 0))
+        rows = [f"{units.lift.text(r.lift)}  {units.flow.text(r.flow)}" for r in run.readings if r.flow is not None]
+        self.rows.setPlainText("\n".join(rows))
 
     def take(self) -> None:
         space = self.open_book.workspace
@@ -70,6 +101,10 @@ class ClaimSheet(FormSheet):
         run = FlowRun(id=new_id(), setup_id=setup.id, date=now_text(), source="claimed", claimed=who, readings=readings)
         job = start_run(space.job, space.real_cut.id, run, setup, None)
         space.apply(f"claim by {who}", job)
+        if self.keep_it.isChecked():
+            item = claim_item(run, setup, self.name.text().strip() or who, self.price.value, now_text())
+            self.open_book.book.write((None, item))
+            self.keep_it.setChecked(False)
         self.clear_fields()
         self.rows.clear()
         self.closed.emit()

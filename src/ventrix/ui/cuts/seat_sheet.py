@@ -11,12 +11,13 @@ from PySide6.QtWidgets import QLabel, QWidget
 from ventrix.core.edits.valves import VALVE_JOB, log_valve_job, next_version, same_seat
 from ventrix.core.model.cut import Operation, Work
 from ventrix.core.model.job import Job, Seat
-from ventrix.core.model.kinds import Place
+from ventrix.core.model.kinds import LibraryKind, Place
 from ventrix.core.model.plausible import implausible
 from ventrix.core.model.school_questions import side_taken
 from ventrix.core.quantity.units import from_si, parse_quantity, to_si
 from ventrix.core.quantity.words import sentence
-from ventrix.rooms.cuts.seat_profile import Profile, recipe_gains, seat_hint, seat_profile, seat_words
+from ventrix.records.library.items import seat_item, seat_of
+from ventrix.rooms.shared.seat_profile import Profile, recipe_gains, seat_hint, seat_profile, seat_words
 from ventrix.ui.look import theme
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
@@ -74,7 +75,7 @@ class SeatSheet(FormSheet):
 
     def __init__(self, open_book: OpenBook) -> None:
         super().__init__(open_book, "Log the valve job")
-        self.known = self.add_choice("Recipe", [("a new one", "")])
+        self.known = self.add_choice("Recipe", [("a new one", None)])
         self.known.activated.connect(lambda _i: self._take_recipe())
         self.recipe = self.add_text("Its name", "street, three angles")
         self.angles = self.add_text("Angles, chamber to throat", "30 45 60")
@@ -89,6 +90,7 @@ class SeatSheet(FormSheet):
         self.sunk = self.add_figure("Seat moved: sunk by", "length", None)
         self.inserted = self.add_check("an insert was pressed")
         self.ports = self.add_text("Cut at these ports", "all intakes")
+        self.keep_recipe = self.add_check("keep the recipe in the library, for every job")
         self.minutes = self.add_figure("Minutes, all ports together", "duration")
         self.hint = QLabel()
         self.hint.setObjectName("caption")
@@ -106,9 +108,12 @@ class SeatSheet(FormSheet):
         kind = space.port.kind
         self.title.setText(f"Valve job, {kind}s")
         self.known.clear()
-        self.known.addItem("a new one", "")
+        self.known.addItem("a new one", None)
         for seat in space.job.seats:
-            self.known.addItem(seat_words(seat, self.open_book.units), seat.id)
+            self.known.addItem(seat_words(seat, self.open_book.units), seat)
+        for item in self.open_book.book.library():
+            if item.kind == LibraryKind.SEAT and item.of == kind:
+                self.known.addItem(f"library: {item.name}", seat_of(item))
         if not self.angles.text() and side_taken(space.job, "seat_form").value == "angles":
             self.contact_angle.set_value(to_si(side_taken(space.job, "seat").value, "deg"))
         self.ports.setPlaceholderText(f"empty: every {kind}")
@@ -120,9 +125,8 @@ class SeatSheet(FormSheet):
 
     def _take_recipe(self) -> None:
         """Fill the sheet from a seat that was cut before."""
-        space = self.open_book.workspace
-        seat = next((s for s in space.job.seats if s.id == self.known.currentData()), None) if space else None
-        if seat is None:
+        seat = self.known.currentData()
+        if not isinstance(seat, Seat):
             return
         units = self.open_book.units
         self.recipe.setText(seat.recipe)
@@ -219,6 +223,9 @@ class SeatSheet(FormSheet):
         name = f"valve job, {seat.recipe} v{seat.version}" if seat.recipe else "valve job"
         job = log_valve_job(space.job, seat, port_ids, cuts, work, name, now_text())
         space.apply(name, job, f"{name}: {len(port_ids)} ports. Blend again on each; throat and cc may wait.")
+        if self.keep_recipe.isChecked():
+            self.open_book.book.write((None, seat_item(seat, now_text(), space.port.kind)))
+            self.keep_recipe.setChecked(False)
         self.clear_fields()
         self.closed.emit()
         here = dict(zip(port_ids, cuts, strict=True)).get(space.port.id)

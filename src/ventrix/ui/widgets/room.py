@@ -14,6 +14,7 @@ class Room(QWidget):
     """A room. `refresh` draws it anew; it is called only while the room is on screen."""
 
     name = ""
+    apart = False  # stands by itself: it needs no job, and no row of cuts above it
     manual = ""  # page of the manual that F1 opens
 
     def __init__(self, open_book: OpenBook) -> None:
@@ -27,6 +28,10 @@ class Room(QWidget):
 
     def refresh(self) -> None:
         raise AssertionError("every room draws itself")
+
+    def focus_first(self) -> None:
+        """Where the keyboard goes when the room is entered."""
+        self.setFocus()
 
     def fit(self, there: QSize) -> None:
         """Give way to the size there is: captions first, then the third column goes into tabs."""

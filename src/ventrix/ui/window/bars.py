@@ -17,6 +17,7 @@ class JobBar(QWidget):
     def __init__(self, open_book: OpenBook) -> None:
         super().__init__()
         self._open_book = open_book
+        self._of_book: str | None = None
         self.setObjectName("bar")
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         self.setFixedHeight(40)
@@ -44,6 +45,11 @@ class JobBar(QWidget):
         open_book.bench.state_changed.connect(self.refresh)
         self.refresh()
 
+    def show_book(self, words: str | None) -> None:
+        """Speak of the book while its room is looked at; None: of the job again."""
+        self._of_book = words
+        self.refresh()
+
     def refresh(self) -> None:
         space, bench = self._open_book.workspace, self._open_book.bench
         mark = "■ " if bench.connected else ("□ " if bench.active else "")
@@ -51,6 +57,12 @@ class JobBar(QWidget):
         shade = "better" if bench.connected else ("worse" if bench.active else "quiet")
         self.bench.setStyleSheet(f"color: {getattr(theme.current(), shade)}")
         self._menu.clear()
+        if self._of_book is not None:
+            self.title.setText("The book")
+            self.title.setToolTip("")
+            self.port.hide()
+            self.conditions.setText(self._of_book)
+            return
         if space is None or space.port is None or space.cut is None:
             self.title.setText("No job open")
             self.port.hide()
@@ -80,7 +92,8 @@ class Rail(QWidget):
 
     chosen = Signal(int)
 
-    def __init__(self, names: list[str]) -> None:
+    def __init__(self, names: list[str], apart: int = 0) -> None:
+        """`apart` of the names, the last ones, stand at the foot."""
         super().__init__()
         self.setObjectName("rail")
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
@@ -91,6 +104,8 @@ class Rail(QWidget):
         column.setContentsMargins(0, 16, 0, 16)
         column.setSpacing(4)
         for i, name in enumerate(names):
+            if i == len(names) - apart:
+                column.addStretch()
             button = QPushButton(f"{name}")
             button.setObjectName("room-button")
             button.setCheckable(True)
@@ -98,7 +113,8 @@ class Rail(QWidget):
             button.setAccessibleName(f"Room: {name}")
             self._group.addButton(button, i)
             column.addWidget(button)
-        column.addStretch()
+        if not apart:
+            column.addStretch()
         self._group.idClicked.connect(self.chosen)
         self.restyle()
 

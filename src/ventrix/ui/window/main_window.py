@@ -15,6 +15,8 @@ from ventrix.core.calculators.contract import Calculator
 from ventrix.ui.air.room import AirRoom
 from ventrix.ui.air.traverse_sheet import TraverseSheet
 from ventrix.ui.benches.sheet import BenchSheet
+from ventrix.ui.book.details_sheet import DetailsSheet
+from ventrix.ui.book.room import BookRoom
 from ventrix.ui.calculators.reckoner import Reckoner
 from ventrix.ui.compare.room import CompareRoom
 from ventrix.ui.cuts.room import CutsRoom
@@ -44,18 +46,13 @@ from ventrix.ui.window.manual import ManualWindow
 from ventrix.ui.window.menus import build_menus
 from ventrix.ui.window.new_job_sheet import BY_HAND, SIMULATED, NewJobSheet
 from ventrix.ui.window.room_frame import RoomFrame
+from ventrix.ui.window.rooms import ROOMS
 from ventrix.ui.window.sheet_holder import SheetHolder
 from ventrix.ui.window.welcome import Welcome
 from ventrix.workspace.acts import stand_for
 
-ROOMS: Final[tuple[tuple[str, type[Room]], ...]] = (
-    ("head", HeadRoom),
-    ("flow", FlowRoom),
-    ("cuts", CutsRoom),
-    ("compare", CompareRoom),
-    ("air", AirRoom),
-)
 FLOW: Final = 1
+COMPARE: Final = 3
 LEAST_ROOM: Final = 460  # px of a room's width that are of any use beside a sheet
 AnyRoom = TypeVar("AnyRoom", bound=Room)
 
@@ -76,7 +73,9 @@ class MainWindow(SheetHolder):
         self.welcome.bring_in.connect(self.files.import_job)
         self._stack.addWidget(self.welcome)
         self._room = 0
-        self.rail = Rail([room.name for _, room in ROOMS])
+        self._came_from = COMPARE  # where a job opens that was found in a room apart
+        self._of_book = ""
+        self.rail = Rail([d.room.name for d in ROOMS], sum(d.apart for d in ROOMS))
         self.rail.chosen.connect(self.go_to)
         self.job_bar = JobBar(open_book)
         self.cut_row = CutRow(open_book)
@@ -97,7 +96,7 @@ class MainWindow(SheetHolder):
         self.setMinimumSize(800, 500)
         self.setAcceptDrops(True)
         self._restore()
-        self.go_to(int(str(open_book.settings.value("room", 3))))
+        self.go_to_named(str(open_book.settings.value("room", "compare")))
 
     def _all_commands(self) -> tuple[Command, ...]:
         """Every command, in the order the menus have them. Rooms and sheets are made when they are first needed."""
@@ -110,8 +109,8 @@ class MainWindow(SheetHolder):
             return Command(id_, words, do, keys, "&Help")
 
         rooms = (
-            Command(f"room.{key}", f"&{i + 1} {room.name}", partial(self.go_to, i), f"Ctrl+{i + 1}", VIEW)
-            for i, (key, room) in enumerate(ROOMS)
+            Command(f"room.{d.key}", f"&{d.digit} {d.room.name}", partial(self.go_to, i), f"Ctrl+{d.digit}", VIEW)
+            for i, d in enumerate(ROOMS)
         )
         return (
             *self.files.commands(lambda: self.new_job_sheet.open()),
@@ -182,7 +181,7 @@ class MainWindow(SheetHolder):
         hints = {c.id: c.hint for c in self.commands}
         self.cut_row.plus.setToolTip(hints["cut.new"])
         self.job_bar.port.setToolTip(hints["port.next"])
-        self.rail.hint([hints[f"room.{key}"] for key, _ in ROOMS])
+        self.rail.hint([hints[f"room.{d.key}"] for d in ROOMS])
 
     def _begin_job(self, bench: str) -> None:
         """A new job opens in Head, on the bench that was chosen for it."""
@@ -275,6 +274,32 @@ class MainWindow(SheetHolder):
         return self._settle_room(room)
 
     @cached_property
+    def book(self) -> BookRoom:
+        room = BookRoom(self.open_book)
+        room.job_wanted.connect(self._open_from_book)
+        room.new_wanted.connect(lambda: self.new_job_sheet.open())
+        room.details_wanted.connect(lambda job_id: self.details_sheet.open(room.shelf, job_id))
+        room.counted.connect(self._speak_of_book)
+        return self._settle_room(room)
+
+    def _speak_of_book(self, words: str) -> None:
+        self._of_book = words
+        if self.room.apart:
+            self.job_bar.show_book(words)
+
+    def _open_from_book(self, job_id: str) -> None:
+        """A job found in the book opens in the room one came from."""
+        self.files.open_job(job_id)
+        if self.open_book.workspace is not None and self.open_book.workspace.job.id == job_id:
+            self.go_to(self._came_from)
+
+    @cached_property
+    def details_sheet(self) -> DetailsSheet:
+        sheet = DetailsSheet(self.open_book)
+        sheet.changed.connect(lambda job_id: self.book.after_act(job_id))
+        return self.settle_sheet(sheet)
+
+    @cached_property
     def traverse_sheet(self) -> TraverseSheet:
         sheet = TraverseSheet(self.open_book)
         sheet.begun.connect(lambda traverse: self.air.lead_on(traverse))
@@ -306,7 +331,7 @@ class MainWindow(SheetHolder):
     @property
     def rooms(self) -> list[Room]:
         """Every room, in the order of work."""
-        return [getattr(self, key) for key, _ in ROOMS]
+        return [getattr(self, d.key) for d in ROOMS]
 
     def _lay_out(self) -> None:
         middle = QVBoxLayout()
@@ -337,31 +362,33 @@ class MainWindow(SheetHolder):
 
     @property
     def room(self) -> Room:
-        room: Room = getattr(self, ROOMS[self._room][0])
+        room: Room = getattr(self, ROOMS[self._room].key)
         return room
 
     def go_to(self, index: int) -> None:
         """Enter a room."""
         index = index if 0 <= index < len(ROOMS) else 0
         flow = self.__dict__.get("flow")
-        if flow is not None and flow.far.alone and ROOMS[index][0] != "flow":
+        if flow is not None and flow.far.alone and ROOMS[index].key != "flow":
             flow.show_alone(False)
         compare = self.__dict__.get("compare")
-        if compare is not None and compare.alone and ROOMS[index][0] != "compare":
+        if compare is not None and compare.alone and ROOMS[index].key != "compare":
             compare.show_alone(False)
+        if not ROOMS[index].apart:
+            self._came_from = index
         self._room = index
         self._show_room()
         self.rail.show_chosen(index)
-        self.open_book.settings.setValue("room", index)
+        self.open_book.settings.setValue("room", ROOMS[index].key)
         room = self.room
-        if isinstance(room, (FlowRoom, AirRoom)):
-            if self.open_book.demo and not self.open_book.bench.active:
-                self.open_book.bench.connect_simulated()
-            room.setFocus()
+        if isinstance(room, (FlowRoom, AirRoom)) and self.open_book.demo and not self.open_book.bench.active:
+            self.open_book.bench.connect_simulated()
+        if isinstance(room, (FlowRoom, AirRoom)) or room.apart:
+            room.focus_first()
 
     def go_to_named(self, name: str) -> None:
         """Enter a room by its key."""
-        self.go_to(next((i for i, (key, _) in enumerate(ROOMS) if key == name), self._room))
+        self.go_to(next((i for i, d in enumerate(ROOMS) if d.key == name), self._room))
 
     def choose_other_side(self) -> None:
         """Find any flowed cut of the book, or a claim, to hold against; or go back to the pinned cut."""
@@ -376,7 +403,10 @@ class MainWindow(SheetHolder):
             last = str(self.open_book.settings.value("job", ""))
             jobs = sorted(self.open_book.book.jobs(), key=lambda e: e.id != last)
             self.welcome.show_recent([(e.id, e.title) for e in jobs])
-        self._stack.setCurrentWidget(self.welcome if self.open_book.workspace is None else frame)
+        welcome = self.open_book.workspace is None and not self.room.apart
+        self._stack.setCurrentWidget(self.welcome if welcome else frame)
+        self.cut_row.setVisible(not self.room.apart)
+        self.job_bar.show_book(self._of_book if self.room.apart else None)
 
     def open_manual(self, page: str | None = None) -> None:
         """The manual's page for this room, or a named one."""
@@ -426,7 +456,7 @@ class MainWindow(SheetHolder):
 
     def toggle_far(self) -> None:
         """The far view of Compare, or of Flow, alone, or not."""
-        if ROOMS[self._room][0] == "compare" and self._has_job():
+        if ROOMS[self._room].key == "compare" and self._has_job():
             self.compare.show_alone(not self.compare.alone)
             return
         self.go_to(FLOW)

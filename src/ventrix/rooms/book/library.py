@@ -1,0 +1,114 @@
+"""The book's library as rows, and whether a ready casting is worth more than the hours that reaching it would take."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from ventrix.core.judging.findings import Findings
+from ventrix.core.judging.job_summary import CutSummary
+from ventrix.core.judging.worth_the_hours import FEWEST_CUTS, hours_for, own_pace
+from ventrix.core.model.cut import Cut, Port
+from ventrix.core.model.kinds import LibraryKind
+from ventrix.core.model.library import LibraryItem
+from ventrix.core.quantity.units import from_si
+from ventrix.core.runs.reduction import reduce_run
+from ventrix.records.bad_input import InputError, sentence_of
+from ventrix.records.library.items import claim_of, seat_of
+from ventrix.rooms.display_units import Units
+from ventrix.rooms.shared.seat_profile import seat_words
+
+
+@dataclass(frozen=True, slots=True)
+class ItemRow:
+    """A line of the library."""
+
+    item: LibraryItem
+    kind: str
+    name: str
+    says: str
+    price: str
+
+
+def item_rows(items: Sequence[LibraryItem], units: Units) -> list[ItemRow]:
+    """Every thing of the library in a line."""
+    return [
+        ItemRow(
+            item,
+            LibraryKind(item.kind).words,
+            item.name,
+            _says(item, units),
+            "" if item.price is None else f"{item.price:g}",
+        )
+        for item in items
+    ]
+
+
+def _says(item: LibraryItem, units: Units) -> str:
+    try:
+        if item.kind == LibraryKind.SEAT:
+            return f"{item.of}: {seat_words(seat_of(item), units)}"
+        if item.kind == LibraryKind.CLAIM:
+            run, setup = claim_of(item)
+            known = [r for r in run.readings if r.flow is not None]
+            top = max(known, key=lambda r: r.flow or 0.0)
+            flow = f"{units.flow.with_unit(top.flow)} at {units.lift.text(top.lift)}"
+            at = f", {units.pressure.with_unit(setup.test_pressure)}" if setup.test_pressure is not None else ""
+            return f"{item.of}, {item.source}: {flow}{at}"
+    except (InputError, ValueError) as error:
+        return sentence_of(error) if isinstance(error, InputError) else str(error)
+    return item.note
+
+
+def worth_the_hours(
+    item: LibraryItem,
+    findings: Findings,
+    port: Port,
+    cut: Cut,
+    past: Sequence[CutSummary],
+    rate: float | None,
+    units: Units,
+) -> tuple[str, ...]:
+    """A claimed casting against the hours that reaching it would take from the cut looked at, in sentences."""
+    if item.of != port.kind:
+        return (f"It is an {item.of} port: look at an {item.of} of your job to hold it against.",)
+    try:
+        run, setup = claim_of(item)
+        claimed = reduce_run(run, setup)
+    except (InputError, ValueError) as error:
+        return (f"Its curve cannot be read: {error}.",)
+    pair = findings.compare_across((claimed,), port, cut)
+    c = pair.comparison
+    if c is None:
+        return (pair.missing,)
+    if c.kind != "flow":
+        return ("An uncalibrated bench has percent alone: a claim in CFM cannot be held against it.",)
+    gain = -c.weighted
+    over = "over the cam" if c.cam is not None else "over the lifts"
+    shown = f"{units.flow.text(abs(gain))} {units.flow.label} {over}"
+    where = f"cut {cut.number} of {port.name.lower()}"
+    claim = f"claimed by {item.source}, not measured here" if item.source else "claimed, not measured here"
+    if gain <= 0:
+        return (f"It is {shown} below {where} ({claim}): you are past it.",)
+    said = [f"It is {shown} above {where} ({claim})."]
+    pace = own_pace(past, port.kind)
+    if pace is None:
+        return (
+            *said,
+            f"Your book has fewer than {FEWEST_CUTS} timed and flowed {port.kind} cuts that gained: no pace to go by.",
+        )
+    hours = hours_for(gain, pace)
+    low, likely = hours.low / 3600, hours.likely / 3600
+    span = f"{low:.0f} h or more" if hours.high is None else f"{low:.0f} to {hours.high / 3600:.0f} h"
+    per = from_si(pace.mean, units.flow.unit) * 3600
+    said.append(
+        f"Your {pace.cuts} timed cuts gained {per:.1f} {units.flow.label} an hour: {likely:.0f} h at that pace, {span} "
+        "by the middle half. Later gains come slower than earlier ones, and some ports never get there."
+    )
+    if rate is not None and item.price is not None:
+        cost = rate * likely
+        cheaper = "The casting costs less" if item.price < cost else "The hours cost less"
+        said.append(f"At {rate:g} an hour that is {cost:.0f}; the casting costs {item.price:g}. {cheaper}.")
+    elif item.price is not None:
+        said.append(f"The casting costs {item.price:g}: say what your hour costs, and the two stand side by side.")
+    return tuple(said)

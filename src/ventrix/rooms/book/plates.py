@@ -1,0 +1,193 @@
+"""The book's plates: a job in a glance, from its line in the index."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from datetime import date
+from typing import Final
+
+from ventrix.core.judging.job_summary import CutSummary
+from ventrix.core.judging.like_sizes import flow_at
+from ventrix.core.model.kinds import JobState
+from ventrix.records.book.index import Entry, Question
+from ventrix.rooms.book.question import shown_for
+from ventrix.rooms.display_units import Units
+
+USUAL_LIFT: Final = 0.45 * 0.0254  # m, where nobody asked for another
+
+
+@dataclass(frozen=True, slots=True)
+class Filter:
+    """A row of states above the plates."""
+
+    key: str
+    words: str
+    takes: Callable[[Entry, date], bool]
+
+
+def _about(entry: Entry) -> bool:
+    return not entry.archived and entry.binned is None
+
+
+FILTERS: Final = (
+    Filter("all", "all states", lambda e, _d: _about(e)),
+    Filter("open", "on the bench", lambda e, _d: _about(e) and e.state == JobState.OPEN),
+    Filter("waiting", "waiting", lambda e, _d: _about(e) and e.state == JobState.WAITING),
+    Filter("promised", "promised", lambda e, _d: _about(e) and promised(e) is not None),
+    Filter("late", "late", lambda e, d: _about(e) and days_late(e, d) > 0),
+    Filter("handed over", "handed over", lambda e, _d: _about(e) and e.state == JobState.HANDED_OVER),
+    Filter("archive", "archive", lambda e, _d: e.archived and e.binned is None),
+    Filter("bin", "bin", lambda e, _d: e.binned is not None),
+)
+SORTS: Final = (("nearest", "nearest"), ("newest", "newest first"), ("title", "by title"), ("promise", "by promise"))
+
+
+@dataclass(frozen=True, slots=True)
+class Figure:
+    """A figure of a plate; `asked` where the question named it."""
+
+    text: str
+    caption: str
+    asked: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class StateWords:
+    """Where a job stands: a shape, words, and what is said beside them. The shape tells it without colour."""
+
+    shape: str  # square, hatched, tick, late, dashed, box
+    words: str
+    beside: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Plate:
+    """A job as its plate says it. `curves` are lifts and flows in SI by kind of port."""
+
+    job_id: str
+    title: str
+    line: str
+    figures: tuple[Figure, ...]
+    state: StateWords
+    curves: tuple[tuple[str, tuple[float, ...], tuple[float, ...]], ...]
+    lift: float
+
+    @property
+    def spoken(self) -> str:
+        """For a screen reader."""
+        figures = ", ".join(f"{f.caption} {f.text}" for f in self.figures)
+        return f"{self.title}. {self.line}. {figures}. {self.state.words} {self.state.beside}".strip()
+
+
+def promised(entry: Entry) -> date | None:
+    """The day a job is promised for, while it is not handed over."""
+    return None if entry.state == JobState.HANDED_OVER else read_day(entry.promise_date)
+
+
+def days_late(entry: Entry, today: date) -> int:
+    """Whole days past the promise; zero or less where it holds, or nothing was promised."""
+    day = promised(entry)
+    return (today - day).days if day is not None else 0
+
+
+def read_day(text: str | None) -> date | None:
+    """A day as documents write it, None where there is none or it cannot be read."""
+    try:
+        return date.fromisoformat((text or "")[:10])
+    except ValueError:
+        return None
+
+
+def day_words(day: date, today: date) -> str:
+    """A day as a shop says it: "Fri" within the week, else "12 Mar", with the year where it is another."""
+    if 0 <= (day - today).days < 7:
+        return f"{day:%a}"
+    return f"{day.day} {day:%b}" + (f" {day.year}" if day.year != today.year else "")
+
+
+def state_words(entry: Entry, today: date) -> StateWords:
+    """Where a job stands, in a shape and words."""
+    day, late = promised(entry), days_late(entry, today)
+    if entry.binned is not None:
+        return StateWords("box", "in the bin", _on(entry.binned, today))
+    if entry.archived:
+        return StateWords("box", "archive", _on(entry.handed_over or entry.date, today))
+    if entry.state == JobState.HANDED_OVER:
+        return StateWords("tick", "handed over", _on(entry.handed_over or entry.date, today))
+    if late > 0 and day is not None:
+        return StateWords("late", f"{late} day{'s' * (late > 1)} late", f"promised {day_words(day, today)}")
+    beside = f"promised {day_words(day, today)}" if day is not None else _on(entry.date, today)
+    if entry.state == JobState.WAITING:
+        return StateWords("hatched", f"waits: {entry.waits_for}" if entry.waits_for else "waits", beside)
+    if entry.state == JobState.LEFT:
+        return StateWords("dashed", "not finished", f"since {_on(entry.date, today)}" if entry.date else "")
+    return StateWords("square", "on the bench", beside)
+
+
+def _on(text: str | None, today: date) -> str:
+    day = read_day(text)
+    return day_words(day, today) if day is not None else ""
+
+
+def speaking_cut(entry: Entry, newest: Sequence[CutSummary]) -> CutSummary | None:
+    """The cut whose figures a plate shows: the one that met the question, else the newest intake, else any."""
+    if entry.best is not None:
+        return entry.best
+    return next((c for c in newest if c.direction == "intake"), newest[0] if newest else None)
+
+
+def plate_of(
+    entry: Entry, newest: Sequence[CutSummary], question: Question, lift: float, units: Units, today: date
+) -> Plate:
+    """A job's plate; `lift` [m] is the one its flow is said at."""
+    cut = speaking_cut(entry, newest)
+    parts = [entry.customer or "own"]
+    head = ", ".join(p for p in (f"{entry.cylinders} cyl" if entry.cylinders else "", entry.material or "") if p)
+    parts += [p for p in (head, entry.casting) if p]
+    other = next((c for c in newest if cut is not None and c.direction != cut.direction), None)
+    curves = [(c.direction, c.lifts, c.flows) for c in (cut, other) if c is not None and not c.is_share]
+    return Plate(
+        entry.id,
+        entry.title,
+        " · ".join(parts),
+        _figures(cut, question, lift, units),
+        state_words(entry, today),
+        tuple(curves),
+        lift,
+    )
+
+
+def _figures(cut: CutSummary | None, question: Question, lift: float, units: Units) -> tuple[Figure, ...]:
+    if cut is None:
+        return (Figure("–", "not flowed yet"),)
+    asked = [w.key for w in question.wishes if w.key != "flow"]
+    keys = [*asked, *(k for k in ("section", "throat", "valve", "volume") if k not in asked)]
+    known = [k for k in keys if getattr(cut, k) is not None][:2]
+    found = []
+    for key in known:
+        shown = shown_for(key, units)
+        digits = shown.text(getattr(cut, key))
+        caption = shown.label if key in ("section", "volume") else f"{key}, {shown.label}"
+        found.append(Figure(digits, caption, key in asked))
+    flow = flow_at(cut, lift)
+    asked_flow = any(w.key == "flow" for w in question.wishes)
+    if cut.is_share:
+        found.append(Figure("%", "index only"))
+    elif flow is None:
+        found.append(Figure("–", f"at {units.lift.text(lift)}"))
+    else:
+        found.append(Figure(units.flow.text(flow), f"at {units.lift.text(lift)}", asked_flow))
+    return tuple(found)
+
+
+def sorted_entries(entries: list[Entry], by: str) -> list[Entry]:
+    """Entries in an order; "nearest" leaves them as the search gave them."""
+    if by == "newest":
+        return sorted(entries, key=lambda e: e.date or "", reverse=True)
+    if by == "title":
+        return sorted(entries, key=lambda e: e.title.lower())
+    if by == "promise":
+        far = date.max
+        return sorted(entries, key=lambda e: (promised(e) or far, e.title.lower()))
+    return entries

@@ -1,0 +1,93 @@
+"""Who a job is for, where it stands, and what was promised."""
+
+from __future__ import annotations
+
+from datetime import date, timedelta
+
+from PySide6.QtCore import Signal
+
+from ventrix.core.model.kinds import JobState
+from ventrix.core.quantity.words import sentence
+from ventrix.ui.open_book import OpenBook
+from ventrix.ui.widgets.form_sheet import FormSheet
+from ventrix.workspace.shelf import Shelf
+
+DAYS = ("mon", "tue", "wed", "thu", "fri", "sat", "sun")
+
+
+def read_promise(text: str, today: date) -> str | None:
+    """A day as typed: 2026-05-02, "fri", "in 5 days"; None for nothing. ValueError with a sentence for what is none."""
+    said = text.strip().lower()
+    if not said:
+        return None
+    if said[:3] in DAYS and said.isalpha():
+        ahead = (DAYS.index(said[:3]) - today.weekday()) % 7 or 7
+        return (today + timedelta(days=ahead)).isoformat()
+    words = said.split()
+    if len(words) == 3 and words[0] == "in" and words[1].isdigit() and words[2].startswith("day"):
+        return (today + timedelta(days=min(int(words[1]), 3650))).isoformat()
+    try:
+        return date.fromisoformat(said).isoformat()
+    except ValueError:
+        raise ValueError(f"'{text.strip()[:40]}' is no day: type 2026-05-02, Fri, or in 5 days") from None
+
+
+class DetailsSheet(FormSheet):
+    """Changes the job of a plate, open or not."""
+
+    changed = Signal(str)
+
+    def __init__(self, open_book: OpenBook) -> None:
+        super().__init__(open_book, "Keep")
+        self._shelf: Shelf | None = None
+        self._job_id = ""
+        self.name = self.add_text("Title")
+        self.customer = self.add_text("Who for", "own")
+        self.state = self.add_choice("State", [(s.words, s) for s in JobState])
+        self.waits = self.add_text("Waits for", "guides, ordered Mon")
+        self.promise = self.add_text("Promised for", "2026-05-02, Fri, in 5 days")
+        self.finish()
+        self.caution.setText("What is late and what is promised is told on the plate; nothing is sent to anybody.")
+
+    def open(self, shelf: Shelf, job_id: str) -> None:
+        """Come up with what the book says of a job."""
+        self._shelf, self._job_id = shelf, job_id
+        job = self.open_book.book.load(job_id)
+        self.title.setText(job.title)
+        self.name.setText(job.title)
+        self.customer.setText(job.customer)
+        self.state.setCurrentIndex(max(self.state.findData(JobState(job.state)), 0))
+        self.waits.setText(job.waits_for)
+        self.promise.setText(job.promise_date or "")
+        self.problem.clear()
+        self.come_up()
+        self.customer.setFocus()
+
+    def take(self) -> None:
+        if self._shelf is None:
+            return
+        title = self.name.text().strip()
+        if not title:
+            raise ValueError("a job has a title")
+        today = date.today()
+        try:
+            promise = read_promise(self.promise.text(), today)
+        except ValueError as error:
+            self.problem.setText(sentence(str(error)))
+            self.promise.setFocus()
+            return
+        state = JobState(self.state.currentData())
+        before = self.open_book.book.load(self._job_id)
+        handed = before.handed_over if state == before.state else today.isoformat()
+        self._shelf.change(
+            self._job_id,
+            f"state of '{title}'",
+            title=title,
+            customer=self.customer.text().strip(),
+            state=state,
+            waits_for=self.waits.text().strip(),
+            promise_date=promise,
+            handed_over=handed if state == JobState.HANDED_OVER else None,
+        )
+        self.changed.emit(self._job_id)
+        self.closed.emit()

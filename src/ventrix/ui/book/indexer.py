@@ -1,0 +1,68 @@
+"""Brings the book's index up to date, one job between two breaths of the window."""
+
+from __future__ import annotations
+
+from typing import Final
+
+from PySide6.QtCore import QObject, QTimer, Signal
+
+from ventrix.records.bad_input import BookError
+from ventrix.records.book.index import Index
+
+EVERY: Final = 25  # jobs after which what is on screen is brought up to date too
+
+
+class Indexer(QObject):
+    """`went_on` after some jobs and at the end; `told` says how far it is, empty when it is done."""
+
+    went_on = Signal()
+    told = Signal(str)
+    refused = Signal(str)
+
+    def __init__(self, index: Index) -> None:
+        super().__init__()
+        self._index = index
+        self._behind: list[str] = []
+        self._all = 0
+        self._timer = QTimer(self)
+        self._timer.setInterval(0)
+        self._timer.timeout.connect(self._one)
+
+    @property
+    def active(self) -> bool:
+        return self._timer.isActive()
+
+    def start(self) -> None:
+        """Look what is behind, and begin."""
+        self._behind = self._index.behind()
+        self._all = len(self._behind)
+        self._tell()
+        if self._behind:
+            self._timer.start()
+
+    def stop(self) -> int:
+        """Stop; how many jobs are left as they were."""
+        self._timer.stop()
+        left = len(self._behind)
+        self._behind.clear()
+        self._tell()
+        return left
+
+    def _one(self) -> None:
+        if not self._behind:
+            self._timer.stop()
+            return
+        try:
+            self._index.renew(self._behind.pop())
+        except BookError as error:
+            self._behind.clear()
+            self.refused.emit(str(error))
+        if not self._behind:
+            self._timer.stop()
+        if len(self._behind) % EVERY == 0:
+            self.went_on.emit()
+        self._tell()
+
+    def _tell(self) -> None:
+        left = len(self._behind)
+        self.told.emit(f"reading {self._all - left} of {self._all} jobs anew" if left > 1 else "")

@@ -1,0 +1,553 @@
+"""The Book: every job of the shop, found by anything as you type; and what a size flowed before."""
+
+from __future__ import annotations
+
+from datetime import date
+from functools import partial
+from typing import Final
+
+from PySide6.QtCore import QItemSelectionModel, QSize, Qt, QTimer, Signal
+from PySide6.QtGui import QHideEvent
+from PySide6.QtWidgets import (
+    QButtonGroup,
+    QComboBox,
+    QHBoxLayout,
+    QLabel,
+    QMessageBox,
+    QPushButton,
+    QStackedWidget,
+    QVBoxLayout,
+    QWidget,
+)
+
+from ventrix.core.judging.job_summary import CutSummary
+from ventrix.core.judging.my_lifts import lifts_of
+from ventrix.core.model.kinds import LibraryKind
+from ventrix.core.model.library import LibraryItem
+from ventrix.records.bad_input import BookError, sentence_of
+from ventrix.records.book.backups import backups_of
+from ventrix.records.book.index import Entry, Index, Question
+from ventrix.rooms.book.before import before_of
+from ventrix.rooms.book.library import item_rows, worth_the_hours
+from ventrix.rooms.book.plates import FILTERS, SORTS, USUAL_LIFT, Plate, plate_of, sorted_entries, speaking_cut
+from ventrix.rooms.book.question import read_question
+from ventrix.ui.book.before_panel import BeforePanel
+from ventrix.ui.book.indexer import Indexer
+from ventrix.ui.book.library_page import LibraryPage
+from ventrix.ui.book.plate_list import PlateList, PlateModel, PlatePainter
+from ventrix.ui.book.question_line import QuestionLine
+from ventrix.ui.look import theme
+from ventrix.ui.open_book import OpenBook
+from ventrix.ui.widgets.command import Command
+from ventrix.ui.widgets.room import Room
+from ventrix.workspace.shelf import Shelf
+
+SIDE: Final = 380  # px
+NARROW: Final = 820  # px of room: below, the panel gives way to the plates
+TYPING: Final = 120  # ms after the last letter
+CHUNK: Final = 400  # newest cuts asked for at once
+
+
+class BookRoom(Room):
+    """A question on top, plates beneath it, and beside them what that size flowed before."""
+
+    name = "Book"
+    manual = "book"
+    apart = True
+    job_wanted = Signal(str)
+    new_wanted = Signal()
+    details_wanted = Signal(str)
+    counted = Signal(str)  # for the bar above
+
+    def __init__(self, open_book: OpenBook) -> None:
+        super().__init__(open_book)
+        self.index = Index(open_book.book)
+        self.shelf = Shelf(open_book.book, lambda: self.open_book.workspace)
+        self.question = Question()
+        self.filter = "all"
+        self.show_left_out = False
+        self._newest: dict[str, list[CutSummary]] = {}
+        self._seen: tuple[tuple[str, int], ...] = ()
+        self.commands = (
+            Command("book.up", "pick", partial(self._step, 0, -1), "Up", one_of="pick"),
+            Command("book.down", "pick", partial(self._step, 0, 1), "Down", one_of="pick"),
+            Command("book.page.up", "a page up", partial(self._page, -1), "PgUp", one_of="page"),
+            Command("book.page.down", "a page down", partial(self._page, 1), "PgDown", one_of="page"),
+            Command("book.open", "open", self.open_chosen, "Return"),
+            Command("book.next", "next of its kind", self.duplicate, "Ctrl+D"),
+            Command("book.state", "state, customer, promise", self.edit_details, "F2"),
+            Command("book.archive", "archive, or out of it", self.archive, "Ctrl+E"),
+            Command("book.bin", "bin, or out of it", self.bin, "Ctrl+Del"),
+            Command("book.remove", "out of the bin for good", self.remove, "Shift+Ctrl+Del"),
+            Command("book.left", "show those left out", self.toggle_left_out, "Ctrl+U"),
+            Command("book.library", "library, or jobs", self.toggle_library, "Ctrl+L"),
+            Command("book.undo", "undo", self.undo, "Ctrl+Z"),
+        )
+        self._make_parts()
+        self._lay_out()
+        self._typing = QTimer(self)
+        self._typing.setSingleShot(True)
+        self._typing.setInterval(TYPING)
+        self._typing.timeout.connect(self.search)
+        self.indexer = Indexer(self.index)
+        self.indexer.went_on.connect(self.search)
+        self.indexer.told.connect(self._tell_progress)
+        self.indexer.refused.connect(open_book.not_kept)
+        self._watch = QTimer(self)
+        self._watch.setInterval(1500)
+        self._watch.timeout.connect(self._look_for_changes)
+
+    # -- its parts
+
+    def _make_parts(self) -> None:
+        self.line = QuestionLine(frozenset(c.keys for c in self.commands))
+        self.line.setPlaceholderText("section 1.7 throat 1.65 · 190 at 0.450 · a name, a fault, 2026-05")
+        self.line.setAccessibleName("Search the book")
+        self.line.textEdited.connect(lambda _t: self._typing.start())
+        self.line.pressed.connect(self._press)
+        self.count = QLabel()
+        self.read_as = QLabel()
+        self.read_as.setObjectName("caption")
+        for label in (self.count, self.read_as):
+            label.setAlignment(Qt.AlignmentFlag.AlignRight)
+        self._filters = QButtonGroup(self)
+        for i, each in enumerate(FILTERS):
+            button = QPushButton(each.words)
+            button.setObjectName("choice")
+            button.setCheckable(True)
+            button.setFocusPolicy(Qt.FocusPolicy.TabFocus)
+            self._filters.addButton(button, i)
+        self._filters.button(0).setChecked(True)
+        self._filters.idClicked.connect(lambda i: self.use_filter(FILTERS[i].key))
+        self.sort = QComboBox()
+        self.sort.setAccessibleName("Order")
+        for key, words in SORTS:
+            self.sort.addItem(words, key)
+        self.sort.setCurrentIndex(1)
+        self.sort.activated.connect(lambda _i: self.show_entries())
+        self.model = PlateModel(self._plate)
+        self.plates = PlateList(self.model)
+        self.plates.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        self.plates.doubleClicked.connect(lambda _i: self.open_chosen())
+        self.plates.selectionModel().currentChanged.connect(lambda _a, _b: self._show_before())
+        self.empty = QLabel()
+        self.empty.setWordWrap(True)
+        self.empty.setAlignment(Qt.AlignmentFlag.AlignCenter)
+        self.begin = QPushButton("New job (Ctrl+N)")
+        self.begin.clicked.connect(self.new_wanted)
+        self.stop = QPushButton("Stop")
+        self.stop.clicked.connect(self.stop_indexing)
+        self.progress = QLabel()
+        self.progress.setObjectName("caption")
+        self.before = BeforePanel()
+        self.before.said.connect(self.open_book.say)
+        self.library = LibraryPage(self.open_book.units)
+        self.library.chosen.connect(self._show_worth)
+        self.library.removed.connect(self._take_out_of_library)
+        self.library.rate_typed.connect(self._use_rate)
+        self.keys = QLabel()
+        self.keys.setWordWrap(True)
+
+    def _lay_out(self) -> None:
+        said = QVBoxLayout()
+        said.setSpacing(0)
+        said.addWidget(self.count)
+        said.addWidget(self.read_as)
+        self._top = QWidget()
+        self._top.setObjectName("asked")
+        self._top.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+        top = QHBoxLayout(self._top)
+        top.setContentsMargins(14, 4, 14, 4)
+        top.addWidget(self.line, 1)
+        top.addLayout(said)
+        states = QHBoxLayout()
+        states.setSpacing(4)
+        for button in self._filters.buttons():
+            states.addWidget(button)
+        states.addStretch()
+        states.addWidget(self.sort)
+        jobs = QWidget()
+        column = QVBoxLayout(jobs)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(4)
+        column.addLayout(states)
+        column.addWidget(self.plates, 1)
+        column.addWidget(self.empty, 1)
+        column.addWidget(self.begin, 0, Qt.AlignmentFlag.AlignCenter)
+        indexing = QHBoxLayout()
+        indexing.addWidget(self.progress, 1)
+        indexing.addWidget(self.stop)
+        column.addLayout(indexing)
+        self.pages = QStackedWidget()
+        self.pages.addWidget(jobs)
+        self.pages.addWidget(self.library)
+        self.before.setFixedWidth(SIDE)
+        middle = QHBoxLayout()
+        middle.setSpacing(8)
+        middle.addWidget(self.pages, 1)
+        middle.addWidget(self.before)
+        outer = QVBoxLayout(self)
+        outer.setContentsMargins(16, 12, 16, 6)
+        outer.setSpacing(8)
+        outer.addWidget(self._top)
+        outer.addLayout(middle, 1)
+        outer.addWidget(self.keys)
+
+    def fit(self, there: QSize) -> None:
+        """In a small window the panel gives way to the plates."""
+        self.before.setVisible(there.width() >= NARROW)
+        self.keys.setVisible(there.height() >= 500)
+
+    def focus_first(self) -> None:
+        """Letters go to the question from the moment the room is entered."""
+        self.line.setFocus()
+        self.line.selectAll()
+
+    # -- showing
+
+    def refresh(self) -> None:
+        t = theme.current()
+        self.plates.setStyleSheet(f"#plates {{ background: {t.ground}; border: none; }}")
+        self._top.setStyleSheet(
+            f"#asked {{ background: {t.raised}; border: 2px solid {t.brass}; }}"
+            f"#question {{ border: none; background: transparent; font-size: 28px; font-weight: 500; min-height: 40px; }}"
+        )
+        chosen = f"color: {t.brass}; border-bottom: 2px solid {t.brass}; font-weight: 600"
+        for button in self._filters.buttons():
+            button.setStyleSheet(
+                f"QPushButton {{ border: none; border-bottom: 2px solid transparent; padding: 3px 7px;"
+                f" color: {t.text}; }}"
+                f"QPushButton:checked {{ {chosen}; }} QPushButton:focus, QPushButton:hover {{ color: {t.brass}; }}"
+            )
+        self.count.setStyleSheet("font-size: 15px; font-weight: 600")
+        self.empty.setStyleSheet("font-size: 15px")
+        self.keys.setText(_keys(self.commands, t.brass))
+        self.library.rate.use(self.open_book.units.ratio)
+        rate = self._rate()
+        self.library.rate.set_value(rate)
+        self._watch.start()
+        self.search()
+        self.indexer.start()
+
+    def hideEvent(self, event: QHideEvent) -> None:
+        self._watch.stop()
+        self.indexer.stop()
+        super().hideEvent(event)
+
+    def search(self) -> None:
+        """Ask the index what stands in the line."""
+        understood = read_question(self.line.text(), self.open_book.units)
+        was = bool(self.question.wishes)
+        self.question = understood.question
+        self.read_as.setText(understood.said)
+        if bool(self.question.wishes) != was:
+            self.sort.setCurrentIndex(0 if self.question.wishes else 1)
+        try:
+            self._found = self.index.find(self.question)
+            self._known = self.index.counts()
+        except Exception as error:  # whatever the store says, the room stays
+            self.open_book.not_kept(f"The book does not answer: {type(error).__name__}.")
+            return
+        self._newest.clear()
+        self.show_entries()
+        if self.pages.currentWidget() is self.library:
+            self._show_library()
+
+    def show_entries(self) -> None:
+        """The plates of the filter and order chosen."""
+        today = date.today()
+        chosen = next(f for f in FILTERS if f.key == self.filter)
+        for button, each in zip(self._filters.buttons(), FILTERS, strict=True):
+            count = sum(each.takes(e, today) for e in self._found)
+            button.setText(f"{each.words} {count}" if each.key != "all" else each.words)
+            button.setVisible(count > 0 or each.key in ("all", self.filter))
+        had = self.chosen.id if self.chosen is not None else self._open_id
+        entries = sorted_entries([e for e in self._found if chosen.takes(e, today)], str(self.sort.currentData()))
+        painter = self.plates.itemDelegate()
+        assert isinstance(painter, PlatePainter)
+        painter.reach = self._scale(entries)
+        painter.open_id = self._open_id
+        self.model.show_entries(entries)
+        at = next((i for i, e in enumerate(entries) if e.id == had), 0)
+        if entries:
+            self._choose(at)
+        order = ", nearest first" if self.sort.currentData() == "nearest" and self.question.wishes else ""
+        jobs, runs = self._known
+        self.count.setText(f"{len(entries)} of {jobs} job{'s' * (jobs != 1)}{order}")
+        self.plates.setVisible(bool(entries))
+        self.empty.setVisible(not entries)
+        self.begin.setVisible(not entries and jobs == 0)
+        self.empty.setText(self._why_empty(jobs))
+        copies = backups_of(self.open_book.book.path) if self.open_book.book.path is not None else []
+        backed = f" · backed up {copies[0].day}" if copies else ""
+        self.counted.emit(f"{jobs} job{'s' * (jobs != 1)} · {runs:,} runs{backed}")
+        self._show_before()
+
+    @property
+    def _open_id(self) -> str:
+        return self.open_book.workspace.job.id if self.open_book.workspace is not None else ""
+
+    def _why_empty(self, jobs: int) -> str:
+        if jobs == 0:
+            return "The book is empty.\n\nBegin a job, or drop a job document or a table here."
+        if self.question.words or self.question.wishes:
+            return "Nothing in the book answers to that.\n\nEsc empties the line; a figure may be a range: 1.6-1.8."
+        return "No job stands here."
+
+    def _scale(self, entries: list[Entry]) -> tuple[float, float]:
+        """The ends of the plates' axes: one scale for all, from the cuts of the first few hundred."""
+        cuts = [c for e in entries[:CHUNK] for c in self._newest_of(e, entries)]
+        lifts = [c.lifts[-1] for c in cuts if c.lifts and not c.is_share]
+        flows = [max(c.flows) for c in cuts if c.flows and not c.is_share]
+        return (max(lifts, default=1.0), max(flows, default=1.0) * 1.05)
+
+    def _newest_of(self, entry: Entry, around: list[Entry] | None = None) -> list[CutSummary]:
+        if entry.id not in self._newest:
+            ids = [e.id for e in (around or self.model.entries)]
+            at = ids.index(entry.id) if entry.id in ids else 0
+            wanted = [i for i in ids[at : at + CHUNK] if i not in self._newest] or [entry.id]
+            self._newest |= self.index.newest_cuts(wanted)
+        return self._newest.get(entry.id, [])
+
+    @property
+    def lift(self) -> float:
+        """The lift [m] that plates say flow at: the one asked for, else the open job's highest own, else the usual."""
+        asked = next((w.lift for w in self.question.wishes if w.lift is not None), None)
+        if asked is not None:
+            return asked
+        space = self.open_book.workspace
+        mine = lifts_of(space.job, "intake") if space is not None else ()
+        return mine[-1].lift if mine else USUAL_LIFT
+
+    def _plate(self, entry: Entry) -> Plate:
+        return plate_of(entry, self._newest_of(entry), self.question, self.lift, self.open_book.units, date.today())
+
+    @property
+    def chosen(self) -> Entry | None:
+        row = self.plates.currentIndex().row()
+        return self.model.entries[row] if 0 <= row < len(self.model.entries) else None
+
+    def _choose(self, row: int) -> None:
+        index = self.model.index(row, 0)
+        self.plates.selectionModel().setCurrentIndex(index, QItemSelectionModel.SelectionFlag.ClearAndSelect)
+        self.plates.scrollTo(index)
+
+    def _show_before(self) -> None:
+        entry = self.chosen
+        if entry is None:
+            self.before.say_nothing("Pick a plate, or ask for a size: what it flowed before stands here.")
+            return
+        cut = speaking_cut(entry, self._newest_of(entry))
+        if cut is None:
+            self.before.say_nothing(f"{entry.title} has not been flowed: there is no size to go by yet.")
+            return
+        if all(getattr(cut, key) is None for key in ("section", "throat", "valve")):
+            self.before.say_nothing(f"{entry.title}: neither section nor throat nor valve was measured.")
+            return
+        found = self.index.neighbours(cut)
+        shown = before_of(
+            cut,
+            entry.title,
+            found,
+            self.lift,
+            self.open_book.units,
+            self._came_from(),
+            show_left_out=self.show_left_out,
+        )
+        self.before.show_before(shown, self.show_left_out)
+
+    def _came_from(self) -> CutSummary | None:
+        """The newest cut of the port in hand, as the index has it."""
+        space = self.open_book.workspace
+        if space is None or space.port is None:
+            return None
+        mine = self.index.newest_cuts([space.job.id])[space.job.id]
+        return next((c for c in mine if c.port_name == space.port.name), None)
+
+    # -- keeping the index
+
+    def stop_indexing(self) -> None:
+        self.open_book.say(f"Stopped: {self.indexer.stop()} jobs are found by their titles alone.")
+
+    def _tell_progress(self, words: str) -> None:
+        self.stop.setVisible(bool(words))
+        self.progress.setText(words)
+
+    def _look_for_changes(self) -> None:
+        """Take in what this window and others wrote."""
+        try:
+            now = tuple(sorted(self.open_book.book.revisions().items()))
+        except Exception:  # the window's own watch says so
+            return
+        if now != self._seen:
+            self._seen = now
+            if not self.indexer.active:
+                self.indexer.start()
+                self.search()
+
+    # -- hands and keys
+
+    def _press(self, keys: str) -> None:
+        for command in self.commands:
+            if command.keys == keys:
+                command.run()
+                return
+
+    def _step(self, _across: int, by: int) -> None:
+        if self.pages.currentWidget() is self.library:
+            table = self.library.table
+            table.selectRow(max(0, min(table.currentRow() + by, table.rowCount() - 1)))
+            return
+        if self.model.entries:
+            row = max(0, min(self.plates.currentIndex().row() + by, len(self.model.entries) - 1))
+            self._choose(row)
+
+    def _page(self, by: int) -> None:
+        rows = max(1, self.plates.viewport().height() // max(self.plates.gridSize().height(), 1))
+        self._step(0, by * rows * self.plates.columns)
+
+    def use_filter(self, key: str) -> None:
+        self.filter = key
+        next(b for b, f in zip(self._filters.buttons(), FILTERS, strict=True) if f.key == key).setChecked(True)
+        self.show_entries()
+        self.line.setFocus()
+
+    def open_chosen(self) -> None:
+        if self.chosen is not None:
+            self.job_wanted.emit(self.chosen.id)
+
+    def edit_details(self) -> None:
+        if self.chosen is not None:
+            self.details_wanted.emit(self.chosen.id)
+
+    def _act(self, name: str, **values: object) -> None:
+        """Change the chosen job, and say so; what the book does not take is said."""
+        entry = self.chosen
+        if entry is None:
+            return
+        try:
+            self.shelf.change(entry.id, name, **values)
+        except KeyError:
+            self.open_book.not_kept("That job is no longer in the book.")
+        except BookError as error:
+            self.open_book.not_kept(sentence_of(error))
+        else:
+            self.open_book.say(f"{name[0].upper()}{name[1:]}. Ctrl+Z takes it back.")
+        self.after_act(entry.id)
+
+    def after_act(self, job_id: str) -> None:
+        """Bring a job's plate up to date."""
+        self.index.renew(job_id)
+        self.search()
+
+    def archive(self) -> None:
+        if (entry := self.chosen) is not None:
+            word = "out of the archive" if entry.archived else "into the archive"
+            self._act(f"'{entry.title}' {word}", archived=not entry.archived)
+
+    def bin(self) -> None:
+        if (entry := self.chosen) is None:
+            return
+        space = self.open_book.workspace
+        if entry.binned is None and space is not None and space.job.id == entry.id:
+            self.open_book.say("That job is open: open another before it goes into the bin.")
+            return
+        binned = None if entry.binned is not None else date.today().isoformat()
+        word = "out of the bin" if entry.binned is not None else "into the bin"
+        self._act(f"'{entry.title}' {word}", binned=binned)
+
+    def remove(self) -> None:
+        """Out of the bin for good, once it was said twice."""
+        entry = self.chosen
+        if entry is None or entry.binned is None:
+            self.open_book.say("Only what lies in the bin is taken out for good: Ctrl+Del puts it there.")
+            return
+        asked = QMessageBox.question(
+            self, "Out for good", f"'{entry.title}' with its {entry.runs} runs goes for good. This cannot be undone."
+        )
+        if asked == QMessageBox.StandardButton.Yes:
+            self.shelf.remove(entry.id)
+            self.open_book.say(f"'{entry.title}' is gone. The last backup still has it.")
+            self.search()
+
+    def duplicate(self) -> None:
+        if (entry := self.chosen) is None:
+            return
+        try:
+            job = self.shelf.duplicate(entry.id)
+        except (BookError, ValueError) as error:
+            self.open_book.not_kept(sentence_of(error))
+            return
+        self.index.renew(job.id)
+        self.line.clear()
+        self.filter = "all"
+        self.search()
+        at = next((i for i, e in enumerate(self.model.entries) if e.id == job.id), 0)
+        self._choose(at)
+        self.open_book.say(f"'{job.title}' begun: head, valves and conditions kept, cuts and runs not.")
+
+    def undo(self) -> None:
+        try:
+            name = self.shelf.undo()
+        except (BookError, KeyError) as error:
+            self.open_book.not_kept(sentence_of(error))
+            return
+        self.open_book.say(f"Taken back: {name}." if name else "Nothing to take back in the book.")
+        self.search()
+        self.indexer.start()
+
+    def toggle_left_out(self) -> None:
+        self.show_left_out = not self.show_left_out
+        self._show_before()
+
+    # -- the library
+
+    def toggle_library(self) -> None:
+        jobs = self.pages.currentWidget() is self.library
+        self.pages.setCurrentIndex(0 if jobs else 1)
+        if not jobs:
+            self._show_library()
+
+    def _show_library(self) -> None:
+        self.library.show_rows(item_rows(self.open_book.book.library(), self.open_book.units))
+
+    def _rate(self) -> float | None:
+        said = str(self.open_book.settings.value("shop_rate", ""))
+        return float(said) if said.replace(".", "", 1).isdigit() else None
+
+    def _use_rate(self, value: object) -> None:
+        self.open_book.settings.setValue("shop_rate", "" if value is None else str(value))
+        if self.library.item is not None:
+            self._show_worth(self.library.item)
+
+    def _show_worth(self, item: object) -> None:
+        space = self.open_book.workspace
+        if not isinstance(item, LibraryItem) or item.kind != LibraryKind.CLAIM:
+            self.library.worth.setText("")
+            return
+        if space is None or space.port is None or space.real_cut is None:
+            self.library.worth.setText("Open a job: the claim is then held against the cut that is looked at.")
+            return
+        past = [cut for _, _, cut in self.index.flowed()]
+        said = worth_the_hours(
+            item, space.findings, space.port, space.real_cut, past, self._rate(), self.open_book.units
+        )
+        self.library.worth.setText("Worth the hours?  " + " ".join(said))
+
+    def _take_out_of_library(self, item: object) -> None:
+        if not isinstance(item, LibraryItem):
+            return
+        try:
+            self.open_book.book.write((item, None))
+        except BookError as error:
+            self.open_book.not_kept(sentence_of(error))
+            return
+        self.open_book.say(f"'{item.name}' taken out of the library. Jobs that used it keep what they took.")
+        self._show_library()
+
+
+def _keys(commands: tuple[Command, ...], shade: str) -> str:
+    """The keys of the room in a line."""
+    shown = [("type", "narrow"), ("↑ ↓", "pick")]
+    shown += [(c.keys.replace("Return", "Enter"), c.name) for c in commands if not c.one_of and c.id != "book.remove"]
+    return "   ".join(f"<b style='color:{shade}'>{keys}</b> {words}" for keys, words in shown)
