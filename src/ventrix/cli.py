@@ -191,6 +191,25 @@ def walls(
 
 
 @app.command()
+def sheet(
+    job: Annotated[Path, typer.Argument(metavar="JOB.json")],
+    out: Annotated[Path, typer.Argument(metavar="OUT.pdf")],
+    port: Annotated[str | None, typer.Option(help="Of this port, by its name.")] = None,
+    cut: Annotated[int | None, typer.Option(help="The cut after; the last flowed one without it.")] = None,
+    against: Annotated[int | None, typer.Option(help="The cut before; the first flowed one without it.")] = None,
+    paper: Annotated[str, typer.Option(help="A4 or Letter.")] = "A4",
+    ink: Annotated[str, typer.Option(help="colour or grey.")] = "colour",
+    units: Annotated[str, typer.Option(help="us or metric.")] = "us",
+    whole: Annotated[bool, typer.Option("--whole", help="All ports in one table too.")] = False,
+    card: Annotated[str | None, typer.Option(metavar="PORT", help="Its grinder card instead; 'all' for every.")] = None,
+) -> None:
+    """The sheet of a pair that a shop hands over, or a port's grinder card, as PDF."""
+    from ventrix.sheet_command import Wanted, write_sheet
+
+    print(write_sheet(job, out, Wanted(port, cut, against, paper, ink, units, whole, card)))
+
+
+@app.command()
 def book(
     act: Annotated[str, typer.Argument(metavar="check|backup|restore|list")],
     day: Annotated[str | None, typer.Argument(metavar="DAY", help="To restore: 2026-05-02, as `list` has it.")] = None,

@@ -11,6 +11,8 @@ import numpy as np
 
 from ventrix.core.judging.comparability import comparability
 from ventrix.core.judging.job_summary import CutSummary
+from ventrix.core.quantity.arrays import Array
+from ventrix.core.runs.reduction import ReducedRun
 
 # How far apart two sizes may be and still be "that size", as a share: a section is judged less closely than a diameter
 # (common practice, no source).
@@ -76,9 +78,17 @@ def why_left_out(of: CutSummary, cut: CutSummary) -> str:
 
 def flow_at(cut: CutSummary, lift: float) -> float | None:
     """Flow of a cut at a lift [m], on straight lines between its tested lifts; None past its ends."""
-    if not cut.lifts or lift < cut.lifts[0] * (1 - 1e-9) or lift > cut.lifts[-1] * (1 + 1e-9):
-        return None
-    return float(np.interp(lift, cut.lifts, cut.flows))
+    return _between(lift, cut.lifts, cut.flows) if cut.lifts else None
+
+
+def flow_of_run(run: ReducedRun, lift: float) -> float | None:
+    """Flow of a run at a lift [m], on straight lines between its tested lifts; None past its ends."""
+    return _between(lift, run.lift, run.flow)
+
+
+def _between(lift: float, lifts: Sequence[float] | Array, flows: Sequence[float] | Array) -> float | None:
+    inside = lifts[0] * (1 - 1e-9) <= lift <= lifts[-1] * (1 + 1e-9)
+    return float(np.interp(lift, lifts, flows)) if inside else None
 
 
 @dataclass(frozen=True, slots=True)

@@ -210,7 +210,7 @@ class BookRoom(Room):
         self.plates.setStyleSheet(f"#plates {{ background: {t.ground}; border: none; }}")
         self._top.setStyleSheet(
             f"#asked {{ background: {t.raised}; border: 2px solid {t.brass}; }}"
-            f"#question {{ border: none; background: transparent; font-size: 28px; font-weight: 500; min-height: 40px; }}"
+            "#question { border: none; background: transparent; font-size: 28px; font-weight: 500; min-height: 40px; }"
         )
         chosen = f"color: {t.brass}; border-bottom: 2px solid {t.brass}; font-weight: 600"
         for button in self._filters.buttons():

@@ -15,6 +15,7 @@ class Room(QWidget):
 
     name = ""
     apart = False  # stands by itself: it needs no job, and no row of cuts above it
+    overrides: frozenset[str] = frozenset()  # keys of a menu that mean something of its own in this room
     manual = ""  # page of the manual that F1 opens
 
     def __init__(self, open_book: OpenBook) -> None:

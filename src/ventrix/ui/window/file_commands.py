@@ -13,11 +13,11 @@ from PySide6.QtWidgets import QFileDialog, QWidget
 from ventrix.core.edits.runs import start_run
 from ventrix.core.edits.traverses import add_traverse
 from ventrix.core.model.run import Mount
-from ventrix.core.runs.geometry import geometry_of
 from ventrix.records.bad_input import InputError, sentence_of
-from ventrix.records.files.run_table import RunTable, read_run_table, write_run_table
+from ventrix.records.files.run_table import read_run_table, write_run_table
 from ventrix.records.files.traverse_table import read_traverses, write_traverses
 from ventrix.records.files.whole_file import write_whole
+from ventrix.reports.run_tables import table_of
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.command import Command, always
 from ventrix.ui.window.commands import has_job
@@ -203,15 +203,7 @@ class Files:
         space = self._open_book.workspace
         assert space is not None and space.cut is not None and space.port is not None
         run = space.cut.runs[-1]
-        mount = space.job.mount(run.mount_id)
-        table = RunTable(
-            run=run,
-            setup=space.job.setup(run.setup_id),
-            geometry=geometry_of(space.job, space.port, space.cut),
-            mount=str(mount.number) if mount else None,
-            lift_unit=self._open_book.units.lift.unit,
-        )
-        return write_run_table(table)
+        return write_run_table(table_of(space.findings, space.port, space.cut, run, self._open_book.units.lift.unit))
 
     def import_air(self) -> None:
         name, _ = QFileDialog.getOpenFileName(self._parent, "Bring in air speeds", "", RUN_FILES)

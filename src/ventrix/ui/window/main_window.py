@@ -24,6 +24,8 @@ from ventrix.ui.flow.reading_distance import ReadingDistance
 from ventrix.ui.flow.room import FlowRoom
 from ventrix.ui.head.room import HeadRoom
 from ventrix.ui.open_book import OpenBook
+from ventrix.ui.sheet.room import SheetRoom
+from ventrix.ui.sheet.shop_sheet import ShopSheet
 from ventrix.ui.widgets.command import Command
 from ventrix.ui.widgets.pedal import choose_pedal
 from ventrix.ui.widgets.room import Room
@@ -274,6 +276,18 @@ class MainWindow(SheetHolder):
         return self._settle_room(room)
 
     @cached_property
+    def sheet(self) -> SheetRoom:
+        room = SheetRoom(self.open_book)
+        room.shop_wanted.connect(lambda: self.shop_sheet.open())
+        return self._settle_room(room)
+
+    @cached_property
+    def shop_sheet(self) -> ShopSheet:
+        sheet = ShopSheet(self.open_book)
+        sheet.changed.connect(lambda: self.sheet.draw())
+        return self.settle_sheet(sheet)
+
+    @cached_property
     def book(self) -> BookRoom:
         room = BookRoom(self.open_book)
         room.job_wanted.connect(self._open_from_book)
@@ -383,7 +397,7 @@ class MainWindow(SheetHolder):
         room = self.room
         if isinstance(room, (FlowRoom, AirRoom)) and self.open_book.demo and not self.open_book.bench.active:
             self.open_book.bench.connect_simulated()
-        if isinstance(room, (FlowRoom, AirRoom)) or room.apart:
+        if isinstance(room, (FlowRoom, AirRoom, SheetRoom)) or room.apart:
             room.focus_first()
 
     def go_to_named(self, name: str) -> None:

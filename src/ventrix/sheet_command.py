@@ -1,0 +1,93 @@
+"""The command `ventrix sheet`: a job document to a PDF."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import date
+from pathlib import Path
+
+from ventrix.core.judging.findings import Findings
+from ventrix.core.model.cut import Cut, Port
+from ventrix.records.bad_input import InputError
+from ventrix.records.files.job_document import read_document
+from ventrix.records.files.whole_file import write_whole
+from ventrix.reports.sheet.contents import USUAL, Choices, Part, Shop
+from ventrix.reports.sheet.pen import PAPERS
+from ventrix.rooms.display_units import SYSTEMS
+from ventrix.rooms.sheet.contents import Asked, sheet_of, usual_pair
+
+
+@dataclass(frozen=True, slots=True)
+class Wanted:
+    """What the command line asked for."""
+
+    port: str | None = None
+    cut: int | None = None
+    against: int | None = None
+    paper: str = "A4"
+    ink: str = "colour"
+    units: str = "us"
+    whole: bool = False
+    card: str | None = None
+
+
+def write_sheet(path: Path, out: Path, wanted: Wanted) -> str:
+    """Write the PDF; what was written, in a line. InputError naming what is wrong."""
+    from ventrix.reports.sheet.card_pdf import card_pdf  # late: the PDF library costs a fifth of a second
+    from ventrix.reports.sheet.pdf import sheet_pdf
+    from ventrix.rooms.sheet.card import card_of
+
+    for field, value, allowed in (
+        ("--paper", wanted.paper, tuple(PAPERS)),
+        ("--ink", wanted.ink, ("colour", "grey")),
+        ("--units", wanted.units, tuple(SYSTEMS)),
+    ):
+        if value not in allowed:
+            raise InputError(f"'{value[:20]}' is not one of {', '.join(allowed)}", field=field)
+    job, benches = read_document(path)
+    findings, units = Findings(job, benches=benches), SYSTEMS[wanted.units]
+    if wanted.card is not None:
+        ports = (
+            [p for p in job.ports if p.cuts] if wanted.card == "all" else [_port(findings, wanted.card, path, "--card")]
+        )
+        cards = [card_of(findings, p, units, date.today(), wanted.paper, wanted.ink) for p in ports]
+        write_whole(out, card_pdf(cards))
+        return f"{out}: {len(cards)} grinder card{'s' * (len(cards) != 1)}"
+    port, before, after = _pair(findings, wanted, path)
+    parts = tuple(p for p in Part if p in USUAL or (wanted.whole and p is Part.PORTS))
+    asked = Asked(port, before, after, Choices(parts, wanted.paper, wanted.ink), Shop(), date.today())
+    made = sheet_of(findings, asked, units)
+    if not made.pairs:
+        raise InputError(made.not_ready, file=path.name)
+    write_whole(out, sheet_pdf(made))
+    note = f"; not yet to hand over: {made.not_ready}" if made.not_ready else ""
+    return f"{out}: {port.name}, cut {before.number} to {after.number}{note}"
+
+
+def _port(findings: Findings, name: str, path: Path, field: str) -> Port:
+    found = next((p for p in findings.job.ports if p.name.lower() == name.strip().lower()), None)
+    if found is None or not found.cuts:
+        names = ", ".join(p.name for p in findings.job.ports) or "no port"
+        raise InputError(f"'{name[:40]}' is not one of {names}", file=path.name, field=field)
+    return found
+
+
+def _pair(findings: Findings, wanted: Wanted, path: Path) -> tuple[Port, Cut, Cut]:
+    port = _port(findings, wanted.port, path, "--port") if wanted.port is not None else None
+    usual = usual_pair(findings, port)
+    if usual is None and (port is None or wanted.cut is None or wanted.against is None):
+        raise InputError("no port has two flowed cuts: there is no before and after", file=path.name)
+    chosen = port if port is not None else usual[0] if usual is not None else findings.job.ports[0]
+    after = _cut(chosen, wanted.cut, usual[2] if usual is not None else None, path, "--cut")
+    before = _cut(chosen, wanted.against, usual[1] if usual is not None else None, path, "--against")
+    return chosen, before, after
+
+
+def _cut(port: Port, number: int | None, usual: Cut | None, path: Path, field: str) -> Cut:
+    if number is None and usual is not None:
+        return usual
+    found = next((c for c in port.cuts if c.number == number), None)
+    if found is None:
+        numbers = ", ".join(str(c.number) for c in port.cuts)
+        raise InputError(f"{port.name} has cuts {numbers}, and no {number}", file=path.name, field=field)
+    return found

@@ -1,0 +1,512 @@
+"""The Sheet room: the page a shop hands over, as it will be printed, and what goes on it."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Callable
+from datetime import date
+from functools import partial
+from pathlib import Path
+from typing import Final
+
+from PySide6.QtCore import QEvent, QSize, Qt, QTimer, Signal
+from PySide6.QtGui import QKeyEvent
+from PySide6.QtWidgets import (
+    QButtonGroup,
+    QFileDialog,
+    QHBoxLayout,
+    QLabel,
+    QListWidget,
+    QListWidgetItem,
+    QPushButton,
+    QStackedWidget,
+    QVBoxLayout,
+    QWidget,
+)
+
+from ventrix.core.model.cut import Cut, Port
+from ventrix.records.bad_input import InputError, sentence_of
+from ventrix.records.files.job_folder import safe_name, write_archive
+from ventrix.records.files.whole_file import write_whole
+from ventrix.reports.sheet.card_pdf import card_pdf
+from ventrix.reports.sheet.contents import USUAL, Choices, Part, PhotoPart, Sheet
+from ventrix.reports.sheet.pdf import sheet_pdf
+from ventrix.rooms.display_units import SYSTEMS, Units
+from ventrix.rooms.sheet.card import card_of
+from ventrix.rooms.sheet.contents import Asked, sheet_of, usual_pair
+from ventrix.rooms.sheet.everything import everything
+from ventrix.rooms.sheet.photos import MOST, photo_parts, photos_for
+from ventrix.ui.look import theme
+from ventrix.ui.open_book import OpenBook
+from ventrix.ui.sheet.owned_panel import OwnedPanel
+from ventrix.ui.sheet.page_view import FullPage, PageView, pages_of
+from ventrix.ui.sheet.parts_list import PartsList
+from ventrix.ui.sheet.printing import ask_and_print
+from ventrix.ui.sheet.shop_sheet import shop_of
+from ventrix.ui.widgets.command import Command, keys_of, pressed
+from ventrix.ui.widgets.room import Room
+
+SOON: Final = 150  # ms from a change to the new page
+NARROW: Final = 860  # px of room: below, the right column goes
+PDF_FILES: Final = "PDF (*.pdf)"
+# The choices below the parts: setting, caption, its options as (key, words), the usual one.
+OPTIONS: Final = (
+    ("sheet_paper", "paper", (("A4", "A4"), ("Letter", "Letter")), "A4"),
+    ("sheet_ink", "ink", (("colour", "colour"), ("grey", "grey")), "colour"),
+    ("sheet_units", "units", (("", "as on screen"), ("us", "US shop"), ("metric", "metric")), ""),
+    ("sheet_for", "for", (("customer", "customer"), ("shop", "shop")), "customer"),
+)
+
+
+class SheetRoom(Room):
+    """The real page, the parts that go on it, and what it has to own up to."""
+
+    name = "Sheet"
+    manual = "sheet"
+    shop_wanted = Signal()
+
+    def __init__(self, open_book: OpenBook) -> None:
+        super().__init__(open_book)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.sheet: Sheet | None = None
+        self.pdf = b""
+        self.commands = (
+            Command("sheet.up", "part", partial(self._cursor, -1), "Up", one_of="part"),
+            Command("sheet.down", "part", partial(self._cursor, 1), "Down", one_of="part"),
+            Command("sheet.switch", "on or off", self._switch, "Space"),
+            Command("sheet.higher", "its place on the page", partial(self._move, -1), "Shift+Up", one_of="place"),
+            Command("sheet.lower", "its place on the page", partial(self._move, 1), "Shift+Down", one_of="place"),
+            Command("sheet.page.next", "page", partial(self._turn, 1), "PgDown", one_of="page"),
+            Command("sheet.page.before", "page", partial(self._turn, -1), "PgUp", one_of="page"),
+            Command("sheet.full", "read the page at full size", self.toggle_full, "Return"),
+            Command("sheet.print", "print", self.print_sheet, "Ctrl+P"),
+            Command("sheet.pdf", "PDF", self.choose_pdf, "Ctrl+S"),
+            Command("sheet.card", "grinder card", self.choose_card, "G"),
+            Command("sheet.all", "everything in one zip", self.choose_archive, "Z"),
+            Command("sheet.pair", "first against last", self.usual, "U"),
+            Command("sheet.shop", "the shop's name", self.shop_wanted.emit, "N"),
+            Command("sheet.back", "back", self._back, "Esc"),
+        )
+        self.overrides = frozenset(("Ctrl+P", "Ctrl+S"))
+        self._make_parts()
+        self._lay_out()
+        self._soon = QTimer(self)
+        self._soon.setSingleShot(True)
+        self._soon.setInterval(SOON)
+        self._soon.timeout.connect(self.draw)
+
+    def _make_parts(self) -> None:
+        self.page = PageView()
+        self.page.clicked.connect(self.toggle_full)
+        self.full = FullPage()
+        self.full.closed.connect(self.toggle_full)
+        self.ready = QLabel()
+        self.reason = QLabel()
+        self.reason.setObjectName("quiet")
+        self.reason.setWordWrap(True)
+        self.size_words = QLabel()
+        self.pair_words = QLabel()
+        self.pair_words.setObjectName("quiet")
+        self.parts = PartsList()
+        self.parts.changed.connect(self._parts_changed)
+        self.owned = OwnedPanel()
+        self.photos = QListWidget()
+        self.photos.setAccessibleName("Photos on the sheet")
+        self.photos.setMaximumHeight(84)
+        self.photos.itemChanged.connect(lambda _i: self._soon.start())
+        self._groups: dict[str, QButtonGroup] = {}
+        self.buttons = [
+            self._button("Print", "on paper", "Ctrl+P", self.print_sheet),
+            self._button("PDF", "text selectable", "Ctrl+S", self.choose_pdf),
+            self._button("Grinder card", "for the wall", "G", self.choose_card),
+            self._button("Everything", "one zip", "Z", self.choose_archive),
+        ]
+        self.empty = QLabel(
+            "There is no pair to hand over yet.\n\nFlow a port as it is, cut it, and flow it again: the sheet of the "
+            "two stands here. A grinder card needs no flow (G)."
+        )
+        self.empty.setObjectName("title")
+        self.empty.setWordWrap(True)
+        self.empty.setAlignment(Qt.AlignmentFlag.AlignCenter)
+
+    def _button(self, words: str, below: str, keys: str, do: Callable[[], object]) -> QPushButton:
+        button = QPushButton(f"{words}  {keys}\n{below}")
+        button.setFocusPolicy(Qt.FocusPolicy.TabFocus)
+        button.setMinimumHeight(56)
+        button.setAccessibleName(f"{words}, {below}")
+        button.clicked.connect(lambda _c=False: do())
+        return button
+
+    def _lay_out(self) -> None:
+        strip = QWidget()
+        strip.setObjectName("panel")
+        strip.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+        top = QHBoxLayout(strip)
+        top.setContentsMargins(16, 8, 16, 8)
+        words, sizes = QVBoxLayout(), QVBoxLayout()
+        words.setSpacing(0)
+        words.addWidget(self.ready)
+        words.addWidget(self.reason)
+        sizes.addWidget(self.size_words, 0, Qt.AlignmentFlag.AlignRight)
+        sizes.addWidget(self.pair_words, 0, Qt.AlignmentFlag.AlignRight)
+        top.addLayout(words, 1)
+        top.addLayout(sizes)
+        heading = QLabel("What goes on it")
+        heading.setObjectName("heading")
+        middle = QVBoxLayout()
+        middle.setSpacing(4)
+        middle.addWidget(heading)
+        middle.addWidget(self.parts)
+        middle.addWidget(self.photos)
+        middle.addStretch()
+        columns = QHBoxLayout()
+        columns.setSpacing(24)
+        columns.addLayout(middle, 3)
+        columns.addWidget(self.owned, 2)
+        options = QHBoxLayout()
+        options.setSpacing(4)
+        for key, caption, choices, usual in OPTIONS:
+            label = QLabel(caption)
+            label.setObjectName("quiet")
+            options.addWidget(label)
+            self._groups[key] = self._option(options, key, caption, choices, usual)
+            options.addSpacing(10)
+        options.addStretch()
+        actions = QHBoxLayout()
+        for button in self.buttons:
+            actions.addWidget(button, 1)
+        self.keys = QLabel()
+        self.keys.setWordWrap(True)
+        right = QVBoxLayout()
+        right.setSpacing(10)
+        right.addWidget(strip)
+        right.addLayout(columns, 1)
+        right.addLayout(options)
+        right.addLayout(actions)
+        right.addWidget(self.keys)
+        self._both = QWidget()
+        row = QHBoxLayout(self._both)
+        row.setContentsMargins(0, 0, 0, 0)
+        row.setSpacing(24)
+        row.addWidget(self.page, 5)
+        row.addLayout(right, 8)
+        self.stack = QStackedWidget()
+        for each in (self._both, self.full, self.empty):
+            self.stack.addWidget(each)
+        outer = QVBoxLayout(self)
+        outer.setContentsMargins(16, 10, 16, 8)
+        outer.addWidget(self.stack)
+
+    def _option(
+        self, row: QHBoxLayout, key: str, caption: str, choices: tuple[tuple[str, str], ...], usual: str
+    ) -> QButtonGroup:
+        group = QButtonGroup(self)
+        now = str(self.open_book.settings.value(key, usual))
+        for i, (value, words) in enumerate(choices):
+            button = QPushButton(words)
+            button.setCheckable(True)
+            button.setChecked(value == now)
+            button.setFocusPolicy(Qt.FocusPolicy.TabFocus)
+            button.setAccessibleName(f"{caption}: {words}")
+            group.addButton(button, i)
+            row.addWidget(button)
+        group.idClicked.connect(lambda i: self._choose(key, choices[i][0]))
+        return group
+
+    def fit(self, there: QSize) -> None:
+        """In a small window the right column and the keys give way; the page itself still owns up."""
+        self.owned.setVisible(there.width() >= NARROW)
+        self.keys.setVisible(there.height() >= 560)
+
+    # -- choices
+
+    def _choose(self, key: str, value: str) -> None:
+        self.open_book.settings.setValue(key, value)
+        self._soon.start()
+
+    def _setting(self, key: str) -> str:
+        usual = next(o[3] for o in OPTIONS if o[0] == key)
+        return str(self.open_book.settings.value(key, usual))
+
+    @property
+    def units(self) -> Units:
+        """The units of the page: those on screen, unless others were chosen for it."""
+        return SYSTEMS.get(self._setting("sheet_units"), self.open_book.units)
+
+    @property
+    def choices(self) -> Choices:
+        return Choices(
+            self.parts.chosen, self._setting("sheet_paper"), self._setting("sheet_ink"), self._setting("sheet_for")
+        )
+
+    def _load_parts(self) -> None:
+        """Parts and their order as they were left."""
+        try:
+            said = json.loads(str(self.open_book.settings.value("sheet_parts", "")))
+            order = [Part(p) for p in said["order"] if p in tuple(Part)]
+            on = {Part(p) for p in said["on"] if p in tuple(Part)}
+        except (ValueError, KeyError, TypeError):
+            order, on = list(self.parts.order), set(USUAL)
+        rest = [p for p in self.parts.order if p not in order]
+        self.parts.order = [p for p in (*order, *rest) if p is not Part.CONDITIONS]
+        self.parts.on = on - {Part.CONDITIONS}
+
+    def _parts_changed(self) -> None:
+        said = {"order": [p.value for p in self.parts.order], "on": [p.value for p in self.parts.chosen]}
+        self.open_book.settings.setValue("sheet_parts", json.dumps(said))
+        self.photos.setVisible(Part.PHOTOS in self.parts.on and self.photos.count() > 0)
+        self._soon.start()
+
+    # -- showing
+
+    def refresh(self) -> None:
+        t = theme.current()
+        self._load_parts()
+        option = (
+            f"QPushButton {{ border: none; border-bottom: 2px solid transparent; color: {t.text}; padding: 3px 6px; }}"
+            f"QPushButton:checked {{ color: {t.brass}; border-bottom: 2px solid {t.brass}; font-weight: 600; }}"
+            f"QPushButton:focus, QPushButton:hover {{ color: {t.brass}; }}"
+        )
+        for group in self._groups.values():
+            for button in group.buttons():
+                button.setStyleSheet(option)
+        for button in self.buttons:
+            button.setStyleSheet("text-align: left; font-size: 14px; padding: 4px 12px")
+        self.size_words.setStyleSheet("font-size: 17px; font-weight: 600")
+        self.keys.setText(_keys(self.commands, t.brass))
+        self._show_photos()
+        self.draw()
+
+    def _pair(self) -> tuple[Port, Cut, Cut] | None:
+        """The pair that the cut row has chosen, where both were flowed; else first against last."""
+        space = self.open_book.workspace
+        if space is None or space.port is None:
+            return None
+        here, against = space.real_cut, space.against
+        if here is not None and against is not None and here.id != against.id and space.trial is None:
+            before, after = sorted((against, here), key=lambda c: c.number)
+            if space.findings.runs_of(before, space.port) and space.findings.runs_of(after, space.port):
+                return space.port, before, after
+        return usual_pair(space.findings, space.port) or usual_pair(space.findings)
+
+    def usual(self) -> None:
+        """Hold the first flowed cut of the port against its last."""
+        space = self.open_book.workspace
+        found = usual_pair(space.findings, space.port) if space is not None else None
+        if space is not None and found is not None:
+            space.look_at(found[2].id)
+            space.hold_against(found[1].id)
+
+    def _show_photos(self) -> None:
+        pair, space = self._pair(), self.open_book.workspace
+        self.photos.blockSignals(True)
+        had = {i.data(Qt.ItemDataRole.UserRole) for i in self._photo_items() if i.checkState() == Qt.CheckState.Checked}
+        fresh = self.photos.count() == 0
+        self.photos.clear()
+        if pair is not None and space is not None:
+            for n, (photo, words) in enumerate(photos_for(space.job, pair[1], pair[2])):
+                item = QListWidgetItem(words)
+                item.setData(Qt.ItemDataRole.UserRole, photo.file)
+                on = n < MOST if fresh else photo.file in had
+                item.setCheckState(Qt.CheckState.Checked if on else Qt.CheckState.Unchecked)
+                self.photos.addItem(item)
+        self.photos.setVisible(Part.PHOTOS in self.parts.on and self.photos.count() > 0)
+        self.photos.blockSignals(False)
+
+    def _photo_items(self) -> list[QListWidgetItem]:
+        return [self.photos.item(i) for i in range(self.photos.count())]
+
+    def draw(self) -> None:
+        """Make the page anew and show it."""
+        space, pair = self.open_book.workspace, self._pair()
+        if space is None:
+            return
+        if pair is None:
+            self.sheet, self.pdf = None, b""
+            self.stack.setCurrentWidget(self.empty)
+            return
+        on = [i.data(Qt.ItemDataRole.UserRole) for i in self._photo_items() if i.checkState() == Qt.CheckState.Checked]
+        photos: tuple[PhotoPart, ...] = ()
+        if Part.PHOTOS in self.parts.on:
+            photos = photo_parts(self.open_book.book.photo_folder, photos_for(space.job, pair[1], pair[2]), on)
+        port, before, after = pair
+        asked = Asked(port, before, after, self.choices, shop_of(self.open_book), date.today(), photos)
+        self.sheet = sheet_of(space.findings, asked, self.units)
+        self.pdf = sheet_pdf(self.sheet)
+        pages = pages_of(self.pdf)
+        self.page.page = min(self.page.page, pages - 1)
+        self.page.show_pages(self.pdf)
+        if self.stack.currentWidget() is self.full:
+            self.full.show_page(self.pdf, self.page.page)
+        else:
+            self.stack.setCurrentWidget(self._both)
+        self._say(self.sheet, pages)
+
+    def _say(self, sheet: Sheet, pages: int) -> None:
+        t = theme.current()
+        ready = not sheet.not_ready
+        self.ready.setText("✓ Ready to hand over" if ready else f"Not yet: {sheet.not_ready}")
+        size, shade = (32, t.better) if ready else (22, t.worse)
+        self.ready.setStyleSheet(
+            f"font-family: '{theme.NARROW}'; font-size: {size}px; font-weight: 600; color: {shade}"
+        )
+        owned = [o.title for o in sheet.owned if o.shape != "same"]
+        self.reason.setText(
+            f"The page says so: {', '.join(owned)}." if owned else "Everything on it was measured here."
+        )
+        here = f"page {self.page.page + 1} of {pages}, " if pages > 1 else ""
+        self.size_words.setText(f"{here}{sheet.choices.paper}")
+        main = next((p for p in sheet.pairs if sheet.title.endswith(p.port)), None)
+        self.pair_words.setText(f"{main.before_name} to {main.after_name}" if main is not None else "")
+        self.owned.show_owned(sheet.owned)
+        lifts = max((len(p.lifts) for p in sheet.pairs), default=0)
+        self.parts.beside = {
+            Part.LIFTS: f"{lifts} lifts",
+            Part.MINE: f"{len(sheet.large)} figures",
+            Part.DONE: f"{len(sheet.done)} lines",
+            Part.PORTS: f"{len(sheet.ports)} ports",
+            Part.PHOTOS: f"{len(sheet.photos)} of {self.photos.count()} chosen",
+        }
+        self.parts.update()
+
+    # -- keys
+
+    def event(self, event: QEvent) -> bool:
+        if (
+            isinstance(event, QKeyEvent)
+            and event.type() == QKeyEvent.Type.ShortcutOverride
+            and keys_of(event) in self.overrides
+        ):
+            event.accept()  # before a menu takes it
+            return True
+        return super().event(event)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if not pressed(self.commands, event):
+            super().keyPressEvent(event)
+
+    def _cursor(self, by: int) -> None:
+        if self.stack.currentWidget() is self.full:
+            self.full.move_by(0.15 * by)
+            return
+        self.parts.move_cursor(by)
+
+    def _switch(self) -> None:
+        self.parts.switch()
+        self.open_book.say(f"{self.parts.spoken}.")
+
+    def _move(self, by: int) -> None:
+        self.parts.move_part(by)
+
+    def _turn(self, by: int) -> None:
+        if not self.pdf:
+            return
+        if self.stack.currentWidget() is self.full and self.full.move_by(0.8 * by):
+            return
+        page = max(0, min(self.page.page + by, pages_of(self.pdf) - 1))
+        self.page.turn_to(page)
+        if self.stack.currentWidget() is self.full:
+            self.full.show_page(self.pdf, page)
+        if self.sheet is not None:
+            self._say(self.sheet, pages_of(self.pdf))
+
+    def toggle_full(self) -> None:
+        """The page at reading size, or beside its parts again."""
+        if not self.pdf:
+            return
+        if self.stack.currentWidget() is self.full:
+            self.stack.setCurrentWidget(self._both)
+        else:
+            self.full.show_page(self.pdf, self.page.page)
+            self.stack.setCurrentWidget(self.full)
+        self.setFocus()
+
+    def _back(self) -> None:
+        if self.stack.currentWidget() is self.full:
+            self.toggle_full()
+
+    # -- out
+
+    def _name(self, what: str) -> str:
+        space = self.open_book.workspace
+        port = f" {space.port.name}" if space is not None and space.port is not None else ""
+        return safe_name(f"{space.job.title if space is not None else 'job'}{port} {what}".strip())
+
+    def print_sheet(self) -> None:
+        """The desktop's print dialog, straight from here."""
+        if not self.pdf:
+            return
+        paper = self.choices.paper
+        if ask_and_print(self, self.pdf, paper, self._name("sheet")):
+            self.open_book.say("Sent to the printer.")
+
+    def choose_pdf(self) -> None:
+        if not self.pdf:
+            return
+        name, _ = QFileDialog.getSaveFileName(self, "Write the sheet", f"{self._name('sheet')}.pdf", PDF_FILES)
+        if name:
+            self.write_pdf(Path(name))
+
+    def write_pdf(self, path: Path) -> bool:
+        """The pages as they are shown. False, and a sentence at the foot, where they cannot be written."""
+        return self._write(path, self.pdf, "Sheet")
+
+    def _write(self, path: Path, data: bytes, what: str) -> bool:
+        try:
+            write_whole(path, data)
+        except InputError as error:
+            self.open_book.not_kept(sentence_of(error))
+            return False
+        self.open_book.say(f"{what} written to {path.name}.")
+        return True
+
+    def choose_card(self) -> None:
+        name, _ = QFileDialog.getSaveFileName(self, "Write the grinder card", f"{self._name('card')}.pdf", PDF_FILES)
+        if name:
+            self.write_card(Path(name))
+
+    def write_card(self, path: Path) -> bool:
+        """The grinder card of the port looked at."""
+        space = self.open_book.workspace
+        if space is None or space.port is None:
+            return False
+        chosen = self.choices
+        card = card_of(space.findings, space.port, self.units, date.today(), chosen.paper, chosen.ink)
+        return self._write(path, card_pdf([card]), "Grinder card")
+
+    def choose_archive(self) -> None:
+        start = f"{self._name('everything')}.zip"
+        name, _ = QFileDialog.getSaveFileName(self, "Everything of the job", start, "Archives (*.zip)")
+        if name:
+            self.write_archive(Path(name))
+
+    def write_archive(self, path: Path) -> bool:
+        """Document, tables, workbook, sheet, cards and photos in one archive."""
+        space = self.open_book.workspace
+        if space is None:
+            return False
+        files, missing = everything(
+            space.findings,
+            self.units,
+            self.choices,
+            shop_of(self.open_book),
+            date.today(),
+            self.open_book.book.photo_folder,
+        )
+        try:
+            write_archive(path, files)
+        except InputError as error:
+            self.open_book.not_kept(sentence_of(error))
+            return False
+        lost = f" {len(missing)} photos could not be read and are not in it." if missing else ""
+        self.open_book.say(f"{len(files)} files written to {path.name}.{lost}")
+        return True
+
+
+def _keys(commands: tuple[Command, ...], shade: str) -> str:
+    """The keys that have no button, in a line."""
+    shown = [("↑ ↓", "part"), ("Space", "on or off"), ("Shift+↑ ↓", "its place"), ("PgDn", "page")]
+    wanted = ("sheet.full", "sheet.pair", "sheet.shop")
+    shown += [(c.keys.replace("Return", "Enter"), c.name) for c in commands if c.id in wanted]
+    shown.append(("D", "in the row: hold against another cut"))
+    return "   ".join(f"<b style='color:{shade}'>{keys}</b> {words}" for keys, words in shown)
