@@ -1,5 +1,5 @@
 """`python -m ventrix`."""
 
-from ventrix.cli import main
+from ventrix.cli.main import main
 
 main()

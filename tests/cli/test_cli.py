@@ -12,7 +12,7 @@ from pathlib import Path
 
 import pytest
 
-from ventrix.cli import main
+from ventrix.cli.main import main
 from ventrix.core.calculators.answer import calculate, registry
 from ventrix.core.quantity.words import sentence
 from ventrix.demo.job import demo_job

@@ -9,7 +9,7 @@ from pathlib import Path
 
 import pytest
 
-from ventrix.cli import main
+from ventrix.cli.main import main
 from ventrix.demo.job import demo_job
 from ventrix.records.bad_input import InputError
 from ventrix.records.book.backups import DAILY, Backup, back_up, backups_of, check, folder_of, restore, superfluous

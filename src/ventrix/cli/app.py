@@ -1,0 +1,41 @@
+"""The command line's own object, and what its commands share.
+
+Names, options and JSON keys are a contract: see the manual's page.
+"""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Callable
+from pathlib import Path
+from typing import Annotated, Any, TypeVar
+
+import typer
+
+from ventrix.records.bad_input import InputError
+
+T = TypeVar("T")
+
+app = typer.Typer(
+    add_completion=False,
+    pretty_exceptions_enable=False,
+    rich_markup_mode=None,
+    help="Ventrix: flow bench, port and cut records and judgement for people who port cylinder heads. "
+    "Without a command it opens the window: ventrix [--demo] [FILE].",
+)
+JsonOption = Annotated[bool, typer.Option("--json", help="Print JSON.")]
+
+
+def print_json(document: Any) -> None:
+    """A document on standard output; a number that is none never gets out."""
+    print(json.dumps(document, ensure_ascii=False, allow_nan=False, indent=1))
+
+
+def of_file(path: Path, work: Callable[[], T]) -> T:
+    """Run `work`, and let a core sentence name the file it is about."""
+    try:
+        return work()
+    except InputError:
+        raise
+    except ValueError as error:
+        raise InputError(str(error), file=path.name) from None

@@ -1,0 +1,54 @@
+"""Commands about one job document: walls, sheet."""
+
+from __future__ import annotations
+
+from pathlib import Path
+from typing import Annotated
+
+import typer
+
+from ventrix.cli.app import JsonOption, app, print_json
+from ventrix.records.bad_input import InputError
+
+
+@app.command()
+def walls(
+    job: Annotated[Path, typer.Argument(metavar="JOB.json")],
+    port: Annotated[str | None, typer.Option(help="Of this port alone, by its name.")] = None,
+    as_json: JsonOption = False,
+) -> None:
+    """What is left of every wall that was read, after all that was taken off since."""
+    from ventrix.records.files.job_document import read_job
+    from ventrix.reports import results
+
+    read = read_job(job)
+    if port is not None and all(p.name.lower() != port.lower() for p in read.ports):
+        names = ", ".join(p.name for p in read.ports) or "no port"
+        raise InputError(f"'{port[:40]}' is not one of {names}", file=job.name, field="--port")
+    rows = results.walls_document(read, port)
+    if as_json:
+        print_json(rows)
+        return
+    for row in rows:
+        print(f"{row['port']}: {row['sentence']}")
+    if not rows:
+        print("No wall has been read.")
+
+
+@app.command()
+def sheet(
+    job: Annotated[Path, typer.Argument(metavar="JOB.json")],
+    out: Annotated[Path, typer.Argument(metavar="OUT.pdf")],
+    port: Annotated[str | None, typer.Option(help="Of this port, by its name.")] = None,
+    cut: Annotated[int | None, typer.Option(help="The cut after; the last flowed one without it.")] = None,
+    against: Annotated[int | None, typer.Option(help="The cut before; the first flowed one without it.")] = None,
+    paper: Annotated[str, typer.Option(help="A4 or Letter.")] = "A4",
+    ink: Annotated[str, typer.Option(help="colour or grey.")] = "colour",
+    units: Annotated[str, typer.Option(help="us or metric.")] = "us",
+    whole: Annotated[bool, typer.Option("--whole", help="All ports in one table too.")] = False,
+    card: Annotated[str | None, typer.Option(metavar="PORT", help="Its grinder card instead; 'all' for every.")] = None,
+) -> None:
+    """The sheet of a pair that a shop hands over, or a port's grinder card, as PDF."""
+    from ventrix.cli.sheet_command import Wanted, write_sheet
+
+    print(write_sheet(job, out, Wanted(port, cut, against, paper, ink, units, whole, card)))

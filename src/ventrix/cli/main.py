@@ -1,0 +1,56 @@
+"""The entry point. Exit 0 done; 2 bad input, with one line on standard error; never a traceback."""
+
+from __future__ import annotations
+
+import os
+import sys
+from typing import Any, Final
+
+import typer
+
+from ventrix.cli import book, calc, flow, job, window
+from ventrix.cli.app import app
+from ventrix.records.bad_input import BookError, InputError
+
+# Named so that each module's commands are there.
+MODULES: Final = (calc, flow, job, book, window)
+
+# Typer carries its own copy of click in some versions, click's in others; this base is in both.
+_UsageError: Any = typer.BadParameter.__mro__[1]
+_COMMANDS = {c.name or getattr(c.callback, "__name__", "") for c in app.registered_commands}
+
+
+def main(argv: list[str] | None = None) -> None:
+    """Entry point. Anything that is no command opens the window."""
+    args = list(sys.argv[1:] if argv is None else argv)
+    if not args or (args[0] not in _COMMANDS and args[0] not in ("--help", "-h")):
+        args.insert(0, "window")
+    try:
+        code = app(args, prog_name="ventrix", standalone_mode=False)
+        sys.stdout.flush()
+    except InputError as error:
+        sys.exit(_refuse(str(error)))
+    except BookError as error:
+        sys.exit(_refuse(str(error)))
+    except _UsageError as error:
+        sys.exit(_refuse(error.format_message()))
+    except (KeyboardInterrupt, typer.Abort):
+        code = 130
+    except BrokenPipeError:
+        os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())  # whoever read us has left
+        code = 0
+    except OSError as error:
+        # What was printed could not be written, a full device say; and what is left in the buffer never can be.
+        os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
+        sys.exit(_refuse(f"standard output: cannot be written: {(error.strerror or 'unknown reason').lower()}"))
+    sys.exit(code or 0)
+
+
+def _refuse(sentence: str) -> int:
+    line = "ventrix: " + " ".join(sentence.split())
+    print(line.encode("utf-8", "replace").decode(), file=sys.stderr)
+    return 2
+
+
+if __name__ == "__main__":
+    main()
