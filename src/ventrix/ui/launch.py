@@ -78,9 +78,7 @@ def _run(start: Start, shots: list[tuple[str, Path]], closing: ExitStack) -> int
     window = MainWindow(open_book)
     closing.callback(open_book.close)
     if start.file is not None and not _open_file(window, start.file):
-        raise InputError(
-            open_book.workspace.said if open_book.workspace else "could not be opened", file=start.file.name
-        )
+        raise InputError(open_book.last_said or "could not be opened", file=start.file.name)
     window.show()
     if open_book.opening_failed:
         open_book.not_kept(open_book.opening_failed)
@@ -148,7 +146,9 @@ def _back_up_today(path: Path, log) -> None:
 
 def _open_file(window, path: Path) -> bool:
     """A job document is brought in and opened; a run table is hung from a new job's first cut."""
-    if path.suffix.lower() == ".csv":
+    from ventrix.records.files.run_table import is_run_table
+
+    if is_run_table(path):
         window.files.new_job()
     return bool(window.files.bring_in(path))
 

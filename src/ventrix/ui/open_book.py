@@ -37,6 +37,7 @@ class OpenBook(QObject):
         self.book = book
         self.settings = settings
         self.demo = demo
+        self.last_said = ""
         self.opening_failed = ""  # why the window opened without the last job
         self.units: Units = SYSTEMS.get(str(settings.value("units", "us")), US)
         self.bench = BenchBridge(self)
@@ -70,6 +71,7 @@ class OpenBook(QObject):
 
     def say(self, sentence: str) -> None:
         """A sentence for the foot of the window, with or without a job in hand."""
+        self.last_said = sentence
         if self.workspace is not None:
             self.workspace.say(sentence)
         else:

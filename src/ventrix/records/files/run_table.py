@@ -170,6 +170,15 @@ def read_run_table(path: Path) -> RunTable:
     return parse_run_table(read_whole(path, LARGEST_FILE, "a run table"), path.name)
 
 
+def is_run_table(path: Path) -> bool:
+    """Whether a file says of itself that it is a run table of ours; False too where it cannot be read."""
+    try:
+        with open(path, "rb") as file:
+            return b"ventrix-run" in file.read(4096)
+    except OSError:
+        return False
+
+
 def parse_run_table(data: bytes, name: str = "") -> RunTable:
     """Read a run table from bytes; see `read_run_table`. `name` is used in errors only."""
     if not data.strip():

@@ -145,6 +145,8 @@ def plate_of(
     parts = [entry.customer or "own"]
     head = ", ".join(p for p in (f"{entry.cylinders} cyl" if entry.cylinders else "", entry.material or "") if p)
     parts += [p for p in (head, entry.casting) if p]
+    if cut is not None:
+        parts.append(f"{cut.port_name.lower()}, cut {cut.number}")
     other = next((c for c in newest if cut is not None and c.direction != cut.direction), None)
     curves = [(c.direction, c.lifts, c.flows) for c in (cut, other) if c is not None and not c.is_share]
     return Plate(

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import replace
 from functools import partial
 from pathlib import Path
@@ -12,9 +12,12 @@ from PySide6.QtWidgets import QFileDialog, QWidget
 
 from ventrix.core.edits.runs import start_run
 from ventrix.core.edits.traverses import add_traverse
+from ventrix.core.model.bench import Bench
+from ventrix.core.model.job import Job
 from ventrix.core.model.run import Mount
 from ventrix.records.bad_input import InputError, sentence_of
-from ventrix.records.files.run_table import read_run_table, write_run_table
+from ventrix.records.files.job_folder import safe_name
+from ventrix.records.files.run_table import is_run_table, read_run_table, write_run_table
 from ventrix.records.files.traverse_table import read_traverses, write_traverses
 from ventrix.records.files.whole_file import write_whole
 from ventrix.reports.run_tables import table_of
@@ -25,7 +28,9 @@ from ventrix.workspace.ids import new_id
 from ventrix.workspace.workspace import Workspace
 
 FILE = "&File"
-JOB_FILES = "Job documents (*.json);;All files (*)"
+JOB_FILES = "Jobs (*.json *.zip);;Job documents (*.json);;Archives (*.zip);;All files (*)"
+TABLES = (".csv", ".tsv", ".txt", ".xlsx", ".xlsm")
+TABLE_FILES = "Tables (*.csv *.tsv *.txt *.xlsx *.xlsm);;All files (*)"
 MOST_MOUNTS = 99_999
 RUN_FILES = "Run tables (*.csv);;All files (*)"
 
@@ -35,6 +40,9 @@ class Files:
 
     def __init__(self, open_book: OpenBook, parent: QWidget) -> None:
         self._open_book, self._parent = open_book, parent
+        self.match_wanted: Callable[[Path], bool] = lambda _path: False  # the window matches foreign tables
+        self.match_clipboard: Callable[[], object] = lambda: None
+        self.double_found: Callable[[Job, tuple[Bench, ...], Mapping[str, bytes], Job, str], None] = lambda *_a: None
 
     def new_job(self) -> None:
         """A job with one intake port as received; its title is typed in the Head room."""
@@ -54,12 +62,57 @@ class Files:
         self._open_book.say("The demo head: every figure comes from the simulated bench. Take it out when you like.")
 
     def bring_in(self, path: Path) -> bool:
-        """What was dropped or named: a job document opens, a run table hangs from the cut looked at or a new job's."""
-        if path.suffix.lower() != ".csv":
-            return self.bring_in_job(path)
+        """What was dropped or named, whatever it is: a job document or archive opens, a run table hangs from the cut
+        looked at or a new job's, any other table is matched first."""
+        kind = path.suffix.lower()
+        if path.is_dir() or kind == ".zip":
+            return self.bring_in_archive(path)
+        if kind in TABLES:
+            return self.bring_in_table(path)
+        return self.bring_in_job(path)
+
+    def bring_in_table(self, path: Path) -> bool:
+        """A run table of ours hangs from a cut; any other table is matched by eye before anything comes in."""
+        if not is_run_table(path):
+            return self.match_wanted(path)
         if self._open_book.workspace is None:
             self.new_job()
         return self.bring_in_run(path)
+
+    def bring_in_archive(self, path: Path) -> bool:
+        """Everything of a job from an archive or folder, with its photos."""
+        from ventrix.records.files.job_folder import keep_photos, read_packed
+
+        try:
+            packed = read_packed(path)
+        except InputError as error:
+            self._open_book.say(str(error))
+            return False
+        job, benches = packed.document
+        if self._is_double(job, benches, packed.photos, path.name):
+            return True
+        try:
+            keep_photos(self._open_book.book.photo_folder, packed.photos)
+            self._open_book.book.add_job(job, path.name, benches)
+        except InputError as error:
+            self._open_book.say(str(error))
+            return False
+        self.open_job(job.id)
+        self._open_book.say(f"'{job.title}' brought in from {path.name}, {len(packed.photos)} photos with it.")
+        return True
+
+    def _is_double(self, job: Job, benches: tuple[Bench, ...], photos: Mapping[str, bytes], name: str) -> bool:
+        """Whether the job, or one of its name, is in the book: then that one is opened, and what to do is asked."""
+        entries = self._open_book.book.jobs()
+        own = next((e for e in entries if e.id == job.id), None)
+        own = own or next((e for e in entries if e.title.strip().lower() == job.title.strip().lower()), None)
+        if own is None:
+            return False
+        self.open_job(own.id)
+        assert self._open_book.workspace is not None
+        self.double_found(job, benches, photos, self._open_book.workspace.job, name)
+        self._open_book.say(f"'{job.title}' is in the book already: the book's own is open.")
+        return True
 
     def open_job(self, job_id: str) -> None:
         self._open_book.open(Workspace.open(self._open_book.book, job_id))
@@ -93,18 +146,20 @@ class Files:
             file("job.new", "&New job…", begin, "Ctrl+N"),
             file("job.demo", "The &demo head", self.open_demo),
             file("job.open", "&Open job", always, below=self.jobs),
-            file("job.import", "&Bring in a job document…", self.import_job, "Ctrl+O", line=True),
+            file("job.import", "&Bring in a job…", self.import_job, "Ctrl+O", line=True),
             file("job.export", "&Write job document…", self.export_job, "Ctrl+Shift+S", able=job),
-            file("run.import", "Bring in a &run table…", self.import_run, "Ctrl+I", able=job, line=True),
+            file("job.workbook", "Write spreads&heet…", self.export_workbook, able=job),
+            file("run.import", "Bring in a &table of readings…", self.import_run, "Ctrl+I", line=True),
+            file("run.paste", "Bring in the clip&board's table…", lambda: self.match_clipboard()),
             file("run.export", "Wr&ite run table…", self.export_run, "Ctrl+E", able=flowed),
             file("air.import", "Bring in &air speeds…", self.import_air, able=metal),
             file("air.export", "Write air speeds…", self.export_air, able=probed),
         )
 
     def import_job(self) -> None:
-        name, _ = QFileDialog.getOpenFileName(self._parent, "Bring in a job document", "", JOB_FILES)
+        name, _ = QFileDialog.getOpenFileName(self._parent, "Bring in a job", "", JOB_FILES)
         if name:
-            self.bring_in_job(Path(name))
+            self.bring_in(Path(name))
 
     def bring_in_job(self, path: Path) -> bool:
         """Put a job document into the book and open it."""
@@ -112,9 +167,7 @@ class Files:
 
         try:
             job, benches = read_document(path)
-            if any(e.id == job.id for e in self._open_book.book.jobs()):
-                self.open_job(job.id)
-                self._open_book.say(f"'{job.title}' is in the book already: the book's own is open.")
+            if self._is_double(job, benches, {}, path.name):
                 return True
             known = self._open_book.book.add_job(job, path.name, benches)
         except InputError as error:
@@ -129,7 +182,9 @@ class Files:
         space = self._open_book.workspace
         if space is None:
             return
-        name, _ = QFileDialog.getSaveFileName(self._parent, "Write job document", f"{space.job.title}.json", JOB_FILES)
+        name, _ = QFileDialog.getSaveFileName(
+            self._parent, "Write job document", f"{safe_name(space.job.title)}.json", JOB_FILES
+        )
         if not name:
             return
         from ventrix.records.files.job_document import write_job
@@ -141,10 +196,34 @@ class Files:
         else:
             self._open_book.say(f"Job written to {Path(name).name}.")
 
-    def import_run(self) -> None:
-        name, _ = QFileDialog.getOpenFileName(self._parent, "Bring in a run table", "", RUN_FILES)
+    def export_workbook(self) -> None:
+        space = self._open_book.workspace
+        if space is None:
+            return
+        start = f"{safe_name(space.job.title)}.xlsx"
+        name, _ = QFileDialog.getSaveFileName(self._parent, "Write spreadsheet", start, "Spreadsheets (*.xlsx)")
         if name:
-            self.bring_in_run(Path(name))
+            self.write_workbook(Path(name))
+
+    def write_workbook(self, path: Path) -> bool:
+        """The open job as a spreadsheet: verdicts, ports, a sheet a run."""
+        from ventrix.reports.workbook import job_workbook
+
+        space = self._open_book.workspace
+        if space is None:
+            return False
+        try:
+            write_whole(path, job_workbook(space.findings))
+        except InputError as error:
+            self._open_book.not_kept(sentence_of(error))
+            return False
+        self._open_book.say(f"Spreadsheet written to {path.name}.")
+        return True
+
+    def import_run(self) -> None:
+        name, _ = QFileDialog.getOpenFileName(self._parent, "Bring in a table", "", TABLE_FILES)
+        if name:
+            self.bring_in_table(Path(name))
 
     def bring_in_run(self, path: Path) -> bool:
         """Hang the run of a table from the cut looked at."""
@@ -187,7 +266,7 @@ class Files:
         space = self._open_book.workspace
         if space is None or space.cut is None or space.port is None or not space.cut.runs:
             return
-        start = f"{space.port.name} cut {space.cut.number}.csv"
+        start = f"{safe_name(space.port.name)} cut {space.cut.number}.csv"
         name, _ = QFileDialog.getSaveFileName(self._parent, "Write run table", start, RUN_FILES)
         if not name:
             return

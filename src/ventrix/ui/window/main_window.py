@@ -15,7 +15,6 @@ from ventrix.core.calculators.contract import Calculator
 from ventrix.ui.air.room import AirRoom
 from ventrix.ui.air.traverse_sheet import TraverseSheet
 from ventrix.ui.benches.sheet import BenchSheet
-from ventrix.ui.book.details_sheet import DetailsSheet
 from ventrix.ui.book.room import BookRoom
 from ventrix.ui.calculators.reckoner import Reckoner
 from ventrix.ui.compare.room import CompareRoom
@@ -25,12 +24,12 @@ from ventrix.ui.flow.room import FlowRoom
 from ventrix.ui.head.room import HeadRoom
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.sheet.room import SheetRoom
-from ventrix.ui.sheet.shop_sheet import ShopSheet
 from ventrix.ui.widgets.command import Command
 from ventrix.ui.widgets.pedal import choose_pedal
 from ventrix.ui.widgets.room import Room
 from ventrix.ui.widgets.side_sheet import SideSheet
 from ventrix.ui.window.bars import Foot, JobBar, Rail
+from ventrix.ui.window.book_sheets import BookSheets
 from ventrix.ui.window.commands import (
     BENCH,
     CUT,
@@ -41,7 +40,7 @@ from ventrix.ui.window.commands import (
     row_commands,
 )
 from ventrix.ui.window.cut_row import CutRow
-from ventrix.ui.window.file_commands import FILE, Files
+from ventrix.ui.window.file_commands import FILE
 from ventrix.ui.window.finder import Finder, Found
 from ventrix.ui.window.found import found_commands, found_in_book, other_sides, states_to_reach
 from ventrix.ui.window.manual import ManualWindow
@@ -49,7 +48,6 @@ from ventrix.ui.window.menus import build_menus
 from ventrix.ui.window.new_job_sheet import BY_HAND, SIMULATED, NewJobSheet
 from ventrix.ui.window.room_frame import RoomFrame
 from ventrix.ui.window.rooms import ROOMS
-from ventrix.ui.window.sheet_holder import SheetHolder
 from ventrix.ui.window.welcome import Welcome
 from ventrix.workspace.acts import stand_for
 
@@ -59,12 +57,11 @@ LEAST_ROOM: Final = 460  # px of a room's width that are of any use beside a she
 AnyRoom = TypeVar("AnyRoom", bound=Room)
 
 
-class MainWindow(SheetHolder):
+class MainWindow(BookSheets):
     """Puts the parts together. What they do is theirs."""
 
     def __init__(self, open_book: OpenBook) -> None:
         super().__init__(open_book)
-        self.files = Files(open_book, self)
         self._frames: dict[Room, RoomFrame] = {}
         self._stack = QStackedWidget()
         self._stack.setObjectName("rooms")
@@ -282,12 +279,6 @@ class MainWindow(SheetHolder):
         return self._settle_room(room)
 
     @cached_property
-    def shop_sheet(self) -> ShopSheet:
-        sheet = ShopSheet(self.open_book)
-        sheet.changed.connect(lambda: self.sheet.draw())
-        return self.settle_sheet(sheet)
-
-    @cached_property
     def book(self) -> BookRoom:
         room = BookRoom(self.open_book)
         room.job_wanted.connect(self._open_from_book)
@@ -306,12 +297,6 @@ class MainWindow(SheetHolder):
         self.files.open_job(job_id)
         if self.open_book.workspace is not None and self.open_book.workspace.job.id == job_id:
             self.go_to(self._came_from)
-
-    @cached_property
-    def details_sheet(self) -> DetailsSheet:
-        sheet = DetailsSheet(self.open_book)
-        sheet.changed.connect(lambda job_id: self.book.after_act(job_id))
-        return self.settle_sheet(sheet)
 
     @cached_property
     def traverse_sheet(self) -> TraverseSheet:
@@ -403,6 +388,12 @@ class MainWindow(SheetHolder):
     def go_to_named(self, name: str) -> None:
         """Enter a room by its key."""
         self.go_to(next((i for i, d in enumerate(ROOMS) if d.key == name), self._room))
+
+    def refresh_room(self, key: str) -> None:
+        """Draw a room anew, where it was ever entered."""
+        room = self.__dict__.get(key)
+        if isinstance(room, Room):
+            room.refresh()
 
     def choose_other_side(self) -> None:
         """Find any flowed cut of the book, or a claim, to hold against; or go back to the pinned cut."""

@@ -1,0 +1,385 @@
+"""A foreign table matched by eye: what each column is, where each run goes, and the table itself as it is read."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import replace
+from functools import partial
+from pathlib import Path
+from typing import Final
+
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtGui import QColor, QKeyEvent
+from PySide6.QtWidgets import (
+    QComboBox,
+    QGridLayout,
+    QHBoxLayout,
+    QLabel,
+    QPushButton,
+    QScrollArea,
+    QTableWidgetItem,
+    QVBoxLayout,
+    QWidget,
+)
+
+from ventrix.core.model.cut import Port
+from ventrix.core.model.job import Job
+from ventrix.core.quantity.words import sentence
+from ventrix.records.bad_input import BookError, InputError, sentence_of
+from ventrix.records.files.column_guess import FLOW_UNITS, LIFT_UNITS, PRESSURE_UNITS, Role, letters
+from ventrix.records.files.grid import Grid, read_grid, text_grid
+from ventrix.rooms.book.import_steps import (
+    ROLE_WORDS,
+    Match,
+    begin,
+    changed,
+    goal_choices,
+    remember,
+    turned_round,
+    with_cell,
+    with_role,
+)
+from ventrix.ui.look import theme
+from ventrix.ui.open_book import OpenBook
+from ventrix.ui.widgets.quantity_field import QuantityField
+from ventrix.ui.widgets.side_sheet import SideSheet
+from ventrix.ui.widgets.table import Table
+from ventrix.workspace.bring_in_table import Goal, bring_in, default_goals
+
+WIDTH: Final = 800
+SHOWN_ROWS: Final = 300  # of the table, for the eye; all of it is read
+UNIT_WORDS: Final = {"in": "inches", "thou": "thousandths", "mm": "mm"}
+
+
+class MatchSheet(SideSheet):
+    """Nothing comes in before it was looked at, and then all of it or nothing."""
+
+    brought_in = Signal()
+
+    def __init__(self, open_book: OpenBook) -> None:
+        super().__init__(WIDTH)
+        self.open_book = open_book
+        self.match: Match | None = None
+        self.goals: list[Goal] = []
+        self._path: Path | None = None
+        self.title = QLabel()
+        self.title.setObjectName("heading")
+        self.guessed = QLabel()
+        self.guessed.setWordWrap(True)
+        self.sheets = QComboBox()
+        self.sheets.setAccessibleName("Sheet of the workbook")
+        self.sheets.activated.connect(lambda _i: self._other_sheet())
+        self.turn = QPushButton("Lifts run the other way")
+        self.turn.clicked.connect(self._turn)
+        self.lift_unit = QComboBox()
+        self.lift_unit.setAccessibleName("Unit of the lifts")
+        for unit in LIFT_UNITS:
+            self.lift_unit.addItem(f"lifts in {UNIT_WORDS[unit]}", unit)
+        self.lift_unit.activated.connect(lambda _i: self._edit(lift_unit=self.lift_unit.currentData()))
+        self.decimal = QComboBox()
+        self.decimal.setAccessibleName("Decimal mark")
+        for words, mark in (("decimal point", "."), ("decimal comma", ",")):
+            self.decimal.addItem(words, mark)
+        self.decimal.activated.connect(lambda _i: self._edit(decimal=self.decimal.currentData()))
+        self.pressure = QuantityField("Test pressure", open_book.units.pressure)
+        self.pressure.edited.connect(self._typed_pressure)
+        self.bore = QuantityField("Bore", open_book.units.length)
+        self._columns = QGridLayout()
+        self._columns.setSpacing(4)
+        holder = QWidget()
+        holder.setLayout(self._columns)
+        self.columns_area = QScrollArea()
+        self.columns_area.setWidget(holder)
+        self.columns_area.setWidgetResizable(True)
+        self.table = Table("The table as it is read", edits=True)
+        self.table.itemChanged.connect(self._put_right)
+        self.table.said.connect(open_book.say)
+        self.refused = QLabel()
+        self.refused.setObjectName("error")
+        self.refused.setWordWrap(True)
+        self.problem = QLabel()
+        self.problem.setObjectName("error")
+        self.problem.setWordWrap(True)
+        self.take_button = QPushButton("Bring in")
+        self.take_button.clicked.connect(self.take)
+        self.away = QPushButton("Not now (Esc)")
+        self.away.clicked.connect(self.closed)
+        self._lay_out()
+
+    def _lay_out(self) -> None:
+        top = QHBoxLayout()
+        for widget in (self.sheets, self.lift_unit, self.decimal, self.turn):
+            top.addWidget(widget)
+        top.addStretch()
+        beside = QHBoxLayout()
+        beside.addWidget(self.pressure)
+        beside.addWidget(self.bore)
+        beside.addStretch()
+        buttons = QHBoxLayout()
+        buttons.addWidget(self.take_button)
+        buttons.addWidget(self.away)
+        buttons.addStretch()
+        column = QVBoxLayout(self)
+        column.setContentsMargins(20, 14, 16, 14)
+        column.setSpacing(6)
+        column.addWidget(self.title)
+        column.addWidget(self.guessed)
+        column.addLayout(top)
+        column.addLayout(beside)
+        column.addWidget(self.columns_area, 2)
+        column.addWidget(self.table, 3)
+        column.addWidget(self.refused)
+        column.addWidget(self.problem)
+        column.addLayout(buttons)
+
+    # -- opening
+
+    def open_file(self, path: Path) -> bool:
+        """Read a file and match it; what is wrong with it is said at the foot."""
+        self._path = path
+        try:
+            self.open_grid(read_grid(path))
+        except InputError as error:
+            self.open_book.not_kept(sentence_of(error))
+            return False
+        return True
+
+    def open_text(self, text: str) -> bool:
+        """Match what the clipboard holds."""
+        self._path = None
+        try:
+            self.open_grid(text_grid(text, "the clipboard"))
+        except InputError as error:
+            self.open_book.not_kept(sentence_of(error))
+            return False
+        return True
+
+    def open_grid(self, grid: Grid) -> None:
+        units = self.open_book.units
+        self.problem.clear()
+        self.pressure.use(units.pressure)
+        self.bore.use(units.length)
+        match = begin(grid, units.flow.unit, str(self.open_book.settings.value("layouts", "")))
+        said = match.layout.conditions
+        self.pressure.set_value(said.test_pressure)
+        self.bore.set_value(said.bore)
+        self.title.setText(f"Bring in {grid.name or 'a table'}")
+        self.sheets.clear()
+        self.sheets.addItems(list(grid.sheets))
+        self.sheets.setCurrentText(grid.sheet)
+        self.sheets.setVisible(len(grid.sheets) > 1)
+        self._show(match)
+        self.come_up()
+        self.take_button.setFocus()
+
+    def _other_sheet(self) -> None:
+        if self._path is not None:
+            try:
+                self.open_grid(read_grid(self._path, self.sheets.currentText()))
+            except InputError as error:
+                self.problem.setText(sentence_of(error))
+
+    # -- changing how it is read
+
+    def _edit(self, **values: object) -> None:
+        if self.match is not None:
+            self._show(changed(self.match, replace(self.match.layout, **values)))  # type: ignore[arg-type]
+
+    def _turn(self) -> None:
+        if self.match is not None:
+            self._show(turned_round(self.match, self.open_book.units.flow.unit))
+
+    def _put_right(self, item: QTableWidgetItem) -> None:
+        """A cell was typed over: the table is read anew."""
+        if self.match is not None:
+            goals = self.goals
+            self._show(with_cell(self.match, item.row(), item.column(), item.text()))
+            if len(goals) == len(self.goals):
+                self.goals = goals
+                self._show_columns(self.match)
+
+    def _role(self, column: int, box: QComboBox) -> None:
+        if self.match is not None:
+            self._show(with_role(self.match, column, Role(box.currentData())))
+
+    def _column(self, column: int, **values: object) -> None:
+        if self.match is None:
+            return
+        columns = list(self.match.layout.columns)
+        columns[column] = replace(columns[column], **values)  # type: ignore[arg-type]
+        self._edit(columns=tuple(columns))
+
+    def _typed_pressure(self, _value: object) -> None:
+        self.problem.clear()
+
+    def _goal(self, run: int, box: QComboBox) -> None:
+        self.goals[run] = box.currentData()
+        self._say()
+
+    # -- showing
+
+    def _job(self) -> tuple[Job | None, Port | None]:
+        space = self.open_book.workspace
+        return (space.job, space.port) if space is not None else (None, None)
+
+    def _show(self, match: Match) -> None:
+        self.match = match
+        layout = match.layout
+        job, port = self._job()
+        if job is not None:
+            self.goals = default_goals(job, port, match.read.runs)
+        else:
+            self.goals = [Goal(r.kind or "intake") for r in match.read.runs]
+        self.guessed.setText(sentence(match.guessed))
+        self.lift_unit.setCurrentIndex(self.lift_unit.findData(layout.lift_unit))
+        self.decimal.setCurrentIndex(self.decimal.findData(layout.decimal))
+        self._show_columns(match)
+        self._show_table(match)
+        self._say()
+
+    def _show_columns(self, match: Match) -> None:
+        while (item := self._columns.takeAt(0)) is not None:
+            widget = item.widget()
+            if widget is not None:
+                widget.hide()
+                widget.deleteLater()
+        what = "row" if match.layout.across else "column"
+        for c, words in enumerate((what, "its heading", "holds", "in", "goes to")):
+            label = QLabel(words)
+            label.setObjectName("caption")
+            self._columns.addWidget(label, 0, c)
+        job, _ = self._job()
+        runs = {run.column: i for i, run in enumerate(match.read.runs)}
+        for i, plan in enumerate(match.layout.columns):
+            row = i + 1
+            name = str(i + 1) if match.layout.across else letters(i)
+            self._columns.addWidget(QLabel(name), row, 0)
+            heading = QLabel(plan.heading[:40] or "–")
+            heading.setObjectName("quiet")
+            self._columns.addWidget(heading, row, 1)
+            options = [(ROLE_WORDS[r], r) for r in Role]
+            role = self._box(f"{what} {name} holds", options, plan.role)
+            role.activated.connect(partial(lambda i, box, _n: self._role(i, box), i, role))
+            self._columns.addWidget(role, row, 2)
+            if plan.role in (Role.FLOW, Role.PRESSURE):
+                units = FLOW_UNITS if plan.role is Role.FLOW else PRESSURE_UNITS
+                box = self._box(f"unit of {what} {name}", [(u, u) for u in units], plan.unit)
+                box.activated.connect(partial(lambda i, box, _n: self._column(i, unit=box.currentData()), i, box))
+                self._columns.addWidget(box, row, 3)
+            elif plan.role is Role.PERCENT:
+                field = QuantityField("of, CFM", self.open_book.units.ratio)
+                field.set_value(plan.full_scale)
+                field.edited.connect(partial(lambda i, value: self._column(i, full_scale=value), i))
+                self._columns.addWidget(field, row, 3)
+            if i in runs:
+                self._columns.addWidget(self._goal_box(runs[i], job), row, 4)
+        self._columns.setColumnStretch(1, 1)
+
+    def _goal_box(self, run: int, job: Job | None) -> QComboBox:
+        options = goal_choices(job) if job is not None else [
+            ("a new job: intake", Goal("intake")),
+            ("a new job: exhaust", Goal("exhaust")),
+            ("leave it out", Goal("intake", left_out=True)),
+        ]  # fmt: skip
+        box = self._box(f"run {run + 1} goes to", options, self.goals[run])
+        box.activated.connect(partial(lambda run, box, _n: self._goal(run, box), run, box))
+        return box
+
+    def _box(self, name: str, options: Sequence[tuple[str, object]], chosen: object) -> QComboBox:
+        box = QComboBox()
+        box.setAccessibleName(name)
+        box.setMaxVisibleItems(20)
+        for words, value in options:
+            box.addItem(words, value)
+        at = next((i for i, (_, value) in enumerate(options) if value == chosen), 0)
+        box.setCurrentIndex(at)
+        return box
+
+    def _show_table(self, match: Match) -> None:
+        grid, layout = match.grid, match.layout
+        rows = [list(r) for r in grid.rows[:SHOWN_ROWS]]
+        self.table.blockSignals(True)
+        self.table.fill(rows, [letters(i) for i in range(grid.width)])
+        self.table.resizeColumnsToContents()
+        refused = {(r.row, r.column): r for r in match.read.refused}
+        for r in range(len(rows)):
+            for c in range(grid.width):
+                item = self.table.item(r, c)
+                if item is None:
+                    continue
+                along, across = (c, r) if layout.across else (r, c)
+                wrong = refused.get((r, c))
+                item.setForeground(self._shade(match, along, across, wrong is not None))
+                if wrong is not None:
+                    item.setText(f"✕ {wrong.text}")
+                    item.setToolTip(sentence(f"'{wrong.text}' {wrong.why}"))
+        self.table.blockSignals(False)
+
+    def _shade(self, match: Match, along: int, across: int, wrong: bool) -> QColor:
+        layout = match.layout
+        if wrong:
+            return theme.colour("worse")
+        if not layout.first_row <= along < layout.last_row or across >= len(layout.columns):
+            return theme.colour("quiet")
+        plan = layout.columns[across]
+        if plan.role is Role.LIFT:
+            return theme.colour("brass")
+        if plan.role in (Role.FLOW, Role.PERCENT):
+            return theme.colour(plan.kind or "intake")
+        return theme.colour("text" if plan.role is not Role.NOTHING else "quiet")
+
+    def _say(self) -> None:
+        assert self.match is not None
+        taken = sum(not g.left_out for g in self.goals)
+        self.take_button.setText(f"Bring in {taken} run{'s' * (taken != 1)} (Enter)")
+        self.problem.setText(self.match.problem(self.goals))
+        refused = self.match.blocking(self.goals)
+        shown = refused[:6]
+        where = [f"{letters(r.column)}{r.row + 1}: '{r.text[:20]}' {r.why}" for r in shown]
+        more = len(refused) - len(shown)
+        self.refused.setText("; ".join(where) + (f"; and {more} more" if more > 0 else ""))
+
+    # -- taking
+
+    def take(self) -> None:
+        """Everything in one edit, or nothing and a sentence."""
+        match = self.match
+        if match is None:
+            return
+        self.pressure.box.editingFinished.emit()
+        self.bore.box.editingFinished.emit()
+        if problem := match.problem(self.goals):
+            self.problem.setText(problem)
+            return
+        said = match.layout.conditions._replace(test_pressure=self.pressure.value, bore=self.bore.value)
+        if said.test_pressure is None:
+            self.problem.setText("The table does not say its test pressure: type it.")
+            self.pressure.box.setFocus()
+            return
+        try:
+            space = self.open_book.workspace
+            title = match.layout.conditions.title or Path(match.grid.name).stem
+            name = match.grid.name or "the clipboard"
+            into = bring_in(self.open_book.book, space, match.read.runs, self.goals, said, name, title[:160])
+        except BookError as error:
+            self.problem.setText(f"Not kept: {error}.")
+            self.open_book.not_kept(sentence_of(error))
+            return
+        except ValueError as error:
+            self.problem.setText(sentence(str(error)))
+            return
+        settings = self.open_book.settings
+        settings.setValue("layouts", remember(str(settings.value("layouts", "")), match))
+        self.match = None
+        self.closed.emit()
+        if into is not space:
+            words = into.said
+            self.open_book.open(into)
+            self.open_book.say(words)
+        self.brought_in.emit()
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+            self.take()
+        else:
+            super().keyPressEvent(event)

@@ -1,0 +1,94 @@
+"""A job that comes in and is in the book already: what is to become of the two."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+
+from PySide6.QtCore import Signal
+from PySide6.QtWidgets import QLabel, QPushButton, QVBoxLayout
+
+from ventrix.core.model.bench import Bench
+from ventrix.core.model.job import Job
+from ventrix.records.bad_input import BookError, sentence_of
+from ventrix.records.files.job_folder import keep_photos
+from ventrix.records.files.new_ids import renewed
+from ventrix.ui.open_book import OpenBook
+from ventrix.ui.widgets.side_sheet import SideSheet
+from ventrix.workspace.workspace import Workspace
+
+
+class DoubleSheet(SideSheet):
+    """The book's own stays open; the other may stand beside it, or take its place, which undo takes back."""
+
+    opened = Signal(str)  # a job's id
+
+    def __init__(self, open_book: OpenBook) -> None:
+        super().__init__()
+        self.open_book = open_book
+        self._job: Job | None = None
+        self._benches: tuple[Bench, ...] = ()
+        self._photos: Mapping[str, bytes] = {}
+        self._own = ""
+        self.title = QLabel()
+        self.title.setObjectName("heading")
+        self.title.setWordWrap(True)
+        self.words = QLabel()
+        self.words.setWordWrap(True)
+        self.beside = QPushButton("Bring it in beside it, as a copy")
+        self.beside.clicked.connect(self.bring_beside)
+        self.instead = QPushButton("Let it take the place of the book's (undo takes it back)")
+        self.instead.clicked.connect(self.take_its_place)
+        self.away = QPushButton("Leave the book as it is (Esc)")
+        self.away.clicked.connect(self.closed)
+        self.problem = QLabel()
+        self.problem.setObjectName("error")
+        self.problem.setWordWrap(True)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(20, 14, 12, 14)
+        for widget in (self.title, self.words, self.beside, self.instead, self.away, self.problem):
+            column.addWidget(widget)
+        column.addStretch()
+
+    def ask(self, job: Job, benches: tuple[Bench, ...], photos: Mapping[str, bytes], own: Job, name: str) -> None:
+        """Come up with both jobs, a line each; `own` is the book's."""
+        self._job, self._benches, self._photos, self._own = job, benches, photos, own.id
+        self.title.setText(f"'{own.title}' is in the book already")
+        self.words.setText(f"The book's own: {_line(own)}.\n{name}: {_line(job)}.\n\nThe book's own is open.")
+        self.instead.setVisible(job.id == own.id)
+        self.problem.clear()
+        self.come_up()
+        self.beside.setFocus()
+
+    def bring_beside(self) -> None:
+        if self._job is None:
+            return
+        copy = renewed(self._job)
+        try:
+            keep_photos(self.open_book.book.photo_folder, self._photos)
+            self.open_book.book.add_job(copy, benches=self._benches)
+        except ValueError as error:
+            self.problem.setText(sentence_of(error))
+            return
+        self.closed.emit()
+        self.opened.emit(copy.id)
+
+    def take_its_place(self) -> None:
+        space = self.open_book.workspace
+        if self._job is None or space is None:
+            return
+        try:
+            if space.job.id != self._own:
+                self.open_book.open(Workspace.open(self.open_book.book, self._own))
+                space = self.open_book.workspace
+            assert space is not None
+            keep_photos(self.open_book.book.photo_folder, self._photos)
+            space.apply("the document in place of the book's", self._job)
+        except (BookError, ValueError) as error:
+            self.problem.setText(sentence_of(error))
+            return
+        self.closed.emit()
+
+
+def _line(job: Job) -> str:
+    cuts = sum(len(p.cuts) for p in job.ports)
+    return f"{len(job.ports)} ports, {cuts} cuts, {sum(1 for _ in job.runs())} runs"
