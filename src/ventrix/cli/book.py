@@ -8,6 +8,8 @@ from typing import Annotated
 import typer
 
 from ventrix.cli.app import app
+from ventrix.core.model.bench import Bench
+from ventrix.core.model.job import Job
 from ventrix.records.bad_input import InputError
 
 
@@ -44,16 +46,31 @@ def book(
         raise InputError(f"'{act[:20]}' is not one of check, backup, restore, list", field="book")
 
 
-@app.command("import")
-def import_(files: Annotated[list[Path], typer.Argument(metavar="JOB.json…")]) -> None:
-    """Bring job documents into the book."""
-    from ventrix.records.book.book import Book, default_book_path
-    from ventrix.records.files.job_document import read_document
+BookOption = Annotated[str | None, typer.Option("--book", metavar="FILE|URL", help="Not the user's own book.")]
 
-    documents = [(path, read_document(path)) for path in files]  # all are read before one is written
-    with Book.open(default_book_path()) as book:
-        for path, (job, benches) in documents:
-            known = book.add_job(job, path.name, benches)
+
+@app.command("import")
+def import_(
+    files: Annotated[list[Path], typer.Argument(metavar="JOB.json|JOB.zip|FOLDER…")],
+    where: BookOption = None,
+    copy: Annotated[bool, typer.Option("--copy", help="Beside a job of that id, as a copy.")] = False,
+) -> None:
+    """Bring jobs into the book: documents, archives, folders."""
+    from ventrix.records.book.book import Book, as_location, default_book_path
+    from ventrix.records.files.job_document import read_document
+    from ventrix.records.files.job_folder import Packed, keep_photos, read_packed
+    from ventrix.records.files.new_ids import renewed
+
+    def read(path: Path) -> Packed:
+        packed = path.is_dir() or path.suffix.lower() == ".zip"
+        return read_packed(path) if packed else Packed(read_document(path), {})
+
+    found = [(path, read(path)) for path in files]  # all are read before one is written
+    with Book.open(as_location(where or default_book_path())) as book:
+        for path, packed in found:
+            job, benches = packed.document
+            keep_photos(book.photo_folder, packed.photos)
+            known = book.add_job(renewed(job) if copy else job, path.name, benches)
             kept = f"; the book's own {', '.join(known)} was kept" if known else ""
             print(f"{path.name}: '{job.title}' is in the book{kept}")
 
@@ -61,17 +78,48 @@ def import_(files: Annotated[list[Path], typer.Argument(metavar="JOB.json…")])
 @app.command()
 def export(
     job: Annotated[str, typer.Argument(help="Title or id of the job.")],
-    file: Annotated[Path, typer.Argument(metavar="JOB.json")],
+    file: Annotated[Path, typer.Argument(metavar="JOB.json|JOB.zip|JOB.xlsx|FOLDER")],
+    where: BookOption = None,
 ) -> None:
-    """Write a job of the book as a job document."""
-    from ventrix.records.book.book import Book, default_book_path
+    """Write a job of the book: as a document, everything in an archive or a new folder, or as a spreadsheet."""
+    from ventrix.records.book.book import Book, as_location, default_book_path
     from ventrix.records.files.job_document import write_job
 
-    with Book.open(default_book_path()) as book:
+    with Book.open(as_location(where or default_book_path())) as book:
         found = [e for e in book.jobs() if job in (e.id, e.title)]
         if len(found) != 1:
             known = ", ".join(f"'{e.title}'" for e in book.jobs()) or "none"
             said = f"there is no job '{job}'" if not found else f"{len(found)} jobs are called '{job}': name its id"
             raise InputError(f"{said}; the book has {known}", field="JOB")
-        write_job(book.load(found[0].id), file, book.benches())
+        whole, benches, photos = book.load(found[0].id), book.benches(), book.photo_folder
+    if file.suffix.lower() == ".json":
+        write_job(whole, file, benches)
+    else:
+        _export_more(whole, benches, photos, file)
     print(f"'{found[0].title}' written to {file}")
+
+
+def _export_more(job: Job, benches: tuple[Bench, ...], photos: Path, file: Path) -> None:
+    from datetime import date
+
+    from ventrix.core.judging.findings import Findings
+    from ventrix.records.files.job_folder import write_archive, write_folder
+    from ventrix.records.files.whole_file import write_whole
+    from ventrix.reports.sheet.contents import Choices, Shop
+    from ventrix.reports.workbook import job_workbook
+    from ventrix.rooms.display_units import US
+    from ventrix.rooms.sheet.everything import everything
+
+    findings = Findings(job, benches=benches)
+    if file.suffix.lower() == ".xlsx":
+        write_whole(file, job_workbook(findings))
+        return
+    if file.suffix.lower() not in ("", ".zip"):
+        raise InputError("wants to end in .json, .zip or .xlsx, or to be a new folder", file=file.name)
+    files, missing = everything(findings, US, Choices(), Shop(), date.today(), photos)
+    if file.suffix.lower() == ".zip":
+        write_archive(file, files)
+    else:
+        write_folder(file, files)
+    for name in missing:
+        print(f"photo {name} cannot be read and is not in it")

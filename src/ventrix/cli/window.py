@@ -31,8 +31,23 @@ def window(
     demo: Annotated[bool, typer.Option("--demo", help="Demo data in a throw-away book.")] = False,
     shot: Annotated[list[str] | None, typer.Option(metavar="ROOM=PATH", help="Render a room and leave.")] = None,
     theme: Annotated[str | None, typer.Option(help="dye or paper.")] = None,
+    book: Annotated[str | None, typer.Option("--book", metavar="FILE|URL", help="Not the user's own book.")] = None,
 ) -> None:
     """Open the window."""
     from ventrix.ui.launch import Start, run
 
-    raise typer.Exit(run(Start(file=file, demo=demo, shots=tuple(shot or ()), theme=theme)))
+    raise typer.Exit(run(Start(file=file, demo=demo, shots=tuple(shot or ()), theme=theme, book=book)))
+
+
+@app.command("install-desktop")
+def install_desktop(
+    remove: Annotated[bool, typer.Option("--remove", help="Take them away again.")] = False,
+) -> None:
+    """Put menu entry, icon, file types and manual page into the user's own folders."""
+    from ventrix.records.files import desktop_files
+
+    if remove:
+        print(f"{len(desktop_files.remove_desktop())} files taken away")
+        return
+    files = desktop_files.install_desktop()
+    print(f"{len(files)} files put under {desktop_files.data_home()}")

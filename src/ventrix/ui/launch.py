@@ -20,6 +20,7 @@ class Start:
     demo: bool = False
     shots: tuple[str, ...] = ()
     theme: str | None = None
+    book: str | None = None  # a file or URL in place of the user's own
 
 
 def run(start: Start) -> int:
@@ -59,9 +60,10 @@ def _run(start: Start, shots: list[tuple[str, Path]], closing: ExitStack) -> int
     app = QApplication.instance() or QApplication(sys.argv[:1])
     assert isinstance(app, QApplication)
     app.setApplicationName("ventrix")
-    app.setDesktopFileName("ventrix")
+    app.setDesktopFileName("org.ventrix.Ventrix")
+    app.setWindowIcon(_icon())
     app.setStyle("Fusion")
-    throw_away = start.demo or bool(shots)
+    throw_away = start.demo or (bool(shots) and start.book is None)
     if throw_away:
         folder = Path(closing.enter_context(tempfile.TemporaryDirectory(prefix="ventrix-demo-")))
         settings = QSettings(str(folder / "settings.ini"), QSettings.Format.IniFormat)
@@ -93,7 +95,7 @@ def _run(start: Start, shots: list[tuple[str, Path]], closing: ExitStack) -> int
 def _open_book(start, folder, settings, session_class):
     """The book and job to begin with: the demo's, or the user's own where it was left."""
     from ventrix.core.judging.opening import try_opening
-    from ventrix.records.book.book import Book, default_book_path
+    from ventrix.records.book.book import Book, as_location, default_book_path
     from ventrix.ui.window.safety import log
     from ventrix.workspace.workspace import Workspace
 
@@ -114,8 +116,10 @@ def _open_book(start, folder, settings, session_class):
         space = Workspace(book, job)
         space.look_at(job.ports[0].cuts[2].id)  # the cut that gains high and loses low tells the most
         return session_class(book, space, settings, demo=True)
-    book = Book.open(default_book_path())
-    _back_up_today(default_book_path(), log)
+    where = start.book or str(settings.value("book", "")) or default_book_path()
+    book = Book.open(as_location(where))
+    if book.path is not None and not book.read_only:
+        _back_up_today(book.path, log)
     known = [e.id for e in book.jobs()]
     last = str(settings.value("job", ""))
     chosen = last if last in known else (known[-1] if known else None)
@@ -130,6 +134,21 @@ def _open_book(start, folder, settings, session_class):
         open_book = session_class(book, None, settings)
         open_book.opening_failed = "The last job could not be opened; the log says why. Open another, or bring one in."
         return open_book
+
+
+def _icon():
+    """The program's own icon, from the package."""
+    from importlib import resources
+
+    from PySide6.QtGui import QIcon, QPixmap
+
+    icon = QIcon()
+    for size in (16, 32, 48, 128, 256):
+        data = resources.files("ventrix").joinpath(f"desktop/icons/ventrix-{size}.png").read_bytes()
+        pixmap = QPixmap()
+        pixmap.loadFromData(data)
+        icon.addPixmap(pixmap)
+    return icon
 
 
 def _back_up_today(path: Path, log) -> None:

@@ -13,6 +13,7 @@ from ventrix.records.book.book import Book
 from ventrix.rooms.display_units import SYSTEMS, US, Units
 from ventrix.ui.bench_bridge import BenchBridge
 from ventrix.ui.look import theme
+from ventrix.ui.places import keep_place, recall_place
 from ventrix.workspace.workspace import Told, Workspace
 
 WATCH = 600  # ms between looks at what other windows wrote
@@ -58,6 +59,7 @@ class OpenBook(QObject):
         self.workspace = workspace
         self._stop_listening = workspace.subscribe(self._told)
         self.settings.setValue("job", workspace.job.id)
+        recall_place(self.settings, workspace)
         self.opened.emit()
         workspace.say(f"'{workspace.job.title}' is open.")
 
@@ -65,6 +67,8 @@ class OpenBook(QObject):
         if what is Told.JOB:
             self.job_changed.emit()
         elif what is Told.SELECTION:
+            if self.workspace is not None:
+                keep_place(self.settings, self.workspace)
             self.selection_changed.emit()
         elif self.workspace is not None:
             self.said.emit(self.workspace.said)

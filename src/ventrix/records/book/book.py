@@ -32,12 +32,16 @@ from ventrix.records.book.acts import Act, acts_of, changes_of, forget_act, reca
 from ventrix.records.book.loading import load_benches, load_job, load_library, read_json
 from ventrix.records.book.merging import merged, name_of, shared
 from ventrix.records.book.sqlite_file import (
+    HEAD,
     PATIENCE,
+    VERSIONS,
     make_newest,
     migrate,
+    only_to_read,
     refusal,
     sqlite_begin,
     sqlite_settings,
+    version_of,
 )
 from ventrix.records.book.tables import METADATA, REVISION, TABLES
 
@@ -53,6 +57,11 @@ def default_book_path() -> Path:
     return Path(platformdirs.user_data_dir("ventrix", appauthor=False)) / "book.sqlite"
 
 
+def as_location(said: Path | str) -> Path | str:
+    """Where a book lies, as it was said: a database's URL, or a file."""
+    return said if isinstance(said, str) and "://" in said else Path(said)
+
+
 @dataclass(frozen=True, slots=True)
 class JobEntry:
     """A line of the book's contents."""
@@ -64,9 +73,10 @@ class JobEntry:
 class Book:
     """An open book. Use `Book.open`; close it, or use it as a context manager."""
 
-    def __init__(self, engine: Engine, path: Path | None = None) -> None:
+    def __init__(self, engine: Engine, path: Path | None = None, *, read_only: bool = False) -> None:
         self._engine = engine
         self._path = path
+        self.read_only = read_only
         self._seen: dict[str, int] = {}
         self.wait: Callable[[float], None] = time.sleep  # while another program holds the lock; a window looks on
 
@@ -104,6 +114,8 @@ class Book:
     @classmethod
     def _open_file(cls, path: Path) -> Book:
         try:
+            if only_to_read(path):
+                return cls._open_for_looking(path)
             path.parent.mkdir(parents=True, exist_ok=True)
             if not path.exists() or path.stat().st_size == 0:
                 make_newest(path)
@@ -116,6 +128,19 @@ class Book:
         except (SqlDatabaseError, sqlite3.Error) as error:
             raise InputError(f"is not a book, or cannot be opened: {refusal(error)}", file=str(path)) from None
         return cls(engine, path)
+
+    @classmethod
+    def _open_for_looking(cls, path: Path) -> Book:
+        """A book that cannot be written: no log, no lock, no migration."""
+        engine = create_engine(
+            f"sqlite:///file:{path.absolute().as_posix()}?mode=ro&immutable=1&uri=true", json_deserializer=read_json
+        )
+        at = version_of(engine)
+        if at != HEAD:
+            engine.dispose()
+            said = "it is of an older version, and can only be read: copy it where it can be written, and open the copy"
+            raise InputError(said if at in VERSIONS else "is no book that this Ventrix reads", file=str(path))
+        return cls(engine, path, read_only=True)
 
     def close(self) -> None:
         self._engine.dispose()
@@ -137,6 +162,8 @@ class Book:
     @contextmanager
     def writing(self) -> Iterator[Connection]:
         """A transaction that writes, committed at its end."""
+        if self.read_only:
+            raise BookError("the book can only be read")
         with self._engine.connect().execution_options(writing=True) as connection:
             yield connection
             connection.commit()

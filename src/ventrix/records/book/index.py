@@ -91,6 +91,8 @@ class Index:
 
     def behind(self) -> list[str]:
         """Ids of jobs that were written since they were indexed, or never were."""
+        if self._book.read_only:
+            return []
         job = TABLES[Job]
         with self._book.reading() as connection:
             now = _state()

@@ -85,6 +85,11 @@ def migrate(engine: Engine, path: Path | None) -> None:
         raise InputError(f"could not be brought up to date ({refusal(error)}); {kept}", file=file) from None
 
 
+def only_to_read(path: Path) -> bool:
+    """Whether a book is there and cannot be written: the file, or the folder its log would lie in."""
+    return path.is_file() and not (os.access(path, os.W_OK) and os.access(path.parent, os.W_OK))
+
+
 def make_newest(path: Path) -> None:
     """A new book from the schema that the migrations end in; a test holds the two together."""
     script = resources.files("ventrix.records.migrations").joinpath("newest.sql").read_text(encoding="utf-8")

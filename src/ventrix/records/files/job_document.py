@@ -33,6 +33,7 @@ from ventrix.records.files.whole_file import read_whole, write_whole
 VERSION: Final = 2  # version 1 is always read
 VERSION_KEY: Final = "ventrix_job"
 BENCHES_KEY: Final = "benches"
+DIALECT: Final = "https://json-schema.org/draft/2020-12/schema"  # what the published schema is written in
 DEEPEST: Final = 60  # levels of a document
 LARGEST_FILE: Final = 256 * 1024 * 1024  # bytes
 _UNIT_WORDS: Final = {"%": "percent"}
@@ -386,6 +387,7 @@ def schema() -> dict[str, Any]:
     found = document_model(Job).model_json_schema()
     bench = document_model(Bench).model_json_schema()
     found["$defs"] |= bench.pop("$defs", {}) | {"Bench": bench}
+    found = {"$schema": DIALECT, **found}
     found["properties"] = {VERSION_KEY: {"const": VERSION}} | found["properties"]
     found["properties"][BENCHES_KEY] = {"type": "array", "items": {"$ref": "#/$defs/Bench"}}
     found["required"] = [VERSION_KEY, *found.get("required", [])]

@@ -16,12 +16,14 @@ from ventrix.core.model.bench import Bench
 from ventrix.core.model.job import Job
 from ventrix.core.model.run import Mount
 from ventrix.records.bad_input import InputError, sentence_of
+from ventrix.records.book.book import JobEntry
 from ventrix.records.files.job_folder import safe_name
 from ventrix.records.files.run_table import is_run_table, read_run_table, write_run_table
 from ventrix.records.files.traverse_table import read_traverses, write_traverses
 from ventrix.records.files.whole_file import write_whole
 from ventrix.reports.run_tables import table_of
 from ventrix.ui.open_book import OpenBook
+from ventrix.ui.places import recent_jobs
 from ventrix.ui.widgets.command import Command, always
 from ventrix.ui.window.commands import has_job
 from ventrix.workspace.ids import new_id
@@ -32,6 +34,7 @@ JOB_FILES = "Jobs (*.json *.zip);;Job documents (*.json);;Archives (*.zip);;All 
 TABLES = (".csv", ".tsv", ".txt", ".xlsx", ".xlsm")
 TABLE_FILES = "Tables (*.csv *.tsv *.txt *.xlsx *.xlsm);;All files (*)"
 MOST_MOUNTS = 99_999
+MOST_IN_MENU = 20
 RUN_FILES = "Run tables (*.csv);;All files (*)"
 
 
@@ -117,9 +120,14 @@ class Files:
     def open_job(self, job_id: str) -> None:
         self._open_book.open(Workspace.open(self._open_book.book, job_id))
 
+    def by_recent(self) -> list[JobEntry]:
+        """Every job of the book, those opened lately first."""
+        lately = {job_id: i for i, job_id in enumerate(recent_jobs(self._open_book.settings))}
+        return sorted(self._open_book.book.jobs(), key=lambda e: lately.get(e.id, len(lately)))
+
     def jobs(self) -> tuple[Command, ...]:
-        """Every job of the book."""
-        found = self._open_book.book.jobs()
+        """The jobs opened lately; the Book room has all of them."""
+        found = self.by_recent()[:MOST_IN_MENU]
         empty = Command("job.none", "the book is empty", able=lambda: False)
         return tuple(Command(f"job.{e.id}", e.title, partial(self.open_job, e.id)) for e in found) or (empty,)
 

@@ -357,7 +357,8 @@ class MainWindow(BookSheets):
     def _name_window(self) -> None:
         space = self.open_book.workspace
         demo = " (demo, a throw-away book)" if self.open_book.demo else ""
-        self.setWindowTitle(f"{space.job.title} · Ventrix{demo}" if space else f"Ventrix{demo}")
+        only = " (can only be read)" if self.open_book.book.read_only else ""
+        self.setWindowTitle(f"{space.job.title} · Ventrix{demo}{only}" if space else f"Ventrix{demo}{only}")
 
     @property
     def room(self) -> Room:
@@ -405,9 +406,7 @@ class MainWindow(BookSheets):
         if self._stack.isHidden():  # a sheet had a small window to itself
             self.put_sheet_away()
         if self.open_book.workspace is None:
-            last = str(self.open_book.settings.value("job", ""))
-            jobs = sorted(self.open_book.book.jobs(), key=lambda e: e.id != last)
-            self.welcome.show_recent([(e.id, e.title) for e in jobs])
+            self.welcome.show_recent([(e.id, e.title) for e in self.files.by_recent()])
         welcome = self.open_book.workspace is None and not self.room.apart
         self._stack.setCurrentWidget(self.welcome if welcome else frame)
         self.cut_row.setVisible(not self.room.apart)
