@@ -4,10 +4,14 @@ from __future__ import annotations
 
 import os
 import threading
+import uuid
 from collections.abc import Callable, Iterator
 from pathlib import Path
 
 import pytest
+
+from tests.postgres_server import Server, running_server, why_none
+from ventrix.records.book.book import Book
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 
@@ -31,6 +35,35 @@ def fresh_surroundings(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> Itera
     yield
     left = [t.name for t in threading.enumerate() if t not in before and t.is_alive() and not t.daemon]
     assert not left, f"threads left running: {left}"
+
+
+@pytest.fixture(scope="session")
+def postgres_server() -> Iterator[Server]:
+    """A PostgreSQL server with an empty, migrated book as a template for the others."""
+    reason = why_none()
+    if reason:
+        pytest.skip(reason)
+    with running_server() as server:
+        server.tell("CREATE DATABASE empty_book")
+        Book.open(server.url("empty_book")).close()
+        yield server
+
+
+@pytest.fixture
+def postgres_url(postgres_server: Server) -> str:
+    """An empty book on PostgreSQL, of this test's own."""
+    name = f"book_{uuid.uuid4().hex}"
+    postgres_server.tell(f"CREATE DATABASE {name} TEMPLATE empty_book")
+    return postgres_server.url(name)
+
+
+@pytest.fixture(params=["sqlite", "postgresql"])
+def book_at(request: pytest.FixtureRequest, tmp_path: Path) -> Path | str:
+    """Where a book lies, on each store: what is opened there again is the same book."""
+    if request.param == "sqlite":
+        return tmp_path / "book.sqlite"
+    found: str = request.getfixturevalue("postgres_url")
+    return found
 
 
 @pytest.fixture

@@ -23,8 +23,8 @@ from ventrix.workspace.workspace import Workspace
 
 
 @pytest.fixture
-def space(tmp_path: Path) -> Iterator[Workspace]:
-    with Book.open(tmp_path / "book.sqlite") as book:
+def space(book_at: Path | str) -> Iterator[Workspace]:
+    with Book.open(book_at) as book:
         book.add_job(demo_job())
         yield Workspace.open(book, demo_job().id)
 
@@ -156,8 +156,8 @@ def test_nothing_is_put_back_onto_what_is_gone_or_twice(space: Workspace) -> Non
 # -- undo over restarts, and beside another window
 
 
-def test_what_another_window_took_back_is_said_once_and_then_passed_over(tmp_path: Path) -> None:
-    path = tmp_path / "book.sqlite"
+def test_what_another_window_took_back_is_said_once_and_then_passed_over(book_at: Path | str) -> None:
+    path = book_at
     with Book.open(path) as book:
         book.add_job(demo_job())
         space = Workspace.open(book, demo_job().id)
@@ -194,9 +194,9 @@ EDITS: tuple[Callable[[random.Random, Job], Job], ...] = (
 
 
 @pytest.mark.parametrize("seed", range(6))
-def test_any_edits_are_taken_back_one_by_one_after_a_restart(tmp_path: Path, seed: int) -> None:
+def test_any_edits_are_taken_back_one_by_one_after_a_restart(book_at: Path | str, seed: int) -> None:
     draw = random.Random(seed)
-    path = tmp_path / "book.sqlite"
+    path = book_at
     with Book.open(path) as book:
         book.add_job(demo_job())
         space = Workspace.open(book, demo_job().id)

@@ -23,8 +23,8 @@ SETUP = SetUp(id="s", direction="intake", test_pressure=7000.0, bench="b")
 
 
 @pytest.fixture
-def space(tmp_path: Path):  # type: ignore[no-untyped-def]
-    with Book.open(tmp_path / "book.sqlite") as book:
+def space(book_at: Path | str):  # type: ignore[no-untyped-def]
+    with Book.open(book_at) as book:
         yield Workspace.create(book, "Test head")
 
 
@@ -112,8 +112,8 @@ def test_a_struck_reading_stays(space: Workspace) -> None:
     assert kept.flow == 0.01
 
 
-def test_what_is_looked_at(tmp_path: Path) -> None:
-    with Book.open(tmp_path / "book.sqlite") as book:
+def test_what_is_looked_at(book_at: Path | str) -> None:
+    with Book.open(book_at) as book:
         book.add_job(demo_job())
         space = Workspace.open(book, demo_job().id)
         assert space.cut is not None
@@ -129,9 +129,9 @@ def test_what_is_looked_at(tmp_path: Path) -> None:
         assert space.cut.number == 2
 
 
-def test_demo_tells_three_stories(tmp_path: Path) -> None:
+def test_demo_tells_three_stories(book_at: Path | str) -> None:
     """One clear gain, one that gains high and loses low, one smaller than the bench repeats."""
-    with Book.open(tmp_path / "book.sqlite") as book:
+    with Book.open(book_at) as book:
         book.add_job(demo_job(), benches=demo_benches())
         space = Workspace.open(book, demo_job().id)
         port = space.job.ports[0]
@@ -244,9 +244,9 @@ def test_a_record_of_time_that_makes_no_sense_is_asked_about(space: Workspace, s
 
 
 def test_own_factors_are_worked_out_again_only_where_a_job_was_written(
-    tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+    book_at: Path | str, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    with Book.open(tmp_path / "many.sqlite") as book:
+    with Book.open(book_at) as book:
         book.add_job(demo_job(), benches=demo_benches())
         space = Workspace.create(book, "Another head")
         loaded: list[str] = []
@@ -256,7 +256,7 @@ def test_own_factors_are_worked_out_again_only_where_a_job_was_written(
         assert {f.place for f in first} >= {"bowl", "throat"}
         assert space.own_factors() == first
         assert loaded == [demo_job().id]
-        with Book.open(tmp_path / "many.sqlite") as other:
+        with Book.open(book_at) as other:
             there = Workspace.open(other, demo_job().id)
             cut = there.job.ports[0].cuts[1]
             twice = replace(cut, expected_gain=2 * (cut.expected_gain or 0))
@@ -270,12 +270,12 @@ def test_own_factors_are_worked_out_again_only_where_a_job_was_written(
 # -- undo survives a restart
 
 
-def reopened(path: Path) -> Workspace:
+def reopened(path: Path | str) -> Workspace:
     return Workspace.open(Book.open(path), demo_job().id)
 
 
-def test_undo_of_another_day_takes_back_what_was_done_then(tmp_path: Path) -> None:
-    path = tmp_path / "book.sqlite"
+def test_undo_of_another_day_takes_back_what_was_done_then(book_at: Path | str) -> None:
+    path = book_at
     with Book.open(path) as book:
         book.add_job(demo_job())
     first = reopened(path)
@@ -296,11 +296,13 @@ def test_undo_of_another_day_takes_back_what_was_done_then(tmp_path: Path) -> No
     assert space.job == demo_job() and space.undo_name is None and not space.undo()
     assert space.book.load(demo_job().id) == demo_job(), "as it is on disk"
     space.book.close()
-    assert reopened(path).undo_name is None, "what was undone is not undone twice"
+    again = reopened(path)
+    assert again.undo_name is None, "what was undone is not undone twice"
+    again.book.close()
 
 
-def test_a_reading_of_another_day_is_never_undone_away(tmp_path: Path) -> None:
-    path = tmp_path / "book.sqlite"
+def test_a_reading_of_another_day_is_never_undone_away(book_at: Path | str) -> None:
+    path = book_at
     with Book.open(path) as book:
         book.add_job(demo_job())
     first = reopened(path)
@@ -315,8 +317,8 @@ def test_a_reading_of_another_day_is_never_undone_away(tmp_path: Path) -> None:
     space.book.close()
 
 
-def test_undo_of_another_day_refuses_what_another_window_changed_since(tmp_path: Path) -> None:
-    path = tmp_path / "book.sqlite"
+def test_undo_of_another_day_refuses_what_another_window_changed_since(book_at: Path | str) -> None:
+    path = book_at
     with Book.open(path) as book:
         book.add_job(demo_job())
     first = reopened(path)
@@ -333,8 +335,8 @@ def test_undo_of_another_day_refuses_what_another_window_changed_since(tmp_path:
         each.book.close()
 
 
-def test_fifty_acts_are_kept(tmp_path: Path) -> None:
-    path = tmp_path / "book.sqlite"
+def test_fifty_acts_are_kept(book_at: Path | str) -> None:
+    path = book_at
     with Book.open(path) as book:
         book.add_job(demo_job())
     space = reopened(path)

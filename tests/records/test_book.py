@@ -31,12 +31,12 @@ from ventrix.records.migrations.run import configuration, upgrade
 
 
 @pytest.mark.parametrize("make", [full_job, demo_job])
-def test_a_job_comes_out_as_it_went_in(tmp_path: Path, make) -> None:  # type: ignore[no-untyped-def]
+def test_a_job_comes_out_as_it_went_in(book_at: Path | str, make) -> None:  # type: ignore[no-untyped-def]
     job = make()
-    with Book.open(tmp_path / "book.sqlite") as book:
+    with Book.open(book_at) as book:
         book.add_job(job)
         assert [(e.id, e.title) for e in book.jobs()] == [(job.id, job.title)]
-    with Book.open(tmp_path / "book.sqlite") as book:
+    with Book.open(book_at) as book:
         assert book.load(job.id) == job
         with pytest.raises(KeyError):
             book.load("nobody")
@@ -46,11 +46,11 @@ def test_a_job_comes_out_as_it_went_in(tmp_path: Path, make) -> None:  # type: i
         assert book.jobs() == []
 
 
-def test_an_edit_writes_only_what_changed(tmp_path: Path) -> None:
+def test_an_edit_writes_only_what_changed(book_at: Path | str) -> None:
     job = demo_job()
     port = job.ports[0]
     moved = replace(job, title="Other", ports=(job.ports[1], replace(port, cuts=port.cuts[:2])))
-    with Book.open(tmp_path / "book.sqlite") as book:
+    with Book.open(book_at) as book:
         book.add_job(job)
         book.write((job, moved))
         assert book.load(job.id) == moved
@@ -58,9 +58,9 @@ def test_an_edit_writes_only_what_changed(tmp_path: Path) -> None:
         assert book.load(job.id) == job
 
 
-def test_numbers_that_are_none_are_never_written(tmp_path: Path) -> None:
+def test_numbers_that_are_none_are_never_written(book_at: Path | str) -> None:
     job = demo_job()
-    with Book.open(tmp_path / "book.sqlite") as book:
+    with Book.open(book_at) as book:
         book.add_job(job)
         with pytest.raises(ValueError, match="bore"):
             book.write((job, replace(job, bore=float("nan"))))
@@ -199,10 +199,9 @@ def test_old_books_are_brought_up_with_all_that_is_in_them(tmp_path: Path, versi
     kept.close()
 
 
-def test_benches_come_out_as_they_went_in(tmp_path: Path) -> None:
-    path = tmp_path / "book.sqlite"
+def test_benches_come_out_as_they_went_in(book_at: Path | str) -> None:
     benches = demo_benches()
-    with Book.open(path) as book:
+    with Book.open(book_at) as book:
         assert book.benches() == ()
         book.write(*((None, bench) for bench in benches))
         assert book.benches() == benches

@@ -17,15 +17,18 @@ from ventrix.records.bad_input import InputError
 def book(
     act: Annotated[str, typer.Argument(metavar="check|backup|restore|list")],
     day: Annotated[str | None, typer.Argument(metavar="DAY", help="To restore: 2026-05-02, as `list` has it.")] = None,
-    file: Annotated[Path | None, typer.Option("--book", metavar="FILE", help="Not the user's own book.")] = None,
+    file: Annotated[str | None, typer.Option("--book", metavar="FILE", help="Not the user's own book.")] = None,
 ) -> None:
     """Look after the shop's book: is it whole, copy it, put a copy back."""
     from datetime import date
 
     from ventrix.records.book import backups
-    from ventrix.records.book.book import default_book_path
+    from ventrix.records.book.book import as_location, default_book_path
+    from ventrix.records.book.postgres import backup_words, read_url, shown
 
-    path = file or default_book_path()
+    path = as_location(file or default_book_path())
+    if isinstance(path, str):
+        raise InputError(backup_words(shown(read_url(path))), field="--book")
     if act == "list":
         for each in backups.backups_of(path):
             print(f"{each.day}  {each.size / 1024:,.0f} kB  {each.path}")

@@ -118,6 +118,8 @@ def _open_book(start, folder, settings, session_class):
         return session_class(book, space, settings, demo=True)
     where = start.book or str(settings.value("book", "")) or default_book_path()
     book = Book.open(as_location(where))
+    shared = str(settings.value("photo_folder", ""))
+    book.shared_photos = Path(shared) if shared else None
     if book.path is not None and not book.read_only:
         _back_up_today(book.path, log)
     known = [e.id for e in book.jobs()]

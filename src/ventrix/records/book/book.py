@@ -15,7 +15,6 @@ from types import TracebackType
 from typing import Any, Final
 
 from sqlalchemy import Connection, Engine, create_engine, event, func, select
-from sqlalchemy.engine import make_url
 from sqlalchemy.exc import DatabaseError as SqlDatabaseError
 from sqlalchemy.exc import IntegrityError, InterfaceError
 
@@ -27,7 +26,7 @@ from ventrix.core.model.noun import Noun
 from ventrix.core.model.plausible import check_plausible
 from ventrix.core.model.run import FlowRun
 from ventrix.records.bad_input import ActGone, BookError, BookLocked, Conflict, InputError
-from ventrix.records.book import rows
+from ventrix.records.book import postgres, rows
 from ventrix.records.book.acts import Act, acts_of, changes_of, forget_act, recalled, store_act
 from ventrix.records.book.loading import load_benches, load_job, load_library, read_json
 from ventrix.records.book.merging import merged, name_of, shared
@@ -73,12 +72,19 @@ class JobEntry:
 class Book:
     """An open book. Use `Book.open`; close it, or use it as a context manager."""
 
-    def __init__(self, engine: Engine, path: Path | None = None, *, read_only: bool = False) -> None:
+    def __init__(self, engine: Engine, path: Path | None = None, *, read_only: bool = False, name: str = "") -> None:
         self._engine = engine
+        self.name = name or "this machine"  # where it lies, in words
+        self.shared_photos: Path | None = None  # a folder that every station reaches
         self._path = path
         self.read_only = read_only
         self._seen: dict[str, int] = {}
+        self._writes: dict[str, Any] = {"writing": True} | (postgres.WRITER if path is None else {})
         self.wait: Callable[[float], None] = time.sleep  # while another program holds the lock; a window looks on
+
+    def _refusal(self, error: Exception) -> BookError:
+        """What the store refused, in our words."""
+        return refusal(error) if self._path is not None else postgres.refusal(error)
 
     @property
     def path(self) -> Path | None:
@@ -87,7 +93,10 @@ class Book:
 
     @property
     def photo_folder(self) -> Path:
-        """The book's own folder of pictures: beside its file, else in the user's data folder."""
+        """The book's folder of pictures: beside its file; of a database the shared one that was named, else one in the
+        user's data folder."""
+        if self.shared_photos is not None:
+            return self.shared_photos
         path = self._path or default_book_path()
         return path.with_name(f"{path.stem}-photos")
 
@@ -107,9 +116,14 @@ class Book:
         """
         if isinstance(where, Path):
             return cls._open_file(where)
-        engine = create_engine(make_url(where), json_deserializer=read_json)
-        migrate(engine, None)
-        return cls(engine)
+        url = postgres.read_url(where)
+        engine = postgres.open_engine(url)
+        try:
+            postgres.make_ready(engine, url)
+        except InputError:
+            engine.dispose()
+            raise
+        return cls(engine, name=postgres.shown(url))
 
     @classmethod
     def _open_file(cls, path: Path) -> Book:
@@ -155,23 +169,26 @@ class Book:
 
     @contextmanager
     def reading(self) -> Iterator[Connection]:
-        """A connection to ask on."""
-        with self._engine.connect() as connection:
-            yield connection
+        """A connection to ask on: what is read on it is of one moment. BookError where the store is silent."""
+        try:
+            with self._engine.connect() as connection:
+                yield connection
+        except (SqlDatabaseError, InterfaceError) as error:
+            raise self._refusal(error) from None
 
     @contextmanager
     def writing(self) -> Iterator[Connection]:
         """A transaction that writes, committed at its end."""
         if self.read_only:
             raise BookError("the book can only be read")
-        with self._engine.connect().execution_options(writing=True) as connection:
+        with self._engine.connect().execution_options(**self._writes) as connection:
             yield connection
             connection.commit()
 
     def jobs(self) -> list[JobEntry]:
         """Every job, by title."""
         job = TABLES[Job]
-        with self._engine.connect() as connection:
+        with self.reading() as connection:
             rows = connection.execute(select(job.c.id, job.c.title).order_by(job.c.title, job.c.id))
             return [JobEntry(row.id, row.title) for row in rows]
 
@@ -179,7 +196,7 @@ class Book:
         """Ids of jobs in which something was said of a cut before the work."""
         port, cut = TABLES[Port], TABLES[Cut]
         said = cut.c.expected_gain.is_not(None) | cut.c.expected_time.is_not(None)
-        with self._engine.connect() as connection:
+        with self.reading() as connection:
             rows = connection.execute(
                 select(port.c.job_id).join(cut, cut.c.port_id == port.c.id).where(said).distinct()
             )
@@ -187,7 +204,7 @@ class Book:
 
     def load(self, job_id: str, *, follow: bool = False) -> Job:
         """A whole job. KeyError if it is not in the book. `follow`: edits made from here on start from this state."""
-        with self._engine.connect() as connection:
+        with self.reading() as connection:
             number = revision_of(connection, job_id)
             found = load_job(connection, job_id)
         if found is None:
@@ -198,25 +215,25 @@ class Book:
 
     def benches(self, *, follow: bool = False) -> tuple[Bench, ...]:
         """Every bench of the shop, by name, with the history of its checks. `follow` as in `load`."""
-        with self._engine.connect() as connection:
+        with self.reading() as connection:
             if follow:
                 self._seen[BENCHES] = revision_of(connection, BENCHES)
             return load_benches(connection)
 
     def library(self) -> tuple[LibraryItem, ...]:
         """What the book keeps for every job; edits made from here on start from this state."""
-        with self._engine.connect() as connection:
+        with self.reading() as connection:
             self._seen[LIBRARY] = revision_of(connection, LIBRARY)
             return load_library(connection)
 
     def revisions(self) -> dict[str, int]:
         """How often each job, by its id, was written."""
-        with self._engine.connect() as connection:
+        with self.reading() as connection:
             return {row.owner: row.number for row in connection.execute(select(REVISION.c.owner, REVISION.c.number))}
 
     def changed_elsewhere(self, job_id: str) -> tuple[bool, bool]:
         """Whether another window or station wrote this job, or the shop's benches, since they were read here."""
-        with self._engine.connect() as connection:
+        with self.reading() as connection:
             return tuple(  # type: ignore[return-value]
                 revision_of(connection, owner) != self._seen.get(owner, 0) for owner in (job_id, BENCHES)
             )
@@ -226,7 +243,7 @@ class Book:
         port, cut, run = TABLES[Port], TABLES[Cut], TABLES[FlowRun]
         many = func.count(run.c.mount_id.distinct()) > 1
         found = select(port.c.job_id).join(cut, cut.c.port_id == port.c.id).join(run, run.c.cut_id == cut.c.id)
-        with self._engine.connect() as connection:
+        with self.reading() as connection:
             rows = connection.execute(found.group_by(cut.c.id, port.c.job_id).having(many).distinct())
             return sorted({row.job_id for row in rows})
 
@@ -270,7 +287,7 @@ class Book:
                     "the book refuses it: it hangs from something that is not there, or is there twice"
                 ) from None
             except (SqlDatabaseError, InterfaceError) as error:
-                refused = refusal(error)
+                refused = self._refusal(error)
                 if not isinstance(refused, BookLocked) or time.monotonic() >= until:
                     raise refused from None
             except OSError as error:
@@ -308,12 +325,12 @@ class Book:
 
     def acts(self, job_id: str) -> list[Act]:
         """The last edits of a job, oldest first."""
-        with self._engine.connect() as connection:
+        with self.reading() as connection:
             return acts_of(connection, job_id)
 
     def recall(self, act: Act, job: Job) -> tuple[Job, Job]:
         """A job as an act found it and as it left it, everything else as it is now. BookError where that is gone."""
-        with self._engine.connect() as connection:
+        with self.reading() as connection:
             found = changes_of(connection, act.id)
         if found is None:
             raise ActGone(f"'{act.name}' is no longer kept: another window has taken it back")
@@ -330,7 +347,7 @@ class Book:
         """
         known = self.benches()
         new = [b for b in benches if bench_named(known, b.name) is None and all(b.id != k.id for k in known)]
-        with self._engine.connect() as connection:
+        with self.reading() as connection:
             job_table = TABLES[Job]
             taken = connection.execute(select(job_table.c.id).where(job_table.c.id == job.id)).first() is not None
         try:
@@ -344,10 +361,11 @@ class Book:
         return [b.name for b in benches if bench_named(known, b.name) is not None]
 
     def remove_job(self, job_id: str) -> None:
-        """Take a job out for good."""
-        job = TABLES[Job]
-        with self.writing() as connection:
-            connection.execute(job.delete().where(job.c.id == job_id))
+        """Take a job out for good, row by row: what hangs from something goes before it."""
+        with self.reading() as connection:
+            found = load_job(connection, job_id)
+        if found is not None:
+            self.write((found, None))
 
 
 def _execute(connection: Connection, found: rows.Changes) -> None:

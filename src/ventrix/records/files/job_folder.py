@@ -10,6 +10,7 @@ import io
 import re
 import stat
 import zipfile
+import zlib
 from collections.abc import Mapping
 from dataclasses import dataclass
 from pathlib import Path, PurePosixPath
@@ -106,7 +107,7 @@ def read_packed(path: Path) -> Packed:
     try:
         with zipfile.ZipFile(io.BytesIO(data)) as archive:
             return _read_archive(archive, path.name)
-    except (zipfile.BadZipFile, EOFError, NotImplementedError, RuntimeError, ValueError, OSError) as error:
+    except (zipfile.BadZipFile, zlib.error, EOFError, NotImplementedError, RuntimeError, ValueError, OSError) as error:
         if isinstance(error, InputError):
             raise
         raise InputError("is no archive, or a damaged one", file=path.name) from None

@@ -83,6 +83,7 @@ class BookRoom(Room):
             Command("book.library", "library, or jobs", self.toggle_library, "Ctrl+L"),
             Command("book.undo", "undo", self.undo, "Ctrl+Z"),
         )
+        self.overrides = frozenset(("Ctrl+D", "Ctrl+E", "Ctrl+Z"))
         self._make_parts()
         self._lay_out()
         self._typing = QTimer(self)
@@ -280,7 +281,8 @@ class BookRoom(Room):
         self.empty.setText(self._why_empty(jobs))
         copies = backups_of(self.open_book.book.path) if self.open_book.book.path is not None else []
         backed = f" · backed up {copies[0].day}" if copies else ""
-        self.counted.emit(f"{jobs} job{'s' * (jobs != 1)} · {runs:,} runs{backed}")
+        place = self.open_book.book.name
+        self.counted.emit(f"{jobs} job{'s' * (jobs != 1)} · {runs:,} runs{backed} · {place}")
         self._show_before()
 
     @property

@@ -87,7 +87,7 @@ class SheetRoom(Room):
             Command("sheet.shop", "the shop's name", self.shop_wanted.emit, "N"),
             Command("sheet.back", "back", self._back, "Esc"),
         )
-        self.overrides = frozenset(("Ctrl+P", "Ctrl+S"))
+        self.overrides = frozenset(("Ctrl+P",))
         self._make_parts()
         self._lay_out()
         self._soon = QTimer(self)
@@ -375,7 +375,7 @@ class SheetRoom(Room):
         if (
             isinstance(event, QKeyEvent)
             and event.type() == QKeyEvent.Type.ShortcutOverride
-            and keys_of(event) in self.overrides
+            and keys_of(event) in (*self.overrides, "Ctrl+S")
         ):
             event.accept()  # before a menu takes it
             return True

@@ -8,6 +8,7 @@ from PySide6.QtGui import QGuiApplication
 
 from ventrix.ui.book.details_sheet import DetailsSheet
 from ventrix.ui.book.match_sheet import MatchSheet
+from ventrix.ui.book.station_sheet import StationSheet
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.sheet.shop_sheet import ShopSheet
 from ventrix.ui.window.double_sheet import DoubleSheet
@@ -42,6 +43,10 @@ class BookSheets(SheetHolder):
         sheet = MatchSheet(self.open_book)
         sheet.brought_in.connect(lambda: self.go_to_named("compare"))
         return self.settle_sheet(sheet)
+
+    @cached_property
+    def station_sheet(self) -> StationSheet:
+        return self.settle_sheet(StationSheet(self.open_book))
 
     @cached_property
     def double_sheet(self) -> DoubleSheet:

@@ -130,6 +130,7 @@ class MainWindow(BookSheets):
                 FILE,
                 self._has_job,
             ),
+            Command("book.where", "Where the boo&k lies…", lambda: self.station_sheet.open(), "", FILE, line=True),
             Command("quit", "&Quit", self.close, "Ctrl+Q", FILE, line=True),
             *edit_commands(self.open_book),
             cut("cut.new", "&New cut…", lambda: self.new_cut.open(), "Ctrl+T"),

@@ -1,0 +1,113 @@
+"""A book on PostgreSQL, for several stations: the same tables, one writer at a time, and a lost connection said."""
+
+from __future__ import annotations
+
+from typing import Any, Final
+
+from sqlalchemy import Connection, Engine, create_engine, event
+from sqlalchemy.engine import URL, make_url
+from sqlalchemy.exc import ArgumentError, DBAPIError
+
+from ventrix.records.bad_input import BookError, BookLocked, InputError
+from ventrix.records.book.loading import read_json
+from ventrix.records.book.sqlite_file import PATIENCE, migrate
+
+DRIVER: Final = "postgresql+psycopg"
+LOCK: Final = 0x56_45_4E_54  # of writers and of migrations, among all that a server may lock
+CONNECTS_IN: Final = 4  # s before a silent server is given up
+ANSWERS_IN: Final = 10_000  # ms a question may take
+# A writer sees what was written while it waited for its turn.
+WRITER: Final = {"isolation_level": "READ COMMITTED"}
+# Words of the server or its library, and what we say.
+_REFUSALS: Final = (
+    ("lock timeout", "another station is writing the book"),
+    ("password authentication failed", "the database does not take that password"),
+    ("no password supplied", "the database wants a password: give it by ~/.pgpass, PGPASSFILE or a service"),
+    ("does not exist", "there is no such database, user or table there"),
+    ("permission denied", "this user may not write the book"),
+    ("read-only transaction", "the book can only be read"),
+    ("connection refused", "the database cannot be reached: nothing listens there"),
+    ("could not translate host", "the database cannot be reached: there is no such host"),
+    ("failed to resolve host", "the database cannot be reached: there is no such host"),
+    ("timeout expired", "the database cannot be reached: it does not answer"),
+    ("statement timeout", "the database takes too long"),
+    ("disk full", "the database's disk is full"),
+    ("no space left", "the database's disk is full"),
+)
+
+
+def refusal(error: Exception) -> BookError:
+    """What the server refused, in our words."""
+    told = str(getattr(error, "orig", error)).lower()
+    for word, sentence in _REFUSALS:
+        if word in told:
+            return BookLocked(sentence) if word == "lock timeout" else BookError(sentence)
+    return BookError("the connection to the book is lost")
+
+
+def read_url(said: str) -> URL:
+    """A database's URL. InputError for what is none, for another kind of database, or where it carries a password."""
+    try:
+        url = make_url(said)
+    except (ArgumentError, ValueError):
+        raise InputError("is no database's URL, as postgresql+psycopg://host/database", field="--book") from None
+    if url.drivername not in (DRIVER, "postgresql"):
+        raise InputError(f"'{url.drivername[:30]}' is not {DRIVER}", field="--book")
+    if url.password or "password" in url.query:
+        raise InputError(
+            "carries a password, where anybody sees it: leave it to ~/.pgpass, PGPASSFILE or a service", field="--book"
+        )
+    return url.set(drivername=DRIVER)
+
+
+def shown(url: URL) -> str:
+    """A database as it is named in sentences."""
+    return f"{url.host or 'this machine'}/{url.database or ''}".rstrip("/")
+
+
+def open_engine(url: URL) -> Engine:
+    """An engine that gives up in time, and notices a connection that died before it uses it."""
+    engine = create_engine(
+        url,
+        json_deserializer=read_json,
+        pool_pre_ping=True,
+        pool_size=2,
+        isolation_level="REPEATABLE READ",  # what is read together is of one moment
+        connect_args={
+            "connect_timeout": CONNECTS_IN,
+            "keepalives_idle": 5,
+            "keepalives_interval": 2,
+            "keepalives_count": 3,
+            "tcp_user_timeout": 1000 * CONNECTS_IN,
+            "options": f"-c statement_timeout={ANSWERS_IN} -c lock_timeout={int(1000 * PATIENCE)}",
+            "application_name": "ventrix",
+        },
+    )
+    event.listen(engine, "begin", _begin)
+    return engine
+
+
+def _begin(connection: Connection) -> None:
+    """A writer waits its turn: what it read before it writes is then what there is."""
+    if connection.get_execution_options().get("writing", False):
+        connection.exec_driver_sql(f"SELECT pg_advisory_xact_lock({LOCK})")
+
+
+def make_ready(engine: Engine, url: URL) -> None:
+    """Bring the database to the newest version, one station at a time. InputError where that cannot be."""
+    try:
+        with engine.connect() as connection:
+            connection.exec_driver_sql(f"SELECT pg_advisory_lock({LOCK + 1})")
+            try:
+                migrate(engine, None)
+            finally:
+                connection.exec_driver_sql(f"SELECT pg_advisory_unlock({LOCK + 1})")
+    except InputError as error:
+        raise InputError(error.sentence, file=shown(url)) from None
+    except DBAPIError as error:
+        raise InputError(str(refusal(error)), file=shown(url)) from None
+
+
+def backup_words(url: Any) -> str:
+    """What is said where a database is asked to back itself up."""
+    return f"{url} is a database: its own tools back it up and restore it (pg_dump, pg_restore)"
