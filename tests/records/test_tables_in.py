@@ -16,8 +16,10 @@ from ventrix.core.quantity.units import from_si, to_si
 from ventrix.demo.job import demo_job
 from ventrix.records.bad_input import InputError
 from ventrix.records.book.book import Book
-from ventrix.records.files.column_guess import Role, guess_layout, layout_sentence, read_by
+from ventrix.records.files.column_guess import guess_layout
 from ventrix.records.files.grid import Grid, read_grid, text_grid, workbook_grid
+from ventrix.records.files.layout import Role, layout_sentence
+from ventrix.records.files.layout_reading import read_by
 from ventrix.rooms.book.import_steps import begin, remember, turned_round, with_cell, with_role
 from ventrix.workspace.bring_in_table import Goal, bring_in, default_goals, with_runs
 from ventrix.workspace.workspace import Workspace

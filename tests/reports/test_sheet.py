@@ -269,8 +269,8 @@ def test_the_bars_of_the_card_are_a_hundred_millimetres() -> None:
     document.close()
     high, wide = page.shape
     wanted = 100 / 25.4 * dots
-    assert abs(max(longest(row) for row in page[int(high * 0.85) :]) - wanted) <= 3
-    assert abs(max(longest(column) for column in page[:, int(wide * 0.85) :].T) - wanted) <= 3
+    assert abs(max(longest(row) for row in page[int(high * 0.85) :]) - wanted) <= 5  # a tick is 3 dots wide
+    assert abs(max(longest(column) for column in page[:, int(wide * 0.85) :].T) - wanted) <= 5  # a tick is 3 dots wide
     assert pytest.approx(100 / 25.4 * 72) == BAR
     text = " ".join(pages(data))
     assert text.count("100 mm; measured:") == 2

@@ -12,7 +12,8 @@ from ventrix.core.model.job import Job
 from ventrix.core.model.noun import Direction
 from ventrix.core.model.run import FlowRun, Reading, SetUp
 from ventrix.records.book.book import Book
-from ventrix.records.files.column_guess import Conditions, ReadRun
+from ventrix.records.files.layout import Conditions
+from ventrix.records.files.layout_reading import ReadRun
 from ventrix.workspace.ids import new_id, now_text
 from ventrix.workspace.new_job import new_job, new_port
 from ventrix.workspace.workspace import Workspace

@@ -8,19 +8,10 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 from ventrix.core.model.job import Job
-from ventrix.records.files.column_guess import (
-    ColumnPlan,
-    Layout,
-    Read,
-    Refused,
-    Role,
-    guess_layout,
-    layout_sentence,
-    letters,
-    read_by,
-    signature,
-)
+from ventrix.records.files.column_guess import guess_layout
 from ventrix.records.files.grid import Grid
+from ventrix.records.files.layout import ColumnPlan, Layout, Role, layout_sentence, letters, signature
+from ventrix.records.files.layout_reading import Read, Refused, read_by
 from ventrix.workspace.bring_in_table import Goal
 
 ROLE_WORDS = {

@@ -5,17 +5,20 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+import numpy as np
+
 from ventrix.core.judging.findings import Findings
 from ventrix.core.judging.job_summary import CutSummary
 from ventrix.core.judging.worth_the_hours import FEWEST_CUTS, hours_for, own_pace
 from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.kinds import LibraryKind
 from ventrix.core.model.library import LibraryItem
-from ventrix.core.quantity.units import from_si
-from ventrix.core.runs.reduction import reduce_run
+from ventrix.core.quantity.units import from_si, from_si_array
+from ventrix.core.runs.reduction import ReducedRun, reduce_run
 from ventrix.records.bad_input import InputError, sentence_of
 from ventrix.records.library.items import claim_of, seat_of
 from ventrix.rooms.display_units import Units
+from ventrix.rooms.shared.plot_values import Line, Picture
 from ventrix.rooms.shared.seat_profile import seat_words
 
 
@@ -58,6 +61,29 @@ def _says(item: LibraryItem, units: Units) -> str:
     except (InputError, ValueError) as error:
         return sentence_of(error) if isinstance(error, InputError) else str(error)
     return item.note
+
+
+def claim_picture(item: LibraryItem, findings: Findings, port: Port, cut: Cut, units: Units) -> Picture | None:
+    """A claim's curve, dotted since nobody measured it, over the last run of the cut looked at; None where it cannot be
+    drawn beside it."""
+    if item.kind != LibraryKind.CLAIM or item.of != port.kind:
+        return None
+    try:
+        claimed = reduce_run(*claim_of(item))
+    except (InputError, ValueError):
+        return None
+    mine = [r for r in findings.runs_of(cut, port) if r.kind == "flow"]
+    pressure = mine[-1].test_pressure if mine else claimed.test_pressure
+    lines = [_line(claimed.at_pressure(pressure), "worse", 2, "dotted", "claimed", units)]
+    if mine:
+        lines.append(_line(mine[-1], port.kind, 3, "solid", f"cut {cut.number}", units))
+    right, top = (max(float(v.max()) for v in values) for values in zip(*((x.x, x.y) for x in lines), strict=True))
+    return Picture(lines, x_range=(0.0, right * 1.12), y_range=(0.0, top * 1.08), digits=units.lift.digits)
+
+
+def _line(run: ReducedRun, colour: str, width: float, style: str, label: str, units: Units) -> Line:
+    x = from_si_array(np.r_[0.0, run.lift], units.lift.unit)
+    return Line(x, from_si_array(np.r_[0.0, run.flow], units.flow.unit), colour, width, style, None, label)
 
 
 def worth_the_hours(

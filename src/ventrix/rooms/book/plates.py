@@ -121,7 +121,7 @@ def state_words(entry: Entry, today: date) -> StateWords:
     if entry.state == JobState.WAITING:
         return StateWords("hatched", f"waits: {entry.waits_for}" if entry.waits_for else "waits", beside)
     if entry.state == JobState.LEFT:
-        return StateWords("dashed", "not finished", f"since {_on(entry.date, today)}" if entry.date else "")
+        return StateWords("dashed", "not finished", _on(entry.date, today))
     return StateWords("square", "on the bench", beside)
 
 

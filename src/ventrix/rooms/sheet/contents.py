@@ -10,16 +10,13 @@ import numpy as np
 
 from ventrix.core.edits.faults import state_at
 from ventrix.core.formulas.valve import throat_ratio
-from ventrix.core.judging.expectation import time_worked
 from ventrix.core.judging.findings import Findings, Pair
 from ventrix.core.judging.job_summary import smallest_section
-from ventrix.core.judging.like_sizes import flow_of_run
 from ventrix.core.judging.my_lifts import at_my_lifts, lifts_of
 from ventrix.core.metal.walls import limit_for, wall_sentence, walls_at
-from ventrix.core.model.cut import Cut, Port, poured_volume
+from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.kinds import FaultState, Result
-from ventrix.core.model.run import SetUp
-from ventrix.core.quantity.units import from_si, from_si_array
+from ventrix.core.quantity.units import from_si_array
 from ventrix.core.quantity.words import percent_text
 from ventrix.core.runs.geometry import geometry_of
 from ventrix.core.runs.reduction import ReducedRun
@@ -37,13 +34,13 @@ from ventrix.reports.sheet.contents import (
     Shop,
 )
 from ventrix.rooms.compare.scorecard import score_rows
-from ventrix.rooms.cuts.card import operation_lines
 from ventrix.rooms.cuts.fault_grid import fault_words
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.shared.conditions_words import in_words
-from ventrix.rooms.shared.gain_words import doubt_text, gain_text
+from ventrix.rooms.shared.gain_words import gain_text
+from ventrix.rooms.sheet.conditions import bench_words, casting_words, full_conditions
+from ventrix.rooms.sheet.work_and_ports import cut_words, done_lines, hours_rows, ports_head, ports_rows
 
-MOST_DONE: Final = 36  # lines of work on a sheet; what goes beyond is counted
 MOST_LARGE: Final = 3
 CAUTION: Final = (
     "A reading is not a promise that a wall is safe or a part is sound. Follow the maker's data, local law and a "
@@ -121,23 +118,23 @@ def sheet_of(findings: Findings, asked: Asked, units: Units) -> Sheet:
     conditions = []
     if main.after_runs:
         conditions.append(in_words(main.after_runs[-1].setup, mount.number if mount else None, units))
-        conditions.append(_bench_words(findings, main, units))
+        conditions.append(bench_words(findings, main, units))
     return Sheet(
         shop=asked.shop,
         title=f"{job.title}, {asked.port.name}",
         author=asked.shop.name or "Ventrix",
         customer=job.customer,
         date=asked.today.isoformat(),
-        casting=_casting(findings),
+        casting=casting_words(findings),
         conditions=tuple(w for w in conditions if w),
         large=_large(findings, main, units),
         pairs=tuple(pairs),
         lift_label=units.lift.label,
         figures=(*figures, *(FigureRow(w.capitalize(), "", "not measured", missing=True) for w in missing)),
-        done=_done(asked, units),
-        hours=_hours(asked.port, asked.before, asked.after, units),
-        ports_head=_ports_head(units, _sheet_lift(findings, main)),
-        ports=_ports(findings, units, _sheet_lift(findings, main)),
+        done=done_lines(asked.port, asked.before, asked.after, units, own=asked.choices.audience == "shop"),
+        hours=hours_rows(asked.port, asked.before, asked.after, units),
+        ports_head=ports_head(units, _sheet_lift(findings, main)),
+        ports=ports_rows(findings, units, _sheet_lift(findings, main)),
         photos=asked.photos,
         notes=_notes(findings, [p for p in (main, other) if p is not None]),
         cautions=(*_walls(findings, asked.port, asked.after, units), CAUTION),
@@ -188,10 +185,6 @@ def _marks(findings: Findings, pair: Pair) -> tuple[Mark, ...]:
     return tuple(found)
 
 
-def _name(cut: Cut) -> str:
-    return f"cut {cut.number}" + (f", {cut.name}" if cut.name else "")
-
-
 def _pair_part(findings: Findings, pair: Pair, units: Units) -> PairPart | None:
     c, verdict = pair.comparison, findings.verdict(pair, units.wording)
     if c is None or verdict is None:
@@ -224,13 +217,13 @@ def _pair_part(findings: Findings, pair: Pair, units: Units) -> PairPart | None:
     return PairPart(
         kind=pair.port.kind,
         port=pair.port.name,
-        before_name=_name(pair.before),
-        after_name=_name(pair.after),
+        before_name=cut_words(pair.before),
+        after_name=cut_words(pair.after),
         unit="index" if share else units.flow.label,
         verdict=headline if not share or same else f"{headline} An uncalibrated bench: gains are percent.",
         sentence="" if same else verdict.sentence,
         comparability="" if same else c.comparability.sentence,
-        conditions=_full_conditions(findings, runs, units),
+        conditions=full_conditions(findings, runs, units),
         lifts=tuple(rows),
         before=_curve(runs[0], units),
         after=_curve(runs[1], units),
@@ -244,95 +237,6 @@ def _curve(run: ReducedRun, units: Units) -> Curve:
     flows = run.curve.at(lifts)
     y = from_si_array(flows, units.flow.unit) if run.kind == "flow" else flows
     return Curve(tuple(float(v) for v in from_si_array(lifts, units.lift.unit)), tuple(float(v) for v in y))
-
-
-def _casting(findings: Findings) -> str:
-    job = findings.job
-    parts = [h.casting for h in job.heads if h.casting]
-    parts += [f"{job.cylinders} cylinders"] if job.cylinders else []
-    parts += [f"{job.valves_per_cylinder} valves each"] if job.valves_per_cylinder else []
-    parts += [job.material] if job.material else []
-    return ", ".join(parts)
-
-
-def _bench_words(findings: Findings, pair: Pair, units: Units) -> str:
-    """Valve, bench, plate, air, leak and mounts of the side after, in one line."""
-    run = pair.after_runs[-1]
-    setup, g = run.setup, run.geometry
-    parts = []
-    if g.valve_diameter is not None:
-        angle = f", {from_si(g.seat_angle, 'deg'):.0f}°" if g.seat_angle is not None else ""
-        parts.append(f"{units.length.with_unit(g.valve_diameter)} valve{angle}")
-    if setup.bench:
-        bench = next((b for b in findings.benches if b.name.lower() == setup.bench.lower()), None)
-        plate = bench.plates[-1] if bench is not None and bench.plates else None
-        held = (
-            f", plate {units.flow.text(plate.flow)} of {units.flow.text(plate.nominal)}"
-            if plate is not None and plate.nominal is not None and plate.flow is not None
-            else ""
-        )
-        parts.append(f"bench {setup.bench}{held}")
-    if setup.temperature is not None:
-        parts.append(units.temperature.with_unit(setup.temperature))
-    if setup.leak is not None:
-        parts.append(f"leak {units.flow.with_unit(setup.leak)} taken off")
-    mounts = [findings.job.mount(r.mount) for r in (*pair.before_runs, *pair.after_runs)]
-    numbers = sorted({m.number for m in mounts if m is not None})
-    if numbers:
-        parts.append(f"mount{'s' * (len(numbers) > 1)} {', '.join(str(n) for n in numbers)}")
-    return " · ".join(parts)
-
-
-# Conditions in the order a reader asks for them: caption, field, unit of the screen or None.
-_CONDITIONS: Final = (
-    ("Test pressure", "test_pressure", "pressure"),
-    ("Bore sleeve", "bore", "length"),
-    ("Centred on it", "centred", None),
-    ("Entry", "entry", None),
-    ("Pipe", "pipe", None),
-    ("Valve fitted", "valve", None),
-    ("Valves opened", "valves_open", None),
-    ("Plug", "plug", None),
-    ("Clean", "clean", None),
-    ("Bench", "bench", None),
-    ("Air", "temperature", "temperature"),
-    ("Barometer", "pressure", "barometer"),
-    ("Humidity", "humidity", "humidity"),
-    ("Leak, taken off", "leak", "flow"),
-    ("Seat leak, not taken off", "seat_leak", "flow"),
-)
-_ALSO_UNSAID: Final = ("pipe", "valves_open", "seat_leak")  # said only where they were recorded
-
-
-def _full_conditions(findings: Findings, runs: tuple[ReducedRun, ReducedRun], units: Units) -> tuple[str, ...]:
-    """Every condition, before and after where they differ; "not recorded" where nobody said."""
-    said = []
-    for caption, key, unit in _CONDITIONS:
-        values = [_condition(r.setup, key, unit, units) for r in runs]
-        if key in _ALSO_UNSAID and values == [NOT_RECORDED, NOT_RECORDED]:
-            continue
-        words = values[1] if values[0] == values[1] else f"{values[0]} before, {values[1]} after"
-        said.append(f"{caption}: {words}")
-    dates = [_date_of(findings, r) for r in runs]
-    if any(dates):
-        said.append("Flowed: " + (dates[1] if dates[0] == dates[1] else f"{dates[0]} before, {dates[1]} after"))
-    return tuple(said)
-
-
-NOT_RECORDED: Final = "not recorded"
-
-
-def _condition(setup: SetUp, key: str, unit: str | None, units: Units) -> str:
-    value = getattr(setup, key)
-    if value is None:
-        return NOT_RECORDED
-    if unit is not None:
-        return units[unit].with_unit(value)
-    return {True: "yes", False: "no"}.get(value, str(value))
-
-
-def _date_of(findings: Findings, run: ReducedRun) -> str:
-    return next((r.date[:10] for r in findings.job.runs() if r.id == run.run_id and r.date), NOT_RECORDED)
 
 
 def _sheet_lift(findings: Findings, pair: Pair) -> float | None:
@@ -407,81 +311,6 @@ def _figures(findings: Findings, pair: Pair, units: Units) -> list[FigureRow]:
     order = {caption: i for i, caption in enumerate(("Poured volume", "Smallest section", "Throat of valve", *_ROWS))}
     rows.sort(key=lambda r: next((i for start, i in order.items() if r.caption.startswith(start)), len(order)))
     return rows
-
-
-def _done(asked: Asked, units: Units) -> tuple[str, ...]:
-    """What was done to the metal between the two, a line an operation; for the shop with minutes and its own notes."""
-    low, high = sorted((asked.before.number, asked.after.number))
-    own = asked.choices.audience == "shop"
-    lines = []
-    for cut in (c for c in asked.port.cuts if low < c.number <= high):
-        worked = operation_lines(cut, units)
-        for line in worked:
-            lines.append(f"{line.caption}: {line.text}" + (f", {line.result}" if own and line.result else ""))
-        if not worked:
-            lines.append(cut.name or f"cut {cut.number}, not described")
-        if own and cut.note:
-            lines.append(f"cut {cut.number}, note: {cut.note}")
-    more = len(lines) - MOST_DONE
-    return (*lines[:MOST_DONE], *((f"and {more} operations more",) if more > 0 else ()))
-
-
-def _hours(port: Port, before: Cut, after: Cut, units: Units) -> tuple[tuple[str, str], ...]:
-    low, high = sorted((before.number, after.number))
-    rows, total = [], 0.0
-    for cut in (c for c in port.cuts if low < c.number <= high):
-        time = time_worked(cut)
-        total += time or 0.0
-        rows.append((_name(cut), units.duration.with_unit(time) if time is not None else "not noted"))
-    return (*rows, ("together", units.duration.with_unit(total))) if rows else ()
-
-
-def _ports_head(units: Units, lift: float | None) -> tuple[str, ...]:
-    at = f"{units.flow.label} at {units.lift.text(lift)}" if lift is not None else units.flow.label
-    return ("port", "state", "cc", at, "gain", "thinnest wall")
-
-
-def _ports(findings: Findings, units: Units, lift: float | None) -> tuple[tuple[str, ...], ...]:
-    """Every port in a line: its last flowed state, volume, flow, what it gained, and its thinnest wall."""
-    rows = []
-    for port in findings.job.ports:
-        if not port.cuts:
-            continue
-        flowed = [c for c in port.cuts if findings.runs_of(c, port)]
-        cut = flowed[-1] if flowed else port.cuts[-1]
-        flow = "not flowed"
-        if flowed and lift is not None:
-            run = findings.runs_of(cut, port)[-1]
-            pressure = findings.job.test_pressure or run.test_pressure
-            shown = run.at_pressure(pressure)
-            value = flow_of_run(shown, lift)
-            sign = Mark.CONVERTED.sign if shown.converted else ""
-            flow = f"{units.flow.text(value)}{sign}" if run.kind == "flow" else "index"
-        stands = _flowed_for(findings, port)
-        if not flowed and stands:
-            flow = f"like {stands[0]}{Mark.NOT_FLOWED.sign}"
-        gain = findings.gain(findings.pair(port, flowed[0], cut)) if len(flowed) > 1 else None
-        walls = walls_at(findings.job, port, cut)
-        known = next((w for w in walls if not w.unknown), None)
-        rows.append(
-            (
-                port.name + (", witness" if port.witness else ""),
-                _name(cut),
-                units.volume.text(poured_volume(cut)) if poured_volume(cut) is not None else "–",
-                flow,
-                (gain_text(gain, units) + (f" ± {doubt_text(gain, units)}" if gain and gain.comparable else ""))
-                if gain is not None
-                else "–",
-                units.length.text(max(known.left, 0.0)) if known is not None else "not read",
-            )
-        )
-    return tuple(rows)
-
-
-def _flowed_for(findings: Findings, port: Port) -> list[str]:
-    """Names of ports whose test is taken to speak for this one."""
-    ports = findings.job.ports
-    return [p.name for p in ports for c in p.cuts for r in c.runs if port.id in r.stands_for_port_ids]
 
 
 def _notes(findings: Findings, pairs: list[Pair]) -> tuple[str, ...]:

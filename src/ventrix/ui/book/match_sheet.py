@@ -26,8 +26,8 @@ from ventrix.core.model.cut import Port
 from ventrix.core.model.job import Job
 from ventrix.core.quantity.words import sentence
 from ventrix.records.bad_input import BookError, InputError, sentence_of
-from ventrix.records.files.column_guess import FLOW_UNITS, LIFT_UNITS, PRESSURE_UNITS, Role, letters
 from ventrix.records.files.grid import Grid, read_grid, text_grid
+from ventrix.records.files.layout import FLOW_UNITS, LIFT_UNITS, PRESSURE_UNITS, Role, letters
 from ventrix.rooms.book.import_steps import (
     ROLE_WORDS,
     Match,
@@ -140,7 +140,7 @@ class MatchSheet(SideSheet):
         try:
             self.open_grid(read_grid(path))
         except InputError as error:
-            self.open_book.not_kept(sentence_of(error))
+            self.open_book.not_kept(f"{error}.")
             return False
         return True
 
@@ -150,7 +150,7 @@ class MatchSheet(SideSheet):
         try:
             self.open_grid(text_grid(text, "the clipboard"))
         except InputError as error:
-            self.open_book.not_kept(sentence_of(error))
+            self.open_book.not_kept(f"{error}.")
             return False
         return True
 
@@ -269,7 +269,7 @@ class MatchSheet(SideSheet):
             elif plan.role is Role.PERCENT:
                 field = QuantityField("of, CFM", self.open_book.units.ratio)
                 field.set_value(plan.full_scale)
-                field.edited.connect(partial(lambda i, value: self._column(i, full_scale=value), i))
+                field.accepted.connect(partial(lambda i, value: self._column(i, full_scale=value), i))
                 self._columns.addWidget(field, row, 3)
             if i in runs:
                 self._columns.addWidget(self._goal_box(runs[i], job), row, 4)

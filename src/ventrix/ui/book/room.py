@@ -22,13 +22,10 @@ from PySide6.QtWidgets import (
 
 from ventrix.core.judging.job_summary import CutSummary
 from ventrix.core.judging.my_lifts import lifts_of
-from ventrix.core.model.kinds import LibraryKind
-from ventrix.core.model.library import LibraryItem
 from ventrix.records.bad_input import BookError, sentence_of
 from ventrix.records.book.backups import backups_of
 from ventrix.records.book.index import Entry, Index, Question
 from ventrix.rooms.book.before import before_of
-from ventrix.rooms.book.library import item_rows, worth_the_hours
 from ventrix.rooms.book.plates import FILTERS, SORTS, USUAL_LIFT, Plate, plate_of, sorted_entries, speaking_cut
 from ventrix.rooms.book.question import read_question
 from ventrix.ui.book.before_panel import BeforePanel
@@ -78,7 +75,7 @@ class BookRoom(Room):
             Command("book.state", "state, customer, promise", self.edit_details, "F2"),
             Command("book.archive", "archive, or out of it", self.archive, "Ctrl+E"),
             Command("book.bin", "bin, or out of it", self.bin, "Ctrl+Del"),
-            Command("book.remove", "out of the bin for good", self.remove, "Shift+Ctrl+Del"),
+            Command("book.remove", "out of the bin for good", self.remove, "Ctrl+Shift+Del"),
             Command("book.left", "show those left out", self.toggle_left_out, "Ctrl+U"),
             Command("book.library", "library, or jobs", self.toggle_library, "Ctrl+L"),
             Command("book.undo", "undo", self.undo, "Ctrl+Z"),
@@ -142,10 +139,7 @@ class BookRoom(Room):
         self.progress.setObjectName("caption")
         self.before = BeforePanel()
         self.before.said.connect(self.open_book.say)
-        self.library = LibraryPage(self.open_book.units)
-        self.library.chosen.connect(self._show_worth)
-        self.library.removed.connect(self._take_out_of_library)
-        self.library.rate_typed.connect(self._use_rate)
+        self.library = LibraryPage(self.open_book, self.index)
         self.keys = QLabel()
         self.keys.setWordWrap(True)
 
@@ -223,9 +217,6 @@ class BookRoom(Room):
         self.count.setStyleSheet("font-size: 15px; font-weight: 600")
         self.empty.setStyleSheet("font-size: 15px")
         self.keys.setText(_keys(self.commands, t.brass))
-        self.library.rate.use(self.open_book.units.ratio)
-        rate = self._rate()
-        self.library.rate.set_value(rate)
         self._watch.start()
         self.search()
         self.indexer.start()
@@ -252,7 +243,7 @@ class BookRoom(Room):
         self._newest.clear()
         self.show_entries()
         if self.pages.currentWidget() is self.library:
-            self._show_library()
+            self.library.refresh()
 
     def show_entries(self) -> None:
         """The plates of the filter and order chosen."""
@@ -505,47 +496,11 @@ class BookRoom(Room):
     # -- the library
 
     def toggle_library(self) -> None:
+        """The library, or the jobs again."""
         jobs = self.pages.currentWidget() is self.library
         self.pages.setCurrentIndex(0 if jobs else 1)
         if not jobs:
-            self._show_library()
-
-    def _show_library(self) -> None:
-        self.library.show_rows(item_rows(self.open_book.book.library(), self.open_book.units))
-
-    def _rate(self) -> float | None:
-        said = str(self.open_book.settings.value("shop_rate", ""))
-        return float(said) if said.replace(".", "", 1).isdigit() else None
-
-    def _use_rate(self, value: object) -> None:
-        self.open_book.settings.setValue("shop_rate", "" if value is None else str(value))
-        if self.library.item is not None:
-            self._show_worth(self.library.item)
-
-    def _show_worth(self, item: object) -> None:
-        space = self.open_book.workspace
-        if not isinstance(item, LibraryItem) or item.kind != LibraryKind.CLAIM:
-            self.library.worth.setText("")
-            return
-        if space is None or space.port is None or space.real_cut is None:
-            self.library.worth.setText("Open a job: the claim is then held against the cut that is looked at.")
-            return
-        past = [cut for _, _, cut in self.index.flowed()]
-        said = worth_the_hours(
-            item, space.findings, space.port, space.real_cut, past, self._rate(), self.open_book.units
-        )
-        self.library.worth.setText("Worth the hours?  " + " ".join(said))
-
-    def _take_out_of_library(self, item: object) -> None:
-        if not isinstance(item, LibraryItem):
-            return
-        try:
-            self.open_book.book.write((item, None))
-        except BookError as error:
-            self.open_book.not_kept(sentence_of(error))
-            return
-        self.open_book.say(f"'{item.name}' taken out of the library. Jobs that used it keep what they took.")
-        self._show_library()
+            self.library.refresh()
 
 
 def _keys(commands: tuple[Command, ...], shade: str) -> str:

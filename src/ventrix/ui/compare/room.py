@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from pathlib import Path
 from typing import Final
 
 import numpy as np
@@ -10,7 +9,6 @@ from PySide6.QtCore import QSize, Qt, Signal
 from PySide6.QtWidgets import (
     QBoxLayout,
     QComboBox,
-    QFileDialog,
     QHBoxLayout,
     QLabel,
     QPushButton,
@@ -27,7 +25,6 @@ from ventrix.core.model.kinds import School
 from ventrix.core.quantity.units import from_si_array, to_si
 from ventrix.core.quantity.words import percent_text
 from ventrix.core.runs.run_curves import KINDS, kind_of
-from ventrix.records.bad_input import InputError
 from ventrix.rooms.compare.both_kinds import both_kinds
 from ventrix.rooms.compare.curves import CurvePicture, curves
 from ventrix.rooms.compare.my_lifts import lift_tiles
@@ -43,7 +40,6 @@ from ventrix.ui.compare.whole_row import RowView
 from ventrix.ui.look import theme
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.command import Command
-from ventrix.ui.widgets.picture_export import copy_picture, save_picture
 from ventrix.ui.widgets.plot import Plot
 from ventrix.ui.widgets.room import Room
 
@@ -457,22 +453,3 @@ class CompareRoom(Room):
     def picture(self) -> QWidget:
         """What is saved or copied as a picture: the room without its buttons."""
         return self.both if self.both_shown else self.row_view if self.whole_row else self._content
-
-    def copy_picture(self) -> None:
-        copy_picture(self.picture())
-        self.open_book.say("Picture copied.")
-
-    def choose_picture_file(self) -> None:
-        name, _ = QFileDialog.getSaveFileName(self, "Save the picture", "compare.svg", "Pictures (*.svg *.png)")
-        if name:
-            self.save_picture(Path(name))
-
-    def save_picture(self, path: Path) -> bool:
-        """Write the picture as SVG or PNG at print quality."""
-        try:
-            save_picture(self.picture(), path)
-        except InputError as error:
-            self.open_book.say(str(error))
-            return False
-        self.open_book.say(f"Picture written to {path.name}.")
-        return True

@@ -11,7 +11,8 @@ from PySide6.QtWidgets import QWidget
 from ventrix.reports.sheet.contents import ALWAYS, Part
 from ventrix.ui.look import theme
 
-ROW: Final = 32  # px
+ROW: Final = 32  # px of a line, where there is room
+TIGHT: Final = 25
 _TICK: Final = (QPointF(3, 7), QPointF(6, 11), QPointF(12, 2))
 
 
@@ -28,10 +29,17 @@ class PartsList(QWidget):
         self.beside: dict[Part, str] = {}
         self.at = 0
         self.setAccessibleName("What goes on the sheet")
-        self.setMinimumHeight(ROW * len(Part) + 4)
+        self.row = ROW
+        self.tighten(False)
+
+    def tighten(self, on: bool) -> None:
+        """Lower lines, in a small window."""
+        self.row = TIGHT if on else ROW
+        self.setMinimumHeight(self.row * len(Part) + 4)
+        self.update()
 
     def sizeHint(self) -> QSize:
-        return QSize(330, ROW * len(Part) + 4)
+        return QSize(330, self.row * len(Part) + 4)
 
     @property
     def rows(self) -> list[Part]:
@@ -79,7 +87,7 @@ class PartsList(QWidget):
         self.changed.emit()
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
-        row = int(event.position().y()) // ROW
+        row = int(event.position().y()) // self.row
         if 0 <= row < len(self.rows):
             self.at = row
             self.switch()
@@ -89,13 +97,13 @@ class PartsList(QWidget):
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         for i, part in enumerate(self.rows):
-            top = i * ROW
+            top = i * self.row
             if i == self.at:
-                painter.fillRect(QRectF(0, top, self.width(), ROW), theme.colour("raised"))
-                painter.fillRect(QRectF(0, top, 3, ROW), theme.colour("brass"))
+                painter.fillRect(QRectF(0, top, self.width(), self.row), theme.colour("raised"))
+                painter.fillRect(QRectF(0, top, 3, self.row), theme.colour("brass"))
             always = part in ALWAYS
             on = always or part in self.on
-            box = QRectF(12, top + 9, 14, 14)
+            box = QRectF(12, top + (self.row - 14) / 2, 14, 14)
             shade = "quiet" if always else "brass"
             painter.setPen(QPen(theme.colour(shade), 1.6))
             painter.setBrush(Qt.BrushStyle.NoBrush)
@@ -106,11 +114,11 @@ class PartsList(QWidget):
             painter.setPen(theme.colour("text" if on else "quiet"))
             painter.setFont(theme.font(15))
             flags = Qt.AlignmentFlag.AlignVCenter | Qt.AlignmentFlag.AlignLeft
-            painter.drawText(QRectF(38, top, self.width() - 120, ROW), flags, part.words)
+            painter.drawText(QRectF(38, top, self.width() - 120, self.row), flags, part.words)
             painter.setPen(theme.colour("quiet"))
             painter.setFont(theme.font(12))
             right = Qt.AlignmentFlag.AlignVCenter | Qt.AlignmentFlag.AlignRight
             words = "always" if always else self.beside.get(part, "")
-            painter.drawText(QRectF(self.width() - 130, top, 122, ROW), right, words)
+            painter.drawText(QRectF(self.width() - 130, top, 122, self.row), right, words)
             painter.setPen(QPen(theme.colour("raised"), 1))
-            painter.drawLine(0, top + ROW - 1, self.width(), top + ROW - 1)
+            painter.drawLine(0, top + self.row - 1, self.width(), top + self.row - 1)

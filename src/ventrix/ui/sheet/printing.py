@@ -32,6 +32,7 @@ def print_pages(printer: QPrinter, data: bytes, paper: str) -> None:
     printer.setPageOrientation(QPageLayout.Orientation.Portrait)
     first, last = (printer.fromPage() or 1), (printer.toPage() or pages_of(data))
     painter = QPainter(printer)
+    painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
     scale = printer.resolution() / DOTS
     for page in range(first - 1, min(last, pages_of(data))):
         if page > first - 1:

@@ -47,13 +47,13 @@ from ventrix.ui.widgets.command import Command, keys_of, pressed
 from ventrix.ui.widgets.room import Room
 
 SOON: Final = 150  # ms from a change to the new page
-NARROW: Final = 860  # px of room: below, the right column goes
+NARROW: Final = 1000  # px of room: below, the right column goes
 PDF_FILES: Final = "PDF (*.pdf)"
 # The choices below the parts: setting, caption, its options as (key, words), the usual one.
 OPTIONS: Final = (
     ("sheet_paper", "paper", (("A4", "A4"), ("Letter", "Letter")), "A4"),
     ("sheet_ink", "ink", (("colour", "colour"), ("grey", "grey")), "colour"),
-    ("sheet_units", "units", (("", "as on screen"), ("us", "US shop"), ("metric", "metric")), ""),
+    ("sheet_units", "units", (("", "screen's"), ("us", "US"), ("metric", "metric")), ""),
     ("sheet_for", "for", (("customer", "customer"), ("shop", "shop")), "customer"),
 )
 
@@ -217,6 +217,7 @@ class SheetRoom(Room):
         """In a small window the right column and the keys give way; the page itself still owns up."""
         self.owned.setVisible(there.width() >= NARROW)
         self.keys.setVisible(there.height() >= 560)
+        self.parts.tighten(there.height() < 600)
 
     # -- choices
 

@@ -2,12 +2,16 @@
 
 from __future__ import annotations
 
+from pathlib import Path
+
 from PySide6.QtCore import QSize
 from PySide6.QtGui import QKeyEvent, QShowEvent
-from PySide6.QtWidgets import QWidget
+from PySide6.QtWidgets import QFileDialog, QWidget
 
+from ventrix.records.bad_input import InputError
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.command import Command, pressed
+from ventrix.ui.widgets.picture_export import copy_picture, save_picture
 
 
 class Room(QWidget):
@@ -29,6 +33,30 @@ class Room(QWidget):
 
     def refresh(self) -> None:
         raise AssertionError("every room draws itself")
+
+    def picture(self) -> QWidget:
+        """What is saved or copied as a picture of the room."""
+        return self
+
+    def copy_picture(self) -> None:
+        copy_picture(self.picture())
+        self.open_book.say("Picture copied.")
+
+    def choose_picture_file(self) -> None:
+        start = f"{self.name.lower()}.svg"
+        name, _ = QFileDialog.getSaveFileName(self, "Save the picture", start, "Pictures (*.svg *.png)")
+        if name:
+            self.save_picture(Path(name))
+
+    def save_picture(self, path: Path) -> bool:
+        """Write the picture as SVG or PNG at print quality."""
+        try:
+            save_picture(self.picture(), path)
+        except InputError as error:
+            self.open_book.say(str(error))
+            return False
+        self.open_book.say(f"Picture written to {path.name}.")
+        return True
 
     def focus_first(self) -> None:
         """Where the keyboard goes when the room is entered."""

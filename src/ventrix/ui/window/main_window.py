@@ -114,21 +114,10 @@ class MainWindow(BookSheets):
         return (
             *self.files.commands(lambda: self.new_job_sheet.open()),
             Command(
-                "compare.copy",
-                "Copy the &picture of Compare",
-                lambda: self.compare.copy_picture(),
-                "",
-                FILE,
-                self._has_job,
-                line=True,
+                "picture.copy", "Copy the &picture of this room", lambda: self.room.copy_picture(), "", FILE, line=True
             ),
             Command(
-                "compare.save",
-                "Save the picture of Compare…",
-                lambda: self.compare.choose_picture_file(),
-                "",
-                FILE,
-                self._has_job,
+                "picture.save", "Save the picture of this room…", lambda: self.room.choose_picture_file(), "", FILE
             ),
             Command("book.where", "Where the boo&k lies…", lambda: self.station_sheet.open(), "", FILE, line=True),
             Command("quit", "&Quit", self.close, "Ctrl+Q", FILE, line=True),
