@@ -7,7 +7,6 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 from enum import Enum, auto
 
-from ventrix.core.benches.study import Evidence
 from ventrix.core.edits.cuts import add_operation, edit_cut
 from ventrix.core.edits.runs import add_reading, add_rung_note, add_step, start_run
 from ventrix.core.edits.undo import keep_measured
@@ -22,6 +21,7 @@ from ventrix.core.quantity.words import sentence
 from ventrix.records.bad_input import ActGone, BookError
 from ventrix.records.book.acts import Act, new_act
 from ventrix.records.book.book import Book
+from ventrix.records.book.index import Index
 from ventrix.records.book.merging import merged, shared
 from ventrix.workspace.ids import hours_since, new_id, now_text
 from ventrix.workspace.new_job import new_job
@@ -65,7 +65,9 @@ class Workspace:
         self.book = book
         self.job = job
         self.benches = book.benches(follow=True)
-        self.elsewhere = self._seen_elsewhere()
+        self._index = Index(book)
+        self._index.catch_up(job.id)
+        self.elsewhere = self._index.seen_elsewhere(job.id)
         self.findings = Findings(job, benches=self.benches, elsewhere=self.elsewhere)
         self.selection = first_selection(job)
         self.other: OtherSide | None = None
@@ -76,18 +78,8 @@ class Workspace:
         self._listeners: list[Callable[[Told], None]] = []
         self.study_lifts: dict[str, tuple[float, ...]] = {}  # lifts [m] of each study begun here, by its id
         self._writing = False
-        self._outcomes: dict[str, tuple[tuple[int, tuple[Bench, ...]], list[Outcome]]] = {}  # of other jobs, and when
+        self._outcomes: tuple[dict[str, int], list[Outcome]] = {}, []  # of other jobs, and of which revisions
         self._clock: tuple[str, float] | None = None  # the running operation, and when by a clock that never jumps
-
-    def _seen_elsewhere(self) -> dict[str, Evidence]:
-        """What the book's other jobs have seen of each bench's scatter."""
-        found: dict[str, Evidence] = {}
-        for job_id in self.book.jobs_with_mounts():
-            if job_id == self.job.id:
-                continue
-            for bench, seen in Findings(self.book.load(job_id)).evidence().items():
-                found[bench] = found.get(bench, Evidence()) + seen
-        return found
 
     @classmethod
     def create(cls, book: Book, title: str) -> Workspace:
@@ -465,18 +457,21 @@ class Workspace:
 
     def own_factors(self) -> list[Factor]:
         """The porter's own gain and time factors by place, over every job of the book."""
-        outcomes = self.findings.outcomes()
-        written = self.book.revisions()
-        for job_id in self.book.jobs_with_expectations():
-            if job_id == self.job.id:
-                continue
-            state = written.get(job_id, 0), self.benches
-            known = self._outcomes.get(job_id)
-            if known is None or known[0] != state:
-                known = state, Findings(self.book.load(job_id), benches=self.benches).outcomes()
-                self._outcomes[job_id] = known
-            outcomes += known[1]
-        return own_factors(outcomes)
+        written = {owner: n for owner, n in self.book.revisions().items() if owner != self.job.id}
+        if not self._outcomes[0] or written != self._outcomes[0]:
+            self._index.catch_up(self.job.id)
+            self._outcomes = written, self._index.outcomes_elsewhere(self.job.id)
+        return own_factors([*self.findings.outcomes(), *self._outcomes[1]])
+
+    def look_elsewhere(self) -> bool:
+        """Take in what other jobs have seen of the benches since; True where that says something new."""
+        seen = self._index.seen_elsewhere(self.job.id)
+        if seen == self.elsewhere:
+            return False
+        self.elsewhere = seen
+        self._take(self.job, self.benches)
+        self._tell(Told.JOB)
+        return True
 
     # -- the clock of the work in hand, on disk while it runs
 

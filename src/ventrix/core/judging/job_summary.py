@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
-from ventrix.core.judging.expectation import time_worked
+from ventrix.core.benches.study import Evidence
+from ventrix.core.judging.expectation import Outcome, time_worked
 from ventrix.core.judging.findings import Findings
 from ventrix.core.metal.unrolled import unroll
 from ventrix.core.model.cut import Cut, Port
@@ -40,8 +41,9 @@ class CutSummary:
 
 @dataclass(frozen=True, slots=True)
 class JobSummary:
-    """A job's line in the index. `text` is every word it can be found by, in small letters; `hours` what was worked
-    [s], None where no time was noted."""
+    """A job's line in the index. `text` is every word it can be found by, in small letters; `seconds` what was worked,
+    None where no time was noted; `evidence` what it has seen of each bench's scatter, `outcomes` what was said of its
+    cuts before the work, and came."""
 
     text: str
     casting: str
@@ -50,6 +52,8 @@ class JobSummary:
     runs: int
     seconds: float | None
     flowed: tuple[CutSummary, ...]
+    evidence: Mapping[str, Evidence]
+    outcomes: tuple[Outcome, ...]
 
 
 def summary_of(findings: Findings) -> JobSummary:
@@ -82,6 +86,8 @@ def summary_of(findings: Findings) -> JobSummary:
         runs=sum(1 for r in job.runs() if r.claimed is None),
         seconds=sum(times) if times else None,
         flowed=tuple(flowed),
+        evidence=findings.evidence(),
+        outcomes=tuple(findings.outcomes()),
     )
 
 

@@ -78,15 +78,16 @@ def why_left_out(of: CutSummary, cut: CutSummary) -> str:
 
 def flow_at(cut: CutSummary, lift: float) -> float | None:
     """Flow of a cut at a lift [m], on straight lines between its tested lifts; None past its ends."""
-    return _between(lift, cut.lifts, cut.flows) if cut.lifts else None
+    return between_lifts(lift, cut.lifts, cut.flows) if cut.lifts else None
 
 
 def flow_of_run(run: ReducedRun, lift: float) -> float | None:
     """Flow of a run at a lift [m], on straight lines between its tested lifts; None past its ends."""
-    return _between(lift, run.lift, run.flow)
+    return between_lifts(lift, run.lift, run.flow)
 
 
-def _between(lift: float, lifts: Sequence[float] | Array, flows: Sequence[float] | Array) -> float | None:
+def between_lifts(lift: float, lifts: Sequence[float] | Array, flows: Sequence[float] | Array) -> float | None:
+    """Flow at a lift on straight lines between tested lifts, all in one unit each; None past the ends."""
     inside = lifts[0] * (1 - 1e-9) <= lift <= lifts[-1] * (1 + 1e-9)
     return float(np.interp(lift, lifts, flows)) if inside else None
 

@@ -14,17 +14,15 @@ from pathlib import Path
 from types import TracebackType
 from typing import Any, Final
 
-from sqlalchemy import Connection, Engine, create_engine, event, func, select
+from sqlalchemy import Connection, Engine, create_engine, event, select
 from sqlalchemy.exc import DatabaseError as SqlDatabaseError
 from sqlalchemy.exc import IntegrityError, InterfaceError
 
 from ventrix.core.model.bench import Bench, bench_named
-from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.job import Job
 from ventrix.core.model.library import LibraryItem
 from ventrix.core.model.noun import Noun
 from ventrix.core.model.plausible import check_plausible
-from ventrix.core.model.run import FlowRun
 from ventrix.records.bad_input import ActGone, BookError, BookLocked, Conflict, InputError
 from ventrix.records.book import postgres, rows
 from ventrix.records.book.acts import Act, acts_of, changes_of, forget_act, recalled, store_act
@@ -192,16 +190,6 @@ class Book:
             rows = connection.execute(select(job.c.id, job.c.title).order_by(job.c.title, job.c.id))
             return [JobEntry(row.id, row.title) for row in rows]
 
-    def jobs_with_expectations(self) -> list[str]:
-        """Ids of jobs in which something was said of a cut before the work."""
-        port, cut = TABLES[Port], TABLES[Cut]
-        said = cut.c.expected_gain.is_not(None) | cut.c.expected_time.is_not(None)
-        with self.reading() as connection:
-            rows = connection.execute(
-                select(port.c.job_id).join(cut, cut.c.port_id == port.c.id).where(said).distinct()
-            )
-            return [row.job_id for row in rows]
-
     def load(self, job_id: str, *, follow: bool = False) -> Job:
         """A whole job. KeyError if it is not in the book. `follow`: edits made from here on start from this state."""
         with self.reading() as connection:
@@ -237,15 +225,6 @@ class Book:
             return tuple(  # type: ignore[return-value]
                 revision_of(connection, owner) != self._seen.get(owner, 0) for owner in (job_id, BENCHES)
             )
-
-    def jobs_with_mounts(self) -> list[str]:
-        """Ids of jobs that flowed one cut or trial in two mounts or more: they say how a bench re-mounts."""
-        port, cut, run = TABLES[Port], TABLES[Cut], TABLES[FlowRun]
-        many = func.count(run.c.mount_id.distinct()) > 1
-        found = select(port.c.job_id).join(cut, cut.c.port_id == port.c.id).join(run, run.c.cut_id == cut.c.id)
-        with self.reading() as connection:
-            rows = connection.execute(found.group_by(cut.c.id, port.c.job_id).having(many).distinct())
-            return sorted({row.job_id for row in rows})
 
     def write(
         self, *pairs: tuple[Noun | None, Noun | None], act: Act | None = None, undone: str = ""

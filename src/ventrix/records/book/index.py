@@ -6,14 +6,17 @@ An entry says which revisions it was made from; one that is behind is still foun
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, fields
+from dataclasses import dataclass, fields, is_dataclass
 from typing import Any, Final
 
 from sqlalchemy import ColumnElement, Connection, Row, and_, cast, exists, func, or_, select
 
+from ventrix.core.benches.study import Evidence
+from ventrix.core.formulas.uncertainty import MountSets
+from ventrix.core.judging.expectation import Outcome, Scored
 from ventrix.core.judging.findings import Findings
 from ventrix.core.judging.job_summary import CutSummary, JobSummary, summary_of
-from ventrix.core.judging.like_sizes import FAR, flow_at, size_distance, why_left_out
+from ventrix.core.judging.like_sizes import FAR, between_lifts, size_distance, why_left_out
 from ventrix.core.model.bench import Bench
 from ventrix.core.model.job import Job
 from ventrix.core.model.kinds import JobState
@@ -23,6 +26,7 @@ from ventrix.records.book.loading import load_benches, load_job
 from ventrix.records.book.tables import CUT_INDEX, JOB_INDEX, REVISION, TABLES
 
 _CUT_FIELDS: Final = tuple(f.name for f in fields(CutSummary) if f.name not in ("lifts", "flows", "setup"))
+FEW: Final = 25  # jobs behind that are read anew while one waits
 SIZES: Final = ("section", "throat", "valve", "volume")
 
 
@@ -65,8 +69,7 @@ class Entry:
     cuts: int
     runs: int
     seconds: float | None
-    current: bool  # the index has it as it is now
-    best: CutSummary | None = None  # the cut that met what was asked for, nearest first
+    best_cut_id: str = ""  # the cut that met what was asked for, nearest first
     off: float = 0.0  # how far that one is from what was asked for
 
 
@@ -130,6 +133,8 @@ class Index:
                     cuts=summary.cuts,
                     runs=summary.runs,
                     hours=summary.seconds,
+                    evidence={bench: _plain(seen) for bench, seen in summary.evidence.items()},
+                    outcomes=[_plain(o) for o in summary.outcomes],
                 )
             )
             there = {cut.id for port in job.ports for cut in port.cuts}
@@ -147,7 +152,7 @@ class Index:
             if not asked.wishes:
                 return [_entry(row) for row in rows]
             best = _nearest(connection, asked.wishes)
-        entries = [_entry(row, *best[row.id]) for row in rows if row.id in best]
+        entries = [_entry(row, *best[row[0]]) for row in rows if row[0] in best]
         return sorted(entries, key=lambda e: (e.off, e.title.lower()))
 
     def counts(self) -> tuple[int, int]:
@@ -168,6 +173,40 @@ class Index:
             for row in connection.execute(asked.order_by(CUT_INDEX.c.port_name)):
                 found[row.job_id].append(_cut(row))
         return found
+
+    def cuts(self, cut_ids: Sequence[str]) -> dict[str, CutSummary]:
+        """Flowed cuts by their ids."""
+        with self._book.reading() as connection:
+            asked = select(CUT_INDEX).where(CUT_INDEX.c.cut_id.in_(list(cut_ids)))
+            return {row.cut_id: _cut(row) for row in connection.execute(asked)}
+
+    def seen_elsewhere(self, but: str) -> dict[str, Evidence]:
+        """What the book's other jobs have seen of each bench's scatter."""
+        found: dict[str, Evidence] = {}
+        with self._book.reading() as connection:
+            asked = select(JOB_INDEX.c.evidence).where(JOB_INDEX.c.job_id != but)
+            for row in connection.execute(asked):
+                for bench, seen in row.evidence.items():
+                    one = Evidence(seen["repeat_squares"], seen["repeat_freedom"], MountSets(**seen["seen"]))
+                    found[bench] = found.get(bench, Evidence()) + one
+        return found
+
+    def outcomes_elsewhere(self, but: str) -> list[Outcome]:
+        """What was said of cuts of the book's other jobs before the work, and came."""
+        with self._book.reading() as connection:
+            rows = connection.execute(select(JOB_INDEX.c.outcomes).where(JOB_INDEX.c.job_id != but)).all()
+        return [
+            Outcome(tuple(o["places"]), Scored(*o["gain"]), Scored(*o["growth"]), Scored(*o["time"]))
+            for row in rows
+            for o in row.outcomes
+        ]
+
+    def catch_up(self, but: str = "", most: int = FEW) -> None:
+        """Make the entries of a few other jobs anew that are behind; of many none: that is the window's to do."""
+        behind = [job_id for job_id in self.behind() if job_id != but]
+        if len(behind) <= most:
+            for job_id in behind:
+                self.renew(job_id)
 
     def flowed(self) -> list[tuple[str, str, CutSummary]]:
         """Job id, title and summary of every flowed cut, for what is reckoned over the whole book."""
@@ -196,14 +235,18 @@ def _state() -> ColumnElement[str]:
     return mine.concat("/").concat(cast(func.coalesce(benches, 0), text))
 
 
+# The columns of a list, in the order of `Entry`.
+_JOB_COLUMNS: Final = (
+    *("id", "title", "customer", "material", "cylinders", "state", "waits_for"),
+    *("promise_date", "handed_over", "archived", "binned"),
+)
+_INDEX_COLUMNS: Final = ("casting", "date", "cuts", "runs", "hours")
+_STATES: Final = {state.value: state for state in JobState}
+
+
 def _listing(question: Question) -> Any:
     job = TABLES[Job]
-    columns = (
-        *(job.c[n] for n in ("id", "title", "customer", "material", "cylinders", "state", "waits_for")),
-        *(job.c[n] for n in ("promise_date", "handed_over", "archived", "binned")),
-        *(JOB_INDEX.c[n] for n in ("casting", "date", "cuts", "runs", "hours")),
-        JOB_INDEX.c.state.is_not(None).label("current"),
-    )
+    columns = (*(job.c[n] for n in _JOB_COLUMNS), *(JOB_INDEX.c[n] for n in _INDEX_COLUMNS))
     asked = select(*columns).outerjoin(JOB_INDEX, JOB_INDEX.c.job_id == job.c.id)
     for word in question.words:
         like = f"%{_escaped(word.lower())}%"
@@ -224,47 +267,53 @@ def _meets(wish: Wish) -> ColumnElement[bool]:
     return CUT_INDEX.c[wish.key].between(wish.low, wish.high)
 
 
-def _nearest(connection: Connection, wishes: tuple[Wish, ...]) -> dict[str, tuple[CutSummary, float]]:
-    """Of each job the cut that meets every wish and comes nearest to them, and how far off it is."""
-    asked = select(CUT_INDEX).where(*(_meets(w) for w in wishes if w.key in SIZES))
-    found: dict[str, tuple[CutSummary, float]] = {}
-    for row in connection.execute(asked):
-        cut = _cut(row)
-        off = 0.0
-        for wish in wishes:
-            has = flow_at(cut, wish.lift) if wish.lift is not None else getattr(cut, wish.key)
-            if has is None or not wish.low <= has <= wish.high or (wish.lift is not None and cut.is_share):
-                break
-            off += abs(has / wish.wanted - 1)
-        else:
-            if row.job_id not in found or off < found[row.job_id][1]:
-                found[row.job_id] = cut, off
+def _nearest(connection: Connection, wishes: tuple[Wish, ...]) -> dict[str, tuple[str, float]]:
+    """Of each job the cut that meets every wish and comes nearest to them, by its id, and how far off it is."""
+    sizes = [w for w in wishes if w.key in SIZES]
+    flows = [w for w in wishes if w.lift is not None]
+    columns = [CUT_INDEX.c.job_id, CUT_INDEX.c.cut_id, *(CUT_INDEX.c[w.key] for w in sizes)]
+    asked = select(*columns, *((CUT_INDEX.c.curve, CUT_INDEX.c.is_share) if flows else ()))
+    found: dict[str, tuple[str, float]] = {}
+    for row in connection.execute(asked.where(*(_meets(w) for w in sizes))):
+        off = sum(abs(has / wish.wanted - 1) for has, wish in zip(row[2:], sizes, strict=False))
+        if flows:
+            more = None if row.is_share else _flows_off(row.curve, flows)
+            if more is None:
+                continue
+            off += more
+        known = found.get(row[0])
+        if known is None or off < known[1]:
+            found[row[0]] = row[1], off
     return found
 
 
-def _entry(row: Row[Any], best: CutSummary | None = None, off: float = 0.0) -> Entry:
-    known = tuple(JobState)
+def _flows_off(curve: list[list[float]], wishes: list[Wish]) -> float | None:
+    """How far a curve is from the flows asked for; None where it misses one."""
+    off = 0.0
+    for wish in wishes:
+        has = between_lifts(wish.lift or 0.0, *curve)
+        if has is None or not wish.low <= has <= wish.high:
+            return None
+        off += abs(has / wish.wanted - 1)
+    return off
+
+
+def _entry(row: Any, best: str = "", off: float = 0.0) -> Entry:
+    job_id, title, customer, material, cylinders, state, waits, promise, handed, archived, binned = row[:11]
+    casting, date, cuts, runs, hours = row[11:]
     return Entry(
-        row.id,
-        row.title,
-        row.customer,
-        row.casting or "",
-        row.material,
-        row.cylinders,
-        JobState(row.state) if row.state in known else JobState.OPEN,
-        row.waits_for,
-        row.promise_date,
-        row.handed_over,
-        row.archived,
-        row.binned,
-        row.date,
-        row.cuts or 0,
-        row.runs or 0,
-        row.hours,
-        bool(row.current),
-        best,
-        off,
-    )
+        job_id, title, customer, casting or "", material, cylinders, _STATES.get(state, JobState.OPEN), waits, promise,
+        handed, archived, binned, date, cuts or 0, runs or 0, hours, best, off,
+    )  # fmt: skip
+
+
+def _plain(value: Any) -> Any:
+    """A value of the core as JSON takes it."""
+    if is_dataclass(value) and not isinstance(value, type):
+        return {f.name: _plain(getattr(value, f.name)) for f in fields(value)}
+    if isinstance(value, tuple):
+        return [_plain(v) for v in value]
+    return value
 
 
 def _cut_row(job_id: str, cut: CutSummary) -> dict[str, Any]:

@@ -142,6 +142,8 @@ JOB_INDEX: Final = Table(
     Column("cuts", Integer, nullable=False),
     Column("runs", Integer, nullable=False),
     Column("hours", Double),
+    Column("evidence", JSON, nullable=False),
+    Column("outcomes", JSON, nullable=False),
 )
 
 # Every flowed cut, by its last run: sizes, conditions, and the curve as tested.

@@ -652,6 +652,8 @@ CREATE TABLE job_index (
 	cuts INTEGER NOT NULL, 
 	runs INTEGER NOT NULL, 
 	hours DOUBLE, 
+	evidence JSON NOT NULL, 
+	outcomes JSON NOT NULL, 
 	CONSTRAINT pk_job_index PRIMARY KEY (job_id), 
 	CONSTRAINT fk_job_index_job_id_job FOREIGN KEY(job_id) REFERENCES job (id) ON DELETE CASCADE
 );

@@ -130,18 +130,24 @@ def _on(text: str | None, today: date) -> str:
     return day_words(day, today) if day is not None else ""
 
 
-def speaking_cut(entry: Entry, newest: Sequence[CutSummary]) -> CutSummary | None:
+def speaking_cut(newest: Sequence[CutSummary], best: CutSummary | None) -> CutSummary | None:
     """The cut whose figures a plate shows: the one that met the question, else the newest intake, else any."""
-    if entry.best is not None:
-        return entry.best
+    if best is not None:
+        return best
     return next((c for c in newest if c.direction == "intake"), newest[0] if newest else None)
 
 
 def plate_of(
-    entry: Entry, newest: Sequence[CutSummary], question: Question, lift: float, units: Units, today: date
+    entry: Entry,
+    newest: Sequence[CutSummary],
+    best: CutSummary | None,
+    question: Question,
+    lift: float,
+    units: Units,
+    today: date,
 ) -> Plate:
     """A job's plate; `lift` [m] is the one its flow is said at."""
-    cut = speaking_cut(entry, newest)
+    cut = speaking_cut(newest, best)
     parts = [entry.customer or "own"]
     head = ", ".join(p for p in (f"{entry.cylinders} cyl" if entry.cylinders else "", entry.material or "") if p)
     parts += [p for p in (head, entry.casting) if p]

@@ -17,6 +17,7 @@ class Indexer(QObject):
 
     went_on = Signal()
     told = Signal(str)
+    done = Signal()
     refused = Signal(str)
 
     def __init__(self, index: Index) -> None:
@@ -59,6 +60,7 @@ class Indexer(QObject):
             self.refused.emit(str(error))
         if not self._behind:
             self._timer.stop()
+            self.done.emit()
         if len(self._behind) % EVERY == 0:
             self.went_on.emit()
         self._tell()

@@ -64,6 +64,7 @@ class BookRoom(Room):
         self.filter = "all"
         self.show_left_out = False
         self._newest: dict[str, list[CutSummary]] = {}
+        self._best: dict[str, CutSummary] = {}
         self._seen: tuple[tuple[str, int], ...] = ()
         self.commands = (
             Command("book.up", "pick", partial(self._step, 0, -1), "Up", one_of="pick"),
@@ -80,7 +81,7 @@ class BookRoom(Room):
             Command("book.library", "library, or jobs", self.toggle_library, "Ctrl+L"),
             Command("book.undo", "undo", self.undo, "Ctrl+Z"),
         )
-        self.overrides = frozenset(("Ctrl+D", "Ctrl+E", "Ctrl+Z"))
+        self.overrides = frozenset(("Ctrl+D", "Ctrl+E", "Ctrl+Z", "F2"))
         self._make_parts()
         self._lay_out()
         self._typing = QTimer(self)
@@ -241,6 +242,7 @@ class BookRoom(Room):
             self.open_book.not_kept(f"The book does not answer: {type(error).__name__}.")
             return
         self._newest.clear()
+        self._best.clear()
         self.show_entries()
         if self.pages.currentWidget() is self.library:
             self.library.refresh()
@@ -302,6 +304,12 @@ class BookRoom(Room):
             self._newest |= self.index.newest_cuts(wanted)
         return self._newest.get(entry.id, [])
 
+    def _best_of(self, entry: Entry) -> CutSummary | None:
+        """The cut of a job that met the question."""
+        if entry.best_cut_id and entry.best_cut_id not in self._best:
+            self._best |= self.index.cuts([entry.best_cut_id])
+        return self._best.get(entry.best_cut_id)
+
     @property
     def lift(self) -> float:
         """The lift [m] that plates say flow at: the one asked for, else the open job's highest own, else the usual."""
@@ -313,7 +321,15 @@ class BookRoom(Room):
         return mine[-1].lift if mine else USUAL_LIFT
 
     def _plate(self, entry: Entry) -> Plate:
-        return plate_of(entry, self._newest_of(entry), self.question, self.lift, self.open_book.units, date.today())
+        return plate_of(
+            entry,
+            self._newest_of(entry),
+            self._best_of(entry),
+            self.question,
+            self.lift,
+            self.open_book.units,
+            date.today(),
+        )
 
     @property
     def chosen(self) -> Entry | None:
@@ -330,7 +346,7 @@ class BookRoom(Room):
         if entry is None:
             self.before.say_nothing("Pick a plate, or ask for a size: what it flowed before stands here.")
             return
-        cut = speaking_cut(entry, self._newest_of(entry))
+        cut = speaking_cut(self._newest_of(entry), self._best_of(entry))
         if cut is None:
             self.before.say_nothing(f"{entry.title} has not been flowed: there is no size to go by yet.")
             return

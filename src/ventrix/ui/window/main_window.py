@@ -7,14 +7,16 @@ from functools import cached_property, partial
 from pathlib import Path
 from typing import Final, TypeVar
 
-from PySide6.QtCore import QByteArray
+from PySide6.QtCore import QByteArray, QTimer
 from PySide6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QResizeEvent
 from PySide6.QtWidgets import QHBoxLayout, QInputDialog, QStackedWidget, QVBoxLayout, QWidget
 
 from ventrix.core.calculators.contract import Calculator
+from ventrix.records.book.index import Index
 from ventrix.ui.air.room import AirRoom
 from ventrix.ui.air.traverse_sheet import TraverseSheet
 from ventrix.ui.benches.sheet import BenchSheet
+from ventrix.ui.book.indexer import Indexer
 from ventrix.ui.book.room import BookRoom
 from ventrix.ui.calculators.reckoner import Reckoner
 from ventrix.ui.compare.room import CompareRoom
@@ -53,6 +55,7 @@ from ventrix.workspace.acts import stand_for
 
 FLOW: Final = 1
 COMPARE: Final = 3
+CATCH_UP: Final = 3000  # ms after the start
 LEAST_ROOM: Final = 460  # px of a room's width that are of any use beside a sheet
 AnyRoom = TypeVar("AnyRoom", bound=Room)
 
@@ -96,6 +99,19 @@ class MainWindow(BookSheets):
         self.setAcceptDrops(True)
         self._restore()
         self.go_to_named(str(open_book.settings.value("room", "compare")))
+        self.indexer = Indexer(Index(open_book.book))
+        self.indexer.done.connect(self._look_elsewhere)
+        soon = QTimer(self)  # jobs of an old book that the index does not know: read between two breaths of the window
+        soon.setSingleShot(True)
+        soon.setInterval(CATCH_UP)
+        soon.timeout.connect(self.indexer.start)
+        soon.start()
+
+    def _look_elsewhere(self) -> None:
+        """What the other jobs have seen of the benches counts in the open one, once it is read."""
+        space = self.open_book.workspace
+        if space is not None and space.look_elsewhere():
+            self.open_book.say("Bench scatter seen in other jobs of the book is counted now.")
 
     def _all_commands(self) -> tuple[Command, ...]:
         """Every command, in the order the menus have them. Rooms and sheets are made when they are first needed."""
@@ -464,6 +480,7 @@ class MainWindow(BookSheets):
             self.restoreGeometry(saved)
 
     def closeEvent(self, event: QCloseEvent) -> None:
+        self.indexer.stop()
         self.open_book.settings.setValue("window", self.saveGeometry())
         if self.manual is not None:
             self.manual.close()

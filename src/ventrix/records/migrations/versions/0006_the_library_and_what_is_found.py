@@ -36,6 +36,8 @@ def upgrade() -> None:
         sa.Column("cuts", sa.Integer(), nullable=False),
         sa.Column("runs", sa.Integer(), nullable=False),
         sa.Column("hours", sa.Double(), nullable=True),
+        sa.Column("evidence", sa.JSON(), nullable=False),
+        sa.Column("outcomes", sa.JSON(), nullable=False),
         sa.ForeignKeyConstraint(["job_id"], ["job.id"], name=op.f("fk_job_index_job_id_job"), ondelete="CASCADE"),
         sa.PrimaryKeyConstraint("job_id", name=op.f("pk_job_index")),
     )
