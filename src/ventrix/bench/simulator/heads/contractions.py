@@ -75,15 +75,15 @@ def contractions(seed: int) -> Contractions:
         return float(random.uniform(low, high))
 
     fills = {
-        Place.OPENING: share(0.90, 0.99),
-        Place.PINCH: share(0.84, 0.98),
-        Place.GUIDE: share(0.70, 0.90),
-        Place.SHORT_SIDE: share(0.66, 0.88),
-        Place.BOWL: share(0.78, 0.95),
-        Place.THROAT: share(0.80, 0.94),
+        Place.OPENING: share(0.86, 0.97),
+        Place.PINCH: share(0.74, 0.94),
+        Place.GUIDE: share(0.62, 0.86),
+        Place.SHORT_SIDE: share(0.58, 0.84),
+        Place.BOWL: share(0.66, 0.90),
+        Place.THROAT: share(0.70, 0.90),
     }
-    opens = {p: float(np.exp(random.normal(np.log(700), 0.6))) for p in fills}
+    opens = {p: float(np.exp(random.normal(np.log(1200), 0.6))) for p in fills}
     truth = _Truth(
-        fills, opens, share(0.1, 0.6), share(3.0, 4.2), share(0.93, 1.0), share(0.62, 0.74), share(0.10, 0.16)
+        fills, opens, share(0.1, 0.6), share(4.5, 6.5), share(0.93, 1.0), share(0.62, 0.74), share(0.10, 0.16)
     )
     return Contractions(metal, truth)

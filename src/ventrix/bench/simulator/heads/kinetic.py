@@ -82,14 +82,14 @@ def kinetic(seed: int) -> Kinetic:
         return float(median * np.exp(spread * random.standard_normal()))
 
     rough = {
-        Place.OPENING: about(0.03, 0.6),
-        Place.PINCH: about(0.06, 0.6),
-        Place.GUIDE: about(0.13, 0.5),
-        Place.SHORT_SIDE: about(0.10, 0.6),
-        Place.BOWL: about(0.10, 0.6),
-        Place.THROAT: about(0.12, 0.5),
+        Place.OPENING: about(0.06, 0.6),
+        Place.PINCH: about(0.13, 0.6),
+        Place.GUIDE: about(0.28, 0.5),
+        Place.SHORT_SIDE: about(0.24, 0.6),
+        Place.BOWL: about(0.22, 0.6),
+        Place.THROAT: about(0.20, 0.5),
     }
-    wears = {p: about(0.9e-3, 0.5) for p in _ORDER}
+    wears = {p: about(0.5e-3, 0.5) for p in _ORDER}
     steps = tuple(sorted((float(random.uniform(0.08, 0.22)), float(random.uniform(0.01, 0.06))) for _ in range(3)))
     truth = _Truth(
         rough,

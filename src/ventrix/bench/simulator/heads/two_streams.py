@@ -25,6 +25,7 @@ class _Truth:
     valve: tuple[float, float, float]
     smooths: dict[Place, float]
     best_share: float
+    ring: float
 
 
 class TwoStreams(VirtualPort):
@@ -66,7 +67,9 @@ class TwoStreams(VirtualPort):
             loose = bool(r > limit)
             extra = 1 + t.costs * (1 - np.exp(-(r - limit) / 0.04)) if loose else 1.0
             port = 1 / np.sqrt(roof) + 1 / np.sqrt(floor * extra**2)
-            found[i] = 1 / np.sqrt(1 / v**2 + 1 / port**2 + 0.18 / throat**2) if v > 0 else 0.0
+            found[i] = (
+                1 / np.sqrt(1 / v**2 + 1 / port**2 + t.ring * self._left(Place.THROAT) / throat**2) if v > 0 else 0.0
+            )
         return found
 
 
@@ -79,16 +82,16 @@ def two_streams(seed: int) -> TwoStreams:
         return float(median * np.exp(share * random.standard_normal()))
 
     roof = {
-        Place.OPENING: about(0.05, 0.5),
-        Place.PINCH: about(0.08, 0.6),
-        Place.GUIDE: about(0.22, 0.5),
-        Place.BOWL: about(0.14, 0.6),
+        Place.OPENING: about(0.09, 0.5),
+        Place.PINCH: about(0.20, 0.6),
+        Place.GUIDE: about(0.50, 0.5),
+        Place.BOWL: about(0.34, 0.6),
     }
     floor = {
-        Place.OPENING: about(0.05, 0.5),
-        Place.PINCH: about(0.10, 0.6),
-        Place.SHORT_SIDE: about(0.34, 0.5),
-        Place.BOWL: about(0.12, 0.6),
+        Place.OPENING: about(0.09, 0.5),
+        Place.PINCH: about(0.22, 0.6),
+        Place.SHORT_SIDE: about(0.75, 0.5),
+        Place.BOWL: about(0.28, 0.6),
     }
     smooths = {
         p: about(m, 0.5)
@@ -109,6 +112,7 @@ def two_streams(seed: int) -> TwoStreams:
         0.92,
         (about(0.90, 0.03), about(0.22, 0.25), about(0.03, 0.5)),
         smooths,
-        float(random.uniform(0.25, 0.55)),
+        float(random.uniform(0.15, 0.45)),
+        about(0.28, 0.4),
     )
     return TwoStreams(metal, truth)

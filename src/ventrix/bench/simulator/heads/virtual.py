@@ -1,7 +1,9 @@
 """Virtual ports: metal that can be measured and worked, over a truth that only the port itself knows.
 
 What a porter can see (`Sizes`, walls, flows with scatter) is alike for all; what makes the flow is not: each generator
-has a structure of its own, and none of them is the planner's. They were written before it, and are never tuned with it.
+has a structure of its own, and none of them is the planner's. They were written before it, and are never tuned with
+it; how much there is to gain follows the trade: a millimetre everywhere brings a seventh to a third (common practice,
+no source).
 """
 
 from __future__ import annotations
