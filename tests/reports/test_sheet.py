@@ -19,6 +19,7 @@ from ventrix.core.judging.comparison import compare_runs
 from ventrix.core.judging.findings import Findings
 from ventrix.core.judging.pours import volumes_of
 from ventrix.core.judging.verdict import judge
+from ventrix.core.metal.walls import spare_at
 from ventrix.core.model.cut import changes_between
 from ventrix.core.model.job import Job, WallLimit
 from ventrix.core.model.run import FlowRun, Reading
@@ -32,7 +33,7 @@ from ventrix.reports.sheet.contents import USUAL, Choices, Mark, Part, PhotoPart
 from ventrix.reports.sheet.pdf import sheet_pdf
 from ventrix.reports.sheet.pen import clean, wrapped
 from ventrix.rooms.display_units import METRIC, US, Units
-from ventrix.rooms.sheet.card import card_of, spare_at
+from ventrix.rooms.sheet.card import card_of
 from ventrix.rooms.sheet.contents import Asked, sheet_of, usual_pair
 
 TODAY = date(2026, 5, 20)
@@ -286,7 +287,7 @@ def test_the_card_stops_where_the_walls_say() -> None:
     # practice, no source): (0.210 - 0.005 - 0.100) / 1.25 = 0.084 in.
     assert by_place["roof"].take == "0.084" and by_place["roof"].left == "0.205"
     assert by_place["throat"].take == "read first" and by_place["throat"].first
-    assert spare_at(findings, port, port.cuts[-1], "throat") is None
+    assert spare_at(job, port, port.cuts[-1], "throat") is None
     thin = replace(job, wall_limits=(WallLimit(id="w", place="roof", thickness=to_si(0.206, "in")),))
     found = card_of(findings_of(thin), port, US, TODAY)
     assert next(s for s in found.stops if s.place == "roof").take == "nothing: stop"

@@ -167,6 +167,20 @@ def walls_at(job: Job, port: Port, cut: Cut) -> list[WallLeft]:
     return sorted((wall_left(job, port, cut, c, r) for c, r in found), key=lambda w: w.left)
 
 
+def spare_of(wall: WallLeft, limit: float) -> float:
+    """How deep a pass may be meant at a reading [m]: down to the limit, less the doubt of a depth judged by eye."""
+    return (wall.left - limit) / (1 + DEPTH_SHARE)
+
+
+def spare_at(job: Job, port: Port, cut: Cut, place: str) -> float | None:
+    """How deep a pass may be meant at a place by its thinnest reading on this port [m]; None where it was not read, or
+    was worked since to no stated depth."""
+    here = [w for w in walls_at(job, port, cut) if w.reading.place == place]
+    if not here or any(w.unknown for w in here):
+        return None
+    return max(min(spare_of(w, limit_for(job, place)) for w in here), 0.0)
+
+
 def _same_spot(a: WallReading, b: WallReading) -> bool:
     if a.place != b.place or a.band != b.band or abs(a.across - b.across) > 0.1:
         return False

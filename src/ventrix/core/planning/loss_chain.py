@@ -248,7 +248,7 @@ class _Layout:
         whole = _sum(self.terms(theta, here.lift, state))
         flux = 1.0 if self.chain.is_index else float(ideal_flux(self.chain.pressure))
         found = np.log(flux) - 0.5 * np.log(whole)
-        return found if self.scale is None else found + theta[:, self.scale][:, None]
+        return np.asarray(found if self.scale is None else found + theta[:, self.scale][:, None])
 
     def noise(self) -> tuple[Array, Array]:
         """Covariance of ln Q of all states together: the bench's part, and the chain's own wrongness."""

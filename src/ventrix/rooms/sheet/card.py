@@ -8,7 +8,7 @@ from typing import Final
 from ventrix.core.edits.faults import state_at
 from ventrix.core.judging.findings import Findings
 from ventrix.core.metal.unrolled import ZONES, unroll
-from ventrix.core.metal.walls import WallLeft, limit_for, walls_at
+from ventrix.core.metal.walls import WallLeft, limit_for, spare_at, spare_of, walls_at
 from ventrix.core.model.cut import Cut, Port, Station, carried
 from ventrix.core.model.kinds import FaultState, Place
 from ventrix.core.quantity.units import to_si
@@ -19,7 +19,6 @@ from ventrix.rooms.shared.seat_profile import seat_profile, seat_words
 from ventrix.rooms.sheet.contents import usual_pair
 
 TOLERANCE: Final = to_si(0.25, "mm")  # between go and no-go: common practice, no source
-DEPTH_DOUBT: Final = 1.25  # a depth judged by eye takes a quarter more
 _WIDTHS: Final = (
     ("opening, width", "opening_width"),
     ("opening, height", "opening_height"),
@@ -124,17 +123,9 @@ def _stop(wall: WallLeft, limit: float, units: Units) -> Stop:
     read = f"{units.length.text(reading.thickness)} on {day}"
     if wall.unknown:
         return Stop(where, read, "", units.length.text(limit), "worked since: read again", reading.behind, True)
-    spare = (wall.left - limit) / DEPTH_DOUBT
+    spare = spare_of(wall, limit)
     take = units.length.text(spare) if spare > 0 else "nothing: stop"
     return Stop(where, read, units.length.text(max(wall.left, 0.0)), units.length.text(limit), take, reading.behind)
-
-
-def spare_at(findings: Findings, port: Port, cut: Cut, place: str) -> float | None:
-    """What may still come off a place by its thinnest reading [m]; None where it was not read, or is not known."""
-    here = [w for w in walls_at(findings.job, port, cut) if w.reading.place == place]
-    if not here or any(w.unknown for w in here):
-        return None
-    return max((min(w.left for w in here) - limit_for(findings.job, place)) / DEPTH_DOUBT, 0.0)
 
 
 def _gauges(
@@ -148,7 +139,7 @@ def _gauges(
             continue
         most = None if go is None else go.value + TOLERANCE
         if most is not None and now is not None and key in _BOUND_BY:
-            spare = spare_at(findings, port, cut, _BOUND_BY[key])
+            spare = spare_at(findings.job, port, cut, _BOUND_BY[key])
             if spare is not None:
                 most = min(most, now.value + 2 * spare)
         if key == "boss_width":  # what is left standing, not what is opened

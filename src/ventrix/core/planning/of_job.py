@@ -1,0 +1,205 @@
+"""The chain of a port of a job: its flowed states with sizes, works and the bench's scatter, as the book has them."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Final
+
+import numpy as np
+
+from ventrix.core.formulas.valve import throat_area
+from ventrix.core.judging.comparability import comparability
+from ventrix.core.judging.findings import Findings
+from ventrix.core.judging.schools import school_weights
+from ventrix.core.metal.unrolled import UnrolledPort, unroll
+from ventrix.core.model.cut import Cut, Port, carried
+from ventrix.core.model.job import Job
+from ventrix.core.model.kinds import Place
+from ventrix.core.planning.loss_chain import Chain, ChainState, ChainValve, ChainWork
+from ventrix.core.planning.priors import PLACES, median_losses
+from ventrix.core.quantity.arrays import Array
+from ventrix.core.runs.reduction import ReducedRun
+
+# Where along the port each place's section is taken, as a share of its length.
+AT: Final = {
+    Place.OPENING: 0.0,
+    Place.PINCH: 0.38,
+    Place.GUIDE: 0.72,
+    Place.SHORT_SIDE: 0.80,
+    Place.BOWL: 0.90,
+}
+NEAR: Final = 0.07  # of the length: a measured section this near speaks for a place
+FLUSH: Final = 0.5e-3  # m: what "until flush" is taken for
+USUAL_SEAT: Final = 1.5e-3, np.pi / 4, 7.0e-3  # m, rad, m: seat width, its angle, stem, where nobody measured them
+FIN: Final = ("fin", "faired")
+
+
+@dataclass(frozen=True, slots=True)
+class Planned:
+    """A port ready to be planned: its chain, the flowed cuts, the last run, and what was guessed about it."""
+
+    chain: Chain
+    cuts: tuple[Cut, ...]
+    run: ReducedRun
+    weights: Array  # of the tested lifts in the goal's number, shape (n,)
+    guessed: tuple[str, ...]
+
+
+def planned_port(findings: Findings, port: Port, up_to: Cut | None = None) -> Planned:
+    """The chain of a port up to a cut (its last flowed one without it).
+
+    Parameters
+    ----------
+    findings : Findings
+        Of the job.
+    port : Port
+        Which.
+    up_to : Cut, optional
+        The state to plan from.
+
+    Returns
+    -------
+    Planned
+
+    Raises
+    ------
+    ValueError
+        It was not flowed, or the valve was not measured: with a sentence.
+
+    References
+    ----------
+    Definitions of this project.
+    """
+    job = findings.job
+    last = up_to.number if up_to is not None else max((c.number for c in port.cuts), default=0)
+    flowed = [c for c in port.cuts if c.number <= last and findings.runs_of(c, port)]
+    if not flowed:
+        raise ValueError(f"{port.name} has not been flowed yet")
+    run = findings.runs_of(flowed[-1], port)[-1]
+    valve, guessed = _valve(job, port, flowed[-1], run)
+    states: list[ChainState] = []
+    cuts: list[Cut] = []
+    before = -1
+    for cut in flowed:
+        mine = _speaks(findings, port, cut, run)
+        if mine is None:
+            continue
+        states.append(_state(findings, port, cut, mine, valve, before))
+        cuts.append(cut)
+        before = cut.number
+    here = unroll(port, flowed[-1], job.valve_of(port, flowed[-1]))
+    guessed = (*guessed, *here.guessed)
+    medians = _medians(port, flowed[0], run)
+    chain = Chain(medians, tuple(states), run.test_pressure, run.kind == "index")
+    cam = findings.cam_of(port.kind)
+    mine_lifts = tuple(m.lift for m in job.my_lifts if m.kind == port.kind)
+    weights = school_weights(findings.school, run.lift, run.flow, cam, mine_lifts)
+    return Planned(chain, tuple(cuts), run, np.asarray(weights), tuple(dict.fromkeys(guessed)))
+
+
+def _speaks(findings: Findings, port: Port, cut: Cut, last: ReducedRun) -> ReducedRun | None:
+    """The run of a cut that was made under the last one's conditions, at its pressure; None where none was."""
+    for run in reversed(findings.runs_of(cut, port)):
+        if run.kind == last.kind and comparability(run.setup, last.setup).level != "no":
+            return run.at_pressure(last.test_pressure)
+    return None
+
+
+def _valve(job: Job, port: Port, cut: Cut, run: ReducedRun) -> tuple[ChainValve, tuple[str, ...]]:
+    g = run.geometry
+    if g.valve_diameter is None:
+        raise ValueError(f"the valve of {port.name} was not measured: its head diameter is wanted (Head)")
+    width, angle, stem = USUAL_SEAT
+    guessed = []
+    for name, value in (("seat width", g.seat_width), ("seat angle", g.seat_angle), ("stem", g.stem_diameter)):
+        if value is None:
+            guessed.append(name)
+    return (
+        ChainValve(g.valve_diameter, g.stem_diameter or stem, g.seat_width or width, g.seat_angle or angle, g.valves),
+        tuple(guessed),
+    )
+
+
+def sections_of(here: UnrolledPort, port: Port, cut: Cut, stem: float) -> tuple[dict[str, float], set[str]]:
+    """Section by place [m2], and which of them were measured."""
+    areas, measured = {}, set()
+    for place, share in AT.items():
+        areas[place.value] = float(here.area(share * here.length))
+        if any(s.measured and abs(s.along - share * here.length) <= NEAR * here.length for s in here.sections):
+            measured.add(place.value)
+    throat = carried(port, cut, "throat_diameter")
+    if throat is not None:
+        areas[Place.THROAT.value] = float(throat_area(throat.value, min(stem, 0.5 * throat.value), here.valves))
+        measured.add(Place.THROAT.value)
+    else:
+        areas[Place.THROAT.value] = float(here.area(here.length))
+    return areas, measured
+
+
+def edges_of(here: UnrolledPort) -> dict[str, float]:
+    """How much of a section's edge is worked at each place [m]: its walls, roof or floor, or all of it."""
+    found = {}
+    for place, share in AT.items():
+        bands = {k: float(v) for k, v in here.bands(share * here.length).items()}
+        round_it = sum(bands.values())
+        found[place.value] = {
+            Place.OPENING: round_it,
+            Place.PINCH: bands["left"] + bands["right"],
+            Place.GUIDE: bands["roof"],
+            Place.SHORT_SIDE: bands["floor"],
+            Place.BOWL: 0.6 * round_it,
+        }[place]
+    wide = float(here.width(here.length)) / max(here.valves, 1) ** 0.5
+    found[Place.THROAT.value] = float(np.pi * wide * here.valves)
+    return found
+
+
+def _state(findings: Findings, port: Port, cut: Cut, run: ReducedRun, valve: ChainValve, before: int) -> ChainState:
+    here = unroll(port, cut, findings.job.valve_of(port, cut))
+    areas, measured = sections_of(here, port, cut, valve.stem)
+    scatter = findings.known(run.setup.bench).scatter
+    readings = np.maximum(run.readings, 1.0)
+    return ChainState(
+        areas=areas,
+        measured=frozenset(measured),
+        widths=edges_of(here),
+        valve=valve,
+        lift=run.lift,
+        flow=run.flow,
+        repeat=float(scatter.repeat / np.sqrt(np.mean(readings))),
+        mount=float(scatter.mount),
+        works=works_between(port, before, cut.number),
+    )
+
+
+def works_between(port: Port, before: int, number: int) -> tuple[ChainWork, ...]:
+    """What was taken off the places of the chain in cuts after `before`, up to `number`."""
+    if before < 0:
+        return ()
+    found: dict[str, float] = {}
+    for cut in (c for c in port.cuts if before < c.number <= number):
+        for op in cut.operations:
+            for work in op.works:
+                deep = work.depth if work.depth is not None else FLUSH if work.until else 0.0
+                if work.place in PLACES and deep > 0:
+                    found[work.place] = found.get(work.place, 0.0) + deep
+    earlier = worked_before(port, before)
+    return tuple(ChainWork(place, deep, place in earlier) for place, deep in found.items())
+
+
+def worked_before(port: Port, number: int) -> frozenset[str]:
+    """Places that were worked in any cut up to this one."""
+    return frozenset(w.place for c in port.cuts if c.number <= number for op in c.operations for w in op.works)
+
+
+def _medians(port: Port, cut: Cut, run: ReducedRun) -> Mapping[str, float]:
+    def figure(name: str) -> float | None:
+        found = carried(port, cut, name)
+        return None if found is None else float(found.value)
+
+    angle = figure("port_angle")
+    turning = np.pi / 2 - angle if angle is not None else np.pi / 3
+    shape = carried(port, cut, "boss_shape")
+    faired = shape is not None and str(shape.value) in FIN
+    return median_losses(run.setup.entry, figure("short_side_radius"), figure("short_side_height"), turning, faired)
