@@ -6,16 +6,20 @@ from pathlib import Path
 os.environ["QT_QPA_PLATFORM"] = "offscreen"
 
 import numpy as np
-from PySide6.QtWidgets import QApplication
+from PySide6.QtWidgets import QApplication, QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
 from ventrix.core.formulas.port import energy_density, mean_port_velocity
 from ventrix.core.formulas.valve import curtain_area, lift_ratio, throat_area, valve_head_area
 from ventrix.core.judging.comparison import compare_runs
 from ventrix.core.judging.findings import Findings
+from ventrix.core.planning.next_moves import Plan, plan_port
 from ventrix.core.quantity.units import from_si_array
 from ventrix.demo.job import demo_job
-from ventrix.rooms.shared.plot_values import Band, Bars, Line
+from ventrix.rooms.display_units import US
+from ventrix.rooms.plan.shows import segments
+from ventrix.rooms.shared.plot_values import Band, Bars, Line, Picture
 from ventrix.ui.look import theme
+from ventrix.ui.plan.limit_bar import LimitBar
 from ventrix.ui.widgets.plot import Plot
 
 TARGET = Path(__file__).parents[1] / "src/ventrix/manual/pictures"
@@ -37,7 +41,7 @@ def main() -> None:
         plot = Plot(name)
         plot.resize(560, 300)
         plot.show()
-        plot.show_values(lines, x_range=(0.0, 0.70), y_range=(more.pop("low", 0.0), top), **more)  # type: ignore[arg-type]
+        plot.show_picture(Picture(lines, x_range=(0.0, 0.70), y_range=(more.pop("low", 0.0), top), **more))  # type: ignore[arg-type]
         app.processEvents()
         plot.grab().save(str(TARGET / f"{name}.png"))
         plot.close()
@@ -65,12 +69,30 @@ def main() -> None:
         for v, name, style in zip(speeds, ("118 cc", "130 cc"), ("solid", "dashed"), strict=True)
     ]
     draw("energy", lines, 4500.0)
-    c = compare_runs([runs[1]], [runs[2]], scatter=findings.scatter("back-room"))
+    c = compare_runs([runs[1]], [runs[2]], known=findings.known("back-room"))
     change, u = (from_si_array(v, "cfm") for v in (c.change, c.expanded))
     shades = [theme.current().result(r) for r in c.results]
     bars = Bars(lift, change, shades, [f"{v:+.1f}" for v in change], 0.012)
     band = Band(np.r_[0.0, lift], -np.r_[0.0, u], np.r_[0.0, u], "unproven", 0.32)
     draw("not-proven", [], 36.0, low=-12.0, bands=[band], bars=bars)
+    draw_limits(app, plan_port(findings, port), port.kind)
+
+
+def draw_limits(app: QApplication, plan: Plan, kind: str) -> None:
+    """What eats the test pressure at a low and at the highest lift, side by side."""
+    units, both = US, QWidget()
+    row = QHBoxLayout(both)
+    for lift in plan.planned.lift[[1, -1]]:
+        column, bar = QVBoxLayout(), LimitBar()
+        bar.show_segments(segments(plan, float(lift), units), "", kind, units.pressure.label)
+        column.addWidget(QLabel(f"{units.lift.with_unit(float(lift))}: {units.pressure.label} left, and eaten"))
+        column.addWidget(bar, 1)
+        row.addLayout(column)
+    both.resize(620, 400)
+    both.show()
+    app.processEvents()
+    both.grab().save(str(TARGET / "limits.png"))
+    both.close()
 
 
 if __name__ == "__main__":

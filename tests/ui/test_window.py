@@ -329,10 +329,11 @@ def test_manual_pages_exist_and_their_pictures_load(open_window: Open) -> None:
 
     window = open_window()
     folder = resources.files("ventrix.manual")
-    for page in ("index", "figures", "calculators", "command-line"):
+    for page in ("index", "figures", "plan", "calculators", "command-line"):
         window.open_manual(page)
         assert window.manual is not None
         assert len(window.manual.browser.toPlainText()) > 200
-    figures = folder.joinpath("figures.md").read_text(encoding="utf-8")
-    for picture in re.findall(r"\((pictures/[\w-]+\.png)\)", figures):
-        assert folder.joinpath(picture).is_file()
+    for page in ("figures", "plan"):
+        pictures = re.findall(r"\((pictures/[\w-]+\.png)\)", folder.joinpath(f"{page}.md").read_text(encoding="utf-8"))
+        assert pictures
+        assert all(folder.joinpath(picture).is_file() for picture in pictures)

@@ -13,7 +13,7 @@ from ventrix.core.quantity.units import from_si
 
 def plan_document(plan: Plan) -> dict[str, Any]:
     """JSON of a plan: what limits at each tested lift, candidates best first, and the stop rule."""
-    lifts = plan.planned.run.lift
+    lifts = plan.planned.lift
     limits = [
         {
             "lift_mm": from_si(float(x), "mm"),
@@ -40,6 +40,7 @@ def plan_document(plan: Plan) -> dict[str, Any]:
             "does_not_fit_at_mm": None if plan.fit.worst_lift is None else from_si(plan.fit.worst_lift, "mm"),
         },
         "guessed": list(plan.planned.guessed),
+        "flowed": plan.planned.run is not None,
     }
 
 
@@ -81,7 +82,7 @@ def move_document(move: Move, plan: Plan) -> dict[str, Any]:
 def plan_text(plan: Plan) -> str:
     """A plan in lines."""
     lines = [("Stop: " if plan.stop.now else "Go on: ") + plan.stop.reason + "."]
-    x = plan.planned.run.lift
+    x = plan.planned.lift
     at = int(np.argmax(x))
     limits = plan.fit.limits(x[[at]])[0]
     lines.append(f"What limits at {from_si(float(x[at]), 'in'):.3f} in:")

@@ -11,6 +11,8 @@ from pathlib import Path
 
 from ventrix.records.bad_input import InputError
 
+MOST_WAIT = 20_000  # ms for a room that is still reckoning
+
 
 @dataclass(frozen=True, slots=True)
 class Start:
@@ -183,6 +185,8 @@ def _render(app, window, room: str, path: Path) -> None:
     clock = QElapsedTimer()
     clock.start()
     while clock.elapsed() < 400:
+        app.processEvents()
+    while room == "plan" and window.plan.planner.busy and clock.elapsed() < MOST_WAIT:
         app.processEvents()
     if room == "flow" and window.open_book.bench.is_simulated:
         _let_bench_speak(app, window, clock)

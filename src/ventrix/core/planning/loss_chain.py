@@ -23,6 +23,9 @@ from ventrix.core.quantity.arrays import Array
 
 SEED: Final = 20
 DRAWS: Final = 400
+TOLD: Final = 0.7  # of the book's spread: what is known better than that, the data say
+FAR: Final = 2.0  # of chi-squared a reading: beyond, the port does something that the chain does not
+STEP: Final = 1e-5  # of a logarithm, for slopes
 
 
 @dataclass(frozen=True, slots=True)
@@ -95,11 +98,10 @@ class ChainFit:
     chain: Chain
     best: Array
     covariance: Array
-    prior_spread: Array
     chi_squared: float  # of the flows, the chain's own wrongness counted
     plain_chi_squared: float  # not counted: how far the bare chain is off, in units of the bench's scatter
     count: int
-    worst_lift: float | None  # where the chain fits worst, if it does not fit there
+    worst_lift: float | None  # where the chain is off by most, if it is off by more than its own wrongness
     _layout: _Layout = field(repr=False)
 
     @cached_property
@@ -120,7 +122,7 @@ class ChainFit:
         drawn = self.terms(lift, state)
         best = self.terms(lift, state, self.best)
         whole, most_likely = _sum(drawn), _sum(best)
-        told = self._layout.told(self.covariance, self.prior_spread)
+        told = self._layout.told(self.covariance, np.atleast_1d(np.asarray(lift, dtype=float)))
         found = []
         for i in range(len(np.atleast_1d(lift))):
             here = {}
@@ -128,7 +130,7 @@ class ChainFit:
                 share = term[:, i] / whole[:, i]
                 low, high = np.quantile(share, [0.1, 0.9])
                 value = float(best[place][0, i] / most_likely[0, i])
-                here[place] = Limit(value, float(min(low, value)), float(max(high, value)), told[place])
+                here[place] = Limit(value, float(min(low, value)), float(max(high, value)), bool(told[place][i]))
             found.append(here)
         return found
 
@@ -263,11 +265,14 @@ class _Layout:
         bench = np.diag(repeat**2) + same * np.outer(mount, mount)
         return bench, one * steps
 
-    def told(self, covariance: Array, spread: Array) -> dict[str, bool]:
-        """Of each place whether the data say its loss, and not the book alone."""
-        now = np.sqrt(np.diag(covariance))
-        found = {p: bool(now[i] < 0.7 * spread[i]) for p, i in self.k.items()}
-        found[VALVE] = bool(np.mean(now[self.cd]) < 0.9 * priors.CD_SPREAD)
+    def told(self, covariance: Array, lift: Array) -> dict[str, Array]:
+        """Of each place whether the data say its loss at lifts, and not the book alone, shape (n,): the valve's
+        coefficient lift by lift, every K at all of them alike."""
+        now, book = (np.sqrt(np.diag(c)) for c in (covariance, self.prior))
+        found = {p: np.full(len(lift), now[i] < TOLD * book[i]) for p, i in self.k.items()}
+        near = _between_knots(np.eye(len(KNOTS)), lift / self.chain.states[-1].valve.diameter)
+        cd_now, cd_book = (np.sum(near * (c[self.cd, self.cd] @ near), axis=0) for c in (covariance, self.prior))
+        found[VALVE] = np.sqrt(cd_now) < TOLD * np.sqrt(cd_book)
         return found
 
 
@@ -296,7 +301,7 @@ def fit_chain(chain: Chain) -> ChainFit:
     Raises
     ------
     ValueError
-        No flowed state.
+        No state.
 
     References
     ----------
@@ -306,47 +311,67 @@ def fit_chain(chain: Chain) -> ChainFit:
     from scipy.linalg import solve_triangular
     from scipy.optimize import least_squares  # late: it costs a tenth of a second
 
-    if not chain.states or not sum(len(s.lift) for s in chain.states):
-        raise ValueError("the port has not been flowed")
+    if not chain.states:
+        raise ValueError("a port has at least one state")
     layout = _Layout(chain)
+    if not sum(len(s.lift) for s in chain.states):  # never flowed: the book is all there is
+        return ChainFit(chain, layout.mean, layout.prior, 0.0, 0.0, 0, None, layout)
     bench, wrong = layout.noise()
     whole = np.linalg.cholesky(bench + wrong)
     prior = np.linalg.cholesky(layout.prior)
     seen = np.log(np.concatenate([s.flow for s in chain.states]))
 
+    def said(theta: Array) -> Array:
+        return np.concatenate([layout.log_flow(theta, i) for i in range(len(chain.states))], axis=1)
+
     def off(theta: Array) -> Array:
-        said = np.concatenate([layout.log_flow(theta[None, :], i)[0] for i in range(len(chain.states))])
-        return np.asarray(seen - said)
+        return np.asarray(seen - said(theta[None, :])[0])
 
     def residuals(theta: Array) -> Array:
         data = solve_triangular(whole, off(theta), lower=True)
         book = solve_triangular(prior, theta - layout.mean, lower=True)
         return np.concatenate([data, book])
 
+    flat = solve_triangular(prior, np.eye(layout.size), lower=True)
+
+    def slopes(theta: Array) -> Array:
+        """All parameters moved at once: the chain takes them as draws."""
+        moved = said(np.vstack([theta + STEP * np.eye(layout.size), theta - STEP * np.eye(layout.size)]))
+        rise = (moved[: layout.size] - moved[layout.size :]).T / (2 * STEP)
+        return np.concatenate([solve_triangular(whole, -rise, lower=True), flat])
+
     start = layout.mean.copy()
     if layout.scale is not None:
         start[layout.scale] = float(np.mean(off(start)))
-    found = least_squares(residuals, start, method="lm", max_nfev=60 * layout.size)
+    found = least_squares(residuals, start, jac=slopes, method="lm", max_nfev=200)
     jacobian = np.asarray(found.jac, dtype=float)
     covariance = np.linalg.pinv(jacobian.T @ jacobian)
     data = found.fun[: len(seen)]
     left = off(found.x)
     bare = np.sqrt(np.diag(bench))
     plain = float(np.sum((left / bare) ** 2))
-    worst = int(np.argmax(np.abs(left / bare)))
+    inverse = np.linalg.inv(bench + wrong)
+    alone = inverse @ left / np.sqrt(np.diag(inverse))  # each against what all others say of it
+    worst = int(np.argmax(np.abs(alone)))
     lifts = np.concatenate([s.lift for s in chain.states])
-    does_not_fit = abs(left[worst]) > 3 * bare[worst]
+    does_not_fit = float(data @ data) > FAR * len(seen)
     return ChainFit(
         chain,
         np.asarray(found.x),
         np.asarray(covariance),
-        np.sqrt(np.diag(layout.prior)),
         float(data @ data),
         plain,
         len(seen),
         float(lifts[worst]) if does_not_fit else None,
         layout,
     )
+
+
+def guessed_flow(chain: Chain, lift: Array) -> Array:
+    """What the book alone says a port flows at lifts [m3/s], shape (n,): for a port that nobody flowed."""
+    layout = _Layout(chain)
+    whole = _sum(layout.terms(layout.mean[None, :], np.asarray(lift, dtype=float), len(chain.states) - 1))
+    return np.asarray(float(ideal_flux(chain.pressure)) / np.sqrt(whole[0]))
 
 
 def worked_section(place: str) -> str:

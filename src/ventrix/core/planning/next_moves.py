@@ -172,10 +172,10 @@ class _Moves:
     ) -> None:
         self.findings, self.port, self.planned, self.fit = findings, port, planned, fit
         self.cut_now = planned.cuts[-1]
-        self.run = planned.run
+        self.lift, self.flow = planned.lift, planned.flow
         self.here: UnrolledPort = unroll(port, self.cut_now, findings.job.valve_of(port, self.cut_now))
         self.edges = edges_of(self.here)
-        self.worth = float(planned.weights @ self.run.flow)
+        self.worth = float(planned.weights @ self.flow)
         self.his = {f.place: f for f in factors if f.cuts >= FEWEST_OF_HIS}
         self.before = worked_before(port, self.cut_now.number)
 
@@ -197,7 +197,7 @@ class _Moves:
 
     def cut(self, place: str, depth: float) -> Move:
         """What a pass at a place is expected to bring."""
-        gains = self.fit.gain([ChainWork(place, depth, place in self.before)], self.run.lift)
+        gains = self.fit.gain([ChainWork(place, depth, place in self.before)], self.lift)
         start, each = MINUTES.get(place, (10.0, 35.0))
         seconds = 60 * (start + each * from_si(depth, "mm"))
         factor = self.his.get(place)
@@ -220,13 +220,13 @@ class _Moves:
         volume: float,
         wall_left: float | None = None,
     ) -> Move:
-        by_lift = gains * self.run.flow
+        by_lift = gains * self.flow
         draws = by_lift @ self.planned.weights
         low, high = (float(v) for v in np.quantile(draws, [0.1, 0.9]))
         gain = float(np.mean(draws))
         quantiles = np.quantile(by_lift, [0.1, 0.5, 0.9], axis=0)
         points = tuple(
-            Point(float(x), float(m), float(a), float(b)) for x, a, m, b in zip(self.run.lift, *quantiles, strict=True)
+            Point(float(x), float(m), float(a), float(b)) for x, a, m, b in zip(self.lift, *quantiles, strict=True)
         )
         return Move(
             place, None, depth, kind, gain, low, high, gain / self.worth, points, seconds, volume,
@@ -263,7 +263,7 @@ class _Moves:
             head = self.planned.chain.states[-1].valve.diameter
             wide = max((float(most[1]) * head - throat) / 2, 0.0)
             spare = spare_at(job, port, cut, place)
-            return (min(wide, spare) if spare is not None else wide), ""
+            return (0.0, "read the wall first") if spare is None else (min(wide, spare), "")
         spare = spare_at(job, port, cut, place)
         return (0.0, "read the wall first") if spare is None else (spare, "")
 
@@ -282,8 +282,8 @@ class _Moves:
     def seat_work(self) -> list[Move]:
         """A seat recipe and a back cut, where neither was done yet."""
         done = {k for c in self.port.cuts if c.number <= self.cut_now.number for k in c.kinds}
-        x = self.run.lift / self.planned.chain.states[-1].valve.diameter
-        terms = self.fit.terms(self.run.lift)
+        x = self.lift / self.planned.chain.states[-1].valve.diameter
+        terms = self.fit.terms(self.lift)
         whole = np.sum(list(terms.values()), axis=0)
         share = terms[VALVE] / whole
         found = []
@@ -312,7 +312,7 @@ class _Moves:
         for move in moves:
             if move.kind is MoveKind.CUT and "read the wall first" in move.blocked_by:
                 found.append(self._look_at_wall(move, open_moves))
-        if len(open_moves) >= 2:
+        if len(open_moves) >= 2 and self.planned.run is not None:
             rates = np.array([m.draws / m.seconds for m in open_moves]).T
             best = max((m for m in open_moves if m.kind is MoveKind.CUT), key=lambda m: m.rate, default=None)
             for move in [m for m in (best, *self._guessed(open_moves)) if m is not None][:2]:
@@ -322,7 +322,7 @@ class _Moves:
 
     def _guessed(self, moves: Sequence[Move]) -> list[Move]:
         """Cuts at places whose loss only the book knows."""
-        limits = self.fit.limits(np.array([self.run.lift[-1]]))[0]
+        limits = self.fit.limits(np.array([self.lift[-1]]))[0]
         return [m for m in moves if m.kind is MoveKind.CUT and m.place in limits and not limits[m.place].from_data]
 
     def _look(self, place: str, kind: MoveKind, seconds: float, worth: float, sentence: str) -> Move:
@@ -332,7 +332,7 @@ class _Moves:
 
     def _clay(self, move: Move, rates: Array) -> Move:
         """Clay at a place tells its loss: a tenth of the section blocked, and flowed again."""
-        terms = self.fit.terms(self.run.lift)
+        terms = self.fit.terms(self.lift)
         share = (terms[move.place] / np.sum(list(terms.values()), axis=0)) @ self.planned.weights
         look = Look(0.5 * share * (1 / 0.9**2 - 1), 0.015)
         worth = value_of_look(rates, look)
@@ -366,7 +366,9 @@ def _says(place: str, kind: MoveKind) -> str:
 def _stop(findings: Findings, port: Port, planned: Planned, moves: Sequence[Move], least: float) -> Stop:
     """The stop rule, one sentence with its reason."""
     job, run = findings.job, planned.run
-    for target in (t for t in job.targets if t.kind == port.kind and run.kind == "flow"):
+    targets = job.targets if run is not None and run.kind == "flow" else ()
+    for target in (t for t in targets if t.kind == port.kind):
+        assert run is not None
         if target.lift <= run.curve.highest * (1 + 1e-9) and target.test_pressure in (None, run.test_pressure):
             has = float(run.curve.at(np.array([target.lift]))[0])
             doubt = 1.96 * float(run.uncertainty[int(np.argmin(np.abs(run.lift - target.lift)))])
@@ -384,7 +386,7 @@ def _stop(findings: Findings, port: Port, planned: Planned, moves: Sequence[Move
     greatest = np.max([m.draws / m.seconds for m in open_moves], axis=0)
     chance = float(np.mean(greatest < least))
     unit = "% an hour" if planned.chain.is_index else "CFM an hour"
-    worth = float(planned.weights @ run.flow)
+    worth = float(planned.weights @ planned.flow)
     shown = 100 * least * HOUR / worth if planned.chain.is_index else from_si(least * HOUR, "cfm")
     if chance >= SURE:
         return Stop(True, f"no hour is worth {shown:.1f} {unit} any more, sure by {100 * chance:.0f} %")

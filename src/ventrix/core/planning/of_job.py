@@ -16,9 +16,11 @@ from ventrix.core.metal.unrolled import UnrolledPort, unroll
 from ventrix.core.model.cut import Cut, Port, carried
 from ventrix.core.model.job import Job
 from ventrix.core.model.kinds import Place
-from ventrix.core.planning.loss_chain import Chain, ChainState, ChainValve, ChainWork
+from ventrix.core.planning.loss_chain import Chain, ChainState, ChainValve, ChainWork, guessed_flow
 from ventrix.core.planning.priors import PLACES, median_losses
 from ventrix.core.quantity.arrays import Array
+from ventrix.core.quantity.units import to_si
+from ventrix.core.runs.geometry import geometry_of
 from ventrix.core.runs.reduction import ReducedRun
 
 # Where along the port each place's section is taken, as a share of its length.
@@ -33,16 +35,22 @@ NEAR: Final = 0.07  # of the length: a measured section this near speaks for a p
 FLUSH: Final = 0.5e-3  # m: what "until flush" is taken for
 USUAL_SEAT: Final = 1.5e-3, np.pi / 4, 7.0e-3  # m, rad, m: seat width, its angle, stem, where nobody measured them
 FIN: Final = ("fin", "faired")
+USUAL_LIFTS: Final[Array] = np.linspace(1.0, 12.0, 12) * to_si(0.05, "in")
+USUAL_PRESSURE: Final = to_si(28, "inH2O")
 
 
 @dataclass(frozen=True, slots=True)
 class Planned:
-    """A port ready to be planned: its chain, the flowed cuts, the last run, and what was guessed about it."""
+    """A port ready to be planned: its chain, the states planned from, the last run (None where it was never flowed:
+    then `flow` is the book's own guess), lifts and their weights in the goal's number, and what was guessed about the
+    port."""
 
     chain: Chain
     cuts: tuple[Cut, ...]
-    run: ReducedRun
-    weights: Array  # of the tested lifts in the goal's number, shape (n,)
+    run: ReducedRun | None
+    lift: Array
+    flow: Array
+    weights: Array
     guessed: tuple[str, ...]
 
 
@@ -75,7 +83,7 @@ def planned_port(findings: Findings, port: Port, up_to: Cut | None = None) -> Pl
     last = up_to.number if up_to is not None else max((c.number for c in port.cuts), default=0)
     flowed = [c for c in port.cuts if c.number <= last and findings.runs_of(c, port)]
     if not flowed:
-        raise ValueError(f"{port.name} has not been flowed yet")
+        return _by_the_book(findings, port, last)
     run = findings.runs_of(flowed[-1], port)[-1]
     valve, guessed = _valve(job, port, flowed[-1], run)
     states: list[ChainState] = []
@@ -95,7 +103,33 @@ def planned_port(findings: Findings, port: Port, up_to: Cut | None = None) -> Pl
     cam = findings.cam_of(port.kind)
     mine_lifts = tuple(m.lift for m in job.my_lifts if m.kind == port.kind)
     weights = school_weights(findings.school, run.lift, run.flow, cam, mine_lifts)
-    return Planned(chain, tuple(cuts), run, np.asarray(weights), tuple(dict.fromkeys(guessed)))
+    return Planned(chain, tuple(cuts), run, run.lift, run.flow, np.asarray(weights), tuple(dict.fromkeys(guessed)))
+
+
+def _by_the_book(findings: Findings, port: Port, last: int) -> Planned:
+    """A port that was never flowed: its metal and the book, and no data."""
+    job = findings.job
+    cuts = [c for c in port.cuts if c.number <= last]
+    if not cuts:
+        raise ValueError(f"{port.name} has no state yet")
+    cut = cuts[-1]
+    g = geometry_of(job, port, cut)
+    if g.valve_diameter is None:
+        raise ValueError(f"the valve of {port.name} was not measured: its head diameter is wanted (Head)")
+    width, angle, stem = USUAL_SEAT
+    valve = ChainValve(
+        g.valve_diameter, g.stem_diameter or stem, g.seat_width or width, g.seat_angle or angle, g.valves
+    )
+    here = unroll(port, cut, job.valve_of(port, cut))
+    areas, measured = sections_of(here, port, cut, valve.stem)
+    nothing = np.zeros(0)
+    state = ChainState(areas, frozenset(measured), edges_of(here), valve, nothing, nothing, 0.003, 0.003)
+    chain = Chain(_medians(port, cuts[0], None), (state,), job.test_pressure or USUAL_PRESSURE)
+    lift = USUAL_LIFTS
+    flow = guessed_flow(chain, lift)
+    mine = tuple(m.lift for m in job.my_lifts if m.kind == port.kind)
+    weights = school_weights(findings.school, lift, flow, findings.cam_of(port.kind), mine)
+    return Planned(chain, (cut,), None, lift, flow, np.asarray(weights), ("flow", *here.guessed))
 
 
 def _speaks(findings: Findings, port: Port, cut: Cut, last: ReducedRun) -> ReducedRun | None:
@@ -193,7 +227,7 @@ def worked_before(port: Port, number: int) -> frozenset[str]:
     return frozenset(w.place for c in port.cuts if c.number <= number for op in c.operations for w in op.works)
 
 
-def _medians(port: Port, cut: Cut, run: ReducedRun) -> Mapping[str, float]:
+def _medians(port: Port, cut: Cut, run: ReducedRun | None) -> Mapping[str, float]:
     def figure(name: str) -> float | None:
         found = carried(port, cut, name)
         return None if found is None else float(found.value)
@@ -202,4 +236,10 @@ def _medians(port: Port, cut: Cut, run: ReducedRun) -> Mapping[str, float]:
     turning = np.pi / 2 - angle if angle is not None else np.pi / 3
     shape = carried(port, cut, "boss_shape")
     faired = shape is not None and str(shape.value) in FIN
-    return median_losses(run.setup.entry, figure("short_side_radius"), figure("short_side_height"), turning, faired)
+    return median_losses(
+        run.setup.entry if run is not None else None,
+        figure("short_side_radius"),
+        figure("short_side_height"),
+        turning,
+        faired,
+    )

@@ -89,7 +89,10 @@ RECOVERY: Final = 0.7  # share of a sudden enlargement's loss that a port's grad
 def bend_loss(radius: float | None, height: float | None, turning: float = np.pi / 3) -> float:
     """Median K of the short side's bend.
 
-    .. math:: K = 0.21 \\left(\\frac{r}{h} + \\tfrac12\\right)^{-1/2} \\frac{\\theta}{90^\\circ}\\, k(r/h)
+    .. math:: K = A(\\theta)\\, 0.21 \\left(\\frac{r}{h} + \\tfrac12\\right)^{-n},
+              \\quad A = 0.9 \\sin\\theta \\text{ to } 70^\\circ, 1 \\text{ at } 90^\\circ
+
+    with n = 1/2 from a centreline radius of one height on, and 5/2 below.
 
     Parameters
     ----------
@@ -117,7 +120,9 @@ def bend_loss(radius: float | None, height: float | None, turning: float = np.pi
         return _MEDIANS[Place.SHORT_SIDE.value]
     about = radius / height + 0.5  # of the centreline
     a = 0.21 / about**0.5 if about >= 1 else 0.21 / about**2.5
-    return float(np.clip(a * np.sin(min(turning, np.pi / 2)) * 1.0, 0.06, 0.9))
+    turned = np.interp(np.degrees(turning), [70.0, 90.0], [0.9 * np.sin(np.radians(70.0)), 1.0])
+    turned = 0.9 * np.sin(turning) if turning <= np.radians(70.0) else turned
+    return float(np.clip(a * turned, 0.06, 0.9))
 
 
 def median_losses(

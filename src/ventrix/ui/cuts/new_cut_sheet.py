@@ -92,6 +92,15 @@ class NewCutSheet(FormSheet):
         """Show the sheet for a new cut of the port in hand."""
         self._open(None, place)
 
+    def say_first(self, place: str, depth: float | None, gain: float | None) -> None:
+        """Fill in what was planned: the place's depth, and the gain as said first."""
+        for row in self.works.rows:
+            if row.place == place and depth is not None:
+                row.how_deep.set_value(depth)
+        self.expected_gain.set_value(gain)
+        self.name.setText(f"{place}, as planned")
+        self._warn()
+
     def open_operation(self, place: str = "") -> None:
         """Show the sheet for one more operation of the cut looked at."""
         space = self.open_book.workspace

@@ -25,6 +25,7 @@ from ventrix.ui.flow.reading_distance import ReadingDistance
 from ventrix.ui.flow.room import FlowRoom
 from ventrix.ui.head.room import HeadRoom
 from ventrix.ui.open_book import OpenBook
+from ventrix.ui.plan.room import PlanRoom
 from ventrix.ui.sheet.room import SheetRoom
 from ventrix.ui.widgets.command import Command
 from ventrix.ui.widgets.pedal import choose_pedal
@@ -279,6 +280,31 @@ class MainWindow(BookSheets):
         return self._settle_room(room)
 
     @cached_property
+    def plan(self) -> PlanRoom:
+        room = PlanRoom(self.open_book)
+        room.said_first.connect(self._say_first)
+        room.look_wanted.connect(self._look)
+        return self._settle_room(room)
+
+    def _say_first(self, place: str, depth: float | None, gain: float | None) -> None:
+        """The cut sheet with a planned move in it, as said first."""
+        self.new_cut.open(place)
+        self.new_cut.say_first(place, depth, gain)
+
+    def _look(self, kind: str, place: str) -> None:
+        """The sheet that keeps what a look has seen."""
+        if kind == "wall":
+            self.wall_sheet.open(place)
+        elif kind == "clay":
+            self.trial_sheet.open(place)
+        elif kind == "seat":
+            self.seat_sheet.open()
+        elif kind == "valve":
+            self.valves_sheet.open()
+        else:
+            self.go_to(FLOW)
+
+    @cached_property
     def sheet(self) -> SheetRoom:
         room = SheetRoom(self.open_book)
         room.shop_wanted.connect(lambda: self.shop_sheet.open())
@@ -389,7 +415,7 @@ class MainWindow(BookSheets):
         room = self.room
         if isinstance(room, (FlowRoom, AirRoom)) and self.open_book.demo and not self.open_book.bench.active:
             self.open_book.bench.connect_simulated()
-        if isinstance(room, (FlowRoom, AirRoom, SheetRoom)) or room.apart:
+        if isinstance(room, (FlowRoom, AirRoom, PlanRoom, SheetRoom)) or room.apart:
             room.focus_first()
 
     def go_to_named(self, name: str) -> None:
@@ -481,6 +507,8 @@ class MainWindow(BookSheets):
 
     def closeEvent(self, event: QCloseEvent) -> None:
         self.indexer.stop()
+        if "plan" in self.__dict__:
+            self.plan.planner.close()
         self.open_book.settings.setValue("window", self.saveGeometry())
         if self.manual is not None:
             self.manual.close()

@@ -10,6 +10,7 @@ from ventrix.ui.compare.room import CompareRoom
 from ventrix.ui.cuts.room import CutsRoom
 from ventrix.ui.flow.room import FlowRoom
 from ventrix.ui.head.room import HeadRoom
+from ventrix.ui.plan.room import PlanRoom
 from ventrix.ui.sheet.room import SheetRoom
 from ventrix.ui.widgets.room import Room
 
@@ -29,6 +30,7 @@ ROOMS: Final = (
     Door("cuts", CutsRoom, "3"),
     Door("compare", CompareRoom, "4"),
     Door("air", AirRoom, "5"),
+    Door("plan", PlanRoom, "6"),
     Door("sheet", SheetRoom, "9"),
     Door("book", BookRoom, "0", apart=True),
 )

@@ -1,0 +1,233 @@
+"""What the Plan room shows, from a plan: the answer, what limits, the next moves, and what the picked one would
+bring."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Final
+
+import numpy as np
+
+from ventrix.core.model.kinds import Place
+from ventrix.core.planning.loss_chain import FAR, Limit, place_name
+from ventrix.core.planning.next_moves import HOUR, Move, MoveKind, Plan
+from ventrix.core.planning.priors import VALVE
+from ventrix.core.quantity.units import from_si_array
+from ventrix.core.quantity.words import sentence
+from ventrix.rooms.display_units import Shown, Units
+from ventrix.rooms.shared.plot_values import Band, Line, Picture
+
+LEAST_SHARE: Final = 0.04  # of the loss: smaller places join their neighbour
+MANY: Final = 4  # places in one segment: named by first and last
+SHOWN_MOVES: Final = 7
+SHARE: Final = Shown("%", "%", 1)
+
+
+@dataclass(frozen=True, slots=True)
+class Answer:
+    """The strip on top: the verdict, what it is worth, the reason, and how sure."""
+
+    verdict: str
+    what: str
+    worth: str
+    reason: str
+    sure: str
+    stops: bool
+    by_the_book: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Segment:
+    """A place on the bar: what it eats of the test pressure, its interval, and whether this port's data say so."""
+
+    place: str
+    name: str
+    share: float
+    eaten: str
+    interval: str
+    measured: bool
+    left: str  # pressure left in front of it
+
+
+@dataclass(frozen=True, slots=True)
+class MoveLine:
+    """A move as a line. `mark` is square (a cut), diamond (knowledge) or cross (blocked)."""
+
+    move: Move
+    mark: str
+    title: str
+    below: str
+    gain: str
+    low: float
+    mean: float
+    high: float
+    rate: str
+    minutes: str
+    volume: str
+    wall: str
+    guess: bool
+
+
+def answer_of(plan: Plan, units: Units) -> Answer:
+    """The verdict of a plan in one line."""
+    book = plan.planned.run is None
+    best = next((m for m in plan.moves if not m.blocked_by and m.gain > 0), None)
+    go = "Go on, by the book:" if book else "Go on:"
+    if book:
+        reason = "Nothing is flowed, so nothing here is proven: a flow test turns the hatched into measured."
+    else:
+        reason = sentence(plan.stop.reason)
+    if plan.planned.guessed and not book:
+        reason += f" Guessed: {', '.join(plan.planned.guessed)}."
+    if plan.stop.now and not book:
+        return Answer("Stop:", plan.stop.reason, "", reason, "", True, False)
+    if best is None:
+        return Answer("Nothing is open", "", "", reason, "", True, book)
+    line = move_line(best, plan, units)
+    unit = "" if plan.planned.chain.is_index else f" {units.flow.label}"
+    basis = f"over your lifts at {units.pressure.with_unit(plan.planned.chain.pressure)}"
+    sure = (
+        f"8 in 10: {_amount(best.low, plan, units)} to {_amount(best.high, plan, units)}, {basis} · {line.minutes} min"
+    )
+    depth = f", {line.below.split(' deep')[0]} deep" if best.depth is not None else ""
+    return Answer(go, f"{line.title}{depth}", f"{line.gain}{unit}", reason, sure, False, book)
+
+
+def _amount(value: float, plan: Plan, units: Units) -> str:
+    if plan.planned.chain.is_index:
+        return SHARE.text(value / plan.worth, sign=True)
+    return units.flow.text(value, sign=True)
+
+
+def segments(plan: Plan, lift: float, units: Units) -> tuple[Segment, ...]:
+    """The test pressure cut into what each place eats of it at a lift, in the air's order; small ones join."""
+    limits = plan.fit.limits(np.array([lift]))[0]
+    pressure = plan.planned.chain.pressure
+    joined: list[tuple[list[str], Limit]] = []
+    for place, limit in limits.items():
+        apart = place == VALVE  # the valve is no neighbour of the port's
+        if joined and not apart and (limit.share < LEAST_SHARE or joined[-1][1].share < LEAST_SHARE):
+            names, had = joined[-1]
+            whole = Limit(had.share + limit.share, had.low + limit.low, had.high + limit.high,
+                          had.from_data if had.share >= limit.share else limit.from_data)  # fmt: skip
+            joined[-1] = ([*names, place], whole)
+        else:
+            joined.append(([place], limit))
+    found, left = [], 1.0
+    shown = units.pressure
+    for names, limit in joined:
+        name = ", ".join(place_name(p) for p in names) if len(names) < MANY else f"{names[0]} to {names[-1]}"
+        found.append(
+            Segment(
+                max(names, key=lambda p: limits[p].share),
+                name,
+                limit.share,
+                shown.text(limit.share * pressure),
+                f"{shown.text(limit.low * pressure)} to {shown.text(limit.high * pressure)}",
+                limit.from_data,
+                shown.text(left * pressure),
+            )
+        )
+        left -= limit.share
+    return tuple(found)
+
+
+_TITLES: Final = {
+    MoveKind.SEAT: "seat, a new recipe",
+    MoveKind.VALVE: "valve, back cut",
+    MoveKind.ENTRY: "entry of the manifold",
+    MoveKind.MOUNT: "mount it again",
+}
+
+
+def move_line(move: Move, plan: Plan, units: Units) -> MoveLine:
+    """One move."""
+    look = move.kind in (MoveKind.CLAY, MoveKind.WALL, MoveKind.MOUNT)
+    mark = "cross" if move.blocked_by else "diamond" if look else "square"
+    title = _TITLES.get(move.kind, move.place)
+    if move.kind is MoveKind.CLAY:
+        title = f"clay at the {move.place}"
+    if move.kind is MoveKind.WALL:
+        title = f"read the wall, {move.place}"
+    if move.blocked_by:
+        below = move.blocked_by[0]
+    elif move.depth is not None:
+        below = f"{units.length.with_unit(move.depth)} deep"
+    else:
+        below = move.sentence
+    limits = plan.fit.limits(np.array([plan.planned.lift[-1]]))[0]
+    known = limits[move.place].from_data if move.place in limits else False
+    index = plan.planned.chain.is_index
+    rate = 100 * move.rate * HOUR / plan.worth if index else move.rate * HOUR
+    scale = 100 / plan.worth if index else 1.0
+    book = plan.planned.run is None
+    tilde = "~" if book else ""
+    return MoveLine(
+        move,
+        mark,
+        title,
+        below,
+        "" if look else tilde + _amount(move.gain, plan, units),
+        move.low * scale,
+        move.gain * scale,
+        move.high * scale,
+        "–" if move.blocked_by else f"{rate:.1f}" if index else units.flow.text(rate),
+        units.duration.text(move.seconds),
+        "" if look or move.kind in (MoveKind.SEAT, MoveKind.VALVE) else units.volume.text(move.volume, sign=True),
+        _wall(move, units),
+        book or not known or move.kind in (MoveKind.SEAT, MoveKind.VALVE),
+    )
+
+
+# What bounds a place that no wall does.
+_NO_WALL: Final = {Place.GUIDE.value: "its boss", Place.OPENING.value: "gasket land"}
+
+
+def _wall(move: Move, units: Units) -> str:
+    if move.kind in (MoveKind.SEAT, MoveKind.VALVE, MoveKind.MOUNT):
+        return "no metal"
+    if move.kind is not MoveKind.CUT:
+        return ""
+    if move.place in _NO_WALL:
+        return _NO_WALL[move.place]
+    return "not read" if move.wall_left is None else units.length.text(move.wall_left)
+
+
+def move_lines(plan: Plan, units: Units, every: bool) -> tuple[tuple[MoveLine, ...], str]:
+    """The lines to show, and what is not among them."""
+    shown = plan.moves if every else plan.moves[:SHOWN_MOVES]
+    left = len(plan.moves) - len(shown)
+    said = "Not in it: the floor (left alone here)" + (f", {left} more (L)" if left else "") + "."
+    return tuple(move_line(m, plan, units) for m in shown), said
+
+
+def expected_picture(move: Move, units: Units, is_index: bool) -> Picture:
+    """The gain a move is expected to bring over lift, with its 80 % band."""
+    if not move.points:
+        return Picture()
+    x = from_si_array(np.array([p.lift for p in move.points]), units.lift.unit)
+    rows = np.array([(p.gain, p.low, p.high) for p in move.points]).T
+    gain, low, high = rows if is_index else (from_si_array(r, units.flow.unit) for r in rows)
+    zero = np.zeros(1)
+    x, gain, low, high = (np.r_[zero, v] for v in (x, gain, low, high))
+    top, bottom = float(max(high.max(), 0.1)), float(min(low.min(), 0.0))
+    return Picture(
+        [Line(x, gain, "better", 2.5, "dashed")],
+        bands=[Band(x, low, high, "better", 0.25)],
+        x_range=(0.0, float(x[-1]) * 1.02),
+        y_range=(bottom * 1.15, top * 1.1),
+        digits=units.lift.digits,
+    )
+
+
+def fit_words(plan: Plan, units: Units) -> str:
+    """Whether the chain fits this port."""
+    if plan.planned.run is None:
+        return "Never flowed: the book's guess, from shape alone."
+    n = plan.fit.count
+    if plan.fit.worst_lift is not None:
+        at = units.lift.text(plan.fit.worst_lift)
+        return f"This port does something the chain doesn't at {at}: does the air let go there? Its doubt is counted."
+    if plan.fit.plain_chi_squared > FAR * n:
+        return f"The chain fits all {n} readings within its own doubt of 4 %, which is counted."
+    return f"The chain fits all {n} readings within the bench's own scatter."

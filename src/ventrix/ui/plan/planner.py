@@ -1,0 +1,68 @@
+"""Plans a port beside the window: the fit runs in a thread of its own, and an answer that is out of date is let go
+of."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from PySide6.QtCore import QObject, QRunnable, QThreadPool, Signal
+
+from ventrix.core.planning.next_moves import Plan
+
+
+class _Signals(QObject):
+    done = Signal(int, object)
+
+
+class _Work(QRunnable):
+    def __init__(self, number: int, make: Callable[[], Plan], signals: _Signals) -> None:
+        super().__init__()
+        self._number, self._make, self._signals = number, make, signals
+
+    def run(self) -> None:
+        found: object
+        try:
+            found = self._make()
+        except ValueError as error:
+            found = str(error)
+        except Exception as error:  # told in the room: a thread's own error would end the program
+            found = f"it could not be planned ({type(error).__name__})"
+        self._signals.done.emit(self._number, found)
+
+
+class Planner(QObject):
+    """`planned` brings a Plan, or the sentence that says why there is none."""
+
+    planned = Signal(object)
+
+    def __init__(self) -> None:
+        super().__init__()
+        self._pool = QThreadPool(self)
+        self._pool.setMaxThreadCount(1)
+        self._number = 0
+        self._signals = _Signals()
+        self._signals.done.connect(self._took)
+        self.busy = False
+
+    def ask(self, make: Callable[[], Plan]) -> None:
+        """Plan; whatever was asked before is no longer wanted."""
+        self._number += 1
+        self._pool.clear()
+        self.busy = True
+        self._pool.start(_Work(self._number, make, self._signals))
+
+    def stop(self) -> None:
+        """Let go of what is being planned."""
+        self._number += 1
+        self._pool.clear()
+        self.busy = False
+
+    def close(self) -> None:
+        """Wait for the thread to end."""
+        self.stop()
+        self._pool.waitForDone(5000)
+
+    def _took(self, number: int, found: object) -> None:
+        if number == self._number:
+            self.busy = False
+            self.planned.emit(found)

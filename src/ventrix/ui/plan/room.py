@@ -1,0 +1,318 @@
+"""The Plan room: what limits this port, where the next hour goes, and whether to stop."""
+
+from __future__ import annotations
+
+from functools import partial
+from typing import Final
+
+from PySide6.QtCore import QSize, Qt, Signal
+from PySide6.QtGui import QHideEvent
+from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QScrollArea, QVBoxLayout, QWidget
+
+from ventrix.core.planning.next_moves import Move, MoveKind, Plan, plan_port
+from ventrix.core.quantity.words import sentence
+from ventrix.rooms.plan.shows import MoveLine, answer_of, expected_picture, fit_words, move_lines, segments
+from ventrix.ui.look import theme
+from ventrix.ui.open_book import OpenBook
+from ventrix.ui.plan.limit_bar import LimitBar
+from ventrix.ui.plan.move_list import MoveList
+from ventrix.ui.plan.planner import Planner
+from ventrix.ui.widgets.command import Command
+from ventrix.ui.widgets.plot import Plot
+from ventrix.ui.widgets.room import Room
+
+NARROW: Final = 1000  # px: below, the expected gain gives way
+
+
+class PlanRoom(Room):
+    """An answer on top, what limits on the left, the next moves in the middle, and what the picked one would bring."""
+
+    name = "Plan"
+    manual = "plan"
+    said_first = Signal(str, object, object)  # place, depth [m], gain expected [m3/s]
+    look_wanted = Signal(str, str)  # kind of look, place
+
+    def __init__(self, open_book: OpenBook) -> None:
+        super().__init__(open_book)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.plan: Plan | None = None
+        self.at = 0
+        self.lift_at = -1
+        self.every = False
+        self.planner = Planner()
+        self.planner.planned.connect(self._took)
+        self.commands = (
+            Command("plan.up", "pick", partial(self.pick, -1), "Up", one_of="pick"),
+            Command("plan.down", "pick", partial(self.pick, 1), "Down", one_of="pick"),
+            Command("plan.left", "lift", partial(self.step_lift, -1), "Left", one_of="lift"),
+            Command("plan.right", "lift", partial(self.step_lift, 1), "Right", one_of="lift"),
+            Command("plan.take", "say it first and log it", self.take, "Return"),
+            Command("plan.every", "all moves, or the first", self.toggle_every, "L"),
+            Command("plan.stop", "stop planning", self.stop, "Esc"),
+        )
+        self.verdict = QLabel()
+        self.worth = QLabel()
+        self.reason = QLabel()
+        self.reason.setObjectName("quiet")
+        self.reason.setWordWrap(True)
+        self.sure = QLabel()
+        self.sure.setObjectName("quiet")
+        self.limits_head = QLabel("What limits")
+        self.limits_head.setObjectName("heading")
+        self.basis = QLabel()
+        self.basis.setObjectName("caption")
+        self.lift_words = QLabel()
+        self.lift_words.setAlignment(Qt.AlignmentFlag.AlignCenter)
+        self.before, self.after = QPushButton("◂"), QPushButton("▸")
+        self.before.setAccessibleName("A lower lift")
+        self.after.setAccessibleName("A higher lift")
+        self.before.clicked.connect(lambda: self.step_lift(-1))
+        self.after.clicked.connect(lambda: self.step_lift(1))
+        self.bar = LimitBar()
+        self.bar.picked.connect(self._pick_place)
+        self.fit_said = QLabel()
+        self.fit_said.setObjectName("caption")
+        self.fit_said.setWordWrap(True)
+        self.legend = QLabel("solid: this port's data · hatched and ~: the guess of a book, not of this port")
+        self.legend.setObjectName("caption")
+        self.legend.setWordWrap(True)
+        self.moves = MoveList()
+        self.moves.picked.connect(self._pick_row)
+        self.moves.taken.connect(self.take)
+        self.left_out = QLabel()
+        self.left_out.setObjectName("caption")
+        self.expected_caption = QLabel()
+        self.expected_caption.setObjectName("caption")
+        self.expected = Plot("Expected gain of the picked move")
+        self.said_of_move = QLabel()
+        self.said_of_move.setWordWrap(True)
+        self.keys = QLabel()
+        self.keys.setWordWrap(True)
+        self.waiting = QLabel()
+        self.waiting.setObjectName("title")
+        self.waiting.setAlignment(Qt.AlignmentFlag.AlignCenter)
+        self.waiting.setWordWrap(True)
+        self._lay_out()
+
+    def _lay_out(self) -> None:
+        strip = QWidget()
+        strip.setObjectName("panel")
+        strip.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+        words, right = QVBoxLayout(), QVBoxLayout()
+        words.setSpacing(0)
+        words.addWidget(self.verdict)
+        words.addWidget(self.reason)
+        right.addWidget(self.worth, 0, Qt.AlignmentFlag.AlignRight)
+        right.addWidget(self.sure, 0, Qt.AlignmentFlag.AlignRight)
+        top = QHBoxLayout(strip)
+        top.setContentsMargins(16, 6, 16, 6)
+        top.addLayout(words, 1)
+        top.addLayout(right)
+        steps = QHBoxLayout()
+        steps.addWidget(self.before)
+        steps.addWidget(self.lift_words, 1)
+        steps.addWidget(self.after)
+        for button in (self.before, self.after):
+            button.setFocusPolicy(Qt.FocusPolicy.TabFocus)
+            button.setFixedWidth(44)
+        left = QVBoxLayout()
+        left.setSpacing(4)
+        left.addWidget(self.limits_head)
+        left.addLayout(steps)
+        left.addWidget(self.basis)
+        left.addWidget(self.bar, 1)
+        left.addWidget(self.legend)
+        left.addWidget(self.fit_said)
+        heading = QLabel("Next moves, best hour first")
+        heading.setObjectName("heading")
+        scroll = QScrollArea()
+        scroll.setWidget(self.moves)
+        scroll.setWidgetResizable(True)
+        scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        middle = QVBoxLayout()
+        middle.setSpacing(4)
+        middle.addWidget(heading)
+        middle.addWidget(scroll, 1)
+        middle.addWidget(self.left_out)
+        self._side = QWidget()
+        beside = QVBoxLayout(self._side)
+        beside.setContentsMargins(0, 0, 0, 0)
+        beside.addWidget(self.expected_caption)
+        beside.addWidget(self.expected, 1)
+        beside.addWidget(self.said_of_move)
+        beside.addStretch()
+        self._side.setFixedWidth(240)
+        self._content = QWidget()
+        columns = QHBoxLayout()
+        columns.setSpacing(20)
+        columns.addLayout(left, 3)
+        columns.addLayout(middle, 6)
+        columns.addWidget(self._side)
+        inside = QVBoxLayout(self._content)
+        inside.setContentsMargins(0, 0, 0, 0)
+        inside.addWidget(strip)
+        inside.addLayout(columns, 1)
+        inside.addWidget(self.keys)
+        outer = QVBoxLayout(self)
+        outer.setContentsMargins(16, 8, 16, 6)
+        outer.addWidget(self._content, 1)
+        outer.addWidget(self.waiting, 1)
+
+    def fit(self, there: QSize) -> None:
+        """In a small window the picked move's picture gives way, then the keys."""
+        self._side.setVisible(there.width() >= NARROW)
+        self.keys.setVisible(there.height() >= 520)
+
+    # -- planning
+
+    def refresh(self) -> None:
+        space = self.open_book.workspace
+        if space is None or space.port is None:
+            return
+        self.keys.setText(_keys(theme.current().brass))
+        findings, port, factors = space.findings, space.port, space.own_factors()
+        cut = space.real_cut
+        self._wait("Planning …")
+        self.planner.ask(lambda: plan_port(findings, port, factors, up_to=cut))
+
+    def _wait(self, words: str) -> None:
+        self.waiting.setText(words)
+        if self.plan is None:
+            self._content.hide()
+            self.waiting.show()
+
+    def stop(self) -> None:
+        """Let go of the plan that is being made."""
+        if self.planner.busy:
+            self.planner.stop()
+            self._wait("Stopped. Enter the room again to plan.")
+
+    def hideEvent(self, event: QHideEvent) -> None:
+        self.planner.stop()
+        self._stale = True
+        super().hideEvent(event)
+
+    def _took(self, found: object) -> None:
+        if not isinstance(found, Plan):
+            self.plan = None
+            self._wait(
+                f"{sentence(str(found))}\n\nHead and Cuts keep what the chain needs: valve, throat, sections, walls."
+            )
+            return
+        self.plan = found
+        self.at = min(self.at, max(len(found.moves) - 1, 0))
+        self.waiting.hide()
+        self._content.show()
+        self.show_plan()
+
+    # -- showing
+
+    def show_plan(self) -> None:
+        """Everything that is shown of the plan in hand."""
+        plan, units, t = self.plan, self.open_book.units, theme.current()
+        if plan is None:
+            return
+        answer = answer_of(plan, units)
+        shade = t.quiet if answer.by_the_book else t.worse if answer.stops else t.better
+        self.verdict.setText(f"<span style='color:{shade}'>{answer.verdict}</span> {answer.what}")
+        self.verdict.setStyleSheet(f"font-family: '{theme.NARROW}'; font-size: 44px; font-weight: 600")
+        self.verdict.setWordWrap(True)
+        self.worth.setText(answer.worth)
+        self.worth.setStyleSheet(f"font-family: '{theme.NARROW}'; font-size: 44px; font-weight: 600; color: {shade}")
+        self.reason.setText(answer.reason)
+        self.sure.setText(answer.sure)
+        lifts = plan.planned.lift
+        lift = float(lifts[self.lift_at % len(lifts)]) if self.lift_at < len(lifts) else float(lifts[-1])
+        self.lift_words.setText(units.lift.with_unit(lift))
+        self.lift_words.setStyleSheet(f"font-size: 22px; font-weight: 600; color: {t.brass}; background: {t.raised}")
+        self.basis.setText(
+            f"{units.pressure.label} left, and eaten; of {units.pressure.with_unit(plan.planned.chain.pressure)}"
+        )
+        picked = self._picked()
+        space = self.open_book.workspace
+        kind = space.port.kind if space is not None and space.port is not None else "intake"
+        self.bar.show_segments(
+            segments(plan, lift, units), picked.place if picked is not None else "", kind, units.pressure.label
+        )
+        self.fit_said.setText(fit_words(plan, units))
+        lines, left = move_lines(plan, units, self.every)
+        self.at = min(self.at, max(len(lines) - 1, 0))
+        unit = "%" if plan.planned.chain.is_index else units.flow.label
+        self.moves.show_lines(
+            lines, self.at, (f"gain, {unit}", "an hour", "min", "cc", f"wall left, {units.length.label}")
+        )
+        self.left_out.setText(left)
+        self._show_picked(picked)
+
+    def _show_picked(self, move: Move | None) -> None:
+        plan, units = self.plan, self.open_book.units
+        if plan is None or move is None:
+            return
+        index = plan.planned.chain.is_index
+        has = bool(move.points)
+        self.expected.setVisible(has)
+        self.expected_caption.setText(
+            f"expected of it, {'index' if index else units.flow.label} over lift" if has else ""
+        )
+        if has:
+            self.expected.show_picture(expected_picture(move, units, index))
+        said = [move.sentence]
+        if move.kind is MoveKind.CUT:
+            said.append("Read the wall and keep your limit: this says nothing of what is safe.")
+        self.said_of_move.setText(" ".join(said))
+
+    def _picked(self) -> Move | None:
+        if self.plan is None or not self.plan.moves:
+            return None
+        return self.plan.moves[min(self.at, len(self.plan.moves) - 1)]
+
+    # -- hands and keys
+
+    def pick(self, by: int) -> None:
+        if self.moves.lines:
+            self._pick_row(max(0, min(self.at + by, len(self.moves.lines) - 1)))
+
+    def _pick_row(self, row: int) -> None:
+        self.at = row
+        self.show_plan()
+        self.setFocus()
+
+    def _pick_place(self, place: str) -> None:
+        row = next((i for i, line in enumerate(self.moves.lines) if line.move.place == place), None)
+        if row is not None:
+            self._pick_row(row)
+
+    def step_lift(self, by: int) -> None:
+        if self.plan is not None:
+            count = len(self.plan.planned.lift)
+            self.lift_at = max(0, min((self.lift_at % count) + by, count - 1))
+            self.show_plan()
+
+    def toggle_every(self) -> None:
+        self.every = not self.every
+        self.show_plan()
+
+    @property
+    def line(self) -> MoveLine | None:
+        """The picked line."""
+        return self.moves.lines[self.at] if self.moves.lines else None
+
+    def take(self) -> None:
+        """Say the picked move first and log it; a look opens the sheet that keeps what is seen."""
+        move = self._picked()
+        if move is None:
+            return
+        if move.blocked_by and "read the wall first" in move.blocked_by:
+            self.look_wanted.emit(MoveKind.WALL.value, move.place)
+        elif move.blocked_by:
+            self.open_book.say(f"Blocked: {move.blocked_by[0]}.")
+        elif move.kind in (MoveKind.WALL, MoveKind.CLAY, MoveKind.MOUNT, MoveKind.SEAT, MoveKind.VALVE):
+            self.look_wanted.emit(move.kind.value, move.place)
+        else:
+            gain = None if self.plan is None or self.plan.planned.chain.is_index else move.gain
+            self.said_first.emit(move.place, move.depth, gain)
+
+
+def _keys(shade: str) -> str:
+    shown = (("↑ ↓", "pick"), ("← →", "lift"), ("Enter", "say it first and log it"), ("L", "all moves"))
+    return "   ".join(f"<b style='color:{shade}'>{keys}</b> {words}" for keys, words in shown)

@@ -1,0 +1,95 @@
+"""`ventrix plan` to its contract, as a stranger uses it."""
+
+from __future__ import annotations
+
+import json
+from dataclasses import replace
+from pathlib import Path
+
+import pytest
+
+from tests.cli.test_cli import ask, refused
+from ventrix.demo.job import demo_benches, demo_job
+from ventrix.records.files.job_document import write_job
+
+
+@pytest.fixture
+def document(tmp_path: Path) -> Path:
+    path = tmp_path / "job.json"
+    write_job(demo_job(), path, benches=demo_benches())
+    return path
+
+
+def planned(capsys: pytest.CaptureFixture[str], *args: str | Path) -> dict:  # type: ignore[type-arg]
+    code, out, _ = ask(capsys, "plan", *args, "--json")
+    assert code == 0
+    return json.loads(out)  # type: ignore[no-any-return]
+
+
+def test_the_contract(capsys: pytest.CaptureFixture[str], document: Path) -> None:
+    found = planned(capsys, document)
+    assert set(found) >= {"limits", "candidates", "stop"}
+    assert set(found["stop"]) == {"now", "reason"}
+    assert len(found["limits"]) == 12
+    for at in found["limits"]:
+        assert sum(p["share"] for p in at["places"].values()) == pytest.approx(1)
+        assert {p["from"] for p in at["places"].values()} <= {"data", "prior"}
+    wanted = {"place", "side", "depth_mm", "kind", "gain_percent", "gain_cfm", "low_cfm", "high_cfm", "points",
+              "minutes", "volume_cc", "gain_per_hour", "blocked_by", "sentence"}  # fmt: skip
+    for move in found["candidates"]:
+        assert set(move) >= wanted
+        assert move["kind"] in ("cut", "seat", "valve", "entry", "clay", "wall", "mount")
+        if move["kind"] == "cut":
+            assert [set(p) for p in move["points"]] == [{"lift_mm", "gain_cfm", "low_cfm", "high_cfm"}] * 12
+    rates = [m["gain_per_hour"] for m in found["candidates"] if not m["blocked_by"]]
+    assert rates == sorted(rates, reverse=True)
+
+
+def test_these_moves_only(capsys: pytest.CaptureFixture[str], document: Path) -> None:
+    found = planned(
+        capsys, document, "--port", "intake 1", "--what", "bowl:0.5mm", "--what", "short side/floor:0.010in"
+    )
+    assert [(m["place"], round(m["depth_mm"], 3)) for m in found["candidates"]] == [
+        ("bowl", 0.5),
+        ("short side", 0.254),
+    ]
+
+
+def test_a_port_never_flowed_is_told_as_such(capsys: pytest.CaptureFixture[str], document: Path) -> None:
+    found = planned(capsys, document, "--port", "Intake 4")
+    assert found["flowed"] is False
+    assert {p["from"] for at in found["limits"] for p in at["places"].values()} == {"prior"}
+
+
+def test_as_text(capsys: pytest.CaptureFixture[str], document: Path) -> None:
+    code, out, _ = ask(capsys, "plan", document)
+    assert code == 0
+    assert out.startswith(("Go on: ", "Stop: "))
+    assert "What limits at 0.600 in:" in out
+
+
+@pytest.mark.parametrize(
+    ("args", "words"),
+    [
+        (("--port", "Intake 9"), "'Intake 9' is not one of Intake 1"),
+        (("--what", "bowl"), "'bowl' is not PLACE:DEPTH"),
+        (("--what", "moon:0.5mm"), "'moon:0.5mm' is not PLACE:DEPTH with a place of entry"),
+        (("--what", "bowl:deep"), "deep"),
+        (("--what", "bowl:-1mm"), "at most 10 mm"),
+        (("--what", "bowl:2in"), "at most 10 mm"),
+    ],
+)
+def test_what_it_refuses(capsys: pytest.CaptureFixture[str], document: Path, args: tuple[str, ...], words: str) -> None:
+    assert words in refused(capsys, "plan", document, *args)
+
+
+def test_a_job_without_ports_or_valves(capsys: pytest.CaptureFixture[str], tmp_path: Path) -> None:
+    bare = tmp_path / "bare.json"
+    write_job(replace(demo_job(), ports=()), bare)
+    assert "bare.json: a job needs a port" in refused(capsys, "plan", bare)
+    job = demo_job()
+    unmeasured = tmp_path / "unmeasured.json"
+    write_job(replace(job, valves=tuple(replace(v, head_diameter=None) for v in job.valves)), unmeasured)
+    said = refused(capsys, "plan", unmeasured)
+    assert "unmeasured.json" in said
+    assert "valve" in said

@@ -1,0 +1,146 @@
+"""The Plan room in the real window, by keyboard: what limits, next moves, and what a move is said first as."""
+
+from __future__ import annotations
+
+import pytest
+from PySide6.QtCore import Qt
+
+from tests.ui.stand_in import Open
+from ventrix.core.planning.next_moves import MoveKind
+from ventrix.core.quantity.units import to_si
+from ventrix.rooms.plan.shows import MoveLine
+from ventrix.ui.plan.room import PlanRoom
+from ventrix.ui.window.main_window import MainWindow
+
+K = Qt.Key
+
+
+@pytest.fixture
+def window(open_window: Open) -> MainWindow:
+    return open_window()
+
+
+def look(window: MainWindow, qtbot, port: str, cut: int | None = None) -> PlanRoom:  # type: ignore[no-untyped-def]
+    """The Plan room on a port, planned."""
+    space = window.open_book.workspace
+    assert space is not None
+    chosen = next(p for p in space.job.ports if p.name == port)
+    state = chosen.cuts[-1] if cut is None else chosen.cuts[cut]
+    space.look_at(state.id)
+    window.go_to_named("plan")
+    room = window.plan
+    qtbot.waitUntil(lambda: not room.planner.busy and room.plan is not None, timeout=20_000)
+    return room
+
+
+def titles(room: PlanRoom) -> list[str]:
+    return [line.title for line in room.moves.lines]
+
+
+def pick(room: PlanRoom, qtbot, kind: MoveKind, *, blocked: bool) -> MoveLine:  # type: ignore[no-untyped-def]
+    """Walk down the list to the first such move."""
+    if not room.every:
+        qtbot.keyClick(room, K.Key_L)
+    for _ in room.moves.lines:
+        qtbot.keyClick(room, K.Key_Up)
+    for _ in room.moves.lines:
+        line = room.line
+        assert line is not None
+        if line.move.kind is kind and bool(line.move.blocked_by) == blocked:
+            return line
+        qtbot.keyClick(room, K.Key_Down)
+    raise AssertionError(f"no {kind} among {titles(room)}")
+
+
+def test_it_says_what_limits_and_what_next(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
+    room = look(window, qtbot, "Intake 1")
+    assert "Go on:" in room.verdict.text()
+    assert "28.0 inH2O" in room.basis.text()
+    assert "at 28.0 inH2O" in room.sure.text(), "a gain stands on a stated pressure"
+    eaten = sum(float(s.eaten) for s in room.bar.segments)
+    assert eaten == pytest.approx(28.0, abs=0.4), "what is eaten is the test pressure"
+    assert len(room.moves.lines) == 7
+    assert "more (L)" in room.left_out.text()
+    qtbot.keyClick(room, K.Key_L)
+    assert len(room.moves.lines) > 7
+
+
+def test_arrows_move_the_lift_and_the_pick(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
+    room = look(window, qtbot, "Intake 1")
+    assert room.lift_words.text().startswith("0.600")
+    valve = room.bar.segments[-1].share
+    for _ in range(20):
+        qtbot.keyClick(room, K.Key_Left)
+    assert room.lift_words.text().startswith("0.050"), "it ends at the least lift tested"
+    assert room.bar.segments[-1].share > valve, "at low lift the valve is what limits"
+    qtbot.keyClick(room, K.Key_Down)
+    assert room.at == 1
+    assert room.moves.spoken.startswith("2: ")
+
+
+def test_enter_says_a_cut_first_and_logs_it(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
+    room = look(window, qtbot, "Intake 1")
+    line = pick(room, qtbot, MoveKind.CUT, blocked=False)
+    cuts = len(window.open_book.workspace.port.cuts)  # type: ignore[union-attr]
+    qtbot.keyClick(room, K.Key_Return)
+    sheet = window.new_cut
+    assert sheet.isVisible()
+    row = next(r for r in sheet.works.rows if r.place == line.move.place)
+    assert row.how_deep.value == pytest.approx(line.move.depth, abs=to_si(0.0005, "in"))
+    assert sheet.expected_gain.value == pytest.approx(line.move.gain, abs=to_si(0.06, "cfm"))
+    sheet.minutes.set_value(1800.0)
+    sheet.take_button.click()
+    assert not sheet.isVisible()
+    port = window.open_book.workspace.port  # type: ignore[union-attr]
+    assert len(port.cuts) == cuts + 1
+    assert port.cuts[-1].expected_gain == pytest.approx(line.move.gain, abs=to_si(0.06, "cfm"))
+    assert port.cuts[-1].operations[0].works[0].place == line.move.place
+
+
+def test_a_wall_that_was_not_read_is_read_first(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
+    room = look(window, qtbot, "Intake 3")
+    line = pick(room, qtbot, MoveKind.CUT, blocked=True)
+    assert line.mark == "cross"
+    assert line.rate == "–"
+    read = pick(room, qtbot, MoveKind.WALL, blocked=False)
+    qtbot.keyClick(room, K.Key_Return)
+    assert window.wall_sheet.isVisible()
+    assert window.wall_sheet.place.currentText().lower() == read.move.place
+
+
+def test_a_port_never_flowed_says_that_nothing_is_proven(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
+    room = look(window, qtbot, "Intake 4")
+    assert "by the book" in room.verdict.text()
+    assert "nothing here is proven" in room.reason.text()
+    assert room.worth.text().startswith("~")
+    assert not any(s.measured for s in room.bar.segments)
+    assert all(line.gain.startswith("~") for line in room.moves.lines if line.gain)
+
+
+def test_another_port_is_planned_anew_and_esc_lets_go(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
+    room = look(window, qtbot, "Intake 1")
+    first = room.plan
+    room = look(window, qtbot, "Exhaust 1")
+    assert room.plan is not first
+    room.plan = None
+    room.refresh()
+    qtbot.keyClick(room, K.Key_Escape)
+    assert not room.planner.busy
+    assert "Stopped" in room.waiting.text()
+
+
+@pytest.mark.parametrize("size", [(1024, 700), (1280, 800)])
+def test_rates_are_in_sight_in_a_small_window(window: MainWindow, qtbot, size: tuple[int, int]) -> None:  # type: ignore[no-untyped-def]
+    window.resize(*size)
+    room = look(window, qtbot, "Intake 1")
+    qtbot.waitUntil(lambda: room.moves.width() >= room.moves.minimumWidth())
+    port = room.moves.parentWidget()
+    assert room.moves.width() <= port.width(), "no column runs out of sight"
+    assert {"rate", "wall", "cc"} <= set(room.moves._columns())
+
+
+def test_no_job_says_what_to_do(open_window: Open) -> None:
+    window = open_window(demo=False)
+    window.go_to_named("plan")
+    assert window.plan.plan is None
+    window.close()
