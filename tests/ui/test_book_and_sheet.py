@@ -450,10 +450,11 @@ def test_a_job_is_handed_over_on_its_day(shop: MainWindow) -> None:
     assert job.state == JobState.HANDED_OVER and job.handed_over == date.today().isoformat()
 
 
-def test_every_room_gives_a_picture(open_window: Open, tmp_path: Path) -> None:
+def test_every_room_gives_a_picture(open_window: Open, qtbot, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
     window = open_window()
     for room in window.rooms:
         window.go_to_named(next(k for k, v in vars(window).items() if v is room))
+        qtbot.waitUntil(lambda: not window.plan.planner.busy, timeout=20_000)
         assert room.save_picture(tmp_path / f"{room.name}.svg") and room.save_picture(tmp_path / f"{room.name}.png")
         assert (tmp_path / f"{room.name}.svg").stat().st_size > 2000
         assert QImage(str(tmp_path / f"{room.name}.png")).width() > 1500

@@ -44,17 +44,17 @@ def plan(
         print(plan_text(found))
 
 
-def chosen_port(job: Job, name: str | None, findings: Findings, path: Path) -> Port:
-    """The port named, or the one with most flowed cuts. InputError where there is none."""
+def chosen_port(job: Job, name: str | None, findings: Findings, path: Path, kind: str | None = None) -> Port:
+    """The port named, or the one (of a kind) with most flowed cuts. InputError where there is none."""
     if name is not None:
         found = next((p for p in job.ports if p.name.lower() == name.strip().lower()), None)
         if found is None:
             names = ", ".join(p.name for p in job.ports) or "no port"
             raise InputError(f"'{name[:40]}' is not one of {names}", file=path.name, field="--port")
         return found
-    ports = [p for p in job.ports if not p.witness]
+    ports = [p for p in job.ports if not p.witness and kind in (None, p.kind)]
     if not ports:
-        raise InputError("has no port", file=path.name)
+        raise InputError(f"has no {kind or ''} port".replace("  ", " "), file=path.name)
     return max(ports, key=lambda p: sum(bool(findings.runs_of(c, p)) for c in p.cuts))
 
 

@@ -143,7 +143,7 @@ class Job(Noun):
 
     `test_pressure` is what flows are shown at; as tested without one. `cam_checked_at` says whether durations at
     0.050 in are read at the "valve" or the "tappet", where the rocker ratio comes in. `binned` is when the job went
-    into the book's bin.
+    into the book's bin. `lobe_centre` is the intake's, after top dead centre.
     """
 
     title: str
@@ -163,6 +163,9 @@ class Job(Noun):
     cam_duration: float | None = quantity("deg")
     exhaust_cam_lift: float | None = quantity("mm")
     exhaust_cam_duration: float | None = quantity("deg")
+    lobe_centre: float | None = quantity("deg")
+    lobe_separation: float | None = quantity("deg")
+    compression: float | None = quantity("-")
     cam_checked_at: str | None = None
     rocker_ratio: float | None = quantity("-")
     test_pressure: float | None = quantity("Pa")

@@ -12,7 +12,7 @@ CREATE TABLE job (
 	worthwhile_gain DOUBLE, 
 	id VARCHAR NOT NULL, 
 	position INTEGER NOT NULL, 
-	extra JSON NOT NULL, material VARCHAR, cylinders INTEGER, valves_per_cylinder INTEGER, flatness DOUBLE, condition VARCHAR DEFAULT '' NOT NULL, stroke DOUBLE, rod_length DOUBLE, speed_low DOUBLE, speed_high DOUBLE, power_wanted DOUBLE, exhaust_cam_lift DOUBLE, exhaust_cam_duration DOUBLE, volume_ceiling DOUBLE, schools JSON DEFAULT '{}' NOT NULL, cam_checked_at VARCHAR, rocker_ratio DOUBLE, test_pressure DOUBLE, use VARCHAR, customer VARCHAR DEFAULT '' NOT NULL, promise_date VARCHAR, state VARCHAR DEFAULT 'open' NOT NULL, waits_for VARCHAR DEFAULT '' NOT NULL, handed_over VARCHAR, archived BOOLEAN DEFAULT '0' NOT NULL, binned VARCHAR, 
+	extra JSON NOT NULL, material VARCHAR, cylinders INTEGER, valves_per_cylinder INTEGER, flatness DOUBLE, condition VARCHAR DEFAULT '' NOT NULL, stroke DOUBLE, rod_length DOUBLE, speed_low DOUBLE, speed_high DOUBLE, power_wanted DOUBLE, exhaust_cam_lift DOUBLE, exhaust_cam_duration DOUBLE, volume_ceiling DOUBLE, schools JSON DEFAULT '{}' NOT NULL, cam_checked_at VARCHAR, rocker_ratio DOUBLE, test_pressure DOUBLE, use VARCHAR, customer VARCHAR DEFAULT '' NOT NULL, promise_date VARCHAR, state VARCHAR DEFAULT 'open' NOT NULL, waits_for VARCHAR DEFAULT '' NOT NULL, handed_over VARCHAR, archived BOOLEAN DEFAULT '0' NOT NULL, binned VARCHAR, lobe_centre DOUBLE, lobe_separation DOUBLE, compression DOUBLE, 
 	CONSTRAINT pk_job PRIMARY KEY (id)
 );
 CREATE TABLE mount (
@@ -380,8 +380,8 @@ CREATE TABLE "traverse" (
 	base_flow DOUBLE, 
 	date VARCHAR, probe_diameter DOUBLE, 
 	CONSTRAINT pk_traverse PRIMARY KEY (id), 
-	CONSTRAINT fk_traverse_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE, 
 	CONSTRAINT fk_traverse_setup_id_setup FOREIGN KEY(setup_id) REFERENCES setup (id), 
+	CONSTRAINT fk_traverse_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE, 
 	CONSTRAINT fk_traverse_mount_id_mount FOREIGN KEY(mount_id) REFERENCES mount (id)
 );
 CREATE INDEX ix_traverse_cut_id ON traverse (cut_id);
@@ -683,4 +683,4 @@ CREATE INDEX ix_cut_index_section ON cut_index (section);
 CREATE INDEX ix_cut_index_throat ON cut_index (throat);
 CREATE INDEX ix_cut_index_valve ON cut_index (valve);
 CREATE INDEX ix_cut_index_volume ON cut_index (volume);
-INSERT INTO alembic_version VALUES ('0006');
+INSERT INTO alembic_version VALUES ('0007');

@@ -1,0 +1,48 @@
+"""`ventrix engine`: what a cut is worth on the job's engine."""
+
+from __future__ import annotations
+
+from pathlib import Path
+from typing import Annotated
+
+import typer
+
+from ventrix.cli.app import JsonOption, app, of_file, print_json
+from ventrix.cli.plan import chosen_port
+from ventrix.core.judging.findings import Findings
+from ventrix.core.model.cut import Cut, Port
+from ventrix.records.bad_input import InputError
+
+
+@app.command()
+def engine(
+    job: Annotated[Path, typer.Argument(metavar="JOB.json")],
+    port: Annotated[str | None, typer.Option(help="An intake; the one with most flowed cuts without it.")] = None,
+    cut: Annotated[int | None, typer.Option(help="The cut; the last flowed without it.")] = None,
+    against: Annotated[int | None, typer.Option(help="Held against this one; the first flowed without it.")] = None,
+    as_json: JsonOption = False,
+) -> None:
+    """Filling over engine speed before and after a cut, with its doubt, and the rev-limit card."""
+    from ventrix.core.engine.of_job import on_the_engine
+    from ventrix.records.files.job_document import read_document
+    from ventrix.reports.engine_document import engine_document, engine_text
+
+    read, benches = read_document(job)
+    findings = Findings(read, benches=benches)
+    chosen = chosen_port(read, port, findings, job, "intake")
+    after, before = (_cut(chosen, n, job, o) for n, o in ((cut, "--cut"), (against, "--against")))
+    found = of_file(job, lambda: on_the_engine(findings, chosen, after, before))
+    if as_json:
+        print_json(engine_document(found))
+    else:
+        print(engine_text(found))
+
+
+def _cut(port: Port, number: int | None, path: Path, option: str) -> Cut | None:
+    if number is None:
+        return None
+    found = next((c for c in port.cuts if c.number == number), None)
+    if found is None:
+        has = ", ".join(str(c.number) for c in port.cuts)
+        raise InputError(f"{port.name} has no cut {number}: it has {has}", file=path.name, field=option)
+    return found

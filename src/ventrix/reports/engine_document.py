@@ -1,0 +1,78 @@
+"""A port on the engine as a JSON document (a contract) and as text."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import numpy as np
+
+from ventrix.core.engine.of_job import OnTheEngine
+from ventrix.core.quantity.arrays import Array
+from ventrix.core.quantity.units import from_si, from_si_array
+
+
+def engine_document(found: OnTheEngine) -> dict[str, Any]:
+    """JSON: lists over `speeds_rpm`. Filling, its doubt and residual are shares, null without the cam's timing;
+    `difference` is the change of filling as a share of the filling before. Eight in ten lie between low and high."""
+
+    def listed(values: Array | None) -> list[float] | None:
+        return None if values is None else [float(v) for v in values]
+
+    return {
+        "before": found.before.number,
+        "after": found.after.number,
+        "speeds_rpm": listed(from_si_array(found.speeds, "rpm")),
+        "filling": listed(found.filling),
+        "filling_before": listed(found.filling_before),
+        "low": listed(found.low),
+        "high": listed(found.high),
+        "residual": listed(found.residual),
+        "limit_rpm": None if found.limit_speed is None else from_si(found.limit_speed, "rpm"),
+        "mach_index": listed(found.index),
+        "choke_rpm": None if found.choke_speed is None else from_si(found.choke_speed, "rpm"),
+        "least_section_cm2": from_si(found.least_section, "cm2"),
+        "difference": listed(found.difference),
+        "difference_low": listed(found.difference_low),
+        "difference_high": listed(found.difference_high),
+        "left_at_bottom": listed(found.left_at_bottom),
+        "missing": list(found.missing),
+        "guessed": list(found.guessed),
+        "sentence": engine_sentence(found),
+    }
+
+
+def engine_sentence(found: OnTheEngine) -> str:
+    """What the change of flow is worth, at the bottom and the top of the speed range."""
+    rpm = from_si_array(found.speeds, "rpm")
+    parts = []
+    for i in (0, -1):
+        low, high = 100 * found.difference_low[i], 100 * found.difference_high[i]
+        proven = low > 0 or high < 0
+        said = f"{100 * found.difference[i]:+.1f} %" if proven else "no more than its doubt"
+        parts.append(f"{said} at {rpm[i]:,.0f}")
+    ahead = f"Cut {found.before.number} to {found.after.number}: filling {', '.join(parts)} rpm"
+    return f"{ahead}. One cylinder, no waves in pipes."
+
+
+def engine_text(found: OnTheEngine) -> str:
+    """A port on the engine in lines."""
+    rows = [engine_sentence(found), "", "    rpm  filling  before  change      8 in 10        Z"]
+    for i, rpm in enumerate(from_si_array(found.speeds, "rpm")):
+        filling, before = (
+            "      –" if v is None else f"{100 * v[i]:5.1f} %" for v in (found.filling, found.filling_before)
+        )
+        spread = f"{100 * found.difference_low[i]:+5.1f} to {100 * found.difference_high[i]:+5.1f}"
+        z = "   –" if found.index is None else f"{found.index[i]:.2f}"
+        rows.append(f"{rpm:7,.0f}  {filling} {before}  {100 * found.difference[i]:+5.1f} %  {spread} %  {z:>5}")
+    if found.limit_speed is not None:
+        rows.append(f"Valve and cam limit (Z = 0.6) at {from_si(found.limit_speed, 'rpm'):,.0f} rpm.")
+    if found.choke_speed is not None:
+        rows.append(f"The smallest section chokes at {from_si(found.choke_speed, 'rpm'):,.0f} rpm.")
+    rpm = from_si(float(np.max(found.speeds)), "rpm")
+    least = from_si(found.least_section, "cm2")
+    rows.append(f"For {rpm:,.0f} rpm at Mach 0.55 a section of {least:.2f} cm2 is wanted.")
+    if found.missing:
+        rows.append(f"No absolute filling: {' and '.join(found.missing)} not given (Head).")
+    if found.guessed:
+        rows.append(f"Taken as usual: {'; '.join(found.guessed)}.")
+    return "\n".join(rows)
