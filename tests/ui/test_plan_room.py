@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 import pytest
 from PySide6.QtCore import Qt
 
@@ -115,6 +117,22 @@ def test_a_port_never_flowed_says_that_nothing_is_proven(window: MainWindow, qtb
     assert room.worth.text().startswith("~")
     assert not any(s.measured for s in room.bar.segments)
     assert all(line.gain.startswith("~") for line in room.moves.lines if line.gain)
+
+
+def test_the_engine_stands_beside_an_intake_that_was_flowed(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
+    window.resize(1280, 800)
+    room = look(window, qtbot, "Intake 1")
+    qtbot.waitUntil(lambda: not room.busy, timeout=30_000)
+    assert room.engine_plot.isVisible()
+    assert room.engine_caption.text() == "filling, %, over 1,000 rpm: cut 0 (dashed) to 3"
+    assert "no waves" in room.engine_card.text()
+    space = window.open_book.workspace
+    assert space is not None
+    space.apply("lobe centre", replace(space.job, lobe_centre=None))
+    qtbot.waitUntil(lambda: "Absolute filling wants intake lobe centre" in room.engine_card.text(), timeout=30_000)
+    assert room.engine_caption.text().startswith("change of filling")
+    room = look(window, qtbot, "Exhaust 1")
+    assert not room.engine_plot.isVisible()
 
 
 def test_another_port_is_planned_anew_and_esc_lets_go(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]

@@ -178,7 +178,7 @@ def _open_file(window, path: Path) -> bool:
 
 def _render(app, window, room: str, path: Path) -> None:
     """One room at 1280x800 into a PNG."""
-    from PySide6.QtCore import QElapsedTimer
+    from PySide6.QtCore import QElapsedTimer, QThread
 
     window.resize(1280, 800)
     window.go_to_named(room)
@@ -186,8 +186,9 @@ def _render(app, window, room: str, path: Path) -> None:
     clock.start()
     while clock.elapsed() < 400:
         app.processEvents()
-    while room == "plan" and window.plan.planner.busy and clock.elapsed() < MOST_WAIT:
+    while room == "plan" and window.plan.busy and clock.elapsed() < MOST_WAIT:
         app.processEvents()
+        QThread.msleep(10)  # its thread wants the interpreter
     if room == "flow" and window.open_book.bench.is_simulated:
         _let_bench_speak(app, window, clock)
     if not window.grab().save(str(path), "PNG"):

@@ -1,5 +1,4 @@
-"""Plans a port beside the window: the fit runs in a thread of its own, and an answer that is out of date is let go
-of."""
+"""Reckons beside the window: a plan or a filling runs in a thread of its own; an answer out of date is let go of."""
 
 from __future__ import annotations
 
@@ -7,15 +6,13 @@ from collections.abc import Callable
 
 from PySide6.QtCore import QObject, QRunnable, QThreadPool, Signal
 
-from ventrix.core.planning.next_moves import Plan
-
 
 class _Signals(QObject):
     done = Signal(int, object)
 
 
 class _Work(QRunnable):
-    def __init__(self, number: int, make: Callable[[], Plan], signals: _Signals) -> None:
+    def __init__(self, number: int, make: Callable[[], object], signals: _Signals) -> None:
         super().__init__()
         self._number, self._make, self._signals = number, make, signals
 
@@ -31,7 +28,7 @@ class _Work(QRunnable):
 
 
 class Planner(QObject):
-    """`planned` brings a Plan, or the sentence that says why there is none."""
+    """`planned` brings what was asked for, or the sentence that says why there is none."""
 
     planned = Signal(object)
 
@@ -44,8 +41,8 @@ class Planner(QObject):
         self._signals.done.connect(self._took)
         self.busy = False
 
-    def ask(self, make: Callable[[], Plan]) -> None:
-        """Plan; whatever was asked before is no longer wanted."""
+    def ask(self, make: Callable[[], object]) -> None:
+        """Reckon; whatever was asked before is no longer wanted."""
         self._number += 1
         self._pool.clear()
         self.busy = True

@@ -9,8 +9,10 @@ from PySide6.QtCore import QSize, Qt, Signal
 from PySide6.QtGui import QHideEvent
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
+from ventrix.core.engine.of_job import OnTheEngine, on_the_engine
 from ventrix.core.planning.next_moves import Move, MoveKind, Plan, plan_port
 from ventrix.core.quantity.words import sentence
+from ventrix.rooms.plan.engine_shows import engine_caption, engine_card, engine_picture
 from ventrix.rooms.plan.shows import MoveLine, answer_of, expected_picture, fit_words, move_lines, segments
 from ventrix.ui.look import theme
 from ventrix.ui.open_book import OpenBook
@@ -25,7 +27,8 @@ NARROW: Final = 1000  # px: below, the expected gain gives way
 
 
 class PlanRoom(Room):
-    """An answer on top, what limits on the left, the next moves in the middle, and what the picked one would bring."""
+    """An answer on top, what limits on the left, the next moves in the middle, what the picked one would bring and what
+    the port is worth on the engine on the right."""
 
     name = "Plan"
     manual = "plan"
@@ -41,6 +44,8 @@ class PlanRoom(Room):
         self.every = False
         self.planner = Planner()
         self.planner.planned.connect(self._took)
+        self.engine_planner = Planner()
+        self.engine_planner.planned.connect(self._took_engine)
         self.commands = (
             Command("plan.up", "pick", partial(self.pick, -1), "Up", one_of="pick"),
             Command("plan.down", "pick", partial(self.pick, 1), "Down", one_of="pick"),
@@ -86,6 +91,13 @@ class PlanRoom(Room):
         self.expected = Plot("Expected gain of the picked move")
         self.said_of_move = QLabel()
         self.said_of_move.setWordWrap(True)
+        self.engine_caption = QLabel()
+        self.engine_caption.setObjectName("caption")
+        self.engine_caption.setWordWrap(True)
+        self.engine_plot = Plot("Filling over engine speed")
+        self.engine_card = QLabel()
+        self.engine_card.setObjectName("quiet")
+        self.engine_card.setWordWrap(True)
         self.keys = QLabel()
         self.keys.setWordWrap(True)
         self.waiting = QLabel()
@@ -140,6 +152,9 @@ class PlanRoom(Room):
         beside.addWidget(self.expected_caption)
         beside.addWidget(self.expected, 1)
         beside.addWidget(self.said_of_move)
+        beside.addWidget(self.engine_caption)
+        beside.addWidget(self.engine_plot, 1)
+        beside.addWidget(self.engine_card)
         beside.addStretch()
         self._side.setFixedWidth(240)
         self._content = QWidget()
@@ -174,6 +189,11 @@ class PlanRoom(Room):
         cut = space.real_cut
         self._wait("Planning …")
         self.planner.ask(lambda: plan_port(findings, port, factors, up_to=cut))
+        self._show_engine(None)
+        flowed = [c for c in port.cuts if findings.runs_of(c, port) and (cut is None or c.number <= cut.number)]
+        if port.kind == "intake" and flowed:
+            self.engine_caption.setText("filling: reckoning …")
+            self.engine_planner.ask(lambda: on_the_engine(findings, port, flowed[-1], flowed[0]))
 
     def _wait(self, words: str) -> None:
         self.waiting.setText(words)
@@ -183,12 +203,38 @@ class PlanRoom(Room):
 
     def stop(self) -> None:
         """Let go of the plan that is being made."""
+        self.engine_planner.stop()
         if self.planner.busy:
             self.planner.stop()
             self._wait("Stopped. Enter the room again to plan.")
 
+    def _took_engine(self, found: object) -> None:
+        if isinstance(found, OnTheEngine):
+            self._show_engine(found)
+        else:
+            self.engine_caption.setText(f"On the engine: {found}.")
+
+    def _show_engine(self, found: OnTheEngine | None) -> None:
+        self.engine_plot.setVisible(found is not None)
+        self.engine_card.setVisible(found is not None)
+        self.engine_caption.setText("" if found is None else engine_caption(found))
+        if found is not None:
+            self.engine_plot.show_picture(engine_picture(found))
+            self.engine_card.setText(engine_card(found, self.open_book.units))
+
+    @property
+    def busy(self) -> bool:
+        """Something is still being reckoned."""
+        return self.planner.busy or self.engine_planner.busy
+
+    def close_workers(self) -> None:
+        """Wait for what is still being reckoned."""
+        self.planner.close()
+        self.engine_planner.close()
+
     def hideEvent(self, event: QHideEvent) -> None:
         self.planner.stop()
+        self.engine_planner.stop()
         self._stale = True
         super().hideEvent(event)
 

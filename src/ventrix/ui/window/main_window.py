@@ -508,7 +508,7 @@ class MainWindow(BookSheets):
     def closeEvent(self, event: QCloseEvent) -> None:
         self.indexer.stop()
         if "plan" in self.__dict__:
-            self.plan.planner.close()
+            self.plan.close_workers()
         self.open_book.settings.setValue("window", self.saveGeometry())
         if self.manual is not None:
             self.manual.close()
