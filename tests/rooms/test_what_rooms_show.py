@@ -8,7 +8,9 @@ import numpy as np
 import pytest
 
 from ventrix.core.edits.cuts import edit_cut
+from ventrix.core.formulas.port import cone_angle
 from ventrix.core.judging.findings import Findings
+from ventrix.core.metal.unrolled import unroll
 from ventrix.core.model.cut import Operation, Pour, WallReading, Work
 from ventrix.core.model.traverse import ProbePoint, Traverse
 from ventrix.core.quantity.units import CFM, INCH, from_si
@@ -21,6 +23,7 @@ from ventrix.rooms.cuts.card import operation_lines, seat_lines, volume_lines, z
 from ventrix.rooms.display_units import METRIC, US
 from ventrix.rooms.head.derived import DERIVED
 from ventrix.rooms.shared.probed_fields import field_at, fields_along, pressure_of
+from ventrix.rooms.shared.shape_words import cone_words, taper_words
 from ventrix.rooms.shared.unrolled_map import map_picture
 
 JOB = demo_job()
@@ -269,6 +272,21 @@ def test_every_figure_that_follows_is_worked_out_from_what_it_needs() -> None:
                 each.caption
             )
     assert {d.caption for d in DERIVED} >= set(by_hand)
+
+
+def test_a_steep_cone_is_said_and_a_gentle_one_is_not() -> None:
+    """Two round sections of 30 and 40 mm, 40 mm apart: 2 atan(5/40) = 14.25 degrees; 100 mm apart 5.7."""
+    near, far = np.pi / 4 * 0.030**2, np.pi / 4 * 0.040**2
+    assert np.degrees(cone_angle(near, far, 0.040)) == pytest.approx(14.25, abs=0.01)
+    assert np.degrees(cone_angle(near, far, 0.100)) == pytest.approx(5.72, abs=0.01)
+    port = JOB.ports[0]
+    cut = port.cuts[0]
+    plain = unroll(port, cut, JOB.valve_of(port, cut))
+    cone = plain.widest_cone
+    assert cone is not None
+    assert ("over 10, air may let go" in cone_words(plain)) == (np.degrees(cone.angle) > 10)
+    assert taper_words(plain).startswith("Opening to smallest ")
+    assert cone_words(plain).startswith("From there to the throat ")
 
 
 def test_a_one_sided_cut_tints_that_side_alone() -> None:

@@ -275,6 +275,36 @@ def hole_wall(hole_spacing: ArrayLike, port_width: ArrayLike) -> Array:
     return np.asarray((spacing - width) / 2)
 
 
+def cone_angle(area_before: ArrayLike, area_after: ArrayLike, distance: ArrayLike) -> Array:
+    """Total angle of the round cone that two sections are the ends of.
+
+    .. math:: 2 \\arctan\\frac{d_2 - d_1}{2 l}, \\quad d = \\sqrt{4 A / \\pi}
+
+    Parameters
+    ----------
+    area_before, area_after : array_like
+        In the air's order [m2].
+    distance : array_like
+        From one to the other [m].
+
+    Returns
+    -------
+    ndarray
+        [rad], positive where the port widens.
+
+    Raises
+    ------
+    ValueError
+        Figures not above zero.
+
+    References
+    ----------
+    Geometry.
+    """
+    near, far = (np.sqrt(4 / np.pi * positive(a, "area")) for a in (area_before, area_after))
+    return np.asarray(2 * np.arctan((far - near) / (2 * positive(distance, "distance"))))
+
+
 VOLUME_FLAG: Final = 0.03  # difference of two ways to the same volume that is worth a sentence
 
 

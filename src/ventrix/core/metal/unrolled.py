@@ -8,13 +8,14 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from functools import cached_property
+from itertools import pairwise
 from typing import Final, NamedTuple
 
 import numpy as np
 from numpy.typing import ArrayLike
 
 from ventrix.core.formulas.flow_curve import pchip
-from ventrix.core.formulas.port import centreline_length, section_area
+from ventrix.core.formulas.port import centreline_length, cone_angle, section_area
 from ventrix.core.model.cut import Cut, Port, Station, carried
 from ventrix.core.model.job import Valve
 from ventrix.core.model.kinds import Band, Place
@@ -56,6 +57,14 @@ def zone_at(share: float, band: str) -> Zone | None:
     """The zone at a place of the map; the narrowest where several lie there."""
     found = [z for z in ZONES if z.start <= share <= z.end and band in z.bands]
     return min(found, key=lambda z: (z.end - z.start) * len(z.bands)) if found else None
+
+
+class Cone(NamedTuple):
+    """How steeply a port widens between two sections: total angle [rad], and their names."""
+
+    angle: float
+    start: str
+    end: str
 
 
 class Section(NamedTuple):
@@ -135,6 +144,22 @@ class UnrolledPort:
     def taper(self) -> float:
         """Change of area from the opening to the smallest place, as a share of the opening's [-]."""
         return self.smallest.area / float(self.area(0.0)) - 1
+
+    @property
+    def recovery(self) -> float:
+        """Change of area from the smallest place to the throat, as a share of the smallest [-]."""
+        return float(self.area(self.length)) / self.smallest.area - 1
+
+    @property
+    def widest_cone(self) -> Cone | None:
+        """The steepest widening between neighbouring measured sections; None without two."""
+        here = [s for s in self.sections if s.measured]
+        cones = [
+            Cone(float(cone_angle(a.area, b.area, b.along - a.along)), a.name, b.name)
+            for a, b in pairwise(here)
+            if b.along > a.along
+        ]
+        return max(cones, key=lambda c: c.angle, default=None)
 
     @property
     def has_stations(self) -> bool:

@@ -27,6 +27,7 @@ from ventrix.rooms.cuts.card import (
     volume_lines,
     zone_history,
 )
+from ventrix.rooms.shared.shape_words import cone_words, taper_words
 from ventrix.rooms.shared.unrolled_map import map_picture
 from ventrix.ui.cuts.card import CutCard
 from ventrix.ui.open_book import OpenBook
@@ -68,6 +69,7 @@ class CutsRoom(Room):
         self.map = UnrolledMap()
         self.map.zone_chosen.connect(self.choose_zone)
         self.caption = QLabel()
+        self.caption.setWordWrap(True)
         self.caption.setObjectName("quiet")
         self.card = CutCard()
         self.card.setFixedWidth(CARD)
@@ -117,10 +119,9 @@ class CutsRoom(Room):
             return
         self.map.show_picture(picture, units, still=self.open_book.reduced_motion)
         valves = f", {port.valves} valves" if port.valves > 1 else ""
-        taper = percent_text(picture.port.taper, 0, sign=True)
         self.caption.setText(
             f"{port.name}{valves}, unrolled: air goes left to right, walls folded flat, sizes as at cut {cut.number}. "
-            f"Opening to smallest {taper}."
+            f"{taper_words(picture.port)} {cone_words(picture.port)}"
         )
         self._fill_card(space, port, cut)
 

@@ -15,6 +15,7 @@ from ventrix.core.quantity.words import percent_text, sentence
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.head.derived import DERIVED, OF_ONE_VALVE, Figures
 from ventrix.rooms.shared.plot_values import Line, Picture
+from ventrix.rooms.shared.shape_words import taper_words
 from ventrix.ui.widgets.plot import Plot
 
 MEAN_WALL: Final = "Mean of the two sides: core shift makes one thinner. It never answers a wall limit."
@@ -95,7 +96,7 @@ class AreaCurve(Plot):
         span = float(shown[1].max() - shown[1].min()) or 1.0
         low, high = float(shown[1].min()) - 0.25 * span, float(shown[1].max()) + 0.25 * span
         self.show_picture(Picture([line], verticals=[mark], x_range=(0.0, float(shown[0][-1])), y_range=(low, high)))
-        said = [f"Opening to smallest {percent_text(here.taper, 0, sign=True)}."]
+        said = [taper_words(here)]
         if here.has_stations and "length" not in here.guessed:
             volume = port.volume_from_stations(x, here.area(x))
             said.append(f"By integration {units.volume.with_unit(volume)}.")
