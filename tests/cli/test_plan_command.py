@@ -93,3 +93,17 @@ def test_a_job_without_ports_or_valves(capsys: pytest.CaptureFixture[str], tmp_p
     said = refused(capsys, "plan", unmeasured)
     assert "unmeasured.json" in said
     assert "valve" in said
+
+
+def test_the_route_of_a_job_and_of_one_port(capsys: pytest.CaptureFixture[str], document: Path) -> None:
+    code, out, _ = ask(capsys, "route", document, "--json")
+    assert code == 0
+    assert len(json.loads(out)) == 15 * 4
+    code, out, _ = ask(capsys, "route", document, "--port", "intake 4", "--json")
+    cards = json.loads(out)
+    assert {c["port"] for c in cards} == {"Intake 4"}
+    assert isinstance(cards[0]["done"], bool)
+    code, out, _ = ask(capsys, "route", document)
+    assert code == 0
+    assert out.count("\n> ") == 1, "one card is the next"
+    assert "is not one of" in refused(capsys, "route", document, "--port", "Intake 12")

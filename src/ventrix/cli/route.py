@@ -1,0 +1,42 @@
+"""`ventrix route`: the way through a head without a bench, stage by stage."""
+
+from __future__ import annotations
+
+from dataclasses import asdict
+from pathlib import Path
+from typing import Annotated
+
+import typer
+
+from ventrix.cli.app import JsonOption, app, of_file, print_json
+from ventrix.cli.plan import chosen_port
+from ventrix.core.judging.findings import Findings
+
+
+@app.command()
+def route(
+    job: Annotated[Path, typer.Argument(metavar="JOB.json")],
+    port: Annotated[str | None, typer.Option(help="Of this port alone.")] = None,
+    as_json: JsonOption = False,
+) -> None:
+    """What to look at, measure, cut and leave at each stage of a head, in the order its use asks for."""
+    from ventrix.core.planning.route import next_card, route
+    from ventrix.records.files.job_document import read_document
+
+    read, benches = read_document(job)
+    chosen = None if port is None else chosen_port(read, port, Findings(read, benches=benches), job)
+    cards = of_file(job, lambda: route(read, chosen))
+    if as_json:
+        print_json([asdict(card) for card in cards])
+        return
+    coming = next_card(cards)
+    for card in cards:
+        mark = "x" if card.done else ">" if card is coming else " "
+        print(f"{mark} {card.port}, {card.stage}: {card.cut}")
+        if card is coming:
+            would = f"{card.measure} It would sharpen this." if card.measure else ""
+            shown = (("look", card.look), ("measure", would), ("leave", card.leave),
+                     ("stop when", card.stop_when), ("caution", card.caution))  # fmt: skip
+            for name, words in shown:
+                if words:
+                    print(f"      {name}: {words}")
