@@ -61,6 +61,7 @@ def test_it_says_what_limits_and_what_next(window: MainWindow, qtbot) -> None:  
     assert "at 28.0 inH2O" in room.sure.text(), "a gain stands on a stated pressure"
     eaten = sum(float(s.eaten) for s in room.bar.segments)
     assert eaten == pytest.approx(28.0, abs=0.4), "what is eaten is the test pressure"
+    assert room.stages.isHidden(), "a flowed port is judged by its flow"
     assert len(room.moves.lines) == 7
     assert "more (L)" in room.left_out.text()
     qtbot.keyClick(room, K.Key_L)
@@ -116,6 +117,10 @@ def test_a_port_never_flowed_says_that_nothing_is_proven(window: MainWindow, qtb
     assert "nothing here is proven" in room.reason.text()
     assert room.worth.text().startswith("~")
     assert not any(s.measured for s in room.bar.segments)
+    window.resize(1280, 800)
+    assert "Stages, without a bench" in room.stages.text()
+    assert room.stages.text().count("■") == 1, "one stage comes next"
+    assert not room.expected.isVisible()
     assert all(line.gain.startswith("~") for line in room.moves.lines if line.gain)
 
 

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from functools import partial
+from html import escape
 from typing import Final
 
 from PySide6.QtCore import QSize, Qt, Signal
@@ -13,6 +15,7 @@ from ventrix.core.engine.of_job import OnTheEngine, on_the_engine
 from ventrix.core.planning.next_moves import Move, MoveKind, Plan, plan_port
 from ventrix.core.quantity.words import sentence
 from ventrix.rooms.plan.engine_shows import engine_caption, engine_card, engine_picture
+from ventrix.rooms.plan.route_shows import StageLine, stage_lines
 from ventrix.rooms.plan.shows import MoveLine, answer_of, expected_picture, fit_words, move_lines, segments
 from ventrix.ui.look import theme
 from ventrix.ui.open_book import OpenBook
@@ -98,6 +101,9 @@ class PlanRoom(Room):
         self.engine_card = QLabel()
         self.engine_card.setObjectName("quiet")
         self.engine_card.setWordWrap(True)
+        self.stages = QLabel()
+        self.stages.setWordWrap(True)
+        self.stages.setAlignment(Qt.AlignmentFlag.AlignTop)
         self.keys = QLabel()
         self.keys.setWordWrap(True)
         self.waiting = QLabel()
@@ -149,6 +155,7 @@ class PlanRoom(Room):
         self._side = QWidget()
         beside = QVBoxLayout(self._side)
         beside.setContentsMargins(0, 0, 0, 0)
+        beside.addWidget(self.stages)
         beside.addWidget(self.expected_caption)
         beside.addWidget(self.expected, 1)
         beside.addWidget(self.said_of_move)
@@ -288,6 +295,7 @@ class PlanRoom(Room):
             lines, self.at, (f"gain, {unit}", "an hour", "min", "cc", f"wall left, {units.length.label}")
         )
         self.left_out.setText(left)
+        self._show_stages(plan)
         self._show_picked(picked)
 
     def _show_picked(self, move: Move | None) -> None:
@@ -295,7 +303,7 @@ class PlanRoom(Room):
         if plan is None or move is None:
             return
         index = plan.planned.chain.is_index
-        has = bool(move.points)
+        has = bool(move.points) and plan.planned.run is not None
         self.expected.setVisible(has)
         self.expected_caption.setText(
             f"expected of it, {'index' if index else units.flow.label} over lift" if has else ""
@@ -306,6 +314,14 @@ class PlanRoom(Room):
         if move.kind is MoveKind.CUT:
             said.append("Read the wall and keep your limit: this says nothing of what is safe.")
         self.said_of_move.setText(" ".join(said))
+
+    def _show_stages(self, plan: Plan) -> None:
+        """Without a flow test the way is by stages, each closed by something one can hold."""
+        space = self.open_book.workspace
+        by_stages = plan.planned.run is None and space is not None and space.port is not None
+        self.stages.setVisible(by_stages)
+        if by_stages and space is not None and space.port is not None:
+            self.stages.setText(_stages_html(stage_lines(space.job, space.port)))
 
     def _picked(self) -> Move | None:
         if self.plan is None or not self.plan.moves:
@@ -357,6 +373,20 @@ class PlanRoom(Room):
         else:
             gain = None if self.plan is None or self.plan.planned.chain.is_index else move.gain
             self.said_first.emit(move.place, move.depth, gain)
+
+
+def _stages_html(lines: Sequence[StageLine]) -> str:
+    t = theme.current()
+    rows = ["<b>Stages, without a bench</b>"]
+    for line in lines:
+        if line.now:
+            rows.append(f"<b style='color:{t.brass}'>■ {line.stage}</b>")
+            rows += [f"<span style='color:{t.quiet}'>{escape(words)}</span>" for words in line.says]
+        elif line.done:
+            rows.append(f"<span style='color:{t.better}'>✓</span> {line.stage}")
+        else:
+            rows.append(f"<span style='color:{t.quiet}'>□ {line.stage}</span>")
+    return "<br>".join(rows)
 
 
 def _keys(shade: str) -> str:

@@ -1,0 +1,31 @@
+"""Stages of the way through a port without a bench, as the Plan room shows them."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from ventrix.core.model.cut import Port
+from ventrix.core.model.job import Job
+from ventrix.core.planning.route import next_card, route
+
+
+@dataclass(frozen=True, slots=True)
+class StageLine:
+    """A stage: done, the one that comes next, or a later one; what it says where it comes next."""
+
+    stage: str
+    done: bool
+    now: bool
+    says: tuple[str, ...]
+
+
+def stage_lines(job: Job, port: Port) -> tuple[StageLine, ...]:
+    """The stages of one port, in order."""
+    cards = route(job, port)
+    coming = next_card(cards)
+    lines = []
+    for card in cards:
+        now = card is coming
+        says = (card.cut, f"Leave: {card.leave}", f"Stop when: {card.stop_when}", card.caution) if now else ()
+        lines.append(StageLine(card.stage, card.done, now, tuple(s for s in says if s and not s.endswith(": "))))
+    return tuple(lines)
