@@ -162,6 +162,19 @@ def test_rates_are_in_sight_in_a_small_window(window: MainWindow, qtbot, size: t
     assert {"rate", "wall", "cc"} <= set(room.moves._columns())
 
 
+def test_a_new_job_says_what_is_wanted_and_which_stage_comes_first(open_window: Open, qtbot) -> None:  # type: ignore[no-untyped-def]
+    window = open_window(demo=False)
+    window.files.new_job()
+    window.go_to_named("plan")
+    qtbot.waitUntil(lambda: not window.plan.planner.busy, timeout=20_000)
+    said = window.plan.waiting.text()
+    assert "its head diameter is wanted (Head)" in said
+    assert "Without a bench, next: clean." in said
+    assert window.plan.line is None
+    qtbot.keyClick(window.plan, K.Key_Return)  # nothing to take, and nothing happens
+    assert not window.new_cut.isVisible()
+
+
 def test_no_job_says_what_to_do(open_window: Open) -> None:
     window = open_window(demo=False)
     window.go_to_named("plan")

@@ -374,11 +374,6 @@ def guessed_flow(chain: Chain, lift: Array) -> Array:
     return np.asarray(float(ideal_flux(chain.pressure)) / np.sqrt(whole[0]))
 
 
-def worked_section(place: str) -> str:
-    """The section that work at a place opens."""
-    return SECTION_OF.get(place, place)
-
-
 def place_name(place: str) -> str:
     """A place as it is said: the throat is the seat ring, the valve the opening at the seat."""
     return {Place.THROAT.value: "throat, seat ring", VALVE: "valve and seat"}.get(place, place)

@@ -65,7 +65,6 @@ WRONG: Final = 0.04
 WRONG_LENGTH: Final = 0.06
 WRONG_WHITE: Final = 0.05  # of its variance
 STEP_SHARE: Final = 0.35
-CLAY_WRONG: Final = 0.015
 
 # What share of K a first pass of 0.7 mm takes away: guesses, and said so wherever they speak.
 TAKES: Final = {

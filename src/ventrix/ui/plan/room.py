@@ -248,15 +248,22 @@ class PlanRoom(Room):
     def _took(self, found: object) -> None:
         if not isinstance(found, Plan):
             self.plan = None
-            self._wait(
-                f"{sentence(str(found))}\n\nHead and Cuts keep what the chain needs: valve, throat, sections, walls."
-            )
+            needs = "Head and Cuts keep what the chain needs: valve, throat, sections, walls."
+            self._wait(f"{sentence(str(found))}\n\n{needs}\n\n{self._next_stage()}")
             return
         self.plan = found
         self.at = min(self.at, max(len(found.moves) - 1, 0))
         self.waiting.hide()
         self._content.show()
         self.show_plan()
+
+    def _next_stage(self) -> str:
+        """The stage that comes next without a bench, which wants no measurement."""
+        space = self.open_book.workspace
+        if space is None or space.port is None:
+            return ""
+        line = next((s for s in stage_lines(space.job, space.port) if s.now), None)
+        return "" if line is None else f"Without a bench, next: {line.stage}. {' '.join(line.says)}"
 
     # -- showing
 
