@@ -312,3 +312,16 @@ def test_the_runs_that_do_not_speak_are_named_with_why(compare: tuple[MainWindow
     said = window.compare.notes.text()
     assert "Cut 3's run" in said and "is left out" in said and "bigger bore unshrouds" in said
     assert "One run against one." in window.compare.comparability.text()
+
+
+def test_cuts_that_were_not_flowed_are_held_by_their_metal(open_window: Open) -> None:
+    window = open_window()
+    space = window.open_book.workspace
+    assert space is not None
+    port = next(p for p in space.job.ports if p.name == "Intake 4")
+    space.look_at(port.cuts[-1].id)
+    window.go_to_named("compare")
+    said = window.compare.empty.text()
+    assert "has not been flowed yet" in said
+    assert "The metal, without flow" in said
+    assert "wall, bowl" in said

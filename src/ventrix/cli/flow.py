@@ -99,7 +99,7 @@ def _judge_job(path: Path, as_json: bool) -> None:
         raise InputError("one run table alone has nothing to be held against", file=path.name, field="AFTER.csv")
     job, benches = read_document(path)
     findings = Findings(job, benches=benches)
-    judged = of_file(path, lambda: results.job_pairs(findings))
+    judged = of_file(path, lambda: [*results.job_pairs(findings), *results.unflowed_pairs(findings)])
     if as_json:
         print_json({"pairs": [results.pair_document(findings, pair) for pair in judged]})
     else:

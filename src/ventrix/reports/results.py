@@ -5,11 +5,12 @@ from __future__ import annotations
 import math
 from dataclasses import fields
 from itertools import pairwise
-from typing import Any
+from typing import Any, Final
 
 from ventrix.core.judging.comparison import RunComparison
 from ventrix.core.judging.findings import Findings, Pair
 from ventrix.core.judging.verdict import Verdict
+from ventrix.core.metal.between import metal_between
 from ventrix.core.metal.walls import limit_for, wall_sentence, walls_at
 from ventrix.core.model.job import Job
 from ventrix.core.model.run import SetUp
@@ -133,6 +134,29 @@ def job_pairs(findings: Findings) -> list[Pair]:
     return found
 
 
+def unflowed_pairs(findings: Findings) -> list[Pair]:
+    """Every cut against the one before it, of the ports that nobody flowed."""
+    ports = [p for p in findings.job.ports if not any(findings.runs_of(c, p) or findings.problem(c) for c in p.cuts)]
+    return [findings.pair(port, before, after) for port in ports for before, after in pairwise(port.cuts)]
+
+
+METAL_UNITS: Final = {"length": "mm", "area": "cm2", "volume": "cc", "duration": "min"}
+
+
+def metal_document(findings: Findings, pair: Pair) -> list[dict[str, Any]]:
+    """JSON of what happened to the metal between two cuts."""
+    changes = metal_between(findings.job, pair.port, pair.before, pair.after)
+    return [
+        {
+            "name": c.name,
+            "unit": METAL_UNITS[c.kind],
+            "before": None if c.before is None else from_si(c.before, METAL_UNITS[c.kind]),
+            "after": None if c.after is None else from_si(c.after, METAL_UNITS[c.kind]),
+        }
+        for c in changes
+    ]
+
+
 def pair_document(findings: Findings, pair: Pair) -> dict[str, Any]:
     """JSON of two cuts of a job held against each other."""
     whose = {
@@ -145,7 +169,7 @@ def pair_document(findings: Findings, pair: Pair) -> dict[str, Any]:
     verdict = findings.verdict(pair)
     if pair.comparison is None or verdict is None:
         nothing: dict[str, Any] = {"comparable": "unknown", "differences": [], "points": [], "summary": None}
-        return whose | nothing | {"verdict": pair.missing, "flags": []}
+        return whose | nothing | {"verdict": pair.missing, "flags": [], "metal": metal_document(findings, pair)}
     return whose | comparison_document(pair.comparison, verdict)
 
 

@@ -29,12 +29,14 @@ from ventrix.rooms.compare.both_kinds import both_kinds
 from ventrix.rooms.compare.curves import CurvePicture, curves
 from ventrix.rooms.compare.my_lifts import lift_tiles
 from ventrix.rooms.compare.scorecard import score_rows
+from ventrix.rooms.compare.unflowed import metal_rows
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.shared.plot_values import Band, Bars, Picture
 from ventrix.ui.compare.both_page import BothPage
 from ventrix.ui.compare.lift_table import LiftTable
 from ventrix.ui.compare.my_lifts_strip import MyLiftsStrip
 from ventrix.ui.compare.scorecard import Scorecard
+from ventrix.ui.compare.unflowed import unflowed_html
 from ventrix.ui.compare.verdict_card import VerdictCard
 from ventrix.ui.compare.whole_row import RowView
 from ventrix.ui.look import theme
@@ -238,7 +240,7 @@ class CompareRoom(Room):
             )
             return
         if pair.comparison is None:
-            self._say_empty(f"{pair.missing}\n\nThe Flow room (2) is where that is put right.")
+            self._say_empty(unflowed_html(pair, metal_rows(space.job, pair, self.open_book.units)))
             return
         self._show_only(self._content)
         verdict = space.findings.verdict(pair, self.open_book.units.wording)
