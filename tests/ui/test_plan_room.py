@@ -58,6 +58,10 @@ def test_it_says_what_limits_and_what_next(window: MainWindow, qtbot) -> None:  
     room = look(window, qtbot, "Intake 1")
     assert "Go on:" in room.verdict.text()
     assert "28.0 inH2O" in room.basis.text()
+    assert room.plan is not None
+    if room.plan.moves[0].kind in (MoveKind.SEAT, MoveKind.VALVE):
+        assert room.worth.text().startswith("~"), "a guess of the trade is said to be one"
+        assert "a guess of the trade" in room.reason.text()
     assert "at 28.0 inH2O" in room.sure.text(), "a gain stands on a stated pressure"
     eaten = sum(float(s.eaten) for s in room.bar.segments)
     assert eaten == pytest.approx(28.0, abs=0.4), "what is eaten is the test pressure"

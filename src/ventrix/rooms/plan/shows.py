@@ -89,6 +89,8 @@ def answer_of(plan: Plan, units: Units) -> Answer:
     sure = (
         f"8 in 10: {_amount(best.low, plan, units)} to {_amount(best.high, plan, units)}, {basis} · {line.minutes} min"
     )
+    if best.kind in _GUESSED:
+        reason += " What this move brings is a guess of the trade, not this port's data."
     depth = f", {line.below.split(' deep')[0]} deep" if best.depth is not None else ""
     return Answer(go, f"{line.title}{depth}", f"{line.gain}{unit}", reason, sure, False, book)
 
@@ -132,6 +134,7 @@ def segments(plan: Plan, lift: float, units: Units) -> tuple[Segment, ...]:
     return tuple(found)
 
 
+_GUESSED: Final = (MoveKind.SEAT, MoveKind.VALVE)  # what they bring is a guess of the trade
 _TITLES: Final = {
     MoveKind.SEAT: "seat, a new recipe",
     MoveKind.VALVE: "valve, back cut",
@@ -161,7 +164,7 @@ def move_line(move: Move, plan: Plan, units: Units) -> MoveLine:
     rate = 100 * move.rate * HOUR / plan.worth if index else move.rate * HOUR
     scale = 100 / plan.worth if index else 1.0
     book = plan.planned.run is None
-    tilde = "~" if book else ""
+    tilde = "~" if book or move.kind in _GUESSED else ""
     return MoveLine(
         move,
         mark,
@@ -175,7 +178,7 @@ def move_line(move: Move, plan: Plan, units: Units) -> MoveLine:
         units.duration.text(move.seconds),
         "" if look or move.kind in (MoveKind.SEAT, MoveKind.VALVE) else units.volume.text(move.volume, sign=True),
         _wall(move, units),
-        book or not known or move.kind in (MoveKind.SEAT, MoveKind.VALVE),
+        book or not known or move.kind in _GUESSED,
     )
 
 
