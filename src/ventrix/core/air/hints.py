@@ -96,8 +96,7 @@ def engine_speeds(job: Job, port: Port, field: Field) -> EngineSpeeds | None:
     """
     if job.bore is None or job.stroke is None or job.rod_length is None or job.speed_high is None or field.mean <= 0:
         return None
-    share = sum(p.kind == port.kind and p.cylinder == port.cylinder for p in job.ports) if port.cylinder else 1
-    found = demand_velocity(job.bore, job.stroke, job.rod_length, job.speed_high, field.area * max(share, 1))
+    found = demand_velocity(job.bore, job.stroke, job.rod_length, job.speed_high, field.area * job.ports_beside(port))
     nominal = float(found.peak_mach)
     return EngineSpeeds(job.speed_high, nominal, np.asarray(nominal * field.speed / field.mean))
 

@@ -9,11 +9,10 @@ import numpy as np
 
 from ventrix.core.engine.cylinder import Cylinder
 from ventrix.core.engine.filling import Around, Valves, fill
-from ventrix.core.formulas.bench_flow import ideal_flux
 from ventrix.core.formulas.cam import AnyCam
 from ventrix.core.formulas.engine import CHOKED, demand_area, demand_velocity, mach_index
 from ventrix.core.judging.findings import Findings
-from ventrix.core.metal.unrolled import unroll
+from ventrix.core.metal.unrolled import smallest_section
 from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.job import Job
 from ventrix.core.quantity.arrays import Array
@@ -116,7 +115,7 @@ def on_the_engine(findings: Findings, port: Port, after: Cut | None = None, befo
     timing = _timing(job, cam, exhaust_cam)
     exhaust, part, doubt = _exhaust(findings, port, runs[0], guessed)
     lifts_in, lifts_out = _lift(cam, timing.intake), _lift(exhaust_cam, timing.exhaust)
-    share = _together(job, port)
+    share = job.ports_beside(port)
     random = np.random.default_rng(SEED)
     out = part * effective_area(exhaust, lifts_out)[:, None] * np.r_[1.0, 1 + doubt * random.standard_normal(DRAWS)]
     into = [share * _drawn(run, findings, lifts_in, random) for run in runs]
@@ -129,7 +128,7 @@ def on_the_engine(findings: Findings, port: Port, after: Cut | None = None, befo
     low, high = np.quantile(both[1, 1:], [0.1, 0.9], axis=0)
     less, more = np.quantile(change[1:], [0.1, 0.9], axis=0)
     known = not missing
-    index, limit = _limit(job, port, after, runs[1], cam, speeds, share, findings)
+    index, limit = _limit(job, runs[1], cam, speeds, share)
     return OnTheEngine(
         before, after, speeds,
         both[1, 0] if known else None, both[0, 0] if known else None,
@@ -137,7 +136,7 @@ def on_the_engine(findings: Findings, port: Port, after: Cut | None = None, befo
         found.residual[columns : columns + SPEEDS] if known else None,
         change[0], np.minimum(less, change[0]), np.maximum(more, change[0]),
         found.left_at_bottom[columns : columns + SPEEDS],
-        index, limit, _choke(job, port, after, cylinder, findings),
+        index, limit, _choke(job, port, after, cylinder),
         float(demand_area(cylinder.bore, cylinder.stroke, cylinder.rod, float(speeds[-1]))),
         tuple(missing), tuple(guessed),
     )  # fmt: skip
@@ -179,15 +178,14 @@ def _run(findings: Findings, port: Port, cut: Cut) -> ReducedRun:
 def effective_area(run: ReducedRun, lift: Array) -> Array:
     """CdA at lifts [m2]: what a perfect nozzle of that area would pass at the run's pressure. Beyond the highest
     tested lift it stays as it was there."""
-    area = run.flow / float(ideal_flux(run.test_pressure))
-    return np.interp(lift, np.r_[0.0, run.lift], np.r_[0.0, area])
+    return np.interp(lift, np.r_[0.0, run.lift], np.r_[0.0, run.effective_area])
 
 
 def _drawn(run: ReducedRun, findings: Findings, lift: Array, random: np.random.Generator) -> Array:
     """CdA over the crank as read, then in draws of its doubt, shape (n, 1 + draws): bolting-down is one factor, each
     reading has its own."""
     scatter = findings.scatter(run.setup.bench)
-    base = run.flow / float(ideal_flux(run.test_pressure))
+    base = run.effective_area
     common = 1 + scatter.mount * random.standard_normal(DRAWS)
     own = 1 + scatter.repeat * random.standard_normal((DRAWS, len(base)))
     curves = np.vstack([base, base * own * common[:, None]])
@@ -205,16 +203,9 @@ def _exhaust(findings: Findings, port: Port, intake: ReducedRun, guessed: list[s
         if runs:
             if other not in mine:
                 guessed.append(f"exhaust as {other.name}")
-            return runs[-1], float(_together(job, other)), EXHAUST_DOUBT
+            return runs[-1], float(job.ports_beside(other)), EXHAUST_DOUBT
     guessed.append("exhaust: 75 % of the intake")
-    return intake, EXHAUST_SHARE * _together(job, port), GUESSED_DOUBT
-
-
-def _together(job: Job, port: Port) -> int:
-    """How many ports of its kind the cylinder breathes through."""
-    if not port.cylinder:
-        return 1
-    return max(sum(p.kind == port.kind and p.cylinder == port.cylinder and not p.witness for p in job.ports), 1)
+    return intake, EXHAUST_SHARE * job.ports_beside(port), GUESSED_DOUBT
 
 
 def _cylinder(job: Job, guessed: list[str]) -> Cylinder:
@@ -229,9 +220,7 @@ def _cylinder(job: Job, guessed: list[str]) -> Cylinder:
     )
 
 
-def _limit(
-    job: Job, port: Port, cut: Cut, run: ReducedRun, cam: AnyCam, speeds: Array, share: int, findings: Findings
-) -> tuple[Array | None, float | None]:
+def _limit(job: Job, run: ReducedRun, cam: AnyCam, speeds: Array, share: int) -> tuple[Array | None, float | None]:
     """Z at speeds, and the speed where it is 0.6; None without the valve's head."""
     head, valves = run.geometry.valve_diameter, run.geometry.valves
     if head is None or job.bore is None or job.stroke is None:
@@ -242,11 +231,10 @@ def _limit(
     return found.z, float(found.limit_speed[0])
 
 
-def _choke(job: Job, port: Port, cut: Cut, cylinder: Cylinder, findings: Findings) -> float | None:
+def _choke(job: Job, port: Port, cut: Cut, cylinder: Cylinder) -> float | None:
     """The speed at which the piston asks for more than the smallest measured section can pass [rad/s]."""
-    here = unroll(port, cut, job.valve_of(port, cut))
-    if not here.smallest_is_measured:
+    area = smallest_section(job, port, cut)
+    if area is None:
         return None
-    area = here.smallest.area * _together(job, port)
-    one = demand_velocity(cylinder.bore, cylinder.stroke, cylinder.rod, 1.0, area)
+    one = demand_velocity(cylinder.bore, cylinder.stroke, cylinder.rod, 1.0, area * job.ports_beside(port))
     return float(CHOKED / one.peak_mach)

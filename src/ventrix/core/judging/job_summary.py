@@ -8,8 +8,8 @@ from dataclasses import dataclass
 from ventrix.core.benches.study import Evidence
 from ventrix.core.judging.expectation import Outcome, time_worked
 from ventrix.core.judging.findings import Findings
-from ventrix.core.metal.unrolled import unroll
-from ventrix.core.model.cut import Cut, Port
+from ventrix.core.metal.unrolled import smallest_section
+from ventrix.core.model.cut import Port
 from ventrix.core.model.job import Job
 from ventrix.core.model.kinds import FaultKind
 from ventrix.core.model.noun import Direction
@@ -115,15 +115,6 @@ def _flowed(findings: Findings, port: Port) -> Iterator[CutSummary]:
             lifts=tuple(float(x) for x in run.lift),
             flows=tuple(float(q) for q in run.flow),
         )
-
-
-def smallest_section(job: Job, port: Port, cut: Cut) -> float | None:
-    """The smallest measured section of a port at a cut [m2], None where none was measured."""
-    try:
-        here = unroll(port, cut, job.valve_of(port, cut))
-    except ValueError:
-        return None
-    return here.smallest.area if here.smallest_is_measured else None
 
 
 def _dates(job: Job) -> Iterator[str | None]:

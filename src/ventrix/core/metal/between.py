@@ -6,7 +6,7 @@ from typing import NamedTuple
 
 from ventrix.core.formulas.port import section_area
 from ventrix.core.metal.walls import walls_at
-from ventrix.core.model.cut import Cut, Port, carried, poured_volume
+from ventrix.core.model.cut import Cut, Port, carried_figure, poured_volume
 from ventrix.core.model.job import Job
 
 SIZES = (
@@ -56,7 +56,7 @@ def metal_between(job: Job, port: Port, before: Cut, after: Cut) -> tuple[MetalC
     """
     found = []
     for field, name in SIZES:
-        found.append(MetalChange(name, "length", *(_figure(port, c, field) for c in (before, after))))
+        found.append(MetalChange(name, "length", *(carried_figure(port, c, field) for c in (before, after))))
     for which, name in SECTIONS:
         found.append(MetalChange(name, "area", *(_section(port, c, which) for c in (before, after))))
     found.append(MetalChange("poured volume", "volume", poured_volume(before), poured_volume(after)))
@@ -70,13 +70,8 @@ def metal_between(job: Job, port: Port, before: Cut, after: Cut) -> tuple[MetalC
     return tuple(f for f in found if f.after is not None)
 
 
-def _figure(port: Port, cut: Cut, field: str) -> float | None:
-    found = carried(port, cut, field)
-    return None if found is None else float(found.value)
-
-
 def _section(port: Port, cut: Cut, which: str) -> float | None:
-    width, height, corner = (_figure(port, cut, f"{which}_{part}") for part in ("width", "height", "corner"))
+    width, height, corner = (carried_figure(port, cut, f"{which}_{part}") for part in ("width", "height", "corner"))
     return None if width is None or height is None else float(section_area(width, height, corner or 0.0))
 
 

@@ -7,7 +7,7 @@ of `curve`, and what was never measured is drawn at a usual proportion and said 
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import cached_property
+from functools import cached_property, partial
 from itertools import pairwise
 from typing import Final, NamedTuple
 
@@ -16,8 +16,8 @@ from numpy.typing import ArrayLike
 
 from ventrix.core.formulas.flow_curve import pchip
 from ventrix.core.formulas.port import centreline_length, cone_angle, section_area
-from ventrix.core.model.cut import Cut, Port, Station, carried
-from ventrix.core.model.job import Valve
+from ventrix.core.model.cut import Cut, Port, Station, carried, carried_figure
+from ventrix.core.model.job import Job, Valve
 from ventrix.core.model.kinds import Band, Place
 from ventrix.core.quantity.arrays import Array
 
@@ -192,10 +192,7 @@ def unroll(port: Port, cut: Cut, valve: Valve | None) -> UnrolledPort:
     Geometry; usual proportions are common practice, no source.
     """
 
-    def figure(name: str) -> float | None:
-        found = carried(port, cut, name)
-        return None if found is None else float(found.value)
-
+    figure = partial(carried_figure, port, cut)
     head = (valve.head_diameter if valve else None) or 0.046
     guessed: list[str] = []
     throat = figure("throat_diameter")
@@ -246,3 +243,12 @@ def _add_named(
     if named or width is None or height is None:
         return
     _add(sections, Section(along, width, height, float(section_area(width, height, corner or 0.0)), name, True))
+
+
+def smallest_section(job: Job, port: Port, cut: Cut) -> float | None:
+    """The smallest measured section of a port at a cut [m2], None where none was measured."""
+    try:
+        here = unroll(port, cut, job.valve_of(port, cut))
+    except ValueError:
+        return None
+    return here.smallest.area if here.smallest_is_measured else None

@@ -258,6 +258,12 @@ def carried(port: Port, cut: Cut, name: str) -> Carried | None:
     return None
 
 
+def carried_figure(port: Port, cut: Cut, name: str) -> float | None:
+    """A figure of `cut` or carried to it, in SI; None where it was not measured."""
+    found = carried(port, cut, name)
+    return None if found is None else float(found.value)
+
+
 def state_name(cut: Cut) -> str:
     """What a state is called on every port that is in it: its name, or its number where it has none."""
     return cut.name.strip() or f"cut {cut.number}"

@@ -222,6 +222,13 @@ class Job(Noun):
                 return next((s for s in self.seats if s.id == each.seat_ids[0]), None)
         return None
 
+    def ports_beside(self, port: Port) -> int:
+        """How many ports of its kind its cylinder breathes through, itself among them."""
+        if not port.cylinder:
+            return 1
+        here = port.kind, port.cylinder, port.head_id
+        return max(sum((p.kind, p.cylinder, p.head_id) == here and not p.witness for p in self.ports), 1)
+
     def setup(self, setup_id: str) -> SetUp:
         return _find(self.setups, setup_id)
 

@@ -6,6 +6,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from enum import StrEnum
+from functools import partial
 from typing import Final
 
 import numpy as np
@@ -14,7 +15,7 @@ from ventrix.core.judging.expectation import Factor
 from ventrix.core.judging.findings import Findings
 from ventrix.core.metal.unrolled import ZONES, UnrolledPort, unroll
 from ventrix.core.metal.walls import limit_for, spare_at, walls_at
-from ventrix.core.model.cut import Cut, Port, carried, poured_volume
+from ventrix.core.model.cut import Cut, Port, carried_figure, poured_volume
 from ventrix.core.model.kinds import CutKind, Place
 from ventrix.core.model.school_questions import side_taken
 from ventrix.core.planning.loss_chain import DRAWS, SEED, ChainFit, ChainWork, fit_chain
@@ -246,10 +247,7 @@ class _Moves:
         """How deep a pass may be [m], and what blocks every one."""
         job, port, cut = self.findings.job, self.port, self.cut_now
 
-        def figure(name: str) -> float | None:
-            found = carried(port, cut, name)
-            return None if found is None else float(found.value)
-
+        figure = partial(carried_figure, port, cut)
         if place == Place.GUIDE.value:
             boss, stem = figure("boss_width"), self.planned.chain.states[-1].valve.stem
             return (1.0e-3 if boss is None else max((boss - stem - LEAST_BOSS) / 2, 0.0)), ""

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass
+from functools import partial
 from typing import Final
 
 import numpy as np
@@ -13,14 +14,13 @@ from ventrix.core.judging.comparability import comparability
 from ventrix.core.judging.findings import Findings
 from ventrix.core.judging.schools import school_weights
 from ventrix.core.metal.unrolled import UnrolledPort, unroll
-from ventrix.core.model.cut import Cut, Port, carried
-from ventrix.core.model.job import Job
+from ventrix.core.model.cut import Cut, Port, carried, carried_figure
 from ventrix.core.model.kinds import Place
 from ventrix.core.planning.loss_chain import Chain, ChainState, ChainValve, ChainWork, guessed_flow
 from ventrix.core.planning.priors import PLACES, median_losses
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.units import to_si
-from ventrix.core.runs.geometry import geometry_of
+from ventrix.core.runs.geometry import Geometry, geometry_of
 from ventrix.core.runs.reduction import ReducedRun
 
 # Where along the port each place's section is taken, as a share of its length.
@@ -85,7 +85,7 @@ def planned_port(findings: Findings, port: Port, up_to: Cut | None = None) -> Pl
     if not flowed:
         return _by_the_book(findings, port, last)
     run = findings.runs_of(flowed[-1], port)[-1]
-    valve, guessed = _valve(job, port, flowed[-1], run)
+    valve, guessed = _valve(port, run.geometry)
     states: list[ChainState] = []
     cuts: list[Cut] = []
     before = -1
@@ -113,13 +113,7 @@ def _by_the_book(findings: Findings, port: Port, last: int) -> Planned:
     if not cuts:
         raise ValueError(f"{port.name} has no state yet")
     cut = cuts[-1]
-    g = geometry_of(job, port, cut)
-    if g.valve_diameter is None:
-        raise ValueError(f"the valve of {port.name} was not measured: its head diameter is wanted (Head)")
-    width, angle, stem = USUAL_SEAT
-    valve = ChainValve(
-        g.valve_diameter, g.stem_diameter or stem, g.seat_width or width, g.seat_angle or angle, g.valves
-    )
+    valve, guessed = _valve(port, geometry_of(job, port, cut))
     here = unroll(port, cut, job.valve_of(port, cut))
     areas, measured = sections_of(here, port, cut, valve.stem)
     nothing = np.zeros(0)
@@ -129,7 +123,7 @@ def _by_the_book(findings: Findings, port: Port, last: int) -> Planned:
     flow = guessed_flow(chain, lift)
     mine = tuple(m.lift for m in job.my_lifts if m.kind == port.kind)
     weights = school_weights(findings.school, lift, flow, findings.cam_of(port.kind), mine)
-    return Planned(chain, (cut,), None, lift, flow, np.asarray(weights), ("flow", *here.guessed))
+    return Planned(chain, (cut,), None, lift, flow, np.asarray(weights), ("flow", *guessed, *here.guessed))
 
 
 def _speaks(findings: Findings, port: Port, cut: Cut, last: ReducedRun) -> ReducedRun | None:
@@ -140,8 +134,7 @@ def _speaks(findings: Findings, port: Port, cut: Cut, last: ReducedRun) -> Reduc
     return None
 
 
-def _valve(job: Job, port: Port, cut: Cut, run: ReducedRun) -> tuple[ChainValve, tuple[str, ...]]:
-    g = run.geometry
+def _valve(port: Port, g: Geometry) -> tuple[ChainValve, tuple[str, ...]]:
     if g.valve_diameter is None:
         raise ValueError(f"the valve of {port.name} was not measured: its head diameter is wanted (Head)")
     width, angle, stem = USUAL_SEAT
@@ -228,10 +221,7 @@ def worked_before(port: Port, number: int) -> frozenset[str]:
 
 
 def _medians(port: Port, cut: Cut, run: ReducedRun | None) -> Mapping[str, float]:
-    def figure(name: str) -> float | None:
-        found = carried(port, cut, name)
-        return None if found is None else float(found.value)
-
+    figure = partial(carried_figure, port, cut)
     angle = figure("port_angle")
     turning = np.pi / 2 - angle if angle is not None else np.pi / 3
     shape = carried(port, cut, "boss_shape")

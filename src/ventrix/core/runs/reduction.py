@@ -181,6 +181,11 @@ class ReducedRun:
         return self.shown_at or self.setup.test_pressure or 1.0
 
     @property
+    def effective_area(self) -> Array:
+        """CdA at the tested lifts [m2]: what an ideal opening would need for these flows, shape (n,)."""
+        return np.asarray(self.flow / float(bench_flow.ideal_flux(self.test_pressure)))
+
+    @property
     def converted(self) -> bool:
         """The flows stand at another pressure than the run's own."""
         return self.as_tested is not None

@@ -9,7 +9,7 @@ from ventrix.core.edits.faults import state_at
 from ventrix.core.judging.findings import Findings
 from ventrix.core.metal.unrolled import ZONES, unroll
 from ventrix.core.metal.walls import WallLeft, limit_for, spare_at, spare_of, walls_at
-from ventrix.core.model.cut import Cut, Port, Station, carried
+from ventrix.core.model.cut import Cut, Port, Station, carried, carried_figure
 from ventrix.core.model.kinds import FaultState, Place
 from ventrix.core.quantity.units import to_si
 from ventrix.reports.sheet.card_contents import Card, Gauge, Stop, Template
@@ -186,5 +186,4 @@ def _stations(port: Port, cut: Cut) -> tuple[Station, ...]:
 
 
 def _corner(port: Port, cut: Cut, key: str) -> float:
-    found = carried(port, cut, key)
-    return 0.0 if found is None else float(found.value)
+    return carried_figure(port, cut, key) or 0.0

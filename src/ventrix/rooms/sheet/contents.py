@@ -11,8 +11,8 @@ import numpy as np
 from ventrix.core.edits.faults import state_at
 from ventrix.core.formulas.valve import throat_ratio
 from ventrix.core.judging.findings import Findings, Pair
-from ventrix.core.judging.job_summary import smallest_section
 from ventrix.core.judging.my_lifts import at_my_lifts, lifts_of
+from ventrix.core.metal.unrolled import smallest_section
 from ventrix.core.metal.walls import limit_for, wall_sentence, walls_at
 from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.kinds import FaultState, Result
