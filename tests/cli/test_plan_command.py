@@ -49,9 +49,9 @@ def test_these_moves_only(capsys: pytest.CaptureFixture[str], document: Path) ->
     found = planned(
         capsys, document, "--port", "intake 1", "--what", "bowl:0.5mm", "--what", "short side/floor:0.010in"
     )
-    assert [(m["place"], round(m["depth_mm"], 3)) for m in found["candidates"]] == [
-        ("bowl", 0.5),
-        ("short side", 0.254),
+    assert [(m["place"], m["side"], round(m["depth_mm"], 3)) for m in found["candidates"]] == [
+        ("bowl", None, 0.5),
+        ("short side", "floor", 0.254),
     ]
 
 
@@ -74,6 +74,8 @@ def test_as_text(capsys: pytest.CaptureFixture[str], document: Path) -> None:
         (("--port", "Intake 9"), "'Intake 9' is not one of Intake 1"),
         (("--what", "bowl"), "'bowl' is not PLACE:DEPTH"),
         (("--what", "moon:0.5mm"), "'moon:0.5mm' is not PLACE:DEPTH with a place of entry"),
+        (("--what", "bowl/up:1mm"), "'up' is not a side (left, roof, right, floor) and not hours as 4-8"),
+        (("--what", "bowl/4-13:1mm"), "not hours"),
         (("--what", "bowl:deep"), "deep"),
         (("--what", "bowl:-1mm"), "at most 10 mm"),
         (("--what", "bowl:2in"), "at most 10 mm"),

@@ -13,11 +13,13 @@ from scipy import stats
 
 from ventrix.core.judging.expectation import Factor
 from ventrix.core.judging.findings import Findings
+from ventrix.core.judging.verdict import Wording
 from ventrix.core.metal.walls import spare_at
 from ventrix.core.model.job import Job, Target
 from ventrix.core.model.kinds import Place
 from ventrix.core.planning.loss_chain import ChainFit, ChainWork, fit_chain
-from ventrix.core.planning.next_moves import Move, MoveKind, Plan, open_places, plan_port
+from ventrix.core.planning.next_moves import Asked, Move, MoveKind, Plan, open_places, plan_port
+from ventrix.core.planning.of_job import edge_share
 from ventrix.core.planning.priors import PLACES, SPREAD, VALVE, bend_loss, median_losses, share_taken
 from ventrix.core.planning.value_of_looking import Look, value_of_look
 from ventrix.core.quantity.units import to_si
@@ -230,7 +232,7 @@ def test_a_port_never_flowed_is_planned_by_the_book() -> None:
 
 
 def test_asked_about_moves_gives_those_alone_and_deeper_brings_more() -> None:
-    works = [ChainWork("bowl", 0.25e-3), ChainWork("bowl", 1e-3)]
+    works = [Asked("bowl", 0.25e-3), Asked("bowl", 1e-3)]
     plan, _ = planned(what=works)
     assert [m.depth for m in plan.moves] == [0.25e-3, 1e-3]
     assert plan.moves[1].gain > plan.moves[0].gain
@@ -242,7 +244,7 @@ def test_a_porters_own_factors_count_from_three_cuts_on() -> None:
 
     def bowl(cuts: int) -> Move:
         factor = Factor("bowl", gain=0.5, time=2.0, cuts=cuts)
-        return planned(factors=(factor,), what=[ChainWork("bowl", 0.5e-3)])[0].moves[0]
+        return planned(factors=(factor,), what=[Asked("bowl", 0.5e-3)])[0].moves[0]
 
     few, his = bowl(2), bowl(3)
     reflow = 30 * 60
@@ -261,6 +263,41 @@ def test_a_target_proven_met_ends_it() -> None:
     assert "is met, and proven" in stop.reason
     missed = replace(target, flow=to_si(900, "cfm"))
     assert "met" not in planned(replace(job, targets=(missed,)))[0].stop.reason
+
+
+def test_a_target_meant_at_another_pressure_is_held_at_the_runs() -> None:
+    """Flow goes with the root of the pressure (common practice): 40 CFM wanted at 10 is 67 at 28, and met; 160 wanted
+    at 10 is 268, and is not."""
+    job = demo_job()
+
+    def stops(flow: float) -> bool:
+        target = Target(id="t", kind="intake", lift=to_si(0.5, "in"), flow=to_si(flow, "cfm"),
+                        test_pressure=to_si(10, "inH2O"))  # fmt: skip
+        return planned(replace(job, targets=(target,)))[0].stop.now
+
+    assert stops(40)
+    assert not stops(160)
+
+
+def test_sentences_are_in_the_units_they_are_asked_in() -> None:
+    metric = Wording("mm", "L/s")
+    plan, _ = planned(replace(demo_job(), targets=()), words=metric)
+    assert "L/s an hour" in plan.stop.reason
+    assert "CFM" not in plan.stop.reason
+    spoken = " ".join(b for m in plan.moves for b in m.blocked_by)
+    assert " in to your limit" not in spoken
+
+
+def test_a_side_is_a_share_of_the_edge_and_brings_less() -> None:
+    """A quarter of the bowl's edge takes a quarter of the metal; gains fall, and not below nothing."""
+    whole, side = planned(what=[Asked("bowl", 0.5e-3), Asked("bowl", 0.5e-3, "left", 0.25)])[0].moves
+    assert side.side == "left"
+    assert side.volume == pytest.approx(whole.volume / 4)
+    assert 0 < side.gain < 0.5 * whole.gain
+    assert side.seconds < whole.seconds
+    assert edge_share("bowl", None, 10.0, 2.0) == pytest.approx(4 / 12)
+    assert edge_share("pinch", "left", None, None) == 0.5
+    assert edge_share("bowl", None, None, None) == 1.0
 
 
 def test_volume_spent_ends_it() -> None:

@@ -59,9 +59,13 @@ def test_it_says_what_limits_and_what_next(window: MainWindow, qtbot) -> None:  
     assert "Go on:" in room.verdict.text()
     assert "28.0 inH2O" in room.basis.text()
     assert room.plan is not None
-    if room.plan.moves[0].kind in (MoveKind.SEAT, MoveKind.VALVE):
-        assert room.worth.text().startswith("~"), "a guess of the trade is said to be one"
-        assert "a guess of the trade" in room.reason.text()
+    best = room.plan.moves[0]
+    guess = best.kind in (MoveKind.SEAT, MoveKind.VALVE)
+    assert room.worth.text().startswith("~") == guess, "a guess of the trade is said to be one"
+    assert ("a guess of the trade" in room.reason.text()) == guess
+    seat = next(line for line in room.moves.lines if line.move.kind is MoveKind.SEAT)
+    assert seat.gain.startswith("~")
+    assert seat.guess
     assert "at 28.0 inH2O" in room.sure.text(), "a gain stands on a stated pressure"
     eaten = sum(float(s.eaten) for s in room.bar.segments)
     assert eaten == pytest.approx(28.0, abs=0.4), "what is eaten is the test pressure"
@@ -147,6 +151,14 @@ def test_the_engine_stands_beside_an_intake_that_was_flowed(window: MainWindow, 
 def test_another_port_is_planned_anew_and_esc_lets_go(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
     room = look(window, qtbot, "Intake 1")
     first = room.plan
+    space = window.open_book.workspace
+    assert space is not None
+    exhaust = next(p for p in space.job.ports if p.name == "Exhaust 1")
+    space.look_at(exhaust.cuts[-1].id)
+    assert room.plan is None, "no figure of another port stays on screen"
+    assert room.waiting.isVisible()
+    qtbot.keyClick(room, K.Key_Return)
+    assert not window.new_cut.isVisible(), "and none of its moves can be taken"
     room = look(window, qtbot, "Exhaust 1")
     assert room.plan is not first
     room.plan = None

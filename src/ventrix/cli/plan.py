@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from pathlib import Path
 from typing import Annotated
 
@@ -11,7 +12,9 @@ from ventrix.cli.app import JsonOption, app, of_file, print_json
 from ventrix.core.judging.findings import Findings
 from ventrix.core.model.cut import Port
 from ventrix.core.model.job import Job
-from ventrix.core.planning.loss_chain import ChainWork
+from ventrix.core.model.kinds import Band
+from ventrix.core.planning.next_moves import Asked
+from ventrix.core.planning.of_job import edge_share
 from ventrix.core.planning.priors import PLACES
 from ventrix.core.quantity.units import parse_quantity
 from ventrix.records.bad_input import InputError
@@ -22,7 +25,8 @@ def plan(
     job: Annotated[Path, typer.Argument(metavar="JOB.json")],
     port: Annotated[str | None, typer.Option(help="Of this port; the one with most flowed cuts without it.")] = None,
     what: Annotated[
-        list[str] | None, typer.Option(metavar='"PLACE:DEPTH"', help="These moves only; may be repeated.")
+        list[str] | None,
+        typer.Option(metavar='"PLACE[/SIDE or HOURS]:DEPTH"', help="These moves only; may be repeated."),
     ] = None,
     as_json: JsonOption = False,
 ) -> None:
@@ -35,9 +39,9 @@ def plan(
     read, benches = read_document(job)
     findings = Findings(read, benches=benches)
     chosen = chosen_port(read, port, findings, job)
-    works = tuple(_work(text) for text in what or ())
+    asked = tuple(_asked(text) for text in what or ())
     factors = own_factors(findings.outcomes())
-    found = of_file(job, lambda: plan_port(findings, chosen, factors, what=works))
+    found = of_file(job, lambda: plan_port(findings, chosen, factors, what=asked))
     if as_json:
         print_json(plan_document(found))
     else:
@@ -58,10 +62,10 @@ def chosen_port(job: Job, name: str | None, findings: Findings, path: Path, kind
     return max(ports, key=lambda p: sum(bool(findings.runs_of(c, p)) for c in p.cuts))
 
 
-def _work(text: str) -> ChainWork:
-    """A move as it is typed: "bowl:0.5mm", "short side/floor:0.020in"."""
+def _asked(text: str) -> Asked:
+    """A move as it is typed: "bowl:0.5mm", "pinch/left:0.020in", "bowl/4-8:0.5mm"."""
     where, colon, depth = text.rpartition(":")
-    place = where.partition("/")[0].strip().lower()
+    place, _, side = (part.strip().lower() for part in where.partition("/"))
     if not colon or place not in PLACES:
         raise InputError(f"'{text[:40]}' is not PLACE:DEPTH with a place of {', '.join(PLACES)}", field="--what")
     try:
@@ -70,4 +74,16 @@ def _work(text: str) -> ChainWork:
         raise InputError(str(error), field="--what") from None
     if not 0 < deep <= 0.01:
         raise InputError("a pass is deeper than nothing and at most 10 mm", field="--what")
-    return ChainWork(place, deep)
+    return Asked(place, deep, side or None, _edge(place, side))
+
+
+def _edge(place: str, side: str) -> float:
+    """The share of a place's edge that a side or hours are."""
+    hours = re.fullmatch(r"(\d{1,2}(?:\.\d+)?)-(\d{1,2}(?:\.\d+)?)", side)
+    if hours:
+        first, last = (float(h) for h in hours.groups())
+        if max(first, last) <= 12:
+            return edge_share(place, None, first, last)
+    elif not side or side in tuple(Band):
+        return edge_share(place, side or None, None, None)
+    raise InputError(f"'{side[:20]}' is not a side ({', '.join(Band)}) and not hours as 4-8", field="--what")

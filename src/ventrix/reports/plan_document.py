@@ -7,7 +7,8 @@ from typing import Any
 import numpy as np
 
 from ventrix.core.planning.loss_chain import place_name
-from ventrix.core.planning.next_moves import HOUR, Move, Plan
+from ventrix.core.planning.next_moves import Move, Plan
+from ventrix.core.planning.stop_rule import HOUR
 from ventrix.core.quantity.units import from_si
 
 

@@ -41,11 +41,18 @@ class ChainValve:
 
 @dataclass(frozen=True, slots=True)
 class ChainWork:
-    """What was taken off one place on the way to a state: how deep [m], and whether it had been worked before."""
+    """What was taken off one place on the way to a state: how deep [m], whether it had been worked before, and over
+    what share of the edge that is worked there."""
 
     place: str
     depth: float
     before: bool = False
+    edge: float = 1.0
+
+    @property
+    def taken(self) -> float:
+        """Median share of the place's K that it takes away [-]."""
+        return self.edge * priors.share_taken(self.place, self.depth, self.before)
 
 
 @dataclass(frozen=True, slots=True)
@@ -149,8 +156,8 @@ class ChainFit:
             section = SECTION_OF.get(work.place, work.place)
             area = state.areas.get(section, 1.0)
             deep = work.depth * np.exp(priors.DEPTH_SPREAD * draw.standard_normal(count))
-            grown = (1 + deep * state.widths.get(section, 0.0) / area)[:, None]
-            taken = _logit(priors.share_taken(work.place, work.depth, work.before))
+            grown = (1 + work.edge * deep * state.widths.get(section, 0.0) / area)[:, None]
+            taken = _logit(work.taken)
             share = _expit(taken + priors.TAKES_SPREAD * draw.standard_normal(count))[:, None]
             after[work.place] = after[work.place] * (1 - share)
             for place in PLACES:
@@ -200,7 +207,7 @@ class _Layout:
             self.mean[i] = np.log(max(chain.medians.get(place, 0.05), 1e-4))
         self.mean[self.cd] = np.log(priors.median_cd(chain.states[0].valve.seat_angle))
         for _, work, i in self.works:
-            self.mean[i] = _logit(priors.share_taken(work.place, work.depth, work.before))
+            self.mean[i] = _logit(work.taken)
         self.prior = self._prior()
 
     def _prior(self) -> Array:

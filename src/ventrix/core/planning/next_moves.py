@@ -7,25 +7,26 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from enum import StrEnum
 from functools import partial
-from typing import Final
+from typing import Final, NamedTuple
 
 import numpy as np
 
 from ventrix.core.judging.expectation import Factor
 from ventrix.core.judging.findings import Findings
+from ventrix.core.judging.verdict import Wording
 from ventrix.core.metal.unrolled import ZONES, UnrolledPort, unroll
 from ventrix.core.metal.walls import limit_for, spare_at, walls_at
-from ventrix.core.model.cut import Cut, Port, carried_figure, poured_volume
+from ventrix.core.model.cut import Cut, Port, carried_figure
 from ventrix.core.model.kinds import CutKind, Place
 from ventrix.core.model.school_questions import side_taken
 from ventrix.core.planning.loss_chain import DRAWS, SEED, ChainFit, ChainWork, fit_chain
 from ventrix.core.planning.of_job import Planned, edges_of, planned_port, worked_before
 from ventrix.core.planning.priors import KNOTS, VALVE
+from ventrix.core.planning.stop_rule import HOUR, Stop, stop_rule
 from ventrix.core.planning.value_of_looking import Look, value_of_look
 from ventrix.core.quantity.arrays import Array
-from ventrix.core.quantity.units import from_si, to_si
+from ventrix.core.quantity.units import from_si
 
-HOUR: Final = 3600.0
 REFLOW: Final = 30 * 60.0  # s to take the head off, bolt it down and flow it again
 DEPTHS: Final = (0.25e-3, 0.5e-3, 0.75e-3, 1.0e-3)
 # Minutes to begin with, and for each millimetre, by place (common practice, no source).
@@ -43,9 +44,6 @@ FEWEST_OF_HIS: Final = 3  # cuts before a porter's own factors count
 # What a seat recipe and a back cut do to ln Cd, over which L/D: median and spread (common practice, no source).
 SEAT_WORK: Final = {"seat": (0.02, 0.02, 0.34), "valve": (0.015, 0.015, 0.18)}
 SEAT_MINUTES: Final = {"seat": 30.0, "valve": 20.0}
-DEFAULT_LEAST: Final = to_si(1.0, "cfm") / HOUR  # gain an hour under which one stops, unless the user says another
-LEAST_SHARE: Final = 0.005 / HOUR  # the same on an uncalibrated bench, of the flow
-SURE: Final = 0.8
 GOVERNS: Final = 2 * HOUR  # of work that a choice decides about
 
 
@@ -59,6 +57,20 @@ class MoveKind(StrEnum):
     CLAY = "clay"
     WALL = "wall"
     MOUNT = "mount"
+
+
+WORKS: Final = (MoveKind.CUT, MoveKind.SEAT, MoveKind.VALVE)  # moves that bring flow by themselves
+READ_FIRST: Final = "read the wall first"  # what blocks a place that was not read on this port
+
+
+class Asked(NamedTuple):
+    """A pass that is asked about: where, how deep [m], on which side or hours as typed, and what share of the edge
+    that is."""
+
+    place: str
+    depth: float
+    side: str | None = None
+    edge: float = 1.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -95,14 +107,6 @@ class Move:
 
 
 @dataclass(frozen=True, slots=True)
-class Stop:
-    """Whether to stop, and why."""
-
-    now: bool
-    reason: str
-
-
-@dataclass(frozen=True, slots=True)
 class Plan:
     """The plan of a port: the fitted chain, every move best first, and the stop rule."""
 
@@ -119,7 +123,8 @@ def plan_port(
     factors: Sequence[Factor] = (),
     least: float | None = None,
     up_to: Cut | None = None,
-    what: Sequence[ChainWork] = (),
+    what: Sequence[Asked] = (),
+    words: Wording | None = None,
 ) -> Plan:
     """Plan a port from its last flowed cut.
 
@@ -135,8 +140,10 @@ def plan_port(
         Gain an hour under which one stops [m3/s per s].
     up_to : Cut, optional
         The state to plan from.
-    what : sequence of ChainWork
+    what : sequence of Asked
         These moves only, where any is named.
+    words : Wording, optional
+        Units of the sentences; inches and CFM without.
 
     Returns
     -------
@@ -153,15 +160,17 @@ def plan_port(
     """
     planned = planned_port(findings, port, up_to)
     fit = fit_chain(planned.chain)
-    maker = _Moves(findings, port, planned, fit, factors)
+    words = words or Wording()
+    maker = _Moves(findings, port, planned, fit, factors, words)
     if what:
-        moves = [maker.cut(w.place, w.depth) for w in what]
+        moves = [maker.cut(w.place, w.depth, w.side, w.edge) for w in what]
         return Plan(planned, fit, tuple(moves), Stop(False, "asked about these moves alone"), maker.worth)
     moves = [*maker.cuts(), *maker.seat_work()]
     moves += maker.looks(moves)
     ordered = sorted(moves, key=lambda m: (bool(m.blocked_by), -m.rate))
-    limit = least if least is not None else LEAST_SHARE * maker.worth if planned.chain.is_index else DEFAULT_LEAST
-    stop = _stop(findings, port, planned, ordered, limit)
+    rates = [m.draws / m.seconds for m in ordered if not m.blocked_by and m.kind in WORKS]
+    blocked = [f"{m.place}: {m.blocked_by[0]}" for m in ordered if m.blocked_by and m.kind is MoveKind.CUT]
+    stop = stop_rule(findings, port, planned, rates, blocked, least, words)
     return Plan(planned, fit, tuple(ordered), stop, maker.worth)
 
 
@@ -169,9 +178,16 @@ class _Moves:
     """Makes the moves of one port."""
 
     def __init__(
-        self, findings: Findings, port: Port, planned: Planned, fit: ChainFit, factors: Sequence[Factor]
+        self,
+        findings: Findings,
+        port: Port,
+        planned: Planned,
+        fit: ChainFit,
+        factors: Sequence[Factor],
+        words: Wording,
     ) -> None:
         self.findings, self.port, self.planned, self.fit = findings, port, planned, fit
+        self.words = words
         self.cut_now = planned.cuts[-1]
         self.lift, self.flow = planned.lift, planned.flow
         self.here: UnrolledPort = unroll(port, self.cut_now, findings.job.valve_of(port, self.cut_now))
@@ -196,11 +212,11 @@ class _Moves:
             found.append(best)
         return found
 
-    def cut(self, place: str, depth: float) -> Move:
-        """What a pass at a place is expected to bring."""
-        gains = self.fit.gain([ChainWork(place, depth, place in self.before)], self.lift)
+    def cut(self, place: str, depth: float, side: str | None = None, edge: float = 1.0) -> Move:
+        """What a pass at a place, or at a share of its edge, is expected to bring."""
+        gains = self.fit.gain([ChainWork(place, depth, place in self.before, edge)], self.lift)
         start, each = MINUTES.get(place, (10.0, 35.0))
-        seconds = 60 * (start + each * from_si(depth, "mm"))
+        seconds = 60 * (start + edge * each * from_si(depth, "mm"))
         factor = self.his.get(place)
         if factor is not None and factor.gain is not None:
             gains = gains * factor.gain
@@ -208,8 +224,9 @@ class _Moves:
             seconds *= factor.time
         wall = self._wall(place)
         left = None if wall is None else wall - depth
-        volume = depth * self.edges.get(place, 0.0) * self._reach(place)
-        return self._move(place, depth, MoveKind.CUT, gains, seconds + REFLOW, volume, left)
+        volume = depth * edge * self.edges.get(place, 0.0) * self._reach(place)
+        move = self._move(place, depth, MoveKind.CUT, gains, seconds + REFLOW, volume, left)
+        return replace(move, side=side)
 
     def _move(
         self,
@@ -261,19 +278,21 @@ class _Moves:
             head = self.planned.chain.states[-1].valve.diameter
             wide = max((float(most[1]) * head - throat) / 2, 0.0)
             spare = spare_at(job, port, cut, place)
-            return (0.0, "read the wall first") if spare is None else (min(wide, spare), "")
+            return (0.0, READ_FIRST) if spare is None else (min(wide, spare), "")
         spare = spare_at(job, port, cut, place)
-        return (0.0, "read the wall first") if spare is None else (spare, "")
+        return (0.0, READ_FIRST) if spare is None else (spare, "")
 
     def _spent(self, place: str, allowed: float) -> str:
         job = self.findings.job
-        if place == Place.THROAT.value:
+        spare = spare_at(job, self.port, self.cut_now, place)
+        if place == Place.THROAT.value and (spare is None or spare > allowed):
             return f"the throat is at your {side_taken(job, 'throat').words}"
         if place == Place.GUIDE.value:
             return "the boss is down to the guide"
         if place == Place.OPENING.value:
             return "the gasket land is spent"
-        return f"{from_si(allowed, 'in'):.3f} in to your limit of {from_si(limit_for(job, place), 'in'):.3f} in"
+        left, limit = (f"{self.words.lift(v)} {self.words.lift_unit}" for v in (allowed, limit_for(job, place)))
+        return f"{left} to your limit of {limit}"
 
     # -- seats and valves
 
@@ -305,10 +324,10 @@ class _Moves:
 
     def looks(self, moves: Sequence[Move]) -> list[Move]:
         """Clay, a wall reading, one more mount: what each is worth for the choice among the cuts."""
-        open_moves = [m for m in moves if not m.blocked_by and m.kind in (MoveKind.CUT, MoveKind.SEAT, MoveKind.VALVE)]
+        open_moves = [m for m in moves if not m.blocked_by and m.kind in WORKS]
         found = []
         for move in moves:
-            if move.kind is MoveKind.CUT and "read the wall first" in move.blocked_by:
+            if move.kind is MoveKind.CUT and READ_FIRST in move.blocked_by:
                 found.append(self._look_at_wall(move, open_moves))
         if len(open_moves) >= 2 and self.planned.run is not None:
             rates = np.array([m.draws / m.seconds for m in open_moves]).T
@@ -359,36 +378,6 @@ def _says(place: str, kind: MoveKind) -> str:
         MoveKind.SEAT: "A three-angle seat, or a radius: what it brings is a guess of the trade.",
         MoveKind.VALVE: "A 30 degree back cut on the valve: what it brings is a guess of the trade.",
     }.get(kind, f"A pass at the {place}, flowed again.")
-
-
-def _stop(findings: Findings, port: Port, planned: Planned, moves: Sequence[Move], least: float) -> Stop:
-    """The stop rule, one sentence with its reason."""
-    job, run = findings.job, planned.run
-    targets = job.targets if run is not None and run.kind == "flow" else ()
-    for target in (t for t in targets if t.kind == port.kind):
-        assert run is not None
-        if target.lift <= run.curve.highest * (1 + 1e-9) and target.test_pressure in (None, run.test_pressure):
-            has = float(run.curve.at(np.array([target.lift]))[0])
-            doubt = 1.96 * float(run.uncertainty[int(np.argmin(np.abs(run.lift - target.lift)))])
-            if has - doubt >= target.flow:
-                at = f"{from_si(target.lift, 'in'):.3f} in"
-                return Stop(True, f"the target of {from_si(target.flow, 'cfm'):.0f} CFM at {at} is met, and proven")
-    volume = poured_volume(planned.cuts[-1])
-    if job.volume_ceiling is not None and volume is not None and volume >= job.volume_ceiling and port.kind == "intake":
-        return Stop(True, f"the volume is spent: {from_si(volume, 'cc'):.1f} cc, and no more than "
-                          f"{from_si(job.volume_ceiling, 'cc'):.0f} cc is wanted")  # fmt: skip
-    open_moves = [m for m in moves if not m.blocked_by and m.kind in (MoveKind.CUT, MoveKind.SEAT, MoveKind.VALVE)]
-    if not open_moves:
-        blocked = "; ".join(f"{m.place}: {m.blocked_by[0]}" for m in moves if m.blocked_by and m.kind is MoveKind.CUT)
-        return Stop(True, f"nothing is open: {blocked}")
-    greatest = np.max([m.draws / m.seconds for m in open_moves], axis=0)
-    chance = float(np.mean(greatest < least))
-    unit = "% an hour" if planned.chain.is_index else "CFM an hour"
-    worth = float(planned.weights @ planned.flow)
-    shown = 100 * least * HOUR / worth if planned.chain.is_index else from_si(least * HOUR, "cfm")
-    if chance >= SURE:
-        return Stop(True, f"no hour is worth {shown:.1f} {unit} any more, sure by {100 * chance:.0f} %")
-    return Stop(False, f"the best hour is worth {shown:.1f} {unit} or more, sure by {100 * (1 - chance):.0f} %")
 
 
 def open_places(plan: Plan) -> Mapping[str, Move]:

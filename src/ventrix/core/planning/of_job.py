@@ -35,6 +35,8 @@ NEAR: Final = 0.07  # of the length: a measured section this near speaks for a p
 FLUSH: Final = 0.5e-3  # m: what "until flush" is taken for
 USUAL_SEAT: Final = 1.5e-3, np.pi / 4, 7.0e-3  # m, rad, m: seat width, its angle, stem, where nobody measured them
 FIN: Final = ("fin", "faired")
+# Of the edge that `edges_of` says is worked at a place, what one side is; a quarter elsewhere.
+SIDES: Final = {Place.PINCH.value: 0.5, Place.GUIDE.value: 1.0, Place.SHORT_SIDE.value: 1.0}
 USUAL_LIFTS: Final[Array] = np.linspace(1.0, 12.0, 12) * to_si(0.05, "in")
 USUAL_PRESSURE: Final = to_si(28, "inH2O")
 
@@ -204,15 +206,30 @@ def works_between(port: Port, before: int, number: int) -> tuple[ChainWork, ...]
     """What was taken off the places of the chain in cuts after `before`, up to `number`."""
     if before < 0:
         return ()
-    found: dict[str, float] = {}
+    found: dict[str, list[tuple[float, float]]] = {}
     for cut in (c for c in port.cuts if before < c.number <= number):
         for op in cut.operations:
             for work in op.works:
                 deep = work.depth if work.depth is not None else FLUSH if work.until else 0.0
                 if work.place in PLACES and deep > 0:
-                    found[work.place] = found.get(work.place, 0.0) + deep
+                    share = edge_share(work.place, work.side, work.from_hour, work.to_hour)
+                    found.setdefault(work.place, []).append((deep, share))
     earlier = worked_before(port, before)
-    return tuple(ChainWork(place, deep, place in earlier) for place, deep in found.items())
+    works = []
+    for place, passes in found.items():
+        depth = sum(deep for deep, _ in passes)
+        edge = sum(deep * share for deep, share in passes) / depth
+        works.append(ChainWork(place, depth, place in earlier, edge))
+    return tuple(works)
+
+
+def edge_share(place: str, side: str | None, from_hour: float | None, to_hour: float | None) -> float:
+    """What share of the edge that is worked at a place a side, or hours of the clock, are [-]: all of it without."""
+    if from_hour is not None and to_hour is not None:
+        return ((to_hour - from_hour) % 12 or 12.0) / 12
+    if side is None:
+        return 1.0
+    return SIDES.get(place, 0.25)
 
 
 def worked_before(port: Port, number: int) -> frozenset[str]:

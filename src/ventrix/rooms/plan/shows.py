@@ -10,8 +10,9 @@ import numpy as np
 
 from ventrix.core.model.kinds import Place
 from ventrix.core.planning.loss_chain import FAR, Limit, place_name
-from ventrix.core.planning.next_moves import HOUR, Move, MoveKind, Plan
+from ventrix.core.planning.next_moves import Move, MoveKind, Plan
 from ventrix.core.planning.priors import VALVE
+from ventrix.core.planning.stop_rule import HOUR
 from ventrix.core.quantity.units import from_si_array
 from ventrix.core.quantity.words import sentence
 from ventrix.rooms.display_units import Shown, Units

@@ -12,7 +12,7 @@ from PySide6.QtGui import QHideEvent
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
 from ventrix.core.engine.of_job import OnTheEngine, on_the_engine
-from ventrix.core.planning.next_moves import Move, MoveKind, Plan, plan_port
+from ventrix.core.planning.next_moves import READ_FIRST, Move, MoveKind, Plan, plan_port
 from ventrix.core.quantity.words import sentence
 from ventrix.rooms.plan.engine_shows import engine_caption, engine_card, engine_picture
 from ventrix.rooms.plan.route_shows import StageLine, stage_lines
@@ -42,6 +42,7 @@ class PlanRoom(Room):
         super().__init__(open_book)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.plan: Plan | None = None
+        self._planned = "", ""  # port and cut that the plan is of
         self.at = 0
         self.lift_at = -1
         self.every = False
@@ -193,9 +194,12 @@ class PlanRoom(Room):
             return
         self.keys.setText(_keys(theme.current().brass))
         findings, port, factors = space.findings, space.port, space.own_factors()
-        cut = space.real_cut
+        cut, words = space.real_cut, self.open_book.units.wording
+        if self._planned != (port.id, cut.id if cut is not None else ""):
+            self._planned = port.id, cut.id if cut is not None else ""
+            self.plan = None  # no figure of another port or cut stays on screen
         self._wait("Planning …")
-        self.planner.ask(lambda: plan_port(findings, port, factors, up_to=cut))
+        self.planner.ask(lambda: plan_port(findings, port, factors, up_to=cut, words=words))
         self._show_engine(None)
         flowed = [c for c in port.cuts if findings.runs_of(c, port) and (cut is None or c.number <= cut.number)]
         if port.kind == "intake" and flowed:
@@ -369,9 +373,9 @@ class PlanRoom(Room):
     def take(self) -> None:
         """Say the picked move first and log it; a look opens the sheet that keeps what is seen."""
         move = self._picked()
-        if move is None:
+        if move is None or self.planner.busy:
             return
-        if move.blocked_by and "read the wall first" in move.blocked_by:
+        if READ_FIRST in move.blocked_by:
             self.look_wanted.emit(MoveKind.WALL.value, move.place)
         elif move.blocked_by:
             self.open_book.say(f"Blocked: {move.blocked_by[0]}.")
