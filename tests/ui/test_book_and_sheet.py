@@ -230,8 +230,8 @@ def test_parts_are_switched_and_moved_by_keyboard(sheet_room: MainWindow, qtbot)
 
 def test_options_pages_and_full_size(sheet_room: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
     room = sheet_room.sheet
-    room._groups["sheet_paper"].button(1).click()
-    room._groups["sheet_units"].button(2).click()
+    room.options.groups["sheet_paper"].button(1).click()
+    room.options.groups["sheet_units"].button(2).click()
     room.draw()
     assert "Letter" in room.size_words.text() and room.sheet is not None and room.sheet.lift_label == "mm"
     assert pages_of(room.pdf) >= 2
@@ -245,11 +245,11 @@ def test_options_pages_and_full_size(sheet_room: MainWindow, qtbot) -> None:  # 
 
 def test_out_of_the_sheet_room(sheet_room: MainWindow, tmp_path: Path) -> None:
     room = sheet_room.sheet
-    assert room.write_pdf(tmp_path / "s.pdf") and (tmp_path / "s.pdf").read_bytes() == room.pdf
-    assert room.write_card(tmp_path / "c.pdf") and pages_of((tmp_path / "c.pdf").read_bytes()) == 1
-    assert room.write_archive(tmp_path / "a.zip")
+    assert room.hand_over.write_pdf(tmp_path / "s.pdf") and (tmp_path / "s.pdf").read_bytes() == room.pdf
+    assert room.hand_over.write_card(tmp_path / "c.pdf") and pages_of((tmp_path / "c.pdf").read_bytes()) == 1
+    assert room.hand_over.write_archive(tmp_path / "a.zip")
     assert read_packed(tmp_path / "a.zip").document.job == demo_job()
-    assert not room.write_pdf(tmp_path / "nowhere" / "s.pdf")
+    assert not room.hand_over.write_pdf(tmp_path / "nowhere" / "s.pdf")
     assert "cannot be written" in sheet_room.foot.said.toolTip()
     assert sheet_room.files.write_workbook(tmp_path / "w.xlsx")
 
@@ -295,8 +295,8 @@ def test_without_a_pair_the_sheet_says_what_to_do(open_window: Open) -> None:
     window.files.new_job()
     window.go_to_named("sheet")
     assert window.sheet.stack.currentWidget() is window.sheet.empty and window.sheet.pdf == b""
-    window.sheet.print_sheet()
-    window.sheet.choose_pdf()
+    window.sheet.hand_over.print_sheet()
+    window.sheet.hand_over.choose_pdf()
     window.sheet.toggle_full()
 
 

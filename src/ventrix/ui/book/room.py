@@ -13,7 +13,6 @@ from PySide6.QtWidgets import (
     QComboBox,
     QHBoxLayout,
     QLabel,
-    QMessageBox,
     QPushButton,
     QStackedWidget,
     QVBoxLayout,
@@ -22,7 +21,6 @@ from PySide6.QtWidgets import (
 
 from ventrix.core.judging.job_summary import CutSummary
 from ventrix.core.judging.my_lifts import lifts_of
-from ventrix.records.bad_input import BookError, sentence_of
 from ventrix.records.book.backups import backups_of
 from ventrix.records.book.index import Entry, Index, Question
 from ventrix.rooms.book.before import before_of
@@ -33,6 +31,8 @@ from ventrix.ui.book.indexer import Indexer
 from ventrix.ui.book.library_page import LibraryPage
 from ventrix.ui.book.plate_list import PlateList, PlateModel, PlatePainter
 from ventrix.ui.book.question_line import QuestionLine
+from ventrix.ui.book.shelf_acts import ShelfActs
+from ventrix.ui.book.summaries import Summaries
 from ventrix.ui.look import theme
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.command import Command
@@ -42,7 +42,6 @@ from ventrix.workspace.shelf import Shelf
 SIDE: Final = 380  # px
 NARROW: Final = 820  # px of room: below, the panel gives way to the plates
 TYPING: Final = 120  # ms after the last letter
-CHUNK: Final = 400  # newest cuts asked for at once
 
 
 class BookRoom(Room):
@@ -63,8 +62,8 @@ class BookRoom(Room):
         self.question = Question()
         self.filter = "all"
         self.show_left_out = False
-        self._newest: dict[str, list[CutSummary]] = {}
-        self._best: dict[str, CutSummary] = {}
+        self.summaries = Summaries(self.index)
+        self.acts = ShelfActs(open_book, self.shelf, self)
         self._seen: tuple[tuple[str, int], ...] = ()
         self.commands = (
             Command("book.up", "pick", partial(self._step, 0, -1), "Up", one_of="pick"),
@@ -208,13 +207,6 @@ class BookRoom(Room):
             f"#asked {{ background: {t.raised}; border: 2px solid {t.brass}; }}"
             "#question { border: none; background: transparent; font-size: 28px; font-weight: 500; min-height: 40px; }"
         )
-        chosen = f"color: {t.brass}; border-bottom: 2px solid {t.brass}; font-weight: 600"
-        for button in self._filters.buttons():
-            button.setStyleSheet(
-                f"QPushButton {{ border: none; border-bottom: 2px solid transparent; padding: 3px 7px;"
-                f" color: {t.text}; }}"
-                f"QPushButton:checked {{ {chosen}; }} QPushButton:focus, QPushButton:hover {{ color: {t.brass}; }}"
-            )
         self.count.setStyleSheet("font-size: 15px; font-weight: 600")
         self.empty.setStyleSheet("font-size: 15px")
         self.keys.setText(_keys(self.commands, t.brass))
@@ -241,8 +233,7 @@ class BookRoom(Room):
         except Exception as error:  # whatever the store says, the room stays
             self.open_book.not_kept(f"The book does not answer: {type(error).__name__}.")
             return
-        self._newest.clear()
-        self._best.clear()
+        self.summaries.forget()
         self.show_entries()
         if self.pages.currentWidget() is self.library:
             self.library.refresh()
@@ -259,7 +250,7 @@ class BookRoom(Room):
         entries = sorted_entries([e for e in self._found if chosen.takes(e, today)], str(self.sort.currentData()))
         painter = self.plates.itemDelegate()
         assert isinstance(painter, PlatePainter)
-        painter.reach = self._scale(entries)
+        painter.reach = self.summaries.reach(entries)
         painter.open_id = self._open_id
         self.model.show_entries(entries)
         at = next((i for i, e in enumerate(entries) if e.id == had), 0)
@@ -289,26 +280,8 @@ class BookRoom(Room):
             return "Nothing in the book answers to that.\n\nEsc empties the line; a figure may be a range: 1.6-1.8."
         return "No job stands here."
 
-    def _scale(self, entries: list[Entry]) -> tuple[float, float]:
-        """The ends of the plates' axes: one scale for all, from the cuts of the first few hundred."""
-        cuts = [c for e in entries[:CHUNK] for c in self._newest_of(e, entries)]
-        lifts = [c.lifts[-1] for c in cuts if c.lifts and not c.is_share]
-        flows = [max(c.flows) for c in cuts if c.flows and not c.is_share]
-        return (max(lifts, default=1.0), max(flows, default=1.0) * 1.05)
-
-    def _newest_of(self, entry: Entry, around: list[Entry] | None = None) -> list[CutSummary]:
-        if entry.id not in self._newest:
-            ids = [e.id for e in (around or self.model.entries)]
-            at = ids.index(entry.id) if entry.id in ids else 0
-            wanted = [i for i in ids[at : at + CHUNK] if i not in self._newest] or [entry.id]
-            self._newest |= self.index.newest_cuts(wanted)
-        return self._newest.get(entry.id, [])
-
-    def _best_of(self, entry: Entry) -> CutSummary | None:
-        """The cut of a job that met the question."""
-        if entry.best_cut_id and entry.best_cut_id not in self._best:
-            self._best |= self.index.cuts([entry.best_cut_id])
-        return self._best.get(entry.best_cut_id)
+    def _newest_of(self, entry: Entry) -> list[CutSummary]:
+        return self.summaries.newest_of(entry, self.model.entries)
 
     @property
     def lift(self) -> float:
@@ -324,7 +297,7 @@ class BookRoom(Room):
         return plate_of(
             entry,
             self._newest_of(entry),
-            self._best_of(entry),
+            self.summaries.best_of(entry),
             self.question,
             self.lift,
             self.open_book.units,
@@ -346,7 +319,7 @@ class BookRoom(Room):
         if entry is None:
             self.before.say_nothing("Pick a plate, or ask for a size: what it flowed before stands here.")
             return
-        cut = speaking_cut(self._newest_of(entry), self._best_of(entry))
+        cut = speaking_cut(self._newest_of(entry), self.summaries.best_of(entry))
         if cut is None:
             self.before.say_nothing(f"{entry.title} has not been flowed: there is no size to go by yet.")
             return
@@ -429,21 +402,6 @@ class BookRoom(Room):
         if self.chosen is not None:
             self.details_wanted.emit(self.chosen.id)
 
-    def _act(self, name: str, **values: object) -> None:
-        """Change the chosen job, and say so; what the book does not take is said."""
-        entry = self.chosen
-        if entry is None:
-            return
-        try:
-            self.shelf.change(entry.id, name, **values)
-        except KeyError:
-            self.open_book.not_kept("That job is no longer in the book.")
-        except BookError as error:
-            self.open_book.not_kept(sentence_of(error))
-        else:
-            self.open_book.say(f"{name[0].upper()}{name[1:]}. Ctrl+Z takes it back.")
-        self.after_act(entry.id)
-
     def after_act(self, job_id: str) -> None:
         """Bring a job's plate up to date."""
         self.index.renew(job_id)
@@ -451,59 +409,32 @@ class BookRoom(Room):
 
     def archive(self) -> None:
         if (entry := self.chosen) is not None:
-            word = "out of the archive" if entry.archived else "into the archive"
-            self._act(f"'{entry.title}' {word}", archived=not entry.archived)
+            self.acts.archive(entry)
+            self.after_act(entry.id)
 
     def bin(self) -> None:
-        if (entry := self.chosen) is None:
-            return
-        space = self.open_book.workspace
-        if entry.binned is None and space is not None and space.job.id == entry.id:
-            self.open_book.say("That job is open: open another before it goes into the bin.")
-            return
-        binned = None if entry.binned is not None else date.today().isoformat()
-        word = "out of the bin" if entry.binned is not None else "into the bin"
-        self._act(f"'{entry.title}' {word}", binned=binned)
+        if (entry := self.chosen) is not None:
+            self.acts.bin(entry)
+            self.after_act(entry.id)
 
     def remove(self) -> None:
-        """Out of the bin for good, once it was said twice."""
-        entry = self.chosen
-        if entry is None or entry.binned is None:
-            self.open_book.say("Only what lies in the bin is taken out for good: Ctrl+Del puts it there.")
-            return
-        asked = QMessageBox.question(
-            self, "Out for good", f"'{entry.title}' with its {entry.runs} runs goes for good. This cannot be undone."
-        )
-        if asked == QMessageBox.StandardButton.Yes:
-            self.shelf.remove(entry.id)
-            self.open_book.say(f"'{entry.title}' is gone. The last backup still has it.")
-            self.search()
+        self.acts.remove(self.chosen)
+        self.search()
 
     def duplicate(self) -> None:
-        if (entry := self.chosen) is None:
-            return
-        try:
-            job = self.shelf.duplicate(entry.id)
-        except (BookError, ValueError) as error:
-            self.open_book.not_kept(sentence_of(error))
+        job = self.acts.duplicate(self.chosen) if self.chosen is not None else None
+        if job is None:
             return
         self.index.renew(job.id)
         self.line.clear()
         self.filter = "all"
         self.search()
-        at = next((i for i, e in enumerate(self.model.entries) if e.id == job.id), 0)
-        self._choose(at)
-        self.open_book.say(f"'{job.title}' begun: head, valves and conditions kept, cuts and runs not.")
+        self._choose(next((i for i, e in enumerate(self.model.entries) if e.id == job.id), 0))
 
     def undo(self) -> None:
-        try:
-            name = self.shelf.undo()
-        except (BookError, KeyError) as error:
-            self.open_book.not_kept(sentence_of(error))
-            return
-        self.open_book.say(f"Taken back: {name}." if name else "Nothing to take back in the book.")
-        self.search()
-        self.indexer.start()
+        if self.acts.undo():
+            self.search()
+            self.indexer.start()
 
     def toggle_left_out(self) -> None:
         self.show_left_out = not self.show_left_out

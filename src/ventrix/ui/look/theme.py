@@ -186,6 +186,9 @@ QPushButton:focus {{ border: 2px solid {t.brass}; padding: 4px 13px; }}
 QPushButton:disabled {{ border-color: {t.quiet}; color: {t.quiet}; }}
 QPushButton#flat {{ border: none; color: {t.text}; text-align: left; padding: 4px; }}
 QPushButton#flat:hover, QPushButton#flat:focus {{ color: {t.brass}; }}
+QPushButton#choice {{ border: none; border-bottom: 2px solid transparent; color: {t.text}; padding: 3px 7px; }}
+QPushButton#choice:checked {{ color: {t.brass}; border-bottom: 2px solid {t.brass}; font-weight: 600; }}
+QPushButton#choice:focus, QPushButton#choice:hover {{ color: {t.brass}; background: transparent; }}
 QPushButton::menu-indicator {{ width: 0; }}
 QSlider::groove:horizontal {{ height: 4px; background: {t.quiet}; }}
 QSlider::handle:horizontal {{ background: {t.brass}; width: 14px; margin: -8px 0; }}

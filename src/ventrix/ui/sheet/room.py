@@ -6,14 +6,11 @@ import json
 from collections.abc import Callable
 from datetime import date
 from functools import partial
-from pathlib import Path
 from typing import Final
 
 from PySide6.QtCore import QEvent, QSize, Qt, QTimer, Signal
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import (
-    QButtonGroup,
-    QFileDialog,
     QHBoxLayout,
     QLabel,
     QListWidget,
@@ -25,37 +22,24 @@ from PySide6.QtWidgets import (
 )
 
 from ventrix.core.model.cut import Cut, Port
-from ventrix.records.bad_input import InputError, sentence_of
-from ventrix.records.files.job_folder import safe_name, write_archive
-from ventrix.records.files.whole_file import write_whole
-from ventrix.reports.sheet.card_pdf import card_pdf
 from ventrix.reports.sheet.contents import USUAL, Choices, Part, PhotoPart, Sheet
 from ventrix.reports.sheet.pdf import sheet_pdf
 from ventrix.rooms.display_units import SYSTEMS, Units
-from ventrix.rooms.sheet.card import card_of
 from ventrix.rooms.sheet.contents import Asked, sheet_of, usual_pair
-from ventrix.rooms.sheet.everything import everything
 from ventrix.rooms.sheet.photos import MOST, photo_parts, photos_for
 from ventrix.ui.look import theme
 from ventrix.ui.open_book import OpenBook
+from ventrix.ui.sheet.hand_over import HandOver, OnScreen
+from ventrix.ui.sheet.options_bar import OptionsBar
 from ventrix.ui.sheet.owned_panel import OwnedPanel
 from ventrix.ui.sheet.page_view import FullPage, PageView, pages_of
 from ventrix.ui.sheet.parts_list import PartsList
-from ventrix.ui.sheet.printing import ask_and_print
 from ventrix.ui.sheet.shop_sheet import shop_of
 from ventrix.ui.widgets.command import Command, keys_of, pressed
 from ventrix.ui.widgets.room import Room
 
 SOON: Final = 150  # ms from a change to the new page
 NARROW: Final = 1000  # px of room: below, the right column goes
-PDF_FILES: Final = "PDF (*.pdf)"
-# The choices below the parts: setting, caption, its options as (key, words), the usual one.
-OPTIONS: Final = (
-    ("sheet_paper", "paper", (("A4", "A4"), ("Letter", "Letter")), "A4"),
-    ("sheet_ink", "ink", (("colour", "colour"), ("grey", "grey")), "colour"),
-    ("sheet_units", "units", (("", "screen's"), ("us", "US"), ("metric", "metric")), ""),
-    ("sheet_for", "for", (("customer", "customer"), ("shop", "shop")), "customer"),
-)
 
 
 class SheetRoom(Room):
@@ -70,6 +54,7 @@ class SheetRoom(Room):
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.sheet: Sheet | None = None
         self.pdf = b""
+        self.hand_over = HandOver(open_book, self, lambda: OnScreen(self.pdf, self.choices, self.units))
         self.commands = (
             Command("sheet.up", "part", partial(self._cursor, -1), "Up", one_of="part"),
             Command("sheet.down", "part", partial(self._cursor, 1), "Down", one_of="part"),
@@ -79,10 +64,10 @@ class SheetRoom(Room):
             Command("sheet.page.next", "page", partial(self._turn, 1), "PgDown", one_of="page"),
             Command("sheet.page.before", "page", partial(self._turn, -1), "PgUp", one_of="page"),
             Command("sheet.full", "read the page at full size", self.toggle_full, "Return"),
-            Command("sheet.print", "print", self.print_sheet, "Ctrl+P"),
-            Command("sheet.pdf", "PDF", self.choose_pdf, "Ctrl+S"),
-            Command("sheet.card", "grinder card", self.choose_card, "G"),
-            Command("sheet.all", "everything in one zip", self.choose_archive, "Z"),
+            Command("sheet.print", "print", self.hand_over.print_sheet, "Ctrl+P"),
+            Command("sheet.pdf", "PDF", self.hand_over.choose_pdf, "Ctrl+S"),
+            Command("sheet.card", "grinder card", self.hand_over.choose_card, "G"),
+            Command("sheet.all", "everything in one zip", self.hand_over.choose_archive, "Z"),
             Command("sheet.pair", "first against last", self.usual, "U"),
             Command("sheet.shop", "the shop's name", self.shop_wanted.emit, "N"),
             Command("sheet.back", "back", self._back, "Esc"),
@@ -114,12 +99,13 @@ class SheetRoom(Room):
         self.photos.setAccessibleName("Photos on the sheet")
         self.photos.setMaximumHeight(84)
         self.photos.itemChanged.connect(lambda _i: self._soon.start())
-        self._groups: dict[str, QButtonGroup] = {}
+        self.options = OptionsBar(self.open_book.settings)
+        self.options.changed.connect(lambda: self._soon.start())
         self.buttons = [
-            self._button("Print", "on paper", "Ctrl+P", self.print_sheet),
-            self._button("PDF", "text selectable", "Ctrl+S", self.choose_pdf),
-            self._button("Grinder card", "for the wall", "G", self.choose_card),
-            self._button("Everything", "one zip", "Z", self.choose_archive),
+            self._button("Print", "on paper", "Ctrl+P", self.hand_over.print_sheet),
+            self._button("PDF", "text selectable", "Ctrl+S", self.hand_over.choose_pdf),
+            self._button("Grinder card", "for the wall", "G", self.hand_over.choose_card),
+            self._button("Everything", "one zip", "Z", self.hand_over.choose_archive),
         ]
         self.empty = QLabel(
             "There is no pair to hand over yet.\n\nFlow a port as it is, cut it, and flow it again: the sheet of the "
@@ -163,15 +149,6 @@ class SheetRoom(Room):
         columns.setSpacing(24)
         columns.addLayout(middle, 3)
         columns.addWidget(self.owned, 2)
-        options = QHBoxLayout()
-        options.setSpacing(4)
-        for key, caption, choices, usual in OPTIONS:
-            label = QLabel(caption)
-            label.setObjectName("quiet")
-            options.addWidget(label)
-            self._groups[key] = self._option(options, key, caption, choices, usual)
-            options.addSpacing(10)
-        options.addStretch()
         actions = QHBoxLayout()
         for button in self.buttons:
             actions.addWidget(button, 1)
@@ -181,7 +158,7 @@ class SheetRoom(Room):
         right.setSpacing(10)
         right.addWidget(strip)
         right.addLayout(columns, 1)
-        right.addLayout(options)
+        right.addWidget(self.options)
         right.addLayout(actions)
         right.addWidget(self.keys)
         self._both = QWidget()
@@ -197,22 +174,6 @@ class SheetRoom(Room):
         outer.setContentsMargins(16, 10, 16, 8)
         outer.addWidget(self.stack)
 
-    def _option(
-        self, row: QHBoxLayout, key: str, caption: str, choices: tuple[tuple[str, str], ...], usual: str
-    ) -> QButtonGroup:
-        group = QButtonGroup(self)
-        now = str(self.open_book.settings.value(key, usual))
-        for i, (value, words) in enumerate(choices):
-            button = QPushButton(words)
-            button.setCheckable(True)
-            button.setChecked(value == now)
-            button.setFocusPolicy(Qt.FocusPolicy.TabFocus)
-            button.setAccessibleName(f"{caption}: {words}")
-            group.addButton(button, i)
-            row.addWidget(button)
-        group.idClicked.connect(lambda i: self._choose(key, choices[i][0]))
-        return group
-
     def fit(self, there: QSize) -> None:
         """In a small window the right column and the keys give way; the page itself still owns up."""
         self.owned.setVisible(there.width() >= NARROW)
@@ -221,23 +182,18 @@ class SheetRoom(Room):
 
     # -- choices
 
-    def _choose(self, key: str, value: str) -> None:
-        self.open_book.settings.setValue(key, value)
-        self._soon.start()
-
-    def _setting(self, key: str) -> str:
-        usual = next(o[3] for o in OPTIONS if o[0] == key)
-        return str(self.open_book.settings.value(key, usual))
-
     @property
     def units(self) -> Units:
         """The units of the page: those on screen, unless others were chosen for it."""
-        return SYSTEMS.get(self._setting("sheet_units"), self.open_book.units)
+        return SYSTEMS.get(self.options.value("sheet_units"), self.open_book.units)
 
     @property
     def choices(self) -> Choices:
         return Choices(
-            self.parts.chosen, self._setting("sheet_paper"), self._setting("sheet_ink"), self._setting("sheet_for")
+            self.parts.chosen,
+            self.options.value("sheet_paper"),
+            self.options.value("sheet_ink"),
+            self.options.value("sheet_for"),
         )
 
     def _load_parts(self) -> None:
@@ -263,14 +219,6 @@ class SheetRoom(Room):
     def refresh(self) -> None:
         t = theme.current()
         self._load_parts()
-        option = (
-            f"QPushButton {{ border: none; border-bottom: 2px solid transparent; color: {t.text}; padding: 3px 6px; }}"
-            f"QPushButton:checked {{ color: {t.brass}; border-bottom: 2px solid {t.brass}; font-weight: 600; }}"
-            f"QPushButton:focus, QPushButton:hover {{ color: {t.brass}; }}"
-        )
-        for group in self._groups.values():
-            for button in group.buttons():
-                button.setStyleSheet(option)
         for button in self.buttons:
             button.setStyleSheet("text-align: left; font-size: 14px; padding: 4px 12px")
         self.size_words.setStyleSheet("font-size: 17px; font-weight: 600")
@@ -425,83 +373,6 @@ class SheetRoom(Room):
     def _back(self) -> None:
         if self.stack.currentWidget() is self.full:
             self.toggle_full()
-
-    # -- out
-
-    def _name(self, what: str) -> str:
-        space = self.open_book.workspace
-        port = f" {space.port.name}" if space is not None and space.port is not None else ""
-        return safe_name(f"{space.job.title if space is not None else 'job'}{port} {what}".strip())
-
-    def print_sheet(self) -> None:
-        """The desktop's print dialog, straight from here."""
-        if not self.pdf:
-            return
-        paper = self.choices.paper
-        if ask_and_print(self, self.pdf, paper, self._name("sheet")):
-            self.open_book.say("Sent to the printer.")
-
-    def choose_pdf(self) -> None:
-        if not self.pdf:
-            return
-        name, _ = QFileDialog.getSaveFileName(self, "Write the sheet", f"{self._name('sheet')}.pdf", PDF_FILES)
-        if name:
-            self.write_pdf(Path(name))
-
-    def write_pdf(self, path: Path) -> bool:
-        """The pages as they are shown. False, and a sentence at the foot, where they cannot be written."""
-        return self._write(path, self.pdf, "Sheet")
-
-    def _write(self, path: Path, data: bytes, what: str) -> bool:
-        try:
-            write_whole(path, data)
-        except InputError as error:
-            self.open_book.not_kept(sentence_of(error))
-            return False
-        self.open_book.say(f"{what} written to {path.name}.")
-        return True
-
-    def choose_card(self) -> None:
-        name, _ = QFileDialog.getSaveFileName(self, "Write the grinder card", f"{self._name('card')}.pdf", PDF_FILES)
-        if name:
-            self.write_card(Path(name))
-
-    def write_card(self, path: Path) -> bool:
-        """The grinder card of the port looked at."""
-        space = self.open_book.workspace
-        if space is None or space.port is None:
-            return False
-        chosen = self.choices
-        card = card_of(space.findings, space.port, self.units, date.today(), chosen.paper, chosen.ink)
-        return self._write(path, card_pdf([card]), "Grinder card")
-
-    def choose_archive(self) -> None:
-        start = f"{self._name('everything')}.zip"
-        name, _ = QFileDialog.getSaveFileName(self, "Everything of the job", start, "Archives (*.zip)")
-        if name:
-            self.write_archive(Path(name))
-
-    def write_archive(self, path: Path) -> bool:
-        """Document, tables, workbook, sheet, cards and photos in one archive."""
-        space = self.open_book.workspace
-        if space is None:
-            return False
-        files, missing = everything(
-            space.findings,
-            self.units,
-            self.choices,
-            shop_of(self.open_book),
-            date.today(),
-            self.open_book.book.photo_folder,
-        )
-        try:
-            write_archive(path, files)
-        except InputError as error:
-            self.open_book.not_kept(sentence_of(error))
-            return False
-        lost = f" {len(missing)} photos could not be read and are not in it." if missing else ""
-        self.open_book.say(f"{len(files)} files written to {path.name}.{lost}")
-        return True
 
 
 def _keys(commands: tuple[Command, ...], shade: str) -> str:

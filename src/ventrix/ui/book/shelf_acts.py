@@ -1,0 +1,75 @@
+"""What is done to a job on the shelf: archive, bin, out for good, the next of its kind, and taken back."""
+
+from __future__ import annotations
+
+from datetime import date
+
+from PySide6.QtWidgets import QMessageBox, QWidget
+
+from ventrix.core.model.job import Job
+from ventrix.records.bad_input import BookError, sentence_of
+from ventrix.records.book.index import Entry
+from ventrix.ui.open_book import OpenBook
+from ventrix.workspace.shelf import Shelf
+
+
+class ShelfActs:
+    """Each act is stored, then said; what the book does not take is said too."""
+
+    def __init__(self, open_book: OpenBook, shelf: Shelf, over: QWidget) -> None:
+        self.open_book, self.shelf, self._over = open_book, shelf, over
+
+    def archive(self, entry: Entry) -> None:
+        """Into the archive, or out of it."""
+        word = "out of the archive" if entry.archived else "into the archive"
+        self._change(entry, f"'{entry.title}' {word}", archived=not entry.archived)
+
+    def bin(self, entry: Entry) -> None:
+        """Into the bin, or out of it; never the job that is open."""
+        space = self.open_book.workspace
+        if entry.binned is None and space is not None and space.job.id == entry.id:
+            self.open_book.say("That job is open: open another before it goes into the bin.")
+            return
+        binned = None if entry.binned is not None else date.today().isoformat()
+        word = "out of the bin" if entry.binned is not None else "into the bin"
+        self._change(entry, f"'{entry.title}' {word}", binned=binned)
+
+    def _change(self, entry: Entry, name: str, **values: object) -> None:
+        try:
+            self.shelf.change(entry.id, name, **values)
+        except KeyError:
+            self.open_book.not_kept("That job is no longer in the book.")
+        except BookError as error:
+            self.open_book.not_kept(sentence_of(error))
+        else:
+            self.open_book.say(f"{name[0].upper()}{name[1:]}. Ctrl+Z takes it back.")
+
+    def remove(self, entry: Entry | None) -> None:
+        """Out of the bin for good, once it was said twice."""
+        if entry is None or entry.binned is None:
+            self.open_book.say("Only what lies in the bin is taken out for good: Ctrl+Del puts it there.")
+            return
+        words = f"'{entry.title}' with its {entry.runs} runs goes for good. This cannot be undone."
+        if QMessageBox.question(self._over, "Out for good", words) == QMessageBox.StandardButton.Yes:
+            self.shelf.remove(entry.id)
+            self.open_book.say(f"'{entry.title}' is gone. The last backup still has it.")
+
+    def duplicate(self, entry: Entry) -> Job | None:
+        """The next of its kind; None where it was not begun."""
+        try:
+            job = self.shelf.duplicate(entry.id)
+        except (BookError, ValueError) as error:
+            self.open_book.not_kept(sentence_of(error))
+            return None
+        self.open_book.say(f"'{job.title}' begun: head, valves and conditions kept, cuts and runs not.")
+        return job
+
+    def undo(self) -> bool:
+        """Take the last act back."""
+        try:
+            name = self.shelf.undo()
+        except (BookError, KeyError) as error:
+            self.open_book.not_kept(sentence_of(error))
+            return False
+        self.open_book.say(f"Taken back: {name}." if name else "Nothing to take back in the book.")
+        return True

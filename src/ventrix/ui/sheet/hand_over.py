@@ -1,0 +1,99 @@
+"""What leaves the Sheet room: paper, PDF, grinder card, and everything in one archive."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from datetime import date
+from pathlib import Path
+from typing import Final, NamedTuple
+
+from PySide6.QtWidgets import QFileDialog, QWidget
+
+from ventrix.records.bad_input import InputError, sentence_of
+from ventrix.records.files.job_folder import safe_name, write_archive
+from ventrix.records.files.whole_file import write_whole
+from ventrix.reports.sheet.card_pdf import card_pdf
+from ventrix.reports.sheet.contents import Choices
+from ventrix.rooms.display_units import Units
+from ventrix.rooms.sheet.card import card_of
+from ventrix.rooms.sheet.everything import everything
+from ventrix.ui.open_book import OpenBook
+from ventrix.ui.sheet.printing import ask_and_print
+from ventrix.ui.sheet.shop_sheet import shop_of
+
+PDF_FILES: Final = "PDF (*.pdf)"
+
+
+class OnScreen(NamedTuple):
+    """The pages as they are shown (empty without a pair), and what was chosen for them."""
+
+    pdf: bytes
+    choices: Choices
+    units: Units
+
+
+class HandOver:
+    """Prints and writes; what cannot be written is said at the foot."""
+
+    def __init__(self, open_book: OpenBook, over: QWidget, now: Callable[[], OnScreen]) -> None:
+        self.open_book, self._over, self._now = open_book, over, now
+
+    def _name(self, what: str) -> str:
+        space = self.open_book.workspace
+        port = f" {space.port.name}" if space is not None and space.port is not None else ""
+        return safe_name(f"{space.job.title if space is not None else 'job'}{port} {what}".strip())
+
+    def print_sheet(self) -> None:
+        """The desktop's print dialog, straight from here."""
+        now = self._now()
+        if now.pdf and ask_and_print(self._over, now.pdf, now.choices.paper, self._name("sheet")):
+            self.open_book.say("Sent to the printer.")
+
+    def choose_pdf(self) -> None:
+        if self._now().pdf:
+            self._ask("Write the sheet", f"{self._name('sheet')}.pdf", PDF_FILES, self.write_pdf)
+
+    def choose_card(self) -> None:
+        self._ask("Write the grinder card", f"{self._name('card')}.pdf", PDF_FILES, self.write_card)
+
+    def choose_archive(self) -> None:
+        self._ask("Everything of the job", f"{self._name('everything')}.zip", "Archives (*.zip)", self.write_archive)
+
+    def _ask(self, title: str, start: str, kinds: str, write: Callable[[Path], bool]) -> None:
+        name, _ = QFileDialog.getSaveFileName(self._over, title, start, kinds)
+        if name:
+            write(Path(name))
+
+    def write_pdf(self, path: Path) -> bool:
+        """The pages as they are shown. False, and a sentence at the foot, where they cannot be written."""
+        return self._write(path, self._now().pdf, "Sheet")
+
+    def write_card(self, path: Path) -> bool:
+        """The grinder card of the port looked at."""
+        space, now = self.open_book.workspace, self._now()
+        if space is None or space.port is None:
+            return False
+        card = card_of(space.findings, space.port, now.units, date.today(), now.choices.paper, now.choices.ink)
+        return self._write(path, card_pdf([card]), "Grinder card")
+
+    def _write(self, path: Path, data: bytes, what: str) -> bool:
+        return self._tell(lambda: write_whole(path, data), f"{what} written to {path.name}.")
+
+    def write_archive(self, path: Path) -> bool:
+        """Document, tables, workbook, sheet, cards and photos in one archive."""
+        space, now = self.open_book.workspace, self._now()
+        if space is None:
+            return False
+        shop, photos = shop_of(self.open_book), self.open_book.book.photo_folder
+        files, missing = everything(space.findings, now.units, now.choices, shop, date.today(), photos)
+        lost = f" {len(missing)} photos could not be read and are not in it." if missing else ""
+        return self._tell(lambda: write_archive(path, files), f"{len(files)} files written to {path.name}.{lost}")
+
+    def _tell(self, write: Callable[[], object], done: str) -> bool:
+        try:
+            write()
+        except InputError as error:
+            self.open_book.not_kept(sentence_of(error))
+            return False
+        self.open_book.say(done)
+        return True

@@ -1,0 +1,60 @@
+"""The choices below the parts of a sheet: paper, ink, units, and for whom; kept in the settings."""
+
+from __future__ import annotations
+
+from typing import Final
+
+from PySide6.QtCore import QSettings, Qt, Signal
+from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QLabel, QPushButton, QWidget
+
+# Setting, caption, its options as (key, words), the usual one.
+OPTIONS: Final = (
+    ("sheet_paper", "paper", (("A4", "A4"), ("Letter", "Letter")), "A4"),
+    ("sheet_ink", "ink", (("colour", "colour"), ("grey", "grey")), "colour"),
+    ("sheet_units", "units", (("", "screen's"), ("us", "US"), ("metric", "metric")), ""),
+    ("sheet_for", "for", (("customer", "customer"), ("shop", "shop")), "customer"),
+)
+
+
+class OptionsBar(QWidget):
+    """One group of buttons a choice."""
+
+    changed = Signal()
+
+    def __init__(self, settings: QSettings) -> None:
+        super().__init__()
+        self._settings = settings
+        self.groups: dict[str, QButtonGroup] = {}
+        row = QHBoxLayout(self)
+        row.setContentsMargins(0, 0, 0, 0)
+        row.setSpacing(4)
+        for key, caption, choices, _ in OPTIONS:
+            label = QLabel(caption)
+            label.setObjectName("quiet")
+            row.addWidget(label)
+            self.groups[key] = self._group(row, key, caption, choices)
+            row.addSpacing(10)
+        row.addStretch()
+
+    def _group(self, row: QHBoxLayout, key: str, caption: str, choices: tuple[tuple[str, str], ...]) -> QButtonGroup:
+        group = QButtonGroup(self)
+        now = self.value(key)
+        for i, (value, words) in enumerate(choices):
+            button = QPushButton(words)
+            button.setCheckable(True)
+            button.setChecked(value == now)
+            button.setObjectName("choice")
+            button.setFocusPolicy(Qt.FocusPolicy.TabFocus)
+            button.setAccessibleName(f"{caption}: {words}")
+            group.addButton(button, i)
+            row.addWidget(button)
+        group.idClicked.connect(lambda i: self._choose(key, choices[i][0]))
+        return group
+
+    def _choose(self, key: str, value: str) -> None:
+        self._settings.setValue(key, value)
+        self.changed.emit()
+
+    def value(self, key: str) -> str:
+        """What is chosen; the usual one before anything was."""
+        return str(self._settings.value(key, next(o[3] for o in OPTIONS if o[0] == key)))
