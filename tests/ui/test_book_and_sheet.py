@@ -458,3 +458,17 @@ def test_every_room_gives_a_picture(open_window: Open, qtbot, tmp_path: Path) ->
         assert room.save_picture(tmp_path / f"{room.name}.svg") and room.save_picture(tmp_path / f"{room.name}.png")
         assert (tmp_path / f"{room.name}.svg").stat().st_size > 2000
         assert QImage(str(tmp_path / f"{room.name}.png")).width() > 1500
+
+
+@pytest.mark.parametrize("size", [(1024, 700), (1280, 800)])
+def test_a_full_book_needs_no_sideways_scrolling(shop: MainWindow, qtbot, size: tuple[int, int]) -> None:  # type: ignore[no-untyped-def]
+    shop.resize(*size)
+    qtbot.waitUntil(lambda: shop.width() == size[0])
+    room = shop.book
+    qtbot.waitUntil(lambda: room.width() <= size[0])
+    assert room.minimumSizeHint().width() <= room.width()
+    assert room.before.isVisible()
+    table = room.before.table
+    assert sum(table.columnWidth(c) for c in range(3)) <= table.viewport().width()
+    figure = room.before.figure
+    assert figure.width() >= figure.sizeHint().width(), "the answer is not cut off"

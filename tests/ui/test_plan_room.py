@@ -69,7 +69,7 @@ def test_it_says_what_limits_and_what_next(window: MainWindow, qtbot) -> None:  
     assert "at 28.0 inH2O" in room.sure.text(), "a gain stands on a stated pressure"
     eaten = sum(float(s.eaten) for s in room.bar.segments)
     assert eaten == pytest.approx(28.0, abs=0.4), "what is eaten is the test pressure"
-    assert room.stages.isHidden(), "a flowed port is judged by its flow"
+    assert room.beside.stages.isHidden(), "a flowed port is judged by its flow"
     assert len(room.moves.lines) == 7
     assert "more (L)" in room.left_out.text()
     qtbot.keyClick(room, K.Key_L)
@@ -126,9 +126,9 @@ def test_a_port_never_flowed_says_that_nothing_is_proven(window: MainWindow, qtb
     assert room.worth.text().startswith("~")
     assert not any(s.measured for s in room.bar.segments)
     window.resize(1280, 800)
-    assert "Stages, without a bench" in room.stages.text()
-    assert room.stages.text().count("■") == 1, "one stage comes next"
-    assert not room.expected.isVisible()
+    assert "Stages, without a bench" in room.beside.stages.text()
+    assert room.beside.stages.text().count("■") == 1, "one stage comes next"
+    assert not room.beside.expected.isVisible()
     assert all(line.gain.startswith("~") for line in room.moves.lines if line.gain)
 
 
@@ -136,16 +136,18 @@ def test_the_engine_stands_beside_an_intake_that_was_flowed(window: MainWindow, 
     window.resize(1280, 800)
     room = look(window, qtbot, "Intake 1")
     qtbot.waitUntil(lambda: not room.busy, timeout=30_000)
-    assert room.engine_plot.isVisible()
-    assert room.engine_caption.text() == "filling, %, over 1,000 rpm: cut 0 (dashed) to 3"
-    assert "no waves" in room.engine_card.text()
+    assert room.beside.engine_plot.isVisible()
+    assert room.beside.engine_caption.text() == "filling, %, over 1,000 rpm: cut 0 (dashed) to 3"
+    assert "no waves" in room.beside.engine_card.text()
     space = window.open_book.workspace
     assert space is not None
     space.apply("lobe centre", replace(space.job, lobe_centre=None))
-    qtbot.waitUntil(lambda: "Absolute filling wants intake lobe centre" in room.engine_card.text(), timeout=30_000)
-    assert room.engine_caption.text().startswith("change of filling")
+    qtbot.waitUntil(
+        lambda: "Absolute filling wants intake lobe centre" in room.beside.engine_card.text(), timeout=30_000
+    )
+    assert room.beside.engine_caption.text().startswith("change of filling")
     room = look(window, qtbot, "Exhaust 1")
-    assert not room.engine_plot.isVisible()
+    assert not room.beside.engine_plot.isVisible()
 
 
 def test_another_port_is_planned_anew_and_esc_lets_go(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from PySide6.QtCore import Qt, Signal
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QHeaderView, QLabel, QVBoxLayout, QWidget
 
 from ventrix.rooms.book.before import Before
 from ventrix.ui.look import theme
@@ -23,12 +23,14 @@ class BeforePanel(QWidget):
         self.figure = QLabel()
         self.beside = QLabel()
         self.beside.setObjectName("quiet")
+        self.beside.setWordWrap(True)
         row = QHBoxLayout()
         row.setSpacing(12)
         row.addWidget(self.figure)
         row.addWidget(self.beside, 1)
         self.caption = QLabel()
         self.caption.setObjectName("caption")
+        self.caption.setWordWrap(True)
         self.plot = Plot("Curves of cuts of this size")
         self.table = Table("Cuts of this size", sorts=True)
         self.table.verticalHeader().hide()
@@ -63,7 +65,8 @@ class BeforePanel(QWidget):
         self.plot.show_picture(before.picture)
         rows = [[f"{r.name}{f' ({r.left_out})' if r.left_out else ''}", r.sizes, r.flow] for r in before.rows]
         self.table.fill(rows, ["cut", "section · throat", "flow"], right=range(1, 3))
-        for i, width in enumerate((200, 90, 54)):
+        self.table.horizontalHeader().setSectionResizeMode(0, QHeaderView.ResizeMode.Stretch)
+        for i, width in ((1, 90), (2, 54)):
             self.table.setColumnWidth(i, width)
         key = "Ctrl+U hides them." if marked else "Ctrl+U shows them, marked."
         self.left_out.setText(f"{before.left_out} {key}" if before.left_out else "")

@@ -9,6 +9,7 @@ from typing import Final
 from PySide6.QtCore import QItemSelectionModel, QSize, Qt, QTimer, Signal
 from PySide6.QtGui import QHideEvent
 from PySide6.QtWidgets import (
+    QBoxLayout,
     QButtonGroup,
     QComboBox,
     QHBoxLayout,
@@ -40,6 +41,8 @@ from ventrix.ui.widgets.room import Room
 from ventrix.workspace.shelf import Shelf
 
 SIDE: Final = 380  # px
+TIGHT: Final = 1100  # px of room
+TIGHT_SIDE: Final = 356
 NARROW: Final = 820  # px of room: below, the panel gives way to the plates
 TYPING: Final = 120  # ms after the last letter
 
@@ -156,16 +159,19 @@ class BookRoom(Room):
         top.addWidget(self.line, 1)
         top.addLayout(said)
         states = QHBoxLayout()
-        states.setSpacing(4)
+        states.setSpacing(0)
         for button in self._filters.buttons():
             states.addWidget(button)
         states.addStretch()
-        states.addWidget(self.sort)
+        self._above = QBoxLayout(QBoxLayout.Direction.LeftToRight)
+        self._above.setSpacing(4)
+        self._above.addLayout(states, 1)
+        self._above.addWidget(self.sort, 0, Qt.AlignmentFlag.AlignRight)
         jobs = QWidget()
         column = QVBoxLayout(jobs)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(4)
-        column.addLayout(states)
+        column.addLayout(self._above)
         column.addWidget(self.plates, 1)
         column.addWidget(self.empty, 1)
         column.addWidget(self.begin, 0, Qt.AlignmentFlag.AlignCenter)
@@ -176,7 +182,6 @@ class BookRoom(Room):
         self.pages = QStackedWidget()
         self.pages.addWidget(jobs)
         self.pages.addWidget(self.library)
-        self.before.setFixedWidth(SIDE)
         middle = QHBoxLayout()
         middle.setSpacing(8)
         middle.addWidget(self.pages, 1)
@@ -189,7 +194,10 @@ class BookRoom(Room):
         outer.addWidget(self.keys)
 
     def fit(self, there: QSize) -> None:
-        """In a small window the panel gives way to the plates."""
+        """In a small window the panel gets narrow and the order goes below the states; then the panel gives way."""
+        tight = there.width() < TIGHT
+        self._above.setDirection(QBoxLayout.Direction.TopToBottom if tight else QBoxLayout.Direction.LeftToRight)
+        self.before.setFixedWidth(TIGHT_SIDE if tight else SIDE)
         self.before.setVisible(there.width() >= NARROW)
         self.keys.setVisible(there.height() >= 500)
 

@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+import logging
 from collections.abc import Callable
 
 from PySide6.QtCore import QObject, QRunnable, QThreadPool, Signal
+
+log = logging.getLogger("ventrix")
 
 
 class _Signals(QObject):
@@ -23,6 +26,7 @@ class _Work(QRunnable):
         except ValueError as error:
             found = str(error)
         except Exception as error:  # told in the room: a thread's own error would end the program
+            log.exception("reckoning failed")
             found = f"it could not be planned ({type(error).__name__})"
         self._signals.done.emit(self._number, found)
 

@@ -2,9 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
 from functools import partial
-from html import escape
 from typing import Final
 
 from PySide6.QtCore import QSize, Qt, Signal
@@ -14,16 +12,15 @@ from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QScrollArea, QVB
 from ventrix.core.engine.of_job import OnTheEngine, on_the_engine
 from ventrix.core.planning.next_moves import READ_FIRST, Move, MoveKind, Plan, plan_port
 from ventrix.core.quantity.words import sentence
-from ventrix.rooms.plan.engine_shows import engine_caption, engine_card, engine_picture
 from ventrix.rooms.plan.route_shows import StageLine, stage_lines
-from ventrix.rooms.plan.shows import MoveLine, answer_of, expected_picture, fit_words, move_lines, segments
+from ventrix.rooms.plan.shows import MoveLine, answer_of, fit_words, move_lines, segments
 from ventrix.ui.look import theme
 from ventrix.ui.open_book import OpenBook
+from ventrix.ui.plan.beside import Beside
 from ventrix.ui.plan.limit_bar import LimitBar
 from ventrix.ui.plan.move_list import MoveList
 from ventrix.ui.plan.planner import Planner
 from ventrix.ui.widgets.command import Command
-from ventrix.ui.widgets.plot import Plot
 from ventrix.ui.widgets.room import Room
 
 NARROW: Final = 1000  # px: below, the expected gain gives way
@@ -90,21 +87,8 @@ class PlanRoom(Room):
         self.moves.taken.connect(self.take)
         self.left_out = QLabel()
         self.left_out.setObjectName("caption")
-        self.expected_caption = QLabel()
-        self.expected_caption.setObjectName("caption")
-        self.expected = Plot("Expected gain of the picked move")
-        self.said_of_move = QLabel()
-        self.said_of_move.setWordWrap(True)
-        self.engine_caption = QLabel()
-        self.engine_caption.setObjectName("caption")
-        self.engine_caption.setWordWrap(True)
-        self.engine_plot = Plot("Filling over engine speed")
-        self.engine_card = QLabel()
-        self.engine_card.setObjectName("quiet")
-        self.engine_card.setWordWrap(True)
-        self.stages = QLabel()
-        self.stages.setWordWrap(True)
-        self.stages.setAlignment(Qt.AlignmentFlag.AlignTop)
+        self.beside = Beside()
+        self.beside.setFixedWidth(240)
         self.keys = QLabel()
         self.keys.setWordWrap(True)
         self.waiting = QLabel()
@@ -153,24 +137,12 @@ class PlanRoom(Room):
         middle.addWidget(heading)
         middle.addWidget(scroll, 1)
         middle.addWidget(self.left_out)
-        self._side = QWidget()
-        beside = QVBoxLayout(self._side)
-        beside.setContentsMargins(0, 0, 0, 0)
-        beside.addWidget(self.stages)
-        beside.addWidget(self.expected_caption)
-        beside.addWidget(self.expected, 1)
-        beside.addWidget(self.said_of_move)
-        beside.addWidget(self.engine_caption)
-        beside.addWidget(self.engine_plot, 1)
-        beside.addWidget(self.engine_card)
-        beside.addStretch()
-        self._side.setFixedWidth(240)
         self._content = QWidget()
         columns = QHBoxLayout()
         columns.setSpacing(20)
         columns.addLayout(left, 3)
         columns.addLayout(middle, 6)
-        columns.addWidget(self._side)
+        columns.addWidget(self.beside)
         inside = QVBoxLayout(self._content)
         inside.setContentsMargins(0, 0, 0, 0)
         inside.addWidget(strip)
@@ -183,7 +155,7 @@ class PlanRoom(Room):
 
     def fit(self, there: QSize) -> None:
         """In a small window the picked move's picture gives way, then the keys."""
-        self._side.setVisible(there.width() >= NARROW)
+        self.beside.setVisible(there.width() >= NARROW)
         self.keys.setVisible(there.height() >= 520)
 
     # -- planning
@@ -200,10 +172,10 @@ class PlanRoom(Room):
             self.plan = None  # no figure of another port or cut stays on screen
         self._wait("Planning …")
         self.planner.ask(lambda: plan_port(findings, port, factors, up_to=cut, words=words))
-        self._show_engine(None)
+        self.beside.show_engine("", self.open_book.units)
         flowed = [c for c in port.cuts if findings.runs_of(c, port) and (cut is None or c.number <= cut.number)]
         if port.kind == "intake" and flowed:
-            self.engine_caption.setText("filling: reckoning …")
+            self.beside.show_engine("filling: reckoning …", self.open_book.units)
             self.engine_planner.ask(lambda: on_the_engine(findings, port, flowed[-1], flowed[0]))
 
     def _wait(self, words: str) -> None:
@@ -220,18 +192,8 @@ class PlanRoom(Room):
             self._wait("Stopped. Enter the room again to plan.")
 
     def _took_engine(self, found: object) -> None:
-        if isinstance(found, OnTheEngine):
-            self._show_engine(found)
-        else:
-            self.engine_caption.setText(f"On the engine: {found}.")
-
-    def _show_engine(self, found: OnTheEngine | None) -> None:
-        self.engine_plot.setVisible(found is not None)
-        self.engine_card.setVisible(found is not None)
-        self.engine_caption.setText("" if found is None else engine_caption(found))
-        if found is not None:
-            self.engine_plot.show_picture(engine_picture(found))
-            self.engine_card.setText(engine_card(found, self.open_book.units))
+        told = found if isinstance(found, OnTheEngine) else f"On the engine: {found}."
+        self.beside.show_engine(told, self.open_book.units)
 
     @property
     def busy(self) -> bool:
@@ -261,12 +223,13 @@ class PlanRoom(Room):
         self._content.show()
         self.show_plan()
 
+    def _stages(self) -> tuple[StageLine, ...]:
+        space = self.open_book.workspace
+        return () if space is None or space.port is None else stage_lines(space.job, space.port)
+
     def _next_stage(self) -> str:
         """The stage that comes next without a bench, which wants no measurement."""
-        space = self.open_book.workspace
-        if space is None or space.port is None:
-            return ""
-        line = next((s for s in stage_lines(space.job, space.port) if s.now), None)
+        line = next((s for s in self._stages() if s.now), None)
         return "" if line is None else f"Without a bench, next: {line.stage}. {' '.join(line.says)}"
 
     # -- showing
@@ -306,33 +269,9 @@ class PlanRoom(Room):
             lines, self.at, (f"gain, {unit}", "an hour", "min", "cc", f"wall left, {units.length.label}")
         )
         self.left_out.setText(left)
-        self._show_stages(plan)
-        self._show_picked(picked)
-
-    def _show_picked(self, move: Move | None) -> None:
-        plan, units = self.plan, self.open_book.units
-        if plan is None or move is None:
-            return
-        index = plan.planned.chain.is_index
-        has = bool(move.points) and plan.planned.run is not None
-        self.expected.setVisible(has)
-        self.expected_caption.setText(
-            f"expected of it, {'index' if index else units.flow.label} over lift" if has else ""
-        )
-        if has:
-            self.expected.show_picture(expected_picture(move, units, index))
-        said = [move.sentence]
-        if move.kind is MoveKind.CUT:
-            said.append("Read the wall and keep your limit: this says nothing of what is safe.")
-        self.said_of_move.setText(" ".join(said))
-
-    def _show_stages(self, plan: Plan) -> None:
-        """Without a flow test the way is by stages, each closed by something one can hold."""
-        space = self.open_book.workspace
-        by_stages = plan.planned.run is None and space is not None and space.port is not None
-        self.stages.setVisible(by_stages)
-        if by_stages and space is not None and space.port is not None:
-            self.stages.setText(_stages_html(stage_lines(space.job, space.port)))
+        self.beside.show_stages(self._stages() if plan.planned.run is None else ())
+        if picked is not None:
+            self.beside.show_move(picked, plan, units)
 
     def _picked(self) -> Move | None:
         if self.plan is None or not self.plan.moves:
@@ -384,20 +323,6 @@ class PlanRoom(Room):
         else:
             gain = None if self.plan is None or self.plan.planned.chain.is_index else move.gain
             self.said_first.emit(move.place, move.depth, gain)
-
-
-def _stages_html(lines: Sequence[StageLine]) -> str:
-    t = theme.current()
-    rows = ["<b>Stages, without a bench</b>"]
-    for line in lines:
-        if line.now:
-            rows.append(f"<b style='color:{t.brass}'>■ {line.stage}</b>")
-            rows += [f"<span style='color:{t.quiet}'>{escape(words)}</span>" for words in line.says]
-        elif line.done:
-            rows.append(f"<span style='color:{t.better}'>✓</span> {line.stage}")
-        else:
-            rows.append(f"<span style='color:{t.quiet}'>□ {line.stage}</span>")
-    return "<br>".join(rows)
 
 
 def _keys(shade: str) -> str:
