@@ -13,6 +13,7 @@ import pypdfium2 as pdfium
 import pytest
 from PIL import Image
 
+from tests.core.builders import index_job
 from ventrix.cli.main import main
 from ventrix.core.formulas.cam import Cam
 from ventrix.core.judging.comparison import compare_runs
@@ -22,7 +23,6 @@ from ventrix.core.judging.verdict import judge
 from ventrix.core.metal.walls import spare_at
 from ventrix.core.model.cut import changes_between
 from ventrix.core.model.job import Job, WallLimit
-from ventrix.core.model.run import FlowRun, Reading
 from ventrix.core.quantity.units import parse_quantity, to_si
 from ventrix.demo.job import demo_benches, demo_job
 from ventrix.records.files.job_document import write_job
@@ -164,21 +164,6 @@ def test_an_exhaust_without_an_after_is_said() -> None:
     sheet = made(replace(job, ports=(job.ports[0], exhaust)))
     assert sheet.not_ready == "exhaust has no after"
     assert "Flowed once" in " ".join(pages(sheet_pdf(sheet)))
-
-
-def index_job() -> Job:
-    """A port on an uncalibrated bench: two columns of water, half as high again after the cut."""
-    job = demo_job()
-    setup = replace(next(s for s in job.setups if s.direction == "intake"), id="columns", bench="home-built", leak=None)
-    cuts = []
-    for number, rise in ((0, 1.0), (1, 1.5)):
-        readings = tuple(
-            Reading(id=f"c{number}-{i}", lift=0.0025 * (i + 1), element_column=0.1 * rise * (i + 1), port_column=0.7)
-            for i in range(5)
-        )
-        run = FlowRun(id=f"columns-{number}", setup_id="columns", readings=readings)
-        cuts.append(replace(job.ports[0].cuts[number], runs=(run,)))
-    return replace(job, setups=(*job.setups, setup), ports=(replace(job.ports[0], cuts=tuple(cuts)),))
 
 
 def test_an_uncalibrated_bench_is_percent_and_never_cfm() -> None:

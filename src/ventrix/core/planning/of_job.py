@@ -101,7 +101,8 @@ def planned_port(findings: Findings, port: Port, up_to: Cut | None = None) -> Pl
     here = unroll(port, flowed[-1], job.valve_of(port, flowed[-1]))
     guessed = (*guessed, *here.guessed)
     medians = _medians(port, flowed[0], run)
-    chain = Chain(medians, tuple(states), run.test_pressure, run.kind == "index")
+    pressure = run.shown_at or run.setup.test_pressure or USUAL_PRESSURE  # an index may be read at none
+    chain = Chain(medians, tuple(states), pressure, run.kind == "index")
     cam = findings.cam_of(port.kind)
     mine_lifts = tuple(m.lift for m in job.my_lifts if m.kind == port.kind)
     weights = school_weights(findings.school, run.lift, run.flow, cam, mine_lifts)

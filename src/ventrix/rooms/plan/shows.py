@@ -85,7 +85,7 @@ def answer_of(plan: Plan, units: Units) -> Answer:
     if best is None:
         return Answer("Nothing is open", "", "", reason, "", True, book)
     line = move_line(best, plan, units)
-    unit = "" if plan.planned.chain.is_index else f" {units.flow.label}"
+    unit = " %" if plan.planned.chain.is_index else f" {units.flow.label}"
     basis = f"over your lifts at {units.pressure.with_unit(plan.planned.chain.pressure)}"
     sure = (
         f"8 in 10: {_amount(best.low, plan, units)} to {_amount(best.high, plan, units)}, {basis} · {line.minutes} min"
