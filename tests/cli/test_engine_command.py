@@ -20,7 +20,7 @@ KEYS = {"speeds_rpm", "filling", "filling_before", "low", "high", "residual", "l
 @pytest.fixture
 def document(tmp_path: Path) -> Path:
     path = tmp_path / "job.json"
-    timed = replace(demo_job(), lobe_centre=to_si(108, "deg"), lobe_separation=to_si(110, "deg"))
+    timed = replace(demo_job(), intake_centreline=to_si(108, "deg"), exhaust_centreline=to_si(112, "deg"))
     write_job(timed, path, benches=demo_benches())
     return path
 
@@ -39,13 +39,13 @@ def test_the_contract(capsys: pytest.CaptureFixture[str], document: Path) -> Non
 
 def test_no_absolute_figure_without_timing(capsys: pytest.CaptureFixture[str], tmp_path: Path) -> None:
     path = tmp_path / "job.json"
-    write_job(replace(demo_job(), lobe_centre=None, lobe_separation=None), path, benches=demo_benches())
+    write_job(replace(demo_job(), intake_centreline=None, exhaust_centreline=None), path, benches=demo_benches())
     _, out, _ = ask(capsys, "engine", path, "--json")
     found = json.loads(out)
     assert found["filling"] is None
     assert found["low"] is None
     assert found["difference"] is not None
-    assert found["missing"] == ["intake lobe centre", "lobe separation"]
+    assert found["missing"] == ["intake centreline", "exhaust centreline"]
     code, out, _ = ask(capsys, "engine", path)
     assert code == 0
     assert "No absolute filling: intake lobe centre and lobe separation not given (Head)." in out

@@ -138,12 +138,12 @@ def on(job: Job, port: str = "Intake 1", **cuts: int) -> OnTheEngine:
 
 
 def test_without_timing_only_the_difference_is_told() -> None:
-    job = replace(demo_job(), lobe_centre=None, lobe_separation=None)
+    job = replace(demo_job(), intake_centreline=None, exhaust_centreline=None)
     found = on(job)
     assert found.filling is None
     assert found.low is None
-    assert found.missing == ("intake lobe centre", "lobe separation")
-    timed = on(replace(job, lobe_centre=np.radians(108), lobe_separation=np.radians(110)))
+    assert found.missing == ("intake centreline", "exhaust centreline")
+    timed = on(replace(job, intake_centreline=np.radians(108), exhaust_centreline=np.radians(112)))
     assert timed.filling is not None
     assert timed.missing == ()
     assert timed.difference == pytest.approx(found.difference)
@@ -175,13 +175,13 @@ def test_what_is_missing_is_named() -> None:
         on(demo_job(), "Intake 4")
     with pytest.raises(ValueError, match="an exhaust"):
         on(demo_job(), "Exhaust 1")
-    bare = replace(demo_job(), rod_length=None, compression=None, speed_low=None,
+    bare = replace(demo_job(), rod_length=None, compression_ratio=None, speed_low=None,
                    ports=tuple(p for p in demo_job().ports if p.kind == "intake"))  # fmt: skip
     assert {"rod: 1.7 strokes", "compression: 10", "speeds", "exhaust: 75 % of the intake"} <= set(on(bare).guessed)
 
 
 def test_a_larger_exhaust_doubt_is_told_where_none_was_flowed() -> None:
-    job = replace(demo_job(), lobe_centre=to_si(108, "deg"), lobe_separation=to_si(110, "deg"))
+    job = replace(demo_job(), intake_centreline=to_si(108, "deg"), exhaust_centreline=to_si(112, "deg"))
     known = on(job)
     guessed = on(replace(job, ports=tuple(p for p in job.ports if p.kind == "intake")))
     assert known.high is not None

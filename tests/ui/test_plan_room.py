@@ -141,7 +141,7 @@ def test_the_engine_stands_beside_an_intake_that_was_flowed(window: MainWindow, 
     assert "no waves" in room.beside.engine_card.text()
     space = window.open_book.workspace
     assert space is not None
-    space.apply("lobe centre", replace(space.job, lobe_centre=None))
+    space.apply("lobe centre", replace(space.job, intake_centreline=None))
     qtbot.waitUntil(
         lambda: "Absolute filling wants intake lobe centre" in room.beside.engine_card.text(), timeout=30_000
     )

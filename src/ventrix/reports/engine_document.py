@@ -28,13 +28,22 @@ def engine_document(found: OnTheEngine) -> dict[str, Any]:
         "high": listed(found.high),
         "residual": listed(found.residual),
         "limit_rpm": None if found.limit_speed is None else from_si(found.limit_speed, "rpm"),
+        "limit_rpm_before": None if found.limit_speed_before is None else from_si(found.limit_speed_before, "rpm"),
         "mach_index": listed(found.index),
         "choke_rpm": None if found.choke_speed is None else from_si(found.choke_speed, "rpm"),
         "least_section_cm2": from_si(found.least_section, "cm2"),
         "difference": listed(found.difference),
         "difference_low": listed(found.difference_low),
         "difference_high": listed(found.difference_high),
+        "mean_speed_m_s": listed(found.mean_speed),
+        "effective_area_mm2_deg": from_si(found.area, "mm2.deg"),
+        "effective_area_before_mm2_deg": from_si(found.area_before, "mm2.deg"),
+        "manifold_kPa": listed(from_si_array(found.manifold, "kPa")),
         "left_at_bottom": listed(found.left_at_bottom),
+        "blow_down_low_share": found.low_share,
+        "blow_down_low_lift_mm": None if found.low_lift is None else from_si(found.low_lift, "mm"),
+        "flow_stops_at_mm": None if found.stops_at is None else from_si(found.stops_at, "mm"),
+        "not_tested_beyond_mm": None if found.untested_from is None else from_si(found.untested_from, "mm"),
         "missing": list(found.missing),
         "guessed": list(found.guessed),
         "sentence": engine_sentence(found),
@@ -50,8 +59,37 @@ def engine_sentence(found: OnTheEngine) -> str:
         proven = low > 0 or high < 0
         said = f"{100 * found.difference[i]:+.1f} %" if proven else "no more than its doubt"
         parts.append(f"{said} at {rpm[i]:,.0f}")
-    ahead = f"Cut {found.before.number} to {found.after.number}: filling {', '.join(parts)} rpm"
-    return f"{ahead}. One cylinder, no waves in pipes."
+    return f"{what_changed(found)}: filling {', '.join(parts)} rpm. One cylinder, no waves in pipes."
+
+
+def what_changed(found: OnTheEngine) -> str:
+    """What the two sides differ in."""
+    if found.other_cam:
+        return f"Cut {found.after.number} with the other cam"
+    return f"Cut {found.before.number} to {found.after.number}"
+
+
+def lift_sentences(found: OnTheEngine, unit: str = "in") -> list[str]:
+    """What lift beyond the port's own end buys, and what was never tested."""
+    digits = 3 if unit == "in" else 2
+    said = []
+    if found.stops_at is not None:
+        at = f"{from_si(found.stops_at, unit):.{digits}f} {unit}"
+        said.append(f"Flow stops at {at}: lift beyond buys nothing on this port, unless for the valve train.")
+    if found.untested_from is not None:
+        at = f"{from_si(found.untested_from, unit):.{digits}f} {unit}"
+        said.append(f"The cam lifts past {at}, the highest tested: flow beyond is taken as there.")
+    return said
+
+
+def blow_down_sentence(found: OnTheEngine, unit: str = "in") -> str:
+    """What blow-down leaves at bottom dead centre, and through which lifts it goes."""
+    left = f"{100 * found.left_at_bottom[0]:.0f} to {100 * found.left_at_bottom[-1]:.0f} %"
+    said = f"Blow-down leaves {left} of the charge at bottom dead centre"
+    if found.low_share is not None and found.low_lift is not None:
+        at = f"{from_si(found.low_lift, unit):.{3 if unit == 'in' else 2}f} {unit}"
+        said += f"; {100 * found.low_share:.0f} % of the area it goes through lies under {at}"
+    return f"{said}. The engine blows down past a ratio of 0.53 (choked), the bench reads at 0.93."
 
 
 def engine_text(found: OnTheEngine) -> str:
@@ -71,6 +109,9 @@ def engine_text(found: OnTheEngine) -> str:
     rpm = from_si(float(np.max(found.speeds)), "rpm")
     least = from_si(found.least_section, "cm2")
     rows.append(f"For {rpm:,.0f} rpm at Mach 0.55 a section of {least:.2f} cm2 is wanted.")
+    area, had = (f"{from_si(a, 'mm2.deg'):,.0f}" for a in (found.area, found.area_before))
+    rows.append(f"Effective area over the cam {had} to {area} mm2 deg.")
+    rows += [*lift_sentences(found), blow_down_sentence(found)]
     if found.missing:
         rows.append(f"No absolute filling: {' and '.join(found.missing)} not given (Head).")
     if found.guessed:

@@ -56,6 +56,10 @@ class Units:
     swirl: Shown = Shown("rpm", "rpm", 0)
     ratio: Shown = Shown("-", "", 3)
     density: Shown = Shown("kg/m3", "kg/m³", 4)
+    vacuum: Shown = Shown("inHg", "inHg", 1)
+    absolute: Shown = Shown("kPa", "kPa", 1)
+    hours: Shown = Shown("h", "h", 1)
+    crank_area: Shown = Shown("mm2.deg", "mm²·deg", 0)
 
     @property
     def fine(self) -> Shown:

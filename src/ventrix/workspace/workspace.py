@@ -10,12 +10,14 @@ from enum import Enum, auto
 from ventrix.core.edits.cuts import add_operation, edit_cut
 from ventrix.core.edits.runs import add_reading, add_rung_note, add_step, start_run
 from ventrix.core.edits.undo import keep_measured
+from ventrix.core.engine.results import ShopPower, powers_for_flow, shop_power
 from ventrix.core.judging.expectation import Factor, Outcome, own_factors
 from ventrix.core.judging.findings import Findings, Pair
 from ventrix.core.model.bench import Bench, same_name
 from ventrix.core.model.cut import Cut, Operation, Port, Trial, Work, trial_as_cut
 from ventrix.core.model.job import Job
 from ventrix.core.model.run import FlowRun, Mount, Reading, RungNote, SetUp, StepRecord
+from ventrix.core.planning.own_record import OwnRecord, own_record
 from ventrix.core.quantity.units import tidy
 from ventrix.core.quantity.words import sentence
 from ventrix.records.bad_input import ActGone, BookError
@@ -455,13 +457,30 @@ class Workspace:
         else:
             self.apply(name, benches=tuple(bench if b.id == bench.id else b for b in self.benches))
 
+    def outcomes(self) -> list[Outcome]:
+        """What was said first of any cut of the book, and what came of it."""
+        self._catch_up()
+        return [*self.findings.outcomes(), *self._outcomes[1]]
+
     def own_factors(self) -> list[Factor]:
         """The porter's own gain and time factors by place, over every job of the book."""
+        return own_factors(self.outcomes())
+
+    def own_record(self) -> OwnRecord:
+        """How the plan has done, over every job of the book."""
+        return own_record(self.outcomes())
+
+    def shop_power(self) -> ShopPower | None:
+        """The shop's own power for flow, over every job of the book."""
+        self._catch_up()
+        return shop_power([*powers_for_flow(self.findings), *self._index.powers_elsewhere(self.job.id)])
+
+    def _catch_up(self) -> None:
+        """Have the index say what other jobs have, where they were written since it was asked."""
         written = {owner: n for owner, n in self.book.revisions().items() if owner != self.job.id}
         if not self._outcomes[0] or written != self._outcomes[0]:
             self._index.catch_up(self.job.id)
             self._outcomes = written, self._index.outcomes_elsewhere(self.job.id)
-        return own_factors([*self.findings.outcomes(), *self._outcomes[1]])
 
     def look_elsewhere(self) -> bool:
         """Take in what other jobs have seen of the benches since; True where that says something new."""

@@ -7,9 +7,10 @@ columns; from intake closing to exhaust opening it is closed form.
 from __future__ import annotations
 
 from dataclasses import dataclass, field
-from typing import Final
+from typing import Any, Final
 
 import numpy as np
+from numpy.typing import NDArray
 
 from ventrix.core.engine.cylinder import Cylinder, Gas, R, nozzle
 from ventrix.core.quantity.arrays import Array
@@ -27,10 +28,11 @@ NUDGE: Final = 1e-4  # of pressure, for its slope
 class Around:
     """What the engine breathes from and into [Pa, K], its walls, and its fuel. Defaults: common practice, no source.
 
-    `heat_share` of the fuel's heat reaches the gas; `wall_heat` off is an adiabatic cylinder.
+    `manifold` is one pressure or one a column; `heat` is what a kilogram of fresh air brings to the gas; `wall_heat`
+    off is an adiabatic cylinder.
     """
 
-    manifold: float = 98_000.0
+    manifold: float | Array = 98_000.0
     manifold_temperature: float = 310.0
     exhaust: float = 104_000.0
     wall_temperature: float = 430.0
@@ -49,18 +51,47 @@ class Valves:
     exhaust: Array
 
 
+@dataclass(slots=True)
+class Contents:
+    """What is where at exhaust opening, by column: mass [kg], energy [J] and burnt share in the cylinder; the plug in
+    the intake port [kg], what of it is burnt [kg], its enthalpy [J], and what came in the step before; and how hot the
+    exhaust is [K]."""
+
+    mass: Array
+    energy: Array
+    burnt: Array
+    plug: Array
+    plug_energy: Array
+    plug_burnt: Array
+    came: Array
+    exhaust_temperature: Array
+
+    def columns(self, which: NDArray[np.integer[Any]]) -> Contents:
+        """The same for columns named by number, in that order."""
+        return Contents(*(getattr(self, name)[which] for name in self.__slots__))
+
+
 @dataclass(frozen=True, slots=True)
 class Filled:
     """A settled cycle by column: filling (fresh air over swept volume at the manifold's state), residual share,
-    and what share of the charge was left at bottom dead centre after blow-down."""
+    and what share of the charge was left at bottom dead centre after blow-down; `end` is what the next would begin
+    with."""
 
     filling: Array
     residual: Array
     left_at_bottom: Array
     cycles: int
+    end: Contents
 
 
-def fill(cylinder: Cylinder, valves: Valves, speed: Array, around: Around | None = None) -> Filled:
+def fill(
+    cylinder: Cylinder,
+    valves: Valves,
+    speed: Array,
+    around: Around | None = None,
+    start: Contents | None = None,
+    settled: float = SETTLED,
+) -> Filled:
     """Run cycles until they repeat.
 
     .. math:: \\frac{dU}{dt} = \\sum_j h_j \\dot m_j - p \\frac{dV}{dt} - \\dot Q_w
@@ -78,6 +109,10 @@ def fill(cylinder: Cylinder, valves: Valves, speed: Array, around: Around | None
         Of the crank by column [rad/s], shape (columns,).
     around : Around, optional
         Pressures, temperatures, walls and fuel.
+    start : Contents, optional
+        To begin with: a like engine's `end` saves cycles.
+    settled : float
+        How little filling, and the inflow against the outflow, may move between cycles [-].
 
     Returns
     -------
@@ -95,30 +130,32 @@ def fill(cylinder: Cylinder, valves: Valves, speed: Array, around: Around | None
     T^-0.55 w^0.8, p in kPa, w of gas exchange 6.18 times mean piston speed).
     """
     around = around or Around()
-    run = _Run(cylinder, valves, np.asarray(speed, dtype=float), around)
+    run = _Run(cylinder, valves, np.asarray(speed, dtype=float), around, start)
     before: Array | None = None
     for cycle in range(1, MOST_CYCLES + 1):
         filling, loss = run.cycle()
         if not np.all(np.isfinite(filling)):
             raise ValueError("so large a valve at so low a speed is beyond this reckoning")
-        settled = before is not None and np.all(np.abs(filling - before) < SETTLED) and np.all(loss < SETTLED)
+        still = before is not None and np.all(np.abs(filling - before) < settled) and np.all(loss < settled)
         before = filling
-        if settled:
-            return Filled(filling, run.residual_at_close, run.left_at_bottom, cycle)
+        if still:
+            return Filled(filling, run.residual_at_close, run.left_at_bottom, cycle, run.now)
     raise ValueError(f"the cycles did not settle within {MOST_CYCLES}")
 
 
-def _apart(pressure: Array, other: float) -> Array:
+def _apart(pressure: Array, other: float | Array) -> Array:
     return np.maximum(np.abs(pressure - other), 1e-3 * other)
 
 
 class _Run:
     """The state of all columns: mass and energy in the cylinder, share of burnt gas, and the plug in the port."""
 
-    def __init__(self, cylinder: Cylinder, valves: Valves, speed: Array, around: Around) -> None:
+    def __init__(
+        self, cylinder: Cylinder, valves: Valves, speed: Array, around: Around, start: Contents | None
+    ) -> None:
         self.cylinder, self.valves, self.around = cylinder, valves, around
         self.areas = np.stack([valves.intake, valves.exhaust], axis=1)[:, :, None, :]
-        self.sides = np.array([around.manifold, around.exhaust])[:, None, None]
+        self.sides = np.stack([np.broadcast_to(p, speed.shape) for p in (around.manifold, around.exhaust)])[:, None, :]
         self.step = (valves.angle[1] - valves.angle[0]) / speed  # s
         self.volumes = cylinder.volume(valves.angle)
         middle = (valves.angle[1:] + valves.angle[:-1]) / 2
@@ -128,16 +165,24 @@ class _Run:
         self.woschni = 3.26 * cylinder.bore**-0.2 * (6.18 * piston) ** 0.8
         self.bottom = int(np.argmin(np.abs(valves.angle - np.pi)))
         self.fresh_mass = around.manifold / (R * around.manifold_temperature) * cylinder.swept
-        self.mass = START_FILLING * self.fresh_mass * np.ones_like(speed)
-        self.energy = self.mass * around.gas.energy(START_TEMPERATURE * np.ones_like(speed))
-        self.burnt = np.ones_like(speed)  # share of burnt gas in the cylinder
-        self.plug = np.zeros_like(speed)  # kg in the intake port
-        self.came = np.zeros_like(speed)  # kg, in the step before
-        self.plug_energy = np.zeros_like(speed)  # its enthalpy [J]
-        self.plug_burnt = np.zeros_like(speed)  # kg of it that is burnt
-        self.exhaust_temperature = 900.0 * np.ones_like(speed)
+        begin = start if start is not None else self._begin(speed)
+        self.mass, self.energy, self.burnt = begin.mass, begin.energy, begin.burnt
+        self.plug, self.plug_energy, self.plug_burnt = begin.plug, begin.plug_energy, begin.plug_burnt
+        self.came, self.exhaust_temperature = begin.came, begin.exhaust_temperature
         self.residual_at_close = np.zeros_like(speed)
         self.left_at_bottom = np.ones_like(speed)
+
+    def _begin(self, speed: Array) -> Contents:
+        """A hot cylinder and an empty port."""
+        one, nothing = np.ones_like(speed), np.zeros_like(speed)
+        mass = START_FILLING * self.fresh_mass * one
+        energy = mass * self.around.gas.energy(START_TEMPERATURE * one)
+        return Contents(mass, energy, one, nothing, nothing, nothing, nothing, 900.0 * one)
+
+    @property
+    def now(self) -> Contents:
+        return Contents(self.mass, self.energy, self.burnt, self.plug, self.plug_energy, self.plug_burnt, self.came,
+                        self.exhaust_temperature)  # fmt: skip
 
     def cycle(self) -> tuple[Array, Array]:
         """One gas exchange and the closed part after it: filling, and what came in less what went out, of it."""

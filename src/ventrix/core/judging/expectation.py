@@ -4,17 +4,22 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from dataclasses import dataclass
-from typing import NamedTuple
+from typing import Final, NamedTuple
 
 from ventrix.core.model.cut import Cut
 
+BY_PLAN: Final = "plan"
+
 
 class Scored(NamedTuple):
-    """Said and come of one figure, SI; None where one is missing. `doubt` is the expanded uncertainty of what came."""
+    """Said and come of one figure, SI; None where one is missing. `doubt` is the expanded uncertainty of what came;
+    eight in ten were said to lie between `low` and `high`."""
 
     said: float | None
     came: float | None
     doubt: float = 0.0
+    low: float | None = None
+    high: float | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -25,6 +30,7 @@ class Outcome:
     gain: Scored
     growth: Scored
     time: Scored
+    by_plan: bool = False
 
 
 def time_worked(cut: Cut) -> float | None:
@@ -42,9 +48,10 @@ def outcome_of(cut: Cut, gain: float | None, growth: float | None, gain_doubt: f
     """Score a cut: `gain` of its flow over the cut before [m3/s] with its U, `growth` of its volume [m3]."""
     return Outcome(
         places_of(cut),
-        Scored(cut.expected_gain, gain, gain_doubt),
+        Scored(cut.expected_gain, gain, gain_doubt, cut.expected_low, cut.expected_high),
         Scored(cut.expected_growth, growth),
         Scored(cut.expected_time, time_worked(cut)),
+        cut.expected_by == BY_PLAN,
     )
 
 

@@ -6,6 +6,7 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
 from ventrix.core.benches.study import Evidence
+from ventrix.core.engine.results import powers_for_flow
 from ventrix.core.judging.expectation import Outcome, time_worked
 from ventrix.core.judging.findings import Findings
 from ventrix.core.metal.unrolled import smallest_section
@@ -43,7 +44,7 @@ class CutSummary:
 class JobSummary:
     """A job's line in the index. `text` is every word it can be found by, in small letters; `seconds` what was worked,
     None where no time was noted; `evidence` what it has seen of each bench's scatter, `outcomes` what was said of its
-    cuts before the work, and came."""
+    cuts before the work, and came; `powers` what its engine made for its flow."""
 
     text: str
     casting: str
@@ -54,6 +55,7 @@ class JobSummary:
     flowed: tuple[CutSummary, ...]
     evidence: Mapping[str, Evidence]
     outcomes: tuple[Outcome, ...]
+    powers: tuple[float, ...]
 
 
 def summary_of(findings: Findings) -> JobSummary:
@@ -88,6 +90,7 @@ def summary_of(findings: Findings) -> JobSummary:
         flowed=tuple(flowed),
         evidence=findings.evidence(),
         outcomes=tuple(findings.outcomes()),
+        powers=tuple(powers_for_flow(findings)),
     )
 
 

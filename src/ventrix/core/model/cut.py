@@ -139,7 +139,8 @@ class Photo(Noun):
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Trial(Noun):
-    """A try that can be taken back: clay, another valve (with its sizes), another entry, a pipe."""
+    """A try that can be taken back: clay, another valve (with its sizes), another entry, a pipe. `piece_id` names the
+    port noun that is the piece put on."""
 
     kind: TrialKind
     name: str = ""
@@ -147,6 +148,7 @@ class Trial(Noun):
     area_taken: float | None = quantity("mm2")
     area_uncertainty: float | None = quantity("mm2")
     valve_ids: tuple[str, ...] = ()
+    piece_id: str | None = None
     note: str = ""
     date: str | None = None
     runs: tuple[FlowRun, ...] = ()
@@ -156,7 +158,8 @@ class Trial(Noun):
 class Cut(Noun):
     """One state of one port; cut 0 is as received. Unmeasured dimensions are carried forward.
 
-    What was expected of it before the work (`expected_...`) is scored afterwards. `kinds` says what was done, several
+    What was expected of it before the work (`expected_...`) is scored afterwards; eight in ten were to lie between low
+    and high, and `expected_by` is "plan" where the plan said so. `kinds` says what was done, several
     things together; `valve_ids` and `seat_ids` name what was fitted or cut at this state: empty is carried.
     """
 
@@ -190,6 +193,9 @@ class Cut(Noun):
     expected_gain: float | None = quantity("cfm")
     expected_growth: float | None = quantity("cc")
     expected_time: float | None = quantity("min")
+    expected_low: float | None = quantity("cfm")
+    expected_high: float | None = quantity("cfm")
+    expected_by: str = ""
     note: str = ""
     operations: tuple[Operation, ...] = ()
     trials: tuple[Trial, ...] = ()
@@ -211,7 +217,8 @@ class Cut(Noun):
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Port(Noun):
     """One port and its row of cuts. `valves` equal valves open into it. A witness port is never cut. `position_on_head`
-    is its place along it, from the front."""
+    is its place along it, from the front. A manifold's runner, a spacer or a header's primary is a port too, with
+    `piece` saying which: it has its own stations, cuts, pours and runs, and no valve."""
 
     name: str
     kind: Direction
@@ -222,6 +229,7 @@ class Port(Noun):
     mirror_of: str | None = None
     head_id: str | None = None
     position_on_head: int | None = field(default=None, metadata={"key": "position"})
+    piece: str = ""
     cuts: tuple[Cut, ...] = ()
     faults: tuple[Fault, ...] = ()
 

@@ -138,12 +138,52 @@ class CheckMark(Noun):
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class StageMark(Noun):
+    """A stage of one port closed by hand: by gauge, cc, feel, photo or flow, and when."""
+
+    stage: str
+    port_id: str
+    closed_by: str = ""
+    date: str | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class EngineResult(Noun):
+    """What the engine did with the head on: dyno, strip, road or fuel. `moment` is before or after this job's work.
+
+    `also_changed` says what else was changed since the result before: "nothing" where nothing was, empty where nobody
+    said. `conditions` and `correction` stand as they were stated. A dyno's table is `speeds` with `powers`.
+    """
+
+    kind: str
+    moment: str = "after"
+    date: str | None = None
+    speeds: tuple[float, ...] = field(default=(), metadata={"unit": "rpm"})
+    powers: tuple[float, ...] = field(default=(), metadata={"unit": "kW"})
+    time: float | None = quantity("s")
+    speed: float | None = quantity("km/h")
+    fuel: float | None = quantity("L/100km")
+    also_changed: str = ""
+    conditions: str = ""
+    correction: str = ""
+    note: str = ""
+
+    @property
+    def peak_power(self) -> float | None:
+        """[W]; None without a table."""
+        return max(self.powers, default=None)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Job(Noun):
     """A head and its goal. `schools` holds the sides its porter takes, by question.
 
     `test_pressure` is what flows are shown at; as tested without one. `cam_checked_at` says whether durations at
     0.050 in are read at the "valve" or the "tappet", where the rocker ratio comes in. `binned` is when the job went
-    into the book's bin. `lobe_centre` is the intake's, after top dead centre.
+    into the book's bin. Centrelines are the lobes': the intake's after the top between exhaust and intake, the
+    exhaust's before it. `induction_flow` is what a carburettor or throttle body passes at `induction_pressure`.
+    `stop_below` is the gain an hour under which one stops; `lowest_speed` the least mean air speed in the smallest
+    section at the top of the speed range.
     """
 
     title: str
@@ -163,9 +203,20 @@ class Job(Noun):
     cam_duration: float | None = quantity("deg")
     exhaust_cam_lift: float | None = quantity("mm")
     exhaust_cam_duration: float | None = quantity("deg")
-    lobe_centre: float | None = quantity("deg")
-    lobe_separation: float | None = quantity("deg")
-    compression: float | None = quantity("-")
+    intake_centreline: float | None = quantity("deg")
+    exhaust_centreline: float | None = quantity("deg")
+    compression_ratio: float | None = quantity("-")
+    intake_lash: float | None = quantity("mm")
+    exhaust_lash: float | None = quantity("mm")
+    induction: str | None = None
+    induction_flow: float | None = quantity("cfm")
+    induction_pressure: float | None = quantity("inHg")
+    manifold_pressure: float | None = quantity("kPa")
+    manifold_temperature: float | None = quantity("degC")
+    exhaust_pressure: float | None = quantity("kPa")
+    stop_below: float | None = quantity("cfm")
+    lowest_speed: float | None = quantity("m/s")
+    quoted: float | None = quantity("h")
     cam_checked_at: str | None = None
     rocker_ratio: float | None = quantity("-")
     test_pressure: float | None = quantity("Pa")
@@ -194,6 +245,8 @@ class Job(Noun):
     targets: tuple[Target, ...] = ()
     wall_limits: tuple[WallLimit, ...] = ()
     check_marks: tuple[CheckMark, ...] = ()
+    stage_marks: tuple[StageMark, ...] = ()
+    engine_results: tuple[EngineResult, ...] = ()
     photos: tuple[Photo, ...] = ()
 
     def port(self, port_id: str) -> Port:

@@ -47,6 +47,31 @@ class TrialKind(Worded):
     PIPE = "pipe", "a pipe"
 
 
+class Piece(Worded):
+    """What is bolted to a port and flowed as a piece of its own."""
+
+    RUNNER = "runner", "manifold runner"
+    SPACER = "spacer", "carburettor spacer"
+    HEADER = "header", "header primary"
+
+
+class Induction(Worded):
+    """What the engine breathes through before its manifold."""
+
+    CARBURETTOR = "carburettor"
+    THROTTLE_BODY = "throttle body"
+    BOOSTED = "boosted"
+
+
+class ResultKind(Worded):
+    """Where an engine showed what it does."""
+
+    DYNO = "dyno", "dyno table"
+    STRIP = "strip", "strip, time and speed"
+    ROAD = "road"
+    FUEL = "fuel"
+
+
 class Entry(Worded):
     """How the air is led into the port or out of the pipe."""
 

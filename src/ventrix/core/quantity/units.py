@@ -67,6 +67,7 @@ UNITS: dict[str, Unit] = _table(
     ("cfm", "flow", CFM),
     ("kg/s", "mass flow", 1.0),
     ("cfm/in2", "flow per area", CFM / INCH**2),
+    ("mm2.deg", "area over crank angle", 1e-6 * math.pi / 180),
     ("cfm.deg", "flow over crank angle", CFM * math.pi / 180),
     ("Pa", "pressure", 1.0),
     ("hPa", "pressure", 100.0),
@@ -83,6 +84,8 @@ UNITS: dict[str, Unit] = _table(
     ("degF", "temperature", 5 / 9, 459.67 * 5 / 9),
     ("m/s", "speed", 1.0),
     ("ft/s", "speed", FOOT),
+    ("km/h", "speed", 1 / 3.6),
+    ("mph", "speed", 5280 * FOOT / 3600),
     ("rpm", "rotation", 2 * math.pi / 60),
     ("rad", "angle", 1.0),
     ("deg", "angle", math.pi / 180),
@@ -100,6 +103,8 @@ UNITS: dict[str, Unit] = _table(
     ("kg", "mass", 1.0),
     ("min", "time", 60.0),
     ("s", "time", 1.0),
+    ("h", "time", 3600.0),
+    ("L/100km", "fuel over distance", 1e-8),
 )
 
 # Other ways people write the same unit; matched without regard to case.

@@ -135,6 +135,7 @@ class Index:
                     hours=summary.seconds,
                     evidence={bench: _plain(seen) for bench, seen in summary.evidence.items()},
                     outcomes=[_plain(o) for o in summary.outcomes],
+                    powers=list(summary.powers),
                 )
             )
             there = {cut.id for port in job.ports for cut in port.cuts}
@@ -196,10 +197,18 @@ class Index:
         with self._book.reading() as connection:
             rows = connection.execute(select(JOB_INDEX.c.outcomes).where(JOB_INDEX.c.job_id != but)).all()
         return [
-            Outcome(tuple(o["places"]), Scored(*o["gain"]), Scored(*o["growth"]), Scored(*o["time"]))
+            Outcome(
+                tuple(o["places"]), Scored(*o["gain"]), Scored(*o["growth"]), Scored(*o["time"]), bool(o["by_plan"])
+            )
             for row in rows
             for o in row.outcomes
         ]
+
+    def powers_elsewhere(self, but: str) -> list[float]:
+        """Power for flow [W s/m3] of the book's other jobs: see `core.engine.results`."""
+        with self._book.reading() as connection:
+            rows = connection.execute(select(JOB_INDEX.c.powers).where(JOB_INDEX.c.job_id != but)).all()
+        return [float(p) for row in rows for p in row.powers]
 
     def catch_up(self, but: str = "", most: int = FEW) -> None:
         """Make the entries of a few other jobs anew that are behind; of many none: that is the window's to do."""

@@ -144,6 +144,7 @@ JOB_INDEX: Final = Table(
     Column("hours", Double),
     Column("evidence", JSON, nullable=False),
     Column("outcomes", JSON, nullable=False),
+    Column("powers", JSON, nullable=False),
 )
 
 # Every flowed cut, by its last run: sizes, conditions, and the curve as tested.

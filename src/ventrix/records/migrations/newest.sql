@@ -3,18 +3,6 @@ CREATE TABLE alembic_version (
 	version_num VARCHAR(32) NOT NULL, 
 	CONSTRAINT alembic_version_pkc PRIMARY KEY (version_num)
 );
-CREATE TABLE job (
-	title VARCHAR NOT NULL, 
-	note VARCHAR NOT NULL, 
-	bore DOUBLE, 
-	cam_lift DOUBLE, 
-	cam_duration DOUBLE, 
-	worthwhile_gain DOUBLE, 
-	id VARCHAR NOT NULL, 
-	position INTEGER NOT NULL, 
-	extra JSON NOT NULL, material VARCHAR, cylinders INTEGER, valves_per_cylinder INTEGER, flatness DOUBLE, condition VARCHAR DEFAULT '' NOT NULL, stroke DOUBLE, rod_length DOUBLE, speed_low DOUBLE, speed_high DOUBLE, power_wanted DOUBLE, exhaust_cam_lift DOUBLE, exhaust_cam_duration DOUBLE, volume_ceiling DOUBLE, schools JSON DEFAULT '{}' NOT NULL, cam_checked_at VARCHAR, rocker_ratio DOUBLE, test_pressure DOUBLE, use VARCHAR, customer VARCHAR DEFAULT '' NOT NULL, promise_date VARCHAR, state VARCHAR DEFAULT 'open' NOT NULL, waits_for VARCHAR DEFAULT '' NOT NULL, handed_over VARCHAR, archived BOOLEAN DEFAULT '0' NOT NULL, binned VARCHAR, lobe_centre DOUBLE, lobe_separation DOUBLE, compression DOUBLE, 
-	CONSTRAINT pk_job PRIMARY KEY (id)
-);
 CREATE TABLE mount (
 	job_id VARCHAR NOT NULL, 
 	number INTEGER NOT NULL, 
@@ -85,7 +73,7 @@ CREATE TABLE trial (
 	note VARCHAR NOT NULL, 
 	id VARCHAR NOT NULL, 
 	position INTEGER NOT NULL, 
-	extra JSON NOT NULL, place VARCHAR DEFAULT '' NOT NULL, area_taken DOUBLE, area_uncertainty DOUBLE, date VARCHAR, valve_ids JSON DEFAULT '[]' NOT NULL, 
+	extra JSON NOT NULL, place VARCHAR DEFAULT '' NOT NULL, area_taken DOUBLE, area_uncertainty DOUBLE, date VARCHAR, valve_ids JSON DEFAULT '[]' NOT NULL, piece_id VARCHAR, 
 	CONSTRAINT pk_trial PRIMARY KEY (id), 
 	CONSTRAINT fk_trial_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE
 );
@@ -231,20 +219,6 @@ CREATE TABLE step_record (
 	CONSTRAINT fk_step_record_flow_run_id_flow_run FOREIGN KEY(flow_run_id) REFERENCES flow_run (id) ON DELETE CASCADE
 );
 CREATE INDEX ix_step_record_flow_run_id ON step_record (flow_run_id);
-CREATE TABLE "port" (
-	job_id VARCHAR NOT NULL, 
-	name VARCHAR NOT NULL, 
-	kind VARCHAR NOT NULL, 
-	valve_id VARCHAR, 
-	valves INTEGER NOT NULL, 
-	id VARCHAR NOT NULL, 
-	position INTEGER NOT NULL, 
-	extra JSON NOT NULL, 
-	witness BOOLEAN DEFAULT 0 NOT NULL, cylinder INTEGER, mirror_of VARCHAR, head_id VARCHAR, position_on_head INTEGER, 
-	CONSTRAINT pk_port PRIMARY KEY (id), 
-	CONSTRAINT fk_port_job_id_job FOREIGN KEY(job_id) REFERENCES job (id) ON DELETE CASCADE
-);
-CREATE INDEX ix_port_job_id ON port (job_id);
 CREATE TABLE "reading" (
 	flow_run_id VARCHAR NOT NULL, 
 	lift DOUBLE NOT NULL, 
@@ -380,8 +354,8 @@ CREATE TABLE "traverse" (
 	base_flow DOUBLE, 
 	date VARCHAR, probe_diameter DOUBLE, 
 	CONSTRAINT pk_traverse PRIMARY KEY (id), 
-	CONSTRAINT fk_traverse_setup_id_setup FOREIGN KEY(setup_id) REFERENCES setup (id), 
 	CONSTRAINT fk_traverse_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE, 
+	CONSTRAINT fk_traverse_setup_id_setup FOREIGN KEY(setup_id) REFERENCES setup (id), 
 	CONSTRAINT fk_traverse_mount_id_mount FOREIGN KEY(mount_id) REFERENCES mount (id)
 );
 CREATE INDEX ix_traverse_cut_id ON traverse (cut_id);
@@ -589,6 +563,150 @@ CREATE TABLE "pour" (
 );
 CREATE INDEX ix_pour_cut_id ON pour (cut_id);
 CREATE INDEX ix_pour_chamber_id ON pour (chamber_id);
+CREATE TABLE library_item (
+	id VARCHAR NOT NULL, 
+	extra JSON NOT NULL, 
+	kind VARCHAR NOT NULL, 
+	name VARCHAR NOT NULL, 
+	source VARCHAR NOT NULL, 
+	"of" VARCHAR, 
+	price DOUBLE, 
+	note VARCHAR NOT NULL, 
+	date VARCHAR, 
+	document JSON NOT NULL, 
+	position INTEGER NOT NULL, 
+	CONSTRAINT pk_library_item PRIMARY KEY (id)
+);
+CREATE TABLE cut_index (
+	cut_id VARCHAR NOT NULL, 
+	job_id VARCHAR NOT NULL, 
+	port_name VARCHAR NOT NULL, 
+	direction VARCHAR NOT NULL, 
+	number INTEGER NOT NULL, 
+	name VARCHAR NOT NULL, 
+	newest BOOLEAN NOT NULL, 
+	section DOUBLE, 
+	throat DOUBLE, 
+	valve DOUBLE, 
+	volume DOUBLE, 
+	is_share BOOLEAN NOT NULL, 
+	setup JSON NOT NULL, 
+	gain DOUBLE, 
+	seconds DOUBLE, 
+	curve JSON NOT NULL, 
+	CONSTRAINT pk_cut_index PRIMARY KEY (cut_id), 
+	CONSTRAINT fk_cut_index_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE, 
+	CONSTRAINT fk_cut_index_job_id_job FOREIGN KEY(job_id) REFERENCES job (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_cut_index_job_id ON cut_index (job_id);
+CREATE INDEX ix_cut_index_section ON cut_index (section);
+CREATE INDEX ix_cut_index_throat ON cut_index (throat);
+CREATE INDEX ix_cut_index_valve ON cut_index (valve);
+CREATE INDEX ix_cut_index_volume ON cut_index (volume);
+CREATE TABLE engine_result (
+	id VARCHAR NOT NULL, 
+	extra JSON NOT NULL, 
+	kind VARCHAR NOT NULL, 
+	moment VARCHAR NOT NULL, 
+	date VARCHAR, 
+	speeds JSON NOT NULL, 
+	powers JSON NOT NULL, 
+	time DOUBLE, 
+	speed DOUBLE, 
+	fuel DOUBLE, 
+	also_changed VARCHAR NOT NULL, 
+	conditions VARCHAR NOT NULL, 
+	correction VARCHAR NOT NULL, 
+	note VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	job_id VARCHAR NOT NULL, 
+	CONSTRAINT pk_engine_result PRIMARY KEY (id), 
+	CONSTRAINT fk_engine_result_job_id_job FOREIGN KEY(job_id) REFERENCES job (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_engine_result_job_id ON engine_result (job_id);
+CREATE TABLE stage_mark (
+	id VARCHAR NOT NULL, 
+	extra JSON NOT NULL, 
+	stage VARCHAR NOT NULL, 
+	port_id VARCHAR NOT NULL, 
+	closed_by VARCHAR NOT NULL, 
+	date VARCHAR, 
+	position INTEGER NOT NULL, 
+	job_id VARCHAR NOT NULL, 
+	CONSTRAINT pk_stage_mark PRIMARY KEY (id), 
+	CONSTRAINT fk_stage_mark_job_id_job FOREIGN KEY(job_id) REFERENCES job (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_stage_mark_job_id ON stage_mark (job_id);
+CREATE TABLE "job" (
+	title VARCHAR NOT NULL, 
+	note VARCHAR NOT NULL, 
+	bore DOUBLE, 
+	cam_lift DOUBLE, 
+	cam_duration DOUBLE, 
+	worthwhile_gain DOUBLE, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	material VARCHAR, 
+	cylinders INTEGER, 
+	valves_per_cylinder INTEGER, 
+	flatness DOUBLE, 
+	condition VARCHAR DEFAULT ('') NOT NULL, 
+	stroke DOUBLE, 
+	rod_length DOUBLE, 
+	speed_low DOUBLE, 
+	speed_high DOUBLE, 
+	power_wanted DOUBLE, 
+	exhaust_cam_lift DOUBLE, 
+	exhaust_cam_duration DOUBLE, 
+	volume_ceiling DOUBLE, 
+	schools JSON DEFAULT '{}' NOT NULL, 
+	cam_checked_at VARCHAR, 
+	rocker_ratio DOUBLE, 
+	test_pressure DOUBLE, 
+	use VARCHAR, 
+	customer VARCHAR DEFAULT ('') NOT NULL, 
+	promise_date VARCHAR, 
+	state VARCHAR DEFAULT 'open' NOT NULL, 
+	waits_for VARCHAR DEFAULT ('') NOT NULL, 
+	handed_over VARCHAR, 
+	archived BOOLEAN DEFAULT '0' NOT NULL, 
+	binned VARCHAR, 
+	intake_centreline DOUBLE, 
+	exhaust_centreline DOUBLE, 
+	compression_ratio DOUBLE, 
+	intake_lash DOUBLE, 
+	exhaust_lash DOUBLE, 
+	induction VARCHAR, 
+	induction_flow DOUBLE, 
+	induction_pressure DOUBLE, 
+	manifold_pressure DOUBLE, 
+	manifold_temperature DOUBLE, 
+	exhaust_pressure DOUBLE, 
+	stop_below DOUBLE, 
+	lowest_speed DOUBLE, 
+	quoted DOUBLE, 
+	CONSTRAINT pk_job PRIMARY KEY (id)
+);
+CREATE TABLE "port" (
+	job_id VARCHAR NOT NULL, 
+	name VARCHAR NOT NULL, 
+	kind VARCHAR NOT NULL, 
+	valve_id VARCHAR, 
+	valves INTEGER NOT NULL, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	witness BOOLEAN DEFAULT 0 NOT NULL, 
+	cylinder INTEGER, 
+	mirror_of VARCHAR, 
+	head_id VARCHAR, 
+	position_on_head INTEGER, 
+	piece VARCHAR NOT NULL, 
+	CONSTRAINT pk_port PRIMARY KEY (id), 
+	CONSTRAINT fk_port_job_id_job FOREIGN KEY(job_id) REFERENCES job (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_port_job_id ON port (job_id);
 CREATE TABLE "cut" (
 	port_id VARCHAR NOT NULL, 
 	number INTEGER NOT NULL, 
@@ -625,25 +743,14 @@ CREATE TABLE "cut" (
 	kinds JSON DEFAULT '["port"]' NOT NULL, 
 	valve_ids JSON DEFAULT '[]' NOT NULL, 
 	seat_ids JSON DEFAULT '[]' NOT NULL, 
+	expected_low DOUBLE, 
+	expected_high DOUBLE, 
+	expected_by VARCHAR NOT NULL, 
 	CONSTRAINT pk_cut PRIMARY KEY (id), 
 	CONSTRAINT fk_cut_port_id_port FOREIGN KEY(port_id) REFERENCES port (id) ON DELETE CASCADE
 );
 CREATE INDEX ix_cut_port_id ON cut (port_id);
-CREATE TABLE library_item (
-	id VARCHAR NOT NULL, 
-	extra JSON NOT NULL, 
-	kind VARCHAR NOT NULL, 
-	name VARCHAR NOT NULL, 
-	source VARCHAR NOT NULL, 
-	"of" VARCHAR, 
-	price DOUBLE, 
-	note VARCHAR NOT NULL, 
-	date VARCHAR, 
-	document JSON NOT NULL, 
-	position INTEGER NOT NULL, 
-	CONSTRAINT pk_library_item PRIMARY KEY (id)
-);
-CREATE TABLE job_index (
+CREATE TABLE "job_index" (
 	job_id VARCHAR NOT NULL, 
 	state VARCHAR NOT NULL, 
 	text VARCHAR NOT NULL, 
@@ -654,33 +761,8 @@ CREATE TABLE job_index (
 	hours DOUBLE, 
 	evidence JSON NOT NULL, 
 	outcomes JSON NOT NULL, 
+	powers JSON NOT NULL, 
 	CONSTRAINT pk_job_index PRIMARY KEY (job_id), 
 	CONSTRAINT fk_job_index_job_id_job FOREIGN KEY(job_id) REFERENCES job (id) ON DELETE CASCADE
 );
-CREATE TABLE cut_index (
-	cut_id VARCHAR NOT NULL, 
-	job_id VARCHAR NOT NULL, 
-	port_name VARCHAR NOT NULL, 
-	direction VARCHAR NOT NULL, 
-	number INTEGER NOT NULL, 
-	name VARCHAR NOT NULL, 
-	newest BOOLEAN NOT NULL, 
-	section DOUBLE, 
-	throat DOUBLE, 
-	valve DOUBLE, 
-	volume DOUBLE, 
-	is_share BOOLEAN NOT NULL, 
-	setup JSON NOT NULL, 
-	gain DOUBLE, 
-	seconds DOUBLE, 
-	curve JSON NOT NULL, 
-	CONSTRAINT pk_cut_index PRIMARY KEY (cut_id), 
-	CONSTRAINT fk_cut_index_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE, 
-	CONSTRAINT fk_cut_index_job_id_job FOREIGN KEY(job_id) REFERENCES job (id) ON DELETE CASCADE
-);
-CREATE INDEX ix_cut_index_job_id ON cut_index (job_id);
-CREATE INDEX ix_cut_index_section ON cut_index (section);
-CREATE INDEX ix_cut_index_throat ON cut_index (throat);
-CREATE INDEX ix_cut_index_valve ON cut_index (valve);
-CREATE INDEX ix_cut_index_volume ON cut_index (volume);
-INSERT INTO alembic_version VALUES ('0007');
+INSERT INTO alembic_version VALUES ('0008');

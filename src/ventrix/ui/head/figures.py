@@ -39,6 +39,10 @@ def _cam_duration(value: float) -> None:
         raise ValueError("must lie between 0 and 360 degrees")
 
 
+def _anything(value: float) -> None:
+    """Any figure: a temperature may be below zero."""
+
+
 def _not_negative(value: float) -> None:
     if value < 0:
         raise ValueError("cannot be negative")
@@ -56,12 +60,22 @@ SPECS: Final = (
     FieldSpec("cam_duration", "Duration at 0.050 in", "angle", "job", "engine", _cam_duration),
     FieldSpec("exhaust_cam_lift", "Exhaust cam lift", "lift", "job", "engine"),
     FieldSpec("exhaust_cam_duration", "Exhaust duration", "angle", "job", "engine", _cam_duration),
-    FieldSpec("lobe_centre", "Intake lobe centre, after top", "angle", "job", "engine", _cam_duration),
-    FieldSpec("lobe_separation", "Lobe separation", "angle", "job", "engine", _cam_duration),
-    FieldSpec("compression", "Compression ratio", "ratio", "job", "engine"),
+    FieldSpec("intake_centreline", "Intake centreline, after top", "angle", "job", "engine", _cam_duration),
+    FieldSpec("exhaust_centreline", "Exhaust centreline, before top", "angle", "job", "engine", _cam_duration),
+    FieldSpec("intake_lash", "Intake lash", "length", "job", "engine", _not_negative),
+    FieldSpec("exhaust_lash", "Exhaust lash", "length", "job", "engine", _not_negative),
+    FieldSpec("compression_ratio", "Compression ratio", "ratio", "job", "engine"),
+    FieldSpec("induction_flow", "Carburettor or throttle body passes", "flow", "job", "engine"),
+    FieldSpec("induction_pressure", "… rated at", "vacuum", "job", "engine"),
+    FieldSpec("manifold_pressure", "Manifold pressure, absolute", "absolute", "job", "engine"),
+    FieldSpec("manifold_temperature", "Manifold temperature", "temperature", "job", "engine", _anything),
+    FieldSpec("exhaust_pressure", "Exhaust pressure, absolute", "absolute", "job", "engine"),
     FieldSpec("test_pressure", "Flows shown at (none: as tested)", "pressure", "job", "goal"),
     FieldSpec("worthwhile_gain", "Smallest gain that matters", "flow", "job", "goal"),
     FieldSpec("volume_ceiling", "Port no larger than", "volume", "job", "goal"),
+    FieldSpec("lowest_speed", "Air speed at the top, at least", "speed", "job", "goal"),
+    FieldSpec("stop_below", "Stop where an hour gains less than", "flow", "job", "goal"),
+    FieldSpec("quoted", "Promised hours", "hours", "job", "goal"),
     FieldSpec("flatness", "Flatness, straight edge", "length", "job", "casting", _not_negative),
     FieldSpec("back_cut_angle", "Back cut angle", "angle", "valve", "casting", _angle),
     FieldSpec("weight", "Valve's weight", "mass", "valve", "casting"),
