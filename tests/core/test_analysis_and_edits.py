@@ -15,6 +15,7 @@ from ventrix.core.judging.findings import Findings
 from ventrix.core.model.cut import Cut, Port, Pour, carried, poured_volume
 from ventrix.core.model.job import Valve
 from ventrix.core.model.run import FlowRun, Mount, Reading, SetUp
+from ventrix.core.quantity.units import to_si
 from ventrix.core.runs.geometry import geometry_of
 from ventrix.demo.job import demo_job
 
@@ -158,13 +159,18 @@ def test_measurements_survive_any_older_state() -> None:
 
 
 def test_what_a_job_knows_for_calculators() -> None:
-    known = known_inputs(Findings(JOB), PORT, PORT.cuts[2], PORT.cuts[1])
+    names = {i.name for c in registry().values() for i in c.inputs}
+    known = known_inputs(Findings(JOB), PORT, PORT.cuts[2], PORT.cuts[1], names)
     assert known["valve_diameter"] == pytest.approx(0.046)
     assert known["volume_before"] == pytest.approx(119.6e-6)
     assert known["volume_after"] == pytest.approx(121.9e-6)
     assert len(known["lifts"]) == len(known["flows"]) == 12
-    names = {i.name for c in registry().values() for i in c.inputs}
     assert set(known) <= names | {"length"}
+    engine = known_inputs(Findings(demo_job()), PORT, PORT.cuts[2], None, {"stroke", "speed", "cylinders"})
+    assert engine["cylinders"] == 4
+    assert engine["speed"] == pytest.approx(to_si(6800, "rpm"))
+    paddle = known_inputs(Findings(demo_job()), PORT, PORT.cuts[2], None, {"speed"})
+    assert paddle == {}, "a swirl meter's speed is not the engine's"
 
 
 @pytest.mark.parametrize(

@@ -18,7 +18,8 @@ from ventrix.core.metal.walls import spare_at
 from ventrix.core.model.job import Job, Target
 from ventrix.core.model.kinds import Place
 from ventrix.core.planning.loss_chain import ChainFit, ChainWork, fit_chain
-from ventrix.core.planning.next_moves import Asked, Move, MoveKind, Plan, open_places, plan_port
+from ventrix.core.planning.moves import Asked, Move, MoveKind
+from ventrix.core.planning.next_moves import Plan, open_places, plan_port
 from ventrix.core.planning.of_job import edge_share
 from ventrix.core.planning.priors import PLACES, SPREAD, VALVE, bend_loss, median_losses, share_taken
 from ventrix.core.planning.value_of_looking import Look, value_of_look

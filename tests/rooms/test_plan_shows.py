@@ -12,7 +12,8 @@ from tests.core.builders import index_job
 from ventrix.core.engine.of_job import OnTheEngine, on_the_engine
 from ventrix.core.judging.findings import Findings
 from ventrix.core.model.job import Job
-from ventrix.core.planning.next_moves import MoveKind, Plan, plan_port
+from ventrix.core.planning.moves import MoveKind
+from ventrix.core.planning.next_moves import Plan, plan_port
 from ventrix.core.quantity.units import to_si
 from ventrix.demo.job import demo_benches, demo_job
 from ventrix.reports.engine_document import engine_document, engine_text

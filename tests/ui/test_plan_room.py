@@ -8,7 +8,7 @@ import pytest
 from PySide6.QtCore import Qt
 
 from tests.ui.stand_in import Open
-from ventrix.core.planning.next_moves import MoveKind
+from ventrix.core.planning.moves import MoveKind
 from ventrix.core.quantity.units import to_si
 from ventrix.rooms.plan.shows import MoveLine
 from ventrix.ui.plan.room import PlanRoom
@@ -143,7 +143,7 @@ def test_the_engine_stands_beside_an_intake_that_was_flowed(window: MainWindow, 
     assert space is not None
     space.apply("lobe centre", replace(space.job, intake_centreline=None))
     qtbot.waitUntil(
-        lambda: "Absolute filling wants intake lobe centre" in room.beside.engine_card.text(), timeout=30_000
+        lambda: "Absolute filling wants intake centreline" in room.beside.engine_card.text(), timeout=30_000
     )
     assert room.beside.engine_caption.text().startswith("change of filling")
     room = look(window, qtbot, "Exhaust 1")

@@ -13,7 +13,7 @@ from ventrix.core.judging.findings import Findings
 from ventrix.core.model.cut import Port
 from ventrix.core.model.job import Job
 from ventrix.core.model.kinds import Band
-from ventrix.core.planning.next_moves import Asked
+from ventrix.core.planning.moves import Asked
 from ventrix.core.planning.of_job import edge_share
 from ventrix.core.planning.priors import PLACES
 from ventrix.core.quantity.units import parse_quantity
@@ -33,6 +33,7 @@ def plan(
     """What limits a port, the next moves best hour first, and whether to stop."""
     from ventrix.core.judging.expectation import own_factors
     from ventrix.core.planning.next_moves import plan_port
+    from ventrix.core.planning.own_record import own_record
     from ventrix.records.files.job_document import read_document
     from ventrix.reports.plan_document import plan_document, plan_text
 
@@ -40,8 +41,9 @@ def plan(
     findings = Findings(read, benches=benches)
     chosen = chosen_port(read, port, findings, job)
     asked = tuple(_asked(text) for text in what or ())
-    factors = own_factors(findings.outcomes())
-    found = of_file(job, lambda: plan_port(findings, chosen, factors, what=asked))
+    outcomes = findings.outcomes()
+    factors, record = own_factors(outcomes), own_record(outcomes)
+    found = of_file(job, lambda: plan_port(findings, chosen, factors, what=asked, record=record))
     if as_json:
         print_json(plan_document(found))
     else:

@@ -7,8 +7,8 @@ from typing import Any
 import numpy as np
 
 from ventrix.core.planning.loss_chain import place_name
-from ventrix.core.planning.next_moves import Move, Plan
-from ventrix.core.planning.stop_rule import HOUR
+from ventrix.core.planning.moves import HOUR, Move
+from ventrix.core.planning.next_moves import Plan
 from ventrix.core.quantity.units import from_si
 
 
@@ -60,6 +60,8 @@ def move_document(move: Move, plan: Plan) -> dict[str, Any]:
         "gain_cfm": cfm(move.gain),
         "low_cfm": cfm(move.low),
         "high_cfm": cfm(move.high),
+        "low95_cfm": cfm(move.low95),
+        "high95_cfm": cfm(move.high95),
         "points": [
             {
                 "lift_mm": from_si(p.lift, "mm"),
@@ -75,6 +77,10 @@ def move_document(move: Move, plan: Plan) -> dict[str, Any]:
         if plan.planned.chain.is_index
         else from_si(move.rate * HOUR, "cfm"),
         "wall_left_mm": None if move.wall_left is None else from_si(move.wall_left, "mm"),
+        "smallest_section_cm2": None if move.section is None else from_si(move.section, "cm2"),
+        "mean_speed_m_s": move.speed,
+        "named": move.named,
+        "guess": move.guess,
         "blocked_by": list(move.blocked_by),
         "sentence": move.sentence,
     }
@@ -96,7 +102,7 @@ def plan_text(plan: Plan) -> str:
     for move in plan.moves:
         document = move_document(move, plan)
         depth = "" if move.depth is None else f", {document['depth_mm']:.2f} mm"
-        name = f"{move.kind.value} {move.place}".strip() + depth
+        name = f"{move.kind.value} {move.place} {move.named}".strip() + depth
         rate = f"{document['gain_per_hour']:.1f} {unit}/h, {document['minutes']:.0f} min"
         blocked = f"; blocked: {'; '.join(move.blocked_by)}" if move.blocked_by else ""
         lines.append(f"  {name:28} {rate}{blocked}")

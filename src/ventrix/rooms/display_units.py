@@ -59,7 +59,7 @@ class Units:
     vacuum: Shown = Shown("inHg", "inHg", 1)
     absolute: Shown = Shown("kPa", "kPa", 1)
     hours: Shown = Shown("h", "h", 1)
-    crank_area: Shown = Shown("mm2.deg", "mm²·deg", 0)
+    road_speed: Shown = Shown("km/h", "km/h", 1)
 
     @property
     def fine(self) -> Shown:
@@ -86,6 +86,7 @@ US: Final = Units(
     pressure=Shown("inH2O", "inH2O", 1),
     temperature=Shown("degF", "°F", 0),
     power=Shown("hp", "hp", 0),
+    road_speed=Shown("mph", "mph", 1),
 )
 METRIC: Final = Units(
     "metric",

@@ -10,7 +10,7 @@ from enum import Enum, auto
 from ventrix.core.edits.cuts import add_operation, edit_cut
 from ventrix.core.edits.runs import add_reading, add_rung_note, add_step, start_run
 from ventrix.core.edits.undo import keep_measured
-from ventrix.core.engine.results import ShopPower, powers_for_flow, shop_power
+from ventrix.core.judging.engine_results import ShopPower, powers_for_flow, shop_power
 from ventrix.core.judging.expectation import Factor, Outcome, own_factors
 from ventrix.core.judging.findings import Findings, Pair
 from ventrix.core.model.bench import Bench, same_name

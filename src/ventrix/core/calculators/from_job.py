@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Collection
 from typing import Any
 
 from ventrix.core.judging.findings import Findings
@@ -9,7 +10,9 @@ from ventrix.core.model.cut import Cut, Port, carried, poured_volume
 from ventrix.core.runs.geometry import geometry_of
 
 
-def known_inputs(findings: Findings, port: Port, cut: Cut, against: Cut | None) -> dict[str, Any]:
+def known_inputs(
+    findings: Findings, port: Port, cut: Cut, against: Cut | None, asked: Collection[str]
+) -> dict[str, Any]:
     """Values for calculators' inputs, by contract name, from the cut looked at and the pinned one.
 
     Parameters
@@ -18,11 +21,13 @@ def known_inputs(findings: Findings, port: Port, cut: Cut, against: Cut | None) 
         Of the job.
     port, cut, against : Port, Cut, Cut or None
         What is looked at.
+    asked : collection of str
+        The calculator's inputs.
 
     Returns
     -------
     dict
-        Input name to SI float, or list of floats for lifts and flows. Only what is known.
+        Input name to SI float, or list of floats for lifts and flows. Only what is asked and known.
     """
     job = findings.job
     g = geometry_of(job, port, cut)
@@ -39,6 +44,10 @@ def known_inputs(findings: Findings, port: Port, cut: Cut, against: Cut | None) 
         "volume_before": poured_volume(against) if against is not None else None,
         "length": g.port_length,
         "bore": job.bore,
+        "stroke": job.stroke,
+        "rod_length": job.rod_length,
+        "speed": job.speed_high if "stroke" in asked else None,  # elsewhere it is a meter's, not the engine's
+        "cylinders": None if job.cylinders is None else float(job.cylinders),
         "peak_lift": job.cam_lift,
         "lift": job.cam_lift,
         "duration": job.cam_duration,
@@ -59,4 +68,4 @@ def known_inputs(findings: Findings, port: Port, cut: Cut, against: Cut | None) 
     if runs and runs[-1].kind == "flow":
         run = runs[-1]
         found |= {"flow": float(run.flow[run.peak]), "lifts": run.lift.tolist(), "flows": run.flow.tolist()}
-    return {name: value for name, value in found.items() if value is not None}
+    return {name: value for name, value in found.items() if value is not None and name in asked}

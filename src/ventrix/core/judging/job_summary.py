@@ -6,7 +6,7 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
 from ventrix.core.benches.study import Evidence
-from ventrix.core.engine.results import powers_for_flow
+from ventrix.core.judging.engine_results import powers_for_flow
 from ventrix.core.judging.expectation import Outcome, time_worked
 from ventrix.core.judging.findings import Findings
 from ventrix.core.metal.unrolled import smallest_section

@@ -53,6 +53,13 @@ class Wording:
         return "CFM" if self.flow_unit == "cfm" else self.flow_unit
 
     @property
+    def speed_unit(self) -> str:
+        return "ft/s" if self.lift_unit == "in" else "m/s"
+
+    def speed(self, value: float) -> str:
+        return f"{from_si(value, self.speed_unit):.0f}"
+
+    @property
     def pressure_unit(self) -> str:
         return "inH2O" if self.lift_unit == "in" else "mmH2O"
 

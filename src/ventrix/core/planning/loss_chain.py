@@ -42,16 +42,19 @@ class ChainValve:
 @dataclass(frozen=True, slots=True)
 class ChainWork:
     """What was taken off one place on the way to a state: how deep [m], whether it had been worked before, and over
-    what share of the edge that is worked there."""
+    what share of the edge that is worked there. `takes` is the median share of K, where no depth says it."""
 
     place: str
     depth: float
     before: bool = False
     edge: float = 1.0
+    takes: float | None = None
 
     @property
     def taken(self) -> float:
         """Median share of the place's K that it takes away [-]."""
+        if self.takes is not None:
+            return self.takes
         return self.edge * priors.share_taken(self.place, self.depth, self.before)
 
 
@@ -78,14 +81,30 @@ class ChainState:
 
 
 @dataclass(frozen=True, slots=True)
+class ChainClay:
+    """A state flowed again with clay at a place: the share of the section it took and how well that is known
+    (relative), lifts [m] and ln(Q'/Q), shape (n,), and the scatter of that: of a reading, and common to all."""
+
+    state: int
+    place: str
+    taken: float
+    spread: float
+    lift: Array
+    ratio: Array
+    repeat: float
+    common: float
+
+
+@dataclass(frozen=True, slots=True)
 class Chain:
-    """What a port's chain begins with: its medians of K and its states, in order. `pressure` is the drop [Pa]; on an
-    uncalibrated bench (`is_index`) the scale of flow is a parameter of the fit."""
+    """What a port's chain begins with: its medians of K and its states, in order, and clay tried on them. `pressure` is
+    the drop [Pa]; on an uncalibrated bench (`is_index`) the scale of flow is a parameter of the fit."""
 
     medians: Mapping[str, float]
     states: tuple[ChainState, ...]
     pressure: float
     is_index: bool = False
+    clays: tuple[ChainClay, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -168,6 +187,24 @@ class ChainFit:
         floor = priors.GAIN_FLOOR * draw.standard_normal(count)[:, None]
         return np.asarray(np.expm1(np.log(ratio) * wide) + floor)
 
+    def gain_of_valve(self, diameter: float, lift: Array, random: np.random.Generator | None = None) -> Array:
+        """Relative gain of flow by draws at lifts, shape (draws, n), of a larger valve: its opening by geometry, the
+        seat ring opened in proportion, every K as it is."""
+        draw = random or np.random.default_rng(SEED + 1)
+        x = np.asarray(lift, dtype=float)
+        state = self.chain.states[-1]
+        terms = self.terms(x)
+        before = _sum(terms)
+        wider = (diameter / state.valve.diameter) ** 2
+        after = {p: t / wider**2 if SECTION_OF.get(p, p) == Place.THROAT.value else t for p, t in terms.items()}
+        v = state.valve
+        old, new = (np.maximum(seat_opening_area(d, v.seat_width, v.seat_angle, x, v.valves), 1e-9)
+                    for d in (v.diameter, diameter))  # fmt: skip
+        after[VALVE] = after[VALVE] * (old / new) ** 2
+        wide = np.exp(priors.GAIN_SPREAD * draw.standard_normal(len(self.draws)))[:, None]
+        floor = priors.GAIN_FLOOR * draw.standard_normal(len(self.draws))[:, None]
+        return np.asarray(np.expm1(0.5 * np.log(before / _sum(after)) * wide) + floor)
+
 
 def _sum(terms: Mapping[str, Array]) -> Array:
     return np.asarray(np.sum(list(terms.values()), axis=0))
@@ -201,6 +238,8 @@ class _Layout:
                     n += 1
         self.scale = n if chain.is_index else None
         n += self.scale is not None
+        self.clays = slice(n, n + len(chain.clays))
+        n += len(chain.clays)
         self.size = n
         self.mean = np.zeros(n)
         for place, i in self.k.items():
@@ -222,6 +261,7 @@ class _Layout:
             spread[i] = priors.TAKES_SPREAD
         if self.scale is not None:
             spread[self.scale] = 2.0
+        spread[self.clays] = [c.spread for c in self.chain.clays]
         found = np.diag(spread**2)
         knots = np.array(KNOTS)
         apart = np.abs(knots[:, None] - knots[None, :])
@@ -258,6 +298,13 @@ class _Layout:
         flux = 1.0 if self.chain.is_index else float(ideal_flux(self.chain.pressure))
         found = np.log(flux) - 0.5 * np.log(whole)
         return np.asarray(found if self.scale is None else found + theta[:, self.scale][:, None])
+
+    def log_ratio(self, theta: Array, clay: ChainClay, i: int) -> Array:
+        """ln(Q'/Q) with clay at a place, shape (draws, n): its section is narrower by what the clay took."""
+        terms = self.terms(theta, clay.lift, clay.state)
+        taken = np.minimum(clay.taken * np.exp(theta[:, self.clays][:, i]), 0.9)[:, None]
+        whole = _sum(terms)
+        return np.asarray(-0.5 * np.log1p(terms[clay.place] / whole * ((1 - taken) ** -2 - 1)))
 
     def noise(self) -> tuple[Array, Array]:
         """Covariance of ln Q of all states together: the bench's part, and the chain's own wrongness."""
@@ -315,7 +362,7 @@ def fit_chain(chain: Chain) -> ChainFit:
     Maximum a posteriori by Levenberg-Marquardt (`scipy.optimize.least_squares`); Laplace's approximation: Gelman et
     al., *Bayesian Data Analysis*, ch. 4.
     """
-    from scipy.linalg import solve_triangular
+    from scipy.linalg import block_diag, solve_triangular
     from scipy.optimize import least_squares  # late: it costs a tenth of a second
 
     if not chain.states:
@@ -326,10 +373,14 @@ def fit_chain(chain: Chain) -> ChainFit:
     bench, wrong = layout.noise()
     whole = np.linalg.cholesky(bench + wrong)
     prior = np.linalg.cholesky(layout.prior)
-    seen = np.log(np.concatenate([s.flow for s in chain.states]))
+    flows = np.log(np.concatenate([s.flow for s in chain.states]))
+    seen = np.concatenate([flows, *(c.ratio for c in chain.clays)])
+    whole = block_diag(whole, *(np.linalg.cholesky(_clay_noise(c)) for c in chain.clays))
 
     def said(theta: Array) -> Array:
-        return np.concatenate([layout.log_flow(theta, i) for i in range(len(chain.states))], axis=1)
+        states = [layout.log_flow(theta, i) for i in range(len(chain.states))]
+        clays = [layout.log_ratio(theta, c, i) for i, c in enumerate(chain.clays)]
+        return np.concatenate([*states, *clays], axis=1)
 
     def off(theta: Array) -> Array:
         return np.asarray(seen - said(theta[None, :])[0])
@@ -349,29 +400,36 @@ def fit_chain(chain: Chain) -> ChainFit:
 
     start = layout.mean.copy()
     if layout.scale is not None:
-        start[layout.scale] = float(np.mean(off(start)))
+        start[layout.scale] = float(np.mean(off(start)[: len(flows)]))
     found = least_squares(residuals, start, jac=slopes, method="lm", max_nfev=200)
     jacobian = np.asarray(found.jac, dtype=float)
     covariance = np.linalg.pinv(jacobian.T @ jacobian)
-    data = found.fun[: len(seen)]
-    left = off(found.x)
+    data = found.fun[: len(flows)]
+    left = off(found.x)[: len(flows)]
     bare = np.sqrt(np.diag(bench))
     plain = float(np.sum((left / bare) ** 2))
     inverse = np.linalg.inv(bench + wrong)
     alone = inverse @ left / np.sqrt(np.diag(inverse))  # each against what all others say of it
     worst = int(np.argmax(np.abs(alone)))
     lifts = np.concatenate([s.lift for s in chain.states])
-    does_not_fit = float(data @ data) > FAR * len(seen)
+    does_not_fit = float(data @ data) > FAR * len(flows)
     return ChainFit(
         chain,
         np.asarray(found.x),
         np.asarray(covariance),
         float(data @ data),
         plain,
-        len(seen),
+        len(flows),
         float(lifts[worst]) if does_not_fit else None,
         layout,
     )
+
+
+def _clay_noise(clay: ChainClay) -> Array:
+    """Covariance of ln(Q'/Q): both readings scatter, what is common does so at all lifts alike, and clay is no cut."""
+    n = len(clay.lift)
+    common = np.hypot(clay.common, priors.CLAY_WRONG)
+    return np.asarray(2 * clay.repeat**2 * np.eye(n) + common**2 * np.ones((n, n)))
 
 
 def guessed_flow(chain: Chain, lift: Array) -> Array:

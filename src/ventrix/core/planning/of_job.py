@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from functools import partial
 from typing import Final
@@ -14,10 +14,10 @@ from ventrix.core.judging.comparability import comparability
 from ventrix.core.judging.findings import Findings
 from ventrix.core.judging.schools import school_weights
 from ventrix.core.metal.unrolled import UnrolledPort, unroll
-from ventrix.core.model.cut import Cut, Port, carried, carried_figure
-from ventrix.core.model.kinds import Place
-from ventrix.core.planning.loss_chain import Chain, ChainState, ChainValve, ChainWork, guessed_flow
-from ventrix.core.planning.priors import PLACES, median_losses
+from ventrix.core.model.cut import Cut, Port, carried, carried_figure, trial_as_cut
+from ventrix.core.model.kinds import Place, TrialKind
+from ventrix.core.planning.loss_chain import Chain, ChainClay, ChainState, ChainValve, ChainWork, guessed_flow
+from ventrix.core.planning.priors import CLAY_AREA, PLACES, SECTION_OF, median_losses
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.units import to_si
 from ventrix.core.runs.geometry import Geometry, geometry_of
@@ -102,7 +102,8 @@ def planned_port(findings: Findings, port: Port, up_to: Cut | None = None) -> Pl
     guessed = (*guessed, *here.guessed)
     medians = _medians(port, flowed[0], run)
     pressure = run.shown_at or run.setup.test_pressure or USUAL_PRESSURE  # an index may be read at none
-    chain = Chain(medians, tuple(states), pressure, run.kind == "index")
+    clays = tuple(c for i, cut in enumerate(cuts) for c in _clays(findings, port, cut, i, states[i]))
+    chain = Chain(medians, tuple(states), pressure, run.kind == "index", clays)
     cam = findings.cam_of(port.kind)
     mine_lifts = tuple(m.lift for m in job.my_lifts if m.kind == port.kind)
     weights = school_weights(findings.school, run.lift, run.flow, cam, mine_lifts)
@@ -201,6 +202,27 @@ def _state(findings: Findings, port: Port, cut: Cut, run: ReducedRun, valve: Cha
         mount=float(scatter.mount),
         works=works_between(port, before, cut.number),
     )
+
+
+def _clays(findings: Findings, port: Port, cut: Cut, i: int, state: ChainState) -> Iterator[ChainClay]:
+    """Clay tried on a state, where it was flowed under the state's conditions and its size is known."""
+    mine = findings.runs_of(cut, port)[-1]
+    for trial in cut.trials:
+        area = state.areas.get(SECTION_OF.get(trial.place, trial.place))
+        if trial.kind != TrialKind.CLAY or not trial.area_taken or area is None or trial.place not in PLACES:
+            continue
+        if trial.area_taken >= 0.9 * area:
+            continue
+        for run in findings.runs_of(trial_as_cut(cut, trial), port)[-1:]:
+            both = comparability(run.setup, mine.setup).level != "no" and run.kind == mine.kind
+            lift = np.intersect1d(np.round(run.lift, 6), np.round(mine.lift, 6))
+            if not both or not len(lift):
+                continue
+            ratio = np.log(run.at_pressure(mine.test_pressure).curve.at(lift) / mine.curve.at(lift))
+            doubt = trial.area_uncertainty / trial.area_taken if trial.area_uncertainty else CLAY_AREA
+            yield ChainClay(
+                i, trial.place, trial.area_taken / area, doubt, lift, ratio, state.repeat, state.mount * 2**0.5
+            )
 
 
 def works_between(port: Port, before: int, number: int) -> tuple[ChainWork, ...]:

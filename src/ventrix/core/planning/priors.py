@@ -66,6 +66,9 @@ WRONG_LENGTH: Final = 0.06
 WRONG_WHITE: Final = 0.05  # of its variance
 STEP_SHARE: Final = 0.35
 
+CLAY_WRONG: Final = 0.015  # of ln(Q'/Q): clay is not the place's own shape
+CLAY_AREA: Final = 0.2  # relative, of what clay took where nobody said how well it is known
+
 # What share of K a first pass of 0.7 mm takes away: guesses, and said so wherever they speak.
 TAKES: Final = {
     Place.THROAT.value: 0.60,

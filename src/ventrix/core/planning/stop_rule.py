@@ -8,15 +8,12 @@ from typing import Final
 
 import numpy as np
 
-from ventrix.core.judging.findings import Findings
+from ventrix.core.judging.expectation import time_worked
 from ventrix.core.judging.targets import target_reach
-from ventrix.core.judging.verdict import Wording
-from ventrix.core.model.cut import Port, carried_figure
-from ventrix.core.planning.of_job import Planned
-from ventrix.core.quantity.arrays import Array
+from ventrix.core.model.cut import carried_figure
+from ventrix.core.planning.moves import HOUR, Ground, Move, MoveKind
 from ventrix.core.quantity.units import from_si, to_si
 
-HOUR: Final = 3600.0
 # Gain an hour under which one stops, unless the user says another; the same on an uncalibrated bench, of the flow.
 DEFAULT_LEAST: Final = to_si(1.0, "cfm") / HOUR
 LEAST_SHARE: Final = 0.005 / HOUR
@@ -32,35 +29,26 @@ class Stop:
     reason: str
 
 
-def stop_rule(
-    findings: Findings,
-    port: Port,
-    planned: Planned,
-    rates: Sequence[Array],
-    blocked: Sequence[str],
-    least: float | None,
-    words: Wording,
-) -> Stop:
+def stop_rule(ground: Ground, moves: Sequence[Move], mount_rate: float, least: float | None) -> Stop:
     """Whether the next hour is worth it.
 
     Parameters
     ----------
-    findings, port, planned : Findings, Port, Planned
+    ground : Ground
         Whose.
-    rates : sequence of ndarray
-        Gain per second of every open move in the same draws, shape (400,) each.
-    blocked : sequence of str
-        What blocks the places that are not open, in words.
+    moves : sequence of Move
+        All that bring flow, in the same draws; those that are blocked among them.
+    mount_rate : float
+        What one more bolting-down is worth an hour [flow/s].
     least : float, optional
-        Gain per second under which one stops.
-    words : Wording
-        Units of the sentence.
+        Gain per second under which one stops; the job's own without it.
 
     Returns
     -------
     Stop
-        A target that is met and proven, a volume that is spent, nothing open, or a greatest rate of all that is small
-        in four draws of five; in that order.
+        A target that is met and proven, a volume that is spent, promised hours that are spent, nothing open, a gain
+        that the bench cannot tell while another mount is worth more, or a greatest rate of all that is small in four
+        draws of five; in that order.
 
     Raises
     ------
@@ -71,27 +59,68 @@ def stop_rule(
     ----------
     Probability of the greatest of all by joint draws; the other reasons are common practice, no source.
     """
-    job, run = findings.job, planned.run
-    for target in (t for t in job.targets if t.kind == port.kind):
+    told = _target_met(ground) or _volume_spent(ground) or _hours_spent(ground)
+    if told:
+        return Stop(True, told)
+    open_moves = [m for m in moves if not m.blocked_by]
+    if not open_moves:
+        blocked = [f"{m.place}: {m.blocked_by[0]}" for m in moves if m.kind is MoveKind.CUT and not m.named]
+        return Stop(True, f"nothing is open: {'; '.join(blocked)}")
+    told = _cannot_tell(ground, open_moves, mount_rate)
+    if told:
+        return Stop(True, told)
+    index, words = ground.planned.chain.is_index, ground.words
+    mine = ground.findings.job.stop_below
+    usual = LEAST_SHARE * ground.worth if index else DEFAULT_LEAST if mine is None else mine / HOUR
+    limit = usual if least is None else least
+    rates = [m.draws / m.seconds for m in open_moves]
+    chance = float(np.mean(np.max(rates, axis=0) < limit))
+    percent = f"{100 * limit * HOUR / ground.worth:.1f} %"
+    shown = percent if index else f"{words.flow(limit * HOUR)} {words.flow_name}"
+    if chance >= SURE:
+        return Stop(True, f"no hour is worth {shown} an hour any more, sure by {100 * chance:.0f} %")
+    return Stop(False, f"the best hour is worth {shown} an hour or more, sure by {100 * (1 - chance):.0f} %")
+
+
+def _target_met(ground: Ground) -> str:
+    job, run, words = ground.findings.job, ground.planned.run, ground.words
+    for target in (t for t in job.targets if t.kind == ground.port.kind):
         over = None if run is None else target_reach(run, target, job)
         if run is None or over is None:
             continue
         doubt = COVERS * float(run.uncertainty[int(np.argmin(np.abs(run.lift - target.lift)))])
         if over >= doubt:
             at = f"{words.lift(target.lift)} {words.lift_unit}"
-            flow = f"{words.flow(target.flow)} {words.flow_name}"
-            return Stop(True, f"the target of {flow} at {at} is met, and proven")
-    volume, most = carried_figure(port, planned.cuts[-1], "volume"), job.volume_ceiling
-    if most is not None and volume is not None and volume >= most and port.kind == "intake":
-        cc = f"{from_si(volume, 'cc'):.1f} cc, and no more than {from_si(most, 'cc'):.0f} cc is wanted"
-        return Stop(True, f"the volume is spent: {cc}")
-    if not rates:
-        return Stop(True, f"nothing is open: {'; '.join(blocked)}")
-    index = planned.chain.is_index
-    worth = float(planned.weights @ planned.flow)
-    limit = least if least is not None else LEAST_SHARE * worth if index else DEFAULT_LEAST
-    chance = float(np.mean(np.max(list(rates), axis=0) < limit))
-    shown = f"{100 * limit * HOUR / worth:.1f} %" if index else f"{words.flow(limit * HOUR)} {words.flow_name}"
-    if chance >= SURE:
-        return Stop(True, f"no hour is worth {shown} an hour any more, sure by {100 * chance:.0f} %")
-    return Stop(False, f"the best hour is worth {shown} an hour or more, sure by {100 * (1 - chance):.0f} %")
+            return f"the target of {words.flow(target.flow)} {words.flow_name} at {at} is met, and proven"
+    return ""
+
+
+def _volume_spent(ground: Ground) -> str:
+    volume, most = carried_figure(ground.port, ground.cut, "volume"), ground.findings.job.volume_ceiling
+    if most is None or volume is None or volume < most or ground.port.kind != "intake":
+        return ""
+    cc = f"{from_si(volume, 'cc'):.1f} cc, and no more than {from_si(most, 'cc'):.0f} cc is wanted"
+    return f"the volume is spent: {cc}"
+
+
+def _hours_spent(ground: Ground) -> str:
+    job = ground.findings.job
+    if job.quoted is None:
+        return ""
+    worked = sum(t for p in job.ports for c in p.cuts if (t := time_worked(c)) is not None)
+    if worked < job.quoted:
+        return ""
+    return f"the {from_si(job.quoted, 'h'):.1f} promised hours are spent: {from_si(worked, 'h'):.1f} worked"
+
+
+def _cannot_tell(ground: Ground, moves: Sequence[Move], mount_rate: float) -> str:
+    """The best move's gain is under what one mount on each side can prove, and another mount is worth more."""
+    if ground.planned.run is None:
+        return ""
+    state, best = ground.planned.chain.states[-1], max(moves, key=lambda m: m.rate)
+    proves = COVERS * 2**0.5 * float(np.hypot(state.mount, state.repeat / len(state.lift) ** 0.5)) * ground.worth
+    if best.gain >= proves or mount_rate <= best.rate:
+        return ""
+    words, index = ground.words, ground.planned.chain.is_index
+    shown = f"{100 * proves / ground.worth:.1f} %" if index else f"{words.flow(proves)} {words.flow_name}"
+    return f"the bench can't tell the next gain any more (under {shown}): further mounts beat further cuts"

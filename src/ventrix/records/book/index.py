@@ -205,7 +205,7 @@ class Index:
         ]
 
     def powers_elsewhere(self, but: str) -> list[float]:
-        """Power for flow [W s/m3] of the book's other jobs: see `core.engine.results`."""
+        """Power for flow [W s/m3] of the book's other jobs: see `core.judging.engine_results`."""
         with self._book.reading() as connection:
             rows = connection.execute(select(JOB_INDEX.c.powers).where(JOB_INDEX.c.job_id != but)).all()
         return [float(p) for row in rows for p in row.powers]

@@ -5,6 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from ventrix.core.engine.of_job import OnTheEngine
+from ventrix.core.engine.words import blow_down_sentence, engine_sentence, lift_sentences
 from ventrix.core.quantity.units import from_si, from_si_array
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.shared.plot_values import Band, Line, Picture
@@ -13,8 +14,10 @@ from ventrix.rooms.shared.plot_values import Band, Line, Picture
 def engine_caption(found: OnTheEngine) -> str:
     """What stands on the plot."""
     cuts = f"cut {found.before.number} (dashed) to {found.after.number}"
+    if found.other_cam:
+        cuts = f"cut {found.after.number}, the job's cam (dashed) to the other"
     if found.filling is None:
-        return f"change of filling, %, over 1,000 rpm: cut {found.before.number} to {found.after.number}"
+        return f"change of filling, %, over 1,000 rpm: {cuts.replace(' (dashed)', '')}"
     return f"filling, %, over 1,000 rpm: {cuts}"
 
 
@@ -40,14 +43,36 @@ def engine_picture(found: OnTheEngine) -> Picture:
     )
 
 
+def _moved(before: float | None, after: float) -> str:
+    """A speed, and what it was where it was another."""
+    now = f"{from_si(after, 'rpm'):,.0f} rpm"
+    had = "" if before is None else f"{from_si(before, 'rpm'):,.0f}"
+    return now if not had or now.startswith(had) else f"{had} → {now}"
+
+
+def engine_lines(found: OnTheEngine, units: Units) -> list[str]:
+    """All that is told of the engine, a sentence each."""
+    unit = units.lift.unit
+    said = [engine_sentence(found), engine_card(found, units)]
+    if found.mean_speed is not None:
+        low, high = (units.speed.text(float(v)) for v in found.mean_speed[[0, -1]])
+        said.append(f"Mean air speed in the smallest section: {low} to {high} {units.speed.label}.")
+    had, has = (f"{from_si(v, 'mm2.deg'):,.0f}" for v in (found.area_before, found.area))
+    said.append(f"Effective area over the cam: {had} → {has} mm²·deg; it carries across test pressures.")
+    if float(np.ptp(found.manifold)) > 1.0:
+        at = units.absolute.with_unit(float(found.manifold[-1]))
+        said.append(f"Behind the carburettor or throttle body {at} at the top of the range.")
+    return [*said, *lift_sentences(found, unit), blow_down_sentence(found, unit)]
+
+
 def engine_card(found: OnTheEngine, units: Units) -> str:
-    """Limit, choke and the section that is wanted, and what stands in the way of more."""
+    """Limit and choke before and after, the section that is wanted, and what stands in the way of more."""
     top = f"{from_si(float(found.speeds[-1]), 'rpm'):,.0f}"
     said = []
     if found.limit_speed is not None and found.index is not None:
-        said.append(f"Z 0.6 at {from_si(found.limit_speed, 'rpm'):,.0f} rpm, {found.index[-1]:.2f} at {top}")
+        said.append(f"Z 0.6 at {_moved(found.limit_speed_before, found.limit_speed)}, {found.index[-1]:.2f} at {top}")
     if found.choke_speed is not None:
-        said.append(f"smallest section chokes at {from_si(found.choke_speed, 'rpm'):,.0f}")
+        said.append(f"smallest section chokes at {_moved(found.choke_speed_before, found.choke_speed)}")
     said.append(f"{units.area.with_unit(found.least_section)} wanted for {top}")
     words = "; ".join(said) + "."
     if found.missing:

@@ -10,9 +10,9 @@ import numpy as np
 
 from ventrix.core.model.kinds import Place
 from ventrix.core.planning.loss_chain import FAR, Limit, place_name
-from ventrix.core.planning.next_moves import Move, MoveKind, Plan
+from ventrix.core.planning.moves import HOUR, Move, MoveKind
+from ventrix.core.planning.next_moves import Plan
 from ventrix.core.planning.priors import VALVE
-from ventrix.core.planning.stop_rule import HOUR
 from ventrix.core.quantity.units import from_si_array
 from ventrix.core.quantity.words import sentence
 from ventrix.rooms.display_units import Shown, Units
@@ -21,6 +21,7 @@ from ventrix.rooms.shared.plot_values import Band, Line, Picture
 LEAST_SHARE: Final = 0.04  # of the loss: smaller places join their neighbour
 MANY: Final = 4  # places in one segment: named by first and last
 SHOWN_MOVES: Final = 7
+WIDENED: Final = 0.1  # from here on it is said
 SHARE: Final = Shown("%", "%", 1)
 
 
@@ -90,7 +91,7 @@ def answer_of(plan: Plan, units: Units) -> Answer:
     sure = (
         f"8 in 10: {_amount(best.low, plan, units)} to {_amount(best.high, plan, units)}, {basis} · {line.minutes} min"
     )
-    if best.kind in _GUESSED:
+    if best.guess:
         reason += " What this move brings is a guess of the trade, not this port's data."
     depth = f", {line.below.split(' deep')[0]} deep" if best.depth is not None else ""
     return Answer(go, f"{line.title}{depth}", f"{line.gain}{unit}", reason, sure, False, book)
@@ -135,20 +136,19 @@ def segments(plan: Plan, lift: float, units: Units) -> tuple[Segment, ...]:
     return tuple(found)
 
 
-_GUESSED: Final = (MoveKind.SEAT, MoveKind.VALVE)  # what they bring is a guess of the trade
 _TITLES: Final = {
     MoveKind.SEAT: "seat, a new recipe",
-    MoveKind.VALVE: "valve, back cut",
     MoveKind.ENTRY: "entry of the manifold",
     MoveKind.MOUNT: "mount it again",
 }
+_NAMED: Final = {"back cut": "valve, back cut", "larger": "valve, 1 mm larger", "shape": "guide, to a fin"}
 
 
 def move_line(move: Move, plan: Plan, units: Units) -> MoveLine:
     """One move."""
     look = move.kind in (MoveKind.CLAY, MoveKind.WALL, MoveKind.MOUNT)
     mark = "cross" if move.blocked_by else "diamond" if look else "square"
-    title = _TITLES.get(move.kind, move.place)
+    title = _NAMED.get(move.named) or _TITLES.get(move.kind, move.place)
     if move.kind is MoveKind.CLAY:
         title = f"clay at the {move.place}"
     if move.kind is MoveKind.WALL:
@@ -165,7 +165,7 @@ def move_line(move: Move, plan: Plan, units: Units) -> MoveLine:
     rate = 100 * move.rate * HOUR / plan.worth if index else move.rate * HOUR
     scale = 100 / plan.worth if index else 1.0
     book = plan.planned.run is None
-    tilde = "~" if book or move.kind in _GUESSED else ""
+    tilde = "~" if book or move.guess else ""
     return MoveLine(
         move,
         mark,
@@ -177,9 +177,9 @@ def move_line(move: Move, plan: Plan, units: Units) -> MoveLine:
         move.high * scale,
         "–" if move.blocked_by else f"{rate:.1f}" if index else units.flow.text(rate),
         units.duration.text(move.seconds),
-        "" if look or move.kind in (MoveKind.SEAT, MoveKind.VALVE) else units.volume.text(move.volume, sign=True),
+        "" if look or move.depth is None else units.volume.text(move.volume, sign=True),
         _wall(move, units),
-        book or not known or move.kind in _GUESSED,
+        book or not known or move.guess,
     )
 
 
@@ -188,7 +188,7 @@ _NO_WALL: Final = {Place.GUIDE.value: "its boss", Place.OPENING.value: "gasket l
 
 
 def _wall(move: Move, units: Units) -> str:
-    if move.kind in (MoveKind.SEAT, MoveKind.VALVE, MoveKind.MOUNT):
+    if move.kind in (MoveKind.SEAT, MoveKind.VALVE, MoveKind.MOUNT, MoveKind.ENTRY):
         return "no metal"
     if move.kind is not MoveKind.CUT:
         return ""
@@ -222,6 +222,19 @@ def expected_picture(move: Move, units: Units, is_index: bool) -> Picture:
         y_range=(bottom * 1.15, top * 1.1),
         digits=units.lift.digits,
     )
+
+
+def record_words(plan: Plan) -> str:
+    """How the plan's own gains came out so far."""
+    record = plan.record
+    if not record.cuts:
+        return "No gain that the plan said first has come yet."
+    said = f"Of {record.cuts} gains that the plan said, {record.inside} came within eight in ten"
+    if record.biases:
+        said += "; " + ", ".join(f"{b.place} {b.ratio:.2f} of it ({b.cuts})" for b in record.biases[:3])
+    if abs(record.widen - 1) > WIDENED:
+        said += f". Intervals are drawn {record.widen:.1f} times as wide for it"
+    return f"{said}."
 
 
 def fit_words(plan: Plan, units: Units) -> str:

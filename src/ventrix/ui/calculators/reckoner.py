@@ -236,7 +236,7 @@ class Reckoner(SideSheet):
         space = self._open_book.workspace
         known: dict[str, Any] = {}
         if space is not None and space.port is not None and space.cut is not None:
-            known = known_inputs(space.findings, space.port, space.cut, space.against)
+            known = known_inputs(space.findings, space.port, space.cut, space.against, self.rows.keys())
         for name, row in self.rows.items():
             row.offer(known.get(name))
         self.take_all.setEnabled(any(name in known for name in self.rows))

@@ -3,19 +3,22 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from typing import Final
+from typing import Any, Final
 
 from PySide6.QtCore import Signal
 
 from ventrix.core.edits.cuts import add_cut, add_operation
 from ventrix.core.formulas.port import break_even_flow
+from ventrix.core.judging.expectation import BY_PLAN
 from ventrix.core.metal.unrolled import ZONE_NAMES
 from ventrix.core.metal.walls import planned_cut_warnings
 from ventrix.core.model.cut import Cut, Operation, Port, Pour, poured_volume
 from ventrix.core.model.job import Job
 from ventrix.core.model.kinds import CutKind, Place
 from ventrix.core.model.school_questions import own_way, side_taken
+from ventrix.core.planning.moves import REFLOW, Move
 from ventrix.core.quantity.field_checks import positive
+from ventrix.core.quantity.units import to_si
 from ventrix.ui.cuts.kind_boxes import KindBoxes
 from ventrix.ui.cuts.work_rows import WorkRows, parse_places
 from ventrix.ui.open_book import OpenBook
@@ -57,6 +60,9 @@ def again(work: Operation) -> Operation:
     return replace(work, id=new_id(), works=tuple(replace(w, id=new_id()) for w in work.works))
 
 
+SAME_GAIN: Final = to_si(0.05, "cfm")  # the field's own rounding
+
+
 class NewCutSheet(FormSheet):
     """Logs a cut of the port in hand, or an operation of the cut looked at."""
 
@@ -65,6 +71,7 @@ class NewCutSheet(FormSheet):
     def __init__(self, open_book: OpenBook) -> None:
         super().__init__(open_book, "Log the cut")
         self._adding_to: str | None = None
+        self._planned: Move | None = None
         self.name = self.add_text("Name", "what was done, in a few words")
         self.kinds = KindBoxes()
         self.kinds.edited.connect(self.edited)
@@ -92,14 +99,25 @@ class NewCutSheet(FormSheet):
         """Show the sheet for a new cut of the port in hand."""
         self._open(None, place)
 
-    def say_first(self, place: str, depth: float | None, gain: float | None) -> None:
-        """Fill in what was planned: the place's depth, and the gain as said first."""
+    def say_first(self, move: Move, is_index: bool) -> None:
+        """Fill in what was planned: the place's depth, and gain, growth and minutes as said first; gains of an
+        uncalibrated bench are shares, which no field holds."""
         for row in self.works.rows:
-            if row.place == place and depth is not None:
-                row.how_deep.set_value(depth)
-        self.expected_gain.set_value(gain)
-        self.name.setText(f"{place}, as planned")
+            if row.place == move.place and move.depth is not None:
+                row.how_deep.set_value(move.depth)
+        self._planned = None if is_index else move
+        self.expected_gain.set_value(None if is_index else move.gain)
+        self.expected_growth.set_value(move.volume or None)
+        self.expected_time.set_value(move.seconds - REFLOW)
+        self.name.setText(f"{move.place}, as planned")
         self._warn()
+
+    def _interval(self) -> dict[str, Any]:
+        """What the plan said of the gain, where its own figure still stands in the field."""
+        move, said = self._planned, self.expected_gain.value
+        if move is None or said is None or abs(said - move.gain) > SAME_GAIN:
+            return {}
+        return {"expected_low": move.low, "expected_high": move.high, "expected_by": BY_PLAN}
 
     def open_operation(self, place: str = "") -> None:
         """Show the sheet for one more operation of the cut looked at."""
@@ -111,6 +129,7 @@ class NewCutSheet(FormSheet):
         if space is None or space.port is None:
             return
         self._adding_to = adding_to
+        self._planned = None
         operation = adding_to is not None
         for widget in (
             self.name,
@@ -278,6 +297,7 @@ class NewCutSheet(FormSheet):
                 expected_gain=self.expected_gain.value,
                 expected_growth=self.expected_growth.value,
                 expected_time=self.expected_time.value,
+                **self._interval(),
             )
             first = first or cut.id
             job = add_cut(job, port.id, cut)

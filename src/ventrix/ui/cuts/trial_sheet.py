@@ -42,11 +42,13 @@ class TrialSheet(FormSheet):
         for field in (self.valve_head, self.valve_stem, self.valve_seat):
             field.setEnabled(self.kind.currentData() == TrialKind.VALVE)
 
-    def open(self, place: str = "") -> None:
+    def open(self, place: str = "", kind: TrialKind | None = None) -> None:
         space = self.open_book.workspace
         if space is None or space.real_cut is None or space.port is None:
             return
         self.title.setText(f"Trial on cut {space.real_cut.number} of {space.port.name.lower()}")
+        if kind is not None or place:
+            self.kind.setCurrentIndex(self.kind.findData(kind or TrialKind.CLAY))
         if place:
             self.place.setCurrentText(place)
         self._for_clay()

@@ -11,6 +11,7 @@ from PySide6.QtWidgets import (
 from ventrix.core.formulas.cam import TabledCam
 from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.job import CamPoint, Job
+from ventrix.core.model.kinds import Induction
 from ventrix.core.quantity.units import from_si, parse_quantity
 from ventrix.ui.head.tab import MeasuringSheet, Tab, unless_typing
 from ventrix.workspace.ids import new_id
@@ -35,6 +36,14 @@ class EngineTab(Tab):
             lambda _i: self.room.change_job("duration's place", cam_checked_at=self.checked_at.currentData())
         )
         self.add_row("Duration is read at", self.checked_at)
+        self.induction = QComboBox()
+        self.induction.addItem("not said", None)
+        for kind in Induction:
+            self.induction.addItem(kind.words, kind.value)
+        self.induction.activated.connect(
+            lambda _i: self.room.change_job("induction", induction=self.induction.currentData())
+        )
+        self.add_row("It breathes through", self.induction)
         self.table = QLineEdit()
         self.table.setPlaceholderText("cam table: 0 0; 20 0.05; 60 0.31 …")
         self.table.setToolTip(
@@ -48,6 +57,7 @@ class EngineTab(Tab):
     def show_job(self, job: Job, port: Port, cut: Cut) -> None:
         unless_typing(self.job_title, job.title)
         self.checked_at.setCurrentIndex(max(self.checked_at.findData(job.cam_checked_at), 0))
+        self.induction.setCurrentIndex(max(self.induction.findData(job.induction), 0))
         unit = self.room.open_book.units.lift.unit
         points = [p for p in job.cam_points if p.kind == port.kind]
         unless_typing(self.table, "; ".join(f"{from_si(p.angle, 'deg'):g} {from_si(p.lift, unit):.4g}" for p in points))

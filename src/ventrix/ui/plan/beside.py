@@ -9,7 +9,8 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QLabel, QVBoxLayout, QWidget
 
 from ventrix.core.engine.of_job import OnTheEngine
-from ventrix.core.planning.next_moves import Move, MoveKind, Plan
+from ventrix.core.planning.moves import Move, MoveKind
+from ventrix.core.planning.next_moves import Plan
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.plan.engine_shows import engine_caption, engine_card, engine_picture
 from ventrix.rooms.plan.route_shows import StageLine

@@ -10,10 +10,11 @@ from PySide6.QtGui import QHideEvent
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
 from ventrix.core.engine.of_job import OnTheEngine, on_the_engine
-from ventrix.core.planning.next_moves import READ_FIRST, Move, MoveKind, Plan, plan_port
+from ventrix.core.planning.moves import READ_FIRST, Move, MoveKind
+from ventrix.core.planning.next_moves import Plan, plan_port
 from ventrix.core.quantity.words import sentence
 from ventrix.rooms.plan.route_shows import StageLine, stage_lines
-from ventrix.rooms.plan.shows import MoveLine, answer_of, fit_words, move_lines, segments
+from ventrix.rooms.plan.shows import MoveLine, answer_of, fit_words, move_lines, record_words, segments
 from ventrix.ui.look import theme
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.plan.beside import Beside
@@ -32,8 +33,10 @@ class PlanRoom(Room):
 
     name = "Plan"
     manual = "plan"
-    said_first = Signal(str, object, object)  # place, depth [m], gain expected [m3/s]
+    said_first = Signal(object, bool)  # the move that is said first, and whether its gains are shares
     look_wanted = Signal(str, str)  # kind of look, place
+    engine_wanted = Signal()
+    result_wanted = Signal()
 
     def __init__(self, open_book: OpenBook) -> None:
         super().__init__(open_book)
@@ -54,6 +57,8 @@ class PlanRoom(Room):
             Command("plan.right", "lift", partial(self.step_lift, 1), "Right", one_of="lift"),
             Command("plan.take", "say it first and log it", self.take, "Return"),
             Command("plan.every", "all moves, or the first", self.toggle_every, "L"),
+            Command("plan.engine", "the engine", self.engine_wanted.emit, "E"),
+            Command("plan.result", "a result on the engine", self.result_wanted.emit, "T"),
             Command("plan.stop", "stop planning", self.stop, "Esc"),
         )
         self.verdict = QLabel()
@@ -165,13 +170,13 @@ class PlanRoom(Room):
         if space is None or space.port is None:
             return
         self.keys.setText(_keys(theme.current().brass))
-        findings, port, factors = space.findings, space.port, space.own_factors()
+        findings, port, factors, record = space.findings, space.port, space.own_factors(), space.own_record()
         cut, words = space.real_cut, self.open_book.units.wording
         if self._planned != (port.id, cut.id if cut is not None else ""):
             self._planned = port.id, cut.id if cut is not None else ""
             self.plan = None  # no figure of another port or cut stays on screen
         self._wait("Planning …")
-        self.planner.ask(lambda: plan_port(findings, port, factors, up_to=cut, words=words))
+        self.planner.ask(lambda: plan_port(findings, port, factors, up_to=cut, words=words, record=record))
         self.beside.show_engine("", self.open_book.units)
         flowed = [c for c in port.cuts if findings.runs_of(c, port) and (cut is None or c.number <= cut.number)]
         if port.kind == "intake" and flowed:
@@ -261,7 +266,7 @@ class PlanRoom(Room):
         self.bar.show_segments(
             segments(plan, lift, units), picked.place if picked is not None else "", kind, units.pressure.label
         )
-        self.fit_said.setText(fit_words(plan, units))
+        self.fit_said.setText(f"{fit_words(plan, units)} {record_words(plan)}")
         lines, left = move_lines(plan, units, self.every)
         self.at = min(self.at, max(len(lines) - 1, 0))
         unit = "%" if plan.planned.chain.is_index else units.flow.label
@@ -318,13 +323,13 @@ class PlanRoom(Room):
             self.look_wanted.emit(MoveKind.WALL.value, move.place)
         elif move.blocked_by:
             self.open_book.say(f"Blocked: {move.blocked_by[0]}.")
-        elif move.kind in (MoveKind.WALL, MoveKind.CLAY, MoveKind.MOUNT, MoveKind.SEAT, MoveKind.VALVE):
-            self.look_wanted.emit(move.kind.value, move.place)
+        elif move.kind is not MoveKind.CUT:
+            self.look_wanted.emit(move.named if move.named == "larger" else move.kind.value, move.place)
         else:
-            gain = None if self.plan is None or self.plan.planned.chain.is_index else move.gain
-            self.said_first.emit(move.place, move.depth, gain)
+            self.said_first.emit(move, self.plan is not None and self.plan.planned.chain.is_index)
 
 
 def _keys(shade: str) -> str:
-    shown = (("↑ ↓", "pick"), ("← →", "lift"), ("Enter", "say it first and log it"), ("L", "all moves"))
+    shown = (("↑ ↓", "pick"), ("← →", "lift"), ("Enter", "say it first and log it"), ("L", "all moves"),
+             ("E", "the engine"))  # fmt: skip
     return "   ".join(f"<b style='color:{shade}'>{keys}</b> {words}" for keys, words in shown)

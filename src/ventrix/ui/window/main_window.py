@@ -12,6 +12,8 @@ from PySide6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QResizeEvent
 from PySide6.QtWidgets import QHBoxLayout, QInputDialog, QStackedWidget, QVBoxLayout, QWidget
 
 from ventrix.core.calculators.contract import Calculator
+from ventrix.core.model.kinds import TrialKind
+from ventrix.core.planning.moves import Move
 from ventrix.records.book.index import Index
 from ventrix.ui.air.room import AirRoom
 from ventrix.ui.air.traverse_sheet import TraverseSheet
@@ -284,12 +286,14 @@ class MainWindow(BookSheets):
         room = PlanRoom(self.open_book)
         room.said_first.connect(self._say_first)
         room.look_wanted.connect(self._look)
+        room.engine_wanted.connect(lambda: self.engine_sheet.open())
+        room.result_wanted.connect(lambda: self.result_sheet.open())
         return self._settle_room(room)
 
-    def _say_first(self, place: str, depth: float | None, gain: float | None) -> None:
+    def _say_first(self, move: Move, is_index: bool) -> None:
         """The cut sheet with a planned move in it, as said first."""
-        self.new_cut.open(place)
-        self.new_cut.say_first(place, depth, gain)
+        self.new_cut.open(move.place)
+        self.new_cut.say_first(move, is_index)
 
     def _look(self, kind: str, place: str) -> None:
         """The sheet that keeps what a look has seen."""
@@ -301,6 +305,8 @@ class MainWindow(BookSheets):
             self.seat_sheet.open()
         elif kind == "valve":
             self.valves_sheet.open()
+        elif kind in ("larger", "entry"):
+            self.trial_sheet.open(kind=TrialKind.VALVE if kind == "larger" else TrialKind.ENTRY)
         else:
             self.go_to(FLOW)
 
@@ -509,6 +515,8 @@ class MainWindow(BookSheets):
         self.indexer.stop()
         if "plan" in self.__dict__:
             self.plan.close_workers()
+        if "engine_sheet" in self.__dict__:
+            self.engine_sheet.close_workers()
         self.open_book.settings.setValue("window", self.saveGeometry())
         if self.manual is not None:
             self.manual.close()

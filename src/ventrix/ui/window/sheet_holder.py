@@ -19,6 +19,8 @@ from ventrix.ui.cuts.wall_sheet import WallSheet
 from ventrix.ui.flow.correct_sheet import CorrectSheet
 from ventrix.ui.head.valves_sheet import ValvesSheet
 from ventrix.ui.open_book import OpenBook
+from ventrix.ui.plan.engine_sheet import EngineSheet
+from ventrix.ui.plan.result_sheet import ResultSheet
 from ventrix.ui.widgets.side_sheet import SideSheet
 
 AnySheet = TypeVar("AnySheet", bound=SideSheet)
@@ -92,6 +94,16 @@ class SheetHolder(QMainWindow):
     @cached_property
     def claim_sheet(self) -> ClaimSheet:
         return self.settle_sheet(ClaimSheet(self.open_book))
+
+    @cached_property
+    def engine_sheet(self) -> EngineSheet:
+        sheet = EngineSheet(self.open_book)
+        sheet.result_wanted.connect(lambda: self.result_sheet.open())
+        return self.settle_sheet(sheet)
+
+    @cached_property
+    def result_sheet(self) -> ResultSheet:
+        return self.settle_sheet(ResultSheet(self.open_book))
 
     def _work_simulated_port(self, cut_id: str, place: str) -> None:
         """A cut logged while the simulated bench is on changes its port too."""

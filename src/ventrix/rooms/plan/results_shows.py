@@ -1,0 +1,67 @@
+"""Results on the engine as they are read: each change and whether it may be laid at the work's door, beside the
+ceilings of the head."""
+
+from __future__ import annotations
+
+from ventrix.core.formulas.engine import POWER_COEFFICIENT, horsepower_potential
+from ventrix.core.judging.engine_results import Change, ShopPower, best_intake_flow, changes_on_the_engine
+from ventrix.core.judging.findings import Findings
+from ventrix.core.model.job import EngineResult
+from ventrix.core.model.kinds import ResultKind
+from ventrix.core.quantity.units import from_si, to_si
+from ventrix.core.quantity.words import sentence
+from ventrix.rooms.display_units import Units
+
+
+def result_words(result: EngineResult, units: Units) -> str:
+    """One result in a line, conditions and correction as they were stated."""
+    kind = ResultKind(result.kind).words if result.kind in tuple(ResultKind) else result.kind
+    parts = []
+    if result.powers:
+        top = max(range(len(result.powers)), key=lambda i: result.powers[i])
+        parts.append(f"{units.power.with_unit(result.powers[top])} at {from_si(result.speeds[top], 'rpm'):,.0f} rpm")
+    if result.time is not None:
+        parts.append(f"{result.time:.3f} s")
+    if result.speed is not None:
+        parts.append(units.road_speed.with_unit(result.speed))
+    if result.fuel is not None:
+        parts.append(f"{from_si(result.fuel, 'L/100km'):.1f} L/100 km")
+    stated = "; ".join(p for p in (result.conditions, result.correction and f"corrected {result.correction}") if p)
+    head = f"{kind}, {result.moment}" + (f", {result.date[:10]}" if result.date else "")
+    return f"{head}: {', '.join(parts) or 'no figure'}" + (f" ({stated})" if stated else "")
+
+
+def change_words(change: Change, units: Units) -> str:
+    """What changed, and why it may or may not be laid at the work's door."""
+    if change.what == "power":
+        text = f"{units.power.text(change.value, sign=True)} {units.power.label} at its peak"
+    elif change.what == "time":
+        text = f"{change.value:+.3f} s".replace("-", "−")
+    elif change.what == "speed":
+        text = f"{units.road_speed.text(change.value, sign=True)} {units.road_speed.label}"
+    else:
+        text = f"{from_si(change.value, 'L/100km'):+.1f} L/100 km".replace("-", "−")
+    if change.attributed:
+        return f"{text}: {change.reason} but the head."
+    return f"{text}, and not laid at the head's door: {change.reason}."
+
+
+def engine_results_words(findings: Findings, power: ShopPower | None, units: Units) -> list[str]:
+    """Every result of a job, what changed, the ceiling of its flow, and the shop's own power for flow."""
+    job = findings.job
+    said = [sentence(result_words(r, units)) for r in job.engine_results]
+    said += [sentence(change_words(c, units)) for c in changes_on_the_engine(job)]
+    flow = best_intake_flow(findings)
+    if flow is not None and job.cylinders:
+        ceiling = float(horsepower_potential(flow, to_si(28, "inH2O"), job.cylinders))
+        at = f"{POWER_COEFFICIENT} hp a CFM at 28 inH2O a cylinder"
+        said.append(f"Ceiling of this flow: {units.power.with_unit(ceiling)} ({at}, common practice).")
+        if power is not None:
+            own = ceiling * power.mean / POWER_COEFFICIENT
+            said.append(
+                f"By this shop's own {power.count} results ({power.mean:.3f} ± {power.spread:.3f} hp a CFM): "
+                f"{units.power.with_unit(own)}."
+            )
+        else:
+            said.append("The shop's own power for flow is told from three dyno results on.")
+    return said
