@@ -207,7 +207,7 @@ def test_without_timing_the_change_alone_is_drawn(timed: OnTheEngine) -> None:
 def test_the_card_holds_limit_choke_and_section(timed: OnTheEngine) -> None:
     card = engine_card(timed, US)
     assert timed.limit_speed is not None
-    assert f"Z 0.6 at {timed.limit_speed * 30 / np.pi:,.0f} rpm" in card
+    assert f"→ {timed.limit_speed * 30 / np.pi:,.0f} rpm" in card
     assert "chokes at" in card
     assert "in² wanted for 6,800" in card
     assert card.endswith("no waves.")

@@ -36,7 +36,7 @@ class EngineSheet(FormSheet):
         self.plot_caption.setWordWrap(True)
         self.column.addWidget(self.plot_caption)
         self.plot = Plot("Filling over engine speed, in full")
-        self.plot.setMinimumHeight(170)
+        self.plot.setFixedHeight(180)
         self.column.addWidget(self.plot)
         self.told = QLabel()
         self.told.setWordWrap(True)
