@@ -64,7 +64,8 @@ def test_valves_of_a_cylinder_are_shared_out(open_window: Open, valves: int, por
 def test_the_simulated_bench_can_be_chosen_at_once(open_window: Open, qtbot) -> None:  # type: ignore[no-untyped-def]
     window = open_window(demo=False)
     window.new_job_sheet.open()
-    window.new_job_sheet.bench.setCurrentIndex(1)
+    box = window.new_job_sheet.bench
+    box.setCurrentIndex(box.findData("simulated"))
     window.new_job_sheet.take()
     qtbot.waitUntil(lambda: window.open_book.bench.connected, timeout=5000)
 

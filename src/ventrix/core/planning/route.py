@@ -17,7 +17,7 @@ from ventrix.core.model.kinds import CutKind, FaultState, Place, Use
 from ventrix.core.model.school_questions import side_taken
 from ventrix.core.quantity.units import from_si
 
-GAUGE, CC, FEEL, PHOTO, FLOW = "gauge", "cc", "feel", "photo", "flow"
+GAUGE, CC, FEEL, PHOTO, FLOW = CLOSED_BY = ("gauge", "cc", "feel", "photo", "flow")
 
 
 @dataclass(frozen=True, slots=True)
@@ -68,7 +68,7 @@ def _measured(*names: str) -> Told:
 
 
 def _never(job: Job, port: Port) -> bool:
-    """Nothing that the job keeps shows it."""
+    """Nothing else that the job keeps shows it: it is closed by hand."""
     return False
 
 
@@ -184,7 +184,7 @@ def next_card(cards: tuple[Card, ...]) -> Card | None:
 def _ordered(job: Job) -> list[Port]:
     """A truck's exhausts come first, otherwise intakes; witness ports are never cut."""
     kinds = ("exhaust", "intake") if job.use == Use.TRUCK else ("intake", "exhaust")
-    return sorted((p for p in job.ports if not p.witness), key=lambda p: kinds.index(p.kind))
+    return sorted((p for p in job.ports if not p.witness and not p.piece), key=lambda p: kinds.index(p.kind))
 
 
 def _card(job: Job, port: Port, stage: _Stage) -> Card:
@@ -193,7 +193,8 @@ def _card(job: Job, port: Port, stage: _Stage) -> Card:
     def words(name: str) -> str:
         return " ".join((getattr(stage, name), *own.get(name, ()))).strip()
 
-    told = job.flatness is not None if stage.key == "clean" else stage.told(job, port)
+    by_hand = next((m for m in job.stage_marks if (m.stage, m.port_id) == (stage.key, port.id)), None)
+    told = by_hand is not None or (job.flatness is not None if stage.key == "clean" else stage.told(job, port))
     return Card(
         stage.key,
         port.name,
@@ -203,7 +204,7 @@ def _card(job: Job, port: Port, stage: _Stage) -> Card:
         words("leave"),
         words("stop_when"),
         words("caution"),
-        stage.closed_by,
+        (by_hand.closed_by if by_hand is not None else "") or stage.closed_by,
         told,
     )
 

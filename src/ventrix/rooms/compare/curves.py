@@ -15,14 +15,16 @@ from ventrix.core.judging.targets import target_at, target_pressure, target_reac
 from ventrix.core.metal.unrolled import unroll
 from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.kinds import RungNoteKind
+from ventrix.core.planning.priors import CD_SPREAD, KNOTS, median_cd
 from ventrix.core.quantity.units import from_si, from_si_array
 from ventrix.core.runs.reduction import ReducedRun
 from ventrix.core.runs.run_curves import Beside, CurveKind, curve_of, handover
 from ventrix.rooms.display_units import Shown, Units
-from ventrix.rooms.shared.plot_values import Line
+from ventrix.rooms.shared.plot_values import Band, Line
 
 MOST_CUTS = 10
 STEPS = 161
+PUBLISHED: Final = 1.645  # standard deviations of the published band: nine in ten
 
 NOTED: Final = tuple(k for k in RungNoteKind if k is not RungNoteKind.SKIPPED)
 
@@ -35,6 +37,7 @@ class CurvePicture:
     verticals: list[tuple[float, str]]
     horizontals: list[tuple[float, str]]
     spots: list[tuple[float, float, str]]
+    bands: list[Band]
     sentences: list[str]
     shown: Shown
     x_range: tuple[float, float]
@@ -99,12 +102,15 @@ def curves(
     span = (high - low) or 1.0
     run = pair.after_runs[-1]
     verticals, horizontals, spots, said = _marks(findings, pair, c, run, kind, shown, units, over_ratio)
+    bands, published = _published(run, kind, shown, units, over_ratio)
+    said += published
     top = float(c.lift[-1]) if len(c.lift) else run.curve.highest
     return CurvePicture(
         lines=lines,
         verticals=verticals,
         horizontals=horizontals,
         spots=spots,
+        bands=bands,
         sentences=said,
         shown=shown,
         x_range=(0.0, _x(np.array([top]), run, units, over_ratio)[0] * 1.05),
@@ -135,6 +141,20 @@ def _line(
 
     x, px = _x(lift, run, units, over_ratio), _x(run.lift, run, units, over_ratio)
     return x[known], out(y[known]), px[points], out(at[points])
+
+
+def _published(
+    run: ReducedRun, kind: CurveKind, shown: Shown, units: Units, over_ratio: bool
+) -> tuple[list[Band], list[str]]:
+    """The published band of Cd on the least area, as far as valve and seat are that area."""
+    wide, angle = run.geometry.valve_diameter, run.geometry.seat_angle
+    if kind.key != "cd_least" or wide is None or run.kind != "flow":
+        return [], []
+    ratio = np.linspace(KNOTS[1], min(KNOTS[-1], run.curve.highest / wide), STEPS)
+    middle = np.interp(ratio, KNOTS, median_cd(angle))
+    low, high = (from_si_array(middle * (1 + s * PUBLISHED * CD_SPREAD), shown.unit) for s in (-1, 1))
+    band = Band(_x(ratio * wide, run, units, over_ratio), low, high, "quiet", 0.18)
+    return [band], ["Grey: Cd as published for valves of this seat (Heywood, Annand & Roe; digits from memory)."]
 
 
 Marks = tuple[list[tuple[float, str]], list[tuple[float, str]], list[tuple[float, float, str]], list[str]]

@@ -6,8 +6,15 @@ from typing import Final
 
 import numpy as np
 
-from ventrix.core.metal.unrolled import UnrolledPort
+from ventrix.core.metal.shape_figures import ShapeFigures, shape_figures
+from ventrix.core.metal.unrolled import UnrolledPort, unroll
+from ventrix.core.model.cut import Cut, Port
+from ventrix.core.model.job import Job
+from ventrix.core.planning.priors import bend_loss
 from ventrix.core.quantity.words import percent_text
+from ventrix.core.runs.reduction import ReducedRun
+from ventrix.core.runs.run_curves import handover
+from ventrix.rooms.display_units import Units
 
 STEEP: Final = np.radians(10.0)  # total angle of a cone beyond which air may let go (common practice, no source)
 
@@ -25,3 +32,35 @@ def cone_words(here: UnrolledPort) -> str:
         return said
     angle = f"{np.degrees(cone.angle):.0f} deg"
     return f"{said} {cone.start.capitalize()} to {cone.end} widens by {angle}: over 10, air may let go."
+
+
+def bend_words(figures: ShapeFigures) -> str:
+    """The short side's radius over height, and what a book says such a bend loses."""
+    if figures.radius_over_height is None:
+        return "Short side: its radius and height were not measured."
+    turning = figures.turning if figures.turning is not None else np.pi / 3
+    k = bend_loss(figures.radius_over_height, 1.0, turning)
+    how = f"turning {np.degrees(turning):.0f} deg" + ("" if figures.turning is not None else ", a guess")
+    return f"Short side r/h {figures.radius_over_height:.2f}, {how}: K about {k:.2f} by the book."
+
+
+def takes_over_words(figures: ShapeFigures, run: ReducedRun | None, units: Units) -> str:
+    """The lift where the throat takes over from the seat by geometry, beside where the port does as measured."""
+    if figures.throat_takes_over is None:
+        return "Where the throat takes over from the seat wants valve, seat and throat."
+    said = f"By geometry the throat is the smaller from {units.lift.with_unit(figures.throat_takes_over)}"
+    measured = None if run is None else handover(run)
+    if measured is not None:
+        return f"{said}; as measured the port has half of the loss from {units.lift.with_unit(measured)}."
+    return f"{said}; where the port takes over was not measured (open port)."
+
+
+def shape_sentences(job: Job, port: Port, cut: Cut, run: ReducedRun | None, units: Units) -> list[str]:
+    """Everything of a port's shape, a sentence each."""
+    figures = shape_figures(job, port, cut)
+    said = [bend_words(figures), takes_over_words(figures, run, units)]
+    try:
+        here = unroll(port, cut, job.valve_of(port, cut))
+    except ValueError:
+        return said
+    return [*said, f"{taper_words(here)} {cone_words(here)}"]

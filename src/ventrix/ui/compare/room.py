@@ -347,6 +347,7 @@ class CompareRoom(Room):
                 picture.lines,
                 verticals=picture.verticals,
                 horizontals=picture.horizontals,
+                bands=picture.bands,
                 spots=picture.spots,
                 x_range=picture.x_range,
                 y_range=picture.y_range,

@@ -27,7 +27,7 @@ from ventrix.rooms.cuts.card import (
     volume_lines,
     zone_history,
 )
-from ventrix.rooms.shared.shape_words import cone_words, taper_words
+from ventrix.rooms.shared.shape_words import cone_words, shape_sentences, taper_words
 from ventrix.rooms.shared.unrolled_map import map_picture
 from ventrix.ui.cuts.card import CutCard
 from ventrix.ui.open_book import OpenBook
@@ -137,6 +137,9 @@ class CutsRoom(Room):
         sections["Expected"] = outcome_lines(findings.outcome(port, cut), units)
         sections["Volume and time"] = volume_lines(findings, port, cut, space.against, units)
         sections["Seat"] = seat_lines(space.job, port, cut, units)
+        runs = findings.runs_of(cut, port)
+        shape = shape_sentences(space.job, port, cut, runs[-1] if runs else None, units)
+        sections["Shape"] = [CardLine("", said) for said in shape[:2]]
         sections["After the valve job"] = [CardLine("to do", s) for s in open_after_valve_job(port, cut)]
         sections["Chambers"] = chamber_lines(space.job, units)
         sections["Faults of the casting"] = fault_lines(port, cut, units)

@@ -11,6 +11,7 @@ from ventrix.core.edits.cuts import edit_cut
 from ventrix.core.model.cut import Cut, Port, Station, carried
 from ventrix.core.model.job import Job
 from ventrix.core.quantity.units import parse_quantity
+from ventrix.rooms.shared.shape_words import shape_sentences
 from ventrix.ui.head.tab import MeasuringSheet, Tab
 from ventrix.ui.widgets.table import Table
 from ventrix.workspace.ids import new_id
@@ -37,15 +38,20 @@ class StationsTab(Tab):
         self.table.itemChanged.connect(self._changed)
         add = QPushButton("One more station")
         add.clicked.connect(self.add_row_at_end)
+        self.shape = QLabel()
+        self.shape.setWordWrap(True)
         self.column.addWidget(self.note)
         self.column.addWidget(self.table, 1)
         self.column.addWidget(add)
+        self.column.addWidget(self.shape)
         self.column.addWidget(self.problem)
 
     def show_job(self, job: Job, port: Port, cut: Cut) -> None:
         if self.problem.text():
             return  # what was typed and makes no sense yet stays
-        units = self.room.open_book.units
+        units, space = self.room.open_book.units, self.room.open_book.workspace
+        runs = space.findings.runs_of(cut, port) if space is not None else ()
+        self.shape.setText("\n\n".join(shape_sentences(job, port, cut, runs[-1] if runs else None, units)))
         found = carried(port, cut, "stations")
         stations = found.value if found is not None else ()
         self._filling = True

@@ -36,6 +36,7 @@ class PlanRoom(Room):
     said_first = Signal(object, bool)  # the move that is said first, and whether its gains are shares
     look_wanted = Signal(str, str)  # kind of look, place
     engine_wanted = Signal()
+    stages_wanted = Signal()
     result_wanted = Signal()
 
     def __init__(self, open_book: OpenBook) -> None:
@@ -57,6 +58,7 @@ class PlanRoom(Room):
             Command("plan.right", "lift", partial(self.step_lift, 1), "Right", one_of="lift"),
             Command("plan.take", "say it first and log it", self.take, "Return"),
             Command("plan.every", "all moves, or the first", self.toggle_every, "L"),
+            Command("plan.stages", "the stages", self.stages_wanted.emit, "S"),
             Command("plan.engine", "the engine", self.engine_wanted.emit, "E"),
             Command("plan.result", "a result on the engine", self.result_wanted.emit, "T"),
             Command("plan.stop", "stop planning", self.stop, "Esc"),
@@ -331,5 +333,5 @@ class PlanRoom(Room):
 
 def _keys(shade: str) -> str:
     shown = (("↑ ↓", "pick"), ("← →", "lift"), ("Enter", "say it first and log it"), ("L", "all moves"),
-             ("E", "the engine"))  # fmt: skip
+             ("E", "the engine"), ("S", "the stages"))  # fmt: skip
     return "   ".join(f"<b style='color:{shade}'>{keys}</b> {words}" for keys, words in shown)

@@ -14,6 +14,7 @@ from PySide6.QtWidgets import QHBoxLayout, QInputDialog, QStackedWidget, QVBoxLa
 from ventrix.core.calculators.contract import Calculator
 from ventrix.core.model.kinds import TrialKind
 from ventrix.core.planning.moves import Move
+from ventrix.core.planning.route import route
 from ventrix.records.book.index import Index
 from ventrix.ui.air.room import AirRoom
 from ventrix.ui.air.traverse_sheet import TraverseSheet
@@ -50,7 +51,7 @@ from ventrix.ui.window.finder import Finder, Found
 from ventrix.ui.window.found import found_commands, found_in_book, other_sides, states_to_reach
 from ventrix.ui.window.manual import ManualWindow
 from ventrix.ui.window.menus import build_menus
-from ventrix.ui.window.new_job_sheet import BY_HAND, SIMULATED, NewJobSheet
+from ventrix.ui.window.new_job_sheet import BY_HAND, NO_BENCH, SIMULATED, NewJobSheet
 from ventrix.ui.window.room_frame import RoomFrame
 from ventrix.ui.window.rooms import ROOMS
 from ventrix.ui.window.welcome import Welcome
@@ -60,6 +61,7 @@ FLOW: Final = 1
 COMPARE: Final = 3
 CATCH_UP: Final = 3000  # ms after the start
 LEAST_ROOM: Final = 460  # px of a room's width that are of any use beside a sheet
+LEAST_WELCOME: Final = 640
 AnyRoom = TypeVar("AnyRoom", bound=Room)
 
 
@@ -73,6 +75,7 @@ class MainWindow(BookSheets):
         self._stack.setObjectName("rooms")
         self.welcome = Welcome()
         self.welcome.new_job.connect(lambda: self.new_job_sheet.open())
+        self.welcome.by_stages.connect(lambda: self.new_job_sheet.open(NO_BENCH))
         self.welcome.demo.connect(self.files.open_demo)
         self.welcome.chosen.connect(self.files.open_job)
         self.welcome.bring_in.connect(self.files.import_job)
@@ -192,9 +195,14 @@ class MainWindow(BookSheets):
         self.rail.hint([hints[f"room.{d.key}"] for d in ROOMS])
 
     def _begin_job(self, bench: str) -> None:
-        """A new job opens in Head, on the bench that was chosen for it."""
-        self.go_to_named("head")
-        if bench == SIMULATED:
+        """A new job opens in Head, on the bench that was chosen for it; without a bench at its first stage."""
+        self.go_to_named("plan" if bench == NO_BENCH else "head")
+        space = self.open_book.workspace
+        if bench == NO_BENCH and space is not None:
+            first = route(space.job)[0].port
+            space.look_at(next(p.cuts[0].id for p in space.job.ports if p.name == first))
+            self.route_sheet.open()
+        elif bench == SIMULATED:
             self.open_book.bench.connect_simulated()
         elif bench != BY_HAND and self.open_book.workspace is not None:
             chosen = next((b for b in self.open_book.workspace.benches if b.id == bench), None)
@@ -286,6 +294,7 @@ class MainWindow(BookSheets):
         room = PlanRoom(self.open_book)
         room.said_first.connect(self._say_first)
         room.look_wanted.connect(self._look)
+        room.stages_wanted.connect(lambda: self.route_sheet.open())
         room.engine_wanted.connect(lambda: self.engine_sheet.open())
         room.result_wanted.connect(lambda: self.result_sheet.open())
         return self._settle_room(room)
@@ -466,7 +475,8 @@ class MainWindow(BookSheets):
 
     def make_room(self, sheet: SideSheet) -> None:
         """Where a small window leaves the room no sense beside a sheet, the sheet has it to itself."""
-        self._stack.setVisible(self.width() - self.rail.width() - sheet.width() >= LEAST_ROOM)
+        least = LEAST_WELCOME if self._stack.currentWidget() is self.welcome else LEAST_ROOM
+        self._stack.setVisible(self.width() - self.rail.width() - sheet.width() >= least)
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)

@@ -6,13 +6,14 @@ from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QLabel
 
 from ventrix.core.model.kinds import Use
+from ventrix.core.planning.route import route
 from ventrix.core.quantity.words import sentence
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
 from ventrix.workspace.new_job import new_head
 from ventrix.workspace.workspace import Workspace
 
-SIMULATED, BY_HAND = "simulated", ""
+SIMULATED, BY_HAND, NO_BENCH = "simulated", "", "no bench"
 MOST_CYLINDERS = 16
 HEADS = (
     ("not said", None),
@@ -40,20 +41,26 @@ class NewJobSheet(FormSheet):
         self.about.setObjectName("caption")
         self.about.setWordWrap(True)
         self.column.addWidget(self.about)
+        self.first = QLabel()
+        self.first.setWordWrap(True)
+        self.column.addWidget(self.first)
         self.finish()
         self.caution.setText(
             "Each may be skipped: flow first, describe later. Before metal comes off, look for cracks and corrosion, "
             "check flatness, and read the walls of every port."
         )
-        self.use.currentIndexChanged.connect(lambda _i: self._explain())
+        for box in (self.use, self.head, self.bench):
+            box.currentIndexChanged.connect(lambda _i: self._explain())
 
-    def open(self) -> None:
+    def open(self, chosen: str = BY_HAND) -> None:
         """Come up empty, with the shop's benches to choose from."""
         self.bench.clear()
-        self.bench.addItem("none: type by hand", BY_HAND)
+        self.bench.addItem("one that is read and typed", BY_HAND)
+        self.bench.addItem("none: by stages", NO_BENCH)
         self.bench.addItem("the simulated bench", SIMULATED)
         for bench in self.open_book.book.benches():
             self.bench.addItem(bench.name, bench.id)
+        self.bench.setCurrentIndex(max(self.bench.findData(chosen), 0))
         self._explain()
         self.come_up()
         self.name.setFocus()
@@ -61,6 +68,14 @@ class NewJobSheet(FormSheet):
     def _explain(self) -> None:
         use = self.use.currentData()
         self.about.setText(Use(use).order if use is not None else "")
+        if self.bench.currentData() != NO_BENCH:
+            self.first.setText("First: flow a port as received. Describing it may wait.")
+            return
+        card = route(new_head("", 1, self.head.currentData(), Use(use) if use is not None else None))[0]
+        self.first.setText(
+            f"First, {card.port.lower()}: {card.stage}. {card.look} {card.stop_when} {card.caution} "
+            f"It is closed by {card.closed_by}."
+        )
 
     def take(self) -> None:
         """Make the job and open it."""

@@ -21,6 +21,7 @@ from ventrix.ui.head.valves_sheet import ValvesSheet
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.plan.engine_sheet import EngineSheet
 from ventrix.ui.plan.result_sheet import ResultSheet
+from ventrix.ui.plan.route_sheet import RouteSheet
 from ventrix.ui.widgets.side_sheet import SideSheet
 
 AnySheet = TypeVar("AnySheet", bound=SideSheet)
@@ -100,6 +101,10 @@ class SheetHolder(QMainWindow):
         sheet = EngineSheet(self.open_book)
         sheet.result_wanted.connect(lambda: self.result_sheet.open())
         return self.settle_sheet(sheet)
+
+    @cached_property
+    def route_sheet(self) -> RouteSheet:
+        return self.settle_sheet(RouteSheet(self.open_book))
 
     @cached_property
     def result_sheet(self) -> ResultSheet:

@@ -20,7 +20,7 @@ FIRST = (
     ),
     (
         "Without one",
-        "New job, Head and Cuts: measure, read walls, note faults, log every hour. Or look at the demo head.",
+        "By stages: what to look at, cut and leave, closed by gauge, cc, feel or photo. Nothing must be measured.",
     ),
 )
 
@@ -29,6 +29,7 @@ class Welcome(QWidget):
     """New job, the demo head, a document; jobs opened lately; and what each kind of user does first."""
 
     new_job = Signal()
+    by_stages = Signal()
     demo = Signal()
     bring_in = Signal()
     chosen = Signal(str)  # a job's id
@@ -40,12 +41,14 @@ class Welcome(QWidget):
         title.setObjectName("title")
         self.start = QPushButton("New job (Ctrl+N)")
         self.start.clicked.connect(self.new_job)
-        self.look = QPushButton("The demo head, to look at")
+        self.stages = QPushButton("By stages, no bench")
+        self.stages.clicked.connect(self.by_stages)
+        self.look = QPushButton("The demo head")
         self.look.clicked.connect(self.demo)
-        self.document = QPushButton("Bring in a document (Ctrl+O)")
+        self.document = QPushButton("A document (Ctrl+O)")
         self.document.clicked.connect(self.bring_in)
         buttons = QHBoxLayout()
-        for button in (self.start, self.look, self.document):
+        for button in (self.start, self.stages, self.look, self.document):
             buttons.addWidget(button)
         buttons.addStretch()
         dropped = QLabel("Or drop a job document or a run table here.")

@@ -1,0 +1,82 @@
+"""The way through a port by stages, without a bench: the card in hand, and closing it by what was seen."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from html import escape
+from typing import Final
+
+from PySide6.QtWidgets import QComboBox, QLabel
+
+from ventrix.core.model.job import StageMark
+from ventrix.core.planning.route import CLOSED_BY, Card, next_card, route
+from ventrix.ui.look import theme
+from ventrix.ui.open_book import OpenBook
+from ventrix.ui.widgets.form_sheet import FormSheet
+from ventrix.workspace.ids import new_id, now_text
+
+FIELDS: Final = (
+    ("Look", "look"),
+    ("Measure, it would sharpen this", "measure"),
+    ("Cut", "cut"),
+    ("Leave", "leave"),
+    ("Stop when", "stop_when"),
+    ("Caution", "caution"),
+)
+
+
+class RouteSheet(FormSheet):
+    """Enter closes the stage that comes next; a stage that the job shows done closes by itself. Undo opens it again."""
+
+    def __init__(self, open_book: OpenBook) -> None:
+        super().__init__(open_book, "Close the stage")
+        self.stages = QLabel()
+        self.stages.setWordWrap(True)
+        self.column.addWidget(self.stages)
+        self.card = QLabel()
+        self.card.setWordWrap(True)
+        self.column.addWidget(self.card)
+        self.how: QComboBox = self.add_choice("Closed by", [(w, w) for w in CLOSED_BY])
+        self.finish()
+        open_book.job_changed.connect(self._fill)
+        open_book.selection_changed.connect(self._fill)
+        open_book.look_changed.connect(self._fill)
+
+    def open(self) -> None:
+        self.come_up()
+        self._fill()
+        self.how.setFocus()
+
+    def _cards(self) -> tuple[Card, ...]:
+        space = self.open_book.workspace
+        return () if space is None or space.port is None else route(space.job, space.port)
+
+    def _fill(self) -> None:
+        space = self.open_book.workspace
+        if not self.isVisible() or space is None or space.port is None:
+            return
+        cards, t = self._cards(), theme.current()
+        coming = next_card(cards)
+        self.title.setText(f"Stages of {space.port.name.lower()}")
+        done, now = f"<span style='color:{t.better}'>✓</span>", f"<b style='color:{t.brass}'>■&nbsp;"
+        rows = []
+        for card in cards:
+            name = card.stage.replace(" ", "&nbsp;")
+            rows.append(f"{now}{name}</b>" if card is coming else f"{done if card.done else '□'}&nbsp;{name}")
+        self.stages.setText(" &nbsp; ".join(rows))
+        self.take_button.setEnabled(coming is not None)
+        if coming is None:
+            self.card.setText("Every stage is closed.")
+            return
+        told = [(caption, getattr(coming, name)) for caption, name in FIELDS]
+        self.card.setText("".join(f"<p><b>{c}</b><br>{escape(words)}</p>" for c, words in told if words))
+        self.how.setCurrentText(coming.closed_by)
+
+    def take(self) -> None:
+        space, coming = self.open_book.workspace, next_card(self._cards())
+        if space is None or space.port is None or coming is None:
+            return
+        mark = StageMark(
+            id=new_id(), stage=coming.stage, port_id=space.port.id, closed_by=self.how.currentText(), date=now_text()
+        )
+        space.apply(f"stage '{coming.stage}' closed", replace(space.job, stage_marks=(*space.job.stage_marks, mark)))
