@@ -12,7 +12,7 @@ from ventrix.bench.simulator.heads.kinetic import kinetic
 from ventrix.bench.simulator.heads.two_streams import two_streams
 from ventrix.bench.simulator.heads.virtual import PRESSURE, WORKED, VirtualPort
 from ventrix.core.model.kinds import Place
-from ventrix.core.planning.loss_chain import Chain, ChainState, ChainValve, ChainWork
+from ventrix.core.planning.loss_chain import Chain, ChainState, ChainValve, ChainWork, _Layout
 from ventrix.core.planning.priors import median_losses
 from ventrix.core.quantity.arrays import Array
 
@@ -39,6 +39,28 @@ def state_of(port: VirtualPort, flow: Array, works: Sequence[tuple[Place, float,
         mount=MOUNT,
         works=tuple(ChainWork(p.value, d, b) for p, d, b in works),
     )
+
+
+def bare_fit(chain: Chain) -> None:
+    """`least_squares` on the residuals that `fit_chain` has, and nothing around it."""
+    from scipy.linalg import solve_triangular
+    from scipy.optimize import least_squares
+
+    layout = _Layout(chain)
+    bench, wrong = layout.noise()
+    whole, prior = np.linalg.cholesky(bench + wrong), np.linalg.cholesky(layout.prior)
+    seen = np.log(np.concatenate([s.flow for s in chain.states]))
+
+    def residuals(theta: Array) -> Array:
+        said = np.concatenate([layout.log_flow(theta[None, :], i)[0] for i in range(len(chain.states))])
+        return np.concatenate(
+            [
+                solve_triangular(whole, seen - said, lower=True),
+                solve_triangular(prior, theta - layout.mean, lower=True),
+            ]
+        )
+
+    least_squares(residuals, layout.mean, method="lm")
 
 
 def chain_of(port: VirtualPort, states: Sequence[ChainState]) -> Chain:

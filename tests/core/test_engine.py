@@ -7,9 +7,12 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
+from ventrix.core.engine.breathing import behind_throttle
 from ventrix.core.engine.cylinder import Cylinder, Gas, R, nozzle
-from ventrix.core.engine.filling import Around, Filled, Valves, fill
+from ventrix.core.engine.filling import Around, Contents, Filled, Valves, fill
 from ventrix.core.engine.of_job import OnTheEngine, on_the_engine
+from ventrix.core.engine.other_cam import other_cam, rocker_cam
+from ventrix.core.engine.words import lift_sentences
 from ventrix.core.formulas.cam import Cam
 from ventrix.core.judging.findings import Findings
 from ventrix.core.model.job import Job
@@ -77,7 +80,9 @@ def test_a_gas_squeezed_and_let_go_is_as_before() -> None:
 ENGINE = Cylinder(0.0889, 0.0886, 0.150, 10.5)
 
 
-def filled(rpm: list[float], more: float = 1.0, step: float = 1.0, centre: float = 108.0) -> Filled:
+def filled(
+    rpm: list[float], more: float = 1.0, step: float = 1.0, centre: float = 108.0, start: Contents | None = None
+) -> Filled:
     intake, exhaust = Cam(0.0125, np.radians(230)), Cam(0.0125, np.radians(236))
     at_in, at_out = np.radians(360 + centre), np.radians(360 - (220 - centre))
     first, last = at_out - exhaust.open_period / 2, at_in + intake.open_period / 2
@@ -90,7 +95,7 @@ def filled(rpm: list[float], more: float = 1.0, step: float = 1.0, centre: float
         return np.minimum(0.6 * np.pi * head * lift, 0.55 * np.pi / 4 * head**2)[:, None] * np.ones(len(rpm))
 
     valves = Valves(angle, more * area(intake, at_in, 0.046), area(exhaust, at_out, 0.038))
-    return fill(ENGINE, valves, np.array(rpm) * RPM)
+    return fill(ENGINE, valves, np.array(rpm) * RPM, start=start)
 
 
 def test_size_of_the_answer_and_what_more_flow_is_worth() -> None:
@@ -189,3 +194,103 @@ def test_a_larger_exhaust_doubt_is_told_where_none_was_flowed() -> None:
     assert guessed.high is not None
     assert guessed.low is not None
     assert np.mean(guessed.high - guessed.low) > np.mean(known.high - known.low)
+
+
+# -- what the engine breathes through, its lash, another cam
+
+
+def test_a_throttle_drops_its_rated_pressure_at_its_rated_flow() -> None:
+    """What a carburettor's rating means (common practice): 350 CFM at 1.5 inHg. Incompressible, 3 % by density."""
+    rated, pressure = to_si(350, "cfm"), to_si(1.5, "inHg")
+    before = Around()
+    density = before.manifold / (R * before.manifold_temperature)
+    area = rated / np.sqrt(2 * pressure / density)
+    taken = rated * before.manifold / (before.manifold - pressure)  # the same mass, thinner behind it
+    assert before.manifold - float(behind_throttle(area, before, np.array(taken))) == pytest.approx(pressure, rel=0.03)
+    half = before.manifold - float(behind_throttle(area, before, np.array(taken / 2)))
+    assert half == pytest.approx(pressure / 4, rel=0.1), "a quarter, by thicker air"
+
+
+def test_a_small_carburettor_costs_filling_at_the_top_and_a_large_one_nothing() -> None:
+    free = on(demo_job())
+
+    def with_flow(cfm: float) -> OnTheEngine:
+        return on(replace(demo_job(), induction="carburettor", induction_flow=to_si(cfm, "cfm")))
+
+    small, large = with_flow(200), with_flow(3000)
+    assert free.filling is not None and small.filling is not None and large.filling is not None
+    assert large.filling == pytest.approx(free.filling, abs=2e-3)
+    lost = 1 - small.filling / free.filling
+    assert lost[-1] > 0.03
+    assert lost[-1] > 3 * lost[0]
+    assert "induction rated at 1.5 inHg" in small.guessed
+    lone = on(replace(demo_job(), induction_flow=to_si(200, "cfm"), cylinders=None))
+    assert "induction left out: how many cylinders is not said" in lone.guessed
+
+
+def test_lash_takes_from_what_the_cam_opens() -> None:
+    plain, loose = on(demo_job()), on(replace(demo_job(), intake_lash=to_si(0.5, "mm")))
+    assert loose.area < plain.area
+    assert loose.limit_speed is not None and plain.limit_speed is not None
+    assert loose.limit_speed < plain.limit_speed
+
+
+def test_a_manifold_at_more_pressure_is_as_full_by_its_own_air() -> None:
+    """Filling is of the air in the manifold: boost brings more air, and less burnt gas is left (common practice)."""
+    free, boosted = on(demo_job()), on(replace(demo_job(), induction="boosted", manifold_pressure=150e3))
+    assert free.residual is not None and boosted.residual is not None
+    assert np.all(boosted.residual < free.residual)
+    assert "manifold pressure: as without boost" in on(replace(demo_job(), induction="boosted")).guessed
+
+
+def test_a_cycle_begun_where_a_like_one_ended_settles_at_the_same_place() -> None:
+    cold = filled([3000.0, 7000.0])
+    warm = filled([3000.0, 7000.0], start=cold.end)
+    assert warm.cycles < cold.cycles
+    assert warm.filling == pytest.approx(cold.filling, abs=2e-4)
+    swapped = cold.end.columns(np.array([1, 0]))
+    assert swapped.mass == pytest.approx(cold.end.mass[::-1])
+
+
+def test_a_rocker_lifts_the_valve_by_its_ratio() -> None:
+    cam = Cam(to_si(0.45, "in"), np.radians(220))
+    more = rocker_cam(cam, 1.6, 1.5)
+    assert more.peak_lift == pytest.approx(cam.peak_lift * 1.6 / 1.5)
+    assert more.open_period == pytest.approx(cam.open_period)
+    with pytest.raises(ValueError, match="above zero"):
+        rocker_cam(cam, 0.0, 1.5)
+    findings = Findings(demo_job(), benches=demo_benches())
+    with pytest.raises(ValueError, match="wants the job's own cam and rocker ratio"):
+        other_cam(findings, rocker=1.6)
+    with pytest.raises(ValueError, match="one at a time"):
+        other_cam(Findings(replace(demo_job(), rocker_ratio=1.5)), lift=0.012, rocker=1.6)
+
+
+def plateaued(at: float) -> Job:
+    """The demo with an intake whose last cut passes no more above a lift."""
+    job = demo_job()
+    port = job.ports[0]
+    run = port.cuts[-1].runs[-1]
+    flow = max(r.flow for r in run.readings if r.flow is not None and r.lift <= at + 1e-6)
+    readings = tuple(replace(r, flow=flow) if r.lift > at + 1e-6 else r for r in run.readings)
+    cut = replace(port.cuts[-1], runs=(replace(run, readings=readings),))
+    return replace(job, ports=(replace(port, cuts=(*port.cuts[:-1], cut)), *job.ports[1:]))
+
+
+def test_lift_beyond_where_flow_stops_buys_nothing() -> None:
+    job = plateaued(to_si(0.40, "in"))
+    findings = Findings(job, benches=demo_benches())
+    found = on_the_engine(findings, job.ports[0], cam=other_cam(findings, lift=to_si(0.56, "in")))
+    said = lift_sentences(found)
+    assert said[0].startswith("Flow stops at 0.400 in: lift beyond buys nothing on this port")
+    assert found.other_cam
+    assert found.before is found.after
+    free = Findings(demo_job(), benches=demo_benches())
+    grows = on_the_engine(free, demo_job().ports[0], cam=other_cam(free, lift=to_si(0.56, "in")))
+    assert grows.difference[-1] > found.difference[-1], "where flow goes on growing, lift is worth more"
+
+
+def test_effective_area_carries_across_test_pressures() -> None:
+    """The same port shown at 10 inH2O has the same CdA (definition); 0.3 % by expansion."""
+    at_ten = on(replace(demo_job(), test_pressure=to_si(10, "inH2O")))
+    assert at_ten.area == pytest.approx(on(demo_job()).area, rel=0.003)

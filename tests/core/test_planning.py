@@ -11,17 +11,20 @@ import pytest
 from benchmarks.plan_ports import GENERATORS, LIFT, chain_of, state_of
 from scipy import stats
 
-from ventrix.core.judging.expectation import Factor
+from ventrix.core.judging.expectation import Factor, Outcome, Scored
 from ventrix.core.judging.findings import Findings
 from ventrix.core.judging.verdict import Wording
 from ventrix.core.metal.walls import spare_at
 from ventrix.core.model.job import Job, Target
 from ventrix.core.model.kinds import Place
-from ventrix.core.planning.loss_chain import ChainFit, ChainWork, fit_chain
-from ventrix.core.planning.moves import Asked, Move, MoveKind
+from ventrix.core.planning.loss_chain import ChainClay, ChainFit, ChainWork, fit_chain
+from ventrix.core.planning.moves import WORKS, Asked, Ground, Move, MoveKind
 from ventrix.core.planning.next_moves import Plan, open_places, plan_port
 from ventrix.core.planning.of_job import edge_share
+from ventrix.core.planning.own_record import OwnRecord, own_record
 from ventrix.core.planning.priors import PLACES, SPREAD, VALVE, bend_loss, median_losses, share_taken
+from ventrix.core.planning.shape_figures import shape_figures
+from ventrix.core.planning.stop_rule import stop_rule
 from ventrix.core.planning.value_of_looking import Look, value_of_look
 from ventrix.core.quantity.units import to_si
 from ventrix.demo.job import demo_benches, demo_job
@@ -323,3 +326,147 @@ def test_a_port_without_a_valve_says_what_is_missing() -> None:
     job = replace(job, valves=tuple(replace(v, head_diameter=None) for v in job.valves))
     with pytest.raises(ValueError, match="valve of Intake 4 was not measured"):
         planned(job, name="Intake 4")
+
+
+def test_promised_hours_end_it() -> None:
+    """The demo's ports took 2 h 50 min and more: one promised hour is spent, a hundred are not."""
+    stop = planned(replace(demo_job(), targets=(), quoted=to_si(1, "h")))[0].stop
+    assert stop.now
+    assert "the 1.0 promised hours are spent" in stop.reason
+    assert "promised" not in planned(replace(demo_job(), targets=(), quoted=to_si(100, "h")))[0].stop.reason
+
+
+def test_the_gain_an_hour_to_stop_at_is_the_jobs() -> None:
+    plan, _ = planned(replace(demo_job(), targets=(), stop_below=to_si(40, "cfm")))
+    assert plan.stop.now
+    assert "no hour is worth 40.0 CFM an hour" in plan.stop.reason
+
+
+def test_a_bench_that_cannot_tell_is_told_to_be_mounted_again() -> None:
+    """Two readings of one port differ by 1.96 root 2 times its scatter, nineteen times in twenty, with nothing done."""
+    plan, findings = planned(replace(demo_job(), targets=()))
+    ground = Ground(findings, findings.job.ports[0], plan.planned, plan.fit, (), Wording())
+    works = [m for m in plan.moves if m.kind in WORKS]
+    tiny = [replace(m, gain=1e-9, rate=1e-12, draws=m.draws * 1e-6) for m in works]
+    stop = stop_rule(ground, tiny, 1e-9, None)
+    assert stop.now
+    assert "the bench can't tell the next gain any more" in stop.reason
+    assert "can't tell" not in stop_rule(ground, tiny, 0.0, None).reason, "where a mount is worth no more"
+    assert not stop_rule(ground, works, 1e-9, 1e-12).now
+
+
+# -- ceilings, parts, clay, and how the plan has done
+
+
+def test_ceilings_of_the_job_block_a_pass() -> None:
+    full, _ = planned(replace(demo_job(), volume_ceiling=to_si(122.5, "cc")))
+    bowl = open_places(full)["pinch"]
+    assert "no more than 122 cc is wanted" in " ".join(bowl.blocked_by) or not bowl.volume > 0.2e-6
+    fast, _ = planned(replace(demo_job(), lowest_speed=300.0))
+    assert any("air speed would fall to" in b for m in fast.moves for b in m.blocked_by)
+    free, _ = planned(replace(demo_job(), volume_ceiling=None))
+    assert not any("wanted" in b for m in free.moves for b in m.blocked_by)
+
+
+def test_the_next_valve_brings_its_curtain_at_low_lift() -> None:
+    """Where the curtain is all there is, flow goes with the valve's diameter: 1 mm on a 46 mm valve is 2.2 % (common
+    practice, no source)."""
+    port, state = one_port()
+    fit = fit_chain(chain_of(port, [state]))
+    wide = state.valve.diameter * 1.02
+    gain = fit.gain_of_valve(wide, np.array([0.5e-3])).mean()
+    assert gain == pytest.approx(0.02, abs=0.006)
+
+
+def test_parts_say_what_stands_in_their_way() -> None:
+    plan, _ = planned()
+    named = {m.named: m for m in plan.moves if m.named}
+    assert set(named) >= {"back cut", "recipe", "larger", "shape", "manifold"}
+    assert named["manifold"].blocked_by == ("flowed without its manifold: flow it with the manifold on",)
+    assert named["manifold"].kind is MoveKind.ENTRY
+    assert named["shape"].blocked_by == ("the boss is a fin already",)
+    small, _ = planned(replace(demo_job(), bore=to_si(70, "mm")))
+    larger = next(m for m in small.moves if m.named == "larger")
+    assert "of the bore, there is no room" in larger.blocked_by[0]
+
+
+def clay_at(port, place: Place, share: float = 0.12) -> ChainClay:  # type: ignore[no-untyped-def]
+    """What clay over a share of a section does to a virtual port: its truth with that section narrower."""
+    sizes = port.metal.sizes
+    narrow = {**sizes.areas, place: sizes.areas[place] * (1 - share)}
+    other = port.with_metal(replace(port.metal, sizes=replace(sizes, areas=narrow)))
+    return ChainClay(0, place.value, share, 0.1, LIFT, np.log(other.flow(LIFT) / port.flow(LIFT)), 0.003, 0.003)
+
+
+def test_clay_tells_what_a_flow_curve_alone_does_not() -> None:
+    """Over ports of two other structures: with clay at the short side its share of the loss is nearer to the truth (how
+    the flow answers to that section) than without, and its interval narrower."""
+    off: dict[bool, list[float]] = {False: [], True: []}
+    wide: dict[bool, list[float]] = {False: [], True: []}
+    for name in ("two streams", "kinetic"):
+        for seed in range(8):
+            port = GENERATORS[name](seed)
+            state = state_of(port, port.measured(LIFT, np.random.default_rng(seed)))
+            clay = clay_at(port, Place.SHORT_SIDE)
+            small = clay_at(port, Place.SHORT_SIDE, 1e-3)
+            true = -small.ratio[-1] / -np.log1p(-1e-3)
+            for tried in (False, True):
+                chain = replace(chain_of(port, [state]), clays=(clay,) if tried else ())
+                limit = fit_chain(chain).limits(LIFT)[-1]["short side"]
+                off[tried].append(abs(limit.share - true))
+                wide[tried].append(limit.high - limit.low)
+    assert np.mean(wide[True]) < 0.8 * np.mean(wide[False])
+    assert np.mean(off[True]) < 0.8 * np.mean(off[False])
+
+
+def test_clay_of_a_job_is_data_of_its_chain() -> None:
+    plan, findings = planned()
+    clays = plan.planned.chain.clays
+    cut = findings.job.ports[0].cuts[1]
+    trials = [t for t in cut.trials if t.kind == "clay" and t.runs]
+    assert len(clays) == len([t for t in trials if t.area_taken])
+
+
+def outcome(said: float, came: float, low: float, high: float, place: str = "bowl", by_plan: bool = True) -> Outcome:
+    nothing = Scored(None, None)
+    return Outcome((place,), Scored(said, came, 0.0, low, high), nothing, nothing, by_plan)
+
+
+def test_the_plans_record_widens_what_proved_too_narrow_and_nothing_else() -> None:
+    """Gains that scatter as said keep their width; three times as wide as said, intervals grow towards that: with 200
+    cuts to within a tenth (chi-squared, common statistics)."""
+    random = np.random.default_rng(4)
+
+    def record(scatter: float) -> OwnRecord:
+        came = 2.0 + scatter * random.standard_normal(200)
+        return own_record([outcome(2.0, float(c), 2.0 - 1.2816, 2.0 + 1.2816) for c in came])
+
+    fair, wild = record(1.0), record(3.0)
+    assert fair.widen == pytest.approx(1.0, abs=0.12)
+    assert fair.inside / fair.cuts == pytest.approx(0.8, abs=0.08)
+    assert wild.widen == pytest.approx(3.0, rel=0.12)
+    one = own_record([outcome(2.0, 8.0, 0.7, 3.3)])
+    assert 1.0 < one.widen < 2.6, "one miss does not make a rule"
+    assert own_record([outcome(2.0, 9.0, 1.0, 3.0, by_plan=False)]).cuts == 0, "what the porter said is not the plan's"
+
+
+def test_its_bias_stands_by_place_and_its_width_in_every_interval() -> None:
+    found = own_record([outcome(2.0, 1.0, 0.5, 3.5), outcome(2.0, 1.4, 0.5, 3.5), outcome(1.0, 2.0, 0.0, 2.0, "guide")])
+    assert {b.place: (round(b.ratio, 3), b.cuts) for b in found.biases} == {"bowl": (0.6, 2), "guide": (2.0, 1)}
+    narrow = planned(what=[Asked("bowl", 0.5e-3)])[0].moves[0]
+    wide = planned(what=[Asked("bowl", 0.5e-3)], record=replace(found, widen=2.0))[0].moves[0]
+    assert wide.high - wide.low == pytest.approx(2 * (narrow.high - narrow.low), rel=1e-6)
+    assert wide.gain == pytest.approx(narrow.gain)
+    assert wide.low95 < wide.low < wide.high < wide.high95
+
+
+def test_a_throat_takes_over_near_a_quarter_of_the_valve() -> None:
+    """Heywood (1988), section 6.3.1: the curtain equals the port's area near L/D = 0.25."""
+    job = demo_job()
+    figures = shape_figures(job, job.ports[0], job.ports[0].cuts[0])
+    valve = job.valve_of(job.ports[0])
+    assert valve is not None
+    assert valve.head_diameter is not None
+    assert figures.throat_takes_over is not None
+    assert figures.throat_takes_over / valve.head_diameter == pytest.approx(0.25, abs=0.06)
+    assert shape_figures(replace(job, valves=()), job.ports[0], job.ports[0].cuts[0]).throat_takes_over is None

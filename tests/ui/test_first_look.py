@@ -50,6 +50,24 @@ def test_every_question_may_be_skipped(open_window: Open) -> None:
         assert [p.name for p in space.job.ports] == ["Intake 1", "Exhaust 1"] and space.job.use is None
 
 
+def test_without_a_bench_the_three_answers_give_the_first_stage(open_window: Open) -> None:
+    window = open_window(demo=False)
+    window.welcome.stages.click()
+    sheet = window.new_job_sheet
+    assert sheet.first.text().startswith("First, intake 1: clean.")
+    sheet.use.setCurrentIndex(sheet.use.findData("truck"))
+    assert sheet.first.text().startswith("First, exhaust 1: clean."), "a truck's exhaust comes first"
+    sheet.bench.setCurrentIndex(sheet.bench.findData(""))
+    assert "flow a port as received" in sheet.first.text()
+    sheet.bench.setCurrentIndex(sheet.bench.findData("no bench"))
+    sheet.take()
+    space = window.open_book.workspace
+    assert space is not None and space.port is not None and space.port.name == "Exhaust 1"
+    assert window.plan.isVisible() and window.route_sheet.isVisible()
+    window.route_sheet.take()
+    assert [(m.stage, m.closed_by) for m in space.job.stage_marks] == [("clean", "gauge")]
+
+
 @pytest.mark.parametrize(("valves", "ports"), [(2, [1, 1]), (3, [2, 1]), (5, [3, 2])])
 def test_valves_of_a_cylinder_are_shared_out(open_window: Open, valves: int, ports: list[int]) -> None:
     window = open_window(demo=False)

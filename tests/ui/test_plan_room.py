@@ -60,9 +60,8 @@ def test_it_says_what_limits_and_what_next(window: MainWindow, qtbot) -> None:  
     assert "28.0 inH2O" in room.basis.text()
     assert room.plan is not None
     best = room.plan.moves[0]
-    guess = best.kind in (MoveKind.SEAT, MoveKind.VALVE)
-    assert room.worth.text().startswith("~") == guess, "a guess of the trade is said to be one"
-    assert ("a guess of the trade" in room.reason.text()) == guess
+    assert room.worth.text().startswith("~") == best.guess, "a guess of the trade is said to be one"
+    assert ("a guess of the trade" in room.reason.text()) == best.guess
     seat = next(line for line in room.moves.lines if line.move.kind is MoveKind.SEAT)
     assert seat.gain.startswith("~")
     assert seat.guess
@@ -106,6 +105,73 @@ def test_enter_says_a_cut_first_and_logs_it(window: MainWindow, qtbot) -> None: 
     assert len(port.cuts) == cuts + 1
     assert port.cuts[-1].expected_gain == pytest.approx(line.move.gain, abs=to_si(0.06, "cfm"))
     assert port.cuts[-1].operations[0].works[0].place == line.move.place
+    assert port.cuts[-1].expected_by == "plan"
+    assert port.cuts[-1].expected_low == pytest.approx(line.move.low)
+    assert "No gain that the plan said first has come yet." in room.fit_said.text()
+
+
+def test_a_gain_of_ones_own_is_not_the_plans(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
+    room = look(window, qtbot, "Intake 1")
+    pick(room, qtbot, MoveKind.CUT, blocked=False)
+    qtbot.keyClick(room, K.Key_Return)
+    window.new_cut.expected_gain.set_value(to_si(9, "cfm"))
+    window.new_cut.take_button.click()
+    port = window.open_book.workspace.port  # type: ignore[union-attr]
+    assert port.cuts[-1].expected_gain == pytest.approx(to_si(9, "cfm"))
+    assert port.cuts[-1].expected_by == ""
+    assert port.cuts[-1].expected_low is None
+
+
+def test_another_cam_is_asked_about_and_a_result_kept_by_keyboard(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
+    window.resize(1024, 700)
+    room = look(window, qtbot, "Intake 1")
+    qtbot.keyClick(room, K.Key_E)
+    sheet = window.engine_sheet
+    assert sheet.isVisible(), "the engine is in reach in a small window too"
+    qtbot.waitUntil(lambda: "filling" in sheet.told.text(), timeout=30_000)
+    assert "Blow-down leaves" in sheet.told.text()
+    sheet.rocker.box.setFocus()
+    qtbot.keyClicks(sheet.rocker.box, "1.6")
+    qtbot.keyClick(sheet.rocker.box, K.Key_Return)
+    assert "wants the job's own cam and rocker ratio" in sheet.problem.text()
+    sheet.rocker.box.clear()
+    sheet.lift.box.setFocus()
+    qtbot.keyClicks(sheet.lift.box, "0.52")
+    qtbot.keyClick(sheet.lift.box, K.Key_Return)
+    qtbot.waitUntil(lambda: "with the other cam" in sheet.told.text(), timeout=30_000)
+    sheet.add_result.click()
+    result = window.result_sheet
+    qtbot.keyClicks(result.table, "3000 x")
+    result.take_button.click()
+    assert result.isVisible()
+    assert result.problem.text()
+    assert result.table.text() == "3000 x", "what was typed stays"
+    result.table.setText("3000 60; 6000 118")
+    qtbot.keyClicks(result.also, "nothing")
+    qtbot.keyClick(result.also, K.Key_Return)
+    assert result.isHidden()
+    job = window.open_book.workspace.job  # type: ignore[union-attr]
+    assert job.engine_results[0].peak_power == pytest.approx(to_si(118, "hp"))
+    sheet.open()
+    assert "118 hp at 6,000 rpm" in sheet.results.text()
+    assert "from three dyno results on" in sheet.results.text()
+    window.close()
+
+
+def test_stages_are_closed_by_hand_and_opened_by_undo(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
+    room = look(window, qtbot, "Intake 4")
+    qtbot.keyClick(room, K.Key_S)
+    sheet = window.route_sheet
+    assert "■&nbsp;" in sheet.stages.text()
+    before = sheet.stages.text().count("✓")
+    sheet.how.setCurrentText("photo")
+    qtbot.keyClick(sheet.how, K.Key_Return)
+    assert sheet.stages.text().count("✓") == before + 1
+    space = window.open_book.workspace
+    assert space is not None
+    assert space.job.stage_marks[0].closed_by == "photo"
+    space.undo()
+    assert sheet.stages.text().count("✓") == before
 
 
 def test_a_wall_that_was_not_read_is_read_first(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]

@@ -58,7 +58,7 @@ def chosen_port(job: Job, name: str | None, findings: Findings, path: Path, kind
             names = ", ".join(p.name for p in job.ports) or "no port"
             raise InputError(f"'{name[:40]}' is not one of {names}", file=path.name, field="--port")
         return found
-    ports = [p for p in job.ports if not p.witness and kind in (None, p.kind)]
+    ports = [p for p in job.ports if p.of_head and kind in (None, p.kind)]
     if not ports:
         raise InputError(f"has no {kind or ''} port".replace("  ", " "), file=path.name)
     return max(ports, key=lambda p: sum(bool(findings.runs_of(c, p)) for c in p.cuts))

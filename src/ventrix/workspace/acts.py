@@ -7,6 +7,7 @@ from itertools import count
 
 from ventrix.core.edits.cuts import add_port, edit_port
 from ventrix.core.edits.several_ports import let_stand_for, straight_to
+from ventrix.core.model.kinds import Piece
 from ventrix.core.model.noun import Direction
 from ventrix.core.quantity.words import sentence
 from ventrix.workspace.ids import new_id, now_text
@@ -49,6 +50,16 @@ def make_port(space: Workspace, kind: Direction) -> None:
     names = (f"{kind.capitalize()} {n}" for n in count(1))
     port = new_port(next(n for n in names if n not in taken), kind)
     space.apply(f"new port '{port.name}'", add_port(space.job, port))
+    space.look_at_port(port.id)
+
+
+def make_piece(space: Workspace, piece: Piece) -> None:
+    """A runner, spacer or primary as a row of its own, of the kind of the port in hand, and look at it."""
+    kind: Direction = "exhaust" if piece is Piece.HEADER else "intake"
+    taken = {p.name for p in space.job.ports}
+    names = (f"{piece.value.capitalize()} {n}" for n in count(1))
+    port = replace(new_port(next(n for n in names if n not in taken), kind), piece=piece.value)
+    space.apply(f"new piece '{port.name}'", add_port(space.job, port))
     space.look_at_port(port.id)
 
 

@@ -39,7 +39,7 @@ def default_goals(job: Job, here: Port | None, runs: Sequence[ReadRun]) -> list[
     for run in runs:
         kind = run.kind or (here.kind if here is not None else "intake")
         port = here if here is not None and here.kind == kind and not here.witness else None
-        port = port or next((p for p in job.ports if p.kind == kind and not p.witness), None)
+        port = port or next((p for p in job.ports if p.kind == kind and p.of_head), None)
         if port is None:
             goals.append(Goal(kind))
             continue

@@ -317,8 +317,8 @@ def _low_lifts(engine: Engine, lift: Array, area: Array, angle: Array) -> tuple[
 def _exhaust(findings: Findings, port: Port, intake: ReducedRun, guessed: list[str]) -> tuple[ReducedRun, float, float]:
     """The run that the exhaust is taken from, what its flow is multiplied by, and the doubt of that."""
     job = findings.job
-    mine = [p for p in job.ports if p.kind == "exhaust" and p.cylinder == port.cylinder]
-    others = [p for p in job.ports if p.kind == "exhaust" and p not in mine]
+    mine = [p for p in job.ports if p.kind == "exhaust" and p.of_head and p.cylinder == port.cylinder]
+    others = [p for p in job.ports if p.kind == "exhaust" and p.of_head and p not in mine]
     for other in (*mine, *others):
         runs = [r for c in other.cuts for r in findings.runs_of(c, other) if r.kind == "flow"]
         if runs:

@@ -64,7 +64,7 @@ def best_intake_flow(findings: Findings) -> float | None:
     found = []
     for port in findings.job.ports:
         runs = [r for c in port.cuts for r in findings.runs_of(c, port) if r.kind == "flow"]
-        if port.kind == "intake" and not port.piece and runs:
+        if port.kind == "intake" and port.of_head and runs:
             last = runs[-1]
             beside = findings.job.ports_beside(port)
             found.append(beside * float(convert_pressure(last.flow[last.peak], last.test_pressure, AT)))

@@ -233,6 +233,11 @@ class Port(Noun):
     cuts: tuple[Cut, ...] = ()
     faults: tuple[Fault, ...] = ()
 
+    @property
+    def of_head(self) -> bool:
+        """A port of the head that is worked on: no witness, and no piece that is bolted to one."""
+        return not self.witness and not self.piece
+
 
 @dataclass(frozen=True, slots=True)
 class Carried:

@@ -280,7 +280,7 @@ class Job(Noun):
         if not port.cylinder:
             return 1
         here = port.kind, port.cylinder, port.head_id
-        return max(sum((p.kind, p.cylinder, p.head_id) == here and not p.witness for p in self.ports), 1)
+        return max(sum((p.kind, p.cylinder, p.head_id) == here and p.of_head for p in self.ports), 1)
 
     def setup(self, setup_id: str) -> SetUp:
         return _find(self.setups, setup_id)

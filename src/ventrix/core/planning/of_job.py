@@ -81,6 +81,8 @@ def planned_port(findings: Findings, port: Port, up_to: Cut | None = None) -> Pl
     ----------
     Definitions of this project.
     """
+    if port.piece:
+        raise ValueError(f"{port.name} is a piece, not a port of the head: a plan is of a port")
     job = findings.job
     last = up_to.number if up_to is not None else max((c.number for c in port.cuts), default=0)
     flowed = [c for c in port.cuts if c.number <= last and findings.runs_of(c, port)]

@@ -184,7 +184,7 @@ def next_card(cards: tuple[Card, ...]) -> Card | None:
 def _ordered(job: Job) -> list[Port]:
     """A truck's exhausts come first, otherwise intakes; witness ports are never cut."""
     kinds = ("exhaust", "intake") if job.use == Use.TRUCK else ("intake", "exhaust")
-    return sorted((p for p in job.ports if not p.witness and not p.piece), key=lambda p: kinds.index(p.kind))
+    return sorted((p for p in job.ports if p.of_head), key=lambda p: kinds.index(p.kind))
 
 
 def _card(job: Job, port: Port, stage: _Stage) -> Card:

@@ -150,7 +150,7 @@ def _restored(layout: Layout, kept: Any) -> Layout | None:
 def goal_choices(job: Job) -> list[tuple[str, Goal]]:
     """Everywhere that a run may go, in words."""
     found: list[tuple[str, Goal]] = []
-    for port in (p for p in job.ports if not p.witness):
+    for port in (p for p in job.ports if p.of_head):
         for cut in port.cuts:
             name = f"{port.name}, cut {cut.number} {cut.name}".strip()
             found.append((name + (" (flowed)" if cut.runs else ""), Goal(port.kind, port.id, cut.id)))

@@ -43,7 +43,7 @@ def _flowed(findings: Findings, port: Port) -> _Flowed | None:
 def both_kinds(findings: Findings, port: Port, units: Units) -> BothKinds:
     """A port beside the one of the other kind: on its cylinder where that is named, else the first that was flowed."""
     mine = _flowed(findings, port)
-    others = [p for p in findings.job.ports if p.kind != port.kind and not p.witness]
+    others = [p for p in findings.job.ports if p.kind != port.kind and p.of_head]
     others.sort(key=lambda p: port.cylinder is None or p.cylinder != port.cylinder)
     other = next((f for p in others if (f := _flowed(findings, p)) is not None), None)
     if mine is None:

@@ -56,7 +56,7 @@ def beside_of(findings: Findings, port: Port, cut: Cut) -> Beside:
 
 def other_kind(findings: Findings, port: Port) -> ReducedRun | None:
     """The last run of the port of the other kind: on the same cylinder where one is named, else the first."""
-    others = [p for p in findings.job.ports if p.kind != port.kind and not p.witness]
+    others = [p for p in findings.job.ports if p.kind != port.kind and p.of_head]
     same = [p for p in others if port.cylinder is not None and p.cylinder == port.cylinder]
     for other in (*same, *others):
         for cut in reversed(other.cuts):

@@ -17,7 +17,7 @@ def lined_up(findings: Findings, kind: Direction, units: Units) -> tuple[list[st
     state and was not flowed, with the port whose test stands for it; empty where it never was.
     """
     job = findings.job
-    ports = [p for p in job.ports if p.kind == kind and not p.witness]
+    ports = [p for p in job.ports if p.kind == kind and p.of_head]
     flowed = [(p, [c for c in p.cuts if findings.runs_of(c, p)]) for p in ports]
     states = dict.fromkeys(state_name(c).lower() for _, cuts in flowed for c in cuts)
     shown = {state_name(c).lower(): state_name(c) for p in reversed(ports) for c in reversed(p.cuts)}  # the first wins

@@ -6,11 +6,11 @@ from typing import Final
 
 import numpy as np
 
-from ventrix.core.metal.shape_figures import ShapeFigures, shape_figures
 from ventrix.core.metal.unrolled import UnrolledPort, unroll
 from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.job import Job
 from ventrix.core.planning.priors import bend_loss
+from ventrix.core.planning.shape_figures import ShapeFigures, shape_figures
 from ventrix.core.quantity.words import percent_text
 from ventrix.core.runs.reduction import ReducedRun
 from ventrix.core.runs.run_curves import handover

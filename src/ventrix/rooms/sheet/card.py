@@ -93,7 +93,7 @@ def _seat_more(margin: float | None, throat: float | None, units: Units) -> tupl
 
 def _developed(findings: Findings, port: Port) -> tuple[Port, Cut] | None:
     """The port of this kind that was worked out by flowing, and its last flowed cut."""
-    alike = [p for p in findings.job.ports if p.kind == port.kind and not p.witness]
+    alike = [p for p in findings.job.ports if p.kind == port.kind and p.of_head]
     found = [pair for p in alike if (pair := usual_pair(findings, p)) is not None]
     best = max(found, key=lambda pair: len([c for c in pair[0].cuts if c.runs]), default=None)
     return (best[0], best[2]) if best is not None else None

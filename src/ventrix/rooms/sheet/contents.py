@@ -86,7 +86,7 @@ class Asked:
 
 def usual_pair(findings: Findings, port: Port | None = None) -> tuple[Port, Cut, Cut] | None:
     """The developed port with its first and last flowed cut: the port named, else the one with most flowed cuts."""
-    ports = [port] if port is not None else [p for p in findings.job.ports if not p.witness]
+    ports = [port] if port is not None else [p for p in findings.job.ports if p.of_head]
     best: tuple[Port, Cut, Cut] | None = None
     most = 1
     for each in ports:
@@ -147,7 +147,7 @@ def sheet_of(findings: Findings, asked: Asked, units: Units) -> Sheet:
 
 def _other_pair(findings: Findings, port: Port) -> Pair | None:
     """The port of the other kind with its first and last flowed cut: on the same cylinder, else the first flowed."""
-    others = [p for p in findings.job.ports if p.kind != port.kind and not p.witness]
+    others = [p for p in findings.job.ports if p.kind != port.kind and p.of_head]
     others.sort(key=lambda p: port.cylinder is None or p.cylinder != port.cylinder)
     for each in others:
         flowed = [c for c in each.cuts if findings.runs_of(c, each)]

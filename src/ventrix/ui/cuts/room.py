@@ -11,6 +11,7 @@ from PySide6.QtWidgets import QFileDialog, QHBoxLayout, QInputDialog, QLabel, QV
 
 from ventrix.core.edits.cuts import edit_cut
 from ventrix.core.edits.valves import open_after_valve_job
+from ventrix.core.judging.pieces import piece_loss, piece_sentence
 from ventrix.core.metal.walls import limit_for, wall_sentence, walls_at
 from ventrix.core.model.cut import Cut, Photo, Port, Trial, trial_as_cut
 from ventrix.core.quantity.words import percent_text
@@ -183,6 +184,9 @@ class CutsRoom(Room):
     def _trial_state(self, space: Workspace, port: Port, cut: Cut, trial: Trial) -> str:
         if not trial.runs or not cut.runs:
             return "not flowed yet"
+        loss = piece_loss(space.findings, port, cut, trial)
+        if loss is not None and len(loss.lift):
+            return piece_sentence(loss, port, trial.name, self.open_book.units.wording)
         pair = space.findings.pair(port, cut, trial_as_cut(cut, trial))
         verdict = space.findings.verdict(pair, self.open_book.units.wording)
         return pair.missing if verdict is None else f"{verdict.headline} {verdict.sentence}"

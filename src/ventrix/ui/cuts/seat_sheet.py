@@ -184,7 +184,7 @@ class SeatSheet(FormSheet):
         """The ports named, or every one of the kind. ValueError for a name that is none."""
         names = [t.strip().lower() for t in self.ports.text().split(",") if t.strip()]
         if not names:
-            return [p.id for p in job.ports if p.kind == kind and not p.witness]
+            return [p.id for p in job.ports if p.kind == kind and p.of_head]
         found = []
         for name in names:
             port = next((p for p in job.ports if p.name.lower() == name), None)

@@ -25,6 +25,7 @@ class TrialSheet(FormSheet):
         self.place = self.add_choice("Where", [(n, n) for n in ZONE_NAMES])
         self.area = self.add_figure("Area that the clay takes", "area")
         self.doubt = self.add_figure("Doubt of that area (±)", "area")
+        self.piece = self.add_choice("Which piece is put on", [("none of the job's", None)])
         self.valve_head = self.add_figure("Its valve's head", "length", check_of(Valve, "head_diameter"))
         self.valve_stem = self.add_figure("… stem", "length", check_of(Valve, "stem_diameter"))
         self.valve_seat = self.add_figure("… seat angle", "angle", check_of(Valve, "seat_angle"))
@@ -39,6 +40,7 @@ class TrialSheet(FormSheet):
         clay = self.kind.currentData() == "clay"
         for widget in (self.place, self.area, self.doubt):
             widget.setEnabled(clay)
+        self.piece.setEnabled(self.kind.currentData() in (TrialKind.ENTRY, TrialKind.PIPE))
         for field in (self.valve_head, self.valve_stem, self.valve_seat):
             field.setEnabled(self.kind.currentData() == TrialKind.VALVE)
 
@@ -51,6 +53,10 @@ class TrialSheet(FormSheet):
             self.kind.setCurrentIndex(self.kind.findData(kind or TrialKind.CLAY))
         if place:
             self.place.setCurrentText(place)
+        self.piece.clear()
+        self.piece.addItem("none of the job's", None)
+        for port in (p for p in space.job.ports if p.piece and p.kind == space.port.kind):
+            self.piece.addItem(port.name, port.id)
         self._for_clay()
         self.come_up()
         self.name.setFocus()
@@ -68,8 +74,11 @@ class TrialSheet(FormSheet):
             place=self.place.currentText() if clay else "",
             area_taken=self.area.value if clay else None,
             area_uncertainty=self.doubt.value if clay else None,
+            piece_id=self.piece.currentData() if kind in (TrialKind.ENTRY, TrialKind.PIPE) else None,
             date=now_text(),
         )
+        if trial.piece_id is not None and not trial.name:
+            trial = replace(trial, name=self.piece.currentText())
         if not clay and not trial.name:
             self.problem.setText("Name what is tried: which valve, entry or pipe.")
             return

@@ -8,6 +8,7 @@ from functools import partial
 
 from PySide6.QtWidgets import QInputDialog, QWidget
 
+from ventrix.core.model.kinds import Piece
 from ventrix.ui.bench_bridge import host_and_port
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.command import Command
@@ -65,6 +66,9 @@ def row_commands(open_book: OpenBook) -> tuple[Command, ...]:
         row("port.next", "Next &port", acts.next_port, "Ctrl+P", line=True),
         row("port.intake", "New &intake port", lambda s: acts.make_port(s, "intake")),
         row("port.exhaust", "New &exhaust port", lambda s: acts.make_port(s, "exhaust")),
+        row("piece.runner", "New piece: manifold &runner", lambda s: acts.make_piece(s, Piece.RUNNER)),
+        row("piece.spacer", "New piece: &spacer", lambda s: acts.make_piece(s, Piece.SPACER)),
+        row("piece.header", "New piece: &header primary", lambda s: acts.make_piece(s, Piece.HEADER)),
         row("port.all", "Ports for &all cylinders", acts.make_all_ports),
     )
 
