@@ -22,7 +22,7 @@ from ventrix.core.judging.pours import volumes_of
 from ventrix.core.judging.verdict import judge
 from ventrix.core.metal.walls import spare_at
 from ventrix.core.model.cut import changes_between
-from ventrix.core.model.job import Job, WallLimit
+from ventrix.core.model.job import EngineResult, Job, WallLimit
 from ventrix.core.quantity.units import parse_quantity, to_si
 from ventrix.demo.job import demo_benches, demo_job
 from ventrix.records.files.job_document import write_job
@@ -323,3 +323,17 @@ def test_the_command_writes_sheets_and_cards(tmp_path: Path, capsys: pytest.Capt
         assert run("sheet", str(job), str(out), *arguments) == 2
         assert words in capsys.readouterr().err
     assert run("sheet", str(job), str(tmp_path / "no folder" / "out.pdf")) == 2
+
+
+def test_the_engine_part_holds_the_card_and_results_as_stated() -> None:
+    result = EngineResult(id="r", kind="dyno", speeds=(to_si(6000, "rpm"),), powers=(to_si(118, "kW"),),
+                          correction="none", also_changed="camshaft")  # fmt: skip
+    sheet = made(replace(demo_job(), engine_results=(result,)), parts=(*USUAL, Part.ENGINE))
+    words = " ".join(sheet.engine)
+    assert "Cut 0 to 3: Z 0.6 at " in words
+    assert " → " in words, "before and after"
+    assert "On the engine" in " ".join(pages(sheet_pdf(sheet)))
+    assert "corrected none" in words
+    assert "Ceiling of this flow" in words
+    bare = made(replace(demo_job(), bore=None), parts=(*USUAL, Part.ENGINE))
+    assert bare.engine[0].startswith("No rev-limit card: filling wants bore")

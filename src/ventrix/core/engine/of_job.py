@@ -20,28 +20,49 @@ from ventrix.core.runs.reduction import ReducedRun
 PEAK_MACH: Final = 0.55  # of the piston's demand, that a least section is asked for
 
 
-@dataclass(frozen=True, slots=True)
-class OnTheEngine:
-    """A cut on the engine against another, over speeds [rad/s], shape (n,).
+@dataclass(frozen=True)
+class RevLimit:
+    """The rev-limit card of a cut beside the one held against, over speeds [rad/s], shape (n,).
 
-    filling, filling_before, low, high, residual : shares; None without the cam's timing
-    difference : change of filling, of the filling before; low and high hold eight in ten
-    limit_speed, choke_speed : where Z is 0.6, and where the smallest section chokes [rad/s]; index : Z at `speeds`;
-        the `_before` ones are of the cut held against
+    index : Taylor's Z at `speeds`; limit_speed : where it is 0.6 [rad/s]; choke_speed : where the smallest section
+        chokes [rad/s]; the `_before` ones are of the cut held against; None where a size is missing
     area, area_before : effective area over the crank while the valve is open [m2 rad]: carries across test pressures
     mean_speed : of the air in the smallest measured section, at `speeds` [m/s], by what the piston displaces
-    left_at_bottom : share of the charge left at bottom dead centre after blow-down, at `speeds`
-    low_share : share of the exhaust's effective area up to there that lies under `low_lift` [m]; None without both
-    least_section : what the top of the speed range asks for at Mach 0.55 [m2]
-    manifold : pressure before the port, at `speeds` [Pa]
-    missing : what an absolute figure wants; guessed : what was taken as usual
+    least_section : what the top of the speed range asks of each port at Mach 0.55 [m2]
     stops_at : the lift from which this port gains no more [m], where the cam lifts past it
     untested_from : the highest tested lift, where the cam lifts past it
+    other_cam : the side after has another cam than the job's
     """
 
     before: Cut
     after: Cut
     speeds: Array
+    index: Array | None
+    limit_speed: float | None
+    choke_speed: float | None
+    limit_speed_before: float | None
+    choke_speed_before: float | None
+    area: float
+    area_before: float
+    mean_speed: Array | None
+    least_section: float
+    stops_at: float | None
+    untested_from: float | None
+    other_cam: bool
+
+
+@dataclass(frozen=True)
+class OnTheEngine(RevLimit):
+    """A cut on the engine against another: the card, and filling.
+
+    filling, filling_before, low, high, residual : shares; None without the cam's timing
+    difference : change of filling, of the filling before; low and high hold eight in ten
+    left_at_bottom : share of the charge left at bottom dead centre after blow-down, at `speeds`
+    low_share : share of the exhaust's effective area up to there that lies under `low_lift` [m]; None without both
+    manifold : pressure before the port, at `speeds` [Pa]
+    missing : what an absolute figure wants; guessed : what was taken as usual
+    """
+
     filling: Array | None
     filling_before: Array | None
     low: Array | None
@@ -53,21 +74,39 @@ class OnTheEngine:
     left_at_bottom: Array
     low_share: float | None
     low_lift: float | None
-    index: Array | None
-    limit_speed: float | None
-    choke_speed: float | None
-    limit_speed_before: float | None
-    choke_speed_before: float | None
-    area: float
-    area_before: float
-    mean_speed: Array | None
-    least_section: float
     manifold: Array
     missing: tuple[str, ...]
     guessed: tuple[str, ...]
-    stops_at: float | None
-    untested_from: float | None
-    other_cam: bool
+
+
+def rev_limit(
+    findings: Findings,
+    port: Port,
+    after: Cut | None = None,
+    before: Cut | None = None,
+    cam: AnyCam | None = None,
+) -> RevLimit:
+    """The rev-limit card alone: no cycle is run.
+
+    Parameters
+    ----------
+    findings, port, after, before, cam : Findings, Port, Cut, Cut, Cam or TabledCam
+        As `on_the_engine`.
+
+    Returns
+    -------
+    RevLimit
+
+    Raises
+    ------
+    ValueError
+        As `on_the_engine`.
+
+    References
+    ----------
+    Taylor [13] for Z; piston demand by slider and crank.
+    """
+    return _card(findings, _asked(findings, port, after, before, cam))
 
 
 def on_the_engine(
@@ -104,29 +143,13 @@ def on_the_engine(
     ----------
     `filling.fill`; Taylor [13] for Z; defaults: common practice, no source.
     """
-    job = findings.job
-    if port.kind != "intake":
-        raise ValueError(f"{port.name} is an exhaust: filling is asked of an intake port")
-    flowed = [c for c in port.cuts if findings.runs_of(c, port)]
-    if not flowed:
-        raise ValueError(f"{port.name} was not flowed")
-    after = after or flowed[-1]
-    before = before or (after if cam is not None else flowed[0])
-    had, has = (_run(findings, port, c) for c in (before, after))
-    engine = engine_of(findings, port, had)
-    found = breathe(engine, findings, (Side(had, engine.cam), Side(has, cam or engine.cam)))
+    asked = _asked(findings, port, after, before, cam)
+    card, engine = _card(findings, asked), asked.engine
+    found = breathe(engine, findings, (asked.had, asked.has))
     known = not engine.missing
-    speeds = engine.speeds
-    index, limit = _limit(job, has, cam or engine.cam, engine)
-    _, limit_before = _limit(job, had, engine.cam, engine)
-    section, section_before = (smallest_section(job, port, c) for c in (after, before))
-    cylinder = engine.cylinder
-    beside = engine.ports
     low_share, low_lift = found.low_lifts
     return OnTheEngine(
-        before=before,
-        after=after,
-        speeds=speeds,
+        **vars(card),
         filling=found.filling[1] if known else None,
         filling_before=found.filling[0] if known else None,
         low=found.low if known else None,
@@ -138,23 +161,61 @@ def on_the_engine(
         left_at_bottom=found.left_at_bottom,
         low_share=low_share,
         low_lift=low_lift,
+        manifold=found.manifold,
+        missing=engine.missing,
+        guessed=engine.guessed,
+    )
+
+
+@dataclass(frozen=True, slots=True)
+class _Asked:
+    """Both sides that are held against each other, and the engine."""
+
+    port: Port
+    before: Cut
+    after: Cut
+    had: Side
+    has: Side
+    engine: Engine
+    other_cam: bool
+
+
+def _asked(findings: Findings, port: Port, after: Cut | None, before: Cut | None, cam: AnyCam | None) -> _Asked:
+    if port.kind != "intake":
+        raise ValueError(f"{port.name} is an exhaust: filling is asked of an intake port")
+    flowed = [c for c in port.cuts if findings.runs_of(c, port)]
+    if not flowed:
+        raise ValueError(f"{port.name} was not flowed")
+    after = after or flowed[-1]
+    before = before or (after if cam is not None else flowed[0])
+    had, has = (_run(findings, port, c) for c in (before, after))
+    engine = engine_of(findings, port, had)
+    return _Asked(port, before, after, Side(had, engine.cam), Side(has, cam or engine.cam), engine, cam is not None)
+
+
+def _card(findings: Findings, asked: _Asked) -> RevLimit:
+    job, engine, has, had = findings.job, asked.engine, asked.has, asked.had
+    index, limit = _limit(job, has.run, has.cam, engine)
+    _, limit_before = _limit(job, had.run, had.cam, engine)
+    section, section_before = (smallest_section(job, asked.port, c) for c in (asked.after, asked.before))
+    cylinder, speeds = engine.cylinder, engine.speeds
+    wanted = demand_area(cylinder.bore, cylinder.stroke, cylinder.rod, float(speeds[-1]), PEAK_MACH)
+    return RevLimit(
+        before=asked.before,
+        after=asked.after,
+        speeds=speeds,
         index=index,
         limit_speed=limit,
         choke_speed=_choke(engine, section),
         limit_speed_before=limit_before,
         choke_speed_before=_choke(engine, section_before),
-        area=_over_the_cam(has, cam or engine.cam, engine.intake_lash),
-        area_before=_over_the_cam(had, engine.cam, engine.intake_lash),
-        mean_speed=None if section is None else cylinder.swept * speeds / np.pi / (section * beside),
-        least_section=float(
-            demand_area(cylinder.bore, cylinder.stroke, cylinder.rod, float(speeds[-1]), PEAK_MACH) / beside
-        ),
-        manifold=found.manifold,
-        missing=engine.missing,
-        guessed=engine.guessed,
-        stops_at=_stops_at(has, cam or engine.cam),
-        untested_from=_untested(has, cam or engine.cam),
-        other_cam=cam is not None,
+        area=_over_the_cam(has.run, has.cam, engine.intake_lash),
+        area_before=_over_the_cam(had.run, had.cam, engine.intake_lash),
+        mean_speed=None if section is None else cylinder.swept * speeds / np.pi / (section * engine.ports),
+        least_section=float(wanted) / engine.ports,
+        stops_at=_stops_at(has.run, has.cam),
+        untested_from=_untested(has.run, has.cam),
+        other_cam=asked.other_cam,
     )
 
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from ventrix.core.engine.of_job import OnTheEngine
+from ventrix.core.engine.of_job import OnTheEngine, RevLimit
 from ventrix.core.quantity.units import from_si, from_si_array
 
 
@@ -18,14 +18,14 @@ def engine_sentence(found: OnTheEngine) -> str:
     return f"{what_changed(found)}: filling {', '.join(parts)} rpm. One cylinder, no waves in pipes."
 
 
-def what_changed(found: OnTheEngine) -> str:
+def what_changed(found: RevLimit) -> str:
     """What the two sides differ in."""
     if found.other_cam:
         return f"Cut {found.after.number} with the other cam"
     return f"Cut {found.before.number} to {found.after.number}"
 
 
-def lift_sentences(found: OnTheEngine, unit: str = "in") -> list[str]:
+def lift_sentences(found: RevLimit, unit: str = "in") -> list[str]:
     """What lift beyond the port's own end buys, and what was never tested."""
     digits = 3 if unit == "in" else 2
     said = []

@@ -45,6 +45,7 @@ class Part(StrEnum):
     FIGURES = "figures", "volume, sections, speed"
     DONE = "done", "what was done"
     DOUBT = "doubt", "every lift with its doubt"
+    ENGINE = "engine", "on the engine"
     PORTS = "ports", "all ports in one table"
     HOURS = "hours", "hours by cut"
     PHOTOS = "photos", "photos"
@@ -52,7 +53,7 @@ class Part(StrEnum):
 
 
 ALWAYS: Final = (Part.CONDITIONS,)
-USUAL: Final = tuple(p for p in Part if p not in (Part.PORTS, Part.HOURS, Part.PHOTOS))
+USUAL: Final = tuple(p for p in Part if p not in (Part.ENGINE, Part.PORTS, Part.HOURS, Part.PHOTOS))
 
 
 @dataclass(frozen=True, slots=True)
@@ -180,6 +181,7 @@ class Sheet:
     lift_label: str
     figures: tuple[FigureRow, ...]
     done: tuple[str, ...]
+    engine: tuple[str, ...]
     hours: tuple[tuple[str, str], ...]
     ports_head: tuple[str, ...]
     ports: tuple[tuple[str, ...], ...]

@@ -12,7 +12,7 @@ MOST_COLUMNS: Final = 14  # lifts beside each other
 GAP: Final = 4 * MM
 _DASH: Final = (3.2, 2.2)
 # What goes into detail stands below the notes: a reader of the first page finds every mark explained there.
-_DETAILS: Final = (Part.DOUBT, Part.PORTS, Part.HOURS, Part.PHOTOS)
+_DETAILS: Final = (Part.DOUBT, Part.ENGINE, Part.PORTS, Part.HOURS, Part.PHOTOS)
 
 
 def sheet_pdf(sheet: Sheet) -> bytes:
@@ -50,6 +50,7 @@ class _Drawing:
             Part.FIGURES: self._figures,
             Part.DONE: self._done,
             Part.DOUBT: self._doubt,
+            Part.ENGINE: self._engine,
             Part.PORTS: self._ports,
             Part.HOURS: self._hours,
             Part.PHOTOS: self._photos,
@@ -381,6 +382,15 @@ class _Drawing:
                 else:
                     pen.text(x + room, pen.y, shown, size, role, font, "r")
         pen.y -= 3 * MM
+
+    def _engine(self) -> None:
+        if not self.sheet.engine:
+            return
+        self._heading("On the engine", 20 * MM)
+        for line in self.sheet.engine:
+            self.pen.room(11)
+            self.pen.paragraph(line, 8.5)
+        self.pen.y -= 2 * MM
 
     def _hours(self) -> None:
         pen = self.pen

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from ventrix.core.engine.of_job import OnTheEngine
+from ventrix.core.engine.of_job import OnTheEngine, RevLimit
 from ventrix.core.engine.words import blow_down_sentence, engine_sentence, lift_sentences
 from ventrix.core.quantity.units import from_si, from_si_array
 from ventrix.rooms.display_units import Units
@@ -52,21 +52,26 @@ def _moved(before: float | None, after: float) -> str:
 
 def engine_lines(found: OnTheEngine, units: Units) -> list[str]:
     """All that is told of the engine, a sentence each."""
-    unit = units.lift.unit
-    said = [engine_sentence(found), engine_card(found, units)]
+    said = [engine_sentence(found), engine_card(found, units), *card_lines(found, units)]
+    if float(np.ptp(found.manifold)) > 1.0:
+        at = units.absolute.with_unit(float(found.manifold[-1]))
+        said.append(f"Behind the carburettor or throttle body {at} at the top of the range.")
+    return [*said, blow_down_sentence(found, units.lift.unit)]
+
+
+def card_lines(found: RevLimit, units: Units) -> list[str]:
+    """Air speed, effective area, and what lift beyond buys, a sentence each."""
+    said = []
     if found.mean_speed is not None:
         low, high = (units.speed.text(float(v)) for v in found.mean_speed[[0, -1]])
         said.append(f"Mean air speed in the smallest section: {low} to {high} {units.speed.label}.")
     had, has = (f"{from_si(v, 'mm2.deg'):,.0f}" for v in (found.area_before, found.area))
     said.append(f"Effective area over the cam: {had} → {has} mm²·deg; it carries across test pressures.")
-    if float(np.ptp(found.manifold)) > 1.0:
-        at = units.absolute.with_unit(float(found.manifold[-1]))
-        said.append(f"Behind the carburettor or throttle body {at} at the top of the range.")
-    return [*said, *lift_sentences(found, unit), blow_down_sentence(found, unit)]
+    return [*said, *lift_sentences(found, units.lift.unit)]
 
 
-def engine_card(found: OnTheEngine, units: Units) -> str:
-    """Limit and choke before and after, the section that is wanted, and what stands in the way of more."""
+def limit_words(found: RevLimit, units: Units) -> str:
+    """Limit and choke before and after, and the section that is wanted."""
     top = f"{from_si(float(found.speeds[-1]), 'rpm'):,.0f}"
     said = []
     if found.limit_speed is not None and found.index is not None:
@@ -74,7 +79,12 @@ def engine_card(found: OnTheEngine, units: Units) -> str:
     if found.choke_speed is not None:
         said.append(f"smallest section chokes at {_moved(found.choke_speed_before, found.choke_speed)}")
     said.append(f"{units.area.with_unit(found.least_section)} wanted for {top}")
-    words = "; ".join(said) + "."
+    return "; ".join(said) + "."
+
+
+def engine_card(found: OnTheEngine, units: Units) -> str:
+    """The rev-limit card, and what stands in the way of more."""
+    words = limit_words(found, units)
     if found.missing:
         words += f" Absolute filling wants {' and '.join(found.missing)} (Head)."
     if found.guessed:

@@ -56,6 +56,12 @@ def engine_results_words(findings: Findings, power: ShopPower | None, units: Uni
         ceiling = float(horsepower_potential(flow, to_si(28, "inH2O"), job.cylinders))
         at = f"{POWER_COEFFICIENT} hp a CFM at 28 inH2O a cylinder"
         said.append(f"Ceiling of this flow: {units.power.with_unit(ceiling)} ({at}, common practice).")
+        if job.power_wanted is not None:
+            asked = flow * job.power_wanted / ceiling
+            said.append(
+                f"The {units.power.with_unit(job.power_wanted)} wanted ask {units.flow.with_unit(asked)} of it at "
+                f"28 inH2O, where the best intake passes {units.flow.text(flow)}."
+            )
         if power is not None:
             own = ceiling * power.mean / POWER_COEFFICIENT
             said.append(

@@ -39,6 +39,7 @@ from ventrix.rooms.display_units import Units
 from ventrix.rooms.shared.conditions_words import in_words
 from ventrix.rooms.shared.gain_words import gain_text
 from ventrix.rooms.sheet.conditions import bench_words, casting_words, full_conditions
+from ventrix.rooms.sheet.engine_part import engine_part
 from ventrix.rooms.sheet.work_and_ports import cut_words, done_lines, hours_rows, ports_head, ports_rows
 
 MOST_LARGE: Final = 3
@@ -132,6 +133,7 @@ def sheet_of(findings: Findings, asked: Asked, units: Units) -> Sheet:
         lift_label=units.lift.label,
         figures=(*figures, *(FigureRow(w.capitalize(), "", "not measured", missing=True) for w in missing)),
         done=done_lines(asked.port, asked.before, asked.after, units, own=asked.choices.audience == "shop"),
+        engine=engine_part(findings, asked.port, asked.before, asked.after, units),
         hours=hours_rows(asked.port, asked.before, asked.after, units),
         ports_head=ports_head(units, _sheet_lift(findings, main)),
         ports=ports_rows(findings, units, _sheet_lift(findings, main)),
