@@ -109,10 +109,11 @@ def _open_book(start, folder, settings, session_class):
 
         from ventrix.demo.job import demo_benches, demo_job
         from ventrix.demo.shelf import demo_claim, shelf
+        from ventrix.demo.whole_head import whole_head
 
         job = demo_job()
         book.add_job(job, benches=demo_benches())
-        for earlier in shelf(date.today()):
+        for earlier in (*shelf(date.today()), whole_head(date.today())):
             book.add_job(earlier)
         book.write((None, demo_claim()))
         space = Workspace(book, job)

@@ -39,7 +39,7 @@ class Operation(Noun):
     """A piece of work on the metal. Logged once for many ports, its minutes are shared.
 
     `started_at` is set while its timer runs: that survives a crash. `stage` names the line of the stage board that it
-    was marked on.
+    was marked on. `beyond_quote` is work that was chosen and not quoted.
     """
 
     kind: str
@@ -52,6 +52,7 @@ class Operation(Noun):
     date: str | None = None
     port_ids: tuple[str, ...] = ()
     stage: str = ""
+    beyond_quote: bool = False
     note: str = ""
 
     @property

@@ -148,6 +148,36 @@ class StageMark(Noun):
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class Wait(Noun):
+    """A stage that waits for outside work or parts: who has it, since when, promised when; ended when it came back."""
+
+    stage: str
+    port_ids: tuple[str, ...] = ()
+    who: str = ""
+    since: str | None = None
+    promised: str | None = None
+    ended: str | None = None
+    price: float | None = quantity("-")
+    note: str = ""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PartOfJob(Noun):
+    """A part: needed, ordered, here or fitted. A guide's or sleeve's `size` is the bore that calculators use."""
+
+    kind: str
+    name: str = ""
+    state: str = "needed"
+    count: int = 1
+    size: float | None = quantity("mm")
+    port_ids: tuple[str, ...] = ()
+    price: float | None = quantity("-")
+    beyond_quote: bool = False
+    date: str | None = None
+    note: str = ""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class EngineResult(Noun):
     """What the engine did with the head on: dyno, strip, road or fuel. `moment` is before or after this job's work.
 
@@ -183,7 +213,8 @@ class Job(Noun):
     into the book's bin. Centrelines are the lobes': the intake's after the top between exhaust and intake, the
     exhaust's before it. `induction_flow` is what a carburettor or throttle body passes at `induction_pressure`.
     `stop_below` is the gain an hour under which one stops; `lowest_speed` the least mean air speed in the smallest
-    section at the top of the speed range.
+    section at the top of the speed range. `stages` is the job's own list for its board, the usual one where it is
+    empty; `rate` is money an hour, `consumables` money; tolerances are what ports may differ by.
     """
 
     title: str
@@ -217,6 +248,11 @@ class Job(Noun):
     stop_below: float | None = quantity("cfm")
     lowest_speed: float | None = quantity("m/s")
     quoted: float | None = quantity("h")
+    rate: float | None = quantity("-")
+    consumables: float | None = quantity("-")
+    volume_tolerance: float | None = quantity("cc")
+    flow_tolerance: float | None = quantity("%")
+    stages: tuple[str, ...] = ()
     cam_checked_at: str | None = None
     rocker_ratio: float | None = quantity("-")
     test_pressure: float | None = quantity("Pa")
@@ -246,6 +282,8 @@ class Job(Noun):
     wall_limits: tuple[WallLimit, ...] = ()
     check_marks: tuple[CheckMark, ...] = ()
     stage_marks: tuple[StageMark, ...] = ()
+    waits: tuple[Wait, ...] = ()
+    parts: tuple[PartOfJob, ...] = ()
     engine_results: tuple[EngineResult, ...] = ()
     photos: tuple[Photo, ...] = ()
 

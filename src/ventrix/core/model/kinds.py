@@ -47,6 +47,28 @@ class TrialKind(Worded):
     PIPE = "pipe", "a pipe"
 
 
+class PartState(Worded):
+    """How far a part of the job is."""
+
+    NEEDED = "needed"
+    ORDERED = "ordered"
+    HERE = "here"
+    FITTED = "fitted"
+
+
+class PartKind(Worded):
+    """What a job may wait for, or be charged for."""
+
+    SLEEVE = "sleeve"
+    PLUG = "plug"
+    GUIDE = "guide"
+    VALVE = "valve"
+    SPRING = "spring"
+    ROCKER = "rocker"
+    GASKET = "gasket"
+    OTHER = "other"
+
+
 class Piece(Worded):
     """What is bolted to a port and flowed as a piece of its own."""
 

@@ -29,11 +29,13 @@ from ventrix.core.model.job import (
     Head,
     Job,
     MyLift,
+    PartOfJob,
     Seat,
     StageMark,
     SwirlWish,
     Target,
     Valve,
+    Wait,
     WallLimit,
 )
 from ventrix.core.model.library import LibraryItem
@@ -245,6 +247,12 @@ _TABLE: Final[dict[type[Noun], dict[str, Limit]]] = {
     WallLimit: {"thickness": Limit("a wall's limit", "mm", 0, 50)},
     CheckMark: {},
     StageMark: {},
+    Wait: {"price": Limit("a price", "-", 0, 10_000_000)},
+    PartOfJob: {
+        "count": Limit("how many", "-", 1, 999),
+        "size": Limit("a part's size", "mm", 0.5, 500),
+        "price": Limit("a price", "-", 0, 10_000_000),
+    },
     EngineResult: {
         "speeds": _SPEED,
         "powers": Limit("a power", "kW", 0.1, 10_000),
@@ -279,6 +287,10 @@ _TABLE: Final[dict[type[Noun], dict[str, Limit]]] = {
         "stop_below": Limit("the gain an hour to stop at", "cfm", 0.01, 100),
         "lowest_speed": Limit("the lowest air speed", "m/s", 1, 400),
         "quoted": Limit("promised hours", "h", 0.1, 2000),
+        "rate": Limit("money an hour", "-", 0, 1_000_000),
+        "consumables": Limit("money for consumables", "-", 0, 10_000_000),
+        "volume_tolerance": Limit("how much ports may differ by", "cc", 0.05, 100),
+        "flow_tolerance": Limit("how much ports may differ by", "%", 0.05, 50),
         "rocker_ratio": Limit("a rocker ratio", "-", 0.3, 4),
         "test_pressure": _PRESSURE,
         "worthwhile_gain": Limit("the smallest gain that matters", "cfm", 0.001, 1000),

@@ -1,0 +1,162 @@
+"""A head's ports side by side as a JSON document (a contract) and as text."""
+
+from __future__ import annotations
+
+from datetime import date
+from typing import Any
+
+from ventrix.core.judging.findings import Findings
+from ventrix.core.matching.alike import VOLUME, Alike, Spread, developed_port, ports_alike, spreads, worth_flowing
+from ventrix.core.matching.board import Box, board
+from ventrix.core.matching.copying import Copy, copies
+from ventrix.core.matching.core_shift import NO_CLEARANCE, core_shift, hands, zone_walls
+from ventrix.core.matching.hours import hours_of
+from ventrix.core.quantity.units import from_si
+
+KINDS = ("intake", "exhaust")
+
+
+def lift_of(name: str) -> float | None:
+    """The lift of a figure named "flow at ..." [m]; None of the volume."""
+    return None if name == VOLUME else float(name.removeprefix("flow at "))
+
+
+def figure_name(name: str) -> str:
+    """A figure as documents name it."""
+    lift = lift_of(name)
+    return "volume" if lift is None else f"flow at {from_si(lift, 'mm'):.2f} mm"
+
+
+def box_state(box: Box) -> str:
+    """A box of the stage board in a word."""
+    return "done" if box.done else "running" if box.running_since else "waiting" if box.wait else "open"
+
+
+def match_document(findings: Findings, today: date) -> dict[str, Any]:
+    """JSON of a job's ports, what differs, hours, and what may be copied. Hours in h, flow in CFM by lift in mm."""
+    job = findings.job
+    alike = [a for kind in KINDS for a in ports_alike(findings, kind)]
+    boxes, hours = board(job), hours_of(job, today)
+    return {
+        "ports": [_port(a, boxes) for a in alike],
+        "spread": {kind: [_spread(s) for s in spreads(ports_alike(findings, kind))] for kind in KINDS},
+        "hours": {
+            "used": from_si(hours.used, "h"),
+            "low": from_si(hours.low, "h"),
+            "likely": from_si(hours.likely, "h"),
+            "high": from_si(hours.high, "h"),
+            "beyond_quote": from_si(hours.beyond_quote, "h"),
+            "quoted": None if job.quoted is None else from_si(job.quoted, "h"),
+            "promise": job.promise_date,
+            "promise_holds": hours.holds,
+        },
+        "copy": [_copy(c) for kind in KINDS for c in _copies(findings, kind)],
+        "worth_flowing": [p.name for kind in KINDS for p in worth_flowing(ports_alike(findings, kind))],
+        "walls": [w for kind in KINDS for w in _walls(findings, kind)],
+    }
+
+
+def _port(a: Alike, boxes: dict[tuple[str, str], Box]) -> dict[str, Any]:
+    return {
+        "name": a.port.name,
+        "kind": a.port.kind,
+        "cut": a.cut.number,
+        "developed": a.developed,
+        "mirrored": a.mirrored,
+        "behind": a.behind,
+        "held_to_cut": None if a.state is None else a.state.number,
+        "volume_cc": None if a.volume is None else from_si(a.volume, "cc"),
+        "flow_cfm": {f"{from_si(x, 'mm'):.2f}": from_si(q, "cfm") for x, q in a.flow.items()},
+        "thinnest_mm": None if a.thinnest is None else from_si(a.thinnest.left, "mm"),
+        "thinnest_at": None if a.thinnest is None else a.thinnest.reading.place,
+        "thin": a.thin,
+        "differs": [figure_name(d.name) for d in a.differs],
+        "differences": [
+            {
+                "figure": figure_name(d.name),
+                "value": from_si(d.value, "cc") if d.name == VOLUME else 100 * d.value,
+                "expanded": from_si(d.expanded, "cc") if d.name == VOLUME else 100 * d.expanded,
+                "tolerance": from_si(d.tolerance, "cc") if d.name == VOLUME else 100 * d.tolerance,
+                "unit": "cc" if d.name == VOLUME else "%",
+                "proven": d.proven,
+            }
+            for d in a.differences
+        ],
+        "stages": {stage: box_state(b) for (stage, port_id), b in boxes.items() if port_id == a.port.id},
+    }
+
+
+def _spread(s: Spread) -> dict[str, Any]:
+    unit = "cc" if s.name == VOLUME else "cfm"
+    values = {key: from_si(getattr(s, key), unit) for key in ("mean", "spread", "low", "high")}
+    return {"figure": figure_name(s.name), "unit": unit, "count": s.count, **values}
+
+
+def _copies(findings: Findings, kind: str) -> list[Copy]:
+    model = developed_port(findings, kind)
+    if model is None:
+        return []
+    ports = [p for p in findings.job.ports if p.of_head and p.kind == kind and p is not model]
+    return [c for p in ports for c in copies(findings.job, model, model.cuts[-1], p)]
+
+
+def _copy(c: Copy) -> dict[str, Any]:
+    return {
+        "port": c.port.name,
+        "place": c.place,
+        "side": c.side,
+        "depth_mm": None if c.depth is None else from_si(c.depth, "mm"),
+        "answer": c.answer.value,
+        "sentence": c.sentence,
+    }
+
+
+def _walls(findings: Findings, kind: str) -> list[dict[str, Any]]:
+    found = []
+    for (_, mirrored), ports in hands(findings.job, kind).items():
+        for wall in zone_walls(findings.job, ports):
+            found.append(
+                {
+                    "kind": kind,
+                    "mirrored": mirrored,
+                    "place": wall.place,
+                    "side": wall.band,
+                    "count": wall.count,
+                    "mean_mm": from_si(wall.mean, "mm"),
+                    "spread_mm": from_si(wall.spread, "mm"),
+                    "least_mm": from_si(wall.least, "mm"),
+                    "bound_mm": None if wall.bound is None else from_si(wall.bound, "mm"),
+                    "sentence": NO_CLEARANCE,
+                }
+            )
+        for shift in core_shift(findings.job, ports):
+            if shift.right is not None or shift.up is not None:
+                found.append(
+                    {
+                        "kind": kind,
+                        "port": shift.port.name,
+                        "shift_right_mm": None if shift.right is None else from_si(shift.right, "mm"),
+                        "shift_up_mm": None if shift.up is None else from_si(shift.up, "mm"),
+                        "uncertainty_mm": from_si(shift.uncertainty, "mm"),
+                    }
+                )
+    return found
+
+
+def match_text(document: dict[str, Any]) -> str:
+    """The document in lines."""
+    rows = ["port          cc      thinnest mm   differs"]
+    for p in document["ports"]:
+        cc = "     –" if p["volume_cc"] is None else f"{p['volume_cc']:6.1f}"
+        wall = "   –" if p["thinnest_mm"] is None else f"{p['thinnest_mm']:.2f}" + (" thin" if p["thin"] else "")
+        said = "developed" if p["developed"] else ", ".join(p["differs"]) or "alike, as far as it was measured"
+        rows.append(f"{p['name']:12} {cc}   {wall:10}   {said}" + (" (behind)" if p["behind"] else ""))
+    h = document["hours"]
+    rows.append(f"{h['used']:.1f} h used, {h['low']:.0f} to {h['high']:.0f} h to go.")
+    if h["promise_holds"] is not None:
+        rows.append(f"The promise of {h['promise'][:10]} holds with {100 * h['promise_holds']:.0f} %.")
+    for c in document["copy"]:
+        rows.append(f"{c['port']}, {c['place']}: {c['sentence']}")
+    if document["worth_flowing"]:
+        rows.append(f"Worth a flow test: {', '.join(document['worth_flowing'])}.")
+    return "\n".join(rows)
