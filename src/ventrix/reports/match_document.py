@@ -6,7 +6,7 @@ from datetime import date
 from typing import Any
 
 from ventrix.core.judging.findings import Findings
-from ventrix.core.matching.alike import VOLUME, Alike, Spread, developed_port, ports_alike, spreads, worth_flowing
+from ventrix.core.matching.alike import Alike, Spread, developed_port, ports_alike, spreads, worth_flowing
 from ventrix.core.matching.board import Box, board
 from ventrix.core.matching.copying import Copy, copies
 from ventrix.core.matching.core_shift import NO_CLEARANCE, core_shift, hands, zone_walls
@@ -16,14 +16,8 @@ from ventrix.core.quantity.units import from_si
 KINDS = ("intake", "exhaust")
 
 
-def lift_of(name: str) -> float | None:
-    """The lift of a figure named "flow at ..." [m]; None of the volume."""
-    return None if name == VOLUME else float(name.removeprefix("flow at "))
-
-
-def figure_name(name: str) -> str:
-    """A figure as documents name it."""
-    lift = lift_of(name)
+def figure_name(lift: float | None) -> str:
+    """A figure as documents name it: flow at a lift, or the volume."""
     return "volume" if lift is None else f"flow at {from_si(lift, 'mm'):.2f} mm"
 
 
@@ -70,14 +64,14 @@ def _port(a: Alike, boxes: dict[tuple[str, str], Box]) -> dict[str, Any]:
         "thinnest_mm": None if a.thinnest is None else from_si(a.thinnest.left, "mm"),
         "thinnest_at": None if a.thinnest is None else a.thinnest.reading.place,
         "thin": a.thin,
-        "differs": [figure_name(d.name) for d in a.differs],
+        "differs": [figure_name(d.lift) for d in a.differs],
         "differences": [
             {
-                "figure": figure_name(d.name),
-                "value": from_si(d.value, "cc") if d.name == VOLUME else 100 * d.value,
-                "expanded": from_si(d.expanded, "cc") if d.name == VOLUME else 100 * d.expanded,
-                "tolerance": from_si(d.tolerance, "cc") if d.name == VOLUME else 100 * d.tolerance,
-                "unit": "cc" if d.name == VOLUME else "%",
+                "figure": figure_name(d.lift),
+                "value": from_si(d.value, "cc") if d.lift is None else 100 * d.value,
+                "expanded": from_si(d.expanded, "cc") if d.lift is None else 100 * d.expanded,
+                "tolerance": from_si(d.tolerance, "cc") if d.lift is None else 100 * d.tolerance,
+                "unit": "cc" if d.lift is None else "%",
                 "proven": d.proven,
             }
             for d in a.differences
@@ -87,9 +81,9 @@ def _port(a: Alike, boxes: dict[tuple[str, str], Box]) -> dict[str, Any]:
 
 
 def _spread(s: Spread) -> dict[str, Any]:
-    unit = "cc" if s.name == VOLUME else "cfm"
+    unit = "cc" if s.lift is None else "cfm"
     values = {key: from_si(getattr(s, key), unit) for key in ("mean", "spread", "low", "high")}
-    return {"figure": figure_name(s.name), "unit": unit, "count": s.count, **values}
+    return {"figure": figure_name(s.lift), "unit": unit, "count": s.count, **values}
 
 
 def _copies(findings: Findings, kind: str) -> list[Copy]:

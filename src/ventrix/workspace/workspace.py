@@ -16,9 +16,10 @@ from ventrix.core.judging.findings import Findings, Pair
 from ventrix.core.model.bench import Bench, same_name
 from ventrix.core.model.cut import Cut, Operation, Port, Trial, Work, trial_as_cut
 from ventrix.core.model.job import Job
+from ventrix.core.model.kinds import JobState
 from ventrix.core.model.run import FlowRun, Mount, Reading, RungNote, SetUp, StepRecord
 from ventrix.core.planning.own_record import OwnRecord, own_record
-from ventrix.core.quantity.units import tidy
+from ventrix.core.quantity.units import from_si, tidy
 from ventrix.core.quantity.words import sentence
 from ventrix.records.bad_input import ActGone, BookError
 from ventrix.records.book.acts import Act, new_act
@@ -466,6 +467,20 @@ class Workspace:
         """The porter's own gain and time factors by place, over every job of the book."""
         return own_factors(self.outcomes())
 
+    def hours_of_like(self) -> str:
+        """Hours that finished heads of as many cylinders and this material took, in words."""
+        job = self.job
+        like = [
+            e.seconds
+            for e in self._index.find()
+            if e.seconds and e.id != job.id and e.state is JobState.HANDED_OVER and e.binned is None
+            and (e.cylinders, e.material) == (job.cylinders, job.material)
+        ]  # fmt: skip
+        if not like:
+            return "No finished head in the book is like this one."
+        low, high = (from_si(v, "h") for v in (min(like), max(like)))
+        return f"{len(like)} like it: {low:.0f} to {high:.0f} h."
+
     def own_record(self) -> OwnRecord:
         """How the plan has done, over every job of the book."""
         return own_record(self.outcomes())
@@ -503,13 +518,14 @@ class Workspace:
                         return cut, op
         return None
 
-    def start_clock(self, place: str) -> None:
-        """Start the clock on work at a place of the cut looked at."""
+    def start_clock(self, place: str, stage: str = "") -> None:
+        """Start the clock on work at a place, or at a stage of the board, of the cut looked at."""
         cut = self.real_cut
         if cut is None or self.running_work() is not None:
             return
         works = (Work(id=new_id(), place=place),) if place else ()
-        work = Operation(id=new_id(), kind="work", works=works, started_at=now_text(), date=now_text())
+        kind = stage or "work"
+        work = Operation(id=new_id(), kind=kind, works=works, started_at=now_text(), date=now_text(), stage=stage)
         self.apply("start the clock", add_operation(self.job, cut.id, work))
         self._clock = work.id, time.monotonic()
 

@@ -20,7 +20,6 @@ from ventrix.core.quantity.units import to_si
 from ventrix.core.runs.reduction import ReducedRun
 
 ALPHA: Final = 0.05  # of a false alarm over a whole head
-VOLUME: Final = "volume"
 # What ports may differ by unless the job says (common practice, no source): the larger of the two for volume.
 VOLUME_TOLERANCE: Final = to_si(1.0, "cc"), 0.01
 FLOW_TOLERANCE: Final = 0.01
@@ -30,10 +29,10 @@ OF_POUR: Final = 8.0  # degrees of freedom that the usual doubt of a pour counts
 
 @dataclass(frozen=True, slots=True)
 class Difference:
-    """A figure against the developed port's: the deviation, its U over all ports of the head together, and what they
-    may differ by; SI, flow as a share. `proven` goes past the doubt, `differs` past the tolerance too."""
+    """Volume, or flow at a lift, against the developed port's: the deviation, its U over all ports of the head at
+    once, and what they may differ by; SI, flow as a share. `proven` goes past the doubt, `differs` past both."""
 
-    name: str
+    lift: float | None  # None is the volume
     value: float
     expanded: float
     tolerance: float
@@ -76,9 +75,9 @@ class Alike:
 
 @dataclass(frozen=True, slots=True)
 class Spread:
-    """A figure over the ports of a kind: mean, standard deviation, least and greatest, and of how many."""
+    """Volume, or flow at a lift, over ports of a kind: mean, standard deviation, least and greatest, of how many."""
 
-    name: str
+    lift: float | None
     mean: float
     spread: float
     low: float
@@ -185,7 +184,7 @@ def _differences(
     if volume is not None and theirs is not None:
         u = float(np.hypot(pour_uncertainty(cut), pour_uncertainty(state) if state.pours else POUR_UNCERTAINTY))
         wide = job.volume_tolerance or max(VOLUME_TOLERANCE[0], VOLUME_TOLERANCE[1] * theirs)
-        found.append(Difference(VOLUME, volume - theirs, float(student_t(alpha, OF_POUR)) * u, wide))
+        found.append(Difference(None, volume - theirs, float(student_t(alpha, OF_POUR)) * u, wide))
     if run is None:
         return found
     held = [
@@ -205,7 +204,7 @@ def _differences(
             continue
         change = float(run.curve.at(x) / there.curve.at(x)) - 1
         wide = job.flow_tolerance or FLOW_TOLERANCE
-        found.append(Difference(f"flow at {x:.9f}", change, float(student_t(alpha, freedom)) * u, wide))
+        found.append(Difference(x, change, float(student_t(alpha, freedom)) * u, wide))
     return found
 
 
@@ -231,15 +230,15 @@ def spreads(alike: Sequence[Alike]) -> tuple[Spread, ...]:
     ----------
     Definitions.
     """
-    figures: dict[str, list[float]] = {}
+    figures: dict[float | None, list[float]] = {}
     for each in alike:
         if each.volume is not None:
-            figures.setdefault(VOLUME, []).append(each.volume)
+            figures.setdefault(None, []).append(each.volume)
         for lift, flow in each.flow.items():
-            figures.setdefault(f"flow at {lift:.9f}", []).append(flow)
+            figures.setdefault(lift, []).append(flow)
     return tuple(
-        Spread(name, float(np.mean(v)), float(np.std(v, ddof=1)), min(v), max(v), len(v))
-        for name, v in figures.items()
+        Spread(lift, float(np.mean(v)), float(np.std(v, ddof=1)), min(v), max(v), len(v))
+        for lift, v in figures.items()
         if len(v) > 1
     )
 
@@ -252,4 +251,4 @@ def worth_flowing(alike: Sequence[Alike]) -> tuple[Port, ...]:
     if not poured:
         return tuple(a.port for a in open_to[:1])
     chosen = (poured[0], poured[len(poured) // 2], poured[-1])
-    return tuple(dict.fromkeys(a.port for a in chosen))
+    return tuple({a.port.id: a.port for a in chosen}.values())

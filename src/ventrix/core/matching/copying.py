@@ -31,7 +31,7 @@ class Answer(StrEnum):
 @dataclass(frozen=True, slots=True)
 class Copy:
     """A place of the developed port's work onto another port: planned and possible depth [m], why, and which of its
-    works it stands for. `depth` is None where the model's own was not said."""
+    works it stands for. `depth` is None where the model's own was not said; `left` is the thinnest wall read there."""
 
     port: Port
     place: str
@@ -40,6 +40,7 @@ class Copy:
     depth: float | None
     answer: Answer
     sentence: str
+    left: float | None = None
 
 
 def copies(job: Job, model: Port, state: Cut, port: Port, words: Wording | None = None) -> tuple[Copy, ...]:
@@ -97,15 +98,17 @@ def _summed(works: Sequence[Work]) -> dict[tuple[str, str | None], float | None]
 
 
 def _one(job: Job, port: Port, cut: Cut, place: str, side: str | None, planned: float | None, words: Wording) -> Copy:
+    spare = spare_at(job, port, cut, place)
+
     def said(depth: float | None, answer: Answer, sentence: str) -> Copy:
-        return Copy(port, place, side, planned, depth, answer, sentence)
+        left = None if spare is None else spare + limit_for(job, place)
+        return Copy(port, place, side, planned, depth, answer, sentence, left)
 
     def size(value: float) -> str:
         return f"{words.lift(value)} {words.lift_unit}"
 
     if place in NO_WALL:
         return said(planned, Answer.WHOLE, "whole: no wall bounds it")
-    spare = spare_at(job, port, cut, place)
     if place == Place.OPENING:
         land = carried_figure(port, cut, "gasket_land")
         if land is not None and spare is None:

@@ -12,6 +12,7 @@ from PySide6.QtWidgets import QWidget
 
 from ventrix.rooms.plan.shows import Segment
 from ventrix.ui.look import theme
+from ventrix.ui.widgets.painted_text import paint_text
 
 LEFT: Final = 46  # px for the pressure left
 BAR: Final = 60
@@ -89,7 +90,7 @@ class LimitBar(QWidget):
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.drawRect(box)
             if top >= free:
-                self._label(painter, QRectF(0, top - 8, LEFT - 6, 16), s.left, "quiet", 12, right=True)
+                paint_text(painter, QRectF(0, top - 8, LEFT - 6, 16), s.left, "quiet", 12, right=True)
                 free = top + 13
             painter.setPen(QPen(theme.colour("quiet"), 1))
             painter.drawLine(QPointF(LEFT + BAR, top + high / 2), QPointF(LEFT + BAR + 12, at))
@@ -100,20 +101,9 @@ class LimitBar(QWidget):
                                       QPointF(x, top + high - 1)])  # fmt: skip
             x = LEFT + BAR + 18
             role = "brass" if chosen else "text"
-            self._label(painter, QRectF(x, at - 14, self.width() - x - 52, 16), s.name, role, 13, weight=600)
-            self._label(painter, QRectF(x, at + 1, self.width() - x - 52, 14), s.interval, "quiet", 11)
+            paint_text(painter, QRectF(x, at - 14, self.width() - x - 52, 16), s.name, role, 13, weight=600)
+            paint_text(painter, QRectF(x, at + 1, self.width() - x - 52, 14), s.interval, "quiet", 11)
             figure = s.eaten if s.measured else f"~{s.eaten}"
-            self._label(painter, QRectF(self.width() - 56, at - 13, 54, 24), figure,
+            paint_text(painter, QRectF(self.width() - 56, at - 13, 54, 24), figure,
                         "text" if s.measured else "quiet", 19, right=True, weight=600, narrow=True)  # fmt: skip
-        self._label(painter, QRectF(0, self.height() - 22, LEFT - 6, 16), "0", "quiet", 12, right=True)
-
-    def _label(
-        self, painter: QPainter, box: QRectF, words: str, role: str, size: float, *, right: bool = False,
-        weight: int = 400, narrow: bool = False,
-    ) -> None:  # fmt: skip
-        painter.setPen(theme.colour(role))
-        painter.setFont(theme.font(size, weight=weight, narrow=narrow))
-        side = Qt.AlignmentFlag.AlignRight if right else Qt.AlignmentFlag.AlignLeft
-        metrics = painter.fontMetrics()
-        shown = metrics.elidedText(words, Qt.TextElideMode.ElideRight, int(box.width()))
-        painter.drawText(box, side | Qt.AlignmentFlag.AlignVCenter, shown)
+        paint_text(painter, QRectF(0, self.height() - 22, LEFT - 6, 16), "0", "quiet", 12, right=True)

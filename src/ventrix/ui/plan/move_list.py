@@ -11,6 +11,7 @@ from PySide6.QtWidgets import QWidget
 
 from ventrix.rooms.plan.shows import MoveLine
 from ventrix.ui.look import theme
+from ventrix.ui.widgets.painted_text import paint_text
 
 ROW: Final = 46
 HEAD: Final = 22
@@ -74,7 +75,7 @@ class MoveList(QWidget):
         columns = self._columns()
         for name, words in zip(("bar", "rate", "min", "cc", "wall"), self.heads, strict=True):
             if name in columns:
-                self._text(
+                paint_text(
                     painter, columns[name].adjusted(0, 0, -4, HEAD - ROW), words, "quiet", 11, right=name != "bar"
                 )
         spans = [(line.low, line.high) for line in self.lines if line.gain]
@@ -92,12 +93,12 @@ class MoveList(QWidget):
             painter.fillRect(QRectF(0, top, self.width(), ROW), theme.colour("raised"))
             painter.fillRect(QRectF(0, top, 3, ROW), theme.colour("brass"))
         role = "brass" if chosen and line.mark != "cross" else "text" if line.mark != "cross" else "quiet"
-        self._text(painter, QRectF(8, top, 22, ROW), str(i + 1), "quiet", 16, weight=600, narrow=True)
+        paint_text(painter, QRectF(8, top, 22, ROW), str(i + 1), "quiet", 16, weight=600, narrow=True)
         self._mark(painter, QRectF(34, top + 16, 13, 13), line.mark)
         title = columns["title"].translated(0, top)
-        self._text(painter, title.adjusted(0, 4, 0, -ROW / 2), line.title, role, 14, weight=600)
+        paint_text(painter, title.adjusted(0, 4, 0, -ROW / 2), line.title, role, 14, weight=600)
         below = "worse" if line.mark == "cross" else "quiet"
-        self._text(painter, title.adjusted(0, ROW / 2 - 2, 0, -4), line.below, below, 12)
+        paint_text(painter, title.adjusted(0, ROW / 2 - 2, 0, -4), line.below, below, 12)
         bar = columns["bar"].translated(0, top)
         if line.gain:
             self._bar(painter, bar, line, low, high)
@@ -106,7 +107,7 @@ class MoveList(QWidget):
                 shade = "brass" if name == "rate" and chosen else "text" if words and words[0].isdigit() else "quiet"
                 size = 17 if name == "rate" else 14
                 cell = columns[name].translated(0, top).adjusted(0, 0, -4, 0)
-                self._text(
+                paint_text(
                     painter, cell, words, shade, size, right=True, weight=600 if name == "rate" else 400, narrow=True
                 )
         painter.setPen(QPen(theme.colour("raised"), 1))
@@ -117,7 +118,7 @@ class MoveList(QWidget):
             return box.left() + (value - low) / (high - low) * box.width()
 
         shade = theme.current().better if line.mark != "cross" else theme.current().quiet
-        self._text(painter, QRectF(x(line.mean) - 40, box.top() + 3, 80, 18), line.gain,
+        paint_text(painter, QRectF(x(line.mean) - 40, box.top() + 3, 80, 18), line.gain,
                    "better" if line.mark != "cross" else "quiet", 15, centre=True, weight=600, narrow=True)  # fmt: skip
         y = box.top() + 32
         pen = QPen(theme.colour(shade), 4, Qt.PenStyle.DotLine if line.guess else Qt.PenStyle.SolidLine)
@@ -143,15 +144,3 @@ class MoveList(QWidget):
             painter.drawLine(box.topLeft(), box.bottomRight())
             painter.drawLine(box.topRight(), box.bottomLeft())
         painter.restore()
-
-    def _text(
-        self, painter: QPainter, box: QRectF, words: str, role: str, size: float, *, right: bool = False,
-        centre: bool = False, weight: int = 400, narrow: bool = False,
-    ) -> None:  # fmt: skip
-        painter.setPen(theme.colour(role))
-        painter.setFont(theme.font(size, weight=weight, narrow=narrow))
-        side = Qt.AlignmentFlag.AlignRight if right else Qt.AlignmentFlag.AlignLeft
-        if centre:
-            side = Qt.AlignmentFlag.AlignHCenter
-        shown = painter.fontMetrics().elidedText(words, Qt.TextElideMode.ElideRight, max(int(box.width()), 10))
-        painter.drawText(box, side | Qt.AlignmentFlag.AlignVCenter, shown)

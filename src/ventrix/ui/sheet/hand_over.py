@@ -56,6 +56,9 @@ class HandOver:
     def choose_card(self) -> None:
         self._ask("Write the grinder card", f"{self._name('card')}.pdf", PDF_FILES, self.write_card)
 
+    def choose_every_card(self) -> None:
+        self._ask("Write every grinder card", f"{self._name('cards')}.pdf", PDF_FILES, self.write_every_card)
+
     def choose_archive(self) -> None:
         self._ask("Everything of the job", f"{self._name('everything')}.zip", "Archives (*.zip)", self.write_archive)
 
@@ -75,6 +78,15 @@ class HandOver:
             return False
         card = card_of(space.findings, space.port, now.units, date.today(), now.choices.paper, now.choices.ink)
         return self._write(path, card_pdf([card]), "Grinder card")
+
+    def write_every_card(self, path: Path) -> bool:
+        """The grinder cards of every port of the head, a page each."""
+        space, now = self.open_book.workspace, self._now()
+        if space is None:
+            return False
+        ports = [p for p in space.job.ports if p.of_head and p.cuts]
+        cards = [card_of(space.findings, p, now.units, date.today(), now.choices.paper, now.choices.ink) for p in ports]
+        return self._write(path, card_pdf(cards), f"{len(cards)} grinder cards")
 
     def _write(self, path: Path, data: bytes, what: str) -> bool:
         return self._tell(lambda: write_whole(path, data), f"{what} written to {path.name}.")

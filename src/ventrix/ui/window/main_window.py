@@ -27,6 +27,7 @@ from ventrix.ui.cuts.room import CutsRoom
 from ventrix.ui.flow.reading_distance import ReadingDistance
 from ventrix.ui.flow.room import FlowRoom
 from ventrix.ui.head.room import HeadRoom
+from ventrix.ui.match.room import MatchRoom
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.plan.room import PlanRoom
 from ventrix.ui.sheet.room import SheetRoom
@@ -318,6 +319,19 @@ class MainWindow(BookSheets):
             self.trial_sheet.open(kind=TrialKind.VALVE if kind == "larger" else TrialKind.ENTRY)
         else:
             self.go_to(FLOW)
+
+    @cached_property
+    def match(self) -> MatchRoom:
+        room = MatchRoom(self.open_book)
+        room.copy_wanted.connect(lambda: self.copy_sheet.open())
+        room.stage_wanted.connect(lambda stage, others: self.stage_sheet.open(stage, others))
+        room.wait_wanted.connect(lambda stage: self.wait_sheet.open(stage))
+        room.wait_ended.connect(lambda stage: self.wait_sheet.back(stage))
+        room.valve_job_wanted.connect(lambda: self.seat_sheet.open())
+        room.parts_wanted.connect(lambda: self.job_parts_sheet.open())
+        room.quote_wanted.connect(lambda: self.quote_sheet.open())
+        room.cards_wanted.connect(lambda: self.sheet.hand_over.choose_every_card())
+        return self._settle_room(room)
 
     @cached_property
     def sheet(self) -> SheetRoom:

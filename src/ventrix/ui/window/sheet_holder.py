@@ -18,6 +18,9 @@ from ventrix.ui.cuts.tube_sheet import TubeSheet
 from ventrix.ui.cuts.wall_sheet import WallSheet
 from ventrix.ui.flow.correct_sheet import CorrectSheet
 from ventrix.ui.head.valves_sheet import ValvesSheet
+from ventrix.ui.match.copy_sheet import CopySheet
+from ventrix.ui.match.parts_and_quote import JobPartsSheet, QuoteSheet
+from ventrix.ui.match.stage_sheet import StageSheet, WaitSheet
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.plan.engine_sheet import EngineSheet
 from ventrix.ui.plan.result_sheet import ResultSheet
@@ -101,6 +104,26 @@ class SheetHolder(QMainWindow):
         sheet = EngineSheet(self.open_book)
         sheet.result_wanted.connect(lambda: self.result_sheet.open())
         return self.settle_sheet(sheet)
+
+    @cached_property
+    def copy_sheet(self) -> CopySheet:
+        return self.settle_sheet(CopySheet(self.open_book))
+
+    @cached_property
+    def stage_sheet(self) -> StageSheet:
+        return self.settle_sheet(StageSheet(self.open_book))
+
+    @cached_property
+    def wait_sheet(self) -> WaitSheet:
+        return self.settle_sheet(WaitSheet(self.open_book))
+
+    @cached_property
+    def job_parts_sheet(self) -> JobPartsSheet:
+        return self.settle_sheet(JobPartsSheet(self.open_book))
+
+    @cached_property
+    def quote_sheet(self) -> QuoteSheet:
+        return self.settle_sheet(QuoteSheet(self.open_book))
 
     @cached_property
     def route_sheet(self) -> RouteSheet:

@@ -1,0 +1,332 @@
+"""What the Match room shows: the strip, a cell a port, the stage board, and what may be copied."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import date
+from typing import Final
+
+from ventrix.core.judging.findings import Findings
+from ventrix.core.matching.alike import Alike, Difference, developed_port, ports_alike, worth_flowing
+from ventrix.core.matching.board import Box, board, stages_of, waits_now
+from ventrix.core.matching.copying import Answer, Copy, copies
+from ventrix.core.matching.core_shift import NO_CLEARANCE, core_shift, hands, zone_walls
+from ventrix.core.matching.hours import Hours, hours_of
+from ventrix.core.matching.paired import chambers_of, paired_ports
+from ventrix.core.model.cut import Port
+from ventrix.core.model.job import Job
+from ventrix.core.quantity.units import from_si
+from ventrix.rooms.display_units import Units
+
+KINDS: Final = ("intake", "exhaust")
+MANY: Final = 16  # ports: beyond, cells keep name, one figure and ticks
+
+
+@dataclass(frozen=True, slots=True)
+class Strip:
+    """The answer on top: what differs, the reason, and hours used, to go, and the promise."""
+
+    verdict: str
+    worse: bool
+    reason: str
+    used: str
+    used_below: str
+    to_go: str
+    promise: str
+
+
+@dataclass(frozen=True, slots=True)
+class Figure:
+    """A figure of a cell: what it is, its change where it differs, its caption; `thin` a wall at its limit."""
+
+    text: str
+    change: str
+    caption: str
+    thin: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Cell:
+    """A port of the head from above. `ticks` are its stages: done, running, waiting or open."""
+
+    port: Port
+    short: str
+    word: str
+    mark: str  # down, dash, clock, none
+    mirrored: bool
+    developed: bool
+    figures: tuple[Figure, ...]
+    brief: str  # the one figure that a small cell keeps
+    ticks: tuple[str, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class BoardRow:
+    """A stage over all ports: a text a port, and one band where the whole head waits."""
+
+    stage: str
+    texts: tuple[str, ...]
+    states: tuple[str, ...]
+    band: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class CopyLine:
+    """A place to be copied: tick, half, cross or diamond, what may be done, and the thinnest wall there."""
+
+    copy: Copy
+    mark: str
+    place: str
+    words: str
+    wall: str
+
+
+@dataclass(frozen=True, slots=True)
+class Match:
+    """Everything the room shows of a job."""
+
+    strip: Strip
+    cells: tuple[Cell, ...]
+    rows: tuple[BoardRow, ...]
+    hours: Hours
+    alike: tuple[Alike, ...]
+    flow_these: str
+    notes: tuple[str, ...]
+
+
+def short_name(port: Port) -> str:
+    """A port as a cell names it: "I3", "E1"."""
+    last = port.name.rsplit(" ", 1)[-1]
+    return f"{port.name[:1].upper()}{last}" if last.isdecimal() else port.name[:6]
+
+
+def match_of(findings: Findings, units: Units, today: date) -> Match:
+    """Everything of a job's ports."""
+    job = findings.job
+    alike = tuple(a for kind in KINDS for a in ports_alike(findings, kind))
+    boxes, hours = board(job), hours_of(job, today)
+    ports = [a.port for a in alike]
+    flow = [p.name for kind in KINDS for p in worth_flowing(tuple(a for a in alike if a.port.kind == kind))]
+    rest = sum(not a.flow for a in alike) - len(flow)
+    said = f"Worth a flow test: {', '.join(flow)}." if flow else "No flow test is wanted now."
+    if flow and rest > 0:
+        said += f" The other {rest} add little."
+    return Match(
+        _strip(job, alike, hours, units, today),
+        tuple(_cell(a, boxes, units) for a in alike),
+        _rows(job, ports, boxes),
+        hours,
+        alike,
+        said,
+        _notes(findings, alike, units),
+    )
+
+
+def _figure(d: Difference, units: Units, flow: float | None) -> str:
+    """A difference in the unit it is read in."""
+    if d.lift is None:
+        return f"{units.volume.text(abs(d.value))} cc"
+    if flow is None:
+        return f"{100 * abs(d.value):.1f} %"
+    return f"{units.flow.text(abs(d.value) * flow / (1 + d.value))} {units.flow.label}"
+
+
+def _strip(job: Job, alike: Sequence[Alike], hours: Hours, units: Units, today: date) -> Strip:
+    differ = [a for a in alike if a.differs]
+    thin = [a for a in alike if a.thin]
+    behind = sum(a.behind for a in alike)
+    worse = bool(differ)
+    if len(differ) == 1:
+        one = differ[0]
+        said = ", ".join(_figure(d, units, _flow_at(one, d)) for d in one.differs)
+        way = "short" if one.differs[0].value < 0 else "more"
+        verdict = f"{one.port.name}: {said} {way}"
+    elif differ:
+        verdict = f"{len(differ)} of {len(alike)} differ: {', '.join(short_name(a.port) for a in differ)}"
+    elif sum(1 for a in alike if len(a.port.cuts) > 1) <= 1 and len(alike) > 1:
+        first = next((a for a in alike if not a.developed), None)
+        stage = stages_of(job)[0]
+        verdict = f"One port worked: start with {stage} on {short_name(first.port)}" if first else "One port"
+    elif len(alike) < 2:
+        verdict = "One port: nothing to hold it against"
+    else:
+        verdict = "Alike, as far as it was measured"
+    parts = [_mend(differ[0], units)] if len(differ) == 1 else []
+    if thin:
+        names = ", ".join(a.port.name for a in thin)
+        parts.append(f"{names} {'is' if len(thin) == 1 else 'are'} thin")
+    if behind:
+        parts.append(f"{behind} not as far yet, held to the developed port at the same stage")
+    if not any(a.developed for a in alike):
+        parts.append("No port is developed yet: flow one, cut it, flow it again")
+    reason = ". ".join(p for p in parts if p)
+    quoted = "" if job.quoted is None else f" of {from_si(job.quoted, 'h'):.0f} quoted"
+    return Strip(
+        verdict,
+        worse,
+        f"{reason}." if reason else "",
+        f"{from_si(hours.used, 'h'):.1f} h",
+        f"used{quoted}",
+        f"{from_si(hours.low, 'h'):.0f} to {from_si(hours.high, 'h'):.0f} h",
+        promise_words(job, hours),
+    )
+
+
+def promise_words(job: Job, hours: Hours) -> str:
+    """The promise as a day and tenths."""
+    if job.promise_date is None or hours.holds is None:
+        return "no promise"
+    day = date.fromisoformat(job.promise_date[:10]).strftime("%A")
+    return f"{day}: {round(10 * hours.holds)} in 10"
+
+
+def _flow_at(a: Alike, d: Difference) -> float | None:
+    return None if d.lift is None else a.flow.get(d.lift)
+
+
+def _mend(a: Alike, units: Units) -> str:
+    """Whether its walls leave metal to mend a port that is short."""
+    if a.thinnest is None:
+        return "No wall was read there: read it before it is mended"
+    place = a.thinnest.reading.place
+    return f"Its thinnest wall, {place}, has {units.length.text(a.thinnest.left)} {units.length.label} left"
+
+
+def _cell(a: Alike, boxes: dict[tuple[str, str], Box], units: Units) -> Cell:
+    mine = [b for (_, port_id), b in boxes.items() if port_id == a.port.id]
+    ticks = tuple("done" if b.done else "running" if b.running_since else "waiting" if b.wait else "open" for b in mine)
+    differ = {d.lift for d in a.differs}
+    figures = []
+    stage = "cc, at this stage" if a.behind else "cc"
+    if a.volume is not None:
+        change = next((d for d in a.differences if d.lift is None), None)
+        text = "" if change is None else units.volume.text(change.value, sign=True)
+        figures.append(Figure(units.volume.text(a.volume), text, stage, None in differ))
+    if a.flow:
+        lift = max(a.flow)
+        change = next((d for d in a.differences if d.lift == lift), None)
+        flow = a.flow[lift]
+        text = "" if change is None else units.flow.text(change.value * flow / (1 + change.value), sign=True)
+        figures.append(
+            Figure(units.flow.text(flow), text, f"{units.flow.label} at {units.lift.text(lift)}", lift in differ)
+        )
+    else:
+        figures.append(Figure("not flowed", "", "", False))
+    wall = "–" if a.thinnest is None else units.length.text(a.thinnest.left)
+    figures.append(Figure(wall, "", f"wall, {units.length.label}", a.thin))
+    running = any(t == "running" for t in ticks)
+    word, mark = _word(a, running)
+    brief = wall if a.thin else "" if not a.differs else _brief(a, units)
+    return Cell(a.port, short_name(a.port), word, mark, a.mirrored, a.developed, tuple(figures), brief, ticks)
+
+
+def _brief(a: Alike, units: Units) -> str:
+    first = a.differs[0]
+    return units.volume.text(first.value, sign=True) if first.lift is None else f"{100 * first.value:+.1f} %"
+
+
+def _word(a: Alike, running: bool) -> tuple[str, str]:
+    if running:
+        return "clock", "clock"
+    if a.developed:
+        return "developed", "none"
+    if a.differs:
+        return "differs", "down"
+    if a.thin:
+        return "thin", "down"
+    if a.behind:
+        return "behind", "none"
+    return ("alike", "dash") if a.differences else ("not measured", "none")
+
+
+def _rows(job: Job, ports: Sequence[Port], boxes: dict[tuple[str, str], Box]) -> tuple[BoardRow, ...]:
+    rows = []
+    for stage in stages_of(job):
+        mine = [boxes[stage, p.id] for p in ports if (stage, p.id) in boxes]
+        texts = tuple(
+            f"{from_si(b.seconds, 'min'):.0f}" if b.done and b.seconds else "✓" if b.done else "" for b in mine
+        )
+        states = tuple(
+            "done" if b.done else "running" if b.running_since else "waiting" if b.wait else "open" for b in mine
+        )
+        whole = next((w for w in waits_now(job, stage) if not w.port_ids), None)
+        band = ""
+        if whole is not None:
+            told = [f"out at {whole.who}" if whole.who else "out"]
+            if whole.since:
+                told.append(f"since {whole.since[:10]}")
+            if whole.promised:
+                told.append(f"promised {whole.promised[:10]}")
+            band = ", ".join(told)
+        rows.append(BoardRow(stage, texts, states, band))
+    return tuple(rows)
+
+
+_MARKS: Final = {Answer.WHOLE: "tick", Answer.PART: "half", Answer.NO: "cross", Answer.READ_FIRST: "diamond"}
+
+
+def copy_lines(findings: Findings, port: Port, units: Units) -> tuple[tuple[CopyLine, ...], str]:
+    """What may be copied onto a port, and the heading; empty for the developed port itself."""
+    model = developed_port(findings, port.kind)
+    if model is None:
+        return (), f"No {port.kind} is developed yet: flow one, cut it, flow it again."
+    if model.id == port.id:
+        return (), f"{port.name} is the developed one: go to another port for what is copied onto it."
+    state = model.cuts[-1]
+    found = copies(findings.job, model, state, port, units.wording)
+    lines = []
+    for copy in found:
+        wall = "not read" if copy.left is None else units.length.text(copy.left)
+        side = f", {copy.side}" if copy.side else ""
+        lines.append(CopyLine(copy, _MARKS[copy.answer], f"{copy.place}{side}", copy.sentence, wall))
+    left = "nothing is left to copy" if not lines else f"copy cuts 1 to {state.number} of {model.name}"
+    return tuple(lines), f"{port.name}: {left}"
+
+
+def _notes(findings: Findings, alike: tuple[Alike, ...], units: Units) -> tuple[str, ...]:
+    """Core shift, balance of paired ports, and chambers, a sentence each."""
+    said = []
+    for kind in KINDS:
+        for (_, mirrored), ports in hands(findings.job, kind).items():
+            hand = f"{'mirrored ' if mirrored else ''}{kind}s"
+            for wall in zone_walls(findings.job, ports):
+                if wall.bound is not None:
+                    bound = units.length.with_unit(max(wall.bound, 0.0))
+                    side = f", {wall.band}" if wall.band else ""
+                    said.append(f"Walls of {hand} at the {wall.place}{side}: 95 % lie over {bound}; {NO_CLEARANCE}.")
+            for shift in core_shift(findings.job, ports):
+                parts = [
+                    f"{units.length.text(abs(v))} {units.length.label} {low if v < 0 else high}"
+                    for v, low, high in ((shift.right, "left", "right"), (shift.up, "down", "up"))
+                    if v is not None and abs(v) > 1.96 * shift.uncertainty
+                ]
+                if parts:
+                    said.append(f"{shift.port.name}'s core lies {' and '.join(parts)} of the mean of {hand}.")
+        for pair in paired_ports(findings, tuple(a for a in alike if a.port.kind == kind)):
+            parts = []
+            if pair.volume is not None:
+                parts.append(f"{units.volume.text(pair.volume, sign=True)} cc")
+            if pair.flow is not None:
+                parts.append(f"{100 * pair.flow:+.1f} % flow".replace("-", "−"))
+            if pair.swirl is not None:
+                parts.append(f"{units.swirl.text(pair.swirl, sign=True)} rpm swirl")
+            if parts:
+                said.append(f"{pair.second.name} against {pair.first.name}: {', '.join(parts)}.")
+    chambers = chambers_of(findings.job)
+    if chambers is not None:
+        said.append(f"Chambers lie {units.volume.text(chambers.spread)} cc apart.")
+    return tuple(said)
+
+
+def status_sentence(findings: Findings, hours: Hours) -> str:
+    """Where the job stands, for its customer."""
+    job = findings.job
+    boxes = board(job)
+    done = sum(b.done for b in boxes.values())
+    said = f"{job.title}: {done} of {len(boxes)} stages are done, {from_si(hours.used, 'h'):.0f} hours worked"
+    for wait in waits_now(job):
+        said += f"; the {wait.stage} is out" + (f" until {wait.promised[:10]}" if wait.promised else "")
+    if job.promise_date is not None and hours.holds is not None:
+        said += f". Promised for {job.promise_date[:10]}: that holds {round(10 * hours.holds)} times in 10"
+    return f"{said}."

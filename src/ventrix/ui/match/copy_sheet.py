@@ -1,0 +1,97 @@
+"""The copying sheet: what of the developed port was brought onto this one, logged as a cut; and onto others, each by
+its own walls."""
+
+from __future__ import annotations
+
+from datetime import date
+
+from PySide6.QtWidgets import QCheckBox, QVBoxLayout, QWidget
+
+from ventrix.core.edits.stages import log_copies
+from ventrix.core.matching.copying import Answer, Copy
+from ventrix.core.model.cut import Port, Work
+from ventrix.rooms.match.shows import copy_lines, short_name
+from ventrix.ui.match.stage_sheet import named_ports
+from ventrix.ui.open_book import OpenBook
+from ventrix.ui.widgets.form_sheet import FormSheet
+from ventrix.workspace.ids import new_id, now_text
+
+CAUTION = (
+    "By what was read on this very port, less its doubt, down to your limit. It is no promise: one slip takes more. "
+    "What was not read is read first. Never into a seat."
+)
+
+
+class CopySheet(FormSheet):
+    """Places that may be copied, ticked; those that may not stand there with their reason and cannot be."""
+
+    def __init__(self, open_book: OpenBook) -> None:
+        super().__init__(open_book, "Log what was copied")
+        self.boxes: list[tuple[QCheckBox, Copy]] = []
+        self._holder = QWidget()
+        self._list = QVBoxLayout(self._holder)
+        self._list.setContentsMargins(0, 0, 0, 0)
+        self.column.addWidget(self._holder)
+        self.name = self.add_text("Name of the cut", "as the developed port")
+        self.minutes = self.add_figure("Minutes of work, all together", "duration")
+        self.stage = self.add_text("Stage of the board", "short side")
+        self.others = self.add_text("On other ports too", "all intakes: each by its own walls")
+        self.finish()
+        self.caution.setText(CAUTION)
+
+    def open(self) -> None:
+        space = self.open_book.workspace
+        if space is None or space.port is None:
+            return
+        lines, heading = copy_lines(space.findings, space.port, self.open_book.units)
+        self.title.setText(heading)
+        for box, _ in self.boxes:
+            box.hide()
+            box.deleteLater()
+        self.boxes = []
+        for line in lines:
+            box = QCheckBox(f"{line.place}: {line.words}")
+            free = line.copy.answer in (Answer.WHOLE, Answer.PART)
+            box.setChecked(free)
+            box.setEnabled(free)
+            self._list.addWidget(box)
+            self.boxes.append((box, line.copy))
+        self.take_button.setEnabled(bool(lines))
+        self.name.setText(f"copied {date.today().isoformat()}" if not self.name.text() else self.name.text())
+        self.come_up()
+        self.minutes.box.setFocus()
+
+    def take(self) -> None:
+        space = self.open_book.workspace
+        if space is None or space.port is None or not self.settle_fields():
+            return
+        chosen = {(c.place, c.side) for box, c in self.boxes if box.isChecked()}
+        if not chosen:
+            raise ValueError("nothing was chosen to copy")
+        ports = [space.port, *named_ports(space.job, self.others.text(), space.port)]
+        if any(p.kind != space.port.kind for p in ports):
+            raise ValueError(f"an {space.port.kind} is copied onto {space.port.kind}s")
+        name, seconds = self.name.text().strip() or "copied", self.minutes.value
+        works = {p.id: self._works(p, chosen) for p in ports}
+        worked = [p for p in ports if works[p.id]]
+        job = space.job
+        for port in worked:
+            share = None if seconds is None else seconds / len(worked)
+            job = log_copies(job, port, name, works[port.id], new_id, now_text(), share, self.stage.text().strip())
+        space.apply(f"copied onto {', '.join(short_name(p) for p in worked)}", job)
+        left = [p.name for p in ports if not works[p.id]]
+        if left:
+            self.open_book.say(f"Nothing could be copied onto {', '.join(left)}: by their own walls.")
+        self.clear_fields()
+        self.closed.emit()
+
+    def _works(self, port: Port, chosen: set[tuple[str, str | None]]) -> list[Work]:
+        """What may be taken off a port at the chosen places, by its own walls."""
+        space = self.open_book.workspace
+        assert space is not None
+        lines, _ = copy_lines(space.findings, port, self.open_book.units)
+        return [
+            Work(id=new_id(), place=c.place, side=c.side, depth=c.depth, until="" if c.depth else "flush")
+            for c in (line.copy for line in lines)
+            if (c.place, c.side) in chosen and c.answer in (Answer.WHOLE, Answer.PART)
+        ]

@@ -1,0 +1,170 @@
+"""Parts of the job, and what the head costs by the shop's own rates."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from datetime import date
+
+from PySide6.QtWidgets import QLabel, QPushButton
+
+from ventrix.core.matching.hours import hours_of
+from ventrix.core.matching.quote import quote_of
+from ventrix.core.model.job import Job, PartOfJob
+from ventrix.core.model.kinds import PartKind, PartState
+from ventrix.core.model.plausible import check_of
+from ventrix.core.quantity.units import parse_quantity
+from ventrix.rooms.match.shows import status_sentence
+from ventrix.ui.open_book import OpenBook
+from ventrix.ui.widgets.form_sheet import FormSheet
+from ventrix.workspace.ids import new_id, now_text
+
+STATES = tuple(PartState)
+
+
+class JobPartsSheet(FormSheet):
+    """A part that is needed, ordered, here or fitted; a button a part steps it on."""
+
+    def __init__(self, open_book: OpenBook) -> None:
+        super().__init__(open_book, "Keep the part")
+        self.title.setText("Parts of the job")
+        self.buttons: list[QPushButton] = []
+        self.kind = self.add_choice("Part", [(k.words, k.value) for k in PartKind])
+        self.name = self.add_text("Which", "bronze guides")
+        self.count = self.add_text("How many", "8")
+        self.bore = self.add_figure("Bore or size", "length", check_of(PartOfJob, "size"))
+        self.price = self.add_text("Price", "in your own money")
+        self.beyond = self.add_check("chosen by me, beyond what was quoted")
+        self.finish()
+        self.caution.setText("Interference, clearance and springs are the maker's to say; a licensed shop fits them.")
+        open_book.job_changed.connect(self._fill)
+
+    def open(self) -> None:
+        self.come_up()
+        self._fill()
+        self.kind.setFocus()
+
+    def _fill(self) -> None:
+        space = self.open_book.workspace
+        if not self.isVisible() or space is None:
+            return
+        for button in self.buttons:
+            button.hide()
+            button.deleteLater()
+        self.buttons = []
+        for i, part in enumerate(space.job.parts):
+            button = QPushButton(f"{part.count} {part.name or part.kind}: {part.state}")
+            button.setObjectName("flat")
+            button.clicked.connect(lambda _on=False, p=part: self._step(p))
+            self.column.insertWidget(1 + i, button)
+            self.buttons.append(button)
+
+    def _step(self, part: PartOfJob) -> None:
+        """From needed to ordered, here, fitted, and round."""
+        space = self.open_book.workspace
+        if space is None:
+            return
+        at = STATES.index(PartState(part.state)) if part.state in STATES else -1
+        after = replace(part, state=str(STATES[(at + 1) % len(STATES)]), date=now_text())
+        parts = tuple(after if p.id == part.id else p for p in space.job.parts)
+        space.apply(f"{part.name or part.kind}: {after.state}", replace(space.job, parts=parts))
+
+    def take(self) -> None:
+        space = self.open_book.workspace
+        if space is None or not self.settle_fields():
+            return
+        text = self.count.text().strip() or "1"
+        if not text.isdecimal() or not 0 < int(text) < 1000:
+            raise ValueError(f"'{text[:12]}' is not how many")
+        price = parse_quantity(self.price.text(), "-") if self.price.text().strip() else None
+        if price is not None:
+            check_of(PartOfJob, "price")(price)
+        part = PartOfJob(
+            id=new_id(),
+            kind=str(self.kind.currentData()),
+            name=self.name.text().strip(),
+            count=int(text),
+            size=self.bore.value,
+            price=price,
+            beyond_quote=self.beyond.isChecked(),
+            date=now_text(),
+        )
+        space.apply(f"part '{part.name or part.kind}'", replace(space.job, parts=(*space.job.parts, part)))
+        self.clear_fields()
+
+
+class QuoteSheet(FormSheet):
+    """The open table of what the head costs; every price is the shop's own."""
+
+    def __init__(self, open_book: OpenBook) -> None:
+        super().__init__(open_book, "Keep the rates")
+        self.title.setText("What it costs")
+        self.table = QLabel()
+        self.table.setWordWrap(True)
+        self.column.addWidget(self.table)
+        self.history = QLabel()
+        self.history.setObjectName("quiet")
+        self.history.setWordWrap(True)
+        self.column.addWidget(self.history)
+        self.rate = self.add_text("Rate, money an hour", "60")
+        self.consumables = self.add_text("Consumables, money", "35")
+        self.quoted = self.add_figure("Quoted hours", "hours", check_of(Job, "quoted"))
+        self.promise = self.add_text("Promised for", "2026-05-08")
+        self.status = QLabel()
+        self.status.setWordWrap(True)
+        self.column.addWidget(self.status)
+        self.finish()
+        open_book.job_changed.connect(self._fill)
+
+    def open(self) -> None:
+        space = self.open_book.workspace
+        if space is None:
+            return
+        job = space.job
+        self.rate.setText("" if job.rate is None else f"{job.rate:g}")
+        self.consumables.setText("" if job.consumables is None else f"{job.consumables:g}")
+        self.quoted.set_value(job.quoted)
+        self.promise.setText((job.promise_date or "")[:10])
+        self.come_up()
+        self._fill()
+        self.rate.setFocus()
+
+    def _fill(self) -> None:
+        space = self.open_book.workspace
+        if not self.isVisible() or space is None:
+            return
+        hours = hours_of(space.job, date.today())
+        rows = []
+        for line in quote_of(space.job, hours):
+            price = "–" if line.price is None else f"{line.price:,.0f}"
+            bold = ("<b>", "</b>") if line.what == "sum" else ("", "")
+            rows.append(f"<tr><td width='150'>{bold[0]}{line.what}{bold[1]}</td><td width='90'>{line.amount}</td>"
+                        f"<td align='right'>{bold[0]}{price}{bold[1]}</td></tr>")  # fmt: skip
+        self.table.setText(f"<table>{''.join(rows)}</table>")
+        self.history.setText(space.hours_of_like())
+        self.status.setText(status_sentence(space.findings, hours))
+
+    def take(self) -> None:
+        space = self.open_book.workspace
+        if space is None or not self.settle_fields():
+            return
+        values: dict[str, float | None] = {}
+        for name, box in (("rate", self.rate), ("consumables", self.consumables)):
+            values[name] = parse_quantity(box.text(), "-") if box.text().strip() else None
+            found = values[name]
+            if found is not None:
+                check_of(Job, name)(found)
+        promise = self.promise.text().strip()
+        try:
+            promised = date.fromisoformat(promise).isoformat() if promise else None
+        except ValueError:
+            raise ValueError(f"'{promise[:20]}' is not a day as 2026-05-08") from None
+        space.apply(
+            "rates and promise",
+            replace(
+                space.job,
+                rate=values["rate"],
+                consumables=values["consumables"],
+                quoted=self.quoted.value,
+                promise_date=promised,
+            ),
+        )

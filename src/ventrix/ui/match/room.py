@@ -1,0 +1,321 @@
+"""The Match room: every port of the head beside the developed one, the stage board, and what may be copied."""
+
+from __future__ import annotations
+
+from datetime import date
+from functools import partial
+from typing import Final
+
+from PySide6.QtCore import QSize, Qt, QTimer, Signal
+from PySide6.QtGui import QHideEvent, QKeyEvent
+from PySide6.QtWidgets import QApplication, QHBoxLayout, QLabel, QScrollArea, QVBoxLayout, QWidget
+
+from ventrix.core.edits.stages import mark_stage
+from ventrix.core.matching.board import board, waits_now
+from ventrix.core.quantity.units import from_si
+from ventrix.rooms.match.shows import Match, copy_lines, match_of, status_sentence
+from ventrix.ui.look import theme
+from ventrix.ui.match.board_view import BoardView
+from ventrix.ui.match.copy_list import CopyList
+from ventrix.ui.match.head_view import HeadView
+from ventrix.ui.open_book import OpenBook
+from ventrix.ui.widgets.command import Command
+from ventrix.ui.widgets.room import Room
+from ventrix.workspace.ids import new_id, now_text
+
+HELD: Final = 450  # ms that M is held to start or stop a clock
+NARROW: Final = 1000  # px: below, the copying list gives way
+VALVE_JOB: Final = "valve job"
+
+
+class MatchRoom(Room):
+    """A strip, the head from above, and the board with the copying list beside it."""
+
+    name = "Match"
+    manual = "match"
+    copy_wanted = Signal()
+    stage_wanted = Signal(str, str)  # stage, other ports
+    wait_wanted = Signal(str)
+    wait_ended = Signal(str)
+    parts_wanted = Signal()
+    quote_wanted = Signal()
+    valve_job_wanted = Signal()
+    cards_wanted = Signal()
+
+    def __init__(self, open_book: OpenBook) -> None:
+        super().__init__(open_book)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.match: Match | None = None
+        self.stage = 0
+        self._held = QTimer(self)
+        self._held.setSingleShot(True)
+        self._held.setInterval(HELD)
+        self._held.timeout.connect(self.clock)
+        self._ticking = QTimer(self)
+        self._ticking.setInterval(1000)
+        self._ticking.timeout.connect(self._tick)
+        self.commands = (
+            Command("match.left", "go to a port", partial(self.step_port, -1), "Left", one_of="go"),
+            Command("match.right", "go to a port", partial(self.step_port, 1), "Right", one_of="go"),
+            Command("match.up", "go to a stage", partial(self.step_stage, -1), "Up", one_of="stage"),
+            Command("match.down", "go to a stage", partial(self.step_stage, 1), "Down", one_of="stage"),
+            Command("match.next", "the next that differs", self.next_that_differs, "Tab"),
+            Command("match.log", "log the stage with its minutes", self.log, "Return"),
+            Command("match.wait", "it waits, or is back", self.wait, "W"),
+            Command("match.copy", "copy onto this port", self.copy_wanted.emit, "C"),
+            Command("match.parts", "parts of the job", self.parts_wanted.emit, "P"),
+            Command("match.cards", "all grinder cards", self.cards_wanted.emit, "Shift+P"),
+            Command("match.quote", "what it costs", self.quote_wanted.emit, "Q"),
+            Command("match.status", "a line for the customer, copied", self.copy_status, "Y"),
+        )
+        self.verdict = QLabel()
+        self.reason = QLabel()
+        self.reason.setObjectName("quiet")
+        self.reason.setWordWrap(True)
+        self.figures = [(QLabel(), QLabel()) for _ in range(3)]
+        self.head_view = HeadView()
+        self.head_view.picked.connect(self._pick_port)
+        self.board = BoardView()
+        self.board.picked.connect(self._pick_box)
+        self.copying = CopyList()
+        self.flow_these = QLabel()
+        self.flow_these.setWordWrap(True)
+        self.notes = QLabel()
+        self.notes.setObjectName("quiet")
+        self.notes.setWordWrap(True)
+        self.keys = QLabel()
+        self.keys.setWordWrap(True)
+        self._lay_out()
+
+    def _lay_out(self) -> None:
+        strip = QWidget()
+        strip.setObjectName("panel")
+        strip.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+        words = QVBoxLayout()
+        words.setSpacing(0)
+        words.addWidget(self.verdict)
+        words.addWidget(self.reason)
+        top = QHBoxLayout(strip)
+        top.setContentsMargins(16, 4, 16, 6)
+        top.setSpacing(28)
+        top.addLayout(words, 1)
+        for figure, below in self.figures:
+            column = QVBoxLayout()
+            column.setSpacing(0)
+            below.setObjectName("quiet")
+            column.addWidget(figure)
+            column.addWidget(below)
+            top.addLayout(column)
+        self._side = QWidget()
+        right = QVBoxLayout(self._side)
+        right.setContentsMargins(0, 0, 0, 0)
+        right.addWidget(self.copying)
+        right.addWidget(self.flow_these)
+        right.addWidget(self.notes)
+        right.addStretch()
+        beside = QScrollArea()
+        beside.setWidget(self._side)
+        beside.setWidgetResizable(True)
+        beside.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self._beside = beside
+        boards = QScrollArea()
+        boards.setWidget(self.board)
+        boards.setWidgetResizable(True)
+        boards.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        below_it = QHBoxLayout()
+        below_it.setSpacing(20)
+        below_it.addWidget(boards, 5)
+        below_it.addWidget(beside, 5)
+        outer = QVBoxLayout(self)
+        outer.setContentsMargins(16, 8, 16, 6)
+        outer.setSpacing(8)
+        outer.addWidget(strip)
+        outer.addWidget(self.head_view, 5)
+        outer.addLayout(below_it, 4)
+        outer.addWidget(self.keys)
+
+    def fit(self, there: QSize) -> None:
+        """In a small window the copying list gives way (C opens its sheet), then the keys."""
+        self._beside.setVisible(there.width() >= NARROW - 200)
+        self.keys.setVisible(there.height() >= 540)
+
+    # -- showing
+
+    def refresh(self) -> None:
+        space = self.open_book.workspace
+        if space is None or space.port is None:
+            return
+        units, t = self.open_book.units, theme.current()
+        self.match = match_of(space.findings, units, date.today())
+        m = self.match
+        self.stage = min(self.stage, max(len(m.rows) - 1, 0))
+        shade = t.worse if m.strip.worse else t.text
+        mark = "▼ " if m.strip.worse else ""
+        self.verdict.setText(f"<span style='color:{t.worse}'>{mark}</span>{m.strip.verdict}")
+        self.verdict.setStyleSheet(f"font-family: '{theme.NARROW}'; font-size: 40px; font-weight: 600; color: {shade}")
+        self.reason.setText(m.strip.reason)
+        told = (m.strip.used, m.strip.used_below), (m.strip.to_go, "to go"), (m.strip.promise, "that the promise holds")
+        for (figure, below), (text, caption) in zip(self.figures, told, strict=True):
+            figure.setText(text)
+            figure.setStyleSheet(f"font-family: '{theme.NARROW}'; font-size: 30px; font-weight: 600")
+            below.setText(caption)
+        self.head_view.show_cells(space.job, m.cells, space.port.id)
+        self.board.show_rows(m.rows, m.cells, self.stage, self.at)
+        lines, heading = copy_lines(space.findings, space.port, units)
+        self.copying.show_lines(lines, heading, units.length.label)
+        self.flow_these.setText(m.flow_these)
+        self.notes.setText("<br>".join(m.notes))
+        self.keys.setText(_keys(t.brass))
+        self._tick()
+
+    @property
+    def at(self) -> int:
+        """Which of the cells is the port in hand."""
+        space = self.open_book.workspace
+        if self.match is None or space is None or space.port is None:
+            return 0
+        return next((i for i, c in enumerate(self.match.cells) if c.port.id == space.port.id), 0)
+
+    @property
+    def stage_name(self) -> str:
+        return "" if self.match is None or not self.match.rows else self.match.rows[self.stage].stage
+
+    def _tick(self) -> None:
+        """The clock that runs, in its box."""
+        space = self.open_book.workspace
+        seconds = None if space is None else space.clock_seconds()
+        self.board.clock = "" if seconds is None else f"{int(seconds) // 3600}:{int(seconds) // 60 % 60:02d}"
+        self.board.update()
+        if space is not None and space.running_work() is not None and self.isVisible():
+            self._ticking.start()
+        else:
+            self._ticking.stop()
+
+    def hideEvent(self, event: QHideEvent) -> None:
+        self._ticking.stop()
+        self._held.stop()
+        super().hideEvent(event)
+
+    # -- hands and keys
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.key() == Qt.Key.Key_M and not event.modifiers():
+            if not event.isAutoRepeat():
+                self._held.start()
+            return
+        super().keyPressEvent(event)
+
+    def keyReleaseEvent(self, event: QKeyEvent) -> None:
+        if event.key() == Qt.Key.Key_M and not event.isAutoRepeat():
+            if self._held.isActive():
+                self._held.stop()
+                self.mark()
+            return
+        super().keyReleaseEvent(event)
+
+    def focusNextPrevChild(self, following: bool) -> bool:
+        """Tab goes to the next port that differs while the room has the keyboard."""
+        return False
+
+    def step_port(self, by: int) -> None:
+        if self.match is not None and self.match.cells:
+            self._pick_port(self.match.cells[(self.at + by) % len(self.match.cells)].port.id)
+
+    def step_stage(self, by: int) -> None:
+        if self.match is not None and self.match.rows:
+            self.stage = max(0, min(self.stage + by, len(self.match.rows) - 1))
+            self.board.show_rows(self.match.rows, self.match.cells, self.stage, self.at)
+
+    def next_that_differs(self) -> None:
+        if self.match is None:
+            return
+        cells = self.match.cells
+        for i in range(1, len(cells) + 1):
+            cell = cells[(self.at + i) % len(cells)]
+            if cell.mark == "down":
+                self._pick_port(cell.port.id)
+                return
+        self.open_book.say("No port differs.")
+
+    def _pick_port(self, port_id: str) -> None:
+        space = self.open_book.workspace
+        if space is not None:
+            space.look_at_port(port_id)
+        self.setFocus()
+
+    def _pick_box(self, stage: int, port: int) -> None:
+        self.stage = stage
+        if self.match is not None:
+            self._pick_port(self.match.cells[port].port.id)
+            self.board.show_rows(self.match.rows, self.match.cells, self.stage, self.at)
+
+    def mark(self) -> None:
+        """Mark the stage done on this port, or stop the clock that runs there."""
+        space = self.open_book.workspace
+        if space is None or space.port is None or not self.stage_name or not space.port.cuts:
+            return
+        box = board(space.job).get((self.stage_name, space.port.id))
+        if box is None:
+            return
+        if box.running_since is not None:
+            self.clock()
+            return
+        if box.done:
+            self.open_book.say(f"{self.stage_name} is done on {space.port.name}: Enter logs more, undo takes it back.")
+            return
+        job = mark_stage(space.job, [space.port], self.stage_name, new_id, now_text())
+        space.apply(f"{space.port.name}, {self.stage_name}", job)
+
+    def clock(self) -> None:
+        """Start the clock on this box, or stop the one that runs."""
+        space = self.open_book.workspace
+        if space is None or space.port is None or not space.port.cuts:
+            return
+        if space.running_work() is not None:
+            try:
+                ran = space.stop_clock()
+            except ValueError as error:
+                self.open_book.say(str(error))
+                return
+            self.open_book.say(f"Stopped: {from_si(ran or 0.0, 'min'):.0f} min.")
+            return
+        space.look_at(space.port.cuts[-1].id)
+        space.start_clock("", self.stage_name)
+
+    def log(self) -> None:
+        """The stage's sheet, with its minutes and other ports."""
+        self.stage_wanted.emit(self.stage_name, "")
+
+    def wait(self) -> None:
+        """What waits is back: its sheet opens for the ports that waited; else it begins to wait."""
+        space = self.open_book.workspace
+        if space is None:
+            return
+        waits = waits_now(space.job, self.stage_name)
+        if not waits:
+            self.wait_wanted.emit(self.stage_name)
+            return
+        names = {p.id: p.name for p in space.job.ports if p.of_head}
+        waited = [names[i] for i in waits[0].port_ids if i in names] or list(names.values())
+        self.wait_ended.emit(self.stage_name)
+        if self.stage_name == VALVE_JOB:
+            self.valve_job_wanted.emit()
+            return
+        mine = space.port.name if space.port is not None else ""
+        self.stage_wanted.emit(self.stage_name, ", ".join(n for n in waited if n != mine))
+
+    def copy_status(self) -> None:
+        """A sentence for the customer on the clipboard."""
+        space = self.open_book.workspace
+        if space is not None and self.match is not None:
+            QApplication.clipboard().setText(status_sentence(space.findings, self.match.hours))
+            self.open_book.say("The line for the customer is copied.")
+
+
+def _keys(shade: str) -> str:
+    shown = (
+        ("arrows", "go"), ("M", "mark"), ("M held", "clock"), ("Enter", "log with minutes"), ("W", "waits, or back"),
+        ("C", "copy"), ("Tab", "next that differs"), ("P", "parts"), ("Q", "costs"), ("Shift+P", "all cards"),
+        ("Y", "line for the customer"),
+    )  # fmt: skip
+    return "   ".join(f"<b style='color:{shade}'>{keys}</b> {words}" for keys, words in shown)

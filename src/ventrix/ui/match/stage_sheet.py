@@ -1,0 +1,146 @@
+"""A stage logged with its minutes, for one port or many; and a stage that waits for outside work or parts."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from ventrix.core.edits.stages import end_wait, mark_stage
+from ventrix.core.matching.board import stages_of, waits_now
+from ventrix.core.model.cut import Port
+from ventrix.core.model.job import Job, Wait
+from ventrix.core.model.plausible import check_of
+from ventrix.core.quantity.units import parse_quantity
+from ventrix.ui.open_book import OpenBook
+from ventrix.ui.widgets.form_sheet import FormSheet
+from ventrix.workspace.ids import new_id, now_text
+
+
+def named_ports(job: Job, text: str, but: Port | None) -> list[Port]:
+    """Ports by their names, with commas between; "all intakes", "all exhausts" and "all" are names too.
+
+    Raises ValueError for one that is not there.
+    """
+    ports = [p for p in job.ports if p.of_head and p is not but]
+    found: list[Port] = []
+    for name in (t.strip().lower() for t in text.split(",") if t.strip()):
+        if name in ("all", "all intakes", "all exhausts"):
+            found += [p for p in ports if name == "all" or p.kind == name.split()[1].rstrip("s")]
+            continue
+        known = next((p for p in ports if p.name.lower() == name), None)
+        if known is None:
+            raise ValueError(f"'{name[:40]}' is not one of {', '.join(p.name for p in ports) or 'no other port'}")
+        found.append(known)
+    return list(dict.fromkeys(found))
+
+
+class StageSheet(FormSheet):
+    """Enter logs it; minutes are shared among the ports."""
+
+    def __init__(self, open_book: OpenBook) -> None:
+        super().__init__(open_book, "Log the stage")
+        self.stage = self.add_choice("Stage", [])
+        self.minutes = self.add_figure("Minutes of work, all together", "duration")
+        self.others = self.add_text("Done on other ports too", "Intake 2, Intake 3; or all intakes")
+        self.beyond = self.add_check("chosen by me, beyond what was quoted")
+        self.finish()
+        self.caution.setText("Never into a seat; eye guard and dust mask. A wall that was not read has no clearance.")
+
+    def open(self, stage: str = "", others: str = "") -> None:
+        space = self.open_book.workspace
+        if space is None or space.port is None:
+            return
+        self.stage.clear()
+        for name in stages_of(space.job):
+            self.stage.addItem(name, name)
+        self.stage.setCurrentIndex(max(self.stage.findData(stage), 0))
+        self.others.setText(others)
+        self.title.setText(f"A stage of {space.port.name.lower()}")
+        self.come_up()
+        self.minutes.box.setFocus()
+
+    def take(self) -> None:
+        space = self.open_book.workspace
+        if space is None or space.port is None or not self.settle_fields():
+            return
+        ports = [space.port, *named_ports(space.job, self.others.text(), space.port)]
+        stage = str(self.stage.currentData())
+        job = mark_stage(space.job, ports, stage, new_id, now_text(), self.minutes.value, self.beyond.isChecked())
+        many = f" on {len(ports)} ports" if len(ports) > 1 else f" of {space.port.name}"
+        space.apply(f"{stage}{many}", job)
+        self.clear_fields()
+        self.beyond.setChecked(False)
+        self.closed.emit()
+
+
+class WaitSheet(FormSheet):
+    """A stage out of the house: who has it, since when, promised when."""
+
+    def __init__(self, open_book: OpenBook) -> None:
+        super().__init__(open_book, "It waits")
+        self.stage = self.add_choice("Stage", [])
+        self.who = self.add_text("Who has it", "seat shop")
+        self.since = self.add_text("Since", "2026-05-02")
+        self.promised = self.add_text("Promised for", "2026-05-06")
+        self.price = self.add_text("Price", "in your own money")
+        self.ports = self.add_text("Ports", "all, where none is named")
+        self.finish()
+        self.caution.setText("A date that is not said does not hold up the promise; a part that is late does.")
+
+    def open(self, stage: str = "") -> None:
+        space = self.open_book.workspace
+        if space is None:
+            return
+        self.stage.clear()
+        for name in stages_of(space.job):
+            self.stage.addItem(name, name)
+        self.stage.setCurrentIndex(max(self.stage.findData(stage), 0))
+        self.since.setText(now_text()[:10])
+        self.title.setText("A stage that waits")
+        self.come_up()
+        self.who.setFocus()
+
+    def take(self) -> None:
+        space = self.open_book.workspace
+        if space is None:
+            return
+        promised = _day(self.promised.text(), "promised")
+        since = _day(self.since.text(), "since")
+        if promised and since and promised < since:
+            raise ValueError("it is promised for a day before it went out")
+        price = parse_quantity(self.price.text(), "-") if self.price.text().strip() else None
+        if price is not None:
+            check_of(Wait, "price")(price)
+        ports = named_ports(space.job, self.ports.text(), None)
+        wait = Wait(
+            id=new_id(),
+            stage=str(self.stage.currentData()),
+            port_ids=tuple(p.id for p in ports),
+            who=self.who.text().strip(),
+            since=since,
+            promised=promised,
+            price=price,
+        )
+        space.apply(f"{wait.stage} waits", replace(space.job, waits=(*space.job.waits, wait)))
+        self.clear_fields()
+        self.closed.emit()
+
+    def back(self, stage: str) -> Wait | None:
+        """End the wait of a stage, and say which; None where it does not wait."""
+        space = self.open_book.workspace
+        waits = () if space is None else waits_now(space.job, stage)
+        if space is None or not waits:
+            return None
+        space.apply(f"{stage} is back", end_wait(space.job, waits[0], now_text()))
+        return waits[0]
+
+
+def _day(text: str, what: str) -> str | None:
+    """A day as it is typed; None where nothing is. ValueError for what is no day."""
+    from datetime import date
+
+    if not text.strip():
+        return None
+    try:
+        return date.fromisoformat(text.strip()).isoformat()
+    except ValueError:
+        raise ValueError(f"{what}: '{text[:20]}' is not a day as 2026-05-02") from None
