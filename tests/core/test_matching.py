@@ -283,7 +283,7 @@ def test_the_core_shift_is_recovered_within_its_doubt() -> None:
     for _ in range(40):
         right, up = 0.4e-3 * random.standard_normal((2, 6))
         job = shifted(random, 6, right, up)
-        for shift, r, u in zip(core_shift(job, job.ports), right - right.mean(), up - up.mean(), strict=True):
+        for shift, r, u in zip(core_shift(job.ports), right - right.mean(), up - up.mean(), strict=True):
             assert shift.right is not None and shift.up is not None
             off += (abs(shift.right - r) > 1.96 * shift.uncertainty) + (abs(shift.up - u) > 1.96 * shift.uncertainty)
             count += 2
@@ -293,11 +293,11 @@ def test_the_core_shift_is_recovered_within_its_doubt() -> None:
 def test_a_bound_is_told_from_five_ports_on_and_never_as_a_clearance() -> None:
     random = np.random.default_rng(5)
     four, six = (shifted(random, n, np.zeros(n), np.zeros(n)) for n in (4, 6))
-    assert all(z.bound is None for z in zone_walls(four, four.ports))
-    for zone in zone_walls(six, six.ports):
+    assert all(z.bound is None for z in zone_walls(four.ports))
+    for zone in zone_walls(six.ports):
         assert zone.bound is not None
         assert zone.bound < zone.least, "k is over three for six: the bound lies under all that were read"
-    assert core_shift(four, four.ports[:1])[0].right is None, "one port has no mean to lie off"
+    assert core_shift(four.ports[:1])[0].right is None, "one port has no mean to lie off"
 
 
 # -- ports of one cylinder, chambers

@@ -108,7 +108,7 @@ def _copy(c: Copy) -> dict[str, Any]:
 def _walls(findings: Findings, kind: str) -> list[dict[str, Any]]:
     found = []
     for (_, mirrored), ports in hands(findings.job, kind).items():
-        for wall in zone_walls(findings.job, ports):
+        for wall in zone_walls(ports):
             found.append(
                 {
                     "kind": kind,
@@ -123,7 +123,7 @@ def _walls(findings: Findings, kind: str) -> list[dict[str, Any]]:
                     "sentence": NO_CLEARANCE,
                 }
             )
-        for shift in core_shift(findings.job, ports):
+        for shift in core_shift(ports):
             if shift.right is not None or shift.up is not None:
                 found.append(
                     {

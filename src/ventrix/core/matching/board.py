@@ -78,7 +78,7 @@ def board(job: Job) -> dict[tuple[str, str], Box]:
         waiting = waits_now(job, stage)
         for port in (p for p in job.ports if p.of_head):
             ops = worked_at(port, stage)
-            running = next((op.started_at for op in ops if op.started_at is not None), None)
+            running = next((op.started_at for op in ops if op.started_at is not None and op.duration is None), None)
             times = [op.duration for op in ops if op.duration is not None]
             done = running is None and (bool(ops) or (stage, port.id) in by_hand)
             wait = next((w for w in waiting if not w.port_ids or port.id in w.port_ids), None)

@@ -8,7 +8,7 @@ from typing import Final
 
 import numpy as np
 
-from ventrix.core.metal.walls import READING_UNCERTAINTY, walls_at
+from ventrix.core.metal.walls import READING_UNCERTAINTY, tube_at
 from ventrix.core.model.cut import Port
 from ventrix.core.model.job import Job
 from ventrix.core.model.kinds import Band
@@ -85,13 +85,11 @@ def hands(job: Job, kind: str) -> dict[tuple[str | None, bool], list[Port]]:
     return found
 
 
-def zone_walls(job: Job, ports: Sequence[Port]) -> tuple[ZoneWalls, ...]:
+def zone_walls(ports: Sequence[Port]) -> tuple[ZoneWalls, ...]:
     """Every zone that was read on these ports of one hand, the thinnest of each.
 
     Parameters
     ----------
-    job : Job
-        Whose.
     ports : sequence of Port
         Of one kind, head and hand.
 
@@ -110,7 +108,7 @@ def zone_walls(job: Job, ports: Sequence[Port]) -> tuple[ZoneWalls, ...]:
     """
     read: dict[tuple[str, str | None], list[float]] = {}
     for port in ports:
-        for key, left in _walls(job, port).items():
+        for key, left in _walls(port).items():
             read.setdefault(key, []).append(left)
     found = []
     for (place, band), values in read.items():
@@ -121,14 +119,12 @@ def zone_walls(job: Job, ports: Sequence[Port]) -> tuple[ZoneWalls, ...]:
     return tuple(found)
 
 
-def core_shift(job: Job, ports: Sequence[Port]) -> tuple[Shift, ...]:
+def core_shift(ports: Sequence[Port]) -> tuple[Shift, ...]:
     """How far each port's core lies off the mean of these ports: a core to the right leaves the right wall thinner by
     what the left one gains.
 
     Parameters
     ----------
-    job : Job
-        Whose.
     ports : sequence of Port
         Of one kind, head and hand.
 
@@ -146,34 +142,38 @@ def core_shift(job: Job, ports: Sequence[Port]) -> tuple[Shift, ...]:
     ----------
     Geometry; uncertainty by that of two readings, each of READING_UNCERTAINTY, over every place that has the pair.
     """
-    return tuple(_shift_of(job, ports, port) for port in ports)
+    walls = {port.id: _walls(port) for port in ports}
+    return tuple(_shift_of(walls, port) for port in ports)
 
 
-def _shift_of(job: Job, ports: Sequence[Port], port: Port) -> Shift:
-    right, n = _off(job, ports, port, Band.LEFT, Band.RIGHT)
-    up, m = _off(job, ports, port, Band.FLOOR, Band.ROOF)
+_Walls = dict[tuple[str, str | None], float]
+
+
+def _shift_of(walls: dict[str, _Walls], port: Port) -> Shift:
+    right, n = _off(walls, port, Band.LEFT, Band.RIGHT)
+    up, m = _off(walls, port, Band.FLOOR, Band.ROOF)
     pairs = min(v for v in (n, m) if v) if n or m else 1
-    share = (1 - 1 / len(ports)) ** 0.5
+    share = (1 - 1 / len(walls)) ** 0.5
     return Shift(port, right, up, READING_UNCERTAINTY / 2**0.5 / pairs**0.5 * share)
 
 
-def _off(job: Job, ports: Sequence[Port], port: Port, low: Band, high: Band) -> tuple[float | None, int]:
+def _off(walls: dict[str, _Walls], port: Port, low: Band, high: Band) -> tuple[float | None, int]:
     """Mean over places of half of (low - high) against the same of all ports that have the pair there."""
     halves: dict[str, dict[str, float]] = {}
-    for each in ports:
-        walls = _walls(job, each)
-        for place in {p for p, _ in walls}:
-            if (place, low.value) in walls and (place, high.value) in walls:
-                halves.setdefault(place, {})[each.id] = (walls[place, low.value] - walls[place, high.value]) / 2
+    for port_id, read in walls.items():
+        for place in {p for p, _ in read}:
+            if (place, low.value) in read and (place, high.value) in read:
+                halves.setdefault(place, {})[port_id] = (read[place, low.value] - read[place, high.value]) / 2
     own = [v[port.id] - float(np.mean(list(v.values()))) for v in halves.values() if port.id in v and len(v) > 1]
     return (float(np.mean(own)), len(own)) if own else (None, 0)
 
 
-def _walls(job: Job, port: Port) -> dict[tuple[str, str | None], float]:
-    """The thinnest wall by place and side as it was read, work since given back: the casting's own."""
+def _walls(port: Port) -> dict[tuple[str, str | None], float]:
+    """The thinnest wall by place and side as it was read: the casting's own; where a tube stands there is none."""
     found: dict[tuple[str, str | None], float] = {}
-    for wall in walls_at(job, port, port.cuts[-1]) if port.cuts else ():
-        if wall.tube is None:
-            key = wall.reading.place, wall.reading.band
-            found[key] = min(found.get(key, np.inf), wall.reading.thickness)
+    for cut in port.cuts:
+        for wall in (w for w in cut.walls if w.struck is None):
+            if tube_at(port, port.cuts[-1], wall.place, wall.band) is None:
+                key = wall.place, wall.band
+                found[key] = min(found.get(key, np.inf), wall.thickness)
     return found

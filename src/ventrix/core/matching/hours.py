@@ -14,7 +14,7 @@ from ventrix.core.model.job import Job
 from ventrix.core.quantity.arrays import Array
 
 SEED: Final = 31
-DRAWS: Final = 4000
+DRAWS: Final = 2000
 # ln t_n = ln t_1 - b ln n + e: priors of b, of the spread of e with what it counts for, and of t_1 (common practice, no
 # source).
 LEARNS: Final = (0.15, 0.10)

@@ -59,6 +59,7 @@ class Cell:
     figures: tuple[Figure, ...]
     brief: str  # the one figure that a small cell keeps
     ticks: tuple[str, ...]
+    group: str  # its head, where there are several, and its kind
 
 
 @dataclass(frozen=True, slots=True)
@@ -101,20 +102,29 @@ def short_name(port: Port) -> str:
     return f"{port.name[:1].upper()}{last}" if last.isdecimal() else port.name[:6]
 
 
+def told_name(job: Job, port: Port) -> str:
+    """A port as a sentence names it: short, and by its head where there are several."""
+    head = next((h.name for h in job.heads if h.id == port.head_id), "")
+    ahead = f"{head.rsplit(' ', 1)[-1]} " if len(job.heads) > 1 and head else ""
+    return f"{ahead}{short_name(port)}" if ahead else port.name
+
+
 def match_of(findings: Findings, units: Units, today: date) -> Match:
     """Everything of a job's ports."""
     job = findings.job
     alike = tuple(a for kind in KINDS for a in ports_alike(findings, kind))
+    heads = [h.id for h in job.heads]
+    alike = tuple(sorted(alike, key=lambda a: heads.index(a.port.head_id) if a.port.head_id in heads else 0))
     boxes, hours = board(job), hours_of(job, today)
     ports = [a.port for a in alike]
-    flow = [p.name for kind in KINDS for p in worth_flowing(tuple(a for a in alike if a.port.kind == kind))]
+    flow = [told_name(job, p) for kind in KINDS for p in worth_flowing(tuple(a for a in alike if a.port.kind == kind))]
     rest = sum(not a.flow for a in alike) - len(flow)
     said = f"Worth a flow test: {', '.join(flow)}." if flow else "No flow test is wanted now."
     if flow and rest > 0:
         said += f" The other {rest} add little."
     return Match(
         _strip(job, alike, hours, units, today),
-        tuple(_cell(a, boxes, units) for a in alike),
+        tuple(_cell(job, a, boxes, units) for a in alike),
         _rows(job, ports, boxes),
         hours,
         alike,
@@ -143,7 +153,7 @@ def _strip(job: Job, alike: Sequence[Alike], hours: Hours, units: Units, today: 
         way = "short" if one.differs[0].value < 0 else "more"
         verdict = f"{one.port.name}: {said} {way}"
     elif differ:
-        verdict = f"{len(differ)} of {len(alike)} differ: {', '.join(short_name(a.port) for a in differ)}"
+        verdict = f"{len(differ)} of {len(alike)} differ: {', '.join(told_name(job, a.port) for a in differ)}"
     elif sum(1 for a in alike if len(a.port.cuts) > 1) <= 1 and len(alike) > 1:
         first = next((a for a in alike if not a.developed), None)
         stage = stages_of(job)[0]
@@ -154,7 +164,7 @@ def _strip(job: Job, alike: Sequence[Alike], hours: Hours, units: Units, today: 
         verdict = "Alike, as far as it was measured"
     parts = [_mend(differ[0], units)] if len(differ) == 1 else []
     if thin:
-        names = ", ".join(a.port.name for a in thin)
+        names = ", ".join(told_name(job, a.port) for a in thin)
         parts.append(f"{names} {'is' if len(thin) == 1 else 'are'} thin")
     if behind:
         parts.append(f"{behind} not as far yet, held to the developed port at the same stage")
@@ -193,7 +203,7 @@ def _mend(a: Alike, units: Units) -> str:
     return f"Its thinnest wall, {place}, has {units.length.text(a.thinnest.left)} {units.length.label} left"
 
 
-def _cell(a: Alike, boxes: dict[tuple[str, str], Box], units: Units) -> Cell:
+def _cell(job: Job, a: Alike, boxes: dict[tuple[str, str], Box], units: Units) -> Cell:
     mine = [b for (_, port_id), b in boxes.items() if port_id == a.port.id]
     ticks = tuple("done" if b.done else "running" if b.running_since else "waiting" if b.wait else "open" for b in mine)
     differ = {d.lift for d in a.differs}
@@ -218,7 +228,13 @@ def _cell(a: Alike, boxes: dict[tuple[str, str], Box], units: Units) -> Cell:
     running = any(t == "running" for t in ticks)
     word, mark = _word(a, running)
     brief = wall if a.thin else "" if not a.differs else _brief(a, units)
-    return Cell(a.port, short_name(a.port), word, mark, a.mirrored, a.developed, tuple(figures), brief, ticks)
+    return Cell(a.port, short_name(a.port), word, mark, a.mirrored, a.developed, tuple(figures), brief, ticks,
+                _group(job, a.port))  # fmt: skip
+
+
+def _group(job: Job, port: Port) -> str:
+    head = next((h.name for h in job.heads if h.id == port.head_id), "")
+    return f"{head}, {port.kind}" if len(job.heads) > 1 and head else port.kind
 
 
 def _brief(a: Alike, units: Units) -> str:
@@ -290,12 +306,12 @@ def _notes(findings: Findings, alike: tuple[Alike, ...], units: Units) -> tuple[
     for kind in KINDS:
         for (_, mirrored), ports in hands(findings.job, kind).items():
             hand = f"{'mirrored ' if mirrored else ''}{kind}s"
-            for wall in zone_walls(findings.job, ports):
+            for wall in zone_walls(ports):
                 if wall.bound is not None:
                     bound = units.length.with_unit(max(wall.bound, 0.0))
                     side = f", {wall.band}" if wall.band else ""
                     said.append(f"Walls of {hand} at the {wall.place}{side}: 95 % lie over {bound}; {NO_CLEARANCE}.")
-            for shift in core_shift(findings.job, ports):
+            for shift in core_shift(ports):
                 parts = [
                     f"{units.length.text(abs(v))} {units.length.label} {low if v < 0 else high}"
                     for v, low, high in ((shift.right, "left", "right"), (shift.up, "down", "up"))

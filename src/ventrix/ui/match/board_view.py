@@ -67,9 +67,15 @@ class BoardView(QWidget):
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         paint_text(painter, QRectF(0, 0, NAMES, HEAD), "Stages, minutes", "text", 13, weight=600)
         small = self.box(0, 0).width() < 34
+        told = ""
         for j, cell in enumerate(self.cells):
             at = self.box(0, j)
-            paint_text(painter, QRectF(at.left(), 0, at.width(), HEAD), cell.short, cell.port.kind, 12 if small else 15,
+            if small:
+                if cell.group != told:
+                    paint_text(painter, QRectF(at.left(), 0, 160, HEAD), cell.group, cell.port.kind, 13, weight=600)
+                told = cell.group
+                continue
+            paint_text(painter, QRectF(at.left(), 0, at.width(), HEAD), cell.short, cell.port.kind, 15,
                        centre=True, weight=600, narrow=True)  # fmt: skip
         for i, row in enumerate(self.rows):
             role = "brass" if i == self.stage else "text"

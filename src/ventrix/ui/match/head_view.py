@@ -152,14 +152,14 @@ class HeadView(QWidget):
         word = cell.brief if self.small and cell.brief else cell.word
         sign = {"down": "▼ ", "clock": "■ ", "dash": "– "}.get(cell.mark, "")
         paint_text(painter, head.adjusted(34, 0, 0, 0), f"{sign}{word}", role, 14, right=True, weight=500)
-        if not self.small and box.height() > 74:
+        if not self.small and box.height() > 60:
             self._figures(painter, box, cell)
         self._ticks(painter, QRectF(box.left() + 10, box.bottom() - 13, box.width() - 20, 6), cell)
 
     def _figures(self, painter: QPainter, box: QRectF, cell: Cell) -> None:
         wide = (box.width() - 20) / len(cell.figures)
         for i, f in enumerate(cell.figures):
-            at = QRectF(box.left() + 10 + i * wide, box.top() + 30, wide - 4, 22)
+            at = QRectF(box.left() + 10 + i * wide, box.top() + (30 if box.height() > 86 else 26), wide - 4, 22)
             last = i == len(cell.figures) - 1 and len(cell.figures) > 1
             role = "worse" if f.thin and not f.change else "text" if f.caption else "quiet"
             size = 18 if f.caption else 12
@@ -169,7 +169,7 @@ class HeadView(QWidget):
             if f.change and wide > 84:
                 shift = at.adjusted(painter.fontMetrics().horizontalAdvance(f.text) + 6, 2, 0, 0)
                 paint_text(painter, shift, f.change, "worse" if f.thin else "quiet", 14, narrow=True)
-            if box.height() > 90:
+            if box.height() > 86:
                 paint_text(painter, at.translated(0, 20), f.caption, "quiet", 11, right=last)
 
     def _ticks(self, painter: QPainter, box: QRectF, cell: Cell) -> None:

@@ -8,12 +8,12 @@ from typing import Final
 
 from PySide6.QtCore import QSize, Qt, QTimer, Signal
 from PySide6.QtGui import QHideEvent, QKeyEvent
-from PySide6.QtWidgets import QApplication, QHBoxLayout, QLabel, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QApplication, QHBoxLayout, QLabel, QScrollArea, QSizePolicy, QVBoxLayout, QWidget
 
 from ventrix.core.edits.stages import mark_stage
 from ventrix.core.matching.board import board, waits_now
 from ventrix.core.quantity.units import from_si
-from ventrix.rooms.match.shows import Match, copy_lines, match_of, status_sentence
+from ventrix.rooms.match.shows import MANY, Match, copy_lines, match_of, status_sentence
 from ventrix.ui.look import theme
 from ventrix.ui.match.board_view import BoardView
 from ventrix.ui.match.copy_list import CopyList
@@ -24,7 +24,8 @@ from ventrix.ui.widgets.room import Room
 from ventrix.workspace.ids import new_id, now_text
 
 HELD: Final = 450  # ms that M is held to start or stop a clock
-NARROW: Final = 1000  # px: below, the copying list gives way
+LEAST_BESIDE: Final = 760  # px: below, or with many ports, the copying list gives way to the board
+SMALL: Final = 960  # px: below, the strip speaks more softly
 VALVE_JOB: Final = "valve job"
 
 
@@ -47,6 +48,7 @@ class MatchRoom(Room):
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.match: Match | None = None
         self.stage = 0
+        self._there = QSize(1280, 800)
         self._held = QTimer(self)
         self._held.setSingleShot(True)
         self._held.setInterval(HELD)
@@ -69,6 +71,7 @@ class MatchRoom(Room):
             Command("match.status", "a line for the customer, copied", self.copy_status, "Y"),
         )
         self.verdict = QLabel()
+        self.verdict.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
         self.reason = QLabel()
         self.reason.setObjectName("quiet")
         self.reason.setWordWrap(True)
@@ -136,8 +139,11 @@ class MatchRoom(Room):
 
     def fit(self, there: QSize) -> None:
         """In a small window the copying list gives way (C opens its sheet), then the keys."""
-        self._beside.setVisible(there.width() >= NARROW - 200)
-        self.keys.setVisible(there.height() >= 540)
+        self._there = there
+        many = self.match is not None and len(self.match.cells) > MANY
+        self._beside.setVisible(there.width() >= LEAST_BESIDE and not many)
+        self.keys.setVisible(there.height() >= 560)
+        self.reason.setVisible(there.width() >= LEAST_BESIDE)
 
     # -- showing
 
@@ -151,13 +157,15 @@ class MatchRoom(Room):
         self.stage = min(self.stage, max(len(m.rows) - 1, 0))
         shade = t.worse if m.strip.worse else t.text
         mark = "▼ " if m.strip.worse else ""
+        wide = self._there.width() >= SMALL
         self.verdict.setText(f"<span style='color:{t.worse}'>{mark}</span>{m.strip.verdict}")
-        self.verdict.setStyleSheet(f"font-family: '{theme.NARROW}'; font-size: 40px; font-weight: 600; color: {shade}")
+        face = f"font-family: '{theme.NARROW}'; font-weight: 600"
+        self.verdict.setStyleSheet(f"{face}; font-size: {40 if wide else 28}px; color: {shade}")
         self.reason.setText(m.strip.reason)
         told = (m.strip.used, m.strip.used_below), (m.strip.to_go, "to go"), (m.strip.promise, "that the promise holds")
         for (figure, below), (text, caption) in zip(self.figures, told, strict=True):
             figure.setText(text)
-            figure.setStyleSheet(f"font-family: '{theme.NARROW}'; font-size: 30px; font-weight: 600")
+            figure.setStyleSheet(f"{face}; font-size: {30 if wide else 22}px")
             below.setText(caption)
         self.head_view.show_cells(space.job, m.cells, space.port.id)
         self.board.show_rows(m.rows, m.cells, self.stage, self.at)
@@ -166,6 +174,7 @@ class MatchRoom(Room):
         self.flow_these.setText(m.flow_these)
         self.notes.setText("<br>".join(m.notes))
         self.keys.setText(_keys(t.brass))
+        self.fit(self._there)
         self._tick()
 
     @property

@@ -30,7 +30,7 @@ def named_ports(job: Job, text: str, but: Port | None) -> list[Port]:
         if known is None:
             raise ValueError(f"'{name[:40]}' is not one of {', '.join(p.name for p in ports) or 'no other port'}")
         found.append(known)
-    return list(dict.fromkeys(found))
+    return list({p.id: p for p in found}.values())
 
 
 class StageSheet(FormSheet):
