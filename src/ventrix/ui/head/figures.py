@@ -73,6 +73,8 @@ SPECS: Final = (
     FieldSpec("test_pressure", "Flows shown at (none: as tested)", "pressure", "job", "goal"),
     FieldSpec("worthwhile_gain", "Smallest gain that matters", "flow", "job", "goal"),
     FieldSpec("volume_ceiling", "Port no larger than", "volume", "job", "goal"),
+    FieldSpec("volume_tolerance", "Ports may differ by", "volume", "job", "goal"),
+    FieldSpec("flow_tolerance", "… and in flow by", "percent", "job", "goal"),
     FieldSpec("lowest_speed", "Air speed at the top, at least", "speed", "job", "goal"),
     FieldSpec("stop_below", "Stop where an hour gains less than", "flow", "job", "goal"),
     FieldSpec("quoted", "Promised hours", "hours", "job", "goal"),

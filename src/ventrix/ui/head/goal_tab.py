@@ -12,6 +12,7 @@ from PySide6.QtWidgets import (
 )
 
 from ventrix.core.judging.my_lifts import lifts_of
+from ventrix.core.matching.board import USUAL_STAGES
 from ventrix.core.metal.unrolled import ZONE_NAMES
 from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.job import Job, MyLift, SwirlWish, Target, WallLimit
@@ -60,6 +61,8 @@ class GoalTab(Tab):
         self.limits.setToolTip("How thin a wall may get: a figure for everywhere, and for places of their own")
         self.limits.editingFinished.connect(self._limits_typed)
         self.add_row("Wall limits", self.limits)
+        self.stages = self._line("Stages of the board", "; ".join(USUAL_STAGES[:4]) + " …", self._stages_typed)
+        self.stages.setToolTip("The job's own list, in order; the usual one where it is empty")
         self.column.addWidget(self.problem)
         self.add_heading("Schools")
         self.schools: dict[str, QComboBox] = {}
@@ -84,6 +87,7 @@ class GoalTab(Tab):
         unless_typing(self.swirl, "; ".join(spans))
         limits = [f"{w.place} {units.length.text(w.thickness)}".strip() for w in job.wall_limits]
         unless_typing(self.limits, "; ".join(limits))
+        unless_typing(self.stages, "; ".join(job.stages))
         for key, box in self.schools.items():
             box.setCurrentText(side_taken(job, key).words)
 
@@ -98,6 +102,13 @@ class GoalTab(Tab):
         box.editingFinished.connect(typed)
         self.add_row(caption, box)
         return box
+
+    def _stages_typed(self) -> None:
+        if not self.stages.isModified():
+            return
+        found = tuple(dict.fromkeys(s.strip() for s in self.stages.text().split(";") if s.strip()))
+        self.stages.setModified(False)
+        self.room.change_job("stages of the board", stages=found)
 
     def _choose(self, key: str, side: str) -> None:
         space = self.room.open_book.workspace
