@@ -11,6 +11,7 @@ import pytest
 from tests.core.builders import index_job
 from ventrix.core.engine.of_job import OnTheEngine, on_the_engine
 from ventrix.core.judging.findings import Findings
+from ventrix.core.model.cut import Cut, Port, WallReading
 from ventrix.core.model.job import Job
 from ventrix.core.planning.moves import MoveKind
 from ventrix.core.planning.next_moves import Plan, plan_port
@@ -22,6 +23,7 @@ from ventrix.rooms.display_units import METRIC, US
 from ventrix.rooms.plan.engine_shows import engine_caption, engine_card, engine_picture
 from ventrix.rooms.plan.route_shows import stage_lines
 from ventrix.rooms.plan.shows import answer_of, expected_picture, fit_words, move_line, move_lines, segments
+from ventrix.rooms.shared.unrolled_map import map_picture
 
 
 def plan_of(job: Job | None = None, name: str = "Intake 1") -> Plan:
@@ -231,3 +233,24 @@ def test_one_stage_is_the_next_and_it_alone_speaks() -> None:
         assert all(not line.says for line in lines if not line.now)
         first_open = next(line for line in lines if not line.done)
         assert first_open is coming[0]
+
+
+def test_the_cores_shift_is_drawn_where_it_is_more_than_its_doubt() -> None:
+    """The left wall 0.6 mm thicker and the right one thinner than on its like: the core lies 0.3 mm right of their
+    mean (geometry)."""
+
+    def port(n: int, off: float) -> Port:
+        walls = tuple(
+            WallReading(id=f"{n}{band}", place="bowl", band=band, thickness=0.005 + side * off)
+            for band, side in (("left", 1), ("right", -1))
+        )
+        return Port(id=f"p{n}", name=f"Intake {n}", kind="intake", cuts=(Cut(id=f"c{n}", number=0, walls=walls),))
+
+    ports = (port(1, 0.6e-3), port(2, 0.0))
+    job = replace(demo_job(), ports=ports)
+    shift = map_picture(job, ports[0], ports[0].cuts[0], None, "", METRIC).shift
+    assert shift is not None
+    assert shift.text == "core 0.30 mm right"
+    assert shift.right == pytest.approx(0.3e-3)
+    alone = replace(job, ports=ports[:1])
+    assert map_picture(alone, ports[0], ports[0].cuts[0], None, "", METRIC).shift is None

@@ -144,6 +144,12 @@ def test_copies_are_logged_by_each_ports_own_walls(window: MainWindow, qtbot) ->
     qtbot.keyClick(room, K.Key_C)
     sheet = window.copy_sheet
     assert not next(b for b, c in sheet.boxes if c.place == "short side").isEnabled()
+    assert [sheet.up_to.itemData(i) for i in range(sheet.up_to.count())] == [4, 3, 2, 1]
+    sheet.up_to.setCurrentIndex(1)
+    sheet.up_to.activated.emit(1)
+    assert [c.place for _, c in sheet.boxes] == ["short side"], "the guide came with cut 4"
+    sheet.up_to.setCurrentIndex(0)
+    sheet.up_to.activated.emit(0)
     qtbot.keyClicks(sheet.minutes.box, "40")
     sheet.take_button.click()
     port = space.port

@@ -162,6 +162,39 @@ class Wait(Noun):
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class Outline(Noun):
+    """An opening in a face's own axes: x along the face, y up. `corner` is one radius or four, from the roof's left on
+    clockwise; `points` are x and y in turn, of a traced one. `port` is the port's name."""
+
+    port: str
+    shape: str = "rectangle"
+    centre: tuple[float, ...] = field(default=(0.0, 0.0), metadata={"unit": "mm"})
+    width: float | None = quantity("mm")
+    height: float | None = quantity("mm")
+    corner: tuple[float, ...] = field(default=(), metadata={"unit": "mm"})
+    points: tuple[float, ...] = field(default=(), metadata={"unit": "mm"})
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Bolt(Noun):
+    """A bolt or dowel of a face, by the name that the other face's has."""
+
+    name: str
+    at: tuple[float, ...] = field(default=(0.0, 0.0), metadata={"unit": "mm"})
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Face(Noun):
+    """Where two parts meet: its outlines, and its bolts or dowels. `source` says how it was measured."""
+
+    name: str
+    part: str = "head"
+    outlines: tuple[Outline, ...] = ()
+    bolts: tuple[Bolt, ...] = ()
+    source: str = ""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class PartOfJob(Noun):
     """A part: needed, ordered, here or fitted. A guide's or sleeve's `size` is the bore that calculators use."""
 
@@ -284,6 +317,7 @@ class Job(Noun):
     stage_marks: tuple[StageMark, ...] = ()
     waits: tuple[Wait, ...] = ()
     parts: tuple[PartOfJob, ...] = ()
+    faces: tuple[Face, ...] = ()
     engine_results: tuple[EngineResult, ...] = ()
     photos: tuple[Photo, ...] = ()
 

@@ -47,6 +47,25 @@ class TrialKind(Worded):
     PIPE = "pipe", "a pipe"
 
 
+class FacePart(Worded):
+    """What a face belongs to."""
+
+    HEAD = "head"
+    GASKET = "gasket"
+    MANIFOLD = "manifold"
+    HEADER = "header"
+
+
+class OutlineShape(Worded):
+    """How an opening is described."""
+
+    RECTANGLE = "rectangle", "rectangle with radii"
+    ROUND = "round"
+    D = "d", "D, its floor flat"
+    OVAL = "oval"
+    POLYGON = "polygon", "traced points"
+
+
 class PartState(Worded):
     """How far a part of the job is."""
 

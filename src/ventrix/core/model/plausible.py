@@ -22,13 +22,16 @@ from ventrix.core.model.cut import (
 )
 from ventrix.core.model.job import (
     Binned,
+    Bolt,
     CamPoint,
     Chamber,
     CheckMark,
     EngineResult,
+    Face,
     Head,
     Job,
     MyLift,
+    Outline,
     PartOfJob,
     Seat,
     StageMark,
@@ -248,6 +251,15 @@ _TABLE: Final[dict[type[Noun], dict[str, Limit]]] = {
     CheckMark: {},
     StageMark: {},
     Wait: {"price": Limit("a price", "-", 0, 10_000_000)},
+    Face: {},
+    Bolt: {"at": Limit("a place on a face", "mm", -3000, 3000)},
+    Outline: {
+        "centre": Limit("a place on a face", "mm", -3000, 3000),
+        "width": Limit("an opening", "mm", 2, 300),
+        "height": Limit("an opening", "mm", 2, 300),
+        "corner": Limit("a corner's radius", "mm", 0, 150),
+        "points": Limit("a place on a face", "mm", -3000, 3000),
+    },
     PartOfJob: {
         "count": Limit("how many", "-", 1, 999),
         "size": Limit("a part's size", "mm", 0.5, 500),

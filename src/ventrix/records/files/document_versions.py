@@ -28,6 +28,22 @@ def from_version_1(document: dict[str, Any]) -> None:
         document["chambers"] = list(chambers.values())
 
 
+def faces_as_written(document: dict[str, Any]) -> None:
+    """Faces in the handier ways they may be written, in place: without ids, one corner's radius as a number, points as
+    pairs."""
+    for i, face in enumerate(_objects(document.get("faces")), 1):
+        face.setdefault("id", f"face-{i}")
+        for j, outline in enumerate(_objects(face.get("outlines")), 1):
+            outline.setdefault("id", f"{face['id']}-outline-{j}")
+            corner, points = outline.get("corner_mm"), outline.get("points_mm")
+            if isinstance(corner, int | float) and not isinstance(corner, bool):
+                outline["corner_mm"] = [corner]
+            if isinstance(points, list) and points and all(isinstance(p, list) and len(p) == 2 for p in points):
+                outline["points_mm"] = [value for pair in points for value in pair]
+        for j, bolt in enumerate(_objects(face.get("bolts")), 1):
+            bolt.setdefault("id", f"{face['id']}-bolt-{j}")
+
+
 def _objects(value: Any) -> Iterator[dict[str, Any]]:
     return (each for each in value if isinstance(each, dict)) if isinstance(value, list) else iter(())
 

@@ -27,7 +27,7 @@ from ventrix.core.quantity.units import from_si, tidy, to_si
 from ventrix.records.bad_input import InputError
 from ventrix.records.book.rows import flatten
 from ventrix.records.book.tables import CHILDREN, TABLES
-from ventrix.records.files.document_versions import from_version_1
+from ventrix.records.files.document_versions import faces_as_written, from_version_1
 from ventrix.records.files.whole_file import read_whole, write_whole
 
 VERSION: Final = 2  # version 1 is always read
@@ -218,6 +218,7 @@ def loads_document(data: bytes | str, name: str = "", *, own: bool = False) -> J
     _check_values(document, name)
     if version == 1:
         from_version_1(document)
+    faces_as_written(document)
     carried = document.pop(BENCHES_KEY, [])
     if not isinstance(carried, list):
         raise InputError("must be a list", file=name, field=BENCHES_KEY)

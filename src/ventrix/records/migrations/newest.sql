@@ -354,8 +354,8 @@ CREATE TABLE "traverse" (
 	base_flow DOUBLE, 
 	date VARCHAR, probe_diameter DOUBLE, 
 	CONSTRAINT pk_traverse PRIMARY KEY (id), 
-	CONSTRAINT fk_traverse_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE, 
 	CONSTRAINT fk_traverse_setup_id_setup FOREIGN KEY(setup_id) REFERENCES setup (id), 
+	CONSTRAINT fk_traverse_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE, 
 	CONSTRAINT fk_traverse_mount_id_mount FOREIGN KEY(mount_id) REFERENCES mount (id)
 );
 CREATE INDEX ix_traverse_cut_id ON traverse (cut_id);
@@ -807,4 +807,43 @@ CREATE TABLE "operation" (
 	CONSTRAINT fk_operation_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE
 );
 CREATE INDEX ix_operation_cut_id ON operation (cut_id);
-INSERT INTO alembic_version VALUES ('0009');
+CREATE TABLE face (
+	id VARCHAR NOT NULL, 
+	extra JSON NOT NULL, 
+	name VARCHAR NOT NULL, 
+	part VARCHAR NOT NULL, 
+	source VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	job_id VARCHAR NOT NULL, 
+	CONSTRAINT pk_face PRIMARY KEY (id), 
+	CONSTRAINT fk_face_job_id_job FOREIGN KEY(job_id) REFERENCES job (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_face_job_id ON face (job_id);
+CREATE TABLE bolt (
+	id VARCHAR NOT NULL, 
+	extra JSON NOT NULL, 
+	name VARCHAR NOT NULL, 
+	at JSON NOT NULL, 
+	position INTEGER NOT NULL, 
+	face_id VARCHAR NOT NULL, 
+	CONSTRAINT pk_bolt PRIMARY KEY (id), 
+	CONSTRAINT fk_bolt_face_id_face FOREIGN KEY(face_id) REFERENCES face (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_bolt_face_id ON bolt (face_id);
+CREATE TABLE outline (
+	id VARCHAR NOT NULL, 
+	extra JSON NOT NULL, 
+	port VARCHAR NOT NULL, 
+	shape VARCHAR NOT NULL, 
+	centre JSON NOT NULL, 
+	width DOUBLE, 
+	height DOUBLE, 
+	corner JSON NOT NULL, 
+	points JSON NOT NULL, 
+	position INTEGER NOT NULL, 
+	face_id VARCHAR NOT NULL, 
+	CONSTRAINT pk_outline PRIMARY KEY (id), 
+	CONSTRAINT fk_outline_face_id_face FOREIGN KEY(face_id) REFERENCES face (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_outline_face_id ON outline (face_id);
+INSERT INTO alembic_version VALUES ('0010');

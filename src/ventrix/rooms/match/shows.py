@@ -18,6 +18,7 @@ from ventrix.core.model.cut import Port
 from ventrix.core.model.job import Job
 from ventrix.core.quantity.units import from_si
 from ventrix.rooms.display_units import Units
+from ventrix.rooms.shared.unrolled_map import shift_words
 
 KINDS: Final = ("intake", "exhaust")
 MANY: Final = 16  # ports: beyond, cells keep name, one figure and ticks
@@ -282,14 +283,17 @@ def _rows(job: Job, ports: Sequence[Port], boxes: dict[tuple[str, str], Box]) ->
 _MARKS: Final = {Answer.WHOLE: "tick", Answer.PART: "half", Answer.NO: "cross", Answer.READ_FIRST: "diamond"}
 
 
-def copy_lines(findings: Findings, port: Port, units: Units) -> tuple[tuple[CopyLine, ...], str]:
-    """What may be copied onto a port, and the heading; empty for the developed port itself."""
+def copy_lines(
+    findings: Findings, port: Port, units: Units, up_to: int | None = None
+) -> tuple[tuple[CopyLine, ...], str]:
+    """What may be copied onto a port up to one of the developed port's cuts (its last without one), and the heading;
+    empty for the developed port itself."""
     model = developed_port(findings, port.kind)
     if model is None:
         return (), f"No {port.kind} is developed yet: flow one, cut it, flow it again."
     if model.id == port.id:
         return (), f"{port.name} is the developed one: go to another port for what is copied onto it."
-    state = model.cuts[-1]
+    state = next((c for c in model.cuts if c.number == up_to), model.cuts[-1])
     found = copies(findings.job, model, state, port, units.wording)
     lines = []
     for copy in found:
@@ -312,13 +316,9 @@ def _notes(findings: Findings, alike: tuple[Alike, ...], units: Units) -> tuple[
                     side = f", {wall.band}" if wall.band else ""
                     said.append(f"Walls of {hand} at the {wall.place}{side}: 95 % lie over {bound}; {NO_CLEARANCE}.")
             for shift in core_shift(ports):
-                parts = [
-                    f"{units.length.text(abs(v))} {units.length.label} {low if v < 0 else high}"
-                    for v, low, high in ((shift.right, "left", "right"), (shift.up, "down", "up"))
-                    if v is not None and abs(v) > 1.96 * shift.uncertainty
-                ]
-                if parts:
-                    said.append(f"{shift.port.name}'s core lies {' and '.join(parts)} of the mean of {hand}.")
+                words = shift_words(shift, units)
+                if words:
+                    said.append(f"{shift.port.name}'s core lies {words} of the mean of {hand}.")
         for pair in paired_ports(findings, tuple(a for a in alike if a.port.kind == kind)):
             parts = []
             if pair.volume is not None:

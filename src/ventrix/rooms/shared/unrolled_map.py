@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 
+from ventrix.core.matching.core_shift import Shift, core_shift, hands
 from ventrix.core.metal.unrolled import UnrolledPort, unroll, zone_named
 from ventrix.core.metal.walls import WallLeft, limit_for, on_side, wall_sentence, walls_at
 from ventrix.core.model.cut import Cut, Port
@@ -48,6 +49,15 @@ class MapSpot:
 
 
 @dataclass(frozen=True, slots=True)
+class CoreShift:
+    """How far the core lies off its hand's mean [m]: right and up, nought where that pair was not read; words."""
+
+    right: float
+    up: float
+    text: str
+
+
+@dataclass(frozen=True, slots=True)
 class MapPicture:
     """Everything the map shows."""
 
@@ -58,6 +68,7 @@ class MapPicture:
     tints: tuple[Tint, ...] = ()
     spots: tuple[MapSpot, ...] = ()
     chosen: str = ""
+    shift: CoreShift | None = None
     numbers: tuple[int, int | None] = field(default=(0, None))
 
 
@@ -88,8 +99,29 @@ def map_picture(job: Job, port: Port, cut: Cut, against: Cut | None, chosen: str
         pins=tuple(_pin(job, wall, here, units) for wall in walls_at(job, port, cut)),
         tints=tuple(sorted(tints, key=lambda t: t.present)),
         chosen=chosen,
+        shift=_shift(job, port, units),
         numbers=(cut.number, against.number if against is not None else None),
     )
+
+
+def _shift(job: Job, port: Port, units: Units) -> CoreShift | None:
+    """The core's shift, where it is more than its doubt and other ports of this hand were read."""
+    mine = next((ports for ports in hands(job, port.kind).values() if port in ports), [])
+    if len(mine) < 2:
+        return None
+    found = next(s for s in core_shift(mine) if s.port is port)
+    words = shift_words(found, units)
+    return CoreShift(found.right or 0.0, found.up or 0.0, f"core {words}") if words else None
+
+
+def shift_words(shift: Shift, units: Units) -> str:
+    """Which way a core lies off and by how much, where that is more than its doubt; empty where it is not."""
+    parts = [
+        f"{units.length.text(abs(v))} {units.length.label} {low if v < 0 else high}"
+        for v, low, high in ((shift.right, "left", "right"), (shift.up, "down", "up"))
+        if v is not None and abs(v) > 1.96 * shift.uncertainty
+    ]
+    return " and ".join(parts)
 
 
 def _pin_text(wall: WallLeft, units: Units) -> str:

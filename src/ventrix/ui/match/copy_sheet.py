@@ -8,6 +8,7 @@ from datetime import date
 from PySide6.QtWidgets import QCheckBox, QVBoxLayout, QWidget
 
 from ventrix.core.edits.stages import log_copies
+from ventrix.core.matching.alike import developed_port
 from ventrix.core.matching.copying import Answer, Copy
 from ventrix.core.model.cut import Port, Work
 from ventrix.rooms.match.shows import copy_lines, short_name
@@ -28,6 +29,8 @@ class CopySheet(FormSheet):
     def __init__(self, open_book: OpenBook) -> None:
         super().__init__(open_book, "Log what was copied")
         self.boxes: list[tuple[QCheckBox, Copy]] = []
+        self.up_to = self.add_choice("Up to its cut", [])
+        self.up_to.activated.connect(lambda _i: self._fill())
         self._holder = QWidget()
         self._list = QVBoxLayout(self._holder)
         self._list.setContentsMargins(0, 0, 0, 0)
@@ -43,7 +46,21 @@ class CopySheet(FormSheet):
         space = self.open_book.workspace
         if space is None or space.port is None:
             return
-        lines, heading = copy_lines(space.findings, space.port, self.open_book.units)
+        self.up_to.clear()
+        model = developed_port(space.findings, space.port.kind)
+        for cut in reversed(model.cuts[1:] if model is not None else ()):
+            self.up_to.addItem(f"{cut.number}  {cut.name}", cut.number)
+        self._fill()
+        self.name.setText(f"copied {date.today().isoformat()}" if not self.name.text() else self.name.text())
+        self.come_up()
+        self.minutes.box.setFocus()
+
+    def _fill(self) -> None:
+        """The places of the cut that is chosen."""
+        space = self.open_book.workspace
+        if space is None or space.port is None:
+            return
+        lines, heading = copy_lines(space.findings, space.port, self.open_book.units, self.up_to.currentData())
         self.title.setText(heading)
         for box, _ in self.boxes:
             box.hide()
@@ -57,9 +74,6 @@ class CopySheet(FormSheet):
             self._list.addWidget(box)
             self.boxes.append((box, line.copy))
         self.take_button.setEnabled(bool(lines))
-        self.name.setText(f"copied {date.today().isoformat()}" if not self.name.text() else self.name.text())
-        self.come_up()
-        self.minutes.box.setFocus()
 
     def take(self) -> None:
         space = self.open_book.workspace
@@ -89,7 +103,7 @@ class CopySheet(FormSheet):
         """What may be taken off a port at the chosen places, by its own walls."""
         space = self.open_book.workspace
         assert space is not None
-        lines, _ = copy_lines(space.findings, port, self.open_book.units)
+        lines, _ = copy_lines(space.findings, port, self.open_book.units, self.up_to.currentData())
         return [
             Work(id=new_id(), place=c.place, side=c.side, depth=c.depth, until="" if c.depth else "flush")
             for c in (line.copy for line in lines)

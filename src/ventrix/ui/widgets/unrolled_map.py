@@ -214,6 +214,28 @@ class UnrolledMap(QWidget):
         self._paint_spots(painter)
         self._paint_pins(painter)
         self._paint_axis(painter)
+        self._paint_shift(painter)
+
+    def _paint_shift(self, painter: QPainter) -> None:
+        """The core's shift as an arrow in a ring, right and roof as they are met looking in."""
+        shift = None if self.picture is None else self.picture.shift
+        if shift is None:
+            return
+        centre = QPointF(self._field.right() - 30, TOP + 26)
+        painter.setPen(QPen(theme.colour("scribe"), 1))
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        painter.drawEllipse(centre, 20, 20)
+        most = max(abs(shift.right), abs(shift.up))
+        end = QPointF(centre.x() + 26 * shift.right / most, centre.y() - 26 * shift.up / most)
+        painter.setPen(QPen(theme.colour("brass"), 2.5))
+        painter.drawLine(centre, end)
+        painter.setBrush(theme.colour("brass"))
+        painter.drawEllipse(end, 3, 3)
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        painter.setFont(theme.font(12))
+        painter.setPen(theme.colour("text"))
+        where = QRectF(centre.x() - 260, centre.y() - 9, 230, 18)
+        painter.drawText(where, Qt.AlignmentFlag.AlignRight, shift.text)
 
     def _paint_curve(self, painter: QPainter, xs: np.ndarray, shares: np.ndarray) -> None:
         """The area-distance curve above, on the same axis; the pinned cut's dashed."""

@@ -1,0 +1,236 @@
+"""Where two faces meet: the step at each edge, which way it faces the air, the land left, and what to take off."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Final
+
+import numpy as np
+from shapely.affinity import affine_transform
+from shapely.geometry import Polygon, box
+
+from ventrix.core.lineup.fitting import Fit
+from ventrix.core.lineup.outlines import polygon_of
+from ventrix.core.metal.walls import spare_at
+from ventrix.core.model.cut import Port, carried_figure
+from ventrix.core.model.job import Face, Job
+from ventrix.core.model.kinds import FacePart, Place
+from ventrix.core.model.school_questions import side_taken
+from ventrix.core.quantity.units import from_si
+
+FLUSH: Final = 0.1e-3  # m: nearer than that an edge is flush (common practice, no source)
+LEAST_LAND: Final = 2.5e-3  # m (common practice, no source)
+EDGES: Final = ("roof", "floor", "left", "right")
+STRIP: Final = 0.25  # of a side: where an edge is looked for about its middle
+
+
+@dataclass(frozen=True, slots=True)
+class Edge:
+    """An edge of a joint: how far the opening that the air goes into stands outside the one it comes from [m], whether
+    that faces the air, and the land between it and what it must not run into [m]; None where nobody measured one."""
+
+    port: str
+    edge: str
+    step: float
+    faces_air: bool
+    land: float | None
+
+    @property
+    def flush(self) -> bool:
+        return abs(self.step) < FLUSH
+
+
+@dataclass(frozen=True, slots=True)
+class Joint:
+    """A port where two faces meet: its edges, the area the air goes into over the one it comes from, and the share of
+    the smaller opening that both have."""
+
+    port: str
+    edges: tuple[Edge, ...]
+    area_ratio: float
+    overlap: float
+
+
+@dataclass(frozen=True, slots=True)
+class Proposal:
+    """What to take off which part at an edge [m], what stops it short, and how far the edge is then from a bolt [m]."""
+
+    port: str
+    edge: str
+    part: str
+    depth: float
+    wanted: float
+    stopped_by: str
+    bolt: str
+    from_bolt: float | None
+    sentence: str
+
+
+def is_upstream(part: str) -> bool:
+    """Whether the air comes from this part into the head: a manifold's does, a header's goes on; so does a gasket's of
+    an intake, which lies between."""
+    return part != FacePart.HEADER
+
+
+def joints(job: Job, head: Face, other: Face, fit: Fit) -> tuple[Joint, ...]:
+    """Every port that both faces have.
+
+    Parameters
+    ----------
+    job : Job
+        Its ports' gasket lands and kinds.
+    head, other : Face
+        The head's face, and the one that lies on it.
+    fit : Fit
+        Where the other's points stand in the head's axes.
+
+    Returns
+    -------
+    tuple of Joint
+        In the order of the head's outlines.
+
+    Raises
+    ------
+    ValueError
+        An outline that cannot be drawn.
+
+    References
+    ----------
+    Geometry by shapely. A step that the air meets faces it: an intake's manifold larger than its head, an exhaust's
+    head larger than its header.
+    """
+    kinds = {p.name: p for p in job.ports}
+    theirs = {o.port: _moved(polygon_of(o), fit) for o in other.outlines}
+    mine = {o.port: polygon_of(o) for o in head.outlines}
+    found = []
+    for name, here in mine.items():
+        there = theirs.get(name)
+        if there is None:
+            continue
+        port = kinds.get(name)
+        exhaust = (port is not None and port.kind == "exhaust") or other.part == FacePart.HEADER
+        comes, goes = (here, there) if exhaust else (there, here)
+        shared = float(comes.intersection(goes).area) / min(float(comes.area), float(goes.area))
+        edges = tuple(_edge(job, port, name, edge, comes, goes, mine) for edge in EDGES)
+        found.append(Joint(name, edges, float(goes.area) / float(comes.area), shared))
+    return tuple(found)
+
+
+def _moved(polygon: Polygon, fit: Fit) -> Polygon:
+    c, s = float(np.cos(fit.turn)), float(np.sin(fit.turn))
+    return affine_transform(polygon, [c, -s, s, c, fit.shift[0], fit.shift[1]])
+
+
+def edge_at(polygon: Polygon, edge: str) -> float:
+    """Where an edge of an opening lies about its middle [m]: y of roof and floor, x of left and right."""
+    left, low, right, high = polygon.bounds
+    x, y = (left + right) / 2, (low + high) / 2
+    wide, tall = STRIP * (right - left), STRIP * (high - low)
+    upright = edge in ("roof", "floor")
+    strip = box(x - wide, low - 1, x + wide, high + 1) if upright else box(left - 1, y - tall, right + 1, y + tall)
+    part = polygon.intersection(strip).bounds
+    return float({"roof": part[3], "floor": part[1], "left": part[0], "right": part[2]}[edge])
+
+
+def _edge(
+    job: Job, port: Port | None, name: str, edge: str, comes: Polygon, goes: Polygon, mine: dict[str, Polygon]
+) -> Edge:
+    outward = 1.0 if edge in ("roof", "right") else -1.0
+    step = outward * (edge_at(goes, edge) - edge_at(comes, edge))
+    return Edge(name, edge, step, step < -FLUSH, _land(port, name, edge, mine))
+
+
+def _land(port: Port | None, name: str, edge: str, mine: dict[str, Polygon]) -> float | None:
+    """Between an opening and the next one beside it, and what the head's gasket has left."""
+    here, gaps = mine[name], []
+    if edge in ("left", "right"):
+        sign = 1.0 if edge == "right" else -1.0
+        for other, polygon in mine.items():
+            apart = sign * (polygon.centroid.x - here.centroid.x)
+            if other != name and apart > 0 and _beside(here, polygon):
+                gaps.append(float(here.distance(polygon)))
+    if port is not None and port.cuts:
+        land = carried_figure(port, port.cuts[-1], "gasket_land")
+        if land is not None:
+            gaps.append(land)
+    return min(gaps) if gaps else None
+
+
+def _beside(a: Polygon, b: Polygon) -> bool:
+    return bool(a.bounds[1] < b.bounds[3] and b.bounds[1] < a.bounds[3])
+
+
+def proposals(job: Job, head: Face, other: Face, found: Sequence[Joint]) -> tuple[Proposal, ...]:
+    """What to take off, by the porter's school, worst step first; never past the land or the wall, and an exhaust never
+    past its header.
+
+    Parameters
+    ----------
+    job : Job
+        Its schools, lands and walls.
+    head, other : Face
+        As `joints`.
+    found : sequence of Joint
+        Of the two.
+
+    Returns
+    -------
+    tuple of Proposal
+        For every edge that faces the air; of a gasket's only where the school opens to it.
+
+    Raises
+    ------
+    ValueError
+        Never.
+
+    References
+    ----------
+    Schools of the trade; least land: common practice, no source.
+    """
+    ports = {p.name: p for p in job.ports}
+    made = []
+    opens = str(side_taken(job, "gasket").words).startswith("open")
+    for joint in found:
+        port = ports.get(joint.port)
+        for edge in joint.edges:
+            if edge.faces_air and (opens or other.part != FacePart.GASKET):
+                made.append(_proposal(job, head, other, port, edge, -edge.step))
+    return tuple(sorted(made, key=lambda p: -p.wanted))
+
+
+def _proposal(job: Job, head: Face, other: Face, port: Port | None, edge: Edge, wanted: float) -> Proposal:
+    # An intake's step stands on the head, which the air goes into; an exhaust's on the header.
+    exhaust = other.part == FacePart.HEADER or (port is not None and port.kind == "exhaust")
+    part = other.part if exhaust else FacePart.HEAD.value
+    depth, stopped = wanted, ""
+    if part == FacePart.HEAD:
+        land = edge.land
+        if land is not None and land - depth < LEAST_LAND:
+            depth, stopped = max(land - LEAST_LAND, 0.0), f"the land stays at {from_si(LEAST_LAND, 'mm'):.1f} mm"
+        spare = None if port is None or not port.cuts else spare_at(job, port, port.cuts[-1], Place.OPENING)
+        if spare is not None and spare < depth:
+            depth, stopped = spare, "the wall is at your limit"
+    bolt, from_bolt = _from_bolt(head, edge, depth if part == FacePart.HEAD else 0.0)
+    size = f"{from_si(depth, 'mm'):.2f} mm"
+    said = f"take {size} off the {part} at {edge.port}'s {edge.edge}"
+    if depth <= FLUSH:
+        said = f"leave {edge.port}'s {edge.edge}"
+    return Proposal(
+        edge.port, edge.edge, part, depth, wanted, stopped, bolt, from_bolt, f"{said}{': ' if stopped else ''}{stopped}"
+    )
+
+
+def _from_bolt(head: Face, edge: Edge, depth: float) -> tuple[str, float | None]:
+    """How far the scribed edge lies from the nearest bolt of the head, along the way it is moved [m]: what a height
+    gauge is set to."""
+    outline = next((o for o in head.outlines if o.port == edge.port), None)
+    if outline is None or not head.bolts:
+        return "", None
+    polygon = polygon_of(outline)
+    outward = 1.0 if edge.edge in ("roof", "right") else -1.0
+    line = edge_at(polygon, edge.edge) + outward * depth
+    axis = 1 if edge.edge in ("roof", "floor") else 0
+    middle = np.array([polygon.centroid.x, polygon.centroid.y])
+    bolt = min(head.bolts, key=lambda b: float(np.linalg.norm(np.array(b.at) - middle)))
+    return bolt.name, float(line - bolt.at[axis])

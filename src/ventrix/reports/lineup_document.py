@@ -1,0 +1,82 @@
+"""Two faces that meet as a JSON document (a contract) and as text."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import numpy as np
+
+from ventrix.core.lineup.of_job import LineUp
+from ventrix.core.quantity.units import from_si
+
+
+def _mm(pair: tuple[float, float]) -> list[float]:
+    return [from_si(pair[0], "mm"), from_si(pair[1], "mm")]
+
+
+def lineup_document(found: LineUp) -> dict[str, Any]:
+    """JSON: the other face laid on the head's. `shift_mm` and `rotation_deg` are how far the head lies off the other,
+    `residual_mm` how far each of its ports still does; a step is how high it stands, and `faces_air` whether the air
+    meets it."""
+    return {
+        "head": found.head.name,
+        "face": found.other.name,
+        "fit": {
+            "by": found.by,
+            "shift_mm": _mm(found.fit.shift),
+            "rotation_deg": float(np.degrees(found.fit.turn)),
+            "residual_mm": {port: _mm(off) for port, off in found.left.items()},
+        },
+        "crooked": {
+            "shift_mm": _mm(found.crooked.shift),
+            "rotation_deg": float(np.degrees(found.crooked.turn)),
+            "residual_mm": {port: _mm(off) for port, off in found.crooked.left.items()},
+            "blamed": found.crooked.blamed,
+            "reason": found.crooked.reason,
+        },
+        "edges": [
+            {
+                "port": e.port,
+                "edge": e.edge,
+                "step_mm": from_si(abs(e.step), "mm"),
+                "faces_air": e.faces_air,
+                "flush": e.flush,
+                "land_mm": None if e.land is None else from_si(e.land, "mm"),
+            }
+            for j in found.joints
+            for e in sorted(j.edges, key=lambda e: (not e.faces_air, -abs(e.step)))
+        ],
+        "area_ratio": {j.port: j.area_ratio for j in found.joints},
+        "overlap": {j.port: j.overlap for j in found.joints},
+        "proposals": [
+            {
+                "port": p.port,
+                "edge": p.edge,
+                "part": p.part,
+                "take_off_mm": from_si(p.depth, "mm"),
+                "wanted_mm": from_si(p.wanted, "mm"),
+                "stopped_by": p.stopped_by or None,
+                "bolt": p.bolt or None,
+                "from_bolt_mm": None if p.from_bolt is None else from_si(p.from_bolt, "mm"),
+                "sentence": p.sentence,
+            }
+            for p in found.proposals
+        ],
+    }
+
+
+def lineup_text(document: dict[str, Any]) -> str:
+    """The document in lines."""
+    fit, crooked = document["fit"], document["crooked"]
+    x, y = fit["shift_mm"]
+    rows = [
+        f"{document['face']} on {document['head']}, by {fit['by']}: the head lies {x:+.2f}, {y:+.2f} mm off, "
+        f"turned {fit['rotation_deg']:+.2f} deg.",
+        f"Against its bolts the casting runs {crooked['rotation_deg']:+.2f} deg; {crooked['reason']}.",
+    ]
+    for e in document["edges"]:
+        way = "faces the air" if e["faces_air"] else "flush" if e["flush"] else "let go"
+        land = "" if e["land_mm"] is None else f", land {e['land_mm']:.2f} mm"
+        rows.append(f"{e['port']}, {e['edge']}: {e['step_mm']:.2f} mm, {way}{land}")
+    rows += [p["sentence"] + "." for p in document["proposals"]]
+    return "\n".join(rows)
