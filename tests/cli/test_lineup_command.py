@@ -13,7 +13,9 @@ from ventrix.records.files.job_document import dumps_job, read_document
 
 def document(tmp_path: Path, **other: object) -> Path:
     """Faces without ids, one corner as a number, points as pairs."""
-    ports = [{"id": f"p{n}", "name": f"Intake {n}", "kind": "intake"} for n in (1, 2)]
+    ports = [
+        {"id": f"p{n}", "name": f"Intake {n}", "kind": "intake", "cuts": [{"id": f"c{n}", "number": 0}]} for n in (1, 2)
+    ]
     head = {
         "name": "head",
         "part": "head",

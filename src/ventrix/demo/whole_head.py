@@ -11,7 +11,7 @@ import numpy as np
 
 from ventrix.bench.simulator.heads.shipped import HEADS
 from ventrix.core.model.cut import Cut, Operation, Port, Pour, WallReading, Work
-from ventrix.core.model.job import Head, Job, MyLift, PartOfJob, Valve, Wait
+from ventrix.core.model.job import Bolt, Face, Head, Job, MyLift, Outline, PartOfJob, Valve, Wait
 from ventrix.core.model.kinds import JobState, Place
 from ventrix.core.model.noun import Direction
 from ventrix.core.model.run import FlowRun, Mount, Reading, SetUp
@@ -112,11 +112,44 @@ def whole_head(today: date) -> Job:
             PartOfJob(id="whole-part-2", kind="spring", name="single springs", state="ordered", count=8, price=72.0),
             PartOfJob(id="whole-part-3", kind="gasket", name="head gasket set", state="needed", price=48.0),
         ),
+        faces=_faces(),
         setups=tuple(setups.values()),
         mounts=tuple(mounts),
         valves=tuple(valves.values()),
         ports=ports,
     )  # fmt: skip
+
+
+def _faces() -> tuple[Face, ...]:
+    """The intake side: a casting that runs a little to its bolts, so that two ports stand in the air of the gasket and
+    the manifold that lie on it."""
+    bolts = tuple(
+        Bolt(id=f"whole-bolt-{name}", name=name, at=(to_si(x, "mm"), to_si(y, "mm")))
+        for name, x, y in (("A", -190.0, 32.0), ("B", -62.0, 32.0), ("C", 62.0, 32.0), ("D", 190.0, 32.0),
+                           ("E", -126.0, -32.0), ("F", 126.0, -32.0))
+    )  # fmt: skip
+    middles = (-165.0, -55.0, 55.0, 165.0)
+
+    def face(name: str, part: str, wide: float, high: float, lean: float, low: float = 0.0) -> Face:
+        outlines = tuple(
+            Outline(
+                id=f"whole-{part}-{i}",
+                port=f"Intake {i}",
+                centre=(to_si(x, "mm"), to_si(lean * x + low, "mm")),
+                width=to_si(wide, "mm"),
+                height=to_si(high, "mm"),
+                corner=(to_si(8.0, "mm"),),
+            )
+            for i, x in enumerate(middles, 1)
+        )
+        held = tuple(replace(b, id=f"{b.id}-{part}") for b in bolts)
+        return Face(id=f"whole-{part}", name=name, part=part, outlines=outlines, bolts=held, source="typed")
+
+    return (
+        face("intake face", "head", 32.0, 42.0, 0.0055),
+        face("own manifold", "manifold", 31.6, 41.4, 0.0),
+        face("gasket 1.5", "gasket", 34.0, 44.0, 0.0, 0.2),
+    )
 
 
 def _setup(kind: Direction) -> SetUp:
@@ -173,6 +206,7 @@ def _port(of: _Port, valve: Valve, mounts: list[Mount], began: date, random: np.
                 name=stage or "as cast",
                 date=(began + timedelta(days=number)).isoformat(),
                 throat_diameter=state.truth.throat_diameter,
+                gasket_land=to_si(6.5, "mm") if number == 0 else None,
                 operations=_operations(key, of, number, random) if number else (),
                 walls=walls,
                 runs=runs,

@@ -112,6 +112,14 @@ class NewCutSheet(FormSheet):
         self.name.setText(f"{move.place}, as planned")
         self._warn()
 
+    def plan_edge(self, edge: str, depth: float) -> None:
+        """An edge of the opening as planned: its side and depth."""
+        for row in self.works.rows:
+            row.side.setCurrentText(edge)
+            row.how_deep.set_value(depth)
+        self.name.setText(f"opening, {edge}, to line up")
+        self._warn()
+
     def _interval(self) -> dict[str, Any]:
         """What the plan said of the gain, where its own figure still stands in the field."""
         move, said = self._planned, self.expected_gain.value

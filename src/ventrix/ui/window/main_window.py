@@ -12,10 +12,11 @@ from PySide6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QResizeEvent
 from PySide6.QtWidgets import QHBoxLayout, QInputDialog, QStackedWidget, QVBoxLayout, QWidget
 
 from ventrix.core.calculators.contract import Calculator
-from ventrix.core.model.kinds import TrialKind
+from ventrix.core.model.kinds import Place, TrialKind
 from ventrix.core.planning.moves import Move
 from ventrix.core.planning.route import route
 from ventrix.records.book.index import Index
+from ventrix.rooms.lineup.shows import EdgeLine
 from ventrix.ui.air.room import AirRoom
 from ventrix.ui.air.traverse_sheet import TraverseSheet
 from ventrix.ui.benches.sheet import BenchSheet
@@ -27,6 +28,7 @@ from ventrix.ui.cuts.room import CutsRoom
 from ventrix.ui.flow.reading_distance import ReadingDistance
 from ventrix.ui.flow.room import FlowRoom
 from ventrix.ui.head.room import HeadRoom
+from ventrix.ui.lineup.room import LineUpRoom
 from ventrix.ui.match.room import MatchRoom
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.plan.room import PlanRoom
@@ -332,6 +334,24 @@ class MainWindow(BookSheets):
         room.quote_wanted.connect(lambda: self.quote_sheet.open())
         room.cards_wanted.connect(lambda: self.sheet.hand_over.choose_every_card())
         return self._settle_room(room)
+
+    @cached_property
+    def lineup(self) -> LineUpRoom:
+        room = LineUpRoom(self.open_book)
+        room.face_wanted.connect(lambda: self.face_sheet.open())
+        room.milling_wanted.connect(lambda: self.milling_sheet.open())
+        room.planned.connect(self._plan_edge)
+        return self._settle_room(room)
+
+    def _plan_edge(self, line: EdgeLine) -> None:
+        """The cut sheet with an edge of the opening in it, on the port that it is of."""
+        space = self.open_book.workspace
+        port = None if space is None else next((p for p in space.job.ports if p.name == line.edge.port), None)
+        if space is None or port is None or line.proposal is None:
+            return
+        space.look_at_port(port.id)
+        self.new_cut.open(Place.OPENING.value)
+        self.new_cut.plan_edge(line.edge.edge, line.proposal.depth)
 
     @cached_property
     def sheet(self) -> SheetRoom:

@@ -10,6 +10,7 @@ from ventrix.ui.compare.room import CompareRoom
 from ventrix.ui.cuts.room import CutsRoom
 from ventrix.ui.flow.room import FlowRoom
 from ventrix.ui.head.room import HeadRoom
+from ventrix.ui.lineup.room import LineUpRoom
 from ventrix.ui.match.room import MatchRoom
 from ventrix.ui.plan.room import PlanRoom
 from ventrix.ui.sheet.room import SheetRoom
@@ -33,6 +34,7 @@ ROOMS: Final = (
     Door("air", AirRoom, "5"),
     Door("plan", PlanRoom, "6"),
     Door("match", MatchRoom, "7"),
+    Door("lineup", LineUpRoom, "8"),
     Door("sheet", SheetRoom, "9"),
     Door("book", BookRoom, "0", apart=True),
 )

@@ -18,6 +18,7 @@ from ventrix.ui.cuts.tube_sheet import TubeSheet
 from ventrix.ui.cuts.wall_sheet import WallSheet
 from ventrix.ui.flow.correct_sheet import CorrectSheet
 from ventrix.ui.head.valves_sheet import ValvesSheet
+from ventrix.ui.lineup.sheets import FaceSheet, MillingSheet
 from ventrix.ui.match.copy_sheet import CopySheet
 from ventrix.ui.match.parts_and_quote import JobPartsSheet, QuoteSheet
 from ventrix.ui.match.stage_sheet import StageSheet, WaitSheet
@@ -104,6 +105,14 @@ class SheetHolder(QMainWindow):
         sheet = EngineSheet(self.open_book)
         sheet.result_wanted.connect(lambda: self.result_sheet.open())
         return self.settle_sheet(sheet)
+
+    @cached_property
+    def face_sheet(self) -> FaceSheet:
+        return self.settle_sheet(FaceSheet(self.open_book))
+
+    @cached_property
+    def milling_sheet(self) -> MillingSheet:
+        return self.settle_sheet(MillingSheet(self.open_book))
 
     @cached_property
     def copy_sheet(self) -> CopySheet:

@@ -1,0 +1,288 @@
+"""The Line-up room: faces that meet at true proportion, one port nearer, and every edge worst first."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from functools import partial
+from pathlib import Path
+from typing import Final
+
+import numpy as np
+from PySide6.QtCore import QSize, Qt, Signal
+from PySide6.QtGui import QKeyEvent
+from PySide6.QtWidgets import QFileDialog, QHBoxLayout, QLabel, QScrollArea, QSizePolicy, QVBoxLayout, QWidget
+
+from ventrix.core.lineup.fitting import Fit
+from ventrix.core.lineup.of_job import LineUp, line_up
+from ventrix.core.quantity.units import to_si
+from ventrix.core.quantity.words import sentence
+from ventrix.records.bad_input import InputError
+from ventrix.records.files.whole_file import write_whole
+from ventrix.reports.sheet.template_pdf import template_pdf
+from ventrix.rooms.lineup.shows import LARGE, EdgeLine, Shown, gauge_of, shown_of, take_off_words
+from ventrix.ui.lineup.views import EdgeList, FaceView, NearView
+from ventrix.ui.look import theme
+from ventrix.ui.open_book import OpenBook
+from ventrix.ui.widgets.command import Command
+from ventrix.ui.widgets.room import Room
+
+STEP: Final = to_si(0.004, "in")
+TURN: Final = np.radians(0.05)
+SMALL: Final = 960  # px
+
+
+class LineUpRoom(Room):
+    """A strip, the whole face, the chosen port nearer and the edges; arrows move the other face."""
+
+    name = "Line-up"
+    manual = "lineup"
+    face_wanted = Signal()
+    milling_wanted = Signal()
+    planned = Signal(object)  # the edge line that is planned in Cuts
+
+    def __init__(self, open_book: OpenBook) -> None:
+        super().__init__(open_book)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.found: LineUp | None = None
+        self.shown: Shown | None = None
+        self.at = 0
+        self.which = 0  # of the faces that are not the head's
+        self.by: str | None = None
+        self.moved: Fit | None = None
+        self.times = LARGE
+        self._there = QSize(1280, 800)
+        move = self._move
+        self.commands = (
+            Command("lineup.next", "the next edge", partial(self.pick, 1), "Tab"),
+            Command("lineup.before", "the edge before", partial(self.pick, -1), "Shift+Tab"),
+            Command("lineup.left", "move 0.004 in", partial(move, -1, 0), "Left", one_of="move"),
+            Command("lineup.right", "move 0.004 in", partial(move, 1, 0), "Right", one_of="move"),
+            Command("lineup.up", "move 0.004 in", partial(move, 0, 1), "Up", one_of="move"),
+            Command("lineup.down", "move 0.004 in", partial(move, 0, -1), "Down", one_of="move"),
+            Command("lineup.turn", "turn", partial(self._turn, 1), "Shift+Left", one_of="turn"),
+            Command("lineup.back", "turn", partial(self._turn, -1), "Shift+Right", one_of="turn"),
+            Command("lineup.bolts", "by bolts", partial(self.fit_by, "bolts"), "B"),
+            Command("lineup.best", "best fit", partial(self.fit_by, "ports"), "F"),
+            Command("lineup.true", "true steps", self.toggle_true, "X"),
+            Command("lineup.other", "another face", self.next_face, "O"),
+            Command("lineup.plan", "into Cuts as planned work", self.plan, "Return"),
+            Command("lineup.face", "a face", self.face_wanted.emit, "N"),
+            Command("lineup.milling", "what milling moves", self.milling_wanted.emit, "M"),
+            Command("lineup.template", "true-size template", self.choose_template, "T"),
+        )
+        self.verdict, self.reason = QLabel(), QLabel()
+        self.verdict.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
+        self.reason.setObjectName("quiet")
+        self.reason.setWordWrap(True)
+        self.runs, self.runs_below = QLabel(), QLabel()
+        self.runs_below.setObjectName("quiet")
+        self.runs_below.setWordWrap(True)
+        self.caption = QLabel()
+        self.caption.setObjectName("caption")
+        self.face = FaceView()
+        self.face.picked.connect(self._pick_port)
+        self.near = NearView()
+        self.edges = EdgeList()
+        self.edges.picked.connect(self._pick_row)
+        self.gauge = QLabel()
+        self.gauge.setWordWrap(True)
+        self.keys = QLabel()
+        self.keys.setWordWrap(True)
+        self.waiting = QLabel()
+        self.waiting.setObjectName("title")
+        self.waiting.setAlignment(Qt.AlignmentFlag.AlignCenter)
+        self.waiting.setWordWrap(True)
+        self._lay_out()
+
+    def _lay_out(self) -> None:
+        strip = QWidget()
+        strip.setObjectName("panel")
+        strip.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+        words, right = QVBoxLayout(), QVBoxLayout()
+        words.setSpacing(0)
+        words.addWidget(self.verdict)
+        words.addWidget(self.reason)
+        right.addWidget(self.runs)
+        right.addWidget(self.runs_below)
+        top = QHBoxLayout(strip)
+        top.setContentsMargins(16, 6, 16, 6)
+        top.addLayout(words, 3)
+        top.addLayout(right, 1)
+        scroll = QScrollArea()
+        scroll.setWidget(self.edges)
+        scroll.setWidgetResizable(True)
+        scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        column = QVBoxLayout()
+        column.addWidget(scroll, 1)
+        column.addWidget(self.gauge)
+        below = QHBoxLayout()
+        below.setSpacing(20)
+        below.addWidget(self.near, 4)
+        below.addLayout(column, 6)
+        self._content = QWidget()
+        inside = QVBoxLayout(self._content)
+        inside.setContentsMargins(0, 0, 0, 0)
+        inside.addWidget(strip)
+        inside.addWidget(self.caption)
+        inside.addWidget(self.face, 2)
+        inside.addLayout(below, 4)
+        inside.addWidget(self.keys)
+        outer = QVBoxLayout(self)
+        outer.setContentsMargins(16, 8, 16, 6)
+        outer.addWidget(self._content, 1)
+        outer.addWidget(self.waiting, 1)
+
+    def fit(self, there: QSize) -> None:
+        """In a small window the near view gives way, then captions and keys."""
+        self._there = there
+        self.near.setVisible(there.width() >= 700)
+        self.keys.setVisible(there.height() >= 560)
+        self.caption.setVisible(there.height() >= 520)
+
+    # -- showing
+
+    def refresh(self) -> None:
+        space = self.open_book.workspace
+        if space is None:
+            return
+        others = [f for f in space.job.faces if f.part != "head"]
+        name = others[self.which % len(others)].name if others else None
+        try:
+            self.found = line_up(space.job, name, self.by, self.moved)
+        except ValueError as error:
+            self.found = self.shown = None
+            says = "N types a face: its ports' middles, their size, its bolts; or reads a drawing (DXF, SVG)."
+            self.waiting.setText(f"{sentence(str(error))}\n\n{says}")
+            self._content.hide()
+            self.waiting.show()
+            return
+        self.waiting.hide()
+        self._content.show()
+        self.shown = shown_of(space.job, self.found, self.open_book.units)
+        self._show()
+
+    def _show(self) -> None:
+        shown, t, units = self.shown, theme.current(), self.open_book.units
+        if shown is None:
+            return
+        self.at = min(self.at, max(len(shown.lines) - 1, 0))
+        wide = self._there.width() >= SMALL
+        mark = f"<span style='color:{t.worse}'>▼</span> " if shown.strip.worse else ""
+        shade = t.worse if shown.strip.worse else t.better
+        self.verdict.setText(f"{mark}{shown.strip.verdict}")
+        self.verdict.setStyleSheet(
+            f"font-family: '{theme.NARROW}'; font-weight: 600; font-size: {40 if wide else 27}px; color: {shade}"
+        )
+        self.reason.setText(shown.strip.reason)
+        self.runs.setText(shown.strip.runs)
+        self.runs.setStyleSheet("font-size: 17px; font-weight: 600")
+        self.runs_below.setText(shown.strip.runs_below)
+        self.caption.setText(shown.caption)
+        line = self.line
+        port = "" if line is None else line.edge.port
+        self.face.show_ports(shown.ports, shown.bolts, port)
+        curves = next((p for p in shown.ports if p.port == port), None)
+        self.near.show_port(curves, [each for each in shown.lines if each.edge.port == port], self.times)
+        self.edges.show_lines(shown.lines, self.at, units.length.label)
+        self.gauge.setText("" if line is None else gauge_of(line, units).said)
+        self.keys.setText(_keys(t.brass))
+
+    @property
+    def line(self) -> EdgeLine | None:
+        """The picked edge."""
+        return self.shown.lines[self.at] if self.shown is not None and self.shown.lines else None
+
+    # -- hands and keys
+
+    def focusNextPrevChild(self, following: bool) -> bool:
+        """Tab goes along the edges while the room has the keyboard."""
+        return False
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        digit = event.key() - Qt.Key.Key_0
+        if self.shown is not None and 1 <= digit <= 9 and not event.modifiers():
+            if digit <= len(self.shown.ports):
+                self._pick_port(self.shown.ports[digit - 1].port)
+            return
+        if event.key() == Qt.Key.Key_Backtab:
+            self.pick(-1)
+            return
+        super().keyPressEvent(event)
+
+    def pick(self, by: int) -> None:
+        if self.shown is not None and self.shown.lines:
+            self._pick_row((self.at + by) % len(self.shown.lines))
+
+    def _pick_row(self, row: int) -> None:
+        self.at = row
+        self._show()
+        self.setFocus()
+
+    def _pick_port(self, port: str) -> None:
+        if self.shown is not None:
+            self._pick_row(next(i for i, line in enumerate(self.shown.lines) if line.edge.port == port))
+
+    def _move(self, x: int, y: int) -> None:
+        self._lay(lambda f: Fit((f.shift[0] + x * STEP, f.shift[1] + y * STEP), f.turn))
+
+    def _turn(self, by: int) -> None:
+        self._lay(lambda f: Fit(f.shift, f.turn + by * TURN))
+
+    def _lay(self, how: Callable[[Fit], Fit]) -> None:
+        if self.found is not None:
+            self.moved = how(self.found.fit)
+            self.refresh()
+
+    def fit_by(self, by: str) -> None:
+        """Lay the other face on by bolts, or as the ports fit best."""
+        self.by, self.moved = by, None
+        self.refresh()
+
+    def toggle_true(self) -> None:
+        self.times = 1.0 if self.times > 1 else LARGE
+        self._show()
+
+    def next_face(self) -> None:
+        """Another face of the job on the head's."""
+        self.which += 1
+        self.moved = None
+        self.at = 0
+        self.refresh()
+
+    def plan(self) -> None:
+        """The picked edge as planned work in Cuts, where it is the head's."""
+        line = self.line
+        if line is None:
+            return
+        if line.proposal is None or line.proposal.depth <= 0:
+            self.open_book.say("Nothing is to come off there.")
+        elif line.proposal.part != "head":
+            self.open_book.say(f"Not the head's: {take_off_words(line.proposal, self.open_book.units)}.")
+        else:
+            self.planned.emit(line)
+
+    def choose_template(self) -> None:
+        name, _ = QFileDialog.getSaveFileName(self, "Write the template", "template.pdf", "PDF (*.pdf)")
+        if name:
+            self.write_template(Path(name))
+
+    def write_template(self, path: Path) -> bool:
+        """The head's openings and the other's at true size, with bars to check the printer by."""
+        if self.found is None:
+            return False
+        try:
+            write_whole(path, template_pdf(self.found))
+        except InputError as error:
+            self.open_book.say(str(error))
+            return False
+        self.open_book.say(f"Template written to {path.name}: measure its bars before you trust it.")
+        return True
+
+
+def _keys(shade: str) -> str:
+    shown = (
+        ("1 to 9", "port"), ("Tab", "next edge"), ("arrows", "move 0.004 in"), ("Shift+arrows", "turn"),
+        ("B", "by bolts"), ("F", "best fit"), ("X", "true steps"), ("O", "another face"), ("Enter", "into Cuts"),
+        ("T", "template"), ("N", "a face"), ("M", "milling"),
+    )  # fmt: skip
+    return "   ".join(f"<b style='color:{shade}'>{keys}</b> {words}" for keys, words in shown)

@@ -1,0 +1,182 @@
+"""The Line-up room in the real window, by keyboard: the worst edge, moving, planning, faces and drawings, milling."""
+
+from __future__ import annotations
+
+from datetime import date
+from pathlib import Path
+
+import pypdfium2 as pdfium
+import pytest
+from PySide6.QtCore import Qt
+
+from tests.records.test_outline_files import drawing
+from tests.ui.stand_in import Open
+from ventrix.core.quantity.units import to_si
+from ventrix.demo.whole_head import whole_head
+from ventrix.ui.lineup.room import LineUpRoom
+from ventrix.ui.window.main_window import MainWindow
+
+K = Qt.Key
+
+
+@pytest.fixture
+def window(open_window: Open) -> MainWindow:
+    window = open_window()
+    window.open_book.book.add_job(whole_head(date.today()), benches=())
+    window.files.open_job("demo-whole-head")
+    window.resize(1280, 800)
+    window.go_to_named("lineup")
+    window.lineup.setFocus()
+    return window
+
+
+def steps(room: LineUpRoom) -> dict[str, str]:
+    assert room.shown is not None
+    return {line.name: line.air for line in room.shown.lines}
+
+
+def test_the_worst_edge_is_said_first(window: MainWindow) -> None:
+    room = window.lineup
+    assert "Intake 1, roof: 0.024 in into the air" in room.verdict.text()
+    assert room.reason.text().startswith("The head stands in the air. Take 0.024 in off the head.")
+    assert "0.32°" in room.runs.text(), "the casting runs 5.5 in a thousand: 0.32 degrees"
+    facing = [name for name, air in steps(room).items() if air == "faces it"]
+    assert facing == ["1, roof", "4, floor"]
+    assert "from the middle of bolt" in room.gauge.text()
+
+
+def test_arrows_move_the_face_and_b_puts_it_back(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
+    room = window.lineup
+    assert room.shown is not None
+    was = room.shown.lines[0].edge.step
+    qtbot.keyClick(room, K.Key_Down)
+    assert room.shown.lines[0].edge.port == "Intake 4", "lower, the other end's floor is the worst"
+    qtbot.keyClick(room, K.Key_B)
+    assert room.shown.lines[0].edge.step == pytest.approx(was)
+    for _ in range(6):
+        qtbot.keyClick(room, K.Key_Left, Qt.KeyboardModifier.ShiftModifier)
+    assert room.found is not None
+    assert room.found.by == "hand"
+    assert not any(air == "faces it" for air in steps(room).values()), "turned by 0.3 degrees it lies flat"
+    qtbot.keyClick(room, K.Key_F)
+    assert room.found.by == "ports"
+    assert room.found.fit.turn == pytest.approx(0.0055, abs=2e-4)
+
+
+def test_keys_pick_ports_edges_and_true_steps(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
+    room = window.lineup
+    qtbot.keyClick(room, K.Key_4)
+    assert room.line is not None
+    assert room.line.edge.port == "Intake 4"
+    qtbot.keyClick(room, K.Key_Tab)
+    qtbot.keyClick(room, K.Key_Tab, Qt.KeyboardModifier.ShiftModifier)
+    assert room.line.edge.port == "Intake 4"
+    qtbot.keyClick(room, K.Key_X)
+    assert room.near.times == 1.0
+    qtbot.keyClick(room, K.Key_O)
+    assert "gasket 1.5" in room.caption.text()
+    assert "faces it" in steps(room).values() or "let go" in steps(room).values()
+
+
+def test_enter_plans_the_edge_in_cuts(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
+    room = window.lineup
+    qtbot.keyClick(room, K.Key_4)
+    qtbot.keyClick(room, K.Key_Return)
+    sheet = window.new_cut
+    assert sheet.isVisible()
+    (row,) = sheet.works.rows
+    assert (row.place, row.side.currentText()) == ("opening", "floor")
+    assert row.how_deep.value == pytest.approx(to_si(0.61, "mm"), abs=2e-5)
+    space = window.open_book.workspace
+    assert space is not None and space.port is not None
+    assert space.port.name == "Intake 4"
+
+
+def test_a_face_is_typed_and_wrong_ones_say_why(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
+    qtbot.keyClick(window.lineup, K.Key_N)
+    sheet = window.face_sheet
+    sheet.name.setText("header")
+    sheet.part.setCurrentIndex(sheet.part.findData("header"))
+    sheet.ports.setText("Exhaust 9 0 0")
+    sheet.try_taking()
+    assert "'exhaust 9' is not one of" in sheet.problem.text().lower()
+    sheet.ports.setText("Intake 1; Intake 2")
+    sheet.try_taking()
+    assert "where is its middle" in sheet.problem.text()
+    sheet.ports.setText("Intake 1 -165mm 0; Intake 2 -55mm 0")
+    sheet.wide.box.setText("1.3")
+    sheet.wide.box.setModified(True)
+    sheet.try_taking()
+    assert "wants its width and height" in sheet.problem.text()
+    sheet.high.box.setText("1.7")
+    sheet.high.box.setModified(True)
+    sheet.bolts.setText("A -190mm 32mm; B -62mm 32mm")
+    sheet.try_taking()
+    assert sheet.isHidden(), sheet.problem.text()
+    space = window.open_book.workspace
+    assert space is not None
+    face = space.job.faces[-1]
+    assert (face.part, len(face.outlines), face.bolts[0].name) == ("header", 2, "A")
+    assert face.outlines[0].centre == pytest.approx((-0.165, 0.0))
+
+
+def test_openings_come_from_a_drawing(window: MainWindow, tmp_path: Path) -> None:
+    sheet = window.face_sheet
+    sheet.open()
+    sheet.bring_in(tmp_path / "none.dxf")
+    assert sheet.problem.text()
+    sheet.bring_in(drawing(tmp_path / "head.dxf"))
+    count = len(sheet._drawn)
+    assert f"{count} openings from head.dxf" in sheet.warning.text()
+    sheet.name.setText("drawn")
+    sheet.part.setCurrentIndex(sheet.part.findData("manifold"))
+    sheet.ports.setText("Intake 1; Intake 2")
+    sheet.try_taking()
+    assert f"the drawing has {count} openings" in sheet.problem.text().lower()
+    names = ["Intake 1", "Intake 2", "Intake 3", "Intake 4", "Exhaust 1"][:count]
+    sheet.ports.setText("; ".join(names))
+    sheet.try_taking()
+    space = window.open_book.workspace
+    assert space is not None
+    assert [o.port for o in space.job.faces[-1].outlines] == names
+    assert space.job.faces[-1].source == "drawing"
+
+
+def test_milling_answers_while_typing(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
+    qtbot.keyClick(window.lineup, K.Key_M)
+    sheet = window.milling_sheet
+    qtbot.keyClicks(sheet.head.box, "0.030+0.020+0.005")
+    assert "comes down 0.055 in" in sheet.told.text()
+    sheet.lean.box.setText("50")
+    sheet.bank.box.setText("45")
+    sheet.reckon()
+    assert "less than 90 degrees" in sheet.problem.text()
+
+
+def test_a_template_is_true_to_size(window: MainWindow, tmp_path: Path) -> None:
+    path = tmp_path / "template.pdf"
+    assert window.lineup.write_template(path)
+    document = pdfium.PdfDocument(path)
+    text = "\n".join(page.get_textpage().get_text_bounded() for page in document)
+    assert "100 mm; measured" in text
+    assert len(document) == 2, "four ports, two a page"
+    document.close()
+    assert not window.lineup.write_template(tmp_path / "no" / "such.pdf")
+
+
+@pytest.mark.parametrize("size", [(1024, 700), (1280, 800)])
+def test_nothing_leaves_the_window(window: MainWindow, qtbot, size: tuple[int, int]) -> None:  # type: ignore[no-untyped-def]
+    window.resize(*size)
+    room = window.lineup
+    qtbot.waitUntil(lambda: room.width() <= size[0] - window.rail.width() + 2)
+    assert room.minimumSizeHint().width() <= room.width()
+
+
+def test_a_job_without_faces_says_what_to_do(open_window: Open) -> None:
+    window = open_window(demo=False)
+    window.files.new_job()
+    window.go_to_named("lineup")
+    assert "wants a face of the head" in window.lineup.waiting.text()
+    assert "N types a face" in window.lineup.waiting.text()
+    window.lineup.plan()  # nothing to plan, and nothing happens
+    assert not window.new_cut.isVisible()
