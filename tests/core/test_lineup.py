@@ -8,14 +8,15 @@ import numpy as np
 import pytest
 from shapely.geometry import Point
 
+from ventrix.core.lineup.chambers import chamber_lines
 from ventrix.core.lineup.fitting import by_bolts, crookedness, rigid_motion
 from ventrix.core.lineup.milling import Milling, stack_up
 from ventrix.core.lineup.of_job import line_up
 from ventrix.core.lineup.outlines import OVAL, polygon_of
 from ventrix.core.lineup.shrouding import needed_gap, shrouding
 from ventrix.core.lineup.steps import edge_at
-from ventrix.core.model.cut import Cut, Port
-from ventrix.core.model.job import Bolt, Face, Job, Outline
+from ventrix.core.model.cut import Cut, Port, Pour
+from ventrix.core.model.job import Bolt, Chamber, Face, Job, Outline
 from ventrix.core.quantity.units import to_si
 
 MM = 1e-3
@@ -264,3 +265,20 @@ def test_edges_of_a_round_port_are_its_diameter_apart() -> None:
 def test_what_is_missing_is_named(faces: tuple[Face, ...], words: str) -> None:
     with pytest.raises(ValueError, match=words):
         line_up(job_of(*faces))
+
+
+def test_chambers_are_brought_to_the_largest() -> None:
+    """Heywood (1988), section 2.2: swept over clearance, and one; only metal comes off."""
+    pours = {1: 47.0, 2: 47.6, 3: 46.8}
+    chambers = tuple(
+        Chamber(id=f"ch{n}", cylinder=n, pours=(Pour(id=f"v{n}", volume=to_si(cc, "cc")),)) for n, cc in pours.items()
+    )
+    job = Job(id="j", title="j", bore=0.089, stroke=0.0885, chambers=chambers)
+    lines = {line.cylinder: line for line in chamber_lines(job)}
+    assert lines[2].take_out == 0.0
+    assert lines[3].take_out == pytest.approx(to_si(0.8, "cc"))
+    swept = np.pi / 4 * 0.089**2 * 0.0885
+    assert lines[1].compression == pytest.approx(1 + swept / to_si(47.0, "cc"))
+    assert {line.compression_then for line in lines.values()} == {lines[2].compression}
+    assert chamber_lines(replace(job, bore=None))[0].compression is None
+    assert chamber_lines(replace(job, chambers=())) == ()

@@ -111,6 +111,7 @@ def test_a_face_is_typed_and_wrong_ones_say_why(window: MainWindow, qtbot) -> No
     sheet.high.box.setText("1.7")
     sheet.high.box.setModified(True)
     sheet.bolts.setText("A -190mm 32mm; B -62mm 32mm")
+    sheet.keep.setChecked(True)
     sheet.try_taking()
     assert sheet.isHidden(), sheet.problem.text()
     space = window.open_book.workspace
@@ -118,6 +119,15 @@ def test_a_face_is_typed_and_wrong_ones_say_why(window: MainWindow, qtbot) -> No
     face = space.job.faces[-1]
     assert (face.part, len(face.outlines), face.bolts[0].name) == ("header", 2, "A")
     assert face.outlines[0].centre == pytest.approx((-0.165, 0.0))
+    space.undo()
+    assert len(space.job.faces) == 3
+    sheet.open()
+    assert sheet.known.itemText(1) == "header, header"
+    sheet.known.setCurrentIndex(1)
+    sheet.known.activated.emit(1)
+    again = space.job.faces[-1]
+    assert again.id != face.id
+    assert again.outlines[0].centre == face.outlines[0].centre
 
 
 def test_openings_come_from_a_drawing(window: MainWindow, tmp_path: Path) -> None:
@@ -180,3 +190,19 @@ def test_a_job_without_faces_says_what_to_do(open_window: Open) -> None:
     assert "N types a face" in window.lineup.waiting.text()
     window.lineup.plan()  # nothing to plan, and nothing happens
     assert not window.new_cut.isVisible()
+
+
+def test_chambers_and_shrouding_answer_while_typing(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
+    qtbot.keyClick(window.lineup, K.Key_H)
+    sheet = window.chamber_sheet
+    assert "No chamber was poured yet" in sheet.chambers.text()
+    assert "Least gap" in sheet.told.text()
+    sheet.off.box.setFocus()
+    qtbot.keyClicks(sheet.off.box, "0.7")
+    assert "At 0.600 in:" in sheet.told.text()
+    near = sheet.told.text()
+    qtbot.keyClicks(sheet.off.box, "5")
+    assert sheet.told.text() != near
+    sheet.off.box.setText("9")
+    sheet.reckon()
+    assert "outside the chamber" in sheet.problem.text()

@@ -42,7 +42,7 @@ def read_outlines(path: Path) -> list[Points]:
 
 def _from_dxf(data: bytes, name: str) -> list[Points]:
     from ezdxf import path as paths  # late: it costs half a second
-    from ezdxf.entities import Spline
+    from ezdxf.entities.spline import Spline
     from ezdxf.lldxf.const import DXFError
     from ezdxf.math import fit_points_to_cad_cv
     from ezdxf.recover import read as recover

@@ -5,7 +5,7 @@ from __future__ import annotations
 import uuid
 from dataclasses import replace
 
-from ventrix.core.model.job import Seat
+from ventrix.core.model.job import Face, Seat
 from ventrix.core.model.kinds import LibraryKind
 from ventrix.core.model.library import LibraryItem
 from ventrix.core.model.noun import Direction
@@ -63,3 +63,30 @@ def seat_of(item: LibraryItem) -> Seat:
     except KeyError:
         raise InputError("holds no recipe", file=item.name) from None
     return replace(seat, id=_new_id())
+
+
+def face_item(face: Face, date: str) -> LibraryItem:
+    """A gasket's, manifold's or header's face for the library."""
+    return LibraryItem(
+        id=_new_id(),
+        kind=LibraryKind.OUTLINE,
+        name=face.name,
+        source=face.part,
+        date=date,
+        document={"face": to_document(face)},
+    )
+
+
+def face_of(item: LibraryItem) -> Face:
+    """A face of the library under ids of its own. InputError where its document is damaged."""
+    try:
+        face = from_document(Face, item.document["face"], item.name)
+    except KeyError:
+        raise InputError("holds no face", file=item.name) from None
+    assert isinstance(face, Face)
+    return replace(
+        face,
+        id=_new_id(),
+        outlines=tuple(replace(o, id=_new_id()) for o in face.outlines),
+        bolts=tuple(replace(b, id=_new_id()) for b in face.bolts),
+    )

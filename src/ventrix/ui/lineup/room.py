@@ -38,6 +38,7 @@ class LineUpRoom(Room):
     manual = "lineup"
     face_wanted = Signal()
     milling_wanted = Signal()
+    chambers_wanted = Signal()
     planned = Signal(object)  # the edge line that is planned in Cuts
 
     def __init__(self, open_book: OpenBook) -> None:
@@ -68,6 +69,7 @@ class LineUpRoom(Room):
             Command("lineup.plan", "into Cuts as planned work", self.plan, "Return"),
             Command("lineup.face", "a face", self.face_wanted.emit, "N"),
             Command("lineup.milling", "what milling moves", self.milling_wanted.emit, "M"),
+            Command("lineup.chambers", "chambers and shrouding", self.chambers_wanted.emit, "H"),
             Command("lineup.template", "true-size template", self.choose_template, "T"),
         )
         self.verdict, self.reason = QLabel(), QLabel()
@@ -138,6 +140,9 @@ class LineUpRoom(Room):
         self.near.setVisible(there.width() >= 700)
         self.keys.setVisible(there.height() >= 560)
         self.caption.setVisible(there.height() >= 520)
+        for label in (self.runs, self.runs_below):
+            label.setVisible(there.width() >= 760)
+        self._show()
 
     # -- showing
 
@@ -283,6 +288,6 @@ def _keys(shade: str) -> str:
     shown = (
         ("1 to 9", "port"), ("Tab", "next edge"), ("arrows", "move 0.004 in"), ("Shift+arrows", "turn"),
         ("B", "by bolts"), ("F", "best fit"), ("X", "true steps"), ("O", "another face"), ("Enter", "into Cuts"),
-        ("T", "template"), ("N", "a face"), ("M", "milling"),
+        ("T", "template"), ("N", "a face"), ("M", "milling"), ("H", "chambers"),
     )  # fmt: skip
     return "   ".join(f"<b style='color:{shade}'>{keys}</b> {words}" for keys, words in shown)

@@ -12,15 +12,16 @@ from ventrix.core.lineup.milling import Milling, stack_up
 from ventrix.core.lineup.outlines import polygon_of
 from ventrix.core.model.cut import carried_figure, mean_poured
 from ventrix.core.model.job import Bolt, Face, Job, Outline
-from ventrix.core.model.kinds import FacePart, OutlineShape
+from ventrix.core.model.kinds import FacePart, LibraryKind, OutlineShape
 from ventrix.core.model.plausible import check_of, check_plausible
 from ventrix.core.quantity.field_checks import Check
 from ventrix.core.quantity.units import from_si, parse_quantity
 from ventrix.records.bad_input import InputError
 from ventrix.records.files.outline_files import read_outlines
+from ventrix.records.library.items import face_item, face_of
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
-from ventrix.workspace.ids import new_id
+from ventrix.workspace.ids import new_id, now_text
 
 
 def _anything(value: float) -> None:
@@ -34,6 +35,8 @@ class FaceSheet(FormSheet):
         super().__init__(open_book, "Keep the face")
         self.title.setText("A face")
         self._drawn: list[list[tuple[float, float]]] = []
+        self.known = self.add_choice("From the library", [("none", None)])
+        self.known.activated.connect(lambda _i: self._use_known())
         self.name = self.add_text("Name", "own gasket")
         self.part = self.add_choice("Belongs to", [(p.words, p.value) for p in FacePart])
         self.ports = self.add_text("Ports and their middles", "Intake 1 -150 0; Intake 2 -50 0")
@@ -50,6 +53,7 @@ class FaceSheet(FormSheet):
         self.take_from_head = QPushButton("Sizes from Head's opening")
         self.take_from_head.clicked.connect(self.from_head)
         self.column.addWidget(self.take_from_head)
+        self.keep = self.add_check("keep it in the library, for every job")
         self.finish()
         self.caution.setText(
             "x along the face, y up, from one point that both faces share. Measure from machined edges and bolts, not "
@@ -59,8 +63,34 @@ class FaceSheet(FormSheet):
     def open(self) -> None:
         unit = self.open_book.units.length.label
         self.ports.setToolTip(f"The port's name, x and y in {unit}, one after the other with ; between")
+        self.known.clear()
+        self.known.addItem("none", None)
+        for item in self.open_book.book.library():
+            if item.kind == LibraryKind.OUTLINE:
+                self.known.addItem(f"{item.name}, {item.source}", item)
         self.come_up()
         self.name.setFocus()
+
+    def _use_known(self) -> None:
+        """A face of the library into this job, in place of the one of its name."""
+        item = self.known.currentData()
+        if item is None:
+            return
+        try:
+            face = face_of(item)
+        except InputError as error:
+            self.problem.setText(f"{error}.")
+            return
+        self._put(face)
+        self.closed.emit()
+
+    def _put(self, face: Face) -> None:
+        space = self.open_book.workspace
+        if space is None:
+            return
+        rest = tuple(f for f in space.job.faces if f.name.lower() != face.name.lower())
+        faces = (face, *rest) if face.part == FacePart.HEAD else (*rest, face)
+        space.apply(f"face '{face.name}'", replace(space.job, faces=faces))
 
     def from_head(self) -> None:
         """Width, height and corner as Head has the opening of the port in hand."""
@@ -107,9 +137,10 @@ class FaceSheet(FormSheet):
         for outline in face.outlines:
             check_plausible(outline)
             polygon_of(outline)
-        rest = tuple(f for f in space.job.faces if f.name.lower() != name.lower())
-        faces = (face, *rest) if face.part == FacePart.HEAD else (*rest, face)
-        space.apply(f"face '{name}'", replace(space.job, faces=faces))
+        self._put(face)
+        if self.keep.isChecked():
+            self.open_book.book.write((None, face_item(face, now_text())))
+            self.keep.setChecked(False)
         self._drawn = []
         self.warning.clear()
         self.clear_fields()

@@ -18,6 +18,7 @@ from ventrix.ui.cuts.tube_sheet import TubeSheet
 from ventrix.ui.cuts.wall_sheet import WallSheet
 from ventrix.ui.flow.correct_sheet import CorrectSheet
 from ventrix.ui.head.valves_sheet import ValvesSheet
+from ventrix.ui.lineup.chamber_sheet import ChamberSheet
 from ventrix.ui.lineup.sheets import FaceSheet, MillingSheet
 from ventrix.ui.match.copy_sheet import CopySheet
 from ventrix.ui.match.parts_and_quote import JobPartsSheet, QuoteSheet
@@ -109,6 +110,10 @@ class SheetHolder(QMainWindow):
     @cached_property
     def face_sheet(self) -> FaceSheet:
         return self.settle_sheet(FaceSheet(self.open_book))
+
+    @cached_property
+    def chamber_sheet(self) -> ChamberSheet:
+        return self.settle_sheet(ChamberSheet(self.open_book))
 
     @cached_property
     def milling_sheet(self) -> MillingSheet:
