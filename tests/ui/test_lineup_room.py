@@ -7,10 +7,12 @@ from pathlib import Path
 
 import pypdfium2 as pdfium
 import pytest
-from PySide6.QtCore import Qt
+from PySide6.QtCore import QPointF, Qt
+from PySide6.QtGui import QPixmap
 
 from tests.records.test_outline_files import drawing
 from tests.ui.stand_in import Open
+from ventrix.core.lineup.outlines import polygon_of
 from ventrix.core.quantity.units import to_si
 from ventrix.demo.whole_head import whole_head
 from ventrix.ui.lineup.room import LineUpRoom
@@ -206,3 +208,51 @@ def test_chambers_and_shrouding_answer_while_typing(window: MainWindow, qtbot) -
     sheet.off.box.setText("9")
     sheet.reckon()
     assert "outside the chamber" in sheet.problem.text()
+
+
+def test_openings_are_traced_on_a_photo_by_mouse_and_by_keys(window: MainWindow, qtbot, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    """A picture of 400 by 200 pixels; its two known points lie 300 pixels and 150 mm apart: half a millimetre each."""
+    picture = QPixmap(400, 200)
+    picture.fill(Qt.GlobalColor.white)
+    path = tmp_path / "gasket.png"
+    assert picture.save(str(path))
+    sheet, room = window.face_sheet, window.lineup
+    sheet.open()
+    sheet.trace(tmp_path / "none.png")
+    assert "no picture that can be read" in sheet.problem.text()
+    sheet.trace(path)
+    view = room.tracing
+    assert view.isVisible()
+    assert "first of two points" in view.says
+    for x, y in ((50, 150), (350, 150), (100, 40), (160, 40), (160, 120), (100, 120)):
+        view.put(QPointF(x, y))
+    qtbot.keyClick(view, K.Key_Return)
+    assert len(view.closed) == 1
+    for x, y in ((250, 40), (310, 40)):
+        view.put(QPointF(x, y))
+    view.cross = QPointF(300, 120)
+    for _ in range(5):
+        qtbot.keyClick(view, K.Key_Right)
+    qtbot.keyClick(view, K.Key_Space)
+    qtbot.keyClick(view, K.Key_Backspace)
+    qtbot.keyClick(view, K.Key_Space)
+    view.put(QPointF(250, 120))
+    qtbot.keyClick(view, K.Key_Return)
+    qtbot.keyClick(view, K.Key_Escape)
+    assert not view.isVisible()
+    sheet.name.setText("photo gasket")
+    sheet.part.setCurrentIndex(sheet.part.findData("gasket"))
+    sheet.ports.setText("Intake 1; Intake 2")
+    sheet.try_taking()
+    assert "How far do the two known points" in sheet.problem.text()
+    sheet.apart.box.setText("150 mm")
+    sheet.apart.box.setModified(True)
+    sheet.try_taking()
+    space = window.open_book.workspace
+    assert space is not None
+    face = space.job.faces[-1]
+    assert face.name == "photo gasket", sheet.problem.text()
+    assert face.outlines[0].points == pytest.approx(
+        [v * 0.5e-3 for v in (50, 110, 110, 110, 110, 30, 50, 30)], abs=1e-9
+    )
+    assert polygon_of(face.outlines[0]).area == pytest.approx(30e-3 * 40e-3)

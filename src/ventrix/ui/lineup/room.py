@@ -9,7 +9,7 @@ from typing import Final
 
 import numpy as np
 from PySide6.QtCore import QSize, Qt, Signal
-from PySide6.QtGui import QKeyEvent
+from PySide6.QtGui import QKeyEvent, QPixmap
 from PySide6.QtWidgets import QFileDialog, QHBoxLayout, QLabel, QScrollArea, QSizePolicy, QVBoxLayout, QWidget
 
 from ventrix.core.lineup.fitting import Fit
@@ -20,6 +20,7 @@ from ventrix.records.bad_input import InputError
 from ventrix.records.files.whole_file import write_whole
 from ventrix.reports.sheet.template_pdf import template_pdf
 from ventrix.rooms.lineup.shows import LARGE, EdgeLine, Shown, gauge_of, shown_of, take_off_words
+from ventrix.ui.lineup.trace_view import TraceView
 from ventrix.ui.lineup.views import EdgeList, FaceView, NearView
 from ventrix.ui.look import theme
 from ventrix.ui.open_book import OpenBook
@@ -90,6 +91,9 @@ class LineUpRoom(Room):
         self.gauge.setWordWrap(True)
         self.keys = QLabel()
         self.keys.setWordWrap(True)
+        self.tracing = TraceView()
+        self.tracing.hide()
+        self.tracing.left.connect(self.stop_tracing)
         self.waiting = QLabel()
         self.waiting.setObjectName("title")
         self.waiting.setAlignment(Qt.AlignmentFlag.AlignCenter)
@@ -132,6 +136,7 @@ class LineUpRoom(Room):
         outer = QVBoxLayout(self)
         outer.setContentsMargins(16, 8, 16, 6)
         outer.addWidget(self._content, 1)
+        outer.addWidget(self.tracing, 1)
         outer.addWidget(self.waiting, 1)
 
     def fit(self, there: QSize) -> None:
@@ -148,7 +153,7 @@ class LineUpRoom(Room):
 
     def refresh(self) -> None:
         space = self.open_book.workspace
-        if space is None:
+        if space is None or self.tracing.isVisible():
             return
         others = [f for f in space.job.faces if f.part != "head"]
         name = others[self.which % len(others)].name if others else None
@@ -237,6 +242,19 @@ class LineUpRoom(Room):
         if self.found is not None:
             self.moved = how(self.found.fit)
             self.refresh()
+
+    def trace(self, picture: QPixmap) -> None:
+        """A picture in the room's place, until Esc."""
+        self._content.hide()
+        self.waiting.hide()
+        self.tracing.begin(picture)
+        self.tracing.show()
+        self.tracing.setFocus()
+
+    def stop_tracing(self) -> None:
+        """The room again; what was traced stays in hand for the sheet."""
+        self.tracing.hide()
+        self.refresh()
 
     def fit_by(self, by: str) -> None:
         """Lay the other face on by bolts, or as the ports fit best."""

@@ -6,6 +6,8 @@ from dataclasses import replace
 from pathlib import Path
 
 import numpy as np
+from PySide6.QtCore import Signal
+from PySide6.QtGui import QPixmap
 from PySide6.QtWidgets import QFileDialog, QLabel, QPushButton
 
 from ventrix.core.lineup.milling import Milling, stack_up
@@ -19,6 +21,7 @@ from ventrix.core.quantity.units import from_si, parse_quantity
 from ventrix.records.bad_input import InputError
 from ventrix.records.files.outline_files import read_outlines
 from ventrix.records.library.items import face_item, face_of
+from ventrix.ui.lineup.trace_view import TraceView
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
 from ventrix.workspace.ids import new_id, now_text
@@ -31,9 +34,12 @@ def _anything(value: float) -> None:
 class FaceSheet(FormSheet):
     """Keeps a face in place of the one of its name. Openings of one size each; a drawing brings its own."""
 
+    trace_wanted = Signal(object)  # the picture
+
     def __init__(self, open_book: OpenBook) -> None:
         super().__init__(open_book, "Keep the face")
         self.title.setText("A face")
+        self.tracing: TraceView | None = None
         self._drawn: list[list[tuple[float, float]]] = []
         self.known = self.add_choice("From the library", [("none", None)])
         self.known.activated.connect(lambda _i: self._use_known())
@@ -50,6 +56,10 @@ class FaceSheet(FormSheet):
         self.read = QPushButton("Openings from a drawing (DXF, SVG)")
         self.read.clicked.connect(self.choose_drawing)
         self.column.addWidget(self.read)
+        self.trace_it = QPushButton("Openings traced on a photo or scan")
+        self.trace_it.clicked.connect(self.choose_photo)
+        self.column.addWidget(self.trace_it)
+        self.apart = self.add_figure("Between its two known points", "length")
         self.take_from_head = QPushButton("Sizes from Head's opening")
         self.take_from_head.clicked.connect(self.from_head)
         self.column.addWidget(self.take_from_head)
@@ -116,6 +126,36 @@ class FaceSheet(FormSheet):
         self.problem.clear()
         self.warning.setText(f"{len(self._drawn)} openings from {path.name}: name as many ports, left to right.")
 
+    def choose_photo(self) -> None:
+        name, _ = QFileDialog.getOpenFileName(self, "A flat photo or scan", "", "Pictures (*.png *.jpg *.jpeg *.bmp)")
+        if name:
+            self.trace(Path(name))
+
+    def trace(self, path: Path) -> None:
+        """Have a picture traced in the room beside this sheet. It must lie flat: a photo from aside is not true."""
+        picture = QPixmap(str(path))
+        if picture.isNull():
+            self.problem.setText(f"{path.name} is no picture that can be read.")
+            return
+        self.problem.clear()
+        self.warning.setText(
+            "Taken square on, and flat: what leans is not true. Then type how far its points lie apart."
+        )
+        self.trace_wanted.emit(picture)
+
+    def take_traced(self, view: TraceView) -> None:
+        """What was traced, at the scale of its two known points."""
+        if self.apart.typed() is None:
+            self.problem.setText("How far do the two known points lie apart?")
+            return
+        try:
+            self._drawn = view.outlines(self.apart.typed() or 0.0)
+        except ValueError as error:
+            self.problem.setText(f"{str(error).capitalize()}.")
+            return
+        self.problem.clear()
+        self.warning.setText(f"{len(self._drawn)} openings traced: name as many ports, left to right.")
+
     def take(self) -> None:
         space = self.open_book.workspace
         if space is None or not self.settle_fields():
@@ -123,6 +163,10 @@ class FaceSheet(FormSheet):
         name = self.name.text().strip()
         if not name:
             raise ValueError("a face wants a name")
+        if self.tracing is not None and self.tracing.closed:
+            self.take_traced(self.tracing)
+            if not self._drawn:
+                return
         unit = self.open_book.units.length.unit
         face = Face(
             id=new_id(),
@@ -142,6 +186,8 @@ class FaceSheet(FormSheet):
             self.open_book.book.write((None, face_item(face, now_text())))
             self.keep.setChecked(False)
         self._drawn = []
+        if self.tracing is not None:
+            self.tracing.begin(QPixmap())
         self.warning.clear()
         self.clear_fields()
         self.closed.emit()

@@ -340,6 +340,8 @@ class MainWindow(BookSheets):
         room = LineUpRoom(self.open_book)
         room.face_wanted.connect(lambda: self.face_sheet.open())
         room.milling_wanted.connect(lambda: self.milling_sheet.open())
+        self.face_sheet.tracing = room.tracing
+        self.face_sheet.trace_wanted.connect(room.trace)
         room.chambers_wanted.connect(lambda: self.chamber_sheet.open())
         room.planned.connect(self._plan_edge)
         return self._settle_room(room)
