@@ -8,7 +8,7 @@ from typing import Final
 import numpy as np
 
 from ventrix.core.engine.cylinder import Cylinder, R
-from ventrix.core.engine.filling import Around, Filled, Valves, fill
+from ventrix.core.engine.filling import Around, Contents, Valves, fill
 from ventrix.core.formulas.bench_flow import ideal_flux
 from ventrix.core.formulas.cam import AnyCam
 from ventrix.core.judging.findings import Findings
@@ -23,7 +23,8 @@ SEED: Final = 23
 DRAWS: Final = 40
 SPEEDS: Final = 12
 STEP: Final = np.radians(1.0)
-DRAWN_SETTLED: Final = 5e-4  # of draws: what they differ by is a hundred times that
+COARSE: Final = np.radians(3.0)  # of the cycles that only lead up to where the fine ones begin
+SETTLED: Final = 6e-4  # from there on: what is left then is a fifth of it, and a draw differs by far more
 # Taken where a job does not say (common practice, no source).
 USUAL_INTAKE, USUAL_EXHAUST = np.radians(108.0), np.radians(112.0)
 USUAL_COMPRESSION: Final = 10.0
@@ -178,33 +179,28 @@ def breathe(engine: Engine, findings: Findings, sides: tuple[Side, Side]) -> Bre
     `filling.fill`. A throttle passes its rated flow at its rated pressure, and as the root of the pressure elsewhere.
     """
     first, last = _open_from(engine), max(_closes(engine, s.cam) for s in sides)
-    angle = np.linspace(first, last, int(np.ceil((last - first) / STEP)) + 1)
-    middle = (angle[1:] + angle[:-1]) / 2
+    n, count = len(engine.speeds), DRAWS + 1
+    manifold, start = _begun(engine, sides, first, last)
+    angle, middle = _steps(first, last, STEP)
     random = np.random.default_rng(SEED)
-    lifts_out = _lift(engine.exhaust_cam, middle - 2 * np.pi + engine.exhaust_centreline, engine.exhaust_lash)
-    out = engine.exhaust_part * area_at(engine.exhaust, lifts_out)
+    lifts_out, out = _out(engine, middle)
     outs = out[:, None] * np.r_[1.0, 1 + engine.exhaust_doubt * random.standard_normal(DRAWS)]
-    ins = []
-    for side in sides:
-        lifts = _lift(side.cam, middle - 2 * np.pi - engine.intake_centreline, engine.intake_lash)
-        ins.append(engine.ports * _drawn(side.run, findings, lifts, random))
-    n = len(engine.speeds)
-    plain, manifold = _as_read(engine, angle, [i[:, 0] for i in ins], outs[:, 0])
-    share = manifold / float(np.mean(engine.around.manifold))
-    drawn = fill(
+    ins = [engine.ports * _drawn(s.run, findings, _in(engine, s, middle), random) for s in sides]
+    # Columns by side, then as read and in draws, then by speed.
+    wide = np.hstack([np.repeat(i, n, axis=1) for i in ins])
+    valves = Valves(angle, wide, np.hstack(2 * [np.repeat(outs, n, axis=1)]))
+    where = np.tile(np.arange(2 * n).reshape(2, 1, n), (1, count, 1)).ravel()
+    found = fill(
         engine.cylinder,
-        Valves(
-            angle,
-            np.hstack([np.repeat(i[:, 1:], n, axis=1) for i in ins]),
-            np.hstack(2 * [np.repeat(outs[:, 1:], n, axis=1)]),
-        ),
-        np.tile(engine.speeds, 2 * DRAWS),
-        replace(engine.around, manifold=np.tile(manifold[:, None, :], (1, DRAWS, 1)).ravel()),
-        plain.end.columns(np.tile(np.arange(2 * n).reshape(2, 1, n), (1, DRAWS, 1)).ravel()),
-        DRAWN_SETTLED,
+        valves,
+        np.tile(engine.speeds, 2 * count),
+        replace(engine.around, manifold=manifold.ravel()[where]),
+        start.columns(where),
+        SETTLED,
     )
-    as_read = plain.filling.reshape(2, n) * share
-    both = drawn.filling.reshape(2, DRAWS, n) * share[:, None, :]
+    share = manifold / float(np.mean(engine.around.manifold))
+    every = found.filling.reshape(2, count, n) * share[:, None, :]
+    as_read, both = every[:, 0], every[:, 1:]
     change, spread = as_read[1] / as_read[0] - 1, both[1] / both[0] - 1
     low, high = np.quantile(both[1], [0.1, 0.9], axis=0)
     less, more = np.quantile(spread, [0.1, 0.9], axis=0)
@@ -212,29 +208,47 @@ def breathe(engine: Engine, findings: Findings, sides: tuple[Side, Side]) -> Bre
         as_read,
         np.minimum(low, as_read[1]),
         np.maximum(high, as_read[1]),
-        plain.residual.reshape(2, n)[1],
+        found.residual.reshape(2, count, n)[1, 0],
         change,
         np.minimum(less, change),
         np.maximum(more, change),
-        plain.left_at_bottom.reshape(2, n)[1],
+        found.left_at_bottom.reshape(2, count, n)[1, 0],
         _low_lifts(engine, lifts_out, out, middle),
         manifold[1],
     )
 
 
-def _as_read(engine: Engine, angle: Array, ins: list[Array], out: Array) -> tuple[Filled, Array]:
-    """Both sides as read, shape (2 n,), and the pressure in the manifold, shape (2, n): behind a throttle it is first
-    reckoned without one."""
+def _begun(engine: Engine, sides: tuple[Side, Side], first: float, last: float) -> tuple[Array, Contents]:
+    """Where a cycle of both sides as read begins, by coarse steps, shape (2 n,); and the pressure in the manifold,
+    shape (2, n): behind a throttle it is first reckoned without one."""
     n = len(engine.speeds)
+    angle, middle = _steps(first, last, COARSE)
+    out = _out(engine, middle)[1]
+    ins = [engine.ports * area_at(s.run, _in(engine, s, middle)) for s in sides]
     valves = Valves(angle, np.repeat(np.stack(ins, axis=1), n, axis=1), np.repeat(out[:, None], 2 * n, axis=1))
     speeds = np.tile(engine.speeds, 2)
-    found = fill(engine.cylinder, valves, speeds, engine.around)
+    found = fill(engine.cylinder, valves, speeds, engine.around, settled=SETTLED)
     manifold = np.full(2 * n, float(np.mean(engine.around.manifold)))
     if engine.throttle is not None:
         taken = found.filling * engine.cylinder.swept * engine.cylinders * speeds / (4 * np.pi)
         manifold = behind_throttle(engine.throttle, engine.around, taken)
-        found = fill(engine.cylinder, valves, speeds, replace(engine.around, manifold=manifold), found.end)
-    return found, manifold.reshape(2, n)
+    return manifold.reshape(2, n), found.end
+
+
+def _steps(first: float, last: float, step: float) -> tuple[Array, Array]:
+    """Even steps of the crank, and their middles."""
+    angle = np.linspace(first, last, int(np.ceil((last - first) / step)) + 1)
+    return angle, (angle[1:] + angle[:-1]) / 2
+
+
+def _in(engine: Engine, side: Side, middle: Array) -> Array:
+    return _lift(side.cam, middle - 2 * np.pi - engine.intake_centreline, engine.intake_lash)
+
+
+def _out(engine: Engine, middle: Array) -> tuple[Array, Array]:
+    """Exhaust lift [m] and effective area [m2] over the crank."""
+    lifts = _lift(engine.exhaust_cam, middle - 2 * np.pi + engine.exhaust_centreline, engine.exhaust_lash)
+    return lifts, engine.exhaust_part * area_at(engine.exhaust, lifts)
 
 
 def behind_throttle(area: float, around: Around, taken: Array) -> Array:

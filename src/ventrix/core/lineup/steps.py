@@ -103,6 +103,7 @@ def joints(job: Job, head: Face, other: Face, fit: Fit) -> tuple[Joint, ...]:
     kinds = {p.name: p for p in job.ports}
     theirs = {o.port: _moved(polygon_of(o), fit) for o in other.outlines}
     mine = {o.port: polygon_of(o) for o in head.outlines}
+    lands = _lands(job, mine)
     found = []
     for name, here in mine.items():
         there = theirs.get(name)
@@ -112,7 +113,7 @@ def joints(job: Job, head: Face, other: Face, fit: Fit) -> tuple[Joint, ...]:
         exhaust = (port is not None and port.kind == "exhaust") or other.part == FacePart.HEADER
         comes, goes = (here, there) if exhaust else (there, here)
         shared = float(comes.intersection(goes).area) / min(float(comes.area), float(goes.area))
-        edges = tuple(_edge(job, port, name, edge, comes, goes, mine) for edge in EDGES)
+        edges = tuple(_edge(name, edge, comes, goes, lands[name, edge]) for edge in EDGES)
         found.append(Joint(name, edges, float(goes.area) / float(comes.area), shared))
     return tuple(found)
 
@@ -133,28 +134,28 @@ def edge_at(polygon: Polygon, edge: str) -> float:
     return float({"roof": part[3], "floor": part[1], "left": part[0], "right": part[2]}[edge])
 
 
-def _edge(
-    job: Job, port: Port | None, name: str, edge: str, comes: Polygon, goes: Polygon, mine: dict[str, Polygon]
-) -> Edge:
+def _edge(name: str, edge: str, comes: Polygon, goes: Polygon, land: float | None) -> Edge:
     outward = 1.0 if edge in ("roof", "right") else -1.0
     step = outward * (edge_at(goes, edge) - edge_at(comes, edge))
-    return Edge(name, edge, step, step < -FLUSH, _land(port, name, edge, mine))
+    return Edge(name, edge, step, step < -FLUSH, land)
 
 
-def _land(port: Port | None, name: str, edge: str, mine: dict[str, Polygon]) -> float | None:
-    """Between an opening and the next one beside it, and what the head's gasket has left."""
-    here, gaps = mine[name], []
-    if edge in ("left", "right"):
-        sign = 1.0 if edge == "right" else -1.0
-        for other, polygon in mine.items():
-            apart = sign * (polygon.centroid.x - here.centroid.x)
-            if other != name and apart > 0 and _beside(here, polygon):
-                gaps.append(float(here.distance(polygon)))
-    if port is not None and port.cuts:
-        land = carried_figure(port, port.cuts[-1], "gasket_land")
-        if land is not None:
-            gaps.append(land)
-    return min(gaps) if gaps else None
+def _lands(job: Job, mine: dict[str, Polygon]) -> dict[tuple[str, str], float | None]:
+    """Between each opening and the next one beside it, and what the head's gasket has left, by port and edge."""
+    kinds = {p.name: p for p in job.ports}
+    lands: dict[tuple[str, str], float | None] = {}
+    row = sorted(mine, key=lambda name: mine[name].bounds[0])
+    for i, name in enumerate(row):
+        port = kinds.get(name)
+        own = carried_figure(port, port.cuts[-1], "gasket_land") if port is not None and port.cuts else None
+        for edge in EDGES:
+            gaps = [] if own is None else [own]
+            if edge in ("left", "right"):
+                rest = row[i + 1 :] if edge == "right" else row[:i][::-1]
+                beside = next((o for o in rest if _beside(mine[name], mine[o])), None)
+                gaps += [] if beside is None else [float(mine[name].distance(mine[beside]))]
+            lands[name, edge] = min(gaps) if gaps else None
+    return lands
 
 
 def _beside(a: Polygon, b: Polygon) -> bool:
