@@ -20,7 +20,8 @@ import numpy as np
 from benchmarks.plan_ports import GENERATORS, LIFT, bare_fit, chain_of, state_of
 from ventrix.bench.simulator.heads.virtual import MINUTES, VirtualPort
 from ventrix.core.model.kinds import Place
-from ventrix.core.planning.loss_chain import ChainState, ChainWork, fit_chain
+from ventrix.core.planning.chain import ChainState, ChainWork
+from ventrix.core.planning.loss_chain import fit_chain
 from ventrix.core.planning.priors import SECTION_OF
 from ventrix.core.planning.stop_rule import SURE
 from ventrix.core.quantity.arrays import Array

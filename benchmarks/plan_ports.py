@@ -12,7 +12,8 @@ from ventrix.bench.simulator.heads.kinetic import kinetic
 from ventrix.bench.simulator.heads.two_streams import two_streams
 from ventrix.bench.simulator.heads.virtual import PRESSURE, WORKED, VirtualPort
 from ventrix.core.model.kinds import Place
-from ventrix.core.planning.loss_chain import Chain, ChainState, ChainValve, ChainWork, _Layout
+from ventrix.core.planning.chain import Chain, ChainState, ChainValve, ChainWork
+from ventrix.core.planning.chain_layout import Layout
 from ventrix.core.planning.priors import median_losses
 from ventrix.core.quantity.arrays import Array
 
@@ -46,7 +47,7 @@ def bare_fit(chain: Chain) -> None:
     from scipy.linalg import solve_triangular
     from scipy.optimize import least_squares
 
-    layout = _Layout(chain)
+    layout = Layout(chain)
     bench, wrong = layout.noise()
     whole, prior = np.linalg.cholesky(bench + wrong), np.linalg.cholesky(layout.prior)
     seen = np.log(np.concatenate([s.flow for s in chain.states]))

@@ -17,7 +17,8 @@ from ventrix.core.judging.verdict import Wording
 from ventrix.core.metal.walls import spare_at
 from ventrix.core.model.job import Job, Target
 from ventrix.core.model.kinds import Place
-from ventrix.core.planning.loss_chain import ChainClay, ChainFit, ChainWork, fit_chain
+from ventrix.core.planning.chain import ChainClay, ChainWork
+from ventrix.core.planning.loss_chain import ChainFit, fit_chain
 from ventrix.core.planning.moves import WORKS, Asked, Ground, Move, MoveKind
 from ventrix.core.planning.next_moves import Plan, open_places, plan_port
 from ventrix.core.planning.of_job import edge_share

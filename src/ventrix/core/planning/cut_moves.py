@@ -13,7 +13,7 @@ from ventrix.core.metal.walls import limit_for, spare_at, walls_at
 from ventrix.core.model.cut import carried_figure
 from ventrix.core.model.kinds import Place
 from ventrix.core.model.school_questions import side_taken
-from ventrix.core.planning.loss_chain import ChainWork
+from ventrix.core.planning.chain import ChainWork
 from ventrix.core.planning.moves import READ_FIRST, REFLOW, Ground, Move, MoveKind
 from ventrix.core.quantity.units import from_si
 

@@ -16,7 +16,8 @@ from ventrix.core.judging.schools import school_weights
 from ventrix.core.metal.unrolled import UnrolledPort, unroll
 from ventrix.core.model.cut import Cut, Port, carried, carried_figure, trial_as_cut
 from ventrix.core.model.kinds import Place, TrialKind
-from ventrix.core.planning.loss_chain import Chain, ChainClay, ChainState, ChainValve, ChainWork, guessed_flow
+from ventrix.core.planning.chain import Chain, ChainClay, ChainState, ChainValve, ChainWork
+from ventrix.core.planning.loss_chain import guessed_flow
 from ventrix.core.planning.priors import CLAY_AREA, PLACES, SECTION_OF, median_losses
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.units import to_si

@@ -11,7 +11,8 @@ import numpy as np
 from ventrix.core.model.cut import carried
 from ventrix.core.model.kinds import CutKind, Entry, Place
 from ventrix.core.model.school_questions import side_taken
-from ventrix.core.planning.loss_chain import DRAWS, SEED, ChainWork
+from ventrix.core.planning.chain import ChainWork
+from ventrix.core.planning.loss_chain import DRAWS, SEED
 from ventrix.core.planning.moves import REFLOW, Ground, Move, MoveKind
 from ventrix.core.planning.of_job import FIN
 from ventrix.core.planning.priors import ENTRY, KNOTS, VALVE
