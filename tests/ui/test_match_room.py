@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from datetime import date
 from pathlib import Path
 
@@ -228,3 +229,11 @@ def test_a_job_that_nobody_touched_says_where_to_begin(open_window: Open) -> Non
     assert "no promise" in window.match.figures[2][0].text()
     window.match.mark()
     assert "rough" in window.open_book.workspace.job.ports[0].cuts[0].operations[0].stage  # type: ignore[union-attr]
+
+
+def test_names_with_angle_brackets_are_shown_as_they_are(window: MainWindow) -> None:
+    space = window.open_book.workspace
+    assert space is not None
+    odd = tuple(replace(p, name="<b>Three</b>") if p.name == "Intake 3" else p for p in space.job.ports)
+    space.apply("renamed", replace(space.job, ports=odd))
+    assert "&lt;b&gt;Three&lt;/b&gt;" in window.match.verdict.text()

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from functools import partial
+from html import escape
 from pathlib import Path
 from typing import Final
 
@@ -179,7 +180,7 @@ class LineUpRoom(Room):
         wide = self._there.width() >= SMALL
         mark = f"<span style='color:{t.worse}'>▼</span> " if shown.strip.worse else ""
         shade = t.worse if shown.strip.worse else t.better
-        self.verdict.setText(f"{mark}{shown.strip.verdict}")
+        self.verdict.setText(f"{mark}{escape(shown.strip.verdict)}")
         self.verdict.setStyleSheet(
             f"font-family: '{theme.NARROW}'; font-weight: 600; font-size: {40 if wide else 27}px; color: {shade}"
         )

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 from datetime import date
+from html import escape
 
 from PySide6.QtWidgets import QLabel, QPushButton
 
@@ -137,7 +138,7 @@ class QuoteSheet(FormSheet):
         for line in quote_of(space.job, hours):
             price = "–" if line.price is None else f"{line.price:,.0f}"
             bold = ("<b>", "</b>") if line.what == "sum" else ("", "")
-            rows.append(f"<tr><td width='150'>{bold[0]}{line.what}{bold[1]}</td><td width='90'>{line.amount}</td>"
+            rows.append(f"<tr><td width='150'>{bold[0]}{escape(line.what)}{bold[1]}</td><td width='90'>{escape(line.amount)}</td>"
                         f"<td align='right'>{bold[0]}{price}{bold[1]}</td></tr>")  # fmt: skip
         self.table.setText(f"<table>{''.join(rows)}</table>")
         self.history.setText(space.hours_of_like())

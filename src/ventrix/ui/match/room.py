@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from datetime import date
 from functools import partial
+from html import escape
 from typing import Final
 
 from PySide6.QtCore import QSize, Qt, QTimer, Signal
@@ -158,7 +159,7 @@ class MatchRoom(Room):
         shade = t.worse if m.strip.worse else t.text
         mark = "▼ " if m.strip.worse else ""
         wide = self._there.width() >= SMALL
-        self.verdict.setText(f"<span style='color:{t.worse}'>{mark}</span>{m.strip.verdict}")
+        self.verdict.setText(f"<span style='color:{t.worse}'>{mark}</span>{escape(m.strip.verdict)}")
         face = f"font-family: '{theme.NARROW}'; font-weight: 600"
         self.verdict.setStyleSheet(f"{face}; font-size: {40 if wide else 28}px; color: {shade}")
         self.reason.setText(m.strip.reason)
@@ -172,7 +173,7 @@ class MatchRoom(Room):
         lines, heading = copy_lines(space.findings, space.port, units)
         self.copying.show_lines(lines, heading, units.length.label)
         self.flow_these.setText(m.flow_these)
-        self.notes.setText("<br>".join(m.notes))
+        self.notes.setText("<br>".join(escape(n) for n in m.notes))
         self.keys.setText(_keys(t.brass))
         self.fit(self._there)
         self._tick()

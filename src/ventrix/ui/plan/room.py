@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from functools import partial
+from html import escape
 from typing import Final
 
 from PySide6.QtCore import QSize, Qt, Signal
@@ -248,7 +249,7 @@ class PlanRoom(Room):
             return
         answer = answer_of(plan, units)
         shade = t.quiet if answer.by_the_book else t.worse if answer.stops else t.better
-        self.verdict.setText(f"<span style='color:{shade}'>{answer.verdict}</span> {answer.what}")
+        self.verdict.setText(f"<span style='color:{shade}'>{answer.verdict}</span> {escape(answer.what)}")
         self.verdict.setStyleSheet(f"font-family: '{theme.NARROW}'; font-size: 44px; font-weight: 600")
         self.verdict.setWordWrap(True)
         self.worth.setText(answer.worth)
