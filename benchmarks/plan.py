@@ -38,7 +38,7 @@ History = list[tuple[Place, float, bool]]
 
 
 def hours_of(place: Place) -> float:
-    start, each = MINUTES[place]
+    each, start = MINUTES[place]
     return (start + each * DEPTH * 1e3) / 60 + REFLOW
 
 

@@ -138,8 +138,9 @@ class QuoteSheet(FormSheet):
         for line in quote_of(space.job, hours):
             price = "–" if line.price is None else f"{line.price:,.0f}"
             bold = ("<b>", "</b>") if line.what == "sum" else ("", "")
-            rows.append(f"<tr><td width='150'>{bold[0]}{escape(line.what)}{bold[1]}</td><td width='90'>{escape(line.amount)}</td>"
-                        f"<td align='right'>{bold[0]}{price}{bold[1]}</td></tr>")  # fmt: skip
+            cells = f"<td width='150'>{bold[0]}{escape(line.what)}{bold[1]}</td>"
+            cells += f"<td width='90'>{escape(line.amount)}</td><td align='right'>{bold[0]}{price}{bold[1]}</td>"
+            rows.append(f"<tr>{cells}</tr>")
         self.table.setText(f"<table>{''.join(rows)}</table>")
         self.history.setText(space.hours_of_like())
         self.status.setText(status_sentence(space.findings, hours))
