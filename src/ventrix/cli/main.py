@@ -8,12 +8,12 @@ from typing import Any, Final
 
 import typer
 
-from ventrix.cli import book, calc, engine, flow, job, lineup, match, plan, route, window
+from ventrix.cli import book, calc, engine, flow, job, lineup, match, plan, practice, route, window
 from ventrix.cli.app import app
 from ventrix.records.bad_input import BookError, InputError
 
 # Named so that each module's commands are there.
-MODULES: Final = (calc, flow, job, plan, engine, route, match, lineup, book, window)
+MODULES: Final = (calc, flow, job, plan, engine, route, match, lineup, practice, book, window)
 
 # Typer carries its own copy of click in some versions, click's in others; this base is in both.
 _UsageError: Any = typer.BadParameter.__mro__[1]

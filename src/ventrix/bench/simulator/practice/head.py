@@ -1,0 +1,49 @@
+"""A head that does not exist, for practice: whose it is, what it teaches, and the truth that a seed makes."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+
+from ventrix.bench.simulator.heads.virtual import Metal, Sizes, VirtualPort
+from ventrix.core.model.kinds import Place
+
+
+@dataclass(frozen=True, slots=True)
+class PracticeHead:
+    """`owner` is what its owner wants of it and may be asked, `hours` what he pays for; a bench reads it with these
+    scatters [-]. `make` gives the same truth for the same seed."""
+
+    id: str
+    title: str
+    teaches: str
+    owner: str
+    hours: float
+    make: Callable[[int], VirtualPort]
+    repeat: float = 0.003
+    mount: float = 0.003
+
+
+def with_walls(port: VirtualPort, walls: dict[Place, float]) -> VirtualPort:
+    """The same port with other metal left at places [m]."""
+    return port.with_metal(replace(port.metal, walls=port.metal.walls | walls))
+
+
+def scaled(port: VirtualPort, share: float) -> VirtualPort:
+    """The same truth behind a port that is smaller or larger throughout."""
+    s = port.metal.sizes
+    sizes = Sizes(
+        valve_diameter=s.valve_diameter * share,
+        stem_diameter=s.stem_diameter * share,
+        seat_width=s.seat_width * share,
+        seat_angle=s.seat_angle,
+        throat_diameter=s.throat_diameter * share,
+        areas={p: a * share**2 for p, a in s.areas.items()},
+        widths={p: w * share for p, w in s.widths.items()},
+        short_side_radius=s.short_side_radius * share,
+        short_side_height=s.short_side_height * share,
+        turning=s.turning,
+        length=s.length * share,
+    )
+    metal = Metal(sizes, port.metal.depth, port.metal.walls)
+    return port.with_metal(metal)

@@ -1,0 +1,20 @@
+"""A strong shift of the core: bowl and pinch thin on this port."""
+
+from ventrix.bench.simulator.heads.contractions import contractions
+from ventrix.bench.simulator.heads.virtual import VirtualPort
+from ventrix.bench.simulator.practice.head import PracticeHead, with_walls
+from ventrix.core.model.kinds import Place
+
+
+def _make(seed: int) -> VirtualPort:
+    return with_walls(contractions(seed), {Place.BOWL: 1.7e-3, Place.PINCH: 1.5e-3})
+
+
+HEAD = PracticeHead(
+    "shifted-core",
+    "A core that slipped",
+    "Every port of one head differs: another port's wall is no wall of this one.",
+    "An oval engine: middle lifts, and no weld.",
+    8.0,
+    _make,
+)

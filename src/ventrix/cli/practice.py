@@ -1,0 +1,91 @@
+"""`ventrix practice`: the heads that do not exist, and a practice played again."""
+
+from __future__ import annotations
+
+from pathlib import Path
+from typing import Annotated, Any
+
+import typer
+
+from ventrix.cli.app import JsonOption, app, of_file, print_json
+from ventrix.core.quantity.units import from_si
+from ventrix.records.bad_input import InputError
+
+
+@app.command()
+def practice(
+    list_heads: Annotated[bool, typer.Option("--list", help="Every head there is to practise on.")] = False,
+    replay: Annotated[Path | None, typer.Option(metavar="PRACTICE.json", help="Play a practice again.")] = None,
+    as_json: JsonOption = False,
+) -> None:
+    """Practice heads, and what a practice came to against what was to be had."""
+    from ventrix.bench.simulator.practice.catalogue import HEADS
+
+    if list_heads == (replay is not None):
+        raise InputError("either --list or --replay PRACTICE.json", field="practice")
+    if replay is None:
+        rows = [{"id": h.id, "title": h.title, "teaches": h.teaches} for h in HEADS]
+        if as_json:
+            print_json(rows)
+        else:
+            print("\n".join(f"{h['id']:16} {h['title']}. {h['teaches']}" for h in rows))
+        return
+    found = _played(replay)
+    print_json(found) if as_json else print(_text(found))
+
+
+def _played(path: Path) -> dict[str, Any]:
+    from ventrix.bench.simulator.heads.virtual import WORKED
+    from ventrix.bench.simulator.practice.replay import Act, replay
+    from ventrix.core.model.kinds import Place
+    from ventrix.records.files.practice_document import read_practice
+
+    document = read_practice(path)
+    places = {p.value: p for p in WORKED}
+
+    def place(name: str | None) -> Place | None:
+        if name is not None and name not in places:
+            raise ValueError(f"'{name[:40]}' is not one of {', '.join(places)}")
+        return None if name is None else places[name]
+
+    found = of_file(
+        path,
+        lambda: replay(
+            document.head,
+            document.seed,
+            [Act(a.act, place(a.place), a.depth, a.said) for a in document.acts],
+            document.hours,
+        ),
+    )
+    return {
+        "head": document.head,
+        "seed": document.seed,
+        "gain_cfm": from_si(found.gain, "cfm"),
+        "oracle_cfm": from_si(found.oracle, "cfm"),
+        "hours": found.hours,
+        "walls_broken": found.walls_broken,
+        "seats_nicked": found.seats_nicked,
+        "beliefs": [
+            {
+                "cut": b.cut,
+                "place": b.place.value,
+                "seen_cfm": None if b.seen is None else from_si(b.seen, "cfm"),
+                "true_cfm": from_si(b.true, "cfm"),
+                "verdict": b.verdict,
+            }
+            for b in found.beliefs
+        ],
+    }
+
+
+def _text(found: dict[str, Any]) -> str:
+    share = 100 * found["gain_cfm"] / found["oracle_cfm"] if found["oracle_cfm"] > 0 else 0.0
+    rows = [
+        f"You found {share:.0f} % of what was there: {found['gain_cfm']:+.1f} of {found['oracle_cfm']:+.1f} CFM "
+        f"in {found['hours']:.1f} h.",
+        f"Walls broken: {found['walls_broken']}. Seats nicked: {found['seats_nicked']}.",
+    ]
+    for b in found["beliefs"]:
+        seen = "never flowed" if b["seen_cfm"] is None else f"seen {b['seen_cfm']:+.1f}"
+        rows.append(f"{b['cut']}  {b['place']}: {seen}, true {b['true_cfm']:+.1f} CFM: {b['verdict']}")
+    return "\n".join(rows)

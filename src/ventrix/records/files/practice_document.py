@@ -1,0 +1,70 @@
+"""A practice as a document: which head and seed, and every act in order. It is saved, sent, and played again."""
+
+from __future__ import annotations
+
+import json
+from pathlib import Path
+from typing import Final, Literal
+
+from pydantic import BaseModel, ConfigDict, Field, ValidationError
+
+from ventrix.core.quantity.units import to_si
+from ventrix.records.bad_input import InputError
+from ventrix.records.files.whole_file import read_whole, write_whole
+
+VERSION_KEY, VERSION = "ventrix_practice", 1
+LARGEST: Final = 2_000_000  # bytes
+DEEPEST: Final = 10.0  # mm of a pass
+
+
+class PracticeAct(BaseModel):
+    """One act: a flow test, a wall reading, or a pass; `said_cfm` is the gain that was said first."""
+
+    model_config = ConfigDict(extra="forbid", allow_inf_nan=False)
+    act: Literal["flow", "wall", "cut"]
+    place: str | None = None
+    depth_mm: float = Field(default=0.0, ge=0.0, le=DEEPEST)
+    said_cfm: float | None = Field(default=None, ge=-500.0, le=500.0)
+
+    @property
+    def depth(self) -> float:
+        """[m]"""
+        return to_si(self.depth_mm, "mm")
+
+    @property
+    def said(self) -> float | None:
+        """[m3/s]"""
+        return None if self.said_cfm is None else to_si(self.said_cfm, "cfm")
+
+
+class PracticeDocument(BaseModel):
+    """A whole practice."""
+
+    model_config = ConfigDict(extra="forbid", allow_inf_nan=False)
+    head: str
+    seed: int = Field(ge=0, le=2**31 - 1)
+    hours: float | None = Field(default=None, gt=0.0, le=200.0)
+    acts: list[PracticeAct] = Field(default_factory=list, max_length=5000)
+
+
+def read_practice(path: Path) -> PracticeDocument:
+    """A practice from its file; InputError naming file and field where it is none."""
+    data = read_whole(path, LARGEST, "a practice")
+    try:
+        document = json.loads(data.decode("utf-8-sig"))
+    except (UnicodeDecodeError, json.JSONDecodeError, RecursionError):
+        raise InputError("is no JSON", file=path.name) from None
+    if not isinstance(document, dict) or document.pop(VERSION_KEY, None) != VERSION:
+        raise InputError("is no practice that this Ventrix reads", file=path.name, field=VERSION_KEY)
+    try:
+        return PracticeDocument.model_validate(document)
+    except ValidationError as error:
+        first = error.errors()[0]
+        where = ".".join(str(part) for part in first["loc"])
+        raise InputError(str(first["msg"])[:120].lower(), file=path.name, field=where[:80]) from None
+
+
+def write_practice(practice: PracticeDocument, path: Path) -> None:
+    """Write a practice, whole or not at all. InputError where the place cannot be written."""
+    text = json.dumps({VERSION_KEY: VERSION} | practice.model_dump(exclude_defaults=True), indent=1) + "\n"
+    write_whole(path, text)
