@@ -9,12 +9,12 @@ import pytest
 from shapely.geometry import Point
 
 from ventrix.core.lineup.chambers import chamber_lines
-from ventrix.core.lineup.fitting import by_bolts, crookedness, rigid_motion
+from ventrix.core.lineup.fitting import by_bolts, crookedness, rigid_motion, spacing_of
 from ventrix.core.lineup.milling import Milling, stack_up
 from ventrix.core.lineup.of_job import line_up
 from ventrix.core.lineup.outlines import OVAL, polygon_of
 from ventrix.core.lineup.shrouding import needed_gap, shrouding
-from ventrix.core.lineup.steps import edge_at
+from ventrix.core.lineup.steps import edge_at, spared_by_sliding
 from ventrix.core.model.cut import Cut, Port, Pour
 from ventrix.core.model.job import Bolt, Chamber, Face, Job, Outline
 from ventrix.core.quantity.units import to_si
@@ -282,3 +282,32 @@ def test_chambers_are_brought_to_the_largest() -> None:
     assert {line.compression_then for line in lines.values()} == {lines[2].compression}
     assert chamber_lines(replace(job, bore=None))[0].compression is None
     assert chamber_lines(replace(job, chambers=())) == ()
+
+
+def test_uneven_spacing_names_the_two_ports() -> None:
+    head = face("head", moved={"Intake 3": (0.9, 0.0)})
+    found = spacing_of(head)
+    assert found is not None
+    assert found.mean == pytest.approx(100 * MM)
+    assert found.between in (("Intake 2", "Intake 3"), ("Intake 3", "Intake 4"))
+    assert abs(found.worst) == pytest.approx(0.9 * MM)
+    against = spacing_of(face("head"), pitch=99 * MM)
+    assert against is not None
+    assert against.worst == pytest.approx(1.0 * MM)
+    assert spacing_of(replace(head, outlines=head.outlines[:2])) is None
+
+
+def test_what_sliding_the_manifold_would_spare() -> None:
+    """A head that stands 0.8 mm high throughout: its four floors face the air, and none does with the manifold 0.8 mm
+    higher, flush taken as 0.1 mm (geometry). One that runs both ways cannot be spared by it."""
+    high = dict.fromkeys(PLACES, (0.0, 0.8))
+    slide = spared_by_sliding(line_up(job_of(face("head", moved=high), face("manifold"))).joints, downstream=False)
+    assert slide is not None
+    assert (slide.before, slide.after) == (4, 0)
+    assert slide.up == pytest.approx(0.7 * MM, abs=0.03 * MM)
+    header = line_up(job_of(face("head", moved=high), face("header"), kind="exhaust")).joints
+    down = spared_by_sliding(header, downstream=True)
+    assert down is not None
+    assert down.up > 0
+    both = {"Intake 1": (0.0, -0.8), "Intake 4": (0.0, 0.8)}
+    assert spared_by_sliding(line_up(job_of(face("head", moved=both), face("manifold"))).joints, False) is None

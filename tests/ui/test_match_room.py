@@ -181,6 +181,7 @@ def test_parts_step_on_and_costs_are_the_shops_own(window: MainWindow, qtbot) ->
     qtbot.keyClick(room, K.Key_Q)
     quote = window.quote_sheet
     assert "outside: valve job" in quote.table.text()
+    assert len(window.match.head_view._bolts) == 6, "bolts of the face that Line-up keeps are marks"
     quote.promise.setText("soon")
     quote.try_taking()
     assert "is not a day" in quote.problem.text()

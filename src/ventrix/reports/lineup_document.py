@@ -6,6 +6,7 @@ from typing import Any
 
 import numpy as np
 
+from ventrix.core.lineup.fitting import spacing_of
 from ventrix.core.lineup.of_job import LineUp
 from ventrix.core.quantity.units import from_si
 
@@ -33,6 +34,13 @@ def lineup_document(found: LineUp) -> dict[str, Any]:
             "residual_mm": {port: _mm(off) for port, off in found.crooked.left.items()},
             "blamed": found.crooked.blamed,
             "reason": found.crooked.reason,
+        },
+        "spacing": None
+        if (spacing := spacing_of(found.head)) is None
+        else {
+            "mean_mm": from_si(spacing.mean, "mm"),
+            "worst_mm": from_si(spacing.worst, "mm"),
+            "between": list(spacing.between),
         },
         "edges": [
             {

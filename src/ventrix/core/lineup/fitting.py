@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass
+from itertools import pairwise
 from typing import Final
 
 import numpy as np
@@ -159,3 +160,45 @@ def _doubt(points: Array, i: int) -> float:
     along = rest - rest.mean(axis=0)
     reach = float(np.linalg.norm(points[i] - rest.mean(axis=0)))
     return float(MEASURED * np.sqrt(1 + 1 / len(rest) + reach**2 / max(float(np.sum(along**2)), 1e-12)))
+
+
+@dataclass(frozen=True, slots=True)
+class Spacing:
+    """Distances from port to port along a face [m]: their mean, and the one that is off it by most, between which."""
+
+    mean: float
+    worst: float
+    between: tuple[str, str]
+
+
+def spacing_of(face: Face, pitch: float | None = None) -> Spacing | None:
+    """How evenly the ports of a face stand.
+
+    Parameters
+    ----------
+    face : Face
+        With three ports at least.
+    pitch : float, optional
+        Bore spacing [m]; without it they are held to their own mean.
+
+    Returns
+    -------
+    Spacing or None
+        None with fewer than three ports.
+
+    Raises
+    ------
+    ValueError
+        An outline that cannot be drawn.
+
+    References
+    ----------
+    Geometry.
+    """
+    row = sorted(middles(face).items(), key=lambda item: item[1][0])
+    if len(row) < 3:
+        return None
+    gaps = [b[1][0] - a[1][0] for a, b in pairwise(row)]
+    mean = float(np.mean(gaps)) if pitch is None else pitch
+    i = max(range(len(gaps)), key=lambda n: abs(gaps[n] - mean))
+    return Spacing(mean, gaps[i] - mean, (row[i][0], row[i + 1][0]))

@@ -22,6 +22,7 @@ from ventrix.core.quantity.units import from_si
 FLUSH: Final = 0.1e-3  # m: nearer than that an edge is flush (common practice, no source)
 LEAST_LAND: Final = 2.5e-3  # m (common practice, no source)
 EDGES: Final = ("roof", "floor", "left", "right")
+MOST_SLIDE: Final = 2.0e-3  # m that a face is thought to be moved by milling
 STRIP: Final = 0.25  # of a side: where an edge is looked for about its middle
 
 
@@ -235,3 +236,51 @@ def _from_bolt(head: Face, edge: Edge, depth: float) -> tuple[str, float | None]
     middle = np.array([polygon.centroid.x, polygon.centroid.y])
     bolt = min(head.bolts, key=lambda b: float(np.linalg.norm(np.array(b.at) - middle)))
     return bolt.name, float(line - bolt.at[axis])
+
+
+@dataclass(frozen=True, slots=True)
+class Slide:
+    """How far the other face would have to come up along the head's [m] for the fewest edges to face the air, and how
+    many do so before and then."""
+
+    up: float
+    before: int
+    after: int
+
+
+def spared_by_sliding(found: Sequence[Joint], downstream: bool) -> Slide | None:
+    """What moving the other face along the head's would spare: what milling it, or the head, does.
+
+    Parameters
+    ----------
+    found : sequence of Joint
+        As they lie.
+    downstream : bool
+        The other face is a header: the air goes into it.
+
+    Returns
+    -------
+    Slide or None
+        The least way that spares most; None where none spares any.
+
+    Raises
+    ------
+    ValueError
+        Never.
+
+    References
+    ----------
+    Geometry: roofs lose by it what floors gain.
+    """
+    sign = 1.0 if downstream else -1.0
+    roofs = np.array([e.step for j in found for e in j.edges if e.edge == "roof"])
+    floors = np.array([e.step for j in found for e in j.edges if e.edge == "floor"])
+    rest = sum(e.faces_air for j in found for e in j.edges if e.edge in ("left", "right"))
+
+    def facing(up: float) -> int:
+        return int(np.sum(roofs + sign * up < -FLUSH) + np.sum(floors - sign * up < -FLUSH)) + rest
+
+    now = facing(0.0)
+    ways = sorted((float(w) for w in np.linspace(-MOST_SLIDE, MOST_SLIDE, 161)), key=abs)
+    best = min(ways, key=lambda w: (facing(w), abs(w)))
+    return Slide(best, now, facing(best)) if facing(best) < now else None

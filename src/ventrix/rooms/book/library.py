@@ -16,7 +16,7 @@ from ventrix.core.model.library import LibraryItem
 from ventrix.core.quantity.units import from_si, from_si_array
 from ventrix.core.runs.reduction import ReducedRun, reduce_run
 from ventrix.records.bad_input import InputError, sentence_of
-from ventrix.records.library.items import claim_of, seat_of
+from ventrix.records.library.items import claim_of, face_of, seat_of
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.shared.plot_values import Line, Picture
 from ventrix.rooms.shared.seat_profile import seat_words
@@ -51,6 +51,9 @@ def _says(item: LibraryItem, units: Units) -> str:
     try:
         if item.kind == LibraryKind.SEAT:
             return f"{item.of}: {seat_words(seat_of(item), units)}"
+        if item.kind == LibraryKind.OUTLINE:
+            face = face_of(item)
+            return f"{face.part}: {len(face.outlines)} openings, {len(face.bolts)} bolts"
         if item.kind == LibraryKind.CLAIM:
             run, setup = claim_of(item)
             known = [r for r in run.readings if r.flow is not None]

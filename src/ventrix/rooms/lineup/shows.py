@@ -9,9 +9,10 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
+from ventrix.core.lineup.fitting import MEASURED, spacing_of
 from ventrix.core.lineup.of_job import LineUp
 from ventrix.core.lineup.outlines import polygon_of
-from ventrix.core.lineup.steps import Edge, Proposal
+from ventrix.core.lineup.steps import Edge, Proposal, spared_by_sliding
 from ventrix.core.metal.walls import walls_at
 from ventrix.core.model.cut import Port
 from ventrix.core.model.job import Job
@@ -19,6 +20,7 @@ from ventrix.core.model.kinds import FacePart, Place
 from ventrix.rooms.display_units import Units
 
 Curve = NDArray[np.float64]
+UNEVEN: Final = 2 * MEASURED
 LARGE: Final = 4.0  # how many times larger steps are drawn in the near view
 
 
@@ -76,6 +78,7 @@ class Shown:
 
     strip: Strip
     lines: tuple[EdgeLine, ...]
+    spared: str
     ports: tuple[PortCurves, ...]
     bolts: tuple[tuple[str, float, float], ...]
     caption: str
@@ -109,7 +112,19 @@ def shown_of(job: Job, found: LineUp, units: Units) -> Shown:
     bolts = tuple((b.name, float(b.at[0]), float(b.at[1])) for b in found.head.bolts)
     air = "air comes from the head" if found.other.part == FacePart.HEADER else f"air comes from the {found.other.part}"
     caption = f"{found.other.name} on {found.head.name}, fitted by {found.by}, seen from the {found.other.part}; {air}"
-    return Shown(_strip(found, lines, units), tuple(lines), tuple(curves), bolts, caption)
+    return Shown(_strip(found, lines, units), tuple(lines), _spared(found, units), tuple(curves), bolts, caption)
+
+
+def _spared(found: LineUp, units: Units) -> str:
+    """What moving the other face along the head's would spare."""
+    slide = spared_by_sliding(found.joints, found.other.part == FacePart.HEADER)
+    if slide is None:
+        return ""
+    way = "up" if slide.up > 0 else "down"
+    far = units.length.with_unit(abs(slide.up))
+    left = "none" if slide.after == 0 else str(slide.after)
+    said = f"With the {found.other.part} {far} further {way} along the face {left} of {slide.before} would face the air"
+    return f"{said}: M says what milling that is. A valley's seal moves with it."
 
 
 def _strip(found: LineUp, lines: list[EdgeLine], units: Units) -> Strip:
@@ -134,7 +149,17 @@ def _strip(found: LineUp, lines: list[EdgeLine], units: Units) -> Strip:
         verdict, reason = "No edge faces the air", f"{flush} edges flush, {let_go} let go."
     turn = float(np.degrees(found.crooked.turn))
     runs = f"ports run {turn:+.2f}° to the bolts".replace("-", "−") if found.by == "bolts" else f"fitted by {found.by}"
-    return Strip(verdict, bool(facing), reason, runs, found.crooked.reason)
+    return Strip(verdict, bool(facing), reason, runs, ". ".join([found.crooked.reason, *_spacing(found, units)]))
+
+
+def _spacing(found: LineUp, units: Units) -> list[str]:
+    """The two ports whose distance is off by most, where it is more than both were measured to."""
+    spacing = spacing_of(found.head)
+    if spacing is None or abs(spacing.worst) < UNEVEN:
+        return []
+    first, second = spacing.between
+    way = "wide" if spacing.worst > 0 else "close"
+    return [f"{first} and {second} stand {units.length.with_unit(abs(spacing.worst))} too {way}"]
 
 
 def take_off_words(p: Proposal, units: Units) -> str:

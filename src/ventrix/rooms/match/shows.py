@@ -16,6 +16,7 @@ from ventrix.core.matching.hours import Hours, hours_of
 from ventrix.core.matching.paired import chambers_of, paired_ports
 from ventrix.core.model.cut import Port
 from ventrix.core.model.job import Job
+from ventrix.core.model.kinds import FacePart
 from ventrix.core.quantity.units import from_si
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.shared.unrolled_map import shift_words
@@ -108,6 +109,15 @@ def told_name(job: Job, port: Port) -> str:
     head = next((h.name for h in job.heads if h.id == port.head_id), "")
     ahead = f"{head.rsplit(' ', 1)[-1]} " if len(job.heads) > 1 and head else ""
     return f"{ahead}{short_name(port)}" if ahead else port.name
+
+
+def bolts_along(job: Job) -> tuple[tuple[float, float], ...]:
+    """Bolts of the head's face, where Line-up keeps one: how far along from its first port to its last [-], and up."""
+    face = next((f for f in job.faces if f.part == FacePart.HEAD and len(f.outlines) > 1), None)
+    if face is None:
+        return ()
+    xs = [o.centre[0] for o in face.outlines]
+    return tuple(((b.at[0] - min(xs)) / (max(xs) - min(xs)), b.at[1]) for b in face.bolts if max(xs) > min(xs))
 
 
 def match_of(findings: Findings, units: Units, today: date) -> Match:

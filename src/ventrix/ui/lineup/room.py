@@ -195,7 +195,8 @@ class LineUpRoom(Room):
         curves = next((p for p in shown.ports if p.port == port), None)
         self.near.show_port(curves, [each for each in shown.lines if each.edge.port == port], self.times)
         self.edges.show_lines(shown.lines, self.at, units.length.label)
-        self.gauge.setText("" if line is None else gauge_of(line, units).said)
+        told = ["" if line is None else gauge_of(line, units).said, shown.spared]
+        self.gauge.setText("\n".join(t for t in told if t))
         self.keys.setText(_keys(t.brass))
 
     @property

@@ -10,7 +10,7 @@ from PySide6.QtGui import QBrush, QMouseEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QWidget
 
 from ventrix.core.model.job import Job, cylinder_of
-from ventrix.rooms.match.shows import MANY, Cell
+from ventrix.rooms.match.shows import MANY, Cell, bolts_along
 from ventrix.ui.look import theme
 from ventrix.ui.widgets.painted_text import paint_text
 
@@ -30,6 +30,7 @@ class HeadView(QWidget):
         self.cells: tuple[Cell, ...] = ()
         self.chosen = ""
         self._heads: list[tuple[str, list[list[Cell]]]] = []
+        self._bolts: tuple[tuple[float, float], ...] = ()
         self.setMinimumHeight(190)
         self.setAccessibleName("The head from above")
 
@@ -52,6 +53,7 @@ class HeadView(QWidget):
             for row in rows:
                 row.sort(key=lambda c: c.port.position_on_head or cylinder_of(c.port))
         self._heads = [(names.get(key or "", "head"), rows) for key, rows in heads.items()]
+        self._bolts = bolts_along(job)
         at = next((c for c in cells if c.port.id == chosen), None)
         said = "" if at is None else f"{at.port.name}, {at.word}, {', '.join(f.text for f in at.figures)}"
         self.setAccessibleDescription(said)
@@ -102,6 +104,8 @@ class HeadView(QWidget):
         painter.setBrush(Qt.BrushStyle.NoBrush)
         if self.small:
             paint_text(painter, box.adjusted(8, 0, -8, 0), name, "text", 13, weight=600, narrow=True)
+        if not self.small:
+            self._paint_bolts(painter, box, [b.center().x() for b, c in boxes if c in rows[0]])
         where: dict[int, list[float]] = {}
         for cell_box, cell in boxes:
             if any(cell in row for row in rows):
@@ -111,6 +115,17 @@ class HeadView(QWidget):
         for cell_box, cell in boxes:
             if any(cell in row for row in rows) and not self.small:
                 self._runner(painter, box, cell_box, cell)
+
+    def _paint_bolts(self, painter: QPainter, box: QRectF, middles: Sequence[float]) -> None:
+        """Bolts of the head's face where they are known, between the middles of its first and last port."""
+        if len(middles) < 2:
+            return
+        painter.setPen(QPen(theme.colour("quiet"), 1))
+        for along, up in self._bolts:
+            x = middles[0] + along * (middles[-1] - middles[0])
+            y = box.top() + 8 if up > 0 else box.bottom() - 8
+            if box.left() + 6 < x < box.right() - 6:
+                painter.drawEllipse(QPointF(x, y), 4, 4)
 
     def _cylinder(self, painter: QPainter, box: QRectF, x: float, cylinder: int) -> None:
         radius = min(box.height() / 2 - 3, 26.0)

@@ -11,7 +11,7 @@ from PySide6.QtWidgets import QLabel, QPushButton
 from ventrix.core.matching.hours import hours_of
 from ventrix.core.matching.quote import quote_of
 from ventrix.core.model.job import Job, PartOfJob
-from ventrix.core.model.kinds import PartKind, PartState
+from ventrix.core.model.kinds import LibraryKind, PartKind, PartState
 from ventrix.core.model.plausible import check_of
 from ventrix.core.quantity.units import parse_quantity
 from ventrix.rooms.match.shows import status_sentence
@@ -142,7 +142,12 @@ class QuoteSheet(FormSheet):
             cells += f"<td width='90'>{escape(line.amount)}</td><td align='right'>{bold[0]}{price}{bold[1]}</td>"
             rows.append(f"<tr>{cells}</tr>")
         self.table.setText(f"<table>{''.join(rows)}</table>")
-        self.history.setText(space.hours_of_like())
+        ready = [
+            f"A ready casting '{i.name}' costs {i.price:,.0f}: Book holds its claimed curve against your hours."
+            for i in self.open_book.book.library()
+            if i.kind == LibraryKind.CLAIM and i.price is not None
+        ]
+        self.history.setText("\n".join([space.hours_of_like(), *ready]))
         self.status.setText(status_sentence(space.findings, hours))
 
     def take(self) -> None:
