@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from datetime import date
 from pathlib import Path
 
@@ -13,6 +14,7 @@ from PySide6.QtGui import QPixmap
 from tests.records.test_outline_files import drawing
 from tests.ui.stand_in import Open
 from ventrix.core.lineup.outlines import polygon_of
+from ventrix.core.model.cut import WallReading
 from ventrix.core.quantity.units import to_si
 from ventrix.demo.whole_head import whole_head
 from ventrix.ui.lineup.room import LineUpRoom
@@ -45,6 +47,30 @@ def test_the_worst_edge_is_said_first(window: MainWindow) -> None:
     facing = [name for name, air in steps(room).items() if air == "faces it"]
     assert facing == ["1, roof", "4, floor"]
     assert "from the middle of bolt" in room.gauge.text()
+
+
+def test_a_wall_read_at_the_opening_stands_in_its_line_and_stops_the_cut(open_window: Open) -> None:
+    """0.112 in of roof over water with a limit of 0.100 leaves at most 0.012 in to take, whatever the step wants; a
+    depth judged by eye goes deeper than meant, so it is less."""
+    job = whole_head(date.today())
+    port = next(p for p in job.ports if p.name == "Intake 1")
+    roof = WallReading(
+        id="roof", place="opening", band="roof", thickness=to_si(0.112, "in"), behind="water", uncertainty=0.0
+    )
+    cuts = (*port.cuts[:-1], replace(port.cuts[-1], walls=(*port.cuts[-1].walls, roof)))
+    window = open_window()
+    ports = tuple(replace(p, cuts=cuts) if p.id == port.id else p for p in job.ports)
+    window.open_book.book.add_job(replace(job, ports=ports), benches=())
+    window.files.open_job("demo-whole-head")
+    window.go_to_named("lineup")
+    assert window.lineup.shown is not None
+    lines = {line.name: line for line in window.lineup.shown.lines}
+    assert lines["1, roof"].wall == "0.112"
+    proposal = lines["1, roof"].proposal
+    assert proposal is not None
+    assert to_si(0.006, "in") < proposal.depth < to_si(0.012, "in")
+    assert (lines["4, floor"].wall, lines["4, floor"].take_off) == ("not read", "head, 0.024")
+    assert "the wall is at your limit" in window.lineup.reason.text()
 
 
 def test_arrows_move_the_face_and_b_puts_it_back(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]

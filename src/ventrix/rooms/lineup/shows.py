@@ -22,6 +22,7 @@ from ventrix.rooms.display_units import Units
 Curve = NDArray[np.float64]
 UNEVEN: Final = 2 * MEASURED
 LARGE: Final = 4.0  # how many times larger steps are drawn in the near view
+NOT_READ: Final = "not read"
 
 
 @dataclass(frozen=True, slots=True)
@@ -194,13 +195,13 @@ def _line(job: Job, port: Port | None, edge: Edge, proposal: Proposal | None, un
 def _wall(job: Job, port: Port | None, edge: Edge, units: Units) -> str:
     """The wall left at the opening on that side, where it was read."""
     if port is None or not port.cuts:
-        return "·"
+        return NOT_READ
     read = [
         w.left
         for w in walls_at(job, port, port.cuts[-1])
         if w.reading.place == Place.OPENING and w.reading.band in (None, edge.edge) and not w.unknown
     ]
-    return units.length.text(min(read)) if read else "·"
+    return units.length.text(min(read)) if read else NOT_READ
 
 
 def gauge_of(line: EdgeLine, units: Units) -> Gauge:

@@ -40,12 +40,13 @@ class Strip:
 
 @dataclass(frozen=True, slots=True)
 class Figure:
-    """A figure of a cell: what it is, its change where it differs, its caption; `thin` a wall at its limit."""
+    """A figure of a cell, its change where it differs, its caption; `unit` where the caption has no room."""
 
     text: str
     change: str
     caption: str
-    thin: bool = False
+    thin: bool = False  # a wall at its limit
+    unit: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -223,19 +224,25 @@ def _cell(job: Job, a: Alike, boxes: dict[tuple[str, str], Box], units: Units) -
     if a.volume is not None:
         change = next((d for d in a.differences if d.lift is None), None)
         text = "" if change is None else units.volume.text(change.value, sign=True)
-        figures.append(Figure(units.volume.text(a.volume), text, stage, None in differ))
+        figures.append(Figure(units.volume.text(a.volume), text, stage, None in differ, units.volume.label))
     if a.flow:
         lift = max(a.flow)
         change = next((d for d in a.differences if d.lift == lift), None)
         flow = a.flow[lift]
         text = "" if change is None else units.flow.text(change.value * flow / (1 + change.value), sign=True)
         figures.append(
-            Figure(units.flow.text(flow), text, f"{units.flow.label} at {units.lift.text(lift)}", lift in differ)
+            Figure(
+                units.flow.text(flow),
+                text,
+                f"{units.flow.label} at {units.lift.text(lift)}",
+                lift in differ,
+                units.flow.label,
+            )
         )
     else:
         figures.append(Figure("not flowed", "", "", False))
     wall = "–" if a.thinnest is None else units.length.text(a.thinnest.left)
-    figures.append(Figure(wall, "", f"wall, {units.length.label}", a.thin))
+    figures.append(Figure(wall, "", f"wall, {units.length.label}", a.thin, units.length.label))
     running = any(t == "running" for t in ticks)
     word, mark = _word(a, running)
     brief = wall if a.thin else "" if not a.differs else _brief(a, units)

@@ -7,10 +7,10 @@ from typing import Final
 
 import numpy as np
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
-from PySide6.QtGui import QBrush, QMouseEvent, QPainter, QPaintEvent, QPen, QPolygonF
+from PySide6.QtGui import QBrush, QFontMetricsF, QMouseEvent, QPainter, QPaintEvent, QPen, QPolygonF
 from PySide6.QtWidgets import QWidget
 
-from ventrix.rooms.lineup.shows import Curve, EdgeLine, PortCurves, near_curves
+from ventrix.rooms.lineup.shows import NOT_READ, Curve, EdgeLine, PortCurves, near_curves
 from ventrix.ui.look import theme
 from ventrix.ui.widgets.painted_text import paint_text
 
@@ -90,9 +90,14 @@ class FaceView(QWidget):
                        weight=600, narrow=True)  # fmt: skip
             sign = "▼ " if port.mark == "down" else "– "
             words = f"{sign}{port.worst}" if port.mark == "down" else f"{sign}flush"
-            paint_text(
-                painter, frame.adjusted(-14, frame.height() * 0.5, 14, -4), words, role, 12, centre=True, weight=500
-            )
+            low = frame.adjusted(-2, frame.height() * 0.5, 2, -4)
+            if QFontMetricsF(theme.font(12, weight=500)).horizontalAdvance(words) > frame.width() - 6:
+                edge, _, step = words.rpartition(" ")  # a narrow port takes the edge and its step on two lines
+                below = low.adjusted(0, low.height() / 2, 0, 0)
+                low = low.adjusted(0, 0, 0, -low.height() / 2)
+                paint_text(painter, below, step, role, 14, centre=True, weight=600, narrow=True)
+                words = edge
+            paint_text(painter, low, words, role, 12, centre=True, weight=500)
             if port.port == self.chosen:
                 self._corners(painter, frame.adjusted(-7, -7, 7, 7))
 
@@ -133,8 +138,9 @@ class NearView(QWidget):
         head, other = near_curves(port, self.times)
         every = np.vstack([head, other])
         wide, tall = (float(v) for v in np.ptp(every, axis=0))
-        scale = min((self.width() - 200) / wide, (self.height() - 62) / tall)
-        at = QPointF(self.width() / 2, self.height() / 2 + 10)
+        scale = min((self.width() - 200) / wide, (self.height() - 84) / tall)
+        span = float(every[:, 1].max() + every[:, 1].min())  # heading and roof's words above, the floor's below
+        at = QPointF(self.width() / 2, self.height() / 2 + 8 + scale * span / 2)
         mine, theirs = _polygon(head, scale, at), _polygon(other, scale, at)
         painter.setPen(QPen(theme.colour(port.kind), 1.5))
         painter.setBrush(theme.colour(port.kind, 0.35))
@@ -239,7 +245,7 @@ class EdgeList(QWidget):
                      "off": (line.take_off, "brass" if line.proposal is not None else "quiet")}  # fmt: skip
             for name, (words, shade) in texts.items():
                 x, wide = columns[name]
-                size = 16 if name in ("step", "land", "wall") else 13
+                size = 16 if name in ("step", "land", "wall") and words != NOT_READ else 13
                 paint_text(painter, QRectF(x, top, wide - 6, ROW), words, shade, size, right=name in rights,
                            weight=600 if name == "step" else 400, narrow=size == 16)  # fmt: skip
             painter.setPen(QPen(theme.colour("raised"), 1))

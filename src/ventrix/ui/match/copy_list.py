@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from typing import Final
 
 from PySide6.QtCore import QPointF, QRectF, QSize
-from PySide6.QtGui import QPainter, QPaintEvent, QPen, QPolygonF
+from PySide6.QtGui import QFontMetricsF, QPainter, QPaintEvent, QPen, QPolygonF
 from PySide6.QtWidgets import QWidget
 
 from ventrix.rooms.match.shows import CopyLine
@@ -43,15 +43,16 @@ class CopyList(QWidget):
         if self.lines:
             head = QRectF(self.width() - 110, 0, 106, HEAD)
             paint_text(painter, head, f"thinnest there, {self.unit}", "quiet", 11, right=True)
+        names = QFontMetricsF(theme.font(13, weight=500))
+        wide = max((names.horizontalAdvance(line.place) for line in self.lines), default=0.0) + 4
+        words, ends = 26 + wide + 14, self.width() - 56  # the reason takes what the longest name leaves
         for i, line in enumerate(self.lines):
             top = HEAD + i * ROW
             self._mark(painter, QRectF(2, top + 6, 13, 13), line.mark)
-            paint_text(painter, QRectF(26, top, 130, ROW), line.place, "text", 13, weight=500)
+            paint_text(painter, QRectF(26, top, wide, ROW), line.place, "text", 13, weight=500)
             role = {"tick": "better", "cross": "worse", "diamond": "brass"}.get(line.mark, "text")
-            paint_text(painter, QRectF(160, top, self.width() - 250, ROW), line.words, role, 13)
-            paint_text(
-                painter, QRectF(self.width() - 88, top, 84, ROW), line.wall, "quiet", 13, right=True, narrow=True
-            )
+            paint_text(painter, QRectF(words, top, ends - words, ROW), line.words, role, 13)
+            paint_text(painter, QRectF(ends, top, 52, ROW), line.wall, "quiet", 13, right=True, narrow=True)
             painter.setPen(QPen(theme.colour("raised"), 1))
             painter.drawLine(QPointF(0, top + ROW - 0.5), QPointF(self.width(), top + ROW - 0.5))
 

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from typing import Final
 
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
-from PySide6.QtGui import QBrush, QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtGui import QBrush, QFontMetricsF, QMouseEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QWidget
 
 from ventrix.core.model.job import Job, cylinder_of
@@ -172,19 +172,27 @@ class HeadView(QWidget):
         self._ticks(painter, QRectF(box.left() + 10, box.bottom() - 13, box.width() - 20, 6), cell)
 
     def _figures(self, painter: QPainter, box: QRectF, cell: Cell) -> None:
+        captioned = box.height() > 86
         wide = (box.width() - 20) / len(cell.figures)
+        units = QFontMetricsF(theme.font(12))
         for i, f in enumerate(cell.figures):
-            at = QRectF(box.left() + 10 + i * wide, box.top() + (30 if box.height() > 86 else 26), wide - 4, 22)
+            at = QRectF(box.left() + 10 + i * wide, box.top() + (30 if captioned else 26), wide - 4, 22)
             last = i == len(cell.figures) - 1 and len(cell.figures) > 1
             role = "worse" if f.thin and not f.change else "text" if f.caption else "quiet"
-            size = 18 if f.caption else 12
-            paint_text(
-                painter, at, f.text, role, size, right=last, weight=600 if f.caption else 400, narrow=bool(f.caption)
-            )
+            big = bool(f.caption)
+            size, weight = (18, 600) if big else (12, 400)
+            past = QFontMetricsF(theme.font(size, weight=weight, narrow=big)).horizontalAdvance(f.text) + 5
+            if f.unit and not captioned:  # no line for the caption: the unit stands beside its figure
+                unit = at.translated(0 if last else past, 1)
+                paint_text(painter, unit, f.unit, "quiet", 12, right=last)
+                room = units.horizontalAdvance(f.unit) + 5
+                past += room
+                at.setRight(at.right() - (room if last else 0))
+            paint_text(painter, at, f.text, role, size, right=last, weight=weight, narrow=big)
             if f.change and wide > 84:
-                shift = at.adjusted(painter.fontMetrics().horizontalAdvance(f.text) + 6, 2, 0, 0)
-                paint_text(painter, shift, f.change, "worse" if f.thin else "quiet", 14, narrow=True)
-            if box.height() > 86:
+                shown = "worse" if f.thin else "quiet"
+                paint_text(painter, at.adjusted(past, 2, 0, 0), f.change, shown, 14, narrow=True)
+            if captioned:
                 paint_text(painter, at.translated(0, 20), f.caption, "quiet", 11, right=last)
 
     def _ticks(self, painter: QPainter, box: QRectF, cell: Cell) -> None:
