@@ -152,11 +152,11 @@ class Findings:
     def runs_of(self, cut: Cut, port: Port) -> tuple[ReducedRun, ...]:
         """Every run of a cut that can be reduced, oldest first."""
         if cut.id not in self._runs:
-            geometry = geometry_of(self.job, port, cut)
+            measured = [run for run in cut.runs if not run.claimed]  # a claim never counts: see `claims_of`
+            geometry = geometry_of(self.job, port, cut) if measured else None
             found = []
-            for run in cut.runs:
-                if run.claimed:
-                    continue  # never counts as measured: see `claims_of`
+            for run in measured:
+                assert geometry is not None
                 try:
                     found.append(self._reduce(run, geometry))
                 except ValueError as error:

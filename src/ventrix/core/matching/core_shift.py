@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Final
 
 import numpy as np
@@ -19,6 +20,7 @@ SHARE: Final = 0.95
 NO_CLEARANCE: Final = "no clearance to cut: read each port where metal comes off"
 
 
+@lru_cache(maxsize=256)
 def tolerance_factor(count: int, confidence: float = CONFIDENCE, share: float = SHARE) -> float:
     """How many sample deviations under the mean a one-sided lower tolerance bound lies.
 
