@@ -6,10 +6,12 @@ import sqlite3
 import sys
 from collections.abc import Iterator
 from dataclasses import replace
+from datetime import date
 from pathlib import Path
 
 import pytest
-from PySide6.QtCore import QSettings, Qt
+from PySide6.QtCore import QEvent, QSettings, Qt
+from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QApplication
 
 from tests.ui.stand_in import Open, counted
@@ -20,10 +22,13 @@ from ventrix.core.model.bench import Bench
 from ventrix.core.model.run import Reading
 from ventrix.core.quantity.units import to_si
 from ventrix.demo.job import demo_benches, demo_job
+from ventrix.demo.whole_head import whole_head
 from ventrix.records.bad_input import BookError, Conflict
 from ventrix.records.book.book import Book
 from ventrix.ui.bench_bridge import host_and_port
+from ventrix.ui.match.room import HELD
 from ventrix.ui.open_book import OpenBook
+from ventrix.ui.window.main_window import MainWindow
 from ventrix.ui.window.safety import Safety, log_path
 from ventrix.workspace.workspace import Workspace
 
@@ -133,6 +138,61 @@ def test_an_edit_of_any_room_that_is_refused_is_said_and_the_field_keeps_it(  # 
     qtbot.keyClick(field.box, Qt.Key.Key_Return)
     assert field.box.text() == "1.6"
     assert "The disk is full" in window.foot.said.text()
+
+
+@pytest.fixture
+def whole(open_window: Open, safety: Safety) -> MainWindow:
+    """The Match room on a head of eight ports, at a box of the board that is open."""
+    window = open_window()
+    safety.watch(window.open_book)
+    window.open_book.book.add_job(whole_head(date.today()), benches=())
+    window.files.open_job("demo-whole-head")
+    window.go_to_named("match")
+    space = window.open_book.workspace
+    assert space is not None
+    space.look_at_port("whole-exhaust-3")
+    while window.match.stage_name != "guide":
+        window.match.step_stage(1)
+    window.match.setFocus()
+    return window
+
+
+@pytest.mark.parametrize("held", [False, True])
+def test_a_stage_that_is_refused_is_not_shown_as_done(  # type: ignore[no-untyped-def]
+    whole: MainWindow, qtbot, monkeypatch, held: bool
+) -> None:
+    room, space = whole.match, whole.open_book.workspace
+    assert space is not None and room.match is not None
+    had, cells = space.job, room.match.cells
+    refuse_writing(whole.open_book.book, monkeypatch)
+    qtbot.keyPress(room, Qt.Key.Key_M)
+    if held:
+        qtbot.wait(HELD + 150)
+    release = QKeyEvent(QEvent.Type.KeyRelease, Qt.Key.Key_M, Qt.KeyboardModifier.NoModifier)
+    QApplication.postEvent(room, release)  # through the loop, where the window catches what a key was refused
+    qtbot.wait(50)
+    assert space.job is had
+    assert room.match.cells == cells and room.board.clock == ""
+    assert "The disk is full" in whole.foot.said.text()
+
+
+def test_a_refused_face_stays_in_its_sheet(whole: MainWindow, qtbot, monkeypatch) -> None:  # type: ignore[no-untyped-def]
+    whole.go_to_named("lineup")
+    assert whole.lineup.shown is not None
+    lines = whole.lineup.shown.lines
+    sheet = whole.face_sheet
+    sheet.open()
+    typed = "Intake 1 -2 0; Intake 2 2 0"
+    sheet.name.setText("own gasket")
+    sheet.ports.setText(typed)
+    for field, text in ((sheet.wide, "1.2"), (sheet.high, "1.9")):
+        field.box.setText(text)
+        field.box.setModified(True)
+    refuse_writing(whole.open_book.book, monkeypatch)
+    qtbot.keyClick(sheet.take_button, Qt.Key.Key_Space)
+    assert sheet.isVisible() and sheet.ports.text() == typed
+    assert "the disk is full" in sheet.problem.text().lower()
+    assert whole.lineup.shown.lines == lines
 
 
 def test_a_fault_of_ours_is_logged_and_said(open_window: Open, safety: Safety) -> None:
