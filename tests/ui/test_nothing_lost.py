@@ -18,7 +18,10 @@ from tests.ui.stand_in import Open, counted
 from ventrix.bench.procedure.flow_procedure import Phase
 from ventrix.core.edits.cuts import edit_cut, edit_port
 from ventrix.core.edits.runs import add_reading
+from ventrix.core.edits.stages import mark_stage
+from ventrix.core.matching.board import board
 from ventrix.core.model.bench import Bench
+from ventrix.core.model.job import Face
 from ventrix.core.model.run import Reading
 from ventrix.core.quantity.units import to_si
 from ventrix.demo.job import demo_benches, demo_job
@@ -293,6 +296,31 @@ def test_benches_are_brought_together_too(two: tuple[Workspace, Workspace]) -> N
     assert {b.name: b.plate_name for b in one.benches} == {"back-room": "brass plate", "loft": "", "the barn": "steel"}
     one.undo()
     assert {b.name for b in one.book.benches()} == {"back-room", "the barn"}
+
+
+def test_stages_faces_and_waits_of_both_windows_are_kept(tmp_path: Path) -> None:
+    path = tmp_path / "book.sqlite"
+    with Book.open(path) as mine, Book.open(path) as theirs:
+        mine.add_job(whole_head(date.today()), benches=())
+        one, other = (Workspace.open(b, "demo-whole-head") for b in (mine, theirs))
+        port = one.job.port("whole-exhaust-3")
+        ids = iter(f"made-{i}" for i in range(9))
+        for space, stage in ((one, "guide"), (other, "short side")):
+            marked = mark_stage(space.job, [port], stage, lambda: next(ids), "2026-11-25T09:00:00", 600.0)
+            space.apply(stage, marked)
+        for space, name in ((one, "spare gasket"), (other, "spare header")):
+            face = Face(id=name, name=name, part="gasket")
+            space.apply(name, replace(space.job, faces=(*space.job.faces, face)))
+        one.look_for_changes()
+        disk = mine.load("demo-whole-head")
+        assert one.job == other.job == disk
+        boxes = board(disk)
+        assert boxes["guide", port.id].seconds == boxes["short side", port.id].seconds == 600.0
+        assert {"spare gasket", "spare header"} <= {f.name for f in disk.faces}
+        assert other.undo()  # the face; then the stage, and nothing of the other window's
+        assert other.undo()
+        boxes = board(mine.load("demo-whole-head"))
+        assert boxes["guide", port.id].done and not boxes["short side", port.id].done
 
 
 def test_the_other_windows_changes_arrive_by_themselves(open_window: Open, qtbot, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]

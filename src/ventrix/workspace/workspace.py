@@ -142,7 +142,8 @@ class Workspace:
         before = State(self.job, self.benches)
         act = new_act(name) if after.benches == before.benches else None
         self._commit(after, act)
-        self._done.append(Edit(name, before, State(self.job, self.benches), act))
+        # As it was meant: what another window wrote meanwhile came in with it, and is not this edit's to undo.
+        self._done.append(Edit(name, before, after, act))
         self._undone.clear()
         self.said = said or sentence(name)
         self._tell(Told.JOB, Told.SAID)
@@ -251,8 +252,9 @@ class Workspace:
         brought = {r.id for run in edit.after.job.runs() for r in run.readings}
         target = keep_measured(edit.before.job, self.job, brought)
         job = merged(edit.after.job, target, self.job)
-        self._commit(State(job, self._benches_back(edit)), act, undone)
-        return Edit(edit.name, present, State(self.job, self.benches), edit.act)
+        back = State(job, self._benches_back(edit))
+        self._commit(back, act, undone)
+        return Edit(edit.name, present, back, edit.act)
 
     def _benches_back(self, edit: Edit) -> tuple[Bench, ...]:
         """The present benches with an edit's change of them reversed."""
