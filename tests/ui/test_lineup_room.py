@@ -9,7 +9,8 @@ from pathlib import Path
 import pypdfium2 as pdfium
 import pytest
 from PySide6.QtCore import QPointF, Qt
-from PySide6.QtGui import QPixmap
+from PySide6.QtGui import QPixmap, QTextDocumentFragment
+from PySide6.QtTest import QTest
 
 from tests.records.test_outline_files import drawing
 from tests.ui.stand_in import Open
@@ -17,6 +18,7 @@ from ventrix.core.lineup.outlines import polygon_of
 from ventrix.core.model.cut import WallReading
 from ventrix.core.quantity.units import to_si
 from ventrix.demo.whole_head import whole_head
+from ventrix.records.files.new_ids import renewed
 from ventrix.ui.lineup.room import LineUpRoom
 from ventrix.ui.window.main_window import MainWindow
 
@@ -89,6 +91,30 @@ def test_arrows_move_the_face_and_b_puts_it_back(window: MainWindow, qtbot) -> N
     qtbot.keyClick(room, K.Key_F)
     assert room.found.by == "ports"
     assert room.found.fit.turn == pytest.approx(0.0055, abs=2e-4)
+
+
+def test_what_was_moved_on_one_head_is_not_laid_on_another(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
+    room = window.lineup
+    other = renewed(replace(whole_head(date.today()), id="second", title="a second head"))
+    window.open_book.book.add_job(other, benches=())
+    assert room.shown is not None
+    was = [line.edge.step for line in room.shown.lines]
+    qtbot.keyClick(room, K.Key_Right)
+    assert [line.edge.step for line in room.shown.lines] != was
+    window.files.open_job(other.id)
+    assert [line.edge.step for line in room.shown.lines] == pytest.approx(was)
+
+
+@pytest.mark.parametrize("name", ["plan", "match", "lineup"])
+def test_the_foot_of_a_room_names_every_key_it_has(window: MainWindow, name: str) -> None:
+    window.go_to_named(name)
+    room = window.room
+    QTest.qWait(50)
+    told = QTextDocumentFragment.fromHtml(room.keys.text()).toPlainText()  # type: ignore[attr-defined]
+    for command in (c for c in room.commands if c.keys != "Esc"):
+        key = command.keys.replace("Return", "Enter").split("+")
+        assert "+".join({"Left": "←", "Right": "→", "Up": "↑", "Down": "↓"}.get(k, k) for k in key) in told, command.id
+        assert command.name in told
 
 
 def test_keys_pick_ports_edges_and_true_steps(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]

@@ -36,7 +36,8 @@ from ventrix.ui.book.shelf_acts import ShelfActs
 from ventrix.ui.book.summaries import Summaries
 from ventrix.ui.look import theme
 from ventrix.ui.open_book import OpenBook
-from ventrix.ui.widgets.command import Command
+from ventrix.ui.widgets.command import Command, key_rows
+from ventrix.ui.widgets.key_line import KeyLine
 from ventrix.ui.widgets.room import Room
 from ventrix.workspace.shelf import Shelf
 
@@ -143,8 +144,7 @@ class BookRoom(Room):
         self.before = BeforePanel()
         self.before.said.connect(self.open_book.say)
         self.library = LibraryPage(self.open_book, self.index)
-        self.keys = QLabel()
-        self.keys.setWordWrap(True)
+        self.keys = KeyLine()
 
     def _lay_out(self) -> None:
         said = QVBoxLayout()
@@ -217,7 +217,7 @@ class BookRoom(Room):
         )
         self.count.setStyleSheet("font-size: 15px; font-weight: 600")
         self.empty.setStyleSheet("font-size: 15px")
-        self.keys.setText(_keys(self.commands, t.brass))
+        self.keys.show_keys(_keys(self.commands))
         self._watch.start()
         self.search()
         self.indexer.start()
@@ -458,8 +458,7 @@ class BookRoom(Room):
             self.library.refresh()
 
 
-def _keys(commands: tuple[Command, ...], shade: str) -> str:
+def _keys(commands: tuple[Command, ...]) -> list[tuple[str, str]]:
     """The keys of the room in a line."""
-    shown = [("type", "narrow"), ("↑ ↓", "pick")]
-    shown += [(c.keys.replace("Return", "Enter"), c.name) for c in commands if not c.one_of and c.id != "book.remove"]
-    return "   ".join(f"<b style='color:{shade}'>{keys}</b> {words}" for keys, words in shown)
+    others = key_rows(c for c in commands if not c.one_of and c.id != "book.remove")
+    return [("type", "narrow"), ("↑ ↓", "pick"), *others]

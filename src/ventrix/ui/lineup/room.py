@@ -11,7 +11,7 @@ from typing import Final
 import numpy as np
 from PySide6.QtCore import QSize, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QPixmap
-from PySide6.QtWidgets import QFileDialog, QHBoxLayout, QLabel, QScrollArea, QSizePolicy, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QFileDialog, QHBoxLayout, QLabel, QScrollArea, QVBoxLayout, QWidget
 
 from ventrix.core.lineup.fitting import Fit
 from ventrix.core.lineup.of_job import LineUp, line_up
@@ -25,7 +25,9 @@ from ventrix.ui.lineup.trace_view import TraceView
 from ventrix.ui.lineup.views import EdgeList, FaceView, NearView
 from ventrix.ui.look import theme
 from ventrix.ui.open_book import OpenBook
-from ventrix.ui.widgets.command import Command
+from ventrix.ui.widgets.answer_strip import AnswerStrip, say_large
+from ventrix.ui.widgets.command import Command, key_rows
+from ventrix.ui.widgets.key_line import KeyLine
 from ventrix.ui.widgets.room import Room
 
 STEP: Final = to_si(0.004, "in")
@@ -52,34 +54,33 @@ class LineUpRoom(Room):
         self.which = 0  # of the faces that are not the head's
         self.by: str | None = None
         self.moved: Fit | None = None
+        self._moved_on = ""  # the job it was moved in
         self.times = LARGE
         self._there = QSize(1280, 800)
         move = self._move
         self.commands = (
-            Command("lineup.next", "the next edge", partial(self.pick, 1), "Tab"),
-            Command("lineup.before", "the edge before", partial(self.pick, -1), "Shift+Tab"),
-            Command("lineup.left", "move 0.004 in", partial(move, -1, 0), "Left", one_of="move"),
-            Command("lineup.right", "move 0.004 in", partial(move, 1, 0), "Right", one_of="move"),
-            Command("lineup.up", "move 0.004 in", partial(move, 0, 1), "Up", one_of="move"),
-            Command("lineup.down", "move 0.004 in", partial(move, 0, -1), "Down", one_of="move"),
+            Command("lineup.next", "next edge", partial(self.pick, 1), "Tab", one_of="edge"),
+            Command("lineup.before", "edge before", partial(self.pick, -1), "Shift+Tab", one_of="edge"),
+            Command("lineup.left", "move", partial(move, -1, 0), "Left", one_of="move"),
+            Command("lineup.right", "move", partial(move, 1, 0), "Right", one_of="move"),
+            Command("lineup.up", "move", partial(move, 0, 1), "Up", one_of="move"),
+            Command("lineup.down", "move", partial(move, 0, -1), "Down", one_of="move"),
             Command("lineup.turn", "turn", partial(self._turn, 1), "Shift+Left", one_of="turn"),
             Command("lineup.back", "turn", partial(self._turn, -1), "Shift+Right", one_of="turn"),
             Command("lineup.bolts", "by bolts", partial(self.fit_by, "bolts"), "B"),
             Command("lineup.best", "best fit", partial(self.fit_by, "ports"), "F"),
             Command("lineup.true", "true steps", self.toggle_true, "X"),
             Command("lineup.other", "another face", self.next_face, "O"),
-            Command("lineup.plan", "into Cuts as planned work", self.plan, "Return"),
+            Command("lineup.plan", "into Cuts", self.plan, "Return"),
             Command("lineup.face", "a face", self.face_wanted.emit, "N"),
-            Command("lineup.milling", "what milling moves", self.milling_wanted.emit, "M"),
-            Command("lineup.chambers", "chambers and shrouding", self.chambers_wanted.emit, "H"),
-            Command("lineup.template", "true-size template", self.choose_template, "T"),
+            Command("lineup.milling", "milling", self.milling_wanted.emit, "M"),
+            Command("lineup.chambers", "chambers", self.chambers_wanted.emit, "H"),
+            Command("lineup.template", "template", self.choose_template, "T"),
         )
-        self.verdict, self.reason = QLabel(), QLabel()
-        self.verdict.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
-        self.reason.setObjectName("quiet")
-        self.reason.setWordWrap(True)
-        self.runs, self.runs_below = QLabel(), QLabel()
-        self.runs_below.setObjectName("quiet")
+        self.strip = AnswerStrip()
+        self.strip.row.setStretch(1, 1)
+        self.verdict, self.reason = self.strip.verdict, self.strip.reason
+        ((self.runs, self.runs_below),) = self.strip.figures
         self.runs_below.setWordWrap(True)
         self.caption = QLabel()
         self.caption.setObjectName("caption")
@@ -90,8 +91,7 @@ class LineUpRoom(Room):
         self.edges.picked.connect(self._pick_row)
         self.gauge = QLabel()
         self.gauge.setWordWrap(True)
-        self.keys = QLabel()
-        self.keys.setWordWrap(True)
+        self.keys = KeyLine()
         self.tracing = TraceView()
         self.tracing.hide()
         self.tracing.left.connect(self.stop_tracing)
@@ -102,19 +102,6 @@ class LineUpRoom(Room):
         self._lay_out()
 
     def _lay_out(self) -> None:
-        strip = QWidget()
-        strip.setObjectName("panel")
-        strip.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
-        words, right = QVBoxLayout(), QVBoxLayout()
-        words.setSpacing(0)
-        words.addWidget(self.verdict)
-        words.addWidget(self.reason)
-        right.addWidget(self.runs)
-        right.addWidget(self.runs_below)
-        top = QHBoxLayout(strip)
-        top.setContentsMargins(16, 6, 16, 6)
-        top.addLayout(words, 3)
-        top.addLayout(right, 1)
         scroll = QScrollArea()
         scroll.setWidget(self.edges)
         scroll.setWidgetResizable(True)
@@ -129,7 +116,7 @@ class LineUpRoom(Room):
         self._content = QWidget()
         inside = QVBoxLayout(self._content)
         inside.setContentsMargins(0, 0, 0, 0)
-        inside.addWidget(strip)
+        inside.addWidget(self.strip)
         inside.addWidget(self.caption)
         inside.addWidget(self.face, 2)
         inside.addLayout(below, 4)
@@ -156,6 +143,8 @@ class LineUpRoom(Room):
         space = self.open_book.workspace
         if space is None or self.tracing.isVisible():
             return
+        if self._moved_on != space.job.id:  # what was moved by hand on one head is not laid on another
+            self._moved_on, self.by, self.moved, self.which, self.at = space.job.id, None, None, 0, 0
         others = [f for f in space.job.faces if f.part != "head"]
         name = others[self.which % len(others)].name if others else None
         try:
@@ -180,10 +169,7 @@ class LineUpRoom(Room):
         wide = self._there.width() >= SMALL
         mark = f"<span style='color:{t.worse}'>▼</span> " if shown.strip.worse else ""
         shade = t.worse if shown.strip.worse else t.better
-        self.verdict.setText(f"{mark}{escape(shown.strip.verdict)}")
-        self.verdict.setStyleSheet(
-            f"font-family: '{theme.NARROW}'; font-weight: 600; font-size: {40 if wide else 27}px; color: {shade}"
-        )
+        say_large(self.verdict, f"{mark}{escape(shown.strip.verdict)}", 40 if wide else 27, shade)
         self.reason.setText(shown.strip.reason)
         self.runs.setText(shown.strip.runs)
         self.runs.setStyleSheet("font-size: 17px; font-weight: 600")
@@ -197,7 +183,7 @@ class LineUpRoom(Room):
         self.edges.show_lines(shown.lines, self.at, units.length.label)
         told = ["" if line is None else gauge_of(line, units).said, shown.spared]
         self.gauge.setText("\n".join(t for t in told if t))
-        self.keys.setText(_keys(t.brass))
+        self.keys.show_keys((("1 to 9", "port"), *key_rows(self.commands)))
 
     @property
     def line(self) -> EdgeLine | None:
@@ -302,12 +288,3 @@ class LineUpRoom(Room):
             return False
         self.open_book.say(f"Template written to {path.name}: measure its bars before you trust it.")
         return True
-
-
-def _keys(shade: str) -> str:
-    shown = (
-        ("1 to 9", "port"), ("Tab", "next edge"), ("arrows", "move 0.004 in"), ("Shift+arrows", "turn"),
-        ("B", "by bolts"), ("F", "best fit"), ("X", "true steps"), ("O", "another face"), ("Enter", "into Cuts"),
-        ("T", "template"), ("N", "a face"), ("M", "milling"), ("H", "chambers"),
-    )  # fmt: skip
-    return "   ".join(f"<b style='color:{shade}'>{keys}</b> {words}" for keys, words in shown)

@@ -9,7 +9,7 @@ from typing import Final
 
 from PySide6.QtCore import QSize, Qt, QTimer, Signal
 from PySide6.QtGui import QHideEvent, QKeyEvent
-from PySide6.QtWidgets import QApplication, QHBoxLayout, QLabel, QScrollArea, QSizePolicy, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QApplication, QHBoxLayout, QLabel, QScrollArea, QVBoxLayout, QWidget
 
 from ventrix.core.edits.stages import mark_stage
 from ventrix.core.matching.board import board, waits_now
@@ -20,7 +20,9 @@ from ventrix.ui.match.board_view import BoardView
 from ventrix.ui.match.copy_list import CopyList
 from ventrix.ui.match.head_view import HeadView
 from ventrix.ui.open_book import OpenBook
-from ventrix.ui.widgets.command import Command
+from ventrix.ui.widgets.answer_strip import AnswerStrip, say_large
+from ventrix.ui.widgets.command import Command, key_rows
+from ventrix.ui.widgets.key_line import KeyLine
 from ventrix.ui.widgets.room import Room
 from ventrix.workspace.ids import new_id, now_text
 
@@ -58,25 +60,21 @@ class MatchRoom(Room):
         self._ticking.setInterval(1000)
         self._ticking.timeout.connect(self._tick)
         self.commands = (
-            Command("match.left", "go to a port", partial(self.step_port, -1), "Left", one_of="go"),
-            Command("match.right", "go to a port", partial(self.step_port, 1), "Right", one_of="go"),
-            Command("match.up", "go to a stage", partial(self.step_stage, -1), "Up", one_of="stage"),
-            Command("match.down", "go to a stage", partial(self.step_stage, 1), "Down", one_of="stage"),
-            Command("match.next", "the next that differs", self.next_that_differs, "Tab"),
-            Command("match.log", "log the stage with its minutes", self.log, "Return"),
-            Command("match.wait", "it waits, or is back", self.wait, "W"),
-            Command("match.copy", "copy onto this port", self.copy_wanted.emit, "C"),
-            Command("match.parts", "parts of the job", self.parts_wanted.emit, "P"),
-            Command("match.cards", "all grinder cards", self.cards_wanted.emit, "Shift+P"),
-            Command("match.quote", "what it costs", self.quote_wanted.emit, "Q"),
-            Command("match.status", "a line for the customer, copied", self.copy_status, "Y"),
+            Command("match.left", "port", partial(self.step_port, -1), "Left", one_of="go"),
+            Command("match.right", "port", partial(self.step_port, 1), "Right", one_of="go"),
+            Command("match.up", "stage", partial(self.step_stage, -1), "Up", one_of="stage"),
+            Command("match.down", "stage", partial(self.step_stage, 1), "Down", one_of="stage"),
+            Command("match.next", "next that differs", self.next_that_differs, "Tab"),
+            Command("match.log", "log with minutes", self.log, "Return"),
+            Command("match.wait", "waits, or back", self.wait, "W"),
+            Command("match.copy", "copy", self.copy_wanted.emit, "C"),
+            Command("match.parts", "parts", self.parts_wanted.emit, "P"),
+            Command("match.cards", "all cards", self.cards_wanted.emit, "Shift+P"),
+            Command("match.quote", "costs", self.quote_wanted.emit, "Q"),
+            Command("match.status", "line for the customer", self.copy_status, "Y"),
         )
-        self.verdict = QLabel()
-        self.verdict.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
-        self.reason = QLabel()
-        self.reason.setObjectName("quiet")
-        self.reason.setWordWrap(True)
-        self.figures = [(QLabel(), QLabel()) for _ in range(3)]
+        self.strip = AnswerStrip(figures=3)
+        self.verdict, self.reason, self.figures = self.strip.verdict, self.strip.reason, self.strip.figures
         self.head_view = HeadView()
         self.head_view.picked.connect(self._pick_port)
         self.board = BoardView()
@@ -87,29 +85,10 @@ class MatchRoom(Room):
         self.notes = QLabel()
         self.notes.setObjectName("quiet")
         self.notes.setWordWrap(True)
-        self.keys = QLabel()
-        self.keys.setWordWrap(True)
+        self.keys = KeyLine()
         self._lay_out()
 
     def _lay_out(self) -> None:
-        strip = QWidget()
-        strip.setObjectName("panel")
-        strip.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
-        words = QVBoxLayout()
-        words.setSpacing(0)
-        words.addWidget(self.verdict)
-        words.addWidget(self.reason)
-        top = QHBoxLayout(strip)
-        top.setContentsMargins(16, 4, 16, 6)
-        top.setSpacing(28)
-        top.addLayout(words, 1)
-        for figure, below in self.figures:
-            column = QVBoxLayout()
-            column.setSpacing(0)
-            below.setObjectName("quiet")
-            column.addWidget(figure)
-            column.addWidget(below)
-            top.addLayout(column)
         self._side = QWidget()
         right = QVBoxLayout(self._side)
         right.setContentsMargins(0, 0, 0, 0)
@@ -133,7 +112,7 @@ class MatchRoom(Room):
         outer = QVBoxLayout(self)
         outer.setContentsMargins(16, 8, 16, 6)
         outer.setSpacing(8)
-        outer.addWidget(strip)
+        outer.addWidget(self.strip)
         outer.addWidget(self.head_view, 5)
         outer.addLayout(below_it, 4)
         outer.addWidget(self.keys)
@@ -159,14 +138,12 @@ class MatchRoom(Room):
         shade = t.worse if m.strip.worse else t.text
         mark = "▼ " if m.strip.worse else ""
         wide = self._there.width() >= SMALL
-        self.verdict.setText(f"<span style='color:{t.worse}'>{mark}</span>{escape(m.strip.verdict)}")
-        face = f"font-family: '{theme.NARROW}'; font-weight: 600"
-        self.verdict.setStyleSheet(f"{face}; font-size: {40 if wide else 28}px; color: {shade}")
+        verdict = f"<span style='color:{t.worse}'>{mark}</span>{escape(m.strip.verdict)}"
+        say_large(self.verdict, verdict, 40 if wide else 28, shade)
         self.reason.setText(m.strip.reason)
         told = (m.strip.used, m.strip.used_below), (m.strip.to_go, "to go"), (m.strip.promise, "that the promise holds")
         for (figure, below), (text, caption) in zip(self.figures, told, strict=True):
-            figure.setText(text)
-            figure.setStyleSheet(f"{face}; font-size: {30 if wide else 22}px")
+            say_large(figure, text, 30 if wide else 22, t.text)
             below.setText(caption)
         self.head_view.show_cells(space.job, m.cells, space.port.id)
         self.board.show_rows(m.rows, m.cells, self.stage, self.at)
@@ -174,7 +151,7 @@ class MatchRoom(Room):
         self.copying.show_lines(lines, heading, units.length.label)
         self.flow_these.setText(m.flow_these)
         self.notes.setText("<br>".join(escape(n) for n in m.notes))
-        self.keys.setText(_keys(t.brass))
+        self.keys.show_keys((*key_rows(self.commands), ("M", "mark"), ("M held", "clock")))
         self.fit(self._there)
         self._tick()
 
@@ -320,12 +297,3 @@ class MatchRoom(Room):
         if space is not None and self.match is not None:
             QApplication.clipboard().setText(status_sentence(space.findings, self.match.hours))
             self.open_book.say("The line for the customer is copied.")
-
-
-def _keys(shade: str) -> str:
-    shown = (
-        ("arrows", "go"), ("M", "mark"), ("M held", "clock"), ("Enter", "log with minutes"), ("W", "waits, or back"),
-        ("C", "copy"), ("Tab", "next that differs"), ("P", "parts"), ("Q", "costs"), ("Shift+P", "all cards"),
-        ("Y", "line for the customer"),
-    )  # fmt: skip
-    return "   ".join(f"<b style='color:{shade}'>{keys}</b> {words}" for keys, words in shown)

@@ -22,7 +22,9 @@ from ventrix.ui.plan.beside import Beside
 from ventrix.ui.plan.limit_bar import LimitBar
 from ventrix.ui.plan.move_list import MoveList
 from ventrix.ui.plan.planner import Planner
-from ventrix.ui.widgets.command import Command
+from ventrix.ui.widgets.answer_strip import AnswerStrip, say_large
+from ventrix.ui.widgets.command import Command, key_rows
+from ventrix.ui.widgets.key_line import KeyLine
 from ventrix.ui.widgets.room import Room
 
 NARROW: Final = 1000  # px: below, the expected gain gives way
@@ -58,19 +60,18 @@ class PlanRoom(Room):
             Command("plan.left", "lift", partial(self.step_lift, -1), "Left", one_of="lift"),
             Command("plan.right", "lift", partial(self.step_lift, 1), "Right", one_of="lift"),
             Command("plan.take", "say it first and log it", self.take, "Return"),
-            Command("plan.every", "all moves, or the first", self.toggle_every, "L"),
+            Command("plan.every", "all moves", self.toggle_every, "L"),
             Command("plan.stages", "the stages", self.stages_wanted.emit, "S"),
             Command("plan.engine", "the engine", self.engine_wanted.emit, "E"),
             Command("plan.result", "a result on the engine", self.result_wanted.emit, "T"),
             Command("plan.stop", "stop planning", self.stop, "Esc"),
         )
-        self.verdict = QLabel()
-        self.worth = QLabel()
-        self.reason = QLabel()
-        self.reason.setObjectName("quiet")
-        self.reason.setWordWrap(True)
-        self.sure = QLabel()
-        self.sure.setObjectName("quiet")
+        self.strip = AnswerStrip()
+        self.strip.verdict.setWordWrap(True)
+        self.verdict, self.reason = self.strip.verdict, self.strip.reason
+        ((self.worth, self.sure),) = self.strip.figures
+        for label in (self.worth, self.sure):
+            label.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
         self.limits_head = QLabel("What limits")
         self.limits_head.setObjectName("heading")
         self.basis = QLabel()
@@ -97,8 +98,7 @@ class PlanRoom(Room):
         self.left_out.setObjectName("caption")
         self.beside = Beside()
         self.beside.setFixedWidth(240)
-        self.keys = QLabel()
-        self.keys.setWordWrap(True)
+        self.keys = KeyLine()
         self.waiting = QLabel()
         self.waiting.setObjectName("title")
         self.waiting.setAlignment(Qt.AlignmentFlag.AlignCenter)
@@ -106,19 +106,6 @@ class PlanRoom(Room):
         self._lay_out()
 
     def _lay_out(self) -> None:
-        strip = QWidget()
-        strip.setObjectName("panel")
-        strip.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
-        words, right = QVBoxLayout(), QVBoxLayout()
-        words.setSpacing(0)
-        words.addWidget(self.verdict)
-        words.addWidget(self.reason)
-        right.addWidget(self.worth, 0, Qt.AlignmentFlag.AlignRight)
-        right.addWidget(self.sure, 0, Qt.AlignmentFlag.AlignRight)
-        top = QHBoxLayout(strip)
-        top.setContentsMargins(16, 6, 16, 6)
-        top.addLayout(words, 1)
-        top.addLayout(right)
         steps = QHBoxLayout()
         steps.addWidget(self.before)
         steps.addWidget(self.lift_words, 1)
@@ -153,7 +140,7 @@ class PlanRoom(Room):
         columns.addWidget(self.beside)
         inside = QVBoxLayout(self._content)
         inside.setContentsMargins(0, 0, 0, 0)
-        inside.addWidget(strip)
+        inside.addWidget(self.strip)
         inside.addLayout(columns, 1)
         inside.addWidget(self.keys)
         outer = QVBoxLayout(self)
@@ -172,7 +159,7 @@ class PlanRoom(Room):
         space = self.open_book.workspace
         if space is None or space.port is None:
             return
-        self.keys.setText(_keys(theme.current().brass))
+        self.keys.show_keys(key_rows(self.commands))
         findings, port, factors, record = space.findings, space.port, space.own_factors(), space.own_record()
         cut, words = space.real_cut, self.open_book.units.wording
         if self._planned != (port.id, cut.id if cut is not None else ""):
@@ -249,11 +236,9 @@ class PlanRoom(Room):
             return
         answer = answer_of(plan, units)
         shade = t.quiet if answer.by_the_book else t.worse if answer.stops else t.better
-        self.verdict.setText(f"<span style='color:{shade}'>{answer.verdict}</span> {escape(answer.what)}")
-        self.verdict.setStyleSheet(f"font-family: '{theme.NARROW}'; font-size: 44px; font-weight: 600")
-        self.verdict.setWordWrap(True)
-        self.worth.setText(answer.worth)
-        self.worth.setStyleSheet(f"font-family: '{theme.NARROW}'; font-size: 44px; font-weight: 600; color: {shade}")
+        verdict = f"<span style='color:{shade}'>{answer.verdict}</span> {escape(answer.what)}"
+        say_large(self.verdict, verdict, 44, t.text)
+        say_large(self.worth, answer.worth, 44, shade)
         self.reason.setText(answer.reason)
         self.sure.setText(answer.sure)
         lifts = plan.planned.lift
@@ -330,9 +315,3 @@ class PlanRoom(Room):
             self.look_wanted.emit(move.named if move.named == "larger" else move.kind.value, move.place)
         else:
             self.said_first.emit(move, self.plan is not None and self.plan.planned.chain.is_index)
-
-
-def _keys(shade: str) -> str:
-    shown = (("↑ ↓", "pick"), ("← →", "lift"), ("Enter", "say it first and log it"), ("L", "all moves"),
-             ("E", "the engine"), ("S", "the stages"))  # fmt: skip
-    return "   ".join(f"<b style='color:{shade}'>{keys}</b> {words}" for keys, words in shown)

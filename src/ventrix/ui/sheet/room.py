@@ -35,7 +35,8 @@ from ventrix.ui.sheet.owned_panel import OwnedPanel
 from ventrix.ui.sheet.page_view import FullPage, PageView, pages_of
 from ventrix.ui.sheet.parts_list import PartsList
 from ventrix.ui.sheet.shop_sheet import shop_of
-from ventrix.ui.widgets.command import Command, keys_of, pressed
+from ventrix.ui.widgets.command import Command, key_rows, keys_of, pressed
+from ventrix.ui.widgets.key_line import KeyLine
 from ventrix.ui.widgets.room import Room
 
 SOON: Final = 150  # ms from a change to the new page
@@ -152,8 +153,7 @@ class SheetRoom(Room):
         actions = QHBoxLayout()
         for button in self.buttons:
             actions.addWidget(button, 1)
-        self.keys = QLabel()
-        self.keys.setWordWrap(True)
+        self.keys = KeyLine()
         right = QVBoxLayout()
         right.setSpacing(10)
         right.addWidget(strip)
@@ -217,12 +217,11 @@ class SheetRoom(Room):
     # -- showing
 
     def refresh(self) -> None:
-        t = theme.current()
         self._load_parts()
         for button in self.buttons:
             button.setStyleSheet("text-align: left; font-size: 14px; padding: 4px 12px")
         self.size_words.setStyleSheet("font-size: 17px; font-weight: 600")
-        self.keys.setText(_keys(self.commands, t.brass))
+        self.keys.show_keys(_keys(self.commands))
         self._show_photos()
         self.draw()
 
@@ -375,10 +374,9 @@ class SheetRoom(Room):
             self.toggle_full()
 
 
-def _keys(commands: tuple[Command, ...], shade: str) -> str:
+def _keys(commands: tuple[Command, ...]) -> list[tuple[str, str]]:
     """The keys that have no button, in a line."""
     shown = [("↑ ↓", "part"), ("Space", "on or off"), ("Shift+↑ ↓", "its place"), ("PgDn", "page")]
     wanted = ("sheet.full", "sheet.pair", "sheet.shop")
-    shown += [(c.keys.replace("Return", "Enter"), c.name) for c in commands if c.id in wanted]
-    shown.append(("D", "in the row: hold against another cut"))
-    return "   ".join(f"<b style='color:{shade}'>{keys}</b> {words}" for keys, words in shown)
+    shown += key_rows(c for c in commands if c.id in wanted)
+    return [*shown, ("D", "in the row: hold against another cut")]

@@ -83,7 +83,7 @@ def key_rows(commands: Iterable[Command]) -> list[tuple[str, str]]:
     for c in commands:
         if c.keys and c.keys != "Esc":
             keys, names = rows.setdefault(c.one_of or c.id, ([], []))
-            keys.append(SIGNS.get(c.keys, c.keys))
+            keys.append("+".join(SIGNS.get(k, k) for k in c.keys.split("+")))
             if c.name not in names:
                 names.append(c.name)
     return [(" ".join(keys), ", ".join(names)) for keys, names in rows.values()]
