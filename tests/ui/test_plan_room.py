@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from itertools import pairwise
 
 import pytest
 from PySide6.QtCore import Qt
@@ -183,6 +184,19 @@ def test_a_wall_that_was_not_read_is_read_first(window: MainWindow, qtbot) -> No
     qtbot.keyClick(room, K.Key_Return)
     assert window.wall_sheet.isVisible()
     assert window.wall_sheet.place.currentText().lower() == read.move.place
+
+
+@pytest.mark.parametrize("size", [(1280, 800), (1024, 700)])
+def test_nothing_of_what_limits_lies_over_another(window: MainWindow, qtbot, size: tuple[int, int]) -> None:  # type: ignore[no-untyped-def]
+    room = look(window, qtbot, "Intake 1")
+    window.resize(*size)
+    qtbot.wait(100)
+    column = (room.limits_head, room.lift_words, room.basis, room.bar, room.legend, room.fit_said, room.keys)
+    seen = [w for w in column if w.isVisible()]
+    assert room.bar in seen and room.legend in seen, "what hatching means is always said"
+    for above, below in pairwise(seen):
+        assert above.geometry().bottom() < below.geometry().top(), (above, below)
+    assert "The chain fits" in room.bar.toolTip()
 
 
 def test_a_port_never_flowed_says_that_nothing_is_proven(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]

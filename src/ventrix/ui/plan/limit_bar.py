@@ -30,7 +30,7 @@ class LimitBar(QWidget):
         self.chosen = ""
         self.kind = "intake"
         self.unit = ""
-        self.setMinimumSize(230, 260)
+        self.setMinimumSize(230, 230)
         self.setAccessibleName("What limits")
 
     def sizeHint(self) -> QSize:

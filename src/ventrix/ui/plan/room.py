@@ -28,6 +28,7 @@ from ventrix.ui.widgets.key_line import KeyLine
 from ventrix.ui.widgets.room import Room
 
 NARROW: Final = 1000  # px: below, the expected gain gives way
+FLAT: Final = 600  # px
 
 
 class PlanRoom(Room):
@@ -149,8 +150,10 @@ class PlanRoom(Room):
         outer.addWidget(self.waiting, 1)
 
     def fit(self, there: QSize) -> None:
-        """In a small window the picked move's picture gives way, then the keys."""
+        """In a small window the picked move's picture gives way, then how the chain fits (the bar's tip has it), then
+        the keys."""
         self.beside.setVisible(there.width() >= NARROW)
+        self.fit_said.setVisible(there.height() >= FLAT)
         self.keys.setVisible(there.height() >= 520)
 
     # -- planning
@@ -255,6 +258,7 @@ class PlanRoom(Room):
             segments(plan, lift, units), picked.place if picked is not None else "", kind, units.pressure.label
         )
         self.fit_said.setText(f"{fit_words(plan, units)} {record_words(plan)}")
+        self.bar.setToolTip(self.fit_said.text())
         lines, left = move_lines(plan, units, self.every)
         self.at = min(self.at, max(len(lines) - 1, 0))
         unit = "%" if plan.planned.chain.is_index else units.flow.label
