@@ -6,7 +6,7 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
-from shapely.geometry import Point
+from shapely.geometry import Point, box
 
 from ventrix.core.lineup.chambers import chamber_lines
 from ventrix.core.lineup.fitting import by_bolts, crookedness, rigid_motion, spacing_of
@@ -210,22 +210,63 @@ def test_shrouding_of_circles_in_one_another_has_a_closed_form() -> None:
     """A valve in the middle of a bore: the gap is R - r all round, and too small from (R2 - r2)/(2 r) of lift on."""
     r, bore = 0.021, Point(0.0, 0.0).buffer(0.030, 256)
     turns_at = (0.030**2 - r**2) / (2 * r)
-    found = shrouding((0.0, 0.0), r, bore, [0.9 * turns_at, 1.1 * turns_at])
+    found = shrouding((0.0, 0.0), r, [bore], [0.9 * turns_at, 1.1 * turns_at])
     assert found.gap == pytest.approx(0.009 * np.ones(360), abs=1e-5)
     assert found.share == pytest.approx([0.0, 1.0])
     assert needed_gap(r, 0.0) == pytest.approx(0.0)
     with pytest.raises(ValueError, match="outside the chamber"):
-        shrouding((0.05, 0.0), r, bore, [0.01])
+        shrouding((0.05, 0.0), r, [bore], [0.01])
 
 
 def test_a_valve_beside_the_bore_is_shrouded_on_that_side_alone() -> None:
     """Of two circles e apart the gap at angle a is sqrt(R2 - e2 sin2 a) - e cos a - r (geometry)."""
     e, r, big = 0.018, 0.021, 0.0445
-    found = shrouding((e, 0.0), r, Point(0.0, 0.0).buffer(big, 512), [0.011])
+    found = shrouding((e, 0.0), r, [Point(0.0, 0.0).buffer(big, 512)], [0.011])
     exact = np.sqrt(big**2 - (e * np.sin(found.angle)) ** 2) - e * np.cos(found.angle) - r
     assert found.gap == pytest.approx(exact, abs=2e-5)
     assert 0.15 < found.share[0] < 0.5
     assert found.gap[0] == min(found.gap)
+
+
+def test_the_nearer_of_bore_and_chamber_counts_angle_by_angle() -> None:
+    """A flat wall of the chamber d from the valve's middle stands d / cos a - r from its edge (geometry)."""
+    r, big, d = 0.019, 0.044, 0.024
+    chamber = box(-0.060, -0.060, d, 0.060)
+    with_both = shrouding((0.0, 0.0), r, [Point(0.0, 0.0).buffer(big, 512), chamber], [0.010])
+    towards = np.abs(((with_both.angle + np.pi) % (2 * np.pi)) - np.pi)
+    flat = towards < np.arccos(d / big) - 0.01
+    assert with_both.gap[flat] == pytest.approx(d / np.cos(towards[flat]) - r, abs=1e-6)
+    assert with_both.gap[~flat] == pytest.approx(big - r, abs=2e-4)
+    assert set(with_both.nearest[flat]) == {1}
+    assert with_both.share[0] == pytest.approx(np.arccos(d / np.sqrt(r**2 + 2 * r * 0.010)) / np.pi, abs=0.006)
+    with pytest.raises(ValueError, match="wants a wall"):
+        shrouding((0.0, 0.0), r, [], [0.010])
+
+
+@pytest.mark.parametrize("half_bank", [30.0, 45.0])
+@pytest.mark.parametrize("lean", [0.0, 10.0, -5.0])
+@pytest.mark.parametrize("share", [0.0, 0.4, 1.0])
+def test_where_the_manifolds_ports_end_up_is_that_of_bodies_that_are_moved(
+    half_bank: float, lean: float, share: float
+) -> None:
+    """Head and manifold as bodies seen from the crank's end: the head goes down its bank, the manifold, its face
+    milled, is let down until the faces meet; then the distance between the two port middles along the face."""
+    a, e, x = np.radians(half_bank), np.radians(lean), 1.2 * MM
+    up_the_face = np.array([np.sin(a + e), np.cos(a + e)])
+    normal = np.array([-np.cos(a + e), np.sin(a + e)])  # from the head towards the valley
+    head_port = -x * np.array([np.sin(a), np.cos(a)])
+    wanted = stack_up(Milling(head=x, half_bank=a, face_angle=e)).face_cut
+    milled = share * wanted
+    manifold_port = milled * normal
+    gap = (manifold_port - head_port) @ normal
+    down = gap / normal[1]  # straight, until they touch
+    manifold_port = manifold_port - np.array([0.0, down])
+    found = stack_up(Milling(head=x, half_bank=a, face_angle=e, manifold=milled))
+    assert found.slide_left == pytest.approx((manifold_port - head_port) @ up_the_face, abs=1e-9)
+    assert found.face_left == pytest.approx((1 - share) * wanted)
+    if share == 1.0:
+        assert found.slide_left == pytest.approx(0.0, abs=1e-9)
+        assert down == pytest.approx(found.valley_cut)
 
 
 @pytest.mark.parametrize(

@@ -9,7 +9,7 @@ from datetime import date
 import pytest
 from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QApplication, QComboBox, QLineEdit, QPlainTextEdit, QPushButton, QWidget
+from PySide6.QtWidgets import QApplication, QComboBox, QFileDialog, QLineEdit, QPlainTextEdit, QPushButton, QWidget
 
 from tests.ui.test_nothing_lost import refuse_writing
 from ventrix.demo.whole_head import whole_head
@@ -41,12 +41,18 @@ SHEETS = {
 # Sheets that rooms of a whole head open by a key of their own.
 OF_ROOMS = (
     "engine_sheet", "result_sheet", "route_sheet", "stage_sheet", "wait_sheet", "copy_sheet", "job_parts_sheet",
-    "quote_sheet", "face_sheet", "milling_sheet", "chamber_sheet",
+    "quote_sheet", "face_sheet", "milling_sheet", "chamber_sheet", "template_sheet",
 )  # fmt: skip
 SHEETS |= {name: name for name in OF_ROOMS}
-RECKON_ONLY = {"milling_sheet", "chamber_sheet"}  # nothing of theirs is kept
+RECKON_ONLY = {"milling_sheet", "chamber_sheet", "template_sheet"}  # nothing of theirs is kept
 FORMS = {key: name for key, name in SHEETS.items() if name != "benches"}
 NONSENSE = ("twelve", "1e999", "-5", "0,0,0", "1/0", "9" * 40, "½½", "\t", "<b>x</b>", "=1+1", "nan in", "45 parsecs")
+
+
+@pytest.fixture(autouse=True)
+def no_dialogs(monkeypatch: pytest.MonkeyPatch) -> None:
+    """A sheet that asks for a file is told: none."""
+    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_a, **_k: ("", ""))
 
 
 def opened(window: MainWindow, command: str) -> SideSheet:

@@ -6,6 +6,7 @@ from dataclasses import replace
 from datetime import date
 from pathlib import Path
 
+import numpy as np
 import pypdfium2 as pdfium
 import pytest
 from PySide6.QtCore import QPointF, Qt
@@ -19,7 +20,9 @@ from ventrix.core.model.cut import WallReading
 from ventrix.core.quantity.units import to_si
 from ventrix.demo.whole_head import whole_head
 from ventrix.records.files.new_ids import renewed
+from ventrix.records.library.items import face_item
 from ventrix.ui.lineup.room import LineUpRoom
+from ventrix.ui.lineup.template_sheet import TemplateSheet
 from ventrix.ui.window.main_window import MainWindow
 
 K = Qt.Key
@@ -174,7 +177,7 @@ def test_a_face_is_typed_and_wrong_ones_say_why(window: MainWindow, qtbot) -> No
     assert (face.part, len(face.outlines), face.bolts[0].name) == ("header", 2, "A")
     assert face.outlines[0].centre == pytest.approx((-0.165, 0.0))
     space.undo()
-    assert len(space.job.faces) == 3
+    assert len(space.job.faces) == 4
     sheet.open()
     assert sheet.known.itemText(1) == "header, header"
     sheet.known.setCurrentIndex(1)
@@ -218,14 +221,58 @@ def test_milling_answers_while_typing(window: MainWindow, qtbot) -> None:  # typ
 
 
 def test_a_template_is_true_to_size(window: MainWindow, tmp_path: Path) -> None:
-    path = tmp_path / "template.pdf"
-    assert window.lineup.write_template(path)
+    window.lineup.setFocus()
+    QTest.keyClick(window.lineup, K.Key_T)
+    sheet = window.template_sheet
+    assert sheet.what.currentText() == "own manifold on intake face"
+    assert bars_of(sheet, tmp_path / "template.pdf", pages=2) == pytest.approx((100.0, 100.0), abs=0.02)
+    for field, typed in ((sheet.across, "99.2 mm"), (sheet.up, "101.5 mm")):
+        field.box.setText(typed)
+        field.box.setModified(True)
+    assert sheet.settle_fields()
+    wanted = 100 / 0.992, 100 / 1.015
+    assert bars_of(sheet, tmp_path / "again.pdf", pages=2) == pytest.approx(wanted, abs=0.02)
+    sheet.open(window.lineup.found)
+    assert sheet.across.value == pytest.approx(0.0992), "the printer stays the same one"
+    assert not sheet.write(tmp_path / "no" / "such.pdf")
+    assert "no such" in sheet.problem.text().lower()
+    sheet.across.box.setText("50 mm")
+    sheet.across.box.setModified(True)
+    sheet.try_taking()
+    assert "lies between 90 and 110 mm" in sheet.problem.text()
+
+
+def bars_of(sheet: TemplateSheet, path: Path, pages: int) -> tuple[float, float]:
+    """Both bars [mm] as a PDF reader of another make finds them: the longest level and the longest upright line."""
+    assert sheet.write(path)
     document = pdfium.PdfDocument(path)
-    text = "\n".join(page.get_textpage().get_text_bounded() for page in document)
-    assert "100 mm; measured" in text
-    assert len(document) == 2, "four ports, two a page"
+    assert len(document) == pages
+    assert "100 mm; measured" in document[0].get_textpage().get_text_bounded()
+    bounds = [o.get_bounds() for o in document[0].get_objects(filter=[pdfium.raw.FPDF_PAGEOBJ_PATH])]
+    text = document[0].get_width()
+    wide = [r - left for left, low, r, top in bounds if top - low < 3 and r - left < 0.6 * text]
+    high = [top - low for left, low, r, top in bounds if r - left < 3]
     document.close()
-    assert not window.lineup.write_template(tmp_path / "no" / "such.pdf")
+    pen = 2 * 1.2  # points: bounds hold the line's own width at either end
+    return (max(wide) - pen) / 72 * 25.4, (max(high) - pen) / 72 * 25.4
+
+
+def test_a_gasket_is_printed_from_the_library_or_the_job(window: MainWindow, tmp_path: Path) -> None:
+    sheet = window.template_sheet
+    sheet.open(window.lineup.found)
+    sheet.what.setCurrentText("gasket 1.5 alone")
+    assert sheet.write(tmp_path / "gasket.pdf")
+    document = pdfium.PdfDocument(tmp_path / "gasket.pdf")
+    text = document[0].get_textpage().get_text_bounded()
+    document.close()
+    assert "34.00 mm wide, 44.00 mm high" in text
+    space = window.open_book.workspace
+    assert space is not None
+    gasket = next(f for f in space.job.faces if f.part == "gasket")
+    window.open_book.book.write((None, face_item(replace(gasket, name="kept one"), "2026-01-01")))
+    sheet.open(None)
+    sheet.what.setCurrentText("kept one, from the library")
+    assert sheet.write(tmp_path / "kept.pdf")
 
 
 @pytest.mark.parametrize("size", [(1024, 700), (1280, 800)])
@@ -250,16 +297,70 @@ def test_chambers_and_shrouding_answer_while_typing(window: MainWindow, qtbot) -
     qtbot.keyClick(window.lineup, K.Key_H)
     sheet = window.chamber_sheet
     assert "No chamber was poured yet" in sheet.chambers.text()
-    assert "Least gap" in sheet.told.text()
-    sheet.off.box.setFocus()
-    qtbot.keyClicks(sheet.off.box, "0.7")
-    assert "At 0.600 in:" in sheet.told.text()
-    near = sheet.told.text()
-    qtbot.keyClicks(sheet.off.box, "5")
-    assert sheet.told.text() != near
-    sheet.off.box.setText("9")
+    told = sheet.told.text()
+    assert "to the chamber" in told, "the chamber's own outline is nearer than the bore"
+    assert "intake" in told and "exhaust" in told and "At 0.600 in too close" in told
+    sheet.outline.setCurrentIndex(0)
     sheet.reckon()
-    assert "outside the chamber" in sheet.problem.text()
+    assert "to the bore" in sheet.told.text() and "to the chamber" not in sheet.told.text()
+    sheet.middles["intake"].clear()
+    qtbot.keyClicks(sheet.middles["intake"], "-1.2 0")
+    assert "hangs" in sheet.told.text()
+    qtbot.keyClicks(sheet.middles["intake"], " 0.1")
+    assert "x and y, with a space between" in sheet.problem.text()
+    sheet.middles["intake"].setText("-1.9 0")
+    sheet.reckon()
+    assert "he intake valve's middle stands outside the bore" in sheet.problem.text()
+
+
+def test_edges_are_typed_from_a_bolt(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
+    """Bolt A at 5.0, 1.0: edges 0.1 and 1.3 right of it, 0.2 and 1.8 below: a middle at 5.7, 0.0."""
+    qtbot.keyClick(window.lineup, K.Key_N)
+    sheet = window.face_sheet
+    for box, text in (
+        (sheet.name, "typed by edges"),
+        (sheet.bolts, "A 5.0 1.0; B 9 1"),
+        (sheet.ports, "Intake 1 A 0.1 1.3 -1.8 -0.2"),
+    ):
+        box.setText(text)
+    sheet.part.setCurrentIndex(sheet.part.findData("gasket"))
+    sheet.try_taking()
+    space = window.open_book.workspace
+    assert space is not None
+    (outline,) = space.job.faces[-1].outlines
+    assert np.array(outline.centre) == pytest.approx(np.array([5.7, 0.0]) * 0.0254)
+    assert (outline.width, outline.height) == pytest.approx((1.2 * 0.0254, 1.6 * 0.0254))
+    qtbot.keyClick(window.lineup, K.Key_N)
+    for text, words in (
+        ("Intake 1 A 1.3 0.1 -1.8 -0.2", "left, right, floor and roof from bolt A"),
+        ("Intake 1 Z 0.1 1.3 -1.8 -0.2", "is not one of"),
+    ):
+        sheet.name.setText("again")
+        sheet.bolts.setText("A 5.0 1.0")
+        sheet.ports.setText(text)
+        sheet.try_taking()
+        assert words in sheet.problem.text()
+    sheet.bolts.setText("A 5.0")
+    sheet.try_taking()
+    assert "ach bolt or dowel wants its x and y" in sheet.problem.text()
+
+
+def test_milling_of_the_manifold_takes_it_back_and_the_line_up_follows(window: MainWindow) -> None:
+    """A 45 degree half bank, its face square: 0.020 in down wants 0.020 off the face, and 0.010 is half of it."""
+    window.milling_sheet.open()
+    sheet = window.milling_sheet
+    sheet.head.box.setText("0.020")
+    sheet.reckon()
+    assert "0.020 in further up the head's face" in sheet.told.text()
+    assert "edges of own manifold face the air then, 2 do now" in sheet.told.text()
+    sheet.manifold.box.setText("0.010")
+    sheet.reckon()
+    assert "0.010 in still to come off" in sheet.told.text()
+    assert "0.010 in further up the head's face" in sheet.told.text()
+    sheet.manifold.box.setText("0.030")
+    sheet.reckon()
+    assert "0.010 in too much came off" in sheet.told.text()
+    assert "further down the head's face" in sheet.told.text()
 
 
 def test_openings_are_traced_on_a_photo_by_mouse_and_by_keys(window: MainWindow, qtbot, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]

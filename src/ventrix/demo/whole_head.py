@@ -145,10 +145,24 @@ def _faces() -> tuple[Face, ...]:
         held = tuple(replace(b, id=f"{b.id}-{part}") for b in bolts)
         return Face(id=f"whole-{part}", name=name, part=part, outlines=outlines, bolts=held, source="typed")
 
+    chamber = Face(
+        id="whole-chamber",
+        name="chamber",
+        part="chamber",
+        outlines=(
+            Outline(id="whole-chamber-1", port="Intake 1", shape="oval", width=to_si(86, "mm"), height=to_si(60, "mm")),
+        ),
+        bolts=(
+            Bolt(id="whole-chamber-in", name="intake", at=(to_si(-19.5, "mm"), to_si(2.0, "mm"))),
+            Bolt(id="whole-chamber-ex", name="exhaust", at=(to_si(22.0, "mm"), to_si(-1.0, "mm"))),
+        ),
+        source="typed",
+    )
     return (
         face("intake face", "head", 32.0, 42.0, 0.0055),
         face("own manifold", "manifold", 31.6, 41.4, 0.0),
         face("gasket 1.5", "gasket", 34.0, 44.0, 0.0, 0.2),
+        chamber,
     )
 
 

@@ -11,26 +11,29 @@ from ventrix.core.formulas.engine import chamber_after_mill, compression_ratio, 
 
 @dataclass(frozen=True, slots=True)
 class Milling:
-    """Metal taken off head and deck, and how much thinner the gasket is [m]; the bank's half angle and how far the
-    intake face leans past square [rad]."""
+    """Metal taken off head, deck and the manifold's face, and how much thinner the gasket is [m]; the bank's half angle
+    and how far the intake face leans past square [rad]."""
 
     head: float = 0.0
     deck: float = 0.0
     gasket: float = 0.0
+    manifold: float = 0.0
     half_bank: float = np.pi / 4
     face_angle: float = 0.0
 
 
 @dataclass(frozen=True, slots=True)
 class Stack:
-    """What a milling does: how far the head comes down, what the manifold's face and the valley want off to line up
-    again, and how far the ports slide along the face without it [m]; the chamber [m3] and the compression after it,
-    None where a size is missing."""
+    """What a milling does: how far the head comes down, what the manifold's face wants off in all and still, and the
+    valley, to line up again; how far the manifold's ports stand up the face without any of it, and with what was milled
+    off it [m]; the chamber [m3] and the compression after it, None where a size is missing."""
 
     drop: float
     face_cut: float
+    face_left: float
     valley_cut: float
     slide: float
+    slide_left: float
     chamber: float | None
     compression: float | None
     caution: str
@@ -71,8 +74,9 @@ def stack_up(
 
     References
     ----------
-    ENGINEERING: x is the sum of head, deck and gasket changes; face = x sin a / cos(a + e). The slide along the face is
-    x cos a / cos e of a plain shift (geometry).
+    ENGINEERING: x is the sum of head, deck and gasket changes; face = x sin a / cos(a + e). Left as it is, the manifold
+    sinks straight down until its face meets the head's again, and its ports then stand x sin a / sin(a + e) up the
+    face; each length milled off its face takes cot(a + e) of that back (geometry).
     """
     drop = milling.head + milling.deck + milling.gasket
     cuts = intake_face(drop, milling.face_angle, milling.half_bank)
@@ -83,5 +87,8 @@ def stack_up(
     if after is not None and bore is not None and stroke is not None:
         thick = gasket_thickness or 0.0
         ratio = float(compression_ratio(bore, stroke, after, bore, thick, -milling.deck, 0.0))
-    slide = drop * float(np.cos(milling.half_bank + milling.face_angle))
-    return Stack(drop, float(cuts.face_cut), float(cuts.valley_cut), slide, after, ratio, CAUTION)
+    steep = milling.half_bank + milling.face_angle
+    slide = drop * float(np.sin(milling.half_bank) / np.sin(steep))
+    face_left = float(cuts.face_cut) - milling.manifold
+    left = slide - milling.manifold / float(np.tan(steep))
+    return Stack(drop, float(cuts.face_cut), face_left, float(cuts.valley_cut), slide, left, after, ratio, CAUTION)

@@ -25,6 +25,11 @@ class LineUp:
     proposals: tuple[Proposal, ...]
 
 
+def meets_the_head(job: Job) -> tuple[Face, ...]:
+    """Faces of a job that can be laid on its head's."""
+    return tuple(f for f in job.faces if f.part not in (FacePart.HEAD, FacePart.CHAMBER))
+
+
 def line_up(job: Job, name: str | None = None, by: str | None = None, moved: Fit | None = None) -> LineUp:
     """The head's face with another on it.
 
@@ -53,11 +58,13 @@ def line_up(job: Job, name: str | None = None, by: str | None = None, moved: Fit
     `fitting`, `steps`.
     """
     heads = [f for f in job.faces if f.part == FacePart.HEAD]
-    others = [f for f in job.faces if f.part != FacePart.HEAD]
+    others = list(meets_the_head(job))
     if name is not None:
         named = [f for f in job.faces if f.name.lower() == name.strip().lower()]
         if not named:
             raise ValueError(f"'{name[:40]}' is not one of {', '.join(f.name for f in job.faces) or 'no face'}")
+        if named[0].part == FacePart.CHAMBER:
+            raise ValueError(f"'{named[0].name}' is a chamber: it is not laid on the ports' face")
         others = [f for f in named if f not in heads[:1]] or others
     if not heads:
         raise ValueError("line-up wants a face of the head")

@@ -3,6 +3,7 @@ close at a lift."""
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Final
 
@@ -50,17 +51,18 @@ def needed_gap(radius: float, lift: ArrayLike) -> Array:
 
 @dataclass(frozen=True, slots=True)
 class Shroud:
-    """Gap from the valve's edge to what is nearest at each angle [m], shape (360,), counter-clockwise from x; and the
-    share of the curtain that is too close at lifts, shape (n,)."""
+    """Gap from the valve's edge to what is nearest at each angle [m] and which wall that is, both of shape (360,),
+    counter-clockwise from x; and the share of the curtain that is too close at lifts, shape (n,)."""
 
     angle: Array
     gap: Array
+    nearest: Array
     lift: Array
     share: Array
 
 
-def shrouding(centre: tuple[float, float], radius: float, wall: Polygon, lift: ArrayLike) -> Shroud:
-    """How a valve is shrouded by a wall around it.
+def shrouding(centre: tuple[float, float], radius: float, walls: Sequence[Polygon], lift: ArrayLike) -> Shroud:
+    """How a valve is shrouded by the walls around it: the nearest counts, angle by angle.
 
     Parameters
     ----------
@@ -68,8 +70,8 @@ def shrouding(centre: tuple[float, float], radius: float, wall: Polygon, lift: A
         Of the valve [m].
     radius : float
         Of its head [m].
-    wall : Polygon
-        Bore or chamber outline [m].
+    walls : sequence of Polygon
+        Bore and chamber outline [m], one at least.
     lift : array_like
         Lifts [m], shape (n,).
 
@@ -80,22 +82,25 @@ def shrouding(centre: tuple[float, float], radius: float, wall: Polygon, lift: A
     Raises
     ------
     ValueError
-        The valve's middle lies outside the wall.
+        No wall, or the valve's middle lies outside one.
 
     References
     ----------
     `needed_gap`, angle by angle.
     """
     x, y = centre
-    if not wall.contains(Point(x, y)):
+    if not walls:
+        raise ValueError("shrouding wants a wall: the bore, or the chamber's outline")
+    if not all(wall.contains(Point(x, y)) for wall in walls):
         raise ValueError("the valve stands outside the chamber")
     angle = np.linspace(0, 2 * np.pi, AROUND, endpoint=False)
-    ring = wall.exterior
-    gap = np.empty(AROUND)
+    gaps = np.empty((len(walls), AROUND))
     for i, a in enumerate(angle):
         ray = LineString([(x, y), (x + FAR * np.cos(a), y + FAR * np.sin(a))])
-        gap[i] = ray.intersection(ring).distance(Point(x, y)) - radius
+        for k, wall in enumerate(walls):
+            gaps[k, i] = ray.intersection(wall.exterior).distance(Point(x, y)) - radius
+    gap = gaps.min(axis=0)
     lifts = np.atleast_1d(np.asarray(lift, dtype=float))
     needed = needed_gap(radius, lifts)
     share = np.array([float(np.mean(gap < n - 1e-9)) for n in needed])
-    return Shroud(angle, gap, lifts, share)
+    return Shroud(angle, gap, gaps.argmin(axis=0), lifts, share)

@@ -54,6 +54,7 @@ class FacePart(Worded):
     GASKET = "gasket"
     MANIFOLD = "manifold"
     HEADER = "header"
+    CHAMBER = "chamber"  # its outlines are chambers about the middles of their bores, its bolts the valves' middles
 
 
 class OutlineShape(Worded):

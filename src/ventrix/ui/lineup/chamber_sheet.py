@@ -1,111 +1,161 @@
-"""Chambers against each other, and how a valve is shrouded by its bore: round the clock, and by lift."""
+"""Chambers against each other, and how their valves are shrouded by bore and outline: round the clock, and by lift."""
 
 from __future__ import annotations
 
 from typing import Final
 
 import numpy as np
-from PySide6.QtCore import QPointF, QSize
+from PySide6.QtCore import QPointF, QSize, Qt
 from PySide6.QtGui import QPainter, QPaintEvent, QPen, QPolygonF
-from PySide6.QtWidgets import QLabel, QWidget
-from shapely.geometry import Point
+from PySide6.QtWidgets import QLabel, QLineEdit, QWidget
 
-from ventrix.core.lineup.chambers import chamber_lines
-from ventrix.core.lineup.shrouding import Shroud, needed_gap, shrouding
+from ventrix.core.lineup.shrouding import needed_gap
+from ventrix.core.model.cut import Port
+from ventrix.core.model.job import Job, Outline, cylinder_of
 from ventrix.core.quantity.units import to_si
 from ventrix.core.quantity.words import sentence
+from ventrix.rooms.lineup.chamber_shows import (
+    Shrouded,
+    ValveSpot,
+    chamber_outlines,
+    chamber_rows,
+    shroud_rows,
+    shrouded,
+    valve_middle,
+)
+from ventrix.rooms.lineup.typed_faces import typed_point
 from ventrix.ui.look import theme
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
+from ventrix.ui.widgets.quantity_field import QuantityField
 
-LIFTS: Final = tuple(to_si(x, "in") for x in (0.2, 0.3, 0.4, 0.5, 0.6))
+DRAWN: Final = to_si(0.5, "in")
+EACH: Final = 3  # degrees from one drawn line to the next
 
 
 class ShroudPicture(QWidget):
-    """The valve, its wall, and in the worse shade where it stands too close at half an inch."""
+    """Both valves in their bore and chamber; lines where a wall stands too close at the lift, with the least gap."""
 
     def __init__(self) -> None:
         super().__init__()
-        self.found: Shroud | None = None
-        self.radius = 0.0
-        self.lift = LIFTS[3]
-        self.setMinimumHeight(190)
+        self.found: Shrouded | None = None
+        self.lift = DRAWN
+        self.setMinimumHeight(210)
         self.setAccessibleName("Shrouding round the clock")
 
     def sizeHint(self) -> QSize:
-        return QSize(320, 200)
+        return QSize(320, 220)
 
-    def show_shroud(self, found: Shroud | None, radius: float, lift: float) -> None:
-        self.found, self.radius, self.lift = found, radius, lift
+    def show_shroud(self, found: Shrouded | None, lift: float) -> None:
+        self.found, self.lift = found, lift
         self.update()
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        if self.found is None:
+        if self.found is None or not self.found.walls:
             return
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        reach = self.radius + np.minimum(self.found.gap, 1.5 * self.radius)
-        scale = (min(self.width(), self.height()) / 2 - 8) / float(reach.max())
-        c, s = np.cos(self.found.angle), np.sin(self.found.angle)
-        at = QPointF(self.width() / 2, self.height() / 2)
+        bounds = np.array([wall.bounds for _, wall in self.found.walls])
+        low, high = bounds[:, :2].min(axis=0), bounds[:, 2:].max(axis=0)
+        scale = min((self.width() - 16) / (high[0] - low[0]), (self.height() - 16) / (high[1] - low[1]))
+        middle = (low + high) / 2
 
-        def point(r: float, i: int) -> QPointF:
-            return QPointF(at.x() + scale * r * float(c[i]), at.y() - scale * r * float(s[i]))
+        def point(x: float, y: float) -> QPointF:
+            return QPointF(
+                self.width() / 2 + scale * (x - float(middle[0])), self.height() / 2 - scale * (y - float(middle[1]))
+            )
 
-        needs = float(needed_gap(self.radius, self.lift))
-        painter.setPen(QPen(theme.colour("scribe"), 1.5))
-        painter.drawPolygon(QPolygonF([point(float(r), i) for i, r in enumerate(reach)]))
-        painter.setPen(QPen(theme.colour("intake"), 2))
-        painter.drawEllipse(at, scale * self.radius, scale * self.radius)
-        painter.setPen(QPen(theme.colour("worse"), 2))
-        for i in range(0, len(reach), 3):
-            if self.found.gap[i] < needs:
-                painter.drawLine(point(self.radius, i), point(float(reach[i]), i))
+        for name, wall in self.found.walls:
+            style = Qt.PenStyle.SolidLine if name == "chamber" else Qt.PenStyle.DashLine
+            painter.setPen(QPen(theme.colour("scribe"), 1.5, style))
+            painter.drawPolygon(QPolygonF([point(float(x), float(y)) for x, y in wall.exterior.coords]))
+        for valve, shroud in self.found.valves:
+            painter.setPen(QPen(theme.colour(valve.kind), 2))
+            at = point(*valve.centre)
+            painter.drawEllipse(at, scale * valve.radius, scale * valve.radius)
+            painter.drawText(QPointF(at.x() - 4, at.y() + 4), valve.kind[0].upper())
+            painter.setPen(QPen(theme.colour("worse"), 2))
+            needs = float(needed_gap(valve.radius, self.lift))
+            for i in np.flatnonzero(shroud.gap < needs)[::EACH]:
+                way = np.array([np.cos(shroud.angle[i]), np.sin(shroud.angle[i])])
+                start = np.array(valve.centre) + valve.radius * way
+                end = start + float(shroud.gap[i]) * way
+                painter.drawLine(point(*start.tolist()), point(*end.tolist()))
 
 
 class ChamberSheet(FormSheet):
-    """Nothing is kept here: chambers are poured in Cuts, valves and bore stand in Head."""
+    """Nothing is kept here: chambers are poured in Cuts, valves and bore stand in Head, outlines are faces (N)."""
 
     def __init__(self, open_book: OpenBook) -> None:
         super().__init__(open_book, "Reckon")
-        self.title.setText("Chambers and shrouding")
+        self.title.setText("Shrouding, and chambers")
+        self.picture = ShroudPicture()
+        self.column.addWidget(self.picture)
+        self.told = QLabel()
+        self.told.setWordWrap(True)
+        self.column.addWidget(self.told)
+        self.outline = self.add_choice("Chamber's outline", [("not known, the bore alone", None)])
+        self.outline.activated.connect(lambda _i: self._use_outline())
+        self.bore = self.add_figure("Bore", "length")
+        self.heads: dict[str, QuantityField] = {}
+        self.middles: dict[str, QLineEdit] = {}
+        for kind in ("intake", "exhaust"):
+            self.heads[kind] = self.add_figure(f"{kind.capitalize()} valve's head", "length")
+            self.middles[kind] = self.add_text(f"{kind.capitalize()}'s middle, x y", "0 0, from the bore's")
+        self.lift = self.add_figure("Drawn for a lift of", "lift")
+        heading = QLabel("Chamber against chamber")
+        heading.setObjectName("heading")
+        self.column.addWidget(heading)
         self.chambers = QLabel()
         self.chambers.setWordWrap(True)
         self.column.addWidget(self.chambers)
         self.gasket = self.add_figure("Gasket, as pressed", "length")
         self.deck = self.add_figure("Piston under the deck", "length", None)
         self.dish = self.add_figure("Piston's dish (dome negative)", "volume", None)
-        heading = QLabel("How near the bore stands to the valve")
-        heading.setObjectName("heading")
-        self.column.addWidget(heading)
-        self.off = self.add_figure("Valve's middle off the bore's", "length", None)
-        self.valve = self.add_figure("Valve's head", "length")
-        self.bore = self.add_figure("Bore", "length")
-        self.lift = self.add_figure("Drawn for a lift of", "lift")
-        self.picture = ShroudPicture()
-        self.column.addWidget(self.picture)
-        self.told = QLabel()
-        self.told.setWordWrap(True)
-        self.column.addWidget(self.told)
         self.finish()
         self.caution.setText(
             "Old valves in the seats while a wall is cut. A chamber's edge that is left sharp glows; compression "
             "changes with every cc. Valve to piston is measured, by the maker's data."
         )
-        for field in (self.gasket, self.deck, self.dish, self.off, self.valve, self.bore, self.lift):
-            field.edited.connect(lambda _v: self.reckon())
+        self.edited.connect(self.reckon)
 
     def open(self) -> None:
         space = self.open_book.workspace
         if space is None or space.port is None:
             return
-        valve = space.job.valve_of(space.port, space.real_cut)
-        self.valve.set_value(valve.head_diameter if valve is not None else None)
+        for kind, port in self._pair(space.job, space.port).items():
+            valve = None if port is None else space.job.valve_of(port)
+            self.heads[kind].set_value(valve.head_diameter if valve is not None else None)
         self.bore.set_value(space.job.bore)
-        self.lift.set_value(LIFTS[3])
+        self.lift.set_value(self.lift.value or DRAWN)
+        self.outline.clear()
+        self.outline.addItem("not known, the bore alone", None)
+        for name, face, outline in chamber_outlines(space.job):
+            self.outline.addItem(name, (face, outline))
+        self.outline.setCurrentIndex(min(1, self.outline.count() - 1))
         self.come_up()
+        self._use_outline()
+        self.middles["intake"].setFocus()
+
+    @staticmethod
+    def _pair(job: Job, port: Port) -> dict[str, Port | None]:
+        """The intake and the exhaust of a port's cylinder, or of the head where cylinders are not said."""
+        found: dict[str, Port | None] = {port.kind: port}
+        other = "exhaust" if port.kind == "intake" else "intake"
+        there = [p for p in job.ports if p.kind == other and p.of_head]
+        same = [p for p in there if cylinder_of(p) == cylinder_of(port)]
+        found[other] = next(iter(same or there), None)
+        return found
+
+    def _use_outline(self) -> None:
+        """The valves' middles as the chamber's face keeps them."""
+        chosen = self.outline.currentData()
+        length = self.open_book.units.length
+        for kind, box in self.middles.items():
+            at = valve_middle(chosen[0], kind) if chosen is not None else None
+            if at is not None:
+                box.setText(" ".join(length.text(v) for v in at))
         self.reckon()
-        self.off.box.setFocus()
 
     def take(self) -> None:
         if self.settle_fields():
@@ -114,39 +164,27 @@ class ChamberSheet(FormSheet):
     def reckon(self) -> None:
         """Answer what stands in the boxes."""
         self.problem.clear()
+        space, units = self.open_book.workspace, self.open_book.units
         try:
-            self._chambers()
-            self._shroud()
+            figures = (field.typed() or 0.0 for field in (self.gasket, self.deck, self.dish))
+            rows = chamber_rows(space.job, units, *figures) if space is not None else ()
+            self.chambers.setText("<br>".join(rows) or "No chamber was poured yet: Cuts, Pour.")
+            found = self._shrouded()
         except ValueError as error:
             self.problem.setText(sentence(str(error)))
-
-    def _chambers(self) -> None:
-        space, units = self.open_book.workspace, self.open_book.units
-        figures = (field.typed() or 0.0 for field in (self.gasket, self.deck, self.dish))
-        lines = () if space is None else chamber_lines(space.job, *figures)
-        if not lines:
-            self.chambers.setText("No chamber was poured yet: Cuts, Pour.")
             return
-        rows = []
-        for line in lines:
-            more = f", take {units.volume.text(line.take_out)} cc out" if line.take_out > 5e-8 else ", the largest"
-            ratio = "" if line.compression is None else f", {line.compression:.2f} to 1"
-            rows.append(f"Cylinder {line.cylinder}: {units.volume.text(line.volume)} cc{more}{ratio}")
-        self.chambers.setText("<br>".join(rows))
+        self.picture.show_shroud(found, self.lift.typed() or DRAWN)
+        wants = "Shrouding wants a valve's head with its middle, and the bore or the chamber's outline."
+        self.told.setText(wants if found is None else "<br>".join(shroud_rows(found, units)))
 
-    def _shroud(self) -> None:
-        valve, bore, units = self.valve.typed(), self.bore.typed(), self.open_book.units
-        if valve is None or bore is None:
-            self.picture.show_shroud(None, 0.0, LIFTS[3])
-            self.told.setText("Shrouding wants the valve's head and the bore.")
-            return
-        wall = Point(0.0, 0.0).buffer(bore / 2, 128)
-        found = shrouding((self.off.typed() or 0.0, 0.0), valve / 2, wall, np.array(LIFTS))
-        self.picture.show_shroud(found, valve / 2, self.lift.typed() or LIFTS[3])
-        least = units.length.with_unit(float(np.min(found.gap)))
-        rows = [f"Least gap {least}."]
-        for lift, share in zip(found.lift, found.share, strict=True):
-            needs = units.length.text(float(needed_gap(valve / 2, lift)))
-            at = units.lift.with_unit(float(lift))
-            rows.append(f"At {at}: {100 * share:.0f} % of the curtain is too close (needs {needs}).")
-        self.told.setText("<br>".join(rows))
+    def _shrouded(self) -> Shrouded | None:
+        unit = self.open_book.units.length.unit
+        valves = []
+        for kind, box in self.middles.items():
+            head = self.heads[kind].typed()
+            if head is not None and box.text().strip():
+                valves.append(ValveSpot(kind, head / 2, typed_point(box.text(), unit, f"the {kind} valve's middle")))
+        chosen = self.outline.currentData()
+        outline: Outline | None = None if chosen is None else chosen[1]
+        bore = self.bore.typed()
+        return shrouded(valves, bore, outline) if valves and (bore or outline) else None

@@ -5,21 +5,17 @@ from __future__ import annotations
 from collections.abc import Callable
 from functools import partial
 from html import escape
-from pathlib import Path
 from typing import Final
 
 import numpy as np
 from PySide6.QtCore import QSize, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QPixmap
-from PySide6.QtWidgets import QFileDialog, QHBoxLayout, QLabel, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QLabel, QScrollArea, QVBoxLayout, QWidget
 
 from ventrix.core.lineup.fitting import Fit
-from ventrix.core.lineup.of_job import LineUp, line_up
+from ventrix.core.lineup.of_job import LineUp, line_up, meets_the_head
 from ventrix.core.quantity.units import to_si
 from ventrix.core.quantity.words import sentence
-from ventrix.records.bad_input import InputError
-from ventrix.records.files.whole_file import write_whole
-from ventrix.reports.sheet.template_pdf import template_pdf
 from ventrix.rooms.lineup.shows import LARGE, EdgeLine, Shown, gauge_of, shown_of, take_off_words
 from ventrix.ui.lineup.trace_view import TraceView
 from ventrix.ui.lineup.views import EdgeList, FaceView, NearView
@@ -30,7 +26,7 @@ from ventrix.ui.widgets.command import Command, key_rows
 from ventrix.ui.widgets.key_line import KeyLine
 from ventrix.ui.widgets.room import Room
 
-STEP: Final = to_si(0.004, "in")
+STEPS: Final = {"in": to_si(0.004, "in"), "mm": to_si(0.1, "mm")}  # what an arrow moves a face, a round figure in each
 TURN: Final = np.radians(0.05)
 SMALL: Final = 960  # px
 
@@ -43,6 +39,7 @@ class LineUpRoom(Room):
     face_wanted = Signal()
     milling_wanted = Signal()
     chambers_wanted = Signal()
+    template_wanted = Signal(object)  # the joint in hand, or None
     planned = Signal(object)  # the edge line that is planned in Cuts
 
     def __init__(self, open_book: OpenBook) -> None:
@@ -75,7 +72,7 @@ class LineUpRoom(Room):
             Command("lineup.face", "a face", self.face_wanted.emit, "N"),
             Command("lineup.milling", "milling", self.milling_wanted.emit, "M"),
             Command("lineup.chambers", "chambers", self.chambers_wanted.emit, "H"),
-            Command("lineup.template", "template", self.choose_template, "T"),
+            Command("lineup.template", "template", lambda: self.template_wanted.emit(self.found), "T"),
         )
         self.strip = AnswerStrip()
         self.strip.row.setStretch(1, 1)
@@ -145,7 +142,7 @@ class LineUpRoom(Room):
             return
         if self._moved_on != space.job.id:  # what was moved by hand on one head is not laid on another
             self._moved_on, self.by, self.moved, self.which, self.at = space.job.id, None, None, 0, 0
-        others = [f for f in space.job.faces if f.part != "head"]
+        others = meets_the_head(space.job)
         name = others[self.which % len(others)].name if others else None
         try:
             self.found = line_up(space.job, name, self.by, self.moved)
@@ -221,7 +218,8 @@ class LineUpRoom(Room):
             self._pick_row(next(i for i, line in enumerate(self.shown.lines) if line.edge.port == port))
 
     def _move(self, x: int, y: int) -> None:
-        self._lay(lambda f: Fit((f.shift[0] + x * STEP, f.shift[1] + y * STEP), f.turn))
+        step = STEPS[self.open_book.units.length.unit]
+        self._lay(lambda f: Fit((f.shift[0] + x * step, f.shift[1] + y * step), f.turn))
 
     def _turn(self, by: int) -> None:
         self._lay(lambda f: Fit(f.shift, f.turn + by * TURN))
@@ -271,20 +269,3 @@ class LineUpRoom(Room):
             self.open_book.say(f"Not the head's: {take_off_words(line.proposal, self.open_book.units)}.")
         else:
             self.planned.emit(line)
-
-    def choose_template(self) -> None:
-        name, _ = QFileDialog.getSaveFileName(self, "Write the template", "template.pdf", "PDF (*.pdf)")
-        if name:
-            self.write_template(Path(name))
-
-    def write_template(self, path: Path) -> bool:
-        """The head's openings and the other's at true size, with bars to check the printer by."""
-        if self.found is None:
-            return False
-        try:
-            write_whole(path, template_pdf(self.found))
-        except InputError as error:
-            self.open_book.say(str(error))
-            return False
-        self.open_book.say(f"Template written to {path.name}: measure its bars before you trust it.")
-        return True

@@ -339,6 +339,7 @@ class MainWindow(BookSheets):
     def lineup(self) -> LineUpRoom:
         room = LineUpRoom(self.open_book)
         room.face_wanted.connect(lambda: self.face_sheet.open())
+        room.template_wanted.connect(lambda found: self.template_sheet.open(found))
         room.milling_wanted.connect(lambda: self.milling_sheet.open())
         self.face_sheet.tracing = room.tracing
         self.face_sheet.trace_wanted.connect(room.trace)

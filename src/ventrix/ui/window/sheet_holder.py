@@ -19,7 +19,9 @@ from ventrix.ui.cuts.wall_sheet import WallSheet
 from ventrix.ui.flow.correct_sheet import CorrectSheet
 from ventrix.ui.head.valves_sheet import ValvesSheet
 from ventrix.ui.lineup.chamber_sheet import ChamberSheet
-from ventrix.ui.lineup.sheets import FaceSheet, MillingSheet
+from ventrix.ui.lineup.face_sheet import FaceSheet
+from ventrix.ui.lineup.milling_sheet import MillingSheet
+from ventrix.ui.lineup.template_sheet import TemplateSheet
 from ventrix.ui.match.copy_sheet import CopySheet
 from ventrix.ui.match.parts_and_quote import JobPartsSheet, QuoteSheet
 from ventrix.ui.match.stage_sheet import StageSheet, WaitSheet
@@ -114,6 +116,10 @@ class SheetHolder(QMainWindow):
     @cached_property
     def chamber_sheet(self) -> ChamberSheet:
         return self.settle_sheet(ChamberSheet(self.open_book))
+
+    @cached_property
+    def template_sheet(self) -> TemplateSheet:
+        return self.settle_sheet(TemplateSheet(self.open_book))
 
     @cached_property
     def milling_sheet(self) -> MillingSheet:

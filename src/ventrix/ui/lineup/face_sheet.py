@@ -1,34 +1,27 @@
-"""A face as it is measured, or read from a drawing; and what milling moves."""
+"""A face as it is measured, traced, or read from a drawing."""
 
 from __future__ import annotations
 
 from dataclasses import replace
 from pathlib import Path
 
-import numpy as np
 from PySide6.QtCore import Signal
 from PySide6.QtGui import QPixmap
-from PySide6.QtWidgets import QFileDialog, QLabel, QPushButton
+from PySide6.QtWidgets import QFileDialog, QPushButton
 
-from ventrix.core.lineup.milling import Milling, stack_up
 from ventrix.core.lineup.outlines import polygon_of
-from ventrix.core.model.cut import carried_figure, mean_poured
+from ventrix.core.model.cut import carried_figure
 from ventrix.core.model.job import Bolt, Face, Job, Outline
 from ventrix.core.model.kinds import FacePart, LibraryKind, OutlineShape
 from ventrix.core.model.plausible import check_of, check_plausible
-from ventrix.core.quantity.field_checks import Check
-from ventrix.core.quantity.units import from_si, parse_quantity
 from ventrix.records.bad_input import InputError
 from ventrix.records.files.outline_files import read_outlines
 from ventrix.records.library.items import face_item, face_of
+from ventrix.rooms.lineup.typed_faces import TypedSpot, typed_spots
 from ventrix.ui.lineup.trace_view import TraceView
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
 from ventrix.workspace.ids import new_id, now_text
-
-
-def _anything(value: float) -> None:
-    """Any figure."""
 
 
 class FaceSheet(FormSheet):
@@ -66,13 +59,17 @@ class FaceSheet(FormSheet):
         self.keep = self.add_check("keep it in the library, for every job")
         self.finish()
         self.caution.setText(
-            "x along the face, y up, from one point that both faces share. Measure from machined edges and bolts, not "
+            "x along the face, y up, from one point that both faces share; a chamber's from the middle of its bore, "
+            "its valves' middles as bolts named intake and exhaust. Measure from machined edges and bolts, not "
             "from the casting."
         )
 
     def open(self) -> None:
         unit = self.open_book.units.length.label
-        self.ports.setToolTip(f"The port's name, x and y in {unit}, one after the other with ; between")
+        self.ports.setToolTip(
+            f"The port's name, x and y of its middle in {unit}; or its name, a bolt's name, and how far its left, "
+            "right, floor and roof edges lie from that bolt. One after the other with ; between"
+        )
         self.known.clear()
         self.known.addItem("none", None)
         for item in self.open_book.book.library():
@@ -168,14 +165,16 @@ class FaceSheet(FormSheet):
             if not self._drawn:
                 return
         unit = self.open_book.units.length.unit
+        spots = typed_spots(self.bolts.text(), unit)
+        bolts = {s.name: s.at for s in spots if s.at is not None}
+        if len(bolts) < len(spots):
+            raise ValueError("each bolt or dowel wants its x and y, and a name of its own")
         face = Face(
             id=new_id(),
             name=name,
             part=str(self.part.currentData()),
-            outlines=self._outlines(space.job, unit),
-            bolts=tuple(
-                Bolt(id=new_id(), name=n, at=at) for n, at in self._named(self.bolts.text(), unit) if at is not None
-            ),
+            outlines=self._outlines(space.job, unit, bolts),
+            bolts=tuple(Bolt(id=new_id(), name=n, at=at) for n, at in bolts.items()),
             source="drawing" if self._drawn else "typed",
         )
         for outline in face.outlines:
@@ -192,116 +191,33 @@ class FaceSheet(FormSheet):
         self.clear_fields()
         self.closed.emit()
 
-    def _outlines(self, job: Job, unit: str) -> tuple[Outline, ...]:
-        named = self._named(self.ports.text(), unit)
+    def _outlines(self, job: Job, unit: str, bolts: dict[str, tuple[float, float]]) -> tuple[Outline, ...]:
+        named = typed_spots(self.ports.text(), unit, bolts)
         if not named:
             raise ValueError("a face wants a port at least, with its middle")
         known = {p.name.lower(): p.name for p in job.ports}
-        for port, _ in named:
-            if port.lower() not in known:
-                raise ValueError(f"'{port[:40]}' is not one of {', '.join(known.values())}")
+        for spot in named:
+            if spot.name.lower() not in known:
+                raise ValueError(f"'{spot.name[:40]}' is not one of {', '.join(known.values())}")
         if self._drawn:
             if len(named) != len(self._drawn):
                 raise ValueError(f"the drawing has {len(self._drawn)} openings, and {len(named)} ports are named")
             return tuple(
-                Outline(id=new_id(), port=known[port.lower()], shape="polygon",
+                Outline(id=new_id(), port=known[spot.name.lower()], shape="polygon",
                         points=tuple(float(v) for pair in curve for v in pair))
-                for (port, _), curve in zip(named, self._drawn, strict=True)
+                for spot, curve in zip(named, self._drawn, strict=True)
             )  # fmt: skip
-        found = []
-        for port, at in named:
-            if at is None:
-                raise ValueError(f"{port}: where is its middle, x and y?")
-            found.append(
-                Outline(
-                    id=new_id(),
-                    port=known[port.lower()],
-                    shape=str(self.shape.currentData()),
-                    centre=at,
-                    width=self.wide.value,
-                    height=self.high.value,
-                    corner=() if self.corner.value is None else (self.corner.value,),
-                )
-            )
-        return tuple(found)
+        return tuple(self._sized(spot, known[spot.name.lower()]) for spot in named)
 
-    @staticmethod
-    def _named(text: str, unit: str) -> list[tuple[str, tuple[float, float] | None]]:
-        """Names, each with x and y where they are said."""
-        found: list[tuple[str, tuple[float, float] | None]] = []
-        for part in (p.strip() for p in text.split(";") if p.strip()):
-            cells = part.split()
-            at: tuple[float, float] | None = None
-            name = part
-            try:
-                x, y = (parse_quantity(c, unit) for c in cells[-2:])
-                at, name = (x, y), " ".join(cells[:-2])
-            except ValueError:
-                pass  # a name alone, as a drawing wants it
-            if not name:
-                raise ValueError(f"'{part[:40]}' has no name")
-            found.append((name, at))
-        return found
-
-
-class MillingSheet(FormSheet):
-    """What milled head, deck and gasket do to the line-up, the chamber and the compression; nothing is kept."""
-
-    def __init__(self, open_book: OpenBook) -> None:
-        super().__init__(open_book, "Reckon")
-        self.title.setText("What milling moves")
-        none: Check = _anything
-        self.head = self.add_figure("Off the head", "length", none)
-        self.deck = self.add_figure("Off the deck", "length", none)
-        self.gasket = self.add_figure("Gasket thinner by", "length", none)
-        self.bank = self.add_figure("Half of the bank's angle", "angle")
-        self.lean = self.add_figure("Intake face past square", "angle", none)
-        self.area = self.add_figure("Chamber's outline, area", "area")
-        self.told = QLabel()
-        self.told.setWordWrap(True)
-        self.column.addWidget(self.told)
-        self.finish()
-        for field in (self.head, self.deck, self.gasket, self.bank, self.lean, self.area):
-            field.edited.connect(lambda _v: self.reckon())
-
-    def open(self) -> None:
-        if self.bank.value is None:
-            self.bank.set_value(float(np.radians(45)))
-            self.lean.set_value(0.0)
-        self.come_up()
-        self.head.box.setFocus()
-
-    def take(self) -> None:
-        if self.settle_fields():
-            self.reckon()
-
-    def reckon(self) -> None:
-        """Answer what stands in the boxes."""
-        space = self.open_book.workspace
-        units, job = self.open_book.units, None if space is None else space.job
-        chambers = [v for c in (job.chambers if job is not None else ()) if (v := mean_poured(c.pours)) is not None]
-        chamber = float(np.mean(chambers)) if chambers else None
-        head, deck, gasket = (field.typed() or 0.0 for field in (self.head, self.deck, self.gasket))
-        milling = Milling(head, deck, gasket, self.bank.typed() or float(np.radians(45)), self.lean.typed() or 0.0)
-        try:
-            sizes = (job.bore, job.stroke) if job is not None else (None, None)
-            found = stack_up(milling, chamber, self.area.typed(), *sizes)
-        except ValueError as error:
-            self.problem.setText(f"{str(error).capitalize()}.")
-            return
-        self.problem.clear()
-        length = units.length.with_unit
-        rows = [
-            f"The head comes down {length(found.drop)}.",
-            f"Off the manifold's face {length(found.face_cut)}, off the valley {length(found.valley_cut)}: then its "
-            "ports line up again.",
-            f"Without it they slide {length(found.slide)} along the face.",
-        ]
-        if found.chamber is not None:
-            rows.append(f"Chamber {from_si(found.chamber, 'cc'):.1f} cc.")
-        else:
-            rows.append("The chamber wants a pour and the area of its outline, not the bore's.")
-        if found.compression is not None:
-            rows.append(f"Compression {found.compression:.2f}, gasket left out.")
-        self.told.setText("".join(f"<p>{r}</p>" for r in rows))
-        self.caution.setText(found.caution)
+    def _sized(self, spot: TypedSpot, port: str) -> Outline:
+        """An opening of the typed size about its middle, or as large as its edges say."""
+        middle = spot.middle
+        if middle is None:
+            raise ValueError(f"{port}: where is its middle, x and y?")
+        width, height = self.wide.value, self.high.value
+        if spot.edges is not None:
+            left, right, floor, roof = spot.edges
+            width, height = right - left, roof - floor
+        corner = () if self.corner.value is None else (self.corner.value,)
+        shape = str(self.shape.currentData())
+        return Outline(id=new_id(), port=port, shape=shape, centre=middle, width=width, height=height, corner=corner)

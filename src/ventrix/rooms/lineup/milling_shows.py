@@ -1,0 +1,58 @@
+"""What a milling does, in sentences, with the line-up it leaves."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from ventrix.core.lineup.fitting import Fit
+from ventrix.core.lineup.milling import CAUTION, Milling, stack_up
+from ventrix.core.lineup.of_job import line_up
+from ventrix.core.model.cut import mean_poured
+from ventrix.core.model.job import Job
+from ventrix.core.quantity.units import from_si
+from ventrix.rooms.display_units import Units
+
+__all__ = ["CAUTION", "milling_rows"]
+
+
+def milling_rows(job: Job, milling: Milling, face_area: float | None, units: Units) -> tuple[str, ...]:
+    """What it moves and what it wants, one sentence each. ValueError as `stack_up`."""
+    poured = [v for c in job.chambers if (v := mean_poured(c.pours)) is not None]
+    chamber = float(np.mean(poured)) if poured else None
+    found = stack_up(milling, chamber, face_area, job.bore, job.stroke)
+    length = units.length.with_unit
+    rows = [
+        f"The head comes down {length(found.drop)}.",
+        f"Off the manifold's face {length(found.face_cut)} in all, off the valley {length(found.valley_cut)}: then its "
+        "ports line up again.",
+    ]
+    if milling.manifold:
+        more = "still to come off" if found.face_left >= 0 else "too much came off"
+        rows.append(f"Of that {length(milling.manifold)} came off its face; {length(abs(found.face_left))} {more}.")
+    way = "up" if found.slide_left >= 0 else "down"
+    rows.append(f"As it is its ports stand {length(abs(found.slide_left))} further {way} the head's face.")
+    rows += _lines_up(job, found.slide_left, units)
+    if found.chamber is not None:
+        rows.append(f"Chamber {from_si(found.chamber, 'cc'):.1f} cc.")
+    else:
+        rows.append("The chamber wants a pour and the area of its outline, not the bore's.")
+    if found.compression is not None:
+        rows.append(f"Compression {found.compression:.2f}, gasket left out.")
+    return tuple(rows)
+
+
+def _lines_up(job: Job, up: float, units: Units) -> list[str]:
+    """How many edges face the air with the other face so much further up, and what the worst of them would want."""
+    try:
+        now = line_up(job)
+        then = line_up(job, moved=Fit((now.fit.shift[0], now.fit.shift[1] + up), now.fit.turn))
+    except ValueError:
+        return []  # no faces to lay on each other: the room says so
+    before, after = ([e for j in each.joints for e in j.edges if e.faces_air] for each in (now, then))
+    said = f"On {now.head.name}, {len(after)} edges of {now.other.name} face the air then, {len(before)} do now."
+    if not after:
+        return [said]
+    worst = max(after, key=lambda e: abs(e.step))
+    return [
+        f"{said} Worst: {worst.port}, {worst.edge}, {units.length.with_unit(abs(worst.step))} to open it otherwise."
+    ]

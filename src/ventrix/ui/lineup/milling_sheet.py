@@ -1,0 +1,68 @@
+"""What milling moves: drop, slide, valley, line-up, chamber and compression."""
+
+from __future__ import annotations
+
+import numpy as np
+from PySide6.QtWidgets import QLabel
+
+from ventrix.core.lineup.milling import Milling
+from ventrix.core.quantity.field_checks import Check
+from ventrix.core.quantity.words import sentence
+from ventrix.rooms.lineup.milling_shows import CAUTION, milling_rows
+from ventrix.ui.open_book import OpenBook
+from ventrix.ui.widgets.form_sheet import FormSheet
+
+
+def _anything(value: float) -> None:
+    """Any figure."""
+
+
+class MillingSheet(FormSheet):
+    """What milled head, deck, gasket and manifold do to line-up, chamber and compression; nothing is kept."""
+
+    def __init__(self, open_book: OpenBook) -> None:
+        super().__init__(open_book, "Reckon")
+        self.title.setText("What milling moves")
+        none: Check = _anything
+        self.head = self.add_figure("Off the head", "length", none)
+        self.deck = self.add_figure("Off the deck", "length", none)
+        self.gasket = self.add_figure("Gasket thinner by", "length", none)
+        self.manifold = self.add_figure("Off the manifold's face", "length", none)
+        self.bank = self.add_figure("Half of the bank's angle", "angle")
+        self.lean = self.add_figure("Intake face past square", "angle", none)
+        self.area = self.add_figure("Chamber's outline, area", "area")
+        self.told = QLabel()
+        self.told.setWordWrap(True)
+        self.column.addWidget(self.told)
+        self.finish()
+        self.caution.setText(CAUTION)
+        self.edited.connect(self.reckon)
+
+    def open(self) -> None:
+        if self.bank.value is None:
+            self.bank.set_value(float(np.radians(45)))
+            self.lean.set_value(0.0)
+        self.come_up()
+        self.head.box.setFocus()
+
+    def take(self) -> None:
+        if self.settle_fields():
+            self.reckon()
+
+    def reckon(self) -> None:
+        """Answer what stands in the boxes."""
+        space = self.open_book.workspace
+        if space is None:
+            return
+        head, deck, gasket, manifold = (
+            field.typed() or 0.0 for field in (self.head, self.deck, self.gasket, self.manifold)
+        )
+        bank = self.bank.typed() or float(np.radians(45))
+        milling = Milling(head, deck, gasket, manifold, bank, self.lean.typed() or 0.0)
+        try:
+            rows = milling_rows(space.job, milling, self.area.typed(), self.open_book.units)
+        except ValueError as error:
+            self.problem.setText(sentence(str(error)))
+            return
+        self.problem.clear()
+        self.told.setText("".join(f"<p>{r}</p>" for r in rows))
