@@ -7,17 +7,17 @@ from pathlib import Path
 
 import numpy as np
 import pytest
-from benchmarks.plan_ports import chain_of, state_of
 
 from tests.cli.test_plan_command import ask, refused
 from ventrix.bench.simulator.heads.virtual import WORKED
+from ventrix.bench.simulator.practice.by_plan import by_plan
 from ventrix.bench.simulator.practice.catalogue import HEADS, head_named
 from ventrix.bench.simulator.practice.head import PracticeHead
-from ventrix.bench.simulator.practice.replay import DEPTH, LIFT, Act, minutes_of, oracle_gain, replay
+from ventrix.bench.simulator.practice.play import LIFT, Act, minutes_of, played
+from ventrix.bench.simulator.practice.reckoning import oracle_gain, reckon, replay
 from ventrix.core.model.kinds import Place
-from ventrix.core.planning.chain import ChainWork
-from ventrix.core.planning.loss_chain import fit_chain
 
+DEPTH = 0.5e-3
 USUAL = (Place.BOWL, Place.SHORT_SIDE, Place.GUIDE, Place.PINCH, Place.THROAT, Place.OPENING)
 
 
@@ -36,17 +36,21 @@ def test_the_same_seed_is_the_same_truth(head: PracticeHead) -> None:
     acts = [Act("flow"), Act("wall", Place.BOWL), Act("cut", Place.BOWL, 0.3e-3), Act("flow")]
     first, again, other = (replay(head.id, seed, acts) for seed in (5, 5, 6))
     assert first.gain == again.gain
-    assert first.readings == again.readings
-    assert all(np.array_equal(a, b) for (_, a), (_, b) in zip(first.flows, again.flows, strict=True))
     assert first.gain != other.gain
+    one, two = (played(head.id, 5, acts).done for _ in range(2))
+    for a, b in zip(one, two, strict=True):
+        assert a.reading == b.reading
+        assert (a.flow is None and b.flow is None) or np.array_equal(a.flow, b.flow)
     assert np.all(np.diff(head.make(5).flow(LIFT)[:6]) > 0), "flow grows with lift while the valve is what limits"
 
 
 def test_the_owners_clock_ends_it() -> None:
-    """Half an hour a flow test: in two hours four of them."""
-    found = replay("easy-two-valve", 1, [Act("flow")] * 9, hours=2.0)
-    assert len(found.flows) == 4
-    assert found.hours == pytest.approx(2.0)
+    """Half an hour a flow test, twelve minutes to bolt the same metal down again: in two hours eight of them."""
+    found = played("easy-two-valve", 1, [Act("flow")] * 12, hours=2.0)
+    assert len(found.done) == 8
+    assert found.minutes == pytest.approx(30 + 7 * 12)
+    assert not found.fits(Act("flow"))
+    assert found.fits(Act("wall", Place.BOWL))
     with pytest.raises(ValueError, match="act 1 wants a place of"):
         replay("easy-two-valve", 1, [Act("cut")])
 
@@ -58,46 +62,13 @@ def test_a_reading_costs_minutes_and_a_broken_wall_is_counted_once() -> None:
     assert found.walls_broken == 1
 
 
-def by_plan(head: PracticeHead, seed: int) -> list[Act]:
-    """A learner that flows, reads walls and follows the planner, and knows nothing of the truth."""
-    acts = [Act("flow"), *(Act("wall", p) for p in WORKED)]
-    seen = replay(head.id, seed, acts)
-    walls = {p: w for p, (_, w) in zip(WORKED, seen.readings, strict=True)}
-    done = dict.fromkeys(WORKED, 0.0)
-    works: list[tuple[Place, float, bool]] = []
-    until = head.hours - 1e-9
-    port = head.make(seed)  # its metal can be measured: no more is looked at
-    states = [state_of(port, seen.flows[-1][1])]
-    while True:
-        flow = states[-1].flow
-        fit = fit_chain(chain_of(port, states))
-        free = [p for p in WORKED if walls[p] - 1.3 * (done[p] + DEPTH) > 1.2e-3]
-        if not free:
-            return acts
-
-        def rate(place: Place) -> float:
-            gains = fit.gain([ChainWork(place.value, DEPTH, done[place] > 0)], LIFT)  # noqa: B023
-            return float(np.mean(gains * flow)) / (minutes_of(Act("cut", place, DEPTH)) + 30)  # noqa: B023
-
-        place = max(free, key=rate)
-        more = [Act("cut", place, DEPTH), Act("flow")]
-        found = replay(head.id, seed, [*acts, *more])
-        if found.hours > until or len(found.flows) == len(seen.flows):
-            return acts
-        acts, seen = [*acts, *more], found
-        works.append((place, DEPTH, done[place] > 0))
-        done[place] += DEPTH
-        port = port.work(place, DEPTH)
-        states.append(state_of(port, seen.flows[-1][1], [works[-1]]))
-
-
-def by_habit(head: PracticeHead, seed: int) -> list[Act]:
-    """The usual order, round and round, walls read first."""
-    acts = [Act("flow"), *(Act("wall", p) for p in WORKED)]
-    walls = {p: w for p, (_, w) in zip(WORKED, replay(head.id, seed, acts).readings, strict=True)}
+def by_habit(head: PracticeHead, seed: int, read: bool) -> list[Act]:
+    """The usual order, round and round; with walls read first, a tenth of an inch is left."""
+    acts = [Act("flow"), *((Act("wall", p) for p in WORKED) if read else ())]
+    walls = {d.act.place: d.reading for d in played(head.id, seed, acts).done if d.reading is not None}
     for turn in range(1, 5):
         for place in USUAL:
-            if walls[place] - 1.3 * turn * DEPTH > 1.2e-3:
+            if walls.get(place, 1.0) - 1.15 * turn * DEPTH > 2.54e-3:
                 acts += [Act("cut", place, DEPTH), Act("flow")]
     return acts
 
@@ -107,22 +78,25 @@ def where_it_looks_worst(head: PracticeHead, seed: int) -> list[Act]:
     return [Act("cut", p, 1.0e-3) for p in (Place.SHORT_SIDE, Place.BOWL, Place.PINCH, Place.SHORT_SIDE)]
 
 
-def test_who_follows_the_plan_finds_most_of_it_and_breaks_no_wall() -> None:
-    """Over the six heads, three seeds each, in shares of what was to be had in the same hours: the aim is 0.85. The
-    usual order, walls read first, is printed beside it: with hours for a pass everywhere it finds as much or more."""
-    shares: dict[str, list[float]] = {"plan": [], "habit": []}
+def test_who_follows_the_plan_finds_most_of_it_and_who_cuts_in_the_usual_order_less() -> None:
+    """Over the six heads, two seeds each, in shares of what was to be had in the same hours by who knows the truth: the
+    plan 0.85 or more and through no wall; the usual order less, whether walls are read first or not."""
+    shares: dict[str, list[float]] = {"plan": [], "usual order, walls read": [], "usual order": []}
     broken = 0
     for head in HEADS:
-        for seed in (1, 2, 3):
+        for seed in (1, 2):
             best = oracle_gain(head, seed, head.hours)
-            for name, learner in (("plan", by_plan), ("habit", by_habit)):
-                found = replay(head.id, seed, learner(head, seed))
+            plan = by_plan(head.id, seed)
+            broken += plan.walls_broken
+            shares["plan"].append(reckon(plan).gain / best)
+            for name, read in (("usual order, walls read", True), ("usual order", False)):
+                found = replay(head.id, seed, by_habit(head, seed, read))
                 shares[name].append(found.gain / best)
-                broken += found.walls_broken if name == "plan" else 0
-    plan, habit = (float(np.mean(v)) for v in shares.values())
-    print(f"plan {plan:.2f}, usual order {habit:.2f} of what was to be had (aim 0.85)")
+    plan_share, read_first, usual = (float(np.mean(v)) for v in shares.values())
+    print(f"plan {plan_share:.2f} (aim 0.85), usual order {usual:.2f}, with walls read first {read_first:.2f}")
     assert broken == 0
-    assert plan >= 0.85
+    assert plan_share >= 0.85
+    assert max(read_first, usual) < plan_share - 0.03
 
 
 def test_cutting_where_it_looks_worst_breaks_through_somewhere() -> None:

@@ -35,32 +35,17 @@ def practice(
 
 
 def _played(path: Path) -> dict[str, Any]:
-    from ventrix.bench.simulator.heads.virtual import WORKED
-    from ventrix.bench.simulator.practice.replay import Act, replay
-    from ventrix.core.model.kinds import Place
+    from ventrix.bench.simulator.practice.reckoning import reckon
     from ventrix.records.files.practice_document import read_practice
+    from ventrix.workspace.practice import practice_of
 
     document = read_practice(path)
-    places = {p.value: p for p in WORKED}
-
-    def place(name: str | None) -> Place | None:
-        if name is not None and name not in places:
-            raise ValueError(f"'{name[:40]}' is not one of {', '.join(places)}")
-        return None if name is None else places[name]
-
-    found = of_file(
-        path,
-        lambda: replay(
-            document.head,
-            document.seed,
-            [Act(a.act, place(a.place), a.depth, a.said) for a in document.acts],
-            document.hours,
-        ),
-    )
+    found = of_file(path, lambda: reckon(practice_of(document)))
     return {
         "head": document.head,
         "seed": document.seed,
         "gain_cfm": from_si(found.gain, "cfm"),
+        "share": found.share,
         "oracle_cfm": from_si(found.oracle, "cfm"),
         "hours": found.hours,
         "walls_broken": found.walls_broken,
@@ -79,7 +64,7 @@ def _played(path: Path) -> dict[str, Any]:
 
 
 def _text(found: dict[str, Any]) -> str:
-    share = 100 * found["gain_cfm"] / found["oracle_cfm"] if found["oracle_cfm"] > 0 else 0.0
+    share = 100 * found["share"]
     rows = [
         f"You found {share:.0f} % of what was there: {found['gain_cfm']:+.1f} of {found['oracle_cfm']:+.1f} CFM "
         f"in {found['hours']:.1f} h.",

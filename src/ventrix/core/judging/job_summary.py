@@ -87,10 +87,10 @@ def summary_of(findings: Findings) -> JobSummary:
         cuts=sum(len(p.cuts) for p in job.ports),
         runs=sum(1 for r in job.runs() if r.claimed is None),
         seconds=sum(times) if times else None,
-        flowed=tuple(flowed),
-        evidence=findings.evidence(),
-        outcomes=tuple(findings.outcomes()),
-        powers=tuple(powers_for_flow(findings)),
+        flowed=() if job.practice else tuple(flowed),  # a head that does not exist is no figure of the shop's
+        evidence={} if job.practice else findings.evidence(),
+        outcomes=() if job.practice else tuple(findings.outcomes()),
+        powers=() if job.practice else tuple(powers_for_flow(findings)),
     )
 
 

@@ -238,6 +238,19 @@ class EngineResult(Noun):
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class Call(Noun):
+    """What was said before a state was flowed: flows at lifts, the best place to cut next, and whether it gains over
+    the state before ("yes", "no" or nothing). `date` is when it was said: only a later run scores it."""
+
+    cut_id: str
+    date: str = ""
+    lifts: tuple[float, ...] = field(default=(), metadata={"unit": "mm"})
+    flows: tuple[float, ...] = field(default=(), metadata={"unit": "cfm"})
+    best_place: str = ""
+    gains: str = ""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Job(Noun):
     """A head and its goal. `schools` holds the sides its porter takes, by question.
 
@@ -245,6 +258,7 @@ class Job(Noun):
     0.050 in are read at the "valve" or the "tappet", where the rocker ratio comes in. `binned` is when the job went
     into the book's bin. Centrelines are the lobes': the intake's after the top between exhaust and intake, the
     exhaust's before it. `induction_flow` is what a carburettor or throttle body passes at `induction_pressure`.
+    `practice` names the head that does not exist, where the job is one: nothing of it counts in the shop's figures.
     `stop_below` is the gain an hour under which one stops; `lowest_speed` the least mean air speed in the smallest
     section at the top of the speed range. `stages` is the job's own list for its board, the usual one where it is
     empty; `rate` is money an hour, `consumables` money; tolerances are what ports may differ by.
@@ -299,6 +313,7 @@ class Job(Noun):
     handed_over: str | None = None
     archived: bool = False
     binned: str | None = None
+    practice: str = ""
     schools: Mapping[str, Any] = field(default_factory=dict)
     heads: tuple[Head, ...] = ()
     chambers: tuple[Chamber, ...] = ()
@@ -319,6 +334,7 @@ class Job(Noun):
     parts: tuple[PartOfJob, ...] = ()
     faces: tuple[Face, ...] = ()
     engine_results: tuple[EngineResult, ...] = ()
+    calls: tuple[Call, ...] = ()
     photos: tuple[Photo, ...] = ()
 
     def port(self, port_id: str) -> Port:

@@ -18,13 +18,15 @@ DEEPEST: Final = 10.0  # mm of a pass
 
 
 class PracticeAct(BaseModel):
-    """One act: a flow test, a wall reading, or a pass; `said_cfm` is the gain that was said first."""
+    """One act: a flow test, a wall reading, a pour, or a pass; `said_cfm` is the gain that was said first, `record` the
+    id of what the book kept of it."""
 
     model_config = ConfigDict(extra="forbid", allow_inf_nan=False)
-    act: Literal["flow", "wall", "cut"]
+    act: Literal["flow", "wall", "cut", "pour"]
     place: str | None = None
     depth_mm: float = Field(default=0.0, ge=0.0, le=DEEPEST)
     said_cfm: float | None = Field(default=None, ge=-500.0, le=500.0)
+    record: str = Field(default="", max_length=200)
 
     @property
     def depth(self) -> float:
@@ -38,12 +40,14 @@ class PracticeAct(BaseModel):
 
 
 class PracticeDocument(BaseModel):
-    """A whole practice."""
+    """A whole practice; `asked` where its owner was asked what the engine is for, `over` once it was reckoned."""
 
     model_config = ConfigDict(extra="forbid", allow_inf_nan=False)
     head: str
     seed: int = Field(ge=0, le=2**31 - 1)
     hours: float | None = Field(default=None, gt=0.0, le=200.0)
+    asked: bool = False
+    over: bool = False
     acts: list[PracticeAct] = Field(default_factory=list, max_length=5000)
 
 

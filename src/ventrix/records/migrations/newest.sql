@@ -784,7 +784,7 @@ CREATE TABLE "job" (
 	consumables DOUBLE, 
 	volume_tolerance DOUBLE, 
 	flow_tolerance DOUBLE, 
-	stages JSON NOT NULL, 
+	stages JSON NOT NULL, practice VARCHAR DEFAULT '' NOT NULL, 
 	CONSTRAINT pk_job PRIMARY KEY (id)
 );
 CREATE TABLE "operation" (
@@ -846,4 +846,19 @@ CREATE TABLE outline (
 	CONSTRAINT fk_outline_face_id_face FOREIGN KEY(face_id) REFERENCES face (id) ON DELETE CASCADE
 );
 CREATE INDEX ix_outline_face_id ON outline (face_id);
-INSERT INTO alembic_version VALUES ('0010');
+CREATE TABLE call (
+	id VARCHAR NOT NULL, 
+	extra JSON NOT NULL, 
+	cut_id VARCHAR NOT NULL, 
+	date VARCHAR NOT NULL, 
+	lifts JSON NOT NULL, 
+	flows JSON NOT NULL, 
+	best_place VARCHAR NOT NULL, 
+	gains VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	job_id VARCHAR NOT NULL, 
+	CONSTRAINT pk_call PRIMARY KEY (id), 
+	CONSTRAINT fk_call_job_id_job FOREIGN KEY(job_id) REFERENCES job (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_call_job_id ON call (job_id);
+INSERT INTO alembic_version VALUES ('0011');

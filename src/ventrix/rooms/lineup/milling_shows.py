@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Final
+
 import numpy as np
 
 from ventrix.core.lineup.fitting import Fit
@@ -9,8 +11,10 @@ from ventrix.core.lineup.milling import CAUTION, Milling, stack_up
 from ventrix.core.lineup.of_job import line_up
 from ventrix.core.model.cut import mean_poured
 from ventrix.core.model.job import Job
-from ventrix.core.quantity.units import from_si
+from ventrix.core.quantity.units import from_si, to_si
 from ventrix.rooms.display_units import Units
+
+MEETS: Final = to_si(100, "mm")
 
 __all__ = ["CAUTION", "milling_rows"]
 
@@ -43,6 +47,8 @@ def milling_rows(job: Job, milling: Milling, face_area: float | None, units: Uni
 
 def _lines_up(job: Job, up: float, units: Units) -> list[str]:
     """How many edges face the air with the other face so much further up, and what the worst of them would want."""
+    if abs(up) > MEETS:
+        return ["So far off the faces don't meet at all."]
     try:
         now = line_up(job)
         then = line_up(job, moved=Fit((now.fit.shift[0], now.fit.shift[1] + up), now.fit.turn))

@@ -44,4 +44,5 @@ HEAD = PracticeHead(
     "A truck's exhaust: bowl, guide and the cast hump first.",
     6.0,
     _make,
+    kind="exhaust",
 )

@@ -7,12 +7,13 @@ from dataclasses import dataclass, replace
 
 from ventrix.bench.simulator.heads.virtual import Metal, Sizes, VirtualPort
 from ventrix.core.model.kinds import Place
+from ventrix.core.model.noun import Direction
 
 
 @dataclass(frozen=True, slots=True)
 class PracticeHead:
     """`owner` is what its owner wants of it and may be asked, `hours` what he pays for; a bench reads it with these
-    scatters [-]. `make` gives the same truth for the same seed."""
+    scatters [-], and by `drift` too high while it is cold. `make` gives the same truth for the same seed."""
 
     id: str
     title: str
@@ -20,8 +21,10 @@ class PracticeHead:
     owner: str
     hours: float
     make: Callable[[int], VirtualPort]
+    kind: Direction = "intake"
     repeat: float = 0.003
     mount: float = 0.003
+    drift: float = 0.0
 
 
 def with_walls(port: VirtualPort, walls: dict[Place, float]) -> VirtualPort:

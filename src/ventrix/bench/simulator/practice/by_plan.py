@@ -1,0 +1,66 @@
+"""A practice as Plan would have it done: flow, then the best open move again and again, walls read where it asks."""
+
+from __future__ import annotations
+
+from typing import Final
+
+from ventrix.bench.simulator.practice.play import Act, Practice
+from ventrix.bench.simulator.practice.virtual_job import bench_of, job_of, kept, practice_job
+from ventrix.core.judging.findings import Findings
+from ventrix.core.model.job import Job
+from ventrix.core.model.kinds import Place
+from ventrix.core.planning.moves import READ_FIRST, Move, MoveKind
+from ventrix.core.planning.next_moves import plan_port
+
+DOABLE: Final = (MoveKind.CUT, MoveKind.WALL, MoveKind.MOUNT)
+MOUNTS: Final = 2  # of one state: a third tells little more
+
+
+def advice(job: Job, practice: Practice) -> tuple[Move, ...]:
+    """What Plan says of a practice's job as it stands, best hour first: what can be done in a practice."""
+    found = plan_port(Findings(job, benches=(bench_of(practice.head),)), job.ports[0])
+    return tuple(m for m in found.moves if m.kind in DOABLE and not m.named)
+
+
+def next_act(moves: tuple[Move, ...], flows_of_state: int) -> Act | None:
+    """The act that a plan comes to: its best open move; what is blocked by an unread wall is read first."""
+    for move in moves:
+        if move.kind is MoveKind.MOUNT:
+            if flows_of_state < MOUNTS:
+                return Act("flow")
+        elif move.kind is MoveKind.WALL:
+            return Act("wall", Place(move.place))
+        elif not move.blocked_by:
+            if move.gain <= 0 or move.depth is None:
+                return None
+            return Act("cut", Place(move.place), move.depth)
+        elif READ_FIRST in move.blocked_by:
+            return Act("wall", Place(move.place))
+    return None
+
+
+def by_plan(head: str, seed: int, hours: float | None = None) -> Practice:
+    """A whole practice done by the plan, knowing nothing of the truth."""
+    practice = Practice(head, seed, hours)
+    job = practice_job(practice.head, seed)
+    act: Act | None = Act("flow")
+    flows = 0
+    while act is not None:
+        both = (act, Act("flow")) if act.kind == "cut" else (act,)
+        if not practice.fits(*both):
+            both = (act,)  # the last hour may be cut into without a test of it
+        if not practice.fits(*both):
+            break
+        for each in both:
+            job = kept(job, practice, practice.do(each))
+            flows = 0 if each.kind == "cut" else flows + (each.kind == "flow")
+        act = next_act(advice(job, practice), flows)
+    return practice
+
+
+def advice_at(practice: Practice, act: int) -> tuple[Move, ...]:
+    """What Plan would have said before an act of a practice (counted from 0), by what the book held then."""
+    then = Practice(practice.head.id, practice.seed, practice.hours)
+    for each in practice.acts[:act]:
+        then.do(each)
+    return advice(job_of(then), then)

@@ -1,0 +1,182 @@
+"""A practice that goes on: the truth behind the metal, what every act costs and gives, and the luck that a seed makes.
+
+An act is kept in the practice's document; what it gave follows from head, seed and the acts before it.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Final, Literal
+
+import numpy as np
+
+from ventrix.bench.simulator.heads.virtual import MINUTES, WORKED, VirtualPort
+from ventrix.bench.simulator.practice.catalogue import head_named
+from ventrix.core.model.kinds import Place
+from ventrix.core.quantity.arrays import Array
+from ventrix.core.quantity.units import to_si
+
+LIFT: Final[Array] = np.linspace(1.0, 12.0, 12) * to_si(0.05, "in")
+FLOWING, AGAIN, READING, POURING = 30.0, 12.0, 5.0, 8.0  # minutes; again: bolted down once more, nothing cut
+GAUGE: Final = 0.02  # relative scatter of a wall reading
+BURETTE: Final = to_si(0.2, "cc")
+SLIP: Final = 0.02  # chance that a pass at the throat nicks the seat
+NICKED: Final = 0.985  # of the flow at the lowest rungs past a nicked seat
+LOW: Final = 3  # rungs that a nicked seat is felt at
+WARM: Final = 2.0  # hours until a bench that drifts is warm
+
+Kind = Literal["flow", "wall", "cut", "pour"]
+
+
+@dataclass(frozen=True, slots=True)
+class Act:
+    """Something the learner did: a flow test, a wall reading, a pour, or a pass of a depth [m] at a place, with the
+    gain that he said first [m3/s]. `record` is the id of what the job keeps of it."""
+
+    kind: Kind
+    place: Place | None = None
+    depth: float = 0.0
+    said: float | None = None
+    record: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Done:
+    """What an act gave: flows over LIFT [m3/s], a wall [m] or a volume [m3] as it was read; what a pass broke; when it
+    was over [h]; and the true mean flow before and after it [m3/s]."""
+
+    act: Act
+    at: float
+    before: float
+    after: float
+    flow: Array | None = None
+    reading: float | None = None
+    broke: bool = False
+    nicked: bool = False
+
+
+class OwnersClock(ValueError):
+    """The act does not fit into the owner's hours any more."""
+
+
+class Practice:
+    """One practice, act by act.
+
+    Parameters
+    ----------
+    head : str
+        Of the catalogue.
+    seed : int
+        The same seed is the same truth, and the same luck act by act.
+    hours : float, optional
+        Other than the owner's [h].
+
+    Raises
+    ------
+    ValueError
+        No such head.
+
+    References
+    ----------
+    Minutes, slips and scatters: common practice, no source.
+    """
+
+    def __init__(self, head: str, seed: int, hours: float | None = None) -> None:
+        self.head = head_named(head)
+        self.seed = seed
+        self.hours = self.head.hours if hours is None else hours
+        self.port: VirtualPort = self.head.make(seed)
+        self.began: VirtualPort = self.port
+        self.done: list[Done] = []
+        self.minutes = 0.0
+        self.nicks = 0
+
+    @property
+    def acts(self) -> tuple[Act, ...]:
+        return tuple(d.act for d in self.done)
+
+    @property
+    def walls_broken(self) -> int:
+        return sum(d.broke for d in self.done)
+
+    def fits(self, *acts: Act) -> bool:
+        """Whether there is time for acts one after the other."""
+        acted = list(self.acts)
+        minutes = 0.0
+        for act in acts:
+            minutes += minutes_of(act, acted)
+            acted.append(act)
+        return self.minutes + minutes <= 60 * self.hours + 1e-9
+
+    def do(self, act: Act) -> Done:
+        """Do an act. OwnersClock where there is no time for it, ValueError where it makes no sense; then nothing was
+        done."""
+        n = len(self.done)
+        if act.kind in ("wall", "cut") and act.place not in WORKED:
+            raise ValueError(f"act {n + 1} wants a place of {', '.join(p.value for p in WORKED)}")
+        if not self.fits(act):
+            raise OwnersClock(f"the owner's {self.hours:g} hours are over")
+        luck = np.random.default_rng((self.seed, n, 71))
+        self.minutes += minutes_of(act, self.acts)
+        at, before = self.minutes / 60, self._mean()
+        flow, reading, broke, nicked = None, None, False, False
+        if act.kind == "flow":
+            flow = self._flowed(luck)
+        elif act.kind == "pour":
+            reading = volume_of(self.port) + BURETTE * float(luck.standard_normal())
+        elif act.place is not None and act.kind == "wall":
+            reading = self.port.metal.walls[act.place] * (1 + GAUGE * float(luck.standard_normal()))
+        elif act.place is not None:
+            was = self.port.metal.walls[act.place]
+            self.port = self.port.work(act.place, act.depth, luck)
+            broke = self.port.metal.walls[act.place] <= 0 < was
+            nicked = act.place is Place.THROAT and bool(luck.random() < SLIP)
+            self.nicks += nicked
+        found = Done(act, at, before, self._mean(), flow, reading, broke, nicked)
+        self.done.append(found)
+        return found
+
+    def true_flow(self) -> Array:
+        """What the port flows in truth over LIFT, nicks and all [m3/s]."""
+        return self._nicked(self.port.flow(LIFT))
+
+    def _flowed(self, luck: np.random.Generator) -> Array:
+        cold = 1 + self.head.drift * max(1 - self.minutes / 60 / WARM, 0.0)
+        return self._nicked(self.port.measured(LIFT, luck, self.head.mount, self.head.repeat)) * cold
+
+    def _nicked(self, flow: Array) -> Array:
+        felt = np.where(np.arange(len(LIFT)) < LOW, NICKED**self.nicks, 1.0)
+        return np.asarray(flow * felt)
+
+    def _mean(self) -> float:
+        return float(np.mean(self.true_flow()))
+
+
+def played(head: str, seed: int, acts: Sequence[Act], hours: float | None = None) -> Practice:
+    """A practice with its acts done, up to the first that the owner's hours have no room for."""
+    found = Practice(head, seed, hours)
+    for act in acts:
+        try:
+            found.do(act)
+        except OwnersClock:
+            break
+    return found
+
+
+def minutes_of(act: Act, before: Sequence[Act] = ()) -> float:
+    """What an act costs after others [min]: a test of metal that was flowed since its last cut is but bolted down
+    again."""
+    if act.kind == "flow":
+        since = next((a.kind for a in reversed(before) if a.kind in ("flow", "cut")), "cut")
+        return AGAIN if since == "flow" else FLOWING
+    if act.kind != "cut":
+        return {"wall": READING, "pour": POURING}[act.kind]
+    each, begin = MINUTES[act.place or Place.BOWL]
+    return begin + each * act.depth * 1e3
+
+
+def volume_of(port: VirtualPort) -> float:
+    """What a port holds [m3]: its mean section over its length."""
+    s = port.metal.sizes
+    return float(np.mean([s.areas[p] for p in WORKED])) * s.length

@@ -1,0 +1,194 @@
+"""What a practice came to: the gain against what was to be had in the same hours, what was believed, and every decision
+with what could be known then and what was true."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from itertools import product
+from typing import Final
+
+import numpy as np
+
+from ventrix.bench.simulator.heads.virtual import WORKED
+from ventrix.bench.simulator.practice.head import PracticeHead
+from ventrix.bench.simulator.practice.play import FLOWING, LIFT, Act, Practice, minutes_of, played
+from ventrix.core.metal.walls import DEFAULT_LIMIT
+from ventrix.core.model.kinds import Place
+from ventrix.core.planning.cut_moves import DEPTHS
+from ventrix.core.quantity.arrays import Array
+from ventrix.core.quantity.units import to_si
+
+LEAST: Final = to_si(0.3, "cfm")  # a gain that is none
+Stair = tuple[tuple[float, float], ...]  # hours, gain [m3/s]: from each hour on
+
+
+@dataclass(frozen=True, slots=True)
+class Belief:
+    """A cut as the learner must have seen it, by his own flow tests before and after, and as it was [m3/s]; None where
+    he never flowed it. `doubt` is what two tests on this bench differ by at 95 %. `verdict`: right, in vain (seen, and
+    nothing), lost (it cost, unseen), missed (there, and not seen), unseen. `curves` are the changes over LIFT, seen and
+    true; `at` is when [h], `act` which, counted from 0."""
+
+    cut: int
+    place: Place
+    seen: float | None
+    true: float
+    doubt: float
+    verdict: str
+    at: float
+    act: int
+    seen_curve: Array | None
+    true_curve: Array
+    wall_known: bool
+    broke: bool
+    nicked: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Reckoning:
+    """Gains over LIFT [m3/s] of the learner and of one who knows the truth, in the same hours; hours spent; and what
+    was done to the metal. Stairs: what was true, what was believed, and what was to be had."""
+
+    gain: float
+    oracle: float
+    believed: float
+    hours: float
+    walls_broken: int
+    seats_nicked: int
+    thinnest: float
+    beliefs: tuple[Belief, ...]
+    true_stair: Stair
+    believed_stair: Stair
+    oracle_stair: Stair
+
+    @property
+    def share(self) -> float:
+        """Of what was to be had; nothing where a wall was cut through: that head is scrap, or a welder's."""
+        if self.walls_broken:
+            return 0.0
+        return self.gain / self.oracle if self.oracle > 0 else 0.0
+
+
+def reckon(practice: Practice) -> Reckoning:
+    """Reckon a practice as it stands.
+
+    Parameters
+    ----------
+    practice : Practice
+        With its acts done.
+
+    Returns
+    -------
+    Reckoning
+
+    Raises
+    ------
+    ValueError
+        Never.
+
+    References
+    ----------
+    The oracle knows the truth, takes the same passes as the planner knows, best hour first, flows every cut and stops
+    at the usual limit of metal, as the learner is meant to.
+    """
+    beliefs = _beliefs(practice)
+    start = float(np.mean(practice.began.flow(LIFT)))
+    now = float(np.mean(practice.true_flow()))
+    true = [(0.0, 0.0), *((d.at, d.after - start) for d in practice.done if d.act.kind == "cut")]
+    flows = [(d.at, float(np.mean(d.flow))) for d in practice.done if d.flow is not None]
+    seen = [(at, q - flows[0][1]) for at, q in flows] or [(0.0, 0.0)]
+    stair = oracle_stair(practice.head, practice.seed, practice.hours)
+    return Reckoning(
+        gain=now - start,
+        oracle=stair[-1][1],
+        believed=seen[-1][1],
+        hours=practice.minutes / 60,
+        walls_broken=practice.walls_broken,
+        seats_nicked=practice.nicks,
+        thinnest=min(practice.port.metal.walls.values()),
+        beliefs=beliefs,
+        true_stair=tuple(true),
+        believed_stair=((0.0, 0.0), *seen),
+        oracle_stair=stair,
+    )
+
+
+def oracle_gain(head: PracticeHead, seed: int, hours: float) -> float:
+    """What was to be had in these hours by one who knows the truth [m3/s]."""
+    return oracle_stair(head, seed, hours)[-1][1]
+
+
+def oracle_stair(head: PracticeHead, seed: int, hours: float) -> Stair:
+    """What was to be had over the hours, cut by cut."""
+    port = head.make(seed)
+
+    def mean(of: object) -> float:
+        return float(np.mean(of.flow(LIFT)))  # type: ignore[attr-defined]
+
+    start, clock = mean(port), FLOWING
+    stair = [(0.0, 0.0)]
+    while True:
+        tried = []
+        for place, depth in product(WORKED, DEPTHS):
+            minutes = minutes_of(Act("cut", place, depth)) + FLOWING
+            if clock + minutes > 60 * hours or port.metal.walls[place] - depth < DEFAULT_LIMIT:
+                continue
+            after = port.work(place, depth)
+            tried.append(((mean(after) - mean(port)) / minutes, minutes, after))
+        best = max(tried, key=lambda t: t[0], default=None)
+        if best is None or best[0] <= 0:
+            return tuple(stair)
+        port, clock = best[2], clock + best[1]
+        stair.append((clock / 60, mean(port) - start))
+
+
+def two_tests(head: PracticeHead, level: float) -> float:
+    """What two flow tests of the same metal differ by on its bench, 95 % [m3/s]."""
+    return 1.96 * 2**0.5 * float(np.hypot(head.mount, head.repeat / len(LIFT) ** 0.5)) * level
+
+
+def _beliefs(practice: Practice) -> tuple[Belief, ...]:
+    done = practice.done
+    cuts = [i for i, d in enumerate(done) if d.act.kind == "cut"]
+    port = practice.began
+    again = Practice(practice.head.id, practice.seed, practice.hours)  # the truth of each moment, by playing once more
+    found: list[Belief] = []
+    for n, i in enumerate(cuts, 1):
+        while len(again.done) < i:
+            again.do(done[len(again.done)].act)
+        was = again.true_flow()
+        again.do(done[i].act)
+        true_curve = again.true_flow() - was
+        later = cuts[n] if n < len(cuts) else len(done)
+        before = [d.flow for d in done[:i] if d.flow is not None]
+        after = [d.flow for d in done[i:later] if d.flow is not None]
+        true = float(np.mean(true_curve))
+        level = float(np.mean(before[-1] if before else port.flow(LIFT)))
+        doubt = two_tests(practice.head, level)
+        place = done[i].act.place
+        assert place is not None
+        seen_curve = np.asarray(after[-1] - before[-1]) if before and after else None
+        seen = None if seen_curve is None else float(np.mean(seen_curve))
+        wall_known = any(d.act.kind == "wall" and d.act.place is place for d in done[:i])
+        found.append(
+            Belief(n, place, seen, true, doubt, verdict_of(seen, true, doubt), done[i].at, i, seen_curve, true_curve,
+                   wall_known, done[i].broke, done[i].nicked)
+        )  # fmt: skip
+    return tuple(found)
+
+
+def verdict_of(seen: float | None, true: float, doubt: float) -> str:
+    """How a belief stands to the truth."""
+    if seen is None:
+        return "unseen"
+    if seen > doubt and true < LEAST:
+        return "in vain"
+    if true < -LEAST and seen > -doubt:
+        return "lost"
+    return "missed" if seen <= doubt and true > doubt else "right"
+
+
+def replay(head: str, seed: int, acts: Sequence[Act], hours: float | None = None) -> Reckoning:
+    """Play a practice through and reckon it. ValueError for a head that is none, or a pass without its place."""
+    return reckon(played(head, seed, acts, hours))

@@ -1,0 +1,158 @@
+"""A practice as an ordinary job: what can be measured on its metal, and every act as the book would keep it."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import Final
+
+import numpy as np
+
+from ventrix.bench.simulator.heads.virtual import PRESSURE, VirtualPort
+from ventrix.bench.simulator.practice.head import PracticeHead
+from ventrix.bench.simulator.practice.play import LIFT, Done, Practice, minutes_of
+from ventrix.core.edits.cuts import add_cut, add_wall
+from ventrix.core.edits.runs import start_run
+from ventrix.core.model.bench import Bench
+from ventrix.core.model.cut import Cut, Operation, Port, Station, WallReading, Work
+from ventrix.core.model.job import Head, Job, Valve
+from ventrix.core.model.kinds import Place
+from ventrix.core.model.run import FlowRun, Mount, Reading, SetUp
+from ventrix.core.planning.of_job import AT
+
+BENCH: Final = "practice bench"
+SOURCE: Final = "virtual"  # of a run that no real bench has seen
+SETUP: Final = "practice-setup"
+CUBIC_METRES: Final = 6  # digits a readout carries, as m3/s: 0.002 CFM
+
+
+def job_id(head: PracticeHead, seed: int) -> str:
+    """The id of a practice's job: one for a head and seed."""
+    return f"practice-{head.id}-{seed}"
+
+
+def practice_job(head: PracticeHead, seed: int) -> Job:
+    """The job as it comes in: what a porter measures on the metal before anything is flowed."""
+    port = head.make(seed)
+    s = port.metal.sizes
+    key = job_id(head, seed)
+    valve = Valve(
+        id=f"{key}-valve",
+        name=f"{head.kind} valve",
+        head_diameter=s.valve_diameter,
+        stem_diameter=s.stem_diameter,
+        seat_width=s.seat_width,
+        seat_angle=s.seat_angle,
+    )
+    first = Cut(
+        id=f"{key}-0",
+        number=0,
+        name="as cast",
+        short_side_radius=s.short_side_radius,
+        short_side_height=s.short_side_height,
+        port_angle=np.pi / 2 - s.turning,
+        floor_length=s.length,
+        roof_length=s.length,
+    )
+    first = as_measured(first, port)
+    name = f"{head.kind.capitalize()} 1"
+    return Job(
+        id=key,
+        title=f"Practice: {head.title.lower()}, seed {seed}",
+        note="A head that does not exist. Nobody measured any of this.",
+        practice=f"{head.id} {seed}",
+        material="aluminium",
+        heads=(Head(id=f"{key}-head", name="head", casting="virtual"),),
+        setups=(setup_of(head),),
+        valves=(valve,),
+        ports=(
+            Port(id=f"{key}-port", name=name, kind=head.kind, valve_id=valve.id, head_id=f"{key}-head",
+                 cylinder=1, cuts=(first,)),
+        ),
+    )  # fmt: skip
+
+
+def as_measured(cut: Cut, port: VirtualPort) -> Cut:
+    """A cut with what callipers, ball and card find on the metal as it is: the throat, a section at each place."""
+    s = port.metal.sizes
+    stations = tuple(
+        Station(id=f"{place.value}-station", name=place.value, along=share * s.length, area=s.areas[place])
+        for place, share in AT.items()
+    )
+    return replace(cut, throat_diameter=s.throat_diameter, stations=stations)
+
+
+def setup_of(head: PracticeHead) -> SetUp:
+    """How every practice test is set up."""
+    return SetUp(
+        id=SETUP,
+        direction=head.kind,
+        test_pressure=PRESSURE,
+        bench=BENCH,
+        centred=True,
+        entry="radius" if head.kind == "intake" else "bare",
+        pipe="none" if head.kind == "exhaust" else None,
+        valve="job",
+        plug="in",
+        clean=True,
+    )
+
+
+def with_flow(job: Job, practice: Practice, done: Done, date: str) -> Job:
+    """The job with a flow test of its last cut: a mount of its own, twelve rungs."""
+    assert done.flow is not None
+    n = len(practice.done)
+    key = f"{job.id}-act-{n}"
+    mount = Mount(id=f"{key}-mount", number=len(job.mounts) + 1, date=date)
+    readings = tuple(
+        Reading(id=f"{key}-{i}", lift=float(x), flow=round(float(q), CUBIC_METRES), measured_pressure=PRESSURE)
+        for i, (x, q) in enumerate(zip(LIFT, done.flow, strict=True))
+    )
+    run = FlowRun(id=f"{key}-run", setup_id=SETUP, mount_id=mount.id, date=date, source=SOURCE, readings=readings)
+    return start_run(job, job.ports[0].cuts[-1].id, run, setup_of(practice.head), mount)
+
+
+def with_wall(job: Job, practice: Practice, done: Done, date: str) -> Job:
+    """The job with a wall reading at the last cut."""
+    assert done.reading is not None and done.act.place is not None
+    wall = WallReading(
+        id=f"{job.id}-act-{len(practice.done)}-wall",
+        place=done.act.place.value,
+        thickness=done.reading,
+        behind="water" if done.act.place in (Place.SHORT_SIDE, Place.BOWL) else "",
+        date=date,
+    )
+    return add_wall(job, job.ports[0].cuts[-1].id, wall)
+
+
+def with_cut(job: Job, practice: Practice, done: Done, date: str) -> Job:
+    """The job with a pass as its next cut, measured again."""
+    act = done.act
+    assert act.place is not None
+    port = job.ports[0]
+    number = port.cuts[-1].number + 1
+    key = f"{job.id}-act-{len(practice.done)}"
+    work = Work(id=f"{key}-work", place=act.place.value, depth=act.depth)
+    operation = Operation(id=f"{key}-op", kind="rough", works=(work,), duration=60 * minutes_of(act), date=date)
+    cut = Cut(id=f"{key}-cut", number=number, name=act.place.value, operations=(operation,), date=date)
+    cut = as_measured(cut, practice.port)
+    return add_cut(job, port.id, cut)
+
+
+def job_of(practice: Practice, date: str = "") -> Job:
+    """The job that a practice's acts make when each is kept in the book."""
+    again = Practice(practice.head.id, practice.seed, practice.hours)
+    job = practice_job(practice.head, practice.seed)
+    for act in practice.acts:
+        job = kept(job, again, again.do(act), date)
+    return job
+
+
+def kept(job: Job, practice: Practice, done: Done, date: str = "") -> Job:
+    """The job with what an act gave."""
+    with_ = {"flow": with_flow, "wall": with_wall, "cut": with_cut}.get(done.act.kind)
+    return job if with_ is None else with_(job, practice, done, date)
+
+
+def bench_of(head: PracticeHead) -> Bench:
+    """The practice's bench as it is kept: its scatter is found out by using it."""
+    return Bench(id=f"practice-bench-{head.id}", name=BENCH, link="typed")

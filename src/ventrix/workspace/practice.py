@@ -1,0 +1,182 @@
+"""A practice at work: its document on disk, the head that does not exist behind it, and the ordinary job that it fills.
+
+An act is written to the document before anything is told of it. A pass is whatever work the job's cuts hold and the
+document does not: it is made in Cuts like any other, and the metal does not come back.
+"""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from pathlib import Path
+from typing import Final
+
+from ventrix.bench.simulator.heads.virtual import WORKED
+from ventrix.bench.simulator.practice.head import PracticeHead
+from ventrix.bench.simulator.practice.play import Act, Done, OwnersClock, Practice, played
+from ventrix.bench.simulator.practice.virtual_job import (
+    as_measured,
+    bench_of,
+    job_id,
+    practice_job,
+    with_flow,
+)
+from ventrix.core.model.cut import Cut, Work
+from ventrix.core.model.job import Job
+from ventrix.core.model.kinds import Place
+from ventrix.core.quantity.units import from_si
+from ventrix.records.bad_input import InputError
+from ventrix.records.book.book import Book
+from ventrix.records.files.practice_document import PracticeAct, PracticeDocument, read_practice, write_practice
+from ventrix.workspace.ids import now_text
+from ventrix.workspace.workspace import Workspace
+
+BY_EYE: Final = 0.5e-3  # m: what a pass without a depth is taken for
+SUFFIX: Final = ".practice.json"
+_PLACES: Final = {p.value: p for p in WORKED}
+
+
+def practice_of(document: PracticeDocument) -> Practice:
+    """The practice that a document tells, played. ValueError, in words, where it tells none."""
+    return played(document.head, document.seed, [_act(a) for a in document.acts], document.hours)
+
+
+def _act(a: PracticeAct) -> Act:
+    if a.place is not None and a.place not in _PLACES:
+        raise ValueError(f"'{a.place[:40]}' is not one of {', '.join(_PLACES)}")
+    return Act(a.act, None if a.place is None else _PLACES[a.place], a.depth, a.said, a.record)
+
+
+def _written(act: Act) -> PracticeAct:
+    return PracticeAct(
+        act=act.kind,
+        place=None if act.place is None else act.place.value,
+        depth_mm=from_si(act.depth, "mm"),
+        said_cfm=None if act.said is None else from_si(act.said, "cfm"),
+        record=act.record,
+    )
+
+
+class PracticeAtWork:
+    """A practice and where its document lies."""
+
+    def __init__(self, path: Path, document: PracticeDocument) -> None:
+        self.path, self.document = path, document
+        self.practice = practice_of(document)
+
+    @classmethod
+    def begin(cls, folder: Path, head: str, seed: int) -> PracticeAtWork:
+        """The practice of a head and seed in a folder: gone on with where there is one. InputError where it cannot be
+        written or read, ValueError for no such head."""
+        path = folder / f"{head}-{seed}{SUFFIX}"
+        if path.exists():
+            return cls.open(path)
+        document = PracticeDocument(head=head, seed=seed)
+        found = cls(path, document)
+        folder.mkdir(parents=True, exist_ok=True)
+        write_practice(document, path)
+        return found
+
+    @classmethod
+    def open(cls, path: Path) -> PracticeAtWork:
+        """A practice from its document. InputError where it is none."""
+        try:
+            return cls(path, read_practice(path))
+        except InputError:
+            raise
+        except ValueError as error:
+            raise InputError(str(error), file=path.name) from None
+
+    @property
+    def head(self) -> PracticeHead:
+        return self.practice.head
+
+    @property
+    def over(self) -> bool:
+        return self.document.over
+
+    @property
+    def minutes_left(self) -> float:
+        return max(60 * self.practice.hours - self.practice.minutes, 0.0)
+
+    def workspace(self, book: Book) -> Workspace:
+        """Its job in the practice book, made where it is not there."""
+        key = job_id(self.head, self.document.seed)
+        if all(e.id != key for e in book.jobs()):
+            benches = () if any(b.id == bench_of(self.head).id for b in book.benches()) else (bench_of(self.head),)
+            book.add_job(practice_job(self.head, self.document.seed), benches=benches)
+        return Workspace.open(book, key)
+
+    # -- acts
+
+    def do(self, act: Act) -> Done:
+        """Do an act: written first. ValueError, in words, where it cannot be done; InputError where it is not kept."""
+        if self.over:
+            raise ValueError("this practice was reckoned: its truth is open. Begin another seed")
+        if not self.practice.fits(act):
+            raise OwnersClock(f"the owner's {self.practice.hours:g} hours are over: reckon it in Practice")
+        document = self.document.model_copy(update={"acts": [*self.document.acts, _written(act)]})
+        write_practice(document, self.path)
+        self.document = document
+        return self.practice.do(act)
+
+    def flow(self, space: Workspace) -> Done:
+        """A flow test run for the learner by the procedure: twelve rungs, kept with the last cut."""
+        cut = space.job.ports[0].cuts[-1]
+        done = self.do(Act("flow", record=cut.id))
+        space.apply("a flow test", with_flow(space.job, self.practice, done, now_text()))
+        return done
+
+    def read_wall(self, place: str) -> Done:
+        """What the gauge reads at a place; it is kept by who asked. ValueError for a place that has no wall to read."""
+        if place not in _PLACES:
+            raise ValueError(f"the gauge does not get at the {place}: {', '.join(_PLACES)}")
+        return self.do(Act("wall", _PLACES[place]))
+
+    def pour(self) -> Done:
+        """What the burette says the port holds."""
+        return self.do(Act("pour"))
+
+    def new_work(self, job: Job) -> list[tuple[Cut, Work]]:
+        """Works of real cuts that the metal has not seen."""
+        seen = {a.record for a in self.practice.acts}
+        port = job.ports[0]
+        return [
+            (c, w)
+            for c in port.cuts
+            for op in c.operations
+            for w in op.works
+            if w.id not in seen and w.place in _PLACES and op.started_at is None
+        ]
+
+    def take_in(self, space: Workspace) -> list[Done]:
+        """Every new pass done to the metal; then what can be measured on it is kept with its cut."""
+        found = []
+        for cut, work in self.new_work(space.job):
+            depth = work.depth if work.depth is not None else BY_EYE
+            found.append(self.do(Act("cut", Place(work.place), depth, cut.expected_gain, work.id)))
+            fresh = space.job.ports[0]
+            cuts = tuple(as_measured(c, self.practice.port) if c.id == cut.id else c for c in fresh.cuts)
+            job = replace(space.job, ports=(replace(fresh, cuts=cuts), *space.job.ports[1:]))
+            space.apply("measured after the pass", job)
+        return found
+
+    def ask_owner(self) -> str:
+        """What the engine is for."""
+        self._write(asked=True)
+        return self.head.owner
+
+    def finish(self) -> None:
+        """Nothing more is done: the truth may be opened."""
+        self._write(over=True)
+
+    def _write(self, **changed: bool) -> None:
+        document = self.document.model_copy(update=changed)
+        write_practice(document, self.path)
+        self.document = document
+
+
+def practices_in(folder: Path) -> list[Path]:
+    """Documents of practices in a folder, last written first."""
+    if not folder.is_dir():
+        return []
+    return sorted(folder.glob(f"*{SUFFIX}"), key=lambda p: p.stat().st_mtime, reverse=True)
