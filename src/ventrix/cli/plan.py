@@ -31,6 +31,7 @@ def plan(
     as_json: JsonOption = False,
 ) -> None:
     """What limits a port, the next moves best hour first, and whether to stop."""
+    from ventrix.core.judging.calls import called_outcomes
     from ventrix.core.judging.expectation import own_factors
     from ventrix.core.planning.next_moves import plan_port
     from ventrix.core.planning.own_record import own_record
@@ -41,7 +42,7 @@ def plan(
     findings = Findings(read, benches=benches)
     chosen = chosen_port(read, port, findings, job)
     asked = tuple(_asked(text) for text in what or ())
-    outcomes = findings.outcomes()
+    outcomes = [] if read.practice else [*findings.outcomes(), *called_outcomes(findings)]
     factors, record = own_factors(outcomes), own_record(outcomes)
     found = of_file(job, lambda: plan_port(findings, chosen, factors, what=asked, record=record))
     if as_json:

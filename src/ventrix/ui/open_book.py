@@ -14,6 +14,7 @@ from ventrix.rooms.display_units import SYSTEMS, US, Units
 from ventrix.ui.bench_bridge import BenchBridge
 from ventrix.ui.look import theme
 from ventrix.ui.places import keep_place, recall_place
+from ventrix.workspace.practice import PracticeAtWork
 from ventrix.workspace.workspace import Told, Workspace
 
 WATCH = 600  # ms between looks at what other windows wrote
@@ -38,6 +39,7 @@ class OpenBook(QObject):
         self.book = book
         self.settings = settings
         self.demo = demo
+        self.practice: PracticeAtWork | None = None  # set where the book is of a head that does not exist
         self.last_said = ""
         self.opening_failed = ""  # why the window opened without the last job
         self.units: Units = SYSTEMS.get(str(settings.value("units", "us")), US)
@@ -96,6 +98,9 @@ class OpenBook(QObject):
 
     def _turn(self, work: Callable[[Workspace], bool]) -> bool:
         if self.workspace is None:
+            return False
+        if self.practice is not None:
+            self.say("Metal does not come back: in practice nothing is undone.")
             return False
         try:
             return work(self.workspace)

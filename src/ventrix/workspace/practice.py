@@ -18,19 +18,22 @@ from ventrix.bench.simulator.practice.virtual_job import (
     bench_of,
     job_id,
     practice_job,
+    told_by_owner,
     with_flow,
 )
-from ventrix.core.model.cut import Cut, Work
+from ventrix.core.model.cut import Cut, Trial, Work
 from ventrix.core.model.job import Job
-from ventrix.core.model.kinds import Place
+from ventrix.core.model.kinds import Place, TrialKind
 from ventrix.core.quantity.units import from_si
 from ventrix.records.bad_input import InputError
-from ventrix.records.book.book import Book
+from ventrix.records.book.book import Book, default_book_path
 from ventrix.records.files.practice_document import PracticeAct, PracticeDocument, read_practice, write_practice
 from ventrix.workspace.ids import now_text
 from ventrix.workspace.workspace import Workspace
 
+CLAY_ALONE: Final = "in practice clay is the only trial: look at the cut itself to flow it"
 BY_EYE: Final = 0.5e-3  # m: what a pass without a depth is taken for
+FOLDER: Final = "practice"
 SUFFIX: Final = ".practice.json"
 _PLACES: Final = {p.value: p for p in WORKED}
 
@@ -43,7 +46,7 @@ def practice_of(document: PracticeDocument) -> Practice:
 def _act(a: PracticeAct) -> Act:
     if a.place is not None and a.place not in _PLACES:
         raise ValueError(f"'{a.place[:40]}' is not one of {', '.join(_PLACES)}")
-    return Act(a.act, None if a.place is None else _PLACES[a.place], a.depth, a.said, a.record)
+    return Act(a.act, None if a.place is None else _PLACES[a.place], a.depth, a.said, a.record, a.area)
 
 
 def _written(act: Act) -> PracticeAct:
@@ -53,6 +56,7 @@ def _written(act: Act) -> PracticeAct:
         depth_mm=from_si(act.depth, "mm"),
         said_cfm=None if act.said is None else from_si(act.said, "cfm"),
         record=act.record,
+        area_mm2=from_si(act.area, "mm2"),
     )
 
 
@@ -72,7 +76,10 @@ class PracticeAtWork:
             return cls.open(path)
         document = PracticeDocument(head=head, seed=seed)
         found = cls(path, document)
-        folder.mkdir(parents=True, exist_ok=True)
+        try:
+            folder.mkdir(parents=True, exist_ok=True)
+        except OSError as error:
+            raise InputError(f"cannot be made: {error.strerror or error}", file=str(folder)) from None
         write_practice(document, path)
         return found
 
@@ -85,6 +92,20 @@ class PracticeAtWork:
             raise
         except ValueError as error:
             raise InputError(str(error), file=path.name) from None
+
+    @classmethod
+    def bring_in(cls, folder: Path, path: Path) -> PracticeAtWork:
+        """A practice from elsewhere, copied into the folder under a name of its own. InputError where it is none."""
+        found = cls.open(path)
+        if path.parent == folder:
+            return found
+        stem = f"{found.document.head}-{found.document.seed}"
+        number = 1
+        while (to := folder / f"{stem}{'' if number == 1 else f'-{number}'}{SUFFIX}").exists():
+            number += 1
+        folder.mkdir(parents=True, exist_ok=True)
+        write_practice(found.document, to)
+        return cls(to, found.document)
 
     @property
     def head(self) -> PracticeHead:
@@ -120,10 +141,22 @@ class PracticeAtWork:
         return self.practice.do(act)
 
     def flow(self, space: Workspace) -> Done:
-        """A flow test run for the learner by the procedure: twelve rungs, kept with the last cut."""
+        """A flow test run for the learner by the procedure: twelve rungs, kept with the last cut, or with the clay
+        that is looked at. ValueError for another trial, in words."""
+        if space.trial is not None:
+            return self._flow_clay(space, space.trial)
         cut = space.job.ports[0].cuts[-1]
         done = self.do(Act("flow", record=cut.id))
         space.apply("a flow test", with_flow(space.job, self.practice, done, now_text()))
+        return done
+
+    def _flow_clay(self, space: Workspace, trial: Trial) -> Done:
+        if trial.kind != TrialKind.CLAY:
+            raise ValueError(CLAY_ALONE)
+        if trial.place not in _PLACES or not trial.area_taken:
+            raise ValueError(f"clay wants its place ({', '.join(_PLACES)}) and how much of the section it takes")
+        done = self.do(Act("clay", _PLACES[trial.place], record=trial.id, area=trial.area_taken))
+        space.apply("a flow test with clay", with_flow(space.job, self.practice, done, now_text(), trial.id))
         return done
 
     def read_wall(self, place: str) -> Done:
@@ -160,9 +193,11 @@ class PracticeAtWork:
             space.apply("measured after the pass", job)
         return found
 
-    def ask_owner(self) -> str:
-        """What the engine is for."""
-        self._write(asked=True)
+    def ask_owner(self, space: Workspace) -> str:
+        """What the engine is for; its sizes go into the job."""
+        if not self.document.asked:
+            self._write(asked=True)
+            space.apply("what the owner says", told_by_owner(space.job, self.head))
         return self.head.owner
 
     def finish(self) -> None:
@@ -173,6 +208,12 @@ class PracticeAtWork:
         document = self.document.model_copy(update=changed)
         write_practice(document, self.path)
         self.document = document
+
+
+def practice_folder(book: Book) -> Path:
+    """Where practices lie: beside the book, or the user's own where that is a server."""
+    here = (book.path or default_book_path()).parent
+    return here if here.name == FOLDER else here / FOLDER
 
 
 def practices_in(folder: Path) -> list[Path]:

@@ -10,6 +10,7 @@ from enum import Enum, auto
 from ventrix.core.edits.cuts import add_operation, edit_cut
 from ventrix.core.edits.runs import add_reading, add_rung_note, add_step, start_run
 from ventrix.core.edits.undo import keep_measured
+from ventrix.core.judging.calls import called_outcomes
 from ventrix.core.judging.engine_results import ShopPower, powers_for_flow, shop_power
 from ventrix.core.judging.expectation import Factor, Outcome, own_factors
 from ventrix.core.judging.findings import Findings, Pair
@@ -463,7 +464,8 @@ class Workspace:
     def outcomes(self) -> list[Outcome]:
         """What was said first of any cut of the book, and what came of it."""
         self._catch_up()
-        return [*self.findings.outcomes(), *self._outcomes[1]]
+        here = [*self.findings.outcomes(), *called_outcomes(self.findings)]
+        return [*(() if self.job.practice else here), *self._outcomes[1]]
 
     def own_factors(self) -> list[Factor]:
         """The porter's own gain and time factors by place, over every job of the book."""

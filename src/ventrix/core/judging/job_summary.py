@@ -6,6 +6,7 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
 from ventrix.core.benches.study import Evidence
+from ventrix.core.judging.calls import called_outcomes
 from ventrix.core.judging.engine_results import powers_for_flow
 from ventrix.core.judging.expectation import Outcome, time_worked
 from ventrix.core.judging.findings import Findings
@@ -89,7 +90,7 @@ def summary_of(findings: Findings) -> JobSummary:
         seconds=sum(times) if times else None,
         flowed=() if job.practice else tuple(flowed),  # a head that does not exist is no figure of the shop's
         evidence={} if job.practice else findings.evidence(),
-        outcomes=() if job.practice else tuple(findings.outcomes()),
+        outcomes=() if job.practice else (*findings.outcomes(), *called_outcomes(findings)),
         powers=() if job.practice else tuple(powers_for_flow(findings)),
     )
 

@@ -23,6 +23,7 @@ from ventrix.core.model.cut import (
 from ventrix.core.model.job import (
     Binned,
     Bolt,
+    Call,
     CamPoint,
     Chamber,
     CheckMark,
@@ -271,6 +272,10 @@ _TABLE: Final[dict[type[Noun], dict[str, Limit]]] = {
         "time": Limit("a time over the strip", "s", 1, 300),
         "speed": Limit("a road speed", "km/h", 5, 800),
         "fuel": Limit("fuel over distance", "L/100km", 0.5, 200),
+    },
+    Call: {
+        "lifts": Limit("a lift", "mm", 0, 60),
+        "flows": Limit("a flow that is said first", "cfm", 0.1, 3000),
     },
     Job: {
         "cylinders": Limit("the number of cylinders", "-", 1, 48),

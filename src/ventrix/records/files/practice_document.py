@@ -18,20 +18,26 @@ DEEPEST: Final = 10.0  # mm of a pass
 
 
 class PracticeAct(BaseModel):
-    """One act: a flow test, a wall reading, a pour, or a pass; `said_cfm` is the gain that was said first, `record` the
-    id of what the book kept of it."""
+    """One act: a flow test, a wall reading, a pour, clay, or a pass; `said_cfm` is the gain that was said first,
+    `record` the id of what the book kept of it."""
 
     model_config = ConfigDict(extra="forbid", allow_inf_nan=False)
-    act: Literal["flow", "wall", "cut", "pour"]
+    act: Literal["flow", "wall", "cut", "pour", "clay"]
     place: str | None = None
     depth_mm: float = Field(default=0.0, ge=0.0, le=DEEPEST)
     said_cfm: float | None = Field(default=None, ge=-500.0, le=500.0)
+    area_mm2: float = Field(default=0.0, ge=0.0, le=20_000.0)
     record: str = Field(default="", max_length=200)
 
     @property
     def depth(self) -> float:
         """[m]"""
         return to_si(self.depth_mm, "mm")
+
+    @property
+    def area(self) -> float:
+        """[m2]"""
+        return to_si(self.area_mm2, "mm2")
 
     @property
     def said(self) -> float | None:

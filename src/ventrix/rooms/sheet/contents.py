@@ -71,6 +71,8 @@ _WANTED: Final = (
 )
 _RESULT: Final = {Result.BETTER: "better", Result.WORSE: "worse"}
 
+PRACTICE: Final = "A head that does not exist: nobody measured any of this. It is practice."
+
 
 @dataclass(frozen=True, slots=True)
 class Asked:
@@ -139,7 +141,11 @@ def sheet_of(findings: Findings, asked: Asked, units: Units) -> Sheet:
         ports=ports_rows(findings, units, _sheet_lift(findings, main)),
         photos=asked.photos,
         notes=_notes(findings, [p for p in (main, other) if p is not None]),
-        cautions=(*_walls(findings, asked.port, asked.after, units), CAUTION),
+        cautions=(
+            *((PRACTICE,) if findings.job.practice else ()),
+            *_walls(findings, asked.port, asked.after, units),
+            CAUTION,
+        ),
         faults=faults,
         owned=_owned(findings, main, other, pairs, missing, units),
         not_ready=_not_ready(main, other, wanted_other),
@@ -358,6 +364,8 @@ def _owned(
 ) -> tuple[Owned, ...]:
     """What the page must own up to, beside it on screen; the same is on the page itself."""
     found = []
+    if findings.job.practice:
+        found.append(Owned("missing", "practice", PRACTICE))
     for mark in Mark:
         marked = [p for p in parts if mark in p.marks]
         if marked:

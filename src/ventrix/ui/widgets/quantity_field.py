@@ -69,6 +69,12 @@ class QuantityField(QWidget):
     def caption(self) -> str:
         return self._caption
 
+    def rename(self, caption: str) -> None:
+        """Ask for the figure by another name."""
+        self._caption = caption
+        self._label.setText(caption)
+        self.box.setAccessibleName(caption)
+
     @property
     def value(self) -> float | None:
         """The value last set or accepted, SI."""

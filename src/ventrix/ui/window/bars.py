@@ -6,6 +6,7 @@ from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QFontMetrics
 from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QLabel, QMenu, QPushButton, QVBoxLayout, QWidget
 
+from ventrix.rooms.practice.shows import hours_text
 from ventrix.rooms.shared.conditions_words import in_words
 from ventrix.ui.look import theme
 from ventrix.ui.open_book import OpenBook
@@ -18,6 +19,7 @@ class JobBar(QWidget):
         super().__init__()
         self._open_book = open_book
         self._of_book: str | None = None
+        self._apart = ""
         self.setObjectName("bar")
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         self.setFixedHeight(40)
@@ -45,9 +47,9 @@ class JobBar(QWidget):
         open_book.bench.state_changed.connect(self.refresh)
         self.refresh()
 
-    def show_book(self, words: str | None) -> None:
-        """Speak of the book while its room is looked at; None: of the job again."""
-        self._of_book = words
+    def show_book(self, words: str | None, title: str = "The book") -> None:
+        """Speak of the book, or of a room apart, while it is looked at; None: of the job again."""
+        self._of_book, self._apart = words, title
         self.refresh()
 
     def refresh(self) -> None:
@@ -57,8 +59,12 @@ class JobBar(QWidget):
         shade = "better" if bench.connected else ("worse" if bench.active else "quiet")
         self.bench.setStyleSheet(f"color: {getattr(theme.current(), shade)}")
         self._menu.clear()
+        practice = self._open_book.practice
+        if practice is not None:
+            spent, hours = hours_text(practice.practice.minutes), practice.practice.hours
+            self.bench.setText(f"owner's clock {spent} of {hours:g}:00")
         if self._of_book is not None:
-            self.title.setText("The book")
+            self.title.setText(self._apart)
             self.title.setToolTip("")
             self.port.hide()
             self.conditions.setText(self._of_book)
@@ -181,6 +187,6 @@ class Foot(QWidget):
         parts = []
         if space is not None and space.saved_at is not None:
             parts.append(f"saved {space.saved_at[11:16]}")
-        if space is not None and space.undo_name is not None:
+        if space is not None and space.undo_name is not None and self._open_book.practice is None:
             parts.append(f"undo: {space.undo_name}")
         self.saved.setText(" · ".join(parts))

@@ -101,14 +101,17 @@ def bench_commands(open_book: OpenBook, asks: QWidget) -> tuple[Command, ...]:
         here = space()
         return here is not None and here.findings.judge_by_witness
 
+    def real() -> bool:
+        return open_book.practice is None  # a practice's head stands on no bench
+
     this, judge = on(acts.toggle_witness), on(acts.toggle_judging_by_witness)
     return (
         Command(
             "witness", "This port is the &witness", this, "", BENCH, has_job(open_book), checked=is_witness, line=True
         ),
         Command("witness.judge", "&Judge by the witness port", judge, "", BENCH, has_witness, checked=by_witness),
-        Command("bench.simulated", "&Simulated bench", bench.connect_simulated, "Ctrl+B", BENCH, line=True),
-        Command("bench.tcp", "Bench over &TCP…", ask_address, "", BENCH),
+        Command("bench.simulated", "&Simulated bench", bench.connect_simulated, "Ctrl+B", BENCH, real, line=True),
+        Command("bench.tcp", "Bench over &TCP…", ask_address, "", BENCH, real),
         Command(
             "bench.leave",
             "&Disconnect, type by hand",

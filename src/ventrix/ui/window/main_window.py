@@ -32,6 +32,7 @@ from ventrix.ui.lineup.room import LineUpRoom
 from ventrix.ui.match.room import MatchRoom
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.plan.room import PlanRoom
+from ventrix.ui.practice.room import PracticeRoom
 from ventrix.ui.sheet.room import SheetRoom
 from ventrix.ui.widgets.command import Command
 from ventrix.ui.widgets.pedal import choose_pedal
@@ -55,10 +56,12 @@ from ventrix.ui.window.found import found_commands, found_in_book, other_sides, 
 from ventrix.ui.window.manual import ManualWindow
 from ventrix.ui.window.menus import build_menus
 from ventrix.ui.window.new_job_sheet import BY_HAND, NO_BENCH, SIMULATED, NewJobSheet
+from ventrix.ui.window.practice import AtPractice, framed, practice_book
 from ventrix.ui.window.room_frame import RoomFrame
 from ventrix.ui.window.rooms import ROOMS
 from ventrix.ui.window.welcome import Welcome
 from ventrix.workspace.acts import stand_for
+from ventrix.workspace.practice import PracticeAtWork
 
 FLOW: Final = 1
 COMPARE: Final = 3
@@ -86,6 +89,8 @@ class MainWindow(BookSheets):
         self._room = 0
         self._came_from = COMPARE  # where a job opens that was found in a room apart
         self._of_book = ""
+        self._practices: list[MainWindow] = []
+        self.closed = False
         self.rail = Rail([d.room.name for d in ROOMS], sum(d.apart for d in ROOMS))
         self.rail.chosen.connect(self.go_to)
         self.job_bar = JobBar(open_book)
@@ -94,6 +99,7 @@ class MainWindow(BookSheets):
         self.foot = Foot(open_book)
         self.manual: ManualWindow | None = None
         self._lay_out()
+        self.at_practice = AtPractice(open_book)
         self.commands = self._all_commands()
         build_menus(self.menuBar(), self.commands)
         self._tool_tips()
@@ -157,6 +163,7 @@ class MainWindow(BookSheets):
             cut("cut.pour", "&Pour…", lambda: self.pour_sheet.open()),
             cut("cut.trial", "&Trial…", lambda: self.trial_sheet.open(), "Ctrl+Shift+T"),
             cut("cut.straight", "Straight to a &state of another port…", self._straight_to),
+            cut("call", "Sa&y it first…", lambda: self.call_sheet.open(), "F4"),
             cut("cut.stands", "This test stands &for other ports…", self._stand_for),
             cut("cut.parts", "Set right, ta&ke out…", lambda: self.parts_sheet.open(), "F2"),
             cut("air.limit", "Limit of local air speed…", lambda: self.air.choose_limit(), line=True),
@@ -171,6 +178,9 @@ class MainWindow(BookSheets):
                 "Ctrl+Shift+B",
                 BENCH,
                 self._has_job,
+            ),
+            Command(
+                "practice.flow", "Have it &flowed (practice)", self.at_practice.flow, "F5", BENCH, self.at_practice.able
             ),
             Command("pedal", "&Pedal…", lambda: choose_pedal(self.flow.pedal, self.open_book), "", BENCH),
             *bench_commands(self.open_book, self),
@@ -372,6 +382,36 @@ class MainWindow(BookSheets):
         room.counted.connect(self._speak_of_book)
         return self._settle_room(room)
 
+    @cached_property
+    def practice(self) -> PracticeRoom:
+        room = PracticeRoom(self.open_book)
+        room.begin_wanted.connect(self.open_practice)
+        room.stand_wanted.connect(self._stand_again)
+        room.flow_wanted.connect(self.at_practice.flow)
+        room.pour_wanted.connect(lambda: self.pour_sheet.open())
+        return self._settle_room(room)
+
+    def open_practice(self, practice: PracticeAtWork) -> MainWindow | None:
+        """A window of its own for a practice, on the practice book; the one it has, where it is open."""
+        open_book = practice_book(practice, self.open_book)
+        if open_book is None:
+            return None
+        window = MainWindow(open_book)
+        self._practices = [w for w in self._practices if not w.closed] + [window]
+        window.go_to_named("practice")
+        window.show()
+        return window
+
+    def _stand_again(self, number: int) -> None:
+        """Where a decision of a practice was taken: its cut in Compare."""
+        space = self.open_book.workspace
+        if space is None or space.port is None:
+            return
+        cut = next((c for c in space.port.cuts if c.number == number), None)
+        if cut is not None:
+            space.look_at(cut.id)
+            self.go_to(COMPARE)
+
     def _speak_of_book(self, words: str) -> None:
         self._of_book = words
         if self.room.apart:
@@ -422,7 +462,7 @@ class MainWindow(BookSheets):
         middle.setSpacing(0)
         middle.addWidget(self.cut_row)
         self.beside.setSpacing(0)
-        self.beside.addWidget(self._stack, 1)
+        self.beside.addWidget(framed(self._stack, self.open_book.practice is not None), 1)
         middle.addLayout(self.beside, 1)
         across = QHBoxLayout()
         across.setSpacing(0)
@@ -443,6 +483,8 @@ class MainWindow(BookSheets):
         space = self.open_book.workspace
         demo = " (demo, a throw-away book)" if self.open_book.demo else ""
         only = " (can only be read)" if self.open_book.book.read_only else ""
+        if self.open_book.practice is not None:
+            only = " (nobody measured this)"
         self.setWindowTitle(f"{space.job.title} · Ventrix{demo}{only}" if space else f"Ventrix{demo}{only}")
 
     @property
@@ -495,7 +537,11 @@ class MainWindow(BookSheets):
         welcome = self.open_book.workspace is None and not self.room.apart
         self._stack.setCurrentWidget(self.welcome if welcome else frame)
         self.cut_row.setVisible(not self.room.apart)
-        self.job_bar.show_book(self._of_book if self.room.apart else None)
+        apart = self.room.apart and self.open_book.practice is None
+        if ROOMS[self._room].key == "practice":
+            self.job_bar.show_book("" if apart else None, "Practice")
+        else:
+            self.job_bar.show_book(self._of_book if apart else None)
 
     def open_manual(self, page: str | None = None) -> None:
         """The manual's page for this room, or a named one."""
@@ -560,7 +606,10 @@ class MainWindow(BookSheets):
             self.restoreGeometry(saved)
 
     def closeEvent(self, event: QCloseEvent) -> None:
+        self.closed = True
         self.indexer.stop()
+        for window in self._practices:
+            window.close()
         if "plan" in self.__dict__:
             self.plan.close_workers()
         if "engine_sheet" in self.__dict__:

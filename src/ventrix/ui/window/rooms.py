@@ -13,6 +13,7 @@ from ventrix.ui.head.room import HeadRoom
 from ventrix.ui.lineup.room import LineUpRoom
 from ventrix.ui.match.room import MatchRoom
 from ventrix.ui.plan.room import PlanRoom
+from ventrix.ui.practice.room import PracticeRoom
 from ventrix.ui.sheet.room import SheetRoom
 from ventrix.ui.widgets.room import Room
 
@@ -37,4 +38,5 @@ ROOMS: Final = (
     Door("lineup", LineUpRoom, "8"),
     Door("sheet", SheetRoom, "9"),
     Door("book", BookRoom, "0", apart=True),
+    Door("practice", PracticeRoom, "-", apart=True),
 )

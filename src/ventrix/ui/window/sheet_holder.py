@@ -29,6 +29,7 @@ from ventrix.ui.open_book import OpenBook
 from ventrix.ui.plan.engine_sheet import EngineSheet
 from ventrix.ui.plan.result_sheet import ResultSheet
 from ventrix.ui.plan.route_sheet import RouteSheet
+from ventrix.ui.practice.call_sheet import CallSheet
 from ventrix.ui.widgets.side_sheet import SideSheet
 
 AnySheet = TypeVar("AnySheet", bound=SideSheet)
@@ -120,6 +121,10 @@ class SheetHolder(QMainWindow):
     @cached_property
     def template_sheet(self) -> TemplateSheet:
         return self.settle_sheet(TemplateSheet(self.open_book))
+
+    @cached_property
+    def call_sheet(self) -> CallSheet:
+        return self.settle_sheet(CallSheet(self.open_book))
 
     @cached_property
     def milling_sheet(self) -> MillingSheet:

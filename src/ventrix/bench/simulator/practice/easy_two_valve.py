@@ -2,7 +2,7 @@
 
 from ventrix.bench.simulator.heads.two_streams import two_streams
 from ventrix.bench.simulator.heads.virtual import WORKED, VirtualPort
-from ventrix.bench.simulator.practice.head import PracticeHead, with_walls
+from ventrix.bench.simulator.practice.head import PracticeHead, engine, with_walls
 
 
 def _make(seed: int) -> VirtualPort:
@@ -17,4 +17,5 @@ HEAD = PracticeHead(
     "A street engine, up to 6,000 rpm: flow over its middle lifts, no hurry.",
     8.0,
     _make,
+    engine=engine(95, 85, 1500, 6000, 0.46, 220),
 )

@@ -2,7 +2,7 @@
 
 from ventrix.bench.simulator.heads.two_streams import two_streams
 from ventrix.bench.simulator.heads.virtual import VirtualPort
-from ventrix.bench.simulator.practice.head import PracticeHead, scaled
+from ventrix.bench.simulator.practice.head import PracticeHead, engine, scaled
 
 
 def _make(seed: int) -> VirtualPort:
@@ -16,4 +16,5 @@ HEAD = PracticeHead(
     "A four-valve engine for hill climbs, 8,500 rpm.",
     8.0,
     _make,
+    engine=engine(59, 78, 4000, 8500, 0.40, 240),
 )

@@ -8,12 +8,33 @@ from dataclasses import dataclass, replace
 from ventrix.bench.simulator.heads.virtual import Metal, Sizes, VirtualPort
 from ventrix.core.model.kinds import Place
 from ventrix.core.model.noun import Direction
+from ventrix.core.quantity.units import to_si
+
+
+@dataclass(frozen=True, slots=True)
+class OwnersEngine:
+    """What the head is for [m, rad/s, rad at 0.050 in]; of a port that shares its cylinder, the bore of its share."""
+
+    bore: float
+    stroke: float
+    low: float
+    high: float
+    cam_lift: float
+    cam_duration: float
+
+
+def engine(bore_mm: float, stroke_mm: float, low: float, high: float, cam_in: float, cam_deg: float) -> OwnersEngine:
+    """An engine as its owner tells it."""
+    sizes = to_si(bore_mm, "mm"), to_si(stroke_mm, "mm")
+    speeds = to_si(low, "rpm"), to_si(high, "rpm")
+    return OwnersEngine(*sizes, *speeds, to_si(cam_in, "in"), to_si(cam_deg, "deg"))
 
 
 @dataclass(frozen=True, slots=True)
 class PracticeHead:
     """`owner` is what its owner wants of it and may be asked, `hours` what he pays for; a bench reads it with these
-    scatters [-], and by `drift` too high while it is cold. `make` gives the same truth for the same seed."""
+    scatters [-], and by `drift` too high while it is cold; `history` is what shows of earlier work. `make` gives the
+    same truth for the same seed."""
 
     id: str
     title: str
@@ -25,6 +46,8 @@ class PracticeHead:
     repeat: float = 0.003
     mount: float = 0.003
     drift: float = 0.0
+    history: str = ""
+    engine: OwnersEngine | None = None
 
 
 def with_walls(port: VirtualPort, walls: dict[Place, float]) -> VirtualPort:

@@ -2,7 +2,7 @@
 
 from ventrix.bench.simulator.heads.two_streams import two_streams
 from ventrix.bench.simulator.heads.virtual import VirtualPort
-from ventrix.bench.simulator.practice.head import PracticeHead, scaled
+from ventrix.bench.simulator.practice.head import PracticeHead, engine, scaled
 
 
 def _make(seed: int) -> VirtualPort:
@@ -18,4 +18,6 @@ HEAD = PracticeHead(
     _make,
     repeat=0.010,
     mount=0.008,
+    drift=0.008,
+    engine=engine(62, 48, 1800, 5000, 0.26, 200),
 )

@@ -6,7 +6,7 @@ An act is kept in the practice's document; what it gave follows from head, seed 
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Final, Literal
 
 import numpy as np
@@ -26,19 +26,23 @@ NICKED: Final = 0.985  # of the flow at the lowest rungs past a nicked seat
 LOW: Final = 3  # rungs that a nicked seat is felt at
 WARM: Final = 2.0  # hours until a bench that drifts is warm
 
-Kind = Literal["flow", "wall", "cut", "pour"]
+CLAYING: Final = 15.0  # minutes to lay it and to take it out again
+LEAST_LEFT: Final = 0.3  # of a section: more than the rest is no clay but a plug
+Kind = Literal["flow", "wall", "cut", "pour", "clay"]
 
 
 @dataclass(frozen=True, slots=True)
 class Act:
-    """Something the learner did: a flow test, a wall reading, a pour, or a pass of a depth [m] at a place, with the
-    gain that he said first [m3/s]. `record` is the id of what the job keeps of it."""
+    """Something the learner did: a flow test, a wall reading, a pour, a flow test with clay that takes an area [m2] at
+    a place, or a pass of a depth [m], with the gain that he said first [m3/s]. `record` is the id of what the job keeps
+    of it."""
 
     kind: Kind
     place: Place | None = None
     depth: float = 0.0
     said: float | None = None
     record: str = ""
+    area: float = 0.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -113,7 +117,7 @@ class Practice:
         """Do an act. OwnersClock where there is no time for it, ValueError where it makes no sense; then nothing was
         done."""
         n = len(self.done)
-        if act.kind in ("wall", "cut") and act.place not in WORKED:
+        if act.kind in ("wall", "cut", "clay") and act.place not in WORKED:
             raise ValueError(f"act {n + 1} wants a place of {', '.join(p.value for p in WORKED)}")
         if not self.fits(act):
             raise OwnersClock(f"the owner's {self.hours:g} hours are over")
@@ -123,6 +127,8 @@ class Practice:
         flow, reading, broke, nicked = None, None, False, False
         if act.kind == "flow":
             flow = self._flowed(luck)
+        elif act.kind == "clay" and act.place is not None:
+            flow = self._flowed(luck, self._with_clay(act.place, act.area))
         elif act.kind == "pour":
             reading = volume_of(self.port) + BURETTE * float(luck.standard_normal())
         elif act.place is not None and act.kind == "wall":
@@ -141,9 +147,15 @@ class Practice:
         """What the port flows in truth over LIFT, nicks and all [m3/s]."""
         return self._nicked(self.port.flow(LIFT))
 
-    def _flowed(self, luck: np.random.Generator) -> Array:
+    def _with_clay(self, place: Place, area: float) -> VirtualPort:
+        """The port with so much of a section filled."""
+        metal = self.port.metal
+        left = max(metal.sizes.areas[place] - area, LEAST_LEFT * metal.sizes.areas[place])
+        return self.port.with_metal(replace(metal, sizes=replace(metal.sizes, areas=metal.sizes.areas | {place: left})))
+
+    def _flowed(self, luck: np.random.Generator, port: VirtualPort | None = None) -> Array:
         cold = 1 + self.head.drift * max(1 - self.minutes / 60 / WARM, 0.0)
-        return self._nicked(self.port.measured(LIFT, luck, self.head.mount, self.head.repeat)) * cold
+        return self._nicked((port or self.port).measured(LIFT, luck, self.head.mount, self.head.repeat)) * cold
 
     def _nicked(self, flow: Array) -> Array:
         felt = np.where(np.arange(len(LIFT)) < LOW, NICKED**self.nicks, 1.0)
@@ -171,7 +183,7 @@ def minutes_of(act: Act, before: Sequence[Act] = ()) -> float:
         since = next((a.kind for a in reversed(before) if a.kind in ("flow", "cut")), "cut")
         return AGAIN if since == "flow" else FLOWING
     if act.kind != "cut":
-        return {"wall": READING, "pour": POURING}[act.kind]
+        return {"wall": READING, "pour": POURING, "clay": CLAYING + FLOWING}[act.kind]
     each, begin = MINUTES[act.place or Place.BOWL]
     return begin + each * act.depth * 1e3
 

@@ -28,7 +28,7 @@ class Belief:
     """A cut as the learner must have seen it, by his own flow tests before and after, and as it was [m3/s]; None where
     he never flowed it. `doubt` is what two tests on this bench differ by at 95 %. `verdict`: right, in vain (seen, and
     nothing), lost (it cost, unseen), missed (there, and not seen), unseen. `curves` are the changes over LIFT, seen and
-    true; `at` is when [h], `act` which, counted from 0."""
+    true; `at` is when [h], `act` which, counted from 0; `left` is the wall afterwards [m]."""
 
     cut: int
     place: Place
@@ -41,6 +41,7 @@ class Belief:
     seen_curve: Array | None
     true_curve: Array
     wall_known: bool
+    left: float
     broke: bool
     nicked: bool
 
@@ -96,7 +97,7 @@ def reckon(practice: Practice) -> Reckoning:
     start = float(np.mean(practice.began.flow(LIFT)))
     now = float(np.mean(practice.true_flow()))
     true = [(0.0, 0.0), *((d.at, d.after - start) for d in practice.done if d.act.kind == "cut")]
-    flows = [(d.at, float(np.mean(d.flow))) for d in practice.done if d.flow is not None]
+    flows = [(d.at, float(np.mean(d.flow))) for d in practice.done if d.flow is not None and d.act.kind == "flow"]
     seen = [(at, q - flows[0][1]) for at, q in flows] or [(0.0, 0.0)]
     stair = oracle_stair(practice.head, practice.seed, practice.hours)
     return Reckoning(
@@ -161,8 +162,8 @@ def _beliefs(practice: Practice) -> tuple[Belief, ...]:
         again.do(done[i].act)
         true_curve = again.true_flow() - was
         later = cuts[n] if n < len(cuts) else len(done)
-        before = [d.flow for d in done[:i] if d.flow is not None]
-        after = [d.flow for d in done[i:later] if d.flow is not None]
+        before = [d.flow for d in done[:i] if d.flow is not None and d.act.kind == "flow"]
+        after = [d.flow for d in done[i:later] if d.flow is not None and d.act.kind == "flow"]
         true = float(np.mean(true_curve))
         level = float(np.mean(before[-1] if before else port.flow(LIFT)))
         doubt = two_tests(practice.head, level)
@@ -173,7 +174,7 @@ def _beliefs(practice: Practice) -> tuple[Belief, ...]:
         wall_known = any(d.act.kind == "wall" and d.act.place is place for d in done[:i])
         found.append(
             Belief(n, place, seen, true, doubt, verdict_of(seen, true, doubt), done[i].at, i, seen_curve, true_curve,
-                   wall_known, done[i].broke, done[i].nicked)
+                   wall_known, again.port.metal.walls[place], done[i].broke, done[i].nicked)
         )  # fmt: skip
     return tuple(found)
 

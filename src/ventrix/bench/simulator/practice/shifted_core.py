@@ -2,12 +2,13 @@
 
 from ventrix.bench.simulator.heads.contractions import contractions
 from ventrix.bench.simulator.heads.virtual import VirtualPort
-from ventrix.bench.simulator.practice.head import PracticeHead, with_walls
+from ventrix.bench.simulator.practice.head import PracticeHead, engine, with_walls
 from ventrix.core.model.kinds import Place
 
 
 def _make(seed: int) -> VirtualPort:
-    return with_walls(contractions(seed), {Place.BOWL: 1.7e-3, Place.PINCH: 1.5e-3})
+    before = contractions(seed).work(Place.GUIDE, 0.4e-3)  # somebody was here
+    return with_walls(before, {Place.BOWL: 1.7e-3, Place.PINCH: 1.5e-3})
 
 
 HEAD = PracticeHead(
@@ -17,4 +18,6 @@ HEAD = PracticeHead(
     "An oval engine: middle lifts, and no weld.",
     8.0,
     _make,
+    history="Somebody has been at the guide: burr marks, and no paper.",
+    engine=engine(98, 88, 2500, 6500, 0.48, 226),
 )

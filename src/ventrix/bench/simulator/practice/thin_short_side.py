@@ -2,7 +2,7 @@
 
 from ventrix.bench.simulator.heads.kinetic import kinetic
 from ventrix.bench.simulator.heads.virtual import VirtualPort
-from ventrix.bench.simulator.practice.head import PracticeHead, with_walls
+from ventrix.bench.simulator.practice.head import PracticeHead, engine, with_walls
 from ventrix.core.model.kinds import Place
 
 
@@ -17,4 +17,5 @@ HEAD = PracticeHead(
     "A tow engine: cleaned and left small for speed; the head is the last of its kind.",
     8.0,
     _make,
+    engine=engine(98, 95, 1200, 4500, 0.42, 204),
 )

@@ -18,6 +18,7 @@ from ventrix.core.model.job import Head, Job, Valve
 from ventrix.core.model.kinds import Place
 from ventrix.core.model.run import FlowRun, Mount, Reading, SetUp
 from ventrix.core.planning.of_job import AT
+from ventrix.core.quantity.arrays import Array
 
 BENCH: Final = "practice bench"
 SOURCE: Final = "virtual"  # of a run that no real bench has seen
@@ -58,7 +59,7 @@ def practice_job(head: PracticeHead, seed: int) -> Job:
     return Job(
         id=key,
         title=f"Practice: {head.title.lower()}, seed {seed}",
-        note="A head that does not exist. Nobody measured any of this.",
+        note=f"A head that does not exist. Nobody measured any of this. {head.history}".strip(),
         practice=f"{head.id} {seed}",
         material="aluminium",
         heads=(Head(id=f"{key}-head", name="head", casting="virtual"),),
@@ -81,6 +82,35 @@ def as_measured(cut: Cut, port: VirtualPort) -> Cut:
     return replace(cut, throat_diameter=s.throat_diameter, stations=stations)
 
 
+def told_by_owner(job: Job, head: PracticeHead) -> Job:
+    """The job with what its owner says the engine is for."""
+    e = head.engine
+    if e is None:
+        return replace(job, note=f"{job.note} {head.owner}")
+    return replace(
+        job, note=f"{job.note} {head.owner}", bore=e.bore, stroke=e.stroke, speed_low=e.low, speed_high=e.high,
+        cam_lift=e.cam_lift, cam_duration=e.cam_duration, cylinders=1, valves_per_cylinder=2,
+    )  # fmt: skip
+
+
+def true_job(practice: Practice) -> Job | None:
+    """Before and after as the truth has them, on the owner's engine; None where there is none to run it on."""
+    if practice.head.engine is None:
+        return None
+    job = told_by_owner(practice_job(practice.head, practice.seed), practice.head)
+    first = replace(job.ports[0].cuts[0], runs=(_true_run(job, "before", practice.began.flow(LIFT)),))
+    last = Cut(id=f"{job.id}-end", number=1, name="as it is", runs=(_true_run(job, "after", practice.true_flow()),))
+    return replace(job, ports=(replace(job.ports[0], cuts=(first, as_measured(last, practice.port))),))
+
+
+def _true_run(job: Job, key: str, flow: Array) -> FlowRun:
+    readings = tuple(
+        Reading(id=f"{job.id}-{key}-{i}", lift=float(x), flow=float(q), measured_pressure=PRESSURE)
+        for i, (x, q) in enumerate(zip(LIFT, flow, strict=True))
+    )
+    return FlowRun(id=f"{job.id}-{key}", setup_id=SETUP, mount_id=None, source=SOURCE, readings=readings)
+
+
 def setup_of(head: PracticeHead) -> SetUp:
     """How every practice test is set up."""
     return SetUp(
@@ -97,8 +127,8 @@ def setup_of(head: PracticeHead) -> SetUp:
     )
 
 
-def with_flow(job: Job, practice: Practice, done: Done, date: str) -> Job:
-    """The job with a flow test of its last cut: a mount of its own, twelve rungs."""
+def with_flow(job: Job, practice: Practice, done: Done, date: str, owner: str = "") -> Job:
+    """The job with a flow test of its last cut, or of a trial: a mount of its own, twelve rungs."""
     assert done.flow is not None
     n = len(practice.done)
     key = f"{job.id}-act-{n}"
@@ -108,7 +138,7 @@ def with_flow(job: Job, practice: Practice, done: Done, date: str) -> Job:
         for i, (x, q) in enumerate(zip(LIFT, done.flow, strict=True))
     )
     run = FlowRun(id=f"{key}-run", setup_id=SETUP, mount_id=mount.id, date=date, source=SOURCE, readings=readings)
-    return start_run(job, job.ports[0].cuts[-1].id, run, setup_of(practice.head), mount)
+    return start_run(job, owner or job.ports[0].cuts[-1].id, run, setup_of(practice.head), mount)
 
 
 def with_wall(job: Job, practice: Practice, done: Done, date: str) -> Job:

@@ -1,0 +1,268 @@
+"""What the Practice room shows of a practice: the clock while it runs, and the reckoning with every decision."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Final
+
+import numpy as np
+from scipy.special import ndtr
+
+from ventrix.bench.simulator.practice.by_plan import advice_at, by_plan
+from ventrix.bench.simulator.practice.play import AGAIN, Act, Done, Practice, minutes_of
+from ventrix.bench.simulator.practice.reckoning import Belief, Reckoning, Stair, reckon
+from ventrix.bench.simulator.practice.virtual_job import true_job
+from ventrix.core.engine.of_job import on_the_engine
+from ventrix.core.judging.findings import Findings
+from ventrix.core.metal.walls import DEFAULT_LIMIT
+from ventrix.core.quantity.arrays import Array
+from ventrix.core.quantity.units import from_si, to_si
+from ventrix.core.quantity.words import sentence
+from ventrix.rooms.display_units import Units
+
+BASIS: Final = "mean of twelve lifts at 28 inH2O"
+TENTH: Final = to_si(0.1, "in")
+
+
+@dataclass(frozen=True, slots=True)
+class Decision:
+    """A decision as a line and as what is said of it beside the curves. `mark` is up, down, dash or diamond; `curves`
+    are read and true changes over the lifts with the doubt of two tests, None where it was never flowed."""
+
+    number: int
+    name: str
+    clock: str
+    minutes: str
+    believed: str
+    true: str
+    mark: str
+    known: str
+    verdict: str
+    at: float
+    act: int
+    what_you_knew: str
+    what_was_true: str
+    what_would_show: str
+    seen_curve: Array | None
+    true_curve: Array | None
+    band: Array | None
+
+
+@dataclass(frozen=True, slots=True)
+class Shown:
+    """The reckoning: words, figures beside them, stairs over the hours [h, m3/s], and decisions."""
+
+    verdict: str
+    reason: str
+    worse: bool
+    figures: tuple[tuple[str, str], ...]
+    stairs: tuple[tuple[str, Stair], ...]
+    decisions: tuple[Decision, ...]
+    hours: float
+
+
+def hours_text(minutes: float) -> str:
+    """Hours and minutes, as 7:36."""
+    whole = round(minutes)
+    return f"{whole // 60}:{whole % 60:02d}"
+
+
+def act_words(done: Done, units: Units) -> str:
+    """An act as it is told while the practice goes on: what it gave, and nothing of the truth."""
+    act = done.act
+    place = "" if act.place is None else act.place.value
+    if act.kind == "flow":
+        assert done.flow is not None
+        return f"flow test: {units.flow.with_unit(float(np.mean(done.flow)))}, {BASIS}"
+    if act.kind == "clay":
+        assert done.flow is not None
+        return f"clay at the {place}: {units.flow.with_unit(float(np.mean(done.flow)))}, {BASIS}"
+    if act.kind == "wall":
+        return f"wall at the {place}: {units.length.with_unit(done.reading)}"
+    if act.kind == "pour":
+        return f"pour: {units.volume.with_unit(done.reading)}"
+    broke = ". Broken through: water in the port" if done.broke else ""
+    nicked = ". The burr slipped and nicked the seat" if done.nicked else ""
+    return f"{place}, {units.length.with_unit(act.depth)} meant{broke}{nicked}"
+
+
+def reckoning_shown(practice: Practice, units: Units) -> Shown:
+    """The reckoning of a practice, with the plan's own way beside it (this takes a second)."""
+    found = reckon(practice)
+    plan = reckon(by_plan(practice.head.id, practice.seed, practice.hours))
+    flow = units.flow
+    vain = sum(
+        max(b.seen - max(b.true, 0.0), 0.0) for b in found.beliefs if b.seen is not None and b.verdict == "in vain"
+    )
+    lost = sum(1 for b in found.beliefs if b.verdict == "lost")
+    said = [
+        f"True gain {flow.text(found.gain, sign=True)} of {flow.text(found.oracle, sign=True)} {flow.label} in the "
+        f"same {practice.hours:g} h ({BASIS}), the plan {flow.text(plan.gain, sign=True)}",
+        f"you believed {flow.text(found.believed, sign=True)}",
+    ]
+    if vain > 0:
+        said.append(f"{flow.text(vain)} of it was never there")
+    if lost:
+        said.append(f"{lost} cut{'s' if lost > 1 else ''} made it worse unseen")
+    if found.walls_broken:
+        verdict = "Broken through: the head is scrap"
+    else:
+        verdict = f"You found {100 * found.share:.0f} % of what was there"
+    wall = "broken through" if found.walls_broken else "thinnest, none broken"
+    thin = units.length.with_unit(max(found.thinnest, 0.0))
+    figures = [(thin, wall), (hours_text(practice.minutes), f"of {practice.hours:g}:00 h"), _filling(practice)]
+    if found.seats_nicked:
+        figures.append((str(found.seats_nicked), "seats nicked"))
+    return Shown(
+        verdict,
+        ". ".join(sentence(s).rstrip(".") for s in said) + ".",
+        bool(found.walls_broken) or found.share < 0.5,
+        tuple(f for f in figures if f[0]),
+        (
+            ("to be had", found.oracle_stair),
+            ("as Plan", plan.true_stair),
+            ("believed", found.believed_stair),
+            ("yours, true", found.true_stair),
+        ),
+        decisions_of(practice, found, units),
+        practice.hours,
+    )
+
+
+def _filling(practice: Practice) -> tuple[str, str]:
+    """What the owner's engine gets of it at the top of its speeds, as the Plan room's engine reckons it."""
+    job = true_job(practice)
+    if job is None or practice.head.engine is None or practice.head.kind != "intake":
+        return "", ""
+    try:
+        found = on_the_engine(Findings(job), job.ports[0])
+    except ValueError:
+        return "", ""
+    change = float(np.interp(practice.head.engine.high, found.speeds, found.difference))
+    return f"{100 * change:+.1f} %".replace(
+        "-", "−"
+    ), f"filling at his {from_si(practice.head.engine.high, 'rpm'):,.0f}"
+
+
+def decisions_of(practice: Practice, found: Reckoning, units: Units) -> tuple[Decision, ...]:
+    """Every pass, and stopping, each with what could be known then and what was true."""
+    rows = [_decision(practice, b, units) for b in found.beliefs]
+    unused = 60 * practice.hours - practice.minutes
+    if unused >= 1:
+        left = hours_text(unused)
+        more = "there was time for a reading" if unused < 30 else "there was time to test, or to cut again"
+        rows.append(
+            Decision(
+                len(rows) + 1, f"stopped, {left} unused", hours_text(practice.minutes), "0", "", "",
+                "dash", more, "", practice.minutes / 60, len(practice.done), f"{left} of his hours were left.",
+                "What Plan would have done with them stands below.", "Nothing needed showing.", None, None, None,
+            )
+        )  # fmt: skip
+    return tuple(rows)
+
+
+def _decision(practice: Practice, b: Belief, units: Units) -> Decision:
+    done = practice.done[b.act]
+    flow = units.flow
+    depth = units.length.with_unit(done.act.depth)
+    name = f"{b.place.value}, {depth}" + (", wall read first" if b.wall_known else ", wall not read")
+    mark = "down" if b.broke or b.true < -LEAST else "up" if b.true > LEAST else "dash"
+    levels = None
+    before = next((d.flow for d in reversed(practice.done[: b.act]) if d.flow is not None), None)
+    if before is not None:
+        levels = 1.96 * 2**0.5 * np.hypot(practice.head.mount, practice.head.repeat) * before
+    return Decision(
+        b.cut,
+        name,
+        hours_text(60 * b.at),
+        f"{minutes_of(done.act):.0f}",
+        flow.text(b.seen, sign=True) if b.seen is not None else "not flowed",
+        flow.text(b.true, sign=True),
+        mark,
+        _known(b),
+        b.verdict,
+        b.at,
+        b.act,
+        _knew(practice, b, units),
+        _was(b, units),
+        _would(practice, b),
+        b.seen_curve,
+        b.true_curve,
+        levels,
+    )
+
+
+LEAST: Final = to_si(0.3, "cfm")
+
+
+def _known(b: Belief) -> str:
+    if b.broke or b.left < DEFAULT_LIMIT:
+        gauge = "yes: the gauge had said it" if b.wall_known else "yes: five minutes with the gauge"
+        return gauge if b.broke else f"{gauge} (too thin)"
+    return {
+        "unseen": "a flow test would have told",
+        "in vain": "yes: one more mount",
+        "lost": "yes: one more mount",
+        "missed": "no: smaller than the bench repeats",
+    }.get(b.verdict, "yes, and you did")
+
+
+def _knew(practice: Practice, b: Belief, units: Units) -> str:
+    flow = units.flow
+    said = practice.done[b.act].act.said
+    first = "" if said is None else f"You said {flow.text(said, sign=True)} first. "
+    if b.seen is None:
+        return f"{first}It was not flowed before and after: nothing was known of it."
+    how = "more than" if abs(b.seen) > b.doubt else "less than"
+    return (
+        f"{first}{flow.text(b.seen, sign=True)} {flow.label} by your tests, {how} the {flow.text(b.doubt)} that two "
+        "tests of the same metal differ by here."
+    )
+
+
+def _was(b: Belief, units: Units) -> str:
+    flow = units.flow
+    if b.broke:
+        return "The wall was cut through: water in the port."
+    said = f"{flow.text(b.true, sign=True)} {flow.label}."
+    if b.left < DEFAULT_LIMIT:
+        limit = units.length.with_unit(DEFAULT_LIMIT)
+        said += f" But {units.length.with_unit(b.left)} of wall is left, under the usual {limit}."
+    if b.nicked:
+        said += " The burr nicked the seat: the low lifts lost by it."
+    if b.verdict == "in vain":
+        said += " What was read beyond it was the bolting-down, not the port."
+    elif b.verdict == "lost":
+        said += " It cost flow, and the bench didn't tell."
+    elif b.verdict == "missed":
+        said += " It was there; one test each could not show it."
+    return said
+
+
+def _would(practice: Practice, b: Belief) -> str:
+    """How likely one more bolting-down before and after would have told what was true."""
+    if b.broke or b.left < DEFAULT_LIMIT:
+        return "The gauge, before the burr: five minutes."
+    if b.seen is None:
+        return f"A test before and after, {minutes_of(Act('flow')):.0f} min each."
+    one = b.doubt / 1.96
+    if b.verdict == "in vain":
+        odds = float(ndtr((1.96 * one / 2**0.5 - b.true) / (one / 2**0.5)))
+        return f"One more mount, {AGAIN:.0f} min: it would have gone in {_in_ten(odds)}."
+    if abs(b.true) <= b.doubt:
+        needed = int(np.ceil((1.96 * one / max(abs(b.true), 1e-9)) ** 2)) if abs(b.true) > LEAST else 0
+        if needed > 8 or not needed:
+            return "Nothing on this bench: it is smaller than what repeats here."
+        return f"{needed} mounts before and after, {AGAIN:.0f} min each."
+    return "It was shown: one test each was enough."
+
+
+def _in_ten(odds: float) -> str:
+    return f"{min(max(round(10 * odds), 0), 10)} in 10"
+
+
+def plan_would(practice: Practice, act: int) -> str:
+    """What Plan would have said before an act."""
+    moves = advice_at(practice, act)
+    move = next((m for m in moves if not m.blocked_by), None)
+    return sentence(move.sentence) if move is not None else "Nothing: every place is blocked or brings nothing."
