@@ -12,7 +12,7 @@ from typing import Final
 
 from ventrix.bench.simulator.heads.virtual import WORKED
 from ventrix.bench.simulator.practice.head import PracticeHead
-from ventrix.bench.simulator.practice.play import Act, Done, OwnersClock, Practice, played
+from ventrix.bench.simulator.practice.play import Act, Done, OwnersClock, Practice, minutes_of, played
 from ventrix.bench.simulator.practice.virtual_job import (
     as_measured,
     bench_of,
@@ -24,7 +24,7 @@ from ventrix.bench.simulator.practice.virtual_job import (
 from ventrix.core.model.cut import Cut, Trial, Work
 from ventrix.core.model.job import Job
 from ventrix.core.model.kinds import Place, TrialKind
-from ventrix.core.quantity.units import from_si
+from ventrix.core.quantity.units import from_si, to_si
 from ventrix.records.bad_input import InputError
 from ventrix.records.book.book import Book, default_book_path
 from ventrix.records.files.practice_document import PracticeAct, PracticeDocument, read_practice, write_practice
@@ -187,8 +187,10 @@ class PracticeAtWork:
         for cut, work in self.new_work(space.job):
             depth = work.depth if work.depth is not None else BY_EYE
             found.append(self.do(Act("cut", Place(work.place), depth, cut.expected_gain, work.id)))
-            fresh = space.job.ports[0]
-            cuts = tuple(as_measured(c, self.practice.port) if c.id == cut.id else c for c in fresh.cuts)
+            fresh, minutes = space.job.ports[0], minutes_of(found[-1].act)
+            cuts = tuple(
+                as_measured(_timed(c, work, minutes), self.practice.port) if c.id == cut.id else c for c in fresh.cuts
+            )
             job = replace(space.job, ports=(replace(fresh, cuts=cuts), *space.job.ports[1:]))
             space.apply("measured after the pass", job)
         return found
@@ -208,6 +210,15 @@ class PracticeAtWork:
         document = self.document.model_copy(update=changed)
         write_practice(document, self.path)
         self.document = document
+
+
+def _timed(cut: Cut, work: Work, minutes: float) -> Cut:
+    """A cut whose operation with a work took so many minutes, where nobody said how long it took."""
+    operations = tuple(
+        replace(op, duration=to_si(minutes, "min")) if op.duration is None and work in op.works else op
+        for op in cut.operations
+    )
+    return replace(cut, operations=operations)
 
 
 def practice_folder(book: Book) -> Path:

@@ -462,12 +462,12 @@ class MainWindow(BookSheets):
         middle.setSpacing(0)
         middle.addWidget(self.cut_row)
         self.beside.setSpacing(0)
-        self.beside.addWidget(framed(self._stack, self.open_book.practice is not None), 1)
+        self.beside.addWidget(self._stack, 1)
         middle.addLayout(self.beside, 1)
         across = QHBoxLayout()
         across.setSpacing(0)
         across.addWidget(self.rail)
-        across.addLayout(middle, 1)
+        across.addLayout(framed(middle, self.open_book.practice is not None), 1)
         column = QVBoxLayout()
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(0)
@@ -536,7 +536,8 @@ class MainWindow(BookSheets):
             self.welcome.show_recent([(e.id, e.title) for e in self.files.by_recent()])
         welcome = self.open_book.workspace is None and not self.room.apart
         self._stack.setCurrentWidget(self.welcome if welcome else frame)
-        self.cut_row.setVisible(not self.room.apart)
+        row = ROOMS[self._room].key == "practice" and self.open_book.practice is not None
+        self.cut_row.setVisible(row or not self.room.apart)
         apart = self.room.apart and self.open_book.practice is None
         if ROOMS[self._room].key == "practice":
             self.job_bar.show_book("" if apart else None, "Practice")

@@ -6,7 +6,7 @@ from typing import Final
 
 from PySide6.QtCore import QObject, QRect, QSettings, Qt
 from PySide6.QtGui import QBrush, QPainter, QPaintEvent
-from PySide6.QtWidgets import QVBoxLayout, QWidget
+from PySide6.QtWidgets import QLayout, QVBoxLayout, QWidget
 
 from ventrix.core.quantity.words import sentence
 from ventrix.records.bad_input import BookError, InputError, sentence_of
@@ -22,11 +22,10 @@ FRAME: Final = 8  # px
 class Hatched(QWidget):
     """A hatched frame around the rooms: what is in it nobody measured."""
 
-    def __init__(self, inside: QWidget) -> None:
+    def __init__(self, inside: QLayout) -> None:
         super().__init__()
-        column = QVBoxLayout(self)
-        column.setContentsMargins(FRAME, FRAME, FRAME, FRAME)
-        column.addWidget(inside)
+        inside.setContentsMargins(FRAME, FRAME, FRAME, FRAME)
+        self.setLayout(inside)
 
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
@@ -35,9 +34,13 @@ class Hatched(QWidget):
         painter.fillRect(inner, theme.colour("ground"))
 
 
-def framed(rooms: QWidget, practice: bool) -> QWidget:
-    """The rooms, in the hatched frame where they are a practice's."""
-    return Hatched(rooms) if practice else rooms
+def framed(rooms: QLayout, practice: bool) -> QLayout:
+    """The row of cuts and the rooms, in the hatched frame where they are a practice's."""
+    if not practice:
+        return rooms
+    around = QVBoxLayout()
+    around.addWidget(Hatched(rooms))
+    return around
 
 
 def practice_book(practice: PracticeAtWork, shop: OpenBook) -> OpenBook | None:

@@ -19,9 +19,11 @@ from ventrix.core.model.kinds import Place
 from ventrix.core.model.run import FlowRun, Mount, Reading, SetUp
 from ventrix.core.planning.of_job import AT
 from ventrix.core.quantity.arrays import Array
+from ventrix.core.quantity.units import to_si
 
 BENCH: Final = "practice bench"
 SOURCE: Final = "virtual"  # of a run that no real bench has seen
+USUAL_BORE: Final = to_si(95, "mm")  # of the sleeve where no engine is told
 SETUP: Final = "practice-setup"
 CUBIC_METRES: Final = 6  # digits a readout carries, as m3/s: 0.002 CFM
 
@@ -76,7 +78,7 @@ def as_measured(cut: Cut, port: VirtualPort) -> Cut:
     """A cut with what callipers, ball and card find on the metal as it is: the throat, a section at each place."""
     s = port.metal.sizes
     stations = tuple(
-        Station(id=f"{place.value}-station", name=place.value, along=share * s.length, area=s.areas[place])
+        Station(id=f"{cut.id}-{place.value}", name=place.value, along=share * s.length, area=s.areas[place])
         for place, share in AT.items()
     )
     return replace(cut, throat_diameter=s.throat_diameter, stations=stations)
@@ -118,12 +120,15 @@ def setup_of(head: PracticeHead) -> SetUp:
         direction=head.kind,
         test_pressure=PRESSURE,
         bench=BENCH,
+        bore=head.engine.bore if head.engine is not None else USUAL_BORE,
         centred=True,
         entry="radius" if head.kind == "intake" else "bare",
         pipe="none" if head.kind == "exhaust" else None,
         valve="job",
         plug="in",
         clean=True,
+        leak=0.0,
+        leak_pressure=PRESSURE,
     )
 
 
