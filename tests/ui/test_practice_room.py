@@ -27,6 +27,7 @@ from ventrix.records.files.job_document import read_document, write_job
 from ventrix.ui.practice.room import LESSON, RECKONED, RUNNING, SHELF, PracticeRoom
 from ventrix.ui.window.main_window import MainWindow
 from ventrix.ui.window.practice import Hatched
+from ventrix.ui.window.rooms import ROOMS
 from ventrix.workspace.practice import PracticeAtWork
 from ventrix.workspace.workspace import Workspace
 
@@ -158,6 +159,26 @@ def test_a_whole_practice_by_keyboard_from_start_to_reckoning(shop: MainWindow) 
     assert not press_refused.run(), "the truth is open: nothing more is flowed"
 
 
+def test_every_room_opens_on_a_practice_and_says_what_it_knows(shop: MainWindow) -> None:
+    window = begun(shop)
+    press(window, "practice.flow")
+    make_cut(window, "bowl", "0.030")
+    press(window, "practice.flow")
+    window.go_to_named("flow")
+    assert window.flow.entry.isHidden(), "what nobody measures is not typed either"
+    window.flow.setFocus()
+    QTest.keyClick(window.flow, K.Key_Space)
+    assert "F5 has it flowed" in window.flow._entry_error.text()
+    for room in window.rooms:
+        window.go_to_named(next(d.key for d in ROOMS if isinstance(room, d.room)))
+        assert not window.grab().isNull()
+    space = space_of(window)
+    gain = space.findings.gain(space.findings.pair(space.job.ports[0], *space.job.ports[0].cuts[:2]))
+    assert gain is not None and gain.comparable, "both tests stand under the same conditions"
+    seen = [d.flow for d in at_work(window).practice.done if d.flow is not None]
+    assert gain.value == pytest.approx(float(np.mean(seen[1] - seen[0])), rel=0.02)
+
+
 def test_another_start_of_the_same_seed_goes_on_where_it_was(shop: MainWindow) -> None:
     first = begun(shop)
     first.practice.setFocus()
@@ -168,6 +189,34 @@ def test_another_start_of_the_same_seed_goes_on_where_it_was(shop: MainWindow) -
     assert [r.flow for r in space_of(again).job.ports[0].cuts[0].runs[0].readings] == flows
     assert "7:30 left" in again.practice.strip.verdict.text()
     assert shop.practice.lists[2].rows, "it stands among those that were begun"
+
+
+def test_two_windows_work_on_one_metal(shop: MainWindow) -> None:
+    window = begun(shop)
+    again = begun(shop)
+    assert again is window, "the window that it has comes up"
+    elsewhere = PracticeAtWork.open(at_work(window).path)
+    elsewhere.read_wall("bowl")
+    make_cut(window, "bowl", "0.020")
+    kinds = [a["act"] for a in json.loads(elsewhere.path.read_text(encoding="utf-8"))["acts"]]
+    assert kinds == ["wall", "cut"], "neither is lost"
+    elsewhere.catch_up()
+    assert elsewhere.practice.port.metal.depth == at_work(window).practice.port.metal.depth
+
+
+def test_an_empty_book_can_practise(open_window: Open) -> None:
+    window = open_window(demo=False)
+    window.resize(1024, 700)
+    window.go_to_named("practice")
+    room = window.practice
+    assert room.isVisible() and room.page == SHELF
+    room.use_seed(3)
+    child = begun(window)
+    assert at_work(child).head.id == "easy-two-valve"
+    assert window.open_book.book.jobs() == [], "and nothing of it comes into the shop's book"
+    child.close()
+    shiboken6.delete(child)
+    window._practices.clear()
 
 
 def test_breaking_through_is_said_and_counts_as_nothing(shop: MainWindow) -> None:

@@ -131,6 +131,7 @@ class PracticeAtWork:
 
     def do(self, act: Act) -> Done:
         """Do an act: written first. ValueError, in words, where it cannot be done; InputError where it is not kept."""
+        self.catch_up()
         if self.over:
             raise ValueError("this practice was reckoned: its truth is open. Begin another seed")
         if not self.practice.fits(act):
@@ -139,6 +140,12 @@ class PracticeAtWork:
         write_practice(document, self.path)
         self.document = document
         return self.practice.do(act)
+
+    def catch_up(self) -> None:
+        """Take in what another window did to the same metal. InputError where the document cannot be read any more."""
+        now = read_practice(self.path)
+        if now != self.document:
+            self.document, self.practice = now, practice_of(now)
 
     def flow(self, space: Workspace) -> Done:
         """A flow test run for the learner by the procedure: twelve rungs, kept with the last cut, or with the clay
@@ -170,7 +177,8 @@ class PracticeAtWork:
         return self.do(Act("pour"))
 
     def new_work(self, job: Job) -> list[tuple[Cut, Work]]:
-        """Works of real cuts that the metal has not seen."""
+        """Works of real cuts that the metal has not seen, in this window or another."""
+        self.catch_up()
         seen = {a.record for a in self.practice.acts}
         port = job.ports[0]
         return [
@@ -207,6 +215,7 @@ class PracticeAtWork:
         self._write(over=True)
 
     def _write(self, **changed: bool) -> None:
+        self.catch_up()
         document = self.document.model_copy(update=changed)
         write_practice(document, self.path)
         self.document = document

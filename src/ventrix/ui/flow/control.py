@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from typing import Final
 
 from PySide6.QtCore import QObject, Signal
 
@@ -22,6 +23,8 @@ from ventrix.workspace.ids import new_id
 NOTES = {k.letter: k for k in RungNoteKind if k is not RungNoteKind.SKIPPED}
 PEDAL_SKIP = "skipped at the bench"
 AGAIN = "It stays in hand: press again to keep it."
+
+PRACTICE: Final = "F5 has it flowed for you: twelve lifts, half an hour of the owner's"
 
 
 class FlowControl(QObject):
@@ -100,6 +103,9 @@ class FlowControl(QObject):
         if self.which_bench:
             self.refuse(self.which_bench)
         elif not self.open_book.bench.connected:
+            if self.open_book.practice is not None:
+                self.refuse(f"{PRACTICE}.")
+                return
             active = self.open_book.bench.active
             silent = sentence(self.open_book.bench.sentence)
             self.refuse(

@@ -27,7 +27,7 @@ from ventrix.core.quantity.words import sentence
 from ventrix.records.bad_input import sentence_of
 from ventrix.rooms.shared.conditions_words import in_words
 from ventrix.ui.flow.conditions_panel import ConditionsPanel
-from ventrix.ui.flow.control import FlowControl
+from ventrix.ui.flow.control import PRACTICE, FlowControl
 from ventrix.ui.flow.far_view import FarView
 from ventrix.ui.flow.keys import FlowKeys, flow_commands
 from ventrix.ui.flow.ladder import LiftLadder
@@ -299,9 +299,12 @@ class FlowRoom(Room):
         self.far.show_far(view)
         self._entry_error.setText(control.problem)
         self._entry_caption.setText(self._entry_words())
+        self.entry.setVisible(self.open_book.practice is None)  # what nobody measures is not typed either
 
     def _entry_words(self) -> str:
         units, kind = self.open_book.units, self.hand.element.kind
+        if self.open_book.practice is not None:
+            return PRACTICE
         if self.control.asking_why:
             return "why is it skipped?"
         if kind == "columns":

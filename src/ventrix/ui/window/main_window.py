@@ -393,14 +393,24 @@ class MainWindow(BookSheets):
 
     def open_practice(self, practice: PracticeAtWork) -> MainWindow | None:
         """A window of its own for a practice, on the practice book; the one it has, where it is open."""
+        there = next((w for w in self._practices if not w.closed and w.has_practice(practice)), None)
+        if there is not None:
+            there.activateWindow()
+            there.raise_()
+            return there
         open_book = practice_book(practice, self.open_book)
         if open_book is None:
             return None
         window = MainWindow(open_book)
-        self._practices = [w for w in self._practices if not w.closed] + [window]
+        self._practices.append(window)
+        window._practices = self._practices  # a practice begun from a practice is one of the shop's too
         window.go_to_named("practice")
         window.show()
         return window
+
+    def has_practice(self, practice: PracticeAtWork) -> bool:
+        """Whether this window is of a practice."""
+        return self.open_book.practice is not None and self.open_book.practice.path == practice.path
 
     def _stand_again(self, number: int) -> None:
         """Where a decision of a practice was taken: its cut in Compare."""
@@ -609,8 +619,9 @@ class MainWindow(BookSheets):
     def closeEvent(self, event: QCloseEvent) -> None:
         self.closed = True
         self.indexer.stop()
-        for window in self._practices:
-            window.close()
+        if self.open_book.practice is None:
+            for window in self._practices:
+                window.close()
         if "plan" in self.__dict__:
             self.plan.close_workers()
         if "engine_sheet" in self.__dict__:

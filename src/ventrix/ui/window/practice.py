@@ -55,7 +55,8 @@ def practice_book(practice: PracticeAtWork, shop: OpenBook) -> OpenBook | None:
         return None
     settings = QSettings(str(folder / "settings.ini"), QSettings.Format.IniFormat)
     for name in ("units", "theme", "far_px", "still"):
-        settings.setValue(name, shop.settings.value(name))
+        if shop.settings.contains(name):
+            settings.setValue(name, shop.settings.value(name))
     found = OpenBook(book, None, settings)
     found.practice = practice
     found.open(space)
