@@ -14,7 +14,7 @@ from ventrix.bench.simulator.practice.by_plan import by_plan
 from ventrix.bench.simulator.practice.catalogue import HEADS, head_named
 from ventrix.bench.simulator.practice.head import PracticeHead
 from ventrix.bench.simulator.practice.play import LIFT, Act, minutes_of, played
-from ventrix.bench.simulator.practice.reckoning import oracle_gain, reckon, replay
+from ventrix.bench.simulator.practice.reckoning import beliefs_of, oracle_gain, reckon, replay
 from ventrix.core.model.kinds import Place
 
 DEPTH = 0.5e-3
@@ -116,7 +116,7 @@ def test_what_was_believed_is_held_against_the_truth() -> None:
     assert second.verdict == "unseen"
     vain = 0
     for seed in range(200):
-        (belief,) = replay("home-built", seed, acts[:3]).beliefs
+        (belief,) = beliefs_of(played("home-built", seed, acts[:3]))
         vain += belief.verdict == "in vain"
     assert 0 < vain < 16, "one in forty lies beyond 95 % by chance on that side, and some seeds show it"
 

@@ -145,9 +145,9 @@ def test_a_whole_practice_by_keyboard_from_start_to_reckoning(shop: MainWindow) 
         float(np.mean(truth.port.flow(LIFT)) - np.mean(truth.began.flow(LIFT)))
     )
     QTest.keyClick(room, K.Key_Right)
-    assert room.chosen == 1
+    assert room.reckoning.chosen == 1
     QTest.keyClick(room, K.Key_P)
-    assert "P asks it" not in room.told.text()
+    assert "P asks it" not in room.reckoning.told.text()
     QTest.keyClick(room, K.Key_L)
     assert room.page == LESSON
     QTest.keyClick(room, K.Key_Escape)
@@ -168,7 +168,7 @@ def test_every_room_opens_on_a_practice_and_says_what_it_knows(shop: MainWindow)
     assert window.flow.entry.isHidden(), "what nobody measures is not typed either"
     window.flow.setFocus()
     QTest.keyClick(window.flow, K.Key_Space)
-    assert "F5 has it flowed" in window.flow._entry_error.text()
+    assert "F5 has it flowed" in window.open_book.last_said
     for room in window.rooms:
         window.go_to_named(next(d.key for d in ROOMS if isinstance(room, d.room)))
         assert not window.grab().isNull()
@@ -188,7 +188,7 @@ def test_another_start_of_the_same_seed_goes_on_where_it_was(shop: MainWindow) -
     again = begun(shop)
     assert [r.flow for r in space_of(again).job.ports[0].cuts[0].runs[0].readings] == flows
     assert "7:30 left" in again.practice.strip.verdict.text()
-    assert shop.practice.lists[2].rows, "it stands among those that were begun"
+    assert shop.practice.shelf.lists[2].rows, "it stands among those that were begun"
 
 
 def test_two_windows_work_on_one_metal(shop: MainWindow) -> None:
@@ -366,7 +366,7 @@ def test_lessons_are_graded_kept_and_put_anew(shop: MainWindow) -> None:
     assert not np.array_equal(again.exhibit.before, puzzle.exhibit.before), "other figures"
     QTest.keyClick(room, K.Key_Escape)
     assert room.page == SHELF
-    assert room.lists[1].rows[0].right == "3 of 3"
+    assert room.shelf.lists[1].rows[0].right == "3 of 3"
     assert json.loads((room.folder / "lessons.json").read_text(encoding="utf-8")) == {LESSONS[0].id: [3, 1]}
 
 
@@ -402,7 +402,7 @@ def test_what_was_said_first_is_scored_and_feeds_the_plan(open_window: Open, qtb
     assert score.gains_right is not None
     assert len(space.outcomes()) >= factors
     window.go_to_named("practice")
-    assert "your eye says 10.0 % too high" in window.practice.scores.text()
+    assert "your eye says 10.0 % too high" in window.practice.shelf.scores.text()
 
 
 def test_a_call_that_cannot_be_is_refused(open_window: Open) -> None:

@@ -25,7 +25,8 @@ def parts_of(owner: QWidget) -> list[tuple[QWidget, QRect]]:
             inside = each.parentWidget()
             scrolled = isinstance(inside, QComboBox | QTabBar) or each.visibleRegion().isEmpty()
             if each.isVisibleTo(owner) and not scrolled and (not isinstance(each, QLabel) or each.text()):
-                found.append((each, QRect(each.mapTo(owner, QPoint(0, 0)), each.size())))
+                seen = each.visibleRegion().boundingRect()  # what scrolls is cut off where its page ends
+                found.append((each, seen.translated(each.mapTo(owner, QPoint(0, 0)))))
     return found
 
 

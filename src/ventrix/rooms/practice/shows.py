@@ -40,6 +40,7 @@ class Decision:
     verdict: str
     at: float
     act: int
+    record: str
     what_you_knew: str
     what_was_true: str
     what_would_show: str
@@ -154,7 +155,7 @@ def decisions_of(practice: Practice, found: Reckoning, units: Units) -> tuple[De
         rows.append(
             Decision(
                 len(rows) + 1, f"stopped, {left} unused", hours_text(practice.minutes), "0", "", "",
-                "dash", more, "", practice.minutes / 60, len(practice.done), f"{left} of his hours were left.",
+                "dash", more, "", practice.minutes / 60, len(practice.done), "", f"{left} of his hours were left.",
                 "What Plan would have done with them stands below.", "Nothing needed showing.", None, None, None,
             )
         )  # fmt: skip
@@ -183,6 +184,7 @@ def _decision(practice: Practice, b: Belief, units: Units) -> Decision:
         b.verdict,
         b.at,
         b.act,
+        done.act.record,
         _knew(practice, b, units),
         _was(b, units),
         _would(practice, b),

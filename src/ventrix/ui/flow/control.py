@@ -100,12 +100,11 @@ class FlowControl(QObject):
         """Keep what the bench shows, or say why not."""
         if self._offer_again():
             return
-        if self.which_bench:
+        if self.open_book.practice is not None:
+            self.refuse(f"{PRACTICE}.")
+        elif self.which_bench:
             self.refuse(self.which_bench)
         elif not self.open_book.bench.connected:
-            if self.open_book.practice is not None:
-                self.refuse(f"{PRACTICE}.")
-                return
             active = self.open_book.bench.active
             silent = sentence(self.open_book.bench.sentence)
             self.refuse(

@@ -5,41 +5,27 @@ from __future__ import annotations
 from collections.abc import Callable
 from functools import cached_property, partial
 from pathlib import Path
-from typing import Final, TypeVar
+from typing import Final
 
 from PySide6.QtCore import QByteArray, QTimer
 from PySide6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QResizeEvent
-from PySide6.QtWidgets import QHBoxLayout, QInputDialog, QStackedWidget, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QInputDialog, QVBoxLayout, QWidget
 
 from ventrix.core.calculators.contract import Calculator
-from ventrix.core.model.kinds import Place, TrialKind
-from ventrix.core.planning.moves import Move
 from ventrix.core.planning.route import route
 from ventrix.records.book.index import Index
-from ventrix.rooms.lineup.shows import EdgeLine
 from ventrix.ui.air.room import AirRoom
-from ventrix.ui.air.traverse_sheet import TraverseSheet
-from ventrix.ui.benches.sheet import BenchSheet
 from ventrix.ui.book.indexer import Indexer
-from ventrix.ui.book.room import BookRoom
-from ventrix.ui.calculators.reckoner import Reckoner
-from ventrix.ui.compare.room import CompareRoom
-from ventrix.ui.cuts.room import CutsRoom
 from ventrix.ui.flow.reading_distance import ReadingDistance
 from ventrix.ui.flow.room import FlowRoom
-from ventrix.ui.head.room import HeadRoom
-from ventrix.ui.lineup.room import LineUpRoom
-from ventrix.ui.match.room import MatchRoom
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.plan.room import PlanRoom
-from ventrix.ui.practice.room import PracticeRoom
 from ventrix.ui.sheet.room import SheetRoom
 from ventrix.ui.widgets.command import Command
 from ventrix.ui.widgets.pedal import choose_pedal
 from ventrix.ui.widgets.room import Room
 from ventrix.ui.widgets.side_sheet import SideSheet
 from ventrix.ui.window.bars import Foot, JobBar, Rail
-from ventrix.ui.window.book_sheets import BookSheets
 from ventrix.ui.window.commands import (
     BENCH,
     CUT,
@@ -55,30 +41,24 @@ from ventrix.ui.window.finder import Finder, Found
 from ventrix.ui.window.found import found_commands, found_in_book, other_sides, states_to_reach
 from ventrix.ui.window.manual import ManualWindow
 from ventrix.ui.window.menus import build_menus
-from ventrix.ui.window.new_job_sheet import BY_HAND, NO_BENCH, SIMULATED, NewJobSheet
-from ventrix.ui.window.practice import AtPractice, framed, practice_book
-from ventrix.ui.window.room_frame import RoomFrame
+from ventrix.ui.window.new_job_sheet import BY_HAND, NO_BENCH, SIMULATED
+from ventrix.ui.window.practice import framed, practice_book
+from ventrix.ui.window.room_holder import FLOW, RoomHolder
 from ventrix.ui.window.rooms import ROOMS
 from ventrix.ui.window.welcome import Welcome
 from ventrix.workspace.acts import stand_for
 from ventrix.workspace.practice import PracticeAtWork
 
-FLOW: Final = 1
-COMPARE: Final = 3
 CATCH_UP: Final = 3000  # ms after the start
 LEAST_ROOM: Final = 460  # px of a room's width that are of any use beside a sheet
 LEAST_WELCOME: Final = 640
-AnyRoom = TypeVar("AnyRoom", bound=Room)
 
 
-class MainWindow(BookSheets):
+class MainWindow(RoomHolder):
     """Puts the parts together. What they do is theirs."""
 
     def __init__(self, open_book: OpenBook) -> None:
         super().__init__(open_book)
-        self._frames: dict[Room, RoomFrame] = {}
-        self._stack = QStackedWidget()
-        self._stack.setObjectName("rooms")
         self.welcome = Welcome()
         self.welcome.new_job.connect(lambda: self.new_job_sheet.open())
         self.welcome.by_stages.connect(lambda: self.new_job_sheet.open(NO_BENCH))
@@ -87,7 +67,6 @@ class MainWindow(BookSheets):
         self.welcome.bring_in.connect(self.files.import_job)
         self._stack.addWidget(self.welcome)
         self._room = 0
-        self._came_from = COMPARE  # where a job opens that was found in a room apart
         self._of_book = ""
         self._practices: list[MainWindow] = []
         self.closed = False
@@ -99,7 +78,6 @@ class MainWindow(BookSheets):
         self.foot = Foot(open_book)
         self.manual: ManualWindow | None = None
         self._lay_out()
-        self.at_practice = AtPractice(open_book)
         self.commands = self._all_commands()
         build_menus(self.menuBar(), self.commands)
         self._tool_tips()
@@ -207,7 +185,7 @@ class MainWindow(BookSheets):
         self.job_bar.port.setToolTip(hints["port.next"])
         self.rail.hint([hints[f"room.{d.key}"] for d in ROOMS])
 
-    def _begin_job(self, bench: str) -> None:
+    def begin_job(self, bench: str) -> None:
         """A new job opens in Head, on the bench that was chosen for it; without a bench at its first stage."""
         self.go_to_named("plan" if bench == NO_BENCH else "head")
         space = self.open_book.workspace
@@ -256,141 +234,6 @@ class MainWindow(BookSheets):
         self.go_to_named("compare")
         self.choose_other_side()
 
-    # -- rooms and sheets are made when they are first entered: a window opens with the one it shows
-
-    def _settle_room(self, room: AnyRoom) -> AnyRoom:
-        self._frames[room] = RoomFrame(room)
-        self._stack.addWidget(self._frames[room])
-        return room
-
-    @cached_property
-    def head(self) -> HeadRoom:
-        room = HeadRoom(self.open_book)
-        room.pour.connect(lambda: self.pour_sheet.open())
-        return self._settle_room(room)
-
-    @cached_property
-    def flow(self) -> FlowRoom:
-        room = FlowRoom(self.open_book)
-        room.far_toggled.connect(self._give_room)
-        return self._settle_room(room)
-
-    @cached_property
-    def cuts(self) -> CutsRoom:
-        room = CutsRoom(self.open_book)
-        room.new_cut.connect(lambda place: self.new_cut.open(place))
-        room.operation.connect(lambda place: self.new_cut.open_operation(place))
-        room.wall.connect(lambda place: self.wall_sheet.open(place))
-        room.pour.connect(lambda: self.pour_sheet.open())
-        room.fault.connect(lambda place: self.fault_sheet.open(place))
-        room.tube.connect(lambda place: self.tube_sheet.open(place))
-        room.valve_job.connect(lambda: self.seat_sheet.open())
-        room.trial.connect(lambda place: self.trial_sheet.open(place))
-        return self._settle_room(room)
-
-    @cached_property
-    def compare(self) -> CompareRoom:
-        room = CompareRoom(self.open_book)
-        room.room_wanted.connect(self.go_to_named)
-        room.far_toggled.connect(self._give_room)
-        room.other_wanted.connect(self.choose_other_side)
-        return self._settle_room(room)
-
-    @cached_property
-    def air(self) -> AirRoom:
-        room = AirRoom(self.open_book)
-        room.traverse_wanted.connect(lambda station: self.traverse_sheet.open(station))
-        return self._settle_room(room)
-
-    @cached_property
-    def plan(self) -> PlanRoom:
-        room = PlanRoom(self.open_book)
-        room.said_first.connect(self._say_first)
-        room.look_wanted.connect(self._look)
-        room.stages_wanted.connect(lambda: self.route_sheet.open())
-        room.engine_wanted.connect(lambda: self.engine_sheet.open())
-        room.result_wanted.connect(lambda: self.result_sheet.open())
-        return self._settle_room(room)
-
-    def _say_first(self, move: Move, is_index: bool) -> None:
-        """The cut sheet with a planned move in it, as said first."""
-        self.new_cut.open(move.place)
-        self.new_cut.say_first(move, is_index)
-
-    def _look(self, kind: str, place: str) -> None:
-        """The sheet that keeps what a look has seen."""
-        if kind == "wall":
-            self.wall_sheet.open(place)
-        elif kind == "clay":
-            self.trial_sheet.open(place)
-        elif kind == "seat":
-            self.seat_sheet.open()
-        elif kind == "valve":
-            self.valves_sheet.open()
-        elif kind in ("larger", "entry"):
-            self.trial_sheet.open(kind=TrialKind.VALVE if kind == "larger" else TrialKind.ENTRY)
-        else:
-            self.go_to(FLOW)
-
-    @cached_property
-    def match(self) -> MatchRoom:
-        room = MatchRoom(self.open_book)
-        room.copy_wanted.connect(lambda: self.copy_sheet.open())
-        room.stage_wanted.connect(lambda stage, others: self.stage_sheet.open(stage, others))
-        room.wait_wanted.connect(lambda stage: self.wait_sheet.open(stage))
-        room.wait_ended.connect(lambda stage: self.wait_sheet.back(stage))
-        room.valve_job_wanted.connect(lambda: self.seat_sheet.open())
-        room.parts_wanted.connect(lambda: self.job_parts_sheet.open())
-        room.quote_wanted.connect(lambda: self.quote_sheet.open())
-        room.cards_wanted.connect(lambda: self.sheet.hand_over.choose_every_card())
-        return self._settle_room(room)
-
-    @cached_property
-    def lineup(self) -> LineUpRoom:
-        room = LineUpRoom(self.open_book)
-        room.face_wanted.connect(lambda: self.face_sheet.open())
-        room.template_wanted.connect(lambda found: self.template_sheet.open(found))
-        room.milling_wanted.connect(lambda: self.milling_sheet.open())
-        self.face_sheet.tracing = room.tracing
-        self.face_sheet.trace_wanted.connect(room.trace)
-        room.chambers_wanted.connect(lambda: self.chamber_sheet.open())
-        room.planned.connect(self._plan_edge)
-        return self._settle_room(room)
-
-    def _plan_edge(self, line: EdgeLine) -> None:
-        """The cut sheet with an edge of the opening in it, on the port that it is of."""
-        space = self.open_book.workspace
-        port = None if space is None else next((p for p in space.job.ports if p.name == line.edge.port), None)
-        if space is None or port is None or line.proposal is None:
-            return
-        space.look_at_port(port.id)
-        self.new_cut.open(Place.OPENING.value)
-        self.new_cut.plan_edge(line.edge.edge, line.proposal.depth)
-
-    @cached_property
-    def sheet(self) -> SheetRoom:
-        room = SheetRoom(self.open_book)
-        room.shop_wanted.connect(lambda: self.shop_sheet.open())
-        return self._settle_room(room)
-
-    @cached_property
-    def book(self) -> BookRoom:
-        room = BookRoom(self.open_book)
-        room.job_wanted.connect(self._open_from_book)
-        room.new_wanted.connect(lambda: self.new_job_sheet.open())
-        room.details_wanted.connect(lambda job_id: self.details_sheet.open(room.shelf, job_id))
-        room.counted.connect(self._speak_of_book)
-        return self._settle_room(room)
-
-    @cached_property
-    def practice(self) -> PracticeRoom:
-        room = PracticeRoom(self.open_book)
-        room.begin_wanted.connect(self.open_practice)
-        room.stand_wanted.connect(self._stand_again)
-        room.flow_wanted.connect(self.at_practice.flow)
-        room.pour_wanted.connect(lambda: self.pour_sheet.open())
-        return self._settle_room(room)
-
     def open_practice(self, practice: PracticeAtWork) -> MainWindow | None:
         """A window of its own for a practice, on the practice book; the one it has, where it is open."""
         there = next((w for w in self._practices if not w.closed and w.has_practice(practice)), None)
@@ -412,48 +255,10 @@ class MainWindow(BookSheets):
         """Whether this window is of a practice."""
         return self.open_book.practice is not None and self.open_book.practice.path == practice.path
 
-    def _stand_again(self, number: int) -> None:
-        """Where a decision of a practice was taken: its cut in Compare."""
-        space = self.open_book.workspace
-        if space is None or space.port is None:
-            return
-        cut = next((c for c in space.port.cuts if c.number == number), None)
-        if cut is not None:
-            space.look_at(cut.id)
-            self.go_to(COMPARE)
-
-    def _speak_of_book(self, words: str) -> None:
+    def speak_of_book(self, words: str) -> None:
         self._of_book = words
         if self.room.apart:
             self.job_bar.show_book(words)
-
-    def _open_from_book(self, job_id: str) -> None:
-        """A job found in the book opens in the room one came from."""
-        self.files.open_job(job_id)
-        if self.open_book.workspace is not None and self.open_book.workspace.job.id == job_id:
-            self.go_to(self._came_from)
-
-    @cached_property
-    def traverse_sheet(self) -> TraverseSheet:
-        sheet = TraverseSheet(self.open_book)
-        sheet.begun.connect(lambda traverse: self.air.lead_on(traverse))
-        return self.settle_sheet(sheet)
-
-    @cached_property
-    def new_job_sheet(self) -> NewJobSheet:
-        sheet = NewJobSheet(self.open_book)
-        sheet.made.connect(self._begin_job)
-        return self.settle_sheet(sheet)
-
-    @cached_property
-    def reckoner(self) -> Reckoner:
-        return self.settle_sheet(Reckoner(self.open_book))
-
-    @cached_property
-    def benches(self) -> BenchSheet:
-        sheet = BenchSheet(self.open_book, lambda: self.flow.live_flow())
-        sheet.made.connect(lambda bench: self.flow.take_bench(bench))
-        return self.settle_sheet(sheet)
 
     @cached_property
     def step_back(self) -> ReadingDistance:
@@ -590,7 +395,7 @@ class MainWindow(BookSheets):
         self.open_book.settings.setValue("far_px", px)
         self.flow.show_alone(True)
 
-    def _give_room(self, alone: bool) -> None:
+    def give_room(self, alone: bool) -> None:
         """The far view alone, or everything around it again."""
         for part in (self.rail, self.job_bar, self.cut_row, self.foot):
             part.setVisible(not alone)

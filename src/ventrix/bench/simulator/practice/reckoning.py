@@ -93,7 +93,7 @@ def reckon(practice: Practice) -> Reckoning:
     The oracle knows the truth, takes the same passes as the planner knows, best hour first, flows every cut and stops
     at the usual limit of metal, as the learner is meant to.
     """
-    beliefs = _beliefs(practice)
+    beliefs = beliefs_of(practice)
     start = float(np.mean(practice.began.flow(LIFT)))
     now = float(np.mean(practice.true_flow()))
     true = [(0.0, 0.0), *((d.at, d.after - start) for d in practice.done if d.act.kind == "cut")]
@@ -149,7 +149,8 @@ def two_tests(head: PracticeHead, level: float) -> float:
     return 1.96 * 2**0.5 * float(np.hypot(head.mount, head.repeat / len(LIFT) ** 0.5)) * level
 
 
-def _beliefs(practice: Practice) -> tuple[Belief, ...]:
+def beliefs_of(practice: Practice) -> tuple[Belief, ...]:
+    """Every cut as it was seen and as it was."""
     done = practice.done
     cuts = [i for i, d in enumerate(done) if d.act.kind == "cut"]
     port = practice.began
