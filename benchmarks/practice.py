@@ -13,7 +13,7 @@ from ventrix.bench.simulator.practice.by_plan import by_plan
 from ventrix.bench.simulator.practice.play import LIFT
 from ventrix.records.book.book import Book
 from ventrix.rooms.display_units import US
-from ventrix.rooms.practice.shows import reckoning_shown
+from ventrix.rooms.practice.shows import plans_own_way, reckoning_shown
 from ventrix.workspace.practice import PracticeAtWork
 
 
@@ -37,5 +37,5 @@ if __name__ == "__main__":
         book.close()
     played = by_plan("easy-two-valve", 11)
     begun = time.perf_counter()
-    reckoning_shown(played, US)
+    reckoning_shown(played, US, plans_own_way(played))
     print(f"reckoning with Plan's own way: {time.perf_counter() - begun:.1f} s")

@@ -134,8 +134,14 @@ def test_a_whole_practice_by_keyboard_from_start_to_reckoning(shop: MainWindow) 
     QTest.keyClick(room, K.Key_R)
     assert room.page == RECKONED
     assert "% of what was there" in room.strip.verdict.text()
+    QTest.qWait(50)
+    for _ in range(400):
+        if not room.reckoning.planner.busy:
+            break
+        QTest.qWait(50)
     shown = room.shown
     assert shown is not None
+    assert [name for name, _ in shown.stairs] == ["to be had", "as Plan", "believed", "yours, true"]
     names = [d.name for d in shown.decisions]
     assert names[0] == "bowl, 0.030 in, wall read first"
     assert names[1] == "opening, 0.005 in, wall not read"

@@ -87,10 +87,14 @@ def act_words(done: Done, units: Units) -> str:
     return f"{place}, {units.length.with_unit(act.depth)} meant{broke}{nicked}"
 
 
-def reckoning_shown(practice: Practice, units: Units) -> Shown:
-    """The reckoning of a practice, with the plan's own way beside it (this takes a second)."""
+def plans_own_way(practice: Practice) -> Reckoning:
+    """The same practice as Plan would have it done, reckoned (this takes some seconds)."""
+    return reckon(by_plan(practice.head.id, practice.seed, practice.hours))
+
+
+def reckoning_shown(practice: Practice, units: Units, plan: Reckoning | None = None) -> Shown:
+    """The reckoning of a practice, with the plan's own way beside it where that is reckoned."""
     found = reckon(practice)
-    plan = reckon(by_plan(practice.head.id, practice.seed, practice.hours))
     flow = units.flow
     vain = sum(
         max(b.seen - max(b.true, 0.0), 0.0) for b in found.beliefs if b.seen is not None and b.verdict == "in vain"
@@ -98,7 +102,8 @@ def reckoning_shown(practice: Practice, units: Units) -> Shown:
     lost = sum(1 for b in found.beliefs if b.verdict == "lost")
     said = [
         f"True gain {flow.text(found.gain, sign=True)} of {flow.text(found.oracle, sign=True)} {flow.label} in the "
-        f"same {practice.hours:g} h ({BASIS}), the plan {flow.text(plan.gain, sign=True)}",
+        f"same {practice.hours:g} h ({BASIS})"
+        + ("" if plan is None else f", the plan {flow.text(plan.gain, sign=True)}"),
         f"you believed {flow.text(found.believed, sign=True)}",
     ]
     if vain > 0:
@@ -121,7 +126,7 @@ def reckoning_shown(practice: Practice, units: Units) -> Shown:
         tuple(f for f in figures if f[0]),
         (
             ("to be had", found.oracle_stair),
-            ("as Plan", plan.true_stair),
+            *((("as Plan", plan.true_stair),) if plan is not None else ()),
             ("believed", found.believed_stair),
             ("yours, true", found.true_stair),
         ),

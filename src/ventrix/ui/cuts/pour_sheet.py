@@ -4,12 +4,9 @@ from __future__ import annotations
 
 from typing import Final
 
-from PySide6.QtWidgets import QPushButton
-
 from ventrix.core.edits.cuts import add_chamber_pour, add_pour
 from ventrix.core.model.cut import Pour
-from ventrix.core.quantity.words import sentence
-from ventrix.records.bad_input import InputError
+from ventrix.ui.cuts.practice_button import PracticeButton
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
 from ventrix.workspace.ids import new_id, now_text
@@ -28,8 +25,7 @@ class PourSheet(FormSheet):
         super().__init__(open_book, "Keep the pour")
         self.what = self.add_choice("What was poured", [("the port", 0)])
         self.volume = self.add_figure("Poured volume", "volume")
-        self.burette = QPushButton("Pour it (8 min)")
-        self.burette.clicked.connect(self._pour)
+        self.burette = PracticeButton(self, "Pour it (8 min)", lambda p: p.pour(), self.volume)
         self.column.addWidget(self.burette)
         self.how = self.add_choice("How it was poured", POURS)
         self.finish()
@@ -47,24 +43,9 @@ class PourSheet(FormSheet):
             self.what.addItem(f"the chamber of cylinder {cylinder}", cylinder)
         self.title.setText(f"Pour of {space.port.name.lower()}, cut {space.real_cut.number}")
         self.warning.setText(f"Poured before at this cut: {', '.join(had)} cc." if had else "")
-        self.burette.setVisible(self.open_book.practice is not None)
+        self.burette.appear()
         self.come_up()
         self.volume.box.setFocus()
-
-    def _pour(self) -> None:
-        """In a practice: what the burette says; it costs its minutes."""
-        practice = self.open_book.practice
-        if practice is None:
-            return
-        try:
-            done = practice.pour()
-        except (InputError, ValueError) as error:
-            self.problem.setText(sentence(str(error)))
-            return
-        self.problem.clear()
-        self.volume.set_value(done.reading)
-        self.open_book.job_changed.emit()  # the owner's clock went on
-        self.take_button.setFocus()
 
     def take(self) -> None:
         space = self.open_book.workspace

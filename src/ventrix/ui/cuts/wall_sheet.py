@@ -4,16 +4,13 @@ from __future__ import annotations
 
 from typing import Final
 
-from PySide6.QtWidgets import QPushButton
-
 from ventrix.core.edits.cuts import add_wall
 from ventrix.core.metal.unrolled import ZONE_NAMES, unroll, zone_named
 from ventrix.core.metal.walls import STEEL_LIKE
 from ventrix.core.model.cut import WallReading
 from ventrix.core.model.kinds import Band
 from ventrix.core.quantity.field_checks import place_across
-from ventrix.core.quantity.words import sentence
-from ventrix.records.bad_input import InputError
+from ventrix.ui.cuts.practice_button import PracticeButton
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
 from ventrix.workspace.ids import new_id, now_text
@@ -31,8 +28,9 @@ class WallSheet(FormSheet):
         self.along = self.add_figure("From the opening, along the port", "length", None)
         self.across = self.add_figure("Across the side, -1 to 1", "ratio", place_across)
         self.thickness = self.add_figure("Metal left", "length")
-        self.gauge = QPushButton("Read it with the gauge (5 min)")
-        self.gauge.clicked.connect(self._read)
+        self.gauge = PracticeButton(
+            self, "Read it with the gauge (5 min)", lambda p: p.read_wall(self.place.currentText()), self.thickness
+        )
         self.column.addWidget(self.gauge)
         self.behind = self.add_choice("What lies behind", [(w, "" if w == BEHIND[0] else w) for w in BEHIND])
         self.port_behind = self.add_choice("Which port, where one is", [("none", None)])
@@ -67,24 +65,9 @@ class WallSheet(FormSheet):
         self.across.set_value(round(across, 1))
         if self.sound.value is None and space.job.material in STEEL_LIKE:
             self.sound.set_value(STEEL_LIKE[space.job.material])
-        self.gauge.setVisible(self.open_book.practice is not None)
+        self.gauge.appear()
         self.come_up()
         self.thickness.box.setFocus()
-
-    def _read(self) -> None:
-        """In a practice: what the gauge says there; it costs its minutes."""
-        practice = self.open_book.practice
-        if practice is None:
-            return
-        try:
-            done = practice.read_wall(self.place.currentText())
-        except (InputError, ValueError) as error:
-            self.problem.setText(sentence(str(error)))
-            return
-        self.problem.clear()
-        self.thickness.set_value(done.reading)
-        self.open_book.job_changed.emit()  # the owner's clock went on
-        self.take_button.setFocus()
 
     def take(self) -> None:
         space = self.open_book.workspace

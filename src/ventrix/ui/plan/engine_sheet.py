@@ -15,8 +15,8 @@ from ventrix.core.quantity.words import sentence
 from ventrix.rooms.plan.engine_shows import engine_caption, engine_lines, engine_picture
 from ventrix.rooms.plan.results_shows import engine_results_words
 from ventrix.ui.open_book import OpenBook
-from ventrix.ui.plan.planner import Planner
 from ventrix.ui.widgets.form_sheet import FormSheet
+from ventrix.ui.widgets.planner import Planner
 from ventrix.ui.widgets.plot import Plot
 
 

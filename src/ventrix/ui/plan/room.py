@@ -21,10 +21,10 @@ from ventrix.ui.open_book import OpenBook
 from ventrix.ui.plan.beside import Beside
 from ventrix.ui.plan.limit_bar import LimitBar
 from ventrix.ui.plan.move_list import MoveList
-from ventrix.ui.plan.planner import Planner
 from ventrix.ui.widgets.answer_strip import AnswerStrip, say_large
 from ventrix.ui.widgets.command import Command, key_rows
 from ventrix.ui.widgets.key_line import KeyLine
+from ventrix.ui.widgets.planner import Planner
 from ventrix.ui.widgets.room import Room
 
 NARROW: Final = 1000  # px: below, the expected gain gives way

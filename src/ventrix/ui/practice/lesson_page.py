@@ -5,7 +5,6 @@ from __future__ import annotations
 from html import escape
 from typing import Final
 
-import numpy as np
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QPainter, QPaintEvent, QPen, QPolygonF
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QScrollArea, QVBoxLayout, QWidget
@@ -50,10 +49,10 @@ class ExhibitView(QWidget):
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         wide = float(self.width())
-        columns = (70.0, 0.36 * wide, 0.60 * wide, 0.80 * wide, wide)
-        heads = (f"lift, {units.lift.label}", *e.names, f"change, {units.flow.label}", "%")
+        columns = tuple(share * wide for share in (0.17, 0.40, 0.62, 0.83, 1.0))
+        heads = (f"lift, {units.lift.label}", *e.names, "change", "%")
         for x, words in zip(columns, heads, strict=True):
-            paint_text(painter, QRectF(x - 110, 0, 106, 20), words, "quiet", 12, right=True)
+            paint_text(painter, QRectF(x - 0.2 * wide, 0, 0.2 * wide - 4, 20), words, "quiet", 12, right=True)
         change = e.after - e.before
         for i, x in enumerate(LIFTS):
             y = 22 + 22 * i
@@ -65,23 +64,26 @@ class ExhibitView(QWidget):
                 f"{100 * change[i] / e.before[i]:+.1f}".replace("-", "−"),
             )
             for at, text in zip(columns, cells, strict=True):
-                paint_text(painter, QRectF(at - 110, y, 106, 22), text, "text", 15, right=True, narrow=True)
+                box = QRectF(at - 0.2 * wide, y, 0.2 * wide - 4, 22)
+                paint_text(painter, box, text, "text", 15, right=True, narrow=True)
         box = QRectF(70, 22 + 22 * len(LIFTS) + 16, wide - 90, max(self.height() - 22 * len(LIFTS) - 68, 40))
-        most = max(float(np.max(np.abs(change))), 1e-5)
+        low, high = min(float(change.min()), 0.0), max(float(change.max()), 0.0)
+        span = max(high - low, 1e-5)
 
         def at_(i: int, value: float) -> QPointF:
             across = i / (len(LIFTS) - 1)
-            return QPointF(box.left() + box.width() * across, box.center().y() - 0.45 * box.height() * value / most)
+            return QPointF(box.left() + box.width() * across, box.bottom() - box.height() * (value - low) / span)
 
         painter.setPen(QPen(theme.colour("scribe", 0.5), 1))
         painter.drawLine(at_(0, 0), at_(len(LIFTS) - 1, 0))
-        for value in (-most, most):
+        for value in {0.0, low, high}:
             row = QRectF(0, at_(0, value).y() - 9, 62, 18)
-            paint_text(painter, row, units.flow.text(value, sign=True), "quiet", 12, right=True)
+            words = units.flow.text(value, sign=True) if value else "0"
+            paint_text(painter, row, words, "quiet", 12, right=True)
         painter.setPen(QPen(theme.colour("brass"), 2.5))
         painter.drawPolyline(QPolygonF([at_(i, float(v)) for i, v in enumerate(change)]))
         words = f"change over the lifts, {units.flow.label}"
-        paint_text(painter, QRectF(70, box.bottom() + 2, wide - 90, 18), words, "quiet", 12)
+        paint_text(painter, QRectF(70, box.bottom() + 8, wide - 90, 18), words, "quiet", 12)
 
 
 class LessonPage(QWidget):

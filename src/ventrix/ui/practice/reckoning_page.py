@@ -2,23 +2,33 @@
 
 from __future__ import annotations
 
+from functools import partial
 from html import escape
 from typing import Final
 
 from PySide6.QtCore import Qt, Signal
-from PySide6.QtWidgets import QApplication, QHBoxLayout, QLabel, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
+from ventrix.bench.simulator.practice.reckoning import Reckoning
+from ventrix.core.quantity.words import sentence
 from ventrix.rooms.display_units import Units
-from ventrix.rooms.practice.shows import Decision, Shown, plan_would, reckoning_shown
+from ventrix.rooms.practice.shows import Decision, Shown, plan_would, plans_own_way, reckoning_shown
 from ventrix.ui.look import theme
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.practice.scrolled import scrolled
 from ventrix.ui.practice.views import DecisionCurves, DecisionList, StairView
+from ventrix.ui.widgets.planner import Planner
 
 # The lesson that is in a belief.
 LESSON_OF: Final = {
     "in vain": "best-of-twelve", "lost": "volume", "missed": "adding-up", "unseen": "adding-up", "right": "off-centre",
 }  # fmt: skip
+
+
+OPEN: Final = (
+    "The truth of this head is open: it can be played with another seed, not with this one. What Plan would have made "
+    "of it comes in a moment."
+)
 
 
 class ReckoningPage(QWidget):
@@ -29,6 +39,9 @@ class ReckoningPage(QWidget):
     def __init__(self, open_book: OpenBook) -> None:
         super().__init__()
         self.open_book = open_book
+        self.plan: Reckoning | None = None
+        self.planner = Planner()
+        self.planner.planned.connect(self._take_plan)
         self.shown: Shown | None = None
         self._shown_in: Units | None = None
         self.chosen = 0
@@ -66,15 +79,23 @@ class ReckoningPage(QWidget):
         assert practice is not None
         units = self.open_book.units
         if self.shown is None or self._shown_in is not units:
-            self.open_book.say("Reckoning: what was there, and what Plan would have made of it…")
-            QApplication.processEvents()
-            self.shown, self._shown_in = reckoning_shown(practice.practice, units), units
-            self.open_book.say("The truth of this head is open. It can be played with another seed, not with this one.")
+            if self.plan is None and not self.planner.busy:
+                self.planner.ask(partial(plans_own_way, practice.practice))
+                self.open_book.say(OPEN)
+            self.shown, self._shown_in = reckoning_shown(practice.practice, units, self.plan), units
         self.stairs.show_stairs(self.shown, units, self.chosen)
         self.list.show_decisions(self.shown.decisions, self.chosen, units.flow.label)
         self.curves.show_decision(self.decision, units)
         self.told.setText(self._words())
         return self.shown
+
+    def _take_plan(self, found: object) -> None:
+        """Plan's own way, once it is reckoned; a sentence where it could not be."""
+        if isinstance(found, Reckoning):
+            self.plan, self.shown = found, None
+            self.picked.emit()
+        else:
+            self.open_book.say(sentence(str(found)))
 
     def _words(self) -> str:
         d, t = self.decision, theme.current()

@@ -307,6 +307,10 @@ class PracticeRoom(Room):
             return
         self.refresh()
 
+    def close_workers(self) -> None:
+        """Wait for what is reckoned beside the window."""
+        self.reckoning.planner.close()
+
     def stand(self) -> None:
         """Look at the cut of the chosen decision in Compare, with what was known then."""
         if self.reckoning.decision is not None:

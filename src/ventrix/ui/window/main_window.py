@@ -429,6 +429,8 @@ class MainWindow(RoomHolder):
                 window.close()
         if "plan" in self.__dict__:
             self.plan.close_workers()
+        if "practice" in self.__dict__:
+            self.practice.close_workers()
         if "engine_sheet" in self.__dict__:
             self.engine_sheet.close_workers()
         self.open_book.settings.setValue("window", self.saveGeometry())
