@@ -238,6 +238,16 @@ def test_breaking_through_is_said_and_counts_as_nothing(shop: MainWindow) -> Non
     assert "five minutes with the gauge" in window.practice.shown.decisions[0].known
 
 
+def test_what_these_heads_have_not_got_is_said(shop: MainWindow) -> None:
+    window = begun(shop)
+    make_cut(window, "chamber", "0.020")
+    assert "These heads have no chamber" in window.open_book.last_said
+    assert not at_work(window).practice.acts
+    make_cut(window, "bowl", " ")
+    (act,) = at_work(window).practice.acts
+    assert act.depth == pytest.approx(0.5e-3), "a pass without a depth is taken for half a millimetre"
+
+
 def test_the_owners_hours_end_it(shop: MainWindow) -> None:
     window = begun(shop)
     for _ in range(60):

@@ -189,6 +189,11 @@ class PracticeAtWork:
             if w.id not in seen and w.place in _PLACES and op.started_at is None
         ]
 
+    def beyond(self, job: Job) -> tuple[str, ...]:
+        """Places of the last cut that these heads have no metal at: what is done there moves nothing."""
+        last = job.ports[0].cuts[-1]
+        return tuple(dict.fromkeys(w.place for op in last.operations for w in op.works if w.place not in _PLACES))
+
     def take_in(self, space: Workspace) -> list[Done]:
         """Every new pass done to the metal; then what can be measured on it is kept with its cut."""
         found = []

@@ -207,7 +207,7 @@ def _known(b: Belief) -> str:
         gauge = "yes: the gauge had said it" if b.wall_known else "yes: five minutes with the gauge"
         return gauge if b.broke else f"{gauge} (too thin)"
     return {
-        "unseen": "a flow test would have told",
+        "unseen": "a test of it alone would have told",
         "in vain": "yes: one more mount",
         "lost": "yes: one more mount",
         "missed": "no: smaller than the bench repeats",
@@ -219,11 +219,11 @@ def _knew(practice: Practice, b: Belief, units: Units) -> str:
     said = practice.done[b.act].act.said
     first = "" if said is None else f"You said {flow.text(said, sign=True)} first. "
     if b.seen is None:
-        return f"{first}It was not flowed before and after: nothing was known of it."
+        return f"{first}It was not flowed by itself, before and after: nothing was known of it alone."
     how = "more than" if abs(b.seen) > b.doubt else "less than"
     return (
-        f"{first}{flow.text(b.seen, sign=True)} {flow.label} by your tests, {how} the {flow.text(b.doubt)} that two "
-        "tests of the same metal differ by here."
+        f"{first}{flow.text(b.seen, sign=True)} {flow.label} by your tests, {how} the {flow.text(b.doubt)} that "
+        "so many tests of the same metal differ by here."
     )
 
 

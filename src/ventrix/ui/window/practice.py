@@ -70,6 +70,7 @@ class AtPractice(QObject):
         super().__init__()
         self.open_book = open_book
         self._busy = False
+        self._said_beyond: tuple[str, ...] = ()
         if open_book.practice is not None:
             open_book.job_changed.connect(self.take_in)
 
@@ -91,8 +92,14 @@ class AtPractice(QObject):
         except ValueError as error:
             self.open_book.say(sentence(str(error)))
         else:
+            beyond = practice.beyond(space.job)
             if done:
                 self.open_book.say(sentence("; ".join(act_words(d, self.open_book.units) for d in done)))
+            elif beyond and beyond != self._said_beyond:
+                self.open_book.say(
+                    f"These heads have no {', '.join(beyond)}: nothing moves there, and it costs nothing."
+                )
+            self._said_beyond = beyond
         finally:
             self._busy = False
 

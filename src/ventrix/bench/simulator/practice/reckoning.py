@@ -12,7 +12,7 @@ import numpy as np
 
 from ventrix.bench.simulator.heads.virtual import WORKED
 from ventrix.bench.simulator.practice.head import PracticeHead
-from ventrix.bench.simulator.practice.play import FLOWING, LIFT, Act, Practice, minutes_of, played
+from ventrix.bench.simulator.practice.play import FLOWING, LIFT, Act, Done, Practice, minutes_of, played
 from ventrix.core.metal.walls import DEFAULT_LIMIT
 from ventrix.core.model.kinds import Place
 from ventrix.core.planning.cut_moves import DEPTHS
@@ -25,10 +25,11 @@ Stair = tuple[tuple[float, float], ...]  # hours, gain [m3/s]: from each hour on
 
 @dataclass(frozen=True, slots=True)
 class Belief:
-    """A cut as the learner must have seen it, by his own flow tests before and after, and as it was [m3/s]; None where
-    he never flowed it. `doubt` is what two tests on this bench differ by at 95 %. `verdict`: right, in vain (seen, and
-    nothing), lost (it cost, unseen), missed (there, and not seen), unseen. `curves` are the changes over LIFT, seen and
-    true; `at` is when [h], `act` which, counted from 0; `left` is the wall afterwards [m]."""
+    """A cut as the learner must have seen it, by his own flow tests of the states before and after, and as it was
+    [m3/s]; None where one of the two was never flowed by itself. `doubt` is what so many tests on this bench differ by
+    at 95 %. `verdict`: right, in vain (seen, and nothing), lost (it cost, unseen), missed (there, not seen), unseen.
+    `curves` are the changes over LIFT, seen and true; `at` is when [h], `act` which, counted from 0; `left` is the wall
+    afterwards [m]."""
 
     cut: int
     place: Place
@@ -144,9 +145,15 @@ def oracle_stair(head: PracticeHead, seed: int, hours: float) -> Stair:
         stair.append((clock / 60, mean(port) - start))
 
 
-def two_tests(head: PracticeHead, level: float) -> float:
-    """What two flow tests of the same metal differ by on its bench, 95 % [m3/s]."""
-    return 1.96 * 2**0.5 * float(np.hypot(head.mount, head.repeat / len(LIFT) ** 0.5)) * level
+def two_tests(head: PracticeHead, level: float, before: int = 1, after: int = 1) -> float:
+    """What the means of so many flow tests of the same metal differ by on its bench, 95 % [m3/s]."""
+    one = float(np.hypot(head.mount, head.repeat / len(LIFT) ** 0.5)) * level
+    return 1.96 * one * float(np.sqrt(1 / max(before, 1) + 1 / max(after, 1)))
+
+
+def _tests(done: Sequence[Done]) -> list[Array]:
+    """Flow tests without clay among what was done."""
+    return [d.flow for d in done if d.flow is not None and d.act.kind == "flow"]
 
 
 def beliefs_of(practice: Practice) -> tuple[Belief, ...]:
@@ -162,16 +169,16 @@ def beliefs_of(practice: Practice) -> tuple[Belief, ...]:
         was = again.true_flow()
         again.do(done[i].act)
         true_curve = again.true_flow() - was
+        since = cuts[n - 2] if n > 1 else -1
         later = cuts[n] if n < len(cuts) else len(done)
-        before = [d.flow for d in done[:i] if d.flow is not None and d.act.kind == "flow"]
-        after = [d.flow for d in done[i:later] if d.flow is not None and d.act.kind == "flow"]
+        before, after = _tests(done[since + 1 : i]), _tests(done[i:later])
         true = float(np.mean(true_curve))
-        level = float(np.mean(before[-1] if before else port.flow(LIFT)))
-        doubt = two_tests(practice.head, level)
         place = done[i].act.place
         assert place is not None
-        seen_curve = np.asarray(after[-1] - before[-1]) if before and after else None
+        seen_curve = np.mean(after, axis=0) - np.mean(before, axis=0) if before and after else None
         seen = None if seen_curve is None else float(np.mean(seen_curve))
+        level = float(np.mean(before[-1] if before else port.flow(LIFT)))
+        doubt = two_tests(practice.head, level, len(before), len(after))
         wall_known = any(d.act.kind == "wall" and d.act.place is place for d in done[:i])
         found.append(
             Belief(n, place, seen, true, doubt, verdict_of(seen, true, doubt), done[i].at, i, seen_curve, true_curve,
