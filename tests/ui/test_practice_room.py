@@ -15,10 +15,12 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QPushButton
 
-from tests.ui.stand_in import Open
+from tests.ui.stand_in import DP, Open, StandIn
+from ventrix.bench.drivers.sample import Sample
 from ventrix.bench.simulator.practice.lessons.catalogue import LESSONS
 from ventrix.bench.simulator.practice.lessons.lesson import BEST
 from ventrix.bench.simulator.practice.play import LIFT
+from ventrix.bench.simulator.practice.reckoning import beliefs_of
 from ventrix.core.judging.calls import scored_calls
 from ventrix.core.model.job import Call
 from ventrix.core.quantity.units import from_si, to_si
@@ -246,6 +248,53 @@ def test_what_these_heads_have_not_got_is_said(shop: MainWindow) -> None:
     make_cut(window, "bowl", " ")
     (act,) = at_work(window).practice.acts
     assert act.depth == pytest.approx(0.5e-3), "a pass without a depth is taken for half a millimetre"
+
+
+def test_the_virtual_port_lies_on_the_practice_bench(shop: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
+    window = begun(shop)
+    window.go_to_named("flow")
+    press(window, "bench.simulated")
+    bench = window.open_book.bench
+    qtbot.waitUntil(lambda: bench.connected, timeout=5000)
+    samples: list[Sample] = []
+    bench.sampled.connect(lambda found: samples.extend(found))
+    bench.send(lambda b: b.set_pressure(DP))
+    lift = to_si(0.4, "in")
+    bench.send(lambda b: b.set_lift(lift))
+    qtbot.waitUntil(
+        lambda: bool(samples) and samples[-1].lift > 0.01 and samples[-1].pressure > 0.99 * DP, timeout=15000
+    )
+    qtbot.wait(1500)
+    exact = float(at_work(window).practice.port.flow(np.array([lift]))[0])
+    assert samples[-1].flow == pytest.approx(exact, rel=0.03)
+    assert samples[-1].swirl is None, "and no swirl is to be had of it"
+    assert window.flow.hand.setup.bench == "practice bench"
+    bench.disconnect_bench()
+
+
+def test_a_test_that_is_flowed_live_costs_the_same_and_is_believed_the_same(shop: MainWindow) -> None:
+    window = begun(shop)
+    window.go_to_named("flow")
+    true = at_work(window).practice.port
+    stand_in = StandIn(window)
+    window.open_book.bench.answers_for = "practice bench"
+    window.open_book.bench.state_changed.emit()
+    for i in range(8):
+        stand_in.feed(float(LIFT[i]), float(true.flow(LIFT)[i]))
+        QTest.keyClick(window.flow, K.Key_Space)
+        assert "Flow test, live" in window.open_book.last_said or i, window.open_book.last_said
+    (run,) = space_of(window).job.ports[0].cuts[0].runs
+    assert len(run.readings) == 8, window.open_book.last_said
+    assert at_work(window).practice.minutes == 30, "half an hour, with its first reading"
+    (act,) = at_work(window).document.acts
+    assert (act.act, act.record) == ("live", run.id)
+    seen = at_work(window).practice.live[run.id]
+    assert seen[:8] == pytest.approx(true.flow(LIFT)[:8], rel=0.005)
+    window.open_book.bench.connected = False
+    make_cut(window, "bowl", "0.030")
+    press(window, "practice.flow")
+    (belief,) = beliefs_of(at_work(window).practice)
+    assert belief.seen is not None, "what was read live counts as the test before"
 
 
 def test_the_owners_hours_end_it(shop: MainWindow) -> None:

@@ -16,8 +16,10 @@ from ventrix.bench.drivers.scpi import ScpiBench
 from ventrix.bench.drivers.text_lines import TextFormat, open_serial
 from ventrix.bench.links.tcp import TcpLink
 from ventrix.bench.sampler import Command, Connected, Dropped, Event, Heard, Lost, Refused, Sampler
+from ventrix.bench.simulator.practice.play import Practice
 from ventrix.core.model.bench import Bench, ElementKind
 
+Practices = Callable[[], Practice]
 INTERVAL = 0.05  # s between samples
 REFRESH = 50  # ms between looks at the queue
 
@@ -76,15 +78,20 @@ class BenchBridge(QObject):
         self.sentence = f"connecting to {host} port {port}"
         self.state_changed.emit()
 
-    def connect_simulated(self, seed: int = 1, element: ElementKind = "flow", name: str = "") -> None:
+    def connect_simulated(
+        self, seed: int = 1, element: ElementKind = "flow", name: str = "", practice: Practices | None = None
+    ) -> None:
         """Start the simulated bench inside this program, and read it over loopback like any other. `name` is the
-        record of the shop's bench that it stands for."""
+        record of the shop's bench that it stands for; a practice's own head lies on it where one is given."""
         from ventrix.bench.simulator.bench import SimulatedBench
+        from ventrix.bench.simulator.practice.live import PracticeBench
         from ventrix.bench.simulator.server import HOST, running
 
         self.disconnect_bench()
-        server = self._closing.enter_context(running(SimulatedBench(time.monotonic, seed)))
-        self._start(lambda: ScpiBench(TcpLink(HOST, server.port), element))
+        bench = SimulatedBench(time.monotonic, seed) if practice is None else PracticeBench(time.monotonic, practice)
+        server = self._closing.enter_context(running(bench))
+        meters = None if practice is None else ()  # its heads have no swirl and no probe
+        self._start(lambda: ScpiBench(TcpLink(HOST, server.port), element, meters))
         self.answers_for = name
         self.sentence = "starting the simulated bench"
         self.state_changed.emit()

@@ -6,14 +6,18 @@ document does not: it is made in Cuts like any other, and the metal does not com
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import replace
 from pathlib import Path
 from typing import Final
 
+import numpy as np
+
 from ventrix.bench.simulator.heads.virtual import WORKED
 from ventrix.bench.simulator.practice.head import PracticeHead
-from ventrix.bench.simulator.practice.play import Act, Done, OwnersClock, Practice, minutes_of, played
+from ventrix.bench.simulator.practice.play import LIFT, Act, Done, OwnersClock, Practice, minutes_of, played
 from ventrix.bench.simulator.practice.virtual_job import (
+    SOURCE,
     as_measured,
     bench_of,
     job_id,
@@ -24,6 +28,8 @@ from ventrix.bench.simulator.practice.virtual_job import (
 from ventrix.core.model.cut import Cut, Trial, Work
 from ventrix.core.model.job import Job
 from ventrix.core.model.kinds import Place, TrialKind
+from ventrix.core.model.run import FlowRun
+from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.units import from_si, to_si
 from ventrix.records.bad_input import InputError
 from ventrix.records.book.book import Book, default_book_path
@@ -32,6 +38,7 @@ from ventrix.workspace.ids import now_text
 from ventrix.workspace.workspace import Workspace
 
 CLAY_ALONE: Final = "in practice clay is the only trial: look at the cut itself to flow it"
+FEWEST: Final = 6  # lifts of a live test that counts as one
 BY_EYE: Final = 0.5e-3  # m: what a pass without a depth is taken for
 FOLDER: Final = "practice"
 SUFFIX: Final = ".practice.json"
@@ -40,7 +47,18 @@ _PLACES: Final = {p.value: p for p in WORKED}
 
 def practice_of(document: PracticeDocument) -> Practice:
     """The practice that a document tells, played. ValueError, in words, where it tells none."""
-    return played(document.head, document.seed, [_act(a) for a in document.acts], document.hours)
+    found = played(document.head, document.seed, [_act(a) for a in document.acts], document.hours)
+    found.live = {run: flow for run, pairs in document.live.items() if (flow := _over_lifts(pairs)) is not None}
+    return found
+
+
+def _over_lifts(pairs: Sequence[tuple[float, float]]) -> Array | None:
+    """A live test over the lifts that every test is compared at [m3/s]; None for one that was hardly begun."""
+    if len(pairs) < FEWEST:
+        return None
+    lift, flow = (np.array(column) for column in zip(*sorted(pairs), strict=True))
+    at = [from_si(float(x), "mm") for x in LIFT]
+    return np.asarray([to_si(float(q), "cfm") for q in np.interp(at, [0.0, *lift], [0.0, *flow])])
 
 
 def _act(a: PracticeAct) -> Act:
@@ -194,9 +212,27 @@ class PracticeAtWork:
         last = job.ports[0].cuts[-1]
         return tuple(dict.fromkeys(w.place for op in last.operations for w in op.works if w.place not in _PLACES))
 
+    def _new_tests(self, job: Job) -> list[FlowRun]:
+        """Runs that were begun live on the bench, and cost nothing yet."""
+        seen = {a.record for a in self.practice.acts}
+        runs = (r for c in job.ports[0].cuts for r in c.runs)
+        return [r for r in runs if r.source != SOURCE and r.readings and r.id not in seen]
+
+    def _keep_live(self, job: Job) -> None:
+        """What live tests have read by now, kept with the acts."""
+        acted = {a.record for a in self.practice.acts if a.kind == "live"}
+        runs = [r for c in job.ports[0].cuts for r in c.runs if r.id in acted]
+        live = {r.id: _read(r) for r in runs}
+        if live != self.document.live:
+            document = self.document.model_copy(update={"live": live})
+            write_practice(document, self.path)
+            self.document = document
+            self.practice.live = practice_of(document).live
+
     def take_in(self, space: Workspace) -> list[Done]:
         """Every new pass done to the metal; then what can be measured on it is kept with its cut."""
-        found = []
+        found = [self.do(Act("live", record=run.id)) for run in self._new_tests(space.job)]
+        self._keep_live(space.job)
         for cut, work in self.new_work(space.job):
             depth = work.depth if work.depth is not None else BY_EYE
             found.append(self.do(Act("cut", Place(work.place), depth, cut.expected_gain, work.id)))
@@ -233,6 +269,15 @@ def _timed(cut: Cut, work: Work, minutes: float) -> Cut:
         for op in cut.operations
     )
     return replace(cut, operations=operations)
+
+
+def _read(run: FlowRun) -> list[tuple[float, float]]:
+    """Lift [mm] and mean flow [CFM] of the readings that count."""
+    by_lift: dict[float, list[float]] = {}
+    for r in run.readings:
+        if r.struck is None and r.flow is not None:
+            by_lift.setdefault(round(from_si(r.lift, "mm"), 4), []).append(from_si(r.flow, "cfm"))
+    return [(lift, sum(flows) / len(flows)) for lift, flows in sorted(by_lift.items())]
 
 
 def practice_folder(book: Book) -> Path:

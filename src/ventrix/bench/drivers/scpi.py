@@ -25,18 +25,19 @@ MAIN: Final[dict[ElementKind, tuple[str, str]]] = {
 class ScpiBench:
     """A bench at the other end of a link. LinkError from every method when the wire or the answer fails.
 
-    `element` says what its main reading is. Swirl and probe are asked of the simulated bench, and of
-    others where `meters` names them, since a bench without them would never answer.
+    `element` says what its main reading is. Without `meters` swirl and probe are asked of the simulated bench alone: a
+    bench that lacks them would never answer.
     """
 
-    def __init__(self, link: Link, element: ElementKind = "flow", meters: tuple[str, ...] = ()) -> None:
+    def __init__(self, link: Link, element: ElementKind = "flow", meters: tuple[str, ...] | None = None) -> None:
         self._link, self._main = link, MAIN[element]
         try:
             self.identity = link.ask("*IDN?")
         except LinkError:
             link.close()
             raise
-        self._meters = ("swirl", "probe") if self.is_simulated else meters
+        usual = ("swirl", "probe") if self.is_simulated else ()
+        self._meters = usual if meters is None else meters
 
     @property
     def is_simulated(self) -> bool:

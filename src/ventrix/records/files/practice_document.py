@@ -22,7 +22,7 @@ class PracticeAct(BaseModel):
     `record` the id of what the book kept of it."""
 
     model_config = ConfigDict(extra="forbid", allow_inf_nan=False)
-    act: Literal["flow", "wall", "cut", "pour", "clay"]
+    act: Literal["flow", "live", "wall", "cut", "pour", "clay"]
     place: str | None = None
     depth_mm: float = Field(default=0.0, ge=0.0, le=DEEPEST)
     said_cfm: float | None = Field(default=None, ge=-500.0, le=500.0)
@@ -46,7 +46,8 @@ class PracticeAct(BaseModel):
 
 
 class PracticeDocument(BaseModel):
-    """A whole practice; `asked` where its owner was asked what the engine is for, `over` once it was reckoned."""
+    """A whole practice; `asked` where its owner was asked what the engine is for, `over` once it was reckoned.
+    `live` is what live tests read, by the id of their run: lift [mm] and flow [CFM]."""
 
     model_config = ConfigDict(extra="forbid", allow_inf_nan=False)
     head: str
@@ -54,6 +55,7 @@ class PracticeDocument(BaseModel):
     hours: float | None = Field(default=None, gt=0.0, le=200.0)
     asked: bool = False
     over: bool = False
+    live: dict[str, list[tuple[float, float]]] = Field(default_factory=dict, max_length=1000)
     acts: list[PracticeAct] = Field(default_factory=list, max_length=5000)
 
 

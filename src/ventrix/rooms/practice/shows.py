@@ -72,6 +72,8 @@ def act_words(done: Done, units: Units) -> str:
     """An act as it is told while the practice goes on: what it gave, and nothing of the truth."""
     act = done.act
     place = "" if act.place is None else act.place.value
+    if act.kind == "live":
+        return "flow test, live on the bench"
     if act.kind == "flow":
         assert done.flow is not None
         return f"flow test: {units.flow.with_unit(float(np.mean(done.flow)))}, {BASIS}"
@@ -174,7 +176,7 @@ def _decision(practice: Practice, b: Belief, units: Units) -> Decision:
     name = f"{b.place.value}, {depth}" + (", wall read first" if b.wall_known else ", wall not read")
     mark = "down" if b.broke or b.true < -LEAST else "up" if b.true > LEAST else "dash"
     levels = None
-    before = next((d.flow for d in reversed(practice.done[: b.act]) if d.flow is not None), None)
+    before = next((q for d in reversed(practice.done[: b.act]) if (q := practice.flow_of(d)) is not None), None)
     if before is not None:
         levels = 1.96 * 2**0.5 * np.hypot(practice.head.mount, practice.head.repeat) * before
     return Decision(

@@ -24,7 +24,7 @@ NOTES = {k.letter: k for k in RungNoteKind if k is not RungNoteKind.SKIPPED}
 PEDAL_SKIP = "skipped at the bench"
 AGAIN = "It stays in hand: press again to keep it."
 
-PRACTICE: Final = "F5 has it flowed for you: twelve lifts, half an hour of the owner's"
+PRACTICE: Final = "F5 has it flowed for you, twelve lifts; Ctrl+B puts it on the bench to flow it live"
 
 
 class FlowControl(QObject):
@@ -100,7 +100,7 @@ class FlowControl(QObject):
         """Keep what the bench shows, or say why not."""
         if self._offer_again():
             return
-        if self.open_book.practice is not None:
+        if self.open_book.practice is not None and not self.open_book.bench.connected:
             self.refuse(f"{PRACTICE}.")
         elif self.which_bench:
             self.refuse(self.which_bench)

@@ -304,7 +304,7 @@ class FlowRoom(Room):
     def _entry_words(self) -> str:
         units, kind = self.open_book.units, self.hand.element.kind
         if self.open_book.practice is not None:
-            return PRACTICE
+            return "" if self.open_book.bench.connected else PRACTICE
         if self.control.asking_why:
             return "why is it skipped?"
         if kind == "columns":

@@ -8,6 +8,7 @@ from functools import partial
 
 from PySide6.QtWidgets import QInputDialog, QWidget
 
+from ventrix.bench.simulator.practice.virtual_job import BENCH as PRACTICE_BENCH
 from ventrix.core.model.kinds import Piece
 from ventrix.ui.bench_bridge import host_and_port
 from ventrix.ui.open_book import OpenBook
@@ -101,6 +102,13 @@ def bench_commands(open_book: OpenBook, asks: QWidget) -> tuple[Command, ...]:
         here = space()
         return here is not None and here.findings.judge_by_witness
 
+    def simulate() -> None:
+        at_work = open_book.practice
+        if at_work is None:
+            bench.connect_simulated()
+        else:
+            bench.connect_simulated(name=PRACTICE_BENCH, practice=lambda: at_work.practice)
+
     def real() -> bool:
         return open_book.practice is None  # a practice's head stands on no bench
 
@@ -110,7 +118,7 @@ def bench_commands(open_book: OpenBook, asks: QWidget) -> tuple[Command, ...]:
             "witness", "This port is the &witness", this, "", BENCH, has_job(open_book), checked=is_witness, line=True
         ),
         Command("witness.judge", "&Judge by the witness port", judge, "", BENCH, has_witness, checked=by_witness),
-        Command("bench.simulated", "&Simulated bench", bench.connect_simulated, "Ctrl+B", BENCH, real, line=True),
+        Command("bench.simulated", "&Simulated bench", simulate, "Ctrl+B", BENCH, line=True),
         Command("bench.tcp", "Bench over &TCP…", ask_address, "", BENCH, real),
         Command(
             "bench.leave",

@@ -61,6 +61,7 @@ def by_plan(head: str, seed: int, hours: float | None = None) -> Practice:
 def advice_at(practice: Practice, act: int) -> tuple[Move, ...]:
     """What Plan would have said before an act of a practice (counted from 0), by what the book held then."""
     then = Practice(practice.head.id, practice.seed, practice.hours)
+    then.live = practice.live
     for each in practice.acts[:act]:
         then.do(each)
     return advice(job_of(then), then)

@@ -28,14 +28,15 @@ WARM: Final = 2.0  # hours until a bench that drifts is warm
 
 CLAYING: Final = 15.0  # minutes to lay it and to take it out again
 LEAST_LEFT: Final = 0.3  # of a section: more than the rest is no clay but a plug
-Kind = Literal["flow", "wall", "cut", "pour", "clay"]
+Kind = Literal["flow", "live", "wall", "cut", "pour", "clay"]
+TESTS: Final = ("flow", "live")
 
 
 @dataclass(frozen=True, slots=True)
 class Act:
-    """Something the learner did: a flow test, a wall reading, a pour, a flow test with clay that takes an area [m2] at
-    a place, or a pass of a depth [m], with the gain that he said first [m3/s]. `record` is the id of what the job keeps
-    of it."""
+    """Something the learner did: a flow test run for him or live on the bench, a wall reading, a pour, a flow test with
+    clay that takes an area [m2] at a place, or a pass of a depth [m], with the gain that he said first [m3/s]. `record`
+    is the id of what the job keeps of it."""
 
     kind: Kind
     place: Place | None = None
@@ -95,6 +96,9 @@ class Practice:
         self.done: list[Done] = []
         self.minutes = 0.0
         self.nicks = 0
+        self.live: dict[
+            str, Array
+        ] = {}  # flows over LIFT of live tests, by the id of their run: as the bench read them
 
     @property
     def acts(self) -> tuple[Act, ...]:
@@ -103,6 +107,22 @@ class Practice:
     @property
     def walls_broken(self) -> int:
         return sum(d.broke for d in self.done)
+
+    @property
+    def nicked(self) -> float:
+        """What a nicked seat leaves of the flow at the lowest rungs."""
+        return float(NICKED**self.nicks)
+
+    @property
+    def cold(self) -> float:
+        """What a bench that drifts makes of the flow, so long after the start."""
+        return 1 + self.head.drift * max(1 - self.minutes / 60 / WARM, 0.0)
+
+    def flow_of(self, done: Done) -> Array | None:
+        """What a flow test read over LIFT [m3/s], run for the learner or live; None for anything else."""
+        if done.act.kind == "live":
+            return self.live.get(done.act.record)
+        return done.flow if done.act.kind == "flow" else None
 
     def fits(self, *acts: Act) -> bool:
         """Whether there is time for acts one after the other."""
@@ -127,6 +147,8 @@ class Practice:
         flow, reading, broke, nicked = None, None, False, False
         if act.kind == "flow":
             flow = self._flowed(luck)
+        elif act.kind == "live":
+            pass  # the bench says what it says, rung by rung
         elif act.kind == "clay" and act.place is not None:
             flow = self._flowed(luck, self._with_clay(act.place, act.area))
         elif act.kind == "pour":
@@ -154,11 +176,10 @@ class Practice:
         return self.port.with_metal(replace(metal, sizes=replace(metal.sizes, areas=metal.sizes.areas | {place: left})))
 
     def _flowed(self, luck: np.random.Generator, port: VirtualPort | None = None) -> Array:
-        cold = 1 + self.head.drift * max(1 - self.minutes / 60 / WARM, 0.0)
-        return self._nicked((port or self.port).measured(LIFT, luck, self.head.mount, self.head.repeat)) * cold
+        return self._nicked((port or self.port).measured(LIFT, luck, self.head.mount, self.head.repeat)) * self.cold
 
     def _nicked(self, flow: Array) -> Array:
-        felt = np.where(np.arange(len(LIFT)) < LOW, NICKED**self.nicks, 1.0)
+        felt = np.where(np.arange(len(LIFT)) < LOW, self.nicked, 1.0)
         return np.asarray(flow * felt)
 
     def _mean(self) -> float:
@@ -179,9 +200,9 @@ def played(head: str, seed: int, acts: Sequence[Act], hours: float | None = None
 def minutes_of(act: Act, before: Sequence[Act] = ()) -> float:
     """What an act costs after others [min]: a test of metal that was flowed since its last cut is but bolted down
     again."""
-    if act.kind == "flow":
-        since = next((a.kind for a in reversed(before) if a.kind in ("flow", "cut")), "cut")
-        return AGAIN if since == "flow" else FLOWING
+    if act.kind in TESTS:
+        since = next((a.kind for a in reversed(before) if a.kind in (*TESTS, "cut")), "cut")
+        return FLOWING if since == "cut" else AGAIN
     if act.kind != "cut":
         return {"wall": READING, "pour": POURING, "clay": CLAYING + FLOWING}[act.kind]
     each, begin = MINUTES[act.place or Place.BOWL]

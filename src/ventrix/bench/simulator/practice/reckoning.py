@@ -98,7 +98,8 @@ def reckon(practice: Practice) -> Reckoning:
     start = float(np.mean(practice.began.flow(LIFT)))
     now = float(np.mean(practice.true_flow()))
     true = [(0.0, 0.0), *((d.at, d.after - start) for d in practice.done if d.act.kind == "cut")]
-    flows = [(d.at, float(np.mean(d.flow))) for d in practice.done if d.flow is not None and d.act.kind == "flow"]
+    tests = ((d.at, practice.flow_of(d)) for d in practice.done)
+    flows = [(at, float(np.mean(q))) for at, q in tests if q is not None]
     seen = [(at, q - flows[0][1]) for at, q in flows] or [(0.0, 0.0)]
     stair = oracle_stair(practice.head, practice.seed, practice.hours)
     return Reckoning(
@@ -151,9 +152,9 @@ def two_tests(head: PracticeHead, level: float, before: int = 1, after: int = 1)
     return 1.96 * one * float(np.sqrt(1 / max(before, 1) + 1 / max(after, 1)))
 
 
-def _tests(done: Sequence[Done]) -> list[Array]:
+def _tests(practice: Practice, done: Sequence[Done]) -> list[Array]:
     """Flow tests without clay among what was done."""
-    return [d.flow for d in done if d.flow is not None and d.act.kind == "flow"]
+    return [q for d in done if (q := practice.flow_of(d)) is not None]
 
 
 def beliefs_of(practice: Practice) -> tuple[Belief, ...]:
@@ -171,7 +172,7 @@ def beliefs_of(practice: Practice) -> tuple[Belief, ...]:
         true_curve = again.true_flow() - was
         since = cuts[n - 2] if n > 1 else -1
         later = cuts[n] if n < len(cuts) else len(done)
-        before, after = _tests(done[since + 1 : i]), _tests(done[i:later])
+        before, after = _tests(practice, done[since + 1 : i]), _tests(practice, done[i:later])
         true = float(np.mean(true_curve))
         place = done[i].act.place
         assert place is not None

@@ -113,6 +113,11 @@ def _true_run(job: Job, key: str, flow: Array) -> FlowRun:
     return FlowRun(id=f"{job.id}-{key}", setup_id=SETUP, mount_id=None, source=SOURCE, readings=readings)
 
 
+def bore_of(head: PracticeHead) -> float:
+    """Of the sleeve that the head is flowed on [m]."""
+    return head.engine.bore if head.engine is not None else USUAL_BORE
+
+
 def setup_of(head: PracticeHead) -> SetUp:
     """How every practice test is set up."""
     return SetUp(
@@ -120,7 +125,7 @@ def setup_of(head: PracticeHead) -> SetUp:
         direction=head.kind,
         test_pressure=PRESSURE,
         bench=BENCH,
-        bore=head.engine.bore if head.engine is not None else USUAL_BORE,
+        bore=bore_of(head),
         centred=True,
         entry="radius" if head.kind == "intake" else "bare",
         pipe="none" if head.kind == "exhaust" else None,
@@ -134,13 +139,14 @@ def setup_of(head: PracticeHead) -> SetUp:
 
 def with_flow(job: Job, practice: Practice, done: Done, date: str, owner: str = "") -> Job:
     """The job with a flow test of its last cut, or of a trial: a mount of its own, twelve rungs."""
-    assert done.flow is not None
+    flow = done.flow if done.flow is not None else practice.flow_of(done)
+    assert flow is not None
     n = len(practice.done)
     key = f"{job.id}-act-{n}"
     mount = Mount(id=f"{key}-mount", number=len(job.mounts) + 1, date=date)
     readings = tuple(
         Reading(id=f"{key}-{i}", lift=float(x), flow=round(float(q), CUBIC_METRES), measured_pressure=PRESSURE)
-        for i, (x, q) in enumerate(zip(LIFT, done.flow, strict=True))
+        for i, (x, q) in enumerate(zip(LIFT, flow, strict=True))
     )
     run = FlowRun(id=f"{key}-run", setup_id=SETUP, mount_id=mount.id, date=date, source=SOURCE, readings=readings)
     return start_run(job, owner or job.ports[0].cuts[-1].id, run, setup_of(practice.head), mount)
@@ -176,6 +182,7 @@ def with_cut(job: Job, practice: Practice, done: Done, date: str) -> Job:
 def job_of(practice: Practice, date: str = "") -> Job:
     """The job that a practice's acts make when each is kept in the book."""
     again = Practice(practice.head.id, practice.seed, practice.hours)
+    again.live = practice.live
     job = practice_job(practice.head, practice.seed)
     for act in practice.acts:
         job = kept(job, again, again.do(act), date)
@@ -184,7 +191,9 @@ def job_of(practice: Practice, date: str = "") -> Job:
 
 def kept(job: Job, practice: Practice, done: Done, date: str = "") -> Job:
     """The job with what an act gave."""
-    with_ = {"flow": with_flow, "wall": with_wall, "cut": with_cut}.get(done.act.kind)
+    if done.act.kind == "live" and practice.flow_of(done) is None:
+        return job  # a test that came to nothing
+    with_ = {"flow": with_flow, "live": with_flow, "wall": with_wall, "cut": with_cut}.get(done.act.kind)
     return job if with_ is None else with_(job, practice, done, date)
 
 
