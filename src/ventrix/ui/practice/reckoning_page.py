@@ -25,10 +25,7 @@ LESSON_OF: Final = {
 }  # fmt: skip
 
 
-OPEN: Final = (
-    "The truth of this head is open: it can be played with another seed, not with this one. What Plan would have made "
-    "of it comes in a moment."
-)
+OPEN: Final = "The truth of this head is open: play another seed, not this one. Plan's own way follows in a moment."
 
 
 class ReckoningPage(QWidget):
