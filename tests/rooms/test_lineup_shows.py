@@ -8,9 +8,10 @@ from datetime import date
 import numpy as np
 import pytest
 
+from ventrix.core.lineup.fitting import Fit
 from ventrix.core.lineup.milling import Milling
 from ventrix.core.lineup.of_job import line_up, meets_the_head
-from ventrix.core.model.cut import Pour
+from ventrix.core.model.cut import Cut, Port, Pour
 from ventrix.core.model.job import Bolt, Chamber, Face, Job, Outline
 from ventrix.core.quantity.units import to_si
 from ventrix.demo.whole_head import whole_head
@@ -26,6 +27,7 @@ from ventrix.rooms.lineup.chamber_shows import (
     valve_middle,
 )
 from ventrix.rooms.lineup.milling_shows import milling_rows
+from ventrix.rooms.lineup.shows import gauge_of, shown_of
 from ventrix.rooms.lineup.typed_faces import typed_point, typed_spots
 
 MM = 1e-3
@@ -190,6 +192,32 @@ def test_the_line_up_that_milling_leaves_is_told() -> None:
     assert "to open it otherwise" in rows
     far = " ".join(milling_rows(job, Milling(head=0.3), None, METRIC))
     assert "So far off the faces don't meet at all." in far
+
+
+# -- scribing
+
+
+@pytest.mark.parametrize("bolts", [True, False])
+def test_a_scribe_is_set_from_a_bolt_or_from_the_edge_across(bolts: bool) -> None:
+    """A head 32 x 42 under a manifold 1 mm larger at its roof alone: 43 mm from its floor, once that came off."""
+    held = (Bolt(id="b", name="A", at=(0.0, 0.030)),) if bolts else ()
+
+    def face(part: str, high: float) -> Face:
+        size = {"width": 32 * MM, "height": high * MM, "centre": (0.0, (high - 42) / 2 * MM)}
+        outline = Outline(id=f"o-{part}", port="Intake 1", shape="rectangle", **size)  # type: ignore[arg-type]
+        return Face(id=part, name=part, part=part, outlines=(outline,), bolts=tuple(replace(b, id=part) for b in held))
+
+    port = Port(id="p", name="Intake 1", kind="intake", cuts=(Cut(id="c", number=0),))
+    job = Job(id="j", title="j", ports=(port,), faces=(face("head", 42), face("manifold", 43)))
+    found = line_up(job, moved=Fit((0.0, 0.0), 0.0))
+    (proposal,) = found.proposals
+    assert proposal.from_edge == pytest.approx(43 * MM)
+    said = next(gauge_of(line, METRIC) for line in shown_of(job, found, METRIC).lines if line.proposal)
+    assert "43.00 mm from the floor's edge" in said.said
+    assert said.over == ("bolt A" if bolts else "the floor")
+    if bolts:
+        assert proposal.from_bolt == pytest.approx(-8 * MM)
+        assert "Scribe 8.00 mm down from the middle of bolt A" in said.said
 
 
 # -- printers

@@ -66,6 +66,7 @@ def lineup_document(found: LineUp) -> dict[str, Any]:
                 "stopped_by": p.stopped_by or None,
                 "bolt": p.bolt or None,
                 "from_bolt_mm": None if p.from_bolt is None else from_si(p.from_bolt, "mm"),
+                "from_edge_mm": None if p.from_edge is None else from_si(p.from_edge, "mm"),
                 "sentence": p.sentence,
             }
             for p in found.proposals

@@ -53,9 +53,13 @@ class Joint:
     overlap: float
 
 
+ACROSS: Final = {"roof": "floor", "floor": "roof", "left": "right", "right": "left"}
+
+
 @dataclass(frozen=True, slots=True)
 class Proposal:
-    """What to take off which part at an edge [m], what stops it short, and how far the edge is then from a bolt [m]."""
+    """What to take off which part at an edge [m], what stops it short, and how far the edge of the head's opening is
+    then from a bolt and from the edge across from it [m]."""
 
     port: str
     edge: str
@@ -65,6 +69,7 @@ class Proposal:
     stopped_by: str
     bolt: str
     from_bolt: float | None
+    from_edge: float | None
     sentence: str
 
 
@@ -213,29 +218,41 @@ def _proposal(job: Job, head: Face, other: Face, port: Port | None, edge: Edge, 
         spare = None if port is None or not port.cuts else spare_at(job, port, port.cuts[-1], Place.OPENING)
         if spare is not None and spare < depth:
             depth, stopped = spare, "the wall is at your limit"
-    bolt, from_bolt = _from_bolt(head, edge, depth if part == FacePart.HEAD else 0.0)
+    bolt, from_bolt, from_edge = _scribed(head, edge, depth if part == FacePart.HEAD else 0.0)
     size = f"{from_si(depth, 'mm'):.2f} mm"
     said = f"take {size} off the {part} at {edge.port}'s {edge.edge}"
     if depth <= FLUSH:
         said = f"leave {edge.port}'s {edge.edge}"
     return Proposal(
-        edge.port, edge.edge, part, depth, wanted, stopped, bolt, from_bolt, f"{said}{': ' if stopped else ''}{stopped}"
+        edge.port,
+        edge.edge,
+        part,
+        depth,
+        wanted,
+        stopped,
+        bolt,
+        from_bolt,
+        from_edge,
+        f"{said}{': ' if stopped else ''}{stopped}",
     )
 
 
-def _from_bolt(head: Face, edge: Edge, depth: float) -> tuple[str, float | None]:
-    """How far the scribed edge lies from the nearest bolt of the head, along the way it is moved [m]: what a height
-    gauge is set to."""
+def _scribed(head: Face, edge: Edge, depth: float) -> tuple[str, float | None, float | None]:
+    """How far the scribed edge lies from the nearest bolt of the head, along the way it is moved, and from the edge
+    across from it [m]: what a height gauge, or callipers, are set to."""
     outline = next((o for o in head.outlines if o.port == edge.port), None)
-    if outline is None or not head.bolts:
-        return "", None
+    if outline is None:
+        return "", None, None
     polygon = polygon_of(outline)
     outward = 1.0 if edge.edge in ("roof", "right") else -1.0
     line = edge_at(polygon, edge.edge) + outward * depth
     axis = 1 if edge.edge in ("roof", "floor") else 0
+    across = abs(line - edge_at(polygon, ACROSS[edge.edge]))
+    if not head.bolts:
+        return "", None, across
     middle = np.array([polygon.centroid.x, polygon.centroid.y])
     bolt = min(head.bolts, key=lambda b: float(np.linalg.norm(np.array(b.at) - middle)))
-    return bolt.name, float(line - bolt.at[axis])
+    return bolt.name, float(line - bolt.at[axis]), across
 
 
 @dataclass(frozen=True, slots=True)

@@ -11,6 +11,7 @@ import numpy as np
 
 from ventrix.core.lineup.of_job import LineUp
 from ventrix.core.lineup.outlines import polygon_of
+from ventrix.core.lineup.steps import ACROSS
 from ventrix.core.model.job import Face
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.units import from_si, to_si
@@ -86,6 +87,8 @@ def _proposed(found: LineUp, port: str) -> tuple[tuple[str, bool], ...]:
         lines.append((p.sentence[:70], False))
         if p.from_bolt is not None and p.depth > 0:
             lines.append((f"scribe {from_si(abs(p.from_bolt), 'mm'):.2f} mm from bolt {p.bolt}", True))
+        if p.from_edge is not None and p.depth > 0:
+            lines.append((f"{from_si(p.from_edge, 'mm'):.2f} mm from the {ACROSS[p.edge]}'s edge", True))
     return tuple(lines) or (("nothing is to come off", True),)
 
 

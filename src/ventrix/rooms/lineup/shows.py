@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 from ventrix.core.lineup.fitting import MEASURED, spacing_of
 from ventrix.core.lineup.of_job import LineUp
 from ventrix.core.lineup.outlines import polygon_of
-from ventrix.core.lineup.steps import Edge, Proposal, spared_by_sliding
+from ventrix.core.lineup.steps import ACROSS, Edge, Proposal, spared_by_sliding
 from ventrix.core.metal.walls import walls_at
 from ventrix.core.model.cut import Port
 from ventrix.core.model.job import Job
@@ -207,11 +207,14 @@ def _wall(job: Job, port: Port | None, edge: Edge, units: Units) -> str:
 def gauge_of(line: EdgeLine, units: Units) -> Gauge:
     """What a height gauge is set to for an edge: from which bolt, and how far."""
     p = line.proposal
-    if p is None or p.from_bolt is None or p.depth <= 0:
+    if p is None or p.from_edge is None or p.depth <= 0:
         return Gauge("", "", "Nothing is scribed at this edge.")
     upright = line.edge.edge in ("roof", "floor")
+    edge = f"{units.length.with_unit(p.from_edge)} from the {ACROSS[line.edge.edge]}'s edge"
+    if p.from_bolt is None:
+        return Gauge(f"the {ACROSS[line.edge.edge]}", units.length.with_unit(p.from_edge), f"Scribe {edge}. {_STOPS}")
     way = ("up" if p.from_bolt >= 0 else "down") if upright else ("right" if p.from_bolt >= 0 else "left")
-    said = f"Scribe {units.length.with_unit(abs(p.from_bolt))} {way} from the middle of bolt {p.bolt}."
+    said = f"Scribe {units.length.with_unit(abs(p.from_bolt))} {way} from the middle of bolt {p.bolt}; that is {edge}."
     return Gauge(f"bolt {p.bolt}", units.length.with_unit(abs(p.from_bolt)), f"{said} {_STOPS}")
 
 
