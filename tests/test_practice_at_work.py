@@ -12,7 +12,6 @@ import pytest
 
 from ventrix.bench.simulator.heads.virtual import PRESSURE, WORKED
 from ventrix.bench.simulator.practice.play import LIFT, OwnersClock
-from ventrix.bench.simulator.practice.virtual_job import SETUP
 from ventrix.core.edits.cuts import add_cut, add_trial
 from ventrix.core.edits.runs import start_run
 from ventrix.core.model.cut import Cut, Operation, Trial, Work
@@ -68,6 +67,11 @@ def test_the_same_head_and_seed_goes_on(at_work: PracticeAtWork, book: Book, tmp
     assert again.minutes_left == at_work.minutes_left == 7.5 * 60
     other = PracticeAtWork.begin(tmp_path / "practice", HEAD, 6)
     assert not other.practice.acts
+    another = PracticeAtWork.begin(tmp_path / "practice", "four-valve", 5)
+    for each in (other, another):
+        each.flow(each.workspace(book))
+    assert len(book.jobs()) == 3, "each has a job of its own in one book"
+    another.path.unlink()
     assert len(practices_in(tmp_path / "practice")) == 2
 
 
@@ -211,17 +215,54 @@ def test_one_from_elsewhere_is_brought_in_under_a_name_of_its_own(at_work: Pract
     folder = tmp_path / "practice"
     brought = PracticeAtWork.bring_in(folder, sent)
     assert brought.path != at_work.path
-    assert brought.document == at_work.document
+    assert brought.document == at_work.document, "nothing in it had a record yet"
     assert PracticeAtWork.bring_in(folder, brought.path).path == brought.path, "it is here already"
     assert len(practices_in(folder)) == 2
+
+
+def test_a_copy_has_a_job_of_its_own_with_all_that_was_done(
+    at_work: PracticeAtWork, book: Book, tmp_path: Path
+) -> None:
+    space = at_work.workspace(book)
+    at_work.flow(space)
+    worked(space, ("bowl", 0.5))
+    at_work.flow(space)
+    at_work.ask_owner(space)
+    sent = tmp_path / "sent.json"
+    write_practice(at_work.document, sent)
+    brought = PracticeAtWork.bring_in(tmp_path / "practice", sent)
+    copy = brought.workspace(book)
+    assert copy.job.id != space.job.id
+    assert [len(c.runs) for c in copy.job.ports[0].cuts] == [1, 1]
+    assert copy.job.bore == space.job.bore, "the owner had been asked"
+    assert brought.take_in(copy) == [], "no pass is made a second time"
+    flows = [[r.flow for r in s.job.ports[0].cuts[1].runs[0].readings] for s in (space, copy)]
+    assert flows[0] == pytest.approx(flows[1])
+    brought.read_wall("bowl")
+    assert len(at_work.practice.acts) + 1 == len(brought.practice.acts), "each goes on by itself"
+
+
+def test_a_book_that_was_lost_is_made_again_of_the_acts(at_work: PracticeAtWork, tmp_path: Path) -> None:
+    with Book.open(tmp_path / "one.sqlite") as first:
+        space = at_work.workspace(first)
+        at_work.flow(space)
+        worked(space, ("throat", 0.5))
+        at_work.flow(space)
+        before = space.job.ports[0].cuts
+    again = PracticeAtWork.open(at_work.path)
+    with Book.open(tmp_path / "two.sqlite") as second:
+        after = again.workspace(second).job.ports[0].cuts
+    assert [c.throat_diameter for c in after] == pytest.approx([c.throat_diameter for c in before])
+    assert [len(c.runs) for c in after] == [len(c.runs) for c in before]
+    assert after[1].operations[0].works[0].id == before[1].operations[0].works[0].id
 
 
 def test_a_live_test_is_kept_with_the_acts_as_it_grows(at_work: PracticeAtWork, book: Book) -> None:
     space = at_work.workspace(book)
     exact = at_work.practice.port.flow(LIFT)
     cut = space.job.ports[0].cuts[0].id
-    setup = next(s for s in space.job.setups if s.id == SETUP)
-    run = FlowRun(id="live", setup_id=SETUP, source="simulated bench")
+    (setup,) = space.job.setups
+    run = FlowRun(id="live", setup_id=setup.id, source="simulated bench")
     for n in (0, 4, 9):
         readings = tuple(
             Reading(id=f"r{i}", lift=float(LIFT[i]), flow=float(exact[i]), measured_pressure=PRESSURE) for i in range(n)

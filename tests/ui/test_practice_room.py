@@ -212,6 +212,18 @@ def test_two_windows_work_on_one_metal(shop: MainWindow) -> None:
     assert elsewhere.practice.port.metal.depth == at_work(window).practice.port.metal.depth
 
 
+def test_a_second_head_has_a_window_and_a_job_of_its_own(shop: MainWindow) -> None:
+    one, other = begun(shop), begun(shop, 3)
+    for each in (one, other):
+        press(each, "practice.flow")
+        make_cut(each, "bowl", "0.010")
+    assert at_work(one).head.id == "easy-two-valve"
+    assert at_work(other).head.id == "four-valve"
+    jobs = [space_of(each).job for each in (one, other)]
+    assert jobs[0].id != jobs[1].id
+    assert [[len(c.runs) for c in j.ports[0].cuts] for j in jobs] == [[1, 0], [1, 0]]
+
+
 def test_an_empty_book_can_practise(open_window: Open) -> None:
     window = open_window(demo=False)
     window.resize(1024, 700)

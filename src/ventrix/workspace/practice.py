@@ -20,8 +20,7 @@ from ventrix.bench.simulator.practice.virtual_job import (
     SOURCE,
     as_measured,
     bench_of,
-    job_id,
-    practice_job,
+    job_of,
     told_by_owner,
     with_flow,
 )
@@ -122,8 +121,14 @@ class PracticeAtWork:
         while (to := folder / f"{stem}{'' if number == 1 else f'-{number}'}{SUFFIX}").exists():
             number += 1
         folder.mkdir(parents=True, exist_ok=True)
-        write_practice(found.document, to)
-        return cls(to, found.document)
+        # What the first one's job keeps under these ids is its own.
+        acts = [
+            a.model_copy(update={"record": f"{a.record}-{number}" if a.record else ""}) for a in found.document.acts
+        ]
+        live = {f"{run}-{number}": pairs for run, pairs in found.document.live.items()}
+        document = found.document.model_copy(update={"acts": acts, "live": live})
+        write_practice(document, to)
+        return cls(to, document)
 
     @property
     def head(self) -> PracticeHead:
@@ -138,11 +143,12 @@ class PracticeAtWork:
         return max(60 * self.practice.hours - self.practice.minutes, 0.0)
 
     def workspace(self, book: Book) -> Workspace:
-        """Its job in the practice book, made where it is not there."""
-        key = job_id(self.head, self.document.seed)
+        """Its job in the practice book; made of its acts where it is not there."""
+        key = f"practice-{self.path.name.removesuffix(SUFFIX)}"
         if all(e.id != key for e in book.jobs()):
             benches = () if any(b.id == bench_of(self.head).id for b in book.benches()) else (bench_of(self.head),)
-            book.add_job(practice_job(self.head, self.document.seed), benches=benches)
+            job = job_of(self.practice, now_text(), key)
+            book.add_job(told_by_owner(job, self.head) if self.document.asked else job, benches=benches)
         return Workspace.open(book, key)
 
     # -- acts
@@ -170,8 +176,8 @@ class PracticeAtWork:
         that is looked at. ValueError for another trial, in words."""
         if space.trial is not None:
             return self._flow_clay(space, space.trial)
-        cut = space.job.ports[0].cuts[-1]
-        done = self.do(Act("flow", record=cut.id))
+        self.take_in(space)  # nothing that was cut is left out of the test
+        done = self.do(Act("flow"))
         space.apply("a flow test", with_flow(space.job, self.practice, done, now_text()))
         return done
 

@@ -24,7 +24,6 @@ from ventrix.core.quantity.units import to_si
 BENCH: Final = "practice bench"
 SOURCE: Final = "virtual"  # of a run that no real bench has seen
 USUAL_BORE: Final = to_si(95, "mm")  # of the sleeve where no engine is told
-SETUP: Final = "practice-setup"
 CUBIC_METRES: Final = 6  # digits a readout carries, as m3/s: 0.002 CFM
 
 
@@ -33,11 +32,12 @@ def job_id(head: PracticeHead, seed: int) -> str:
     return f"practice-{head.id}-{seed}"
 
 
-def practice_job(head: PracticeHead, seed: int) -> Job:
-    """The job as it comes in: what a porter measures on the metal before anything is flowed."""
+def practice_job(head: PracticeHead, seed: int, key: str = "") -> Job:
+    """The job as it comes in: what a porter measures on the metal before anything is flowed. `key` is its id, that of
+    head and seed without it."""
     port = head.make(seed)
     s = port.metal.sizes
-    key = job_id(head, seed)
+    key = key or job_id(head, seed)
     valve = Valve(
         id=f"{key}-valve",
         name=f"{head.kind} valve",
@@ -65,7 +65,7 @@ def practice_job(head: PracticeHead, seed: int) -> Job:
         practice=f"{head.id} {seed}",
         material="aluminium",
         heads=(Head(id=f"{key}-head", name="head", casting="virtual"),),
-        setups=(setup_of(head),),
+        setups=(setup_of(head, key),),
         valves=(valve,),
         ports=(
             Port(id=f"{key}-port", name=name, kind=head.kind, valve_id=valve.id, head_id=f"{key}-head",
@@ -110,7 +110,7 @@ def _true_run(job: Job, key: str, flow: Array) -> FlowRun:
         Reading(id=f"{job.id}-{key}-{i}", lift=float(x), flow=float(q), measured_pressure=PRESSURE)
         for i, (x, q) in enumerate(zip(LIFT, flow, strict=True))
     )
-    return FlowRun(id=f"{job.id}-{key}", setup_id=SETUP, mount_id=None, source=SOURCE, readings=readings)
+    return FlowRun(id=f"{job.id}-{key}", setup_id=f"{job.id}-setup", mount_id=None, source=SOURCE, readings=readings)
 
 
 def bore_of(head: PracticeHead) -> float:
@@ -118,10 +118,10 @@ def bore_of(head: PracticeHead) -> float:
     return head.engine.bore if head.engine is not None else USUAL_BORE
 
 
-def setup_of(head: PracticeHead) -> SetUp:
-    """How every practice test is set up."""
+def setup_of(head: PracticeHead, key: str) -> SetUp:
+    """How every test of a practice is set up, in the job of an id."""
     return SetUp(
-        id=SETUP,
+        id=f"{key}-setup",
         direction=head.kind,
         test_pressure=PRESSURE,
         bench=BENCH,
@@ -148,8 +148,9 @@ def with_flow(job: Job, practice: Practice, done: Done, date: str, owner: str = 
         Reading(id=f"{key}-{i}", lift=float(x), flow=round(float(q), CUBIC_METRES), measured_pressure=PRESSURE)
         for i, (x, q) in enumerate(zip(LIFT, flow, strict=True))
     )
-    run = FlowRun(id=f"{key}-run", setup_id=SETUP, mount_id=mount.id, date=date, source=SOURCE, readings=readings)
-    return start_run(job, owner or job.ports[0].cuts[-1].id, run, setup_of(practice.head), mount)
+    own = done.act.record if done.act.kind == "live" else f"{key}-run"
+    run = FlowRun(id=own, setup_id=f"{job.id}-setup", mount_id=mount.id, date=date, source=SOURCE, readings=readings)
+    return start_run(job, owner or job.ports[0].cuts[-1].id, run, setup_of(practice.head, job.id), mount)
 
 
 def with_wall(job: Job, practice: Practice, done: Done, date: str) -> Job:
@@ -172,18 +173,18 @@ def with_cut(job: Job, practice: Practice, done: Done, date: str) -> Job:
     port = job.ports[0]
     number = port.cuts[-1].number + 1
     key = f"{job.id}-act-{len(practice.done)}"
-    work = Work(id=f"{key}-work", place=act.place.value, depth=act.depth)
+    work = Work(id=act.record or f"{key}-work", place=act.place.value, depth=act.depth)
     operation = Operation(id=f"{key}-op", kind="rough", works=(work,), duration=60 * minutes_of(act), date=date)
     cut = Cut(id=f"{key}-cut", number=number, name=act.place.value, operations=(operation,), date=date)
     cut = as_measured(cut, practice.port)
     return add_cut(job, port.id, cut)
 
 
-def job_of(practice: Practice, date: str = "") -> Job:
-    """The job that a practice's acts make when each is kept in the book."""
+def job_of(practice: Practice, date: str = "", key: str = "") -> Job:
+    """The job that a practice's acts make when each is kept in the book, under an id of its own or the usual one."""
     again = Practice(practice.head.id, practice.seed, practice.hours)
     again.live = practice.live
-    job = practice_job(practice.head, practice.seed)
+    job = practice_job(practice.head, practice.seed, key)
     for act in practice.acts:
         job = kept(job, again, again.do(act), date)
     return job
