@@ -158,6 +158,17 @@ def test_clay_alone_is_tried(at_work: PracticeAtWork, book: Book) -> None:
     assert not at_work.practice.acts
 
 
+def test_another_job_of_the_practice_book_is_left_alone(at_work: PracticeAtWork, book: Book) -> None:
+    at_work.workspace(book)
+    other = Workspace.create(book, "something else")
+    worked(other, ("bowl", 3.0))
+    assert at_work.take_in(other) == []
+    for act in (at_work.flow, at_work.ask_owner):
+        with pytest.raises(ValueError, match="'something else' is not this window's practice"):
+            act(other)
+    assert not at_work.practice.acts
+
+
 def test_the_owner_is_asked_once(at_work: PracticeAtWork, book: Book) -> None:
     space = at_work.workspace(book)
     assert space.job.speed_high is None

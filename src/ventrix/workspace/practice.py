@@ -142,9 +142,14 @@ class PracticeAtWork:
     def minutes_left(self) -> float:
         return max(60 * self.practice.hours - self.practice.minutes, 0.0)
 
+    @property
+    def job_id(self) -> str:
+        """Of its job in the practice book."""
+        return f"practice-{self.path.name.removesuffix(SUFFIX)}"
+
     def workspace(self, book: Book) -> Workspace:
         """Its job in the practice book; made of its acts where it is not there."""
-        key = f"practice-{self.path.name.removesuffix(SUFFIX)}"
+        key = self.job_id
         if all(e.id != key for e in book.jobs()):
             benches = () if any(b.id == bench_of(self.head).id for b in book.benches()) else (bench_of(self.head),)
             job = job_of(self.practice, now_text(), key)
@@ -174,12 +179,17 @@ class PracticeAtWork:
     def flow(self, space: Workspace) -> Done:
         """A flow test run for the learner by the procedure: twelve rungs, kept with the last cut, or with the clay
         that is looked at. ValueError for another trial, in words."""
+        self._own(space)
         if space.trial is not None:
             return self._flow_clay(space, space.trial)
         self.take_in(space)  # nothing that was cut is left out of the test
         done = self.do(Act("flow"))
         space.apply("a flow test", with_flow(space.job, self.practice, done, now_text()))
         return done
+
+    def _own(self, space: Workspace) -> None:
+        if space.job.id != self.job_id:
+            raise ValueError(f"'{space.job.title}' is not this window's practice: open that one again (Ctrl+K)")
 
     def _flow_clay(self, space: Workspace, trial: Trial) -> Done:
         if trial.kind != TrialKind.CLAY:
@@ -237,6 +247,8 @@ class PracticeAtWork:
 
     def take_in(self, space: Workspace) -> list[Done]:
         """Every new pass done to the metal; then what can be measured on it is kept with its cut."""
+        if space.job.id != self.job_id:
+            return []  # another job of the practice book is looked at
         found = [self.do(Act("live", record=run.id)) for run in self._new_tests(space.job)]
         self._keep_live(space.job)
         for cut, work in self.new_work(space.job):
@@ -253,6 +265,7 @@ class PracticeAtWork:
     def ask_owner(self, space: Workspace) -> str:
         """What the engine is for; its sizes go into the job."""
         if not self.document.asked:
+            self._own(space)
             self._write(asked=True)
             space.apply("what the owner says", told_by_owner(space.job, self.head))
         return self.head.owner

@@ -82,7 +82,7 @@ class AtPractice(QObject):
     def take_in(self) -> None:
         """Every pass that a cut holds and the metal has not seen."""
         practice, space = self.open_book.practice, self.open_book.workspace
-        if practice is None or space is None or self._busy or practice.over:
+        if practice is None or space is None or self._busy or practice.over or space.job.id != practice.job_id:
             return
         self._busy = True
         try:
