@@ -419,6 +419,33 @@ def test_nothing_leaves_the_window(shop: MainWindow, qtbot, size: tuple[int, int
     assert buttons
 
 
+def test_what_is_chosen_is_in_sight_in_a_small_window(shop: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
+    shop.resize(853, 533)
+    room = shop.practice
+    room.setFocus()
+    QTest.keyClick(room, K.Key_Right)
+    QTest.keyClick(room, K.Key_Up)
+    lessons = room.shelf.lists[1]
+    assert room.shelf.row == len(LESSONS) - 1
+    qtbot.waitUntil(lambda: lessons.visibleRegion().boundingRect().contains(40, lessons.middle_of(len(LESSONS) - 1)))
+    window = begun_at_head(shop)
+    for i in range(6):
+        make_cut(window, ("bowl", "throat", "guide")[i % 3], "0.002")
+    window.practice.finish()
+    window.resize(853, 533)
+    window.practice.setFocus()
+    QTest.keyClick(window.practice, K.Key_Left)
+    page = window.practice.reckoning
+    assert page.chosen == 6, "from the first one to the last: stopped"
+    qtbot.waitUntil(lambda: page.list.visibleRegion().boundingRect().contains(40, page.list.middle_of(6)))
+
+
+def begun_at_head(shop: MainWindow) -> MainWindow:
+    """The first head, wherever the shelf stands."""
+    shop.practice.shelf.pick(0, 0)
+    return begun(shop)
+
+
 def test_lessons_are_graded_kept_and_put_anew(shop: MainWindow) -> None:
     room = shop.practice
     room.setFocus()

@@ -54,7 +54,8 @@ class ReckoningPage(QWidget):
         row.setSpacing(16)
         column = QVBoxLayout()
         column.addWidget(self.stairs, 3)
-        column.addWidget(scrolled(self.list), 2)
+        self._list_area = scrolled(self.list)
+        column.addWidget(self._list_area, 2)
         row.addLayout(column, 5)
         side = QWidget()
         column = QVBoxLayout(side)
@@ -82,6 +83,7 @@ class ReckoningPage(QWidget):
             self.shown, self._shown_in = reckoning_shown(practice.practice, units, self.plan), units
         self.stairs.show_stairs(self.shown, units, self.chosen)
         self.list.show_decisions(self.shown.decisions, self.chosen, units.flow.label)
+        self._list_area.ensureVisible(0, self.list.middle_of(self.chosen), 0, 20)
         self.curves.show_decision(self.decision, units)
         self.told.setText(self._words())
         return self.shown

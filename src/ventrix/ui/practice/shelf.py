@@ -45,6 +45,10 @@ class RowList(QWidget):
     def sizeHint(self) -> QSize:
         return QSize(420, int(HEAD + self.high * max(len(self.rows), 1)) + 4)
 
+    def middle_of(self, row: int) -> int:
+        """Where a row stands [px from the top]."""
+        return int(HEAD + self.high * (row + 0.5))
+
     def show_rows(self, rows: Sequence[Row], chosen: int, active: bool) -> None:
         self.rows, self.chosen, self.active = tuple(rows), chosen, active
         self.setMinimumHeight(self.sizeHint().height())

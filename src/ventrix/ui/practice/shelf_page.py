@@ -8,7 +8,7 @@ from pathlib import Path
 from typing import Final
 
 from PySide6.QtCore import Qt, Signal
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QLabel, QScrollArea, QVBoxLayout, QWidget
 
 from ventrix.bench.simulator.practice.catalogue import HEADS
 from ventrix.bench.simulator.practice.lessons.catalogue import LESSONS
@@ -45,6 +45,7 @@ class ShelfPage(QWidget):
         for i, each in enumerate(self.lists):
             each.picked.connect(partial(self.pick, i))
             each.taken.connect(partial(self._take, i))
+        self._areas: list[QScrollArea] = []  # left and right
         row = QHBoxLayout(self)
         row.setContentsMargins(0, 0, 0, 0)
         row.setSpacing(24)
@@ -55,7 +56,9 @@ class ShelfPage(QWidget):
             for widget in widgets:
                 column.addWidget(widget)
             column.addStretch()
-            row.addWidget(scrolled(side), 1)
+            area = scrolled(side)
+            self._areas.append(area)
+            row.addWidget(area, 1)
 
     @property
     def row(self) -> int:
@@ -73,6 +76,9 @@ class ShelfPage(QWidget):
             self.at[i] = min(self.at[i], max(len(rows) - 1, 0))
             self.lists[i].show_rows(rows, self.at[i], i == self.column)
         self.lists[BEGUN].setVisible(bool(begun))
+        active = self.lists[self.column]
+        area = self._areas[1 if self.column == LESSON else 0]
+        area.ensureVisible(0, active.y() + active.middle_of(self.row), 0, 40)
         space = self.open_book.workspace
         self.scores.setText("<br>".join(escape(c) for c in call_lines(space.findings)) if space is not None else "")
         return sum(best == BEST for best, _ in progress.values())

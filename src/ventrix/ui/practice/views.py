@@ -175,6 +175,10 @@ class DecisionList(QWidget):
     def sizeHint(self) -> QSize:
         return QSize(760, int(HEAD + ROW * max(len(self.decisions), 1)) + 4)
 
+    def middle_of(self, row: int) -> int:
+        """Where a row stands [px from the top]."""
+        return int(HEAD + ROW * (row + 0.5))
+
     def show_decisions(self, decisions: tuple[Decision, ...], chosen: int, unit: str) -> None:
         self.decisions, self.chosen, self.unit = decisions, chosen, unit
         self.setMinimumHeight(self.sizeHint().height())
