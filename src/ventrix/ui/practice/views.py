@@ -96,7 +96,7 @@ class StairView(QWidget):
             painter.drawPolyline(QPolygonF(self._steps(stair)))
         self._ends(painter, box)
         stairs = dict(self.shown.stairs)
-        for i, d in enumerate(self.shown.decisions):
+        for i, d in sorted(enumerate(self.shown.decisions), key=lambda each: each[0] == self.chosen):  # it lies on top
             at = self._point(d.at, at_hour(stairs["yours, true"], d.at))
             square = QRectF(at.x() - 9, at.y() - 9, 18, 18)
             painter.setPen(QPen(theme.colour("brass"), 1.5))
