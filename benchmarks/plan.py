@@ -139,10 +139,9 @@ def share_coverage(make: Callable[[int], VirtualPort], ports: int) -> float:
     for seed in range(ports):
         port = make(seed)
         fit = fit_chain(chain_of(port, [state_of(port, port.measured(LIFT, np.random.default_rng(seed)))]))
-        terms = fit.terms(at)
-        whole = np.sum(list(terms.values()), axis=0)
+        shares = fit.shares(at)
         for place in USUAL:
-            mine = sum(t for p, t in terms.items() if SECTION_OF.get(p, p) == place.value) / whole
+            mine = sum(s for p, s in shares.items() if SECTION_OF.get(p, p) == place.value)
             low, high = np.quantile(mine, [0.1, 0.9], axis=0)
             true = _answers_to(port, place, at)
             hit += int(np.sum((low <= true) & (true <= high)))

@@ -8,6 +8,7 @@ from dataclasses import replace
 import fluids
 import numpy as np
 import pytest
+from benchmarks.plan import share_coverage
 from benchmarks.plan_ports import GENERATORS, LIFT, chain_of, state_of
 from scipy import stats
 
@@ -471,3 +472,10 @@ def test_a_throat_takes_over_near_a_quarter_of_the_valve() -> None:
     assert figures.throat_takes_over is not None
     assert figures.throat_takes_over / valve.head_diameter == pytest.approx(0.25, abs=0.06)
     assert shape_figures(replace(job, valves=()), job.ports[0], job.ports[0].cuts[0]).throat_takes_over is None
+
+
+def test_shares_hold_what_they_say_over_ports_of_other_structures() -> None:
+    """Eight in ten were to lie inside: over three generators that share nothing with the chain at least six do, and not
+    so many that the intervals say nothing."""
+    held = [share_coverage(make, 8) for make in GENERATORS.values()]
+    assert 0.6 <= float(np.mean(held)) <= 0.92

@@ -67,20 +67,30 @@ class ChainFit:
 
     def limits(self, lift: Array, state: int = -1) -> list[dict[str, Limit]]:
         """What limits at each lift: shares by place that sum to one."""
-        drawn = self.terms(lift, state)
+        drawn = self.shares(lift, state)
         best = self.terms(lift, state, self.best)
-        whole, most_likely = summed(drawn), summed(best)
+        most_likely = summed(best)
         told = self._layout.told(self.covariance, np.atleast_1d(np.asarray(lift, dtype=float)))
         found = []
         for i in range(len(np.atleast_1d(lift))):
             here = {}
-            for place, term in drawn.items():
-                share = term[:, i] / whole[:, i]
-                low, high = np.quantile(share, [0.1, 0.9])
+            for place, share in drawn.items():
+                low, high = np.quantile(share[:, i], [0.1, 0.9])
                 value = float(best[place][0, i] / most_likely[0, i])
                 here[place] = Limit(value, float(min(low, value)), float(max(high, value)), bool(told[place][i]))
             found.append(here)
         return found
+
+    def shares(self, lift: Array, state: int = -1) -> dict[str, Array]:
+        """Shares of the loss by place and draw, shape (draws, n), the doubt of the chain's own structure in them."""
+        draw = np.random.default_rng(SEED + 3)
+        told = self._layout.told(self.covariance, np.atleast_1d(np.asarray(lift, dtype=float)))
+        wide = {}
+        for place, term in self.terms(lift, state).items():
+            spread = np.where(told[place], priors.SHARE_SPREAD_TOLD, priors.SHARE_SPREAD)
+            wide[place] = term * np.exp(spread * draw.standard_normal((len(term), 1)))
+        whole = summed(wide)
+        return {place: term / whole for place, term in wide.items()}
 
     def gain(self, works: Sequence[ChainWork], lift: Array, random: np.random.Generator | None = None) -> Array:
         """Relative gain of flow by draws at lifts, shape (draws, n), of works done to the last state."""

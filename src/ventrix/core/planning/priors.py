@@ -84,6 +84,10 @@ REFERENCE_DEPTH: Final = 0.7e-3  # m
 SECOND_PASS: Final = 0.4  # of that, where it was worked before
 DEPTH_SPREAD: Final = 0.15
 GAIN_SPREAD: Final = 0.25  # lognormal, on a predicted gain
+# Lognormal, on each place's loss where its share is told: by so much the chain misjudges who eats what in ports of
+# other structures than its own (benchmarks.plan; seeds other than those it prints). Less where the port's data told it.
+SHARE_SPREAD: Final = 0.6
+SHARE_SPREAD_TOLD: Final = 0.2
 GAIN_FLOOR: Final = 0.001  # of the flow, added to it
 RECOVERY: Final = 0.7  # share of a sudden enlargement's loss that a port's gradual one has (guess)
 
