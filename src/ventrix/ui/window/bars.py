@@ -2,14 +2,19 @@
 
 from __future__ import annotations
 
+from typing import Final
+
 from PySide6.QtCore import Qt, Signal
-from PySide6.QtGui import QFontMetrics
+from PySide6.QtGui import QFontMetrics, QResizeEvent
 from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QLabel, QMenu, QPushButton, QVBoxLayout, QWidget
 
 from ventrix.rooms.practice.shows import hours_text
 from ventrix.rooms.shared.conditions_words import in_words
 from ventrix.ui.look import theme
 from ventrix.ui.open_book import OpenBook
+
+LONGEST: Final = 330  # px of a job's title
+TITLE: Final = 0.32  # of the bar that it may take
 
 
 class JobBar(QWidget):
@@ -52,6 +57,10 @@ class JobBar(QWidget):
         self._of_book, self._apart = words, title
         self.refresh()
 
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        self.refresh()
+
     def refresh(self) -> None:
         space, bench = self._open_book.workspace, self._open_book.bench
         mark = "■ " if bench.connected else ("□ " if bench.active else "")
@@ -75,7 +84,8 @@ class JobBar(QWidget):
             self.conditions.clear()
             return
         metrics = QFontMetrics(theme.font(15, weight=600))
-        self.title.setText(metrics.elidedText(space.job.title, Qt.TextElideMode.ElideRight, 330))
+        room = min(LONGEST, int(TITLE * self.width()))
+        self.title.setText(metrics.elidedText(space.job.title, Qt.TextElideMode.ElideRight, room))
         self.title.setToolTip(space.job.title)
         self.port.show()
         self.port.setText(f"{space.port.name}  ▾")
