@@ -13,7 +13,8 @@ from typing import Final
 
 MOST_STEPS: Final = 20_000  # of a continued fraction or series
 TINY: Final = 1e-300
-LARGE: Final = 1e7  # degrees of freedom from which the limit with its first correction is exact to nine digits
+LARGE: Final = 1e7  # degrees of freedom from which F is chi-squared
+LARGE_T: Final = 1e6  # from which t is the normal with its first correction, to nine digits
 
 
 def normal_cdf(x: float) -> float:
@@ -70,7 +71,7 @@ def t_quantile(p: float, nu: float) -> float:
     z = normal_quantile(p)
     if math.isinf(nu):
         return z
-    if nu > LARGE:
+    if nu > LARGE_T:
         return z + (z**3 + z) / (4 * nu)
 
     def cdf(t: float) -> float:
