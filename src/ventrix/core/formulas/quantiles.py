@@ -14,7 +14,7 @@ from typing import Final
 MOST_STEPS: Final = 20_000  # of a continued fraction or series
 TINY: Final = 1e-300
 LARGE: Final = 1e7  # degrees of freedom from which F is chi-squared
-LARGE_T: Final = 1e6  # from which t is the normal with its first correction, to nine digits
+LARGE_T: Final = 2e5  # from which t is the normal with its first correction, to nine digits
 
 
 def normal_cdf(x: float) -> float:
