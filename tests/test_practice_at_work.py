@@ -113,6 +113,15 @@ def test_every_work_of_a_cut_is_made_once(at_work: PracticeAtWork, book: Book) -
     assert cut.throat_diameter == pytest.approx(after.sizes.throat_diameter), "measured after the pass"
 
 
+def test_works_that_are_taken_in_while_others_are_kept_are_made_once(at_work: PracticeAtWork, book: Book) -> None:
+    """Each kept figure tells the window, and the window takes in again."""
+    space = at_work.workspace(book)
+    worked(space, ("bowl", 0.5), ("throat", 0.25), ("guide", 0.3))
+    space.subscribe(lambda _told: at_work.take_in(space) and None)
+    at_work.flow(space)
+    assert [a.kind for a in at_work.practice.acts] == ["cut", "cut", "cut", "flow"]
+
+
 def test_work_whose_clock_still_runs_is_not_done_yet(at_work: PracticeAtWork, book: Book) -> None:
     space = at_work.workspace(book)
     worked(space, ("bowl", 0.5), started="2026-11-26T10:00:00+00:00")

@@ -134,6 +134,14 @@ def test_a_broken_wall_is_worth_nothing() -> None:
     assert "water in the port" in shown.decisions[0].what_was_true
 
 
+def test_a_nicked_seat_is_said_whatever_else_is() -> None:
+    found = played("easy-two-valve", 4, [FLOW, BOWL, FLOW])
+    found.nicks = 2
+    shown = reckoning_shown(found, US)
+    assert "2 times the burr nicked the seat" in shown.reason
+    assert len(shown.figures) <= 3, "the strip has room for three"
+
+
 def test_a_wall_that_was_read_and_cut_through_all_the_same() -> None:
     acts = [Act("wall", Place.SHORT_SIDE), Act("cut", Place.SHORT_SIDE, 2e-3)]
     (first, *_) = reckoning_shown(played("thin-short-side", 2, acts), US).decisions

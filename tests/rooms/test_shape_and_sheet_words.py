@@ -187,11 +187,10 @@ def test_every_port_is_a_line_flowed_or_not() -> None:
 
 @pytest.mark.parametrize(
     ("name", "short"),
-    [("Intake 3", "I3"), ("Exhaust 12", "E12"), ("left one", "left o"), ("5", "55"), ("Intake", "Intake")],
+    [("Intake 3", "I3"), ("Exhaust 12", "E12"), ("left one", "left o"), ("5", "5"), ("Intake", "Intake")],
 )
 def test_a_port_in_a_cell(name: str, short: str) -> None:
-    found = short_name(Port(id="p", name=name, kind="intake"))
-    assert found == short or name == "5", "a bare number is named by itself"
+    assert short_name(Port(id="p", name=name, kind="intake")) == short
 
 
 def test_a_port_in_a_sentence_says_its_head_where_there_are_several() -> None:

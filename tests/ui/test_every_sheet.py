@@ -36,6 +36,7 @@ SHEETS = {
     "cut.parts": "parts_sheet",
     "air.traverse.new": "traverse_sheet",
     "claim": "claim_sheet",
+    "call": "call_sheet",
     "benches": "benches",
 }
 # Sheets that rooms of a whole head open by a key of their own.

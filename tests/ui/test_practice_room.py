@@ -13,7 +13,6 @@ import pytest
 import shiboken6
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QPushButton
 
 from tests.ui.stand_in import DP, Open, StandIn
 from ventrix.bench.drivers.sample import Sample
@@ -415,8 +414,6 @@ def test_nothing_leaves_the_window(shop: MainWindow, qtbot, size: tuple[int, int
         qtbot.waitUntil(lambda r=room: r.width() <= size[0] - shop.rail.width() + 2)
         assert room.page == page
         assert room.minimumSizeHint().width() <= room.width()
-    buttons = [b for b in window.findChildren(QPushButton) if b.isVisible()]
-    assert buttons
 
 
 def test_what_is_chosen_is_in_sight_in_a_small_window(shop: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
@@ -498,13 +495,11 @@ def test_what_was_said_first_is_scored_and_feeds_the_plan(open_window: Open, qtb
     assert not scored_calls(space.findings), "its runs are older than what was said"
     stored = space.book.load(space.job.id)
     assert stored.calls == space.job.calls
-    factors = len(space.outcomes())
     early = replace(call, date="2000-01-01")
     space.apply("said earlier", replace(space.job, calls=(early,)))
     (score,) = scored_calls(space.findings)
     assert score.off == pytest.approx(0.1, abs=0.001)
     assert score.gains_right is not None
-    assert len(space.outcomes()) >= factors
     window.go_to_named("practice")
     assert "your eye says 10.0 % too high" in window.practice.shelf.scores.text()
 

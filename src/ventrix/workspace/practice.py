@@ -251,7 +251,8 @@ class PracticeAtWork:
             return []  # another job of the practice book is looked at
         found = [self.do(Act("live", record=run.id)) for run in self._new_tests(space.job)]
         self._keep_live(space.job)
-        for cut, work in self.new_work(space.job):
+        while new := self.new_work(space.job):  # asked anew each time: what is kept below may have more taken in
+            cut, work = new[0]
             depth = work.depth if work.depth is not None else BY_EYE
             found.append(self.do(Act("cut", Place(work.place), depth, cut.expected_gain, work.id)))
             fresh, minutes = space.job.ports[0], minutes_of(found[-1].act)

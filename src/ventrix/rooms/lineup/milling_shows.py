@@ -7,7 +7,7 @@ from typing import Final
 import numpy as np
 
 from ventrix.core.lineup.fitting import Fit
-from ventrix.core.lineup.milling import CAUTION, Milling, stack_up
+from ventrix.core.lineup.milling import Milling, stack_up
 from ventrix.core.lineup.of_job import line_up
 from ventrix.core.model.cut import mean_poured
 from ventrix.core.model.job import Job
@@ -15,8 +15,6 @@ from ventrix.core.quantity.units import from_si, to_si
 from ventrix.rooms.display_units import Units
 
 MEETS: Final = to_si(100, "mm")
-
-__all__ = ["CAUTION", "milling_rows"]
 
 
 def milling_rows(job: Job, milling: Milling, face_area: float | None, units: Units) -> tuple[str, ...]:

@@ -101,8 +101,8 @@ class Match:
 
 def short_name(port: Port) -> str:
     """A port as a cell names it: "I3", "E1"."""
-    last = port.name.rsplit(" ", 1)[-1]
-    return f"{port.name[:1].upper()}{last}" if last.isdecimal() else port.name[:6]
+    first, _, last = port.name.rpartition(" ")
+    return f"{first[:1].upper()}{last}" if last.isdecimal() else port.name[:6]
 
 
 def told_name(job: Job, port: Port) -> str:

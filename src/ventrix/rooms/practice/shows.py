@@ -112,15 +112,15 @@ def reckoning_shown(practice: Practice, units: Units, plan: Reckoning | None = N
         said.append(f"{flow.text(vain)} of it was never there")
     if lost:
         said.append(f"{lost} cut{'s' if lost > 1 else ''} made it worse unseen")
+    if found.seats_nicked:
+        said.append(f"{found.seats_nicked} time{'s' * (found.seats_nicked > 1)} the burr nicked the seat")
     if found.walls_broken:
         verdict = "Broken through: the head is scrap"
     else:
         verdict = f"You found {100 * found.share:.0f} % of what was there"
     wall = "broken through" if found.walls_broken else "thinnest, none broken"
     thin = units.length.with_unit(max(found.thinnest, 0.0))
-    figures = [(thin, wall), (hours_text(practice.minutes), f"of {practice.hours:g}:00 h"), _filling(practice)]
-    if found.seats_nicked:
-        figures.append((str(found.seats_nicked), "seats nicked"))
+    figures = ((thin, wall), (hours_text(practice.minutes), f"of {practice.hours:g}:00 h"), _filling(practice))
     return Shown(
         verdict,
         ". ".join(sentence(s).rstrip(".") for s in said) + ".",

@@ -5,10 +5,10 @@ from __future__ import annotations
 import numpy as np
 from PySide6.QtWidgets import QLabel
 
-from ventrix.core.lineup.milling import Milling
+from ventrix.core.lineup.milling import CAUTION, Milling
 from ventrix.core.quantity.field_checks import Check
 from ventrix.core.quantity.words import sentence
-from ventrix.rooms.lineup.milling_shows import CAUTION, milling_rows
+from ventrix.rooms.lineup.milling_shows import milling_rows
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
 

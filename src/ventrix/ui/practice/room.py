@@ -150,11 +150,10 @@ class PracticeRoom(Room):
 
     def _show_shelf(self) -> None:
         right = self.shelf.show_shelf()
+        teaches = f"{HEADS[self.shelf.row].teaches} " if self.shelf.column == HEAD else ""
         self._say(
             "Learn the decisions before the metal",
-            "A head that does not exist, with a truth that is opened at the end. Nothing of it counts in the shop's "
-            "own "
-            "figures.",
+            f"{teaches}The truth is opened at the end, and nothing of it counts in the shop's own figures.",
             (("", ""), (f"{right} of {len(LESSONS)}", "lessons right"), (str(self.seed), "seed (S)")),
             32,
             theme.current().text,

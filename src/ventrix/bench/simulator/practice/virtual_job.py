@@ -24,7 +24,7 @@ from ventrix.core.quantity.units import to_si
 BENCH: Final = "practice bench"
 SOURCE: Final = "virtual"  # of a run that no real bench has seen
 USUAL_BORE: Final = to_si(95, "mm")  # of the sleeve where no engine is told
-CUBIC_METRES: Final = 6  # digits a readout carries, as m3/s: 0.002 CFM
+READOUT_DIGITS: Final = 6  # digits a readout carries, as m3/s: 0.002 CFM
 
 
 def job_id(head: PracticeHead, seed: int) -> str:
@@ -145,7 +145,7 @@ def with_flow(job: Job, practice: Practice, done: Done, date: str, owner: str = 
     key = f"{job.id}-act-{n}"
     mount = Mount(id=f"{key}-mount", number=len(job.mounts) + 1, date=date)
     readings = tuple(
-        Reading(id=f"{key}-{i}", lift=float(x), flow=round(float(q), CUBIC_METRES), measured_pressure=PRESSURE)
+        Reading(id=f"{key}-{i}", lift=float(x), flow=round(float(q), READOUT_DIGITS), measured_pressure=PRESSURE)
         for i, (x, q) in enumerate(zip(LIFT, flow, strict=True))
     )
     own = done.act.record if done.act.kind == "live" else f"{key}-run"
