@@ -180,6 +180,7 @@ def belief(**changed: object) -> Belief:
         ),
         ({"verdict": "unseen", "seen": None}, "a test of it alone", "+2.5 CFM", "A test before and after, 30 min"),
         ({"left": 1e-3}, "(too thin)", "under the usual 0.100 in", "The gauge, before the burr"),
+        ({"wall_known": False}, "that the wall held was luck", "+2.5 CFM.", "one test each"),
         ({"nicked": True}, "yes", "nicked the seat", "one test each"),
     ],
 )

@@ -213,7 +213,7 @@ def _known(b: Belief) -> str:
         "in vain": "yes: one more mount",
         "lost": "yes: one more mount",
         "missed": "no: smaller than the bench repeats",
-    }.get(b.verdict, "yes, and you did")
+    }.get(b.verdict, "yes, and you did" if b.wall_known else "yes; that the wall held was luck")
 
 
 def _knew(practice: Practice, b: Belief, units: Units) -> str:
