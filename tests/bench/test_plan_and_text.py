@@ -15,7 +15,7 @@ from ventrix.bench.drivers.text_columns import columns_text, parse_columns
 from ventrix.bench.drivers.text_lines import TextBench, TextFormat, open_serial
 from ventrix.bench.links.tcp import LinkError
 from ventrix.bench.procedure.lift_plan import lifts_in_words, parse_lifts, rungs
-from ventrix.bench.sampler import Connected, Event, Heard, Lost, Refused, Sampler
+from ventrix.bench.sampler import CommandRefused, Connected, Event, Heard, Lost, Sampler
 from ventrix.core.quantity.units import from_si, to_si
 
 
@@ -185,7 +185,7 @@ def test_a_serial_bench_through_a_pseudo_terminal(terminal: tuple[int, str]) -> 
         assert isinstance(heard, Heard)
         assert "120.5" in heard.lines[-1]
         sampler.send(lambda b: b.set_pressure(1.0))
-        assert isinstance(wait_for(events, Refused), Refused)
+        assert isinstance(wait_for(events, CommandRefused), CommandRefused)
         talking.clear()
         lost = wait_for(events, Lost)
         assert isinstance(lost, Lost)

@@ -13,7 +13,7 @@ from tests.bench.exchange import WrittenExchange
 from ventrix.bench.drivers.sample import Sample
 from ventrix.bench.drivers.scpi import ScpiBench
 from ventrix.bench.links.tcp import LinkError, TcpLink
-from ventrix.bench.sampler import Connected, Event, Lost, Refused, Sampler
+from ventrix.bench.sampler import CommandRefused, Connected, Event, Lost, Sampler
 from ventrix.bench.simulator.bench import SimulatedBench
 from ventrix.bench.simulator.heads.shipped import HEADS, worked
 from ventrix.bench.simulator.server import HOST, Interpreter, running
@@ -189,8 +189,8 @@ def test_sampler_over_tcp_loses_and_finds_the_bench() -> None:
         sample = wait_for(events, Sample)
         assert isinstance(sample, Sample)
         sampler.send(lambda b: b.set_lift(9.0))
-        refused = wait_for(events, Refused)
-        assert isinstance(refused, Refused)
+        refused = wait_for(events, CommandRefused)
+        assert isinstance(refused, CommandRefused)
         assert "out of travel" in refused.sentence
     sampler.stop()
 

@@ -314,7 +314,7 @@ def test_chambers_are_brought_to_the_largest() -> None:
     chambers = tuple(
         Chamber(id=f"ch{n}", cylinder=n, pours=(Pour(id=f"v{n}", volume=to_si(cc, "cc")),)) for n, cc in pours.items()
     )
-    job = Job(id="j", title="j", bore=0.089, stroke=0.0885, chambers=chambers)
+    job = Job(id="j", title="j", bore=0.089, stroke=0.0885, chambers=chambers, gasket_thickness=0.0)
     lines = {line.cylinder: line for line in chamber_lines(job)}
     assert lines[2].take_out == 0.0
     assert lines[3].take_out == pytest.approx(to_si(0.8, "cc"))

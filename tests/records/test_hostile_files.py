@@ -214,7 +214,7 @@ def ids() -> Callable[[], str]:
 
 def traverse_of(points: int, folder: Path) -> Path:
     path = folder / f"{points}.csv"
-    row = "pinch,pitot,grid,12.7,straight,,1,,,p{},0,0,4000,,,,"
+    row = "pinch,pitot,grid,12.7,straight,,1,,,,p{},0,0,4000,,,,"
     path.write_text("\n".join([FIRST, ",".join(COLUMNS), *(row.format(i) for i in range(points))]), encoding="utf-8")
     return path
 

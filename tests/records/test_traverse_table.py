@@ -13,7 +13,7 @@ from ventrix.records.files.traverse_table import COLUMNS, FIRST, read_traverses,
 
 CUT = demo_job().ports[0].cuts[2]
 HEADER = ",".join(COLUMNS)
-GOOD = "pinch,pitot,nine points,12.7,straight,,1,,,centre,0,0,4000,,,,"
+GOOD = "pinch,pitot,nine points,12.7,straight,,1,,,standard,centre,0,0,4000,,,,"
 
 
 def ids() -> object:

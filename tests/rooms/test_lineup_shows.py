@@ -31,6 +31,7 @@ from ventrix.rooms.lineup.shows import gauge_of, shown_of
 from ventrix.rooms.lineup.typed_faces import typed_point, typed_spots
 
 MM = 1e-3
+V_ENGINE = Job(id="j", title="j", engine_layout="v")
 
 
 # -- typed faces
@@ -150,12 +151,12 @@ def test_chambers_are_told_with_what_to_take_out() -> None:
         Chamber(id=f"c{n}", cylinder=n, pours=(Pour(id=f"p{n}", volume=to_si(cc, "cc")),))
         for n, cc in ((1, 50.0), (2, 48.5))
     )
-    job = Job(id="j", title="j", chambers=poured, bore=to_si(89, "mm"), stroke=to_si(80, "mm"))
-    first, second = chamber_rows(job, US, 0.0, 0.0, 0.0)
+    job = Job(id="j", title="j", chambers=poured, bore=to_si(89, "mm"), stroke=to_si(80, "mm"), gasket_thickness=0.0)
+    first, second = chamber_rows(job, US)
     swept = np.pi / 4 * 8.9**2 * 8.0
     assert first == f"Cylinder 1: 50.0 cc, the largest, {1 + swept / 50.0:.2f} to 1"
     assert second == f"Cylinder 2: 48.5 cc, take 1.5 cc out, {1 + swept / 48.5:.2f} to 1"
-    assert chamber_rows(Job(id="j", title="j"), US, 0.0, 0.0, 0.0) == ()
+    assert chamber_rows(Job(id="j", title="j"), US) == ()
 
 
 # -- milling
@@ -163,7 +164,7 @@ def test_chambers_are_told_with_what_to_take_out() -> None:
 
 def test_milling_of_a_square_face_in_words() -> None:
     """45 degree halves, a square face: the face wants what came off, the valley sqrt 2 of it."""
-    rows = " ".join(milling_rows(Job(id="j", title="j"), Milling(head=to_si(0.020, "in")), None, US))
+    rows = " ".join(milling_rows(V_ENGINE, Milling(head=to_si(0.020, "in")), None, US))
     assert "comes down 0.020 in" in rows
     assert "Off the manifold's face 0.020 in in all, off the valley 0.028 in" in rows
     assert "stand 0.020 in further up" in rows
@@ -181,12 +182,12 @@ def test_milling_of_a_square_face_in_words() -> None:
 )
 def test_what_came_off_the_manifold_is_taken_into_account(milled: float, words: str) -> None:
     milling = Milling(head=to_si(0.020, "in"), manifold=to_si(milled, "in"))
-    assert words in " ".join(milling_rows(Job(id="j", title="j"), milling, None, US))
+    assert words in " ".join(milling_rows(V_ENGINE, milling, None, US))
 
 
 def test_the_line_up_that_milling_leaves_is_told() -> None:
     """The demo's roofs stand 0.2 to 0.6 mm low: a manifold that goes 2 mm up meets no roof, and every floor."""
-    job = whole_head(date.today())
+    job = replace(whole_head(date.today()), engine_layout="v")
     rows = " ".join(milling_rows(job, Milling(head=to_si(2.0, "mm")), None, METRIC))
     assert "4 edges of own manifold face the air then, 2 do now" in rows
     assert "to open it otherwise" in rows

@@ -86,12 +86,12 @@ def test_the_scorecard_says_before_after_and_what_lies_between() -> None:
 
 
 def test_the_other_kind_is_the_port_of_the_same_cylinder() -> None:
-    other = other_kind(ANALYSIS, PORT)
+    other = other_kind(ANALYSIS, PORT, PORT.cuts[2])
     assert other is not None
-    assert other.setup.direction == "exhaust"
-    assert beside_of(ANALYSIS, PORT, PORT.cuts[2]).other is other
+    assert other.run.setup.direction == "exhaust"
+    assert beside_of(ANALYSIS, PORT, PORT.cuts[2]).other is other.run
     alone = Findings(replace(JOB, ports=(PORT,)))
-    assert other_kind(alone, PORT) is None
+    assert other_kind(alone, PORT, PORT.cuts[2]) is None
     assert beside_of(alone, PORT, PORT.cuts[2]).other is None
 
 

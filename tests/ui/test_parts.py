@@ -11,7 +11,7 @@ from PySide6.QtCore import QPoint, Qt
 from PySide6.QtWidgets import QApplication, QLabel
 
 from ventrix.bench.drivers.sample import Sample
-from ventrix.bench.sampler import Connected, Lost, Refused
+from ventrix.bench.sampler import CommandRefused, Connected, Lost
 from ventrix.core.model.run import SetUp
 from ventrix.core.quantity.units import to_si
 from ventrix.rooms.compare.scorecard import Score
@@ -266,7 +266,7 @@ def test_bridge_tells_what_the_queue_holds(styled: QApplication) -> None:
     assert not bridge.is_simulated
     assert len(samples[0]) == 2  # type: ignore[arg-type]
     bridge._events.put(Lost("the bench closed the link"))
-    bridge._events.put(Refused("the bench refused SOUR:PRES 99"))
+    bridge._events.put(CommandRefused("the bench refused SOUR:PRES 99"))
     bridge.drain()
     assert not bridge.connected
     assert states[-1] == "the bench refused SOUR:PRES 99"

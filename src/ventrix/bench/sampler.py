@@ -42,7 +42,7 @@ class Lost:
 
 
 @dataclass(frozen=True, slots=True)
-class Refused:
+class CommandRefused:
     """The bench refused a command, or the command could not be sent."""
 
     sentence: str
@@ -56,7 +56,7 @@ class Heard:
     passed_over: int
 
 
-Event = Connected | Dropped | Lost | Refused | Heard | Sample
+Event = Connected | Dropped | Lost | CommandRefused | Heard | Sample
 Command = Callable[[ScpiBench], None]
 
 
@@ -148,9 +148,9 @@ class Sampler:
             except queue.Empty:
                 return
             if not isinstance(bench, ScpiBench):
-                self._events.put(Refused("this bench only talks: it takes no commands"))
+                self._events.put(CommandRefused("this bench only talks: it takes no commands"))
                 continue
             try:
                 command(bench)
             except LinkError as error:
-                self._events.put(Refused(str(error)))
+                self._events.put(CommandRefused(str(error)))

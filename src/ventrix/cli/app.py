@@ -12,6 +12,7 @@ from typing import Annotated, Any, TypeVar
 
 import typer
 
+from ventrix.core.quantity.refused import Refused
 from ventrix.records.bad_input import InputError
 
 T = TypeVar("T")
@@ -37,5 +38,5 @@ def of_file(path: Path, work: Callable[[], T]) -> T:
         return work()
     except InputError:
         raise
-    except ValueError as error:
+    except Refused as error:
         raise InputError(str(error), file=path.name) from None

@@ -8,6 +8,7 @@ import typer
 
 from ventrix.cli.app import JsonOption, app, print_json
 from ventrix.core.calculators.answer import calculate, registry, split_pairs
+from ventrix.core.quantity.refused import Refused
 from ventrix.records.bad_input import InputError
 
 
@@ -30,7 +31,7 @@ def calc(
         raise InputError("which calculator? `ventrix calc --list` shows all", field="ID")
     try:
         answer = calculate(identifier, split_pairs(pairs or []))
-    except ValueError as error:
+    except Refused as error:
         raise InputError(str(error), field=f"calc {identifier}") from None
     if as_json:
         print_json(answer.as_json())

@@ -12,6 +12,7 @@ from ventrix.cli.plan import chosen_port
 from ventrix.core.engine.of_job import OnTheEngine
 from ventrix.core.judging.findings import Findings
 from ventrix.core.model.cut import Cut, Port
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import parse_quantity
 from ventrix.records.bad_input import InputError
 
@@ -58,7 +59,7 @@ def _typed(text: str | None, unit: str, option: str) -> float | None:
         return None
     try:
         return parse_quantity(text, unit)
-    except ValueError as error:
+    except Refused as error:
         raise InputError(str(error), field=option) from None
 
 

@@ -9,6 +9,7 @@ import typer
 
 from ventrix.cli.app import JsonOption, app, of_file, print_json
 from ventrix.core.model.kinds import CUT_KINDS, CutKind
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import parse_quantity
 from ventrix.records.bad_input import InputError
 
@@ -70,7 +71,7 @@ def compare(
     if worthwhile is not None:
         try:
             least = parse_quantity(worthwhile, "cfm") if reduced[0].kind == "flow" else parse_quantity(worthwhile, "-")
-        except ValueError as error:
+        except Refused as error:
             raise InputError(str(error), field="--worthwhile") from None
         if least <= 0:
             raise InputError("the smallest gain that matters must be above zero", field="--worthwhile")
@@ -81,7 +82,7 @@ def compare(
         poured = tables[0].geometry.port_volume, tables[1].geometry.port_volume
         volumes = Volumes(poured[0], poured[1]) if poured[0] is not None and poured[1] is not None else None
         verdict = judge(comparison, least, volumes, Wording(lift_unit=tables[0].lift_unit))
-    except ValueError as error:
+    except Refused as error:
         raise InputError(str(error), file=f"{before.name} against {after.name}") from None
     if as_json:
         print_json(results.comparison_document(comparison, verdict))

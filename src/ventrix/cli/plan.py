@@ -16,6 +16,7 @@ from ventrix.core.model.kinds import Band
 from ventrix.core.planning.moves import Asked
 from ventrix.core.planning.of_job import edge_share
 from ventrix.core.planning.priors import PLACES
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import parse_quantity
 from ventrix.records.bad_input import InputError
 
@@ -73,7 +74,7 @@ def _asked(text: str) -> Asked:
         raise InputError(f"'{text[:40]}' is not PLACE:DEPTH with a place of {', '.join(PLACES)}", field="--what")
     try:
         deep = parse_quantity(depth, "mm")
-    except ValueError as error:
+    except Refused as error:
         raise InputError(str(error), field="--what") from None
     if not 0 < deep <= 0.01:
         raise InputError("a pass is deeper than nothing and at most 10 mm", field="--what")

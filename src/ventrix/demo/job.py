@@ -248,6 +248,7 @@ def make_job() -> Job:
         worthwhile_gain=to_si(2, "cfm"),
         material="aluminium",
         cylinders=4,
+        engine_cylinders=4,
         valves_per_cylinder=2,
         flatness=to_si(0.03, "mm"),
         condition="No cracks seen. Light corrosion at the front water passage. Bought with the seats cut once.",

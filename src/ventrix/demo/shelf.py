@@ -108,6 +108,7 @@ def _job(of: _Job, random: np.random.Generator, today: date) -> Job:
         customer=of.customer,
         material=of.material,
         cylinders=of.cylinders,
+        engine_cylinders=of.cylinders,
         valves_per_cylinder=2,
         bore=to_si(89, "mm"),
         cam_lift=to_si(0.46, "in"),

@@ -79,6 +79,7 @@ def whole_head(today: date) -> Job:
         customer="Brandt & daughter",
         material="aluminium",
         cylinders=4,
+        engine_cylinders=4,
         valves_per_cylinder=2,
         bore=to_si(89, "mm"),
         stroke=to_si(80, "mm"),

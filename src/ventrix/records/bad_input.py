@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Final
 
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import sentence
 
 LONGEST_PLACE: Final = 80  # characters of a file's or field's name that are repeated
@@ -16,18 +17,18 @@ def _on_one_line(text: str, most: int) -> str:
     return shown if len(shown) <= most else f"{shown[: most - 1]}…"
 
 
-class InputError(ValueError):
+class InputError(Refused):
     """What is wrong with a file, where, and what was expected there."""
 
     def __init__(self, sentence: str, *, file: str = "", line: int | None = None, field: str = "") -> None:
-        self.sentence, self.file, self.line, self.field = sentence, file, line, field
+        self.sentence, self.file, self.line = sentence, file, line
         sentence = _on_one_line(sentence, LONGEST_SENTENCE)
         where = [_on_one_line(file, LONGEST_PLACE)] if file else []
         if line is not None:
             where.append(f"line {line}")
         if field:
             where.append(_on_one_line(field, LONGEST_PLACE))
-        super().__init__(": ".join([", ".join(where), sentence] if where else [sentence]))
+        super().__init__(": ".join([", ".join(where), sentence] if where else [sentence]), field=field)
 
 
 class BookError(Exception):

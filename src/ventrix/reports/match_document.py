@@ -64,6 +64,8 @@ def _port(a: Alike, boxes: dict[tuple[str, str], Box]) -> dict[str, Any]:
         "thinnest_mm": None if a.thinnest is None else from_si(a.thinnest.left, "mm"),
         "thinnest_at": None if a.thinnest is None else a.thinnest.reading.place,
         "thin": a.thin,
+        "in_row": a.in_row,
+        "not_known": a.not_known,
         "differs": [figure_name(d.lift) for d in a.differs],
         "differences": [
             {
@@ -143,7 +145,9 @@ def match_text(document: dict[str, Any]) -> str:
     for p in document["ports"]:
         cc = "     –" if p["volume_cc"] is None else f"{p['volume_cc']:6.1f}"
         wall = "   –" if p["thinnest_mm"] is None else f"{p['thinnest_mm']:.2f}" + (" thin" if p["thin"] else "")
-        said = "developed" if p["developed"] else ", ".join(p["differs"]) or "alike, as far as it was measured"
+        odd = f"{'odd in its row: ' if p['in_row'] else ''}{', '.join(p['differs'])}" if p["differs"] else ""
+        not_known = f"not known: {p['not_known']}" if p["not_known"] else "alike"
+        said = "developed" if p["developed"] else odd or not_known
         rows.append(f"{p['name']:12} {cc}   {wall:10}   {said}" + (" (behind)" if p["behind"] else ""))
     h = document["hours"]
     rows.append(f"{h['used']:.1f} h used, {h['low']:.0f} to {h['high']:.0f} h to go.")

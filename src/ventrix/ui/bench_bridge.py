@@ -15,9 +15,10 @@ from ventrix.bench.drivers.sample import BenchDriver, Sample
 from ventrix.bench.drivers.scpi import ScpiBench
 from ventrix.bench.drivers.text_lines import TextFormat, open_serial
 from ventrix.bench.links.tcp import TcpLink
-from ventrix.bench.sampler import Command, Connected, Dropped, Event, Heard, Lost, Refused, Sampler
+from ventrix.bench.sampler import Command, CommandRefused, Connected, Dropped, Event, Heard, Lost, Sampler
 from ventrix.bench.simulator.practice.play import Practice
 from ventrix.core.model.bench import Bench, ElementKind
+from ventrix.core.quantity.refused import Refused
 
 Practices = Callable[[], Practice]
 INTERVAL = 0.05  # s between samples
@@ -28,14 +29,14 @@ def host_and_port(text: str) -> tuple[str, int]:
     """An address as a person types it; ValueError with a sentence where it is not one."""
     host, _, port = text.strip().rpartition(":")
     if not host or not (port.isascii() and port.isdecimal()) or len(port) > 5 or not 0 < int(port) < 65536:
-        raise ValueError(f"'{text[:80]}' is not host:port, as in localhost:5025")
+        raise Refused("'{}' is not host:port, as in localhost:5025", text[:80])
     bare = host.removeprefix("[").removesuffix("]")
     try:
         ipaddress.ip_address(bare)
     except ValueError:
         labels = host.rstrip(".").split(".")
         if len(host) > 253 or not all(_LABEL.fullmatch(label) for label in labels) or labels[-1].isdecimal():
-            raise ValueError(f"'{host[:80]}' is no name or address of a machine") from None
+            raise Refused("'{}' is no name or address of a machine", host[:80]) from None
     return bare, int(port)
 
 
@@ -114,7 +115,7 @@ class BenchBridge(QObject):
         """Read lines of text off a serial device from now on. ValueError where the columns make no sense."""
         shape.check()
         if not device.strip():
-            raise ValueError("which device? as in /dev/ttyUSB0")
+            raise Refused("which device? as in /dev/ttyUSB0")
         self.disconnect_bench()
         self._start(lambda: open_serial(device.strip(), shape))
         self.sentence = f"listening on {device}"
@@ -182,7 +183,7 @@ class BenchBridge(QObject):
         elif isinstance(event, Dropped):
             self.sentence = event.sentence
             self.silenced.emit()
-        elif isinstance(event, Refused):
+        elif isinstance(event, CommandRefused):
             self.sentence = event.sentence
 
     def _watch_silence(self, spoke: bool) -> bool:

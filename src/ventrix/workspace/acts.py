@@ -9,6 +9,7 @@ from ventrix.core.edits.cuts import add_port, edit_port
 from ventrix.core.edits.several_ports import let_stand_for, straight_to
 from ventrix.core.model.kinds import Piece
 from ventrix.core.model.noun import Direction
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import sentence
 from ventrix.workspace.ids import new_id, now_text
 from ventrix.workspace.new_job import new_port
@@ -107,7 +108,7 @@ def go_straight_to(space: Workspace, model_id: str, cut_id: str) -> str:
     state = next(c for c in model.cuts if c.id == cut_id)
     try:
         job = straight_to(space.job, space.port.id, model, state, new_id, now_text())
-    except ValueError as error:
+    except Refused as error:
         return sentence(str(error))
     space.apply(f"straight to cut {state.number} of {model.name}", job)
     if space.port is not None:

@@ -10,6 +10,7 @@ from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.job import Binned, Job
 from ventrix.core.model.noun import Noun
 from ventrix.core.model.run import Reading
+from ventrix.core.quantity.refused import Refused
 from ventrix.records.book.tables import CHILDREN, NOUNS
 from ventrix.records.files.job_document import from_document, to_document
 from ventrix.workspace.ids import new_id, now_text
@@ -33,16 +34,16 @@ def take_out(space: Workspace, kind: type[Noun], noun_id: str, name: str, reason
     """
     found = find_part(space.job, kind, noun_id)
     if kind is Reading:
-        raise ValueError("a reading is struck with its reason, never taken out")
+        raise Refused("a reading is struck with its reason, never taken out")
     if kind is Port and len(space.job.ports) == 1:
-        raise ValueError("a job has at least one port")
+        raise Refused("a job has at least one port")
     if isinstance(found.noun, Cut) and isinstance(found.parent, Port):
         if len(found.parent.cuts) == 1:
-            raise ValueError("a port has at least the state it was received in")
+            raise Refused("a port has at least the state it was received in")
         if found.at == 0:
-            raise ValueError("the cuts after it stand on cut 0: take those out first")
+            raise Refused("the cuts after it stand on cut 0: take those out first")
     if holds_readings(found.noun) and not reason.strip():
-        raise ValueError("it holds readings: say why it goes")
+        raise Refused("it holds readings: say why it goes")
     parent = "" if isinstance(found.parent, Job) else found.parent.id
     binned = Binned(
         id=new_id(),
@@ -68,18 +69,18 @@ def put_back(space: Workspace, binned_id: str) -> None:
     """
     binned = next((b for b in space.job.bin if b.id == binned_id), None)
     if binned is None:
-        raise ValueError("it is no longer in the bin")
+        raise Refused("it is no longer in the bin")
     document = dict(binned.document)
     kind, parent_kind = _KINDS[binned.noun], _KINDS[str(document.pop("hangs_from", "Job"))]
     part = from_document(kind, document)
     there = {(type(f.noun), f.noun.id) for f in parts_below(space.job)}
     if any((type(f.noun), f.noun.id) in there for f in parts_below(part)) or (kind, part.id) in there:
-        raise ValueError("a part of it is in the job already")
+        raise Refused("a part of it is in the job already")
     field = next(name for name, held in CHILDREN[parent_kind].items() if held is kind)
     try:
         job = put_in_part(space.job, binned.parent_id, parent_kind, field, binned.at, part)
     except KeyError:
-        raise ValueError("what it hung from is no longer there") from None
+        raise Refused("what it hung from is no longer there") from None
     space.apply(f"{binned.name} put back", replace(job, bin=tuple(b for b in job.bin if b.id != binned_id)))
 
 

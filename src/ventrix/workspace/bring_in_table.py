@@ -11,6 +11,7 @@ from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.job import Job
 from ventrix.core.model.noun import Direction
 from ventrix.core.model.run import FlowRun, Reading, SetUp
+from ventrix.core.quantity.refused import Refused
 from ventrix.records.book.book import Book
 from ventrix.records.files.layout import Conditions
 from ventrix.records.files.layout_reading import ReadRun
@@ -78,9 +79,9 @@ def with_runs(job: Job, runs: Sequence[ReadRun], goals: Sequence[Goal], said: Co
     """
     wanted = [(r, g) for r, g in zip(runs, goals, strict=True) if not g.left_out]
     if not wanted:
-        raise ValueError("every run is left out: there is nothing to bring in")
+        raise Refused("every run is left out: there is nothing to bring in")
     if said.test_pressure is None:
-        raise ValueError("the table does not say its test pressure: type it")
+        raise Refused("the table does not say its test pressure: type it")
     count = 0
     setups: dict[Direction, SetUp] = {}
     made: dict[Direction, str] = {}

@@ -8,7 +8,7 @@ from typing import Final
 
 from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.job import Job
-from ventrix.core.model.kinds import JobState, Use
+from ventrix.core.model.kinds import JobState, PartState, Use
 from ventrix.core.model.noun import Direction
 from ventrix.records.files.new_ids import renewed
 from ventrix.workspace.ids import new_id
@@ -22,7 +22,11 @@ def new_job(title: str) -> Job:
 
 
 def new_head(
-    title: str, cylinders: int | None = None, valves_per_cylinder: int | None = None, use: Use | None = None
+    title: str,
+    cylinders: int | None = None,
+    valves_per_cylinder: int | None = None,
+    use: Use | None = None,
+    engine_cylinders: int | None = None,
 ) -> Job:
     """A job with an intake and an exhaust port for every cylinder; for one where their number is not said."""
     ports = []
@@ -35,6 +39,7 @@ def new_head(
         id=new_id(),
         title=title,
         cylinders=cylinders,
+        engine_cylinders=engine_cylinders,
         valves_per_cylinder=valves_per_cylinder,
         use=use,
         ports=tuple(ports),
@@ -58,7 +63,14 @@ def next_of_its_kind(job: Job, titles: set[str]) -> Job:
     what was done to this head and measured on it is not."""
     names = (f"{job.title}, {n}" for n in count(2))
     ports = tuple(
-        replace(p, valve_id=_first_valve(p), faults=(), cuts=(Cut(id=new_id(), number=0, name="as received"),))
+        replace(
+            p,
+            valve_id=_first_valve(p),
+            faults=(),
+            faults_looked_at=None,
+            slips=(),
+            cuts=(Cut(id=new_id(), number=0, name="as received"),),
+        )
         for p in job.ports
     )
     used = {v for p in ports if (v := p.valve_id)}
@@ -82,6 +94,13 @@ def next_of_its_kind(job: Job, titles: set[str]) -> Job:
         bin=(),
         mounts=(),
         check_marks=(),
+        stage_marks=(),
+        waits=(),
+        parts=tuple(replace(p, state=PartState.NEEDED, date=None) for p in job.parts if not p.beyond_quote),
+        engine_results=(),
+        calls=(),
+        model_port_ids=(),
+        same_house=(),
         photos=(),
     )
     return renewed(bare)

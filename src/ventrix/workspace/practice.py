@@ -29,6 +29,7 @@ from ventrix.core.model.job import Job
 from ventrix.core.model.kinds import Place, TrialKind
 from ventrix.core.model.run import FlowRun
 from ventrix.core.quantity.arrays import Array
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si, to_si
 from ventrix.records.bad_input import InputError
 from ventrix.records.book.book import Book, default_book_path
@@ -62,7 +63,7 @@ def _over_lifts(pairs: Sequence[tuple[float, float]]) -> Array | None:
 
 def _act(a: PracticeAct) -> Act:
     if a.place is not None and a.place not in _PLACES:
-        raise ValueError(f"'{a.place[:40]}' is not one of {', '.join(_PLACES)}")
+        raise Refused("'{}' is not one of {}", a.place[:40], ", ".join(_PLACES))
     return Act(a.act, None if a.place is None else _PLACES[a.place], a.depth, a.said, a.record, a.area)
 
 
@@ -107,7 +108,7 @@ class PracticeAtWork:
             return cls(path, read_practice(path))
         except InputError:
             raise
-        except ValueError as error:
+        except Refused as error:
             raise InputError(str(error), file=path.name) from None
 
     @classmethod
@@ -162,7 +163,7 @@ class PracticeAtWork:
         """Do an act: written first. ValueError, in words, where it cannot be done; InputError where it is not kept."""
         self.catch_up()
         if self.over:
-            raise ValueError("this practice was reckoned: its truth is open. Begin another seed")
+            raise Refused("this practice was reckoned: its truth is open. Begin another seed")
         if not self.practice.fits(act):
             raise OwnersClock(f"the owner's {self.practice.hours:g} hours are over: reckon it in Practice")
         document = self.document.model_copy(update={"acts": [*self.document.acts, _written(act)]})
@@ -189,13 +190,13 @@ class PracticeAtWork:
 
     def _own(self, space: Workspace) -> None:
         if space.job.id != self.job_id:
-            raise ValueError(f"'{space.job.title}' is not this window's practice: open that one again (Ctrl+K)")
+            raise Refused("'{}' is not this window's practice: open that one again (Ctrl+K)", space.job.title)
 
     def _flow_clay(self, space: Workspace, trial: Trial) -> Done:
         if trial.kind != TrialKind.CLAY:
-            raise ValueError(CLAY_ALONE)
+            raise Refused(CLAY_ALONE)
         if trial.place not in _PLACES or not trial.area_taken:
-            raise ValueError(f"clay wants its place ({', '.join(_PLACES)}) and how much of the section it takes")
+            raise Refused("clay wants its place ({}) and how much of the section it takes", ", ".join(_PLACES))
         done = self.do(Act("clay", _PLACES[trial.place], record=trial.id, area=trial.area_taken))
         space.apply("a flow test with clay", with_flow(space.job, self.practice, done, now_text(), trial.id))
         return done
@@ -203,7 +204,7 @@ class PracticeAtWork:
     def read_wall(self, place: str) -> Done:
         """What the gauge reads at a place; it is kept by who asked. ValueError for a place that has no wall to read."""
         if place not in _PLACES:
-            raise ValueError(f"the gauge does not get at the {place}: {', '.join(_PLACES)}")
+            raise Refused("the gauge does not get at the {}: {}", place, ", ".join(_PLACES))
         return self.do(Act("wall", _PLACES[place]))
 
     def pour(self) -> Done:

@@ -20,6 +20,7 @@ from ventrix.core.model.job import Job
 from ventrix.core.model.kinds import JobState
 from ventrix.core.model.run import FlowRun, Mount, Reading, RungNote, SetUp, StepRecord
 from ventrix.core.planning.own_record import OwnRecord, own_record
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si, tidy
 from ventrix.core.quantity.words import sentence
 from ventrix.records.bad_input import ActGone, BookError
@@ -529,7 +530,9 @@ class Workspace:
             return
         works = (Work(id=new_id(), place=place),) if place else ()
         kind = stage or "work"
-        work = Operation(id=new_id(), kind=kind, works=works, started_at=now_text(), date=now_text(), stage=stage)
+        work = Operation(
+            id=new_id(), kind=kind, works=works, started_at=now_text(), date=now_text(), at=now_text(), stage=stage
+        )
         self.apply("start the clock", add_operation(self.job, cut.id, work))
         self._clock = work.id, time.monotonic()
 
@@ -555,7 +558,7 @@ class Workspace:
             return None
         ran = seconds if seconds is not None else self.clock_seconds()
         if ran is None:
-            raise ValueError("the computer's clock does not say how long this work took: how many minutes was it?")
+            raise Refused("the computer's clock does not say how long this work took: how many minutes was it?")
         cut, op = running
         ran = max(ran, 1.0)
         done = replace(op, duration=tidy(round(ran, 1)))

@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 
 from ventrix.bench.drivers.text_lines import FIELDS, TextColumn
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import unit
 
 _COLUMN = re.compile(
@@ -23,10 +24,10 @@ def parse_columns(text: str) -> tuple[TextColumn, ...]:
             continue
         match = _COLUMN.fullmatch(part)
         if match is None:
-            raise ValueError(f"'{part}' is not: figure, column, unit, and if need be x scale + offset")
+            raise Refused("'{}' is not: figure, column, unit, and if need be x scale + offset", part)
         name = match["name"].lower()
         if name not in FIELDS:
-            raise ValueError(f"'{name}' is not one of {', '.join(FIELDS)}")
+            raise Refused("'{}' is not one of {}", name, ", ".join(FIELDS))
         symbol = match["unit"] or USUAL[name]
         unit(symbol)
         offset = float(match["offset"] or 0) * (-1 if match["sign"] == "-" else 1)

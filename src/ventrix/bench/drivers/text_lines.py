@@ -16,6 +16,7 @@ from typing import Any, Final, Protocol
 
 from ventrix.bench.drivers.sample import Sample
 from ventrix.bench.links.tcp import LinkError
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import to_si, unit
 
 LONGEST_LINE: Final = 400  # bytes: a longer one is nobody's line
@@ -48,23 +49,23 @@ class TextFormat:
     def check(self) -> None:
         """ValueError with a sentence where no bench can be read like this."""
         if self.separator not in SEPARATORS:
-            raise ValueError(f"'{self.separator}' is not one of {', '.join(SEPARATORS)}")
+            raise Refused("'{}' is not one of {}", self.separator, ", ".join(SEPARATORS))
         if self.speed not in range(300, 4_000_001):
-            raise ValueError("the speed must lie between 300 and 4 000 000 baud")
+            raise Refused("the speed must lie between 300 and 4 000 000 baud")
         names = [c.name for c in self.columns]
         for wanted in ("flow", "pressure"):
             if wanted not in names:
-                raise ValueError(f"no column is the {wanted}")
+                raise Refused("no column is the {}", wanted)
         if len(set(names)) != len(names):
-            raise ValueError("a figure stands in two columns")
+            raise Refused("a figure stands in two columns")
         for column in self.columns:
             unit(column.unit)
             if not 1 <= column.place <= 40:
-                raise ValueError("columns are counted from 1 to 40")
+                raise Refused("columns are counted from 1 to 40")
             if column.name not in FIELDS:
-                raise ValueError(f"'{column.name}' is not one of {', '.join(FIELDS)}")
+                raise Refused("'{}' is not one of {}", column.name, ", ".join(FIELDS))
             if not (math.isfinite(column.scale) and math.isfinite(column.offset)) or column.scale == 0:
-                raise ValueError(f"the scale of {column.name} must be a number other than zero")
+                raise Refused("the scale of {} must be a number other than zero", column.name)
 
     def as_document(self) -> dict[str, Any]:
         """As the bench's record keeps it."""
@@ -77,7 +78,7 @@ class TextFormat:
             columns = tuple(TextColumn(**c) for c in document.get("columns", ()))
             made = cls(int(document.get("speed", 9600)), str(document.get("separator", "comma")), columns)
         except (TypeError, ValueError):
-            raise ValueError("the columns of this bench's lines are not as they should be") from None
+            raise Refused("the columns of this bench's lines are not as they should be") from None
         made.check()
         return made
 

@@ -15,6 +15,7 @@ import numpy as np
 
 from ventrix.bench.drivers.sample import Sample
 from ventrix.bench.procedure.lift_plan import Rung
+from ventrix.core.quantity.refused import Refused
 
 WINDOW: Final = 3.0  # s of samples that a kept reading is the mean of
 FEWEST_SAMPLES: Final = 8
@@ -94,7 +95,7 @@ class FlowTest:
         self, rungs: list[Rung], test_pressure: float | None, done: set[tuple[int, bool]] | None = None
     ) -> None:
         if not rungs:
-            raise ValueError("the plan has no lifts")
+            raise Refused("the plan has no lifts")
         self.rungs = list(rungs)
         self._test_pressure = test_pressure
         self.automatic = False

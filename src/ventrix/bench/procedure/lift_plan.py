@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from itertools import pairwise
 from typing import Final, NamedTuple
 
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import parse_quantity
 from ventrix.core.runs.lifts import as_thousandths
 
@@ -64,22 +65,22 @@ def parse_lifts(text: str, unit: str) -> Lifts:
             found += _listed(part, unit)
             continue
         if len(words) != 3:
-            raise ValueError(f"'{part[:40]}' wants a first lift, a last and a step: 0.05 to 0.6 by 0.05")
+            raise Refused("'{}' wants a first lift, a last and a step: 0.05 to 0.6 by 0.05", part[:40])
         first, last, step = (parse_quantity(w, unit) for w in words)
         if step <= 0 or last < first:
-            raise ValueError(f"'{part[:40]}' does not rise")
+            raise Refused("'{}' does not rise", part[:40])
         if (last - first) / step > MOST_RUNGS:
-            raise ValueError(f"that would be more than {MOST_RUNGS} rungs")
+            raise Refused("that would be more than {} rungs", MOST_RUNGS)
         count = int((last - first) / step + 1e-6) + 1
         found += [first + i * step for i in range(count)]
     meant = as_thousandths(found, unit)
     lifts = sorted({round(x, 9) for x in (meant or found)})
     if not lifts:
-        raise ValueError("a plan needs at least one lift")
+        raise Refused("a plan needs at least one lift")
     if lifts[0] <= 0:
-        raise ValueError("lifts start above zero")
+        raise Refused("lifts start above zero")
     if len(lifts) > MOST_RUNGS:
-        raise ValueError(f"a plan has at most {MOST_RUNGS} rungs")
+        raise Refused("a plan has at most {} rungs", MOST_RUNGS)
     return Lifts(lifts, meant is not None)
 
 

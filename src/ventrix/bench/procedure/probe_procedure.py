@@ -9,6 +9,7 @@ from typing import Final
 import numpy as np
 
 from ventrix.bench.drivers.sample import Sample
+from ventrix.core.quantity.refused import Refused
 
 WINDOW: Final = 3.0  # s of samples that a kept point is the mean of
 FILLED: Final = 0.9  # of the window before anything is kept
@@ -70,9 +71,9 @@ class ProbeProcedure:
         """What is kept at this point. ValueError, with a sentence, where there is nothing to keep yet."""
         value = self.live()
         if value is None:
-            raise ValueError("No probe is connected: type the reading.")
+            raise Refused("No probe is connected: type the reading.")
         if self._samples[-1].time - self._samples[0].time < FILLED * WINDOW:
-            raise ValueError("Wait: three seconds of readings are wanted.")
+            raise Refused("Wait: three seconds of readings are wanted.")
         if float(np.std(self._values())) > UNSTEADY * abs(value):
-            raise ValueError("Not steady yet: wait, or type the reading.")
+            raise Refused("Not steady yet: wait, or type the reading.")
         return value if self.ball else max(value, 0.0)

@@ -12,6 +12,7 @@ from ventrix.bench.simulator import air_picture
 from ventrix.bench.simulator.heads.shipped import HEADS, SimulatedCut, worked
 from ventrix.bench.simulator.lies import Lie, Lies
 from ventrix.core.model.noun import Direction
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import CFM, INCH_OF_WATER
 
 
@@ -104,7 +105,7 @@ class SimulatedBench:
         """Put a port in a state of its metal on the bench. ValueError where there is no such state."""
         with self._lock:
             if not 0 <= cut < len(self._states[direction]):
-                raise ValueError(f"the {direction} port has cuts 0 to {len(self._states[direction]) - 1}")
+                raise Refused("the {} port has cuts 0 to {}", direction, len(self._states[direction]) - 1)
             if (direction, cut) != (self._direction, self._cut):
                 self._direction, self._cut = direction, cut
                 self._remount()
@@ -114,7 +115,7 @@ class SimulatedBench:
         with self._lock:
             states = self._states[direction]
             if not 1 <= cut <= len(states):
-                raise ValueError(f"the next cut of the {direction} port is {len(states)}")
+                raise Refused("the next cut of the {} port is {}", direction, len(states))
             states[cut:] = [worked(states[cut - 1], place)]
             self._cut = min(self._cut, len(self._states[self._direction]) - 1)
 
@@ -129,7 +130,7 @@ class SimulatedBench:
     def set_lift(self, lift: float) -> None:
         """Open the valve to `lift` [m]. ValueError past the valve's travel."""
         if not 0 <= lift <= self.character.greatest_lift:
-            raise ValueError("the valve is out of travel")
+            raise Refused("the valve is out of travel")
         with self._lock:
             self._settle()
             self._lift = lift
@@ -138,7 +139,7 @@ class SimulatedBench:
     def set_pressure(self, pressure: float) -> None:
         """Ask the blower for a test pressure [Pa]. ValueError past what it can do shut off."""
         if not 0 <= pressure <= self.character.greatest_pressure:
-            raise ValueError("the blower cannot make that pressure")
+            raise Refused("the blower cannot make that pressure")
         with self._lock:
             self._settle()
             self._wanted = pressure
@@ -152,7 +153,7 @@ class SimulatedBench:
     def choose_range(self, number: int) -> None:
         """Choose a range, counted from 1. ValueError where there is none."""
         if not 1 <= number <= len(self.character.ranges):
-            raise ValueError(f"the bench has ranges 1 to {len(self.character.ranges)}")
+            raise Refused("the bench has ranges 1 to {}", len(self.character.ranges))
         with self._lock:
             self.range = number
 
@@ -164,7 +165,7 @@ class SimulatedBench:
     def put_on(self, what: str) -> None:
         """What lies on the bench: the head, the head with its opening sealed, or valve out, or the plate."""
         if what not in ("head", "sealed", "open", "plate"):
-            raise ValueError("HEAD, SEALED, OPEN or PLATE")
+            raise Refused("HEAD, SEALED, OPEN or PLATE")
         with self._lock:
             self._settle()
             self._fitted = what
@@ -174,7 +175,7 @@ class SimulatedBench:
         if where is not None:
             station, u, v = where
             if station not in air_picture.STATIONS or not (-1 <= u <= 1 and -1 <= v <= 1):
-                raise ValueError(f"stations are {', '.join(air_picture.STATIONS)}; places lie between -1 and 1")
+                raise Refused("stations are {}; places lie between -1 and 1", ", ".join(air_picture.STATIONS))
         with self._lock:
             self._settle()
             if ball:

@@ -7,6 +7,8 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field
 from typing import Final
 
+from ventrix.core.quantity.refused import Refused
+
 NO_ERROR: Final = '0,"No error"'
 UNDEFINED: Final = -113, "Undefined header"
 MISSING: Final = -109, "Missing parameter"
@@ -134,7 +136,7 @@ def run_line(line: str, headers: Headers, status: Status) -> str | None:
                 continue
             try:
                 headers.commands[nodes](parameter)
-            except ValueError as error:
+            except Refused as error:
                 status.fail(*OUT_OF_RANGE, str(error))
         else:
             status.fail(*UNDEFINED)

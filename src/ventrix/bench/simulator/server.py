@@ -13,6 +13,7 @@ from ventrix.bench.simulator.bench import SimulatedBench
 from ventrix.bench.simulator.lies import Lie
 from ventrix.bench.simulator.scpi_syntax import OPERATION_COMPLETE, Headers, Status, run_line
 from ventrix.core.model.noun import Direction
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si, parse_number, to_si
 
 HOST = "127.0.0.1"
@@ -98,17 +99,17 @@ class Interpreter:
 
     def _range(self, text: str) -> None:
         if not text.isdecimal():
-            raise ValueError("a range by its number")
+            raise Refused("a range by its number")
         self._bench.choose_range(int(text))
 
     def _lie(self, text: str) -> None:
         name, _, state = text.partition(",")
         if state.strip().upper() not in ("ON", "OFF"):
-            raise ValueError("a lie, then ON or OFF")
+            raise Refused("a lie, then ON or OFF")
         try:
             lie = Lie(name.strip().upper())
         except ValueError:
-            raise ValueError(f"lies are {', '.join(each.value for each in Lie)}") from None
+            raise Refused("lies are {}", ", ".join(each.value for each in Lie)) from None
         self._bench.tell(lie, state.strip().upper() == "ON")
 
     def answer(self, line: str) -> str | None:
@@ -118,7 +119,7 @@ class Interpreter:
 
 def _byte(text: str, most: int = 255) -> int:
     if not (text.isascii() and text.isdecimal()) or len(text) > 6 or int(text) > most:
-        raise ValueError(f"a whole number up to {most}")
+        raise Refused("a whole number up to {}", most)
     return int(text)
 
 
@@ -128,7 +129,7 @@ def _place(text: str) -> tuple[str, float, float] | None:
         return None
     cells = text.split(",")
     if len(cells) != 3:
-        raise ValueError("a station, u and v; or OUT")
+        raise Refused("a station, u and v; or OUT")
     return cells[0].strip().lower(), parse_number(cells[1]), parse_number(cells[2])
 
 
@@ -136,7 +137,7 @@ def _port_and_cut(text: str) -> tuple[Direction, int]:
     name, _, number = text.partition(",")
     direction = name.strip().lower()
     if direction not in ("intake", "exhaust") or not number.strip().isdecimal():
-        raise ValueError("INTAKE or EXHAUST, then a cut number")
+        raise Refused("INTAKE or EXHAUST, then a cut number")
     return cast(Direction, direction), int(number)
 
 

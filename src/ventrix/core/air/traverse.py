@@ -20,9 +20,10 @@ from ventrix.core.formulas.atmosphere import (
     REFERENCE_TEMPERATURE,
     vapour_fraction,
 )
-from ventrix.core.formulas.pitot import ProbedAir, local_to_reference, probed_air
+from ventrix.core.formulas.pitot import ProbedAir, local_to_reference, probed_air, reference_to_local
 from ventrix.core.model.cut import Cut
 from ventrix.core.model.job import Job
+from ventrix.core.model.kinds import SpeedsAt
 from ventrix.core.model.noun import Direction
 from ventrix.core.model.traverse import ProbePoint, Traverse
 from ventrix.core.quantity.arrays import Array
@@ -53,13 +54,15 @@ WALL_POWER: Final = 7  # near a wall air slows by the one-seventh power law (Sch
 @dataclass(frozen=True, slots=True)
 class AirThere:
     """The air of a traverse: barometer and pressure of the air entering [Pa], its temperature [K], vapour [-], and
-    which way it goes; reference air on draw by default."""
+    which way it goes; reference air on draw by default. `typed_standard`: speeds that were typed stand at standard air,
+    not at that of the probe."""
 
     direction: Direction = "intake"
     room_pressure: float = REFERENCE_PRESSURE
     temperature: float = REFERENCE_TEMPERATURE
     entering_pressure: float = REFERENCE_PRESSURE
     vapour: float = 0.0
+    typed_standard: bool = False
 
 
 def air_of(job: Job, traverse: Traverse) -> AirThere:
@@ -67,16 +70,17 @@ def air_of(job: Job, traverse: Traverse) -> AirThere:
 
     Raises ValueError where the recorded air cannot be. Source: formula book of this project.
     """
+    standard = traverse.speeds_at == SpeedsAt.STANDARD
     if traverse.setup_id is None:
-        return AirThere()
+        return AirThere(typed_standard=standard)
     setup = job.setup(traverse.setup_id)
     room = setup.pressure or REFERENCE_PRESSURE
     temperature = setup.temperature or REFERENCE_TEMPERATURE
     vapour = 0.0 if setup.humidity is None else float(vapour_fraction(temperature, room, setup.humidity))
     if setup.direction == "intake":
-        return AirThere("intake", room, temperature, room, vapour)
+        return AirThere("intake", room, temperature, room, vapour, standard)
     entering = room + (setup.test_pressure or 0.0)
-    return AirThere("exhaust", room, setup.plenum_temperature or temperature, entering, vapour)
+    return AirThere("exhaust", room, setup.plenum_temperature or temperature, entering, vapour, standard)
 
 
 def point_speed(point: ProbePoint, coefficient: float = 1.0, air: AirThere | None = None) -> ProbedAir | None:
@@ -106,6 +110,9 @@ def point_speed(point: ProbePoint, coefficient: float = 1.0, air: AirThere | Non
     `airspeed.probed_air`.
     """
     a = air or AirThere()
+    if point.speed is not None and a.typed_standard:
+        local = reference_to_local(point.speed, a.temperature, a.entering_pressure)
+        return ProbedAir(local, np.asarray(point.speed))
     if point.speed is not None:
         reference = local_to_reference(point.speed, a.temperature, a.entering_pressure)
         return ProbedAir(np.asarray(point.speed), reference)

@@ -10,6 +10,7 @@ import numpy as np
 from ventrix.core.model.bench import PlateCheck
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.limits import positive
+from ventrix.core.quantity.refused import Refused
 
 MOVING_RANGE_D2: Final = 1.128  # mean range of two over sigma [14]
 
@@ -54,7 +55,7 @@ def plate_chart(checks: Sequence[PlateCheck]) -> PlateChart:
     """
     counted = [c for c in checks if c.struck is None]
     if not counted:
-        raise ValueError("the plate has not been flowed yet")
+        raise Refused("the plate has not been flowed yet")
     flow = positive([c.flow for c in counted], "plate flow")
     ratio = np.asarray(flow / positive([c.nominal for c in counted], "nominal plate flow"))
     history = ratio[:-1]

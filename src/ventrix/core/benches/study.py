@@ -10,6 +10,7 @@ import numpy as np
 
 from ventrix.core.formulas.uncertainty import CONFIDENCE, MountSets, Repeats, Scatter, known_scatter, student_t
 from ventrix.core.model.bench import Bench, ScatterStudy, StudyReading
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si
 
 
@@ -65,17 +66,17 @@ def study_result(study: ScatterStudy) -> StudyResult:
     groups = _groups(study.readings)
     mounts = sorted({mount for mount, _ in groups})
     if len(mounts) < 3:
-        raise ValueError("at least three mounts of the unchanged head are needed")
+        raise Refused("at least three mounts of the unchanged head are needed")
     lifts = sorted({lift for _, lift in groups if all((m, lift) in groups for m in mounts)})
     if not lifts:
-        raise ValueError("no lift was flowed in every mount")
+        raise Refused("no lift was flowed in every mount")
     squares, freedom = 0.0, 0
     for flows in groups.values():
         mean = float(np.mean(flows))
         squares += float(np.sum((np.asarray(flows) / mean - 1) ** 2))
         freedom += len(flows) - 1
     if freedom == 0:
-        raise ValueError("nothing was repeated: set lift and pressure anew and read at least one lift twice")
+        raise Refused("nothing was repeated: set lift and pressure anew and read at least one lift twice")
     repeat = float(np.sqrt(squares / freedom))
     means = np.array([[np.mean(groups[m, lift]) for lift in lifts] for m in mounts])
     seen = MountSets.of((means / means.mean(axis=0)).mean(axis=1))

@@ -11,6 +11,7 @@ from ventrix.core.formulas.uncertainty import Scatter
 from ventrix.core.model.bench import Transfer
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.limits import positive
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import percent_text
 
 
@@ -44,7 +45,7 @@ def transfer_between(transfer: Transfer, scatter: Scatter | None = None) -> Adju
     (DerSimonian and Laird, Controlled Clinical Trials 7 (1986) 177-188).
     """
     if not transfer.parts:
-        raise ValueError("no part was flowed on both benches yet")
+        raise Refused("no part was flowed on both benches yet")
     here = positive([p.here for p in transfer.parts], "flow here")
     there = positive([p.there for p in transfer.parts], "flow there")
     logs = np.log(here / there)

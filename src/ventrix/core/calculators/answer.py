@@ -15,6 +15,7 @@ import numpy as np
 from ventrix.core.calculators.contract import Calculator, Input
 from ventrix.core.calculators.table_air_and_engine import AIR_AND_ENGINE
 from ventrix.core.calculators.table_bench_and_port import BENCH_AND_PORT
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si, parse_quantity, quoted
 
 REGISTRY: Final = {c.id: c for c in (*BENCH_AND_PORT, *AIR_AND_ENGINE)}
@@ -52,14 +53,14 @@ def find(identifier: str) -> Calculator:
 
     near = get_close_matches(identifier, known, n=3, cutoff=0.5)
     hint = f"; did you mean {' or '.join(near)}?" if near else "; `ventrix calc --list` shows all"
-    raise ValueError(f"there is no calculator '{identifier}'{hint}")
+    raise Refused("there is no calculator '{}'{}", identifier, hint)
 
 
 def read_input(spec: Input, text: str) -> Any:
     """Text of one input as SI (float, list of floats, or one of the choices). ValueError with a sentence."""
     if spec.choices:
         if text.strip() not in spec.choices:
-            raise ValueError(f"{quoted(text)} is not one of {', '.join(spec.choices)}")
+            raise Refused("{} is not one of {}", quoted(text), ", ".join(spec.choices))
         return text.strip()
     if spec.many:
         return [parse_quantity(part, spec.unit) for part in text.split(",")]
@@ -72,9 +73,9 @@ def split_pairs(pairs: Sequence[str]) -> dict[str, str]:
     for pair in pairs:
         name, mark, text = pair.partition("=")
         if not mark or not name:
-            raise ValueError(f"{quoted(pair)} is not name=value")
+            raise Refused("{} is not name=value", quoted(pair))
         if name in found:
-            raise ValueError(f"{name}: given twice")
+            raise Refused("{}: given twice", name)
         found[name] = text
     return found
 
@@ -103,12 +104,12 @@ def calculate(identifier: str, given: Mapping[str, str]) -> Answer:
         text = given.get(spec.name, spec.default)
         if text is None:
             if spec.required:
-                raise ValueError(f"{spec.name}: is missing")
+                raise Refused("{}: is missing", spec.name)
             continue
         try:
             values[spec.name] = read_input(spec, text)
-        except ValueError as error:
-            raise ValueError(f"{spec.name}: {error}") from None
+        except Refused as error:
+            raise Refused("{}: {}", spec.name, error) from None
         shown[spec.name] = _shown(spec, values[spec.name])
     outputs, notes = evaluate(calculator, values)
     answered = {out.name: (from_si(outputs[out.name], out.unit), out.unit) for out in calculator.outputs}
@@ -137,16 +138,16 @@ def evaluate(calculator: Calculator, values: Mapping[str, Any]) -> tuple[dict[st
         if spec.name not in given and spec.default is not None:
             given[spec.name] = read_input(spec, spec.default)
         if spec.name not in given and spec.required:
-            raise ValueError(f"{spec.name}: is missing")
+            raise Refused("{}: is missing", spec.name)
     with np.errstate(over="ignore", invalid="ignore", divide="ignore"):  # what is not finite is refused below
         try:
             outputs, notes = calculator.compute(**given)
         except (ZeroDivisionError, OverflowError):
-            raise ValueError("there is no finite answer for these figures") from None
+            raise Refused("there is no finite answer for these figures") from None
     answered = {out.name: float(outputs[out.name]) for out in calculator.outputs}
     for name, value in answered.items():
         if not math.isfinite(value):
-            raise ValueError(f"{name} has no finite answer for these figures")
+            raise Refused("{} has no finite answer for these figures", name)
     return answered, notes
 
 

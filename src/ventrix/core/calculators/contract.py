@@ -6,6 +6,8 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any
 
+from ventrix.core.quantity.refused import Refused
+
 Outcome = tuple[dict[str, Any], list[str]]
 
 
@@ -49,7 +51,7 @@ class Calculator:
             if each.name == name:
                 return each
         known = ", ".join(i.name for i in self.inputs)
-        raise ValueError(f"there is no input '{name}'; it takes {known}")
+        raise Refused("there is no input '{}'; it takes {}", name, known)
 
 
 DENSITY = Input("density", "kg/m3", "1.225")

@@ -47,7 +47,7 @@ def known_inputs(
         "stroke": job.stroke,
         "rod_length": job.rod_length,
         "speed": job.speed_high if "stroke" in asked else None,  # elsewhere it is a meter's, not the engine's
-        "cylinders": None if job.cylinders is None else float(job.cylinders),
+        "cylinders": None if job.engine_cylinders is None else float(job.engine_cylinders),
         "peak_lift": job.cam_lift,
         "lift": job.cam_lift,
         "duration": job.cam_duration,

@@ -20,6 +20,7 @@ from ventrix.core.calculators.contract import (
 from ventrix.core.formulas import engine, losses, orifice, pitot, swirl
 from ventrix.core.formulas.cam import Cam, cam_note, cam_weighted_flow, flow_integral
 from ventrix.core.formulas.flow_curve import FlowCurve
+from ventrix.core.quantity.refused import Refused
 
 
 def _orifice_flow(**inputs: Any) -> Outcome:
@@ -50,14 +51,14 @@ def _swirl_coefficient(
 ) -> Outcome:
     if type == "paddle":
         if speed is None:
-            raise ValueError("speed: is missing, a paddle meter needs it")
+            raise Refused("speed: is missing, a paddle meter needs it")
         if torque is not None or mass_flow is not None:
-            raise ValueError("torque and mass_flow belong to type=impulse")
+            raise Refused("torque and mass_flow belong to type=impulse")
         return {"swirl_coefficient": swirl.paddle_coefficient(speed, bore, test_pressure, density)}, []
     if torque is None or mass_flow is None:
-        raise ValueError(f"{'torque' if torque is None else 'mass_flow'}: is missing, an impulse meter needs it")
+        raise Refused("{}: is missing, an impulse meter needs it", "torque" if torque is None else "mass_flow")
     if speed is not None:
-        raise ValueError("speed belongs to type=paddle")
+        raise Refused("speed belongs to type=paddle")
     return {"swirl_coefficient": swirl.impulse_coefficient(torque, mass_flow, bore, test_pressure, density)}, []
 
 
@@ -99,7 +100,7 @@ def _intake_face(**inputs: float) -> Outcome:
 
 def _cam_weighted(lifts: list[float], flows: list[float], duration: float, peak_lift: float) -> Outcome:
     if len(lifts) != len(flows):
-        raise ValueError(f"there are {len(lifts)} lifts and {len(flows)} flows")
+        raise Refused("there are {} lifts and {} flows", len(lifts), len(flows))
     run = FlowCurve(np.array(lifts), np.array(flows))
     cam = Cam(peak_lift, duration)
     note = cam_note(run, cam)

@@ -10,6 +10,7 @@ from typing import Any
 from ventrix.core.edits.runs import edit_run
 from ventrix.core.model.job import Job
 from ventrix.core.model.run import Correction, FlowRun
+from ventrix.core.quantity.refused import Refused
 
 
 def _run_of(job: Job, run_id: str) -> FlowRun:
@@ -53,7 +54,7 @@ def correct_conditions(
         No reason given.
     """
     if not reason.strip():
-        raise ValueError("say why: what was recorded is kept with the reason")
+        raise Refused("say why: what was recorded is kept with the reason")
     run = _run_of(job, run_id)
     had = job.setup(run.setup_id)
     changed = {key: value for key, value in values.items() if getattr(had, key) != value}
@@ -86,12 +87,12 @@ def correct_lift(job: Job, run_id: str, reading_id: str, lift: float, reason: st
         No reason, a lift below zero, or a run whose lifts the bench measured.
     """
     if not reason.strip():
-        raise ValueError("say why: the wrong lift is kept with the reason")
+        raise Refused("say why: the wrong lift is kept with the reason")
     if lift <= 0:
-        raise ValueError("a lift is above zero")
+        raise Refused("a lift is above zero")
     run = _run_of(job, run_id)
     if run.source != "typed":
-        raise ValueError("its lift was measured by the bench, and stays as measured")
+        raise Refused("its lift was measured by the bench, and stays as measured")
     had = next((r for r in run.readings if r.id == reading_id), None)
     if had is None:
         raise KeyError(reading_id)

@@ -9,6 +9,7 @@ from ventrix.core.edits.cuts import edit_cut, edit_trial
 from ventrix.core.edits.swap import swapped
 from ventrix.core.model.job import Job
 from ventrix.core.model.run import FlowRun, Mount, Reading, RungNote, SetUp, StepRecord
+from ventrix.core.quantity.refused import Refused
 
 
 def start_run(job: Job, owner_id: str, run: FlowRun, setup: SetUp, mount: Mount | None) -> Job:
@@ -39,7 +40,7 @@ def change_setup(job: Job, run_id: str, setup: SetUp) -> Job:
 
     def edit(run: FlowRun) -> FlowRun:
         if run.readings:
-            raise ValueError("conditions of readings that were taken are never changed")
+            raise Refused("conditions of readings that were taken are never changed")
         return replace(run, setup_id=setup.id)
 
     if all(s.id != setup.id for s in job.setups):
@@ -62,7 +63,7 @@ def add_reading(job: Job, run_id: str, reading: Reading) -> Job:
 def strike(job: Job, run_id: str, reading_id: str, reason: str) -> Job:
     """Strike a reading: it stays as it was measured, with the reason, and no longer counts."""
     if not reason.strip():
-        raise ValueError("a struck reading needs a reason")
+        raise Refused("a struck reading needs a reason")
 
     def edit(run: FlowRun) -> FlowRun:
         return replace(run, readings=swapped(run.readings, reading_id, lambda r: replace(r, struck=reason)))

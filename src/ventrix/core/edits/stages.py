@@ -8,6 +8,7 @@ from dataclasses import replace
 from ventrix.core.edits.cuts import add_cut, add_operation
 from ventrix.core.model.cut import Cut, Operation, Port, Work
 from ventrix.core.model.job import Job, Wait
+from ventrix.core.quantity.refused import Refused
 
 
 def mark_stage(
@@ -46,10 +47,17 @@ def mark_stage(
     ids = tuple(p.id for p in ports) if len(ports) > 1 else ()
     for port in ports:
         if not port.cuts:
-            raise ValueError(f"{port.name} has no state yet")
+            raise Refused("{} has no state yet", port.name)
         share = None if seconds is None else seconds / len(ports)
         work = Operation(
-            id=new_id(), kind=stage, stage=stage, duration=share, date=date, port_ids=ids, beyond_quote=beyond_quote
+            id=new_id(),
+            kind=stage,
+            stage=stage,
+            duration=share,
+            date=date,
+            at=date,
+            port_ids=ids,
+            beyond_quote=beyond_quote,
         )
         job = add_operation(job, port.cuts[-1].id, work)
     return job
@@ -92,8 +100,8 @@ def log_copies(
         Nothing was taken off.
     """
     if not works:
-        raise ValueError("nothing was chosen to copy")
-    done = Operation(id=new_id(), kind=name, works=tuple(works), duration=seconds, date=date, stage=stage)
+        raise Refused("nothing was chosen to copy")
+    done = Operation(id=new_id(), kind=name, works=tuple(works), duration=seconds, date=date, at=date, stage=stage)
     return add_cut(job, port.id, Cut(id=new_id(), number=0, name=name, date=date, operations=(done,)))
 
 

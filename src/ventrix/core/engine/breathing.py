@@ -16,6 +16,7 @@ from ventrix.core.model.cut import Port
 from ventrix.core.model.job import Job
 from ventrix.core.model.kinds import Induction
 from ventrix.core.quantity.arrays import Array
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si, to_si
 from ventrix.core.runs.reduction import ReducedRun
 
@@ -121,7 +122,7 @@ def engine_of(findings: Findings, port: Port, intake: ReducedRun) -> Engine:
     job, cam = findings.job, findings.cam_of("intake")
     absent = [w for w, v in (("bore", job.bore), ("stroke", job.stroke), ("intake cam", cam)) if v is None]
     if absent:
-        raise ValueError(f"filling wants {', '.join(absent)} (Head)")
+        raise Refused("filling wants {} (Head)", ", ".join(absent))
     assert cam is not None
     guessed: list[str] = []
     cylinder = _cylinder(job, guessed)
@@ -143,7 +144,7 @@ def engine_of(findings: Findings, port: Port, intake: ReducedRun) -> Engine:
         job.ports_beside(port),
         around,
         throttle,
-        job.cylinders or 1,
+        job.engine_cylinders or 1,
         exhaust,
         part,
         doubt,
@@ -367,8 +368,8 @@ def _around(job: Job, guessed: list[str]) -> tuple[Around, float | None]:
         guessed.append("manifold pressure: as without boost")
     if job.induction_flow is None:
         return around, None
-    if job.cylinders is None:
-        guessed.append("induction left out: how many cylinders is not said")
+    if job.engine_cylinders is None:
+        guessed.append("induction left out: how many cylinders the whole engine has is not said (Head, Casting)")
         return around, None
     rated = job.induction_pressure
     if rated is None:

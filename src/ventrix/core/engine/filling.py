@@ -14,6 +14,7 @@ from numpy.typing import NDArray
 
 from ventrix.core.engine.cylinder import Cylinder, Gas, R, nozzle
 from ventrix.core.quantity.arrays import Array
+from ventrix.core.quantity.refused import Refused
 
 THETA: Final = 0.6  # how implicit the pressure of a step is
 SETTLED: Final = 1e-4  # of the swept volume's fill, and of the inflow, between cycles
@@ -135,12 +136,12 @@ def fill(
     for cycle in range(1, MOST_CYCLES + 1):
         filling, loss = run.cycle()
         if not np.all(np.isfinite(filling)):
-            raise ValueError("so large a valve at so low a speed is beyond this reckoning")
+            raise Refused("so large a valve at so low a speed is beyond this reckoning")
         still = before is not None and np.all(np.abs(filling - before) < settled) and np.all(loss < settled)
         before = filling
         if still:
             return Filled(filling, run.residual_at_close, run.left_at_bottom, cycle, run.now)
-    raise ValueError(f"the cycles did not settle within {MOST_CYCLES}")
+    raise Refused("the cycles did not settle within {}", MOST_CYCLES)
 
 
 def _apart(pressure: Array, other: float | Array) -> Array:

@@ -15,6 +15,7 @@ from ventrix.core.metal.unrolled import smallest_section
 from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.job import Job
 from ventrix.core.quantity.arrays import Array
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.runs.reduction import ReducedRun
 
 PEAK_MACH: Final = 0.55  # of the piston's demand, that a least section is asked for
@@ -182,10 +183,10 @@ class _Asked:
 
 def _asked(findings: Findings, port: Port, after: Cut | None, before: Cut | None, cam: AnyCam | None) -> _Asked:
     if port.kind != "intake":
-        raise ValueError(f"{port.name} is an exhaust: filling is asked of an intake port")
+        raise Refused("{} is an exhaust: filling is asked of an intake port", port.name)
     flowed = [c for c in port.cuts if findings.runs_of(c, port)]
     if not flowed:
-        raise ValueError(f"{port.name} was not flowed")
+        raise Refused("{} was not flowed", port.name)
     after = after or flowed[-1]
     before = before or (after if cam is not None else flowed[0])
     had, has = (_run(findings, port, c) for c in (before, after))
@@ -222,9 +223,9 @@ def _card(findings: Findings, asked: _Asked) -> RevLimit:
 def _run(findings: Findings, port: Port, cut: Cut) -> ReducedRun:
     found = findings.runs_of(cut, port)
     if not found:
-        raise ValueError(f"cut {cut.number} of {port.name} was not flowed")
+        raise Refused("cut {} of {} was not flowed", cut.number, port.name)
     if found[-1].kind == "index":
-        raise ValueError(f"{port.name} was flowed on a bench that is not calibrated: filling wants CFM")
+        raise Refused("{} was flowed on a bench that is not calibrated: filling wants CFM", port.name)
     return found[-1]
 
 

@@ -6,6 +6,7 @@ import numpy as np
 
 from ventrix.core.formulas.cam import AnyCam, Cam, TabledCam
 from ventrix.core.judging.findings import Findings
+from ventrix.core.quantity.refused import Refused
 
 
 def other_cam(
@@ -40,13 +41,13 @@ def other_cam(
     job, now = findings.job, findings.cam_of("intake")
     if rocker is not None:
         if now is None or job.rocker_ratio is None:
-            raise ValueError("another rocker wants the job's own cam and rocker ratio (Head)")
+            raise Refused("another rocker wants the job's own cam and rocker ratio (Head)")
         if lift is not None or duration is not None:
-            raise ValueError("ask about another cam or another rocker, one at a time")
+            raise Refused("ask about another cam or another rocker, one at a time")
         return rocker_cam(now, rocker, job.rocker_ratio)
     lift, duration = lift or (now.peak_lift if now is not None else None), duration or job.cam_duration
     if lift is None or duration is None:
-        raise ValueError("another cam wants its lift and its duration")
+        raise Refused("another cam wants its lift and its duration")
     return Cam(lift, duration, findings.checking_lift)
 
 
@@ -74,5 +75,5 @@ def rocker_cam(cam: AnyCam, ratio: float, before: float) -> TabledCam:
     Geometry.
     """
     if not (ratio > 0 and before > 0):
-        raise ValueError("a rocker ratio must be above zero")
+        raise Refused("a rocker ratio must be above zero")
     return TabledCam(np.linspace(0.0, cam.open_period, len(cam.lifts)), np.asarray(cam.lifts * (ratio / before)))

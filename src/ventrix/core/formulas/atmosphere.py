@@ -11,6 +11,7 @@ import numpy as np
 from numpy.typing import ArrayLike
 
 from ventrix.core.quantity.arrays import Array
+from ventrix.core.quantity.refused import Refused
 
 GAMMA: Final = 1.4  # ratio of specific heats of dry air [ISO 2533]
 
@@ -60,13 +61,13 @@ def vapour_fraction(temperature: ArrayLike, pressure: ArrayLike, humidity: Array
     t, p = _air_state(temperature, pressure)
     h = np.asarray(humidity, dtype=float)
     if np.any((h < 0) | (h > 1)):
-        raise ValueError("relative humidity must lie between 0 and 100 %")
+        raise Refused("relative humidity must lie between 0 and 100 %")
     tc = t - 273.15
     saturation = np.exp(1.2378847e-5 * t**2 - 1.9121316e-2 * t + 33.93711047 - 6.3431645e3 / t)
     enhancement = 1.00062 + 3.14e-8 * p + 5.6e-7 * tc**2
     x_v = h * enhancement * saturation / p
     if np.any(x_v >= 1):
-        raise ValueError("air cannot hold that much water at this pressure")
+        raise Refused("air cannot hold that much water at this pressure")
     return np.asarray(x_v)
 
 
@@ -118,9 +119,9 @@ def moist_air_density(temperature: ArrayLike, pressure: ArrayLike, vapour: Array
 def _air_state(temperature: ArrayLike, pressure: ArrayLike) -> tuple[Array, Array]:
     t, p = np.asarray(temperature, dtype=float), np.asarray(pressure, dtype=float)
     if np.any(p <= 0):
-        raise ValueError("barometric pressure must be above zero")
+        raise Refused("barometric pressure must be above zero")
     if np.any((t < 200) | (t > 400)):
-        raise ValueError("air temperature must lie between -73 and 127 degC")
+        raise Refused("air temperature must lie between -73 and 127 degC")
     return t, p
 
 
@@ -219,7 +220,7 @@ def speed_of_sound(temperature: ArrayLike) -> Array:
     """
     t = np.asarray(temperature, dtype=float)
     if np.any(t <= 0):
-        raise ValueError("temperature must be above absolute zero")
+        raise Refused("temperature must be above absolute zero")
     return np.asarray(np.sqrt(GAMMA * GAS_CONSTANT * t))
 
 
@@ -247,5 +248,5 @@ def air_viscosity(temperature: ArrayLike) -> Array:
     """
     t = np.asarray(temperature, dtype=float)
     if np.any(t <= 0):
-        raise ValueError("temperature must be above absolute zero")
+        raise Refused("temperature must be above absolute zero")
     return np.asarray(1.458e-6 * t**1.5 / (t + 110.4))

@@ -21,6 +21,7 @@ from ventrix.core.formulas.atmosphere import (
 )
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.limits import not_negative, positive
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import percent_text
 
 Model = Literal["isentropic", "incompressible"]
@@ -99,7 +100,7 @@ def isentropic_mass_flux(
     t0 = positive(temperature, "temperature")
     dp = not_negative(pressure_drop, "pressure drop")
     if np.any(dp >= p0):
-        raise ValueError("the pressure drop must be smaller than the pressure upstream")
+        raise Refused("the pressure drop must be smaller than the pressure upstream")
     critical = (2 / (GAMMA + 1)) ** (GAMMA / (GAMMA - 1))
     pr = np.maximum((p0 - dp) / p0, critical)
     bracket = pr ** (2 / GAMMA) - pr ** ((GAMMA + 1) / GAMMA)
@@ -363,7 +364,7 @@ def leak_correct(flow: ArrayLike, leak: ArrayLike, test_pressure: ArrayLike, lea
     q = positive(flow, "flow")
     scaled = convert_pressure(not_negative(leak, "leak"), leak_pressure, test_pressure)
     if np.any(scaled >= q):
-        raise ValueError("the leak is not smaller than the reading")
+        raise Refused("the leak is not smaller than the reading")
     return np.asarray(q - scaled)
 
 

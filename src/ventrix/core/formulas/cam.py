@@ -10,6 +10,7 @@ import numpy as np
 from ventrix.core.formulas.flow_curve import FlowCurve, pchip_slopes
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.limits import positive
+from ventrix.core.quantity.refused import Refused
 
 CHECKING_LIFT = 0.050 * 0.0254  # m: the lift that duration is quoted at
 
@@ -37,7 +38,7 @@ class Cam:
         positive(self.duration, "duration")
         positive(self.checking_lift, "checking lift")
         if self.peak_lift <= self.checking_lift:
-            raise ValueError("cam lift must be more than the 0.050 in where its duration is quoted")
+            raise Refused("cam lift must be more than the 0.050 in where its duration is quoted")
 
     @property
     def key(self) -> tuple[object, ...]:
@@ -72,9 +73,9 @@ class TabledCam:
 
     def __post_init__(self) -> None:
         if len(self.angle) != len(self.lift) or len(self.angle) < 3 or np.any(np.diff(self.angle) <= 0):
-            raise ValueError("a cam table needs at least three rising crank angles with a lift each")
+            raise Refused("a cam table needs at least three rising crank angles with a lift each")
         if np.any(self.lift < 0) or not np.any(self.lift > 0):
-            raise ValueError("a cam table needs lifts from zero up, and some above it")
+            raise Refused("a cam table needs lifts from zero up, and some above it")
 
     @property
     def key(self) -> tuple[object, ...]:

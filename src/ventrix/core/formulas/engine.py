@@ -11,6 +11,7 @@ from ventrix.core.formulas.atmosphere import REFERENCE_TEMPERATURE, speed_of_sou
 from ventrix.core.formulas.bench_flow import convert_pressure
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.limits import not_negative, positive
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import CFM, HORSEPOWER, INCH_OF_WATER
 
 MACH_INDEX_LIMIT: Final = 0.6  # volumetric efficiency falls off beyond [13]
@@ -138,7 +139,7 @@ def piston_speed(angle: ArrayLike, stroke: float, rod_length: float, speed: floa
     """
     r = float(positive(stroke, "stroke")) / 2
     if rod_length <= r:
-        raise ValueError("the rod must be longer than half the stroke")
+        raise Refused("the rod must be longer than half the stroke")
     theta = np.asarray(angle, dtype=float)
     sine, cosine = np.sin(theta), np.cos(theta)
     return np.asarray(r * speed * (sine + r * sine * cosine / np.sqrt(rod_length**2 - (r * sine) ** 2)))
@@ -244,7 +245,7 @@ def demand_area(
     """
     limit = np.asarray(mach, dtype=float)
     if np.any((limit <= 0) | (limit >= 1)):
-        raise ValueError("the Mach limit must lie between 0 and 1")
+        raise Refused("the Mach limit must lie between 0 and 1")
     unit = demand_velocity(bore, stroke, rod_length, speed, 1.0, temperature)
     return np.asarray(unit.peak_mach / limit)
 
@@ -290,7 +291,7 @@ def compression_ratio(
     clearance = positive(chamber, "chamber") + gasket + piston * np.asarray(deck_clearance, dtype=float)
     clearance = clearance + np.asarray(piston_volume, dtype=float)
     if np.any(clearance <= 0):
-        raise ValueError("no clearance volume is left")
+        raise Refused("no clearance volume is left")
     return np.asarray((piston * positive(stroke, "stroke") + clearance) / clearance)
 
 
@@ -320,7 +321,7 @@ def chamber_mill(chamber_before: ArrayLike, chamber_after: ArrayLike, face_area:
     """
     taken = positive(chamber_before, "chamber before") - positive(chamber_after, "chamber after")
     if np.any(taken < 0):
-        raise ValueError("milling makes a chamber smaller, not larger")
+        raise Refused("milling makes a chamber smaller, not larger")
     return np.asarray(taken / positive(face_area, "face area"))
 
 
@@ -352,7 +353,7 @@ def chamber_after_mill(chamber_before: ArrayLike, cut: ArrayLike, face_area: Arr
     """
     left = positive(chamber_before, "chamber before") - not_negative(cut, "cut") * positive(face_area, "face area")
     if np.any(left <= 0):
-        raise ValueError("nothing of the chamber would be left")
+        raise Refused("nothing of the chamber would be left")
     return np.asarray(left)
 
 
@@ -393,6 +394,6 @@ def intake_face(deck_cut: ArrayLike, face_angle: ArrayLike, bank_half_angle: Arr
     """
     a, e = np.asarray(bank_half_angle, dtype=float), np.asarray(face_angle, dtype=float)
     if np.any(a + e >= np.pi / 2 - 1e-12) or np.any(a <= 0):
-        raise ValueError("bank half angle and face angle must add up to less than 90 degrees")
+        raise Refused("bank half angle and face angle must add up to less than 90 degrees")
     x = not_negative(deck_cut, "deck cut")
     return IntakeFace(np.asarray(x * np.sin(a) / np.cos(a + e)), np.asarray(x * np.cos(e) / np.cos(a + e)))

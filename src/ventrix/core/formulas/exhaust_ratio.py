@@ -9,6 +9,7 @@ import numpy as np
 from ventrix.core.formulas.cam import AnyCam, cam_weighted_flow
 from ventrix.core.formulas.flow_curve import FlowCurve
 from ventrix.core.quantity.arrays import Array
+from ventrix.core.quantity.refused import Refused
 
 
 class ExhaustRatios(NamedTuple):
@@ -57,7 +58,7 @@ def exhaust_ratios(
     """
     lift = exhaust.lift[exhaust.lift <= intake.highest * (1 + 1e-9)]
     if len(lift) == 0:
-        raise ValueError("no exhaust lift was reached on the intake")
+        raise Refused("no exhaust lift was reached on the intake")
     by_ratio = None
     if exhaust_valve is not None and intake_valve is not None:
         matching = lift * exhaust_valve / intake_valve  # same L/D on the exhaust as `lift` on the intake

@@ -12,6 +12,7 @@ import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 from ventrix.core.quantity.arrays import Array
+from ventrix.core.quantity.refused import Refused
 
 
 def pchip(knots: Array, values: Array, at: Array) -> Array:
@@ -75,9 +76,9 @@ class FlowCurve:
 
     def __post_init__(self) -> None:
         if len(self.lift) == 0:
-            raise ValueError("a curve needs at least one reading that counts")
+            raise Refused("a curve needs at least one reading that counts")
         if self.lift[0] <= 0 or np.any(np.diff(self.lift) <= 0):
-            raise ValueError("lifts must rise from above zero")
+            raise Refused("lifts must rise from above zero")
 
     @cached_property
     def _knots(self) -> tuple[Array, Array, Array]:
@@ -109,9 +110,9 @@ class FlowCurve:
     def area_between(self, low: float, high: float) -> float:
         """Integral of Q dL between two lifts [m4/s]. ValueError past the highest tested lift."""
         if not 0 <= low <= high:
-            raise ValueError("the lower lift must come first")
+            raise Refused("the lower lift must come first")
         if high > self.highest * (1 + 1e-9):
-            raise ValueError("the area would reach past the highest tested lift")
+            raise Refused("the area would reach past the highest tested lift")
         x = self._knots[0]
         edges = np.unique(np.r_[low, x[(x > low) & (x < high)], min(high, self.highest)])
         ends, middle = self.at(edges), self.at((edges[1:] + edges[:-1]) / 2)

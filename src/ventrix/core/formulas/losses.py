@@ -9,6 +9,7 @@ from numpy.typing import ArrayLike
 
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.limits import not_negative, positive
+from ventrix.core.quantity.refused import Refused
 
 REFUSAL = "flow alone does not separate valve and port: flow the port once with the valve out and the guide plugged"
 
@@ -56,7 +57,7 @@ def loss_split(
     Two restrictions in series at one pressure drop; formula book of this project.
     """
     if open_flow is None:
-        raise ValueError(REFUSAL)
+        raise Refused(REFUSAL)
     q, qo = positive(flow, "flow"), positive(open_flow, "open flow")
     share = (q / qo) ** 2
     relative = np.hypot(
@@ -106,7 +107,7 @@ def place_share(
     """
     q, a = positive(flow_ratio, "flow with the change"), positive(area_ratio, "area with the change")
     if np.any(a == 1):
-        raise ValueError("the area did not change: nothing can be learned from it")
+        raise Refused("the area did not change: nothing can be learned from it")
     u_q, u_a = not_negative(flow_uncertainty, "uncertainty"), not_negative(area_uncertainty, "uncertainty")
     below = a**-2 - 1
     share = (q**-2 - 1) / below

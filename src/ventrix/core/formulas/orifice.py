@@ -14,6 +14,7 @@ from ventrix.core.formulas.atmosphere import GAMMA, REFERENCE_PRESSURE, air_visc
 from ventrix.core.formulas.bench_flow import ideal_velocity
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.limits import not_negative, positive
+from ventrix.core.quantity.refused import Refused
 
 
 class OrificeFlow(NamedTuple):
@@ -69,9 +70,9 @@ def orifice_flow(
     d, pipe = positive(orifice_diameter, "orifice diameter"), positive(pipe_diameter, "pipe diameter")
     dp, p1 = positive(pressure_drop, "pressure drop"), positive(pressure, "upstream pressure")
     if np.any(d >= pipe):
-        raise ValueError("the orifice must be smaller than its pipe")
+        raise Refused("the orifice must be smaller than its pipe")
     if np.any(dp >= p1):
-        raise ValueError("the pressure drop must be smaller than the pressure upstream")
+        raise Refused("the pressure drop must be smaller than the pressure upstream")
     density, viscosity = moist_air_density(temperature, p1, vapour), air_viscosity(temperature)
     solve = np.vectorize(_solve_orifice, excluded={"taps"}, otypes=[float, float])
     mass, coefficient = solve(d, pipe, dp, p1, density, viscosity, taps=taps)
@@ -92,7 +93,7 @@ def _solve_orifice(
     try:
         mass = differential_pressure_meter_solver(D2=d, P1=p1, P2=p1 - dp, k=GAMMA, meter_type=meter, **state)
     except (UnconvergedError, ArithmeticError):
-        raise ValueError("the plate's iteration finds no flow for these figures") from None
+        raise Refused("the plate's iteration finds no flow for these figures") from None
     return float(mass), float(C_Reader_Harris_Gallagher(Do=d, m=mass, **state))
 
 
@@ -154,7 +155,7 @@ def plenum_orifice_flow(
     """
     dp, p1 = not_negative(pressure_drop, "pressure drop"), positive(pressure, "upstream pressure")
     if np.any(dp >= p1):
-        raise ValueError("the pressure drop must be smaller than the pressure upstream")
+        raise Refused("the pressure drop must be smaller than the pressure upstream")
     expansibility = 1 - 0.351 * (1 - ((p1 - dp) / p1) ** (1 / GAMMA))
     area = np.pi / 4 * positive(orifice_diameter, "orifice diameter") ** 2
     speed = ideal_velocity(dp, moist_air_density(temperature, p1, vapour))

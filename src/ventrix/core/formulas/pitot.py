@@ -18,6 +18,7 @@ from ventrix.core.formulas.atmosphere import (
 from ventrix.core.formulas.bench_flow import ideal_velocity
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.limits import not_negative, positive
+from ventrix.core.quantity.refused import Refused
 
 VAPOUR_LIGHTER: Final = 0.378  # 1 - M_v/M_a: moist air is lighter by this times its share of vapour [1]
 
@@ -88,7 +89,7 @@ def pitot_velocity_compressible(
     ratio = not_negative(reading, "reading") / positive(static_pressure, "static pressure")
     mach = np.sqrt(2 / (GAMMA - 1) * ((1 + ratio) ** ((GAMMA - 1) / GAMMA) - 1))
     if np.any(mach >= 1):
-        raise ValueError("the reading means sonic speed or more: the subsonic form does not hold")
+        raise Refused("the reading means sonic speed or more: the subsonic form does not hold")
     return np.asarray(positive(coefficient, "probe coefficient") * mach * speed_of_sound(temperature))
 
 
@@ -159,10 +160,10 @@ def probed_air(
     else:
         low = np.where(known, room - np.nan_to_num(off), room - dp)
     if np.any(low <= 0):
-        raise ValueError("the reading is larger than the barometer allows")
+        raise Refused("the reading is larger than the barometer allows")
     mach2 = 2 / (GAMMA - 1) * ((1 + dp / low) ** ((GAMMA - 1) / GAMMA) - 1)
     if np.any(mach2 >= 1):
-        raise ValueError("the reading means sonic speed or more: the subsonic form does not hold")
+        raise Refused("the reading means sonic speed or more: the subsonic form does not hold")
     gas = GAS_CONSTANT / (1 - VAPOUR_LIGHTER * vapour)
     there = positive(temperature, "temperature") / (1 + (GAMMA - 1) / 2 * mach2)
     local = positive(coefficient, "probe coefficient") * np.sqrt(mach2 * GAMMA * gas * there)
@@ -200,9 +201,45 @@ def local_to_reference(
     cp = GAMMA / (GAMMA - 1) * GAS_CONSTANT
     share = 1 - v**2 / (2 * cp * temperature)
     if np.any(share <= 2 / (GAMMA + 1)):
-        raise ValueError("that is sonic speed or more")
+        raise Refused("that is sonic speed or more")
     entering = entering_pressure / (GAS_CONSTANT * temperature)
     return np.asarray(v * share ** (1 / (GAMMA - 1)) * np.sqrt(entering / REFERENCE_DENSITY))
+
+
+def reference_to_local(
+    speed: ArrayLike, temperature: float = REFERENCE_TEMPERATURE, entering_pressure: float = REFERENCE_PRESSURE
+) -> Array:
+    """The air's own speed behind a reference speed: the inverse of `local_to_reference`.
+
+    Parameters
+    ----------
+    speed : array_like
+        Reference speed [m/s].
+    temperature, entering_pressure : float
+        Of the air entering the test piece [K], [Pa].
+
+    Returns
+    -------
+    ndarray
+        [m/s], shape of `speed`.
+
+    Raises
+    ------
+    Refused
+        A speed below zero, or more mass than air at the speed of sound carries.
+
+    References
+    ----------
+    `local_to_reference`, by Newton's method (slopes by finite difference).
+    """
+    wanted = not_negative(speed, "speed")
+    found = np.asarray(wanted, dtype=float).copy()
+    for _ in range(30):
+        here = local_to_reference(found, temperature, entering_pressure)
+        step = 1e-3
+        slope = (local_to_reference(found + step, temperature, entering_pressure) - here) / step
+        found = np.maximum(found - (here - wanted) / slope, 0.0)
+    return found
 
 
 def ball_drop(flow: ArrayLike, flow_with_ball: ArrayLike) -> Array:

@@ -13,6 +13,7 @@ from numpy.typing import ArrayLike
 from ventrix.core.formulas.atmosphere import REFERENCE_DENSITY
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.limits import not_negative, positive
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import percent_text
 
 
@@ -66,9 +67,9 @@ def section_area(width: ArrayLike, height: ArrayLike, corner_radius: ArrayLike =
     w, h = positive(width, "width"), positive(height, "height")
     r = np.asarray(corner_radius, dtype=float)
     if np.any(r < 0):
-        raise ValueError("corner radius cannot be negative")
+        raise Refused("corner radius cannot be negative")
     if np.any(2 * r > np.minimum(w, h) * (1 + 1e-12)):
-        raise ValueError("the corner radius is larger than half the smaller side")
+        raise Refused("the corner radius is larger than half the smaller side")
     return np.asarray(w * h - (4 - np.pi) * r**2)
 
 
@@ -271,7 +272,7 @@ def hole_wall(hole_spacing: ArrayLike, port_width: ArrayLike) -> Array:
     """
     spacing, width = positive(hole_spacing, "hole spacing"), positive(port_width, "port width")
     if np.any(width >= spacing):
-        raise ValueError("the port is wider than the room between the holes: it has broken through")
+        raise Refused("the port is wider than the room between the holes: it has broken through")
     return np.asarray((spacing - width) / 2)
 
 
@@ -334,7 +335,7 @@ def volume_from_stations(distance: ArrayLike, area: ArrayLike) -> float:
     """
     x = np.asarray(distance, dtype=float)
     if len(x) < 2 or np.any(np.diff(x) <= 0):
-        raise ValueError("at least two stations at rising distances are needed")
+        raise Refused("at least two stations at rising distances are needed")
     from scipy.integrate import simpson  # late: slow to load
 
     return float(simpson(positive(area, "area"), x=x))

@@ -11,6 +11,8 @@ from collections.abc import Callable
 from functools import lru_cache
 from typing import Final
 
+from ventrix.core.quantity.refused import Refused
+
 MOST_STEPS: Final = 20_000  # of a continued fraction or series
 TINY: Final = 1e-300
 LARGE: Final = 1e7  # degrees of freedom from which F is chi-squared
@@ -63,7 +65,7 @@ def t_quantile(p: float, nu: float) -> float:
     """
     _check(p)
     if not nu > 0:
-        raise ValueError("degrees of freedom must be above zero")
+        raise Refused("degrees of freedom must be above zero")
     if p < 0.5:
         return -t_quantile(1 - p, nu)
     if p == 0.5:
@@ -91,7 +93,7 @@ def chi_squared_quantile(p: float, nu: float) -> float:
     """
     _check(p)
     if not nu > 0:
-        raise ValueError("degrees of freedom must be above zero")
+        raise Refused("degrees of freedom must be above zero")
     high = nu + 10 * math.sqrt(2 * nu) + 40
     return _solve(lambda x: gamma_ratio(nu / 2, x / 2), p, 0.0, high)
 
@@ -104,7 +106,7 @@ def f_quantile(p: float, d1: float, d2: float) -> float:
     """
     _check(p)
     if not (d1 > 0 and d2 > 0):
-        raise ValueError("degrees of freedom must be above zero")
+        raise Refused("degrees of freedom must be above zero")
     if d2 > LARGE:
         return chi_squared_quantile(p, d1) / d1
 
@@ -119,7 +121,7 @@ def f_quantile(p: float, d1: float, d2: float) -> float:
 
 def _check(p: float) -> None:
     if not 0 < p < 1:
-        raise ValueError("a chance lies between 0 and 1")
+        raise Refused("a chance lies between 0 and 1")
 
 
 def _solve(cdf: Callable[[float], float], p: float, low: float, high: float) -> float:

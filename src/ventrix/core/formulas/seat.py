@@ -7,6 +7,7 @@ from numpy.typing import ArrayLike
 
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.limits import not_negative, positive
+from ventrix.core.quantity.refused import Refused
 
 
 def seat_width_lost(width_before: ArrayLike, width_after: ArrayLike) -> Array:
@@ -68,8 +69,8 @@ def recut_depth(
     """
     angle, top = np.asarray(seat_angle, dtype=float), np.asarray(top_angle, dtype=float)
     if np.any((angle <= 0) | (angle >= np.pi / 2)):
-        raise ValueError("seat angle must lie between 0 and 90 degrees")
+        raise Refused("seat angle must lie between 0 and 90 degrees")
     if np.any((top < 0) | (top >= angle)):
-        raise ValueError("the top cut must be shallower than the seat")
+        raise Refused("the top cut must be shallower than the seat")
     short = positive(width_wanted, "seat width wanted") - not_negative(width_now, "seat width now")
     return np.asarray(np.maximum(short, 0.0) * np.sin(angle - top) / np.cos(top))

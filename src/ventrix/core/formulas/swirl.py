@@ -12,6 +12,7 @@ from ventrix.core.formulas.atmosphere import REFERENCE_DENSITY
 from ventrix.core.formulas.bench_flow import ideal_velocity
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.limits import positive
+from ventrix.core.quantity.refused import Refused
 
 
 def paddle_coefficient(
@@ -128,12 +129,12 @@ def swirl_ratio(
     theta = np.asarray(angle, dtype=float)
     area = np.asarray(effective_area, dtype=float)
     if len(theta) < 2 or np.any(np.diff(theta) <= 0):
-        raise ValueError("crank angles must rise")
+        raise Refused("crank angles must rise")
     if np.any(area < 0):
-        raise ValueError("effective area cannot be negative")
+        raise Refused("effective area cannot be negative")
     whole = float(np.trapezoid(area, theta))
     if whole <= 0:
-        raise ValueError("the valve never opens: there is no effective area")
+        raise Refused("the valve never opens: there is no effective area")
     turned = float(np.trapezoid(np.asarray(coefficient, dtype=float) * area, theta))
     size = float(positive(bore, "bore") * positive(stroke, "stroke"))
     return float(positive(volumetric_efficiency, "volumetric efficiency")) * np.pi / 4 * size * turned / whole**2

@@ -12,6 +12,7 @@ from numpy.typing import ArrayLike, NDArray
 
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.limits import not_negative, positive
+from ventrix.core.quantity.refused import Refused
 
 STAGES = ("seat", "curtain", "throat")
 
@@ -19,7 +20,7 @@ STAGES = ("seat", "curtain", "throat")
 def _count(valves: ArrayLike) -> Array:
     array = np.asarray(valves, dtype=float)
     if np.any(array < 1) or np.any(array != np.round(array)):
-        raise ValueError("the number of valves must be a whole number from 1")
+        raise Refused("the number of valves must be a whole number from 1")
     return array
 
 
@@ -166,10 +167,10 @@ def _opening(
     beta = np.asarray(seat_angle, dtype=float)
     x = not_negative(lift, "lift")
     if np.any((beta <= 0) | (beta >= np.pi / 2)):
-        raise ValueError("seat angle must lie between 0 and 90 degrees")
+        raise Refused("seat angle must lie between 0 and 90 degrees")
     w = face * np.cos(beta)
     if np.any(dv <= 2 * w):
-        raise ValueError("the seat is too wide for this valve: twice its radial width reaches the middle")
+        raise Refused("the seat is too wide for this valve: twice its radial width reaches the middle")
     seat = np.pi * x * np.cos(beta) * (dv - 2 * w + x / 2 * np.sin(2 * beta))
     beyond = x - w * np.tan(beta)
     curtain = np.pi * (dv - w) * np.sqrt(beyond * beyond + w * w)
@@ -230,9 +231,9 @@ def valve_flow_area(
     dp = positive(throat_diameter, "throat diameter")
     ds = not_negative(stem_diameter, "stem diameter")
     if np.any(ds >= dp):
-        raise ValueError("the stem must be smaller than the throat")
+        raise Refused("the stem must be smaller than the throat")
     if np.any(dp >= dv):
-        raise ValueError("the throat must be smaller than the valve")
+        raise Refused("the throat must be smaller than the valve")
     throat = np.pi / 4 * (dp**2 - ds**2)
     area = np.minimum(opening, throat)
     inner = dv - 2 * np.asarray(seat_width, dtype=float) * np.cos(np.asarray(seat_angle, dtype=float))
@@ -265,7 +266,7 @@ def throat_ratio(valve_diameter: ArrayLike, throat_diameter: ArrayLike) -> Array
     dv = positive(valve_diameter, "valve diameter")
     dt = positive(throat_diameter, "throat diameter")
     if np.any(dt >= dv):
-        raise ValueError("the throat must be smaller than the valve")
+        raise Refused("the throat must be smaller than the valve")
     return np.asarray(dt / dv)
 
 
@@ -296,9 +297,9 @@ def throat_area(throat_diameter: ArrayLike, stem_diameter: ArrayLike = 0.0, valv
     dt = positive(throat_diameter, "throat diameter")
     ds = np.asarray(stem_diameter, dtype=float)
     if np.any(ds < 0):
-        raise ValueError("stem diameter cannot be negative")
+        raise Refused("stem diameter cannot be negative")
     if np.any(ds >= dt):
-        raise ValueError("the stem must be smaller than the throat")
+        raise Refused("the stem must be smaller than the throat")
     return np.asarray(_count(valves) * np.pi / 4 * (dt**2 - ds**2))
 
 
@@ -336,10 +337,10 @@ def seat_throat(
     beta = np.asarray(seat_angle, dtype=float)
     m = np.asarray(margin, dtype=float)
     if np.any((beta <= 0) | (beta >= np.pi / 2)):
-        raise ValueError("seat angle must lie between 0 and 90 degrees")
+        raise Refused("seat angle must lie between 0 and 90 degrees")
     if np.any(m < 0):
-        raise ValueError("margin cannot be negative")
+        raise Refused("margin cannot be negative")
     throat = dv - 2 * (m + positive(seat_width, "seat width") * np.cos(beta))
     if np.any(throat <= 0):
-        raise ValueError("the seat leaves no room for a throat")
+        raise Refused("the seat leaves no room for a throat")
     return np.asarray(throat)

@@ -19,8 +19,9 @@ from ventrix.core.formulas.uncertainty import Difference, Repeats, Scatter, Side
 from ventrix.core.judging.comparability import Comparability, comparability
 from ventrix.core.judging.schools import school_weights
 from ventrix.core.judging.single_readings import LoneReading, lone_readings
-from ventrix.core.model.kinds import CutKind, Result, School
+from ventrix.core.model.kinds import CutKind, ExpectedAs, Result, School
 from ventrix.core.quantity.arrays import Array
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.runs.reduction import LIFT_GRAIN, ReducedRun, instrument_for
 
 Runs = Sequence[ReducedRun]
@@ -171,6 +172,20 @@ class RunComparison:
     def weighted_expanded(self) -> float:
         return self.difference.weighted_expanded(self.weights)
 
+    def gain_as(self, meant: str, lift: float | None = None) -> BandChange | None:
+        """Before, after, gain and its U(0.05) as the number a prediction was meant as: across the lifts that count, at
+        peak, or at one lift [m]; None where that was not flowed on both sides."""
+        if meant == ExpectedAs.PEAK:
+            i, j = int(np.argmax(self.before)), int(np.argmax(self.after))
+            had, has = float(self.before[i]), float(self.after[j])
+            return BandChange(had, has, has - had, float(max(self.expanded[i], self.expanded[j])))
+        if meant == ExpectedAs.LIFT:
+            if lift is None or not self.lift[0] - LIFT_GRAIN <= lift <= self.lift[-1] + LIFT_GRAIN:
+                return None
+            had, has, u = (float(np.interp(lift, self.lift, v)) for v in (self.before, self.after, self.expanded))
+            return BandChange(had, has, has - had, u)
+        return BandChange(self.weighted_before, self.weighted_after, self.weighted, self.weighted_expanded)
+
     @cached_property
     def weighted_standard(self) -> float:
         return self.difference.weighted_standard(self.weights)
@@ -283,10 +298,10 @@ def compare_runs(
         No run on a side, or a flow held against an index.
     """
     if not before or not after:
-        raise ValueError("both sides need a run")
+        raise Refused("both sides need a run")
     kinds = {r.kind for r in (*before, *after)}
     if len(kinds) > 1:
-        raise ValueError("an index of an uncalibrated bench cannot be held against a flow")
+        raise Refused("an index of an uncalibrated bench cannot be held against a flow")
     kind = before[0].kind
     k = known or Known()
     verdict = comparability(

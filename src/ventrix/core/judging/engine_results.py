@@ -40,7 +40,8 @@ def powers_for_flow(findings: Findings) -> list[float]:
     Returns
     -------
     list of float
-        Horsepower a CFM at 28 inH2O a cylinder [-]; none without cylinders, a flowed intake or a dyno table.
+        Horsepower a CFM at 28 inH2O a cylinder of the engine [-]; none without their number, a flowed intake or a
+        dyno table.
 
     Raises
     ------
@@ -53,10 +54,10 @@ def powers_for_flow(findings: Findings) -> list[float]:
     """
     job = findings.job
     flow = best_intake_flow(findings)
-    if flow is None or not job.cylinders:
+    if flow is None or not job.engine_cylinders:
         return []
     powers = [r.peak_power for r in job.engine_results if r.kind == ResultKind.DYNO and r.moment == "after"]
-    return [p / HORSEPOWER / (flow / CFM * job.cylinders) for p in powers if p is not None]
+    return [p / HORSEPOWER / (flow / CFM * job.engine_cylinders) for p in powers if p is not None]
 
 
 def best_intake_flow(findings: Findings) -> float | None:

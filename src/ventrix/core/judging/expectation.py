@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from typing import Final, NamedTuple
 
 from ventrix.core.model.cut import Cut
+from ventrix.core.model.kinds import ExpectedAs
 
 BY_PLAN: Final = "plan"
 
@@ -24,13 +25,16 @@ class Scored(NamedTuple):
 
 @dataclass(frozen=True, slots=True)
 class Outcome:
-    """A cut's expectations beside what came: gain [m3/s], growth [m3], time [s]; and where it was worked."""
+    """A cut's expectations beside what came: gain [m3/s], growth [m3], time [s]; where it was worked; and as which
+    number the gain was meant, at which lift [m]."""
 
     places: tuple[str, ...]
     gain: Scored
     growth: Scored
     time: Scored
     by_plan: bool = False
+    meant: ExpectedAs = ExpectedAs.WEIGHTED
+    lift: float | None = None
 
 
 def time_worked(cut: Cut) -> float | None:
@@ -52,6 +56,8 @@ def outcome_of(cut: Cut, gain: float | None, growth: float | None, gain_doubt: f
         Scored(cut.expected_growth, growth),
         Scored(cut.expected_time, time_worked(cut)),
         cut.expected_by == BY_PLAN,
+        ExpectedAs(cut.expected_as),
+        cut.expected_lift,
     )
 
 

@@ -33,6 +33,7 @@ from ventrix.core.model.kinds import CutKind, Result
 from ventrix.core.model.noun import Direction
 from ventrix.core.model.run import UNDONE, FlowRun, SetUp
 from ventrix.core.model.school_questions import side_taken
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import sentence
 from ventrix.core.runs.geometry import Geometry, geometry_of
 from ventrix.core.runs.reduction import LIFT_GRAIN, SAME_PRESSURE, ReducedRun, reduce_run
@@ -140,7 +141,7 @@ class Findings:
             if len(points) >= 3:
                 return TabledCam(np.array([a for a, _ in points]), np.array([x for _, x in points]))
             return None if lift is None or duration is None else Cam(lift, duration, self.checking_lift)
-        except ValueError:
+        except Refused:
             return None  # the Head room says so at the field
 
     @property
@@ -159,7 +160,7 @@ class Findings:
                 assert geometry is not None
                 try:
                     found.append(self._reduce(run, geometry))
-                except ValueError as error:
+                except Refused as error:
                     self._problems[cut.id] = str(error)
             self._runs[cut.id] = tuple(found)
         return self._runs[cut.id]
@@ -171,7 +172,7 @@ class Findings:
             if run.claimed:
                 try:
                     found.append(self._reduce(run, geometry_of(self.job, port, cut)))
-                except ValueError:
+                except Refused:
                     continue
         return tuple(found)
 
@@ -234,7 +235,7 @@ class Findings:
                 continue
             try:
                 runs.append(self._raw(run, geometry_of(self.job, port, cut)))
-            except ValueError:
+            except Refused:
                 continue  # `runs_of` says why
         for each in runs:
             squares, freedom = (float(v.sum()) for v in (each.repeats.squares, each.repeats.freedom))
@@ -307,7 +308,7 @@ class Findings:
             return None
         try:
             had, has = (self._reduce(r, Geometry()) for r in named if r is not None)
-        except ValueError:
+        except Refused:
             return None
         return witness_adjustment(had, has, scatter)
 
@@ -334,7 +335,7 @@ class Findings:
             comparison = self._compare(
                 pair.port, pair.before_runs, pair.after_runs, changes_between(pair.port, pair.before, pair.after)
             )
-        except ValueError as error:
+        except Refused as error:
             return replace(pair, missing=sentence(str(error)))
         return replace(
             pair, before_runs=comparison.before_runs, after_runs=comparison.after_runs, comparison=comparison
@@ -412,7 +413,8 @@ class Findings:
         growth = None if volumes[0] is None or volumes[1] is None else volumes[1] - volumes[0]
         if comparison is None or comparison.kind != "flow" or not comparison.allowed:
             return outcome_of(cut, None, growth)
-        return outcome_of(cut, comparison.weighted, growth, comparison.weighted_expanded)
+        gain = comparison.gain_as(cut.expected_as, cut.expected_lift)
+        return outcome_of(cut, None if gain is None else gain.change, growth, 0.0 if gain is None else gain.expanded)
 
     def outcomes(self) -> list[Outcome]:
         """Every cut of the job of which something was said first."""
@@ -462,13 +464,13 @@ class Findings:
                     setup = self.job.setup(run.setup_id)
                     counted = replace(run, readings=readings)
                     again.append(reduce_run(counted, setup, reduced.geometry, reduced.mount, reduced.known))
-                except ValueError:
+                except Refused:
                     return None
             sides.append(tuple(again))
         try:
             changes = changes_between(pair.port, pair.before, pair.after)
             return self._compare(pair.port, sides[0], sides[1], changes)
-        except ValueError:
+        except Refused:
             return None
 
 

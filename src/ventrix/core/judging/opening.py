@@ -12,6 +12,7 @@ from ventrix.core.metal.walls import walls_at
 from ventrix.core.model.bench import Bench
 from ventrix.core.model.cut import Port
 from ventrix.core.model.job import Job
+from ventrix.core.quantity.refused import Refused
 
 
 def try_opening(job: Job, benches: tuple[Bench, ...] = ()) -> None:
@@ -30,13 +31,13 @@ def try_opening(job: Job, benches: tuple[Bench, ...] = ()) -> None:
         With a sentence: no port, a port without a cut, mirrors in a circle, or figures that contradict each other.
     """
     if not job.ports:
-        raise ValueError("a job needs a port")
+        raise Refused("a job needs a port")
     for port in job.ports:
         if not port.cuts:
-            raise ValueError(f"port '{port.name}' has no cut: cut 0 is as received")
+            raise Refused("port '{}' has no cut: cut 0 is as received", port.name)
         numbers = [c.number for c in port.cuts]
         if numbers != sorted(set(numbers)):
-            raise ValueError(f"the cuts of port '{port.name}' are not numbered in order")
+            raise Refused("the cuts of port '{}' are not numbered in order", port.name)
     _check_mirrors(job)
     findings = Findings(job, benches=benches)
     for port in job.ports:
@@ -50,7 +51,7 @@ def _check_mirrors(job: Job) -> None:
         while at is not None and at in of:
             found = next(p for p in job.ports if at in (p.id, p.name))
             if found.id in seen:
-                raise ValueError(f"port '{port.name}' mirrors itself in a circle")
+                raise Refused("port '{}' mirrors itself in a circle", port.name)
             seen.add(found.id)
             at = of[at]
 

@@ -10,6 +10,7 @@ from numpy.typing import NDArray
 from ventrix.core.formulas.cam import AnyCam, cam_weights
 from ventrix.core.model.kinds import School
 from ventrix.core.quantity.arrays import Array
+from ventrix.core.quantity.refused import Refused
 
 LOW_SHARE: Final = 0.5  # of the cam's lift: what counts as low
 NEAR_PEAK: Final = 0.8
@@ -76,7 +77,7 @@ def school_weights(school: str, lift: Array, flow: Array, cam: AnyCam | None, ow
     if school == School.CAM:
         return cam_weights(lift, flow, cam)
     if school not in tuple(School):
-        raise ValueError(f"'{school}' is not one of {', '.join(School)}")
+        raise Refused("'{}' is not one of {}", school, ", ".join(School))
     if school == School.MINE:
         weights = own_weights(lift, own)
         return weights if np.any(weights) else np.full(len(lift), 1 / len(lift))

@@ -19,6 +19,7 @@ from ventrix.core.judging.shape import ShapeChange, shape_change
 from ventrix.core.judging.single_readings import LoneReading
 from ventrix.core.model.kinds import Result, School
 from ventrix.core.quantity.arrays import Array
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si
 from ventrix.core.quantity.words import percent_text
 
@@ -126,7 +127,7 @@ def judge(
     """
     words = wording or Wording()
     if worthwhile is not None and worthwhile <= 0:
-        raise ValueError("the smallest gain that matters must be above zero")
+        raise Refused("the smallest gain that matters must be above zero")
     c = comparison
     if not np.any(c.tested):
         return Verdict(Result.CANT_TELL, "Can't be said.", "No lift was tested on both sides.", None, None, worthwhile)

@@ -12,6 +12,7 @@ import numpy as np
 from ventrix.core.lineup.outlines import polygon_of
 from ventrix.core.model.job import Face
 from ventrix.core.quantity.arrays import Array
+from ventrix.core.quantity.refused import Refused
 
 MEASURED: Final = 0.15e-3  # m, a port's place on a face (common practice, no source)
 BLAME: Final = 2.8  # of its doubt, before one port is named
@@ -58,7 +59,7 @@ def rigid_motion(moved: Array, onto: Array) -> Fit:
     """
     p, q = np.asarray(moved, dtype=float), np.asarray(onto, dtype=float)
     if not len(p) or p.shape != q.shape:
-        raise ValueError("a fit wants pairs of points, one of each face")
+        raise Refused("a fit wants pairs of points, one of each face")
     u, _, v = np.linalg.svd((p - p.mean(axis=0)).T @ (q - q.mean(axis=0)))
     r = v.T @ np.diag([1.0, float(np.sign(np.linalg.det(v.T @ u.T)) or 1.0)]) @ u.T
     if len(p) == 1 or np.ptp(p, axis=0).max() < 1e-9:
@@ -81,7 +82,7 @@ def by_ports(moved: Face, onto: Face) -> Fit:
     here, there = middles(moved), middles(onto)
     both = [p for p in here if p in there]
     if not both:
-        raise ValueError(f"{moved.name} and {onto.name} share no port")
+        raise Refused("{} and {} share no port", moved.name, onto.name)
     return rigid_motion(np.array([here[p] for p in both]), np.array([there[p] for p in both]))
 
 
@@ -134,7 +135,7 @@ def crookedness(moved: Face, onto: Face, fit: Fit) -> Crooked:
     here, there = middles(moved), middles(onto)
     both = [p for p in here if p in there]
     if not both:
-        raise ValueError(f"{moved.name} and {onto.name} share no port")
+        raise Refused("{} and {} share no port", moved.name, onto.name)
     p, q = fit.place(np.array([here[n] for n in both])), np.array([there[n] for n in both])
     whole = rigid_motion(p, q)
     off = q - whole.place(p)

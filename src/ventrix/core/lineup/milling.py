@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ventrix.core.formulas.engine import chamber_after_mill, compression_ratio, intake_face
+from ventrix.core.formulas.engine import chamber_after_mill, intake_face
 
 
 @dataclass(frozen=True, slots=True)
@@ -26,7 +26,7 @@ class Milling:
 class Stack:
     """What a milling does: how far the head comes down, what the manifold's face wants off in all and still, and the
     valley, to line up again; how far the manifold's ports stand up the face without any of it, and with what was milled
-    off it [m]; the chamber [m3] and the compression after it, None where a size is missing."""
+    off it [m]; the chamber after it [m3], None where a size is missing."""
 
     drop: float
     face_cut: float
@@ -35,7 +35,6 @@ class Stack:
     slide: float
     slide_left: float
     chamber: float | None
-    compression: float | None
     caution: str
 
 
@@ -44,14 +43,7 @@ CAUTION = (
 )
 
 
-def stack_up(
-    milling: Milling,
-    chamber: float | None = None,
-    face_area: float | None = None,
-    bore: float | None = None,
-    stroke: float | None = None,
-    gasket_thickness: float | None = None,
-) -> Stack:
+def stack_up(milling: Milling, chamber: float | None = None, face_area: float | None = None) -> Stack:
     """Add up what was milled.
 
     Parameters
@@ -60,8 +52,6 @@ def stack_up(
         What came off.
     chamber, face_area : float, optional
         Chamber before it [m3], and the area of its outline at the face [m2].
-    bore, stroke, gasket_thickness : float, optional
-        For the compression [m]; the gasket as it is now.
 
     Returns
     -------
@@ -83,12 +73,8 @@ def stack_up(
     after = None
     if chamber is not None and face_area is not None:
         after = float(chamber_after_mill(chamber, milling.head, face_area))
-    ratio = None
-    if after is not None and bore is not None and stroke is not None:
-        thick = gasket_thickness or 0.0
-        ratio = float(compression_ratio(bore, stroke, after, bore, thick, -milling.deck, 0.0))
     steep = milling.half_bank + milling.face_angle
     slide = drop * float(np.sin(milling.half_bank) / np.sin(steep))
     face_left = float(cuts.face_cut) - milling.manifold
     left = slide - milling.manifold / float(np.tan(steep))
-    return Stack(drop, float(cuts.face_cut), face_left, float(cuts.valley_cut), slide, left, after, ratio, CAUTION)
+    return Stack(drop, float(cuts.face_cut), face_left, float(cuts.valley_cut), slide, left, after, CAUTION)

@@ -8,6 +8,7 @@ from ventrix.core.lineup.fitting import Crooked, Fit, by_bolts, by_ports, crooke
 from ventrix.core.lineup.steps import Joint, Proposal, joints, proposals
 from ventrix.core.model.job import Face, Job
 from ventrix.core.model.kinds import FacePart
+from ventrix.core.quantity.refused import Refused
 
 
 @dataclass(frozen=True, slots=True)
@@ -62,14 +63,14 @@ def line_up(job: Job, name: str | None = None, by: str | None = None, moved: Fit
     if name is not None:
         named = [f for f in job.faces if f.name.lower() == name.strip().lower()]
         if not named:
-            raise ValueError(f"'{name[:40]}' is not one of {', '.join(f.name for f in job.faces) or 'no face'}")
+            raise Refused("'{}' is not one of {}", name[:40], ", ".join(f.name for f in job.faces) or "no face")
         if named[0].part == FacePart.CHAMBER:
-            raise ValueError(f"'{named[0].name}' is a chamber: it is not laid on the ports' face")
+            raise Refused("'{}' is a chamber: it is not laid on the ports' face", named[0].name)
         others = [f for f in named if f not in heads[:1]] or others
     if not heads:
-        raise ValueError("line-up wants a face of the head")
+        raise Refused("line-up wants a face of the head")
     if not others:
-        raise ValueError("line-up wants a face to lay on the head's: gasket, manifold or header")
+        raise Refused("line-up wants a face to lay on the head's: gasket, manifold or header")
     head, other = heads[0], others[0]
     fit = by_bolts(other, head) if by != "ports" else None
     rests = "bolts"

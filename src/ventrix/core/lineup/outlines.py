@@ -10,6 +10,7 @@ from shapely.geometry import Polygon
 from ventrix.core.model.job import Outline
 from ventrix.core.model.kinds import OutlineShape
 from ventrix.core.quantity.arrays import Array
+from ventrix.core.quantity.refused import Refused
 
 OVAL: Final = 2.5  # exponent of the superellipse that a cast oval is taken for (common practice, no source)
 ROUND: Final = 96  # points of a full circle
@@ -42,17 +43,17 @@ def polygon_of(outline: Outline) -> Polygon:
     if shape is OutlineShape.POLYGON:
         pairs = np.array(outline.points, dtype=float)
         if len(pairs) < 6 or len(pairs) % 2:
-            raise ValueError(f"the outline of {outline.port} wants three points at least, x and y of each")
+            raise Refused("the outline of {} wants three points at least, x and y of each", outline.port)
         curve = pairs.reshape(-1, 2) + np.array([x, y])
     else:
         width = outline.width
         height = width if shape is OutlineShape.ROUND else outline.height
         if width is None or height is None:
-            raise ValueError(f"the outline of {outline.port} wants its width and height")
+            raise Refused("the outline of {} wants its width and height", outline.port)
         curve = _curve(shape, width, height, outline.corner) + np.array([x, y])
     found = Polygon(curve)
     if not found.is_valid or found.area <= 0:
-        raise ValueError(f"the outline of {outline.port} crosses itself")
+        raise Refused("the outline of {} crosses itself", outline.port)
     return Polygon(found.exterior if found.exterior.is_ccw else list(found.exterior.coords)[::-1])
 
 
@@ -69,13 +70,13 @@ def _curve(shape: OutlineShape, width: float, height: float, corner: tuple[float
         )
     if shape is OutlineShape.D:
         if height < width / 2:
-            raise ValueError("a D is at least half as high as it is wide")
+            raise Refused("a D is at least half as high as it is wide")
         top = _arc(0.0, height / 2 - width / 2, width / 2, 0.0, np.pi)
         return np.vstack([top, [[-width / 2, -height / 2], [width / 2, -height / 2]]])
     radii = corner if len(corner) == 4 else (corner[0] if corner else 0.0,) * 4
     most = min(width, height) / 2
     if any(r > most + 1e-9 for r in radii):
-        raise ValueError("a corner's radius is at most half of the opening's smaller side")
+        raise Refused("a corner's radius is at most half of the opening's smaller side")
     # From the roof's left on clockwise as typed; the curve runs counter-clockwise from the roof's right.
     roof_left, roof_right, floor_right, floor_left = radii
     parts = []

@@ -12,6 +12,7 @@ from numpy.typing import ArrayLike
 from shapely.geometry import LineString, Point, Polygon
 
 from ventrix.core.quantity.arrays import Array
+from ventrix.core.quantity.refused import Refused
 
 AROUND: Final = 360
 FAR: Final = 0.5  # m: how far out a ray looks
@@ -45,7 +46,7 @@ def needed_gap(radius: float, lift: ArrayLike) -> Array:
     """
     x = np.asarray(lift, dtype=float)
     if radius <= 0 or np.any(x < 0):
-        raise ValueError("a valve has a radius, and lifts from zero up")
+        raise Refused("a valve has a radius, and lifts from zero up")
     return np.asarray(np.sqrt(radius**2 + 2 * radius * x) - radius)
 
 
@@ -90,9 +91,9 @@ def shrouding(centre: tuple[float, float], radius: float, walls: Sequence[Polygo
     """
     x, y = centre
     if not walls:
-        raise ValueError("shrouding wants a wall: the bore, or the chamber's outline")
+        raise Refused("shrouding wants a wall: the bore, or the chamber's outline")
     if not all(wall.contains(Point(x, y)) for wall in walls):
-        raise ValueError("the valve stands outside the chamber")
+        raise Refused("the valve stands outside the chamber")
     angle = np.linspace(0, 2 * np.pi, AROUND, endpoint=False)
     gaps = np.empty((len(walls), AROUND))
     for i, a in enumerate(angle):

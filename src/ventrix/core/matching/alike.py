@@ -16,6 +16,7 @@ from ventrix.core.judging.pours import POUR_UNCERTAINTY, pour_uncertainty
 from ventrix.core.metal.walls import WallLeft, limit_for, walls_at
 from ventrix.core.model.cut import Cut, Port, carried_figure, poured_volume, state_name
 from ventrix.core.model.job import Job
+from ventrix.core.quantity.moments import came_after
 from ventrix.core.quantity.units import to_si
 from ventrix.core.runs.reduction import ReducedRun
 
@@ -24,13 +25,15 @@ ALPHA: Final = 0.05  # of a false alarm over a whole head
 VOLUME_TOLERANCE: Final = to_si(1.0, "cc"), 0.01
 FLOW_TOLERANCE: Final = 0.01
 USUAL_LIFTS: Final = to_si(0.3, "in"), to_si(0.5, "in")
+FEWEST_BESIDE: Final = 2  # other ports, before one stands off their middle
 OF_POUR: Final = 8.0  # degrees of freedom that the usual doubt of a pour counts for
 
 
 @dataclass(frozen=True, slots=True)
 class Difference:
-    """Volume, or flow at a lift, against the developed port's: the deviation, its U over all ports of the head at
-    once, and what they may differ by; SI, flow as a share. `proven` goes past the doubt, `differs` past both."""
+    """Volume, or flow at a lift, against the developed port's or the row's: the deviation, its U over all ports of the
+    head at once, and what they may differ by; SI, flow as a share. `proven` goes past the uncertainty, `differs` past
+    both."""
 
     lift: float | None  # None is the volume
     value: float
@@ -48,11 +51,13 @@ class Difference:
 
 @dataclass(frozen=True, slots=True)
 class Alike:
-    """One port beside the developed one of its kind, each at the same state where the other is not as far.
+    """One port beside the developed one of its kind, each at the same state where the other is not as far; or, while no
+    port was worked, beside the middle of its row.
 
-    state : the developed port's cut that it is held to; None for the developed port itself
-    volume : [m3] by its own pour; flow : [m3/s] at lifts [m] by its own run; thinnest : the least wall left
-    thin : it is under the job's limit
+    state : the developed port's cut that it is held to; None for the developed port itself, and in a row
+    in_row : held to the median of the other ports of its kind, none of which was worked
+    volume : [m3] by its own last pour, at `poured_at`; flow : [m3/s] at lifts [m] by its own last run, at `flowed_at`
+    thinnest : the least wall left; thin : it is under the job's limit
     """
 
     port: Port
@@ -66,11 +71,22 @@ class Alike:
     thin: bool
     behind: bool
     differences: tuple[Difference, ...] = ()
+    in_row: bool = False
+    poured_at: Cut | None = None
+    flowed_at: Cut | None = None
 
     @property
     def differs(self) -> tuple[Difference, ...]:
         """What really differs."""
         return tuple(d for d in self.differences if d.differs)
+
+    @property
+    def not_known(self) -> str:
+        """Why nothing can be said of it; empty where something was measured on both, and for the model port."""
+        if self.differences or self.developed:
+            return ""
+        missing = [w for w, m in (("not flowed", not self.flow), ("not poured", self.volume is None)) if m]
+        return ", ".join(missing) or "nothing was measured alike on both"
 
 
 @dataclass(frozen=True, slots=True)
@@ -86,13 +102,28 @@ class Spread:
 
 
 def developed_port(findings: Findings, kind: str) -> Port | None:
-    """The port of a kind that was worked out: most flowed cuts, then most cuts; None where none was cut."""
-    ports = [p for p in findings.job.ports if p.of_head and p.kind == kind and len(p.cuts) > 1]
-    return max(ports, key=lambda p: (sum(bool(findings.runs_of(c, p)) for c in p.cuts), len(p.cuts)), default=None)
+    """The port of a kind that the others are held to: the one chosen for the job, else the one with most flowed cuts
+    since something last went wrong on it, then with fewest slips and most cuts; None where none was cut."""
+    job = findings.job
+    ports = [p for p in job.ports if p.of_head and p.kind == kind]
+    chosen = next((p for p in ports if p.id in job.model_port_ids and p.cuts), None)
+    worked = [p for p in ports if len(p.cuts) > 1]
+
+    def rank(port: Port) -> tuple[int, int, int]:
+        since = cuts_since_slip(port)
+        return sum(bool(findings.runs_of(c, port)) for c in since), -len(port.slips), len(since)
+
+    return chosen or max(worked, key=rank, default=None)
+
+
+def cuts_since_slip(port: Port) -> tuple[Cut, ...]:
+    """The states of a port that came after its last slip; all of them where nothing went wrong."""
+    slips = [s.date for s in port.slips]
+    return tuple(c for c in port.cuts if all(came_after(c.date, day) is True for day in slips))
 
 
 def ports_alike(findings: Findings, kind: str) -> tuple[Alike, ...]:
-    """Every port of a kind beside its developed one.
+    """Every port of a kind beside its developed one; beside the median of the others while none was worked.
 
     A difference is proven where it is greater than what pouring, mounting and reading do, at 5 % over all ports of the
     kind together (Bonferroni).
@@ -117,23 +148,55 @@ def ports_alike(findings: Findings, kind: str) -> tuple[Alike, ...]:
     References
     ----------
     Student's t with Bonferroni's correction (Miller, *Simultaneous Statistical Inference*, ch. 1); Satterthwaite for
-    the degrees of freedom. Tolerances: common practice, no source.
+    the degrees of freedom; variance of a median of n normals pi/2n (asymptotic). Tolerances: common
+    practice, no source.
     """
     job = findings.job
     ports = [p for p in job.ports if p.of_head and p.kind == kind and p.cuts]
     model = developed_port(findings, kind)
     lifts = [m.lift for m in lifts_of(job, kind)] or list(USUAL_LIFTS)  # type: ignore[arg-type]
-    asked = _asked(findings, ports, model, lifts)
-    return tuple(_beside(findings, p, model, lifts, ALPHA / max(asked, 1)) for p in ports)
+    measured = {p.id: _measured(findings, p) for p in ports}
+    alpha = ALPHA / max(_asked(measured, model, lifts), 1)
+    found = []
+    for port in ports:
+        mine = measured[port.id]
+        if model is None:
+            rest = [measured[p.id] for p in ports if p is not port]
+            differences = _off_row(findings, mine, rest, lifts, alpha) if len(rest) >= FEWEST_BESIDE else []
+        else:
+            differences = [] if port is model else _off_model(findings, mine, model, lifts, alpha)
+        found.append(_beside(job, mine, model, lifts, differences))
+    return tuple(found)
 
 
-def _asked(findings: Findings, ports: Sequence[Port], model: Port | None, lifts: Sequence[float]) -> int:
+@dataclass(frozen=True, slots=True)
+class _Measured:
+    """What was last measured of a port: its pour and its run, each with the state it was measured at."""
+
+    port: Port
+    poured: Cut | None
+    flowed: Cut | None
+    run: ReducedRun | None
+
+    @property
+    def volume(self) -> float | None:
+        return None if self.poured is None else poured_volume(self.poured)
+
+
+def _measured(findings: Findings, port: Port) -> _Measured:
+    back = list(reversed(port.cuts))
+    poured = next((c for c in back if c.pours), None)
+    for cut in back:
+        runs = [r for r in findings.runs_of(cut, port) if r.kind == "flow"]
+        if runs:
+            return _Measured(port, poured, cut, runs[-1])
+    return _Measured(port, poured, None, None)
+
+
+def _asked(measured: Mapping[str, _Measured], model: Port | None, lifts: Sequence[float]) -> int:
     """How many differences are looked at: a head's false alarms are shared out over them."""
-    count = 0
-    for port in (p for p in ports if model is not None and p is not model):
-        count += poured_volume(port.cuts[-1]) is not None
-        count += len(lifts) * bool(findings.runs_of(port.cuts[-1], port))
-    return count
+    others = [m for key, m in measured.items() if model is None or key != model.id]
+    return sum((m.poured is not None) + len(lifts) * (m.run is not None) for m in others)
 
 
 def state_of_model(model: Port, cut: Cut) -> Cut:
@@ -144,68 +207,100 @@ def state_of_model(model: Port, cut: Cut) -> Cut:
     return (named or numbered or [model.cuts[-1]])[-1]
 
 
-def _beside(findings: Findings, port: Port, model: Port | None, lifts: Sequence[float], alpha: float) -> Alike:
-    job, cut = findings.job, port.cuts[-1]
+def _beside(
+    job: Job, mine: _Measured, model: Port | None, lifts: Sequence[float], differences: Sequence[Difference]
+) -> Alike:
+    port, cut, run = mine.port, mine.port.cuts[-1], mine.run
     walls = [w for w in walls_at(job, port, cut) if w.tube is None and not w.unknown]
     thinnest = min(walls, key=lambda w: w.left - limit_for(job, w.reading.place), default=None)
-    own = model is None or port is model
-    state = None if own or model is None else state_of_model(model, cut)
-    runs = findings.runs_of(cut, port)
-    run = runs[-1] if runs and runs[-1].kind == "flow" else None
-    differences = []
-    if model is not None and state is not None:
-        differences = _differences(findings, job, (cut, run), (model, state), lifts, alpha)
+    state = None if model is None or port is model else state_of_model(model, cut)
     return Alike(
         port=port,
         cut=cut,
         state=state,
         developed=port is model,
         mirrored=port.mirror_of is not None,
-        volume=poured_volume(cut),
+        volume=mine.volume,
         flow={x: float(run.curve.at(x)) for x in lifts if run is not None and x <= run.curve.highest * (1 + 1e-9)},
         thinnest=thinnest,
         thin=thinnest is not None and thinnest.left <= limit_for(job, thinnest.reading.place),
         behind=model is not None and cut.number < model.cuts[-1].number and state is not model.cuts[-1],
         differences=tuple(differences),
+        in_row=model is None and bool(differences),
+        poured_at=mine.poured,
+        flowed_at=mine.flowed,
     )
 
 
-def _differences(
-    findings: Findings,
-    job: Job,
-    mine: tuple[Cut, ReducedRun | None],
-    model: tuple[Port, Cut],
-    lifts: Sequence[float],
-    alpha: float,
+def _off_model(
+    findings: Findings, mine: _Measured, model: Port, lifts: Sequence[float], alpha: float
 ) -> list[Difference]:
-    (cut, run), (other, state) = mine, model
+    """How far a port is off the developed one, each figure at the state that it was measured at."""
+    job, found = findings.job, []
+    if mine.poured is not None and mine.volume is not None:
+        state = state_of_model(model, mine.poured)
+        theirs = carried_figure(model, state, "volume")
+        if theirs is not None:
+            doubt = pour_uncertainty(state) if state.pours else POUR_UNCERTAINTY
+            found.append(_volume_off(job, mine.poured, mine.volume, theirs, doubt, alpha))
+    if mine.run is None or mine.flowed is None:
+        return found
+    held = _like(findings.runs_of(state_of_model(model, mine.flowed), model), mine.run)
+    if held:
+        found += _flow_off(findings, mine.run, held[-1:], lifts, alpha)
+    return found
+
+
+def _off_row(
+    findings: Findings, mine: _Measured, rest: Sequence[_Measured], lifts: Sequence[float], alpha: float
+) -> list[Difference]:
+    """How far a port as cast is off the middle of the others."""
     found = []
-    volume, theirs = poured_volume(cut), carried_figure(other, state, "volume")
-    if volume is not None and theirs is not None:
-        u = float(np.hypot(pour_uncertainty(cut), pour_uncertainty(state) if state.pours else POUR_UNCERTAINTY))
-        wide = job.volume_tolerance or max(VOLUME_TOLERANCE[0], VOLUME_TOLERANCE[1] * theirs)
-        found.append(Difference(None, volume - theirs, float(student_t(alpha, OF_POUR)) * u, wide))
-    if run is None:
-        return found
-    held = [
-        r
-        for r in findings.runs_of(state, other)
-        if r.kind == "flow" and comparability(r.setup, run.setup).level in ("yes", "converted")
-    ]
-    if not held:
-        return found
+    volumes = [v for m in rest if (v := m.volume) is not None]
+    if mine.poured is not None and mine.volume is not None and len(volumes) >= FEWEST_BESIDE:
+        doubt = POUR_UNCERTAINTY * float(np.sqrt(_of_median(len(volumes))))
+        found.append(_volume_off(findings.job, mine.poured, mine.volume, float(np.median(volumes)), doubt, alpha))
+    if mine.run is not None:
+        held = _like([m.run for m in rest if m.run is not None], mine.run)
+        if len(held) >= FEWEST_BESIDE:
+            found += _flow_off(findings, mine.run, held, lifts, alpha)
+    return found
+
+
+def _of_median(count: int) -> float:
+    """Variance of a median of normal figures over that of one of them."""
+    return min(1.0, np.pi / 2 / count)
+
+
+def _volume_off(job: Job, cut: Cut, volume: float, theirs: float, doubt: float, alpha: float) -> Difference:
+    u = float(np.hypot(pour_uncertainty(cut), doubt))
+    wide = job.volume_tolerance or max(VOLUME_TOLERANCE[0], VOLUME_TOLERANCE[1] * theirs)
+    return Difference(None, volume - theirs, float(student_t(alpha, OF_POUR)) * u, wide)
+
+
+def _like(runs: Sequence[ReducedRun], run: ReducedRun) -> list[ReducedRun]:
+    """Runs in CFM that may be held against one."""
+    fits = ("yes", "converted")
+    return [r for r in runs if r.kind == "flow" and comparability(r.setup, run.setup).level in fits]
+
+
+def _flow_off(
+    findings: Findings, run: ReducedRun, held: Sequence[ReducedRun], lifts: Sequence[float], alpha: float
+) -> list[Difference]:
+    """How far a run is off another, or off the median of several, at the lifts that they all reach."""
     known = findings.known(run.setup.bench).scatter
     both = known.mount**2 + known.repeat**2
-    u = float((2 * both) ** 0.5)
+    u = float((both * (1 + _of_median(len(held)))) ** 0.5)
     freedom = both**2 / (known.mount**4 / known.mount_freedom + known.repeat**4 / known.repeat_freedom)
-    there = held[-1].at_pressure(run.test_pressure)
-    for x in lifts:
-        if x > min(run.curve.highest, there.curve.highest) * (1 + 1e-9):
-            continue
-        change = float(run.curve.at(x) / there.curve.at(x)) - 1
-        wide = job.flow_tolerance or FLOW_TOLERANCE
-        found.append(Difference(x, change, float(student_t(alpha, freedom)) * u, wide))
-    return found
+    there = [r.at_pressure(run.test_pressure).curve for r in held]
+    wide = findings.job.flow_tolerance or FLOW_TOLERANCE
+    reach = min(run.curve.highest, *(c.highest for c in there)) * (1 + 1e-9)
+    t = float(student_t(alpha, freedom))
+    return [
+        Difference(x, float(run.curve.at(x) / np.median([float(c.at(x)) for c in there])) - 1, t * u, wide)
+        for x in lifts
+        if x <= reach
+    ]
 
 
 def spreads(alike: Sequence[Alike]) -> tuple[Spread, ...]:

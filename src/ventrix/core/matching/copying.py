@@ -108,7 +108,7 @@ def _one(job: Job, port: Port, cut: Cut, place: str, side: str | None, planned: 
         return f"{words.lift(value)} {words.lift_unit}"
 
     if place in NO_WALL:
-        return said(planned, Answer.WHOLE, "whole: no wall bounds it")
+        return said(planned, Answer.WHOLE, "full depth: no wall limits it here")
     if place == Place.OPENING:
         land = carried_figure(port, cut, "gasket_land")
         if land is not None and spare is None:
@@ -121,5 +121,5 @@ def _one(job: Job, port: Port, cut: Cut, place: str, side: str | None, planned: 
     if planned is None:
         return said(None, Answer.WHOLE, f"as on the developed port, no deeper than {size(spare)}")
     if spare >= planned:
-        return said(planned, Answer.WHOLE, f"whole, {size(planned)}")
-    return said(spare, Answer.PART, f"{size(spare)} of {size(planned)}: the wall stands at your limit of {limit} then")
+        return said(planned, Answer.WHOLE, f"full depth, {size(planned)}")
+    return said(spare, Answer.PART, f"{size(spare)} of {size(planned)}: that leaves the wall at your limit of {limit}")

@@ -13,6 +13,7 @@ from ventrix.core.metal.walls import READING_UNCERTAINTY, tube_at
 from ventrix.core.model.cut import Port
 from ventrix.core.model.job import Job
 from ventrix.core.model.kinds import Band
+from ventrix.core.quantity.refused import Refused
 
 FEWEST: Final = 5  # ports read before a bound is told
 CONFIDENCE: Final = 0.95
@@ -50,7 +51,7 @@ def tolerance_factor(count: int, confidence: float = CONFIDENCE, share: float = 
     from scipy.stats import nct, norm  # late: it costs a third of a second
 
     if count < 2:
-        raise ValueError("a tolerance bound wants two values at least")
+        raise Refused("a tolerance bound wants two values at least")
     return float(nct.ppf(confidence, count - 1, norm.ppf(share) * count**0.5) / count**0.5)
 
 

@@ -12,6 +12,7 @@ import numpy as np
 from ventrix.core.matching.board import Box, board, stages_of, waits_now
 from ventrix.core.model.job import Job
 from ventrix.core.quantity.arrays import Array
+from ventrix.core.quantity.refused import Refused
 
 SEED: Final = 31
 DRAWS: Final = 2000
@@ -68,7 +69,7 @@ def learn(times: Sequence[float]) -> Learned:
     gamma update: Gelman et al., *Bayesian Data Analysis*, ch. 14.8. Priors: common practice, no source.
     """
     if any(t <= 0 for t in times):
-        raise ValueError("a stage takes longer than no time")
+        raise Refused("a stage takes longer than no time")
     spread, count = RESIDUAL
     before = np.array([np.log(FIRST[0]), LEARNS[0]])
     precision = np.diag([(spread / FIRST[1]) ** 2, (spread / LEARNS[1]) ** 2])

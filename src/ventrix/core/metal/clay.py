@@ -9,6 +9,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from ventrix.core.formulas.losses import place_share
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import percent_text
 
 ClayResult = Literal["lost nothing", "lost flow", "too small to tell"]
@@ -65,11 +66,11 @@ def clay_verdict(
     `losses.place_share`; common practice, no source.
     """
     if matters <= 0:
-        raise ValueError("the smallest change that matters must be above zero")
+        raise Refused("the smallest change that matters must be above zero")
     share = u = None
     if area_taken is not None and area_before is not None and area_before > 0 and area_taken > 0:
         if area_taken >= area_before:
-            raise ValueError("the clay takes the whole section")
+            raise Refused("the clay takes the whole section")
         doubt = (area_uncertainty if area_uncertainty is not None else 0.2 * area_taken) / area_before
         found = place_share(1 + change, 1 - area_taken / area_before, expanded / 2, doubt)
         share, u = float(found.share), float(found.uncertainty)

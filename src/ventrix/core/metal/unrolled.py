@@ -20,6 +20,7 @@ from ventrix.core.model.cut import Cut, Port, Station, carried, carried_figure
 from ventrix.core.model.job import Job, Valve
 from ventrix.core.model.kinds import Band, Place
 from ventrix.core.quantity.arrays import Array
+from ventrix.core.quantity.refused import Refused
 
 BANDS: Final = tuple(Band)  # across the map, top to bottom
 
@@ -249,6 +250,6 @@ def smallest_section(job: Job, port: Port, cut: Cut) -> float | None:
     """The smallest measured section of a port at a cut [m2], None where none was measured."""
     try:
         here = unroll(port, cut, job.valve_of(port, cut))
-    except ValueError:
+    except Refused:
         return None
     return here.smallest.area if here.smallest_is_measured else None

@@ -13,6 +13,8 @@ from ventrix.core.metal.unrolled import zone_named
 from ventrix.core.model.cut import Cut, Port, Tube, WallReading, Work, carried
 from ventrix.core.model.job import Job
 from ventrix.core.model.kinds import Band, Place
+from ventrix.core.quantity.moments import came_after
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import INCH, from_si
 
 DEFAULT_LIMIT: Final = 0.100 * INCH  # PRACTICE: where careful people stop, iron or aluminium
@@ -83,26 +85,32 @@ def _touches(port: Port, cut: Cut, work: Work, reading: WallReading) -> bool:
     return bool(zone.start * length - work.reach <= reading.along <= zone.end * length + work.reach)
 
 
-def _works_after(port: Port, number: int, up_to: int) -> Iterator[tuple[Cut, Work]]:
-    """Everything taken off in cuts after `number`, up to `up_to`. A cut that only adds metal counts nothing."""
+def _workscame_after(port: Port, read_at: Cut, reading: WallReading, up_to: int) -> Iterator[tuple[Cut, Work]]:
+    """Everything taken off since a reading, up to a cut: in later cuts, and in its own where that is known to have come
+    after it. A cut that only adds metal counts nothing."""
     for cut in port.cuts:
-        if number < cut.number <= up_to and not cut.adds_metal:
-            for op in cut.operations:
+        if cut.adds_metal or not read_at.number <= cut.number <= up_to:
+            continue
+        for op in cut.operations:
+            if cut.number > read_at.number or came_after(op.at, reading.at) is True:
                 yield from ((cut, work) for work in op.works)
 
 
 def _works_behind(job: Job, cut_of_reading: Cut, reading: WallReading) -> Iterator[Work]:
     """What was taken off the other face of a wall since it was read: at the same place, on the side that faces it. Work
-    without a date may have come after."""
+    without a date, or of the same day without an hour, may have come after."""
     behind = next((p for p in job.ports if p.id == reading.behind_port_id), None)
     if behind is None:
         return
-    read_on = (reading.date or cut_of_reading.date or "")[:10]
+    read_at = reading.at or reading.date or cut_of_reading.date
     facing = _OPPOSITE.get(Band(reading.band)) if reading.band in tuple(Band) else None
-    for cut, work in _works_after(behind, -1, behind.cuts[-1].number if behind.cuts else -1):
-        later = not (cut.date and read_on) or cut.date[:10] > read_on
-        if later and work.place in (reading.place, Place.ALL_OVER) and on_side(work, facing):
-            yield work
+    for cut in (c for c in behind.cuts if not c.adds_metal):
+        for op in cut.operations:
+            if came_after(op.at or op.date or cut.date, read_at) is False:
+                continue
+            for work in op.works:
+                if work.place in (reading.place, Place.ALL_OVER) and on_side(work, facing):
+                    yield work
 
 
 def _doubt(depth: float) -> float:
@@ -135,7 +143,7 @@ def wall_left(job: Job, port: Port, cut: Cut, cut_of_reading: Cut, reading: Wall
     ----------
     Doubts add in squares: JCGM 100:2008 [6], 5.1.2. Their sizes: common practice, no source.
     """
-    here = [w for c, w in _works_after(port, cut_of_reading.number, cut.number) if _touches(port, c, w, reading)]
+    here = [w for c, w in _workscame_after(port, cut_of_reading, reading, cut.number) if _touches(port, c, w, reading)]
     behind = list(_works_behind(job, cut_of_reading, reading))
     taken, taken_behind = ([w.depth for w in works if w.depth is not None] for works in (here, behind))
     own = reading.uncertainty if reading.uncertainty is not None else READING_UNCERTAINTY
@@ -222,7 +230,7 @@ def planned_cut_warnings(job: Job, port: Port, cut: Cut, work: Work, unit: str =
     """
     depth, place = work.depth, work.place
     if depth is not None and depth < 0:
-        raise ValueError("a depth cannot be negative")
+        raise Refused("a depth cannot be negative")
     where = _where(place, work.side)
     tube = tube_at(port, cut, place, work.side)
     if tube is not None:

@@ -68,7 +68,8 @@ class Bench(Noun):
         a mass flow, or two columns of water on an uncalibrated bench
     ranges : full-scale flows of a percent readout, rising
     element_place : "upstream" where the flow element stands before the plenum on blow
-    leak_taken_off : the readout has the leak off already
+    leak_taken_off : the readout has the leak off already; None where nobody has said yet
+    reading_step : the step of its readout, where it is coarser than its last digit
     easy_dial, easy_factor, easy_leak : the largest mistake of each kind that passes unnoticed here
     text_format : columns of a bench that streams text lines, as `ventrix.bench.text_lines` has them
     """
@@ -82,7 +83,8 @@ class Bench(Noun):
     orifice_pipe: float | None = quantity("mm")
     orifice_coefficient: float | None = quantity("-")
     element_place: str | None = None
-    leak_taken_off: bool = False
+    leak_taken_off: bool | None = None
+    reading_step: float | None = quantity("cfm")
     blower_limit: float | None = quantity("cfm")
     test_pressure: float | None = quantity("Pa")
     dial_resolution: float | None = quantity("mm")

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, field, replace
 from typing import Any
 
-from ventrix.core.model.kinds import CutKind, FaultState, TrialKind
+from ventrix.core.model.kinds import CutKind, ExpectedAs, FaultState, SlipKind, TrialKind
 from ventrix.core.model.noun import Direction, Noun, quantity
 from ventrix.core.model.run import FlowRun
 from ventrix.core.model.traverse import Observation, Traverse
@@ -38,8 +38,8 @@ class Work(Noun):
 class Operation(Noun):
     """A piece of work on the metal. Logged once for many ports, its minutes are shared.
 
-    `started_at` is set while its timer runs: that survives a crash. `stage` names the line of the stage board that it
-    was marked on. `beyond_quote` is work that was chosen and not quoted.
+    `started_at` is set while its timer runs: that survives a crash. `at` is the moment it was kept. `stage` names the
+    line of the stage board that it was marked on. `beyond_quote` is work that was chosen and not quoted.
     """
 
     kind: str
@@ -50,6 +50,7 @@ class Operation(Noun):
     duration: float | None = quantity("min")
     started_at: str | None = None
     date: str | None = None
+    at: str | None = None
     port_ids: tuple[str, ...] = ()
     stage: str = ""
     beyond_quote: bool = False
@@ -98,7 +99,8 @@ class Fault(Noun):
 class WallReading(Noun):
     """Metal left at one place, by ultrasonic gauge: where along and around the port, and what lies behind.
 
-    `along` is the distance from the opening along the centreline; `across` goes from -1 to 1 over the band.
+    `along` is the distance from the opening along the centreline; `across` goes from -1 to 1 over the band. `at` is the
+    moment it was kept. `known_by` says how it is known where no gauge read it.
     """
 
     place: str
@@ -112,8 +114,31 @@ class WallReading(Noun):
     sound_speed: float | None = quantity("m/s")
     uncertainty: float | None = quantity("mm")
     date: str | None = None
+    at: str | None = None
+    known_by: str = ""
     note: str = ""
     struck: str | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Slip(Noun):
+    """Something that went wrong on a port: what, where, what it took, and what was decided about it, by whom. `hour`s
+    are the seat clock's. It is never copied to another port, and never a step of the plan."""
+
+    date: str | None = None
+    kind: SlipKind = SlipKind.OTHER
+    place: str = ""
+    side: str | None = None
+    from_hour: float | None = quantity("-")
+    to_hour: float | None = quantity("-")
+    depth: float | None = quantity("mm")
+    width_left: float | None = quantity("mm")
+    volume: float | None = quantity("cc")
+    photo: str = ""
+    decision: str = ""
+    decided_by: str = ""
+    customer_told: bool = False
+    note: str = ""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -159,8 +184,9 @@ class Trial(Noun):
 class Cut(Noun):
     """One state of one port; cut 0 is as received. Unmeasured dimensions are carried forward.
 
-    What was expected of it before the work (`expected_...`) is scored afterwards; eight in ten were to lie between low
-    and high, and `expected_by` is "plan" where the plan said so. `kinds` says what was done, several
+    What was expected of it before the work (`expected_...`) is scored afterwards, as the number it was meant as
+    (`expected_as`, at `expected_lift` where that is one lift); eight in ten were to lie between low and high, and
+    `expected_by` is "plan" where the plan said so. `kinds` says what was done, several
     things together; `valve_ids` and `seat_ids` name what was fitted or cut at this state: empty is carried.
     """
 
@@ -197,6 +223,8 @@ class Cut(Noun):
     expected_low: float | None = quantity("cfm")
     expected_high: float | None = quantity("cfm")
     expected_by: str = ""
+    expected_as: ExpectedAs = ExpectedAs.WEIGHTED
+    expected_lift: float | None = quantity("mm")
     note: str = ""
     operations: tuple[Operation, ...] = ()
     trials: tuple[Trial, ...] = ()
@@ -219,7 +247,8 @@ class Cut(Noun):
 class Port(Noun):
     """One port and its row of cuts. `valves` equal valves open into it. A witness port is never cut. `position_on_head`
     is its place along it, from the front. A manifold's runner, a spacer or a header's primary is a port too, with
-    `piece` saying which: it has its own stations, cuts, pours and runs, and no valve."""
+    `piece` saying which: it has its own stations, cuts, pours and runs, and no valve. `faults_looked_at` is the day its
+    faults were gone through."""
 
     name: str
     kind: Direction
@@ -233,6 +262,8 @@ class Port(Noun):
     piece: str = ""
     cuts: tuple[Cut, ...] = ()
     faults: tuple[Fault, ...] = ()
+    faults_looked_at: str | None = None
+    slips: tuple[Slip, ...] = ()
 
     @property
     def of_head(self) -> bool:

@@ -7,7 +7,7 @@ from dataclasses import dataclass, field
 from typing import Any, TypeVar
 
 from ventrix.core.model.cut import Cut, Photo, Port, Pour, Trial
-from ventrix.core.model.kinds import JobState
+from ventrix.core.model.kinds import JobState, StageUnit
 from ventrix.core.model.noun import Direction, Noun, quantity
 from ventrix.core.model.run import FlowRun, Mount, SetUp
 
@@ -122,9 +122,12 @@ class Target(Noun):
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class WallLimit(Noun):
-    """How thin a wall may get at a place; an empty place means everywhere."""
+    """How thin a wall may get at a place; an empty place means everywhere. `kind` of port and what lies `behind` narrow
+    it further, where they are given."""
 
     place: str
+    kind: str = ""
+    behind: str = ""
     thickness: float = field(metadata={"unit": "mm"})
 
 
@@ -139,12 +142,18 @@ class CheckMark(Noun):
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class StageMark(Noun):
-    """A stage of one port closed by hand: by gauge, cc, feel, photo or flow, and when."""
+    """A stage of one port, chamber, head or of the job closed by hand: by gauge, cc, feel, photo or flow, by whom, and
+    when it was begun and ended. `of` names the head, or the cylinder's number; a mark with a `port_id` is a port's."""
 
     stage: str
-    port_id: str
+    port_id: str = ""
+    unit: StageUnit = StageUnit.PORT
+    of: str = ""
     closed_by: str = ""
+    by: str = ""
     date: str | None = None
+    started_at: str | None = None
+    ended_at: str | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -261,13 +270,19 @@ class Job(Noun):
     `practice` names the head that does not exist, where the job is one: nothing of it counts in the shop's figures.
     `stop_below` is the gain an hour under which one stops; `lowest_speed` the least mean air speed in the smallest
     section at the top of the speed range. `stages` is the job's own list for its board, the usual one where it is
-    empty; `rate` is money an hour, `consumables` money; tolerances are what ports may differ by.
+    empty; `rate` is money an hour, `consumables` money; tolerances are what ports may differ by. `cylinders` are the
+    head's in hand, `engine_cylinders` all of the engine's. `model_port_ids` are the ports that the others of their kind
+    are held to, where the porter chose them. A compression ratio is stated, or follows from gasket (as pressed), deck
+    clearance and piston (a dish is positive). `same_house` lists runs from paper that one shop flowed the same way.
     """
 
     title: str
     note: str = ""
     material: str | None = None
     cylinders: int | None = None
+    engine_cylinders: int | None = None
+    engine_layout: str | None = None
+    bank_half_angle: float | None = quantity("deg")
     valves_per_cylinder: int | None = None
     flatness: float | None = quantity("mm")
     condition: str = ""
@@ -284,6 +299,9 @@ class Job(Noun):
     intake_centreline: float | None = quantity("deg")
     exhaust_centreline: float | None = quantity("deg")
     compression_ratio: float | None = quantity("-")
+    gasket_thickness: float | None = quantity("mm")
+    deck_clearance: float | None = quantity("mm")
+    piston_volume: float | None = quantity("cc")
     intake_lash: float | None = quantity("mm")
     exhaust_lash: float | None = quantity("mm")
     induction: str | None = None
@@ -300,6 +318,8 @@ class Job(Noun):
     volume_tolerance: float | None = quantity("cc")
     flow_tolerance: float | None = quantity("%")
     stages: tuple[str, ...] = ()
+    model_port_ids: tuple[str, ...] = ()
+    same_house: tuple[tuple[str, ...], ...] = ()
     cam_checked_at: str | None = None
     rocker_ratio: float | None = quantity("-")
     test_pressure: float | None = quantity("Pa")

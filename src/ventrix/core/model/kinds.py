@@ -234,6 +234,66 @@ class FaultState(Worded):
     GONE = "gone"
 
 
+class SlipKind(Worded):
+    """What went wrong with the metal."""
+
+    SEAT = "seat", "seat nicked"
+    GUIDE = "guide", "guide cut"
+    WALL = "wall", "wall cut through"
+    LAND = "land", "gasket land cut"
+    OTHER = "other"
+
+
+class SlipDecision(Worded):
+    """What was decided about a slip."""
+
+    WATCH = "watch", "leave it and watch"
+    LAP = "lap", "lap the seat"
+    RECUT = "recut", "recut the seat"
+    INSERT = "insert", "fit an insert"
+    WELD = "weld"
+    SLEEVE = "sleeve"
+    SCRAP = "scrap", "scrap the head"
+
+
+class RunBasis(Worded):
+    """Where a run comes from: flowed on a bench of this shop, or read off another shop's paper."""
+
+    BENCH = "bench"
+    PAPER = "paper"
+
+
+class StageUnit(Worded):
+    """What a stage of the work is done to."""
+
+    PORT = "port"
+    CHAMBER = "chamber"
+    HEAD = "head"
+    JOB = "job"
+
+
+class ExpectedAs(Worded):
+    """Which number a gain that was said first was meant as."""
+
+    WEIGHTED = "weighted", "across the lifts that count"
+    PEAK = "peak", "at peak"
+    LIFT = "lift", "at one lift"
+
+
+class SpeedsAt(Worded):
+    """What air the typed speeds of a probe stand at."""
+
+    STANDARD = "standard", "standard air, as charts and readouts have it"
+    LOCAL = "local", "the air at the probe"
+
+
+class EngineLayout(Worded):
+    """How the cylinders stand."""
+
+    INLINE = "inline"
+    V = "v", "V"
+
+
 class JobState(Worded):
     """Where a job stands. Late is not one of them: that is the promise, held against the day."""
 

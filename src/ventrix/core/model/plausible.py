@@ -14,6 +14,7 @@ from ventrix.core.model.cut import (
     Photo,
     Port,
     Pour,
+    Slip,
     Station,
     Trial,
     Tube,
@@ -47,6 +48,7 @@ from ventrix.core.model.noun import Noun
 from ventrix.core.model.run import Correction, FlowRun, Mount, Reading, RungNote, SetUp, StepRecord
 from ventrix.core.model.traverse import Observation, ProbePoint, Traverse
 from ventrix.core.quantity.field_checks import Check
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import to_si
 
 LONGEST_TEXT: Final = 20_000  # characters of a note or name
@@ -172,6 +174,12 @@ _TABLE: Final[dict[type[Noun], dict[str, Limit]]] = {
         "gone_at_cut": Limit("a cut's number", "-", 0, 9999),
         **_HOURS,
     },
+    Slip: {
+        "depth": Limit("a slip's depth", "mm", 0, 50),
+        "width_left": Limit("a width that is left", "mm", 0, 20),
+        "volume": Limit("a volume", "cc", 0, 500),
+        **_HOURS,
+    },
     Correction: {},
     Binned: {"at": Limit("a place in a list", "-", 0, 1_000_000)},
     Seat: {
@@ -240,6 +248,7 @@ _TABLE: Final[dict[type[Noun], dict[str, Limit]]] = {
         "expected_time": _TIME,
         "expected_low": _GAIN,
         "expected_high": _GAIN,
+        "expected_lift": _LIFT,
     },
     Port: {
         "valves": Limit("the number of valves of a port", "-", 1, 8),
@@ -279,6 +288,8 @@ _TABLE: Final[dict[type[Noun], dict[str, Limit]]] = {
     },
     Job: {
         "cylinders": Limit("the number of cylinders", "-", 1, 48),
+        "engine_cylinders": Limit("the number of the engine's cylinders", "-", 1, 48),
+        "bank_half_angle": Limit("half of a bank's angle", "deg", 1, 89),
         "valves_per_cylinder": Limit("the number of valves of a cylinder", "-", 1, 8),
         "flatness": Limit("flatness", "mm", 0, 10),
         "bore": Limit("a bore", "mm", 10, 600),
@@ -294,6 +305,9 @@ _TABLE: Final[dict[type[Noun], dict[str, Limit]]] = {
         "intake_centreline": Limit("an intake's centreline", "deg", 60, 160),
         "exhaust_centreline": Limit("an exhaust's centreline", "deg", 60, 160),
         "compression_ratio": Limit("a compression ratio", "-", 3, 30),
+        "gasket_thickness": Limit("a gasket", "mm", 0, 10),
+        "deck_clearance": Limit("how far the piston stays under the deck", "mm", -5, 30),
+        "piston_volume": Limit("a piston's dish", "cc", -300, 500),
         "intake_lash": Limit("lash", "mm", 0, 2),
         "exhaust_lash": Limit("lash", "mm", 0, 2),
         "induction_flow": Limit("what a carburettor or throttle body passes", "cfm", 5, 5000),
@@ -320,6 +334,7 @@ _TABLE: Final[dict[type[Noun], dict[str, Limit]]] = {
         "orifice_pipe": Limit("an orifice's pipe", "mm", 5, 1000),
         "orifice_coefficient": Limit("an orifice's coefficient", "-", 0.3, 1.2),
         "blower_limit": _FLOW,
+        "reading_step": _FLOW,
         "test_pressure": _PRESSURE,
         "dial_resolution": Limit("a dial's graduation", "mm", 1e-5, 2),
         "easy_dial": Limit("a dial's easy mistake", "mm", 0, 2),
@@ -349,7 +364,7 @@ def check_of(kind: type[Noun], name: str, also: Check | None = None) -> Check:
         if also is not None:
             also(value)
         if limit is not None and not limit.allows(value):
-            raise ValueError(limit.sentence)
+            raise Refused(limit.sentence)
 
     return check
 
@@ -372,4 +387,4 @@ def implausible(noun: Noun) -> Iterator[tuple[str, str]]:
 def check_plausible(noun: Noun) -> None:
     """ValueError with a sentence where a figure of the noun cannot be."""
     for name, sentence in implausible(noun):
-        raise ValueError(f"{name.replace('_', ' ')}: {sentence}")
+        raise Refused("{}: {}", name.replace("_", " "), sentence)

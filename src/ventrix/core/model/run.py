@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 
+from ventrix.core.model.kinds import RunBasis
 from ventrix.core.model.noun import Direction, Noun, quantity
 
 UNDONE = "undone"
@@ -121,7 +122,8 @@ class FlowRun(Noun):
 
     `witness_id` names the run of the witness port flowed at this setting-up of the bench; `claimed` says
     whose claim it is where nobody measured it. `stands_for_port_ids` names ports that were not flowed and that this
-    test is taken to speak for: it never counts there as measured.
+    test is taken to speak for: it never counts there as measured. A run on `paper` was read off another shop's sheet:
+    its `house` and the date on it.
     """
 
     setup_id: str
@@ -129,6 +131,9 @@ class FlowRun(Noun):
     date: str | None = None
     source: str = "typed"
     claimed: str | None = None
+    basis: RunBasis = RunBasis.BENCH
+    house: str = ""
+    paper_date: str | None = None
     witness_id: str | None = None
     stands_for_port_ids: tuple[str, ...] = ()
     readings: tuple[Reading, ...] = ()

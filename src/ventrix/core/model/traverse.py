@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 
+from ventrix.core.model.kinds import SpeedsAt
 from ventrix.core.model.noun import Noun, quantity
 
 
@@ -27,7 +28,7 @@ class ProbePoint(Noun):
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Traverse(Noun):
     """Named points of one station, read at one lift and pressure. `kind` is "pitot" or "ball"; `base_flow` is
-    the flow without the ball."""
+    the flow without the ball. `speeds_at` says what air typed speeds stand at."""
 
     station: str
     kind: str = "pitot"
@@ -38,6 +39,7 @@ class Traverse(Noun):
     probe: str = ""
     probe_diameter: float | None = quantity("mm")
     coefficient: float | None = quantity("-")
+    speeds_at: SpeedsAt = SpeedsAt.STANDARD
     base_flow: float | None = quantity("cfm")
     date: str | None = None
     points: tuple[ProbePoint, ...] = ()

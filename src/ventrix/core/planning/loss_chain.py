@@ -22,6 +22,7 @@ from ventrix.core.planning.chain import Chain, ChainClay, ChainWork
 from ventrix.core.planning.chain_layout import Layout, expit, logit, summed
 from ventrix.core.planning.priors import PLACES, SECTION_OF, VALVE
 from ventrix.core.quantity.arrays import Array
+from ventrix.core.quantity.refused import Refused
 
 SEED: Final = 20
 DRAWS: Final = 400
@@ -165,7 +166,7 @@ def fit_chain(chain: Chain) -> ChainFit:
     from scipy.optimize import least_squares  # late: it costs a tenth of a second
 
     if not chain.states:
-        raise ValueError("a port has at least one state")
+        raise Refused("a port has at least one state")
     layout = Layout(chain)
     if not sum(len(s.lift) for s in chain.states):  # never flowed: the book is all there is
         return ChainFit(chain, layout.mean, layout.prior, 0.0, 0.0, 0, None, layout)

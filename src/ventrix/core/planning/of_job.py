@@ -20,6 +20,7 @@ from ventrix.core.planning.chain import Chain, ChainClay, ChainState, ChainValve
 from ventrix.core.planning.loss_chain import guessed_flow
 from ventrix.core.planning.priors import CLAY_AREA, PLACES, SECTION_OF, median_losses
 from ventrix.core.quantity.arrays import Array
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import to_si
 from ventrix.core.runs.geometry import Geometry, geometry_of
 from ventrix.core.runs.reduction import ReducedRun
@@ -83,7 +84,7 @@ def planned_port(findings: Findings, port: Port, up_to: Cut | None = None) -> Pl
     Definitions of this project.
     """
     if port.piece:
-        raise ValueError(f"{port.name} is a piece, not a port of the head: a plan is of a port")
+        raise Refused("{} is a piece, not a port of the head: a plan is of a port", port.name)
     job = findings.job
     last = up_to.number if up_to is not None else max((c.number for c in port.cuts), default=0)
     flowed = [c for c in port.cuts if c.number <= last and findings.runs_of(c, port)]
@@ -118,7 +119,7 @@ def _by_the_book(findings: Findings, port: Port, last: int) -> Planned:
     job = findings.job
     cuts = [c for c in port.cuts if c.number <= last]
     if not cuts:
-        raise ValueError(f"{port.name} has no state yet")
+        raise Refused("{} has no state yet", port.name)
     cut = cuts[-1]
     valve, guessed = _valve(port, geometry_of(job, port, cut))
     here = unroll(port, cut, job.valve_of(port, cut))
@@ -143,7 +144,7 @@ def _speaks(findings: Findings, port: Port, cut: Cut, last: ReducedRun) -> Reduc
 
 def _valve(port: Port, g: Geometry) -> tuple[ChainValve, tuple[str, ...]]:
     if g.valve_diameter is None:
-        raise ValueError(f"the valve of {port.name} was not measured: its head diameter is wanted (Head)")
+        raise Refused("the valve of {} was not measured: its head diameter is wanted (Head)", port.name)
     width, angle, stem = USUAL_SEAT
     guessed = []
     for name, value in (("seat width", g.seat_width), ("seat angle", g.seat_angle), ("stem", g.stem_diameter)):

@@ -15,6 +15,7 @@ from ventrix.core.model.cut import Port, carried
 from ventrix.core.model.job import Job
 from ventrix.core.model.kinds import CutKind, FaultState, Place, Use
 from ventrix.core.model.school_questions import side_taken
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si
 
 GAUGE, CC, FEEL, PHOTO, FLOW = CLOSED_BY = ("gauge", "cc", "feel", "photo", "flow")
@@ -169,7 +170,7 @@ def route(job: Job, port: Port | None = None) -> tuple[Card, ...]:
     """
     ports = [port] if port is not None else _ordered(job)
     if not ports:
-        raise ValueError("a route needs a port")
+        raise Refused("a route needs a port")
     first, rest = ports[0], ports[1:]
     cards = [_card(job, first, s) for s in STAGES]
     cards += [_card(job, each, stage) for stage in STAGES for each in rest]

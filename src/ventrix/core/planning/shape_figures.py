@@ -11,6 +11,7 @@ import numpy as np
 from ventrix.core.formulas.valve import seat_opening_area, throat_area
 from ventrix.core.model.cut import Cut, Port, carried_figure
 from ventrix.core.model.job import Job
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.runs.geometry import geometry_of
 
 
@@ -62,7 +63,7 @@ def _takes_over(job: Job, port: Port, cut: Cut) -> float | None:
     lift = np.linspace(0.0, g.valve_diameter, 2001)
     try:
         opening = seat_opening_area(g.valve_diameter, g.seat_width, g.seat_angle, lift)
-    except ValueError:
+    except Refused:
         return None
     over = np.flatnonzero(opening >= throat)
     return float(lift[over[0]]) if len(over) else None

@@ -5,12 +5,14 @@ from __future__ import annotations
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
+from ventrix.core.quantity.refused import Refused
+
 
 def positive(value: ArrayLike, name: str) -> NDArray[np.float64]:
     """`value` as an array; ValueError with a sentence unless every element is above zero."""
     array = np.asarray(value, dtype=float)
     if (array <= 0).any():
-        raise ValueError(f"{name} must be above zero")
+        raise Refused("{} must be above zero", name)
     return array
 
 
@@ -18,5 +20,5 @@ def not_negative(value: ArrayLike, name: str) -> NDArray[np.float64]:
     """`value` as an array; ValueError with a sentence if any element is below zero."""
     array = np.asarray(value, dtype=float)
     if (array < 0).any():
-        raise ValueError(f"{name} cannot be negative")
+        raise Refused("{} cannot be negative", name)
     return array

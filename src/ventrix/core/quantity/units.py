@@ -13,6 +13,8 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from ventrix.core.quantity.refused import Refused
+
 INCH = 0.0254  # m, exact (international inch, 1959)
 
 FOOT = 12 * INCH
@@ -158,7 +160,7 @@ def unit(symbol: str) -> Unit:
     """
     found = UNITS.get(symbol) or UNITS.get(_BY_LOWER.get(symbol.strip().lower(), ""))
     if found is None:
-        raise ValueError(f"there is no unit '{symbol}'")
+        raise Refused("there is no unit '{}'", symbol)
     return found
 
 
@@ -214,7 +216,7 @@ def parse_quantity(text: str, default_unit: str) -> float:
         With a sentence: not a number, not finite, unknown unit, or a unit of something else.
     """
     if len(text) > LONGEST_NUMBER:
-        raise ValueError(f"a number of {len(text)} characters is no measurement")
+        raise Refused("a number of {} characters is no measurement", len(text))
     cleaned = text.replace("−", "-")
     if cleaned.count(",") == 1 and "." not in cleaned:
         cleaned = cleaned.replace(",", ".")
@@ -223,28 +225,28 @@ def parse_quantity(text: str, default_unit: str) -> float:
         return tidy(sum(parse_quantity(term, default_unit) for term in terms))
     match = _NUMBER.match(cleaned)
     if not cleaned.strip():
-        raise ValueError("a number is missing")
+        raise Refused("a number is missing")
     if match is None:
-        raise ValueError(f"{quoted(text)} is not a number")
+        raise Refused("{} is not a number", quoted(text))
     if match["decimal"] is not None:
         number = float(match["decimal"])
     else:
         bottom = int(match["bottom"])
         if bottom == 0:
-            raise ValueError(f"{quoted(text)} divides by zero")
+            raise Refused("{} divides by zero", quoted(text))
         try:
             number = int(match["whole"] or 0) + int(match["top"]) / bottom
         except OverflowError:
-            raise ValueError(f"{quoted(text)} is too large") from None
+            raise Refused("{} is too large", quoted(text)) from None
     if match["sign"] == "-":
         number = -number
     wanted = unit(default_unit)
     given = unit(match["unit"]) if match["unit"] else wanted
     if given.dimension != wanted.dimension:
-        raise ValueError(f"'{given.symbol}' is a {given.dimension}, and a {wanted.dimension} is wanted here")
+        raise Refused("'{}' is a {}, and a {} is wanted here", given.symbol, given.dimension, wanted.dimension)
     value = number * given.factor + given.offset
     if not math.isfinite(value):
-        raise ValueError(f"{quoted(text)} is too large")
+        raise Refused("{} is too large", quoted(text))
     return tidy(value)
 
 

@@ -14,6 +14,7 @@ from ventrix.core.formulas import bench_flow
 from ventrix.core.formulas.atmosphere import REFERENCE_DENSITY, moist_air_density, vapour_fraction
 from ventrix.core.model.run import Reading, SetUp
 from ventrix.core.quantity.arrays import Array
+from ventrix.core.quantity.refused import Refused
 
 Kind = Literal["flow", "index"]
 UPSTREAM = "upstream"
@@ -107,21 +108,21 @@ def _flow_of(r: Reading, setup: SetUp) -> tuple[float, tuple[str, ...]]:
     if r.mass_flow is not None or r.element_pressure is not None:
         air = air_at_bench(setup, r.measured_pressure or setup.test_pressure or 0.0, r.element_pressure or 0.0)
         if air is None:
-            raise ValueError("an orifice or mass-flow reading needs the air: enter temperature and barometer")
+            raise Refused("an orifice or mass-flow reading needs the air: enter temperature and barometer")
         mass, notes = (r.mass_flow, ()) if r.mass_flow is not None else _orifice_mass(r, setup, air)
         return float(bench_flow.mass_flow_correction(mass, air.test_density)), notes
     if r.flow is not None:
         return scaled(r.flow, setup, r.measured_pressure)
     if r.percent is not None and r.full_scale is not None:
         return scaled(float(bench_flow.range_flow(r.percent, r.full_scale)), setup, r.measured_pressure)
-    raise ValueError("readings of one run must all be flows, or all be two water columns")
+    raise Refused("readings of one run must all be flows, or all be two water columns")
 
 
 def _orifice_mass(r: Reading, setup: SetUp, air: AirAtBench) -> tuple[float, tuple[str, ...]]:
     from ventrix.core.formulas.orifice import orifice_flow, plenum_orifice_flow
 
     if setup.orifice_diameter is None or r.element_pressure is None:
-        raise ValueError("the orifice of this bench has no diameter: enter it with the bench")
+        raise Refused("the orifice of this bench has no diameter: enter it with the bench")
     if setup.orifice_pipe is not None:
         found = orifice_flow(
             setup.orifice_diameter,

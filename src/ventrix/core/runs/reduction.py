@@ -30,6 +30,7 @@ from ventrix.core.formulas.uncertainty import (
 from ventrix.core.model.kinds import StepKind
 from ventrix.core.model.run import FlowRun, Reading, SetUp
 from ventrix.core.quantity.arrays import Array
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si
 from ventrix.core.quantity.words import percent_text
 from ventrix.core.runs.element import indicated, mass_flows, scaled, test_densities
@@ -303,13 +304,13 @@ def reduce_run(
     if any(r.struck is None and r.lift <= LIFT_GRAIN / 2 for r in run.readings):
         notes.append("a reading at zero lift is no part of the curve: enter the leak as such")
     if not counted:
-        raise ValueError("the run has no reading that counts")
+        raise Refused("the run has no reading that counts")
     kind, raw, said = indicated(counted, setup)
     notes += said
     lift = np.round(np.array([r.lift for r in counted]) / LIFT_GRAIN) * LIFT_GRAIN
     if kind == "flow":
         if setup.test_pressure is None:
-            raise ValueError("the test pressure is missing")
+            raise Refused("the test pressure is missing")
         measured = np.array([r.measured_pressure or setup.test_pressure for r in counted], dtype=float)
         leak = leak_of(setup)
         corrected = correct_readings(raw, setup.test_pressure, measured, leak, setup.leak_pressure)
@@ -323,7 +324,7 @@ def reduce_run(
     lifts, starts, counts = np.unique(lift[order], return_index=True, return_counts=True)
     mean = np.add.reduceat(corrected[order], starts) / counts
     if np.any(mean <= 0):
-        raise ValueError(f"the reading at {from_si(float(lifts[np.argmin(mean)]), 'mm'):g} mm lift is zero")
+        raise Refused("the reading at {:g} mm lift is zero", from_si(float(lifts[np.argmin(mean)]), "mm"))
     g = geometry or Geometry()
     unsteady = tuple(sorted({float(r.lift) for r in counted if r.unsteady}))
     return ReducedRun(
@@ -366,7 +367,7 @@ def _open_flow(run: FlowRun, setup: SetUp) -> float | None:
     try:
         measured = None if step.pressure is None else [step.pressure]
         return float(correct_readings([flow], setup.test_pressure, measured, leak, setup.leak_pressure)[0])
-    except ValueError:
+    except Refused:
         return None
 
 

@@ -15,6 +15,7 @@ from ventrix.core.formulas.losses import loss_split
 from ventrix.core.formulas.swirl import paddle_coefficient
 from ventrix.core.model.run import SetUp
 from ventrix.core.quantity.arrays import Array
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.runs.reduction import ReducedRun
 
 
@@ -134,7 +135,7 @@ def _coefficient(run: ReducedRun, key: str, lift: Array, flow: Array) -> Array:
         ).area
     name = key.removesuffix("_inc")
     if not name.startswith("cd_"):
-        raise ValueError(f"'{key}' is no curve")
+        raise Refused("'{}' is no curve", key)
     if name not in areas:
         return nothing
     model: bench_flow.Model = "incompressible" if key.endswith("_inc") else "isentropic"

@@ -10,6 +10,7 @@ from sqlalchemy import Connection, delete, func, insert, select
 
 from ventrix.core.model.job import Job
 from ventrix.core.model.noun import Noun
+from ventrix.core.quantity.refused import Refused
 from ventrix.records.book.rows import Changes, flatten
 from ventrix.records.book.tables import ACT, CHILDREN, LISTS, NOUNS, PLAIN_FIELDS, TABLES
 
@@ -94,7 +95,7 @@ def _rebuilt(rows: Mapping[Key, Row], job_id: str) -> Job:
                 below.setdefault((kind, TABLES[parent].name, link), []).append(row)
     found = rows.get((Job.__name__, job_id))
     if found is None:
-        raise ValueError("the job is no longer there")
+        raise Refused("the job is no longer there")
     built = _noun(Job, found, below)
     assert isinstance(built, Job)
     return built

@@ -59,7 +59,7 @@ def _nouns(connection: Connection, kind: type[Noun], rows: Sequence[Sequence[Any
     for row in rows:
         values = dict(zip(names, row, strict=False))
         for name in lists:
-            values[name] = tuple(values[name])
+            values[name] = tuple(tuple(v) if isinstance(v, list) else v for v in values[name])
         for name, children in below.items():
             values[name] = children.get(row[at], nothing)
         found.append(kind(**values))

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from ventrix.core.model.noun import Noun
+from ventrix.core.quantity.refused import Refused
 from ventrix.records.book.tables import CHILDREN, PLAIN_FIELDS, TABLES
 
 Key = tuple[type[Noun], str]
@@ -35,7 +36,7 @@ class Flat:
             value = getattr(self.noun, name)
             for number in value if isinstance(value, tuple) else (value,):
                 if isinstance(number, float) and not math.isfinite(number):
-                    raise ValueError(f"{name}: not a finite number, and is not written")
+                    raise Refused("{}: not a finite number, and is not written", name)
             values[name] = list(value) if isinstance(value, tuple) else value
             if isinstance(value, Mapping):
                 values[name] = dict(value)

@@ -40,6 +40,30 @@ _UNIT_WORDS: Final = re.compile(
 )
 
 
+def role_said(heading: str) -> Role | None:
+    """What a heading says its column holds; None where it says nothing of the sort, as flows mostly do."""
+    low = heading.lower()
+    if _LIFT_WORDS.search(low):
+        return Role.LIFT
+    if _NOTHING_WORDS.search(low):
+        return Role.NOTHING
+    if _SWIRL_WORDS.search(low):
+        return Role.SWIRL
+    if _PERCENT_WORDS.search(low):
+        return Role.PERCENT
+    if _PRESSURE_WORDS.search(low) and "cfm" not in low and "@" not in low and " at " not in low:
+        return Role.PRESSURE
+    return None
+
+
+def kind_said(heading: str) -> Direction | None:
+    """Which kind of port a heading names."""
+    low = heading.lower()
+    if _EXHAUST_WORDS.search(low):
+        return "exhaust"
+    return "intake" if _INTAKE_WORDS.search(low) else None
+
+
 def decimal_of(grid: Grid) -> Literal[".", ","]:
     """Whether the table's numbers have a decimal comma: where any has one, and none has a point that parts decimals."""
     commas = points = 0
@@ -88,7 +112,7 @@ def _guess_down(grid: Grid, decimal: Literal[".", ","], flow_unit: str, across: 
     else:
         for i in lifts[1:]:  # a second one is of another kind of port, or is none
             columns[i] = columns[i] if _rises(_values(grid, i, first, last, decimal)) else _flow_like(columns[i])
-    unit = _lift_unit(columns[lifts[0]].heading, _values(grid, lifts[0], first, last, decimal))
+    unit = lift_unit_said(columns[lifts[0]].heading, _values(grid, lifts[0], first, last, decimal))
     if unit is None:
         return None
     named = [_named(c, i, headings, flow_unit) for i, c in enumerate(columns)]
@@ -152,15 +176,16 @@ def _column(grid: Grid, i: int, first: int, last: int, heading: str, decimal: st
     low, values = heading.lower(), _values(grid, i, first, last, decimal)
     if len(values) < max(2, (last - first) // 3):
         return ColumnPlan(Role.NOTHING, heading)
-    if _LIFT_WORDS.search(low) and _rises(values):
+    role = role_said(heading)
+    if role is Role.LIFT and _rises(values):
         return ColumnPlan(Role.LIFT, heading)
-    if _NOTHING_WORDS.search(low):
+    if role is Role.NOTHING:
         return ColumnPlan(Role.NOTHING, heading)
-    if _SWIRL_WORDS.search(low):
+    if role is Role.SWIRL:
         return ColumnPlan(Role.SWIRL, heading, unit="rpm")
-    if _PERCENT_WORDS.search(low):
+    if role is Role.PERCENT:
         return ColumnPlan(Role.PERCENT, heading, full_scale=_range_in(low))
-    if _PRESSURE_WORDS.search(low) and "cfm" not in low and "@" not in low and " at " not in low:
+    if role is Role.PRESSURE:
         return ColumnPlan(Role.PRESSURE, heading, unit=unit_in(low, PRESSURE_UNITS, "inH2O"))
     if max(values) <= 0:
         return ColumnPlan(Role.NOTHING, heading)
@@ -182,12 +207,12 @@ def _rising_column(grid: Grid, first: int, last: int, decimal: str, columns: Seq
     for i, c in enumerate(columns):
         values = _values(grid, i, first, last, decimal)
         full = c.role in (Role.FLOW, Role.NOTHING) and len(values) >= last - first - 1
-        if full and _rises(values) and _lift_unit("", values) is not None:
+        if full and _rises(values) and lift_unit_said("", values) is not None:
             return i
     return None
 
 
-def _lift_unit(heading: str, values: Sequence[float]) -> str | None:
+def lift_unit_said(heading: str, values: Sequence[float]) -> str | None:
     """The unit of lifts: as the heading says, else by their size; None for what no lift is."""
     low = heading.lower()
     top = max(values, default=0.0)
@@ -207,12 +232,7 @@ def _lift_unit(heading: str, values: Sequence[float]) -> str | None:
 
 
 def _named(c: ColumnPlan, i: int, headings: Sequence[str], flow_unit: str) -> ColumnPlan:
-    low = c.heading.lower()
-    kind: Direction | None = None
-    if _EXHAUST_WORDS.search(low):
-        kind = "exhaust"
-    elif _INTAKE_WORDS.search(low):
-        kind = "intake"
+    low, kind = c.heading.lower(), kind_said(c.heading)
     name = " ".join(_UNIT_WORDS.sub(" ", c.heading).split()) or f"column {letters(i)}"
     unit = c.unit
     if c.role is Role.FLOW:

@@ -23,6 +23,7 @@ from ventrix.core.model.bench import Bench, bench_named
 from ventrix.core.model.job import Job
 from ventrix.core.model.noun import Noun
 from ventrix.core.model.plausible import implausible
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si, tidy, to_si
 from ventrix.records.bad_input import InputError
 from ventrix.records.book.rows import flatten
@@ -30,7 +31,7 @@ from ventrix.records.book.tables import CHILDREN, TABLES
 from ventrix.records.files.document_versions import faces_as_written, from_version_1
 from ventrix.records.files.whole_file import read_whole, write_whole
 
-VERSION: Final = 2  # version 1 is always read
+VERSION: Final = 3  # versions 1 and 2 are always read
 VERSION_KEY: Final = "ventrix_job"
 BENCHES_KEY: Final = "benches"
 DIALECT: Final = "https://json-schema.org/draft/2020-12/schema"  # what the published schema is written in
@@ -146,8 +147,8 @@ def _to_noun(kind: type[Noun], read: BaseModel) -> Any:
             value = tuple(tidy(to_si(each, unit)) for each in value)
         elif unit is not None and value is not None:
             value = tidy(to_si(value, unit))
-        elif isinstance(value, list):
-            value = tuple(value)
+        elif isinstance(value, list | tuple):
+            value = tuple(tuple(each) if isinstance(each, list) else each for each in value)
         values[name] = value
     return kind(**values)
 
@@ -213,7 +214,7 @@ def loads_document(data: bytes | str, name: str = "", *, own: bool = False) -> J
     if not isinstance(document, dict) or VERSION_KEY not in document:
         raise InputError("is no job document: the key is missing", file=name, field=VERSION_KEY)
     version = document.pop(VERSION_KEY)
-    if version not in (1, VERSION) or isinstance(version, bool):
+    if version not in (1, 2, VERSION) or isinstance(version, bool):
         raise InputError(f"version {str(version)[:20]} is not one this Ventrix reads", file=name, field=VERSION_KEY)
     _check_values(document, name)
     if version == 1:
@@ -231,7 +232,7 @@ def loads_document(data: bytes | str, name: str = "", *, own: bool = False) -> J
         return JobDocument(job, benches)
     try:
         try_opening(job, benches)
-    except ValueError as error:
+    except Refused as error:
         raise InputError(str(error), file=name) from None
     except (ArithmeticError, LookupError, TypeError):
         raise InputError("its figures contradict each other: it cannot be opened and judged", file=name) from None
@@ -267,12 +268,12 @@ def _where_no_number(text: str) -> dict[str, Any]:
 
 
 def _refuse_constant(word: str) -> NoReturn:
-    raise ValueError(f"holds {word}, which is no number")
+    raise Refused("holds {}, which is no number", word)
 
 
 def _whole(digits: str) -> int:
     if len(digits) > 18:
-        raise ValueError(f"holds a number of {len(digits)} digits")
+        raise Refused("holds a number of {} digits", len(digits))
     return int(digits)
 
 

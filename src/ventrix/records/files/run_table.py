@@ -16,6 +16,7 @@ from ventrix.core.model.kinds import Entry, Pipe
 from ventrix.core.model.noun import Noun
 from ventrix.core.model.plausible import limit_of
 from ventrix.core.model.run import FlowRun, Reading, SetUp
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si, parse_quantity
 from ventrix.core.runs.geometry import Geometry
 from ventrix.core.runs.lifts import USUAL_LIFT, lift_doubt
@@ -35,7 +36,7 @@ def _quantity(default_unit: str, *, least: float | None = None, above: bool = Fa
     def parse(text: str) -> float:
         value = parse_quantity(text, default_unit)
         if least is not None and (value < least or (above and value == least)):
-            raise ValueError(f"'{text}' must be {'above zero' if above else 'zero or more'}")
+            raise Refused("'{}' must be {}", text, "above zero" if above else "zero or more")
         return value
 
     return parse
@@ -44,7 +45,7 @@ def _quantity(default_unit: str, *, least: float | None = None, above: bool = Fa
 def _choice(*allowed: str) -> Parse:
     def parse(text: str) -> str:
         if text.lower() not in allowed:
-            raise ValueError(f"'{text}' is not one of {', '.join(allowed)}")
+            raise Refused("'{}' is not one of {}", text, ", ".join(allowed))
         return text.lower()
 
     return parse
@@ -56,13 +57,13 @@ def _yes_no(text: str) -> bool:
 
 def _short_text(text: str) -> str:
     if len(text) > 200:
-        raise ValueError("is longer than any name")
+        raise Refused("is longer than any name")
     return text
 
 
 def _whole(text: str) -> int:
     if not (text.isascii() and text.isdigit()) or len(text) > 9 or int(text) < 1:
-        raise ValueError(f"'{text[:40]}' is not a whole number from 1")
+        raise Refused("'{}' is not a whole number from 1", text[:40])
     return int(text)
 
 
@@ -223,7 +224,7 @@ _PLAUSIBLE: Final[dict[str, tuple[type[Noun], str]]] = {
 def _plausible(value: Any, kind: type[Noun], name: str) -> None:
     limit = limit_of(kind, name)
     if limit is not None and isinstance(value, int | float) and not limit.allows(value):
-        raise ValueError(limit.sentence)
+        raise Refused(limit.sentence)
 
 
 def _read_keys(lines: list[str], name: str) -> tuple[dict[str, Any], dict[str, str], int | None]:
@@ -251,7 +252,7 @@ def _read_keys(lines: list[str], name: str) -> tuple[dict[str, Any], dict[str, s
             keys[key] = _KEYS[key](value)
             if key in _PLAUSIBLE:
                 _plausible(keys[key], *_PLAUSIBLE[key])
-        except ValueError as error:
+        except Refused as error:
             raise InputError(str(error), file=name, line=number, field=key) from None
     return keys, extra, None
 
@@ -370,14 +371,14 @@ def _number(cell: str, column: Column, line: int, name: str) -> float:
     try:
         value = parse_quantity(cell, column.unit)
         if cell[-1:].isalpha():
-            raise ValueError(f"'{cell[:40]}' is not a plain number: the unit stands in the header")
+            raise Refused("'{}' is not a plain number: the unit stands in the header", cell[:40])
         if column.field not in _SIGNED and value < 0:
-            raise ValueError(f"'{cell[:40]}' is negative")
+            raise Refused("'{}' is negative", cell[:40])
         if column.field in ("measured_pressure", "full_scale", "port_column") and value == 0:
-            raise ValueError("must be above zero")
+            raise Refused("must be above zero")
         if column.field != "lift":  # a lift is asked about by itself
             _plausible(value, Reading, column.field)
-    except ValueError as error:
+    except Refused as error:
         raise InputError(str(error), file=name, line=line, field=column.name) from None
     return value
 

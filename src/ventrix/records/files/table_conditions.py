@@ -7,6 +7,7 @@ from collections.abc import Sequence
 from typing import Final
 
 from ventrix.core.model.kinds import Entry, Pipe
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import parse_quantity
 from ventrix.records.files.grid import Grid
 from ventrix.records.files.layout import PRESSURE_UNITS, Conditions, unit_in
@@ -68,7 +69,7 @@ def _take_condition(found: dict[str, object], label: str, value: str) -> None:
             unit = "mm"
         try:
             found[key] = parse_quantity(number[0], unit)
-        except ValueError:
+        except Refused:
             continue
         return
     for key, words in _TEXT_LABELS:

@@ -10,9 +10,11 @@ from pathlib import Path
 from typing import Final
 
 from ventrix.core.model.cut import Cut
+from ventrix.core.model.kinds import SpeedsAt
 from ventrix.core.model.noun import Noun
 from ventrix.core.model.plausible import limit_of
 from ventrix.core.model.traverse import ProbePoint, Traverse
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si, parse_quantity
 from ventrix.records.bad_input import InputError
 from ventrix.records.files.text_cells import cell_of, lines_of, rows_of, text_of
@@ -20,10 +22,11 @@ from ventrix.records.files.whole_file import read_whole
 
 COLUMNS: Final = (
     "station", "kind", "layout", "lift_mm", "probe", "probe_diameter_mm", "coefficient", "base_flow_cfm", "date",
-    "point", "u", "v", "reading_Pa", "static_Pa", "speed_m_s", "flow_cfm", "struck",
+    "speeds_at", "point", "u", "v", "reading_Pa", "static_Pa", "speed_m_s", "flow_cfm", "struck",
 )  # fmt: skip
-HEAD: Final = COLUMNS[:9]  # what makes a traverse
-FIRST_COLUMNS: Final = tuple(c for c in COLUMNS if c not in ("probe_diameter_mm", "static_Pa"))  # of older tables
+HEAD: Final = COLUMNS[:10]  # what makes a traverse
+LATER: Final = ("probe_diameter_mm", "static_Pa", "speeds_at")  # columns that older tables lack
+FIRST_COLUMNS: Final = tuple(c for c in COLUMNS if c not in LATER)
 LARGEST_FILE: Final = 16 * 1024 * 1024  # bytes
 MOST_ROWS: Final = 20_000
 FIRST: Final = "# ventrix-air: 1"
@@ -37,7 +40,7 @@ def write_traverses(cut: Cut) -> str:
     for t in cut.traverses:
         head = [cell_of(t.station), t.kind, cell_of(t.layout), _text(t.lift, "mm"), cell_of(t.probe),
                 _text(t.probe_diameter, "mm"), _text(t.coefficient, "-"), _text(t.base_flow, "cfm"),
-                cell_of(t.date or "")]  # fmt: skip
+                cell_of(t.date or ""), t.speeds_at]  # fmt: skip
         for p in t.points:
             figures = [_text(p.reading, "Pa"), _text(p.static, "Pa"), _text(p.speed, "m/s"), _text(p.flow, "cfm")]
             writer.writerow([*head, cell_of(p.name), f"{p.u:.6g}", f"{p.v:.6g}", *figures, cell_of(p.struck or "")])
@@ -67,6 +70,9 @@ def read_traverses(path: Path, new_id: Callable[[], str]) -> tuple[Traverse, ...
         figure = _Figures(row, name, number)
         if row["kind"] not in ("", "pitot", "ball"):
             raise InputError(f"'{row['kind'][:40]}' is not pitot or ball", file=name, line=number, field="kind")
+        if row["speeds_at"] not in ("", *SpeedsAt):
+            said = f"'{row['speeds_at'][:40]}' is not {' or '.join(SpeedsAt)}"
+            raise InputError(said, file=name, line=number, field="speeds_at")
         key = tuple(row[c] for c in HEAD)
         if key not in heads:
             heads[key] = Traverse(
@@ -80,6 +86,7 @@ def read_traverses(path: Path, new_id: Callable[[], str]) -> tuple[Traverse, ...
                 coefficient=figure("coefficient", "-", Traverse, "coefficient"),
                 base_flow=figure("base_flow_cfm", "cfm", Traverse, "base_flow"),
                 date=text_of(row["date"]) or None,
+                speeds_at=SpeedsAt(row["speeds_at"] or SpeedsAt.STANDARD),
             )
         points.setdefault(key, []).append(
             ProbePoint(
@@ -112,8 +119,8 @@ class _Figures:
             limit = limit_of(kind, field)
             if limit is not None and not limit.allows(value):
                 if value < 0 <= limit.low:
-                    raise ValueError(f"'{text[:40]}' is negative")
-                raise ValueError(limit.sentence)
+                    raise Refused("'{}' is negative", text[:40])
+                raise Refused(limit.sentence)
             return value
-        except ValueError as error:
+        except Refused as error:
             raise InputError(str(error), file=self._name, line=self._line, field=key) from None

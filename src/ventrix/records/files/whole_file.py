@@ -6,6 +6,7 @@ import os
 import stat
 from pathlib import Path
 
+from ventrix.core.quantity.refused import Refused
 from ventrix.records.bad_input import InputError
 
 
@@ -26,7 +27,7 @@ def read_whole(path: Path, largest: int, what: str) -> bytes:
         return path.read_bytes()
     except OSError as error:
         raise InputError(f"cannot be read: {reason(error)}", file=name) from None
-    except ValueError as error:  # a null byte in the name
+    except Refused as error:  # a null byte in the name
         if isinstance(error, InputError):
             raise
         raise InputError("is no name of a file", file=name.replace("\0", "?")) from None

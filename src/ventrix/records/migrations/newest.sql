@@ -78,59 +78,6 @@ CREATE TABLE trial (
 	CONSTRAINT fk_trial_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE
 );
 CREATE INDEX ix_trial_cut_id ON trial (cut_id);
-CREATE TABLE wall_reading (
-	cut_id VARCHAR NOT NULL, 
-	place VARCHAR NOT NULL, 
-	thickness DOUBLE NOT NULL, 
-	date VARCHAR, 
-	note VARCHAR NOT NULL, 
-	id VARCHAR NOT NULL, 
-	position INTEGER NOT NULL, 
-	extra JSON NOT NULL, band VARCHAR, along DOUBLE, across DOUBLE DEFAULT '0' NOT NULL, behind VARCHAR DEFAULT '' NOT NULL, probe VARCHAR DEFAULT '' NOT NULL, sound_speed DOUBLE, uncertainty DOUBLE, struck VARCHAR, behind_port_id VARCHAR, 
-	CONSTRAINT pk_wall_reading PRIMARY KEY (id), 
-	CONSTRAINT fk_wall_reading_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE
-);
-CREATE INDEX ix_wall_reading_cut_id ON wall_reading (cut_id);
-CREATE TABLE flow_run (
-	cut_id VARCHAR, 
-	trial_id VARCHAR, 
-	setup_id VARCHAR NOT NULL, 
-	mount_id VARCHAR, 
-	date VARCHAR, 
-	source VARCHAR NOT NULL, 
-	id VARCHAR NOT NULL, 
-	position INTEGER NOT NULL, 
-	extra JSON NOT NULL, witness_id VARCHAR, claimed VARCHAR, stands_for_port_ids JSON DEFAULT '[]' NOT NULL, 
-	CONSTRAINT pk_flow_run PRIMARY KEY (id), 
-	CONSTRAINT fk_flow_run_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE, 
-	CONSTRAINT fk_flow_run_mount_id_mount FOREIGN KEY(mount_id) REFERENCES mount (id), 
-	CONSTRAINT fk_flow_run_setup_id_setup FOREIGN KEY(setup_id) REFERENCES setup (id), 
-	CONSTRAINT fk_flow_run_trial_id_trial FOREIGN KEY(trial_id) REFERENCES trial (id) ON DELETE CASCADE
-);
-CREATE INDEX ix_flow_run_cut_id ON flow_run (cut_id);
-CREATE INDEX ix_flow_run_trial_id ON flow_run (trial_id);
-CREATE TABLE bench (
-	name VARCHAR NOT NULL, 
-	element VARCHAR NOT NULL, 
-	ranges JSON NOT NULL, 
-	corrected BOOLEAN NOT NULL, 
-	scale_density DOUBLE, 
-	orifice_diameter DOUBLE, 
-	orifice_pipe DOUBLE, 
-	orifice_coefficient DOUBLE, 
-	blower_limit DOUBLE, 
-	test_pressure DOUBLE, 
-	dial_resolution DOUBLE, 
-	link VARCHAR NOT NULL, 
-	address VARCHAR NOT NULL, 
-	text_format JSON NOT NULL, 
-	plate_name VARCHAR NOT NULL, 
-	plate_flow DOUBLE, 
-	id VARCHAR NOT NULL, 
-	position INTEGER NOT NULL, 
-	extra JSON NOT NULL, element_place VARCHAR, leak_taken_off BOOLEAN DEFAULT '0' NOT NULL, easy_dial DOUBLE, easy_factor DOUBLE, easy_leak DOUBLE, 
-	CONSTRAINT pk_bench PRIMARY KEY (id)
-);
 CREATE TABLE plate_check (
 	bench_id VARCHAR NOT NULL, 
 	nominal DOUBLE NOT NULL, 
@@ -280,17 +227,6 @@ CREATE TABLE target (
 	CONSTRAINT fk_target_job_id_job FOREIGN KEY(job_id) REFERENCES job (id) ON DELETE CASCADE
 );
 CREATE INDEX ix_target_job_id ON target (job_id);
-CREATE TABLE wall_limit (
-	job_id VARCHAR NOT NULL, 
-	place VARCHAR DEFAULT '' NOT NULL, 
-	thickness DOUBLE NOT NULL, 
-	id VARCHAR NOT NULL, 
-	position INTEGER NOT NULL, 
-	extra JSON NOT NULL, 
-	CONSTRAINT pk_wall_limit PRIMARY KEY (id), 
-	CONSTRAINT fk_wall_limit_job_id_job FOREIGN KEY(job_id) REFERENCES job (id) ON DELETE CASCADE
-);
-CREATE INDEX ix_wall_limit_job_id ON wall_limit (job_id);
 CREATE TABLE photo (
 	job_id VARCHAR, 
 	cut_id VARCHAR, 
@@ -338,27 +274,6 @@ CREATE TABLE "probe_point" (
 	CONSTRAINT fk_probe_point_traverse_id_traverse FOREIGN KEY(traverse_id) REFERENCES traverse (id) ON DELETE CASCADE
 );
 CREATE INDEX ix_probe_point_traverse_id ON probe_point (traverse_id);
-CREATE TABLE "traverse" (
-	cut_id VARCHAR NOT NULL, 
-	station VARCHAR NOT NULL, 
-	setup_id VARCHAR, 
-	lift DOUBLE, 
-	id VARCHAR NOT NULL, 
-	position INTEGER NOT NULL, 
-	extra JSON NOT NULL, 
-	kind VARCHAR DEFAULT 'pitot' NOT NULL, 
-	layout VARCHAR DEFAULT '' NOT NULL, 
-	mount_id VARCHAR, 
-	probe VARCHAR DEFAULT '' NOT NULL, 
-	coefficient DOUBLE, 
-	base_flow DOUBLE, 
-	date VARCHAR, probe_diameter DOUBLE, 
-	CONSTRAINT pk_traverse PRIMARY KEY (id), 
-	CONSTRAINT fk_traverse_setup_id_setup FOREIGN KEY(setup_id) REFERENCES setup (id), 
-	CONSTRAINT fk_traverse_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE, 
-	CONSTRAINT fk_traverse_mount_id_mount FOREIGN KEY(mount_id) REFERENCES mount (id)
-);
-CREATE INDEX ix_traverse_cut_id ON traverse (cut_id);
 CREATE TABLE revision (
 	owner VARCHAR NOT NULL, 
 	number INTEGER NOT NULL, 
@@ -605,19 +520,6 @@ CREATE TABLE engine_result (
 	CONSTRAINT fk_engine_result_job_id_job FOREIGN KEY(job_id) REFERENCES job (id) ON DELETE CASCADE
 );
 CREATE INDEX ix_engine_result_job_id ON engine_result (job_id);
-CREATE TABLE stage_mark (
-	id VARCHAR NOT NULL, 
-	extra JSON NOT NULL, 
-	stage VARCHAR NOT NULL, 
-	port_id VARCHAR NOT NULL, 
-	closed_by VARCHAR NOT NULL, 
-	date VARCHAR, 
-	position INTEGER NOT NULL, 
-	job_id VARCHAR NOT NULL, 
-	CONSTRAINT pk_stage_mark PRIMARY KEY (id), 
-	CONSTRAINT fk_stage_mark_job_id_job FOREIGN KEY(job_id) REFERENCES job (id) ON DELETE CASCADE
-);
-CREATE INDEX ix_stage_mark_job_id ON stage_mark (job_id);
 CREATE TABLE "port" (
 	job_id VARCHAR NOT NULL, 
 	name VARCHAR NOT NULL, 
@@ -632,54 +534,11 @@ CREATE TABLE "port" (
 	mirror_of VARCHAR, 
 	head_id VARCHAR, 
 	position_on_head INTEGER, 
-	piece VARCHAR NOT NULL, 
+	piece VARCHAR NOT NULL, faults_looked_at VARCHAR, 
 	CONSTRAINT pk_port PRIMARY KEY (id), 
 	CONSTRAINT fk_port_job_id_job FOREIGN KEY(job_id) REFERENCES job (id) ON DELETE CASCADE
 );
 CREATE INDEX ix_port_job_id ON port (job_id);
-CREATE TABLE "cut" (
-	port_id VARCHAR NOT NULL, 
-	number INTEGER NOT NULL, 
-	name VARCHAR NOT NULL, 
-	date VARCHAR, 
-	throat_diameter DOUBLE, 
-	floor_length DOUBLE, 
-	roof_length DOUBLE, 
-	note VARCHAR NOT NULL, 
-	id VARCHAR NOT NULL, 
-	position INTEGER NOT NULL, 
-	extra JSON NOT NULL, 
-	bowl_diameter DOUBLE, 
-	guide_diameter DOUBLE, 
-	guide_length DOUBLE, 
-	boss_width DOUBLE, 
-	boss_shape VARCHAR, 
-	opening_width DOUBLE, 
-	opening_height DOUBLE, 
-	opening_corner DOUBLE, 
-	pinch_width DOUBLE, 
-	pinch_height DOUBLE, 
-	hole_spacing DOUBLE, 
-	short_side_height DOUBLE, 
-	short_side_radius DOUBLE, 
-	port_angle DOUBLE, 
-	seat_width DOUBLE, 
-	seat_margin DOUBLE, 
-	gasket_land DOUBLE, 
-	expected_gain DOUBLE, 
-	expected_growth DOUBLE, 
-	expected_time DOUBLE, 
-	pinch_corner DOUBLE, 
-	kinds JSON DEFAULT '["port"]' NOT NULL, 
-	valve_ids JSON DEFAULT '[]' NOT NULL, 
-	seat_ids JSON DEFAULT '[]' NOT NULL, 
-	expected_low DOUBLE, 
-	expected_high DOUBLE, 
-	expected_by VARCHAR NOT NULL, 
-	CONSTRAINT pk_cut PRIMARY KEY (id), 
-	CONSTRAINT fk_cut_port_id_port FOREIGN KEY(port_id) REFERENCES port (id) ON DELETE CASCADE
-);
-CREATE INDEX ix_cut_port_id ON cut (port_id);
 CREATE TABLE "job_index" (
 	job_id VARCHAR NOT NULL, 
 	state VARCHAR NOT NULL, 
@@ -731,62 +590,6 @@ CREATE TABLE wait (
 	CONSTRAINT fk_wait_job_id_job FOREIGN KEY(job_id) REFERENCES job (id) ON DELETE CASCADE
 );
 CREATE INDEX ix_wait_job_id ON wait (job_id);
-CREATE TABLE "job" (
-	title VARCHAR NOT NULL, 
-	note VARCHAR NOT NULL, 
-	bore DOUBLE, 
-	cam_lift DOUBLE, 
-	cam_duration DOUBLE, 
-	worthwhile_gain DOUBLE, 
-	id VARCHAR NOT NULL, 
-	position INTEGER NOT NULL, 
-	extra JSON NOT NULL, 
-	material VARCHAR, 
-	cylinders INTEGER, 
-	valves_per_cylinder INTEGER, 
-	flatness DOUBLE, 
-	condition VARCHAR DEFAULT ('') NOT NULL, 
-	stroke DOUBLE, 
-	rod_length DOUBLE, 
-	speed_low DOUBLE, 
-	speed_high DOUBLE, 
-	power_wanted DOUBLE, 
-	exhaust_cam_lift DOUBLE, 
-	exhaust_cam_duration DOUBLE, 
-	volume_ceiling DOUBLE, 
-	schools JSON DEFAULT '{}' NOT NULL, 
-	cam_checked_at VARCHAR, 
-	rocker_ratio DOUBLE, 
-	test_pressure DOUBLE, 
-	use VARCHAR, 
-	customer VARCHAR DEFAULT ('') NOT NULL, 
-	promise_date VARCHAR, 
-	state VARCHAR DEFAULT 'open' NOT NULL, 
-	waits_for VARCHAR DEFAULT ('') NOT NULL, 
-	handed_over VARCHAR, 
-	archived BOOLEAN DEFAULT '0' NOT NULL, 
-	binned VARCHAR, 
-	intake_centreline DOUBLE, 
-	exhaust_centreline DOUBLE, 
-	compression_ratio DOUBLE, 
-	intake_lash DOUBLE, 
-	exhaust_lash DOUBLE, 
-	induction VARCHAR, 
-	induction_flow DOUBLE, 
-	induction_pressure DOUBLE, 
-	manifold_pressure DOUBLE, 
-	manifold_temperature DOUBLE, 
-	exhaust_pressure DOUBLE, 
-	stop_below DOUBLE, 
-	lowest_speed DOUBLE, 
-	quoted DOUBLE, 
-	rate DOUBLE, 
-	consumables DOUBLE, 
-	volume_tolerance DOUBLE, 
-	flow_tolerance DOUBLE, 
-	stages JSON NOT NULL, practice VARCHAR DEFAULT '' NOT NULL, 
-	CONSTRAINT pk_job PRIMARY KEY (id)
-);
 CREATE TABLE "operation" (
 	cut_id VARCHAR NOT NULL, 
 	kind VARCHAR NOT NULL, 
@@ -802,7 +605,7 @@ CREATE TABLE "operation" (
 	started_at VARCHAR, 
 	date VARCHAR, 
 	stage VARCHAR DEFAULT ('') NOT NULL, 
-	beyond_quote BOOLEAN NOT NULL, 
+	beyond_quote BOOLEAN NOT NULL, at VARCHAR, 
 	CONSTRAINT pk_operation PRIMARY KEY (id), 
 	CONSTRAINT fk_operation_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE
 );
@@ -861,4 +664,267 @@ CREATE TABLE call (
 	CONSTRAINT fk_call_job_id_job FOREIGN KEY(job_id) REFERENCES job (id) ON DELETE CASCADE
 );
 CREATE INDEX ix_call_job_id ON call (job_id);
-INSERT INTO alembic_version VALUES ('0011');
+CREATE TABLE slip (
+	id VARCHAR NOT NULL, 
+	extra JSON NOT NULL, 
+	date VARCHAR, 
+	kind VARCHAR NOT NULL, 
+	place VARCHAR NOT NULL, 
+	side VARCHAR, 
+	from_hour DOUBLE, 
+	to_hour DOUBLE, 
+	depth DOUBLE, 
+	width_left DOUBLE, 
+	volume DOUBLE, 
+	photo VARCHAR NOT NULL, 
+	decision VARCHAR NOT NULL, 
+	decided_by VARCHAR NOT NULL, 
+	customer_told BOOLEAN NOT NULL, 
+	note VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	port_id VARCHAR NOT NULL, 
+	CONSTRAINT pk_slip PRIMARY KEY (id), 
+	CONSTRAINT fk_slip_port_id_port FOREIGN KEY(port_id) REFERENCES port (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_slip_port_id ON slip (port_id);
+CREATE TABLE "bench" (
+	name VARCHAR NOT NULL, 
+	element VARCHAR NOT NULL, 
+	ranges JSON NOT NULL, 
+	corrected BOOLEAN NOT NULL, 
+	scale_density DOUBLE, 
+	orifice_diameter DOUBLE, 
+	orifice_pipe DOUBLE, 
+	orifice_coefficient DOUBLE, 
+	blower_limit DOUBLE, 
+	test_pressure DOUBLE, 
+	dial_resolution DOUBLE, 
+	link VARCHAR NOT NULL, 
+	address VARCHAR NOT NULL, 
+	text_format JSON NOT NULL, 
+	plate_name VARCHAR NOT NULL, 
+	plate_flow DOUBLE, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	element_place VARCHAR, 
+	leak_taken_off BOOLEAN DEFAULT '0', 
+	easy_dial DOUBLE, 
+	easy_factor DOUBLE, 
+	easy_leak DOUBLE, 
+	reading_step DOUBLE, 
+	CONSTRAINT pk_bench PRIMARY KEY (id)
+);
+CREATE TABLE "cut" (
+	port_id VARCHAR NOT NULL, 
+	number INTEGER NOT NULL, 
+	name VARCHAR NOT NULL, 
+	date VARCHAR, 
+	throat_diameter DOUBLE, 
+	floor_length DOUBLE, 
+	roof_length DOUBLE, 
+	note VARCHAR NOT NULL, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	bowl_diameter DOUBLE, 
+	guide_diameter DOUBLE, 
+	guide_length DOUBLE, 
+	boss_width DOUBLE, 
+	boss_shape VARCHAR, 
+	opening_width DOUBLE, 
+	opening_height DOUBLE, 
+	opening_corner DOUBLE, 
+	pinch_width DOUBLE, 
+	pinch_height DOUBLE, 
+	hole_spacing DOUBLE, 
+	short_side_height DOUBLE, 
+	short_side_radius DOUBLE, 
+	port_angle DOUBLE, 
+	seat_width DOUBLE, 
+	seat_margin DOUBLE, 
+	gasket_land DOUBLE, 
+	expected_gain DOUBLE, 
+	expected_growth DOUBLE, 
+	expected_time DOUBLE, 
+	pinch_corner DOUBLE, 
+	kinds JSON DEFAULT '["port"]' NOT NULL, 
+	valve_ids JSON DEFAULT '[]' NOT NULL, 
+	seat_ids JSON DEFAULT '[]' NOT NULL, 
+	expected_low DOUBLE, 
+	expected_high DOUBLE, 
+	expected_by VARCHAR NOT NULL, 
+	expected_as VARCHAR NOT NULL, 
+	expected_lift DOUBLE, 
+	CONSTRAINT pk_cut PRIMARY KEY (id), 
+	CONSTRAINT fk_cut_port_id_port FOREIGN KEY(port_id) REFERENCES port (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_cut_port_id ON cut (port_id);
+CREATE TABLE "flow_run" (
+	cut_id VARCHAR, 
+	trial_id VARCHAR, 
+	setup_id VARCHAR NOT NULL, 
+	mount_id VARCHAR, 
+	date VARCHAR, 
+	source VARCHAR NOT NULL, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	witness_id VARCHAR, 
+	claimed VARCHAR, 
+	stands_for_port_ids JSON DEFAULT '[]' NOT NULL, 
+	basis VARCHAR NOT NULL, 
+	house VARCHAR NOT NULL, 
+	paper_date VARCHAR, 
+	CONSTRAINT pk_flow_run PRIMARY KEY (id), 
+	CONSTRAINT fk_flow_run_mount_id_mount FOREIGN KEY(mount_id) REFERENCES mount (id), 
+	CONSTRAINT fk_flow_run_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE, 
+	CONSTRAINT fk_flow_run_trial_id_trial FOREIGN KEY(trial_id) REFERENCES trial (id) ON DELETE CASCADE, 
+	CONSTRAINT fk_flow_run_setup_id_setup FOREIGN KEY(setup_id) REFERENCES setup (id)
+);
+CREATE INDEX ix_flow_run_cut_id ON flow_run (cut_id);
+CREATE INDEX ix_flow_run_trial_id ON flow_run (trial_id);
+CREATE TABLE "job" (
+	title VARCHAR NOT NULL, 
+	note VARCHAR NOT NULL, 
+	bore DOUBLE, 
+	cam_lift DOUBLE, 
+	cam_duration DOUBLE, 
+	worthwhile_gain DOUBLE, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	material VARCHAR, 
+	cylinders INTEGER, 
+	valves_per_cylinder INTEGER, 
+	flatness DOUBLE, 
+	condition VARCHAR DEFAULT ('') NOT NULL, 
+	stroke DOUBLE, 
+	rod_length DOUBLE, 
+	speed_low DOUBLE, 
+	speed_high DOUBLE, 
+	power_wanted DOUBLE, 
+	exhaust_cam_lift DOUBLE, 
+	exhaust_cam_duration DOUBLE, 
+	volume_ceiling DOUBLE, 
+	schools JSON DEFAULT '{}' NOT NULL, 
+	cam_checked_at VARCHAR, 
+	rocker_ratio DOUBLE, 
+	test_pressure DOUBLE, 
+	use VARCHAR, 
+	customer VARCHAR DEFAULT ('') NOT NULL, 
+	promise_date VARCHAR, 
+	state VARCHAR DEFAULT 'open' NOT NULL, 
+	waits_for VARCHAR DEFAULT ('') NOT NULL, 
+	handed_over VARCHAR, 
+	archived BOOLEAN DEFAULT '0' NOT NULL, 
+	binned VARCHAR, 
+	intake_centreline DOUBLE, 
+	exhaust_centreline DOUBLE, 
+	compression_ratio DOUBLE, 
+	intake_lash DOUBLE, 
+	exhaust_lash DOUBLE, 
+	induction VARCHAR, 
+	induction_flow DOUBLE, 
+	induction_pressure DOUBLE, 
+	manifold_pressure DOUBLE, 
+	manifold_temperature DOUBLE, 
+	exhaust_pressure DOUBLE, 
+	stop_below DOUBLE, 
+	lowest_speed DOUBLE, 
+	quoted DOUBLE, 
+	rate DOUBLE, 
+	consumables DOUBLE, 
+	volume_tolerance DOUBLE, 
+	flow_tolerance DOUBLE, 
+	stages JSON NOT NULL, 
+	practice VARCHAR DEFAULT ('') NOT NULL, 
+	engine_cylinders INTEGER, 
+	engine_layout VARCHAR, 
+	bank_half_angle DOUBLE, 
+	gasket_thickness DOUBLE, 
+	deck_clearance DOUBLE, 
+	piston_volume DOUBLE, 
+	model_port_ids JSON NOT NULL, 
+	same_house JSON NOT NULL, 
+	CONSTRAINT pk_job PRIMARY KEY (id)
+);
+CREATE TABLE "stage_mark" (
+	id VARCHAR NOT NULL, 
+	extra JSON NOT NULL, 
+	stage VARCHAR NOT NULL, 
+	port_id VARCHAR NOT NULL, 
+	closed_by VARCHAR NOT NULL, 
+	date VARCHAR, 
+	position INTEGER NOT NULL, 
+	job_id VARCHAR NOT NULL, 
+	unit VARCHAR NOT NULL, 
+	"of" VARCHAR NOT NULL, 
+	"by" VARCHAR NOT NULL, 
+	started_at VARCHAR, 
+	ended_at VARCHAR, 
+	CONSTRAINT pk_stage_mark PRIMARY KEY (id), 
+	CONSTRAINT fk_stage_mark_job_id_job FOREIGN KEY(job_id) REFERENCES job (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_stage_mark_job_id ON stage_mark (job_id);
+CREATE TABLE "traverse" (
+	cut_id VARCHAR NOT NULL, 
+	station VARCHAR NOT NULL, 
+	setup_id VARCHAR, 
+	lift DOUBLE, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	kind VARCHAR DEFAULT 'pitot' NOT NULL, 
+	layout VARCHAR DEFAULT ('') NOT NULL, 
+	mount_id VARCHAR, 
+	probe VARCHAR DEFAULT ('') NOT NULL, 
+	coefficient DOUBLE, 
+	base_flow DOUBLE, 
+	date VARCHAR, 
+	probe_diameter DOUBLE, 
+	speeds_at VARCHAR NOT NULL, 
+	CONSTRAINT pk_traverse PRIMARY KEY (id), 
+	CONSTRAINT fk_traverse_setup_id_setup FOREIGN KEY(setup_id) REFERENCES setup (id), 
+	CONSTRAINT fk_traverse_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE, 
+	CONSTRAINT fk_traverse_mount_id_mount FOREIGN KEY(mount_id) REFERENCES mount (id)
+);
+CREATE INDEX ix_traverse_cut_id ON traverse (cut_id);
+CREATE TABLE "wall_limit" (
+	job_id VARCHAR NOT NULL, 
+	place VARCHAR DEFAULT ('') NOT NULL, 
+	thickness DOUBLE NOT NULL, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	kind VARCHAR NOT NULL, 
+	behind VARCHAR NOT NULL, 
+	CONSTRAINT pk_wall_limit PRIMARY KEY (id), 
+	CONSTRAINT fk_wall_limit_job_id_job FOREIGN KEY(job_id) REFERENCES job (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_wall_limit_job_id ON wall_limit (job_id);
+CREATE TABLE "wall_reading" (
+	cut_id VARCHAR NOT NULL, 
+	place VARCHAR NOT NULL, 
+	thickness DOUBLE NOT NULL, 
+	date VARCHAR, 
+	note VARCHAR NOT NULL, 
+	id VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	extra JSON NOT NULL, 
+	band VARCHAR, 
+	along DOUBLE, 
+	across DOUBLE DEFAULT '0' NOT NULL, 
+	behind VARCHAR DEFAULT ('') NOT NULL, 
+	probe VARCHAR DEFAULT ('') NOT NULL, 
+	sound_speed DOUBLE, 
+	uncertainty DOUBLE, 
+	struck VARCHAR, 
+	behind_port_id VARCHAR, 
+	at VARCHAR, 
+	known_by VARCHAR NOT NULL, 
+	CONSTRAINT pk_wall_reading PRIMARY KEY (id), 
+	CONSTRAINT fk_wall_reading_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_wall_reading_cut_id ON wall_reading (cut_id);
+INSERT INTO alembic_version VALUES ('0012');

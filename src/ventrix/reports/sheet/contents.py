@@ -191,6 +191,7 @@ class Sheet:
     faults: tuple[str, ...]
     owned: tuple[Owned, ...]
     not_ready: str = ""
+    port: str = ""
     choices: Choices = field(default_factory=Choices)
 
     @property

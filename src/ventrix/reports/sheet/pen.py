@@ -120,7 +120,10 @@ class Pen:
         _load_fonts()
         self.size = PAPERS.get(self.paper, PAPERS["A4"])
         self.buffer = BytesIO()
-        self.canvas: Any = Canvas(self.buffer, pagesize=self.size, lang="en", invariant=1, pageCompression=1)
+        _load_fonts()
+        self.canvas: Any = Canvas(
+            self.buffer, pagesize=self.size, lang="en", invariant=1, pageCompression=1, initialFontName="V-text"
+        )
         self.canvas.setTitle(clean(self.title))
         self.canvas.setAuthor(clean(self.author))
         self.canvas.setSubject(clean(self.subject))

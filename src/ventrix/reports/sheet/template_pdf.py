@@ -14,6 +14,7 @@ from ventrix.core.lineup.outlines import polygon_of
 from ventrix.core.lineup.steps import ACROSS
 from ventrix.core.model.job import Face
 from ventrix.core.quantity.arrays import Array
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si, to_si
 from ventrix.reports.sheet.pen import MM, Pen
 
@@ -36,7 +37,7 @@ class Printer:
     def __post_init__(self) -> None:
         for bar, words in ((self.across, "across"), (self.up, "up")):
             if not abs(bar / BAR - 1) <= FARTHEST:
-                raise ValueError(f"the bar {words} is 100 mm long: what it measured lies between 90 and 110 mm")
+                raise Refused("the bar {} is 100 mm long: what it measured lies between 90 and 110 mm", words)
 
     @property
     def true(self) -> bool:

@@ -13,6 +13,7 @@ from ventrix.core.judging.worth_the_hours import FEWEST_CUTS, hours_for, own_pac
 from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.kinds import LibraryKind
 from ventrix.core.model.library import LibraryItem
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si, from_si_array
 from ventrix.core.runs.reduction import ReducedRun, reduce_run
 from ventrix.records.bad_input import InputError, sentence_of
@@ -61,7 +62,7 @@ def _says(item: LibraryItem, units: Units) -> str:
             flow = f"{units.flow.with_unit(top.flow)} at {units.lift.text(top.lift)}"
             at = f", {units.pressure.with_unit(setup.test_pressure)}" if setup.test_pressure is not None else ""
             return f"{item.of}, {item.source}: {flow}{at}"
-    except (InputError, ValueError) as error:
+    except Refused as error:
         return sentence_of(error) if isinstance(error, InputError) else str(error)
     return item.note
 
@@ -73,7 +74,7 @@ def claim_picture(item: LibraryItem, findings: Findings, port: Port, cut: Cut, u
         return None
     try:
         claimed = reduce_run(*claim_of(item))
-    except (InputError, ValueError):
+    except Refused:
         return None
     mine = [r for r in findings.runs_of(cut, port) if r.kind == "flow"]
     pressure = mine[-1].test_pressure if mine else claimed.test_pressure
@@ -104,7 +105,7 @@ def worth_the_hours(
     try:
         run, setup = claim_of(item)
         claimed = reduce_run(run, setup)
-    except (InputError, ValueError) as error:
+    except Refused as error:
         return (f"Its curve cannot be read: {error}.",)
     pair = findings.compare_across((claimed,), port, cut)
     c = pair.comparison

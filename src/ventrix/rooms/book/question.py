@@ -6,6 +6,7 @@ import re
 from dataclasses import dataclass
 from typing import Final
 
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import parse_quantity
 from ventrix.records.book.index import Question, Wish
 from ventrix.rooms.display_units import Shown, Units
@@ -110,7 +111,7 @@ def _si(number: str, unit: str, shown: Shown) -> float | None:
     symbol = {"in²": "in2", "cm²": "cm2", "mm²": "mm2", "cm3": "cc", "ml": "cc"}.get(unit, unit)
     try:
         return parse_quantity(f"{number} {symbol}".strip(), shown.unit)
-    except ValueError:
+    except Refused:
         return None
 
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 
-from ventrix.core.formulas.exhaust_ratio import exhaust_ratios
+from ventrix.core.judging.exhaust_share import exhaust_share
 from ventrix.core.judging.findings import Findings
 from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.school_questions import side_taken
@@ -41,22 +41,22 @@ def _flowed(findings: Findings, port: Port) -> _Flowed | None:
 
 
 def both_kinds(findings: Findings, port: Port, units: Units) -> BothKinds:
-    """A port beside the one of the other kind: on its cylinder where that is named, else the first that was flowed."""
+    """A port at its last flowed cut beside what the other kind flowed then."""
     mine = _flowed(findings, port)
-    others = [p for p in findings.job.ports if p.kind != port.kind and p.of_head]
-    others.sort(key=lambda p: port.cylinder is None or p.cylinder != port.cylinder)
-    other = next((f for p in others if (f := _flowed(findings, p)) is not None), None)
     if mine is None:
         return BothKinds(missing=f"{port.name} has not been flowed yet: both kinds stand here when it has.")
-    if other is None:
+    if mine.run.kind == "index":
+        return BothKinds(missing="An uncalibrated bench gives ratios of one port alone: two ports have none.")
+    share = exhaust_share(findings, port, mine.last)
+    if share is None:
         wanted = "exhaust" if port.kind == "intake" else "intake"
         return BothKinds(missing=f"No {wanted} port has been flowed yet: both kinds stand here when one has.")
+    beside, ratios = share.beside, share.ratios
+    first = _flowed(findings, beside.port)
+    other = _Flowed(beside.port, first.first if first is not None else beside.cut, beside.cut, beside.run)
     intake, exhaust = (mine, other) if port.kind == "intake" else (other, mine)
-    if "index" in (intake.run.kind, exhaust.run.kind):
-        return BothKinds(missing="An uncalibrated bench gives ratios of one port alone: two ports have none.")
-    pressure = intake.run.test_pressure
+    pressure = mine.run.test_pressure
     had, has = intake.run.at_pressure(pressure), exhaust.run.at_pressure(pressure)
-    ratios = exhaust_ratios(has.curve, had.curve)
     lift, flows = ratios.lift, (had.curve.at(ratios.lift), has.curve.at(ratios.lift))
     tested = {round(float(x) * 1e6) for x in had.lift}
     rows = []
@@ -70,11 +70,11 @@ def both_kinds(findings: Findings, port: Port, units: Units) -> BothKinds:
                 percent_text(float(ratio), 0),
             )
         )
-    share = side_taken(findings.job, "ratio").words
-    peak = percent_text(ratios.at_peak, 0)
+    wanted = side_taken(findings.job, "ratio").words
+    peak = ", ".join((percent_text(ratios.at_peak, 0), *share.marks))
     sentences = (
         *(_gained(findings, each, units) for each in (intake, exhaust)),
-        f"Exhaust over intake {peak} at peak; {share} is wanted (Head, Goal). "
+        f"Exhaust over intake at peak: {peak}; {wanted} is wanted (Head, Goal). "
         f"Both at {units.pressure.with_unit(pressure)}.",
     )
     lines = [

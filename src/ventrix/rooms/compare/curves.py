@@ -10,12 +10,14 @@ import numpy as np
 from ventrix.core.air.hints import seen_where_air_lets_go
 from ventrix.core.formulas.flow_curve import dips
 from ventrix.core.judging.comparison import RunComparison
+from ventrix.core.judging.exhaust_share import other_kind
 from ventrix.core.judging.findings import DIP_FACTOR, Findings, Pair
 from ventrix.core.judging.targets import target_at, target_pressure, target_reach
 from ventrix.core.metal.unrolled import unroll
 from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.kinds import RungNoteKind
 from ventrix.core.planning.priors import CD_SPREAD, KNOTS, median_cd
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si, from_si_array
 from ventrix.core.runs.reduction import ReducedRun
 from ventrix.core.runs.run_curves import Beside, CurveKind, curve_of, handover
@@ -45,25 +47,14 @@ class CurvePicture:
 
 
 def beside_of(findings: Findings, port: Port, cut: Cut) -> Beside:
-    """The smallest section of a port at a cut, and the run of the other kind on the same cylinder."""
+    """The smallest section of a port at a cut, and the run of the other kind that stood beside it."""
     try:
         here = unroll(port, cut, findings.job.valve_of(port, cut))
         smallest = here.smallest.area if here.smallest_is_measured else None
-    except ValueError:
+    except Refused:
         smallest = None
-    return Beside(smallest, other_kind(findings, port))
-
-
-def other_kind(findings: Findings, port: Port) -> ReducedRun | None:
-    """The last run of the port of the other kind: on the same cylinder where one is named, else the first."""
-    others = [p for p in findings.job.ports if p.kind != port.kind and p.of_head]
-    same = [p for p in others if port.cylinder is not None and p.cylinder == port.cylinder]
-    for other in (*same, *others):
-        for cut in reversed(other.cuts):
-            runs = findings.runs_of(cut, other)
-            if runs:
-                return runs[-1]
-    return None
+    beside = other_kind(findings, port, cut)
+    return Beside(smallest, None if beside is None else beside.run)
 
 
 def curves(

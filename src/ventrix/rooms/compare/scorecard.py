@@ -3,14 +3,16 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
+from enum import StrEnum
+from typing import Final
 
 import numpy as np
 
 from ventrix.core.air.traverse import newest_of
 from ventrix.core.formulas import port as port_figures
-from ventrix.core.formulas.exhaust_ratio import exhaust_ratios
 from ventrix.core.formulas.losses import LossSplit, loss_split
 from ventrix.core.judging.comparison import BandChange, RunComparison
+from ventrix.core.judging.exhaust_share import OtherKind, exhaust_share, other_kind
 from ventrix.core.judging.expectation import time_worked
 from ventrix.core.judging.findings import Findings, Pair
 from ventrix.core.judging.pours import pour_uncertainty, volumes_of
@@ -20,19 +22,35 @@ from ventrix.core.metal.walls import limit_for, walls_at
 from ventrix.core.model.cut import OTHER_SIDE, Cut, poured_volume
 from ventrix.core.model.kinds import Result, School
 from ventrix.core.model.school_questions import side_taken
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import percent_text
 from ventrix.core.runs.geometry import geometry_of
 from ventrix.core.runs.run_curves import curve_of, turning_of
-from ventrix.rooms.compare.curves import beside_of, other_kind
+from ventrix.rooms.compare.curves import beside_of
 from ventrix.rooms.display_units import Shown, Units
 from ventrix.rooms.shared.gain_words import SHARE, doubt_text, gain_text, shown_of
 from ventrix.rooms.shared.probed_fields import field_at, pressure_of
 
 
+class Row(StrEnum):
+    """A figure of the scorecard that other pages ask for too."""
+
+    VOLUME = "volume"
+    SECTION = "mean section"
+    SPEED = "mean air speed"
+    PINCH = "speed at the smallest section"
+    ENERGY = "energy density"
+    SHARE = "exhaust over intake"
+    CD = "Cd on valve head"
+    SWIRL = "swirl"
+    PEAK = "peak"
+    STALL = "flow stops"
+
+
 @dataclass(frozen=True, slots=True)
 class Score:
     """One row as text. `result` puts a mark before the change; `source` says what it was computed from, and
-    `room` where that is put right."""
+    `room` where that is put right. `key` says which figure it is, where another page asks for it."""
 
     caption: str
     before: str
@@ -42,6 +60,7 @@ class Score:
     band: str = ""
     source: str = ""
     room: str = ""
+    key: Row | None = None
 
 
 INDEX = Shown("-", "index", 4)
@@ -131,11 +150,13 @@ def _shape_rows(pair: Pair, flow: Shown, units: Units) -> list[Score]:
     had, has = pair.before_runs[-1], pair.after_runs[-1]
     source = "the last run of each cut"
     at = f"at {units.lift.text(float(had.lift[had.peak]))} and {units.lift.text(float(has.lift[has.peak]))}"
-    rows = [_row("Peak", flow, float(had.flow[had.peak]), float(has.flow[has.peak]), f"{source}, {at}", "flow")]
+    peak = _row("Peak", flow, float(had.flow[had.peak]), float(has.flow[has.peak]), f"{source}, {at}", "flow")
+    rows = [replace(peak, key=Row.PEAK)]
     peaks = [units.lift.text(float(r.lift[r.peak])) for r in (had, has)]
     rows.append(Score(f"… at lift, {units.lift.label}", peaks[0], peaks[1], "", "", "", source, "flow"))
     stalls = ["–" if r.stall is None else units.lift.text(float(r.lift[r.stall])) for r in (had, has)]
-    rows.append(Score(f"Flow stops at, {units.lift.label}", stalls[0], stalls[1], "", "", "", source, "flow"))
+    caption = f"Flow stops at, {units.lift.label}"
+    rows.append(Score(caption, stalls[0], stalls[1], "", "", "", source, "flow", Row.STALL))
     return rows
 
 
@@ -145,7 +166,7 @@ def _volume_row(pair: Pair, units: Units) -> list[Score]:
         return []
     doubt = 2 * float(np.hypot(pour_uncertainty(pair.before), pour_uncertainty(pair.after)))
     row = _row("Poured volume", units.volume, *poured, "the pours of each cut", "cuts", doubt)
-    return [replace(row, result="")]
+    return [replace(row, result="", key=Row.VOLUME)]
 
 
 def _port_rows(findings: Findings, pair: Pair, c: RunComparison, units: Units) -> list[Score]:
@@ -190,22 +211,30 @@ def _speed_rows(
     speeds = [float(port_figures.mean_port_velocity(q, v, x)) for q, v, x in sides]
     energies = [float(port_figures.energy_density(v)) for v in speeds]
     source = "weighted flow, poured volume and centreline length"
+    volume_source = "poured volume over centreline length"
     volumes = volumes_of(pair.before, pair.after)
     doubt = None if volumes is None else speeds[0] * speed_change(c, volumes)[1]  # as the verdict has it
     return [
-        _row("Mean section", units.area, sections[0], sections[1], "poured volume over centreline length", "head"),
-        _row("Mean air speed", units.speed, speeds[0], speeds[1], source, "head", doubt),
-        _row("Energy density", units.energy, energies[0], energies[1], source, "head"),
+        replace(row, key=key)
+        for key, row in (
+            (Row.SECTION, _row("Mean section", units.area, sections[0], sections[1], volume_source, "head")),
+            (Row.SPEED, _row("Mean air speed", units.speed, speeds[0], speeds[1], source, "head", doubt)),
+            (Row.ENERGY, _row("Energy density", units.energy, energies[0], energies[1], source, "head")),
+        )
     ]
+
+
+_ROW_OF: Final = {"speed_pinch": Row.PINCH, "cd_valve": Row.CD, "swirl": Row.SWIRL, "ratio": Row.SHARE}
 
 
 def _run_rows(findings: Findings, pair: Pair, units: Units) -> list[Score]:
     """Figures of the last run of each side, at its peak or at its highest common lift."""
     had, has = pair.before_runs[-1], pair.after_runs[-1]
     highest = min(had.curve.highest, has.curve.highest)
-    other = other_kind(findings, pair.port)
     rows = []
     cuts = (pair.before if pair.before.id != "other" else pair.after, pair.after)
+    others = [other_kind(findings, pair.port, cut) for cut in cuts]
+    marks = tuple(dict.fromkeys(m for o in others if o is not None for m in o.marks))
     for key, caption, shown, room in (
         ("speed_pinch", "Speed at the smallest", units.speed, "cuts"),
         ("speed_throat", "Speed at the throat", units.speed, "head"),
@@ -213,8 +242,8 @@ def _run_rows(findings: Findings, pair: Pair, units: Units) -> list[Score]:
         ("swirl", "Swirl", units.swirl, "flow"),
         ("ratio", "Exhaust/intake", Shown("%", "%", 1), "flow"),
     ):
-        reach = other.curve.highest if key == "ratio" and other is not None else highest
-        top = np.array([min(highest, reach)])
+        reach = [o.run.curve.highest for o in others if key == "ratio" and o is not None]
+        top = np.array([min([highest, *reach])])
         values = [
             float(curve_of(run, key, top, beside_of(findings, pair.port, cut))[0])
             for run, cut in zip((had, has), cuts, strict=True)
@@ -223,7 +252,10 @@ def _run_rows(findings: Findings, pair: Pair, units: Units) -> list[Score]:
             where = f"at {units.lift.with_unit(float(top[0]))}, the highest lift of both"
             if key == "swirl":
                 caption = turning_of(has.setup).capitalize()
-            rows.append(_row(caption, shown, values[0], values[1], where, room))
+            if key == "ratio":
+                caption = ", ".join((caption, *marks))
+                where = f"{where}; beside {' and '.join(_beside_words(o) for o in others if o is not None)}"
+            rows.append(replace(_row(caption, shown, values[0], values[1], where, room), key=_ROW_OF.get(key)))
     rows += _ratio_row(findings, pair)
     return rows
 
@@ -239,7 +271,7 @@ def _probed_rows(findings: Findings, pair: Pair, units: Units) -> list[Score]:
         try:
             before, _ = field_at(findings, pair.port, pair.before, had, None)
             after, converted = field_at(findings, pair.port, pair.after, has, pressure)
-        except ValueError:  # a reading that makes no sense: the Air room says which
+        except Refused:  # a reading that makes no sense: the Air room says which
             continue
         if before is None or after is None:
             continue
@@ -251,21 +283,16 @@ def _probed_rows(findings: Findings, pair: Pair, units: Units) -> list[Score]:
     return rows
 
 
+def _beside_words(other: OtherKind) -> str:
+    return f"{other.port.name}, cut {other.cut.number}"
+
+
 def _ratio_row(findings: Findings, pair: Pair) -> list[Score]:
     """Exhaust over intake by the other three ways, for the cut looked at."""
-    other = other_kind(findings, pair.port)
-    mine = pair.after_runs[-1]
-    if other is None or other.kind != "flow":
+    share = exhaust_share(findings, pair.port, pair.after, pair.after_runs[-1])
+    if share is None:
         return []
-    exhaust, intake = (mine, other) if pair.port.kind == "exhaust" else (other, mine)
-    found = exhaust_ratios(
-        exhaust.curve,
-        intake.curve,
-        exhaust.geometry.valve_diameter,
-        intake.geometry.valve_diameter,
-        findings.cam_of("exhaust"),
-        findings.cam_of("intake"),
-    )
+    found = share.ratios
     parts = [f"peak {percent_text(found.at_peak, 0)}"]
     if found.cam_weighted is not None:
         parts.append(f"cam {percent_text(found.cam_weighted, 0)}")
@@ -273,8 +300,11 @@ def _ratio_row(findings: Findings, pair: Pair) -> list[Score]:
         known = found.at_lift_ratio[np.isfinite(found.at_lift_ratio)]
         if len(known):
             parts.append(f"L/D {percent_text(float(known[-1]), 0)}")
-    parts.append(f"wanted {side_taken(findings.job, 'ratio').words}")
-    source = "last runs of both ports: at peak, cam-weighted, at the highest equal L/D; wanted: Head, Goal"
+    parts += [f"wanted {side_taken(findings.job, 'ratio').words}", *share.marks]
+    source = (
+        f"this cut beside {_beside_words(share.beside)}: at peak, cam-weighted, at the highest equal L/D; "
+        "wanted: Head, Goal"
+    )
     return [Score("… by other ways", "", "", "", "", ", ".join(parts), source, "flow")]
 
 

@@ -13,7 +13,8 @@ from ventrix.core.metal.clay import ClayVerdict, clay_verdict
 from ventrix.core.metal.unrolled import unroll, zone_named
 from ventrix.core.model.cut import Cut, Port, Trial, Work, mean_poured, poured_volume, trial_as_cut
 from ventrix.core.model.job import Job
-from ventrix.core.model.kinds import FaultState, Place, Result, Until
+from ventrix.core.model.kinds import CutKind, ExpectedAs, FaultState, Place, Result, Until
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import sentence
 from ventrix.rooms.cuts.fault_grid import fault_words
 from ventrix.rooms.display_units import Units
@@ -59,7 +60,7 @@ def operation_lines(cut: Cut, units: Units) -> list[CardLine]:
 
 
 def outcome_lines(found: Outcome, units: Units) -> list[CardLine]:
-    """Said first and turned out, where something was said."""
+    """Predicted and actual, where something was predicted."""
     if all(s.said is None for s in (found.gain, found.growth, found.time)):
         return []
 
@@ -74,10 +75,13 @@ def outcome_lines(found: Outcome, units: Units) -> list[CardLine]:
             if scored.said is not None:
                 signed = shown is not units.duration
                 doubt = f" ± {shown.text(scored.doubt)}" if pick == 1 and value is not None and scored.doubt else ""
+                if scored is found.gain and found.meant != ExpectedAs.WEIGHTED:
+                    at = found.meant.words if found.lift is None else f"at {units.lift.with_unit(found.lift)}"
+                    label = f"{label} {at}"
                 parts.append("–" if value is None else f"{shown.text(value, sign=signed)}{doubt} {label}")
         return ", ".join(parts)
 
-    return [CardLine("Said first", words(0)), CardLine("Turned out", words(1), _score(found.gain))]
+    return [CardLine("Predicted", words(0)), CardLine("Actual", words(1), _score(found.gain))]
 
 
 def _score(gain: Scored) -> str:
@@ -118,15 +122,18 @@ def volume_lines(findings: Findings, port: Port, cut: Cut, against: Cut | None, 
 
 
 def seat_lines(job: Job, port: Port, cut: Cut, units: Units) -> list[CardLine]:
-    """The seat's face before and after: lost width, and what a recut would need."""
+    """The seat's face before and after: narrowed on purpose by a valve job, or lost, and what a recut would need."""
     at = next((i for i, c in enumerate(port.cuts) if c.id == cut.id), 0)
     valve = job.valve_of(port, cut)
     earlier = [c.seat_width for c in port.cuts[:at] if c.seat_width is not None]
     first = earlier[-1] if earlier else (valve.seat_width if valve is not None else None)
     if cut.seat_width is None or first is None or at == 0:
         return []
+    size = f"{units.length.text(first)} to {units.length.with_unit(cut.seat_width)}"
+    if CutKind.SEAT in cut.kinds:
+        return [CardLine("Seat face", f"{size}, cut by the valve job")]
     lost = float(seat_width_lost(first, cut.seat_width))
-    words = f"{units.length.text(first)} to {units.length.with_unit(cut.seat_width)}, {100 * lost:.0f} % lost"
+    words = f"{size}, {100 * lost:.0f} % lost"
     if lost > 0 and valve is not None and valve.seat_angle is not None:
         depth = float(recut_depth(cut.seat_width, first, valve.seat_angle))
         words += f"; a recut sinks the valve {units.length.text(depth)}"
@@ -156,7 +163,7 @@ def trial_verdict(findings: Findings, port: Port, cut: Cut, trial: Trial) -> Cla
             area,
             trial.area_uncertainty,
         )
-    except ValueError as error:
+    except Refused as error:
         said = sentence(str(error))
         return ClayVerdict("too small to tell", said, comparison.weighted / base, comparison.weighted_expanded / base)
 

@@ -7,6 +7,7 @@ from typing import Any, Final
 
 from ventrix.core.model.kinds import Entry, Pipe
 from ventrix.core.quantity.field_checks import Check, positive
+from ventrix.core.quantity.refused import Refused
 
 NOT_RECORDED: Final = "not recorded"
 
@@ -45,12 +46,12 @@ def _any(value: float) -> None:
 
 def _not_negative(value: float) -> None:
     if value < 0:
-        raise ValueError("cannot be negative")
+        raise Refused("cannot be negative")
 
 
 def _share(value: float) -> None:
     if not 0 <= value <= 1:
-        raise ValueError("must lie between 0 and 100 %")
+        raise Refused("must lie between 0 and 100 %")
 
 
 @dataclass(frozen=True, slots=True)

@@ -14,6 +14,7 @@ from ventrix.core.lineup.outlines import polygon_of
 from ventrix.core.lineup.shrouding import Shroud, needed_gap, shrouding
 from ventrix.core.model.job import Face, Job, Outline
 from ventrix.core.model.kinds import FacePart
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import to_si
 from ventrix.rooms.display_units import Units
 
@@ -59,7 +60,7 @@ def shrouded(valves: Sequence[ValveSpot], bore: float | None, outline: Outline |
     for name, wall in walls:
         for valve in valves:
             if not wall.contains(Point(*valve.centre)):
-                raise ValueError(f"the {valve.kind} valve's middle stands outside the {name}")
+                raise Refused("the {} valve's middle stands outside the {}", valve.kind, name)
     shapes = [wall for _, wall in walls]
     return Shrouded(tuple(walls), tuple((v, shrouding(v.centre, v.radius, shapes, LIFTS)) for v in valves))
 
@@ -82,10 +83,10 @@ def shroud_rows(found: Shrouded, units: Units) -> tuple[str, ...]:
     return tuple(rows)
 
 
-def chamber_rows(job: Job, units: Units, gasket: float, deck: float, dish: float) -> tuple[str, ...]:
-    """Every poured chamber in words, what to take out of it, and its compression. ValueError as `chamber_lines`."""
+def chamber_rows(job: Job, units: Units) -> tuple[str, ...]:
+    """Every poured chamber in words, what to take out of it, and its compression. Refused as `chamber_lines`."""
     rows = []
-    for line in chamber_lines(job, gasket, deck, dish):
+    for line in chamber_lines(job):
         more = f", take {units.volume.text(line.take_out)} cc out" if line.take_out > 5e-8 else ", the largest"
         ratio = "" if line.compression is None else f", {line.compression:.2f} to 1"
         rows.append(f"Cylinder {line.cylinder}: {units.volume.text(line.volume)} cc{more}{ratio}")

@@ -6,11 +6,14 @@ from typing import Final
 
 import numpy as np
 
+from ventrix.core.lineup.chambers import compression_of
 from ventrix.core.lineup.fitting import Fit
-from ventrix.core.lineup.milling import Milling, stack_up
+from ventrix.core.lineup.milling import Milling, Stack, stack_up
 from ventrix.core.lineup.of_job import line_up
 from ventrix.core.model.cut import mean_poured
 from ventrix.core.model.job import Job
+from ventrix.core.model.kinds import EngineLayout
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si, to_si
 from ventrix.rooms.display_units import Units
 
@@ -21,26 +24,47 @@ def milling_rows(job: Job, milling: Milling, face_area: float | None, units: Uni
     """What it moves and what it wants, one sentence each. ValueError as `stack_up`."""
     poured = [v for c in job.chambers if (v := mean_poured(c.pours)) is not None]
     chamber = float(np.mean(poured)) if poured else None
-    found = stack_up(milling, chamber, face_area, job.bore, job.stroke)
+    found = stack_up(milling, chamber, face_area)
+    length = units.length.with_unit
+    rows = [f"The head comes down {length(found.drop)}."]
+    if job.engine_layout == EngineLayout.V:
+        rows += _of_v(job, found, milling, units)
+    elif job.engine_layout == EngineLayout.INLINE:
+        rows.append("An inline head takes its manifold along: nothing has to come off that.")
+    else:
+        rows.append("Inline or V? Say which: only a V's manifold stands between two heads.")
+    if found.chamber is not None:
+        rows.append(f"Chamber {from_si(found.chamber, 'cc'):.1f} cc.")
+    else:
+        rows.append("The chamber wants a pour and the area of its outline, not the bore's.")
+    rows += _compression(job, chamber, found, milling)
+    return tuple(rows)
+
+
+def _of_v(job: Job, found: Stack, milling: Milling, units: Units) -> list[str]:
     length = units.length.with_unit
     rows = [
-        f"The head comes down {length(found.drop)}.",
         f"Off the manifold's face {length(found.face_cut)} in all, off the valley {length(found.valley_cut)}: then its "
-        "ports line up again.",
+        "ports line up again."
     ]
     if milling.manifold:
         more = "still to come off" if found.face_left >= 0 else "too much came off"
         rows.append(f"Of that {length(milling.manifold)} came off its face; {length(abs(found.face_left))} {more}.")
     way = "up" if found.slide_left >= 0 else "down"
     rows.append(f"As it is its ports stand {length(abs(found.slide_left))} further {way} the head's face.")
-    rows += _lines_up(job, found.slide_left, units)
-    if found.chamber is not None:
-        rows.append(f"Chamber {from_si(found.chamber, 'cc'):.1f} cc.")
-    else:
-        rows.append("The chamber wants a pour and the area of its outline, not the bore's.")
-    if found.compression is not None:
-        rows.append(f"Compression {found.compression:.2f}, gasket left out.")
-    return tuple(rows)
+    return rows + _lines_up(job, found.slide_left, units)
+
+
+def _compression(job: Job, chamber: float | None, found: Stack, milling: Milling) -> list[str]:
+    """Compression before and after, on the basis that the chambers' page has."""
+    if chamber is None or found.chamber is None:
+        return []
+    was = compression_of(job, chamber)
+    now = compression_of(job, found.chamber, milling.deck, milling.gasket)
+    if was is None or now is None:
+        return ["Compression needs bore, stroke and the gasket's thickness, or the ratio as it is (Head, Engine)."]
+    basis = "gasket, deck and piston" if job.gasket_thickness is not None else "the stated ratio"
+    return [f"Compression {was:.2f} before, {now:.2f} after, by {basis}."]
 
 
 def _lines_up(job: Job, up: float, units: Units) -> list[str]:
@@ -50,7 +74,7 @@ def _lines_up(job: Job, up: float, units: Units) -> list[str]:
     try:
         now = line_up(job)
         then = line_up(job, moved=Fit((now.fit.shift[0], now.fit.shift[1] + up), now.fit.turn))
-    except ValueError:
+    except Refused:
         return []  # no faces to lay on each other: the room says so
     before, after = ([e for j in each.joints for e in j.edges if e.faces_air] for each in (now, then))
     said = f"On {now.head.name}, {len(after)} edges of {now.other.name} face the air then, {len(before)} do now."

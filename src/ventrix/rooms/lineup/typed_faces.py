@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import parse_quantity
 
 Point = tuple[float, float]
@@ -44,13 +45,13 @@ def _spot(part: str, unit: str, bolts: Mapping[str, Point]) -> TypedSpot:
         left, right, floor, roof = figures
         name = " ".join(cells[:-5])
         if left >= right or floor >= roof:
-            raise ValueError(f"{name}: left, right, floor and roof from bolt {cells[-5]}, in that order")
+            raise Refused("{}: left, right, floor and roof from bolt {}, in that order", name, cells[-5])
         return TypedSpot(name, edges=(x + left, x + right, y + floor, y + roof))
     pair = _figures(cells[-2:], unit)
     if pair is None or len(pair) < 2:
         return TypedSpot(part)  # a name alone, as a drawing wants it
     if len(cells) < 3:
-        raise ValueError(f"'{part[:40]}' has no name")
+        raise Refused("'{}' has no name", part[:40])
     return TypedSpot(" ".join(cells[:-2]), (pair[0], pair[1]))
 
 
@@ -58,12 +59,12 @@ def typed_point(text: str, unit: str, of: str) -> Point:
     """x and y of one point. ValueError in words, naming what it is the middle of."""
     pair = _figures(text.split(), unit)
     if pair is None or len(pair) != 2:
-        raise ValueError(f"{of}: x and y, with a space between")
+        raise Refused("{}: x and y, with a space between", of)
     return pair[0], pair[1]
 
 
 def _figures(cells: list[str], unit: str) -> list[float] | None:
     try:
         return [parse_quantity(cell, unit) for cell in cells]
-    except ValueError:
+    except Refused:
         return None

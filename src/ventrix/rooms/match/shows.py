@@ -16,12 +16,13 @@ from ventrix.core.matching.hours import Hours, hours_of
 from ventrix.core.matching.paired import chambers_of, paired_ports
 from ventrix.core.model.cut import Port
 from ventrix.core.model.job import Job
-from ventrix.core.model.kinds import FacePart
+from ventrix.core.model.kinds import FacePart, Use
+from ventrix.core.model.noun import Direction
 from ventrix.core.quantity.units import from_si
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.shared.unrolled_map import shift_words
 
-KINDS: Final = ("intake", "exhaust")
+KINDS: Final[tuple[Direction, ...]] = ("intake", "exhaust")
 MANY: Final = 16  # ports: beyond, cells keep name, one figure and ticks
 
 
@@ -99,6 +100,11 @@ class Match:
     notes: tuple[str, ...]
 
 
+def kinds_in_order(job: Job) -> tuple[Direction, ...]:
+    """Which kind of port is worked first: a truck's exhausts (common practice, no source)."""
+    return KINDS[::-1] if job.use == Use.TRUCK else KINDS
+
+
 def short_name(port: Port) -> str:
     """A port as a cell names it: "I3", "E1"."""
     first, _, last = port.name.rpartition(" ")
@@ -124,12 +130,16 @@ def bolts_along(job: Job) -> tuple[tuple[float, float], ...]:
 def match_of(findings: Findings, units: Units, today: date) -> Match:
     """Everything of a job's ports."""
     job = findings.job
-    alike = tuple(a for kind in KINDS for a in ports_alike(findings, kind))
+    alike = tuple(a for kind in kinds_in_order(job) for a in ports_alike(findings, kind))
     heads = [h.id for h in job.heads]
     alike = tuple(sorted(alike, key=lambda a: heads.index(a.port.head_id) if a.port.head_id in heads else 0))
     boxes, hours = board(job), hours_of(job, today)
     ports = [a.port for a in alike]
-    flow = [told_name(job, p) for kind in KINDS for p in worth_flowing(tuple(a for a in alike if a.port.kind == kind))]
+    flow = [
+        told_name(job, p)
+        for kind in kinds_in_order(job)
+        for p in worth_flowing(tuple(a for a in alike if a.port.kind == kind))
+    ]
     rest = sum(not a.flow for a in alike) - len(flow)
     said = f"Worth a flow test: {', '.join(flow)}." if flow else "No flow test is wanted now."
     if flow and rest > 0:
@@ -159,13 +169,21 @@ def _strip(job: Job, alike: Sequence[Alike], hours: Hours, units: Units, today: 
     thin = [a for a in alike if a.thin]
     behind = sum(a.behind for a in alike)
     worse = bool(differ)
-    if len(differ) == 1:
+    if len(differ) == 1 and differ[0].in_row:
+        one = differ[0]
+        most = max(one.differs, key=lambda d: abs(d.value) / d.expanded)
+        way = "under" if most.value < 0 else "over"
+        size = f"{units.volume.text(abs(most.value))} cc" if most.lift is None else f"{100 * abs(most.value):.1f} %"
+        verdict = f"{one.port.name}: {size} {way} its row, proven"
+    elif len(differ) == 1:
         one = differ[0]
         said = ", ".join(_figure(d, units, _flow_at(one, d)) for d in one.differs)
         way = "short" if one.differs[0].value < 0 else "more"
         verdict = f"{one.port.name}: {said} {way}"
     elif differ:
         verdict = f"{len(differ)} of {len(alike)} differ: {', '.join(told_name(job, a.port) for a in differ)}"
+    elif any(a.in_row for a in alike):
+        verdict = f"As cast, {_alike_words(alike)}"
     elif sum(1 for a in alike if len(a.port.cuts) > 1) <= 1 and len(alike) > 1:
         first = next((a for a in alike if not a.developed), None)
         stage = stages_of(job)[0]
@@ -173,13 +191,18 @@ def _strip(job: Job, alike: Sequence[Alike], hours: Hours, units: Units, today: 
     elif len(alike) < 2:
         verdict = "One port: nothing to hold it against"
     else:
-        verdict = "Alike, as far as it was measured"
+        verdict = _alike_words(alike).capitalize()
     parts = [_mend(differ[0], units)] if len(differ) == 1 else []
     if thin:
         names = ", ".join(told_name(job, a.port) for a in thin)
         parts.append(f"{names} {'is' if len(thin) == 1 else 'are'} thin")
     if behind:
         parts.append(f"{behind} not as far yet, held to the developed port at the same stage")
+    unknown: dict[str, list[str]] = {}
+    for a in alike:
+        if a.not_known:
+            unknown.setdefault(a.not_known, []).append(told_name(job, a.port))
+    parts += [f"Not known, {why}: {', '.join(names)}" for why, names in unknown.items()]
     if not any(a.developed for a in alike):
         parts.append("No port is developed yet: flow one, cut it, flow it again")
     reason = ". ".join(p for p in parts if p)
@@ -193,6 +216,17 @@ def _strip(job: Job, alike: Sequence[Alike], hours: Hours, units: Units, today: 
         f"{from_si(hours.low, 'h'):.0f} to {from_si(hours.high, 'h'):.0f} h",
         promise_words(job, hours),
     )
+
+
+def _alike_words(alike: Sequence[Alike]) -> str:
+    """What was found alike and how closely, in small letters; only of what was measured on both."""
+    known = [a for a in alike if a.differences]
+    flow = [d.expanded for a in known for d in a.differences if d.lift is not None]
+    said = [f"in flow within {100 * max(flow):.1f} %"] if flow else []
+    said += ["in volume"] if any(d.lift is None for a in known for d in a.differences) else []
+    if not said:
+        return "not known: no two ports were measured alike"
+    return f"alike {' and '.join(said)}, {len(known)} of {len(alike)} ports"
 
 
 def promise_words(job: Job, hours: Hours) -> str:
@@ -221,6 +255,8 @@ def _cell(job: Job, a: Alike, boxes: dict[tuple[str, str], Box], units: Units) -
     differ = {d.lift for d in a.differs}
     figures = []
     stage = "cc, at this stage" if a.behind else "cc"
+    if a.poured_at is not None and a.poured_at.number != a.cut.number:
+        stage = f"cc, poured at cut {a.poured_at.number}"
     if a.volume is not None:
         change = next((d for d in a.differences if d.lift is None), None)
         text = "" if change is None else units.volume.text(change.value, sign=True)
@@ -266,12 +302,12 @@ def _word(a: Alike, running: bool) -> tuple[str, str]:
     if a.developed:
         return "developed", "none"
     if a.differs:
-        return "differs", "down"
+        return "odd" if a.in_row else "differs", "down"
     if a.thin:
         return "thin", "down"
     if a.behind:
         return "behind", "none"
-    return ("alike", "dash") if a.differences else ("not measured", "none")
+    return ("alike", "dash") if a.differences else ("not known", "none")
 
 
 def _rows(job: Job, ports: Sequence[Port], boxes: dict[tuple[str, str], Box]) -> tuple[BoardRow, ...]:

@@ -52,8 +52,11 @@ def engine_results_words(findings: Findings, power: ShopPower | None, units: Uni
     said = [sentence(result_words(r, units)) for r in job.engine_results]
     said += [sentence(change_words(c, units)) for c in changes_on_the_engine(job)]
     flow = best_intake_flow(findings)
-    if flow is not None and job.cylinders:
-        ceiling = float(horsepower_potential(flow, to_si(28, "inH2O"), job.cylinders))
+    if flow is not None and not job.engine_cylinders:
+        head = f" The {job.cylinders} of this head may not be all." if job.cylinders else ""
+        said.append(f"How many cylinders has the whole engine? Its power ceiling needs that (Head, Casting).{head}")
+    if flow is not None and job.engine_cylinders:
+        ceiling = float(horsepower_potential(flow, to_si(28, "inH2O"), job.engine_cylinders))
         at = f"{POWER_COEFFICIENT} hp a CFM at 28 inH2O a cylinder"
         said.append(f"Ceiling of this flow: {units.power.with_unit(ceiling)} ({at}, common practice).")
         if job.power_wanted is not None:

@@ -16,6 +16,7 @@ from ventrix.core.engine.of_job import on_the_engine
 from ventrix.core.judging.findings import Findings
 from ventrix.core.metal.walls import DEFAULT_LIMIT
 from ventrix.core.quantity.arrays import Array
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si, to_si
 from ventrix.core.quantity.words import sentence
 from ventrix.rooms.display_units import Units
@@ -144,7 +145,7 @@ def _filling(practice: Practice) -> tuple[str, str]:
         return "", ""
     try:
         found = on_the_engine(Findings(job), job.ports[0])
-    except ValueError:
+    except Refused:
         return "", ""
     change = float(np.interp(practice.head.engine.high, found.speeds, found.difference))
     return f"{100 * change:+.1f} %".replace(

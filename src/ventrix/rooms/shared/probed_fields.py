@@ -13,6 +13,7 @@ from ventrix.core.judging.findings import Findings
 from ventrix.core.metal.unrolled import unroll
 from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.traverse import Traverse
+from ventrix.core.quantity.refused import Refused
 
 
 def field_at(
@@ -37,7 +38,7 @@ def fields_along(findings: Findings, port: Port, cut: Cut) -> list[tuple[Travers
         if traverse is not None:
             try:
                 found.append((traverse, field_at(findings, port, cut, traverse, None)[0]))
-            except ValueError:  # said where that station is looked at
+            except Refused:  # said where that station is looked at
                 found.append((traverse, None))
     return found
 

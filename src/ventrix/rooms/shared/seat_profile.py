@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from ventrix.core.judging.findings import Findings
 from ventrix.core.model.job import Seat
 from ventrix.core.model.noun import Direction
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.shared.gain_words import doubt_text, gain_text
@@ -39,11 +40,11 @@ def seat_profile(seat: Seat) -> Profile:
     ValueError, with a sentence, where angles and widths do not fit together.
     """
     if seat.radius is None and len(seat.angles) != len(seat.widths):
-        raise ValueError(f"{len(seat.angles)} angles and {len(seat.widths)} widths: each face wants both")
+        raise Refused("{} angles and {} widths: each face wants both", len(seat.angles), len(seat.widths))
     if seat.radius is None and not seat.angles:
-        raise ValueError("name the angles, or a radius")
+        raise Refused("name the angles, or a radius")
     if any(b <= a for a, b in zip(seat.angles, seat.angles[1:], strict=False)):
-        raise ValueError("angles grow steeper from the chamber to the throat")
+        raise Refused("angles grow steeper from the chamber to the throat")
     at: Point = (0.0, 0.0)
     line, contact = [at], None
     touches = _contact_face(seat)

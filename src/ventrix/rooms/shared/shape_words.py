@@ -11,6 +11,7 @@ from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.job import Job
 from ventrix.core.planning.priors import bend_loss
 from ventrix.core.planning.shape_figures import ShapeFigures, shape_figures
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import percent_text
 from ventrix.core.runs.reduction import ReducedRun
 from ventrix.core.runs.run_curves import handover
@@ -61,6 +62,6 @@ def shape_sentences(job: Job, port: Port, cut: Cut, run: ReducedRun | None, unit
     said = [bend_words(figures), takes_over_words(figures, run, units)]
     try:
         here = unroll(port, cut, job.valve_of(port, cut))
-    except ValueError:
+    except Refused:
         return said
     return [*said, f"{taper_words(here)} {cone_words(here)}"]

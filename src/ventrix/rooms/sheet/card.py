@@ -11,6 +11,7 @@ from ventrix.core.metal.unrolled import ZONES, unroll
 from ventrix.core.metal.walls import WallLeft, limit_for, spare_at, spare_of, walls_at
 from ventrix.core.model.cut import Cut, Port, Station, carried, carried_figure
 from ventrix.core.model.kinds import FaultState, Place
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import to_si
 from ventrix.reports.sheet.card_contents import Card, Gauge, Stop, Template
 from ventrix.rooms.cuts.fault_grid import fault_words
@@ -48,7 +49,7 @@ def card_of(findings: Findings, port: Port, units: Units, today: date, paper: st
         seat_lines = (seat_words(seat, units), *_seat_more(seat.margin, seat.throat, units))
         try:
             line = seat_profile(seat).line
-        except ValueError:
+        except Refused:
             line = ()
     faults = [
         f"{state.words}: {fault_words(f, units)}"
@@ -159,7 +160,7 @@ def _templates(findings: Findings, port: Port, cut: Cut, units: Units) -> tuple[
     """The measured sections of the developed port, true to size."""
     try:
         here = unroll(port, cut, findings.job.valve_of(port, cut))
-    except ValueError:
+    except Refused:
         return ()
     found = []
     corners = {s.name: s.corner_radius or 0.0 for s in _stations(port, cut)}

@@ -12,6 +12,7 @@ from ventrix.core.edits.faults import state_at
 from ventrix.core.formulas.valve import throat_ratio
 from ventrix.core.judging.findings import Findings, Pair
 from ventrix.core.judging.my_lifts import at_my_lifts, lifts_of
+from ventrix.core.metal.slips import not_told
 from ventrix.core.metal.unrolled import smallest_section
 from ventrix.core.metal.walls import limit_for, wall_sentence, walls_at
 from ventrix.core.model.cut import Cut, Port
@@ -33,8 +34,9 @@ from ventrix.reports.sheet.contents import (
     Sheet,
     Shop,
 )
-from ventrix.rooms.compare.scorecard import score_rows
+from ventrix.rooms.compare.scorecard import Row, score_rows
 from ventrix.rooms.cuts.fault_grid import fault_words
+from ventrix.rooms.cuts.slip_words import slip_words
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.shared.conditions_words import in_words
 from ventrix.rooms.shared.gain_words import gain_text
@@ -47,27 +49,30 @@ CAUTION: Final = (
     "A reading is not a promise that a wall is safe or a part is sound. Follow the maker's data, local law and a "
     "licensed machine shop; check clearances, springs and guides before the engine turns."
 )
-# Rows of the scorecard that a customer reads, by the beginning of their captions.
+# Figures that a customer reads, in their order; two are the sheet's own.
+_THROAT, _SMALLEST = "throat", "smallest section"
 _ROWS: Final = (
-    "Poured volume",
-    "Mean section",
-    "Mean air speed",
-    "Speed at the smallest",
-    "Energy density",
-    "Exhaust/intake",
-    "Cd on valve head",
-    "Swirl",
-    "Tumble",
-    "Peak",
-    "Flow stops at",
+    Row.VOLUME,
+    _SMALLEST,
+    _THROAT,
+    Row.SECTION,
+    Row.SPEED,
+    Row.PINCH,
+    Row.ENERGY,
+    Row.SHARE,
+    Row.CD,
+    Row.SWIRL,
+    Row.PEAK,
+    Row.STALL,
 )
+_NO_MARK: Final = (Row.VOLUME, Row.SECTION, Row.CD)  # no flow goes into them
 # What a sheet says was not measured where no row of it can be made.
 _WANTED: Final = (
-    ("Poured volume", "volume"),
-    ("Smallest section", "smallest section"),
-    ("Throat of valve", "throat"),
-    ("Mean air speed", "air speed"),
-    ("Swirl", "swirl"),
+    (Row.VOLUME, "volume"),
+    (_SMALLEST, "smallest section"),
+    (_THROAT, "throat"),
+    (Row.SPEED, "air speed"),
+    (Row.SWIRL, "swirl"),
 )
 _RESULT: Final = {Result.BETTER: "better", Result.WORSE: "worse"}
 
@@ -111,8 +116,9 @@ def sheet_of(findings: Findings, asked: Asked, units: Units) -> Sheet:
     other = _other_pair(findings, asked.port)
     pairs = [p for p in (_pair_part(findings, main, units), _pair_part(findings, other, units) if other else None) if p]
     pairs.sort(key=lambda p: p.kind != "intake")
-    figures = _figures(findings, main, units)
-    missing = [words for caption, words in _WANTED if not any(f.caption.startswith(caption) for f in figures)]
+    by_key = _figures(findings, main, units)
+    figures = [by_key[key] for key in _ROWS if key in by_key]
+    missing = [words for key, words in _WANTED if key not in by_key]
     wanted_other = "exhaust" if asked.port.kind == "intake" else "intake"
     if other is None:
         missing.append(wanted_other)
@@ -125,6 +131,7 @@ def sheet_of(findings: Findings, asked: Asked, units: Units) -> Sheet:
     return Sheet(
         shop=asked.shop,
         title=f"{job.title}, {asked.port.name}",
+        port=asked.port.name,
         author=asked.shop.name or "Ventrix",
         customer=job.customer,
         date=asked.today.isoformat(),
@@ -289,12 +296,12 @@ def _large(findings: Findings, pair: Pair, units: Units) -> tuple[Large, ...]:
     return (*found[-MOST_LARGE:], Large(over, value, text, result, f"was {was}", signs))
 
 
-def _figures(findings: Findings, pair: Pair, units: Units) -> list[FigureRow]:
-    """Volume, sections, throat, speeds, ratio and swirl before and after, as the scorecard has them."""
+def _figures(findings: Findings, pair: Pair, units: Units) -> dict[str, FigureRow]:
+    """Volume, sections, throat, speeds, share and swirl before and after, by key, as the scorecard has them."""
     c, verdict = pair.comparison, findings.verdict(pair, units.wording)
     if c is None or verdict is None:
-        return []
-    job, rows = findings.job, []
+        return {}
+    job, rows = findings.job, {}
     sizes = [geometry_of(job, pair.port, cut) for cut in (pair.before, pair.after)]
     throats = [
         percent_text(float(throat_ratio(g.valve_diameter, g.throat_diameter)))
@@ -303,21 +310,17 @@ def _figures(findings: Findings, pair: Pair, units: Units) -> list[FigureRow]:
         for g in sizes
     ]
     if all(throats):
-        rows.append(FigureRow("Throat of valve", throats[0], throats[1]))
+        rows[_THROAT] = FigureRow("Throat, % of valve", throats[0], throats[1])
     sections = [smallest_section(job, pair.port, cut) for cut in (pair.before, pair.after)]
     if sections[0] is not None and sections[1] is not None:
         texts = [units.area.text(s) for s in sections]
-        rows.append(FigureRow(f"Smallest section, {units.area.label}", texts[0], texts[1]))
+        rows[_SMALLEST] = FigureRow(f"Smallest section, {units.area.label}", texts[0], texts[1])
     signs = "".join(m.sign for m in _marks(findings, pair) if m is not Mark.INTERPOLATED)
     for score in score_rows(findings, pair, c, verdict, units):
-        if score.caption.startswith(_ROWS):
-            flows = not score.caption.startswith(("Poured", "Mean section", "Cd"))
-            rows.append(
-                FigureRow(score.caption, score.before, score.after, _RESULT.get(Result(score.result), "")
-                          if score.result in tuple(Result) else "", signs if flows else "")
-            )  # fmt: skip
-    order = {caption: i for i, caption in enumerate(("Poured volume", "Smallest section", "Throat of valve", *_ROWS))}
-    rows.sort(key=lambda r: next((i for start, i in order.items() if r.caption.startswith(start)), len(order)))
+        if score.key in _ROWS and score.key is not None:
+            result = _RESULT.get(Result(score.result), "") if score.result in tuple(Result) else ""
+            mark = "" if score.key in _NO_MARK else signs
+            rows[score.key] = FigureRow(score.caption, score.before, score.after, result, mark)
     return rows
 
 
@@ -371,6 +374,8 @@ def _owned(
         if marked:
             names = ", ".join(p.port for p in marked)
             found.append(Owned("converted", f"{mark.value}: {len(marked)}", f"{names}: {mark.words}"))
+    for port, slip in not_told(findings.job):
+        found.append(Owned("missing", "slip, not told yet", slip_words(port, slip, units)))
     if missing:
         found.append(Owned("missing", f"not measured: {len(missing)}", ", ".join(missing)))
     for part in parts:

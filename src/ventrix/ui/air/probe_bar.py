@@ -17,6 +17,7 @@ from ventrix.core.air.traverse import AirThere, air_of, point_speed
 from ventrix.core.edits.traverses import edit_traverse
 from ventrix.core.metal.unrolled import unroll
 from ventrix.core.model.traverse import ProbePoint, Traverse
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import parse_quantity, tidy
 from ventrix.core.quantity.words import sentence
 from ventrix.ui.open_book import OpenBook
@@ -155,7 +156,7 @@ class ProbeBar(QWidget):
             return
         try:
             value = self.procedure.kept()
-        except ValueError as error:
+        except Refused as error:
             self.problem.setText(str(error))
             return
         self._keep(traverse, **({"flow": value} if traverse.kind == "ball" else {"reading": value}))
@@ -168,7 +169,7 @@ class ProbeBar(QWidget):
             return
         try:
             values = self._parse(text, traverse)
-        except ValueError as error:
+        except Refused as error:
             self.problem.setText(sentence(str(error)))
             return
         self.entry.clear()
@@ -184,12 +185,12 @@ class ProbeBar(QWidget):
         else:
             value, key = parse_quantity(main, units.pressure.unit), "reading"
         if value < 0:
-            raise ValueError("the figure cannot be negative")
+            raise Refused("the figure cannot be negative")
         figures: dict[str, Any] = {key: value}
         if key == "reading" and rest.strip():
             figures["static"] = parse_quantity(rest, units.pressure.unit)
         if key == "speed" and value > MOST_SPEED:
-            raise ValueError("that is faster than sound")
+            raise Refused("that is faster than sound")
         if key == "reading":  # sonic: its sentence
             point_speed(ProbePoint(id="", name="", **figures), traverse.coefficient or 1.0, self._air(traverse))
         return figures
@@ -246,7 +247,7 @@ class ProbeBar(QWidget):
                 return
             try:
                 figures[name] = self._parse(cells[-1].strip(), traverse)
-            except ValueError as error:
+            except Refused as error:
                 self.problem.setText(f"Row {number}: {error}.")
                 return
         if figures:

@@ -27,6 +27,7 @@ from ventrix.core.metal.unrolled import unroll
 from ventrix.core.model.cut import Cut
 from ventrix.core.model.kinds import StationName
 from ventrix.core.model.traverse import Traverse
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si, from_si_array, parse_quantity
 from ventrix.core.quantity.words import sentence
 from ventrix.core.runs.run_curves import turning_of
@@ -166,7 +167,7 @@ class AirRoom(Room):
             widget.setVisible(self.probe.traverse() is not None and page < 2)
         try:
             (self._show_sections, self._show_ball, self._show_swirl, self._show_wet)[page](space)
-        except ValueError as error:
+        except Refused as error:
             self.said.setText(sentence(str(error)))
         self.probe.show_lead()
 
@@ -188,7 +189,7 @@ class AirRoom(Room):
     def use_limit(self, mach: float) -> None:
         """Set it. ValueError unless it lies between 0.1 and 1."""
         if not 0.1 <= mach <= 1.0:
-            raise ValueError("the limit must lie between Mach 0.1 and 1")
+            raise Refused("the limit must lie between Mach 0.1 and 1")
         self.open_book.settings.setValue("mach", mach)
         self.refresh()
 
@@ -358,7 +359,7 @@ class AirRoom(Room):
         if ok:
             try:
                 self.use_limit(parse_quantity(text, "-"))
-            except ValueError as error:
+            except Refused as error:
                 self.open_book.say(sentence(str(error)))
 
     def _is_leading(self) -> bool:

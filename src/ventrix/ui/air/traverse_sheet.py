@@ -6,7 +6,7 @@ from PySide6.QtCore import Signal
 
 from ventrix.core.air.layouts import LAYOUTS, usual_layout
 from ventrix.core.edits.traverses import add_traverse
-from ventrix.core.model.kinds import StationName
+from ventrix.core.model.kinds import SpeedsAt, StationName
 from ventrix.core.model.traverse import Traverse
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
@@ -28,6 +28,7 @@ class TraverseSheet(FormSheet):
         self.probe = self.add_choice("Probe", (("straight", "straight"), ("curved", "curved")))
         self.diameter = self.add_figure("Probe's diameter", "length")
         self.coefficient = self.add_figure("Coefficient, if not 1", "ratio")
+        self.speeds_at = self.add_choice("Speeds, where typed, are at", [(s.words, s.value) for s in SpeedsAt])
         self.base = self.add_figure("Flow without the ball", "flow")
         self.finish()
         self.caution.setText(
@@ -47,6 +48,7 @@ class TraverseSheet(FormSheet):
         self.probe.setEnabled(not ball)
         self.coefficient.setVisible(not ball)
         self.diameter.setVisible(not ball)
+        self.speeds_at.setEnabled(not ball)
 
     def open(self, station: str = "") -> None:
         space = self.open_book.workspace
@@ -84,6 +86,7 @@ class TraverseSheet(FormSheet):
             probe="ball" if kind == "ball" else self.probe.currentData(),
             probe_diameter=self.diameter.value if kind != "ball" else None,
             coefficient=self.coefficient.value,
+            speeds_at=self.speeds_at.currentData(),
             base_flow=self.base.value if kind == "ball" else None,
             date=now_text(),
         )

@@ -14,6 +14,7 @@ from ventrix.core.air.traverse import air_of, point_speed
 from ventrix.core.edits.traverses import set_observations
 from ventrix.core.model.cut import Cut
 from ventrix.core.model.traverse import Observation, Traverse
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import parse_quantity
 from ventrix.core.quantity.words import sentence
 from ventrix.records.bad_input import InputError
@@ -116,8 +117,8 @@ class WetPage(QWidget):
         try:
             lift = parse_quantity(self.noise.text(), self.open_book.units.lift.unit)
             if lift <= 0:
-                raise ValueError("the lift must be above zero")
-        except ValueError as error:
+                raise Refused("the lift must be above zero")
+        except Refused as error:
             self.problem.setText(sentence(str(error)))
             return
         heard = Observation(id=new_id(), kind="noise", lift=lift, date=now_text())

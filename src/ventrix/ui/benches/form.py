@@ -14,6 +14,7 @@ from ventrix.core.formulas.uncertainty import DIAL_ZERO
 from ventrix.core.model.bench import Bench, bench_named
 from ventrix.core.model.plausible import check_of
 from ventrix.core.quantity.field_checks import positive
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si, parse_quantity
 from ventrix.core.quantity.words import sentence
 from ventrix.core.runs.element import UPSTREAM
@@ -159,7 +160,7 @@ class BenchForm(QWidget):
         self.link.setCurrentIndex(self.link.findData(bench.link))
         self.corrected.setChecked(bench.corrected)
         self.corrected.setVisible(bench.element in ("flow", "percent"))
-        self.leak_off.setChecked(bench.leak_taken_off)
+        self.leak_off.setChecked(bool(bench.leak_taken_off))
         self.leak_off.setVisible(bench.element != "columns")
         self.place.setCurrentIndex(self.place.findData(bench.element_place or ""))
         self._rows["place"].setVisible(bench.element == "orifice")
@@ -191,7 +192,7 @@ class BenchForm(QWidget):
             return
         try:
             shape = TextFormat.of(bench.text_format) if bench.text_format else TextFormat()
-        except ValueError:
+        except Refused:
             shape = TextFormat()
         self.speed.setText(str(shape.speed))
         self.separator.setCurrentText(shape.separator)
@@ -245,8 +246,8 @@ class BenchForm(QWidget):
                 parse_quantity(t, unit) for t in self.ranges.text().replace(";", ",").split(",") if t.strip()
             )
             if any(r <= 0 for r in found):
-                raise ValueError("ranges must be above zero")
-        except ValueError as error:
+                raise Refused("ranges must be above zero")
+        except Refused as error:
             self._say(error)
             return
         self.ranges.setModified(False)
@@ -257,12 +258,12 @@ class BenchForm(QWidget):
             return
         try:
             if not self.speed.text().strip().isdecimal():
-                raise ValueError(f"'{self.speed.text()}' is not a speed in baud")
+                raise Refused("'{}' is not a speed in baud", self.speed.text())
             columns = parse_columns(self.columns.text())
             shape = TextFormat(int(self.speed.text()), self.separator.currentText(), columns)
             if columns:
                 shape.check()
-        except ValueError as error:
+        except Refused as error:
             self._say(error)
             return
         self.columns.setModified(False)
@@ -274,7 +275,7 @@ class BenchForm(QWidget):
             return
         try:
             self._open_book.bench.connect_bench(self.bench)
-        except ValueError as error:
+        except Refused as error:
             self._say(error)
             return
         self._say(None)

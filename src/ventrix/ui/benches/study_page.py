@@ -10,6 +10,7 @@ from PySide6.QtWidgets import QLabel, QLineEdit, QPushButton
 from ventrix.core.benches.study import study_result, study_sentence
 from ventrix.core.formulas.uncertainty import ASSUMED_MOUNT, ASSUMED_REPEAT
 from ventrix.core.model.bench import Bench, ScatterStudy, StudyReading
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import parse_quantity
 from ventrix.core.quantity.words import sentence
 from ventrix.ui.benches.page import HistoryPage, caption_label
@@ -74,7 +75,7 @@ class StudyPage(HistoryPage):
         for study in reversed(bench.studies):
             try:
                 said = study_sentence(study_result(study), units.lift.unit, units.flow.unit)
-            except ValueError:
+            except Refused:
                 continue
             self.said.setText(f"{sentence(said)} ({(study.date or '')[:10]})")
             break
@@ -89,8 +90,8 @@ class StudyPage(HistoryPage):
             unit = self.open_book.units.lift.unit
             lifts = [parse_quantity(t, unit) for t in self.lifts.text().split(",") if t.strip()]
             if not lifts or any(x <= 0 for x in lifts):
-                raise ValueError("name the lifts to read, three of them")
-        except ValueError as error:
+                raise Refused("name the lifts to read, three of them")
+        except Refused as error:
             self.problem.setText(sentence(str(error)))
             return
         self.problem.clear()
@@ -126,8 +127,8 @@ class StudyPage(HistoryPage):
         try:
             flow = parse_quantity(text, self.open_book.units.flow.unit)
             if flow <= 0:
-                raise ValueError("the flow must be above zero")
-        except ValueError as error:
+                raise Refused("the flow must be above zero")
+        except Refused as error:
             self.problem.setText(sentence(str(error)))
             return
         self.problem.clear()

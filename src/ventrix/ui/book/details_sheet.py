@@ -7,6 +7,7 @@ from datetime import date, timedelta
 from PySide6.QtCore import Signal
 
 from ventrix.core.model.kinds import JobState
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import sentence
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
@@ -29,7 +30,7 @@ def read_promise(text: str, today: date) -> str | None:
     try:
         return date.fromisoformat(said).isoformat()
     except ValueError:
-        raise ValueError(f"'{text.strip()[:40]}' is no day: type 2026-05-02, Fri, or in 5 days") from None
+        raise Refused("'{}' is no day: type 2026-05-02, Fri, or in 5 days", text.strip()[:40]) from None
 
 
 class DetailsSheet(FormSheet):
@@ -68,11 +69,11 @@ class DetailsSheet(FormSheet):
             return
         title = self.name.text().strip()
         if not title:
-            raise ValueError("a job has a title")
+            raise Refused("a job has a title")
         today = date.today()
         try:
             promise = read_promise(self.promise.text(), today)
-        except ValueError as error:
+        except Refused as error:
             self.problem.setText(sentence(str(error)))
             self.promise.setFocus()
             return

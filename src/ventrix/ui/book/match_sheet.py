@@ -24,6 +24,7 @@ from PySide6.QtWidgets import (
 
 from ventrix.core.model.cut import Port
 from ventrix.core.model.job import Job
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import sentence
 from ventrix.records.bad_input import BookError, InputError, sentence_of
 from ventrix.records.files.grid import Grid, read_grid, text_grid
@@ -365,7 +366,7 @@ class MatchSheet(SideSheet):
             self.problem.setText(f"Not kept: {error}.")
             self.open_book.not_kept(sentence_of(error))
             return
-        except ValueError as error:
+        except Refused as error:
             self.problem.setText(sentence(str(error)))
             return
         settings = self.open_book.settings

@@ -7,6 +7,7 @@ from datetime import date
 from PySide6.QtWidgets import QMessageBox, QWidget
 
 from ventrix.core.model.job import Job
+from ventrix.core.quantity.refused import Refused
 from ventrix.records.bad_input import BookError, sentence_of
 from ventrix.records.book.index import Entry
 from ventrix.ui.open_book import OpenBook
@@ -58,7 +59,7 @@ class ShelfActs:
         """The next of its kind; None where it was not begun."""
         try:
             job = self.shelf.duplicate(entry.id)
-        except (BookError, ValueError) as error:
+        except (BookError, Refused) as error:
             self.open_book.not_kept(sentence_of(error))
             return None
         self.open_book.say(f"'{job.title}' begun: head, valves and conditions kept, cuts and runs not.")

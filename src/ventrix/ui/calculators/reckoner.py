@@ -23,6 +23,7 @@ from PySide6.QtWidgets import (
 from ventrix.core.calculators.answer import evaluate, read_input
 from ventrix.core.calculators.contract import Calculator, Input
 from ventrix.core.calculators.from_job import known_inputs
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si, parse_quantity, unit
 from ventrix.core.quantity.words import sentence
 from ventrix.rooms.display_units import Units
@@ -256,7 +257,7 @@ class Reckoner(SideSheet):
             try:
                 value = row.value()
                 row.say("")
-            except ValueError as error:
+            except Refused as error:
                 row.say(sentence(str(error)))
                 complete = False
                 continue
@@ -269,7 +270,7 @@ class Reckoner(SideSheet):
         if complete:
             try:
                 outputs, notes = evaluate(calculator, values)
-            except ValueError as error:
+            except Refused as error:
                 notes = [sentence(str(error))]
         self._show(outputs, notes, values)
 

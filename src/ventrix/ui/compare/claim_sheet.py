@@ -8,6 +8,7 @@ from ventrix.core.edits.runs import start_run
 from ventrix.core.model.kinds import Entry, LibraryKind
 from ventrix.core.model.library import LibraryItem
 from ventrix.core.model.run import FlowRun, Reading, SetUp
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import parse_quantity
 from ventrix.core.quantity.words import sentence
 from ventrix.records.bad_input import InputError, sentence_of
@@ -86,8 +87,10 @@ class ClaimSheet(FormSheet):
             return
         units = self.open_book.units
         try:
-            rows = parse_pasted(self.rows.toPlainText(), units.lift.unit, units.flow.unit, units.pressure.unit)
-        except ValueError as error:
+            table = parse_pasted(
+                self.rows.toPlainText(), units.lift.unit, units.flow.unit, units.pressure.unit, space.port.kind
+            )
+        except Refused as error:
             self.problem.setText(sentence(str(error)))
             return
         setup = SetUp(
@@ -97,7 +100,7 @@ class ClaimSheet(FormSheet):
             bore=self.bore.value,
             entry=self.entry.currentData(),
         )
-        readings = tuple(Reading(id=new_id(), lift=lift, flow=flow) for lift, flow, _ in rows)
+        readings = tuple(Reading(id=new_id(), lift=r.lift, flow=r.reading) for r in table.rows)
         run = FlowRun(id=new_id(), setup_id=setup.id, date=now_text(), source="claimed", claimed=who, readings=readings)
         job = start_run(space.job, space.real_cut.id, run, setup, None)
         space.apply(f"claim by {who}", job)

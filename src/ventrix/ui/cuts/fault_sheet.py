@@ -11,6 +11,7 @@ from PySide6.QtWidgets import QFileDialog, QLabel, QListWidget, QListWidgetItem,
 from ventrix.core.edits.faults import add_fault, set_fault_state, state_at
 from ventrix.core.model.cut import Fault
 from ventrix.core.model.kinds import Band, FaultKind, FaultState, Place
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import sentence
 from ventrix.records.bad_input import InputError
 from ventrix.records.files.photos import keep_photo
@@ -141,7 +142,7 @@ class FaultSheet(FormSheet):
             return
         try:
             side, start, end = side_of(self.side.currentText())
-        except ValueError as error:
+        except Refused as error:
             self.problem.setText(sentence(str(error)))
             return
         fault = Fault(

@@ -14,10 +14,11 @@ from ventrix.core.metal.unrolled import ZONE_NAMES
 from ventrix.core.metal.walls import planned_cut_warnings
 from ventrix.core.model.cut import Cut, Operation, Port, Pour, poured_volume
 from ventrix.core.model.job import Job
-from ventrix.core.model.kinds import CutKind, Place
+from ventrix.core.model.kinds import CutKind, ExpectedAs, Place
 from ventrix.core.model.school_questions import own_way, side_taken
 from ventrix.core.planning.moves import REFLOW, Move
 from ventrix.core.quantity.field_checks import positive
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import to_si
 from ventrix.ui.cuts.kind_boxes import KindBoxes
 from ventrix.ui.cuts.work_rows import WorkRows, parse_places
@@ -87,7 +88,13 @@ class NewCutSheet(FormSheet):
         self.each = self.add_check("minutes were given for each port, not shared")
         self.volume = self.add_figure("Poured volume after", "volume", positive)
         self.others = self.add_text("Done on other ports too", "Intake 2, Intake 3: minutes are shared")
-        self.expected_gain = self.add_figure("Say it first: gain", "flow", None)
+        self.expected_gain = self.add_figure("Predict first: gain", "flow", None)
+        self.expected_as = self.add_choice("… meant", [(e.words, e.value) for e in ExpectedAs])
+        self.expected_lift = self.add_figure("… at the lift", "lift")
+        self.expected_lift.hide()
+        self.expected_as.currentIndexChanged.connect(
+            lambda _i: self.expected_lift.setVisible(self.expected_as.currentData() == ExpectedAs.LIFT)
+        )
         self.expected_growth = self.add_figure("… growth of the port", "volume", None)
         self.expected_time = self.add_figure("… minutes", "duration")
         self.finish()
@@ -106,6 +113,7 @@ class NewCutSheet(FormSheet):
             if row.place == move.place and move.depth is not None:
                 row.how_deep.set_value(move.depth)
         self._planned = None if is_index else move
+        self.expected_as.setCurrentIndex(0)
         self.expected_gain.set_value(None if is_index else move.gain)
         self.expected_growth.set_value(move.volume or None)
         self.expected_time.set_value(move.seconds - REFLOW)
@@ -120,12 +128,15 @@ class NewCutSheet(FormSheet):
         self.name.setText(f"opening, {edge}, to line up")
         self._warn()
 
-    def _interval(self) -> dict[str, Any]:
-        """What the plan said of the gain, where its own figure still stands in the field."""
+    def _meant(self) -> dict[str, Any]:
+        """As which number the gain was meant, and what the plan said, where its own figure still stands in the field."""
         move, said = self._planned, self.expected_gain.value
+        meant = {"expected_as": self.expected_as.currentData()}
+        if meant["expected_as"] == ExpectedAs.LIFT:
+            meant["expected_lift"] = self.expected_lift.value
         if move is None or said is None or abs(said - move.gain) > SAME_GAIN:
-            return {}
-        return {"expected_low": move.low, "expected_high": move.high, "expected_by": BY_PLAN}
+            return meant
+        return {**meant, "expected_low": move.low, "expected_high": move.high, "expected_by": BY_PLAN}
 
     def open_operation(self, place: str = "") -> None:
         """Show the sheet for one more operation of the cut looked at."""
@@ -144,6 +155,8 @@ class NewCutSheet(FormSheet):
             self.kinds,
             self.volume,
             self.expected_gain,
+            self.expected_as,
+            self.expected_lift,
             self.expected_growth,
             self.expected_time,
         ):
@@ -163,7 +176,7 @@ class NewCutSheet(FormSheet):
     def _places(self) -> tuple[str, ...]:
         try:
             return parse_places(self.places.text())
-        except ValueError:
+        except Refused:
             return ()
 
     def _ask_depths(self) -> None:
@@ -233,6 +246,10 @@ class NewCutSheet(FormSheet):
             self.problem.setText("Give the cut a short name: what was done.")
             self.name.setFocus()
             return
+        if self._meant().get("expected_lift", 0.0) is None and self.expected_gain.value is not None:
+            self.problem.setText("At which lift was that gain predicted?")
+            self.expected_lift.box.setFocus()
+            return
         others = self._other_ports(space.job, space.port)
         if others is None:
             return
@@ -242,7 +259,7 @@ class NewCutSheet(FormSheet):
             duration /= len(ports)
         try:
             parse_places(self.places.text())
-        except ValueError as error:
+        except Refused as error:
             self.problem.setText(f"{error}.")
             self.places.setFocus()
             return
@@ -255,6 +272,7 @@ class NewCutSheet(FormSheet):
             finish=self.finish_text.text().strip(),
             duration=duration,
             date=now_text(),
+            at=now_text(),
             port_ids=tuple(p.id for p in ports) if others else (),
         )
         if self._adding_to is not None:
@@ -305,7 +323,7 @@ class NewCutSheet(FormSheet):
                 expected_gain=self.expected_gain.value,
                 expected_growth=self.expected_growth.value,
                 expected_time=self.expected_time.value,
-                **self._interval(),
+                **self._meant(),
             )
             first = first or cut.id
             job = add_cut(job, port.id, cut)

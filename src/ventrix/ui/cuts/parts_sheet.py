@@ -14,9 +14,9 @@ from ventrix.core.model.job import Job
 from ventrix.core.model.noun import Noun
 from ventrix.core.model.plausible import check_of, implausible
 from ventrix.core.model.run import FlowRun
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import parse_quantity
 from ventrix.core.quantity.words import sentence
-from ventrix.records.bad_input import InputError
 from ventrix.rooms.cuts.parts import FIELDS, Part, field_text, must_stand, parts_of
 from ventrix.ui.cuts.work_rows import parse_places
 from ventrix.ui.open_book import OpenBook
@@ -140,7 +140,7 @@ class PartsSheet(FormSheet):
             if text == field_text(part.noun, field, units):
                 continue
             if not text and must_stand(type(part.noun), field.key):
-                raise ValueError(f"{field.caption.lower()}: is missing")
+                raise Refused("{}: is missing", field.caption.lower())
             if not field.unit:
                 if isinstance(part.noun, Work | WallReading) and field.key == "place":
                     (text,) = parse_places(text)
@@ -164,8 +164,8 @@ class PartsSheet(FormSheet):
                 return
             noun = replace(part.noun, **values)
             for _, said in implausible(noun):
-                raise ValueError(said)
-        except (ValueError, TypeError) as error:
+                raise Refused(said)
+        except Refused as error:
             self.problem.setText(sentence(str(error)))
             return
 
@@ -182,7 +182,7 @@ class PartsSheet(FormSheet):
             return
         try:
             take_out(space, type(part.noun), part.noun.id, part.label, self.reason.text())
-        except ValueError as error:
+        except Refused as error:
             self.problem.setText(sentence(str(error)))
             return
         self.reason.clear()
@@ -195,7 +195,7 @@ class PartsSheet(FormSheet):
             return
         try:
             put_back(space, str(item.data(ROLE)))
-        except (ValueError, InputError) as error:
+        except Refused as error:
             self.problem.setText(sentence(str(error)))
 
     def empty(self) -> None:

@@ -7,8 +7,8 @@ from collections.abc import Callable
 from PySide6.QtWidgets import QPushButton
 
 from ventrix.bench.simulator.practice.play import Done
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import sentence
-from ventrix.records.bad_input import InputError
 from ventrix.ui.widgets.form_sheet import FormSheet
 from ventrix.ui.widgets.quantity_field import QuantityField
 from ventrix.workspace.practice import PracticeAtWork
@@ -35,7 +35,7 @@ class PracticeButton(QPushButton):
             return
         try:
             done = self._act(practice)
-        except (InputError, ValueError) as error:
+        except Refused as error:
             sheet.problem.setText(sentence(str(error)))
             return
         sheet.problem.clear()

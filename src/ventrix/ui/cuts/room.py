@@ -14,6 +14,7 @@ from ventrix.core.edits.valves import open_after_valve_job
 from ventrix.core.judging.pieces import piece_loss, piece_sentence
 from ventrix.core.metal.walls import limit_for, wall_sentence, walls_at
 from ventrix.core.model.cut import Cut, Photo, Port, Trial, trial_as_cut
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import percent_text
 from ventrix.records.bad_input import InputError, sentence_of
 from ventrix.records.files.photos import keep_photo
@@ -115,7 +116,7 @@ class CutsRoom(Room):
         port, cut, units = space.port, space.real_cut, self.open_book.units
         try:
             picture = map_picture(space.job, port, cut, space.against, self.zone, units)
-        except ValueError as error:
+        except Refused as error:
             self.caption.setText(f"The map cannot be drawn: {error}. The Head room is where that is put right.")
             return
         self.map.show_picture(picture, units, still=self.open_book.reduced_motion)
@@ -223,7 +224,7 @@ class CutsRoom(Room):
             return
         try:
             seconds = space.stop_clock()
-        except ValueError as error:
+        except Refused as error:
             seconds = self._ask_minutes(sentence_of(error))
             if seconds is None:
                 return

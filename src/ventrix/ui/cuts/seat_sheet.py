@@ -14,6 +14,7 @@ from ventrix.core.model.job import Job, Seat
 from ventrix.core.model.kinds import LibraryKind, Place
 from ventrix.core.model.plausible import implausible
 from ventrix.core.model.school_questions import side_taken
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si, parse_quantity, to_si
 from ventrix.core.quantity.words import sentence
 from ventrix.records.library.items import seat_item, seat_of
@@ -162,7 +163,7 @@ class SeatSheet(FormSheet):
         inserted = True if self.inserted.isChecked() else None
         seat = Seat(id=new_id(), recipe=recipe, angles=angles, widths=widths, insert=inserted, **values)
         for _, said in implausible(seat):
-            raise ValueError(said)
+            raise Refused(said)
         seat_profile(seat)
         known = same_seat(job, seat)
         if known is not None:
@@ -176,7 +177,7 @@ class SeatSheet(FormSheet):
         space = self.open_book.workspace
         try:
             profile = seat_profile(self._seat(space.job)) if space is not None else None
-        except ValueError:
+        except Refused:
             profile = None
         self.section.show_profile(profile)
 
@@ -189,9 +190,9 @@ class SeatSheet(FormSheet):
         for name in names:
             port = next((p for p in job.ports if p.name.lower() == name), None)
             if port is None:
-                raise ValueError(f"'{name[:40]}' is not one of {', '.join(p.name for p in job.ports)}")
+                raise Refused("'{}' is not one of {}", name[:40], ", ".join(p.name for p in job.ports))
             if port.witness:
-                raise ValueError(f"{port.name} is the witness: nobody touches it")
+                raise Refused("{} is the witness: nobody touches it", port.name)
             found.append(port.id)
         return list(dict.fromkeys(found))
 
@@ -204,8 +205,8 @@ class SeatSheet(FormSheet):
             seat = self._seat(space.job)
             port_ids = self._port_ids(space.job, space.port.kind)
             if not port_ids:
-                raise ValueError("there is no port that the valve job was done at")
-        except ValueError as error:
+                raise Refused("there is no port that the valve job was done at")
+        except Refused as error:
             self.problem.setText(sentence(str(error)))
             return
         share = None if self.minutes.value is None else self.minutes.value / len(port_ids)
@@ -217,6 +218,7 @@ class SeatSheet(FormSheet):
             tool="seat cutter",
             duration=share,
             date=now_text(),
+            at=now_text(),
             port_ids=tuple(port_ids) if len(port_ids) > 1 else (),
         )
         cuts = [new_id() for _ in port_ids]

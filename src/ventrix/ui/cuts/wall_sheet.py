@@ -91,6 +91,7 @@ class WallSheet(FormSheet):
             sound_speed=self.sound.value,
             uncertainty=self.doubt.value,
             date=now_text(),
+            at=now_text(),
         )
         words = self.open_book.units.length.text(wall.thickness)
         space.apply(f"wall {words} at the {place}", add_wall(space.job, space.real_cut.id, wall))

@@ -10,6 +10,7 @@ from PySide6.QtWidgets import QComboBox, QHBoxLayout, QLabel, QLineEdit, QVBoxLa
 from ventrix.core.model.cut import Work
 from ventrix.core.model.kinds import Band, Place, Until
 from ventrix.core.model.plausible import check_of
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import parse_quantity
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.quantity_field import QuantityField
@@ -29,7 +30,7 @@ def side_of(text: str) -> tuple[str | None, float | None, float | None]:
         return text, None, None
     hours = HOURS.fullmatch(text)
     if hours is None or not all(0 <= float(h) <= 12 for h in hours.groups()):
-        raise ValueError(f"'{text[:20]}' is not a side ({', '.join(Band)}) or hours like 4-8")
+        raise Refused("'{}' is not a side ({}) or hours like 4-8", text[:20], ", ".join(Band))
     return None, float(hours[1]) % 12, float(hours[2]) % 12
 
 
@@ -95,7 +96,7 @@ class WorkRow(QWidget):
             reach = parse_quantity(text, self._unit) if text else None
             if reach is not None:
                 check_of(Work, "reach")(reach)
-        except ValueError as error:
+        except Refused as error:
             self._say(f"{error}.")
             return None
         self._say("")
@@ -173,5 +174,5 @@ def parse_places(text: str) -> tuple[str, ...]:
     found = tuple(dict.fromkeys(t.strip().lower() for t in text.split(",") if t.strip()))
     unknown = next((p for p in found if p not in tuple(Place)), None)
     if unknown is not None:
-        raise ValueError(f"'{unknown[:30]}' is not one of {', '.join(Place)}")
+        raise Refused("'{}' is not one of {}", unknown[:30], ", ".join(Place))
     return found

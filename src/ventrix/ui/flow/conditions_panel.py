@@ -22,6 +22,7 @@ from ventrix.bench.procedure.lift_plan import lifts_in_words, parse_lifts
 from ventrix.core.judging.comparability import same_condition
 from ventrix.core.model.bench import Bench, bench_named
 from ventrix.core.model.run import SetUp
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import sentence
 from ventrix.core.runs.lifts import lift_doubt
 from ventrix.records.bad_input import sentence_of
@@ -162,7 +163,7 @@ class ConditionsPanel(QWidget):
         text = self.plan.text().strip()
         try:
             read = parse_lifts(text, self._units.lift.unit) if text else None
-        except ValueError as error:
+        except Refused as error:
             self.plan_problem.setText(sentence_of(error))
             self.plan.selectAll()
             return

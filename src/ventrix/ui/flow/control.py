@@ -12,6 +12,7 @@ from ventrix.bench.procedure.flow_procedure import Kept, Phase, Refusal
 from ventrix.bench.procedure.preparation import StepDone
 from ventrix.core.edits.corrections import correct_lift
 from ventrix.core.model.kinds import RungNoteKind, StepKind
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import parse_quantity, tidy
 from ventrix.core.quantity.words import percent_text, sentence
 from ventrix.records.bad_input import BookError, sentence_of
@@ -149,7 +150,7 @@ class FlowControl(QObject):
             return
         try:
             flow, pressure = self._parse(text)
-        except ValueError as error:
+        except Refused as error:
             self.problem = sentence_of(error)
             self.refused_text.emit()
             self.far.emit()
@@ -187,16 +188,16 @@ class FlowControl(QObject):
         if kind == "columns":
             cells = [c for c in re.split(r"[\s/;]+", text) if c]
             if len(cells) != 2:
-                raise ValueError("two columns are wanted: element, then port, as 412 903")
+                raise Refused("two columns are wanted: element, then port, as 412 903")
             element, port = (parse_quantity(c, units.pressure.unit) for c in cells)
             if port <= 0:
-                raise ValueError("the port's column must be above zero")
+                raise Refused("the port's column must be above zero")
             return element, port
         main, mark, rest = text.partition("@")
         unit = {"percent": "%", "orifice": units.pressure.unit, "mass": "kg/s"}.get(kind, units.flow.unit)
         pressure = parse_quantity(rest, units.pressure.unit) if mark else None
         if pressure is not None and pressure <= 0:
-            raise ValueError("the pressure must be above zero")
+            raise Refused("the pressure must be above zero")
         return parse_quantity(main, unit), pressure
 
     def _settle(self, outcome: Kept | Refusal, source: str) -> bool:
@@ -215,7 +216,7 @@ class FlowControl(QObject):
             self.set_ground("refused", f"NOT KEPT {lift}. {told} {AGAIN}")
             self.open_book.not_kept(f"{lift} is not kept. {told} {AGAIN}")
             return False
-        except ValueError as error:
+        except Refused as error:
             self.hand.test.storing(None)
             self.refuse(sentence_of(error))
             return False
@@ -263,7 +264,7 @@ class FlowControl(QObject):
         """Strike any reading of the run in hand, with its reason."""
         try:
             self.hand.strike(reading_id, reason)
-        except ValueError as error:
+        except Refused as error:
             self.open_book.say(sentence_of(error))
             return False
         self.clear_ground()
@@ -279,7 +280,7 @@ class FlowControl(QObject):
             lift = parse_quantity(text, self.open_book.units.lift.unit)
             job = correct_lift(space.job, run.id, reading_id, tidy(lift), reason, new_id())
             space.apply(f"lift set right to {self.open_book.units.lift.text(lift)}", job)
-        except (KeyError, ValueError) as error:
+        except (KeyError, Refused) as error:
             return sentence(str(error))
         return ""
 

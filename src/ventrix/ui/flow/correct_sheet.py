@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QComboBox, QLabel
 from ventrix.core.edits.corrections import correct_conditions
 from ventrix.core.model.plausible import check_of
 from ventrix.core.model.run import SetUp
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import tidy
 from ventrix.core.quantity.words import sentence
 from ventrix.rooms.flow.conditions import CHOICES, FIGURES, NOT_RECORDED
@@ -78,7 +79,7 @@ class CorrectSheet(FormSheet):
             job = correct_conditions(
                 space.job, self._run_id, values, self.reason.text(), now_text(), new_id, self._words
             )
-        except ValueError as error:
+        except Refused as error:
             self.problem.setText(sentence(str(error)))
             self.reason.setFocus()
             return

@@ -9,6 +9,7 @@ from ventrix.bench.procedure.flow_procedure import FlowTest
 from ventrix.core.benches.odd_readings import range_advice
 from ventrix.core.model.bench import Bench, ElementKind
 from ventrix.core.model.run import Reading, SetUp
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import tidy, to_si
 from ventrix.core.runs.element import indicated
 from ventrix.core.runs.reduction import correct_readings
@@ -102,7 +103,7 @@ class ElementInHand:
         [m3/s], or an index [-]; None where it cannot be."""
         try:
             kind, values, _ = indicated([self.as_reading(flow, pressure)], self._hand.setup)
-        except ValueError:
+        except Refused:
             return None
         if kind == "index":
             return float(values[0])
@@ -111,14 +112,14 @@ class ElementInHand:
             measured = [pressure] if pressure else None
             leak, at = self._hand.setup.leak or 0.0, self._hand.setup.leak_pressure
             return float(correct_readings(values, nominal, measured, leak, at)[0])
-        except ValueError:
+        except Refused:
             return float(values[0])
 
     def as_indicated(self, flow: float, pressure: float | None) -> float | None:
         """A live figure with the element's own correction and nothing taken off [m3/s], or an index [-]."""
         try:
             return float(indicated([self.as_reading(flow, pressure)], self._hand.setup).values[0])
-        except ValueError:
+        except Refused:
             return None
 
     def spread(self, spread: float, live: tuple[float, float] | None) -> float:

@@ -23,6 +23,7 @@ from PySide6.QtWidgets import (
 from ventrix.core.model.bench import Bench
 from ventrix.core.model.run import FlowRun, Reading
 from ventrix.core.model.school_questions import pipe_against_school
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import sentence
 from ventrix.records.bad_input import sentence_of
 from ventrix.rooms.shared.conditions_words import in_words
@@ -450,7 +451,7 @@ class FlowRoom(Room):
         self.hand.use_bench(bench)  # type: ignore[arg-type]
         try:
             self.open_book.bench.connect_bench(bench)  # type: ignore[arg-type]
-        except ValueError as error:
+        except Refused as error:
             self.open_book.say(sentence(str(error)))
         self._show_all()
 
@@ -463,13 +464,12 @@ class FlowRoom(Room):
         try:
             text = QApplication.clipboard().text()
             sure, self._pasted = text == self._pasted, text
-            count, thousandths = keep_pasted(self.hand, text, self.open_book.units, sure=sure)
-        except ValueError as error:
+            said = keep_pasted(self.hand, text, self.open_book.units, sure=sure)
+        except Refused as error:
             self.control.refuse(sentence_of(error))
             return
         self._pasted = ""
-        how = " Lifts were read as thousandths of an inch." if thousandths else ""
-        self.open_book.say(f"{count} readings pasted.{how}")
+        self.open_book.say(said)
 
     def showEvent(self, event: QShowEvent) -> None:
         super().showEvent(event)

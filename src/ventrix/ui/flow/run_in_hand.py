@@ -45,7 +45,7 @@ def with_bench(setup: SetUp, bench: Bench) -> SetUp:
         orifice_pipe=bench.orifice_pipe,
         orifice_coefficient=bench.orifice_coefficient,
         element_place=bench.element_place,
-        leak_taken_off=bench.leak_taken_off,
+        leak_taken_off=bool(bench.leak_taken_off),
     )
 
 

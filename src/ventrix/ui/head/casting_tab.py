@@ -20,6 +20,7 @@ from PySide6.QtWidgets import (
 from ventrix.core.edits.cuts import edit_cut, edit_port
 from ventrix.core.model.cut import Cut, Photo, Port, carried
 from ventrix.core.model.job import Head, Job
+from ventrix.core.quantity.refused import Refused
 from ventrix.records.bad_input import InputError
 from ventrix.records.files.photos import keep_photo
 from ventrix.ui.head.tab import MeasuringSheet, Tab, unless_typing
@@ -36,7 +37,7 @@ def _whole(text: str) -> int | None:
     if not text.strip():
         return None
     if not text.strip().isdecimal() or not 0 < int(text) < 100:
-        raise ValueError(f"'{text}' is not a whole number from 1")
+        raise Refused("'{}' is not a whole number from 1", text)
     return int(text)
 
 
@@ -56,7 +57,8 @@ class CastingTab(Tab):
         self.add_row("Material", self.material)
         self.numbers: dict[str, QLineEdit] = {}
         for key, caption in (
-            ("cylinders", "Cylinders"),
+            ("cylinders", "Cylinders of this head"),
+            ("engine_cylinders", "Cylinders of the engine"),
             ("valves_per_cylinder", "Valves a cylinder"),
             ("valves", "Valves at this port"),
             ("cylinder", "This port's cylinder"),
@@ -117,7 +119,8 @@ class CastingTab(Tab):
 
     def show_job(self, job: Job, port: Port, cut: Cut) -> None:
         self.material.setCurrentIndex(max(self.material.findData(job.material), 0))
-        values = {"cylinders": job.cylinders, "valves_per_cylinder": job.valves_per_cylinder}
+        values = {"cylinders": job.cylinders, "engine_cylinders": job.engine_cylinders}
+        values |= {"valves_per_cylinder": job.valves_per_cylinder}
         values |= {"valves": port.valves, "cylinder": port.cylinder, "position_on_head": port.position_on_head}
         unless_typing(self.head, next((h.name for h in job.heads if h.id == port.head_id), ""))
         for key, box in self.numbers.items():
@@ -180,8 +183,8 @@ class CastingTab(Tab):
         try:
             value = _whole(box.text())
             if key == "valves" and value is None:
-                raise ValueError("a port has at least one valve")
-        except ValueError as error:
+                raise Refused("a port has at least one valve")
+        except Refused as error:
             self.say(error)
             return
         self.say(None)

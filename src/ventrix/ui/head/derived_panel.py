@@ -10,6 +10,7 @@ from PySide6.QtWidgets import QGridLayout, QLabel, QWidget
 
 from ventrix.core.formulas import port
 from ventrix.core.metal.unrolled import UnrolledPort
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si, from_si_array
 from ventrix.core.quantity.words import percent_text, sentence
 from ventrix.rooms.display_units import Units
@@ -71,7 +72,7 @@ class DerivedFigures(QWidget):
                 try:
                     value = float(each.compute(*(v for v in given.values() if v is not None)))
                     text = percent_text(value) if each.unit == "percent" else units[each.unit].with_unit(value)
-                except ValueError as error:
+                except Refused as error:
                     problems[each.blame] = sentence(str(error))
             self.values[each.caption].setText(text)
         return problems

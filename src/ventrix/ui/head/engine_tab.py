@@ -12,6 +12,7 @@ from ventrix.core.formulas.cam import TabledCam
 from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.job import CamPoint, Job
 from ventrix.core.model.kinds import Induction
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si, parse_quantity
 from ventrix.ui.head.tab import MeasuringSheet, Tab, unless_typing
 from ventrix.workspace.ids import new_id
@@ -79,12 +80,12 @@ class EngineTab(Tab):
             for pair in (p for p in self.table.text().replace("\n", ";").split(";") if p.strip()):
                 cells = pair.split()
                 if len(cells) != 2:
-                    raise ValueError(f"'{pair.strip()}' is not a crank angle and a lift")
+                    raise Refused("'{}' is not a crank angle and a lift", pair.strip())
                 angle, lift = parse_quantity(cells[0], "deg"), parse_quantity(cells[1], unit)
                 points.append(CamPoint(id=new_id(), kind=kind, angle=angle, lift=lift))
             if points:
                 TabledCam(np.array([p.angle for p in points]), np.array([p.lift for p in points]))
-        except ValueError as error:
+        except Refused as error:
             self.say(error)
             return
         self.say(None)

@@ -12,6 +12,7 @@ from ventrix.core.edits.valves import correct_valve
 from ventrix.core.model.cut import Cut, Port, Pour, carried, mean_poured, poured_volume
 from ventrix.core.model.job import Job, cylinder_of, fitted_at
 from ventrix.core.quantity.field_checks import Check, positive
+from ventrix.core.quantity.refused import Refused
 from ventrix.workspace.ids import new_id, now_text
 
 Owner = Literal["job", "valve", "cut"]
@@ -31,12 +32,12 @@ class FieldSpec:
 
 def _angle(value: float) -> None:
     if not 0 < value < math.pi / 2:
-        raise ValueError("must lie between 0 and 90 degrees")
+        raise Refused("must lie between 0 and 90 degrees")
 
 
 def _cam_duration(value: float) -> None:
     if not 0 < value < 2 * math.pi:
-        raise ValueError("must lie between 0 and 360 degrees")
+        raise Refused("must lie between 0 and 360 degrees")
 
 
 def _anything(value: float) -> None:
@@ -45,7 +46,7 @@ def _anything(value: float) -> None:
 
 def _not_negative(value: float) -> None:
     if value < 0:
-        raise ValueError("cannot be negative")
+        raise Refused("cannot be negative")
 
 
 SPECS: Final = (
@@ -65,6 +66,9 @@ SPECS: Final = (
     FieldSpec("intake_lash", "Intake lash", "length", "job", "engine", _not_negative),
     FieldSpec("exhaust_lash", "Exhaust lash", "length", "job", "engine", _not_negative),
     FieldSpec("compression_ratio", "Compression ratio", "ratio", "job", "engine"),
+    FieldSpec("gasket_thickness", "Head gasket, as pressed", "length", "job", "engine", _not_negative),
+    FieldSpec("deck_clearance", "Piston under the deck", "length", "job", "engine", _anything),
+    FieldSpec("piston_volume", "Piston's dish, a dome negative", "volume", "job", "engine", _anything),
     FieldSpec("induction_flow", "Carburettor or throttle body passes", "flow", "job", "engine"),
     FieldSpec("induction_pressure", "… rated at", "vacuum", "job", "engine"),
     FieldSpec("manifold_pressure", "Manifold pressure, absolute", "absolute", "job", "engine"),

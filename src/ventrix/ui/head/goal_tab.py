@@ -20,6 +20,7 @@ from ventrix.core.model.kinds import Use
 from ventrix.core.model.plausible import check_of
 from ventrix.core.model.school_questions import QUESTIONS, side_taken
 from ventrix.core.quantity.field_checks import positive
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import parse_quantity
 from ventrix.ui.head.tab import MeasuringSheet, Tab, unless_typing
 from ventrix.workspace.ids import new_id
@@ -126,13 +127,13 @@ class GoalTab(Tab):
                 main, _, at = pair.partition("@")
                 cells = main.split()
                 if len(cells) != 2:
-                    raise ValueError(f"'{pair.strip()}' is not a lift and a flow")
+                    raise Refused("'{}' is not a lift and a flow", pair.strip())
                 lift, flow = parse_quantity(cells[0], units.lift.unit), parse_quantity(cells[1], units.flow.unit)
                 pressure = parse_quantity(at, units.pressure.unit) if at.strip() else self._usual_pressure()
                 if lift <= 0 or flow <= 0:
-                    raise ValueError("lift and flow must be above zero")
+                    raise Refused("lift and flow must be above zero")
                 found.append(Target(id=new_id(), kind=kind, lift=lift, flow=flow, test_pressure=pressure))
-        except ValueError as error:
+        except Refused as error:
             self.say(error)
             return
         self.say(None)
@@ -161,8 +162,8 @@ class GoalTab(Tab):
                 check_of(MyLift, "lift", positive)(lift)
                 found.append(MyLift(id=new_id(), kind=kind, lift=lift, name=name.strip()))
             if len(found) > MOST_LIFTS:
-                raise ValueError(f"{MOST_LIFTS} lifts at most: they are to be read at arm's length")
-        except ValueError as error:
+                raise Refused("{} lifts at most: they are to be read at arm's length", MOST_LIFTS)
+        except Refused as error:
             self.say(error)
             return
         self.say(None)
@@ -179,13 +180,13 @@ class GoalTab(Tab):
         try:
             for part in (p.split() for p in self.swirl.text().split(";") if p.strip()):
                 if len(part) != 3:
-                    raise ValueError(f"'{' '.join(part)}' is not two lifts and a swirl")
+                    raise Refused("'{}' is not two lifts and a swirl", " ".join(part))
                 low, high = (parse_quantity(t, units.lift.unit) for t in part[:2])
                 swirl = parse_quantity(part[2], units.swirl.unit)
                 if not 0 < low < high or swirl <= 0:
-                    raise ValueError("the first lift must be the lower one, and the swirl above zero")
+                    raise Refused("the first lift must be the lower one, and the swirl above zero")
                 found.append(SwirlWish(id=new_id(), kind=kind, low=low, high=high, swirl=swirl))
-        except ValueError as error:
+        except Refused as error:
             self.say(error)
             return
         self.say(None)
@@ -203,12 +204,12 @@ class GoalTab(Tab):
                 place, _, figure = part.rpartition(" ")
                 place = place.strip().lower()
                 if place and place not in ZONE_NAMES:
-                    raise ValueError(f"'{place}' is not one of {', '.join(ZONE_NAMES)}")
+                    raise Refused("'{}' is not one of {}", place, ", ".join(ZONE_NAMES))
                 thickness = parse_quantity(figure, unit)
                 if thickness <= 0:
-                    raise ValueError("a limit must be above zero")
+                    raise Refused("a limit must be above zero")
                 found.append(WallLimit(id=new_id(), place=place, thickness=thickness))
-        except ValueError as error:
+        except Refused as error:
             self.say(error)
             return
         self.say(None)

@@ -16,6 +16,7 @@ from ventrix.core.model.job import Job, Valve
 from ventrix.core.model.noun import Noun
 from ventrix.core.model.plausible import check_of
 from ventrix.core.model.school_questions import side_taken, throat_against_school
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import sentence
 from ventrix.ui.head.casting_tab import CastingTab
 from ventrix.ui.head.changed_question import ChangedQuestion
@@ -201,7 +202,7 @@ class HeadRoom(Room):
             self.derived.sentence.setText(
                 " ".join(s for s in (self._against_school(), self.curve.show_port(here, port.kind, poured, units)) if s)
             )
-        except ValueError as error:
+        except Refused as error:
             self.derived.sentence.setText(sentence(str(error)))
 
     def _against_school(self) -> str:

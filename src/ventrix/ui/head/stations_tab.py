@@ -10,6 +10,7 @@ from PySide6.QtWidgets import QLabel, QPushButton
 from ventrix.core.edits.cuts import edit_cut
 from ventrix.core.model.cut import Cut, Port, Station, carried
 from ventrix.core.model.job import Job
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import parse_quantity
 from ventrix.rooms.shared.shape_words import shape_sentences
 from ventrix.ui.head.tab import MeasuringSheet, Tab
@@ -111,7 +112,7 @@ class StationsTab(Tab):
                 if "along" not in values:
                     return  # still being typed
                 stations.append(Station(id=new_id(), **values))
-        except ValueError as error:
+        except Refused as error:
             self.say(error)
             return
         self.say(None)
@@ -121,10 +122,10 @@ class StationsTab(Tab):
     def _figure(self, text: str, unit: str, row: int, key: str) -> float:
         try:
             value = parse_quantity(text, unit)
-        except ValueError as error:
-            raise ValueError(f"row {row + 1}, {key}: {error}") from None
+        except Refused as error:
+            raise Refused("row {}, {}: {}", row + 1, key, error) from None
         if value < 0 or (value == 0 and key not in ("along", "corner_radius")):
-            raise ValueError(f"row {row + 1}, {key}: must be above zero")
+            raise Refused("row {}, {}: must be above zero", row + 1, key)
         return value
 
     def take_paste(self, rows: list[list[str]]) -> None:

@@ -7,6 +7,7 @@ from dataclasses import replace
 from ventrix.core.edits.cuts import edit_cut
 from ventrix.core.model.job import Job, Valve, fitted_at
 from ventrix.core.model.plausible import check_of
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import parse_quantity
 from ventrix.core.quantity.words import sentence
 from ventrix.ui.open_book import OpenBook
@@ -62,7 +63,7 @@ class ValvesSheet(FormSheet):
         if not parts:
             return [None] * count
         if len(parts) not in (1, count):
-            raise ValueError(f"{len(parts)} figures for {count} valves: one for all, or one for each")
+            raise Refused("{} figures for {} valves: one for all, or one for each", len(parts), count)
         found = []
         for text in parts:
             value = parse_quantity(text, self.open_book.units[unit].unit)
@@ -73,9 +74,9 @@ class ValvesSheet(FormSheet):
     def _valves(self, job: Job) -> tuple[Valve, ...]:
         count = len([p for p in self.boxes["head_diameter"].text().split(";") if p.strip()])
         if count == 0:
-            raise ValueError("how large is the valve's head?")
+            raise Refused("how large is the valve's head?")
         if count > MOST_VALVES:
-            raise ValueError(f"{count} valves at one port are more than any head has")
+            raise Refused("{} valves at one port are more than any head has", count)
         columns = {key: self._figures(key, unit, count) for key, _, unit, _ in FIGURES}
         shapes = [p.strip() for p in self.shape.text().split(";")] or [""]
         space = self.open_book.workspace
@@ -98,7 +99,7 @@ class ValvesSheet(FormSheet):
             return
         try:
             valves = self._valves(space.job)
-        except ValueError as error:
+        except Refused as error:
             self.problem.setText(sentence(str(error)))
             return
         ids = tuple(v.id for v in valves)

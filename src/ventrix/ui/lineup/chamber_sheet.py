@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Final
 
 import numpy as np
@@ -12,6 +13,7 @@ from PySide6.QtWidgets import QLabel, QLineEdit, QWidget
 from ventrix.core.lineup.shrouding import needed_gap
 from ventrix.core.model.cut import Port
 from ventrix.core.model.job import Job, Outline, cylinder_of
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import to_si
 from ventrix.core.quantity.words import sentence
 from ventrix.rooms.lineup.chamber_shows import (
@@ -84,10 +86,11 @@ class ShroudPicture(QWidget):
 
 
 class ChamberSheet(FormSheet):
-    """Nothing is kept here: chambers are poured in Cuts, valves and bore stand in Head, outlines are faces (N)."""
+    """Chambers are poured in Cuts, valves and bore stand in Head, outlines are faces (N); gasket, deck and piston are
+    kept with the engine."""
 
     def __init__(self, open_book: OpenBook) -> None:
-        super().__init__(open_book, "Reckon")
+        super().__init__(open_book, "Keep")
         self.title.setText("Shrouding, and chambers")
         self.picture = ShroudPicture()
         self.column.addWidget(self.picture)
@@ -127,6 +130,9 @@ class ChamberSheet(FormSheet):
             valve = None if port is None else space.job.valve_of(port)
             self.heads[kind].set_value(valve.head_diameter if valve is not None else None)
         self.bore.set_value(space.job.bore)
+        self.gasket.set_value(space.job.gasket_thickness)
+        self.deck.set_value(space.job.deck_clearance)
+        self.dish.set_value(space.job.piston_volume)
         self.lift.set_value(self.lift.value or DRAWN)
         self.outline.clear()
         self.outline.addItem("not known, the bore alone", None)
@@ -158,19 +164,32 @@ class ChamberSheet(FormSheet):
         self.reckon()
 
     def take(self) -> None:
-        if self.settle_fields():
-            self.reckon()
+        space = self.open_book.workspace
+        if space is None or not self.settle_fields():
+            return
+        parts = self._with_parts(space.job)
+        if parts != space.job:
+            space.apply("gasket, deck and piston", parts)
+        self.reckon()
+
+    def _with_parts(self, job: Job) -> Job:
+        """The job with what stands in the boxes for its compression."""
+        return replace(
+            job,
+            gasket_thickness=self.gasket.typed(),
+            deck_clearance=self.deck.typed(),
+            piston_volume=self.dish.typed(),
+        )
 
     def reckon(self) -> None:
         """Answer what stands in the boxes."""
         self.problem.clear()
         space, units = self.open_book.workspace, self.open_book.units
         try:
-            figures = (field.typed() or 0.0 for field in (self.gasket, self.deck, self.dish))
-            rows = chamber_rows(space.job, units, *figures) if space is not None else ()
+            rows = chamber_rows(self._with_parts(space.job), units) if space is not None else ()
             self.chambers.setText("<br>".join(rows) or "No chamber was poured yet: Cuts, Pour.")
             found = self._shrouded()
-        except ValueError as error:
+        except Refused as error:
             self.problem.setText(sentence(str(error)))
             return
         self.picture.show_shroud(found, self.lift.typed() or DRAWN)

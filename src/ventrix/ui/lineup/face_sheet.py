@@ -14,6 +14,7 @@ from ventrix.core.model.cut import carried_figure
 from ventrix.core.model.job import Bolt, Face, Job, Outline
 from ventrix.core.model.kinds import FacePart, LibraryKind, OutlineShape
 from ventrix.core.model.plausible import check_of, check_plausible
+from ventrix.core.quantity.refused import Refused
 from ventrix.records.bad_input import InputError
 from ventrix.records.files.outline_files import read_outlines
 from ventrix.records.library.items import face_item, face_of
@@ -147,7 +148,7 @@ class FaceSheet(FormSheet):
             return
         try:
             self._drawn = view.outlines(self.apart.typed() or 0.0)
-        except ValueError as error:
+        except Refused as error:
             self.problem.setText(f"{str(error).capitalize()}.")
             return
         self.problem.clear()
@@ -159,7 +160,7 @@ class FaceSheet(FormSheet):
             return
         name = self.name.text().strip()
         if not name:
-            raise ValueError("a face wants a name")
+            raise Refused("a face wants a name")
         if self.tracing is not None and self.tracing.closed:
             self.take_traced(self.tracing)
             if not self._drawn:
@@ -168,7 +169,7 @@ class FaceSheet(FormSheet):
         spots = typed_spots(self.bolts.text(), unit)
         bolts = {s.name: s.at for s in spots if s.at is not None}
         if len(bolts) < len(spots):
-            raise ValueError("each bolt or dowel wants its x and y, and a name of its own")
+            raise Refused("each bolt or dowel wants its x and y, and a name of its own")
         face = Face(
             id=new_id(),
             name=name,
@@ -194,14 +195,14 @@ class FaceSheet(FormSheet):
     def _outlines(self, job: Job, unit: str, bolts: dict[str, tuple[float, float]]) -> tuple[Outline, ...]:
         named = typed_spots(self.ports.text(), unit, bolts)
         if not named:
-            raise ValueError("a face wants a port at least, with its middle")
+            raise Refused("a face wants a port at least, with its middle")
         known = {p.name.lower(): p.name for p in job.ports}
         for spot in named:
             if spot.name.lower() not in known:
-                raise ValueError(f"'{spot.name[:40]}' is not one of {', '.join(known.values())}")
+                raise Refused("'{}' is not one of {}", spot.name[:40], ", ".join(known.values()))
         if self._drawn:
             if len(named) != len(self._drawn):
-                raise ValueError(f"the drawing has {len(self._drawn)} openings, and {len(named)} ports are named")
+                raise Refused("the drawing has {} openings, and {} ports are named", len(self._drawn), len(named))
             return tuple(
                 Outline(id=new_id(), port=known[spot.name.lower()], shape="polygon",
                         points=tuple(float(v) for pair in curve for v in pair))
@@ -213,7 +214,7 @@ class FaceSheet(FormSheet):
         """An opening of the typed size about its middle, or as large as its edges say."""
         middle = spot.middle
         if middle is None:
-            raise ValueError(f"{port}: where is its middle, x and y?")
+            raise Refused("{}: where is its middle, x and y?", port)
         width, height = self.wide.value, self.high.value
         if spot.edges is not None:
             left, right, floor, roof = spot.edges

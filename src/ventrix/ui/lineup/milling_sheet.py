@@ -2,11 +2,15 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 import numpy as np
 from PySide6.QtWidgets import QLabel
 
 from ventrix.core.lineup.milling import CAUTION, Milling
+from ventrix.core.model.kinds import EngineLayout
 from ventrix.core.quantity.field_checks import Check
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import sentence
 from ventrix.rooms.lineup.milling_shows import milling_rows
 from ventrix.ui.open_book import OpenBook
@@ -28,6 +32,10 @@ class MillingSheet(FormSheet):
         self.deck = self.add_figure("Off the deck", "length", none)
         self.gasket = self.add_figure("Gasket thinner by", "length", none)
         self.manifold = self.add_figure("Off the manifold's face", "length", none)
+        self.layout_of = self.add_choice(
+            "Cylinders stand", [("not said", None), *((each.words, each.value) for each in EngineLayout)]
+        )
+        self.layout_of.activated.connect(lambda _i: self._say_layout())
         self.bank = self.add_figure("Half of the bank's angle", "angle")
         self.lean = self.add_figure("Intake face past square", "angle", none)
         self.area = self.add_figure("Chamber's outline, area", "area")
@@ -39,15 +47,36 @@ class MillingSheet(FormSheet):
         self.edited.connect(self.reckon)
 
     def open(self) -> None:
-        if self.bank.value is None:
-            self.bank.set_value(float(np.radians(45)))
-            self.lean.set_value(0.0)
+        space = self.open_book.workspace
+        if space is None:
+            return
+        self.layout_of.setCurrentIndex(max(self.layout_of.findData(space.job.engine_layout), 0))
+        self.bank.set_value(space.job.bank_half_angle or float(np.radians(45)))
+        self.lean.set_value(self.lean.value or 0.0)
+        self._show_angles()
         self.come_up()
+        self.reckon()
         self.head.box.setFocus()
 
+    def _say_layout(self) -> None:
+        """Keep how the cylinders stand: it is the engine's, not this sheet's."""
+        space, layout = self.open_book.workspace, self.layout_of.currentData()
+        if space is not None and layout != space.job.engine_layout:
+            space.apply("how the cylinders stand", replace(space.job, engine_layout=layout))
+        self._show_angles()
+        self.reckon()
+
+    def _show_angles(self) -> None:
+        for field in (self.bank, self.lean, self.manifold):
+            field.setVisible(self.layout_of.currentData() == EngineLayout.V)
+
     def take(self) -> None:
-        if self.settle_fields():
-            self.reckon()
+        space = self.open_book.workspace
+        if space is None or not self.settle_fields():
+            return
+        if self.layout_of.currentData() == EngineLayout.V and self.bank.value != space.job.bank_half_angle:
+            space.apply("half of the bank's angle", replace(space.job, bank_half_angle=self.bank.value))
+        self.reckon()
 
     def reckon(self) -> None:
         """Answer what stands in the boxes."""
@@ -61,7 +90,7 @@ class MillingSheet(FormSheet):
         milling = Milling(head, deck, gasket, manifold, bank, self.lean.typed() or 0.0)
         try:
             rows = milling_rows(space.job, milling, self.area.typed(), self.open_book.units)
-        except ValueError as error:
+        except Refused as error:
             self.problem.setText(sentence(str(error)))
             return
         self.problem.clear()

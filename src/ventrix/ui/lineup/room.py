@@ -14,6 +14,7 @@ from PySide6.QtWidgets import QHBoxLayout, QLabel, QScrollArea, QVBoxLayout, QWi
 
 from ventrix.core.lineup.fitting import Fit
 from ventrix.core.lineup.of_job import LineUp, line_up, meets_the_head
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import to_si
 from ventrix.core.quantity.words import sentence
 from ventrix.rooms.lineup.shows import LARGE, EdgeLine, Shown, gauge_of, shown_of, take_off_words
@@ -146,7 +147,7 @@ class LineUpRoom(Room):
         name = others[self.which % len(others)].name if others else None
         try:
             self.found = line_up(space.job, name, self.by, self.moved)
-        except ValueError as error:
+        except Refused as error:
             self.found = self.shown = None
             says = "N types a face: its ports' middles, their size, its bolts; or reads a drawing (DXF, SVG)."
             self.waiting.setText(f"{sentence(str(error))}\n\n{says}")

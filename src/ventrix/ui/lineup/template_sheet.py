@@ -10,6 +10,7 @@ from PySide6.QtWidgets import QFileDialog
 from ventrix.core.lineup.of_job import LineUp
 from ventrix.core.model.job import Face
 from ventrix.core.model.kinds import LibraryKind
+from ventrix.core.quantity.refused import Refused
 from ventrix.records.bad_input import InputError
 from ventrix.records.files.job_folder import safe_name
 from ventrix.records.files.whole_file import write_whole
@@ -59,7 +60,7 @@ class TemplateSheet(FormSheet):
             return
         self.printer()
         if self.what.currentData() is None:
-            raise ValueError("there is no face yet: N in Line-up types one")
+            raise Refused("there is no face yet: N in Line-up types one")
         name, _ = QFileDialog.getSaveFileName(
             self, "Write the template", f"{safe_name(self.what.currentText())}.pdf", "PDF (*.pdf)"
         )

@@ -10,6 +10,7 @@ from PySide6.QtCore import QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPixmap, QPolygonF
 from PySide6.QtWidgets import QWidget
 
+from ventrix.core.quantity.refused import Refused
 from ventrix.ui.look import theme
 from ventrix.ui.widgets.painted_text import paint_text
 
@@ -57,14 +58,14 @@ class TraceView(QWidget):
         Raises ValueError where the two known points are one, or nothing was closed.
         """
         if len(self.known) < 2 or distance <= 0:
-            raise ValueError("two points and their distance are wanted first")
+            raise Refused("two points and their distance are wanted first")
         first, second = (np.array([p.x(), -p.y()]) for p in self.known)
         along = second - first
         apart = float(np.linalg.norm(along))
         if apart < 1:
-            raise ValueError("the two known points are one")
+            raise Refused("the two known points are one")
         if not self.closed:
-            raise ValueError("no opening was closed yet: Enter closes one")
+            raise Refused("no opening was closed yet: Enter closes one")
         c, s = along / apart
         turn = np.array([[c, s], [-s, c]])
         found = []

@@ -11,6 +11,7 @@ from ventrix.core.edits.stages import log_copies
 from ventrix.core.matching.alike import developed_port
 from ventrix.core.matching.copying import Answer, Copy
 from ventrix.core.model.cut import Port, Work
+from ventrix.core.quantity.refused import Refused
 from ventrix.rooms.match.shows import copy_lines, short_name
 from ventrix.ui.match.stage_sheet import named_ports
 from ventrix.ui.open_book import OpenBook
@@ -81,10 +82,10 @@ class CopySheet(FormSheet):
             return
         chosen = {(c.place, c.side) for box, c in self.boxes if box.isChecked()}
         if not chosen:
-            raise ValueError("nothing was chosen to copy")
+            raise Refused("nothing was chosen to copy")
         ports = [space.port, *named_ports(space.job, self.others.text(), space.port)]
         if any(p.kind != space.port.kind for p in ports):
-            raise ValueError(f"an {space.port.kind} is copied onto {space.port.kind}s")
+            raise Refused("an {} is copied onto {}s", space.port.kind, space.port.kind)
         name, seconds = self.name.text().strip() or "copied", self.minutes.value
         works = {p.id: self._works(p, chosen) for p in ports}
         worked = [p for p in ports if works[p.id]]

@@ -13,6 +13,7 @@ from ventrix.core.matching.quote import quote_of
 from ventrix.core.model.job import Job, PartOfJob
 from ventrix.core.model.kinds import LibraryKind, PartKind, PartState
 from ventrix.core.model.plausible import check_of
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import parse_quantity
 from ventrix.rooms.match.shows import status_sentence
 from ventrix.ui.open_book import OpenBook
@@ -75,7 +76,7 @@ class JobPartsSheet(FormSheet):
             return
         text = self.count.text().strip() or "1"
         if not text.isdecimal() or not 0 < int(text) < 1000:
-            raise ValueError(f"'{text[:12]}' is not how many")
+            raise Refused("'{}' is not how many", text[:12])
         price = parse_quantity(self.price.text(), "-") if self.price.text().strip() else None
         if price is not None:
             check_of(PartOfJob, "price")(price)
@@ -164,7 +165,7 @@ class QuoteSheet(FormSheet):
         try:
             promised = date.fromisoformat(promise).isoformat() if promise else None
         except ValueError:
-            raise ValueError(f"'{promise[:20]}' is not a day as 2026-05-08") from None
+            raise Refused("'{}' is not a day as 2026-05-08", promise[:20]) from None
         space.apply(
             "rates and promise",
             replace(

@@ -13,6 +13,7 @@ from PySide6.QtWidgets import QApplication, QHBoxLayout, QLabel, QScrollArea, QV
 
 from ventrix.core.edits.stages import mark_stage
 from ventrix.core.matching.board import board, waits_now
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si
 from ventrix.rooms.match.shows import MANY, Match, copy_lines, match_of, status_sentence
 from ventrix.ui.look import theme
@@ -261,7 +262,7 @@ class MatchRoom(Room):
         if space.running_work() is not None:
             try:
                 ran = space.stop_clock()
-            except ValueError as error:
+            except Refused as error:
                 self.open_book.say(str(error))
                 return
             self.open_book.say(f"Stopped: {from_si(ran or 0.0, 'min'):.0f} min.")

@@ -9,6 +9,7 @@ from ventrix.core.matching.board import stages_of, waits_now
 from ventrix.core.model.cut import Port
 from ventrix.core.model.job import Job, Wait
 from ventrix.core.model.plausible import check_of
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import parse_quantity
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
@@ -28,7 +29,7 @@ def named_ports(job: Job, text: str, but: Port | None) -> list[Port]:
             continue
         known = next((p for p in ports if p.name.lower() == name), None)
         if known is None:
-            raise ValueError(f"'{name[:40]}' is not one of {', '.join(p.name for p in ports) or 'no other port'}")
+            raise Refused("'{}' is not one of {}", name[:40], ", ".join(p.name for p in ports) or "no other port")
         found.append(known)
     return list({p.id: p for p in found}.values())
 
@@ -106,7 +107,7 @@ class WaitSheet(FormSheet):
         promised = _day(self.promised.text(), "promised")
         since = _day(self.since.text(), "since")
         if promised and since and promised < since:
-            raise ValueError("it is promised for a day before it went out")
+            raise Refused("it is promised for a day before it went out")
         price = parse_quantity(self.price.text(), "-") if self.price.text().strip() else None
         if price is not None:
             check_of(Wait, "price")(price)
@@ -143,4 +144,4 @@ def _day(text: str, what: str) -> str | None:
     try:
         return date.fromisoformat(text.strip()).isoformat()
     except ValueError:
-        raise ValueError(f"{what}: '{text[:20]}' is not a day as 2026-05-02") from None
+        raise Refused("{}: '{}' is not a day as 2026-05-02", what, text[:20]) from None

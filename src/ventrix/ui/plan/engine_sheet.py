@@ -11,6 +11,7 @@ from ventrix.core.engine.of_job import OnTheEngine, on_the_engine
 from ventrix.core.engine.other_cam import other_cam
 from ventrix.core.model.job import Job
 from ventrix.core.model.plausible import check_of
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import sentence
 from ventrix.rooms.plan.engine_shows import engine_caption, engine_lines, engine_picture
 from ventrix.rooms.plan.results_shows import engine_results_words
@@ -86,7 +87,7 @@ class EngineSheet(FormSheet):
         try:
             if any(v is not None for v in asked):
                 cam = other_cam(findings, *asked)
-        except ValueError as error:
+        except Refused as error:
             self.problem.setText(sentence(str(error)))
             return
         flowed = [c for c in port.cuts if findings.runs_of(c, port) and (cut is None or c.number <= cut.number)]

@@ -8,6 +8,7 @@ from ventrix.core.judging.engine_results import NOTHING
 from ventrix.core.model.job import EngineResult
 from ventrix.core.model.kinds import ResultKind
 from ventrix.core.model.plausible import check_of
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import parse_quantity
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
@@ -73,7 +74,7 @@ class ResultSheet(FormSheet):
         for pair in (p for p in self.table.text().replace("\n", ";").split(";") if p.strip()):
             cells = pair.split()
             if len(cells) != 2:
-                raise ValueError(f"'{pair.strip()}' is not an engine speed and a power")
+                raise Refused("'{}' is not an engine speed and a power", pair.strip())
             speed, power = (
                 parse_quantity(c, u) for c, u in zip(cells, ("rpm", self.open_book.units.power.unit), strict=True)
             )

@@ -10,6 +10,7 @@ from PySide6.QtWidgets import QLabel
 from ventrix.core.model.job import Call
 from ventrix.core.model.plausible import check_of, check_plausible
 from ventrix.core.planning.of_job import AT
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import to_si
 from ventrix.rooms.practice.calls import call_lines
 from ventrix.ui.open_book import OpenBook
@@ -75,7 +76,7 @@ class CallSheet(FormSheet):
             gains=str(self.gains.currentData()),
         )
         if not (said or call.best_place or call.gains):
-            raise ValueError("nothing was said: a flow, a place, or whether it gains")
+            raise Refused("nothing was said: a flow, a place, or whether it gains")
         check_plausible(call)
         space.apply("said first", replace(space.job, calls=(*space.job.calls, call)))
         self.clear_fields()

@@ -16,6 +16,7 @@ from PySide6.QtWidgets import QFileDialog, QInputDialog, QLabel, QStackedWidget,
 from ventrix.bench.simulator.practice.catalogue import HEADS
 from ventrix.bench.simulator.practice.lessons.catalogue import LESSONS
 from ventrix.bench.simulator.practice.lessons.lesson import Lesson
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import sentence
 from ventrix.records.bad_input import InputError, sentence_of
 from ventrix.records.files.lesson_progress import note_try, read_progress
@@ -290,7 +291,7 @@ class PracticeRoom(Room):
             return
         try:
             self.open_book.say(f"The owner says: {practice.ask_owner(space)}")
-        except (InputError, ValueError) as error:
+        except Refused as error:
             self.open_book.not_kept(sentence(str(error)))
         self.refresh()
 

@@ -304,7 +304,7 @@ class SheetRoom(Room):
         )
         here = f"page {self.page.page + 1} of {pages}, " if pages > 1 else ""
         self.size_words.setText(f"{here}{sheet.choices.paper}")
-        main = next((p for p in sheet.pairs if sheet.title.endswith(p.port)), None)
+        main = next((p for p in sheet.pairs if p.port == sheet.port), None)
         self.pair_words.setText(f"{main.before_name} to {main.after_name}" if main is not None else "")
         self.owned.show_owned(sheet.owned)
         lifts = max((len(p.lifts) for p in sheet.pairs), default=0)

@@ -19,6 +19,7 @@ from PySide6.QtWidgets import (
 )
 
 from ventrix.core.quantity.field_checks import Check, positive
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import sentence
 from ventrix.records.bad_input import BookError, sentence_of
 from ventrix.ui.open_book import OpenBook
@@ -163,7 +164,7 @@ class FormSheet(SideSheet):
         except BookError as error:
             self.problem.setText(f"Not kept: {error}.")
             self.open_book.not_kept(sentence_of(error))
-        except ValueError as error:
+        except Refused as error:
             self.problem.setText(sentence(str(error)))
 
     def take(self) -> None:

@@ -7,6 +7,8 @@ from collections.abc import Callable
 
 from PySide6.QtCore import QObject, QRunnable, QThreadPool, Signal
 
+from ventrix.core.quantity.refused import Refused
+
 log = logging.getLogger("ventrix")
 
 
@@ -23,11 +25,11 @@ class _Work(QRunnable):
         found: object
         try:
             found = self._make()
-        except ValueError as error:
+        except Refused as error:
             found = str(error)
-        except Exception as error:  # told in the room: a thread's own error would end the program
+        except Exception:  # told in the room: a thread's own error would end the program
             log.exception("reckoning failed")
-            found = f"it could not be planned ({type(error).__name__})"
+            found = "this failed, and the log says why; nothing is lost"
         self._signals.done.emit(self._number, found)
 
 

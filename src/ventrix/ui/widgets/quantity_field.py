@@ -6,6 +6,7 @@ from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QLineEdit, QVBoxLayout, QWidget
 
 from ventrix.core.quantity.field_checks import Check, positive
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import parse_quantity
 from ventrix.core.quantity.words import sentence
 from ventrix.rooms.display_units import Shown
@@ -84,7 +85,7 @@ class QuantityField(QWidget):
         """The figure as it stands in the box just now, SI; None where there is none or it makes no sense."""
         try:
             return self._parse()
-        except ValueError:
+        except Refused:
             return None
 
     def set_value(self, value: float | None, *, note: str = "") -> None:
@@ -127,7 +128,7 @@ class QuantityField(QWidget):
     def _typed(self) -> None:
         try:
             value = self._parse()
-        except ValueError as error:
+        except Refused as error:
             self._say(sentence(str(error)), wrong=True)
             return
         self._say("", wrong=False)
@@ -138,7 +139,7 @@ class QuantityField(QWidget):
             return
         try:
             value = self._parse()
-        except ValueError as error:
+        except Refused as error:
             self._say(sentence(str(error)), wrong=True)
             return
         self.box.setModified(False)

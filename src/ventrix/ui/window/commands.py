@@ -10,6 +10,7 @@ from PySide6.QtWidgets import QInputDialog, QWidget
 
 from ventrix.bench.simulator.practice.virtual_job import BENCH as PRACTICE_BENCH
 from ventrix.core.model.kinds import Piece
+from ventrix.core.quantity.refused import Refused
 from ventrix.ui.bench_bridge import host_and_port
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.command import Command
@@ -84,7 +85,7 @@ def bench_commands(open_book: OpenBook, asks: QWidget) -> tuple[Command, ...]:
             return
         try:
             bench.connect_tcp(*host_and_port(text))
-        except ValueError as error:
+        except Refused as error:
             open_book.say(f"{error}.")
 
     def space() -> Workspace | None:

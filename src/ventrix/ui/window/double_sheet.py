@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QLabel, QPushButton, QVBoxLayout
 
 from ventrix.core.model.bench import Bench
 from ventrix.core.model.job import Job
+from ventrix.core.quantity.refused import Refused
 from ventrix.records.bad_input import BookError, sentence_of
 from ventrix.records.files.job_folder import keep_photos
 from ventrix.records.files.new_ids import renewed
@@ -66,7 +67,7 @@ class DoubleSheet(SideSheet):
         try:
             keep_photos(self.open_book.book.photo_folder, self._photos)
             self.open_book.book.add_job(copy, benches=self._benches)
-        except ValueError as error:
+        except Refused as error:
             self.problem.setText(sentence_of(error))
             return
         self.closed.emit()
@@ -83,7 +84,7 @@ class DoubleSheet(SideSheet):
             assert space is not None
             keep_photos(self.open_book.book.photo_folder, self._photos)
             space.apply("the document in place of the book's", self._job)
-        except (BookError, ValueError) as error:
+        except (BookError, Refused) as error:
             self.problem.setText(sentence_of(error))
             return
         self.closed.emit()

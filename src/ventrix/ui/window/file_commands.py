@@ -15,6 +15,7 @@ from ventrix.core.edits.traverses import add_traverse
 from ventrix.core.model.bench import Bench
 from ventrix.core.model.job import Job
 from ventrix.core.model.run import Mount
+from ventrix.core.quantity.refused import Refused
 from ventrix.records.bad_input import InputError, sentence_of
 from ventrix.records.book.book import JobEntry
 from ventrix.records.files.job_folder import safe_name
@@ -245,7 +246,7 @@ class Files:
         except InputError as error:
             self._open_book.say(str(error))
             return False
-        except ValueError as error:
+        except Refused as error:
             self._open_book.say(f"{path.name}: {error}")
             return False
         if table.setup.direction != space.port.kind:

@@ -7,6 +7,7 @@ from PySide6.QtWidgets import QLabel
 
 from ventrix.core.model.kinds import Use
 from ventrix.core.planning.route import route
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import sentence
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
@@ -35,6 +36,7 @@ class NewJobSheet(FormSheet):
         self.name = self.add_text("Its name", "four-cylinder head")
         self.head = self.add_choice("1  Kind of head", HEADS)
         self.cylinders = self.add_text("Cylinders of this head", "4")
+        self.engine = self.add_text("Cylinders of the whole engine", "8, where this is one head of a V8")
         self.use = self.add_choice("2  What it is for", [("not said", None), *((u.words, u) for u in Use)])
         self.bench = self.add_choice("3  Bench", [("none yet", BY_HAND)])
         self.about = QLabel()
@@ -79,20 +81,26 @@ class NewJobSheet(FormSheet):
 
     def take(self) -> None:
         """Make the job and open it."""
-        text = self.cylinders.text().strip()
-        try:
-            if text and (not text.isdecimal() or not 1 <= int(text) <= MOST_CYLINDERS):
-                raise ValueError(f"'{text[:20]}' is not a number of cylinders from 1 to {MOST_CYLINDERS}")
-        except ValueError as error:
-            self.problem.setText(sentence(str(error)))
-            self.cylinders.setFocus()
+        counts = []
+        for box in (self.cylinders, self.engine):
+            try:
+                counts.append(_cylinders(box.text().strip()))
+            except Refused as error:
+                self.problem.setText(sentence(str(error)))
+                box.setFocus()
+                return
+        cylinders, engine = counts
+        if engine is not None and cylinders is not None and engine < cylinders:
+            self.problem.setText(f"The engine cannot have fewer cylinders than its head's {cylinders}.")
+            self.engine.setFocus()
             return
         use = self.use.currentData()
         job = new_head(
             self.name.text().strip() or self._free_title(),
-            int(text) if text else None,
+            cylinders,
             self.head.currentData(),
             Use(use) if use is not None else None,
+            engine,
         )
         self.open_book.book.add_job(job)
         self.open_book.open(Workspace.open(self.open_book.book, job.id))
@@ -107,3 +115,10 @@ class NewJobSheet(FormSheet):
         while (title := "New job" if number == 1 else f"New job {number}") in taken:
             number += 1
         return title
+
+
+def _cylinders(text: str) -> int | None:
+    """A number of cylinders as it was typed; None where nothing was."""
+    if text and (not text.isdecimal() or not 1 <= int(text) <= MOST_CYLINDERS):
+        raise Refused("'{}' is not a number of cylinders from 1 to {}", text[:20], MOST_CYLINDERS)
+    return int(text) if text else None

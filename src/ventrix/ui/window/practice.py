@@ -8,6 +8,7 @@ from PySide6.QtCore import QObject, QRect, QSettings, Qt
 from PySide6.QtGui import QBrush, QPainter, QPaintEvent
 from PySide6.QtWidgets import QLayout, QVBoxLayout, QWidget
 
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import sentence
 from ventrix.records.bad_input import BookError, InputError, sentence_of
 from ventrix.records.book.book import Book
@@ -89,7 +90,7 @@ class AtPractice(QObject):
             done = practice.take_in(space)
         except (BookError, InputError) as error:
             self.open_book.not_kept(sentence_of(error))
-        except ValueError as error:
+        except Refused as error:
             self.open_book.say(sentence(str(error)))
         else:
             beyond = practice.beyond(space.job)
@@ -112,7 +113,7 @@ class AtPractice(QObject):
             done = practice.flow(space)
         except (BookError, InputError) as error:
             self.open_book.not_kept(sentence_of(error))
-        except ValueError as error:
+        except Refused as error:
             self.open_book.say(sentence(str(error)))
         else:
             space.look_at(space.job.ports[0].cuts[-1].id)

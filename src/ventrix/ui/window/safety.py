@@ -11,7 +11,8 @@ from pathlib import Path
 from types import TracebackType
 from typing import IO
 
-from ventrix.records.bad_input import BookError, InputError, sentence_of
+from ventrix.core.quantity.refused import Refused
+from ventrix.records.bad_input import BookError, sentence_of
 from ventrix.ui.open_book import OpenBook
 
 log = logging.getLogger("ventrix")
@@ -69,7 +70,7 @@ class Safety:
         if issubclass(kind, KeyboardInterrupt) or error is None:
             self._had[0](kind, error or kind(), trace)
             return
-        if isinstance(error, BookError | InputError):
+        if isinstance(error, BookError | Refused):
             log.warning("%s", error)
             self._say(sentence_of(error))
             return

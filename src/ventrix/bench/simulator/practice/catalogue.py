@@ -13,6 +13,7 @@ from ventrix.bench.simulator.practice import (
     thin_short_side,
 )
 from ventrix.bench.simulator.practice.head import PracticeHead
+from ventrix.core.quantity.refused import Refused
 
 HEADS: Final[tuple[PracticeHead, ...]] = tuple(
     m.HEAD for m in (easy_two_valve, thin_short_side, shifted_core, four_valve, cast_bump, home_built)
@@ -23,5 +24,5 @@ def head_named(wanted: str) -> PracticeHead:
     """A head by its id. ValueError where there is none."""
     found = next((h for h in HEADS if h.id == wanted), None)
     if found is None:
-        raise ValueError(f"'{wanted[:40]}' is not one of {', '.join(h.id for h in HEADS)}")
+        raise Refused("'{}' is not one of {}", wanted[:40], ", ".join(h.id for h in HEADS))
     return found

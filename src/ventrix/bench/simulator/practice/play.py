@@ -15,6 +15,7 @@ from ventrix.bench.simulator.heads.virtual import MINUTES, WORKED, VirtualPort
 from ventrix.bench.simulator.practice.catalogue import head_named
 from ventrix.core.model.kinds import Place
 from ventrix.core.quantity.arrays import Array
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import to_si
 
 LIFT: Final[Array] = np.linspace(1.0, 12.0, 12) * to_si(0.05, "in")
@@ -138,7 +139,7 @@ class Practice:
         done."""
         n = len(self.done)
         if act.kind in ("wall", "cut", "clay") and act.place not in WORKED:
-            raise ValueError(f"act {n + 1} wants a place of {', '.join(p.value for p in WORKED)}")
+            raise Refused("act {} wants a place of {}", n + 1, ", ".join(p.value for p in WORKED))
         if not self.fits(act):
             raise OwnersClock(f"the owner's {self.hours:g} hours are over")
         luck = np.random.default_rng((self.seed, n, 71))

@@ -91,7 +91,7 @@ def told_by_owner(job: Job, head: PracticeHead) -> Job:
         return replace(job, note=f"{job.note} {head.owner}")
     return replace(
         job, note=f"{job.note} {head.owner}", bore=e.bore, stroke=e.stroke, speed_low=e.low, speed_high=e.high,
-        cam_lift=e.cam_lift, cam_duration=e.cam_duration, cylinders=1, valves_per_cylinder=2,
+        cam_lift=e.cam_lift, cam_duration=e.cam_duration, cylinders=1, engine_cylinders=1, valves_per_cylinder=2,
     )  # fmt: skip
 
 

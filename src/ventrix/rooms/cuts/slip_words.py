@@ -1,0 +1,26 @@
+"""A slip in words, for the card, the map and the sheet."""
+
+from __future__ import annotations
+
+from ventrix.core.model.cut import Port, Slip
+from ventrix.core.model.kinds import SlipDecision, SlipKind
+from ventrix.rooms.display_units import Units
+
+
+def slip_words(port: Port, slip: Slip, units: Units) -> str:
+    """What went wrong, where, what it took, and what was decided: "Intake 3, seat nicked, 4 to 5 o'clock …"."""
+    said = [port.name, SlipKind(slip.kind).words]
+    if slip.place and slip.place != slip.kind:
+        said.append(slip.place + (f", {slip.side}" if slip.side else ""))
+    if slip.from_hour is not None and slip.to_hour is not None:
+        said.append(f"{slip.from_hour:g} to {slip.to_hour:g} o'clock")
+    if slip.depth is not None:
+        said.append(f"{units.length.with_unit(slip.depth)} deep")
+    if slip.width_left is not None:
+        said.append(f"{units.length.with_unit(slip.width_left)} of the face left")
+    if slip.volume is not None:
+        said.append(f"{units.volume.text(slip.volume)} cc")
+    known = {d.value: d.words for d in SlipDecision}
+    by = f" by {slip.decided_by}" if slip.decided_by else ""
+    decided = f"{known.get(slip.decision, slip.decision)}{by}" if slip.decision else "nothing decided yet"
+    return f"{', '.join(said)}: {decided}"
