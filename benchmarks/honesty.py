@@ -13,14 +13,16 @@ from itertools import pairwise
 
 import numpy as np
 
+from ventrix.core.benches.study import study_result
 from ventrix.core.benches.transfer import transfer_between
 from ventrix.core.formulas.cam import Cam
 from ventrix.core.formulas.knowledge import Known
 from ventrix.core.formulas.uncertainty import MountSets, Repeats, Scatter, known_scatter
-from ventrix.core.judging.comparison import RunComparison, compare_runs
+from ventrix.core.judging.checks import witness_check
+from ventrix.core.judging.comparison import RunComparison, compare_runs, witness_adjustment
 from ventrix.core.judging.shape import shape_change
 from ventrix.core.judging.verdict import judge
-from ventrix.core.model.bench import Transfer, TransferPart
+from ventrix.core.model.bench import ScatterStudy, StudyReading, Transfer, TransferPart
 from ventrix.core.model.kinds import School
 from ventrix.core.model.run import FlowRun, Reading, SetUp
 from ventrix.core.runs.reduction import ReducedRun, reduce_run
@@ -48,11 +50,15 @@ Random = np.random.Generator
 
 @dataclass(frozen=True)
 class Bench:
-    """What a bench truly does: relative repeat and re-mount scatter, dial zero [m]."""
+    """What a bench truly does: relative repeat and re-mount scatter, dial zero [m], tilt over the lifts."""
 
     repeat: float = 0.004
     mount: float = 0.007
     dial: float = DIAL_SD
+    tilt: float = 0.0
+
+
+ALONG = (LIFT - LIFT.mean()) / (LIFT[-1] - LIFT[0])
 
 
 def flow_of(
@@ -63,14 +69,16 @@ def flow_of(
     dial: float = 0.0,
     leak: float = 0.0,
     mounted: float | None = None,
+    step: float = 0.1,
 ) -> np.ndarray:
-    """Readings of one run [m3/s], shape (readings, lifts)."""
+    """Readings of one run [m3/s], shape (readings, lifts), in steps of a readout [CFM]."""
+    tilt = bench.tilt * random.standard_normal() * ALONG
     moved = bench.mount * random.standard_normal() if mounted is None else mounted
     zero = bench.dial * random.standard_normal() + dial
     gauge = 0.5 * 0.05 / 28 * random.standard_normal()
-    steady = (CURVE + SLOPE * zero) * factor * (1 + moved) * (1 + gauge) + leak
+    steady = (CURVE + SLOPE * zero) * factor * (1 + moved + tilt) * (1 + gauge) + leak
     noise = 1 + bench.repeat * random.standard_normal((readings, len(LIFT)))
-    return np.asarray(np.round(steady * noise / CFM, 1) * CFM)
+    return np.asarray(np.round(steady * noise / CFM / step) * step * CFM)
 
 
 def run_of(flow: np.ndarray, mount: str, pressure: np.ndarray | None = None, setup: SetUp = SETUP) -> ReducedRun:
@@ -218,6 +226,93 @@ def shape_found(n: int, seed: int, repeat: float = 0.004, **change: object) -> f
 LOW_GAIN = 1 + 0.03 * (LIFT <= 0.2 * INCH)
 
 
+def studied(random: Random, bench: Bench, mounts: int, readings: int = 1) -> Known:
+    """What a study of an untouched head says of a bench."""
+    rows = [flow_of(random, bench, readings) for _ in range(mounts)]
+    kept = [
+        StudyReading(id=f"{m}-{i}-{k}", mount=m, lift=float(LIFT[k]), flow=float(q))
+        for m, row in enumerate(rows)
+        for i, again in enumerate(row)
+        for k, q in enumerate(again)
+    ]
+    return Known(study_result(ScatterStudy(id="s", readings=tuple(kept))).scatter)
+
+
+def shape_by_study(n: int, seed: int, bench: Bench, mounts: int = 21, readings: int = 1, **change: object) -> float:
+    """A change of shape said on a bench that a study of single readings tells of."""
+
+    def one(r: Random) -> bool:
+        known = studied(r, bench, mounts, readings)
+        had, has = (flow_of(r, bench, readings), flow_of(r, bench, readings, **change))  # type: ignore[arg-type]
+        return shape_change(compare_runs([run_of(had, "1")], [run_of(has, "2")], cam=CAM, known=known)) is not None
+
+    return share(n, seed, one)
+
+
+def band_of_single_readings(n: int, seed: int, mounts: int) -> float:
+    """Mean U(0.05) of a pair of single readings [CFM], by a study of as many mounts; by what is assumed with none."""
+    bench, random = Bench(), np.random.default_rng(seed)
+    bands = []
+    for _ in range(n):
+        known = studied(random, bench, mounts) if mounts else Known()
+        bands.append(pair(random, bench, known, readings=1).weighted_expanded / CFM)
+    return float(np.mean(bands))
+
+
+def steps_seen(n: int, seed: int, what: str) -> float:
+    """Nulls read twice in steps of 5 CFM: whose shape is said to change, or of which a lift is named as odd."""
+    bench = Bench()
+
+    def one(r: Random) -> bool:
+        had, has = (run_of(flow_of(r, bench, step=5.0), str(i)) for i in (1, 2))
+        c = compare_runs([had], [has], cam=CAM)
+        return shape_change(c) is not None if what == "shape" else bool(c.lone)
+
+    return share(n, seed, one)
+
+
+# -- a check between two runs
+
+KNOWN_MOUNT = Bench(0.004, 0.004)
+FAKES: dict[str, dict[str, float]] = {
+    "a leak of 3 CFM": {"leak": 3 * CFM},
+    "the sleeve, 2.5 % high": {"factor": 1.025},
+    "clay left off the entry, 3 %": {"factor": 1.03},
+    "a drift of 2 %": {"factor": 1.02},
+    "a dial 0.006 in out": {"dial": 0.006 * INCH},
+}
+
+
+def kept_plainly(n: int, seed: int, checked: bool, gain: float = 0.0, **fault: float) -> float:
+    """After-runs with a fault (or a true gain) on a bench known at 0.4 % a mount, plainly kept; with a witness port
+    flowed at both settings-up, the fault in its later run too, or with nothing between."""
+    bench = KNOWN_MOUNT
+
+    def one(r: Random) -> bool:
+        known = knows(bench, 20.0)
+        if checked:
+            before, after = run_of(flow_of(r, bench, 1), "w1"), run_of(flow_of(r, bench, 1, **fault), "w2")
+            found = witness_adjustment(before, after, known.scatter)
+            assert found is not None
+            known = replace(known, checks=(witness_check(found),))
+        true = {**fault, "factor": fault.get("factor", 1.0) * (1 + gain)}
+        return judge(pair(r, bench, known, **true)).is_plain_keep
+
+    return share(n, seed, one)
+
+
+def marked_in_a_row(n: int, seed: int, steps: int = 8) -> float:
+    """Rows of null cuts looked at after each: some plate is marked better, at the row's own level."""
+    bench = KNOWN_MOUNT
+
+    def one(r: Random) -> bool:
+        runs = [run_of(flow_of(r, bench), str(i)) for i in range(steps + 1)]
+        found = (compare_runs([a], [b], cam=CAM, known=knows(bench)) for a, b in pairwise(runs))
+        return any(c.result_among(steps) == "better" for c in found)
+
+    return share(n, seed, one)
+
+
 # -- one reading
 
 
@@ -359,6 +454,20 @@ def main(n: int) -> None:
     step = 1 + 0.04 * (LIFT > 0.3 * INCH)
     row("a real step of 4 %: a lift named as one odd reading", lone_named(n, 15, factor=step), "about 1 %")
     row("a slip of 8 % at 0.350: named", lone_named(n, 16, at=6, by=0.08), "nine of ten")
+    for mounts in (0, 21):
+        said = f"single readings, {mounts} mounts of one state known" if mounts else "single readings, nothing known"
+        print(f"{said:<74} ± {band_of_single_readings(min(n, 200), 21, mounts):.1f} CFM (4.0 to about 2.7)")
+    low = shape_by_study(n, 22, Bench(), factor=LOW_GAIN)
+    row("3 % at low lift alone, single readings, 21 mounts: shape found", low, "nine of ten")
+    row("shape of uncut ports, the same", shape_by_study(n, 23, Bench()), "at most 1 %")
+    row("shape of uncut ports, mounts that tilt by 1.5 %", shape_by_study(n, 24, Bench(tilt=0.015)), "at most 1 %")
+    row("uncut, in steps of 5 CFM: shape said to change", steps_seen(n, 25, "shape"), "at most 1 %")
+    row("uncut, in steps of 5 CFM: a lift named as odd", steps_seen(n, 26, "odd"), "about 0.5 %")
+    for words, fault in FAKES.items():
+        row(f"{words}, unchecked: plain Keep", kept_plainly(n, 27, False, **fault), "never below 4 %")
+        row(f"{words}, witness at both: plain Keep", kept_plainly(n, 28, True, **fault), "at most 5 %")
+    row("true 3 %, witness at both: plain Keep", kept_plainly(n, 29, True, 0.03), "as without one")
+    row("eight uncut in a row: some plate marked better", marked_in_a_row(max(n // 8, 50), 30), "at most 5 %")
     for inches in (10, 15, 20):
         row(f"uncut, 28 against {inches} inH2O", null_other_pressure(n, 17, inches), "at most 5 %")
     row("uncut, top lifts at 24, 21, 19 inH2O", null_out_of_breath(n, 18), "at most 5 %")

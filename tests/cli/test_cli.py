@@ -210,7 +210,7 @@ def test_compare_to_the_contract(capsys: pytest.CaptureFixture[str], write_table
         "lift_mm", "before_cfm", "after_cfm", "difference_cfm", "expanded_uncertainty_cfm", "result",
     }  # fmt: skip
     _, text, _ = ask(capsys, "compare", before, after)
-    assert "Keep, if this bench re-mounts within" in text
+    assert "Keep, if re-mounting repeats within" in text
 
 
 def test_compare_says_what_differs(capsys: pytest.CaptureFixture[str], write_table: Callable[..., Path]) -> None:

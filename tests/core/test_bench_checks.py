@@ -64,7 +64,7 @@ def test_what_the_bench_sees() -> None:
 @pytest.mark.parametrize(
     ("readings", "words"),
     [((), "three mounts"), (study(0, 0.01, mounts=2).readings, "three mounts"),
-     (study(0, 0.01).readings[::2], "nothing was repeated"),
+     (tuple(r for r in study(0, 0.01).readings[::2] if r.lift > 11e-3), "nothing was repeated"),
      (tuple(r for r in study(0, 0.01).readings if round(r.lift * 1e3) == (5, 10, 12)[r.mount % 3]), "no lift")],
 )  # fmt: skip
 def test_studies_that_cannot_tell(readings: tuple[StudyReading, ...], words: str) -> None:

@@ -30,6 +30,13 @@ ROWS: tuple[Row, ...] = (
     *((f"28 against {p}", lambda n, p=p: h.null_other_pressure(n, 17, p), 0.0, 0.05) for p in (10, 15, 20)),  # type: ignore[misc]
     ("out of breath", lambda n: h.null_out_of_breath(n, 18), 0.0, 0.05),
     ("transfer", lambda n: h.transfer_covers(n, 19), 0.93, 1.0),
+    ("shape by single readings", lambda n: h.shape_by_study(n // 3, 22, h.Bench(), factor=h.LOW_GAIN), 0.90, 1.0),
+    ("shape of mounts that tilt", lambda n: h.shape_by_study(n // 3, 24, h.Bench(tilt=0.015)), 0.0, 0.02),
+    ("shape in steps of 5 CFM", lambda n: h.steps_seen(n, 25, "shape"), 0.0, 0.01),
+    ("odd in steps of 5 CFM", lambda n: h.steps_seen(n, 26, "odd"), 0.0, 0.01),
+    *((f"checked, {w}", lambda n, f=f: h.kept_plainly(n, 28, True, **f), 0.0, 0.05) for w, f in h.FAKES.items()),  # type: ignore[misc]
+    ("checked, true 3 %", lambda n: h.kept_plainly(n, 29, True, 0.03), 0.68, 1.0),
+    ("marks of eight nulls", lambda n: h.marked_in_a_row(max(n // 10, 40), 30), 0.0, 0.05),
     ("a row of ten", lambda n: h.null_row(max(n // 10, 40), 4), 0.05, 0.35),
 )
 
@@ -48,3 +55,20 @@ def test_further_mounts_come_about_as_often_as_said(long: bool) -> None:
     even, sure = h.odds_of_further_mounts(400 if long else 150, 20)
     assert 0.3 <= even <= 0.75
     assert even <= sure + 0.1
+
+
+def test_single_readings_of_many_mounts_need_no_assumed_spread() -> None:
+    """A study of 21 mounts, one reading a lift, brings the band of a pair down by a third (tried: 4.0 to 2.7 CFM)."""
+    assumed, known = (h.band_of_single_readings(40, 21, mounts) for mounts in (0, 21))
+    assert known / assumed == pytest.approx(2.7 / 4.0, abs=0.08)
+
+
+def test_a_small_gain_is_never_plainly_kept_without_a_check() -> None:
+    bench, random = h.KNOWN_MOUNT, np.random.default_rng(1)
+    pairs = [h.pair(random, bench, h.knows(bench), factor=1.03) for _ in range(30)]
+    small = [h.judge(c) for c in pairs if c.weighted < 0.04 * c.weighted_before]
+    assert len(small) > 20
+    assert not any(v.is_plain_keep for v in small)
+    assert any("nothing at the bench changed" in v.headline for v in small)
+    large = [h.judge(h.pair(random, bench, h.knows(bench), factor=1.07)) for _ in range(10)]
+    assert all(v.is_plain_keep for v in large)

@@ -39,6 +39,10 @@ class ActGone(BookError):
     """An act that was to be taken back is no longer kept: another window took it back."""
 
 
+class AlreadyThere(BookError):
+    """What was to be put in, or a part of it, is in the book already, or hangs from something that is not."""
+
+
 class BookLocked(BookError):
     """Another program is writing the book just now."""
 

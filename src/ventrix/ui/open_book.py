@@ -47,6 +47,7 @@ class OpenBook(QObject):
         self._stop_listening = lambda: None
         self._silent = ""
         book.wait = self._wait
+        book.says = self.say
         self._watch = QTimer(self)
         self._watch.setInterval(WATCH)
         self._watch.timeout.connect(self.look_for_changes)

@@ -571,6 +571,5 @@ class Workspace:
 
     def judge_by_witness(self, on: bool) -> None:
         """Take what the witness port says the setting-up changed out of comparisons, or leave it in."""
-        self.findings = Findings(self.job, self.findings, self.benches, self.elsewhere)
-        self.findings.judge_by_witness = on
+        self.findings = Findings(self.job, self.findings, self.benches, self.elsewhere, judge_by_witness=on)
         self._tell(Told.JOB)

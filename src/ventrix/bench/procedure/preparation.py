@@ -49,13 +49,15 @@ WHERE_TO_LOOK: Final = (
 
 @dataclass(frozen=True, slots=True)
 class StepDone:
-    """A step as done, SI: mean flow in the element's measure, pressure, drift; and sentences about it."""
+    """A step as done, SI: mean flow in the element's measure, pressure, drift; sentences about it, and whether it lies
+    out of its limits."""
 
     step: StepKind
     flow: float | None = None
     pressure: float | None = None
     drift: float | None = None
     notes: tuple[str, ...] = ()
+    out_of_limits: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -221,7 +223,7 @@ class Preparation:
             notes.append(f"The leak is {100 * flow / smallest:.0f} % of the smallest reading. {WHERE_TO_LOOK}")
         if step in (StepKind.PLATE, StepKind.OPEN_PORT) and flow == 0:
             return Refusal("The reading must be above zero.")
-        return self._done(StepDone(step, flow, pressure, None, tuple(notes)))
+        return self._done(StepDone(step, flow, pressure, None, tuple(notes), out_of_limits=bool(notes)))
 
     def skip(self, reason: str) -> StepSkipped | Refusal:
         """Leave this step out, with a reason."""

@@ -29,6 +29,17 @@ def size_of(here: UnrolledPort, station: str) -> tuple[float, float, float]:
     return float(here.width(along)), float(here.height(along)), float(here.area(along))
 
 
+def size_is_guessed(here: UnrolledPort, station: str) -> bool:
+    """Whether a station's size rests on a section that nobody measured: it was not measured itself, and neither was one
+    of those that it lies between."""
+    if any(s.name == station and s.measured for s in here.sections):
+        return False
+    along = station_share(station) * here.length
+    before = [s for s in here.sections if s.along <= along]
+    after = [s for s in here.sections if s.along >= along]
+    return not (before and after and before[-1].measured and after[0].measured)
+
+
 def corner_of(size: Size) -> float:
     """The corner radius that a section of this width, height and area has [m]: A = w h - (4 - pi) r^2."""
     width, height, area = size

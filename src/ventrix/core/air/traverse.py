@@ -152,6 +152,7 @@ class Field:
     doubt: Array = field(default_factory=lambda: np.empty(0))
     common: float = 0.0
     blockage: float = 0.0
+    guessed: bool = False  # its size rests on a section that nobody measured
 
     @property
     def mean(self) -> float:

@@ -8,8 +8,9 @@ from typing import NamedTuple
 
 import numpy as np
 
-from ventrix.core.formulas.uncertainty import CONFIDENCE, MountSets, Repeats, Scatter, known_scatter, student_t
+from ventrix.core.formulas.uncertainty import CONFIDENCE, MountSets, Repeats, Scatter, known_scatter, student_t, two_way
 from ventrix.core.model.bench import Bench, ScatterStudy, StudyReading
+from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si
 
@@ -47,7 +48,7 @@ def study_result(study: ScatterStudy) -> StudyResult:
     Parameters
     ----------
     study : ScatterStudy
-        At least three mounts that share at least one lift, and at least one repeat.
+        At least three mounts that share at least one lift, and a repeat, or a second lift common to all of them.
 
     Returns
     -------
@@ -70,27 +71,21 @@ def study_result(study: ScatterStudy) -> StudyResult:
     lifts = sorted({lift for _, lift in groups if all((m, lift) in groups for m in mounts)})
     if not lifts:
         raise Refused("no lift was flowed in every mount")
-    squares, freedom = 0.0, 0
-    for flows in groups.values():
-        mean = float(np.mean(flows))
-        squares += float(np.sum((np.asarray(flows) / mean - 1) ** 2))
-        freedom += len(flows) - 1
-    if freedom == 0:
+    found = _study_evidence(study)
+    if found.repeat_freedom == 0:
         raise Refused("nothing was repeated: set lift and pressure anew and read at least one lift twice")
-    repeat = float(np.sqrt(squares / freedom))
+    repeat, freedom = float(np.sqrt(found.repeat_squares / found.repeat_freedom)), found.repeat_freedom
     means = np.array([[np.mean(groups[m, lift]) for lift in lifts] for m in mounts])
-    seen = MountSets.of((means / means.mean(axis=0)).mean(axis=1))
-    repeats = Repeats(np.array([squares]), np.array([float(freedom)]))
-    scatter = known_scatter(
-        [repeats], Scatter(repeat=repeat, repeat_freedom=float(freedom), repeat_assumed=False), seen
-    )
+    repeats = Repeats(np.array([found.repeat_squares]), np.array([freedom]))
+    assumed = Scatter(repeat=repeat, repeat_freedom=freedom, repeat_assumed=False)
+    scatter = known_scatter([repeats], assumed, found.seen, found.tilts)
     t_repeat = float(student_t(CONFIDENCE, freedom))
     t_mount = float(student_t(CONFIDENCE, scatter.mount_freedom))
     stays = np.sqrt(2) * t_repeat * repeat
     off = np.hypot(stays, np.sqrt(2) * t_mount * scatter.mount)
     flows_at = means.mean(axis=0)
     sees = tuple(Sees(x * 1e-6, float(off * q), float(stays * q)) for x, q in zip(lifts, flows_at, strict=True))
-    return StudyResult(scatter, len(mounts), sees, repeats, seen)
+    return StudyResult(scatter, len(mounts), sees, repeats, found.seen)
 
 
 def study_sentence(result: StudyResult, lift: str, flow: str) -> str:
@@ -107,25 +102,27 @@ def study_sentence(result: StudyResult, lift: str, flow: str) -> str:
 
 @dataclass(frozen=True, slots=True)
 class Evidence:
-    """What was seen of a bench's scatter: repeats (sum of squared relative residuals and degrees of freedom) and
-    mounts of unchanged heads. Evidence from several jobs and studies adds up."""
+    """What was seen of a bench's scatter: repeats (sum of squared relative residuals and degrees of freedom),
+    mounts of unchanged heads, and how far these tilted the curve. Evidence from several jobs and studies adds up."""
 
     repeat_squares: float = 0.0
     repeat_freedom: float = 0.0
     seen: MountSets = field(default_factory=MountSets)
+    tilts: MountSets = field(default_factory=MountSets)
 
     def __add__(self, other: Evidence) -> Evidence:
         return Evidence(
             self.repeat_squares + other.repeat_squares,
             self.repeat_freedom + other.repeat_freedom,
             self.seen + other.seen,
+            self.tilts + other.tilts,
         )
 
     @property
     def scatter(self) -> Scatter:
         """The scatter to judge with."""
         repeats = Repeats(np.array([self.repeat_squares]), np.array([self.repeat_freedom]))
-        return known_scatter([repeats], None, self.seen)
+        return known_scatter([repeats], None, self.seen, self.tilts)
 
 
 def studied(bench: Bench | None) -> Evidence:
@@ -165,8 +162,42 @@ def _study_evidence(study: ScatterStudy) -> Evidence:
         mean = float(np.mean(flows))
         squares += float(np.sum((np.asarray(flows) / mean - 1) ** 2)) if mean > 0 else 0.0
         freedom += len(flows) - 1
+    repeats = Evidence(squares, float(freedom))
     lifts = sorted({lift for _, lift in groups if all((m, lift) in groups for m in mounts)})
     if len(mounts) < 2 or not lifts:
-        return Evidence(squares, float(freedom))
+        return repeats
     means = np.array([[np.mean(groups[m, lift]) for lift in lifts] for m in mounts])
-    return Evidence(squares, float(freedom), MountSets.of((means / means.mean(axis=0)).mean(axis=1)))
+    return repeats + of_mounts(means, np.array(lifts) * 1e-6, single=freedom == 0)
+
+
+def of_mounts(flow: Array, lift: Array, *, single: bool) -> Evidence:
+    """What m mounts of one unchanged state say at n lifts, shape (m, n): their scatter as wholes, their tilt, and, of
+    `single` readings, the repeats that are left once each mount's own factor is out.
+
+    Parameters
+    ----------
+    flow : Array
+        [m3/s], shape (m, n).
+    lift : Array
+        [m], shape (n,).
+    single : bool
+        One reading a lift in every mount.
+
+    Returns
+    -------
+    Evidence
+
+    Raises
+    ------
+    Refused
+        Flows not above zero.
+
+    References
+    ----------
+    `uncertainty.two_way`.
+    """
+    seen = MountSets.of((flow / flow.mean(axis=0)).mean(axis=1))
+    found = two_way(flow, lift)
+    if single:
+        return Evidence(found.squares, found.freedom, seen, found.tilts)
+    return Evidence(0.0, 0.0, seen, found.tilts)

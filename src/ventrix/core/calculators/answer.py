@@ -12,6 +12,7 @@ from typing import Any, Final
 
 import numpy as np
 
+from ventrix.core.calculators.bare_numbers import ask_unit
 from ventrix.core.calculators.contract import Calculator, Input
 from ventrix.core.calculators.table_air_and_engine import AIR_AND_ENGINE
 from ventrix.core.calculators.table_bench_and_port import BENCH_AND_PORT
@@ -64,6 +65,7 @@ def read_input(spec: Input, text: str) -> Any:
         return text.strip()
     if spec.many:
         return [parse_quantity(part, spec.unit) for part in text.split(",")]
+    ask_unit(spec.name, spec.unit, text)
     return parse_quantity(text, spec.unit)
 
 

@@ -7,14 +7,16 @@ degrees of freedom are joined as Banerjee (1960) [7] does, which errs to the car
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from typing import Final
 
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
+from ventrix.core.formulas.flow_curve import FlowCurve
 from ventrix.core.formulas.quantiles import f_quantile, t_quantile
 from ventrix.core.quantity.arrays import Array
+from ventrix.core.quantity.limits import positive
 from ventrix.core.quantity.units import CFM, INCH, INCH_OF_WATER
 
 ASSUMED_REPEAT: Final = 0.010
@@ -24,6 +26,8 @@ ASSUMED_MOUNT_FREEDOM: Final = 4.0
 ENOUGH_MOUNT_FREEDOM: Final = 4
 ENOUGH_FREEDOM: Final = 5
 OWN_VARIANCE_QUANTILE: Final = 0.70
+ASSUMED_TILT: Final = 0.004  # relative, from lowest to highest lift: centring and entry (common practice, no source)
+LIFTS_FOR_TILT: Final = 5  # of a set of mounts, before each is allowed a tilt and a dial zero of its own
 DIAL_ZERO: Final = 0.0005 * INCH  # m: common practice, no source
 CONFIDENCE: Final = 0.05  # two-sided alpha of every verdict
 
@@ -33,7 +37,8 @@ class Scatter:
     """What this bench is known, or assumed, to scatter by: relative, with degrees of freedom.
 
     `repeat` is with the head left on and lift and pressure set anew; `mount` is what taking the
-    head off and putting it back adds, from `mounts` bolting-downs of unchanged heads besides what is assumed.
+    head off and putting it back adds, from `mounts` bolting-downs of unchanged heads besides what is assumed; `tilt`
+    is how far it turns the curve, from its lowest to its highest lift.
     """
 
     repeat: float = ASSUMED_REPEAT
@@ -43,6 +48,7 @@ class Scatter:
     repeat_assumed: bool = True
     mount_assumed: bool = True
     mounts: int = 0
+    tilt: float = ASSUMED_TILT
 
 
 @dataclass(frozen=True, slots=True)
@@ -52,11 +58,13 @@ class Instrument:
     lift : finding the dial's zero [m]: worse than reading it; one zero a run, so common to all its lifts.
     pressure : the gauge [Pa]; common to a run as well.
     flow : the readout's last digit [m3/s] (rectangular, [6] 4.3.7); separate at each lift.
+    step : of a readout that comes in coarse steps [m3/s], likewise; repeats fall on one step: they don't average it.
     """
 
     lift: float = DIAL_ZERO
     pressure: float = 0.05 * INCH_OF_WATER
     flow: float = 0.1 * CFM / np.sqrt(12)
+    step: float = 0.0
 
 
 def student_t(alpha: float, freedom: ArrayLike) -> Array:
@@ -96,12 +104,14 @@ class Repeats:
     freedom: Array
 
     @classmethod
-    def of(cls, flow: Array, starts: NDArray[np.int64]) -> Repeats:
-        """From readings sorted by lift, shape (n,), and where each lift starts, shape (k,)."""
+    def of(cls, flow: Array, starts: NDArray[np.int64], step: float = 0.0) -> Repeats:
+        """From readings sorted by lift, shape (n,), and where each lift starts, shape (k,). Readings that come in steps
+        scatter by the step over root twelve at least: two equal ones prove no repeat."""
         counts = np.diff(np.r_[starts, len(flow)])
         mean = np.add.reduceat(flow, starts) / counts
         residual = flow / np.repeat(mean, counts) - 1
-        return cls(np.add.reduceat(residual**2, starts), counts - 1.0)
+        least = (counts - 1.0) * (step / np.sqrt(12) / mean) ** 2
+        return cls(np.maximum(np.add.reduceat(residual**2, starts), least), counts - 1.0)
 
 
 def repeat_scatter(repeats: Sequence[Repeats]) -> tuple[float, int]:
@@ -143,6 +153,15 @@ class MountSets:
     mounts: int = 0
 
     @classmethod
+    def of_tilts(cls, tilts: ArrayLike, variance: float) -> MountSets:
+        """From how far each of m mounts tilts the curve [-], less the variance that reading alone gives a tilt."""
+        b = np.asarray(tilts, dtype=float)
+        if len(b) < 2:
+            return cls()
+        freedom = float(len(b) - 1)
+        return cls(max(float(np.sum((b - b.mean()) ** 2)) - freedom * variance, 0.0), freedom, len(b))
+
+    @classmethod
     def of(cls, means: ArrayLike) -> MountSets:
         """From the means of two or more mounts of one unchanged state [any flow unit], shape (m,)."""
         q = np.asarray(means, dtype=float)
@@ -152,6 +171,92 @@ class MountSets:
 
     def __add__(self, other: MountSets) -> MountSets:
         return MountSets(self.squares + other.squares, self.freedom + other.freedom, self.mounts + other.mounts)
+
+
+@dataclass(frozen=True, slots=True)
+class TwoWay:
+    """What one unchanged state flowed in several mounts, one reading a lift, says: repeats (sum of squares, degrees of
+    freedom) and how far each mount tilted the curve."""
+
+    squares: float = 0.0
+    freedom: float = 0.0
+    tilts: MountSets = field(default_factory=MountSets)
+
+
+def two_way(flow: ArrayLike, lift: ArrayLike) -> TwoWay:
+    """Repeat scatter out of single readings, once each mount's own factor is taken out.
+
+    .. math:: r_{ij} = q_{ij}/\\bar q_j - \\bar r_i - b_i x_j - z_i q'_j/\\bar q_j
+
+    Parameters
+    ----------
+    flow : array_like
+        m mounts by n lifts, one reading each [m3/s], shape (m, n).
+    lift : array_like
+        [m], shape (n,).
+
+    Returns
+    -------
+    TwoWay
+        With (m-1)(n-1) degrees of freedom; (m-1)(n-3) from five lifts on, where each mount has a tilt b and a dial zero
+        z of its own.
+
+    Raises
+    ------
+    Refused
+        A flow not above zero.
+
+    References
+    ----------
+    Two-way layout without repetition (Scheffe, The Analysis of Variance, ch. 4; from memory).
+    """
+    q, x = positive(flow, "flow"), np.asarray(lift, dtype=float)
+    m, n = q.shape
+    if m < 2 or n < 2:
+        return TwoWay()
+    r = q / q.mean(axis=0)
+    r = r - r.mean(axis=1, keepdims=True)
+    r = r - r.mean(axis=0)
+    if n < LIFTS_FOR_TILT:
+        return TwoWay(float(np.sum(r**2)), float((m - 1) * (n - 1)))
+    along = (x - x.mean()) / (x.max() - x.min())
+    curve = FlowCurve(x, q.mean(axis=0))
+    dial = curve.slope(x) / q.mean(axis=0)
+    shapes = np.stack([along, dial - dial.mean()], axis=1)
+    normal = np.linalg.inv(shapes.T @ shapes)
+    found = r @ shapes @ normal
+    left = r - found @ shapes.T
+    squares, freedom = float(np.sum(left**2)), float((m - 1) * (n - 3))
+    return TwoWay(squares, freedom, MountSets.of_tilts(found[:, 0], squares / freedom * float(normal[0, 0])))
+
+
+def tilt_scatter(seen: MountSets) -> float:
+    """How far bolting down tilts a curve: what was seen on this bench pooled with what is assumed of any.
+
+    Parameters
+    ----------
+    seen : MountSets
+        Of tilts, from lowest to highest lift.
+
+    Returns
+    -------
+    float
+        Standard deviation [-].
+
+    Raises
+    ------
+    Refused
+        Never.
+
+    References
+    ----------
+    As `mount_scatter`; the prior is common practice, no source.
+    """
+    own = seen.squares / seen.freedom if seen.freedom else 0.0
+    if seen.freedom >= ENOUGH_MOUNT_FREEDOM and own > ASSUMED_TILT**2:
+        return float(np.sqrt(own))
+    pooled = ASSUMED_MOUNT_FREEDOM * ASSUMED_TILT**2 + seen.squares
+    return float(np.sqrt(pooled / (ASSUMED_MOUNT_FREEDOM + seen.freedom)))
 
 
 def mount_scatter(seen: MountSets) -> tuple[float, float]:
@@ -186,7 +291,12 @@ def mount_scatter(seen: MountSets) -> tuple[float, float]:
     return float(np.sqrt((ASSUMED_MOUNT_FREEDOM * ASSUMED_MOUNT**2 + seen.squares) / freedom)), freedom
 
 
-def known_scatter(repeats: Sequence[Repeats], prior: Scatter | None = None, seen: MountSets | None = None) -> Scatter:
+def known_scatter(
+    repeats: Sequence[Repeats],
+    prior: Scatter | None = None,
+    seen: MountSets | None = None,
+    tilts: MountSets | None = None,
+) -> Scatter:
     """The scatter to judge with: measured repeats once there are enough, and mounts as far as they were seen.
 
     Parameters
@@ -197,6 +307,8 @@ def known_scatter(repeats: Sequence[Repeats], prior: Scatter | None = None, seen
         What was known before; the assumed scatters without one.
     seen : MountSets, optional
         Mounts of unchanged heads on this bench; `prior` keeps its own without them.
+    tilts : MountSets, optional
+        How far these mounts tilted the curve.
 
     Returns
     -------
@@ -216,6 +328,8 @@ def known_scatter(repeats: Sequence[Repeats], prior: Scatter | None = None, seen
     if seen is not None and seen.freedom:
         mount, freedom = mount_scatter(seen)
         found = replace(found, mount=mount, mount_freedom=freedom, mount_assumed=False, mounts=seen.mounts)
+    if tilts is not None and tilts.freedom:
+        found = replace(found, tilt=tilt_scatter(tilts))
     measured, repeat_freedom = repeat_scatter(repeats)
     if not found.repeat_assumed or repeat_freedom < ENOUGH_FREEDOM:
         return found
@@ -340,8 +454,10 @@ class Difference:
         return np.asarray(s2 * sum(s.flow**2 / s.readings for s in self.sides))
 
     def resolution_variance(self) -> Array:
-        """Variance of the difference from the readout's last digit [m6/s2], shape (k,)."""
-        return np.asarray(self.instrument.flow**2 * sum(1 / s.readings for s in self.sides))
+        """Variance of the difference from the readout's last digit or steps [m6/s2], shape (k,)."""
+        return np.asarray(
+            self.instrument.flow**2 * sum(1 / s.readings for s in self.sides) + 2 * self.instrument.step**2
+        )
 
     def mount_scatter(self) -> float:
         """Relative scatter that bolting down adds to this difference; nought within one mount."""
@@ -431,4 +547,5 @@ def point_uncertainty(side: Side, scatter: LiftScatter, mount: float, instrument
     conversion = side.flow**2 * (
         np.asarray(side.law) ** 2 + np.asarray(side.size) ** 2 + np.asarray(side.adjusted) ** 2
     )
-    return np.asarray(np.sqrt(repeat + mounting + dial + pressure + conversion + instrument.flow**2 / side.readings))
+    resolution = instrument.flow**2 / side.readings + instrument.step**2
+    return np.asarray(np.sqrt(repeat + mounting + dial + pressure + conversion + resolution))

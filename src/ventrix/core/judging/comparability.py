@@ -109,13 +109,17 @@ class Comparability:
         """The line above the curves."""
         if self.level == "yes":
             return "May be compared: bench, bore, entry, valve, plug and centring agree."
-        said = " ".join(d.sentence for d in self.differences if d.level == self.level)
         start = {
             "no": "Not to be compared.",
             "unknown": "Can't be said: not recorded is not the same as same.",
             "converted": "Compared after conversion.",
         }[self.level]
-        return f"{start} {said}"
+        return f"{start} {self.reason}"
+
+    @property
+    def reason(self) -> str:
+        """What differs or is missing, a sentence each."""
+        return " ".join(d.sentence for d in self.differences if d.level == self.level)
 
 
 _ORDER: Final[dict[Level, int]] = {"yes": 0, "converted": 1, "unknown": 2, "no": 3}
@@ -158,8 +162,8 @@ def comparability(
         a_words = None if a is None else c.words(a)
         b_words = None if b is None else c.words(b)
         if a is None or b is None:
-            if c.optional:
-                continue
+            if c.optional or (exhaust and c.key == "entry"):
+                continue  # an exhaust is blown from the bore: no entry is laid on it
             where = "on either side" if a is None and b is None else ("before" if a is None else "after")
             said = f"{c.name.capitalize()} was not recorded {where}: {c.moves}."
             found.append(ConditionDifference(c.key, "unknown", a_words, b_words, said))

@@ -14,8 +14,16 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ventrix.core.formulas.cam import AnyCam, cam_mean
-from ventrix.core.formulas.knowledge import Adjustment, Known
-from ventrix.core.formulas.uncertainty import Difference, Repeats, Scatter, Side, known_scatter, scatter_by_lift
+from ventrix.core.formulas.knowledge import Adjustment, Check, Known
+from ventrix.core.formulas.uncertainty import (
+    CONFIDENCE,
+    Difference,
+    Repeats,
+    Scatter,
+    Side,
+    known_scatter,
+    scatter_by_lift,
+)
 from ventrix.core.judging.comparability import Comparability, comparability
 from ventrix.core.judging.schools import school_weights
 from ventrix.core.judging.single_readings import LoneReading, lone_readings
@@ -25,6 +33,9 @@ from ventrix.core.quantity.refused import Refused
 from ventrix.core.runs.reduction import LIFT_GRAIN, ReducedRun, instrument_for
 
 Runs = Sequence[ReducedRun]
+
+
+_NAMES: Final = {1: Result.BETTER, -1: Result.WORSE, 0: Result.NOT_PROVEN}
 
 
 class BandChange(NamedTuple):
@@ -72,8 +83,9 @@ class RunComparison:
         """The same pair, judged by another school."""
         return self if school == self.school else replace(self, school=school)
 
-    def over(self, low: float, high: float) -> BandChange | None:
-        """The mean over tested lifts between two lifts [m], None where none was tested there."""
+    def over(self, low: float, high: float, together: int = 1) -> BandChange | None:
+        """The mean over tested lifts between two lifts [m], None where none was tested there; its U is that of
+        `together` such bands looked at at once."""
         inside = self.tested & (self.lift > low * (1 - 1e-9)) & (self.lift <= high * (1 + 1e-9))
         if not np.any(inside):
             return None
@@ -82,7 +94,7 @@ class RunComparison:
             float(weights @ self.before),
             float(weights @ self.after),
             self.difference.weighted(weights),
-            self.difference.weighted_expanded(weights),
+            self.difference.weighted_expanded(weights, CONFIDENCE / together),
         )
 
     @property
@@ -118,9 +130,19 @@ class RunComparison:
 
     @cached_property
     def results(self) -> tuple[Result, ...]:
-        """Better, worse or not proven at each lift, taken alone."""
-        names = {1: Result.BETTER, -1: Result.WORSE, 0: Result.NOT_PROVEN}
-        return tuple(names[int(s)] for s in self._signs(self.expanded))
+        """Better, worse or not proven at each lift, taken alone: what a document tells. Screens show `marks`."""
+        return tuple(_NAMES[int(s)] for s in self._signs(self.expanded))
+
+    @cached_property
+    def expanded_together(self) -> Array:
+        """U of the difference at each lift where all tested lifts are looked at together: U(0.05 / K)."""
+        return self.difference.expanded(CONFIDENCE / max(int(np.sum(self.tested)), 1))
+
+    @cached_property
+    def marks(self) -> tuple[Result, ...]:
+        """What is drawn at each lift: the one rule for sentence, marks, bands and tables. Better or worse only where it
+        stands among all lifts tested; never one odd reading."""
+        return tuple(_NAMES[int(s)] for s in self.nameable)
 
     @cached_property
     def lone(self) -> tuple[LoneReading, ...]:
@@ -134,8 +156,7 @@ class RunComparison:
     @cached_property
     def nameable(self) -> NDArray[np.int64]:
         """+1, -1 or 0 by lift, strict enough that a verdict may name lifts: U(0.05 / K); never one odd reading."""
-        k = max(int(np.sum(self.tested)), 1)
-        signs = self._signs(self.difference.expanded(0.05 / k))
+        signs = self._signs(self.expanded_together)
         odd = np.isin(_grains(self.lift), [round(x.lift / LIFT_GRAIN) for x in self.lone])
         return np.where(odd, 0, signs)
 
@@ -172,6 +193,13 @@ class RunComparison:
     def weighted_expanded(self) -> float:
         return self.difference.weighted_expanded(self.weights)
 
+    def result_among(self, looks: int) -> Result:
+        """What the one number proves where it is one of several looked at in a row: U(0.05 / looks)."""
+        expanded = self.difference.weighted_expanded(self.weights, CONFIDENCE / max(looks, 1))
+        if not self.allowed or abs(self.weighted) <= expanded:
+            return Result.NOT_PROVEN
+        return Result.BETTER if self.weighted > 0 else Result.WORSE
+
     def gain_as(self, meant: str, lift: float | None = None) -> BandChange | None:
         """Before, after, gain and its U(0.05) as the number a prediction was meant as: across the lifts that count, at
         peak, or at one lift [m]; None where that was not flowed on both sides."""
@@ -202,10 +230,12 @@ def _lift_ids(runs: Runs) -> NDArray[np.int64]:
     return np.array(sorted(set.intersection(*sets)), dtype=np.int64)
 
 
-def _side(runs: Runs, lift: Array, adjustments: Sequence[Adjustment] = ()) -> Side:
+def _side(runs: Runs, lift: Array, adjustments: Sequence[Adjustment] = (), check: Check | None = None) -> Side:
+    """One side at lifts; `adjustments` are in its runs already, their uncertainty and the check's are counted here."""
     counts = np.zeros(len(lift))
-    factor = np.prod([a.factor_at(lift) for a in adjustments], axis=0) if adjustments else np.ones(len(lift))
-    adjusted = np.sqrt(np.sum([a.careful_at(lift) ** 2 for a in adjustments], axis=0)) if adjustments else 0.0
+    careful = [a.careful_at(lift) for a in adjustments]
+    careful += [np.full(len(lift), check.counts)] if check is not None else []
+    adjusted = np.sqrt(np.sum(np.square(careful), axis=0)) if careful else 0.0
     parts: list[list[Array]] = [[], [], [], []]
     for run in runs:
         doubts = (np.interp(lift, run.lift, d) for d in run.conversion)
@@ -215,7 +245,7 @@ def _side(runs: Runs, lift: Array, adjustments: Sequence[Adjustment] = ()) -> Si
         counts += np.where(here.any(axis=1), here @ run.readings, 1.0)
     flow, slope, law, size = (np.mean(p, axis=0) for p in parts)
     pressure = runs[0].test_pressure
-    return Side(flow * factor, slope * factor, counts, pressure, _mounts(runs), law, size, adjusted)
+    return Side(flow, slope, counts, pressure, _mounts(runs), law, size, adjusted)
 
 
 def _repeats(runs: Runs, lift: Array) -> Repeats:
@@ -325,7 +355,8 @@ def compare_runs(
     union = union[union <= reach]
     lift = np.asarray(union * LIFT_GRAIN, dtype=np.float64)
     interpolated = ~(np.isin(union, ids_before) & np.isin(union, ids_after))
-    sides = _side(before, lift), _side(after, lift, adjustments)
+    after = tuple(r.carried_over([a.factor_at(r.lift) for a in adjustments]) for r in after)
+    sides = _side(before, lift), _side(after, lift, adjustments, k.check)
     every = [*before, *after]
     scatter = known_scatter([r.repeats for r in every], k.scatter)
     repeats = _repeats(every, lift)
@@ -335,7 +366,7 @@ def compare_runs(
         after=sides[1],
         lift_scatter=scatter_by_lift(repeats, scatter),
         scatter=scatter,
-        instrument=instrument_for(kind, k.instrument),
+        instrument=instrument_for(kind, k.instrument, max(r.step for r in every)),
         same_mount=len(mounts) == 1 and None not in mounts,
     )
     notes = []

@@ -5,6 +5,7 @@ One is made for each state of a job and answers from memory what was asked befor
 
 from __future__ import annotations
 
+import threading
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field, replace
 from itertools import product
@@ -13,13 +14,14 @@ from typing import Final
 
 import numpy as np
 
-from ventrix.core.benches.study import Evidence, studied
+from ventrix.core.benches.study import Evidence, of_mounts, studied
 from ventrix.core.benches.transfer import transfer_between
 from ventrix.core.formulas.cam import CHECKING_LIFT, AnyCam, Cam, TabledCam
 from ventrix.core.formulas.flow_curve import dips
-from ventrix.core.formulas.knowledge import Adjustment, EasyMistakes, Known
-from ventrix.core.formulas.uncertainty import Instrument, MountSets, Scatter
+from ventrix.core.formulas.knowledge import Adjustment, Check, EasyMistakes, Known
+from ventrix.core.formulas.uncertainty import Instrument, Scatter
 from ventrix.core.judging.bridge import bridge_adjustment, under, wants_bridge
+from ventrix.core.judging.checks import CheckKind, again_check, plate_check, witness_check
 from ventrix.core.judging.comparability import Comparability, comparability
 from ventrix.core.judging.comparison import RunComparison, compare_runs, witness_adjustment
 from ventrix.core.judging.expectation import Outcome, outcome_of
@@ -58,12 +60,14 @@ class Pair:
 @dataclass(frozen=True, slots=True)
 class Gain:
     """What a cut did, as every place shows it: gain and U(0.05) in flow [m3/s], or as a share of the cut held against
-    where the bench is uncalibrated (`is_share`); both None where the two may not be compared."""
+    where the bench is uncalibrated (`is_share`); both None where the two may not be compared. `result` is the pair's
+    own; `mark` is what its plate shows, which is one of a row."""
 
     value: float | None
     expanded: float | None
     is_share: bool
     result: str
+    mark: str
     comparable: bool
     verdict: Verdict
 
@@ -91,9 +95,12 @@ class _Compared:
 
 @dataclass(slots=True)
 class _Memory:
-    """What was answered about earlier states of the job, each with what it was answered from."""
+    """What was answered about earlier states of the job, each with what it was answered from. One thread at a time
+    works an answer out: every state of a job asks under the same lock."""
 
-    raw: dict[str, tuple[FlowRun, SetUp, Geometry, ReducedRun]] = field(default_factory=dict)
+    lock: threading.RLock = field(default_factory=threading.RLock)
+
+    raw: dict[str, tuple[FlowRun, SetUp, Geometry, ReducedRun, float]] = field(default_factory=dict)
     runs: dict[str, ReducedRun] = field(default_factory=dict)
     pairs: dict[tuple[str, str], _Compared] = field(default_factory=dict)
 
@@ -101,8 +108,11 @@ class _Memory:
 class Findings:
     """Answers about one state of a job. `earlier` lends what it knew of parts that did not change.
 
-    `elsewhere` is what other jobs of the book have seen of the benches' scatter, by bench in small letters.
+    `elsewhere` is what other jobs of the book have seen of the benches' scatter, by bench in small letters. Any thread
+    may ask: nothing is shared before it is whole, and no switch is turned afterwards.
     """
+
+    judge_by_witness: bool
 
     def __init__(
         self,
@@ -110,6 +120,7 @@ class Findings:
         earlier: Findings | None = None,
         benches: tuple[Bench, ...] = (),
         elsewhere: Mapping[str, Evidence] | None = None,
+        judge_by_witness: bool | None = None,
     ) -> None:
         self.job = job
         self.benches = benches
@@ -120,7 +131,9 @@ class Findings:
         self._pairs: dict[tuple[str, str], Pair] = {}
         self._known: dict[str | None, Known] = {}
         self._seen: dict[str, Evidence] | None = None
-        self.judge_by_witness: bool = earlier.judge_by_witness if earlier is not None else False
+        if judge_by_witness is None:
+            judge_by_witness = earlier is not None and earlier.judge_by_witness
+        self.judge_by_witness = judge_by_witness
 
     @property
     def school(self) -> str:
@@ -152,6 +165,10 @@ class Findings:
 
     def runs_of(self, cut: Cut, port: Port) -> tuple[ReducedRun, ...]:
         """Every run of a cut that can be reduced, oldest first."""
+        with self._memory.lock:
+            return self._runs_of(cut, port)
+
+    def _runs_of(self, cut: Cut, port: Port) -> tuple[ReducedRun, ...]:
         if cut.id not in self._runs:
             measured = [run for run in cut.runs if not run.claimed]  # a claim never counts: see `claims_of`
             geometry = geometry_of(self.job, port, cut) if measured else None
@@ -167,6 +184,10 @@ class Findings:
 
     def claims_of(self, cut: Cut, port: Port) -> tuple[ReducedRun, ...]:
         """Curves that somebody claims for a cut, reduced like runs and marked as what they are."""
+        with self._memory.lock:
+            return self._claims_of(cut, port)
+
+    def _claims_of(self, cut: Cut, port: Port) -> tuple[ReducedRun, ...]:
         found = []
         for run in cut.runs:
             if run.claimed:
@@ -178,6 +199,10 @@ class Findings:
 
     def compare_across(self, before: tuple[ReducedRun, ...], port: Port, after: Cut) -> Pair:
         """Hold a cut against runs from anywhere: another port, head or bench, or a claim."""
+        with self._memory.lock:
+            return self._across(before, port, after)
+
+    def _across(self, before: tuple[ReducedRun, ...], port: Port, after: Cut) -> Pair:
         has = self.runs_of(after, port)
         stand_in = Cut(id=OTHER_SIDE, number=0, name="the other side")
         if not before or not has:
@@ -198,11 +223,13 @@ class Findings:
 
     def _raw(self, run: FlowRun, geometry: Geometry) -> ReducedRun:
         setup = self.job.setup(run.setup_id)
+        record = bench_named(self.benches, setup.bench)
+        step = (record.reading_step if record is not None else None) or 0.0
         known = self._memory.raw.get(run.id)
-        if known is not None and known[0] is run and known[1] is setup and known[2] == geometry:
+        if known is not None and known[0] is run and known[1] is setup and known[2] == geometry and known[4] == step:
             return known[3]
-        reduced = reduce_run(run, setup, geometry, run.mount_id)
-        self._memory.raw[run.id] = run, setup, geometry, reduced
+        reduced = reduce_run(run, setup, geometry, run.mount_id, step=step)
+        self._memory.raw[run.id] = run, setup, geometry, reduced, step
         return reduced
 
     def problem(self, cut: Cut) -> str:
@@ -214,12 +241,14 @@ class Findings:
     def evidence(self) -> Mapping[str, Evidence]:
         """What this job has seen of each bench's scatter, by bench in small letters: repeats, and mounts of states
         that did not change in between."""
-        if self._seen is None:
-            self._seen = {}
-            for port, cut in self._states():
-                for bench, found in self._seen_of(port, cut):
-                    self._seen[bench] = self._seen.get(bench, Evidence()) + found
-        return self._seen
+        with self._memory.lock:
+            if self._seen is None:
+                seen: dict[str, Evidence] = {}
+                for port, cut in self._states():
+                    for bench, found in self._seen_of(port, cut):
+                        seen[bench] = seen.get(bench, Evidence()) + found
+                self._seen = seen
+            return self._seen
 
     def _states(self) -> Iterator[tuple[Port, Cut]]:
         for port in self.job.ports:
@@ -245,10 +274,14 @@ class Findings:
             first = runs[0]
             same = [r for r in runs if r is first or _unchanged(first, r)]
             runs = [r for r in runs if all(r is not s for s in same)]
-            yield bench_key(first.setup.bench), Evidence(seen=mount_set(same))
+            yield bench_key(first.setup.bench), mount_evidence(same)
 
     def known(self, bench: str | None) -> Known:
         """Everything known of a bench: its scatter by its studies and by every job, its dial, its easy mistakes."""
+        with self._memory.lock:
+            return self._known_of(bench)
+
+    def _known_of(self, bench: str | None) -> Known:
         if bench not in self._known:
             record, key = bench_named(self.benches, bench), bench_key(bench)
             nothing = Evidence()
@@ -267,13 +300,35 @@ class Findings:
         """What a bench is known to scatter by."""
         return self.known(bench).scatter
 
-    def between(self, had: ReducedRun, has: ReducedRun, port: Port | None = None) -> Known:
-        """What is known of the bench after, and of what lies between two runs; of one port, its bridges too."""
-        known = self.known(has.setup.bench)
-        transfer = self.transfer(had.setup, has.setup)
-        witness = self.witness(had, has, known.scatter) if self.judge_by_witness else None
-        bridge = self.bridge(had.setup, has.setup, port) if port is not None else None
-        return replace(known, transfer=transfer, witness=witness, bridge=bridge)
+    def between(self, had: Runs, has: Runs, port: Port | None = None) -> Known:
+        """What is known of the bench after, and of what lies between two sides; of one port, its bridges too."""
+        first, last = had[-1], has[-1]
+        known = self.known(last.setup.bench)
+        seen = self.witness(first, last, known.scatter)
+        bridge = self.bridge(first.setup, last.setup, port) if port is not None else None
+        return replace(
+            known,
+            transfer=self.transfer(first.setup, last.setup),
+            witness=seen if self.judge_by_witness else None,
+            bridge=bridge,
+            checks=tuple(self._checks(had, has, seen, known.scatter)),
+        )
+
+    def _checks(self, had: Runs, has: Runs, witness: Adjustment | None, scatter: Scatter) -> Iterator[Check]:
+        """What was flowed at both settings-up to see whether the bench changed."""
+        runs = {r.id: r for r in self.job.runs()}
+        first, last = runs.get(had[-1].run_id), runs.get(has[-1].run_id)
+        if witness is not None and self.judge_by_witness:
+            yield Check(CheckKind.WITNESS, 0.0, 0.0, witness.freedom)  # what it says is taken out, and counted there
+        elif witness is not None:
+            yield witness_check(witness)
+        if first is not None and last is not None and same_name(had[-1].setup.bench, has[-1].setup.bench):
+            plate = plate_check(first, last, bench_named(self.benches, has[-1].setup.bench), scatter)
+            if plate is not None:
+                yield plate
+        again = again_check(had, has, scatter)
+        if again is not None:
+            yield again
 
     def bridge(self, before: SetUp, after: SetUp, port: Port) -> Adjustment | None:
         """What carries runs of a port under one set of conditions over to another: its last cut flowed both ways."""
@@ -315,9 +370,10 @@ class Findings:
     def pair(self, port: Port, before: Cut, after: Cut) -> Pair:
         """Hold two cuts of a port against each other."""
         key = before.id, after.id
-        if key not in self._pairs:
-            self._pairs[key] = self._pair(port, before, after)
-        return self._pairs[key]
+        with self._memory.lock:
+            if key not in self._pairs:
+                self._pairs[key] = self._pair(port, before, after)
+            return self._pairs[key]
 
     def _pair(self, port: Port, before: Cut, after: Cut) -> Pair:
         had, has = self.runs_of(before, port), self.runs_of(after, port)
@@ -346,7 +402,7 @@ class Findings:
         rest = (
             changes,
             self.cam_of(port.kind),
-            self.between(had[-1], has[-1], port),
+            self.between(had, has, port),
             self.school,
             self.job.test_pressure,
             tuple(m.lift for m in self.job.my_lifts if m.kind == port.kind),
@@ -382,11 +438,13 @@ class Findings:
         if c is None or verdict is None:
             return None
         if not c.allowed or verdict.weighted is None or verdict.expanded is None:
-            return Gain(None, None, c.kind == "index", "", False, verdict)
+            return Gain(None, None, c.kind == "index", "", "", False, verdict)
         base = c.weighted_before if c.kind == "index" else 1.0
         proven = verdict.result in (Result.BETTER, Result.WORSE)
         result = verdict.result if proven else Result.NOT_PROVEN
-        return Gain(verdict.weighted / base, verdict.expanded / base, c.kind == "index", result, True, verdict)
+        looks = sum(bool(self.runs_of(each, pair.port)) for each in pair.port.cuts) - 1
+        mark = c.result_among(looks)
+        return Gain(verdict.weighted / base, verdict.expanded / base, c.kind == "index", result, mark, True, verdict)
 
     def dip_of_the_bench(self, port: Port, bench: str | None, lift: float) -> str | None:
         """The name of a second bench on which the untouched head shows no dip at a lift [m] where this one does; None
@@ -463,7 +521,9 @@ class Findings:
                 try:
                     setup = self.job.setup(run.setup_id)
                     counted = replace(run, readings=readings)
-                    again.append(reduce_run(counted, setup, reduced.geometry, reduced.mount, reduced.known))
+                    again.append(
+                        reduce_run(counted, setup, reduced.geometry, reduced.mount, reduced.known, reduced.step)
+                    )
                 except Refused:
                     return None
             sides.append(tuple(again))
@@ -497,24 +557,24 @@ def _unchanged(first: ReducedRun, other: ReducedRun) -> bool:
     )
 
 
-def mount_set(runs: list[ReducedRun]) -> MountSets:
-    """What the mounts of one unchanged state say: each mount's mean over the lifts that all of them were flowed at.
+def mount_evidence(runs: list[ReducedRun]) -> Evidence:
+    """What the mounts of one unchanged state say, over the lifts that all of them were flowed at.
 
-    Runs of one mount are averaged; runs without one are left out. Raises ValueError never. Source: [6] JCGM
-    100:2008, 4.2.4.
+    Runs of one mount are averaged; runs without one are left out. Source: `study.of_mounts`.
     """
     by_mount: dict[str, list[ReducedRun]] = {}
     for run in runs:
         if run.mount is not None:
             by_mount.setdefault(run.mount, []).append(run)
     if len(by_mount) < 2:
-        return MountSets()
+        return Evidence()
     grains = [set(np.round(r.lift / LIFT_GRAIN).astype(int).tolist()) for each in by_mount.values() for r in each]
     common = np.array(sorted(set.intersection(*grains)), dtype=float) * LIFT_GRAIN
     if not len(common):
-        return MountSets()
+        return Evidence()
     flows = np.array([np.mean([r.curve.at(common) for r in each], axis=0) for each in by_mount.values()])
-    return MountSets.of((flows / flows.mean(axis=0)).mean(axis=1))
+    single = all(len(each) == 1 and bool(np.all(each[0].readings == 1)) for each in by_mount.values())
+    return of_mounts(flows, common, single=single)
 
 
 WEATHER: Final = 5000.0  # Pa of barometer across which a transfer counts a further doubt

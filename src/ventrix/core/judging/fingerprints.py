@@ -35,8 +35,9 @@ def fingerprints(comparison: RunComparison) -> tuple[Fingerprint, ...]:
     The difference is fitted as dQ(L) = delta dQ/dL, or k Q, or c, one at a time, by generalised least squares under
     the full covariance (repeat, resolution, mount, dial). A cause is named where what it leaves is no more than
     scatter (chi-squared at 0.99), and it either takes away more than scatter would, or hides the gain: see `hides`.
-    A factor is not asked where a witness port or a bridge has taken it out. A real cut can look the same, and two
-    mistakes together can still pass.
+    A factor is not asked where a witness port or a bridge has taken it out; neither that nor a leak where a check
+    between the two runs has counted what it left open. A real cut can look the same, and two mistakes together can
+    still pass.
 
     Parameters
     ----------
@@ -65,7 +66,7 @@ def fingerprints(comparison: RunComparison) -> tuple[Fingerprint, ...]:
     shapes: list[tuple[Cause, Array, float]] = [("dial zero", slope, easy.dial)]
     if not c.known.factor_is_out:
         shapes.append(("factor", mean_flow, easy.factor))
-    if c.kind == "flow":
+    if c.kind == "flow" and not c.known.checks:
         shapes.append(("leak", np.ones(k), easy.leak))
     inverse = np.linalg.inv(covariance)
     whole = float(change @ inverse @ change)

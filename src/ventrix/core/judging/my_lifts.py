@@ -7,6 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from ventrix.core.air.swirl_over_lift import SWIRL_SCATTER
+from ventrix.core.formulas.uncertainty import CONFIDENCE
 from ventrix.core.judging.comparison import RunComparison
 from ventrix.core.judging.schools import own_weights
 from ventrix.core.model.job import Job, MyLift
@@ -65,6 +66,7 @@ def at_my_lifts(comparison: RunComparison, lifts: tuple[MyLift, ...]) -> tuple[L
     """
     tested = comparison.tested
     lift = comparison.lift[tested]
+    alpha = CONFIDENCE / max(int(np.sum(tested)), 1)  # as the marks at the tested lifts have it
     found = []
     for mine in lifts:
         weights = own_weights(lift, (mine.lift,))
@@ -73,7 +75,7 @@ def at_my_lifts(comparison: RunComparison, lifts: tuple[MyLift, ...]) -> tuple[L
         every = np.zeros(len(comparison.lift))
         every[tested] = weights
         before, after = float(every @ comparison.before), float(every @ comparison.after)
-        expanded = comparison.difference.weighted_expanded(every)
+        expanded = comparison.difference.weighted_expanded(every, alpha)
         between = int(np.count_nonzero(weights)) > 1
         result = Result.NOT_PROVEN
         if comparison.allowed and not between and abs(after - before) > expanded:

@@ -16,7 +16,6 @@ FEWEST_LIFTS: Final = 5
 SHAPES: Final = 3  # Legendre polynomials of degree one to three
 LEVEL: Final = 0.01
 DIAL: Final = 0.0017 * INCH  # m: dial zero that a shape must rise above
-TILT: Final = 0.004  # relative, from lowest to highest lift: centring and entry (common practice, no source)
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,7 +33,8 @@ def shape_change(comparison: RunComparison) -> ShapeChange | None:
               - \\frac{(1'C^{-1}r)^2}{1'C^{-1}1} \\right]
 
     r are the relative differences by lift, X = [1, P1, P2, P3] Legendre polynomials in twice the scaled lift, and C
-    their repeat scatter with a dial zero and a tilt that bolting down brings; held against F(3, nu) at 0.01.
+    their repeat scatter with a dial zero and the tilt that this bench's bolting down brings; held against F(3, nu) at
+    0.01.
 
     Parameters
     ----------
@@ -69,7 +69,7 @@ def shape_change(comparison: RunComparison) -> ShapeChange | None:
     mounts = sum(1 / s.mounts for s in sides)
     slope = (sides[0].slope[tested] + sides[1].slope[tested]) / 2 / mean
     x = (lift - lift.mean()) / (lift[-1] - lift[0])
-    covariance = np.diag(own) + mounts * (DIAL**2 * np.outer(slope, slope) + TILT**2 * np.outer(x, x))
+    covariance = np.diag(own) + mounts * (DIAL**2 * np.outer(slope, slope) + scatter.tilt**2 * np.outer(x, x))
     inverse = np.linalg.inv(covariance)
     columns = np.polynomial.legendre.legvander(2 * x, SHAPES)
     normal = columns.T @ inverse @ columns

@@ -4,14 +4,17 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from datetime import datetime
 from itertools import pairwise
 from typing import Final, Literal
 
 import numpy as np
 from numpy.typing import NDArray
 
+from ventrix.core.formulas.knowledge import Check
 from ventrix.core.formulas.port import break_even_flow
 from ventrix.core.formulas.uncertainty import CONFIDENCE, student_t
+from ventrix.core.judging.checks import NEEDS_ONE_BELOW
 from ventrix.core.judging.comparison import RunComparison
 from ventrix.core.judging.fingerprints import Fingerprint, fingerprints
 from ventrix.core.judging.pours import Volumes
@@ -81,6 +84,8 @@ class Verdict:
     further_mounts, further_mounts_sure : mounts more of each side that make proof even odds, and four in five
     holds_to : the re-mount scatter up to which a headline holds, relative, where the bench's own is hardly known
     shape : what the shape of the curve proves
+    needs_check : a gain so small that only a check between the two runs makes it a plain one; `since` is the day of the
+        run before
     """
 
     result: Result
@@ -99,6 +104,13 @@ class Verdict:
     school: str = School.CAM
     dissent: tuple[str, ...] = ()
     turns_at: float | None = None
+    needs_check: bool = False
+    since: str | None = None
+
+    @property
+    def is_plain_keep(self) -> bool:
+        """Kept without a condition."""
+        return self.kind == "keep" and self.holds_to is None and not self.needs_check
 
 
 def judge(
@@ -135,7 +147,7 @@ def judge(
     x = worthwhile if worthwhile is not None else DEFAULT_WORTHWHILE * c.weighted_before
     if not c.allowed:
         headline = "Not to be compared." if c.comparability.level == "no" else "Can't be said."
-        said = c.comparability.sentence.removeprefix(headline).strip()
+        said = c.comparability.reason
         if c.claimed:
             headline, said = "Can't be said.", f"One side is claimed by {c.claimed}, and was not measured here."
         return Verdict(Result.CANT_TELL, headline, said, d, u, x, school=c.school)
@@ -152,9 +164,13 @@ def judge(
         sentence += " " + _speed(c, volumes)
     sentence += _missed_pressure(c, words)
     holds = holds_to(c) if result in (Result.BETTER, Result.WORSE) else None
+    open_check = kind in ("keep", "costs speed") and c.known.check is None and is_small(c)
+    if open_check:
+        sentence += " A check settles it: the reference plate, the witness port, or the earlier cut flowed again today."
+    since = c.before_runs[-1].date
     return Verdict(
         result=result,
-        headline=_headline(kind, c, x, holds, words),
+        headline=_headline(kind, c, x, Conditions(holds, open_check, since), words),
         sentence=sentence,
         weighted=d,
         expanded=u,
@@ -164,12 +180,29 @@ def judge(
         holds_to=holds,
         shape=shape,
         trade=kind == "trade",
-        warnings=(*(_rests_on_one(x, words) for x in c.lone), *(_looks_like(f, words) for f in found)),
+        warnings=(
+            *(_check_moved(check) for check in c.known.checks if check.moved),
+            *(_rests_on_one(x, words) for x in c.lone),
+            *(_looks_like(f, words) for f in found),
+        ),
         kind=kind,
         school=c.school,
         dissent=_dissent(c, worthwhile, words),
         turns_at=turns_at(c),
+        needs_check=open_check,
+        since=since,
     )
+
+
+def is_small(c: RunComparison) -> bool:
+    """Whether a gain is so small that a bench which changed could have made it."""
+    return c.weighted < NEEDS_ONE_BELOW * c.weighted_before
+
+
+def _check_moved(check: Check) -> str:
+    """The bench changed between the two runs, by what was flowed at both."""
+    moved = percent_text(check.drift, sign=True)
+    return f"The {check.kind} read {moved} between the two: the bench changed, and that is counted. Find it first."
 
 
 def holds_to(c: RunComparison) -> float | None:
@@ -388,8 +421,34 @@ def is_trade(comparison: RunComparison) -> bool:
     return _neighbours(signs, 1) and _neighbours(signs, -1)
 
 
-def _headline(kind: Kind, c: RunComparison, x: float, holds: float | None, words: Wording) -> str:
-    up_to = "" if holds is None else f", if this bench re-mounts within {percent_text(holds)}"
+@dataclass(frozen=True, slots=True)
+class Conditions:
+    """What a headline hangs on: re-mounting within a scatter, and a bench that did not change since a day."""
+
+    holds: float | None
+    unchecked: bool
+    since: str | None
+
+    @property
+    def words(self) -> str:
+        """ ", if …", or nothing."""
+        said = [] if self.holds is None else [f"re-mounting repeats within {percent_text(self.holds)}"]
+        if self.unchecked:
+            said.append(f"nothing at the bench changed since {day_words(self.since)}")
+        return f", if {' and '.join(said)}" if said else ""
+
+
+def day_words(date: str | None) -> str:
+    """A day as it is said: "3 May"; "the run before" where it was not recorded."""
+    try:
+        day = datetime.fromisoformat(date or "")
+    except ValueError:
+        return "the run before"
+    return f"{day.day} {day:%b}"
+
+
+def _headline(kind: Kind, c: RunComparison, x: float, conditions: Conditions, words: Wording) -> str:
+    up_to = conditions.words
     return {
         "keep": f"Keep{up_to}.",
         "costs speed": f"Keep{up_to}, and it costs speed.",
@@ -462,12 +521,12 @@ def _reason(c: RunComparison, result: Result, d: float, u: float, x: float, furt
 def _odds(further: Further) -> str:
     """What further mounts would buy."""
     if further.even is None:
-        return f"Even odds would want over {MOST_MOUNTS} more mounts of each: not by mounts."
-    mounts = f"{further.even} more mount{'s' * (further.even != 1)} of each"
+        return f"More than {MOST_MOUNTS} re-mounts of each cut would be needed: repeating the test won't settle this."
+    mounts = f"{further.even} more re-mount{'s' * (further.even != 1)} of each: 50 % chance of settling it"
     if further.sure is not None:
-        return f"Even odds with {mounts}, four in five with {further.sure}."
-    never = "does not come by mounts" if further.never_sure else f"wants over {MOST_MOUNTS}"
-    return f"Even odds with {mounts}; four in five {never}."
+        return f"{mounts[0].upper()}{mounts[1:]}; {further.sure}: 80 %."
+    never = "80 % does not come by re-mounting" if further.never_sure else f"80 % needs over {MOST_MOUNTS}"
+    return f"{mounts[0].upper()}{mounts[1:]}; {never}."
 
 
 def _speed(c: RunComparison, volumes: Volumes) -> str:

@@ -197,7 +197,7 @@ def proposals(job: Job, head: Face, other: Face, found: Sequence[Joint]) -> tupl
     """
     ports = {p.name: p for p in job.ports}
     made = []
-    opens = str(side_taken(job, "gasket").words).startswith("open")
+    opens = bool(side_taken(job, "gasket").value)
     for joint in found:
         port = ports.get(joint.port)
         for edge in joint.edges:

@@ -59,7 +59,7 @@ def quote_of(job: Job, hours: Hours) -> tuple[QuoteLine, ...]:
         lines.append(QuoteLine("consumables", "", job.consumables))
     lines.append(QuoteLine("sum", "", _sum(lines)))
     more = hours.beyond_quote
-    beyond = [QuoteLine("chosen beyond the quote", f"{from_si(more, 'h'):.1f} h", at_rate(more))]
+    beyond = [QuoteLine("chosen beyond the quote", f"{from_si(more, 'h'):.1f} h", at_rate(more))] if more else []
     beyond += [
         QuoteLine(f"chosen part: {p.name or p.kind}", f"{p.count}, {p.state}", p.price)
         for p in job.parts
@@ -67,7 +67,7 @@ def quote_of(job: Job, hours: Hours) -> tuple[QuoteLine, ...]:
     ]
     if job.quoted is not None:
         lines.append(QuoteLine("quoted", f"{from_si(job.quoted, 'h'):.1f} h", at_rate(job.quoted)))
-    return (*lines, *(b for b in beyond if more or b.what.startswith("chosen part")))
+    return (*lines, *beyond)
 
 
 def _sum(lines: list[QuoteLine]) -> float | None:

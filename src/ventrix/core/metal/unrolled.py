@@ -137,9 +137,10 @@ class UnrolledPort:
 
     @property
     def smallest_is_measured(self) -> bool:
-        """The smallest place stands at a measured section, and none guessed is nearer: a speed there is no guess."""
+        """The smallest place stands at a measured section, and none guessed is nearer: a speed there is no guess. Where
+        along the port it stands plays no part."""
         near = min(self.sections, key=lambda s: abs(s.along - self.smallest.along))
-        return near.measured and "length" not in self.guessed
+        return near.measured
 
     @property
     def taper(self) -> float:

@@ -2,11 +2,29 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from typing import Any, Literal
 
 Direction = Literal["intake", "exhaust"]
+
+# What a porter calls nouns whose own names are not the trade's.
+_CALLED = {
+    "SetUp": "set-up",
+    "PartOfJob": "part",
+    "Binned": "thing in the bin",
+    "CheckMark": "tick of the end list",
+    "RungNote": "note at a lift",
+    "StepRecord": "step of preparing",
+    "Work": "work at a place",
+    "Call": "prediction",
+}
+
+
+def words_of(kind: type[Noun]) -> str:
+    """What a porter calls a noun: "flow run"."""
+    return _CALLED.get(kind.__name__, re.sub(r"(?<=[a-z])(?=[A-Z])", " ", kind.__name__).lower())
 
 
 def quantity(unit: str) -> Any:

@@ -49,7 +49,7 @@ from ventrix.core.model.run import Correction, FlowRun, Mount, Reading, RungNote
 from ventrix.core.model.traverse import Observation, ProbePoint, Traverse
 from ventrix.core.quantity.field_checks import Check
 from ventrix.core.quantity.refused import Refused
-from ventrix.core.quantity.units import to_si
+from ventrix.core.quantity.units import from_si, to_si
 
 LONGEST_TEXT: Final = 20_000  # characters of a note or name
 
@@ -66,8 +66,14 @@ class Limit:
     @property
     def sentence(self) -> str:
         """What is said of a figure outside: "a valve's head lies between 5 and 250 mm"."""
-        unit = "" if self.unit == "-" else f" {self.unit}"
-        return f"{self.words} lies between {self.low:g} and {self.high:g}{unit}"
+        return self.sentence_in(self.unit)
+
+    def sentence_in(self, symbol: str) -> str:
+        """The same in another unit of its kind."""
+        if self.unit == "-":
+            return f"{self.words} lies between {self.low:g} and {self.high:g}"
+        low, high = (from_si(to_si(v, self.unit), symbol) for v in (self.low, self.high))
+        return f"{self.words} lies between {low:.4g} and {high:.4g} {symbol}"
 
     def allows(self, value: float) -> bool:
         """Whether an SI value lies inside, ends included (to a billionth, for what went through another unit)."""
@@ -351,6 +357,14 @@ _TABLE: Final[dict[type[Noun], dict[str, Limit]]] = {
 }
 
 
+class Outside(Refused):
+    """A figure outside its limit."""
+
+    def __init__(self, limit: Limit) -> None:
+        super().__init__(limit.sentence)
+        self.limit = limit
+
+
 def limit_of(kind: type[Noun], name: str) -> Limit | None:
     """The limit of a noun's field, None where it holds no figure."""
     return _TABLE[kind].get(name)
@@ -364,7 +378,7 @@ def check_of(kind: type[Noun], name: str, also: Check | None = None) -> Check:
         if also is not None:
             also(value)
         if limit is not None and not limit.allows(value):
-            raise Refused(limit.sentence)
+            raise Outside(limit)
 
     return check
 

@@ -130,8 +130,12 @@ QUESTIONS: Final = (
         "gasket",
         "Opening and gasket",
         (
-            Side("keep the port smaller", "You keep the port smaller than its gasket where the manifold is smaller."),
-            Side("open to the gasket", "You open to the gasket: leave no step facing the air."),
+            Side(
+                "keep the port smaller",
+                "You keep the port smaller than its gasket where the manifold is smaller.",
+                False,
+            ),
+            Side("open to the gasket", "You open to the gasket: leave no step facing the air.", True),
         ),
         places=(Place.OPENING,),
     ),

@@ -9,7 +9,7 @@ from typing import Final
 import numpy as np
 
 from ventrix.core.model.cut import carried
-from ventrix.core.model.kinds import CutKind, Entry, Place
+from ventrix.core.model.kinds import CutKind, Entry, Place, Use
 from ventrix.core.model.school_questions import side_taken
 from ventrix.core.planning.chain import ChainWork
 from ventrix.core.planning.loss_chain import DRAWS, SEED
@@ -75,6 +75,8 @@ def _larger_valve(ground: Ground) -> Move:
     said = "The next valve, 1 mm larger, its throat with it: the machine shop's. Shrouding is not reckoned."
     move = ground.move("valve", MoveKind.VALVE, gains, 60 * MINUTES["larger"] + REFLOW, said)
     blocked = []
+    if job.use == Use.TRUCK and ground.port.kind == "intake":
+        blocked.append("a truck's intake keeps its valve: small and fast")
     valves = ground.port.valves * job.ports_beside(ground.port)
     if job.bore is None:
         blocked.append("the bore is not known: no saying whether it stands in it")

@@ -250,6 +250,12 @@ def parse_quantity(text: str, default_unit: str) -> float:
     return tidy(value)
 
 
+def unit_typed(text: str) -> str:
+    """The unit that a figure was typed with, by its symbol in the table; empty where none was."""
+    match = _NUMBER.match(text.replace(",", "."))
+    return unit(match["unit"]).symbol if match is not None and match["unit"] else ""
+
+
 def parse_number(text: str) -> float:
     """Read a plain finite number without a unit; a sentence if it isn't one."""
     return parse_quantity(text, "-")

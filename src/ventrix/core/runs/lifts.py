@@ -5,11 +5,11 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Final
 
+from ventrix.core.quantity.thousandths import LEAST
 from ventrix.core.quantity.units import INCH, from_si
 
 SHARE_OF_VALVE: Final = 0.6  # of the valve's diameter: no cam lifts further (common practice, no source)
 USUAL_LIFT: Final = 0.030  # m: the same where the valve's diameter is not known
-LEAST_THOUSANDTHS: Final = 5  # a lift of five inches is none: whole numbers from here on are thousandths
 
 
 def lift_doubt(lift: float, valve_diameter: float | None) -> str:
@@ -30,6 +30,6 @@ def as_thousandths(lifts: Sequence[float], unit: str) -> list[float] | None:
     Raises ValueError never. Source: the trade says "three hundred" for 0.300 in (common practice, no source).
     """
     inches = [x / INCH for x in lifts]
-    if unit != "in" or not inches or min(inches) < LEAST_THOUSANDTHS:
+    if unit != "in" or not inches or min(inches) < LEAST:
         return None
     return [x / 1000 for x in lifts]

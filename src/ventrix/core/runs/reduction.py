@@ -31,7 +31,7 @@ from ventrix.core.model.kinds import StepKind
 from ventrix.core.model.run import FlowRun, Reading, SetUp
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.refused import Refused
-from ventrix.core.quantity.units import from_si
+from ventrix.core.quantity.units import from_si, to_si
 from ventrix.core.quantity.words import percent_text
 from ventrix.core.runs.element import indicated, mass_flows, scaled, test_densities
 from ventrix.core.runs.geometry import Geometry
@@ -47,6 +47,10 @@ RETURN_LIMIT = 0.02  # relative: at a low lift that is a dial moved by a few tho
 SAME_PRESSURE = 1e-3  # relative: what is one test pressure
 
 LEAK_OFF_NOTE = "the readout has the leak off already: nothing is subtracted"
+
+STEPS = tuple((step, unit) for step in (10.0, 5.0, 2.5, 2.0, 1.0, 0.5) for unit in ("cfm", "l/s", "m3/h"))
+
+FEWEST_FOR_STEP = 6
 
 LIFT_GRAIN = 1e-6  # m: lifts closer than a micrometre are one lift
 
@@ -153,6 +157,8 @@ class ReducedRun:
     heard : what was noted, by lift
     shown_at : the pressure that flows and swirl are brought to [Pa]; the run's own without one
     as_tested : the run before it was brought there
+    step : the step that its readings come in [m3/s], nought where they show none
+    is_carried : a transfer, bridge or witness is in its flows: they are not as they were read
     """
 
     run_id: str
@@ -175,6 +181,9 @@ class ReducedRun:
     heard: tuple[tuple[float, str], ...] = ()
     shown_at: float | None = None
     as_tested: ReducedRun | None = None
+    step: float = 0.0
+    is_carried: bool = False
+    date: str | None = None
 
     @property
     def test_pressure(self) -> float:
@@ -205,6 +214,21 @@ class ReducedRun:
             open_flow=None if own.open_flow is None else own.open_flow * ratio,
             shown_at=pressure,
             as_tested=own,
+        )
+
+    def carried_over(self, factors: Sequence[Array]) -> ReducedRun:
+        """The run with factors on its flows, each shape (k,): as another bench or sleeve would have read it."""
+        if not factors:
+            return self
+        factor = np.prod(factors, axis=0)
+        singles = zip(self.singles, factor, strict=True)
+        return replace(
+            self,
+            flow=self.flow * factor,
+            singles=tuple(tuple(float(q * f) for q in each) for each, f in singles),
+            open_flow=None if self.open_flow is None else self.open_flow * float(factor[-1]),
+            is_carried=True,
+            as_tested=None if self.as_tested is None else self.as_tested.carried_over(factors),
         )
 
     @cached_property
@@ -243,7 +267,7 @@ class ReducedRun:
 
     @property
     def instrument(self) -> Instrument:
-        return instrument_for(self.kind, self.known.instrument)
+        return instrument_for(self.kind, self.known.instrument, self.step)
 
     @cached_property
     def uncertainty(self) -> Array:
@@ -265,10 +289,13 @@ class ReducedRun:
         return stall_index(self.flow, self.uncertainty)
 
 
-def instrument_for(kind: str, known: Instrument | None = None) -> Instrument:
-    """What a run is set and read with; an index has no pressure or flow graduation of its own."""
+def instrument_for(kind: str, known: Instrument | None = None, step: float = 0.0) -> Instrument:
+    """What a run is set and read with, its readings in steps [m3/s]; an index has no pressure or flow graduation of its
+    own."""
     found = known or Instrument()
-    return found if kind == "flow" else replace(found, pressure=0.0, flow=0.0)
+    if kind != "flow":
+        return replace(found, pressure=0.0, flow=0.0)
+    return replace(found, step=step / np.sqrt(12))
 
 
 def reduce_run(
@@ -277,6 +304,7 @@ def reduce_run(
     geometry: Geometry | None = None,
     mount: str | None = None,
     known: Known | None = None,
+    step: float = 0.0,
 ) -> ReducedRun:
     """Reduce a run to corrected flow at each lift.
 
@@ -290,6 +318,8 @@ def reduce_run(
         Names the bolting-down; two runs of one mount share its scatter.
     known : Known, optional
         What is known of the bench; assumed values otherwise.
+    step : float
+        The step of the bench's readout, where it is known [m3/s]; a coarser one that the readings show counts.
 
     Raises
     ------
@@ -326,6 +356,7 @@ def reduce_run(
     if np.any(mean <= 0):
         raise Refused("the reading at {:g} mm lift is zero", from_si(float(lifts[np.argmin(mean)]), "mm"))
     g = geometry or Geometry()
+    step = max(step, reading_step(counted)) if kind == "flow" else 0.0
     unsteady = tuple(sorted({float(r.lift) for r in counted if r.unsteady}))
     return ReducedRun(
         run_id=run.id,
@@ -336,7 +367,7 @@ def reduce_run(
         lift=lifts,
         flow=mean,
         readings=counts.astype(float),
-        repeats=Repeats.of(corrected[order], starts),
+        repeats=Repeats.of(corrected[order], starts, step),
         swirl=_mean_swirl(counted, setup, raw, measured, leak, order, starts),
         pressure_at=np.add.reduceat(measured[order], starts) / counts,
         singles=tuple(tuple(float(q) for q in each) for each in np.split(corrected[order], starts[1:])),
@@ -346,7 +377,26 @@ def reduce_run(
         open_flow=_open_flow(run, setup) if kind == "flow" else None,
         heard=tuple((n.lift, n.kind) for n in run.rung_notes),
         claimed=run.claimed or "",
+        step=step,
+        date=run.date,
     )
+
+
+def reading_step(readings: Sequence[Reading]) -> float:
+    """The step that readings of flow come in [m3/s]: the largest usual one that all of them are multiples of, where
+    that is coarser than a tenth of a unit; nought where they show none.
+
+    Six readings at least: of fewer, round figures may be chance. Source: common practice, no source.
+    """
+    flows = [r.flow for r in readings if r.flow is not None]
+    if len(flows) < FEWEST_FOR_STEP or len(flows) < len(readings):
+        return 0.0
+    for step, symbol in STEPS:
+        size = to_si(step, symbol)
+        shares = np.array(flows) / size
+        if np.all(np.abs(shares - np.round(shares)) < 1e-3) and len(set(np.round(shares))) > 2:
+            return size
+    return 0.0
 
 
 def leak_of(setup: SetUp) -> float:

@@ -23,7 +23,7 @@ from ventrix.core.model.job import Job
 from ventrix.core.model.library import LibraryItem
 from ventrix.core.model.noun import Noun
 from ventrix.core.model.plausible import check_plausible
-from ventrix.records.bad_input import ActGone, BookError, BookLocked, Conflict, InputError
+from ventrix.records.bad_input import ActGone, AlreadyThere, BookError, BookLocked, Conflict, InputError
 from ventrix.records.book import postgres, rows
 from ventrix.records.book.acts import Act, acts_of, changes_of, forget_act, recalled, store_act
 from ventrix.records.book.loading import load_benches, load_job, load_library, read_json
@@ -44,6 +44,7 @@ from ventrix.records.book.tables import METADATA, REVISION, TABLES
 
 ORDER: Final = {table.name: i for i, table in enumerate(METADATA.sorted_tables)}  # parents before children
 BENCHES: Final = "benches"  # whose revision all benches share
+SAYS_AFTER: Final = 1.0  # s of waiting before who writes is said
 LIBRARY: Final = "library"  # and everything of the library
 
 
@@ -79,6 +80,12 @@ class Book:
         self._seen: dict[str, int] = {}
         self._writes: dict[str, Any] = {"writing": True} | (postgres.WRITER if path is None else {})
         self.wait: Callable[[float], None] = time.sleep  # while another program holds the lock; a window looks on
+        self.says: Callable[[str], None] = lambda _sentence: None  # what is to be known while it waits
+        self._patience = PATIENCE if path is not None else postgres.PATIENT
+
+    def _writer(self) -> str:
+        """Who writes the book just now, in words."""
+        return "Another window" if self._path is not None else postgres.who_writes(self._engine)
 
     def _refusal(self, error: Exception) -> BookError:
         """What the store refused, in our words."""
@@ -257,18 +264,22 @@ class Book:
         """
         if self._path is not None and not self._path.exists():
             raise BookError("the book's file is gone")
-        until = time.monotonic() + PATIENCE
+        began, told = time.monotonic(), False
         while True:
             try:
                 return self._write(pairs, act, undone)
             except IntegrityError:
-                raise BookError(
+                raise AlreadyThere(
                     "the book refuses it: it hangs from something that is not there, or is there twice"
                 ) from None
             except (SqlDatabaseError, InterfaceError) as error:
                 refused = self._refusal(error)
-                if not isinstance(refused, BookLocked) or time.monotonic() >= until:
+                waited = time.monotonic() - began
+                if not isinstance(refused, BookLocked) or waited >= self._patience:
                     raise refused from None
+                if waited >= SAYS_AFTER and not told:
+                    told = True
+                    self.says(f"{self._writer()} is writing the book: waiting for its turn to end.")
             except OSError as error:
                 raise BookError(f"the book cannot be written: {(error.strerror or '').lower()}") from None
             self.wait(0.05)
@@ -331,12 +342,12 @@ class Book:
             taken = connection.execute(select(job_table.c.id).where(job_table.c.id == job.id)).first() is not None
         try:
             if taken:
-                raise BookError
+                raise AlreadyThere
             self.write((None, job), *((None, b) for b in new))
-        except BookError as error:
-            if str(error) and "twice" not in str(error):
-                raise InputError(str(error), file=file) from None
+        except AlreadyThere:
             raise InputError(f"job '{job.title}', or a part of it, is in the book already", file=file) from None
+        except BookError as error:
+            raise InputError(str(error), file=file) from None
         return [b.name for b in benches if bench_named(known, b.name) is not None]
 
     def remove_job(self, job_id: str) -> None:

@@ -188,7 +188,12 @@ class Index:
             asked = select(JOB_INDEX.c.evidence).where(JOB_INDEX.c.job_id != but)
             for row in connection.execute(asked):
                 for bench, seen in row.evidence.items():
-                    one = Evidence(seen["repeat_squares"], seen["repeat_freedom"], MountSets(**seen["seen"]))
+                    one = Evidence(
+                        seen["repeat_squares"],
+                        seen["repeat_freedom"],
+                        MountSets(**seen["seen"]),
+                        MountSets(**seen["tilts"]),
+                    )
                     found[bench] = found.get(bench, Evidence()) + one
         return found
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import fields, replace
 from typing import Any, TypeVar
 
-from ventrix.core.model.noun import Noun
+from ventrix.core.model.noun import Noun, words_of
 from ventrix.core.model.run import FlowRun
 from ventrix.core.quantity.units import from_si
 from ventrix.records.bad_input import Conflict
@@ -92,11 +92,12 @@ def _readings(noun: Noun) -> int:
 
 def name_of(noun: Noun) -> str:
     """A noun as a person would point at it: "Cut 2", "Port 'Intake 1'"."""
-    kind = type(noun).__name__
+    kind = words_of(type(noun))
     number, name = getattr(noun, "number", None), getattr(noun, "name", "") or getattr(noun, "title", "")
     if number is not None:
-        return f"{kind} {number}"
-    return f"{kind} '{name}'" if name else f"A {kind.lower()}"
+        return f"{kind.capitalize()} {number}"
+    article = "An" if kind[0] in "aeiou" else "A"
+    return f"{kind.capitalize()} '{name}'" if name else f"{article} {kind}"
 
 
 def _words(value: Any, unit: str | None) -> str:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import socket
 from typing import Any, Final
 
 from sqlalchemy import Connection, Engine, create_engine, event
@@ -10,11 +11,13 @@ from sqlalchemy.exc import ArgumentError, DBAPIError
 
 from ventrix.records.bad_input import BookError, BookLocked, InputError
 from ventrix.records.book.loading import read_json
-from ventrix.records.book.sqlite_file import PATIENCE, migrate
+from ventrix.records.book.sqlite_file import migrate
 
 DRIVER: Final = "postgresql+psycopg"
 LOCK: Final = 0x56_45_4E_54  # of writers and of migrations, among all that a server may lock
 CONNECTS_IN: Final = 4  # s before a silent server is given up
+LOCKED_FOR: Final = 150  # ms that a writer waits inside the server: its window lives in between
+PATIENT: Final = 60.0  # s that a writer waits in all: other stations take their turns, on slow machines too
 ANSWERS_IN: Final = 10_000  # ms a question may take
 # A writer sees what was written while it waited for its turn.
 WRITER: Final = {"isolation_level": "READ COMMITTED"}
@@ -79,8 +82,8 @@ def open_engine(url: URL) -> Engine:
             "keepalives_interval": 2,
             "keepalives_count": 3,
             "tcp_user_timeout": 1000 * CONNECTS_IN,
-            "options": f"-c statement_timeout={ANSWERS_IN} -c lock_timeout={int(1000 * PATIENCE)}",
-            "application_name": "ventrix",
+            "options": f"-c statement_timeout={ANSWERS_IN} -c lock_timeout={LOCKED_FOR}",
+            "application_name": f"ventrix on {socket.gethostname()}"[:63],
         },
     )
     event.listen(engine, "begin", _begin)
@@ -93,15 +96,31 @@ def _begin(connection: Connection) -> None:
         connection.exec_driver_sql(f"SELECT pg_advisory_xact_lock({LOCK})")
 
 
+def who_writes(engine: Engine) -> str:
+    """Which station holds the writers' lock just now, in words."""
+    asked = (
+        "SELECT a.application_name, a.usename FROM pg_locks l JOIN pg_stat_activity a USING (pid) "
+        f"WHERE l.locktype = 'advisory' AND l.objid = {LOCK} AND l.granted LIMIT 1"
+    )
+    try:
+        with engine.connect() as connection:
+            row = connection.exec_driver_sql(asked).first()
+    except DBAPIError:
+        row = None
+    if row is None:
+        return "another station"
+    station = str(row[0]).removeprefix("ventrix on ")
+    return f"{station or 'another station'} ({row[1]})"
+
+
 def make_ready(engine: Engine, url: URL) -> None:
     """Bring the database to the newest version, one station at a time. InputError where that cannot be."""
     try:
         with engine.connect() as connection:
-            connection.exec_driver_sql(f"SELECT pg_advisory_lock({LOCK + 1})")
-            try:
-                migrate(engine, None)
-            finally:
-                connection.exec_driver_sql(f"SELECT pg_advisory_unlock({LOCK + 1})")
+            for limit in ("lock_timeout", "statement_timeout"):  # another station may be bringing it up to date
+                connection.exec_driver_sql(f"SET LOCAL {limit} = {int(1000 * PATIENT)}")
+            connection.exec_driver_sql(f"SELECT pg_advisory_xact_lock({LOCK + 1})")
+            migrate(engine, None)
     except InputError as error:
         raise InputError(error.sentence, file=shown(url)) from None
     except DBAPIError as error:

@@ -21,7 +21,7 @@ from pydantic import Field as DocumentField
 from ventrix.core.judging.opening import try_opening
 from ventrix.core.model.bench import Bench, bench_named
 from ventrix.core.model.job import Job
-from ventrix.core.model.noun import Noun
+from ventrix.core.model.noun import Noun, words_of
 from ventrix.core.model.plausible import implausible
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si, tidy, to_si
@@ -343,7 +343,7 @@ def _check_plausible(noun: Noun, name: str, where: str) -> None:
     for flat in flatten(noun):
         for field_name, sentence in implausible(flat.noun):
             key = KEYS[type(flat.noun)][field_name][0]
-            what = type(flat.noun).__name__.lower()
+            what = words_of(type(flat.noun))
             raise InputError(sentence, file=name, field=f"{where}{what} '{_short(flat.noun.id)}' {key}")
 
 
@@ -352,7 +352,7 @@ def _check_references(job: Job, name: str) -> None:
     for flat in flatten(job):
         key = type(flat.noun), flat.noun.id
         if key in seen:
-            raise InputError(f"two {key[0].__name__.lower()}s have the id '{_short(key[1])}'", file=name, field="id")
+            raise InputError(f"two {words_of(key[0])}s have the id '{_short(key[1])}'", file=name, field="id")
         seen.add(key)
     setups = {s.id for s in job.setups}
     mounts = {m.id for m in job.mounts}

@@ -7,7 +7,8 @@ from dataclasses import dataclass
 
 @dataclass(frozen=True, slots=True)
 class Stop:
-    """How far a place may still go: texts; `first` where the wall has to be read first."""
+    """How far a place may still go: texts; `read` is empty where nobody read it; `first` where the wall has to be read
+    first, `stops` where nothing more may come off."""
 
     place: str
     read: str
@@ -16,6 +17,7 @@ class Stop:
     take: str
     behind: str
     first: bool = False
+    stops: bool = False
 
 
 @dataclass(frozen=True, slots=True)

@@ -66,13 +66,13 @@ def _stops(pen: Pen, card: Card, width: float, floor: float) -> None:
             pen.text(pen.left, pen.y, f"and {len(card.stops) - i} readings more: see Cuts", 9, "quiet")
             break
         pen.y -= 14
-        role = "worse" if stop.first or "stop" in stop.take else "text"
+        role = "worse" if stop.first or stop.stops else "text"
         pen.text(pen.left, pen.y, elided(stop.place, "medium", 11, width * 0.46), 11, font="medium")
         pen.text(ends[0], pen.y, stop.left, 11, font="narrow", align="r")
         pen.text(ends[1], pen.y, stop.limit, 11, "quiet", "narrow", "r")
         pen.text(ends[2], pen.y, stop.take, 12, role, "narrow-bold", "r")
         behind = f" · {stop.behind} behind it" if stop.behind else ""
-        if stop.read != "not read":
+        if stop.read:
             pen.y -= 9
             pen.text(pen.left, pen.y, elided(f"{stop.read}{behind}", "text", 7.8, width * 0.75), 7.8, "quiet")
 

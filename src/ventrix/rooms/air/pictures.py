@@ -32,3 +32,4 @@ class SectionView:
     scale: tuple[float, float] = (0.0, 1.0)
     wanted: str = ""
     corner: float = 0.0  # radius [m]
+    guessed: bool = False  # nobody measured this section

@@ -34,9 +34,9 @@ from ventrix.rooms.shared.unrolled_map import MapSpot
 
 def section_view(
     title: str, traverse: Traverse | None, found: Field | None, size: Size, station: str, scale: tuple[float, float],
-    units: Units, wanted: str = "",
+    units: Units, wanted: str = "", guessed: bool = False,
 ) -> SectionView:  # fmt: skip
-    """A section with its points: read ones with their speed, open ones as rings."""
+    """A section with its points: read ones with their speed, open ones as rings. `guessed` where nobody measured it."""
     layout = layout_named(traverse.layout) if traverse is not None else usual_layout(station)
     places = [(p.name, p.u, p.v) for p in places_on(layout, size)] if layout is not None else []
     if traverse is not None:
@@ -53,7 +53,9 @@ def section_view(
         else:
             spots.append(SectionSpot(name, u, v))
     ring = layout.ring if layout is not None else False
-    return SectionView(title, size[0], size[1], ring, tuple(spots), found, scale, wanted, corner_of(size))
+    if guessed:
+        title = f"{title}, size guessed"
+    return SectionView(title, size[0], size[1], ring, tuple(spots), found, scale, wanted, corner_of(size), guessed)
 
 
 def difference_view(before: Field, after: Field, size: tuple[float, float, float], units: Units) -> SectionView:
@@ -105,13 +107,14 @@ def field_sentences(
     halves = half_areas(found)
     if halves is not None:
         area = units.area.with_unit(halves.upper)
+        mark = " (guessed: this section was not measured)" if found.guessed else ""
         said.append(
-            f"Upper and lower half {area} each, {units.speed.text(halves.upper_speed)} "
+            f"Upper and lower half {area} each{mark}, {units.speed.text(halves.upper_speed)} "
             f"and {units.speed.with_unit(halves.lower_speed)}."
         )
         if halves.width_needed is not None:
             needed = units.length.with_unit(halves.width_needed)
-            said.append(f"The lower half would want {needed} of width to be as slow as the upper.")
+            said.append(f"The lower half needs {needed} of width to be as slow as the upper{mark}.")
     if found.blockage:
         said.append(
             f"The probe stands in {percent_text(found.blockage)} of this section and reads high: it is over the 0.02 "

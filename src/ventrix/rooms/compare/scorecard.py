@@ -127,7 +127,7 @@ def score_rows(
     low_name = "Blow-down" if pair.port.kind == "exhaust" else "Low third"
     for caption, band in zip((low_name, "Middle third", "High third"), bands(c.lift, c.cam), strict=True):
         rows += _band_row(
-            caption, c.over(*band), flow, "mean of the tested lifts in that third of the lift that counts"
+            caption, c.over(*band, together=3), flow, "mean of the tested lifts in that third of the lift that counts"
         )
     if c.kind == "flow" and pair.before.id != "other":
         rows += _port_rows(findings, pair, c, units)

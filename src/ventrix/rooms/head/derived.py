@@ -9,19 +9,24 @@ from typing import Any, Final
 
 from ventrix.core.formulas import port, valve
 from ventrix.core.formulas.cam import CHECKING_LIFT, Cam
+from ventrix.core.quantity.refused import Refused
 
 Figures = dict[str, float | None]
 
 
 @dataclass(frozen=True, slots=True)
 class Derived:
-    """A derived figure: its words, its unit, what it needs, how it is computed, and the field to blame."""
+    """A derived figure: its words, its unit, what it needs, how it is computed, the field to blame, and its tip."""
 
     caption: str
     unit: str
     needs: tuple[str, ...]
     compute: Callable[..., Any]
     blame: str
+    tip: str = ""
+
+
+MEAN_WALL: Final = "Mean of the two sides: core shift makes one thinner. It never answers a wall limit."
 
 
 def _quarter_lift(head_diameter: float) -> float:
@@ -52,6 +57,12 @@ def _seat_throat(head_diameter: float, seat_width: float, seat_angle: float, sea
     return valve.seat_throat(head_diameter, seat_width, seat_angle, seat_margin)
 
 
+def _throat(head_diameter: float, throat_diameter: float) -> Any:
+    if throat_diameter >= head_diameter:
+        raise Refused("the throat must be smaller than the valve")
+    return valve.throat_ratio(head_diameter, throat_diameter)
+
+
 def _bowl_percent(head_diameter: float, bowl_diameter: float) -> float:
     return bowl_diameter / head_diameter
 
@@ -65,7 +76,7 @@ def _turn(port_angle: float) -> float:
 
 
 DERIVED: Final = (
-    Derived("Throat of valve", "percent", ("head_diameter", "throat_diameter"), valve.throat_ratio, "throat_diameter"),
+    Derived("Throat of valve", "percent", ("head_diameter", "throat_diameter"), _throat, "throat_diameter"),
     Derived("Bowl of valve", "percent", ("head_diameter", "bowl_diameter"), _bowl_percent, "bowl_diameter"),
     Derived("Throat area, gross", "area", ("throat_diameter",), _gross, "throat_diameter"),
     Derived(
@@ -83,7 +94,9 @@ DERIVED: Final = (
     Derived("Centreline length", "length", ("floor_length", "roof_length"), _length, "floor_length"),
     Derived("Mean section", "area", ("volume", "floor_length", "roof_length"), _mean_section, "volume"),
     Derived("Section at the pinch", "area", ("pinch_width", "pinch_height", "pinch_corner?"), _pinch, "pinch_width"),
-    Derived("Wall at the pushrod hole", "length", ("hole_spacing", "pinch_width"), port.hole_wall, "hole_spacing"),
+    Derived(
+        "Wall at the pushrod hole", "length", ("hole_spacing", "pinch_width"), port.hole_wall, "hole_spacing", MEAN_WALL
+    ),
     Derived("Port to valve, the air turns", "angle", ("port_angle",), _turn, "port_angle"),
     Derived("Displacement, one cylinder", "volume", ("bore", "stroke"), _displacement, "stroke"),
     Derived("Valve open for, crank", "angle", ("cam_lift", "cam_duration", "checking_lift?"), _cam_open, "cam_lift"),

@@ -28,7 +28,8 @@ TENTH: Final = to_si(0.1, "in")
 @dataclass(frozen=True, slots=True)
 class Decision:
     """A decision as a line and as what is said of it beside the curves. `mark` is up, down, dash or diamond; `curves`
-    are read and true changes over the lifts with the doubt of two tests, None where it was never flowed."""
+    are read and true changes over the lifts with the doubt of two tests, None where it was never flowed; `of_wall`
+    where the gauge would have told it."""
 
     number: int
     name: str
@@ -48,6 +49,7 @@ class Decision:
     seen_curve: Array | None
     true_curve: Array | None
     band: Array | None
+    of_wall: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -199,6 +201,7 @@ def _decision(practice: Practice, b: Belief, units: Units) -> Decision:
         b.seen_curve,
         b.true_curve,
         levels,
+        not b.wall_known or b.broke or b.left < DEFAULT_LIMIT,
     )
 
 

@@ -6,7 +6,7 @@ from dataclasses import replace
 
 import numpy as np
 
-from ventrix.core.air.sections import size_of
+from ventrix.core.air.sections import size_is_guessed, size_of
 from ventrix.core.air.traverse import Field, air_of, field_of, newest_of
 from ventrix.core.formulas import bench_flow
 from ventrix.core.judging.findings import Findings
@@ -22,6 +22,8 @@ def field_at(
     """A traverse's field, brought to a test pressure where it was taken at another; and whether it was converted."""
     here = unroll(port, cut, findings.job.valve_of(port, cut))
     found = field_of(traverse, *size_of(here, traverse.station), air_of(findings.job, traverse))
+    if found is not None and size_is_guessed(here, traverse.station):
+        found = replace(found, guessed=True)
     own = pressure_of(findings, traverse)
     if found is None or own is None or wanted_pressure is None or abs(own / wanted_pressure - 1) < 1e-3:
         return found, False

@@ -110,7 +110,7 @@ def _stops(findings: Findings, port: Port, cut: Cut, units: Units) -> tuple[Stop
         here = [w for w in walls if w.reading.place == zone.name]
         limit = limit_for(job, zone.name)
         if not here:
-            rows.append(Stop(zone.name, "not read", "", units.length.text(limit), "read first", "", True))
+            rows.append(Stop(zone.name, "", "", units.length.text(limit), "read first", "", True))
             continue
         for wall in here:
             rows.append(_stop(wall, limit, units))
@@ -126,7 +126,8 @@ def _stop(wall: WallLeft, limit: float, units: Units) -> Stop:
         return Stop(where, read, "", units.length.text(limit), "worked since: read again", reading.behind, True)
     spare = spare_of(wall, limit)
     take = units.length.text(spare) if spare > 0 else "nothing: stop"
-    return Stop(where, read, units.length.text(max(wall.left, 0.0)), units.length.text(limit), take, reading.behind)
+    left = units.length.text(max(wall.left, 0.0))
+    return Stop(where, read, left, units.length.text(limit), take, reading.behind, stops=spare <= 0)
 
 
 def _gauges(

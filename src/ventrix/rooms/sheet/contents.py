@@ -213,7 +213,7 @@ def _pair_part(findings: Findings, pair: Pair, units: Units) -> PairPart | None:
     rows = []
     for i, x in enumerate(c.lift):
         scale = 100 / c.before[i] if share else 1.0
-        change, doubt = float(c.change[i]) * scale, float(c.expanded[i]) * scale
+        change, doubt = float(c.change[i]) * scale, float(c.expanded_together[i]) * scale
         gain = f"{change:+.1f} %".replace("-", "−") if share else units.flow.text(change, sign=True)
         band = f"{doubt:.1f} %" if share else units.flow.text(doubt)
         rows.append(
@@ -221,9 +221,9 @@ def _pair_part(findings: Findings, pair: Pair, units: Units) -> PairPart | None:
                 units.lift.text(float(x)),
                 flow(float(c.before[i])),
                 flow(float(c.after[i])),
-                "" if same else gain if c.results[i] != Result.NOT_PROVEN else "–",
+                "" if same else gain if c.marks[i] != Result.NOT_PROVEN else "–",
                 "" if same else f"{gain} ± {band}",
-                "" if same else _RESULT.get(c.results[i], ""),
+                "" if same else _RESULT.get(c.marks[i], ""),
                 Mark.INTERPOLATED.sign if c.interpolated[i] else "",
             )
         )

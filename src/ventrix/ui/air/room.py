@@ -21,7 +21,7 @@ from PySide6.QtWidgets import (
 )
 
 from ventrix.core.air.hints import change_sentences
-from ventrix.core.air.sections import size_of, station_share
+from ventrix.core.air.sections import size_is_guessed, size_of, station_share
 from ventrix.core.air.traverse import LIMIT_MACH, Field, newest_of
 from ventrix.core.metal.unrolled import unroll
 from ventrix.core.model.cut import Cut
@@ -234,10 +234,12 @@ class AirRoom(Room):
             picture.setVisible(each is not None)
             if each is None:
                 continue
-            size = size_of(unroll(port, each, space.job.valve_of(port, each)), station)
+            here = unroll(port, each, space.job.valve_of(port, each))
+            size, guessed = size_of(here, station), size_is_guessed(here, station)
             mark = ", converted" if converted and i else ""
             title = f"{station}, cut {each.number}{mark}" + ("" if traverse is not None else ": not probed")
-            picture.show_view(section_view(title, traverse, found, size, station, scale, units, wanted if i else ""))
+            view = section_view(title, traverse, found, size, station, scale, units, wanted if i else "", guessed)
+            picture.show_view(view)
         both = fields[0] is not None and fields[1] is not None
         self.pictures[2].setVisible(both)
         if fields[0] is not None and fields[1] is not None:
@@ -282,7 +284,8 @@ class AirRoom(Room):
         for traverse, field in along:
             station = traverse.station
             size = size_of(here, station)
-            view = section_view(station, traverse, field, size, station, scale, self.open_book.units)
+            guessed = size_is_guessed(here, station)
+            view = section_view(station, traverse, field, size, station, scale, self.open_book.units, guessed=guessed)
             found.append((station_share(station), view))
         self.strip.show_sections(here, found, port.kind)
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt, Signal
-from PySide6.QtGui import QColor, QMouseEvent, QPainter, QPainterPath, QPaintEvent, QPen
+from PySide6.QtGui import QBrush, QColor, QMouseEvent, QPainter, QPainterPath, QPaintEvent, QPen
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from ventrix.core.air.traverse import Field
@@ -77,7 +77,10 @@ class SectionPicture(QWidget):
             painter.setClipPath(outline)
             paint_field(painter, box, view.field, view.scale, CELLS)
             painter.restore()
-        painter.setPen(QPen(theme.colour("scribe"), 1.6))
+        if view.guessed:
+            painter.fillPath(outline, QBrush(theme.colour("quiet", 0.5), Qt.BrushStyle.BDiagPattern))
+        style = Qt.PenStyle.DashLine if view.guessed else Qt.PenStyle.SolidLine
+        painter.setPen(QPen(theme.colour("scribe"), 1.6, style))
         painter.drawPath(outline)
         if not view.ring:
             painter.setFont(theme.font(11))

@@ -21,6 +21,7 @@ from PySide6.QtWidgets import (
 )
 
 from ventrix.core.calculators.answer import evaluate, read_input
+from ventrix.core.calculators.bare_numbers import ask_unit
 from ventrix.core.calculators.contract import Calculator, Input
 from ventrix.core.calculators.from_job import known_inputs
 from ventrix.core.quantity.refused import Refused
@@ -124,6 +125,7 @@ class InputRow(QWidget):
             return None
         if self.spec.many:
             return [parse_quantity(part, self.unit) for part in text.split(",")]
+        ask_unit(self.spec.name, self.unit, text)
         return parse_quantity(text, self.unit)
 
     def say(self, sentence: str) -> None:

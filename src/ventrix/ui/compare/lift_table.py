@@ -34,7 +34,7 @@ class LiftTable(Table):
         def values(array: np.ndarray) -> np.ndarray:
             return from_si_array(array, units.flow.unit) if c.kind == "flow" else array
 
-        before, after, change, u = (values(v) for v in (c.before, c.after, c.change, c.expanded))
+        before, after, change, u = (values(v) for v in (c.before, c.after, c.change, c.expanded_together))
         digits = units.flow.digits if c.kind == "flow" else 4
         heads = [before_name, after_name, "difference", "±", "%"]
         of_change = digits
@@ -46,7 +46,7 @@ class LiftTable(Table):
         self.setColumnCount(len(c.lift))
         self.setHorizontalHeaderLabels([units.lift.text(float(x)) for x in c.lift])
         self.setVerticalHeaderLabels(heads)
-        for i, result in enumerate(c.results):
+        for i, result in enumerate(c.marks):
             mark = "" if c.interpolated[i] else MARK.get(result, "")
             percent = f"{100 * (after[i] / before[i] - 1):+.1f}".replace("-", "−")
             cells = [

@@ -376,9 +376,9 @@ class CompareRoom(Room):
             return from_si_array(array, units.flow.unit) if c.kind == "flow" else 100 * array / c.before
 
         x = from_si_array(c.lift, units.lift.unit)
-        change, u = values(c.change), values(c.expanded)
+        change, u = values(c.change), values(c.expanded_together)
         band = Band(np.r_[0.0, x], -np.r_[0.0, u], np.r_[0.0, u], "unproven", 0.32)
-        shades = [theme.current().result(r) for r in c.results]
+        shades = [theme.current().result(r) for r in c.marks]
         texts = [f"{v:+.1f}".replace("-", "−") for v in change]
         above, below = max(float(change.max()), float(u.max())), max(-float(change.min()), float(u.max()))
         room = 0.42 * (above + below)  # for the words at the bars' ends

@@ -163,7 +163,7 @@ class RowView(QWidget):
                 x, y, u = step.cut.number + offset, from_si(gain.value, unit), from_si(gain.expanded, unit)
                 xs.append(x)
                 heights.append(y)
-                colours.append(theme.current().result(gain.result) if offset < 0 else "quiet")
+                colours.append(theme.current().result(gain.mark) if offset < 0 else "quiet")
                 tops.append((x, y + u, f"{y:+.1f}".replace("-", "−")))
                 lines.append(Line(np.array([x, x]), np.array([y - u, y + u]), "text", 1.5))
         if not xs:
@@ -243,9 +243,9 @@ class RowView(QWidget):
         )
         return [
             f"{step.cut.number}  {step.cut.name}",
-            f"{MARK.get(step.own.result, '')}{gain_text(step.own, units)}" if step.own is not None else "–",
+            f"{MARK.get(step.own.mark, '')}{gain_text(step.own, units)}" if step.own is not None else "–",
             doubt_text(step.own, units),
-            f"{MARK.get(step.total.result, '')}{gain_text(step.total, units)}" if step.total is not None else "–",
+            f"{MARK.get(step.total.mark, '')}{gain_text(step.total, units)}" if step.total is not None else "–",
             doubt_text(step.total, units),
             units.volume.text(step.volume),
             units.duration.text(step.time),

@@ -32,7 +32,7 @@ class FaultSheet(FormSheet):
         self.place = self.add_choice("Where", [(p, p) for p in Place])
         self.side = self.add_choice("Side, or hours", [(s, s) for s in (ALL_ROUND, *Band)])
         self.side.setEditable(True)
-        self.extent = self.add_figure("How far, how much", "length")
+        self.extent = self.add_figure("How far, how much", "length", small=True)
         self.note = self.add_text("Note", "growing along the head")
         self.photo = QPushButton("Photo…")
         self.photo.clicked.connect(self._choose_photo)

@@ -129,7 +129,7 @@ class NewCutSheet(FormSheet):
         self._warn()
 
     def _meant(self) -> dict[str, Any]:
-        """As which number the gain was meant, and what the plan said, where its own figure still stands in the field."""
+        """As which number the gain was meant; what the plan said, where its own figure still stands in the field."""
         move, said = self._planned, self.expected_gain.value
         meant = {"expected_as": self.expected_as.currentData()}
         if meant["expected_as"] == ExpectedAs.LIFT:

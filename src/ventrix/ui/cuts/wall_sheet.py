@@ -27,7 +27,7 @@ class WallSheet(FormSheet):
         self.band = self.add_choice("On which side", [(b.words, b) for b in Band])
         self.along = self.add_figure("From the opening, along the port", "length", None)
         self.across = self.add_figure("Across the side, -1 to 1", "ratio", place_across)
-        self.thickness = self.add_figure("Metal left", "length")
+        self.thickness = self.add_figure("Metal left", "length", small=True)
         self.gauge = PracticeButton(
             self, "Read it with the gauge (5 min)", lambda p: p.read_wall(self.place.currentText()), self.thickness
         )
@@ -36,7 +36,7 @@ class WallSheet(FormSheet):
         self.port_behind = self.add_choice("Which port, where one is", [("none", None)])
         self.probe = self.add_text("Probe", "5 MHz, 6 mm")
         self.sound = self.add_figure("Speed of sound it is set to", "sound")
-        self.doubt = self.add_figure("Doubt of the reading (±)", "length")
+        self.doubt = self.add_figure("Doubt of the reading (±)", "length", small=True)
         self.finish()
         self.caution.setText(
             "Couple well, and hold the probe square: a gauge on a curved, rough wall reads long. Castings shift: "

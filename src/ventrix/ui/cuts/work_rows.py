@@ -54,7 +54,7 @@ class WorkRow(QWidget):
             self.until.addItem(far.words, far)
         self.until.setAccessibleName(f"How far at the {place}")
         check = check_of(Work, "depth")
-        self.how_deep = QuantityField(f"{place}, depth", open_book.units["length"], check)
+        self.how_deep = QuantityField(f"{place}, depth", open_book.units["length"], check, small=True)
         row = QHBoxLayout()
         row.setContentsMargins(0, 0, 0, 0)
         for box in (self.side, self.until):

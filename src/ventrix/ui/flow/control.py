@@ -13,6 +13,7 @@ from ventrix.bench.procedure.preparation import StepDone
 from ventrix.core.edits.corrections import correct_lift
 from ventrix.core.model.kinds import RungNoteKind, StepKind
 from ventrix.core.quantity.refused import Refused
+from ventrix.core.quantity.thousandths import read_small
 from ventrix.core.quantity.units import parse_quantity, tidy
 from ventrix.core.quantity.words import percent_text, sentence
 from ventrix.records.bad_input import BookError, sentence_of
@@ -277,7 +278,7 @@ class FlowControl(QObject):
         if space is None or run is None:
             return "There is no run in hand."
         try:
-            lift = parse_quantity(text, self.open_book.units.lift.unit)
+            lift = read_small(text, self.open_book.units.lift.unit).value
             job = correct_lift(space.job, run.id, reading_id, tidy(lift), reason, new_id())
             space.apply(f"lift set right to {self.open_book.units.lift.text(lift)}", job)
         except (KeyError, Refused) as error:
@@ -369,11 +370,11 @@ class FlowControl(QObject):
 
     def _recorded(self, outcome: StepDone) -> None:
         preparation = self.hand.preparation
-        notes = self.hand.record(outcome, self.source)
+        notes, outside = self.hand.record(outcome, self.source)
         value = None if outcome.flow is None else self.hand.element.as_indicated(outcome.flow, outcome.pressure)
         figure = "" if value is None else f" {self.open_book.units.flow.text(value)}"
         words = f"{outcome.step.value.upper()}{figure}"
-        ground = "odd" if any("out of limits" in n or ("%" in n and "leak" in n) for n in notes) else "kept"
+        ground = "odd" if outside else "kept"
         self._after(preparation.step, " ".join(notes) or f"{words.capitalize()}.", words, ground)
 
     def _after(self, following: StepKind | None, sentence: str, words: str, ground: str = "kept") -> None:

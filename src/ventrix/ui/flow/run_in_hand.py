@@ -278,9 +278,11 @@ class RunInHand:
         runs = space.findings.runs_of(space.against, space.port)
         return float(runs[-1].flow.min()) if runs and runs[-1].kind == "flow" else None
 
-    def record(self, outcome: StepDone | StepSkipped, source: str) -> tuple[str, ...]:
-        """Put a step's outcome in the book, and what follows from it in place. Returns sentences about it."""
+    def record(self, outcome: StepDone | StepSkipped, source: str) -> tuple[tuple[str, ...], bool]:
+        """Put a step's outcome in the book, and what follows from it in place. Returns sentences about it, and whether
+        it lies out of its limits."""
         notes: tuple[str, ...] = ()
+        outside = False
         benches = None
         record = StepRecord(id=new_id(), kind=outcome.step.value, time=now_text())
         if isinstance(outcome, StepSkipped):
@@ -288,9 +290,10 @@ class RunInHand:
         else:
             flow = None if outcome.flow is None else self.element.step_flow(outcome.flow, outcome.pressure)
             record = replace(record, flow=flow, pressure=outcome.pressure, drift=outcome.drift)
-            notes = outcome.notes
+            notes, outside = outcome.notes, outcome.out_of_limits
             if outcome.step is StepKind.PLATE and flow is not None:
-                benches, said, off = self._plate_checked(flow, outcome.pressure)
+                benches, said, off, inside = self._plate_checked(flow, outcome.pressure)
+                outside = not inside
                 record = replace(record, drift=off)
                 notes = (*notes, said)
         self.space.record_step(self.setup, self.mount, record, source, benches)
@@ -301,14 +304,17 @@ class RunInHand:
             elif outcome.step is StepKind.SEAT_LEAK:
                 through_seat = max(record.flow - (self.setup.leak or 0.0), 0.0)
                 self.use_setup(replace(self.setup, seat_leak=tidy(through_seat)))
-        return notes
+        return notes, outside
 
-    def _plate_checked(self, flow: float, pressure: float | None) -> tuple[tuple[Bench, ...] | None, str, float | None]:
-        """The benches with one more plate check, the sentence about it, and how far off nominal it is."""
+    def _plate_checked(
+        self, flow: float, pressure: float | None
+    ) -> tuple[tuple[Bench, ...] | None, str, float | None, bool]:
+        """The benches with one more plate check, the sentence about it, how far off nominal it is, and whether that is
+        in its limits."""
         bench = self.bench
         nominal = self.setup.test_pressure
         if bench is None or bench.plate_flow is None:
-            return None, "", None
+            return None, "", None, True
         at_nominal = flow
         if nominal is not None and pressure:
             at_nominal = float(correct_readings([flow], nominal, [pressure])[0])
@@ -316,9 +322,9 @@ class RunInHand:
             id=new_id(), nominal=bench.plate_flow, flow=tidy(at_nominal), pressure=nominal, date=now_text()
         )
         grown = replace(bench, plates=(*bench.plates, check))
-        said = plate_sentence(grown.plates)[1]
+        inside, said = plate_sentence(grown.plates)
         benches = tuple(grown if b.id == bench.id else b for b in self.space.benches)
-        return benches, sentence(said), tidy(at_nominal / bench.plate_flow - 1)
+        return benches, sentence(said), tidy(at_nominal / bench.plate_flow - 1), inside
 
     @property
     def valve_diameter(self) -> float | None:

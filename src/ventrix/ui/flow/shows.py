@@ -42,9 +42,12 @@ def _by_lift(pair: Pair | None) -> dict[int, tuple[float, float, str]]:
         return {}
     c = pair.comparison
     base = c.before if c.kind == "index" else np.ones(len(c.lift))
+    change, together = c.change / base, c.expanded_together / base
     return {
         _grain(float(x)): (float(d), float(u), str(r))
-        for x, d, u, r, tested in zip(c.lift, c.change / base, c.expanded / base, c.results, c.tested, strict=True)
+        for x, d, u, r, tested in zip(
+            c.lift, c.change / base, c.expanded_together / base, c.marks, c.tested, strict=True
+        )
         if tested
     }
 

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from typing import Final
-
 import numpy as np
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QGridLayout, QLabel, QWidget
@@ -18,8 +16,6 @@ from ventrix.rooms.head.derived import DERIVED, OF_ONE_VALVE, Figures
 from ventrix.rooms.shared.plot_values import Line, Picture
 from ventrix.rooms.shared.shape_words import taper_words
 from ventrix.ui.widgets.plot import Plot
-
-MEAN_WALL: Final = "Mean of the two sides: core shift makes one thinner. It never answers a wall limit."
 
 
 class DerivedFigures(QWidget):
@@ -45,9 +41,8 @@ class DerivedFigures(QWidget):
             value.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
             value.setAccessibleName(each.caption)
             value.setMinimumWidth(84)
-            if each.caption.startswith("Wall at"):
-                value.setToolTip(MEAN_WALL)
-                caption.setToolTip(MEAN_WALL)
+            value.setToolTip(each.tip)
+            caption.setToolTip(each.tip)
             grid.addWidget(caption, row, column)
             grid.addWidget(value, row, column + 1)
             grid.setColumnStretch(column, 1)

@@ -13,6 +13,7 @@ from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.job import CamPoint, Job
 from ventrix.core.model.kinds import Induction
 from ventrix.core.quantity.refused import Refused
+from ventrix.core.quantity.thousandths import read_small
 from ventrix.core.quantity.units import from_si, parse_quantity
 from ventrix.ui.head.tab import MeasuringSheet, Tab, unless_typing
 from ventrix.workspace.ids import new_id
@@ -81,14 +82,12 @@ class EngineTab(Tab):
                 cells = pair.split()
                 if len(cells) != 2:
                     raise Refused("'{}' is not a crank angle and a lift", pair.strip())
-                angle, lift = parse_quantity(cells[0], "deg"), parse_quantity(cells[1], unit)
+                angle, lift = parse_quantity(cells[0], "deg"), read_small(cells[1], unit).value
                 points.append(CamPoint(id=new_id(), kind=kind, angle=angle, lift=lift))
             if points:
                 TabledCam(np.array([p.angle for p in points]), np.array([p.lift for p in points]))
         except Refused as error:
             self.say(error)
             return
-        self.say(None)
-        self.table.setModified(False)
         rest = tuple(p for p in space.job.cam_points if p.kind != kind)
-        self.room.change_job("cam table", cam_points=(*rest, *points))
+        self.keep_typed(self.table, "cam table", cam_points=(*rest, *points))

@@ -153,4 +153,15 @@ def edited(job: Job, port: Port, cut: Cut, spec: FieldSpec, value: float | None)
     return edit_cut(job, cut.id, lambda c: replace(c, **values))
 
 
+# Sizes that the trade types in thousandths, besides lifts.
+SMALL: Final = (
+    "seat_width",
+    "seat_margin",
+    "gasket_land",
+    "intake_lash",
+    "exhaust_lash",
+    "gasket_thickness",
+    "flatness",
+)
+
 Accept = Callable[[FieldSpec, float | None], None]

@@ -21,6 +21,7 @@ from ventrix.core.model.plausible import check_of
 from ventrix.core.model.school_questions import QUESTIONS, side_taken
 from ventrix.core.quantity.field_checks import positive
 from ventrix.core.quantity.refused import Refused
+from ventrix.core.quantity.thousandths import read_small
 from ventrix.core.quantity.units import parse_quantity
 from ventrix.ui.head.tab import MeasuringSheet, Tab, unless_typing
 from ventrix.workspace.ids import new_id
@@ -128,7 +129,7 @@ class GoalTab(Tab):
                 cells = main.split()
                 if len(cells) != 2:
                     raise Refused("'{}' is not a lift and a flow", pair.strip())
-                lift, flow = parse_quantity(cells[0], units.lift.unit), parse_quantity(cells[1], units.flow.unit)
+                lift, flow = read_small(cells[0], units.lift.unit).value, parse_quantity(cells[1], units.flow.unit)
                 pressure = parse_quantity(at, units.pressure.unit) if at.strip() else self._usual_pressure()
                 if lift <= 0 or flow <= 0:
                     raise Refused("lift and flow must be above zero")
@@ -136,10 +137,8 @@ class GoalTab(Tab):
         except Refused as error:
             self.say(error)
             return
-        self.say(None)
-        self.targets.setModified(False)
         rest = tuple(t for t in space.job.targets if t.kind != kind)
-        self.room.change_job("target flows", targets=(*rest, *sorted(found, key=lambda t: t.lift)))
+        self.keep_typed(self.targets, "target flows", targets=(*rest, *sorted(found, key=lambda t: t.lift)))
 
     def _usual_pressure(self) -> float | None:
         """What a target is meant at where nothing is said: the job's pressure, else that of its last set-up [Pa]."""
@@ -158,7 +157,7 @@ class GoalTab(Tab):
         try:
             for part in (p.strip() for p in self.my_lifts.text().split(";") if p.strip()):
                 figure, _, name = part.partition(" ")
-                lift = parse_quantity(figure, unit)
+                lift = read_small(figure, unit).value
                 check_of(MyLift, "lift", positive)(lift)
                 found.append(MyLift(id=new_id(), kind=kind, lift=lift, name=name.strip()))
             if len(found) > MOST_LIFTS:
@@ -166,10 +165,8 @@ class GoalTab(Tab):
         except Refused as error:
             self.say(error)
             return
-        self.say(None)
-        self.my_lifts.setModified(False)
         rest = tuple(m for m in space.job.my_lifts if m.kind != kind)
-        self.room.change_job("my lifts", my_lifts=(*rest, *found))
+        self.keep_typed(self.my_lifts, "my lifts", my_lifts=(*rest, *found))
 
     def _swirl_typed(self) -> None:
         space = self.room.open_book.workspace
@@ -181,7 +178,7 @@ class GoalTab(Tab):
             for part in (p.split() for p in self.swirl.text().split(";") if p.strip()):
                 if len(part) != 3:
                     raise Refused("'{}' is not two lifts and a swirl", " ".join(part))
-                low, high = (parse_quantity(t, units.lift.unit) for t in part[:2])
+                low, high = (read_small(t, units.lift.unit).value for t in part[:2])
                 swirl = parse_quantity(part[2], units.swirl.unit)
                 if not 0 < low < high or swirl <= 0:
                     raise Refused("the first lift must be the lower one, and the swirl above zero")
@@ -189,10 +186,8 @@ class GoalTab(Tab):
         except Refused as error:
             self.say(error)
             return
-        self.say(None)
-        self.swirl.setModified(False)
         rest = tuple(w for w in space.job.swirl_wishes if w.kind != kind)
-        self.room.change_job("swirl wished", swirl_wishes=(*rest, *found))
+        self.keep_typed(self.swirl, "swirl wished", swirl_wishes=(*rest, *found))
 
     def _limits_typed(self) -> None:
         if not self.limits.isModified():
@@ -205,13 +200,11 @@ class GoalTab(Tab):
                 place = place.strip().lower()
                 if place and place not in ZONE_NAMES:
                     raise Refused("'{}' is not one of {}", place, ", ".join(ZONE_NAMES))
-                thickness = parse_quantity(figure, unit)
+                thickness = read_small(figure, unit).value
                 if thickness <= 0:
                     raise Refused("a limit must be above zero")
                 found.append(WallLimit(id=new_id(), place=place, thickness=thickness))
         except Refused as error:
             self.say(error)
             return
-        self.say(None)
-        self.limits.setModified(False)
-        self.room.change_job("wall limits", wall_limits=tuple(found))
+        self.keep_typed(self.limits, "wall limits", wall_limits=tuple(found))

@@ -22,7 +22,7 @@ from ventrix.ui.head.casting_tab import CastingTab
 from ventrix.ui.head.changed_question import ChangedQuestion
 from ventrix.ui.head.derived_panel import AreaCurve, DerivedFigures
 from ventrix.ui.head.engine_tab import EngineTab
-from ventrix.ui.head.figures import SPECS, FieldSpec, edited, stored
+from ventrix.ui.head.figures import SMALL, SPECS, FieldSpec, edited, stored
 from ventrix.ui.head.finish_tab import FinishTab
 from ventrix.ui.head.goal_tab import GoalTab
 from ventrix.ui.head.port_drawing import PortDrawing
@@ -140,7 +140,8 @@ class HeadRoom(Room):
         kind = PlacedField if spec.group == "drawing" else QuantityField
         owner, key = NOUN_OF[spec.owner], spec.key
         limit = (Pour, "volume") if key in ("volume", "chamber") else (owner, key)
-        field = kind(spec.caption, self.open_book.units[spec.unit], check_of(*limit, spec.check))
+        small = spec.unit == "lift" or spec.key in SMALL
+        field = kind(spec.caption, self.open_book.units[spec.unit], check_of(*limit, spec.check), small=small)
         field.edited.connect(lambda value, key=spec.key: self._typing(key, value))
         field.accepted.connect(lambda value, s=spec: self._accept(s, value))
         self.fields[spec.key] = field

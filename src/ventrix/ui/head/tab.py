@@ -15,6 +15,7 @@ from PySide6.QtWidgets import (
 
 from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.job import Job
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import sentence
 from ventrix.ui.head.figures import SPECS
 from ventrix.ui.open_book import OpenBook
@@ -72,6 +73,16 @@ class Tab(QWidget):
 
     def show_job(self, job: Job, port: Port, cut: Cut) -> None:
         raise AssertionError("every tab shows the job")
+
+    def keep_typed(self, box: QLineEdit, name: str, **values: Any) -> None:
+        """Set fields of the job from what was typed in a box; what it does not take is said, and the text stays."""
+        try:
+            self.room.change_job(name, **values)
+        except Refused as error:
+            self.say(error)
+            return
+        box.setModified(False)
+        self.say(None)
 
     def say(self, error: ValueError | None) -> None:
         self.problem.setText("" if error is None else sentence(str(error)))

@@ -112,8 +112,8 @@ class ChamberSheet(FormSheet):
         self.chambers = QLabel()
         self.chambers.setWordWrap(True)
         self.column.addWidget(self.chambers)
-        self.gasket = self.add_figure("Gasket, as pressed", "length")
-        self.deck = self.add_figure("Piston under the deck", "length", None)
+        self.gasket = self.add_figure("Gasket, as pressed", "length", small=True)
+        self.deck = self.add_figure("Piston under the deck", "length", None, small=True)
         self.dish = self.add_figure("Piston's dish (dome negative)", "volume", None)
         self.finish()
         self.caution.setText(

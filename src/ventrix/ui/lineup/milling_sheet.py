@@ -28,10 +28,10 @@ class MillingSheet(FormSheet):
         super().__init__(open_book, "Reckon")
         self.title.setText("What milling moves")
         none: Check = _anything
-        self.head = self.add_figure("Off the head", "length", none)
-        self.deck = self.add_figure("Off the deck", "length", none)
-        self.gasket = self.add_figure("Gasket thinner by", "length", none)
-        self.manifold = self.add_figure("Off the manifold's face", "length", none)
+        self.head = self.add_figure("Off the head", "length", none, small=True)
+        self.deck = self.add_figure("Off the deck", "length", none, small=True)
+        self.gasket = self.add_figure("Gasket thinner by", "length", none, small=True)
+        self.manifold = self.add_figure("Off the manifold's face", "length", none, small=True)
         self.layout_of = self.add_choice(
             "Cylinders stand", [("not said", None), *((each.words, each.value) for each in EngineLayout)]
         )

@@ -132,5 +132,4 @@ class ReckoningPage(QWidget):
         d = self.decision
         if d is None:
             return ""
-        unread = "not read" in d.name or "gauge" in d.known
-        return "wall" if unread else LESSON_OF.get(d.verdict, "adding-up")
+        return "wall" if d.of_wall else LESSON_OF.get(d.verdict, "adding-up")

@@ -111,9 +111,11 @@ class FormSheet(SideSheet):
         self._captioned(caption, box)
         return box
 
-    def add_figure(self, caption: str, unit: str, check: Check | None = positive) -> QuantityField:
-        """A figure in a unit of the open book's."""
-        field = QuantityField(caption, self.open_book.units[unit], check)
+    def add_figure(
+        self, caption: str, unit: str, check: Check | None = positive, *, small: bool = False
+    ) -> QuantityField:
+        """A figure in a unit of the open book's. Lifts and other `small` sizes may be typed as thousandths."""
+        field = QuantityField(caption, self.open_book.units[unit], check, small=small or unit == "lift")
         field.edited.connect(lambda _v: self.edited.emit())
         self._quantities.append((field, unit))
         self.column.addWidget(field)

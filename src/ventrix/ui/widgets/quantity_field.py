@@ -5,9 +5,11 @@ from __future__ import annotations
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QLineEdit, QVBoxLayout, QWidget
 
+from ventrix.core.model.plausible import Outside
 from ventrix.core.quantity.field_checks import Check, positive
 from ventrix.core.quantity.refused import Refused
-from ventrix.core.quantity.units import parse_quantity
+from ventrix.core.quantity.thousandths import Small, read_small
+from ventrix.core.quantity.units import parse_quantity, unit_typed
 from ventrix.core.quantity.words import sentence
 from ventrix.rooms.display_units import Shown
 from ventrix.ui.look import theme
@@ -25,12 +27,15 @@ class QuantityField(QWidget):
     accepted = Signal(object)
     tells_below = True  # what is to be said stands below the box
 
-    def __init__(self, caption: str, shown: Shown, check: Check | None = positive, *, width: int = 84) -> None:
+    def __init__(
+        self, caption: str, shown: Shown, check: Check | None = positive, *, width: int = 84, small: bool = False
+    ) -> None:
         super().__init__()
-        self._caption, self._check = caption, check
+        self._caption, self._check, self._small = caption, check, small
         self._shown = shown
         self._value: float | None = None
         self._wrong = False
+        self._read_as = ""  # what a number was taken for, where that is not what was typed
         self.box = QLineEdit(self)
         self.box.setFixedWidth(width)
         self.box.setAlignment(Qt.AlignmentFlag.AlignRight)
@@ -120,10 +125,20 @@ class QuantityField(QWidget):
         text = self.box.text().strip()
         if not text:
             return None
-        value = parse_quantity(text, self._shown.unit)
+        value, as_thousandths = self._read(text)
         if self._check is not None:
-            self._check(value)
+            try:
+                self._check(value)
+            except Outside as error:
+                own = unit_typed(text) or self._shown.unit
+                raise Refused("{}", error.limit.sentence_in(own)) from None
+        self._read_as = f"{self._shown.with_unit(value)}, taken as thousandths" if as_thousandths else ""
         return value
+
+    def _read(self, text: str) -> Small:
+        if self._small:
+            return read_small(text, self._shown.unit)
+        return Small(parse_quantity(text, self._shown.unit))
 
     def _typed(self) -> None:
         try:
@@ -131,7 +146,7 @@ class QuantityField(QWidget):
         except Refused as error:
             self._say(sentence(str(error)), wrong=True)
             return
-        self._say("", wrong=False)
+        self._say(self._read_as, wrong=False)
         self.edited.emit(value)
 
     def _finished(self) -> None:
@@ -143,6 +158,8 @@ class QuantityField(QWidget):
             self._say(sentence(str(error)), wrong=True)
             return
         self.box.setModified(False)
+        if self._read_as and value is not None:
+            self.box.setText(self._shown.text(value))
         if value != self._value:
             self._value = value
             self.accepted.emit(value)

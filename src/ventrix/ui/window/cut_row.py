@@ -146,10 +146,10 @@ class Plate(QAbstractButton):
             painter.drawText(below, Qt.AlignmentFlag.AlignVCenter | Qt.AlignmentFlag.AlignRight, text)
             return
         painter.setFont(theme.font(15, narrow=True, weight=600))
-        painter.setPen(theme.colour(theme.current().result(self._gain.result)))
+        painter.setPen(theme.colour(theme.current().result(self._gain.mark)))
         width = painter.fontMetrics().horizontalAdvance(text)
         painter.drawText(below, Qt.AlignmentFlag.AlignVCenter | Qt.AlignmentFlag.AlignRight, text)
-        draw_mark(painter, QRectF(below.right() - width - 15, below.center().y() - 5, 10, 10), self._gain.result)
+        draw_mark(painter, QRectF(below.right() - width - 15, below.center().y() - 5, 10, 10), self._gain.mark)
 
 
 class TrialChip(QAbstractButton):
@@ -339,7 +339,7 @@ class CutRow(QWidget):
         result = ""
         if trial.runs and cut.runs:
             gain = space.findings.gain(space.findings.pair(port, cut, trial_as_cut(cut, trial)))
-            result = gain.result if gain is not None else ""
+            result = gain.mark if gain is not None else ""
         chip = TrialChip(trial, chosen=trial.id == chosen, result=result)
         chip.looked_at.connect(self._look_at_trial)
         return chip
