@@ -14,7 +14,7 @@ from ventrix.bench.drivers.sample import Sample
 from ventrix.bench.drivers.scpi import ScpiBench
 from ventrix.bench.links.tcp import LinkError, TcpLink
 from ventrix.bench.sampler import CommandRefused, Connected, Event, Lost, Sampler
-from ventrix.bench.simulator.bench import SimulatedBench
+from ventrix.bench.simulator.bench import Character, SimulatedBench
 from ventrix.bench.simulator.heads.shipped import HEADS, worked
 from ventrix.bench.simulator.server import HOST, Interpreter, running
 from ventrix.core.formulas.bench_flow import ideal_flux
@@ -112,7 +112,22 @@ def test_a_cut_changes_its_port() -> None:
     with pytest.raises(ValueError, match="next cut"):
         bench.work("intake", 9, "bowl")
     with pytest.raises(ValueError, match="cuts 0 to"):
-        bench.fit("exhaust", 7)
+        bench.fit("exhaust", 100)
+
+
+def test_the_bench_follows_a_job_with_more_cuts_than_it_knew() -> None:
+    """More metal off flows more, so a later state does: common practice, no source."""
+    clock = Clock()
+    bench = SimulatedBench(clock, seed=3, character=Character(setting_scatter=0.0, mount_scatter=0.0, noise=0.0))
+    bench.fit("exhaust", 2)
+    known = settled(bench, clock, 0.010)[0]
+    for cut in (7, 25):
+        bench.fit("exhaust", cut)
+        assert bench.state == ("exhaust", cut)
+        assert settled(bench, clock, 0.010)[0] > known
+    talk = Interpreter(bench)
+    assert talk.answer("SIM:PORT INTAKE,25") is None
+    assert talk.answer("SYST:ERR?") == '0,"No error"'
 
 
 def test_scpi_lines() -> None:

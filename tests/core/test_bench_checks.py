@@ -7,7 +7,7 @@ import pytest
 from CoolProp.CoolProp import HAPropsSI
 
 from tests.core.builders import BASE, FULL, SHARP, run
-from ventrix.core.benches.odd_readings import NEIGHBOUR_LIMIT, neighbour_distance, range_advice, repeat_distance
+from ventrix.core.benches.odd_readings import expected_flow, range_advice, repeat_distance
 from ventrix.core.benches.plate import plate_chart, plate_sentence
 from ventrix.core.benches.study import studied, study_result, study_sentence
 from ventrix.core.benches.transfer import transfer_between
@@ -165,20 +165,48 @@ def test_a_witness_takes_out_what_the_setting_up_changed() -> None:
     assert witness_adjustment(had, run(BASE[:1]), SHARP) is None
 
 
+LIFTS = np.arange(1, 11) * 1e-3
+FLOWS = np.array([30.0, 60, 88, 113, 134, 151, 164, 173, 178, 180])  # a port as they come, from memory
+
+
+def odd(at: int, flow: float, read: list[int], pinned: FlowCurve | None = None) -> bool:
+    """Whether a reading at a lift is odd beside those at `read`."""
+    expected = expected_flow(float(LIFTS[at]), LIFTS[read], FLOWS[read], LIFTS.tolist(), pinned)
+    assert expected is not None
+    return abs(expected.distance(flow)) > expected.limit
+
+
 def test_odd_readings_are_found_and_good_ones_left() -> None:
-    lift = np.arange(1, 11) * 1e-3
-    flow = np.array([30.0, 60, 88, 113, 134, 151, 164, 173, 178, 180])
     for i in range(1, 9):
-        assert abs(neighbour_distance(lift, flow, i) or 0) < NEIGHBOUR_LIMIT
-        wrong = flow.copy()
-        wrong[i] *= 1.08
-        assert (neighbour_distance(lift, wrong, i) or 0) > NEIGHBOUR_LIMIT
-    assert neighbour_distance(lift, flow, 0) is None
-    assert neighbour_distance(lift, flow, 9) is None
-    expected = float(FlowCurve(np.delete(lift, 4), np.delete(flow, 4)).at(lift[4]))
-    assert neighbour_distance(lift, flow, 4) == pytest.approx(flow[4] / expected - 1)
+        others = [k for k in range(10) if k != i]
+        assert not odd(i, FLOWS[i], others)
+        assert odd(i, 1.08 * FLOWS[i], others)
     assert repeat_distance(102.0, [100.0], Scatter(repeat=0.01)) == pytest.approx(0.02 / 0.01 / np.sqrt(2))
     assert repeat_distance(1.0, [], Scatter()) is None
+
+
+def test_lifts_out_of_order_raise_no_false_alarm() -> None:
+    rng = np.random.default_rng(6)
+    for _ in range(200):
+        order = rng.permutation(10).tolist()
+        for n in range(1, 10):
+            read = sorted(order[:n])
+            expected = expected_flow(float(LIFTS[order[n]]), LIFTS[read], FLOWS[read], LIFTS.tolist())
+            assert expected is None or abs(expected.distance(FLOWS[order[n]])) <= expected.limit
+
+
+@pytest.mark.parametrize("at", [0, 9])
+@pytest.mark.parametrize("slip", [0.1, 10.0])
+def test_a_decimal_point_is_asked_about_at_the_first_and_last_lift_too(at: int, slip: float) -> None:
+    others = [k for k in range(10) if k != at]
+    assert odd(at, slip * FLOWS[at], others)
+    assert odd(at, slip * FLOWS[at], [], FlowCurve(LIFTS, 0.9 * FLOWS))  # by the pinned cut alone
+
+
+def test_another_cuts_shape_leaves_room_for_work() -> None:
+    pinned = FlowCurve(LIFTS, FLOWS * np.linspace(0.9, 1.1, 10))
+    assert not any(odd(i, FLOWS[i], [0, 3], pinned) for i in (6, 8, 9))
+    assert odd(6, 1.4 * FLOWS[6], [0, 3], pinned)
 
 
 def test_range_advice() -> None:

@@ -288,7 +288,7 @@ def test_a_target_meant_at_another_pressure_is_held_at_the_runs() -> None:
 def test_sentences_are_in_the_units_they_are_asked_in() -> None:
     metric = Wording("mm", "L/s")
     plan, _ = planned(replace(demo_job(), targets=()), words=metric)
-    assert "L/s an hour" in plan.stop.reason
+    assert "L/s or more" in plan.stop.reason
     assert "CFM" not in plan.stop.reason
     spoken = " ".join(b for m in plan.moves for b in m.blocked_by)
     assert " in to your limit" not in spoken
@@ -341,7 +341,7 @@ def test_promised_hours_end_it() -> None:
 def test_the_gain_an_hour_to_stop_at_is_the_jobs() -> None:
     plan, _ = planned(replace(demo_job(), targets=(), stop_below=to_si(40, "cfm")))
     assert plan.stop.now
-    assert "no hour is worth 40.0 CFM an hour" in plan.stop.reason
+    assert "no hour is worth 40.0 CFM any more" in plan.stop.reason
 
 
 def test_a_bench_that_cannot_tell_is_told_to_be_mounted_again() -> None:

@@ -197,7 +197,7 @@ def test_work_in_words(work: Work, words: str) -> None:
 
 def test_an_operation_of_an_older_kind_still_has_a_line() -> None:
     (line,) = operation_lines(Cut(id="c", number=1, operations=(Operation(id="o", kind="polish"),)), US)
-    assert (line.caption, line.text) == ("polish", "polish")
+    assert (line.caption, line.text) == ("polish", "")
 
 
 def test_every_part_of_the_demo_is_listed_and_its_fields_can_be_shown() -> None:

@@ -6,12 +6,14 @@ Names, options and JSON keys are a contract: see the manual's page.
 from __future__ import annotations
 
 import json
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 from pathlib import Path
 from typing import Annotated, Any, TypeVar
 
 import typer
 
+from ventrix.core.model.cut import Port
+from ventrix.core.model.port_names import port_named
 from ventrix.core.quantity.refused import Refused
 from ventrix.records.bad_input import InputError
 
@@ -30,6 +32,14 @@ JsonOption = Annotated[bool, typer.Option("--json", help="Print JSON.")]
 def print_json(document: Any) -> None:
     """A document on standard output; a number that is none never gets out."""
     print(json.dumps(document, ensure_ascii=False, allow_nan=False, indent=1))
+
+
+def port_of_file(ports: Iterable[Port], name: str, path: Path, field: str = "--port") -> Port:
+    """The port of a name typed; InputError, naming the file and the option, where it is none."""
+    try:
+        return port_named(ports, name)
+    except Refused as error:
+        raise InputError(str(error), file=path.name, field=field) from None
 
 
 def of_file(path: Path, work: Callable[[], T]) -> T:

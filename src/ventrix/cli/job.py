@@ -7,8 +7,7 @@ from typing import Annotated
 
 import typer
 
-from ventrix.cli.app import JsonOption, app, print_json
-from ventrix.records.bad_input import InputError
+from ventrix.cli.app import JsonOption, app, port_of_file, print_json
 
 
 @app.command()
@@ -22,10 +21,7 @@ def walls(
     from ventrix.reports import results
 
     read = read_job(job)
-    if port is not None and all(p.name.lower() != port.lower() for p in read.ports):
-        names = ", ".join(p.name for p in read.ports) or "no port"
-        raise InputError(f"'{port[:40]}' is not one of {names}", file=job.name, field="--port")
-    rows = results.walls_document(read, port)
+    rows = results.walls_document(read, None if port is None else port_of_file(read.ports, port, job).name)
     if as_json:
         print_json(rows)
         return

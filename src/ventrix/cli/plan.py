@@ -8,7 +8,7 @@ from typing import Annotated
 
 import typer
 
-from ventrix.cli.app import JsonOption, app, of_file, print_json
+from ventrix.cli.app import JsonOption, app, of_file, port_of_file, print_json
 from ventrix.core.judging.findings import Findings
 from ventrix.core.model.cut import Port
 from ventrix.core.model.job import Job
@@ -55,11 +55,7 @@ def plan(
 def chosen_port(job: Job, name: str | None, findings: Findings, path: Path, kind: str | None = None) -> Port:
     """The port named, or the one (of a kind) with most flowed cuts. InputError where there is none."""
     if name is not None:
-        found = next((p for p in job.ports if p.name.lower() == name.strip().lower()), None)
-        if found is None:
-            names = ", ".join(p.name for p in job.ports) or "no port"
-            raise InputError(f"'{name[:40]}' is not one of {names}", file=path.name, field="--port")
-        return found
+        return port_of_file(job.ports, name, path)
     ports = [p for p in job.ports if p.of_head and kind in (None, p.kind)]
     if not ports:
         raise InputError(f"has no {kind or ''} port".replace("  ", " "), file=path.name)

@@ -66,11 +66,11 @@ def _played(path: Path) -> dict[str, Any]:
 def _text(found: dict[str, Any]) -> str:
     share = 100 * found["share"]
     rows = [
-        f"You found {share:.0f} % of what was there: {found['gain_cfm']:+.1f} of {found['oracle_cfm']:+.1f} CFM "
+        f"You found {share:.0f} % of what was there: {found['gain_cfm']:+z.1f} of {found['oracle_cfm']:+z.1f} CFM "
         f"in {found['hours']:.1f} h.",
         f"Walls broken: {found['walls_broken']}. Seats nicked: {found['seats_nicked']}.",
     ]
     for b in found["beliefs"]:
-        seen = "never flowed" if b["seen_cfm"] is None else f"seen {b['seen_cfm']:+.1f}"
-        rows.append(f"{b['cut']}  {b['place']}: {seen}, true {b['true_cfm']:+.1f} CFM: {b['verdict']}")
+        seen = "never flowed" if b["seen_cfm"] is None else f"seen {b['seen_cfm']:+z.1f}"
+        rows.append(f"{b['cut']}  {b['place']}: {seen}, true {b['true_cfm']:+z.1f} CFM: {b['verdict']}")
     return "\n".join(rows)

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from datetime import date
 from pathlib import Path
 
+from ventrix.cli.app import port_of_file
 from ventrix.core.judging.findings import Findings
 from ventrix.core.model.cut import Cut, Port
 from ventrix.records.bad_input import InputError
@@ -65,11 +66,7 @@ def write_sheet(path: Path, out: Path, wanted: Wanted) -> str:
 
 
 def _port(findings: Findings, name: str, path: Path, field: str) -> Port:
-    found = next((p for p in findings.job.ports if p.name.lower() == name.strip().lower()), None)
-    if found is None or not found.cuts:
-        names = ", ".join(p.name for p in findings.job.ports) or "no port"
-        raise InputError(f"'{name[:40]}' is not one of {names}", file=path.name, field=field)
-    return found
+    return port_of_file((p for p in findings.job.ports if p.cuts), name, path, field)
 
 
 def _pair(findings: Findings, wanted: Wanted, path: Path) -> tuple[Port, Cut, Cut]:

@@ -58,9 +58,9 @@ def engine_text(found: OnTheEngine) -> str:
         filling, before = (
             "      –" if v is None else f"{100 * v[i]:5.1f} %" for v in (found.filling, found.filling_before)
         )
-        spread = f"{100 * found.difference_low[i]:+5.1f} to {100 * found.difference_high[i]:+5.1f}"
+        spread = f"{100 * found.difference_low[i]:+z5.1f} to {100 * found.difference_high[i]:+z5.1f}"
         z = "   –" if found.index is None else f"{found.index[i]:.2f}"
-        rows.append(f"{rpm:7,.0f}  {filling} {before}  {100 * found.difference[i]:+5.1f} %  {spread} %  {z:>5}")
+        rows.append(f"{rpm:7,.0f}  {filling} {before}  {100 * found.difference[i]:+z5.1f} %  {spread} %  {z:>5}")
     if found.limit_speed is not None:
         rows.append(f"Valve and cam limit (Z = 0.6) at {from_si(found.limit_speed, 'rpm'):,.0f} rpm.")
     if found.choke_speed is not None:

@@ -79,9 +79,9 @@ def lineup_text(document: dict[str, Any]) -> str:
     fit, crooked = document["fit"], document["crooked"]
     x, y = fit["shift_mm"]
     rows = [
-        f"{document['face']} on {document['head']}, by {fit['by']}: the head lies {x:+.2f}, {y:+.2f} mm off, "
-        f"turned {fit['rotation_deg']:+.2f} deg.",
-        f"Against its bolts the casting runs {crooked['rotation_deg']:+.2f} deg; {crooked['reason']}.",
+        f"{document['face']} on {document['head']}, by {fit['by']}: the head lies {x:+z.2f}, {y:+z.2f} mm off, "
+        f"turned {fit['rotation_deg']:+z.2f} deg.",
+        f"Against its bolts the casting runs {crooked['rotation_deg']:+z.2f} deg; {crooked['reason']}.",
     ]
     for e in document["edges"]:
         way = "faces the air" if e["faces_air"] else "flush" if e["flush"] else "let go"

@@ -72,6 +72,7 @@ def move_document(move: Move, plan: Plan) -> dict[str, Any]:
             for p in move.points
         ],
         "minutes": from_si(move.seconds, "min"),
+        "of_it_flowing_minutes": from_si(move.flowing, "min"),
         "volume_cc": from_si(move.volume, "cc"),
         "gain_per_hour": 100 * move.rate * HOUR / plan.worth
         if plan.planned.chain.is_index

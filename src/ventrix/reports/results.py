@@ -220,7 +220,7 @@ def comparison_text(c: RunComparison, verdict: Verdict, lift_unit: str) -> str:
         [
             f"{from_si(float(c.lift[i]), lift_unit):.{3 if lift_unit == 'in' else 2}f}",
             *(f"{_flow(v, c.kind):.{digits}f}" for v in (c.before[i], c.after[i])),
-            f"{_flow(c.change[i], c.kind):+.{digits}f}",
+            f"{_flow(c.change[i], c.kind):+z.{digits}f}",
             f"{_flow(c.expanded_together[i], c.kind):.{digits}f}",
             c.marks[i] + (" (interpolated)" if c.interpolated[i] else ""),
         ]

@@ -22,7 +22,7 @@ class Shown:
         if value is None or value != value:
             return "–"
         number = from_si(value, self.unit)
-        text = f"{number:+.{self.digits}f}" if sign else f"{number:.{self.digits}f}"
+        text = f"{number:+z.{self.digits}f}" if sign else f"{number:z.{self.digits}f}"
         return text.replace("-", "−")
 
     def with_unit(self, value: float | None) -> str:

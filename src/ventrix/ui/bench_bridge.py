@@ -51,6 +51,7 @@ class BenchBridge(QObject):
     sampled = Signal(object)  # list of Sample, oldest first
     silenced = Signal()  # nothing that the bench said before can be kept
     state_changed = Signal()
+    refused = Signal(str)  # why the bench did not do what it was asked
     heard = Signal(list, int)  # lines as they came, how many were passed over
 
     def __init__(self, parent: QObject | None = None) -> None:
@@ -140,7 +141,7 @@ class BenchBridge(QObject):
         self.state_changed.emit()
 
     def send(self, command: Command) -> None:
-        """Have the bench do something; refusals come back as the sentence."""
+        """Have the bench do something; `refused` says why where it does not."""
         if self._sampler is not None:
             self._sampler.send(command)
 
@@ -159,6 +160,9 @@ class BenchBridge(QObject):
                 continue
             if isinstance(event, Heard):
                 heard = event
+                continue
+            if isinstance(event, CommandRefused):
+                self.refused.emit(event.sentence)
                 continue
             changed = True
             self._take(event)
@@ -183,8 +187,6 @@ class BenchBridge(QObject):
         elif isinstance(event, Dropped):
             self.sentence = event.sentence
             self.silenced.emit()
-        elif isinstance(event, CommandRefused):
-            self.sentence = event.sentence
 
     def _watch_silence(self, spoke: bool) -> bool:
         """Whether the bench fell silent, or speaks again, just now."""

@@ -9,6 +9,7 @@ from ventrix.core.edits.cuts import add_port, edit_port
 from ventrix.core.edits.several_ports import let_stand_for, straight_to
 from ventrix.core.model.kinds import Piece
 from ventrix.core.model.noun import Direction
+from ventrix.core.model.port_names import ports_named
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import sentence
 from ventrix.workspace.ids import new_id, now_text
@@ -120,12 +121,10 @@ def stand_for(space: Workspace, names: str) -> str:
     """Let the last test of the cut looked at stand for ports named, or for none; a sentence where one is not there."""
     if space.real_cut is None or not space.real_cut.runs:
         return "This cut has not been flowed: there is no test to stand for others."
-    wanted = [n.strip().lower() for n in names.split(",") if n.strip()]
-    ports = {p.name.lower(): p for p in space.job.ports if p is not space.port}
-    unknown = next((n for n in wanted if n not in ports), None)
-    if unknown is not None:
-        return f"'{unknown}' is not one of {', '.join(p.name for p in ports.values())}."
-    run = space.real_cut.runs[-1]
-    job = let_stand_for(space.job, run.id, tuple(ports[n].id for n in wanted))
-    space.apply(f"test stands for {', '.join(ports[n].name for n in wanted) or 'itself alone'}", job)
+    try:
+        ports = ports_named(space.job.ports, names, space.port)
+    except Refused as error:
+        return sentence(str(error))
+    job = let_stand_for(space.job, space.real_cut.runs[-1].id, tuple(p.id for p in ports))
+    space.apply(f"test stands for {', '.join(p.name for p in ports) or 'itself alone'}", job)
     return ""

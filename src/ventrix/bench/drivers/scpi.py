@@ -19,6 +19,7 @@ MAIN: Final[dict[ElementKind, tuple[str, str]]] = {
     "orifice": ("MEAS:DIFF?", "Pa"),
     "mass": ("MEAS:MASS?", "kg/s"),
     "columns": ("MEAS:DIFF?", "Pa"),
+    "column": ("MEAS:PRES?", "inH2O"),
 }
 
 

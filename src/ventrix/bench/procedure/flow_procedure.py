@@ -102,6 +102,8 @@ class FlowTest:
         self._done = set(done or ())
         self._samples: deque[Sample] = deque()
         self._elsewhere: tuple[int, float] | None = None
+        self._valve: float | None = None  # where it stood at the last sample
+        self._left_at: float | None = None  # where it stood when another rung was chosen by hand
         self._repeat_asked = False
         self._kept_here = False
         self._storing: tuple[int, bool] | None = None
@@ -147,20 +149,25 @@ class FlowTest:
         return rung.key in self._done
 
     def go_to(self, index: int) -> None:
-        """Stand on a rung of the plan. A rung that has its reading is stood on to repeat it."""
+        """Stand on a rung of the plan, until the valve is moved. A rung that has its reading is stood on to repeat
+        it."""
+        self._left_at = self._valve
+        self._stand_on(index)
+
+    def _stand_on(self, index: int) -> None:
         self.index = min(max(index, 0), len(self.rungs))
         self._kept_here = self.rung is not None and self.is_done(self.rung)
         self._repeat_asked = self._kept_here
         self._clear()
 
     def ask_repeat(self) -> bool:
-        """Go to the rung just kept, typed or read, for one more reading; False where none was kept yet."""
-        if self.last_kept is None:
-            return False
+        """One more reading at the rung stood on where it has one, else at the rung just kept, typed or read; False
+        where neither is."""
+        here = self.rung if self.rung is not None and self.is_done(self.rung) else self.last_kept
         keys = [r.key for r in self.rungs]
-        if self.last_kept.key not in keys:
+        if here is None or here.key not in keys:
             return False
-        self.go_to(keys.index(self.last_kept.key))
+        self.go_to(keys.index(here.key))
         return True
 
     def lose(self) -> None:
@@ -193,7 +200,7 @@ class FlowTest:
         opened = [i for i, r in enumerate(rungs) if r.key in lost]
         place = [i for i, r in enumerate(rungs) if here is not None and r.key == here.key]
         if opened:
-            self.go_to(opened[0])
+            self._stand_on(opened[0])
         elif place and not self.is_done(rungs[place[0]]):
             self.index = place[0]
         else:
@@ -219,9 +226,13 @@ class FlowTest:
             self._samples.popleft()
 
     def _follow_valve(self, sample: Sample) -> None:
+        self._valve = sample.lift
         if sample.lift is None or self._at_lift(sample):
-            self._elsewhere = None
+            self._elsewhere = self._left_at = None
             return
+        if self._left_at is not None and abs(sample.lift - self._left_at) <= LIFT_WINDOW:
+            return  # the hand chose a rung, and the valve has not been moved since
+        self._left_at = None
         found = [
             i
             for i, r in enumerate(self.rungs)
@@ -232,7 +243,7 @@ class FlowTest:
         elif self._elsewhere is None or self._elsewhere[0] != found[0]:
             self._elsewhere = found[0], sample.time
         elif sample.time - self._elsewhere[1] >= STANDS:
-            self.go_to(found[0])
+            self._stand_on(found[0])
 
     def _at_lift(self, sample: Sample) -> bool:
         return sample.lift is None or self.lift is None or abs(sample.lift - self.lift) <= LIFT_WINDOW
@@ -338,22 +349,27 @@ class FlowTest:
 
     def insist(self) -> Kept | Refusal | None:
         """The second press of the pedal: repeat what was kept, keep what is unsteady, or take the rung at
-        the pressure the blower can hold. None where it only asked for a repeat."""
+        the pressure the blower can hold. What is steady by then is kept as such. None where it only asked for a
+        repeat."""
         phase = self.phase
         if phase is Phase.KEPT:
             self.ask_repeat()
             return None
         if phase is Phase.PRESSURE and self.use_own_pressure() is not None:
             return self.keep(unsteady=not self.steadiness.steady)
-        return self.keep(unsteady=True)
+        return self.keep(unsteady=phase is not Phase.KEEP)
 
-    def keep_typed(self, flow: float, pressure: float | None = None, swirl: float | None = None) -> Kept | Refusal:
-        """A figure that was read off by eye, in the measure of the element; the plan moves on once it is marked."""
+    def keep_typed(
+        self, flow: float, pressure: float | None = None, swirl: float | None = None, rung: Rung | None = None
+    ) -> Kept | Refusal:
+        """A figure that was read off by eye, in the measure of the element, at the rung it was begun at (else the one
+        stood on); the plan moves on once it is marked."""
         if flow <= 0:
             return Refusal("The flow must be above zero.")
-        if self.rung is None:
+        at = rung or self.rung
+        if at is None:
             return Refusal("The plan is done. R repeats the last lift.")
-        return Kept(self.rung, flow, pressure, None, None, swirl=swirl, typed=True)
+        return Kept(at, flow, pressure, None, None, swirl=swirl, typed=True)
 
     def storing(self, kept: Kept | None) -> None:
         """A reading is about to be stored, or (None) was not taken: news of it moves nobody."""

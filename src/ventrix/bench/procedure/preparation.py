@@ -195,7 +195,7 @@ class Preparation:
         if drift is None or len(self._looks) <= WARM_APART:
             return Refusal("Wait: a warm bench is seen over twenty seconds at one lift and pressure.")
         if abs(drift) > WARM_LIMIT:
-            said = f"{100 * drift:+.1f}".replace("-", "−")
+            said = f"{100 * drift:+z.1f}".replace("-", "−")
             return Refusal(f"Still drifting, {said} % in the last looks. Leave it running, or skip with a reason.")
         return self._done(StepDone(StepKind.WARM_UP, drift=drift))
 

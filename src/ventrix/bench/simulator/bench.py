@@ -5,15 +5,21 @@ from __future__ import annotations
 import threading
 from collections.abc import Callable
 from dataclasses import dataclass
+from typing import Final
 
 import numpy as np
 
 from ventrix.bench.simulator import air_picture
 from ventrix.bench.simulator.heads.shipped import HEADS, SimulatedCut, worked
 from ventrix.bench.simulator.lies import Lie, Lies
+from ventrix.core.model.kinds import Place
 from ventrix.core.model.noun import Direction
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import CFM, INCH_OF_WATER
+
+MOST_CUTS: Final = 99
+# Where metal that nobody told the bench about is taken off next.
+FURTHER: Final = (Place.ALL_OVER, Place.BOWL, Place.SHORT_SIDE, Place.GUIDE)
 
 
 @dataclass(frozen=True, slots=True)
@@ -102,10 +108,14 @@ class SimulatedBench:
         return self.character.temperature
 
     def fit(self, direction: Direction, cut: int) -> None:
-        """Put a port in a state of its metal on the bench. ValueError where there is no such state."""
+        """Put a port in a state of its metal on the bench. A cut beyond those it knows is worked out of the last,
+        place by place. ValueError past the last cut a port can have."""
+        if not 0 <= cut <= MOST_CUTS:
+            raise Refused("a port has cuts 0 to {}", MOST_CUTS)
         with self._lock:
-            if not 0 <= cut < len(self._states[direction]):
-                raise Refused("the {} port has cuts 0 to {}", direction, len(self._states[direction]) - 1)
+            states = self._states[direction]
+            while len(states) <= cut:
+                states.append(worked(states[-1], FURTHER[len(states) % len(FURTHER)]))
             if (direction, cut) != (self._direction, self._cut):
                 self._direction, self._cut = direction, cut
                 self._remount()

@@ -334,7 +334,7 @@ def flux_note(field: Field, flow: float) -> tuple[float, str | None]:
     off = field.flux / flow - 1
     if abs(off) <= FLUX_FLAG:
         return off, None
-    told = f"{100 * off:+.0f} %".replace("-", "−")
+    told = f"{100 * off:+z.0f} %".replace("-", "−")
     return off, f"speeds times area are {told} off the flow: over 10 %, check the section's size and the probe"
 
 

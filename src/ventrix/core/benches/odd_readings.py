@@ -6,7 +6,7 @@ All SI. Sources are numbered as in ``docs/sources.md``.
 from __future__ import annotations
 
 from collections.abc import Sequence
-from typing import Final
+from typing import Final, NamedTuple
 
 import numpy as np
 from numpy.typing import ArrayLike
@@ -16,25 +16,51 @@ from ventrix.core.formulas.uncertainty import Scatter
 from ventrix.core.quantity.limits import positive
 from ventrix.core.quantity.units import from_si
 
-NEIGHBOUR_LIMIT: Final = 0.04  # relative distance of a reading from its neighbours' curve
+NEIGHBOUR_LIMIT: Final = 0.04  # relative distance of a reading from the curve through its neighbours
+SHAPE_LIMIT: Final = 0.2  # from the shape of another cut, which work may have changed
+SLOPE_LIMIT: Final = 0.5  # from a straight line through the valve shut: a decimal point, not a doubt
+FEWEST: Final = 3  # other readings that a curve is drawn through
+FAR: Final = 2.0  # times the highest lift read: beyond it a straight line says nothing
 
+_GRAIN: Final = 1e-6  # m
 REPEAT_LIMIT: Final = 3.0  # standard deviations of a difference of two readings
 
 
-def neighbour_distance(lift: ArrayLike, flow: ArrayLike, at: int) -> float | None:
-    """How far one reading lies from the curve through the others, relative; None where they cannot say.
+class Expected(NamedTuple):
+    """The flow that the other readings expect at a lift [m3/s], how far from it is odd (relative), and who says so."""
+
+    flow: float
+    limit: float
+    by: str
+
+    def distance(self, flow: float) -> float:
+        """(Q - Q_expected) / Q_expected [-]."""
+        return flow / self.flow - 1
+
+
+def expected_flow(
+    at: float, lift: ArrayLike, flow: ArrayLike, plan: Sequence[float], pinned: FlowCurve | None = None
+) -> Expected | None:
+    """What a reading at a lift is held against, from the others of its run and the cut that is pinned.
+
+    Both neighbours of the plan, where they are read: then a curve says it closely. Else the shape of the pinned
+    cut, scaled by the readings there are. Else straight lines through the valve shut and the readings.
 
     Parameters
     ----------
+    at : float
+        Lift asked about [m].
     lift, flow : array_like
-        Readings at rising lifts [m], [m3/s], shape (n,).
-    at : int
-        Which one is asked about.
+        The other readings, at rising lifts [m], [m3/s], shape (n,); a reading at `at` itself left out.
+    plan : sequence of float
+        Lifts of the plan, rising [m].
+    pinned : FlowCurve, optional
+        Of the cut it is held against, at this test pressure.
 
     Returns
     -------
-    float or None
-        (Q - Q_others) / Q_others [-]; None at the lowest and highest lift and with fewer than three others.
+    Expected or None
+        None where nothing says anything about it.
 
     Raises
     ------
@@ -43,14 +69,24 @@ def neighbour_distance(lift: ArrayLike, flow: ArrayLike, at: int) -> float | Non
 
     References
     ----------
-    [5] through the other readings.
+    [5] through the other readings; the limits of the rest are common practice, no source.
     """
     x, q = np.asarray(lift, dtype=float), np.asarray(flow, dtype=float)
-    if at in (0, len(x) - 1) or len(x) < 4:
+    beside = (*[p for p in plan if p < at - _GRAIN][-1:], *[p for p in plan if p > at + _GRAIN][:1])
+    if len(x) >= FEWEST and len(beside) == 2 and all(np.abs(x - near).min() < _GRAIN for near in beside):
+        return Expected(float(FlowCurve(x, q).at(at)), NEIGHBOUR_LIMIT, "its neighbours")
+    if pinned is not None and at <= pinned.highest * (1 + 1e-9):
+        shared = x <= pinned.highest * (1 + 1e-9)
+        scale = float(np.median(q[shared] / pinned.at(x[shared]))) if shared.any() else 1.0
+        limit = SHAPE_LIMIT if shared.any() else SLOPE_LIMIT
+        return Expected(scale * float(pinned.at(at)), limit, "the shape of the pinned cut")
+    if len(x) == 0 or at > FAR * x[-1]:
         return None
-    others = np.delete(np.arange(len(x)), at)
-    expected = float(FlowCurve(x[others], q[others]).at(x[at]))
-    return float(q[at] / expected - 1)
+    lifts, flows = np.append(0.0, x), np.append(0.0, q)
+    last = max(min(int(np.searchsorted(lifts, at)), len(lifts) - 1), 1)
+    slope = (flows[last] - flows[last - 1]) / (lifts[last] - lifts[last - 1])
+    line = float(flows[last - 1] + slope * (at - lifts[last - 1]))
+    return Expected(line, SLOPE_LIMIT, "its neighbours") if line > 0 else None
 
 
 def repeat_distance(flow: float, others: Sequence[float], scatter: Scatter) -> float | None:

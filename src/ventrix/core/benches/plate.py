@@ -74,7 +74,7 @@ def plate_sentence(checks: Sequence[PlateCheck]) -> tuple[bool, str]:
     chart = plate_chart(checks)
     last = float(chart.ratio[-1])
     inside = chart.low <= last <= chart.high
-    off = f"{100 * (last / chart.centre - 1):+.1f} %".replace("-", "−")
+    off = f"{100 * (last / chart.centre - 1):+z.1f} %".replace("-", "−")
     whose = "its usual" if chart.own_limits else "nominal"
     if inside:
         return True, f"plate {off} of {whose}, in limits"

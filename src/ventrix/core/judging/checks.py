@@ -5,13 +5,15 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from enum import StrEnum
-from typing import Final
+from typing import Final, NamedTuple
 
 import numpy as np
 
 from ventrix.core.formulas.knowledge import Adjustment, Check
 from ventrix.core.formulas.uncertainty import Scatter
-from ventrix.core.model.bench import Bench
+from ventrix.core.model.bench import Bench, same_name
+from ventrix.core.model.cut import Cut, Port
+from ventrix.core.model.job import Job
 from ventrix.core.model.kinds import StepKind
 from ventrix.core.model.run import FlowRun
 from ventrix.core.quantity.moments import DAY
@@ -119,3 +121,67 @@ def again_check(before: Sequence[ReducedRun], after: Sequence[ReducedRun], scatt
     u = np.sqrt(mounts * (scatter.mount**2 + scatter.repeat**2 / len(common)))
     freedom = min(scatter.mount_freedom, scatter.repeat_freedom)
     return Check(CheckKind.AGAIN, float(np.mean(has / had)) - 1, float(u), freedom)
+
+
+def witness_of(job: Job, run: FlowRun) -> FlowRun | None:
+    """The witness port's run of the same setting-up: the one that was named, else the last of that day on the same
+    bench in the same direction. None where it was not flowed then."""
+    runs = {r.id: r for r in job.runs()}
+    if run.witness_id is not None:
+        return runs.get(run.witness_id)
+    mine, day = job.setup(run.setup_id), (run.date or "")[:DAY]
+    found = None
+    for each in (r for p in job.ports if p.witness for c in p.cuts for r in c.runs):
+        theirs = job.setup(each.setup_id)
+        like = same_name(theirs.bench, mine.bench) and theirs.direction == mine.direction
+        if day and (each.date or "")[:DAY] == day and like and any(r.struck is None for r in each.readings):
+            found = each
+    return found
+
+
+class Offer(NamedTuple):
+    """A check that can be made now: what is flowed, at which cut, and how many minutes it takes (common practice, no
+    source)."""
+
+    kind: CheckKind
+    cut_id: str
+    minutes: int
+
+    @property
+    def words(self) -> str:
+        """As a button says it."""
+        return f"Flow the {self.kind}, {self.minutes} min"
+
+
+def check_offer(job: Job, port: Port, before: Cut, after: Cut, bench: Bench | None, today: str) -> Offer | None:
+    """The check that settles whether the bench changed between two cuts' last runs: what was flowed with the earlier
+    one, once more with the later. None where nothing was, or the later one is not of today.
+
+    Parameters
+    ----------
+    job, port : Job, Port
+        Whose.
+    before, after : Cut
+        Both flowed.
+    bench : Bench or None
+        Its record.
+    today : str
+        As dates are written.
+
+    Returns
+    -------
+    Offer or None
+
+    References
+    ----------
+    Definitions of this project.
+    """
+    first, last = before.runs[-1], after.runs[-1]
+    if (last.date or "")[:DAY] != today[:DAY]:
+        return None
+    witness = next((p for p in job.ports if p.witness and p.kind == port.kind and p.cuts), None)
+    if witness is not None and witness_of(job, first) is not None:
+        return Offer(CheckKind.WITNESS, witness.cuts[0].id, 6)
+    if bench is not None and bench.plate_flow is not None and _plate_of(first, bench) is not None:
+        return Offer(CheckKind.PLATE, after.id, 3)
+    return None

@@ -435,6 +435,6 @@ def witness_adjustment(before: ReducedRun, after: ReducedRun, scatter: Scatter) 
     law, size = (float(a[at].mean() - b[on].mean()) for a, b in zip(before.conversion, after.conversion, strict=True))
     doubt = float(np.hypot(law, size))
     uncertainty = float(np.sqrt(scatter.repeat**2 * repeats + scatter.mount**2 * mounts + doubt**2))
-    moved = f"{100 * (1 / factor - 1):+.1f} %".replace("-", "−")
+    moved = f"{100 * (1 / factor - 1):+z.1f} %".replace("-", "−")
     sentence = f"the untouched witness port read {moved}, which is taken out"
     return Adjustment(factor, uncertainty, min(scatter.repeat_freedom, scatter.mount_freedom), sentence)

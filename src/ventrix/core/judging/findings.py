@@ -21,7 +21,15 @@ from ventrix.core.formulas.flow_curve import dips
 from ventrix.core.formulas.knowledge import Adjustment, Check, EasyMistakes, Known
 from ventrix.core.formulas.uncertainty import Instrument, Scatter
 from ventrix.core.judging.bridge import bridge_adjustment, under, wants_bridge
-from ventrix.core.judging.checks import CheckKind, again_check, plate_check, witness_check
+from ventrix.core.judging.checks import (
+    CheckKind,
+    Offer,
+    again_check,
+    check_offer,
+    plate_check,
+    witness_check,
+    witness_of,
+)
 from ventrix.core.judging.comparability import Comparability, comparability
 from ventrix.core.judging.comparison import RunComparison, compare_runs, witness_adjustment
 from ventrix.core.judging.expectation import Outcome, outcome_of
@@ -356,9 +364,9 @@ class Findings:
         return None
 
     def witness(self, before: ReducedRun, after: ReducedRun, scatter: Scatter) -> Adjustment | None:
-        """What the witness port says of two settings-up of the bench, where both runs name one."""
+        """What the witness port says of two settings-up of the bench, where it was flowed at both."""
         runs = {r.id: r for r in self.job.runs()}
-        named = [runs.get(runs[r.run_id].witness_id or "") if r.run_id in runs else None for r in (before, after)]
+        named = [witness_of(self.job, runs[r.run_id]) if r.run_id in runs else None for r in (before, after)]
         if named[0] is None or named[1] is None or named[0].id == named[1].id:
             return None
         try:
@@ -366,6 +374,14 @@ class Findings:
         except Refused:
             return None
         return witness_adjustment(had, has, scatter)
+
+    def check_offer(self, pair: Pair, today: str) -> Offer | None:
+        """The check that would settle a pair's small gain, where its verdict hangs on one and it can be made today."""
+        verdict = self.verdict(pair)
+        if verdict is None or not verdict.needs_check or not (pair.before.runs and pair.after.runs):
+            return None
+        bench = bench_named(self.benches, self.job.setup(pair.after.runs[-1].setup_id).bench)
+        return check_offer(self.job, pair.port, pair.before, pair.after, bench, today)
 
     def pair(self, port: Port, before: Cut, after: Cut) -> Pair:
         """Hold two cuts of a port against each other."""

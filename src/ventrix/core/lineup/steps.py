@@ -215,9 +215,12 @@ def _proposal(job: Job, head: Face, other: Face, port: Port | None, edge: Edge, 
         land = edge.land
         if land is not None and land - depth < LEAST_LAND:
             depth, stopped = max(land - LEAST_LAND, 0.0), f"the land stays at {from_si(LEAST_LAND, 'mm'):.1f} mm"
-        spare = None if port is None or not port.cuts else spare_at(job, port, port.cuts[-1], Place.OPENING)
+        cut = port.cuts[-1] if port is not None and port.cuts else None
+        spare = None if port is None or cut is None else spare_at(job, port, cut, Place.OPENING, edge.edge)
         if spare is not None and spare < depth:
             depth, stopped = spare, "the wall is at your limit"
+        elif spare is None and cut is not None and depth > FLUSH and not stopped:
+            stopped = "its wall was not read: read it first"
     bolt, from_bolt, from_edge = _scribed(head, edge, depth if part == FacePart.HEAD else 0.0)
     size = f"{from_si(depth, 'mm'):.2f} mm"
     said = f"take {size} off the {part} at {edge.port}'s {edge.edge}"

@@ -180,10 +180,10 @@ def spare_of(wall: WallLeft, limit: float) -> float:
     return (wall.left - limit) / (1 + DEPTH_SHARE)
 
 
-def spare_at(job: Job, port: Port, cut: Cut, place: str) -> float | None:
-    """How deep a pass may be meant at a place by its thinnest reading on this port [m]; None where it was not read, or
-    was worked since to no stated depth."""
-    here = [w for w in walls_at(job, port, cut) if w.reading.place == place]
+def spare_at(job: Job, port: Port, cut: Cut, place: str, band: str | None = None) -> float | None:
+    """How deep a pass may be meant at a place, or on one side of it, by its thinnest reading there on this port [m].
+    None where it was not read, or was worked since to no stated depth."""
+    here = [w for w in walls_at(job, port, cut) if w.reading.place == place and band in (None, w.reading.band)]
     if not here or any(w.unknown for w in here):
         return None
     return max(min(spare_of(w, limit_for(job, place)) for w in here), 0.0)

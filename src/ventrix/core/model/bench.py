@@ -8,7 +8,7 @@ from typing import Any, Literal
 
 from ventrix.core.model.noun import Noun, quantity
 
-ElementKind = Literal["flow", "percent", "orifice", "mass", "columns"]
+ElementKind = Literal["flow", "percent", "orifice", "mass", "columns", "column"]
 LinkKind = Literal["typed", "simulated", "tcp", "serial"]
 
 
@@ -65,7 +65,8 @@ class Bench(Noun):
     """A flow bench: its flow element, its reach, how it is read, and the history of its checks.
 
     element : what the readout is: a corrected flow, percent of a range, an orifice's pressure drop,
-        a mass flow, or two columns of water on an uncalibrated bench
+        a mass flow; or, uncalibrated, two columns of water, or one against that of a fixed opening
+    fixed_column : what the one column showed at the fixed opening
     ranges : full-scale flows of a percent readout, rising
     element_place : "upstream" where the flow element stands before the plenum on blow
     leak_taken_off : the readout has the leak off already; None where nobody has said yet
@@ -82,6 +83,7 @@ class Bench(Noun):
     orifice_diameter: float | None = quantity("mm")
     orifice_pipe: float | None = quantity("mm")
     orifice_coefficient: float | None = quantity("-")
+    fixed_column: float | None = quantity("mmH2O")
     element_place: str | None = None
     leak_taken_off: bool | None = None
     reading_step: float | None = quantity("cfm")
@@ -99,6 +101,11 @@ class Bench(Noun):
     plates: tuple[PlateCheck, ...] = ()
     studies: tuple[ScatterStudy, ...] = ()
     transfers: tuple[Transfer, ...] = ()
+
+
+def is_index(element: ElementKind) -> bool:
+    """Whether a readout is good for ratios on its own bench only."""
+    return element in ("columns", "column")
 
 
 def same_name(a: str | None, b: str | None) -> bool:

@@ -32,10 +32,16 @@ LEAST_BOSS: Final = 3.0e-3  # m of boss around the stem, both sides together (co
 
 
 def best_passes(ground: Ground) -> list[Move]:
-    """For each place the depth whose hour is best, or what blocks it."""
+    """For each place the depth whose hour is best, or what blocks it: a place that is logged waits to be flowed, and
+    one whose last cut lost flow is done."""
     found = []
     for place in MINUTES:
         allowed, blocked = _allowed(ground, place)
+        logged, brought = ground.logged_at(place), ground.brought(place)
+        if logged is not None:
+            blocked = f"cut {logged.number} worked it: flow it first"
+        elif brought is not None and brought.gain + brought.doubt <= 0:
+            blocked = f"cut {brought.cut} here lost flow"
         depths = [d for d in DEPTHS if d <= allowed + 1e-9] if not blocked else []
         tried = [a_pass(ground, place, d) for d in (depths or [DEPTHS[1]])]
         free = [m for m in tried if not m.blocked_by] or tried
@@ -44,7 +50,7 @@ def best_passes(ground: Ground) -> list[Move]:
             best = replace(best, blocked_by=(blocked or _spent(ground, place, allowed),))
         if best.blocked_by:
             best = replace(best, sentence=f"{best.sentence} Blocked: {best.blocked_by[0]}.")
-        found.append(best)
+        found.append(replace(best, brought=brought))
     return found
 
 

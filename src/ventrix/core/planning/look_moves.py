@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import replace
 from typing import Final
 
 import numpy as np
@@ -64,6 +65,16 @@ def _mount(ground: Ground, rates: Array) -> Move:
     spread = float(np.std(level)) or 1.0
     worth = value_of_look(rates, Look(level / spread * state.mount, state.mount * 2))
     return _look("", MoveKind.MOUNT, 12 * 60.0, worth, "Mount it again: is what was seen real?")
+
+
+def flow_it(ground: Ground) -> list[Move]:
+    """What is logged and not flowed is flowed before anything else is decided: one move, or none."""
+    if not ground.logged:
+        return []
+    last = ground.logged[-1]
+    name = f", {last.name}" if last.name else ""
+    found = _look("", MoveKind.FLOW, REFLOW, 0.0, f"Flow it: what cut {last.number} brought decides what is next.")
+    return [replace(found, named=f"cut {last.number}{name}")]
 
 
 def _at_wall(move: Move, open_moves: Sequence[Move]) -> Move:

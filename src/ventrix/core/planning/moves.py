@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 from enum import StrEnum
@@ -37,10 +38,19 @@ class MoveKind(StrEnum):
     CLAY = "clay"
     WALL = "wall"
     MOUNT = "mount"
+    FLOW = "flow"
 
 
 # Moves that bring flow by themselves.
 WORKS: Final = (MoveKind.CUT, MoveKind.SEAT, MoveKind.VALVE, MoveKind.ENTRY)
+
+
+class Brought(NamedTuple):
+    """What the last cut at a place brought with its U(0.05), in the unit of the runs' flow, and that cut's number."""
+
+    gain: float
+    doubt: float
+    cut: int
 
 
 class Asked(NamedTuple):
@@ -92,6 +102,12 @@ class Move:
     speed: float | None = None
     named: str = ""
     guess: bool = False  # what it brings is a guess of the trade, not this port's data
+    brought: Brought | None = None  # by the pass before it at this place
+
+    @property
+    def flowing(self) -> float:
+        """Of `seconds`, those to flow it again [s]."""
+        return REFLOW if self.kind in WORKS else 0.0
 
 
 @dataclass(frozen=True)
@@ -105,6 +121,7 @@ class Ground:
     factors: Sequence[Factor]
     words: Wording
     record: OwnRecord = field(default_factory=OwnRecord)
+    logged: tuple[Cut, ...] = ()  # after the state planned from, and not flowed
 
     @property
     def cut(self) -> Cut:
@@ -134,6 +151,24 @@ class Ground:
         """Places that were worked before."""
         return worked_before(self.port, self.cut.number)
 
+    def logged_at(self, place: str) -> Cut | None:
+        """The cut that is logged at a place and not flowed, None where none is."""
+        return next((c for c in self.logged if place in _places(c)), None)
+
+    def brought(self, place: str) -> Brought | None:
+        """What the last flowed cut at a place brought over the one before it; None where none is, or none can say."""
+        findings, port = self.findings, self.port
+        flowed = [c for c in port.cuts if c.number <= self.cut.number and findings.runs_of(c, port)]
+        for before, after in reversed(list(itertools.pairwise(flowed))):
+            between = (c for c in port.cuts if before.number < c.number <= after.number)
+            if any(place in _places(c) for c in between):
+                gain = findings.gain(findings.pair(port, before, after))
+                if gain is None or gain.value is None or gain.expanded is None:
+                    return None
+                unit = self.worth if gain.is_share else 1.0
+                return Brought(gain.value * unit, gain.expanded * unit, after.number)
+        return None
+
     def move(
         self,
         place: str,
@@ -161,3 +196,8 @@ class Ground:
             place, None, depth, kind, gain, low, high, low95, high95, gain / self.worth, points, seconds, volume,
             gain / seconds, wall_left, (), sentence, draws,
         )  # fmt: skip
+
+
+def _places(cut: Cut) -> set[str]:
+    """Places that a cut's operations worked."""
+    return {work.place for operation in cut.operations for work in operation.works}

@@ -11,7 +11,7 @@ from ventrix.core.judging.findings import Findings
 from ventrix.core.judging.verdict import Wording
 from ventrix.core.model.cut import Cut, Port
 from ventrix.core.planning.cut_moves import a_pass, best_passes
-from ventrix.core.planning.look_moves import looks
+from ventrix.core.planning.look_moves import flow_it, looks
 from ventrix.core.planning.loss_chain import ChainFit, fit_chain
 from ventrix.core.planning.moves import WORKS, Asked, Ground, Move, MoveKind
 from ventrix.core.planning.of_job import Planned, planned_port
@@ -78,7 +78,8 @@ def plan_port(
     """
     planned = planned_port(findings, port, up_to)
     record = record or OwnRecord()
-    ground = Ground(findings, port, planned, fit_chain(planned.chain), factors, words or Wording(), record)
+    logged = logged_since(findings, port, planned, up_to)
+    ground = Ground(findings, port, planned, fit_chain(planned.chain), factors, words or Wording(), record, logged)
     if what:
         asked = tuple(a_pass(ground, w.place, w.depth, w.side, w.edge) for w in what)
         stop = Stop(False, "asked about these moves alone")
@@ -87,7 +88,16 @@ def plan_port(
     moves += looks(ground, moves)
     ordered = tuple(sorted(moves, key=lambda m: (bool(m.blocked_by), -m.rate)))
     stop = stop_rule(ground, [m for m in ordered if m.kind in WORKS], _mount_rate(ordered), least)
-    return Plan(planned, ground.fit, ordered, stop, ground.worth, record)
+    return Plan(planned, ground.fit, (*flow_it(ground), *ordered), stop, ground.worth, record)
+
+
+def logged_since(findings: Findings, port: Port, planned: Planned, up_to: Cut | None = None) -> tuple[Cut, ...]:
+    """Cuts after the state that is planned from, up to one, that are logged and not flowed; none of a port that never
+    was."""
+    if planned.run is None:
+        return ()
+    last = up_to.number if up_to is not None else port.cuts[-1].number
+    return tuple(c for c in port.cuts if planned.cuts[-1].number < c.number <= last and not findings.runs_of(c, port))
 
 
 def _mount_rate(moves: Sequence[Move]) -> float:

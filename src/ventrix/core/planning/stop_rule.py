@@ -59,6 +59,8 @@ def stop_rule(ground: Ground, moves: Sequence[Move], mount_rate: float, least: f
     ----------
     Probability of the greatest of all by joint draws; the other reasons are common practice, no source.
     """
+    if ground.logged:
+        return Stop(False, f"cut {ground.logged[-1].number} is logged and not flowed: flow it first")
     told = _target_met(ground) or _volume_spent(ground) or _hours_spent(ground)
     if told:
         return Stop(True, told)
@@ -78,8 +80,8 @@ def stop_rule(ground: Ground, moves: Sequence[Move], mount_rate: float, least: f
     percent = f"{100 * limit * HOUR / ground.worth:.1f} %"
     shown = percent if index else f"{words.flow(limit * HOUR)} {words.flow_name}"
     if chance >= SURE:
-        return Stop(True, f"no hour is worth {shown} an hour any more, sure by {100 * chance:.0f} %")
-    return Stop(False, f"the best hour is worth {shown} an hour or more, sure by {100 * (1 - chance):.0f} %")
+        return Stop(True, f"{100 * chance:.0f} % chance that no hour is worth {shown} any more")
+    return Stop(False, f"{100 * (1 - chance):.0f} % chance that the best hour is worth {shown} or more")
 
 
 def _target_met(ground: Ground) -> str:

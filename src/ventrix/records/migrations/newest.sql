@@ -713,6 +713,7 @@ CREATE TABLE "bench" (
 	easy_factor DOUBLE, 
 	easy_leak DOUBLE, 
 	reading_step DOUBLE, 
+	fixed_column DOUBLE, 
 	CONSTRAINT pk_bench PRIMARY KEY (id)
 );
 CREATE TABLE "cut" (
@@ -777,8 +778,8 @@ CREATE TABLE "flow_run" (
 	house VARCHAR NOT NULL, 
 	paper_date VARCHAR, 
 	CONSTRAINT pk_flow_run PRIMARY KEY (id), 
-	CONSTRAINT fk_flow_run_setup_id_setup FOREIGN KEY(setup_id) REFERENCES setup (id), 
 	CONSTRAINT fk_flow_run_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE, 
+	CONSTRAINT fk_flow_run_setup_id_setup FOREIGN KEY(setup_id) REFERENCES setup (id), 
 	CONSTRAINT fk_flow_run_mount_id_mount FOREIGN KEY(mount_id) REFERENCES mount (id), 
 	CONSTRAINT fk_flow_run_trial_id_trial FOREIGN KEY(trial_id) REFERENCES trial (id) ON DELETE CASCADE
 );
@@ -885,8 +886,8 @@ CREATE TABLE "traverse" (
 	probe_diameter DOUBLE, 
 	speeds_at VARCHAR NOT NULL, 
 	CONSTRAINT pk_traverse PRIMARY KEY (id), 
-	CONSTRAINT fk_traverse_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE, 
 	CONSTRAINT fk_traverse_setup_id_setup FOREIGN KEY(setup_id) REFERENCES setup (id), 
+	CONSTRAINT fk_traverse_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE, 
 	CONSTRAINT fk_traverse_mount_id_mount FOREIGN KEY(mount_id) REFERENCES mount (id)
 );
 CREATE INDEX ix_traverse_cut_id ON traverse (cut_id);

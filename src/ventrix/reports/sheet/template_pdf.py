@@ -3,7 +3,7 @@ or those of one face, a gasket's to cut out."""
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from typing import Final
 
@@ -11,16 +11,20 @@ import numpy as np
 
 from ventrix.core.lineup.of_job import LineUp
 from ventrix.core.lineup.outlines import polygon_of
-from ventrix.core.lineup.steps import ACROSS
+from ventrix.core.lineup.steps import ACROSS, FLUSH
 from ventrix.core.model.job import Face
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si, to_si
-from ventrix.reports.sheet.pen import MM, Pen
+from ventrix.reports.sheet.pen import MM, Pen, wrapped
 
 BAR: Final = to_si(100, "mm")
 FARTHEST: Final = 0.1  # how far a printer may be off before it is another mistake
 M: Final = 1000 * MM
+FOOT: Final = 10 * MM  # for the bar across
+SIDE: Final = 9 * MM  # for the bar up
+LEAST_WORDS: Final = 50 * MM  # beside an opening
+Lengths = Callable[[float], str]
 CAUTION: Final = (
     "Measure both bars: not 100 mm, type what they measure (Line-up, T) and print again at 100 %. Scribe from machined "
     "edges or bolts, never from the casting; stop at the scribe, at the land, and where the wall was not read."
@@ -59,51 +63,94 @@ class _Piece:
     lines: tuple[tuple[str, bool], ...]
 
 
-def template_pdf(found: LineUp, paper: str = "A4", printer: Printer = Printer()) -> bytes:
-    """The head's openings solid and the other's dashed, as the fit lays them. ValueError where one cannot be drawn."""
+def in_millimetres(length: float) -> str:
+    """A length [m] as text."""
+    return f"{from_si(length, 'mm'):.2f} mm"
+
+
+def template_pdf(
+    found: LineUp, paper: str = "A4", printer: Printer = Printer(), length: Lengths = in_millimetres
+) -> bytes:
+    """The head's openings solid and the other's dashed, as the fit lays them; `length` writes one [m]. Refused where
+    one cannot be drawn, or is larger than the paper."""
     theirs = {o.port: np.array(polygon_of(o).exterior.coords) for o in found.other.outlines}
     pieces = []
     for outline in (o for o in found.head.outlines if o.port in theirs):
         head = np.array(polygon_of(outline).exterior.coords)
         other = found.fit.place(theirs[outline.port])
-        pieces.append(_Piece(outline.port, ((head, (), 1.4), (other, (4, 3), 1.0)), _proposed(found, outline.port)))
+        lines = _proposed(found, outline.port, length)
+        pieces.append(_Piece(outline.port, ((head, (), 1.4), (other, (4, 3), 1.0)), lines))
     below = f"head solid, {found.other.part} dashed; laid on by {found.by}"
     return _pages(f"{found.other.name} on {found.head.name}", below, pieces, paper, printer)
 
 
-def face_pdf(face: Face, paper: str = "A4", printer: Printer = Printer()) -> bytes:
-    """The openings of one face, each by itself. ValueError where one cannot be drawn."""
+def face_pdf(face: Face, paper: str = "A4", printer: Printer = Printer(), length: Lengths = in_millimetres) -> bytes:
+    """The openings of one face, each by itself; `length` writes one [m]. Refused as `template_pdf`."""
     pieces = []
     for outline in face.outlines:
         curve = np.array(polygon_of(outline).exterior.coords)
-        wide, high = (from_si(float(v), "mm") for v in np.ptp(curve, axis=0))
-        lines = ((f"{wide:.2f} mm wide, {high:.2f} mm high", False), (f"{outline.shape}, {face.source}", True))
+        wide, high = (length(float(v)) for v in np.ptp(curve, axis=0))
+        lines = ((f"{wide} wide, {high} high", False), (f"{outline.shape}, {face.source}", True))
         pieces.append(_Piece(outline.port, ((curve, (), 1.4),), lines))
     return _pages(face.name, f"{face.part}, each opening by itself", pieces, paper, printer)
 
 
-def _proposed(found: LineUp, port: str) -> tuple[tuple[str, bool], ...]:
+def _proposed(found: LineUp, port: str, length: Lengths) -> tuple[tuple[str, bool], ...]:
     lines: list[tuple[str, bool]] = []
     for p in (p for p in found.proposals if p.port == port):
-        lines.append((p.sentence[:70], False))
+        stopped = f": {p.stopped_by}" if p.stopped_by else ""
+        said = f"take {length(p.depth)} off the {p.part}" if p.depth > FLUSH else "leave it"
+        lines.append((f"{p.edge}: {said}{stopped}", False))
         if p.from_bolt is not None and p.depth > 0:
-            lines.append((f"scribe {from_si(abs(p.from_bolt), 'mm'):.2f} mm from bolt {p.bolt}", True))
+            lines.append((f"scribe {length(abs(p.from_bolt))} from bolt {p.bolt}", True))
         if p.from_edge is not None and p.depth > 0:
-            lines.append((f"{from_si(p.from_edge, 'mm'):.2f} mm from the {ACROSS[p.edge]}'s edge", True))
+            lines.append((f"{length(p.from_edge)} from the {ACROSS[p.edge]}'s edge", True))
     return tuple(lines) or (("nothing is to come off", True),)
 
 
 def _pages(title: str, below: str, pieces: Sequence[_Piece], paper: str, printer: Printer) -> bytes:
     pen = Pen(paper, "colour", f"Template: {title}", "Ventrix", "True-size template")
+    _head(pen, title, below, printer)
+    y = pen.y
     for i, piece in enumerate(pieces):
-        if i % 2 == 0:
+        high = _height(pen, piece, printer)
+        if y - high < pen.bottom + FOOT:
             if i:
                 pen.new_page()
-            _head(pen, title, below, printer)
-        _draw(pen, piece, i % 2, printer)
-    if not pieces:
-        _head(pen, title, below, printer)
+                _head(pen, title, below, printer)
+            y = pen.y
+        if y - high < pen.bottom + FOOT or _size(piece, printer)[0] > pen.width - SIDE:
+            raise Refused("{} is larger than {} paper at true size: choose a larger one", piece.name, paper)
+        _draw(pen, piece, y, printer)
+        y -= high
     return pen.finish()
+
+
+def _size(piece: _Piece, printer: Printer) -> tuple[float, float]:
+    """What an opening takes of the paper, across and up [pt]."""
+    points = np.vstack([curve for curve, _, _ in piece.curves])
+    wide, high = np.ptp(points, axis=0) * np.array(printer.scale)
+    return float(wide), float(high)
+
+
+def _beside(pen: Pen, piece: _Piece, printer: Printer) -> tuple[float, float, bool]:
+    """Where the words stand and how wide they may be [pt], and whether beside the opening; below it where it leaves no
+    room."""
+    at = pen.left + _size(piece, printer)[0] + 10 * MM
+    wide = pen.right - SIDE - at
+    return (at, wide, True) if wide >= LEAST_WORDS else (pen.left, pen.width - SIDE, False)
+
+
+def _words(pen: Pen, piece: _Piece, printer: Printer) -> list[tuple[str, bool]]:
+    wide = _beside(pen, piece, printer)[1]
+    return [(part, quiet) for text, quiet in piece.lines for part in wrapped(text, "text", 9, wide)]
+
+
+def _height(pen: Pen, piece: _Piece, printer: Printer) -> float:
+    """What an opening takes with its words [pt]."""
+    words = 24 + 12 * len(_words(pen, piece, printer))
+    high = _size(piece, printer)[1]
+    return 10 * MM + (max(high, words) if _beside(pen, piece, printer)[2] else high + words)
 
 
 def _head(pen: Pen, title: str, below: str, printer: Printer) -> None:
@@ -129,16 +176,17 @@ def _head(pen: Pen, title: str, below: str, printer: Printer) -> None:
         pen.line(x - 2 * MM, at, x + 2 * MM, at, "text", 1.2)
 
 
-def _draw(pen: Pen, piece: _Piece, place: int, printer: Printer) -> None:
-    room = (pen.top - pen.bottom - 40 * MM) / 2
-    x = pen.left + 55 * MM
-    y = pen.top - 32 * MM - room * (place + 0.5)
+def _draw(pen: Pen, piece: _Piece, top: float, printer: Printer) -> None:
+    """An opening with its words, from `top` downwards."""
     sx, sy = printer.scale
-    middle = piece.curves[0][0].mean(axis=0)
+    points = np.vstack([curve for curve, _, _ in piece.curves])
+    left, high = points[:, 0].min(), points[:, 1].max()
+    y = top - 5 * MM
     for curve, dash, width in piece.curves:
-        points = [(x + sx * float(px - middle[0]), y + sy * float(py - middle[1])) for px, py in curve]
-        pen.curve(points, "text", width, dash)
-    at = pen.left + 105 * MM
-    pen.text(at, y + 24, piece.name, 13, font="bold")
-    for i, (text, quiet) in enumerate(piece.lines):
-        pen.text(at, y + 8 - 12 * i, text, 9, "quiet" if quiet else "text")
+        drawn = [(pen.left + sx * float(px - left), y - sy * float(high - py)) for px, py in curve]
+        pen.curve(drawn, "text", width, dash)
+    at, _, beside = _beside(pen, piece, printer)
+    y = y - 13 if beside else y - _size(piece, printer)[1] - 18
+    pen.text(at, y, piece.name, 13, font="bold")
+    for i, (text, quiet) in enumerate(_words(pen, piece, printer)):
+        pen.text(at, y - 16 - 12 * i, text, 9, "quiet" if quiet else "text")

@@ -33,7 +33,7 @@ def lift_tiles(comparison: RunComparison, lifts: tuple[MyLift, ...], units: Unit
             change = f"{units.flow.text(figure.change, sign=True)} ± {units.flow.text(figure.expanded)}"
         else:
             share = 100 / figure.before
-            change = f"{figure.change * share:+.1f} ± {figure.expanded * share:.1f} %".replace("-", "−")
+            change = f"{figure.change * share:+z.1f} ± {figure.expanded * share:.1f} %".replace("-", "−")
         between = " (between tested lifts: never proven)" if figure.interpolated else ""
         before = units.flow.with_unit(figure.before) if flow else f"{figure.before:.4f}"
         heading = f"{heading}, between" if figure.interpolated else heading

@@ -54,8 +54,9 @@ def operation_lines(cut: Cut, units: Units) -> list[CardLine]:
         if op.started_at is not None and op.duration is None:
             minutes = f"since {op.started_at[11:16]}"
         shared = f" (shared by {len(op.port_ids)} ports)" if len(op.port_ids) > 1 else ""
+        where = ", ".join(op.places) or op.kind
         words = ", ".join(w for w in (op.tool, *depths, op.finish) if w) or op.kind
-        lines.append(CardLine(", ".join(op.places) or op.kind, f"{words}{shared}", minutes))
+        lines.append(CardLine(where, f"{'' if words == where else words}{shared}".strip(), minutes))
     return lines
 
 

@@ -149,7 +149,7 @@ def _strip(found: LineUp, lines: list[EdgeLine], units: Units) -> Strip:
     else:
         verdict, reason = "No edge faces the air", f"{flush} edges flush, {let_go} let go."
     turn = float(np.degrees(found.crooked.turn))
-    runs = f"ports run {turn:+.2f}° to the bolts".replace("-", "−") if found.by == "bolts" else f"fitted by {found.by}"
+    runs = f"ports run {turn:+z.2f}° to the bolts".replace("-", "−") if found.by == "bolts" else f"fitted by {found.by}"
     return Strip(verdict, bool(facing), reason, runs, ". ".join([found.crooked.reason, *_spacing(found, units)]))
 
 

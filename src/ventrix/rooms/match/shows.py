@@ -293,7 +293,7 @@ def _group(job: Job, port: Port) -> str:
 
 def _brief(a: Alike, units: Units) -> str:
     first = a.differs[0]
-    return units.volume.text(first.value, sign=True) if first.lift is None else f"{100 * first.value:+.1f} %"
+    return units.volume.text(first.value, sign=True) if first.lift is None else f"{100 * first.value:+z.1f} %"
 
 
 def _word(a: Alike, running: bool) -> tuple[str, str]:
@@ -377,7 +377,7 @@ def _notes(findings: Findings, alike: tuple[Alike, ...], units: Units) -> tuple[
             if pair.volume is not None:
                 parts.append(f"{units.volume.text(pair.volume, sign=True)} cc")
             if pair.flow is not None:
-                parts.append(f"{100 * pair.flow:+.1f} % flow".replace("-", "−"))
+                parts.append(f"{100 * pair.flow:+z.1f} % flow".replace("-", "−"))
             if pair.swirl is not None:
                 parts.append(f"{units.swirl.text(pair.swirl, sign=True)} rpm swirl")
             if parts:

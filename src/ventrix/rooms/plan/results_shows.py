@@ -36,11 +36,11 @@ def change_words(change: Change, units: Units) -> str:
     if change.what == "power":
         text = f"{units.power.text(change.value, sign=True)} {units.power.label} at its peak"
     elif change.what == "time":
-        text = f"{change.value:+.3f} s".replace("-", "−")
+        text = f"{change.value:+z.3f} s".replace("-", "−")
     elif change.what == "speed":
         text = f"{units.road_speed.text(change.value, sign=True)} {units.road_speed.label}"
     else:
-        text = f"{from_si(change.value, 'L/100km'):+.1f} L/100 km".replace("-", "−")
+        text = f"{from_si(change.value, 'L/100km'):+z.1f} L/100 km".replace("-", "−")
     if change.attributed:
         return f"{text}: {change.reason} but the head."
     return f"{text}, and not laid at the head's door: {change.reason}."

@@ -81,6 +81,8 @@ def answer_of(plan: Plan, units: Units) -> Answer:
         reason = sentence(plan.stop.reason)
     if plan.planned.guessed and not book:
         reason += f" Guessed: {', '.join(plan.planned.guessed)}."
+    if plan.moves and plan.moves[0].kind is MoveKind.FLOW:
+        return Answer("Flow it:", plan.moves[0].named, "", reason, "", False, False)
     if plan.stop.now and not book:
         return Answer("Stop:", plan.stop.reason, "", reason, "", True, False)
     if best is None:
@@ -88,9 +90,8 @@ def answer_of(plan: Plan, units: Units) -> Answer:
     line = move_line(best, plan, units)
     unit = " %" if plan.planned.chain.is_index else f" {units.flow.label}"
     basis = f"over your lifts at {units.pressure.with_unit(plan.planned.chain.pressure)}"
-    sure = (
-        f"8 in 10: {_amount(best.low, plan, units)} to {_amount(best.high, plan, units)}, {basis} · {line.minutes} min"
-    )
+    between = f"{_amount(best.low, plan, units)} to {_amount(best.high, plan, units)}"
+    sure = f"8 in 10: {between}, {basis} · {line.minutes} min with flowing"
     if best.guess:
         reason += " What this move brings is a guess of the trade, not this port's data."
     depth = f", {line.below.split(' deep')[0]} deep" if best.depth is not None else ""
@@ -140,21 +141,28 @@ _TITLES: Final = {
     MoveKind.SEAT: "seat, a new recipe",
     MoveKind.ENTRY: "entry of the manifold",
     MoveKind.MOUNT: "mount it again",
+    MoveKind.FLOW: "flow it",
 }
 _NAMED: Final = {"back cut": "valve, back cut", "larger": "valve, 1 mm larger", "shape": "guide, to a fin"}
 
 
 def move_line(move: Move, plan: Plan, units: Units) -> MoveLine:
     """One move."""
-    look = move.kind in (MoveKind.CLAY, MoveKind.WALL, MoveKind.MOUNT)
+    look = move.kind in (MoveKind.CLAY, MoveKind.WALL, MoveKind.MOUNT, MoveKind.FLOW)
     mark = "cross" if move.blocked_by else "diamond" if look else "square"
     title = _NAMED.get(move.named) or _TITLES.get(move.kind, move.place)
     if move.kind is MoveKind.CLAY:
         title = f"clay at the {move.place}"
     if move.kind is MoveKind.WALL:
         title = f"read the wall, {move.place}"
+    if move.kind is MoveKind.FLOW:
+        title = f"flow it: {move.named}"
     if move.blocked_by:
         below = move.blocked_by[0]
+    elif move.depth is not None and move.brought is not None:
+        title = f"{title}, deeper"
+        brought = _amount(move.brought.gain, plan, units)
+        below = f"{units.length.with_unit(move.depth)} deep; cut {move.brought.cut} here brought {brought}"
     elif move.depth is not None:
         below = f"{units.length.with_unit(move.depth)} deep"
     else:
@@ -175,12 +183,18 @@ def move_line(move: Move, plan: Plan, units: Units) -> MoveLine:
         move.low * scale,
         move.gain * scale,
         move.high * scale,
-        "–" if move.blocked_by else f"{rate:.1f}" if index else units.flow.text(rate),
-        units.duration.text(move.seconds),
+        "–" if move.blocked_by or move.kind is MoveKind.FLOW else f"{rate:.1f}" if index else units.flow.text(rate),
+        minutes_words(move, units),
         "" if look or move.depth is None else units.volume.text(move.volume, sign=True),
         _wall(move, units),
         book or not known or move.guess,
     )
+
+
+def minutes_words(move: Move, units: Units) -> str:
+    """The minutes of the work, as its sheet says them, and those of flowing it again."""
+    text = units.duration.text
+    return f"{text(move.seconds - move.flowing)} + {text(move.flowing)}" if move.flowing else text(move.seconds)
 
 
 # What bounds a place that no wall does.

@@ -150,7 +150,7 @@ def _filling(practice: Practice) -> tuple[str, str]:
     except Refused:
         return "", ""
     change = float(np.interp(practice.head.engine.high, found.speeds, found.difference))
-    return f"{100 * change:+.1f} %".replace(
+    return f"{100 * change:+z.1f} %".replace(
         "-", "−"
     ), f"filling at his {from_si(practice.head.engine.high, 'rpm'):,.0f}"
 

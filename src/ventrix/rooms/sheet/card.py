@@ -46,7 +46,8 @@ def card_of(findings: Findings, port: Port, units: Units, today: date, paper: st
     seat_lines: tuple[str, ...] = ("No seat is recorded: the valve job comes first.",)
     line: tuple[tuple[float, float], ...] = ()
     if seat is not None:
-        seat_lines = (seat_words(seat, units), *_seat_more(seat.margin, seat.throat, units))
+        throat = carried_figure(port, cut, "throat_diameter")
+        seat_lines = (seat_words(seat, units), *_seat_more(seat.margin, throat or seat.throat, units))
         try:
             line = seat_profile(seat).line
         except Refused:
@@ -75,7 +76,7 @@ def card_of(findings: Findings, port: Port, units: Units, today: date, paper: st
         seat=seat_lines,
         seat_line=line,
         faults=tuple(faults) or ("None noted.",),
-        templates=_templates(findings, *(developed or (port, cut)), units),
+        templates=_templates(findings, port, *(developed or (port, cut)), units),
         cautions=CAUTIONS,
         length_label=units.length.label,
         paper=paper,
@@ -88,7 +89,7 @@ def _seat_more(margin: float | None, throat: float | None, units: Units) -> tupl
     if margin is not None:
         said.append(f"margin {units.length.with_unit(margin)}")
     if throat is not None:
-        said.append(f"throat after it {units.length.with_unit(throat)}")
+        said.append(f"throat {units.length.with_unit(throat)}")
     return tuple(said)
 
 
@@ -157,8 +158,9 @@ def _gauges(
     return tuple(rows)
 
 
-def _templates(findings: Findings, port: Port, cut: Cut, units: Units) -> tuple[Template, ...]:
-    """The measured sections of the developed port, true to size."""
+def _templates(findings: Findings, own: Port, port: Port, cut: Cut, units: Units) -> tuple[Template, ...]:
+    """The measured sections of the developed port, true to size; a bore that is past its own already is drawn as it
+    is."""
     try:
         here = unroll(port, cut, findings.job.valve_of(port, cut))
     except Refused:
@@ -173,8 +175,10 @@ def _templates(findings: Findings, port: Port, cut: Cut, units: Units) -> tuple[
         if s.name in ("throat", "bowl"):
             size = carried(port, cut, f"{s.name}_diameter")
             if size is not None:
-                words = f"{units.length.text(size.value)} across"
-                found.append(Template(s.name, size.value, size.value, 0.0, words, round=True))
+                now = carried_figure(own, own.cuts[-1], f"{s.name}_diameter") or 0.0
+                across = max(size.value, now)
+                words = f"{units.length.text(across)} across" + (", as it is" if now > size.value else "")
+                found.append(Template(s.name, across, across, 0.0, words, round=True))
             continue
         words = f"{units.length.text(s.width)} x {units.length.text(s.height)}"
         corner = min(corners.get(s.name, 0.0), s.width / 2, s.height / 2)

@@ -214,7 +214,7 @@ def _pair_part(findings: Findings, pair: Pair, units: Units) -> PairPart | None:
     for i, x in enumerate(c.lift):
         scale = 100 / c.before[i] if share else 1.0
         change, doubt = float(c.change[i]) * scale, float(c.expanded_together[i]) * scale
-        gain = f"{change:+.1f} %".replace("-", "−") if share else units.flow.text(change, sign=True)
+        gain = f"{change:+z.1f} %".replace("-", "−") if share else units.flow.text(change, sign=True)
         band = f"{doubt:.1f} %" if share else units.flow.text(doubt)
         rows.append(
             LiftFigures(
@@ -274,7 +274,7 @@ def _large(findings: Findings, pair: Pair, units: Units) -> tuple[Large, ...]:
     found = []
     for figure in at_my_lifts(c, lifts_of(findings.job, pair.port.kind)):
         change = (
-            f"{100 * figure.change / figure.before:+.1f} %".replace("-", "−")
+            f"{100 * figure.change / figure.before:+z.1f} %".replace("-", "−")
             if share
             else units.flow.text(figure.change, sign=True)
         )

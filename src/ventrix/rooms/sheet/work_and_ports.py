@@ -31,7 +31,8 @@ def done_lines(port: Port, before: Cut, after: Cut, units: Units, *, own: bool) 
     for cut in (c for c in port.cuts if low < c.number <= high):
         worked = operation_lines(cut, units)
         for line in worked:
-            lines.append(f"{line.caption}: {line.text}" + (f", {line.result}" if own and line.result else ""))
+            said = f"{line.caption}: {line.text}" if line.text else line.caption
+            lines.append(said + (f", {line.result}" if own and line.result else ""))
         if not worked:
             lines.append(cut.name or f"cut {cut.number}, not described")
         if own and cut.note:

@@ -54,6 +54,7 @@ class TraverseSheet(FormSheet):
         space = self.open_book.workspace
         if space is None or space.real_cut is None or space.port is None:
             return
+        self.begin_about(space.real_cut.id)
         self.title.setText(f"Air of {space.port.name.lower()}, cut {space.real_cut.number}")
         if station in tuple(StationName):
             self.station.setCurrentText(station)

@@ -11,7 +11,7 @@ from ventrix.bench.drivers.text_columns import columns_text, parse_columns
 from ventrix.bench.drivers.text_lines import SEPARATORS, TextFormat, serial_devices
 from ventrix.core.formulas.knowledge import EASY_DIAL, EASY_FACTOR, EASY_LEAK
 from ventrix.core.formulas.uncertainty import DIAL_ZERO
-from ventrix.core.model.bench import Bench, bench_named
+from ventrix.core.model.bench import Bench, bench_named, is_index
 from ventrix.core.model.plausible import check_of
 from ventrix.core.quantity.field_checks import positive
 from ventrix.core.quantity.refused import Refused
@@ -27,6 +27,7 @@ ELEMENTS: Final = (
     ("orifice, its pressure drop", "orifice"),
     ("mass flow", "mass"),
     ("two columns of water, uncalibrated", "columns"),
+    ("one column of water, uncalibrated", "column"),
 )
 LINKS: Final = (
     ("typed by hand", "typed"),
@@ -51,6 +52,7 @@ FIGURES: Final = (
     ("orifice_diameter", "Orifice diameter", "length", ("orifice",)),
     ("orifice_pipe", "Pipe it sits in (none: a plenum)", "length", ("orifice",)),
     ("orifice_coefficient", "Its coefficient in a plenum", "ratio", ("orifice",)),
+    ("fixed_column", "Column at its fixed opening", "pressure", ("column",)),
     ("easy_dial", "Unnoticed here: dial zero out by", "fine", ()),
     ("easy_factor", "… all flows off by", "percent", ()),
     ("easy_leak", "… a leak of", "flow", ("flow", "percent", "orifice", "mass")),
@@ -161,7 +163,7 @@ class BenchForm(QWidget):
         self.corrected.setChecked(bench.corrected)
         self.corrected.setVisible(bench.element in ("flow", "percent"))
         self.leak_off.setChecked(bool(bench.leak_taken_off))
-        self.leak_off.setVisible(bench.element != "columns")
+        self.leak_off.setVisible(not is_index(bench.element))
         self.place.setCurrentIndex(self.place.findData(bench.element_place or ""))
         self._rows["place"].setVisible(bench.element == "orifice")
         self._rows["ranges"].setVisible(bench.element == "percent")

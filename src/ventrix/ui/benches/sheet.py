@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from PySide6.QtCore import Signal
-from PySide6.QtWidgets import QComboBox, QHBoxLayout, QPushButton, QScrollArea, QTabWidget, QVBoxLayout
+from PySide6.QtWidgets import QComboBox, QHBoxLayout, QLabel, QPushButton, QScrollArea, QTabWidget, QVBoxLayout
 
 from ventrix.core.model.bench import Bench, bench_named
 from ventrix.ui.benches.form import BenchForm
@@ -29,8 +29,9 @@ class BenchSheet(SideSheet):
         self.choice = QComboBox()
         self.choice.setAccessibleName("Bench")
         self.choice.activated.connect(lambda _i: self._choose(self.choice.currentData()))
-        new = QPushButton("New bench")
-        new.clicked.connect(self.new_bench)
+        self._wanted = ""
+        self.new = QPushButton("New bench")
+        self.new.clicked.connect(lambda: self.new_bench())
         away = QPushButton("Done (Esc)")
         away.clicked.connect(self.closed)
         self.form = BenchForm(open_book)
@@ -51,41 +52,40 @@ class BenchSheet(SideSheet):
             self.pages.addTab(scroll, words)
         top = QHBoxLayout()
         top.addWidget(self.choice, 1)
-        top.addWidget(new)
+        top.addWidget(self.new)
         top.addWidget(away)
         column = QVBoxLayout(self)
         column.setContentsMargins(20, 16, 20, 16)
         column.setSpacing(10)
         column.addLayout(top)
         column.addWidget(self.pages, 1)
+        self.none = QLabel("No bench is in this shop's list yet. New bench makes one; readings can be typed without.")
+        self.none.setWordWrap(True)
+        column.addWidget(self.none, 1)
         open_book.job_changed.connect(self._refresh)
         open_book.look_changed.connect(self._refresh)
 
     def open(self, name: str | None = None) -> None:
-        """Show the sheet at the bench of that name, else the first; a shop without one gets its first."""
+        """Show the sheet at the bench of that name, else the first; a shop without one is told how to make it."""
         space = self._open_book.workspace
         if space is None:
             self._open_book.say("Open a job first: benches are changed beside one.")
             return
-        found = bench_named(space.benches, name)
-        if found is None and space.benches:
-            found = space.benches[0]
-        if found is None:
-            self.new_bench(name or "")
-            found = self._open_book.workspace.benches[-1] if self._open_book.workspace is not None else None
-        if found is not None:
-            self._bench_id = found.id
+        found = bench_named(space.benches, name) or next(iter(space.benches), None)
+        self._wanted = name or ""
+        self._bench_id = found.id if found is not None else ""
         self._refresh()
         self.come_up()
-        self.choice.setFocus()
+        (self.choice if space.benches else self.new).setFocus()
 
-    def new_bench(self, name: str | bool = "") -> None:
-        """Add a bench to the shop's list."""
+    def new_bench(self) -> None:
+        """Add a bench to the shop's list, under the set-up's name where that has no record."""
         space = self._open_book.workspace
         if space is None:
             return
         number = len(space.benches) + 1
-        words = name if isinstance(name, str) and name else f"bench {number}"
+        words = self._wanted or f"bench {number}"
+        self._wanted = ""
         while bench_named(space.benches, words) is not None:
             number += 1
             words = f"bench {number}"
@@ -100,11 +100,14 @@ class BenchSheet(SideSheet):
 
     def _refresh(self) -> None:
         space = self._open_book.workspace
-        if space is None or not space.benches:
+        benches = () if space is None else space.benches
+        self.pages.setVisible(bool(benches))
+        self.none.setVisible(not benches)
+        self.choice.clear()
+        if space is None or not benches:
             return
         bench = next((b for b in space.benches if b.id == self._bench_id), space.benches[0])
         self._bench_id = bench.id
-        self.choice.clear()
         for each in space.benches:
             self.choice.addItem(each.name, each.id)
         self.choice.setCurrentIndex(self.choice.findData(bench.id))

@@ -27,15 +27,13 @@ class QuestionLine(QLineEdit):
         return super().event(event)
 
     def _mine(self, event: QKeyEvent) -> bool:
-        keys = keys_of(event)
-        if keys == "Ctrl+Z" and self.isUndoAvailable():
-            return False
-        return keys in self._keys
+        return keys_of(event) in self._keys
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         if self._mine(event):
             self.pressed.emit(keys_of(event))
         elif event.key() == Qt.Key.Key_Escape and self.text():
             self.clear()
+            self.textEdited.emit("")  # the answer goes with the question
         else:
             super().keyPressEvent(event)

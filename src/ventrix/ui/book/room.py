@@ -440,7 +440,10 @@ class BookRoom(Room):
         self._choose(next((i for i, e in enumerate(self.model.entries) if e.id == job.id), 0))
 
     def undo(self) -> None:
-        if self.acts.undo():
+        if self.shelf.undo_name is None and self.line.isUndoAvailable():
+            self.line.undo()
+            self.search()
+        elif self.acts.undo():
             self.search()
             self.indexer.start()
 

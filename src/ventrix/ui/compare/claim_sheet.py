@@ -48,6 +48,7 @@ class ClaimSheet(FormSheet):
         space = self.open_book.workspace
         if space is None or space.real_cut is None or space.port is None:
             return
+        self.begin_about(space.real_cut.id)
         self.title.setText(f"A claim about cut {space.real_cut.number} of {space.port.name.lower()}")
         if self.pressure.value is None:
             self.pressure.set_value(parse_quantity("28", "inH2O"))

@@ -48,11 +48,11 @@ class LiftTable(Table):
         self.setVerticalHeaderLabels(heads)
         for i, result in enumerate(c.marks):
             mark = "" if c.interpolated[i] else MARK.get(result, "")
-            percent = f"{100 * (after[i] / before[i] - 1):+.1f}".replace("-", "−")
+            percent = f"{100 * (after[i] / before[i] - 1):+z.1f}".replace("-", "−")
             cells = [
                 f"{before[i]:.{digits}f}",
                 f"{after[i]:.{digits}f}",
-                f"{change[i]:+.{of_change}f}".replace("-", "−"),
+                f"{change[i]:+z.{of_change}f}".replace("-", "−"),
                 f"{u[i]:.{of_change}f}",
                 f"{mark}{percent}",
             ]

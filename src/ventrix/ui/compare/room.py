@@ -17,6 +17,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from ventrix.core.judging.checks import Offer
 from ventrix.core.judging.comparison import RunComparison
 from ventrix.core.judging.findings import Pair
 from ventrix.core.judging.my_lifts import lifts_of
@@ -44,6 +45,7 @@ from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.command import Command
 from ventrix.ui.widgets.plot import Plot
 from ventrix.ui.widgets.room import Room
+from ventrix.workspace.ids import now_text
 
 NOT_COMPARABLE = "NOT COMPARABLE, shown anyway"
 LEVEL_MARK = {"yes": "✓", "converted": "≈", "unknown": "?", "no": "✕"}
@@ -67,6 +69,7 @@ class CompareRoom(Room):
     room_wanted = Signal(str)
     claim = Signal()
     other_wanted = Signal()
+    check_wanted = Signal(object)  # Offer
     far_toggled = Signal(bool)
 
     def __init__(self, open_book: OpenBook) -> None:
@@ -97,6 +100,7 @@ class CompareRoom(Room):
             Command("compare.row", "the whole row", self.toggle_row, "W"),
             Command("compare.both", "exhaust and intake", self.toggle_both, "B"),
             Command("compare.anyway", "show anyway", self.toggle_anyway, "A"),
+            Command("compare.check", "flow the check", self.begin_check, "F", able=lambda: self.offer is not None),
             Command("compare.all", "all lifts again", self._leave, "Esc"),
         )
         self.both_button = QPushButton("Exhaust and intake (B)")
@@ -121,6 +125,8 @@ class CompareRoom(Room):
         self.notes.setObjectName("caption")
         self.notes.setWordWrap(True)
         self.verdict = VerdictCard()
+        self.verdict.check_wanted.connect(self.begin_check)
+        self.offer: Offer | None = None
         self.scorecard = Scorecard()
         self.scorecard.room_wanted.connect(self.room_wanted)
         self.row_view = RowView()
@@ -279,7 +285,14 @@ class CompareRoom(Room):
             self.scorecard.show_rows(rows, self._name(pair, 0), self._name(pair, 1))
         self.notes.setText("  ".join((*c.notes, *space.findings.left_out(pair), *self._run_notes(pair))))
         self.notes.setVisible(bool(self.notes.text()) and not self.alone)
-        self.verdict.show_verdict(verdict, self._judged_by(c, verdict))
+        self.offer = space.findings.check_offer(pair, now_text())
+        check = f"{self.offer.words} (F)" if self.offer is not None else ""
+        self.verdict.show_verdict(verdict, self._judged_by(c, verdict), check)
+
+    def begin_check(self) -> None:
+        """Flow what shows whether the bench changed."""
+        if self.offer is not None:
+            self.check_wanted.emit(self.offer)
 
     def _name(self, pair: Pair, side: int) -> str:
         cut = (pair.before, pair.after)[side]
@@ -379,7 +392,7 @@ class CompareRoom(Room):
         change, u = values(c.change), values(c.expanded_together)
         band = Band(np.r_[0.0, x], -np.r_[0.0, u], np.r_[0.0, u], "unproven", 0.32)
         shades = [theme.current().result(r) for r in c.marks]
-        texts = [f"{v:+.1f}".replace("-", "−") for v in change]
+        texts = [f"{v:+z.1f}".replace("-", "−") for v in change]
         above, below = max(float(change.max()), float(u.max())), max(-float(change.min()), float(u.max()))
         room = 0.42 * (above + below)  # for the words at the bars' ends
         width = float(np.min(np.diff(np.r_[0.0, x]))) * 0.16

@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import QRectF, Qt
+from PySide6.QtCore import QRectF, Qt, Signal
 from PySide6.QtGui import QPainter, QPaintEvent
-from PySide6.QtWidgets import QLabel, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QLabel, QPushButton, QVBoxLayout, QWidget
 
 from ventrix.core.judging.verdict import Verdict
 from ventrix.core.model.kinds import Result
@@ -13,7 +13,9 @@ from ventrix.ui.look.marks import draw_corners, draw_mark
 
 
 class VerdictCard(QWidget):
-    """Shows a `Verdict`."""
+    """Shows a `Verdict`, with a button that begins the check it hangs on."""
+
+    check_wanted = Signal()
 
     def __init__(self) -> None:
         super().__init__()
@@ -33,15 +35,20 @@ class VerdictCard(QWidget):
         self.warnings = QLabel()
         self.warnings.setObjectName("quiet")
         self.warnings.setWordWrap(True)
-        for label in (self.headline, self.sentence, self.warnings, self.judged_by):
-            column.addWidget(label)
+        self.check = QPushButton()
+        self.check.clicked.connect(self.check_wanted)
+        self.check.hide()
+        for part in (self.headline, self.sentence, self.check, self.warnings, self.judged_by):
+            column.addWidget(part)
 
     def show_large(self, large: bool) -> None:
         """Larger, to be read from a distance; what it was judged by gives way."""
         self._large = large
         self.judged_by.setVisible(not large)
 
-    def show_verdict(self, verdict: Verdict, judged_by: str) -> None:
+    def show_verdict(self, verdict: Verdict, judged_by: str, check: str = "") -> None:
+        self.check.setText(check)
+        self.check.setVisible(bool(check))
         self._marks = (Result.BETTER, Result.WORSE) if verdict.trade else (verdict.result,)
         shade = theme.current().text if verdict.trade else theme.current().result(verdict.result)
         indent = 26 * len(self._marks)

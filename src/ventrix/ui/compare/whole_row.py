@@ -164,7 +164,7 @@ class RowView(QWidget):
                 xs.append(x)
                 heights.append(y)
                 colours.append(theme.current().result(gain.mark) if offset < 0 else "quiet")
-                tops.append((x, y + u, f"{y:+.1f}".replace("-", "−")))
+                tops.append((x, y + u, f"{y:+z.1f}".replace("-", "−")))
                 lines.append(Line(np.array([x, x]), np.array([y - u, y + u]), "text", 1.5))
         if not xs:
             self.ladder.show_picture(Picture([]))

@@ -72,6 +72,7 @@ class FaultSheet(FormSheet):
         space = self.open_book.workspace
         if space is None or space.port is None:
             return
+        self.begin_about(space.port.id)
         self.title.setText(f"Faults, {space.port.name.lower()}")
         if place in tuple(Place):
             self.place.setCurrentText(place)

@@ -15,11 +15,13 @@ from ventrix.core.metal.walls import planned_cut_warnings
 from ventrix.core.model.cut import Cut, Operation, Port, Pour, poured_volume
 from ventrix.core.model.job import Job
 from ventrix.core.model.kinds import CutKind, ExpectedAs, Place
+from ventrix.core.model.port_names import ports_named
 from ventrix.core.model.school_questions import own_way, side_taken
-from ventrix.core.planning.moves import REFLOW, Move
+from ventrix.core.planning.moves import Move
 from ventrix.core.quantity.field_checks import positive
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import to_si
+from ventrix.records.bad_input import sentence_of
 from ventrix.ui.cuts.kind_boxes import KindBoxes
 from ventrix.ui.cuts.work_rows import WorkRows, parse_places
 from ventrix.ui.open_book import OpenBook
@@ -116,7 +118,7 @@ class NewCutSheet(FormSheet):
         self.expected_as.setCurrentIndex(0)
         self.expected_gain.set_value(None if is_index else move.gain)
         self.expected_growth.set_value(move.volume or None)
-        self.expected_time.set_value(move.seconds - REFLOW)
+        self.expected_time.set_value(move.seconds - move.flowing)
         self.name.setText(f"{move.place}, as planned")
         self._warn()
 
@@ -147,6 +149,7 @@ class NewCutSheet(FormSheet):
         space = self.open_book.workspace
         if space is None or space.port is None:
             return
+        self.begin_about((space.port.id, adding_to))
         self._adding_to = adding_to
         self._planned = None
         operation = adding_to is not None
@@ -282,15 +285,12 @@ class NewCutSheet(FormSheet):
 
     def _other_ports(self, job: Job, port: Port) -> list[Port] | None:
         """The ports named besides this one; None, with a sentence, where one is not there."""
-        found = []
-        for name in (t.strip() for t in self.others.text().split(",") if t.strip()):
-            known = next((p for p in job.ports if p.name.lower() == name.lower() and p.id != port.id), None)
-            if known is None:
-                names = ", ".join(p.name for p in job.ports if p.id != port.id) or "no other port yet"
-                self.problem.setText(f"'{name}' is not one of {names}.")
-                return None
-            found.append(known)
-        return found
+        try:
+            return ports_named(job.ports, self.others.text(), port)
+        except Refused as error:
+            self.problem.setText(sentence_of(error))
+            self.others.setFocus()
+            return None
 
     def _log_operation(self, job: Job, ports: list[Port], work: Operation) -> None:
         space = self.open_book.workspace

@@ -76,6 +76,7 @@ class PartsSheet(FormSheet):
         space = self.open_book.workspace
         if space is None or space.port is None or space.real_cut is None:
             return
+        self.begin_about(space.real_cut.id)
         self._refresh()
         self.list.setCurrentRow(2)
         self.come_up()

@@ -35,6 +35,7 @@ class PourSheet(FormSheet):
         space = self.open_book.workspace
         if space is None or space.real_cut is None or space.port is None:
             return
+        self.begin_about(space.real_cut.id)
         had = [self.open_book.units.volume.text(p.volume) for p in space.real_cut.pours]
         self.what.clear()
         self.what.addItem("the port", 0)

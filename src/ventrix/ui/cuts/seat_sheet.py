@@ -13,6 +13,7 @@ from ventrix.core.model.cut import Operation, Work
 from ventrix.core.model.job import Job, Seat
 from ventrix.core.model.kinds import LibraryKind, Place
 from ventrix.core.model.plausible import implausible
+from ventrix.core.model.port_names import ports_named
 from ventrix.core.model.school_questions import side_taken
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si, parse_quantity, to_si
@@ -106,6 +107,7 @@ class SeatSheet(FormSheet):
         space = self.open_book.workspace
         if space is None or space.port is None:
             return
+        self.begin_about((space.job.id, space.port.kind))
         kind = space.port.kind
         self.title.setText(f"Valve job, {kind}s")
         self.known.clear()
@@ -182,19 +184,14 @@ class SeatSheet(FormSheet):
         self.section.show_profile(profile)
 
     def _port_ids(self, job: Job, kind: str) -> list[str]:
-        """The ports named, or every one of the kind. ValueError for a name that is none."""
-        names = [t.strip().lower() for t in self.ports.text().split(",") if t.strip()]
-        if not names:
+        """The ports named, or every one of the kind. Refused for a name that is none."""
+        if not self.ports.text().strip():
             return [p.id for p in job.ports if p.kind == kind and p.of_head]
-        found = []
-        for name in names:
-            port = next((p for p in job.ports if p.name.lower() == name), None)
-            if port is None:
-                raise Refused("'{}' is not one of {}", name[:40], ", ".join(p.name for p in job.ports))
-            if port.witness:
-                raise Refused("{} is the witness: nobody touches it", port.name)
-            found.append(port.id)
-        return list(dict.fromkeys(found))
+        found = ports_named(job.ports, self.ports.text())
+        witness = next((p for p in found if p.witness), None)
+        if witness is not None:
+            raise Refused("{} is the witness: nobody touches it", witness.name)
+        return [p.id for p in found]
 
     def take(self) -> None:
         """Put the valve job in the book, in one edit."""

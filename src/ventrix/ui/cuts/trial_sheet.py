@@ -48,6 +48,7 @@ class TrialSheet(FormSheet):
         space = self.open_book.workspace
         if space is None or space.real_cut is None or space.port is None:
             return
+        self.begin_about(space.real_cut.id)
         self.title.setText(f"Trial on cut {space.real_cut.number} of {space.port.name.lower()}")
         if kind is not None or place:
             self.kind.setCurrentIndex(self.kind.findData(kind or TrialKind.CLAY))

@@ -33,6 +33,7 @@ class TubeSheet(FormSheet):
         space = self.open_book.workspace
         if space is None or space.port is None or space.real_cut is None:
             return
+        self.begin_about(space.real_cut.id)
         self.title.setText(f"Tube in {space.port.name.lower()}, cut {space.real_cut.number}")
         if place in tuple(Place):
             self.place.setCurrentText(place)

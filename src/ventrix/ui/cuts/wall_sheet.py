@@ -23,6 +23,7 @@ class WallSheet(FormSheet):
 
     def __init__(self, open_book: OpenBook) -> None:
         super().__init__(open_book, "Keep the reading")
+        self._asked: object = None
         self.place = self.add_choice("Where", [(n, n) for n in ZONE_NAMES])
         self.band = self.add_choice("On which side", [(b.words, b) for b in Band])
         self.along = self.add_figure("From the opening, along the port", "length", None)
@@ -48,6 +49,10 @@ class WallSheet(FormSheet):
         space = self.open_book.workspace
         if space is None or space.port is None or space.real_cut is None:
             return
+        asked = space.port.id, place or self.place.currentText(), band
+        if asked != self._asked:
+            self._start_clean()
+        self._asked = asked
         self.title.setText(f"Wall of {space.port.name.lower()}, cut {space.real_cut.number}")
         self.port_behind.clear()
         self.port_behind.addItem("none", None)
@@ -95,8 +100,14 @@ class WallSheet(FormSheet):
         )
         words = self.open_book.units.length.text(wall.thickness)
         space.apply(f"wall {words} at the {place}", add_wall(space.job, space.real_cut.id, wall))
-        self.thickness.forget()
-        self.thickness.box.clear()
-        self.thickness.set_value(None)
-        self.problem.clear()
+        self._start_clean()
         self.closed.emit()
+
+    def _start_clean(self) -> None:
+        """What was said of one place is not said of the next; the gauge, its sound and its doubt stay as they are."""
+        for field in (self.thickness, self.across):
+            field.forget()
+            field.box.clear()
+            field.set_value(None)
+        self.behind.setCurrentIndex(0)
+        self.problem.clear()

@@ -5,28 +5,36 @@ from __future__ import annotations
 import re
 from typing import Final
 
-from PySide6.QtCore import QObject, Signal
+from PySide6.QtCore import QObject, QTimer, Signal
 
 from ventrix.bench.drivers.sample import Sample
 from ventrix.bench.procedure.flow_procedure import Kept, Phase, Refusal
+from ventrix.bench.procedure.lift_plan import Rung
 from ventrix.bench.procedure.preparation import StepDone
 from ventrix.core.edits.corrections import correct_lift
+from ventrix.core.model.bench import is_index
 from ventrix.core.model.kinds import RungNoteKind, StepKind
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.thousandths import read_small
 from ventrix.core.quantity.units import parse_quantity, tidy
 from ventrix.core.quantity.words import percent_text, sentence
 from ventrix.records.bad_input import BookError, sentence_of
+from ventrix.ui.flow.element_in_hand import unit_typed
 from ventrix.ui.flow.run_in_hand import RunInHand
-from ventrix.ui.flow.warnings import odd_reading
+from ventrix.ui.flow.warnings import far_off, odd_reading
 from ventrix.ui.open_book import OpenBook
 from ventrix.workspace.ids import new_id
 
 NOTES = {k.letter: k for k in RungNoteKind if k is not RungNoteKind.SKIPPED}
 PEDAL_SKIP = "skipped at the bench"
 AGAIN = "It stays in hand: press again to keep it."
+SLIP = 0.35  # relative: a figure typed this far from what is expected is asked about before it is kept
+STEP_SHOWN = 1000, 6000  # ms that a step's figure stands before the next step: in its limits, and out of them
 
 PRACTICE: Final = "F5 has it flowed for you, twelve lifts; Ctrl+B puts it on the bench to flow it live"
+
+
+_SWIRL: Final = re.compile(r"\s*(?P<flow>[0-9][0-9.,]*)\s+(?P<swirl>[+\-−]?[0-9][0-9.,]*)\s*")
 
 
 class FlowControl(QObject):
@@ -49,27 +57,86 @@ class FlowControl(QObject):
         self.asking_why = False
         self.ground, self.words = "", ""
         self.kept: tuple[str, str] | None = None
+        self.step_kept: tuple[str, str] | None = None
+        self._ground_of: object = None
+        self._refused_for: object = None
+        self._step_shown = QTimer(self)
+        self._step_shown.setSingleShot(True)
+        self._step_shown.timeout.connect(self._show_next_step)
+        self._begun_at: Rung | None = None
         self.problem = ""
         self.temperature: float | None = None
         self.blower = False
-        self.in_hand: tuple[Kept, str] | None = None
+        self._not_kept: dict[str, tuple[Kept, str]] = {}  # by cut: what the book did not take
         self.which_bench = ""
+        self.asks_leak = False
         self._asked = ""
 
-    # -- the ground changes when something was kept or refused, and stays so
+    # -- the ground changes when something was kept or refused, and stays as long as that is so
 
     def set_ground(self, ground: str, words: str, kept: tuple[str, str] | None = None) -> None:
         self.ground, self.words, self.kept = ground, words, kept
+        self.step_kept, self._ground_of, self._refused_for = None, self._place(), None
         self.far.emit()
 
     def clear_ground(self) -> None:
-        self.ground, self.words, self.kept = "", "", None
+        self._step_shown.stop()
+        self.ground, self.words, self.kept, self.step_kept = "", "", None, None
         self.far.emit()
+
+    def follow(self) -> None:
+        """What is said belongs to one reading of one port and cut: anywhere else it is let go of."""
+        if self.ground and self._ground_of != self._place():
+            self.clear_ground()
+        if not self.ground and self.in_hand is not None:
+            outcome, _ = self.in_hand
+            lift = self.open_book.units.lift.text(outcome.lift)
+            self.set_ground("refused", f"NOT KEPT {lift}. {AGAIN}")
+
+    def _place(self) -> object:
+        """The cut looked at, and the last of its readings that counts."""
+        space, run = self.hand.space, self.hand.run
+        counted = [r.id for r in run.readings if r.struck is None] if run is not None else []
+        return space.cut.id if space.cut is not None else None, counted[-1:]
 
     def refuse(self, sentence: str) -> None:
         self.problem = ""
         self.set_ground("refused", sentence)
+        self._refused_for = self._cause()
         self.open_book.say(sentence)
+
+    def _cause(self) -> object:
+        """What decides whether a reading or step can be taken now: a refusal stands while this stays as it is."""
+        preparation, test = self.hand.preparation, self.hand.test
+        if self.preparing:
+            return preparation.step, preparation.share >= 1, preparation.pressure_wanted
+        return test.index, test.phase, test.out_of_breath
+
+    @property
+    def in_hand(self) -> tuple[Kept, str] | None:
+        """What was read of the cut looked at, and not taken by the book."""
+        cut = self.hand.space.cut
+        return None if cut is None else self._not_kept.get(cut.id)
+
+    def _hold(self, reading: tuple[Kept, str] | None) -> None:
+        cut = self.hand.space.cut
+        assert cut is not None
+        self._not_kept.pop(cut.id, None)
+        if reading is not None:
+            self._not_kept[cut.id] = reading
+
+    @property
+    def rung_typed(self) -> Rung | None:
+        """The rung that a typed figure is of: the one stood on when it was begun."""
+        return self._begun_at or self.hand.test.rung
+
+    def begin_typing(self, text: str) -> None:
+        """A figure is being typed: it is of the rung stood on at its first character."""
+        if not text:
+            self._begun_at = None
+        elif self._begun_at is None and not self.preparing:
+            self._begun_at = self.hand.test.rung
+        self.far.emit()
 
     # -- live samples
 
@@ -85,7 +152,9 @@ class FlowControl(QObject):
                 self.keep()
         self.temperature = samples[-1].temperature
         after = test.phase, test.index
-        if after != before and self.ground == "kept":
+        moved_on = self.ground == "kept" and self.step_kept is None and after != before
+        cured = self.ground == "refused" and self._refused_for not in (None, self._cause())
+        if moved_on or cured:
             self.clear_ground()
         if after[1] != before[1]:
             self.redraw.emit()
@@ -150,13 +219,13 @@ class FlowControl(QObject):
             self._offer_again()
             return
         try:
-            flow, pressure = self._parse(text)
+            flow, pressure, swirl = self._parse(text)
         except Refused as error:
             self.problem = sentence_of(error)
             self.refused_text.emit()
             self.far.emit()
             return
-        doubt = self._doubt(flow)
+        doubt = self._doubt(flow, pressure)
         if doubt and self._asked != text:
             self._asked, self.problem = text, f"{doubt} Enter again keeps it."
             self.refused_text.emit()
@@ -166,26 +235,33 @@ class FlowControl(QObject):
         if self.preparing:
             if self.take_step(flow):
                 self.cleared.emit()
-        elif self._settle(self.hand.test.keep_typed(flow, pressure), "typed"):
+        elif self._settle(self.hand.test.keep_typed(flow, pressure, swirl, self._begun_at), "typed"):
+            self._begun_at = None
             self.cleared.emit()
 
-    def _doubt(self, figure: float) -> str:
+    def _doubt(self, figure: float, pressure: float | None) -> str:
         """What is asked about a figure typed before it is kept."""
-        if self.hand.element.kind == "percent" and not self.preparing and figure > 1:
+        rung = self.rung_typed
+        if self.preparing or rung is None:
+            return ""
+        if self.hand.element.kind == "percent" and figure > 1:
             return f"{percent_text(figure, 0)} is past the end of the range."
-        return ""
+        value = self.hand.element.as_reported(figure, pressure)
+        off = "" if value is None else far_off(self.hand, rung.lift, value, least=SLIP)
+        return f"{self.open_book.units.lift.text(rung.lift)}: {off}." if off else ""
 
     def give_up_typing(self) -> None:
         """What was typed is let go of."""
-        self.problem, self.asking_why = "", False
+        self.problem, self.asking_why, self._begun_at = "", False, None
         self.far.emit()
 
-    def _parse(self, text: str) -> tuple[float, float | None]:
-        """A typed figure and its pressure: "31.2", "31.2 @ 27.6", or two columns "412 903"."""
+    def _parse(self, text: str) -> tuple[float, float | None, float | None]:
+        """A typed figure, its pressure and its swirl in rpm: "31.2", "31.2 @ 27.6", "31.2 1450", or two columns as
+        "412 903"."""
         units = self.open_book.units
         kind = self.hand.element.kind
         if self.preparing and self.hand.preparation.step is StepKind.ZERO:
-            return parse_quantity(text, units.pressure.unit), None
+            return parse_quantity(text, units.pressure.unit), None, None
         if kind == "columns":
             cells = [c for c in re.split(r"[\s/;]+", text) if c]
             if len(cells) != 2:
@@ -193,13 +269,16 @@ class FlowControl(QObject):
             element, port = (parse_quantity(c, units.pressure.unit) for c in cells)
             if port <= 0:
                 raise Refused("the port's column must be above zero")
-            return element, port
+            return element, port, None
         main, mark, rest = text.partition("@")
-        unit = {"percent": "%", "orifice": units.pressure.unit, "mass": "kg/s"}.get(kind, units.flow.unit)
+        unit = unit_typed(kind, units)
         pressure = parse_quantity(rest, units.pressure.unit) if mark else None
         if pressure is not None and pressure <= 0:
             raise Refused("the pressure must be above zero")
-        return parse_quantity(main, unit), pressure
+        behind = None if self.preparing else _SWIRL.fullmatch(main)
+        if behind is not None:
+            return parse_quantity(behind["flow"], unit), pressure, parse_quantity(behind["swirl"], "rpm")
+        return parse_quantity(main, unit), pressure, None
 
     def _settle(self, outcome: Kept | Refusal, source: str) -> bool:
         """Store first, then mark, then show. What the book does not take stays in hand, and the plan stands still."""
@@ -212,7 +291,7 @@ class FlowControl(QObject):
             self.hand.store(outcome, lift, source)
         except BookError as error:
             self.hand.test.storing(None)
-            self.in_hand = outcome, source
+            self._hold((outcome, source))
             told = sentence_of(error)
             self.set_ground("refused", f"NOT KEPT {lift}. {told} {AGAIN}")
             self.open_book.not_kept(f"{lift} is not kept. {told} {AGAIN}")
@@ -221,7 +300,7 @@ class FlowControl(QObject):
             self.hand.test.storing(None)
             self.refuse(sentence_of(error))
             return False
-        self.in_hand = None
+        self._hold(None)
         self.hand.test.mark(outcome)
         self.redraw.emit()
         self.set_ground("kept", f"KEPT {lift}", (lift, self.flow_text(outcome.flow, outcome.pressure)))
@@ -244,7 +323,7 @@ class FlowControl(QObject):
         value = self.hand.element.as_reported(flow, pressure)
         if value is None:
             return "–"
-        return f"{value:.4f}" if self.hand.element.kind == "columns" else self.open_book.units.flow.text(value)
+        return f"{value:.4f}" if is_index(self.hand.element.kind) else self.open_book.units.flow.text(value)
 
     def strike(self) -> None:
         """Strike the last reading that counts; it stays, and its rung is open again."""
@@ -274,7 +353,7 @@ class FlowControl(QObject):
 
     def set_lift_right(self, reading_id: str, text: str, reason: str) -> str:
         """A typed reading at the lift it was really taken at; a sentence where that cannot be."""
-        space, run = self.open_book.workspace, self.hand.run
+        space, run = self.open_book.workspace, self.hand.in_sight
         if space is None or run is None:
             return "There is no run in hand."
         try:
@@ -366,20 +445,31 @@ class FlowControl(QObject):
             return
         preparation = self.hand.preparation
         self.hand.record(outcome, self.source)
-        self._after(preparation.step, f"{outcome.step.value.capitalize()} skipped: {outcome.reason}.", "")
+        self._after(preparation.step, f"{outcome.step.value.capitalize()} skipped: {outcome.reason}.")
 
     def _recorded(self, outcome: StepDone) -> None:
         preparation = self.hand.preparation
         notes, outside = self.hand.record(outcome, self.source)
         value = None if outcome.flow is None else self.hand.element.as_indicated(outcome.flow, outcome.pressure)
         figure = "" if value is None else f" {self.open_book.units.flow.text(value)}"
-        words = f"{outcome.step.value.upper()}{figure}"
-        ground = "odd" if outside else "kept"
-        self._after(preparation.step, " ".join(notes) or f"{words.capitalize()}.", words, ground)
+        name = outcome.step.value
+        said = " ".join(notes) or f"{name.capitalize()}{figure}."
+        unit = "index" if is_index(self.hand.element.kind) else self.open_book.units.flow.label
+        shown = figure.strip(), unit if figure else ""
+        if outside:
+            self.set_ground("odd", said)
+        else:
+            self.set_ground("kept", f"KEPT: {name.upper()}")
+        self.step_kept = shown
+        self._step_shown.start(STEP_SHOWN[outside])
+        self._after(preparation.step, said)
 
-    def _after(self, following: StepKind | None, sentence: str, words: str, ground: str = "kept") -> None:
-        if words:
-            self.set_ground(ground, words if ground == "kept" else sentence)
+    def _show_next_step(self) -> None:
+        """The figure of the step that was taken has been seen: the next one, with what to do for it."""
+        if self.step_kept is not None:
+            self.clear_ground()
+
+    def _after(self, following: StepKind | None, sentence: str) -> None:
         if following is None:
             self.preparing = False
             sentence += " The bench is prepared: on to the lifts."

@@ -19,6 +19,19 @@ from ventrix.workspace.workspace import Workspace
 DEFAULT_PRESSURE = to_si(28, "inH2O")
 
 
+def unit_typed(kind: ElementKind, units: Units) -> str:
+    """The unit that a bare figure typed at the bench is in."""
+    pressure = units.pressure.unit
+    elements = {"percent": "%", "orifice": pressure, "mass": "kg/s", "columns": pressure, "column": pressure}
+    return elements.get(kind, units.flow.unit)
+
+
+def label_typed(kind: ElementKind, units: Units) -> str:
+    """What that unit is called on the screen."""
+    unit = unit_typed(kind, units)
+    return {units.pressure.unit: units.pressure.label, units.flow.unit: units.flow.label}.get(unit, unit)
+
+
 class OfRun(Protocol):
     """What is asked of the run that the element belongs to."""
 
@@ -88,6 +101,12 @@ class ElementInHand:
             return replace(
                 blank, element_column=tidy(flow), port_column=blank.measured_pressure, measured_pressure=None
             )
+        if kind == "column":
+            bench = self._hand.bench
+            fixed = None if bench is None else bench.fixed_column
+            if fixed is None:
+                raise Refused("this rig's column at its fixed opening is not known: Ctrl+B, Benches asks for it")
+            return replace(blank, element_column=fixed, port_column=tidy(flow), measured_pressure=None)
         return replace(blank, flow=tidy(flow))
 
     def step_flow(self, flow: float, pressure: float | None) -> float:

@@ -24,7 +24,8 @@ class Obeys(Protocol):
     hand: RunInHand
     entry: QLineEdit
 
-    def answer_bench(self, of_setup: bool) -> None: ...
+    def answer(self, yes: bool) -> None: ...
+    def begin_check(self) -> None: ...
     def open_to_rung(self) -> None: ...
     def paste(self) -> None: ...
     def remount(self) -> None: ...
@@ -60,6 +61,7 @@ def flow_commands(room: Obeys) -> tuple[Command, ...]:
         Command("flow.rung.before", "another rung", lambda: rung(-1), "Up", one_of="rung"),
         Command("flow.rung.next", "another rung", lambda: rung(1), "Down", one_of="rung"),
         Command("flow.prepare", "prepare the bench", control.toggle_preparing, "P"),
+        Command("flow.check", "flow the check", room.begin_check, "K"),
         Command("flow.conditions", "conditions, plan", room.toggle_conditions, "C"),
         Command("flow.remount", "head re-mounted", room.remount, "M"),
         Command("flow.readings", "every reading", room.toggle_readings, "V"),
@@ -90,8 +92,8 @@ class FlowKeys(QObject):
             return False
         if control.ground == "refused" and control.in_hand is None:
             control.clear_ground()
-        if control.which_bench and event.text().upper() in ("Y", "N"):
-            room.answer_bench(event.text().upper() == "Y")
+        if (control.which_bench or control.asks_leak) and event.text().upper() in ("Y", "N"):
+            room.answer(event.text().upper() == "Y")
             return True
         if control.preparing and event.key() == Qt.Key.Key_S:
             control.ask_why()

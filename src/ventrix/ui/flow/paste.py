@@ -8,6 +8,7 @@ from ventrix.core.quantity.refused import Refused
 from ventrix.core.runs.lifts import as_thousandths, lift_doubt
 from ventrix.records.files.pasted_table import Unnamed, parse_pasted
 from ventrix.rooms.display_units import Units
+from ventrix.ui.flow.element_in_hand import unit_typed
 from ventrix.ui.flow.run_in_hand import RunInHand
 
 
@@ -19,9 +20,7 @@ def keep_pasted(hand: RunInHand, text: str, units: Units, *, sure: bool = False)
     """
     kind, port = hand.element.kind, hand.setup.direction
     columns = kind == "columns"
-    unit = {"percent": "%", "orifice": units.pressure.unit, "mass": "kg/s"}.get(kind, units.flow.unit)
-    if columns:
-        unit = units.pressure.unit
+    unit = unit_typed(kind, units)
     try:
         table = parse_pasted(text, units.lift.unit, unit, units.pressure.unit, port, third_is_pressure=sure or columns)
     except Unnamed as error:

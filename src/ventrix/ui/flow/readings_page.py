@@ -22,6 +22,7 @@ class ReadingsPage(QWidget):
 
     def __init__(self) -> None:
         super().__init__()
+        self._run_id = ""
         heading = QLabel("Readings of this run")
         heading.setObjectName("heading")
         self.list = QListWidget()
@@ -54,6 +55,9 @@ class ReadingsPage(QWidget):
         """The readings in the order they were taken; `flow_text` writes one reading's figure."""
         assert callable(flow_text)
         chosen = self._id()
+        if (run.id if run is not None else "") != self._run_id:  # a reason is of one run, as a reading is
+            self._run_id = run.id if run is not None else ""
+            self.say("")
         self.list.clear()
         for reading in run.readings if run is not None else ():
             words = f"{units.lift.text(reading.lift)}   {flow_text(reading)}"

@@ -20,7 +20,9 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from ventrix.core.model.bench import Bench
+from ventrix.core.judging.checks import CheckKind, Offer
+from ventrix.core.model.bench import Bench, is_index
+from ventrix.core.model.kinds import StepKind
 from ventrix.core.model.run import FlowRun, Reading
 from ventrix.core.model.school_questions import pipe_against_school
 from ventrix.core.quantity.refused import Refused
@@ -29,11 +31,13 @@ from ventrix.records.bad_input import sentence_of
 from ventrix.rooms.shared.conditions_words import in_words
 from ventrix.ui.flow.conditions_panel import ConditionsPanel
 from ventrix.ui.flow.control import PRACTICE, FlowControl
+from ventrix.ui.flow.element_in_hand import label_typed
 from ventrix.ui.flow.far_view import FarView
 from ventrix.ui.flow.keys import FlowKeys, flow_commands
 from ventrix.ui.flow.ladder import LiftLadder
 from ventrix.ui.flow.paste import keep_pasted
 from ventrix.ui.flow.readings_page import ReadingsPage
+from ventrix.ui.flow.run_in_hand import RunInHand
 from ventrix.ui.flow.shows import far_view, growing_curve, ladder_rungs, step_lines, step_view
 from ventrix.ui.flow.simulator_panel import SimulatorControl
 from ventrix.ui.flow.step_strip import StepStrip
@@ -79,6 +83,7 @@ class FlowRoom(Room):
         self.far.least = float(str(open_book.settings.value("far_px", 48)))
         self.entry = QLineEdit()
         self.entry.setAccessibleName("Reading typed by hand")
+        self.entry.textChanged.connect(self.control.begin_typing)
         self.entry.returnPressed.connect(lambda: self.control.type_in(self.entry.text()))
         self._entry_error = QLabel()
         self._entry_error.setObjectName("error")
@@ -152,14 +157,14 @@ class FlowRoom(Room):
         entry_row.addWidget(self._entry_caption)
         entry_row.addWidget(self.entry)
         entry_row.addWidget(self._entry_error, 1)
-        yes, no = QPushButton("It is the set-up's (Y)"), QPushButton("Flow on the one connected (N)")
-        yes.clicked.connect(lambda: self.answer_bench(True))
-        no.clicked.connect(lambda: self.answer_bench(False))
+        self.yes, self.no = QPushButton(), QPushButton()
+        self.yes.clicked.connect(lambda: self.answer(True))
+        self.no.clicked.connect(lambda: self.answer(False))
         asked = QHBoxLayout(self.question)
         asked.setContentsMargins(0, 0, 0, 0)
         asked.addWidget(self._question_words, 1)
-        asked.addWidget(yes)
-        asked.addWidget(no)
+        asked.addWidget(self.yes)
+        asked.addWidget(self.no)
         self.question.hide()
         middle = QVBoxLayout()
         middle.addWidget(self.question)
@@ -243,7 +248,8 @@ class FlowRoom(Room):
         if space is None or space.cut is None:
             return
         self.hand.follow()
-        self._ask_which_bench()
+        self.control.follow()
+        self._ask()
         self._fit_simulator()
         self.simulator.use(self.open_book.units)
         self._show_all()
@@ -256,7 +262,7 @@ class FlowRoom(Room):
         pair = hand.pair()
         shown, at = ladder_rungs(hand, pair, units)
         against = f"against cut {space.against.number}" if space.against else ""
-        flow = "index" if hand.element.kind == "columns" else units.flow.label
+        flow = "index" if is_index(hand.element.kind) else units.flow.label
         self.ladder.show_rungs(
             shown, None if self.control.preparing else at, (f"lift, {units.lift.label}", flow, against)
         )
@@ -264,6 +270,7 @@ class FlowRoom(Room):
         self._plot_caption.setText(growing_curve(self.plot, hand, pair, units, ghost=self.ghost))
         said = [
             in_words(hand.setup, hand.mount, units),
+            _in_sight_words(hand),
             hand.differs(units) or ("same set-up as the pinned cut" if hand.pinned_setup else ""),
             plate_words(hand, units),
             stale_air(hand, self.control.temperature),
@@ -273,7 +280,7 @@ class FlowRoom(Room):
         if self.side.currentIndex() == 1:
             self._show_conditions()
         elif self.side.currentIndex() == 2:
-            self.readings.show_run(hand.run, self._reading_text, units)
+            self.readings.show_run(hand.in_sight, self._reading_text, units)
         self._show_far()
 
     def _show_conditions(self) -> None:
@@ -294,7 +301,12 @@ class FlowRoom(Room):
         view = step_view(self.hand, connected, units) if control.preparing else far_view(self.hand, connected, units)
         if control.ground:
             view = replace(view, ground=control.ground, phase=control.words, sentence="")
-            if control.kept is not None and not connected:
+            if control.step_kept is not None:  # one figure on the screen: the step's that was taken
+                figure, unit = control.step_kept
+                then = view.sentence if control.ground == "odd" else ""
+                view = replace(view, flow=figure, flow_unit=unit, sentence=then, tape=None, steady=None, spread="")
+                view = replace(view, lift="", lift_caption="", next_lift="", difference="", difference_words="")
+            elif control.kept is not None and not connected:
                 lift, flow = control.kept  # typed: the ladder has moved on, the screen stays with what was kept
                 view = replace(view, lift=lift, flow=flow, next_lift=f"next {view.lift}" if view.lift else "")
         self.far.show_far(view)
@@ -308,17 +320,19 @@ class FlowRoom(Room):
             return "" if self.open_book.bench.connected else PRACTICE
         if self.control.asking_why:
             return "why is it skipped?"
-        if kind == "columns":
-            return f"two columns, {units.pressure.label}"
-        label = {"percent": "%", "orifice": units.pressure.label, "mass": "kg/s"}.get(kind, units.flow.label)
+        label = f"two columns, {units.pressure.label}" if kind == "columns" else label_typed(kind, units)
+        rung = None if self.control.preparing else self.control.rung_typed
+        at = "" if rung is None else f" at {units.lift.with_unit(rung.lift)}"
         if self.open_book.bench.connected:
-            return f"or type a reading, {label}"
-        top, lift = self.hand.element.full_scale, self.hand.test.lift
+            return f"or type a reading{at}, {label}"
+        if kind == "columns":
+            return f"{at.strip()}: {label}" if at else label
+        top = self.hand.element.full_scale
         parts = [self.hand.setup.bench or "bench not named"]
         if top is not None:
             parts.append(f"range to {units.flow.text(top)}")
-        if lift is not None:
-            parts.append(f"at {units.lift.with_unit(lift)}")
+        if at:
+            parts.append(at.strip())
         return f"{', '.join(parts)}: type {label}"
 
     def _sampled(self, samples: list[object]) -> None:
@@ -340,18 +354,41 @@ class FlowRoom(Room):
 
     def _reading_text(self, reading: Reading) -> str:
         kind = self.hand.element.kind
-        figure = {"percent": reading.percent, "orifice": reading.element_pressure, "mass": reading.mass_flow}.get(
-            kind, reading.element_column if kind == "columns" else reading.flow
-        )
+        figure = {
+            "percent": reading.percent,
+            "orifice": reading.element_pressure,
+            "mass": reading.mass_flow,
+            "columns": reading.element_column,
+            "column": reading.port_column,
+        }.get(kind, reading.flow)
         at = reading.port_column if kind == "columns" else reading.measured_pressure
         return "–" if figure is None else self.control.flow_text(figure, at)
 
-    def _ask_which_bench(self) -> None:
-        """A bench that is not the set-up's is connected: nothing is kept before it is said which is meant."""
-        words = self.hand.other_bench(self.open_book.bench) if self.open_book.workspace is not None else ""
-        self.control.which_bench = words
+    def _ask(self) -> None:
+        """What has to be answered: which bench, where one that is not the set-up's is connected (nothing is kept before
+        that is said); else whether the first leak of this bench is off its readout already."""
+        there = self.open_book.workspace is not None
+        words = self.control.which_bench = self.hand.other_bench(self.open_book.bench) if there else ""
+        self.control.asks_leak = there and not words and self.hand.asks_leak()
+        yes, no = "It is the set-up's (Y)", "Flow on the one connected (N)"
+        if self.control.asks_leak:
+            leak = self.open_book.units.flow.with_unit(self.hand.setup.leak)
+            words = f"The leak is {leak}. Does your readout already take it off?"
+            yes, no = "Yes, it is off already (Y)", "No, take it off (N)"
         self._question_words.setText(words)
+        self.yes.setText(yes)
+        self.no.setText(no)
         self.question.setVisible(bool(words) and not self.far.alone)
+
+    def answer(self, yes: bool) -> None:
+        """Yes or no to what is asked."""
+        if self.control.which_bench:
+            self.answer_bench(yes)
+        elif self.control.asks_leak:
+            self.hand.answer_leak(yes)
+            self._ask()
+            self._show_all()
+            self.setFocus()
 
     def answer_bench(self, of_setup: bool) -> None:
         """Which bench the readings are of: the set-up's, read as its record says; or the one connected."""
@@ -362,15 +399,31 @@ class FlowRoom(Room):
                 bench.connect_simulated(element=hand.bench.element, name=hand.bench.name)
         else:
             hand.use_connected(bench)
-        self._ask_which_bench()
+        self._ask()
         self._show_all()
         self.setFocus()
 
-    def take_bench(self, bench: Bench) -> None:
-        """A bench that was just made is the set-up's at once."""
+    def take_bench(self, bench: Bench, *, just_made: bool = False) -> None:
+        """The set-up's bench from now on; one that was just made only where there was none and nothing was flowed."""
         if self.open_book.workspace is not None and self.open_book.workspace.cut is not None:
             self.hand.follow()
-            self.hand.use_bench(bench)
+            if not just_made or (self.hand.bench is None and self.hand.run is None):
+                self.hand.use_bench(bench)
+
+    def begin_check(self, offer: Offer | None = None) -> None:
+        """Flow what shows whether the bench changed: the witness port, or the plate among the steps."""
+        self.hand.follow()
+        offer = offer or self.hand.check_offer()
+        if offer is None:
+            self.open_book.say("No check hangs on this run.")
+            return
+        self.hand.begin_check(offer)
+        if offer.kind is CheckKind.PLATE:
+            self.control.go_to_step(StepKind.PLATE)
+        else:
+            self.control.clear_ground()
+            self.open_book.say("The witness port, under the same conditions: what it reads now settles the gain.")
+        self._show_all()
 
     def toggle_readings(self) -> None:
         """Every reading of the run, to strike or take up; or the curve again."""
@@ -383,7 +436,7 @@ class FlowRoom(Room):
 
     def _bench_changed(self) -> None:
         bench = self.open_book.bench
-        self._ask_which_bench()
+        self._ask()
         if bench.is_simulated and bench.connected:
             self._fit_simulator()
             bench.send(lambda b: b.set_pressure(0.0))
@@ -512,6 +565,16 @@ class FlowRoom(Room):
         else:
             return False
         return True
+
+
+def _in_sight_words(hand: RunInHand) -> str:
+    """That the run shown is not the one that the next reading goes to; nothing where it is."""
+    shown = hand.in_sight
+    if shown is None or hand.run is not None:
+        return ""
+    setup = hand.space.job.setup(shown.setup_id)
+    where = f" on {setup.bench}" if setup.bench else ""
+    return f"Shown is the run of {str(shown.date)[:10]}{where}; the next reading begins a new one."
 
 
 def _witness_words(space: Workspace, run: FlowRun | None) -> str:

@@ -10,9 +10,11 @@ from ventrix.bench.procedure.lift_plan import Rung, rungs
 from ventrix.bench.procedure.preparation import ORDER, Preparation, StepDone, StepSkipped
 from ventrix.core.benches.plate import plate_sentence
 from ventrix.core.edits.runs import change_setup, strike, take_up
+from ventrix.core.formulas.flow_curve import FlowCurve
+from ventrix.core.judging.checks import CheckKind, Offer
 from ventrix.core.judging.comparability import BRIDGED, comparability
 from ventrix.core.judging.findings import Pair
-from ventrix.core.model.bench import Bench, PlateCheck, bench_named, same_name
+from ventrix.core.model.bench import Bench, PlateCheck, bench_named, is_index, same_name
 from ventrix.core.model.cut import Cut, changes_between
 from ventrix.core.model.kinds import RungNoteKind, StepKind
 from ventrix.core.model.run import FlowRun, Reading, RungNote, SetUp, StepRecord
@@ -34,7 +36,7 @@ STRUCK_AT_BENCH = "struck at the bench"
 
 def with_bench(setup: SetUp, bench: Bench) -> SetUp:
     """Conditions on a bench: its name, usual pressure and flow element, as they are today."""
-    floats = bench.element == "columns"
+    floats = is_index(bench.element)
     return replace(
         setup,
         bench=bench.name,
@@ -57,6 +59,7 @@ class RunInHand:
         self._cut_id: str | None = None
         self._own_lifts: list[float] | None = None
         self.come_back = False
+        self._leak_said = False
         self.element = ElementInHand(self)
         self.setup = SetUp(id=new_id(), direction="intake", test_pressure=DEFAULT_PRESSURE)
         self.mount = 1
@@ -85,10 +88,12 @@ class RunInHand:
             self._cut_id = cut.id
             self._own_lifts = None
             self.setup, self.mount = self._conditions(cut)
+            self._follow_bore()
             self._restart()
             self.prepare()
         else:
             self._follow_bench()
+            self._follow_bore()
             self.test.sync(self._plan(), self._done())
 
     def _follow_bench(self) -> None:
@@ -99,13 +104,18 @@ class RunInHand:
             self._restart()
             self.prepare()
 
+    def _follow_bore(self) -> None:
+        """The bore was typed after the set-up was made: readings to come are taken over it."""
+        if self.setup.bore is None and self.space.job.bore is not None and self.run is None:
+            self.setup = replace(self.setup, bore=self.space.job.bore, id=new_id())
+
     def _restart(self) -> None:
         automatic = self.test.automatic
         self.test = FlowTest(self._plan(), self._nominal(), self._done())
         self.test.automatic = automatic
 
     def _nominal(self) -> float | None:
-        return None if self.element.kind == "columns" else self.setup.test_pressure or DEFAULT_PRESSURE
+        return None if is_index(self.element.kind) else self.setup.test_pressure or DEFAULT_PRESSURE
 
     def _done(self) -> set[tuple[int, bool]]:
         """Rungs of the run in hand that carry a reading that counts."""
@@ -128,7 +138,7 @@ class RunInHand:
         if like:
             return like[-1], self._next_mount()
         known = replace(job.setups[-1], id=new_id(), entry=None, leak=None, leak_pressure=None) if job.setups else None
-        blank = known or SetUp(id=new_id(), direction=port.kind, test_pressure=DEFAULT_PRESSURE, bore=job.bore)
+        blank = known or SetUp(id=new_id(), direction=port.kind, test_pressure=DEFAULT_PRESSURE)
         return replace(blank, direction=port.kind), self._next_mount()
 
     def _next_mount(self) -> int:
@@ -143,9 +153,15 @@ class RunInHand:
         found = self.space.open_run(self.setup, self.mount, "")
         return found if any(r.id == found.id for r in cut.runs) else None
 
-    def reduced(self) -> ReducedRun | None:
-        """The run in hand reduced, where it has readings that count."""
-        run, space = self.run, self.space
+    @property
+    def in_sight(self) -> FlowRun | None:
+        """The run that is shown: the one in hand, else the cut's last, under whatever conditions it was flowed."""
+        cut = self.space.cut
+        return self.run or (cut.runs[-1] if cut is not None and cut.runs else None)
+
+    def reduced(self, run: FlowRun | None = None) -> ReducedRun | None:
+        """The run in hand, or another of the cut, reduced, where it has readings that count."""
+        run, space = run or self.run, self.space
         if run is None or space.port is None or space.cut is None:
             return None
         return next((r for r in space.findings.runs_of(space.cut, space.port) if r.run_id == run.id), None)
@@ -396,8 +412,8 @@ class RunInHand:
         return last
 
     def strike(self, reading_id: str, reason: str) -> None:
-        """Strike any reading of the run; ValueError without a reason."""
-        run = self.run
+        """Strike any reading of the run in sight; ValueError without a reason."""
+        run = self.in_sight
         reading = next((r for r in run.readings if r.id == reading_id), None) if run else None
         if run is None or reading is None:
             return
@@ -406,15 +422,59 @@ class RunInHand:
         self.space.apply(f"strike {words}", job, f"Struck {words}: it stays in the book and does not count.")
 
     def take_up(self, reading_id: str) -> None:
-        """Count a struck reading of the run again."""
-        run = self.run
+        """Count a struck reading of the run in sight again."""
+        run = self.in_sight
         reading = next((r for r in run.readings if r.id == reading_id), None) if run else None
         if run is None or reading is None:
             return
         words = self._open_book.units.lift.text(reading.lift)
         self.space.apply(f"take up {words}", take_up(self.space.job, run.id, reading_id))
 
+    def asks_leak(self) -> bool:
+        """Whether it has to be asked if the readout has the leak off already: the first leak of a bench of which nobody
+        has said."""
+        bench = self.bench
+        said = self._leak_said if bench is None else bench.leak_taken_off is not None
+        return bool(self.setup.leak) and not said and not is_index(self.element.kind)
+
+    def answer_leak(self, taken_off: bool) -> None:
+        """Whether the readout has the leak off already: kept with the bench, and with readings to come."""
+        bench = self.bench
+        self._leak_said = True
+        if bench is None and self.setup.bench:
+            bench = Bench(id=new_id(), name=self.setup.bench, test_pressure=self.setup.test_pressure)
+        if bench is not None:
+            said = replace(bench, leak_taken_off=taken_off)
+            self.space.change_bench(f"leak of bench '{bench.name}'", said)
+        if self.setup.leak_taken_off != taken_off:
+            self.use_setup(replace(self.setup, leak_taken_off=taken_off))
+
     # -- what it means
+
+    def check_offer(self) -> Offer | None:
+        """The check that the verdict over the pinned cut hangs on, where it can be made now."""
+        pair = self.pair()
+        return self.space.findings.check_offer(pair, now_text()) if pair is not None else None
+
+    def begin_check(self, offer: Offer) -> None:
+        """Stand at the cut that is flowed for a check, under the conditions of the run it is for, on a new mount."""
+        setup = self.setup
+        self.space.look_at(offer.cut_id)
+        self.follow()
+        if offer.kind is CheckKind.WITNESS:
+            self.use_setup(setup)
+            self.remount()
+
+    def pinned_curve(self) -> FlowCurve | None:
+        """The pinned cut's last run at this set-up's pressure, where it is of the same measure."""
+        space = self.space
+        if space.against is None or space.port is None:
+            return None
+        runs = space.findings.runs_of(space.against, space.port)
+        kind = "index" if is_index(self.element.kind) else "flow"
+        if not runs or runs[-1].kind != kind:
+            return None
+        return runs[-1].at_pressure(self.setup.test_pressure or runs[-1].test_pressure).curve
 
     def pair(self) -> Pair | None:
         """The cut looked at held against the pinned one, where both were flowed."""
@@ -425,6 +485,6 @@ class RunInHand:
 
     def leak_words(self, units: Units) -> str:
         """What is taken off for the leak."""
-        if self.element.kind == "columns":
+        if is_index(self.element.kind):
             return "index: ratios only, no leak taken off"
         return f"leak {units.flow.text(self.setup.leak)} taken off" if self.setup.leak else "no leak taken off"

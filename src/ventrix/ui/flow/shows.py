@@ -9,6 +9,7 @@ import numpy as np
 from ventrix.bench.procedure.flow_procedure import PRESSURE_WINDOW, Phase
 from ventrix.bench.procedure.preparation import SAYS, TITLES
 from ventrix.core.judging.findings import Pair
+from ventrix.core.model.bench import is_index
 from ventrix.core.model.kinds import Result, StepKind
 from ventrix.core.model.run import SetUp
 from ventrix.core.quantity.units import from_si, from_si_array
@@ -45,21 +46,19 @@ def _by_lift(pair: Pair | None) -> dict[int, tuple[float, float, str]]:
     change, together = c.change / base, c.expanded_together / base
     return {
         _grain(float(x)): (float(d), float(u), str(r))
-        for x, d, u, r, tested in zip(
-            c.lift, c.change / base, c.expanded_together / base, c.marks, c.tested, strict=True
-        )
+        for x, d, u, r, tested in zip(c.lift, change, together, c.marks, c.tested, strict=True)
         if tested
     }
 
 
 def ladder_rungs(hand: RunInHand, pair: Pair | None, units: Units) -> tuple[list[LadderRung], int | None]:
     """The rungs of the ladder, and the one stood on."""
-    reduced = hand.reduced()
+    run = hand.in_sight
+    reduced = hand.reduced(run)
     flows = {} if reduced is None else dict(zip(map(_grain, reduced.lift), reduced.flow, strict=True))
     swirls = {} if reduced is None else dict(zip(map(_grain, reduced.lift), reduced.swirl, strict=True))
     kind = "flow" if reduced is None else reduced.kind
     differences = _by_lift(pair)
-    run = hand.run
     readings, noted = (run.readings, run.rung_notes) if run else ((), ())
     found = []
     for rung in hand.test.rungs:
@@ -88,9 +87,10 @@ def ladder_rungs(hand: RunInHand, pair: Pair | None, units: Units) -> tuple[list
 
 def _rpm(speed: float) -> str:
     """A paddle's speed [rad/s] in rpm with its sign; nothing where it was not read."""
-    return "" if speed != speed else f"{from_si(speed, 'rpm'):+.0f}".replace("-", "−")
+    return "" if speed != speed else f"{from_si(speed, 'rpm'):+z.0f}".replace("-", "−")
 
 
+_DONE_KEYS = "R repeats · M head re-mounted · Ctrl+P next port"
 _PHASE_WORDS = {
     Phase.SET: "SET {lift}",
     Phase.WAIT: "WAIT, settling",
@@ -111,7 +111,7 @@ def far_view(hand: RunInHand, connected: bool, units: Units) -> FarPicture:
         "lift": lift_text,
         "lift_caption": f"lift, {units.lift.label}" if lift is not None else "",
         "next_lift": f"next {units.lift.text(following)}" if following is not None else "",
-        "flow_unit": "index" if hand.element.kind == "columns" else units.flow.label,
+        "flow_unit": "index" if is_index(hand.element.kind) else units.flow.label,
         "foot": f"{hand.leak_words(units)} · mount {hand.mount}{automatic}",
     }
     if lift is None:
@@ -131,9 +131,10 @@ def _done_view(hand: RunInHand, said: str, units: Units, foot: str) -> FarPictur
     told = gain.verdict.headline if gain is not None else "Kept. Nothing is held against it yet."
     doubt = f"± {doubt_text(gain, units)}" if gain is not None and gain.comparable else ""
     against = hand.space.against
+    check = hand.check_offer()
     return FarPicture(
         said,
-        "R repeats · M head re-mounted · Ctrl+P next port",
+        f"{check.words} (K), and it is settled" if check is not None else _DONE_KEYS,
         told,
         flow=gain_text(gain, units) if gain is not None and gain.comparable else "",
         flow_unit="" if gain is None or not gain.comparable or gain.is_share else units.flow.label,
@@ -187,7 +188,7 @@ def _live_view(hand: RunInHand, units: Units, lift: float, common: dict[str, Any
     flow = None
     if live is not None and phase is not Phase.SET:
         flow = hand.element.as_reported(*live)
-    kind = "index" if hand.element.kind == "columns" else "flow"
+    kind = "index" if is_index(hand.element.kind) else "flow"
     difference, against_words, result = _live_difference(hand, lift, flow, units)
     advice = hand.element.range_words(flow if kind == "flow" else None, units)
     swirl = next((s for s in (test.live_swirl,) if s is not None and phase is not Phase.SET), None)
@@ -246,13 +247,13 @@ def _step_figure(
     """What a step is read by: the manometer's zero is a pressure, the rest flow."""
     if step is StepKind.ZERO:
         return "" if live is None else units.pressure.text(live[1])
-    return "" if flow is None else flow_words(flow, "index" if hand.element.kind == "columns" else "flow", units)
+    return "" if flow is None else flow_words(flow, "index" if is_index(hand.element.kind) else "flow", units)
 
 
 def _step_unit(step: StepKind, hand: RunInHand, units: Units) -> str:
     if step is StepKind.ZERO:
         return units.pressure.label
-    return "index" if hand.element.kind == "columns" else units.flow.label
+    return "index" if is_index(hand.element.kind) else units.flow.label
 
 
 def _live_difference(hand: RunInHand, lift: float, flow: float | None, units: Units) -> tuple[str, str, str]:
@@ -262,7 +263,7 @@ def _live_difference(hand: RunInHand, lift: float, flow: float | None, units: Un
     if flow is None or against is None or space.port is None:
         return "", "", ""
     runs = space.findings.runs_of(against, space.port)
-    kind = "index" if hand.element.kind == "columns" else "flow"
+    kind = "index" if is_index(hand.element.kind) else "flow"
     if not runs or lift > runs[-1].curve.highest * (1 + 1e-9) or runs[-1].kind != kind:
         return "", "", ""
     pinned = float(runs[-1].at_pressure(hand.setup.test_pressure or runs[-1].test_pressure).curve.at(lift))
@@ -294,14 +295,14 @@ def growing_curve(plot: Plot, hand: RunInHand, pair: Pair | None, units: Units, 
             bands.append(Band(x, y - 2 * at_lift, y + 2 * at_lift, "unproven"))
             lines.append(Line(x, y, "unproven", 1.5, "dashed", label=str(against.number)))
             top = float(y.max())
-    reduced = hand.reduced()
+    reduced = hand.reduced(hand.in_sight)
     if reduced is not None:
         x, y = _curve(reduced, units)
         points = _lifts(reduced, units), _flows(reduced.flow, reduced, units)
         lines.append(Line(x, y, port.kind, 2.5, points=points))
         top = max(top, float(y.max()))
     highest = from_si(max(r.lift for r in hand.test.rungs), units.lift.unit)
-    index = hand.element.kind == "columns"
+    index = is_index(hand.element.kind)
     least = 0.0 if index else 10.0
     plot.show_picture(
         Picture(lines, bands=bands, x_range=(0.0, highest * 1.06), y_range=(0.0, max(top, least, 1e-3) * 1.12))

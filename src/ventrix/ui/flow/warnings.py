@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from ventrix.core.benches.odd_readings import NEIGHBOUR_LIMIT, REPEAT_LIMIT, neighbour_distance, repeat_distance
+import numpy as np
+
+from ventrix.core.benches.odd_readings import REPEAT_LIMIT, expected_flow, repeat_distance
 from ventrix.core.benches.plate import plate_sentence
 from ventrix.core.quantity.words import percent_text, sentence
 from ventrix.core.runs.element import indicated
@@ -10,18 +12,19 @@ from ventrix.rooms.display_units import Units
 from ventrix.ui.flow.run_in_hand import RunInHand
 from ventrix.workspace.ids import hours_since
 
+SAME_LIFT = 1e-6  # m
 AIR_HOURS = 1.0  # after which the recorded air is stale
 AIR_SHIFT = 2.0  # K: half a percent of density or so
 
 
 def odd_reading(hand: RunInHand, lift: float) -> str:
-    """What is odd about the readings at a lift: far from its neighbours or from its repeat; or nothing."""
+    """What is odd about the readings at a lift: far from what the others expect, or from its repeat; or nothing."""
     run = hand.reduced()
     if run is None or hand.run is None:
         return ""
-    here = [i for i, x in enumerate(run.lift) if abs(float(x) - lift) < 1e-6]
-    counted = [r for r in hand.run.readings if r.struck is None and abs(r.lift - lift) < 1e-6]
-    if not here:
+    here = np.abs(run.lift - lift) < SAME_LIFT
+    counted = [r for r in hand.run.readings if r.struck is None and abs(r.lift - lift) < SAME_LIFT]
+    if not here.any():
         return ""
     if len(counted) > 1:
         values = indicated(counted, hand.setup).values
@@ -30,10 +33,22 @@ def odd_reading(hand: RunInHand, lift: float) -> str:
         if off is not None and off > REPEAT_LIMIT:
             apart = percent_text(abs(float(values[-1] / values[:-1].mean() - 1)))
             return f"{apart} off its repeat: take it again"
-    distance = neighbour_distance(run.lift, run.flow, here[0])
-    if distance is not None and abs(distance) > NEIGHBOUR_LIMIT:
-        return f"{percent_text(distance, sign=True)} off its neighbours: take it again"
-    return ""
+    said = far_off(hand, lift, float(run.flow[here][0]))
+    return f"{said}: take it again" if said else ""
+
+
+def far_off(hand: RunInHand, lift: float, flow: float, *, least: float = 0.0) -> str:
+    """How far a flow as reported [m3/s], or an index, lies off what is expected at a lift; nothing where it does not,
+    or by less than `least`."""
+    run = hand.reduced()
+    others = np.ones(0, dtype=bool) if run is None else np.abs(run.lift - lift) >= SAME_LIFT
+    lifts, flows = (others, others) if run is None else (run.lift[others], run.flow[others])
+    expected = expected_flow(lift, lifts, flows, hand.lifts, hand.pinned_curve())
+    if expected is None:
+        return ""
+    distance = expected.distance(flow)
+    off = abs(distance) > max(expected.limit, least)
+    return f"{percent_text(distance, sign=True)} off {expected.by}" if off else ""
 
 
 def stale_air(hand: RunInHand, live_temperature: float | None) -> str:

@@ -14,6 +14,7 @@ from ventrix.core.model.cut import carried_figure
 from ventrix.core.model.job import Bolt, Face, Job, Outline
 from ventrix.core.model.kinds import FacePart, LibraryKind, OutlineShape
 from ventrix.core.model.plausible import check_of, check_plausible
+from ventrix.core.model.port_names import port_named
 from ventrix.core.quantity.refused import Refused
 from ventrix.records.bad_input import InputError
 from ventrix.records.files.outline_files import read_outlines
@@ -196,19 +197,16 @@ class FaceSheet(FormSheet):
         named = typed_spots(self.ports.text(), unit, bolts)
         if not named:
             raise Refused("a face wants a port at least, with its middle")
-        known = {p.name.lower(): p.name for p in job.ports}
-        for spot in named:
-            if spot.name.lower() not in known:
-                raise Refused("'{}' is not one of {}", spot.name[:40], ", ".join(known.values()))
+        names = [port_named(job.ports, spot.name).name for spot in named]
         if self._drawn:
             if len(named) != len(self._drawn):
                 raise Refused("the drawing has {} openings, and {} ports are named", len(self._drawn), len(named))
             return tuple(
-                Outline(id=new_id(), port=known[spot.name.lower()], shape="polygon",
+                Outline(id=new_id(), port=name, shape="polygon",
                         points=tuple(float(v) for pair in curve for v in pair))
-                for spot, curve in zip(named, self._drawn, strict=True)
+                for name, curve in zip(names, self._drawn, strict=True)
             )  # fmt: skip
-        return tuple(self._sized(spot, known[spot.name.lower()]) for spot in named)
+        return tuple(self._sized(spot, name) for spot, name in zip(named, names, strict=True))
 
     def _sized(self, spot: TypedSpot, port: str) -> Outline:
         """An opening of the typed size about its middle, or as large as its edges say."""

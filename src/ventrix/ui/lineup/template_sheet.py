@@ -73,12 +73,13 @@ class TemplateSheet(FormSheet):
 
     def write(self, path: Path) -> bool:
         """The PDF at a path; False, with the reason in the sheet, where it cannot be."""
+        length = self.open_book.units.length.with_unit
         printer, paper, what = self.printer(), str(self.paper.currentData()), self.what.currentData()
         try:
             if isinstance(what, LineUp):
-                pdf = template_pdf(what, paper, printer)
+                pdf = template_pdf(what, paper, printer, length)
             else:
-                pdf = face_pdf(what if isinstance(what, Face) else face_of(what), paper, printer)
+                pdf = face_pdf(what if isinstance(what, Face) else face_of(what), paper, printer, length)
             write_whole(path, pdf)
         except InputError as error:
             self.problem.setText(f"{error}.")

@@ -11,9 +11,9 @@ from ventrix.core.edits.stages import log_copies
 from ventrix.core.matching.alike import developed_port
 from ventrix.core.matching.copying import Answer, Copy
 from ventrix.core.model.cut import Port, Work
+from ventrix.core.model.port_names import ports_named
 from ventrix.core.quantity.refused import Refused
 from ventrix.rooms.match.shows import copy_lines, short_name
-from ventrix.ui.match.stage_sheet import named_ports
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
 from ventrix.workspace.ids import new_id, now_text
@@ -47,6 +47,7 @@ class CopySheet(FormSheet):
         space = self.open_book.workspace
         if space is None or space.port is None:
             return
+        self.begin_about(space.port.id)
         self.up_to.clear()
         model = developed_port(space.findings, space.port.kind)
         for cut in reversed(model.cuts[1:] if model is not None else ()):
@@ -83,7 +84,7 @@ class CopySheet(FormSheet):
         chosen = {(c.place, c.side) for box, c in self.boxes if box.isChecked()}
         if not chosen:
             raise Refused("nothing was chosen to copy")
-        ports = [space.port, *named_ports(space.job, self.others.text(), space.port)]
+        ports = [space.port, *ports_named([p for p in space.job.ports if p.of_head], self.others.text(), space.port)]
         if any(p.kind != space.port.kind for p in ports):
             raise Refused("an {} is copied onto {}s", space.port.kind, space.port.kind)
         name, seconds = self.name.text().strip() or "copied", self.minutes.value

@@ -8,7 +8,7 @@ from html import escape
 from typing import Final
 
 from PySide6.QtCore import QSize, Qt, QTimer, Signal
-from PySide6.QtGui import QHideEvent, QKeyEvent
+from PySide6.QtGui import QFocusEvent, QHideEvent, QKeyEvent
 from PySide6.QtWidgets import QApplication, QHBoxLayout, QLabel, QScrollArea, QVBoxLayout, QWidget
 
 from ventrix.core.edits.stages import mark_stage
@@ -53,6 +53,7 @@ class MatchRoom(Room):
         self.match: Match | None = None
         self.stage = 0
         self._there = QSize(1280, 800)
+        self._down = False
         self._held = QTimer(self)
         self._held.setSingleShot(True)
         self._held.setInterval(HELD)
@@ -181,20 +182,30 @@ class MatchRoom(Room):
 
     def hideEvent(self, event: QHideEvent) -> None:
         self._ticking.stop()
-        self._held.stop()
+        self._let_go()
         super().hideEvent(event)
+
+    def focusOutEvent(self, event: QFocusEvent) -> None:
+        self._let_go()
+        super().focusOutEvent(event)
+
+    def _let_go(self) -> None:
+        self._held.stop()
+        self._down = False
 
     # -- hands and keys
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         if event.key() == Qt.Key.Key_M and not event.modifiers():
-            if not event.isAutoRepeat():
+            if not self._down:  # a key held down is pressed once, however often it is told
+                self._down = True
                 self._held.start()
             return
         super().keyPressEvent(event)
 
     def keyReleaseEvent(self, event: QKeyEvent) -> None:
         if event.key() == Qt.Key.Key_M and not event.isAutoRepeat():
+            self._down = False
             if self._held.isActive():
                 self._held.stop()
                 self.mark()

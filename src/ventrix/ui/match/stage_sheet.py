@@ -6,32 +6,14 @@ from dataclasses import replace
 
 from ventrix.core.edits.stages import end_wait, mark_stage
 from ventrix.core.matching.board import stages_of, waits_now
-from ventrix.core.model.cut import Port
-from ventrix.core.model.job import Job, Wait
+from ventrix.core.model.job import Wait
 from ventrix.core.model.plausible import check_of
+from ventrix.core.model.port_names import ports_named
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import parse_quantity
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
 from ventrix.workspace.ids import new_id, now_text
-
-
-def named_ports(job: Job, text: str, but: Port | None) -> list[Port]:
-    """Ports by their names, with commas between; "all intakes", "all exhausts" and "all" are names too.
-
-    Raises ValueError for one that is not there.
-    """
-    ports = [p for p in job.ports if p.of_head and p is not but]
-    found: list[Port] = []
-    for name in (t.strip().lower() for t in text.split(",") if t.strip()):
-        if name in ("all", "all intakes", "all exhausts"):
-            found += [p for p in ports if name == "all" or p.kind == name.split()[1].rstrip("s")]
-            continue
-        known = next((p for p in ports if p.name.lower() == name), None)
-        if known is None:
-            raise Refused("'{}' is not one of {}", name[:40], ", ".join(p.name for p in ports) or "no other port")
-        found.append(known)
-    return list({p.id: p for p in found}.values())
 
 
 class StageSheet(FormSheet):
@@ -50,6 +32,7 @@ class StageSheet(FormSheet):
         space = self.open_book.workspace
         if space is None or space.port is None:
             return
+        self.begin_about(space.port.id)
         self.stage.clear()
         for name in stages_of(space.job):
             self.stage.addItem(name, name)
@@ -63,7 +46,7 @@ class StageSheet(FormSheet):
         space = self.open_book.workspace
         if space is None or space.port is None or not self.settle_fields():
             return
-        ports = [space.port, *named_ports(space.job, self.others.text(), space.port)]
+        ports = [space.port, *ports_named([p for p in space.job.ports if p.of_head], self.others.text(), space.port)]
         stage = str(self.stage.currentData())
         job = mark_stage(space.job, ports, stage, new_id, now_text(), self.minutes.value, self.beyond.isChecked())
         many = f" on {len(ports)} ports" if len(ports) > 1 else f" of {space.port.name}"
@@ -111,7 +94,7 @@ class WaitSheet(FormSheet):
         price = parse_quantity(self.price.text(), "-") if self.price.text().strip() else None
         if price is not None:
             check_of(Wait, "price")(price)
-        ports = named_ports(space.job, self.ports.text(), None)
+        ports = ports_named([p for p in space.job.ports if p.of_head], self.ports.text())
         wait = Wait(
             id=new_id(),
             stage=str(self.stage.currentData()),

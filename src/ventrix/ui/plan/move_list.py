@@ -59,7 +59,7 @@ class MoveList(QWidget):
     def _columns(self) -> dict[str, QRectF]:
         w = float(self.width())
         wide = w >= 540
-        right = {"wall": 78.0, "cc": 44.0, "min": 40.0, "rate": 56.0} if wide else {"min": 40.0, "rate": 56.0}
+        right = {"wall": 78.0, "cc": 44.0, "min": 54.0, "rate": 56.0} if wide else {"min": 54.0, "rate": 56.0}
         found, x = {}, w - 6
         for name, width in right.items():
             found[name] = QRectF(x - width, 0, width, ROW)

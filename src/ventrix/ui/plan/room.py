@@ -263,7 +263,7 @@ class PlanRoom(Room):
         self.at = min(self.at, max(len(lines) - 1, 0))
         unit = "%" if plan.planned.chain.is_index else units.flow.label
         self.moves.show_lines(
-            lines, self.at, (f"gain, {unit}", "an hour", "min", "cc", f"wall left, {units.length.label}")
+            lines, self.at, (f"gain, {unit}", "an hour", "min + flow", "cc", f"wall left, {units.length.label}")
         )
         self.left_out.setText(left)
         self.beside.show_stages(self._stages() if plan.planned.run is None else ())

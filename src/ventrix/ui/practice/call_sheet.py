@@ -44,6 +44,7 @@ class CallSheet(FormSheet):
         space = self.open_book.workspace
         if space is None or space.port is None or space.real_cut is None:
             return
+        self.begin_about(space.real_cut.id)
         mine = tuple(sorted(m.lift for m in space.job.my_lifts if m.kind == space.port.kind))
         self.lifts = (mine or USUAL)[:MOST]
         lift = self.open_book.units.lift

@@ -61,7 +61,7 @@ class ExhibitView(QWidget):
                 units.flow.text(float(e.before[i])),
                 units.flow.text(float(e.after[i])),
                 units.flow.text(float(change[i]), sign=True),
-                f"{100 * change[i] / e.before[i]:+.1f}".replace("-", "−"),
+                f"{100 * change[i] / e.before[i]:+z.1f}".replace("-", "−"),
             )
             for at, text in zip(columns, cells, strict=True):
                 box = QRectF(at - 0.2 * wide, y, 0.2 * wide - 4, 22)

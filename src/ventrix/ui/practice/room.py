@@ -54,6 +54,7 @@ class PracticeRoom(Room):
 
     def __init__(self, open_book: OpenBook) -> None:
         super().__init__(open_book)
+        self._asked = False
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.folder = practice_folder(open_book.book)
         self.seed = random.SystemRandom().randint(1, SEEDS)
@@ -93,7 +94,7 @@ class PracticeRoom(Room):
             Command("practice.flow", "flow test", self.flow_wanted.emit, "F", able=running),
             Command("practice.pour", "pour", self.pour_wanted.emit, "V", able=running),
             Command("practice.ask", "ask the owner", self.ask, "A", able=running),
-            Command("practice.reckon", "reckon", self.finish, "R", able=running),
+            Command("practice.reckon", "reckon", self.ask_to_finish, "R", able=running),
             Command("practice.next", "decision", partial(step, 1), "Right", able=reckoned, one_of="decision"),
             Command("practice.before", "decision", partial(step, -1), "Left", able=reckoned, one_of="decision"),
             Command("practice.plan", "what Plan would have done", self.reckoning.ask_plan, "P", able=reckoned),
@@ -203,6 +204,7 @@ class PracticeRoom(Room):
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         key, page = event.key(), self.page
+        self._asked = self._asked and key == Qt.Key.Key_R
         plain = not event.modifiers() & ~Qt.KeyboardModifier.KeypadModifier
         letter = event.text().upper()
         if page == SHELF and plain and key in WAYS:
@@ -295,8 +297,17 @@ class PracticeRoom(Room):
             self.open_book.not_kept(sentence(str(error)))
         self.refresh()
 
+    def ask_to_finish(self) -> None:
+        """Finish, once it was said twice: it cannot be taken back."""
+        if not self._asked:
+            self._asked = True
+            self.open_book.say("R again ends this practice and opens the truth: nothing more can be done in it then.")
+            return
+        self.finish()
+
     def finish(self) -> None:
         """Nothing more is done, and the truth is opened."""
+        self._asked = False
         practice = self.open_book.practice
         if practice is None:
             return

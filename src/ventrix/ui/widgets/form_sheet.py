@@ -23,6 +23,7 @@ from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import sentence
 from ventrix.records.bad_input import BookError, sentence_of
 from ventrix.ui.open_book import OpenBook
+from ventrix.ui.widgets.line import Line
 from ventrix.ui.widgets.quantity_field import QuantityField
 from ventrix.ui.widgets.side_sheet import SideSheet
 
@@ -40,6 +41,9 @@ class FormSheet(SideSheet):
         self.open_book = open_book
         self._quantities: list[tuple[QuantityField, str]] = []
         self._texts: list[QLineEdit] = []
+        self._choices: list[QComboBox] = []
+        self._checks: list[QCheckBox] = []
+        self._subject: object = None
         self.title = QLabel()
         self.title.setObjectName("heading")
         self.title.setWordWrap(True)
@@ -94,7 +98,7 @@ class FormSheet(SideSheet):
 
     def add_text(self, caption: str, hint: str = "") -> QLineEdit:
         """A line of text."""
-        box = QLineEdit()
+        box = Line()
         box.setMaxLength(160)
         box.setPlaceholderText(hint)
         box.textEdited.connect(lambda _t: self.edited.emit())
@@ -108,6 +112,7 @@ class FormSheet(SideSheet):
         for words, value in options:
             box.addItem(words, value)
         box.currentIndexChanged.connect(lambda _i: self.edited.emit())
+        self._choices.append(box)
         self._captioned(caption, box)
         return box
 
@@ -125,6 +130,7 @@ class FormSheet(SideSheet):
         """Yes or no."""
         box = QCheckBox(words)
         box.toggled.connect(lambda _on: self.edited.emit())
+        self._checks.append(box)
         self.column.addWidget(box)
         return box
 
@@ -158,6 +164,18 @@ class FormSheet(SideSheet):
             field.box.clear()
             field.set_value(None)
         self.problem.clear()
+
+    def begin_about(self, subject: object) -> None:
+        """What the sheet is about now. What was typed about another port or cut is let go of; about the same it is
+        still there."""
+        if self._subject not in (None, subject):
+            self.clear_fields()
+            self.warning.clear()
+            for box in self._choices:
+                box.setCurrentIndex(min(0, box.count() - 1))
+            for check in self._checks:
+                check.setChecked(False)
+        self._subject = subject
 
     def try_taking(self) -> None:
         """Take the sheet; what cannot be kept is said here, and what was typed stays."""

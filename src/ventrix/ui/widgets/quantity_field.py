@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from PySide6.QtCore import Qt, Signal
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QLineEdit, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
 from ventrix.core.model.plausible import Outside
 from ventrix.core.quantity.field_checks import Check, positive
@@ -13,6 +13,7 @@ from ventrix.core.quantity.units import parse_quantity, unit_typed
 from ventrix.core.quantity.words import sentence
 from ventrix.rooms.display_units import Shown
 from ventrix.ui.look import theme
+from ventrix.ui.widgets.line import Line
 
 
 class QuantityField(QWidget):
@@ -36,7 +37,7 @@ class QuantityField(QWidget):
         self._value: float | None = None
         self._wrong = False
         self._read_as = ""  # what a number was taken for, where that is not what was typed
-        self.box = QLineEdit(self)
+        self.box = Line(self)
         self.box.setFixedWidth(width)
         self.box.setAlignment(Qt.AlignmentFlag.AlignRight)
         self.box.setAccessibleName(caption)

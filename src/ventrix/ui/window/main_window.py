@@ -8,7 +8,7 @@ from pathlib import Path
 from typing import Final
 
 from PySide6.QtCore import QByteArray, QTimer
-from PySide6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QResizeEvent
+from PySide6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QKeySequence, QResizeEvent, QShortcut
 from PySide6.QtWidgets import QHBoxLayout, QInputDialog, QVBoxLayout, QWidget
 
 from ventrix.core.calculators.contract import Calculator
@@ -79,7 +79,8 @@ class MainWindow(RoomHolder):
         self.manual: ManualWindow | None = None
         self._lay_out()
         self.commands = self._all_commands()
-        build_menus(self.menuBar(), self.commands)
+        self._menu_keys = build_menus(self.menuBar(), self.commands)
+        self._room_keys: list[QShortcut] = []
         self._tool_tips()
         self.finder = Finder(self, self._findable)
         open_book.look_changed.connect(self.rail.restyle)
@@ -320,6 +321,7 @@ class MainWindow(RoomHolder):
             self._came_from = index
         self._room = index
         self._show_room()
+        self._give_keys()
         self.rail.show_chosen(index)
         self.open_book.settings.setValue("room", ROOMS[index].key)
         room = self.room
@@ -327,6 +329,20 @@ class MainWindow(RoomHolder):
             self.open_book.bench.connect_simulated()
         if isinstance(room, (FlowRoom, AirRoom, PlanRoom, SheetRoom)) or room.apart:
             room.focus_first()
+
+    def _give_keys(self) -> None:
+        """Keys of a menu that mean something of its own in this room are the room's, wherever the keyboard is."""
+        for shortcut in self._room_keys:
+            shortcut.setEnabled(False)
+            shortcut.deleteLater()
+        own = [c for c in self.room.commands if c.keys in self.room.overrides]
+        for keys, action in self._menu_keys.items():
+            action.setShortcut(QKeySequence() if any(c.keys == keys for c in own) else QKeySequence(keys))
+        self._room_keys = []
+        for command in own:
+            shortcut = QShortcut(QKeySequence(command.keys), self)
+            shortcut.activated.connect(command.run)
+            self._room_keys.append(shortcut)
 
     def go_to_named(self, name: str) -> None:
         """Enter a room by its key."""

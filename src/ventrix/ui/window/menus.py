@@ -11,8 +11,9 @@ from PySide6.QtWidgets import QMenu, QMenuBar
 from ventrix.ui.widgets.command import Command
 
 
-def build_menus(bar: QMenuBar, commands: Iterable[Command]) -> None:
-    """Fill the menu bar: menus and their lines in the order of the commands."""
+def build_menus(bar: QMenuBar, commands: Iterable[Command]) -> dict[str, QAction]:
+    """Fill the menu bar: menus and their lines in the order of the commands. The actions by their keys."""
+    by_keys: dict[str, QAction] = {}
     menus: dict[str, QMenu] = {}
     groups: dict[tuple[str, str], QActionGroup] = {}
     for command in commands:
@@ -31,6 +32,9 @@ def build_menus(bar: QMenuBar, commands: Iterable[Command]) -> None:
         if command.one_of:
             key = command.menu, command.one_of
             groups.setdefault(key, QActionGroup(menu)).addAction(action)
+        if command.keys:
+            by_keys[command.keys] = action
+    return by_keys
 
 
 def _add(menu: QMenu, command: Command) -> QAction:

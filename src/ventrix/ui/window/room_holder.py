@@ -7,6 +7,7 @@ from typing import Final, TypeVar
 
 from PySide6.QtWidgets import QStackedWidget
 
+from ventrix.core.judging.checks import Offer
 from ventrix.core.model.kinds import Place, TrialKind
 from ventrix.core.planning.moves import Move
 from ventrix.rooms.lineup.shows import EdgeLine
@@ -104,7 +105,13 @@ class RoomHolder(BookSheets):
         room.room_wanted.connect(self.go_to_named)
         room.far_toggled.connect(self.give_room)
         room.other_wanted.connect(self.choose_other_side)
+        room.check_wanted.connect(self._begin_check)
         return self._settle_room(room)
+
+    def _begin_check(self, offer: Offer) -> None:
+        """The bench, at what shows whether it changed."""
+        self.go_to(FLOW)
+        self.flow.begin_check(offer)
 
     @cached_property
     def air(self) -> AirRoom:
@@ -235,5 +242,5 @@ class RoomHolder(BookSheets):
     @cached_property
     def benches(self) -> BenchSheet:
         sheet = BenchSheet(self.open_book, lambda: self.flow.live_flow())
-        sheet.made.connect(lambda bench: self.flow.take_bench(bench))
+        sheet.made.connect(lambda bench: self.flow.take_bench(bench, just_made=True))
         return self.settle_sheet(sheet)

@@ -62,7 +62,7 @@ class Done:
     nicked: bool = False
 
 
-class OwnersClock(ValueError):
+class OwnersClock(Refused):
     """The act does not fit into the owner's hours any more."""
 
 

@@ -39,6 +39,7 @@ def upgrade() -> None:
 
     with op.batch_alter_table("bench", schema=None) as batch_op:
         batch_op.add_column(sa.Column("reading_step", sa.Double(), nullable=True))
+        batch_op.add_column(sa.Column("fixed_column", sa.Double(), nullable=True))
         batch_op.alter_column(
             "leak_taken_off", existing_type=sa.BOOLEAN(), nullable=True, existing_server_default=sa.text("'0'")
         )

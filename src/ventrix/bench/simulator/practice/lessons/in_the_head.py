@@ -31,20 +31,20 @@ def _best_of_twelve(random: np.random.Generator) -> Puzzle:
     gain = most * BOLTED * level
     return Puzzle(
         f"A port reads {level:.0f} CFM, and each bolting-down moves it by {BOLTED * level:.1f} CFM either way. It was "
-        f"bolted down twelve times after the last cut, and the best, {gain:+.1f} CFM, went on the sheet. The cut did "
+        f"bolted down twelve times after the last cut, and the best, {gain:+z.1f} CFM, went on the sheet. The cut did "
         "nothing at all. What would the best of twelve have been expected to read?",
         None,
         (
-            Look("The mean of all twelve", 1, f"{0.1 * BOLTED * level:+.1f} CFM."),
-            Look("The worst of the twelve", 1, f"{-most * BOLTED * level:+.1f} CFM."),
+            Look("The mean of all twelve", 1, f"{0.1 * BOLTED * level:+z.1f} CFM."),
+            Look("The worst of the twelve", 1, f"{-most * BOLTED * level:+z.1f} CFM."),
         ),
         shuffled(
             random,
-            Choice(f"About {gain:+.1f} CFM: just what it read", BEST,
+            Choice(f"About {gain:+z.1f} CFM: just what it read", BEST,
                    "Right: the best of twelve tries stands 1.6 times the scatter above the truth, by luck alone."),
             Choice("Nothing: the cut did nothing", 0, "The mean would; whoever takes the best of many takes the luck."),
-            Choice(f"{0.3 * gain:+.1f} CFM", 1, "More: the more tries, the better the best one looks."),
-            Choice(f"{3 * gain:+.1f} CFM", 1, "That is far more than luck brings in twelve tries."),
+            Choice(f"{0.3 * gain:+z.1f} CFM", 1, "More: the more tries, the better the best one looks."),
+            Choice(f"{3 * gain:+z.1f} CFM", 1, "That is far more than luck brings in twelve tries."),
         ),
         "Say before you bolt it down how often you will, and take the mean. The best of many is a record of luck.",
     )  # fmt: skip
@@ -90,7 +90,7 @@ def _volume(random: np.random.Generator) -> Puzzle:
         Exhibit(read(flow(LIFTS), random), read(flow(LIFTS) * 1.02, random)),
         (
             Look("Mean air speed in the smallest section, at his top speed", 1,
-                 f"{100 * (1.02 / (1 + grown) - 1):+.0f} % against before, and it was low to begin with."),
+                 f"{100 * (1.02 / (1 + grown) - 1):+z.0f} % against before, and it was low to begin with."),
             Look("What the owner uses: his speeds", 1, "He never turns past 4,000; the flow was enough for 5,200."),
             Look("Bolt the head down again and flow it", 12, "The gain is real."),
         ),
