@@ -130,14 +130,6 @@ def test_the_columns_of_a_streaming_bench_are_checked_as_they_are_typed(shop: tu
     assert "1.02" in str(bench_of(window).text_format)
 
 
-def test_a_new_bench_is_the_set_ups_at_once(open_window: Open) -> None:
-    window = open_window()
-    window.go_to_named("flow")
-    window.benches.open()
-    window.benches.new_bench("the cellar")
-    assert window.flow.hand.setup.bench == "the cellar"
-
-
 # -- the plate
 
 

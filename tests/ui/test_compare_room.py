@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Callable
 from dataclasses import replace
 from pathlib import Path
@@ -287,7 +288,8 @@ def test_exhaust_and_intake_stand_on_one_page(compare: tuple[MainWindow, Workspa
     words = page.words.text()
     assert "Intake 1, cut 3 over cut 0" in words and "Exhaust 1, cut" in words and "75 % is wanted" in words
     intake = space.findings.runs_of(space.job.ports[0].cuts[-1], space.job.ports[0])[-1]
-    exhaust = space.findings.runs_of(space.job.ports[1].cuts[-1], space.job.ports[1])[-1]
+    then = int(re.search(r"Exhaust 1, cut (\d)", words)[1])  # type: ignore[index]
+    exhaust = space.findings.runs_of(space.job.ports[1].cuts[then], space.job.ports[1])[-1]
     for row in range(page.table.rowCount()):
         lift = to_si(float(page.table.text_at(row, 0)), "in")
         ratio = float(exhaust.curve.at(lift)) / float(intake.curve.at(lift))

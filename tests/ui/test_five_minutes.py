@@ -74,7 +74,7 @@ def test_first_and_second_a_trade_a_keep_and_a_bench_that_cannot_tell(demo: Main
     assert space.pair is not None
     verdict = space.findings.verdict(space.pair)
     assert verdict is not None
-    assert "more mounts" in verdict.sentence  # "and how many more mounts would"
+    assert "re-mounts of each cut" in verdict.sentence  # "and how many more mounts would"
 
 
 @pytest.mark.parametrize(("room", "keys"), re.findall(r"\*\*(Head|Flow|Cuts|Air)\*\* \((Ctrl\+\d)\)", README))

@@ -511,6 +511,8 @@ def test_thousandths_in_a_plan_and_in_a_paste_are_read_as_such_and_said(foot, qt
 def test_a_new_bench_is_the_set_ups_at_once(foot) -> None:  # type: ignore[no-untyped-def]
     window, _, _ = foot
     window.benches.open()
+    assert window.flow.hand.setup.bench is None
+    window.benches.new.click()
     assert window.flow.hand.setup.bench == "bench 1"
 
 

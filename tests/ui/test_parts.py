@@ -257,7 +257,9 @@ def test_bridge_tells_what_the_queue_holds(styled: QApplication) -> None:
     samples: list[object] = []
     states: list[str] = []
     bridge.sampled.connect(samples.append)
+    refusals: list[str] = []
     bridge.state_changed.connect(lambda: states.append(bridge.sentence))
+    bridge.refused.connect(refusals.append)
     bridge._events = queue.Queue()
     for event in (Connected("Some,Bench,1,1", False), Sample(0.0, 0.05, 7000.0), Sample(0.1, 0.05, 7000.0)):
         bridge._events.put(event)
@@ -269,7 +271,8 @@ def test_bridge_tells_what_the_queue_holds(styled: QApplication) -> None:
     bridge._events.put(CommandRefused("the bench refused SOUR:PRES 99"))
     bridge.drain()
     assert not bridge.connected
-    assert states[-1] == "the bench refused SOUR:PRES 99"
+    assert states[-1] == "the bench closed the link"
+    assert refusals == ["the bench refused SOUR:PRES 99"]  # said, and never the bench's state
     bridge.drain()
     assert len(states) == 2  # nothing new, nothing told
 

@@ -133,6 +133,8 @@ def test_a_whole_practice_by_keyboard_from_start_to_reckoning(shop: MainWindow) 
     window.go_to_named("practice")
     room.setFocus()
     QTest.keyClick(room, K.Key_R)
+    assert room.page != RECKONED and "R again ends this practice" in window.foot.said.text()
+    QTest.keyClick(room, K.Key_R)
     assert room.page == RECKONED
     assert "% of what was there" in room.strip.verdict.text()
     QTest.qWait(50)

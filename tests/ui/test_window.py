@@ -221,7 +221,8 @@ def test_conditions_that_differ_are_said_before_the_test(open_window: Open) -> N
     window.go_to(1)
     window.flow._use_setup(replace(window.flow.hand.setup, bore=0.095))
     assert "bigger bore" in window.flow.lines.text()
-    assert flow_lifts(window) == [""] * 12  # other conditions are another run
+    assert window.flow.hand.run is None  # other conditions are another run; the one there is stays in sight
+    assert "the next reading begins a new one" in window.flow.lines.text()
 
 
 def test_lift_table_copies_as_tabs(open_window: Open) -> None:
@@ -280,7 +281,7 @@ def test_any_word_finds_a_calculator_and_the_reckoner_answers(open_window: Open,
     assert not reckoner.rows["throat_diameter"].error.isHidden()
     assert reckoner.answers["percent"].text() == "–"
     reckoner.rows["throat_diameter"].box.setText("60 mm")
-    assert "throat must be smaller" in reckoner.notes.text()
+    assert reckoner.answers["percent"].text().startswith("116.9")  # a bowl may be larger than its valve
     reckoner.take_all.click()
     assert reckoner.rows["valve_diameter"].box.text() == "1.81102"  # 46 mm, from the job
     reckoner.copy_answers()

@@ -8,6 +8,7 @@ from PySide6.QtCore import QEventLoop, QObject, QSettings, QTimer, Signal
 from PySide6.QtWidgets import QApplication
 from sqlalchemy.exc import SQLAlchemyError
 
+from ventrix.core.quantity.words import sentence
 from ventrix.records.bad_input import BookError, sentence_of
 from ventrix.records.book.book import Book
 from ventrix.rooms.display_units import SYSTEMS, US, Units
@@ -44,6 +45,7 @@ class OpenBook(QObject):
         self.opening_failed = ""  # why the window opened without the last job
         self.units: Units = SYSTEMS.get(str(settings.value("units", "us")), US)
         self.bench = BenchBridge(self)
+        self.bench.refused.connect(lambda why: self.say(sentence(why)))
         self._stop_listening = lambda: None
         self._silent = ""
         book.wait = self._wait

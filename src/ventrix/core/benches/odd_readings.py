@@ -18,16 +18,16 @@ from ventrix.core.quantity.units import from_si
 
 NEIGHBOUR_LIMIT: Final = 0.04  # relative distance of a reading from the curve through its neighbours
 SHAPE_LIMIT: Final = 0.2  # from the shape of another cut, which work may have changed
-SLOPE_LIMIT: Final = 0.5  # from a straight line through the valve shut: a decimal point, not a doubt
+SLACK: Final = 0.25  # beyond what a curve that only bends one way allows: a decimal point, not a doubt
 FEWEST: Final = 3  # other readings that a curve is drawn through
-FAR: Final = 2.0  # times the highest lift read: beyond it a straight line says nothing
 
 _GRAIN: Final = 1e-6  # m
 REPEAT_LIMIT: Final = 3.0  # standard deviations of a difference of two readings
 
 
 class Expected(NamedTuple):
-    """The flow that the other readings expect at a lift [m3/s], how far from it is odd (relative), and who says so."""
+    """The flow that the other readings expect at a lift [m3/s], by how much of a ratio it may differ, either way, less
+    one, and who says so."""
 
     flow: float
     limit: float
@@ -37,6 +37,10 @@ class Expected(NamedTuple):
         """(Q - Q_expected) / Q_expected [-]."""
         return flow / self.flow - 1
 
+    def is_odd(self, flow: float, least: float = 0.0) -> bool:
+        """Whether a flow [m3/s] lies farther off than it may, and than `least`."""
+        return flow <= 0 or max(flow / self.flow, self.flow / flow) - 1 > max(self.limit, least)
+
 
 def expected_flow(
     at: float, lift: ArrayLike, flow: ArrayLike, plan: Sequence[float], pinned: FlowCurve | None = None
@@ -44,7 +48,7 @@ def expected_flow(
     """What a reading at a lift is held against, from the others of its run and the cut that is pinned.
 
     Both neighbours of the plan, where they are read: then a curve says it closely. Else the shape of the pinned
-    cut, scaled by the readings there are. Else straight lines through the valve shut and the readings.
+    cut, scaled by the readings there are. Else that flow rises with lift, and ever less steeply.
 
     Parameters
     ----------
@@ -78,15 +82,16 @@ def expected_flow(
     if pinned is not None and at <= pinned.highest * (1 + 1e-9):
         shared = x <= pinned.highest * (1 + 1e-9)
         scale = float(np.median(q[shared] / pinned.at(x[shared]))) if shared.any() else 1.0
-        limit = SHAPE_LIMIT if shared.any() else SLOPE_LIMIT
+        limit = SHAPE_LIMIT if shared.any() else 2 * SHAPE_LIMIT
         return Expected(scale * float(pinned.at(at)), limit, "the shape of the pinned cut")
-    if len(x) == 0 or at > FAR * x[-1]:
+    under, over = x < at, x > at
+    least = max([*q[under], *(q[over] * at / x[over])], default=0.0)
+    most = min([*(q[under] * at / x[under]), *q[over]], default=0.0)
+    if len(x) == 0:
         return None
-    lifts, flows = np.append(0.0, x), np.append(0.0, q)
-    last = max(min(int(np.searchsorted(lifts, at)), len(lifts) - 1), 1)
-    slope = (flows[last] - flows[last - 1]) / (lifts[last] - lifts[last - 1])
-    line = float(flows[last - 1] + slope * (at - lifts[last - 1]))
-    return Expected(line, SLOPE_LIMIT, "its neighbours") if line > 0 else None
+    low, high = sorted((float(least), float(most)))
+    middle = (low * high) ** 0.5
+    return Expected(middle, high / middle * (1 + SLACK) - 1, "the other readings")
 
 
 def repeat_distance(flow: float, others: Sequence[float], scatter: Scatter) -> float | None:

@@ -220,7 +220,7 @@ def _proposal(job: Job, head: Face, other: Face, port: Port | None, edge: Edge, 
         if spare is not None and spare < depth:
             depth, stopped = spare, "the wall is at your limit"
         elif spare is None and cut is not None and depth > FLUSH and not stopped:
-            stopped = "its wall was not read: read it first"
+            stopped = "read its wall first"
     bolt, from_bolt, from_edge = _scribed(head, edge, depth if part == FacePart.HEAD else 0.0)
     size = f"{from_si(depth, 'mm'):.2f} mm"
     said = f"take {size} off the {part} at {edge.port}'s {edge.edge}"

@@ -90,7 +90,8 @@ class FlowKeys(QObject):
             return True
         if event.modifiers() & ~Qt.KeyboardModifier.KeypadModifier:
             return False
-        if control.ground == "refused" and control.in_hand is None:
+        typed = event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter)  # of the entry, which has obeyed it
+        if control.ground == "refused" and control.in_hand is None and not typed:
             control.clear_ground()
         if (control.which_bench or control.asks_leak) and event.text().upper() in ("Y", "N"):
             room.answer(event.text().upper() == "Y")

@@ -46,9 +46,8 @@ def far_off(hand: RunInHand, lift: float, flow: float, *, least: float = 0.0) ->
     expected = expected_flow(lift, lifts, flows, hand.lifts, hand.pinned_curve())
     if expected is None:
         return ""
-    distance = expected.distance(flow)
-    off = abs(distance) > max(expected.limit, least)
-    return f"{percent_text(distance, sign=True)} off {expected.by}" if off else ""
+    said = f"{percent_text(expected.distance(flow), sign=True)} off {expected.by}"
+    return said if expected.is_odd(flow, least) else ""
 
 
 def stale_air(hand: RunInHand, live_temperature: float | None) -> str:
