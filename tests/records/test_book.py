@@ -218,7 +218,8 @@ PINNED = json.loads((Path(__file__).parent / "books" / "verdicts_pinned.json").r
 
 @pytest.mark.parametrize("version", sorted(PINNED))
 def test_old_books_are_judged_as_the_ventrix_that_wrote_them_judged(tmp_path: Path, version: str) -> None:
-    # What each version's own code said, kind and gain; pinned values, no check of the verdicts themselves.
+    # What each version's own code said, kind and gain; pinned values, no check of the verdicts themselves. But for
+    # the last cut of 0002: a plate was flowed at both of its runs, and the doubt of that check counts since 0012.
     with Book.open(old_book(tmp_path / "old.sqlite", version)) as book:
         job = book.load(demo_job().id)
         findings = Findings(job, benches=book.benches())

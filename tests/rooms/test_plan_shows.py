@@ -11,7 +11,7 @@ import pytest
 from tests.core.builders import index_job
 from ventrix.core.engine.of_job import OnTheEngine, on_the_engine
 from ventrix.core.judging.findings import Findings
-from ventrix.core.model.cut import Cut, Port, WallReading
+from ventrix.core.model.cut import Cut, Operation, Port, WallReading, Work
 from ventrix.core.model.job import Job
 from ventrix.core.planning.moves import MoveKind
 from ventrix.core.planning.next_moves import Plan, plan_port
@@ -254,3 +254,50 @@ def test_the_cores_shift_is_drawn_where_it_is_more_than_its_doubt() -> None:
     assert shift.right == pytest.approx(0.3e-3)
     alone = replace(job, ports=ports[:1])
     assert map_picture(alone, ports[0], ports[0].cuts[0], None, "", METRIC).shift is None
+
+
+OPEN = next(m.place for m in PLAN.moves if m.kind is MoveKind.CUT and not m.blocked_by and not m.named)
+
+
+def logged(flows: float | None) -> Plan:
+    """The demo's intake with one more pass at an open place logged; flowed with so much more, or not yet."""
+    job = demo_job()
+    port = next(p for p in job.ports if p.name == "Intake 1")
+    last = port.cuts[-1]
+    again = Operation(id="o", kind="", works=(Work(id="w", place=OPEN, depth=to_si(0.25, "mm")),))
+    runs = ()
+    if flows is not None:
+        run = last.runs[-1]
+        readings = tuple(replace(r, id=f"n{r.id}", flow=r.flow * flows) for r in run.readings if r.flow is not None)
+        runs = (replace(run, id="new", readings=readings),)
+    cut = replace(last, id="more", number=last.number + 1, name="once more", operations=(again,), runs=runs,
+                  trials=(), walls=(), pours=())  # fmt: skip
+    port = replace(port, cuts=(*port.cuts, cut))
+    return plan_of(replace(job, ports=tuple(port if p.id == port.id else p for p in job.ports)))
+
+
+def test_what_is_logged_is_flowed_before_anything_else() -> None:
+    plan = logged(None)
+    first, answer = move_line(plan.moves[0], plan, US), answer_of(plan, US)
+    assert (plan.moves[0].kind, first.title) == (MoveKind.FLOW, "flow it: cut 4, once more")
+    assert (answer.verdict, answer.what) == ("Flow it:", "cut 4, once more")
+    here = next(m for m in plan.moves if m.kind is MoveKind.CUT and m.place == OPEN)
+    assert here.blocked_by == ("cut 4 worked it: flow it first",)
+
+
+def test_what_was_flowed_comes_back_deeper_with_what_it_brought_or_is_done() -> None:
+    up, down = logged(1.04), logged(0.90)
+    here = next(m for m in up.moves if m.kind is MoveKind.CUT and m.place == OPEN)
+    line = move_line(here, up, US)
+    assert here.brought is not None and here.brought.cut == 4
+    assert line.title == f"{OPEN}, deeper" and "cut 4 here brought +" in line.below
+    lost = next(m for m in down.moves if m.kind is MoveKind.CUT and m.place == OPEN)
+    assert lost.blocked_by == ("cut 4 here lost flow",)
+    assert all(m.kind is not MoveKind.FLOW for m in (*up.moves, *down.moves))
+
+
+def test_minutes_are_those_of_the_sheet_and_flowing_stands_beside_them() -> None:
+    move = next(m for m in PLAN.moves if m.kind is MoveKind.CUT)
+    work, flowing = move_line(move, PLAN, US).minutes.split(" + ")
+    assert float(work) == round((move.seconds - move.flowing) / 60)
+    assert float(flowing) == 30  # common practice, no source

@@ -10,7 +10,7 @@ import pytest
 from PySide6.QtCore import QRect, Qt
 from PySide6.QtGui import QGuiApplication, QImage
 from PySide6.QtPrintSupport import QPrinter
-from PySide6.QtWidgets import QApplication, QMessageBox
+from PySide6.QtWidgets import QApplication, QLineEdit, QMessageBox
 
 from tests.ui.stand_in import Open
 from ventrix.core.model.kinds import JobState
@@ -87,6 +87,35 @@ def test_figures_are_brass_where_they_were_asked_for(shop: MainWindow, qtbot) ->
     room.line.setText("zzz")
     room.search()
     assert "Nothing in the book answers" in room.empty.text()
+
+
+def test_undo_takes_the_archive_back_whatever_was_searched_before(shop: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
+    room, every = shop.book, len(shown(shop))
+    qtbot.keyClicks(room.line, "corv")
+    qtbot.waitUntil(lambda: len(shown(shop)) < every)
+    title = room.chosen.title
+    press(qtbot, shop, K.Key_E, CTRL)
+    assert title not in shown(shop)
+    press(qtbot, shop, K.Key_Z, CTRL)
+    assert room.line.text() == "corv" and title in shown(shop)
+    assert f"Taken back: '{title}' into the archive" in shop.foot.said.text()
+    press(qtbot, shop, K.Key_Escape)
+    assert room.line.text() == ""
+    qtbot.waitUntil(lambda: len(shown(shop)) == every)  # the answer goes with the question
+
+
+def test_the_books_keys_are_the_books_wherever_the_keyboard_is(shop: MainWindow, qtbot, monkeypatch) -> None:  # type: ignore[no-untyped-def]
+    written: list[str] = []
+    monkeypatch.setattr("ventrix.ui.window.file_commands.Files.export_run", lambda _s: written.append("run"))
+    press(qtbot, shop, K.Key_F2)
+    title = shop.book.chosen.title
+    box = shop.details_sheet.findChildren(QLineEdit)[0]
+    qtbot.keyClick(box, K.Key_E, CTRL)
+    assert title not in shown(shop) and not written
+    qtbot.keyClick(box, K.Key_Z, CTRL)
+    assert title in shown(shop)
+    shop.go_to_named("compare")
+    assert shop._menu_keys["Ctrl+E"].shortcut().toString() == "Ctrl+E"
 
 
 def test_states_archive_bin_and_undo(shop: MainWindow, qtbot, monkeypatch: pytest.MonkeyPatch) -> None:  # type: ignore[no-untyped-def]

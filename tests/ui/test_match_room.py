@@ -85,6 +85,9 @@ def test_m_marks_and_held_it_clocks(window: MainWindow, qtbot) -> None:  # type:
     go(room, qtbot, "guide", "Exhaust 3")
     qtbot.keyPress(room, K.Key_M)
     qtbot.wait(HELD + 150)
+    for _ in range(3):  # some systems tell a held key as presses
+        qtbot.keyPress(room, K.Key_M)
+    qtbot.wait(HELD + 150)
     qtbot.keyRelease(room, K.Key_M)
     box = board(space.job)["guide", port.id]
     assert box.running_since is not None

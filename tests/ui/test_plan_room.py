@@ -108,7 +108,15 @@ def test_enter_says_a_cut_first_and_logs_it(window: MainWindow, qtbot) -> None: 
     assert port.cuts[-1].operations[0].works[0].place == line.move.place
     assert port.cuts[-1].expected_by == "plan"
     assert port.cuts[-1].expected_low == pytest.approx(line.move.low)
+    room = look(window, qtbot, "Intake 1")
     assert "No gain that the plan said first has come yet." in room.fit_said.text()
+    assert titles(room)[0].startswith("flow it: cut ")
+    assert sum(line.move.place == row.place and not line.move.blocked_by for line in room.moves.lines) == 0
+    qtbot.keyClick(room, K.Key_Up)
+    while room.at:
+        qtbot.keyClick(room, K.Key_Up)
+    qtbot.keyClick(room, K.Key_Return)
+    assert window.flow.isVisible()
 
 
 def test_a_gain_of_ones_own_is_not_the_plans(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]

@@ -1,5 +1,5 @@
-"""Openings at true size, as many a page as fit, with bars of 100 mm each way: a joint's with the scribe that is set from
-a bolt, or those of one face, a gasket's to cut out."""
+"""Openings at true size, as many a page as fit, with bars of 100 mm each way: a joint's with the scribe that is set
+from a bolt, or those of one face, a gasket's to cut out."""
 
 from __future__ import annotations
 
