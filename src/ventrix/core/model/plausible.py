@@ -341,6 +341,7 @@ _TABLE: Final[dict[type[Noun], dict[str, Limit]]] = {
         "orifice_coefficient": Limit("an orifice's coefficient", "-", 0.3, 1.2),
         "blower_limit": _FLOW,
         "reading_step": _FLOW,
+        "fixed_column": _COLUMN,
         "test_pressure": _PRESSURE,
         "dial_resolution": Limit("a dial's graduation", "mm", 1e-5, 2),
         "easy_dial": Limit("a dial's easy mistake", "mm", 0, 2),
