@@ -9,7 +9,9 @@ from ventrix.core.calculators.bare_numbers import ask_unit
 from ventrix.core.metal.walls import walls_at
 from ventrix.core.model.cut import Cut, Operation, Port, WallReading, Work
 from ventrix.core.model.job import Job
+from ventrix.core.model.noun import Noun, words_of
 from ventrix.core.model.port_names import port_named, ports_named
+from ventrix.core.model.run import FlowRun
 from ventrix.core.quantity.moments import came_after
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.thousandths import read_small
@@ -132,3 +134,8 @@ def test_a_refusal_is_a_code_and_its_figures() -> None:
     assert (refused.code, refused.figures, refused.field) == ("a port has cuts 0 to {}", (99,), "cut")
     assert str(refused) == "a port has cuts 0 to 99"
     assert str(Refused("no {figures} in it")) == "no {figures} in it"
+
+
+@pytest.mark.parametrize(("noun", "words"), [(FlowRun, "flow run"), (WallReading, "wall reading"), (Cut, "cut")])
+def test_conflicts_name_things_as_a_porter_does(noun: type[Noun], words: str) -> None:
+    assert words_of(noun) == words

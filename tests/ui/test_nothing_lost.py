@@ -29,10 +29,11 @@ from ventrix.demo.whole_head import whole_head
 from ventrix.records.bad_input import BookError, Conflict
 from ventrix.records.book.book import Book
 from ventrix.ui.bench_bridge import host_and_port
+from ventrix.ui.log_file import log_path
 from ventrix.ui.match.room import HELD
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.window.main_window import MainWindow
-from ventrix.ui.window.safety import Safety, log_path
+from ventrix.ui.window.safety import Safety
 from ventrix.workspace.workspace import Workspace
 
 

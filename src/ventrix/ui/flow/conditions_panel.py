@@ -21,6 +21,7 @@ from PySide6.QtWidgets import (
 from ventrix.bench.procedure.lift_plan import lifts_in_words, parse_lifts
 from ventrix.core.judging.comparability import same_condition
 from ventrix.core.model.bench import Bench, bench_named
+from ventrix.core.model.plausible import check_of
 from ventrix.core.model.run import SetUp
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import sentence
@@ -124,7 +125,7 @@ class ConditionsPanel(QWidget):
         return row
 
     def _figure(self, figure: Figure, shown: Shown) -> QWidget:
-        field = QuantityField(figure.caption, shown, figure.check)
+        field = QuantityField(figure.caption, shown, check_of(SetUp, figure.key, figure.check))
         field.accepted.connect(lambda value: self._change(**{figure.key: value}))
         self.fields[figure.key] = self._rows[figure.key] = field
         return field

@@ -8,6 +8,7 @@ from collections.abc import Callable
 from PySide6.QtCore import QObject, QRunnable, QThreadPool, Signal
 
 from ventrix.core.quantity.refused import Refused
+from ventrix.ui.log_file import log_path
 
 log = logging.getLogger("ventrix")
 
@@ -29,7 +30,7 @@ class _Work(QRunnable):
             found = str(error)
         except Exception:  # told in the room: a thread's own error would end the program
             log.exception("reckoning failed")
-            found = "this failed, and the log says why; nothing is lost"
+            found = f"this failed; {log_path()} says why, and nothing is lost"
         self._signals.done.emit(self._number, found)
 
 

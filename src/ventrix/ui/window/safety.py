@@ -7,23 +7,16 @@ import logging
 import sys
 import threading
 from logging.handlers import RotatingFileHandler
-from pathlib import Path
 from types import TracebackType
 from typing import IO
 
 from ventrix.core.quantity.refused import Refused
 from ventrix.records.bad_input import BookError, sentence_of
+from ventrix.ui.log_file import log_path
 from ventrix.ui.open_book import OpenBook
 
 log = logging.getLogger("ventrix")
 LARGEST = 1024 * 1024  # bytes of a log before it begins anew
-
-
-def log_path() -> Path:
-    """Where the log lies (XDG state folder)."""
-    import platformdirs
-
-    return Path(platformdirs.user_state_dir("ventrix", appauthor=False)) / "ventrix.log"
 
 
 class Safety:
