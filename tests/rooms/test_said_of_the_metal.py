@@ -4,29 +4,35 @@ from __future__ import annotations
 
 import io
 from dataclasses import replace
+from datetime import date
 
 import pypdfium2 as pdfium
 import pytest
 
 from ventrix.core.air.traverse import AirThere, point_speed
+from ventrix.core.edits.valves import log_valve_job
 from ventrix.core.judging.comparability import comparability
+from ventrix.core.judging.findings import Findings
 from ventrix.core.metal.unrolled import unroll
 from ventrix.core.model.cut import Cut, Operation, Pour, WallReading, Work
-from ventrix.core.model.job import Face, Outline
+from ventrix.core.model.job import Face, Outline, Seat
 from ventrix.core.model.kinds import CutKind, SpeedsAt
 from ventrix.core.model.traverse import ProbePoint, Traverse
 from ventrix.core.planning.route import route
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import to_si
 from ventrix.core.quantity.words import percent_text
-from ventrix.demo.job import demo_job
+from ventrix.demo.job import demo_benches, demo_job
+from ventrix.demo.whole_head import whole_head
 from ventrix.reports.sheet.template_pdf import face_pdf
 from ventrix.rooms.cuts.card import operation_lines, seat_lines
 from ventrix.rooms.display_units import US, Shown
+from ventrix.rooms.sheet.card import card_of
 from ventrix.rooms.sheet.work_and_ports import done_lines
 from ventrix.workspace.new_job import next_of_its_kind
 
 JOB = demo_job()
+TODAY = date(2026, 5, 18)
 
 
 def worn(kinds: tuple[CutKind, ...]) -> str:
@@ -125,3 +131,15 @@ def test_typed_air_speed_stands_at_standard_air_unless_said() -> None:
     assert typed.reference == pytest.approx(90.0)
     assert probe.local == pytest.approx(90.0) and probe.reference < 88.0
     assert Traverse(id="t", station="pinch").speeds_at == SpeedsAt.STANDARD
+
+
+def test_the_grinder_card_draws_no_throat_smaller_than_the_ports_own() -> None:
+    """A valve job opened it to 1.700 in: the card says so beside the seat, and draws what is there."""
+    job = whole_head(TODAY)
+    port = next(p for p in job.ports if p.name == "Intake 2")
+    seat = Seat(id="s", throat=to_si(1.700, "in"))
+    work = Operation(id="v", kind="valve job", works=(Work(id="vw", place="seat"),))
+    job = log_valve_job(job, seat, [port.id], ["v-cut"], work, "valve job", "2026-05-18")
+    card = card_of(Findings(job, benches=demo_benches()), job.port(port.id), US, TODAY)
+    assert "throat 1.700 in" in card.seat
+    assert next(t.words for t in card.templates if t.name == "throat") == "1.700 across, as it is"

@@ -116,7 +116,6 @@ def test_the_first_leak_of_a_bench_asks_whether_the_readout_has_it_off(foot, qtb
     window.flow.hand.use_bench(space.benches[0])
     window.open_book.bench.answers_for = "back-room"
     window.flow._use_setup(replace(window.flow.hand.setup, leak=to_si(3, "cfm"), leak_pressure=DP))
-    window.flow.refresh()
     assert window.flow.question.isVisible() and "3.0" in window.flow._question_words.text()
     qtbot.keyClick(window.flow, K.Key_Y)
     assert not window.flow.question.isVisible()
@@ -125,7 +124,6 @@ def test_the_first_leak_of_a_bench_asks_whether_the_readout_has_it_off(foot, qtb
     step("press")
     assert window.flow.hand.reduced().flow[0] == pytest.approx(to_si(24, "cfm"), rel=2e-3)  # not twice
     window.flow._use_setup(replace(window.flow.hand.setup, leak=to_si(4, "cfm")))
-    window.flow.refresh()
     assert not window.flow.question.isVisible()  # it asks once
 
 

@@ -394,7 +394,7 @@ class CompareRoom(Room):
         shades = [theme.current().result(r) for r in c.marks]
         texts = [f"{v:+z.1f}".replace("-", "−") for v in change]
         above, below = max(float(change.max()), float(u.max())), max(-float(change.min()), float(u.max()))
-        room = 0.6 * (above + below)  # for the words at the bars' ends
+        room = 0.75 * (above + below)  # for the words at the bars' ends
         width = float(np.min(np.diff(np.r_[0.0, x]))) * 0.16
         self.ribbon.show_picture(
             Picture(

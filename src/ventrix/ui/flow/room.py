@@ -249,7 +249,6 @@ class FlowRoom(Room):
             return
         self.hand.follow()
         self.control.follow()
-        self._ask()
         self._fit_simulator()
         self.simulator.use(self.open_book.units)
         self._show_all()
@@ -258,6 +257,7 @@ class FlowRoom(Room):
         space = self.open_book.workspace
         if space is None or space.cut is None:
             return
+        self._ask()
         units, hand = self.open_book.units, self.hand
         pair = hand.pair()
         shown, at = ladder_rungs(hand, pair, units)
@@ -386,7 +386,6 @@ class FlowRoom(Room):
             self.answer_bench(yes)
         elif self.control.asks_leak:
             self.hand.answer_leak(yes)
-            self._ask()
             self._show_all()
             self.setFocus()
 
@@ -399,7 +398,6 @@ class FlowRoom(Room):
                 bench.connect_simulated(element=hand.bench.element, name=hand.bench.name)
         else:
             hand.use_connected(bench)
-        self._ask()
         self._show_all()
         self.setFocus()
 

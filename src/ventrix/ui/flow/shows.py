@@ -328,7 +328,7 @@ def _flows(flow: np.ndarray, run: ReducedRun, units: Units) -> np.ndarray:
 
 def step_lines(hand: RunInHand, units: Units, *, preparing: bool) -> tuple[list[StepLine], int | None]:
     """The steps before the lifts with what each gave, and the one stood on."""
-    run = hand.run
+    run = hand.in_sight
     lines = []
     for step in hand.preparation.steps:
         records = [r for r in run.steps if r.kind == step.value] if run else []
