@@ -18,9 +18,9 @@ from typing import Any
 
 from ventrix.core.calculators.answer import calculate, registry
 from ventrix.core.judging.findings import Findings
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import parse_quantity
 from ventrix.demo.job import demo_benches, demo_job
-from ventrix.records.bad_input import InputError
 from ventrix.records.files.job_document import dumps_job, loads_document
 from ventrix.records.files.run_table import RunTable, parse_run_table, write_run_table
 from ventrix.records.files.traverse_table import COLUMNS, FIRST, read_traverses, write_traverses
@@ -158,12 +158,8 @@ def fuzz(times: int, seed: int = 1) -> dict[str, Counter[str]]:
                 try:
                     way(rng)
                     tally["accepted"] += 1
-                except InputError as error:
+                except Refused as error:
                     tally["refused" if _one_line(str(error)) else f"not one line: {str(error)[:100]!r}"] += 1
-                except ValueError as error:
-                    ours = name in ("quantity", "calculator", "run table, reduced") and type(error) is ValueError
-                    fine = ours and _one_line(str(error))
-                    tally["refused" if fine else f"{type(error).__name__}: {error}"[:120]] += 1
                 except Exception as error:
                     tally[f"{type(error).__name__}: {error}"[:120]] += 1
     return found

@@ -8,6 +8,7 @@ import queue
 import re
 import time
 from collections.abc import Callable
+from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QObject, QTimer, Signal
 
@@ -16,11 +17,13 @@ from ventrix.bench.drivers.scpi import ScpiBench
 from ventrix.bench.drivers.text_lines import TextFormat, open_serial
 from ventrix.bench.links.tcp import TcpLink
 from ventrix.bench.sampler import Command, CommandRefused, Connected, Dropped, Event, Heard, Lost, Sampler
-from ventrix.bench.simulator.practice.play import Practice
 from ventrix.core.model.bench import Bench, ElementKind
 from ventrix.core.quantity.refused import Refused
 
-Practices = Callable[[], Practice]
+if TYPE_CHECKING:
+    from ventrix.bench.simulator.practice.play import Practice
+
+Practices = Callable[[], "Practice"]
 INTERVAL = 0.05  # s between samples
 REFRESH = 50  # ms between looks at the queue
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QEventLoop, QObject, QSettings, QTimer, Signal
 from PySide6.QtWidgets import QApplication
@@ -15,8 +16,10 @@ from ventrix.rooms.display_units import SYSTEMS, US, Units
 from ventrix.ui.bench_bridge import BenchBridge
 from ventrix.ui.look import theme
 from ventrix.ui.places import keep_place, recall_place
-from ventrix.workspace.practice import PracticeAtWork
 from ventrix.workspace.workspace import Told, Workspace
+
+if TYPE_CHECKING:
+    from ventrix.workspace.practice import PracticeAtWork
 
 WATCH = 600  # ms between looks at what other windows wrote
 

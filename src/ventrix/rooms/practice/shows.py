@@ -6,13 +6,13 @@ from dataclasses import dataclass
 from typing import Final
 
 import numpy as np
-from scipy.special import ndtr
 
 from ventrix.bench.simulator.practice.by_plan import advice_at, by_plan
 from ventrix.bench.simulator.practice.play import AGAIN, Act, Done, Practice, minutes_of
 from ventrix.bench.simulator.practice.reckoning import Belief, Reckoning, Stair, reckon
 from ventrix.bench.simulator.practice.virtual_job import true_job
 from ventrix.core.engine.of_job import on_the_engine
+from ventrix.core.formulas.quantiles import normal_cdf
 from ventrix.core.judging.findings import Findings
 from ventrix.core.metal.walls import DEFAULT_LIMIT
 from ventrix.core.quantity.arrays import Array
@@ -260,7 +260,7 @@ def _would(practice: Practice, b: Belief) -> str:
         return f"A test before and after, {minutes_of(Act('flow')):.0f} min each."
     one = b.doubt / 1.96
     if b.verdict == "in vain":
-        odds = float(ndtr((1.96 * one / 2**0.5 - b.true) / (one / 2**0.5)))
+        odds = normal_cdf((1.96 * one / 2**0.5 - b.true) / (one / 2**0.5))
         return f"One more mount, {AGAIN:.0f} min: it would have gone in {_in_ten(odds)}."
     if abs(b.true) <= b.doubt:
         needed = int(np.ceil((1.96 * one / max(abs(b.true), 1e-9)) ** 2)) if abs(b.true) > LEAST else 0

@@ -8,7 +8,6 @@ from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QFontMetrics, QResizeEvent
 from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QLabel, QMenu, QPushButton, QVBoxLayout, QWidget
 
-from ventrix.rooms.practice.shows import hours_text
 from ventrix.rooms.shared.conditions_words import in_words
 from ventrix.ui.look import theme
 from ventrix.ui.open_book import OpenBook
@@ -70,6 +69,8 @@ class JobBar(QWidget):
         self._menu.clear()
         practice = self._open_book.practice
         if practice is not None:
+            from ventrix.rooms.practice.shows import hours_text
+
             spent, hours = hours_text(practice.practice.minutes), practice.practice.hours
             self.bench.setText(f"owner's clock {spent} of {hours:g}:00")
         if self._of_book is not None:

@@ -8,7 +8,6 @@ from functools import partial
 
 from PySide6.QtWidgets import QInputDialog, QWidget
 
-from ventrix.bench.simulator.practice.virtual_job import BENCH as PRACTICE_BENCH
 from ventrix.core.model.kinds import Piece
 from ventrix.core.quantity.refused import Refused
 from ventrix.ui.bench_bridge import host_and_port
@@ -108,6 +107,8 @@ def bench_commands(open_book: OpenBook, asks: QWidget) -> tuple[Command, ...]:
         if at_work is None:
             bench.connect_simulated()
         else:
+            from ventrix.bench.simulator.practice.virtual_job import BENCH as PRACTICE_BENCH
+
             bench.connect_simulated(name=PRACTICE_BENCH, practice=lambda: at_work.practice)
 
     def real() -> bool:

@@ -5,27 +5,23 @@ from __future__ import annotations
 from collections.abc import Callable
 from functools import cached_property, partial
 from pathlib import Path
-from typing import Final
+from typing import TYPE_CHECKING, Final
 
 from PySide6.QtCore import QByteArray, QTimer
 from PySide6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QKeySequence, QResizeEvent, QShortcut
 from PySide6.QtWidgets import QHBoxLayout, QInputDialog, QVBoxLayout, QWidget
 
 from ventrix.core.calculators.contract import Calculator
-from ventrix.core.planning.route import route
 from ventrix.records.book.index import Index
-from ventrix.ui.air.room import AirRoom
 from ventrix.ui.book.indexer import Indexer
 from ventrix.ui.flow.reading_distance import ReadingDistance
-from ventrix.ui.flow.room import FlowRoom
 from ventrix.ui.open_book import OpenBook
-from ventrix.ui.plan.room import PlanRoom
-from ventrix.ui.sheet.room import SheetRoom
 from ventrix.ui.widgets.command import Command
 from ventrix.ui.widgets.pedal import choose_pedal
 from ventrix.ui.widgets.room import Room
 from ventrix.ui.widgets.side_sheet import SideSheet
 from ventrix.ui.window.bars import Foot, JobBar, Rail
+from ventrix.ui.window.bench_choices import BY_HAND, NO_BENCH, SIMULATED
 from ventrix.ui.window.commands import (
     BENCH,
     CUT,
@@ -41,13 +37,14 @@ from ventrix.ui.window.finder import Finder, Found
 from ventrix.ui.window.found import found_commands, found_in_book, other_sides, states_to_reach
 from ventrix.ui.window.manual import ManualWindow
 from ventrix.ui.window.menus import build_menus
-from ventrix.ui.window.new_job_sheet import BY_HAND, NO_BENCH, SIMULATED
 from ventrix.ui.window.practice import framed, practice_book
 from ventrix.ui.window.room_holder import FLOW, RoomHolder
 from ventrix.ui.window.rooms import ROOMS
 from ventrix.ui.window.welcome import Welcome
 from ventrix.workspace.acts import stand_for
-from ventrix.workspace.practice import PracticeAtWork
+
+if TYPE_CHECKING:
+    from ventrix.workspace.practice import PracticeAtWork
 
 CATCH_UP: Final = 3000  # ms after the start
 LEAST_ROOM: Final = 460  # px of a room's width that are of any use beside a sheet
@@ -70,7 +67,7 @@ class MainWindow(RoomHolder):
         self._of_book = ""
         self._practices: list[MainWindow] = []
         self.closed = False
-        self.rail = Rail([d.room.name for d in ROOMS], sum(d.apart for d in ROOMS))
+        self.rail = Rail([d.name for d in ROOMS], sum(d.apart for d in ROOMS))
         self.rail.chosen.connect(self.go_to)
         self.job_bar = JobBar(open_book)
         self.cut_row = CutRow(open_book)
@@ -118,7 +115,7 @@ class MainWindow(RoomHolder):
             return Command(id_, words, do, keys, "&Help")
 
         rooms = (
-            Command(f"room.{d.key}", f"&{d.digit} {d.room.name}", partial(self.go_to, i), f"Ctrl+{d.digit}", VIEW)
+            Command(f"room.{d.key}", f"&{d.digit} {d.name}", partial(self.go_to, i), f"Ctrl+{d.digit}", VIEW)
             for i, d in enumerate(ROOMS)
         )
         return (
@@ -191,6 +188,8 @@ class MainWindow(RoomHolder):
         self.go_to_named("plan" if bench == NO_BENCH else "head")
         space = self.open_book.workspace
         if bench == NO_BENCH and space is not None:
+            from ventrix.core.planning.route import route
+
             first = route(space.job)[0].port
             space.look_at(next(p.cuts[0].id for p in space.job.ports if p.name == first))
             self.route_sheet.open()
@@ -324,11 +323,11 @@ class MainWindow(RoomHolder):
         self._give_keys()
         self.rail.show_chosen(index)
         self.open_book.settings.setValue("room", ROOMS[index].key)
-        room = self.room
-        if isinstance(room, (FlowRoom, AirRoom)) and self.open_book.demo and not self.open_book.bench.active:
+        door = ROOMS[index]
+        if door.benched and self.open_book.demo and not self.open_book.bench.active:
             self.open_book.bench.connect_simulated()
-        if isinstance(room, (FlowRoom, AirRoom, PlanRoom, SheetRoom)) or room.apart:
-            room.focus_first()
+        if door.keyed:
+            self.room.focus_first()
 
     def _give_keys(self) -> None:
         """Keys of a menu that mean something of its own in this room are the room's, wherever the keyboard is."""

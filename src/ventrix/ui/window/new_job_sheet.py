@@ -11,10 +11,10 @@ from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import sentence
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
+from ventrix.ui.window.bench_choices import BY_HAND, NO_BENCH, SIMULATED
 from ventrix.workspace.new_job import new_head
 from ventrix.workspace.workspace import Workspace
 
-SIMULATED, BY_HAND, NO_BENCH = "simulated", "", "no bench"
 MOST_CYLINDERS = 16
 HEADS = (
     ("not said", None),

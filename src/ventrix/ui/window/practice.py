@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Final
+from typing import TYPE_CHECKING, Final
 
 from PySide6.QtCore import QObject, QRect, QSettings, Qt
 from PySide6.QtGui import QBrush, QPainter, QPaintEvent
@@ -12,10 +12,11 @@ from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import sentence
 from ventrix.records.bad_input import BookError, InputError, sentence_of
 from ventrix.records.book.book import Book
-from ventrix.rooms.practice.shows import act_words
 from ventrix.ui.look import theme
 from ventrix.ui.open_book import OpenBook
-from ventrix.workspace.practice import PracticeAtWork
+
+if TYPE_CHECKING:
+    from ventrix.workspace.practice import PracticeAtWork
 
 FRAME: Final = 8  # px
 
@@ -95,6 +96,8 @@ class AtPractice(QObject):
         else:
             beyond = practice.beyond(space.job)
             if done:
+                from ventrix.rooms.practice.shows import act_words
+
                 self.open_book.say(sentence("; ".join(act_words(d, self.open_book.units) for d in done)))
             elif beyond and beyond != self._said_beyond:
                 self.open_book.say(
@@ -117,4 +120,6 @@ class AtPractice(QObject):
             self.open_book.say(sentence(str(error)))
         else:
             space.look_at(space.job.ports[0].cuts[-1].id)
+            from ventrix.rooms.practice.shows import act_words
+
             self.open_book.say(sentence(act_words(done, self.open_book.units)))

@@ -3,35 +3,37 @@
 from __future__ import annotations
 
 from functools import cached_property
-from typing import Final, TypeVar
+from typing import TYPE_CHECKING, Final, TypeVar
 
 from PySide6.QtWidgets import QStackedWidget
 
 from ventrix.core.judging.checks import Offer
 from ventrix.core.model.kinds import Place, TrialKind
-from ventrix.core.planning.moves import Move
-from ventrix.rooms.lineup.shows import EdgeLine
-from ventrix.ui.air.room import AirRoom
-from ventrix.ui.air.traverse_sheet import TraverseSheet
-from ventrix.ui.benches.sheet import BenchSheet
-from ventrix.ui.book.room import BookRoom
-from ventrix.ui.calculators.reckoner import Reckoner
-from ventrix.ui.compare.room import CompareRoom
-from ventrix.ui.cuts.room import CutsRoom
-from ventrix.ui.flow.room import FlowRoom
-from ventrix.ui.head.room import HeadRoom
-from ventrix.ui.lineup.room import LineUpRoom
-from ventrix.ui.match.room import MatchRoom
 from ventrix.ui.open_book import OpenBook
-from ventrix.ui.plan.room import PlanRoom
-from ventrix.ui.practice.room import PracticeRoom
-from ventrix.ui.sheet.room import SheetRoom
 from ventrix.ui.widgets.room import Room
 from ventrix.ui.window.book_sheets import BookSheets
-from ventrix.ui.window.new_job_sheet import NewJobSheet
 from ventrix.ui.window.practice import AtPractice
 from ventrix.ui.window.room_frame import RoomFrame
-from ventrix.workspace.practice import PracticeAtWork
+
+if TYPE_CHECKING:
+    from ventrix.core.planning.moves import Move
+    from ventrix.rooms.lineup.shows import EdgeLine
+    from ventrix.ui.air.room import AirRoom
+    from ventrix.ui.air.traverse_sheet import TraverseSheet
+    from ventrix.ui.benches.sheet import BenchSheet
+    from ventrix.ui.book.room import BookRoom
+    from ventrix.ui.calculators.reckoner import Reckoner
+    from ventrix.ui.compare.room import CompareRoom
+    from ventrix.ui.cuts.room import CutsRoom
+    from ventrix.ui.flow.room import FlowRoom
+    from ventrix.ui.head.room import HeadRoom
+    from ventrix.ui.lineup.room import LineUpRoom
+    from ventrix.ui.match.room import MatchRoom
+    from ventrix.ui.plan.room import PlanRoom
+    from ventrix.ui.practice.room import PracticeRoom
+    from ventrix.ui.sheet.room import SheetRoom
+    from ventrix.ui.window.new_job_sheet import NewJobSheet
+    from ventrix.workspace.practice import PracticeAtWork
 
 FLOW: Final = 1
 COMPARE: Final = 3
@@ -76,18 +78,24 @@ class RoomHolder(BookSheets):
 
     @cached_property
     def head(self) -> HeadRoom:
+        from ventrix.ui.head.room import HeadRoom
+
         room = HeadRoom(self.open_book)
         room.pour.connect(lambda: self.pour_sheet.open())
         return self._settle_room(room)
 
     @cached_property
     def flow(self) -> FlowRoom:
+        from ventrix.ui.flow.room import FlowRoom
+
         room = FlowRoom(self.open_book)
         room.far_toggled.connect(self.give_room)
         return self._settle_room(room)
 
     @cached_property
     def cuts(self) -> CutsRoom:
+        from ventrix.ui.cuts.room import CutsRoom
+
         room = CutsRoom(self.open_book)
         room.new_cut.connect(lambda place: self.new_cut.open(place))
         room.operation.connect(lambda place: self.new_cut.open_operation(place))
@@ -101,6 +109,8 @@ class RoomHolder(BookSheets):
 
     @cached_property
     def compare(self) -> CompareRoom:
+        from ventrix.ui.compare.room import CompareRoom
+
         room = CompareRoom(self.open_book)
         room.room_wanted.connect(self.go_to_named)
         room.far_toggled.connect(self.give_room)
@@ -115,12 +125,16 @@ class RoomHolder(BookSheets):
 
     @cached_property
     def air(self) -> AirRoom:
+        from ventrix.ui.air.room import AirRoom
+
         room = AirRoom(self.open_book)
         room.traverse_wanted.connect(lambda station: self.traverse_sheet.open(station))
         return self._settle_room(room)
 
     @cached_property
     def plan(self) -> PlanRoom:
+        from ventrix.ui.plan.room import PlanRoom
+
         room = PlanRoom(self.open_book)
         room.said_first.connect(self._say_first)
         room.look_wanted.connect(self._look)
@@ -151,6 +165,8 @@ class RoomHolder(BookSheets):
 
     @cached_property
     def match(self) -> MatchRoom:
+        from ventrix.ui.match.room import MatchRoom
+
         room = MatchRoom(self.open_book)
         room.copy_wanted.connect(lambda: self.copy_sheet.open())
         room.stage_wanted.connect(lambda stage, others: self.stage_sheet.open(stage, others))
@@ -164,6 +180,8 @@ class RoomHolder(BookSheets):
 
     @cached_property
     def lineup(self) -> LineUpRoom:
+        from ventrix.ui.lineup.room import LineUpRoom
+
         room = LineUpRoom(self.open_book)
         room.face_wanted.connect(lambda: self.face_sheet.open())
         room.template_wanted.connect(lambda found: self.template_sheet.open(found))
@@ -186,12 +204,16 @@ class RoomHolder(BookSheets):
 
     @cached_property
     def sheet(self) -> SheetRoom:
+        from ventrix.ui.sheet.room import SheetRoom
+
         room = SheetRoom(self.open_book)
         room.shop_wanted.connect(lambda: self.shop_sheet.open())
         return self._settle_room(room)
 
     @cached_property
     def book(self) -> BookRoom:
+        from ventrix.ui.book.room import BookRoom
+
         room = BookRoom(self.open_book)
         room.job_wanted.connect(self._open_from_book)
         room.new_wanted.connect(lambda: self.new_job_sheet.open())
@@ -201,6 +223,8 @@ class RoomHolder(BookSheets):
 
     @cached_property
     def practice(self) -> PracticeRoom:
+        from ventrix.ui.practice.room import PracticeRoom
+
         room = PracticeRoom(self.open_book)
         room.begin_wanted.connect(self.open_practice)
         room.stand_wanted.connect(self._stand_again)
@@ -225,22 +249,30 @@ class RoomHolder(BookSheets):
 
     @cached_property
     def traverse_sheet(self) -> TraverseSheet:
+        from ventrix.ui.air.traverse_sheet import TraverseSheet
+
         sheet = TraverseSheet(self.open_book)
         sheet.begun.connect(lambda traverse: self.air.lead_on(traverse))
         return self.settle_sheet(sheet)
 
     @cached_property
     def new_job_sheet(self) -> NewJobSheet:
+        from ventrix.ui.window.new_job_sheet import NewJobSheet
+
         sheet = NewJobSheet(self.open_book)
         sheet.made.connect(self.begin_job)
         return self.settle_sheet(sheet)
 
     @cached_property
     def reckoner(self) -> Reckoner:
+        from ventrix.ui.calculators.reckoner import Reckoner
+
         return self.settle_sheet(Reckoner(self.open_book))
 
     @cached_property
     def benches(self) -> BenchSheet:
+        from ventrix.ui.benches.sheet import BenchSheet
+
         sheet = BenchSheet(self.open_book, lambda: self.flow.live_flow())
         sheet.made.connect(lambda bench: self.flow.take_bench(bench, just_made=True))
         return self.settle_sheet(sheet)

@@ -1,0 +1,9 @@
+"""What a new job may be begun on, besides the shop's benches by their ids."""
+
+from __future__ import annotations
+
+from typing import Final
+
+SIMULATED: Final = "simulated"
+BY_HAND: Final = ""
+NO_BENCH: Final = "no bench"

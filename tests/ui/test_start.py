@@ -1,0 +1,76 @@
+"""What is imported before the window shows: the frame, and the room that it opens with. Whoever adds to it says why."""
+
+from __future__ import annotations
+
+import subprocess
+import sys
+from pathlib import Path
+from typing import Final
+
+# Packages of ours, with all that is in them, and single modules of others.
+MAY: Final = (
+    "ventrix.bench.drivers",
+    "ventrix.bench.links",
+    "ventrix.bench.sampler",
+    "ventrix.bench.simulator",  # what the demo's metal is like
+    "ventrix.core.air",
+    "ventrix.core.benches",
+    "ventrix.core.calculators",
+    "ventrix.core.edits",
+    "ventrix.core.formulas",
+    "ventrix.core.judging",
+    "ventrix.core.metal",
+    "ventrix.core.model",
+    "ventrix.core.planning.own_record",
+    "ventrix.core.planning.priors",
+    "ventrix.core.quantity",
+    "ventrix.core.runs",
+    "ventrix.demo",
+    "ventrix.records",
+    "ventrix.reports.run_tables",
+    "ventrix.rooms.compare",
+    "ventrix.rooms.display_units",
+    "ventrix.rooms.shared",
+    "ventrix.ui.bench_bridge",
+    "ventrix.ui.book.indexer",
+    "ventrix.ui.compare",
+    "ventrix.ui.flow.reading_distance",
+    "ventrix.ui.launch",
+    "ventrix.ui.log_file",
+    "ventrix.ui.look",
+    "ventrix.ui.open_book",
+    "ventrix.ui.places",
+    "ventrix.ui.widgets",
+    "ventrix.ui.window",
+    "ventrix.workspace",
+)
+NOT_BEFORE: Final = ("shapely", "reportlab", "PIL", "typer", "openpyxl", "scipy", "pypdfium2", "alembic")
+SCRIPT: Final = """
+import sys
+from pathlib import Path
+from PySide6.QtCore import QSettings
+from PySide6.QtWidgets import QApplication
+from ventrix.demo.job import demo_job
+from ventrix.records.book.book import Book
+from ventrix.ui.open_book import OpenBook
+from ventrix.ui.window.main_window import MainWindow
+from ventrix.workspace.workspace import Workspace
+app, folder = QApplication([]), Path(sys.argv[1])
+book = Book.open(folder / "book.sqlite")
+book.add_job(demo_job())
+settings = QSettings(str(folder / "s.ini"), QSettings.Format.IniFormat)
+window = MainWindow(OpenBook(book, Workspace.open(book, demo_job().id), settings))
+window.show()
+app.processEvents()
+print("\\n".join(sorted(sys.modules)))
+"""
+
+
+def test_only_what_the_first_picture_needs_is_imported(tmp_path: Path) -> None:
+    done = subprocess.run([sys.executable, "-c", SCRIPT, str(tmp_path)], capture_output=True, text=True, check=True)
+    loaded = done.stdout.splitlines()
+    ours = [m for m in loaded if m.count(".") > 1 and m.startswith("ventrix.")]
+    assert len(ours) > 100
+    strange = [m for m in ours if not m.startswith(MAY) and not any(may.startswith(f"{m}.") for may in MAY)]
+    assert not strange
+    assert not [m for m in NOT_BEFORE if m in loaded]
