@@ -8,11 +8,13 @@ import math
 import subprocess
 import sys
 from collections.abc import Callable
+from importlib import import_module
 from pathlib import Path
 
 import pytest
 
-from ventrix.cli.main import main
+from ventrix.cli.app import app
+from ventrix.cli.main import COMMANDS, main
 from ventrix.core.calculators.answer import calculate, registry
 from ventrix.core.quantity.words import sentence
 from ventrix.demo.job import demo_job
@@ -448,3 +450,30 @@ def test_the_valves_sizes_are_conditions_unless_a_cut_says_so(
 def test_a_change_that_is_none_is_refused(capsys: pytest.CaptureFixture[str], tmp_path: Path) -> None:
     said = refused(capsys, "compare", *two_tables(tmp_path, "", ""), "--change", "port", "--change", "paint")
     assert "'paint' is not one of port, valve, seat" in said
+
+
+def test_every_command_is_known_by_the_module_it_lives_in() -> None:
+    for module in set(COMMANDS.values()):
+        import_module(f"ventrix.cli.{module}")
+    there = {c.name or c.callback.__name__: c.callback.__module__ for c in app.registered_commands if c.callback}
+    assert there == {name: f"ventrix.cli.{module}" for name, module in COMMANDS.items()}
+
+
+def test_a_calculator_wants_nothing_of_a_window_or_a_book() -> None:
+    code = (
+        "import sys; from ventrix.cli.main import main\n"
+        "try: main(['calc', 'throat_percent', 'valve_diameter=2in', 'throat_diameter=1.8in'])\n"
+        "except SystemExit: print(*sorted(m for m in sys.modules))"
+    )
+    done = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, check=True)
+    loaded = done.stdout.splitlines()[-1].split()
+    strange = (
+        "PySide6",
+        "sqlalchemy",
+        "scipy",
+        "shapely",
+        "ventrix.core.judging",
+        "ventrix.core.model.job",
+        "ventrix.ui",
+    )
+    assert not [m for m in loaded if m.startswith(strange)]

@@ -8,14 +8,15 @@ from __future__ import annotations
 import json
 from collections.abc import Callable, Iterable
 from pathlib import Path
-from typing import Annotated, Any, TypeVar
+from typing import TYPE_CHECKING, Annotated, Any, TypeVar
 
 import typer
 
-from ventrix.core.model.cut import Port
-from ventrix.core.model.port_names import port_named
 from ventrix.core.quantity.refused import Refused
 from ventrix.records.bad_input import InputError
+
+if TYPE_CHECKING:
+    from ventrix.core.model.cut import Port
 
 T = TypeVar("T")
 
@@ -26,6 +27,14 @@ app = typer.Typer(
     help="Ventrix: flow bench, port and cut records and judgement for people who port cylinder heads. "
     "Without a command it opens the window: ventrix [--demo] [FILE].",
 )
+
+
+@app.callback()
+def _one_of_several() -> None:
+    # With one command alone there would be no command to name: each is imported only when it is asked for.
+    pass
+
+
 JsonOption = Annotated[bool, typer.Option("--json", help="Print JSON.")]
 
 
@@ -36,6 +45,8 @@ def print_json(document: Any) -> None:
 
 def port_of_file(ports: Iterable[Port], name: str, path: Path, field: str = "--port") -> Port:
     """The port of a name typed; InputError, naming the file and the option, where it is none."""
+    from ventrix.core.model.port_names import port_named
+
     try:
         return port_named(ports, name)
     except Refused as error:

@@ -4,33 +4,51 @@ from __future__ import annotations
 
 import os
 import sys
+from importlib import import_module
 from typing import Any, Final
 
 import typer
 
-from ventrix.cli import book, calc, engine, flow, job, lineup, match, plan, practice, route, window
 from ventrix.cli.app import app
 from ventrix.records.bad_input import BookError, InputError
 
-# Named so that each module's commands are there.
-MODULES: Final = (calc, flow, job, plan, engine, route, match, lineup, practice, book, window)
+# Where each command lives: only the module of the one that is asked for is imported.
+COMMANDS: Final = {
+    "calc": "calc",
+    "reduce": "flow",
+    "compare": "flow",
+    "walls": "job",
+    "sheet": "job",
+    "plan": "plan",
+    "engine": "engine",
+    "route": "route",
+    "match": "match",
+    "lineup": "lineup",
+    "practice": "practice",
+    "book": "book",
+    "import": "book",
+    "export": "book",
+    "simbench": "window",
+    "window": "window",
+    "install-desktop": "window",
+}
 
 # Typer carries its own copy of click in some versions, click's in others; this base is in both.
 _UsageError: Any = typer.BadParameter.__mro__[1]
-_COMMANDS = {c.name or getattr(c.callback, "__name__", "") for c in app.registered_commands}
 
 
 def main(argv: list[str] | None = None) -> None:
     """Entry point. Anything that is no command opens the window."""
     args = list(sys.argv[1:] if argv is None else argv)
-    if not args or (args[0] not in _COMMANDS and args[0] not in ("--help", "-h")):
+    if not args or (args[0] not in COMMANDS and args[0] not in ("--help", "-h")):
         args.insert(0, "window")
+    asked = COMMANDS.get(args[0])
+    for module in dict.fromkeys(COMMANDS.values() if asked is None else (asked,)):
+        import_module(f"ventrix.cli.{module}")
     try:
         code = app(args, prog_name="ventrix", standalone_mode=False)
         sys.stdout.flush()
-    except InputError as error:
-        sys.exit(_refuse(str(error)))
-    except BookError as error:
+    except (InputError, BookError) as error:
         sys.exit(_refuse(str(error)))
     except _UsageError as error:
         sys.exit(_refuse(error.format_message()))
