@@ -7,6 +7,7 @@ from typing import Final
 
 from ventrix.core.judging.verdict import Wording
 from ventrix.core.quantity.units import from_si
+from ventrix.core.quantity.words import number_text
 
 
 @dataclass(frozen=True, slots=True)
@@ -21,9 +22,7 @@ class Shown:
         """The figure without its unit; a dash where it is not known."""
         if value is None or value != value:
             return "–"
-        number = from_si(value, self.unit)
-        text = f"{number:+z.{self.digits}f}" if sign else f"{number:z.{self.digits}f}"
-        return text.replace("-", "−")
+        return number_text(from_si(value, self.unit), self.digits, sign=sign)
 
     def with_unit(self, value: float | None) -> str:
         return f"{self.text(value)} {self.label}"

@@ -14,6 +14,7 @@ import numpy as np
 from ventrix.bench.drivers.sample import Sample
 from ventrix.bench.procedure.flow_procedure import PRESSURE_WINDOW, Refusal
 from ventrix.core.model.kinds import StepKind
+from ventrix.core.quantity.words import number_text
 
 WINDOW: Final = 3.0  # s of samples that a figure is the mean of
 WARM_BLOCK: Final = 5.0  # s of samples in one look at the repeated point
@@ -195,7 +196,7 @@ class Preparation:
         if drift is None or len(self._looks) <= WARM_APART:
             return Refusal("Wait: a warm bench is seen over twenty seconds at one lift and pressure.")
         if abs(drift) > WARM_LIMIT:
-            said = f"{100 * drift:+z.1f}".replace("-", "−")
+            said = number_text(100 * drift, 1, sign=True)
             return Refusal(f"Still drifting, {said} % in the last looks. Leave it running, or skip with a reason.")
         return self._done(StepDone(StepKind.WARM_UP, drift=drift))
 

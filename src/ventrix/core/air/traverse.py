@@ -28,6 +28,7 @@ from ventrix.core.model.noun import Direction
 from ventrix.core.model.traverse import ProbePoint, Traverse
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.limits import positive
+from ventrix.core.quantity.words import percent_text
 
 if TYPE_CHECKING:
     from scipy.spatial import Delaunay
@@ -334,7 +335,7 @@ def flux_note(field: Field, flow: float) -> tuple[float, str | None]:
     off = field.flux / flow - 1
     if abs(off) <= FLUX_FLAG:
         return off, None
-    told = f"{100 * off:+z.0f} %".replace("-", "−")
+    told = percent_text(off, 0, sign=True)
     return off, f"speeds times area are {told} off the flow: over 10 %, check the section's size and the probe"
 
 

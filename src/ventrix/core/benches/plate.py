@@ -11,6 +11,7 @@ from ventrix.core.model.bench import PlateCheck
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.limits import positive
 from ventrix.core.quantity.refused import Refused
+from ventrix.core.quantity.words import percent_text
 
 MOVING_RANGE_D2: Final = 1.128  # mean range of two over sigma [14]
 
@@ -74,7 +75,7 @@ def plate_sentence(checks: Sequence[PlateCheck]) -> tuple[bool, str]:
     chart = plate_chart(checks)
     last = float(chart.ratio[-1])
     inside = chart.low <= last <= chart.high
-    off = f"{100 * (last / chart.centre - 1):+z.1f} %".replace("-", "−")
+    off = percent_text(last / chart.centre - 1, sign=True)
     whose = "its usual" if chart.own_limits else "nominal"
     if inside:
         return True, f"plate {off} of {whose}, in limits"

@@ -10,6 +10,7 @@ from ventrix.core.formulas.knowledge import Adjustment
 from ventrix.core.formulas.uncertainty import Scatter
 from ventrix.core.judging.comparability import BRIDGED, comparability, same_condition
 from ventrix.core.model.run import SetUp
+from ventrix.core.quantity.words import percent_text
 from ventrix.core.runs.reduction import LIFT_GRAIN, ReducedRun
 
 FEWEST_LIFTS = 2
@@ -79,7 +80,7 @@ def bridge_adjustment(
     apart = 0.0 if len(shared) == 1 and None not in shared else 1 / mounts[0] + 1 / mounts[1]
     doubts = np.sqrt(scatter.repeat**2 * (1 / counts[0] + 1 / counts[1]) + scatter.mount**2 * apart)
     factor = float(np.mean(factors))
-    moved = f"{100 * (1 / factor - 1):+z.1f} %".replace("-", "−")
+    moved = percent_text(1 / factor - 1, sign=True)
     sentence = f"{named} was flowed both ways, and bridges the two: the change reads {moved}, which is taken out"
     freedom = min(scatter.repeat_freedom, scatter.mount_freedom)
     return Adjustment(

@@ -30,6 +30,7 @@ from ventrix.core.judging.single_readings import LoneReading, lone_readings
 from ventrix.core.model.kinds import CutKind, ExpectedAs, Result, School
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.refused import Refused
+from ventrix.core.quantity.words import percent_text
 from ventrix.core.runs.reduction import LIFT_GRAIN, ReducedRun, instrument_for
 
 Runs = Sequence[ReducedRun]
@@ -435,6 +436,6 @@ def witness_adjustment(before: ReducedRun, after: ReducedRun, scatter: Scatter) 
     law, size = (float(a[at].mean() - b[on].mean()) for a, b in zip(before.conversion, after.conversion, strict=True))
     doubt = float(np.hypot(law, size))
     uncertainty = float(np.sqrt(scatter.repeat**2 * repeats + scatter.mount**2 * mounts + doubt**2))
-    moved = f"{100 * (1 / factor - 1):+z.1f} %".replace("-", "−")
+    moved = percent_text(1 / factor - 1, sign=True)
     sentence = f"the untouched witness port read {moved}, which is taken out"
     return Adjustment(factor, uncertainty, min(scatter.repeat_freedom, scatter.mount_freedom), sentence)

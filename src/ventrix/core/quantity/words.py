@@ -3,10 +3,15 @@
 from __future__ import annotations
 
 
+def number_text(value: float, digits: int = 1, *, sign: bool = False) -> str:
+    """A figure as it is shown: a true minus, and none before nought; with its sign where that is what counts."""
+    text = f"{value:+z.{digits}f}" if sign else f"{value:z.{digits}f}"
+    return text.replace("-", "−")
+
+
 def percent_text(share: float, digits: int = 1, *, sign: bool = False) -> str:
     """A fraction as percent in words: "0.5 %"."""
-    number = f"{100 * share:+z.{digits}f}" if sign else f"{100 * share:z.{digits}f}"
-    return f"{number.replace('-', '−')} %"
+    return f"{number_text(100 * share, digits, sign=sign)} %"
 
 
 def sentence(text: str) -> str:

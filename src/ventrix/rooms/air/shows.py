@@ -23,7 +23,7 @@ from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.kinds import Result
 from ventrix.core.model.traverse import Traverse
 from ventrix.core.quantity.units import from_si
-from ventrix.core.quantity.words import percent_text, sentence
+from ventrix.core.quantity.words import number_text, percent_text, sentence
 from ventrix.core.runs.reduction import ReducedRun
 from ventrix.core.runs.run_curves import curve_of, turning_of
 from ventrix.rooms.air.pictures import SectionSpot, SectionView
@@ -182,7 +182,7 @@ def swirl_sentences(findings: Findings, port: Port, before: Cut | None, after: C
     highest = run.lift[np.isfinite(run.swirl)][-1]
     coefficient = float(curve_of(run, "swirl_cs", np.array([highest]))[0])
     if np.isfinite(coefficient):
-        told = f"{coefficient:+z.2f}".replace("-", "−")
+        told = number_text(coefficient, 2, sign=True)
         said.append(f"Swirl coefficient {told} at {units.lift.with_unit(float(highest))}.")
     ratio = run_swirl_ratio(run, findings.cam_of("intake"), findings.job.stroke)
     if ratio is None:
@@ -196,7 +196,7 @@ def swirl_sentences(findings: Findings, port: Port, before: Cut | None, after: C
     if had is not None and before is not None:
         change, doubt = swirl_change(had, ratio)
         word = "more" if change > doubt else "less" if change < -doubt else "no proven change of"
-        told = f"{change:+z.2f}".replace("-", "−")
+        told = number_text(change, 2, sign=True)
         said.append(f"Against cut {before.number}: {word} swirl, {told} (± {doubt:.2f}).")
     return said
 

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from ventrix.core.judging.comparison import RunComparison
 from ventrix.core.judging.my_lifts import at_my_lifts
 from ventrix.core.model.job import MyLift
+from ventrix.core.quantity.words import number_text
 from ventrix.rooms.display_units import Units
 
 
@@ -33,7 +34,7 @@ def lift_tiles(comparison: RunComparison, lifts: tuple[MyLift, ...], units: Unit
             change = f"{units.flow.text(figure.change, sign=True)} ± {units.flow.text(figure.expanded)}"
         else:
             share = 100 / figure.before
-            change = f"{figure.change * share:+z.1f} ± {figure.expanded * share:.1f} %".replace("-", "−")
+            change = f"{number_text(figure.change * share, sign=True)} ± {figure.expanded * share:.1f} %"
         between = " (between tested lifts: never proven)" if figure.interpolated else ""
         before = units.flow.with_unit(figure.before) if flow else f"{figure.before:.4f}"
         heading = f"{heading}, between" if figure.interpolated else heading

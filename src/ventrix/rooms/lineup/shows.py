@@ -17,6 +17,7 @@ from ventrix.core.metal.walls import walls_at
 from ventrix.core.model.cut import Port
 from ventrix.core.model.job import Job
 from ventrix.core.model.kinds import FacePart, Place
+from ventrix.core.quantity.words import number_text
 from ventrix.rooms.display_units import Units
 
 Curve = NDArray[np.float64]
@@ -149,7 +150,9 @@ def _strip(found: LineUp, lines: list[EdgeLine], units: Units) -> Strip:
     else:
         verdict, reason = "No edge faces the air", f"{flush} edges flush, {let_go} let go."
     turn = float(np.degrees(found.crooked.turn))
-    runs = f"ports run {turn:+z.2f}° to the bolts".replace("-", "−") if found.by == "bolts" else f"fitted by {found.by}"
+    runs = (
+        f"ports run {number_text(turn, 2, sign=True)}° to the bolts" if found.by == "bolts" else f"fitted by {found.by}"
+    )
     return Strip(verdict, bool(facing), reason, runs, ". ".join([found.crooked.reason, *_spacing(found, units)]))
 
 

@@ -19,6 +19,7 @@ from ventrix.core.model.job import Job
 from ventrix.core.model.kinds import FacePart, Use
 from ventrix.core.model.noun import Direction
 from ventrix.core.quantity.units import from_si
+from ventrix.core.quantity.words import number_text
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.shared.unrolled_map import shift_words
 
@@ -377,7 +378,7 @@ def _notes(findings: Findings, alike: tuple[Alike, ...], units: Units) -> tuple[
             if pair.volume is not None:
                 parts.append(f"{units.volume.text(pair.volume, sign=True)} cc")
             if pair.flow is not None:
-                parts.append(f"{100 * pair.flow:+z.1f} % flow".replace("-", "−"))
+                parts.append(f"{number_text(100 * pair.flow, 1, sign=True)} % flow")
             if pair.swirl is not None:
                 parts.append(f"{units.swirl.text(pair.swirl, sign=True)} rpm swirl")
             if parts:

@@ -9,7 +9,7 @@ from ventrix.core.judging.findings import Findings
 from ventrix.core.model.job import EngineResult
 from ventrix.core.model.kinds import ResultKind
 from ventrix.core.quantity.units import from_si, to_si
-from ventrix.core.quantity.words import sentence
+from ventrix.core.quantity.words import number_text, sentence
 from ventrix.rooms.display_units import Units
 
 
@@ -36,11 +36,11 @@ def change_words(change: Change, units: Units) -> str:
     if change.what == "power":
         text = f"{units.power.text(change.value, sign=True)} {units.power.label} at its peak"
     elif change.what == "time":
-        text = f"{change.value:+z.3f} s".replace("-", "−")
+        text = f"{number_text(change.value, 3, sign=True)} s"
     elif change.what == "speed":
         text = f"{units.road_speed.text(change.value, sign=True)} {units.road_speed.label}"
     else:
-        text = f"{from_si(change.value, 'L/100km'):+z.1f} L/100 km".replace("-", "−")
+        text = f"{number_text(from_si(change.value, 'L/100km'), 1, sign=True)} L/100 km"
     if change.attributed:
         return f"{text}: {change.reason} but the head."
     return f"{text}, and not laid at the head's door: {change.reason}."

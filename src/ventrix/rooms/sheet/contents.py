@@ -18,7 +18,7 @@ from ventrix.core.metal.walls import limit_for, wall_sentence, walls_at
 from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.kinds import FaultState, Result
 from ventrix.core.quantity.units import from_si_array
-from ventrix.core.quantity.words import percent_text
+from ventrix.core.quantity.words import number_text, percent_text
 from ventrix.core.runs.geometry import geometry_of
 from ventrix.core.runs.reduction import ReducedRun
 from ventrix.reports.sheet.contents import (
@@ -214,7 +214,7 @@ def _pair_part(findings: Findings, pair: Pair, units: Units) -> PairPart | None:
     for i, x in enumerate(c.lift):
         scale = 100 / c.before[i] if share else 1.0
         change, doubt = float(c.change[i]) * scale, float(c.expanded_together[i]) * scale
-        gain = f"{change:+z.1f} %".replace("-", "−") if share else units.flow.text(change, sign=True)
+        gain = f"{number_text(change, 1, sign=True)} %" if share else units.flow.text(change, sign=True)
         band = f"{doubt:.1f} %" if share else units.flow.text(doubt)
         rows.append(
             LiftFigures(
@@ -274,7 +274,7 @@ def _large(findings: Findings, pair: Pair, units: Units) -> tuple[Large, ...]:
     found = []
     for figure in at_my_lifts(c, lifts_of(findings.job, pair.port.kind)):
         change = (
-            f"{100 * figure.change / figure.before:+z.1f} %".replace("-", "−")
+            percent_text(figure.change / figure.before, sign=True)
             if share
             else units.flow.text(figure.change, sign=True)
         )

@@ -8,6 +8,7 @@ from PySide6.QtWidgets import QHeaderView, QTableWidgetItem
 
 from ventrix.core.judging.comparison import RunComparison
 from ventrix.core.quantity.units import from_si_array
+from ventrix.core.quantity.words import number_text
 from ventrix.rooms.display_units import Units
 from ventrix.ui.look import theme
 from ventrix.ui.look.marks import MARK
@@ -48,11 +49,11 @@ class LiftTable(Table):
         self.setVerticalHeaderLabels(heads)
         for i, result in enumerate(c.marks):
             mark = "" if c.interpolated[i] else MARK.get(result, "")
-            percent = f"{100 * (after[i] / before[i] - 1):+z.1f}".replace("-", "−")
+            percent = number_text(100 * (after[i] / before[i] - 1), 1, sign=True)
             cells = [
                 f"{before[i]:.{digits}f}",
                 f"{after[i]:.{digits}f}",
-                f"{change[i]:+z.{of_change}f}".replace("-", "−"),
+                number_text(change[i], of_change, sign=True),
                 f"{u[i]:.{of_change}f}",
                 f"{mark}{percent}",
             ]

@@ -24,7 +24,7 @@ from ventrix.core.judging.my_lifts import lifts_of
 from ventrix.core.judging.verdict import Verdict
 from ventrix.core.model.kinds import School
 from ventrix.core.quantity.units import from_si_array, to_si
-from ventrix.core.quantity.words import percent_text
+from ventrix.core.quantity.words import number_text, percent_text
 from ventrix.core.runs.run_curves import KINDS, kind_of
 from ventrix.rooms.compare.both_kinds import both_kinds
 from ventrix.rooms.compare.curves import CurvePicture, curves
@@ -392,7 +392,7 @@ class CompareRoom(Room):
         change, u = values(c.change), values(c.expanded_together)
         band = Band(np.r_[0.0, x], -np.r_[0.0, u], np.r_[0.0, u], "unproven", 0.32)
         shades = [theme.current().result(r) for r in c.marks]
-        texts = [f"{v:+z.1f}".replace("-", "−") for v in change]
+        texts = [number_text(v, 1, sign=True) for v in change]
         above, below = max(float(change.max()), float(u.max())), max(-float(change.min()), float(u.max()))
         room = 0.75 * (above + below)  # for the words at the bars' ends
         width = float(np.min(np.diff(np.r_[0.0, x]))) * 0.16

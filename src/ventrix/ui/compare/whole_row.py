@@ -20,7 +20,7 @@ from ventrix.core.judging.targets import target_reach
 from ventrix.core.model.cut import Port, carried
 from ventrix.core.model.job import MyLift
 from ventrix.core.quantity.units import from_si
-from ventrix.core.quantity.words import percent_text
+from ventrix.core.quantity.words import number_text, percent_text
 from ventrix.rooms.compare.states import lined_up
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.shared.gain_words import doubt_text, gain_text, shown_of
@@ -164,7 +164,7 @@ class RowView(QWidget):
                 xs.append(x)
                 heights.append(y)
                 colours.append(theme.current().result(gain.mark) if offset < 0 else "quiet")
-                tops.append((x, y + u, f"{y:+z.1f}".replace("-", "−")))
+                tops.append((x, y + u, number_text(y, 1, sign=True)))
                 lines.append(Line(np.array([x, x]), np.array([y - u, y + u]), "text", 1.5))
         if not xs:
             self.ladder.show_picture(Picture([]))

@@ -13,7 +13,7 @@ from ventrix.core.model.bench import is_index
 from ventrix.core.model.kinds import Result, StepKind
 from ventrix.core.model.run import SetUp
 from ventrix.core.quantity.units import from_si, from_si_array
-from ventrix.core.quantity.words import percent_text
+from ventrix.core.quantity.words import number_text, percent_text
 from ventrix.core.runs.reduction import ReducedRun
 from ventrix.core.runs.run_curves import turning_of
 from ventrix.rooms.display_units import Units
@@ -87,7 +87,7 @@ def ladder_rungs(hand: RunInHand, pair: Pair | None, units: Units) -> tuple[list
 
 def _rpm(speed: float) -> str:
     """A paddle's speed [rad/s] in rpm with its sign; nothing where it was not read."""
-    return "" if speed != speed else f"{from_si(speed, 'rpm'):+z.0f}".replace("-", "−")
+    return "" if speed != speed else number_text(from_si(speed, "rpm"), 0, sign=True)
 
 
 _DONE_KEYS = "R repeats · M head re-mounted · Ctrl+P next port"

@@ -11,6 +11,7 @@ from PySide6.QtWidgets import QHBoxLayout, QLabel, QScrollArea, QVBoxLayout, QWi
 
 from ventrix.bench.simulator.practice.lessons.catalogue import puzzle
 from ventrix.bench.simulator.practice.lessons.lesson import BEST, LIFTS, Exhibit, Grade, Lesson, Puzzle, grade
+from ventrix.core.quantity.words import number_text
 from ventrix.rooms.display_units import US, Units
 from ventrix.ui.look import theme
 from ventrix.ui.widgets.painted_text import paint_text
@@ -61,7 +62,7 @@ class ExhibitView(QWidget):
                 units.flow.text(float(e.before[i])),
                 units.flow.text(float(e.after[i])),
                 units.flow.text(float(change[i]), sign=True),
-                f"{100 * change[i] / e.before[i]:+z.1f}".replace("-", "−"),
+                number_text(100 * change[i] / e.before[i], 1, sign=True),
             )
             for at, text in zip(columns, cells, strict=True):
                 box = QRectF(at - 0.2 * wide, y, 0.2 * wide - 4, 22)

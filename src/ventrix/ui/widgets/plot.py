@@ -10,6 +10,7 @@ from PySide6.QtCore import QEvent, QObject, Qt, Signal
 from PySide6.QtGui import QColor, QMouseEvent, QPen
 from PySide6.QtWidgets import QVBoxLayout, QWidget
 
+from ventrix.core.quantity.words import number_text
 from ventrix.rooms.shared.plot_values import Band, Bars, Line, Picture
 from ventrix.ui.look import theme
 
@@ -202,7 +203,7 @@ class Plot(QWidget):
         known = [(line, y) for line, y in read if y is not None]
         if not known:
             return ""
-        words = [f"{line.label}: {y:.{self._value_digits}f}".replace("-", "−") for line, y in reversed(known)]
+        words = [f"{line.label}: {number_text(y, self._value_digits)}" for line, y in reversed(known)]
         self.readout = f"{x:.{self._digits}f}   " + "   ".join(words)
         line = pg.InfiniteLine(x, angle=90, pen=_pen("quiet", 1))
         low, high = self.plot.getViewBox().viewRange()[0]
