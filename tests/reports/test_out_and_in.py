@@ -29,8 +29,9 @@ from ventrix.records.bad_input import InputError
 from ventrix.records.book.book import Book, default_book_path
 from ventrix.records.files.desktop_files import ID, desktop_files, install_desktop, remove_desktop
 from ventrix.records.files.job_document import dumps_job, schema
-from ventrix.records.files.job_folder import read_packed, safe_name, write_archive
+from ventrix.records.files.job_folder import read_packed, write_archive
 from ventrix.records.files.new_ids import renewed
+from ventrix.records.files.whole_file import safe_name
 from ventrix.reports.results import job_pairs
 from ventrix.reports.sheet.contents import Choices, Shop
 from ventrix.reports.workbook import job_workbook

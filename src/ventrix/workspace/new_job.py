@@ -10,7 +10,6 @@ from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.job import Job
 from ventrix.core.model.kinds import JobState, PartState, Use
 from ventrix.core.model.noun import Direction
-from ventrix.records.files.new_ids import renewed
 from ventrix.workspace.ids import new_id
 
 KINDS: Final[tuple[Direction, ...]] = ("intake", "exhaust")
@@ -103,6 +102,8 @@ def next_of_its_kind(job: Job, titles: set[str]) -> Job:
         same_house=(),
         photos=(),
     )
+    from ventrix.records.files.new_ids import renewed
+
     return renewed(bare)
 
 

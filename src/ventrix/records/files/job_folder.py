@@ -7,7 +7,6 @@ refused before a byte of them is kept.
 from __future__ import annotations
 
 import io
-import re
 import stat
 import zipfile
 import zlib
@@ -37,12 +36,6 @@ class Packed:
 
     document: JobDocument
     photos: Mapping[str, bytes]
-
-
-def safe_name(text: str) -> str:
-    """A file name that every system takes, from any text."""
-    plain = re.sub(r"[^\w .,()+-]", "_", text).strip(" .") or "unnamed"
-    return plain.encode("ascii", "replace").decode().replace("?", "_")[:80]
 
 
 def photo_files(job: Job) -> list[str]:

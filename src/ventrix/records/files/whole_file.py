@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import os
+import re
 import stat
 from pathlib import Path
 
@@ -63,3 +64,9 @@ def write_whole(path: Path, data: bytes | str) -> None:
 def reason(error: OSError) -> str:
     """Why the system refused, in small letters."""
     return (error.strerror or "unknown reason").lower()
+
+
+def safe_name(text: str) -> str:
+    """A file name that every system takes, from any text."""
+    plain = re.sub(r"[^\w .,()+-]", "_", text).strip(" .") or "unnamed"
+    return plain.encode("ascii", "replace").decode().replace("?", "_")[:80]

@@ -7,8 +7,9 @@ from pathlib import Path
 
 from ventrix.core.judging.findings import Findings
 from ventrix.records.files.job_document import dumps_job
-from ventrix.records.files.job_folder import DOCUMENT, PHOTOS, photos_of, safe_name
+from ventrix.records.files.job_folder import DOCUMENT, PHOTOS, photos_of
 from ventrix.records.files.traverse_table import write_traverses
+from ventrix.records.files.whole_file import safe_name
 from ventrix.reports.run_tables import run_tables
 from ventrix.reports.sheet.card_pdf import card_pdf
 from ventrix.reports.sheet.contents import Choices, Shop

@@ -12,8 +12,7 @@ from ventrix.core.model.job import Face
 from ventrix.core.model.kinds import LibraryKind
 from ventrix.core.quantity.refused import Refused
 from ventrix.records.bad_input import InputError
-from ventrix.records.files.job_folder import safe_name
-from ventrix.records.files.whole_file import write_whole
+from ventrix.records.files.whole_file import safe_name, write_whole
 from ventrix.records.library.items import face_of
 from ventrix.reports.sheet.pen import PAPERS
 from ventrix.reports.sheet.template_pdf import BAR, Printer, face_pdf, template_pdf

@@ -10,8 +10,8 @@ from typing import Final, NamedTuple
 from PySide6.QtWidgets import QFileDialog, QWidget
 
 from ventrix.records.bad_input import InputError, sentence_of
-from ventrix.records.files.job_folder import safe_name, write_archive
-from ventrix.records.files.whole_file import write_whole
+from ventrix.records.files.job_folder import write_archive
+from ventrix.records.files.whole_file import safe_name, write_whole
 from ventrix.reports.sheet.card_pdf import card_pdf
 from ventrix.reports.sheet.contents import Choices
 from ventrix.rooms.display_units import Units

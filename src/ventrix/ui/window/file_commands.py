@@ -18,10 +18,9 @@ from ventrix.core.model.run import Mount
 from ventrix.core.quantity.refused import Refused
 from ventrix.records.bad_input import InputError, sentence_of
 from ventrix.records.book.book import JobEntry
-from ventrix.records.files.job_folder import safe_name
 from ventrix.records.files.run_table import is_run_table, read_run_table, write_run_table
 from ventrix.records.files.traverse_table import read_traverses, write_traverses
-from ventrix.records.files.whole_file import write_whole
+from ventrix.records.files.whole_file import safe_name, write_whole
 from ventrix.reports.run_tables import table_of
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.places import recent_jobs
