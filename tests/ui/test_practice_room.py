@@ -180,7 +180,6 @@ def test_every_room_opens_on_a_practice_and_says_what_it_knows(shop: MainWindow)
     assert "F5 has it flowed" in window.open_book.last_said
     for door in ROOMS:
         window.go_to_named(door.key)
-        room = window.room
         assert not window.grab().isNull()
     space = space_of(window)
     gain = space.findings.gain(space.findings.pair(space.job.ports[0], *space.job.ports[0].cuts[:2]))
