@@ -146,8 +146,13 @@ def test_a_small_gain_offers_the_check_it_hangs_on(window: MainWindow) -> None:
     card = window.compare.verdict
     assert "nothing at the bench changed since" in card.headline.text()
     assert card.check.isVisible() and card.check.text() == "Flow the witness port, 6 min (F)"
+    window.go_to_named("flow")  # and all lifts are done there
+    assert window.flow.question.isVisible() and window.flow.no.isHidden()
+    assert window.flow.yes.text() == "Flow the witness port, 6 min (K)"
+    window.go_to_named("compare")
     QTest.keyClick(window.compare, K.Key_F)
     space = window.open_book.workspace
+    assert not window.flow.question.isVisible()
     assert window.flow.isVisible() and space.port.witness
     assert window.flow.hand.run is None  # a run of its own, under the conditions of the run it is for
     assert window.flow.hand.setup.bench == space.job.setup(space.job.ports[0].cuts[1].runs[0].setup_id).bench

@@ -366,7 +366,8 @@ class FlowRoom(Room):
 
     def _ask(self) -> None:
         """What has to be answered: which bench, where one that is not the set-up's is connected (nothing is kept before
-        that is said); else whether the first leak of this bench is off its readout already."""
+        that is said); whether the first leak of this bench is off its readout already; or, once all lifts are done, the
+        check that the gain hangs on."""
         there = self.open_book.workspace is not None
         words = self.control.which_bench = self.hand.other_bench(self.open_book.bench) if there else ""
         self.control.asks_leak = there and not words and self.hand.asks_leak()
@@ -375,19 +376,29 @@ class FlowRoom(Room):
             leak = self.open_book.units.flow.with_unit(self.hand.setup.leak)
             words = f"The leak is {leak}. Does your readout already take it off?"
             yes, no = "Yes, it is off already (Y)", "No, take it off (N)"
+        offer = self.hand.check_offer() if there and not words and self.hand.test.lift is None else None
+        if offer is not None:
+            words, yes, no = (
+                "Every lift is done. What is seen is so small that a check settles it.",
+                f"{offer.words} (K)",
+                "",
+            )
         self._question_words.setText(words)
         self.yes.setText(yes)
         self.no.setText(no)
+        self.no.setVisible(bool(no))
         self.question.setVisible(bool(words) and not self.far.alone)
 
     def answer(self, yes: bool) -> None:
-        """Yes or no to what is asked."""
+        """Yes or no to what is asked; yes to a check begins it."""
         if self.control.which_bench:
             self.answer_bench(yes)
         elif self.control.asks_leak:
             self.hand.answer_leak(yes)
             self._show_all()
             self.setFocus()
+        else:
+            self.begin_check()
 
     def answer_bench(self, of_setup: bool) -> None:
         """Which bench the readings are of: the set-up's, read as its record says; or the one connected."""

@@ -90,7 +90,6 @@ def _rpm(speed: float) -> str:
     return "" if speed != speed else number_text(from_si(speed, "rpm"), 0, sign=True)
 
 
-_DONE_KEYS = "R repeats · M head re-mounted · Ctrl+P next port"
 _PHASE_WORDS = {
     Phase.SET: "SET {lift}",
     Phase.WAIT: "WAIT, settling",
@@ -131,10 +130,9 @@ def _done_view(hand: RunInHand, said: str, units: Units, foot: str) -> FarPictur
     told = gain.verdict.headline if gain is not None else "Kept. Nothing is held against it yet."
     doubt = f"± {doubt_text(gain, units)}" if gain is not None and gain.comparable else ""
     against = hand.space.against
-    check = hand.check_offer()
     return FarPicture(
         said,
-        f"{check.words} (K), and it is settled" if check is not None else _DONE_KEYS,
+        "R repeats · M head re-mounted · Ctrl+P next port",
         told,
         flow=gain_text(gain, units) if gain is not None and gain.comparable else "",
         flow_unit="" if gain is None or not gain.comparable or gain.is_share else units.flow.label,
