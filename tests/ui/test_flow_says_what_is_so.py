@@ -84,6 +84,22 @@ def test_what_is_typed_is_kept_at_the_lift_it_was_begun_at(foot, qtbot) -> None:
     assert counted(window)[300] == 2 and 550 not in counted(window)
 
 
+def test_a_lift_begun_on_one_port_is_not_kept_on_another(open_window: Open, qtbot) -> None:  # type: ignore[no-untyped-def]
+    window = open_window(demo=False)
+    window.files.new_job()
+    window.go_to_named("flow")
+    space = window.open_book.workspace
+    other = replace(space.port, id="x", name="Exhaust 1", kind="exhaust", cuts=(Cut(id="x0", number=0),))
+    space.apply("port", replace(space.job, ports=(*space.job.ports, other)))
+    window.flow.control.stand_on(5)
+    qtbot.keyClicks(window.flow, "9")
+    assert "at 0.300 in" in window.flow._entry_caption.text()
+    space.look_at_port("x")
+    assert "at 0.050 in" in window.flow._entry_caption.text()
+    qtbot.keyClick(window.flow.entry, K.Key_Return)
+    assert counted(window) == {50: 1}
+
+
 def test_flow_and_swirl_are_typed_behind_each_other(open_window: Open, qtbot) -> None:  # type: ignore[no-untyped-def]
     window = open_window(demo=False)
     window.files.new_job()

@@ -166,7 +166,7 @@ def judge(
     holds = holds_to(c) if result in (Result.BETTER, Result.WORSE) else None
     open_check = kind in ("keep", "costs speed") and c.known.check is None and is_small(c)
     if open_check:
-        sentence += " A check settles it: the reference plate, the witness port, or the earlier cut flowed again today."
+        sentence += " A check settles it: the reference plate or the witness port, flowed with both."
     since = c.before_runs[-1].date
     return Verdict(
         result=result,

@@ -215,7 +215,7 @@ class BenchForm(QWidget):
 
     # -- editing
 
-    def _say(self, error: ValueError | None) -> None:
+    def _say(self, error: Refused | None) -> None:
         self.problem.setText("" if error is None else sentence(str(error)))
 
     def _change(self, **values: Any) -> None:
@@ -234,7 +234,7 @@ class BenchForm(QWidget):
             return
         known = bench_named(space.benches, name)
         if not name or (known is not None and known.id != self.bench.id):
-            self._say(ValueError("another bench has this name" if name else "a bench needs a name"))
+            self._say(Refused("another bench has this name" if name else "a bench needs a name"))
             return
         self.name.setModified(False)
         self._change(name=name)

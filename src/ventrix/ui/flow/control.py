@@ -63,7 +63,7 @@ class FlowControl(QObject):
         self._step_shown = QTimer(self)
         self._step_shown.setSingleShot(True)
         self._step_shown.timeout.connect(self._show_next_step)
-        self._begun_at: Rung | None = None
+        self._begun: tuple[str, Rung] | None = None  # cut and rung that what is being typed is of
         self.problem = ""
         self.temperature: float | None = None
         self.blower = False
@@ -128,14 +128,20 @@ class FlowControl(QObject):
     @property
     def rung_typed(self) -> Rung | None:
         """The rung that a typed figure is of: the one stood on when it was begun."""
-        return self._begun_at or self.hand.test.rung
+        return self._rung_begun() or self.hand.test.rung
+
+    def _rung_begun(self) -> Rung | None:
+        """That rung, while the cut it is of is looked at."""
+        cut = self.hand.space.cut
+        return self._begun[1] if self._begun is not None and cut is not None and self._begun[0] == cut.id else None
 
     def begin_typing(self, text: str) -> None:
         """A figure is being typed: it is of the rung stood on at its first character."""
+        cut, rung = self.hand.space.cut, self.hand.test.rung
         if not text:
-            self._begun_at = None
-        elif self._begun_at is None and not self.preparing:
-            self._begun_at = self.hand.test.rung
+            self._begun = None
+        elif self._rung_begun() is None and not self.preparing and cut is not None and rung is not None:
+            self._begun = cut.id, rung
         self.far.emit()
 
     # -- live samples
@@ -235,8 +241,8 @@ class FlowControl(QObject):
         if self.preparing:
             if self.take_step(flow):
                 self.cleared.emit()
-        elif self._settle(self.hand.test.keep_typed(flow, pressure, swirl, self._begun_at), "typed"):
-            self._begun_at = None
+        elif self._settle(self.hand.test.keep_typed(flow, pressure, swirl, self._rung_begun()), "typed"):
+            self._begun = None
             self.cleared.emit()
 
     def _doubt(self, figure: float, pressure: float | None) -> str:
@@ -252,7 +258,7 @@ class FlowControl(QObject):
 
     def give_up_typing(self) -> None:
         """What was typed is let go of."""
-        self.problem, self.asking_why, self._begun_at = "", False, None
+        self.problem, self.asking_why, self._begun = "", False, None
         self.far.emit()
 
     def _parse(self, text: str) -> tuple[float, float | None, float | None]:

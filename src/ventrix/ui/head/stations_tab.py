@@ -132,7 +132,7 @@ class StationsTab(Tab):
         """A table from a spreadsheet: along, name, width, height, corner, area; a first row of words is passed over."""
         rows = [cells for cells in rows if any(ch.isdigit() for ch in cells[0])]
         if not rows:
-            self.say(ValueError("the clipboard holds no table with a distance in its first column"))
+            self.say(Refused("the clipboard holds no table with a distance in its first column"))
             return
         self._filling = True
         self.table.fill([[*cells, *[""] * 6][:6] for cells in rows], self._heads())

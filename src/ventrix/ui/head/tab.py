@@ -84,7 +84,7 @@ class Tab(QWidget):
         box.setModified(False)
         self.say(None)
 
-    def say(self, error: ValueError | None) -> None:
+    def say(self, error: Refused | None) -> None:
         self.problem.setText("" if error is None else sentence(str(error)))
 
 
