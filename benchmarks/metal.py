@@ -21,7 +21,7 @@ import pyqtgraph as pg
 from PySide6.QtWidgets import QApplication
 
 from ventrix.core.metal.unrolled import BANDS, ZONE_NAMES
-from ventrix.core.model.cut import Cut, Operation, Port, WallReading
+from ventrix.core.model.cut import Cut, Operation, Port, WallReading, Work
 from ventrix.core.model.job import Job
 from ventrix.core.model.run import FlowRun, Mount, Reading, SetUp
 from ventrix.records.book.book import Book
@@ -57,7 +57,7 @@ def worked_port() -> tuple[Job, Port]:
             )
             for i in range(7 if n else 0)
         )
-        work = (Operation(id=f"o{n}", kind="grind", places=(ZONE_NAMES[n % 9],), depth=1e-4),)
+        work = (Operation(id=f"o{n}", kind="grind", works=(Work(id=f"k{n}", place=ZONE_NAMES[n % 9], depth=1e-4),)),)
         cuts.append(Cut(id=f"c{n}", number=n, name=f"cut {n}", walls=walls[:7], operations=work, throat_diameter=0.04))
     port = Port(id="p", name="Intake 1", kind="intake", cuts=tuple(cuts))
     return Job(id="j", title="many", ports=(port,)), port

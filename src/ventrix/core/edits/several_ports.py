@@ -88,7 +88,7 @@ def stood_for_by(job: Job, port: Port, cut: Cut) -> Port | None:
         return None
     for other in job.ports:
         for each in other.cuts:
-            like = state_name(each).lower() == state_name(cut).lower()
-            if like and any(port.id in run.stands_for_port_ids for run in each.runs):
+            speaks = any(port.id in run.stands_for_port_ids for run in each.runs)
+            if speaks and state_name(each).lower() == state_name(cut).lower():
                 return other
     return None

@@ -232,7 +232,7 @@ def cam_mean(lift: Array, flow: Array, cam: AnyCam) -> float:
     As `cam_weighted_flow`.
     """
     values, slopes = _cam_basis(lift.tobytes(), cam)
-    knots, q = np.r_[0.0, lift], np.r_[0.0, flow]
+    knots, q = np.concatenate(([0.0], lift)), np.concatenate(([0.0], flow))
     return float(values @ q + slopes @ pchip_slopes(knots, q))
 
 
@@ -269,7 +269,7 @@ def cam_weights(lift: Array, flow: Array, cam: AnyCam | None) -> Array:
     if cam is None:
         return np.full(n, 1.0 / n)
     values, slopes = _cam_basis(lift.tobytes(), cam)
-    knots, q = np.r_[0.0, lift], np.r_[0.0, flow]
+    knots, q = np.concatenate(([0.0], lift)), np.concatenate(([0.0], flow))
     step = 1e-6 * float(np.max(np.abs(q)))
     nudge = np.eye(n + 1)[1:] * step
     change = pchip_slopes(knots, q + nudge) - pchip_slopes(knots, q - nudge)

@@ -83,7 +83,7 @@ class FlowCurve:
     @cached_property
     def _knots(self) -> tuple[Array, Array, Array]:
         """Lifts, flows and slopes at the knots, nought first."""
-        x, y = np.r_[0.0, self.lift], np.r_[0.0, self.flow]
+        x, y = np.concatenate(([0.0], self.lift)), np.concatenate(([0.0], self.flow))
         return x, y, pchip_slopes(x, y)
 
     def _within(self, lift: ArrayLike) -> tuple[Array, Array, Array, Array, Array, Array]:
@@ -152,12 +152,11 @@ def pchip_slopes(x: Array, y: Array) -> Array:
     w1, w2 = 2 * h[1:] + h[:-1], h[1:] + 2 * h[:-1]
     safe = [np.where(same, d, 1.0) for d in (before, after)]
     slopes[..., 1:-1] = np.where(same, (w1 + w2) / (w1 / safe[0] + w2 / safe[1]), 0.0)
-    slopes[..., 0] = _end_slope(h[0], h[1], delta[..., 0], delta[..., 1])
-    slopes[..., -1] = _end_slope(h[-1], h[-2], delta[..., -1], delta[..., -2])
+    slopes[..., [0, -1]] = _end_slopes(h[[0, -1]], h[[1, -2]], delta[..., [0, -1]], delta[..., [1, -2]])
     return slopes
 
 
-def _end_slope(h0: float, h1: float, delta0: Array, delta1: Array) -> Array:
+def _end_slopes(h0: Array, h1: Array, delta0: Array, delta1: Array) -> Array:
     slope = ((2 * h0 + h1) * delta0 - h0 * delta1) / (h0 + h1)
     over = (delta0 * delta1 <= 0) & (np.abs(slope) > 3 * np.abs(delta0))
     return np.asarray(np.where(slope * delta0 <= 0, 0.0, np.where(over, 3 * delta0, slope)))

@@ -44,6 +44,11 @@ def normal_cdf(x: float) -> float:
     return 0.5 * math.erfc(-x / math.sqrt(2))
 
 
+def _normal_density(x: float) -> float:
+    """Density of a standard normal at x standard deviations [-]."""
+    return math.exp(-0.5 * x * x) / math.sqrt(2 * math.pi)
+
+
 @lru_cache(maxsize=512)
 def normal_quantile(p: float) -> float:
     """Where a standard normal lies below with chance p.
@@ -53,7 +58,7 @@ def normal_quantile(p: float) -> float:
     _check(p)
     if p == 0.5:
         return 0.0
-    return _solve(normal_cdf, p, -40.0, 40.0)
+    return _solve(normal_cdf, _normal_density, p, 0.0, (-40.0, 40.0))
 
 
 @lru_cache(maxsize=4096)
@@ -79,10 +84,13 @@ def t_quantile(p: float, nu: float) -> float:
     def cdf(t: float) -> float:
         return 0.5 + 0.5 * beta_ratio(0.5, nu / 2, t * t / (nu + t * t))
 
-    high = max(2.0, 2 * z)
-    while cdf(high) < p:
-        high *= 4
-    return _solve(cdf, p, 0.0, high)
+    front = math.lgamma((nu + 1) / 2) - math.lgamma(nu / 2) - 0.5 * math.log(nu * math.pi)
+
+    def density(t: float) -> float:
+        return math.exp(front - (nu + 1) / 2 * math.log1p(t * t / nu))
+
+    start = z + (z**3 + z) / (4 * nu) + (5 * z**5 + 16 * z**3 + 3 * z) / (96 * nu * nu)
+    return _solve(cdf, density, p, start, (0.0, math.inf))
 
 
 @lru_cache(maxsize=1024)
@@ -94,8 +102,13 @@ def chi_squared_quantile(p: float, nu: float) -> float:
     _check(p)
     if not nu > 0:
         raise Refused("degrees of freedom must be above zero")
-    high = nu + 10 * math.sqrt(2 * nu) + 40
-    return _solve(lambda x: gamma_ratio(nu / 2, x / 2), p, 0.0, high)
+    spread = 2 / (9 * nu)
+    start = nu * (1 - spread + normal_quantile(p) * math.sqrt(spread)) ** 3  # Wilson and Hilferty
+
+    def density(x: float) -> float:
+        return math.exp((nu / 2 - 1) * math.log(x) - x / 2 - nu / 2 * math.log(2) - math.lgamma(nu / 2))
+
+    return _solve(lambda x: gamma_ratio(nu / 2, x / 2), density, p, start, (0.0, math.inf))
 
 
 @lru_cache(maxsize=4096)
@@ -113,10 +126,22 @@ def f_quantile(p: float, d1: float, d2: float) -> float:
     def cdf(x: float) -> float:
         return beta_ratio(d1 / 2, d2 / 2, d1 * x / (d2 + d1 * x))
 
-    high = 2.0
-    while cdf(high) < p:
-        high *= 4
-    return _solve(cdf, p, 0.0, high)
+    ratio = d1 / d2
+    front = d1 / 2 * math.log(ratio) + math.lgamma((d1 + d2) / 2) - math.lgamma(d1 / 2) - math.lgamma(d2 / 2)
+
+    def density(x: float) -> float:
+        return math.exp(front + (d1 / 2 - 1) * math.log(x) - (d1 + d2) / 2 * math.log1p(ratio * x))
+
+    return _solve(cdf, density, p, _near_f(normal_quantile(p), d1, d2), (0.0, math.inf))
+
+
+def _near_f(z: float, d1: float, d2: float) -> float:
+    """About the F that corresponds to a normal z: Paulson's, after Wilson and Hilferty; one where that has none."""
+    a, b = 2 / (9 * d1), 2 / (9 * d2)
+    inside, below = (1 - a) ** 2 * b + (1 - b) ** 2 * a - z * z * a * b, (1 - b) ** 2 - z * z * b
+    if inside <= 0 or below <= 0:
+        return 1.0
+    return ((1 - a) * (1 - b) + z * math.sqrt(inside)) ** 3 / below**3
 
 
 def _check(p: float) -> None:
@@ -124,25 +149,30 @@ def _check(p: float) -> None:
         raise Refused("a chance lies between 0 and 1")
 
 
-def _solve(cdf: Callable[[float], float], p: float, low: float, high: float) -> float:
-    """Where a rising function is p: the secant between two ends, halved where it does not close in."""
-    at_low, at_high = cdf(low) - p, cdf(high) - p
+def _solve(
+    cdf: Callable[[float], float],
+    density: Callable[[float], float],
+    p: float,
+    start: float,
+    ends: tuple[float, float],
+) -> float:
+    """Where a rising function is p: Newton from a start, kept between two ends that close in."""
+    low, high = ends
+    x = start
     for _ in range(200):
-        x = low - at_low * (high - low) / (at_high - at_low) if at_high != at_low else (low + high) / 2
         if not low < x < high:
-            x = (low + high) / 2
-        value = cdf(x) - p
-        if value == 0:
-            return x
-        if value < 0:
-            low, at_low = x, value
-            at_high /= 2
+            x = (low + high) / 2 if math.isfinite(high) else 2 * low + 1
+        off = cdf(x) - p
+        if off < 0:
+            low = x
         else:
-            high, at_high = x, value
-            at_low /= 2
-        if high - low <= 4e-15 * max(abs(low), abs(high)):
-            break
-    return (low + high) / 2
+            high = x
+        slope = density(x)
+        step = off / slope if slope > 0 else math.inf
+        x -= step
+        if abs(step) <= 1e-9 * abs(x) or (math.isfinite(high) and high - low <= 4e-15 * abs(high)):
+            return x
+    return x
 
 
 def beta_ratio(a: float, b: float, x: float) -> float:
@@ -183,18 +213,18 @@ def beta_ratio(a: float, b: float, x: float) -> float:
 
 def _beta_fraction(a: float, b: float, x: float) -> float:
     c, d = 1.0, 1 / _away(1 - (a + b) * x / (a + 1))
-    found = d
+    fraction = d
     for m in range(1, MOST_STEPS):
-        for step in (
-            m * (b - m) * x / ((a + 2 * m - 1) * (a + 2 * m)),
-            -(a + m) * (a + b + m) * x / ((a + 2 * m) * (a + 2 * m + 1)),
-        ):
+        twice = a + 2 * m
+        even = m * (b - m) * x / ((twice - 1) * twice)
+        odd = -(a + m) * (a + b + m) * x / (twice * (twice + 1))
+        for step in (even, odd):
             d = 1 / _away(1 + step * d)
             c = _away(1 + step / c)
-            found *= c * d
+            fraction *= c * d
         if abs(c * d - 1) < 1e-16:
             break
-    return found
+    return fraction
 
 
 def _away(value: float) -> float:

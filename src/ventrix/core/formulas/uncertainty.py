@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
+from functools import cached_property
 from typing import Final
 
 import numpy as np
@@ -92,6 +93,8 @@ def student_t(alpha: float, freedom: ArrayLike) -> Array:
     [6] JCGM 100:2008, app. G, table G.2.
     """
     nu = np.asarray(freedom, dtype=float)
+    if nu.ndim == 0:
+        return np.asarray(t_quantile(1 - alpha / 2, float(nu)))
     known = {v: t_quantile(1 - alpha / 2, v) for v in set(nu.ravel().tolist())}
     return np.asarray([known[v] for v in nu.ravel().tolist()]).reshape(nu.shape)
 
@@ -432,7 +435,8 @@ class Difference:
     def sides(self) -> tuple[Side, Side]:
         return self.before, self.after
 
-    def common_terms(self) -> list[Array]:
+    @cached_property
+    def common_terms(self) -> tuple[Array, ...]:
         """Terms that every lift shares [m3/s], each shape (k,): dial, gauge and adjustment of each side, and the doubt
         of converting pressures, in which only what the sides do not share is left."""
         terms: list[Array] = []
@@ -446,13 +450,15 @@ class Difference:
         for name in ("law", "size"):
             had, has = (s.flow * np.asarray(getattr(s, name)) for s in self.sides)
             terms.append(np.asarray(has - had))
-        return terms
+        return tuple(terms)
 
+    @cached_property
     def repeat_variance(self) -> Array:
         """Variance of the difference from repeats [m6/s2], shape (k,)."""
         s2 = self.lift_scatter.repeat**2
         return np.asarray(s2 * sum(s.flow**2 / s.readings for s in self.sides))
 
+    @cached_property
     def resolution_variance(self) -> Array:
         """Variance of the difference from the readout's last digit or steps [m6/s2], shape (k,)."""
         return np.asarray(
@@ -465,21 +471,21 @@ class Difference:
 
     def covariance(self) -> Array:
         """Covariance of the differences [m6/s2], shape (k, k): repeat, resolution, mount, dial and the rest."""
-        found = np.diag(self.repeat_variance() + self.resolution_variance())
+        found = np.diag(self.repeat_variance + self.resolution_variance)
         for side in self.sides:
             found += self.mount_scatter() ** 2 / side.mounts * np.outer(side.flow, side.flow)
-        for term in self.common_terms():
+        for term in self.common_terms:
             found += np.outer(term, term)
         return np.asarray(found)
 
     def expanded(self, alpha: float = CONFIDENCE) -> Array:
         """Expanded uncertainty U(alpha) of the difference at each lift [m3/s], shape (k,)."""
         mount = self.mount_scatter() ** 2 * sum(s.flow**2 / s.mounts for s in self.sides)
-        exact = sum(term**2 for term in self.common_terms()) + self.resolution_variance()
+        exact = sum(term**2 for term in self.common_terms) + self.resolution_variance
         t_repeat = student_t(alpha, self.lift_scatter.freedom)
         t_mount = student_t(alpha, self.scatter.mount_freedom)
         z = student_t(alpha, np.inf)
-        return np.asarray(np.sqrt(t_repeat**2 * self.repeat_variance() + t_mount**2 * mount + z**2 * exact))
+        return np.asarray(np.sqrt(t_repeat**2 * self.repeat_variance + t_mount**2 * mount + z**2 * exact))
 
     def weighted(self, weights: Array) -> float:
         """Sum of weight times difference [m3/s]."""
@@ -493,10 +499,10 @@ class Difference:
         add linearly within it, then in quadrature between the two.
         """
         t2 = student_t(alpha, self.lift_scatter.freedom) ** 2
-        repeat = float(np.sum(t2 * weights**2 * self.repeat_variance()))
+        repeat = float(np.sum(t2 * weights**2 * self.repeat_variance))
         mount = 0.0 if self.same_mount else sum(float(weights @ s.flow) ** 2 / s.mounts for s in self.sides)
-        rest = sum(float(weights @ term) ** 2 for term in self.common_terms())
-        return repeat, mount, rest + float(weights**2 @ self.resolution_variance())
+        rest = sum(float(weights @ term) ** 2 for term in self.common_terms)
+        return repeat, mount, rest + float(weights**2 @ self.resolution_variance)
 
     def weighted_expanded(self, weights: Array, alpha: float = CONFIDENCE) -> float:
         """Expanded uncertainty of a weighted difference [m3/s]; see `weighted_parts`."""
@@ -507,7 +513,7 @@ class Difference:
 
     def weighted_standard(self, weights: Array) -> float:
         """Standard uncertainty (k = 1) of a weighted difference [m3/s]."""
-        repeat = float(weights**2 @ self.repeat_variance())
+        repeat = float(weights**2 @ self.repeat_variance)
         _, mount, rest = self.weighted_parts(weights)
         return float(np.sqrt(repeat + self.scatter.mount**2 * mount + rest))
 

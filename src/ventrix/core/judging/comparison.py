@@ -107,7 +107,7 @@ class RunComparison:
         """The one test pressure of the pair [Pa]."""
         return self.difference.after.pressure
 
-    @property
+    @cached_property
     def tested(self) -> NDArray[np.bool_]:
         """Lifts that were tested on both sides: the only ones anything is proven at."""
         return ~self.interpolated
@@ -158,8 +158,14 @@ class RunComparison:
     def nameable(self) -> NDArray[np.int64]:
         """+1, -1 or 0 by lift, strict enough that a verdict may name lifts: U(0.05 / K); never one odd reading."""
         signs = self._signs(self.expanded_together)
-        odd = np.isin(_grains(self.lift), [round(x.lift / LIFT_GRAIN) for x in self.lone])
-        return np.where(odd, 0, signs)
+        odd = {round(x.lift / LIFT_GRAIN) for x in self.lone}
+        return np.where([grain in odd for grain in _grains(self.lift)], 0, signs) if odd else signs
+
+    @cached_property
+    def is_trade(self) -> bool:
+        """Gains here and loses there: two neighbouring lifts proven each way."""
+        signs = self.nameable[self.tested]
+        return _neighbours(signs, 1) and _neighbours(signs, -1)
 
     @cached_property
     def weights(self) -> Array:
@@ -218,6 +224,11 @@ class RunComparison:
     @cached_property
     def weighted_standard(self) -> float:
         return self.difference.weighted_standard(self.weights)
+
+
+def _neighbours(signs: NDArray[np.int64], wanted: int) -> bool:
+    hit = signs == wanted
+    return bool(np.any(hit[1:] & hit[:-1]))
 
 
 def _mounts(runs: Runs) -> int:

@@ -65,7 +65,7 @@ def shape_change(comparison: RunComparison) -> ShapeChange | None:
     r = c.change[tested] / mean
     sides = c.difference.sides
     own = sum((s.flow[tested] / mean) ** 2 / s.readings[tested] for s in sides) * scatter.repeat**2
-    own = own + c.difference.resolution_variance()[tested] / mean**2
+    own = own + c.difference.resolution_variance[tested] / mean**2
     mounts = sum(1 / s.mounts for s in sides)
     slope = (sides[0].slope[tested] + sides[1].slope[tested]) / 2 / mean
     x = (lift - lift.mean()) / (lift[-1] - lift[0])

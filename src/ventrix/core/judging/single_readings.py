@@ -68,7 +68,7 @@ def lone_readings(
     mean = (sides[0][0] + sides[1][0]) / 2
     r = (sides[1][0] - sides[0][0]) / mean
     spread = sum((q / mean) ** 2 / n for q, n in sides)
-    resolution = difference.resolution_variance()[tested] / mean**2
+    resolution = difference.resolution_variance[tested] / mean**2
     found = []
     for i in range(1, len(lift) - 1):
         variance = _scatter_of_others(repeats, i, difference) * spread + resolution

@@ -9,7 +9,6 @@ from itertools import pairwise
 from typing import Final, Literal
 
 import numpy as np
-from numpy.typing import NDArray
 
 from ventrix.core.formulas.knowledge import Check
 from ventrix.core.formulas.port import break_even_flow
@@ -276,7 +275,7 @@ def _result(d: float, u: float, x: float) -> Result:
 
 def _kind(c: RunComparison, result: Result, found: tuple[Fingerprint, ...], volumes: Volumes | None) -> Kind:
     """The rules of the headline, in the order they are asked; the manual has them in the same order."""
-    if is_trade(c):
+    if c.is_trade:
         return "trade"
     if result == Result.WORSE:
         return "lost"
@@ -308,7 +307,7 @@ def turns_at(c: RunComparison) -> float | None:
 
     Between the two neighbouring tested lifts where the difference changes its sign, by straight line.
     """
-    if not is_trade(c):
+    if not c.is_trade:
         return None
     lift, change, signs = c.lift[c.tested], c.change[c.tested], c.nameable[c.tested]
     proven = np.flatnonzero(signs)
@@ -410,17 +409,6 @@ def further_mounts(comparison: RunComparison) -> Further:
     return Further(even, sure, d < FOUR_IN_FIVE * u)
 
 
-def _neighbours(signs: NDArray[np.int64], wanted: int) -> bool:
-    hit = signs == wanted
-    return bool(np.any(hit[1:] & hit[:-1]))
-
-
-def is_trade(comparison: RunComparison) -> bool:
-    """Gains here and loses there: two neighbouring lifts proven each way."""
-    signs = comparison.nameable[comparison.tested]
-    return _neighbours(signs, 1) and _neighbours(signs, -1)
-
-
 @dataclass(frozen=True, slots=True)
 class Conditions:
     """What a headline hangs on: re-mounting within a scatter, and a bench that did not change since a day."""
@@ -514,7 +502,7 @@ def _reason(c: RunComparison, result: Result, d: float, u: float, x: float, furt
     if result == Result.NO_GAIN:
         small = f"whatever it did is smaller than the {least} that matters"
         return f"{sign}{amount} {unit} {_across(c)} (± {band}): {small}."
-    trade = f" {_where(c, words).capitalize()}." if is_trade(c) else ""
+    trade = f" {_where(c, words).capitalize()}." if c.is_trade else ""
     return f"{sign}{amount} {unit} {_across(c)} is inside ± {band}.{trade} {_odds(further)}"
 
 

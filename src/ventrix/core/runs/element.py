@@ -6,6 +6,7 @@ All SI. Sources are numbered as in ``docs/sources.md``.
 from __future__ import annotations
 
 from collections.abc import Sequence
+from functools import lru_cache
 from typing import Literal, NamedTuple
 
 import numpy as np
@@ -54,17 +55,22 @@ def air_at_bench(setup: SetUp, test_pressure: float, own_drop: float = 0.0) -> A
     if setup.temperature is None or setup.pressure is None:
         return None
     room_t, room_p = setup.temperature, setup.pressure
-    vapour = float(vapour_fraction(room_t, room_p, setup.humidity or 0.0))
     if setup.direction == "exhaust":
         test_t, test_p = setup.plenum_temperature or room_t, room_p + test_pressure
         element_p = test_p + (own_drop if setup.element_place == UPSTREAM else 0.0)
-        element_t = test_t
     else:
-        test_t, test_p = room_t, room_p
-        element_p, element_t = room_p - test_pressure, room_t
+        test_t, test_p, element_p = room_t, room_p, room_p - test_pressure
+    return _air_of(room_t, room_p, setup.humidity or 0.0, test_t, test_p, element_p)
+
+
+@lru_cache(maxsize=8192)  # a run is reduced anew at each reading kept: the earlier ones have not changed
+def _air_of(
+    room_t: float, room_p: float, humidity: float, test_t: float, test_p: float, element_p: float
+) -> AirAtBench:
+    vapour = float(vapour_fraction(room_t, room_p, humidity))
     entering = float(moist_air_density(test_t, test_p, vapour))
-    there = float(moist_air_density(element_t, element_p, vapour))
-    return AirAtBench(entering, there, element_p, element_t, test_t, test_p, vapour)
+    there = float(moist_air_density(test_t, element_p, vapour))
+    return AirAtBench(entering, there, element_p, test_t, test_t, test_p, vapour)
 
 
 def indicated(readings: Sequence[Reading], setup: SetUp) -> Indicated:

@@ -311,6 +311,11 @@ def _word(a: Alike, running: bool) -> tuple[str, str]:
     return ("alike", "dash") if a.differences else ("not known", "none")
 
 
+def board_rows(job: Job, match: Match) -> tuple[BoardRow, ...]:
+    """The board alone of a job whose ports are still those shown: what a mark on it changes at once."""
+    return _rows(job, [c.port for c in match.cells], board(job))
+
+
 def _rows(job: Job, ports: Sequence[Port], boxes: dict[tuple[str, str], Box]) -> tuple[BoardRow, ...]:
     rows = []
     for stage in stages_of(job):

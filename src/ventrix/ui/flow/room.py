@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from PySide6.QtCore import QSize, Qt, Signal
+from PySide6.QtCore import QSize, Qt, QTimer, Signal
 from PySide6.QtGui import QHideEvent, QKeyEvent, QShowEvent
 from PySide6.QtWidgets import (
     QApplication,
@@ -107,12 +107,14 @@ class FlowRoom(Room):
         self.pedal.use(str(open_book.settings.value("pedal", DEFAULT_KEY)))
         self.commands = flow_commands(self)
         self.keys = FlowKeys(self)
+        self._behind = QTimer(self, interval=0, singleShot=True)
         self._connect()
         self._lay_out()
 
     def _connect(self) -> None:
         control, bench = self.control, self.open_book.bench
         control.redraw.connect(self._show_all)
+        self._behind.timeout.connect(self._show_curve)
         control.far.connect(self._show_far)
         control.cleared.connect(self._typed)
         control.refused_text.connect(self.entry.selectAll)
@@ -259,15 +261,13 @@ class FlowRoom(Room):
             return
         self._ask()
         units, hand = self.open_book.units, self.hand
-        pair = hand.pair()
-        shown, at = ladder_rungs(hand, pair, units)
+        shown, at = ladder_rungs(hand, hand.pair(), units)
         against = f"against cut {space.against.number}" if space.against else ""
         flow = "index" if is_index(hand.element.kind) else units.flow.label
         self.ladder.show_rungs(
             shown, None if self.control.preparing else at, (f"lift, {units.lift.label}", flow, against)
         )
         self.strip.show_steps(*step_lines(hand, units, preparing=self.control.preparing))
-        self._plot_caption.setText(growing_curve(self.plot, hand, pair, units, ghost=self.ghost))
         said = [
             in_words(hand.setup, hand.mount, units),
             _in_sight_words(hand),
@@ -282,6 +282,15 @@ class FlowRoom(Room):
         elif self.side.currentIndex() == 2:
             self.readings.show_run(hand.in_sight, self._reading_text, units)
         self._show_far()
+        self._behind.start()
+
+    def _show_curve(self) -> None:
+        """The curve follows the ladder: nobody waits for it with a hand on the valve."""
+        space = self.open_book.workspace
+        if space is None or space.cut is None:
+            return
+        units, hand = self.open_book.units, self.hand
+        self._plot_caption.setText(growing_curve(self.plot, hand, hand.pair(), units, ghost=self.ghost))
 
     def _show_conditions(self) -> None:
         space = self.open_book.workspace

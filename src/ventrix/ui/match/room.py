@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from datetime import date
 from functools import partial
 from html import escape
@@ -15,7 +16,7 @@ from ventrix.core.edits.stages import mark_stage
 from ventrix.core.matching.board import board, waits_now
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si
-from ventrix.rooms.match.shows import MANY, Match, copy_lines, match_of, status_sentence
+from ventrix.rooms.match.shows import MANY, Match, board_rows, copy_lines, match_of, status_sentence
 from ventrix.ui.look import theme
 from ventrix.ui.match.board_view import BoardView
 from ventrix.ui.match.copy_list import CopyList
@@ -54,6 +55,7 @@ class MatchRoom(Room):
         self.stage = 0
         self._there = QSize(1280, 800)
         self._down = False
+        self._marking = False
         self._held = QTimer(self)
         self._held.setSingleShot(True)
         self._held.setInterval(HELD)
@@ -61,6 +63,8 @@ class MatchRoom(Room):
         self._ticking = QTimer(self)
         self._ticking.setInterval(1000)
         self._ticking.timeout.connect(self._tick)
+        self._behind = QTimer(self, interval=0, singleShot=True)
+        self._behind.timeout.connect(self.show_all)
         self.commands = (
             Command("match.left", "port", partial(self.step_port, -1), "Left", one_of="go"),
             Command("match.right", "port", partial(self.step_port, 1), "Right", one_of="go"),
@@ -130,13 +134,31 @@ class MatchRoom(Room):
     # -- showing
 
     def refresh(self) -> None:
+        """After a mark the board at once, since hands wait for it; what follows from it when the loop is free."""
         space = self.open_book.workspace
         if space is None or space.port is None:
             return
+        if self.match is None or not self._marking:
+            self.show_all()
+            return
+        self.match = replace(self.match, rows=board_rows(space.job, self.match))
+        self._show_board()
+        self._behind.start()
+
+    def _show_board(self) -> None:
+        if self.match is not None:
+            self.stage = min(self.stage, max(len(self.match.rows) - 1, 0))
+            self.board.show_rows(self.match.rows, self.match.cells, self.stage, self.at)
+            self._tick()
+
+    def show_all(self) -> None:
+        space = self.open_book.workspace
+        if space is None or space.port is None:
+            return
+        self._behind.stop()
         units, t = self.open_book.units, theme.current()
         self.match = match_of(space.findings, units, date.today())
         m = self.match
-        self.stage = min(self.stage, max(len(m.rows) - 1, 0))
         shade = t.worse if m.strip.worse else t.text
         mark = "▼ " if m.strip.worse else ""
         wide = self._there.width() >= SMALL
@@ -148,14 +170,13 @@ class MatchRoom(Room):
             say_large(figure, text, 30 if wide else 22, t.text)
             below.setText(caption)
         self.head_view.show_cells(space.job, m.cells, space.port.id)
-        self.board.show_rows(m.rows, m.cells, self.stage, self.at)
+        self._show_board()
         lines, heading = copy_lines(space.findings, space.port, units)
         self.copying.show_lines(lines, heading, units.length.label)
         self.flow_these.setText(m.flow_these)
         self.notes.setText("<br>".join(escape(n) for n in m.notes))
         self.keys.show_keys((*key_rows(self.commands), ("M", "mark"), ("M held", "clock")))
         self.fit(self._there)
-        self._tick()
 
     @property
     def at(self) -> int:
@@ -263,7 +284,11 @@ class MatchRoom(Room):
             self.open_book.say(f"{self.stage_name} is done on {space.port.name}: Enter logs more, undo takes it back.")
             return
         job = mark_stage(space.job, [space.port], self.stage_name, new_id, now_text())
-        space.apply(f"{space.port.name}, {self.stage_name}", job)
+        self._marking = True
+        try:
+            space.apply(f"{space.port.name}, {self.stage_name}", job)
+        finally:
+            self._marking = False
 
     def clock(self) -> None:
         """Start the clock on this box, or stop the one that runs."""

@@ -6,7 +6,7 @@ from pathlib import Path
 
 from PySide6.QtCore import QBuffer, QIODevice, QPoint, QRect, QSize
 from PySide6.QtGui import QGuiApplication, QImage, QPainter
-from PySide6.QtWidgets import QWidget
+from PySide6.QtWidgets import QGraphicsItem, QGraphicsView, QWidget
 
 from ventrix.records.bad_input import InputError
 from ventrix.records.files.whole_file import write_whole
@@ -16,7 +16,15 @@ PRINT_SCALE = 3.125  # 300 dots an inch, where the screen's are taken as 96
 
 
 def _drawn_on(widget: QWidget, painter: QPainter) -> None:
+    """Draw all of it anew: what a view keeps as pixels for the screen would be pixels on paper."""
+    views = [widget] if isinstance(widget, QGraphicsView) else widget.findChildren(QGraphicsView)
+    kept = [(item, item.cacheMode()) for view in views for item in view.items()]
+    kept = [(item, mode) for item, mode in kept if mode != QGraphicsItem.CacheMode.NoCache]
+    for item, _ in kept:
+        item.setCacheMode(QGraphicsItem.CacheMode.NoCache)
     widget.render(painter, QPoint(0, 0))
+    for item, mode in kept:
+        item.setCacheMode(mode)
 
 
 def as_image(widget: QWidget, scale: float = PRINT_SCALE) -> QImage:

@@ -8,7 +8,7 @@ import numpy as np
 import pyqtgraph as pg
 from PySide6.QtCore import QEvent, QObject, Qt, Signal
 from PySide6.QtGui import QColor, QMouseEvent, QPen
-from PySide6.QtWidgets import QVBoxLayout, QWidget
+from PySide6.QtWidgets import QGraphicsItem, QVBoxLayout, QWidget
 
 from ventrix.core.quantity.words import number_text
 from ventrix.rooms.shared.plot_values import Band, Bars, Line, Picture
@@ -48,6 +48,8 @@ class Plot(QWidget):
         self.setAccessibleName(caption)
         self.plot.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         if selects:
+            for side in ("left", "bottom"):  # a range is dragged over them many times a second
+                self.plot.getAxis(side).setCacheMode(QGraphicsItem.CacheMode.DeviceCoordinateCache)
             self.plot.viewport().setMouseTracking(True)
             self.plot.viewport().installEventFilter(self)
 
@@ -64,10 +66,11 @@ class Plot(QWidget):
     def show_picture(self, picture: Picture) -> None:
         """Replace everything drawn."""
         self.restyle()
+        item = self.plot.getPlotItem()
+        item.disableAutoRange()  # each thing added would ask for the range again
         self.plot.clear()
         self._hover_items: list[pg.GraphicsObject] = []
         self._lines, self._digits, self._value_digits = list(picture.lines), picture.digits, picture.value_digits
-        item = self.plot.getPlotItem()
         item.showGrid(x=True, y=True, alpha=0.13)
         for band in picture.bands:
             self._add_band(band)
@@ -90,6 +93,8 @@ class Plot(QWidget):
             item.setXRange(*picture.x_range, padding=0)
         if picture.y_range is not None:
             item.setYRange(*picture.y_range, padding=0)
+        if picture.x_range is None or picture.y_range is None:
+            item.enableAutoRange(x=picture.x_range is None, y=picture.y_range is None)
         axis = self.plot.getAxis("bottom")
         axis.setTicks(None if picture.x_ticks is None else [[(x, f"{x:.{picture.digits}f}") for x in picture.x_ticks]])
 

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt, QVariantAnimation, Signal
 from PySide6.QtGui import QBrush, QKeyEvent, QMouseEvent, QPainter, QPainterPath, QPaintEvent, QPen, QPixmap
@@ -120,15 +122,21 @@ class UnrolledMap(QWidget):
         return np.array([np.interp(shares, _TABLE_AT, row) for row in table])
 
     def _place(self, band: str, along: float, across: float) -> QPointF:
+        return self._places([band], np.array([along]), np.array([across]))[0]
+
+    def _places(self, bands: Sequence[str], along: np.ndarray, across: np.ndarray) -> list[QPointF]:
+        """Where points of the port lie on the widget: by band, distance from the opening [m], and -1 to 1 across."""
         assert self.picture is not None
-        share = min(max(along / self.picture.port.length, 0.0), 1.0)
+        share = np.clip(along / self.picture.port.length, 0.0, 1.0)
         if self._from_table is None:  # nothing moves: the edges kept at the table's shares do
-            column = self._still_edges()[:, round(share * (len(_TABLE_AT) - 1))]
+            columns = self._still_edges()[:, np.rint(share * (len(_TABLE_AT) - 1)).astype(int)]
         else:
-            column = self._edges(np.array([share]))[:, 0]
-        i = BANDS.index(band)
-        y = self._field.top() + column[i] + (column[i + 1] - column[i]) * (across + 1) / 2
-        return QPointF(self._x(along), float(y))
+            columns = self._edges(share)
+        i, each = np.array([BANDS.index(band) for band in bands], dtype=int), np.arange(len(bands))
+        upper, lower = columns[i, each], columns[i + 1, each]
+        ys = self._field.top() + upper + (lower - upper) * (across + 1) / 2
+        xs = self._xs(along / self.picture.port.length)
+        return [QPointF(float(x), float(y)) for x, y in zip(xs, ys, strict=True)]
 
     def _still_edges(self) -> np.ndarray:
         """Edges at the table's shares, worked out again only for another picture or size."""
@@ -356,7 +364,8 @@ class UnrolledMap(QWidget):
         painter.setFont(theme.font(15, narrow=True, weight=600))
         metrics = painter.fontMetrics()
         pins = sorted(self.picture.pins, key=lambda pin: (not pin.thin, pin.text))
-        places = [self._place(pin.band, pin.along, pin.across) for pin in pins]
+        along, across = np.array([pin.along for pin in pins]), np.array([pin.across for pin in pins])
+        places = self._places([pin.band for pin in pins], along, across)
         words = [("▼" if pin.thin else "") + pin.text for pin in pins]
         hatch, edge = QBrush(theme.colour("scribe", 0.55), Qt.BrushStyle.BDiagPattern), QPen(theme.colour("scribe"), 1)
         painter.setPen(edge)
