@@ -58,8 +58,8 @@ def kept(app: QApplication, folder: Path) -> list[float]:
     took = []
     for i in range(KEPT):
         began = time.perf_counter()
-        window.flow.hand.store(Kept(Rung(0.00127 * (1 + i % 12)), 0.05, None, None, None), "0.050", "typed")
-        window.flow.ladder.repaint()
+        window.rooms["flow"].hand.store(Kept(Rung(0.00127 * (1 + i % 12)), 0.05, None, None, None), "0.050", "typed")
+        window.rooms["flow"].ladder.repaint()
         took.append(time.perf_counter() - began)
         for _ in range(3):  # the curve follows when nobody waits, and is painted
             app.processEvents()

@@ -41,7 +41,7 @@ def type_readings(path: Path, first: int) -> None:
     window = MainWindow(OpenBook(book, space, QSettings(str(path.with_suffix(".ini")), QSettings.Format.IniFormat)))
     window.show()
     window.go_to_named("flow")
-    room = window.flow
+    room = window.rooms["flow"]
     print("ready", flush=True)
     number = first
     while True:

@@ -48,14 +48,14 @@ def spin(app: QApplication, window: MainWindow, seconds: float, *, feed: bool) -
     bridge = window.open_book.bench
     sent = seen = 0
     began, busy = time.perf_counter(), time.process_time()
-    original = window.flow.hand.test.feed
+    original = window.rooms["flow"].hand.test.feed
 
     def counted(sample: Sample) -> None:
         nonlocal seen
         seen += 1
         original(sample)
 
-    window.flow.hand.test.feed = counted  # type: ignore[method-assign]
+    window.rooms["flow"].hand.test.feed = counted  # type: ignore[method-assign]
     lift, pressure = to_si(0.4, "in"), to_si(28, "inH2O")
     while (now := time.perf_counter() - began) < seconds:
         batch = []
@@ -66,7 +66,7 @@ def spin(app: QApplication, window: MainWindow, seconds: float, *, feed: bool) -
             bridge.sampled.emit(batch)
         app.processEvents()
         time.sleep(REFRESH / 1000)
-    window.flow.hand.test.feed = original  # type: ignore[method-assign]
+    window.rooms["flow"].hand.test.feed = original  # type: ignore[method-assign]
     return (time.process_time() - busy) / seconds, sent, seen
 
 
@@ -104,7 +104,7 @@ def main() -> None:
         window.go_to(1)
         assert isinstance(window.open_book.bench, BenchBridge)
         window.open_book.bench.connected = True
-        window.flow.control.stand_on(7)
+        window.rooms["flow"].control.stand_on(7)
         spin(app, window, 2.0, feed=True)
         idle, _, _ = spin(app, window, min(seconds, 10.0), feed=False)
         before = resident()

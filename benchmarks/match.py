@@ -91,7 +91,7 @@ def main() -> None:
         window.show()
         window.go_to_named("match")
         app.processEvents()
-        room = window.match
+        room = window.rooms["match"]
 
         def paint() -> None:
             room.show_all()

@@ -60,8 +60,8 @@ def foot(open_window: Open, qtbot, quick_pedal: None) -> Iterator[tuple[MainWind
     window = open_window(demo=False)
     window.files.new_job()
     window.go_to(1)
-    window.flow.pedal._listening = lambda: True  # offscreen windows are never the active one
-    key = window.flow.pedal.key
+    window.rooms["flow"].pedal._listening = lambda: True  # offscreen windows are never the active one
+    key = window.rooms["flow"].pedal.key
 
     def send(kind: QEvent.Type, *, repeat: bool = False) -> None:
         event = QKeyEvent(kind, key, Qt.KeyboardModifier.NoModifier, "", repeat)

@@ -147,7 +147,7 @@ def test_figures_read_on_every_colour_of_the_scale(styled: QApplication, qtbot) 
 def test_the_sheet_asks_for_what_is_missing(open_window: Callable[..., MainWindow]) -> None:
     window = open_window()
     window.go_to_named("air")
-    sheet = window.traverse_sheet
+    sheet = window.sheets["traverse"]
     sheet.open("bowl")
     assert sheet.layout_choice.currentText() == "ring of eight"
     sheet.lift.set_value(None)
@@ -165,7 +165,7 @@ def test_the_sheet_asks_for_what_is_missing(open_window: Callable[..., MainWindo
     space = window.open_book.workspace
     assert space is not None and space.real_cut is not None
     assert space.real_cut.traverses[-1].station == "above the plug"
-    assert window.air.station.currentText() == "above the plug"
+    assert window.rooms["air"].station.currentText() == "above the plug"
 
 
 def test_an_exhaust_port_and_an_unmeasured_one_say_what_they_lack(open_window: Callable[..., MainWindow]) -> None:
@@ -175,12 +175,12 @@ def test_an_exhaust_port_and_an_unmeasured_one_say_what_they_lack(open_window: C
     space.look_at_port("exhaust")
     window.go_to_named("air")
     for page, words in ((0, "not been probed"), (1, "No ball"), (2, "No swirl"), (3, "Blow dyed liquid")):
-        window.air.pages.setCurrentIndex(page)
-        window.air.refresh()
-        assert words in window.air.said.text()
+        window.rooms["air"].pages.setCurrentIndex(page)
+        window.rooms["air"].refresh()
+        assert words in window.rooms["air"].said.text()
     window.files.new_job()
     window.go_to_named("air")
     for page in range(4):
-        window.air.pages.setCurrentIndex(page)
-        window.air.refresh()
-        assert window.air.said.text()
+        window.rooms["air"].pages.setCurrentIndex(page)
+        window.rooms["air"].refresh()
+        assert window.rooms["air"].said.text()

@@ -41,8 +41,8 @@ def cut_of(window: MainWindow) -> Cut:
 
 
 def begin(window: MainWindow, layout: str = FIVE.name, station: str = "guide", kind: str = "a pitot probe") -> None:
-    window.air.traverse_wanted.emit(station)
-    sheet = window.traverse_sheet
+    window.open_sheet("traverse", (station,))
+    sheet = window.sheets["traverse"]
     assert sheet.isVisible()
     sheet.kind.setCurrentText(kind)
     sheet.layout_choice.setCurrentText(layout)
@@ -53,23 +53,23 @@ def begin(window: MainWindow, layout: str = FIVE.name, station: str = "guide", k
 
 
 def type_reading(window: MainWindow, text: str) -> None:
-    window.air.probe.entry.setText(text)
-    window.air.probe.keep_typed()
+    window.rooms["air"].probe.entry.setText(text)
+    window.rooms["air"].probe.keep_typed()
 
 
 def test_the_short_side_before_and_after_on_one_scale_and_in_words(window: MainWindow) -> None:
-    window.air.show_station("short side")
-    told = window.air.said.text()
+    window.rooms["air"].show_station("short side")
+    told = window.rooms["air"].said.text()
     assert "Flux check" in told
     assert "floor left" in told
     assert "more even" in told
-    views = [p.view for p in window.air.pictures]
+    views = [p.view for p in window.rooms["air"].pictures]
     assert all(v is not None for v in views)
     assert views[0].scale == views[1].scale  # type: ignore[union-attr]
     assert {s.result for s in views[2].spots} <= {"better", "worse", "not proven"}  # type: ignore[union-attr]
-    assert len(window.air.strip.sections) == 4
-    window.air.show_station("bowl")
-    assert "has not been probed" in window.air.said.text()
+    assert len(window.rooms["air"].strip.sections) == 4
+    window.rooms["air"].show_station("bowl")
+    assert "has not been probed" in window.rooms["air"].said.text()
 
 
 def test_colours_go_evenly_from_dark_to_light() -> None:
@@ -90,7 +90,7 @@ def test_led_from_point_to_point_typed_struck_and_undone(window: MainWindow, qtb
     begin(window)
     assert len(cut_of(window).traverses) == before + 1
     names = [p.name for p in FIVE.places]
-    assert window.air.probe.wanted() == names[0]
+    assert window.rooms["air"].probe.wanted() == names[0]
     type_reading(window, "12.5")
     type_reading(window, "75 m/s")
     points = cut_of(window).traverses[-1].points
@@ -99,24 +99,24 @@ def test_led_from_point_to_point_typed_struck_and_undone(window: MainWindow, qtb
     assert points[1].speed == pytest.approx(75.0)
     for bad in ("twelve", "-3", "nan", "900", "2000 ft/s"):
         type_reading(window, bad)
-        assert window.air.probe.problem.text()
-        assert window.air.probe.entry.text() == bad  # what was typed stays
+        assert window.rooms["air"].probe.problem.text()
+        assert window.rooms["air"].probe.entry.text() == bad  # what was typed stays
     assert len(cut_of(window).traverses[-1].points) == 2
-    window.air.setFocus()
-    qtbot.keyClick(window.air, Qt.Key.Key_Backspace)
+    window.rooms["air"].setFocus()
+    qtbot.keyClick(window.rooms["air"], Qt.Key.Key_Backspace)
     assert cut_of(window).traverses[-1].points[1].struck
-    assert window.air.probe.wanted() == names[1]
+    assert window.rooms["air"].probe.wanted() == names[1]
     type_reading(window, "11")
     for _ in range(3):
         type_reading(window, "12")
-    assert "every point is read" in window.air.probe.lead.text()
-    assert "Mean" in window.air.said.text()
+    assert "every point is read" in window.rooms["air"].probe.lead.text()
+    assert "Mean" in window.rooms["air"].said.text()
     space = window.open_book.workspace
     assert space is not None
     space.undo()
     assert len(cut_of(window).traverses[-1].points) == 5
-    qtbot.keyClick(window.air, Qt.Key.Key_Escape)
-    assert window.air.probe.traverse() is None
+    qtbot.keyClick(window.rooms["air"], Qt.Key.Key_Escape)
+    assert window.rooms["air"].probe.traverse() is None
 
 
 def test_every_step_of_nine_points_is_drawn(window: MainWindow) -> None:
@@ -124,7 +124,7 @@ def test_every_step_of_nine_points_is_drawn(window: MainWindow) -> None:
     for i in range(9):
         type_reading(window, str(10 + i))
         assert not window.grab().isNull()  # three in a row span no field yet
-    assert "Mean" in window.air.said.text()
+    assert "Mean" in window.rooms["air"].said.text()
 
 
 def test_a_document_with_readings_that_make_no_sense_is_said_not_fatal(window: MainWindow) -> None:
@@ -133,8 +133,8 @@ def test_a_document_with_readings_that_make_no_sense_is_said_not_fatal(window: M
     cut = cut_of(window)
     bad = replace(cut.traverses[0], points=tuple(replace(p, reading=59_000.0) for p in cut.traverses[0].points))
     space.apply("odd", edit_traverse(space.job, cut.id, bad.id, lambda _: bad))
-    window.air.show_station(bad.station)
-    assert "sonic" in window.air.said.text()
+    window.rooms["air"].show_station(bad.station)
+    assert "sonic" in window.rooms["air"].said.text()
     window.go_to_named("compare")
     assert not window.grab().isNull()
 
@@ -142,25 +142,25 @@ def test_a_document_with_readings_that_make_no_sense_is_said_not_fatal(window: M
 def test_a_column_pasted_from_a_spreadsheet_and_a_bad_row_named(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
     begin(window, NINE.name)
     QApplication.clipboard().setText("\n".join(str(10 + i) for i in range(9)))
-    window.air.setFocus()
-    qtbot.keyClick(window.air, Qt.Key.Key_V, Qt.KeyboardModifier.ControlModifier)
+    window.rooms["air"].setFocus()
+    qtbot.keyClick(window.rooms["air"], Qt.Key.Key_V, Qt.KeyboardModifier.ControlModifier)
     points = cut_of(window).traverses[-1].points
     assert [round(from_si(p.reading or 0, "inH2O"), 6) for p in points] == [10.0 + i for i in range(9)]
     QApplication.clipboard().setText("centre\t12\nattic\t14")
-    window.air.probe.paste()
-    assert "Row 2: 'attic'" in window.air.probe.problem.text()
+    window.rooms["air"].probe.paste()
+    assert "Row 2: 'attic'" in window.rooms["air"].probe.problem.text()
 
 
 def test_live_from_the_simulated_bench_by_pedal(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
     window.open_book.bench.connect_simulated()
     qtbot.waitUntil(lambda: window.open_book.bench.connected, timeout=8000)
     begin(window, station="pinch")
-    window.air.pedal.pressed.emit()
-    assert window.air.probe.problem.text()  # no three seconds yet
-    qtbot.waitUntil(lambda: "ft/s" in window.air.probe.lead.text(), timeout=8000)
+    window.rooms["air"].pedal.pressed.emit()
+    assert window.rooms["air"].probe.problem.text()  # no three seconds yet
+    qtbot.waitUntil(lambda: "ft/s" in window.rooms["air"].probe.lead.text(), timeout=8000)
 
     def keeps() -> bool:
-        window.air.pedal.pressed.emit()
+        window.rooms["air"].pedal.pressed.emit()
         return bool(cut_of(window).traverses[-1].points)
 
     qtbot.waitUntil(keeps, timeout=20000)
@@ -172,31 +172,31 @@ def test_live_from_the_simulated_bench_by_pedal(window: MainWindow, qtbot) -> No
 
 
 def test_ball_map_swirl_page_and_limit(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
-    qtbot.keyClick(window.air, Qt.Key.Key_2)
-    assert len(window.air.map.picture.spots) == 16
-    assert "Busiest" in window.air.said.text()
+    qtbot.keyClick(window.rooms["air"], Qt.Key.Key_2)
+    assert len(window.rooms["air"].map.picture.spots) == 16
+    assert "Busiest" in window.rooms["air"].said.text()
     begin(window, station="pinch", kind="a flow ball")
     type_reading(window, "196")
     assert cut_of(window).traverses[-1].points[0].flow == pytest.approx(to_si(196, "cfm"))
-    qtbot.keyClick(window.air, Qt.Key.Key_Escape)
-    qtbot.keyClick(window.air, Qt.Key.Key_3)
-    assert "Swirl ratio over the intake stroke" in window.air.said.text()
-    assert "Swirl coefficient +" in window.air.said.text()
-    assert "Against cut 1" in window.air.said.text()
-    assert "swirl ratio" in window.air.trade.text()
-    window.air.use_limit(0.2)
-    window.air.show_station("pinch")
-    assert "Over Mach 0.2 on the engine at 6800 rpm" in window.air.said.text()
+    qtbot.keyClick(window.rooms["air"], Qt.Key.Key_Escape)
+    qtbot.keyClick(window.rooms["air"], Qt.Key.Key_3)
+    assert "Swirl ratio over the intake stroke" in window.rooms["air"].said.text()
+    assert "Swirl coefficient +" in window.rooms["air"].said.text()
+    assert "Against cut 1" in window.rooms["air"].said.text()
+    assert "swirl ratio" in window.rooms["air"].trade.text()
+    window.rooms["air"].use_limit(0.2)
+    window.rooms["air"].show_station("pinch")
+    assert "Over Mach 0.2 on the engine at 6800 rpm" in window.rooms["air"].said.text()
     with pytest.raises(ValueError, match="Mach"):
-        window.air.use_limit(3.0)
+        window.rooms["air"].use_limit(3.0)
 
 
 def test_dye_noise_and_chamber_are_kept_and_taken_back(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
-    qtbot.keyClick(window.air, Qt.Key.Key_4)
-    wet = window.air.wet
+    qtbot.keyClick(window.rooms["air"], Qt.Key.Key_4)
+    wet = window.rooms["air"].wet
     wet.clock.state_set.emit(6, "dry")
     assert any(o.clock == 6 and o.text == "dry" for o in cut_of(window).observations)
-    assert "Dry at 6 o'clock" in window.air.said.text()
+    assert "Dry at 6 o'clock" in window.rooms["air"].said.text()
     wet.noise.setText("loud")
     wet.noise.returnPressed.emit()
     assert wet.problem.text()
@@ -205,33 +205,33 @@ def test_dye_noise_and_chamber_are_kept_and_taken_back(window: MainWindow, qtbot
     wet.noise.returnPressed.emit()
     wet.chamber.setText("streak across the plug")
     wet.chamber.returnPressed.emit()
-    assert "Chamber: streak across the plug." in window.air.said.text()
-    assert "Noise heard at 0.550 in" in window.air.said.text()
+    assert "Chamber: streak across the plug." in window.rooms["air"].said.text()
+    assert "Noise heard at 0.550 in" in window.rooms["air"].said.text()
     qtbot.mouseClick(wet.take_back, Qt.MouseButton.LeftButton, pos=QPoint(10, 10))
-    assert "Chamber" not in window.air.said.text()
+    assert "Chamber" not in window.rooms["air"].said.text()
     window.go_to_named("compare")
-    assert "Probed, pinch, ft/s" in [r.caption for r in window.compare.scorecard.rows]
+    assert "Probed, pinch, ft/s" in [r.caption for r in window.rooms["compare"].scorecard.rows]
 
 
 def test_a_photo_of_the_pattern_is_kept_in_the_books_folder(window: MainWindow, tmp_path: Path) -> None:
     image = QImage(40, 30, QImage.Format.Format_RGB32)
     image.fill(0x336699)
     image.save(str(tmp_path / "dye.png"))
-    window.air.pages.setCurrentIndex(3)
-    window.air.refresh()
-    assert window.air.wet.keep_photo(tmp_path / "dye.png")
-    assert window.air.wet.photo.isVisible()
+    window.rooms["air"].pages.setCurrentIndex(3)
+    window.rooms["air"].refresh()
+    assert window.rooms["air"].wet.keep_photo(tmp_path / "dye.png")
+    assert window.rooms["air"].wet.photo.isVisible()
     assert len(list(window.open_book.book.photo_folder.iterdir())) == 1
     (tmp_path / "note.txt").write_text("no picture")
-    assert not window.air.wet.keep_photo(tmp_path / "note.txt")
-    assert window.air.wet.problem.text()
-    window.air.wet.take_back.click()
-    assert not window.air.wet.photo.isVisible()
+    assert not window.rooms["air"].wet.keep_photo(tmp_path / "note.txt")
+    assert window.rooms["air"].wet.problem.text()
+    window.rooms["air"].wet.take_back.click()
+    assert not window.rooms["air"].wet.photo.isVisible()
 
 
 def test_the_outline_has_the_sections_own_corner(window: MainWindow) -> None:
-    window.air.show_station("pinch")
-    view = window.air.pictures[1].view
+    window.rooms["air"].show_station("pinch")
+    view = window.rooms["air"].pictures[1].view
     assert view is not None
     for width, height, radius in ((0.03, 0.04, 0.008), (0.03, 0.03, 0.015)):
         area = width * height - (4 - math.pi) * radius**2

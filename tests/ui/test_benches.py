@@ -28,14 +28,14 @@ def put(box: QLineEdit, text: str) -> None:
 def shop(open_window: Open) -> tuple[MainWindow, BenchSheet]:
     """The window on the demo job, the sheet on a bench that was just made."""
     window = open_window()
-    window.benches.open()
-    window.benches.new_bench()
-    return window, window.benches
+    window.sheets["benches"].open()
+    window.sheets["benches"].new_bench()
+    return window, window.sheets["benches"]
 
 
 def bench_of(window: MainWindow) -> Bench:
     """The bench on the sheet, as it is on disk."""
-    return next(b for b in window.open_book.book.benches() if b.id == window.benches._bench_id)
+    return next(b for b in window.open_book.book.benches() if b.id == window.sheets["benches"]._bench_id)
 
 
 # -- the form

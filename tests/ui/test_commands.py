@@ -86,30 +86,30 @@ def test_commands_with_nothing_to_act_on_do_no_harm(open_window: Open) -> None:
     ):
         action(window, words).trigger()
     assert window.open_book.workspace is None
-    assert not window.new_cut.isVisible()
+    assert not window.sheets["cut"].isVisible()
 
 
 def test_a_cut_needs_a_name(open_window: Open, qtbot) -> None:  # type: ignore[no-untyped-def]
     window = open_window()
     action(window, "New cut").trigger()
-    assert window.new_cut.isVisible()
-    window.new_cut.log()
-    assert "short name" in window.new_cut.problem.text()
-    window.new_cut.minutes.box.setText("30")
-    qtbot.keyClick(window.new_cut, Qt.Key.Key_Escape)
-    assert not window.new_cut.isVisible()
+    assert window.sheets["cut"].isVisible()
+    window.sheets["cut"].log()
+    assert "short name" in window.sheets["cut"].problem.text()
+    window.sheets["cut"].minutes.box.setText("30")
+    qtbot.keyClick(window.sheets["cut"], Qt.Key.Key_Escape)
+    assert not window.sheets["cut"].isVisible()
     action(window, "New cut").trigger()
-    assert window.new_cut.minutes.box.text() == "30"  # nothing typed is lost
+    assert window.sheets["cut"].minutes.box.text() == "30"  # nothing typed is lost
 
 
 @pytest.mark.parametrize("kind", ["port", "valve", "chamber", "clean", "finish"])
 def test_every_kind_of_cut_has_its_caution(open_window: Open, kind: str) -> None:
     window = open_window()
-    window.new_cut.open()
-    window.new_cut.kinds.choose((CutKind(kind),))
-    assert len(window.new_cut.caution.text()) > 40
-    window.new_cut.name.setText("x")
-    window.new_cut.log()
+    window.sheets["cut"].open()
+    window.sheets["cut"].kinds.choose((CutKind(kind),))
+    assert len(window.sheets["cut"].caution.text()) > 40
+    window.sheets["cut"].name.setText("x")
+    window.sheets["cut"].log()
     assert window.open_book.workspace is not None
     assert window.open_book.workspace.cut is not None
     assert window.open_book.workspace.cut.kinds == (kind,)
@@ -185,7 +185,7 @@ def test_ids_and_keys_are_one_command_each(open_window: Open) -> None:
     assert len({c.id for c in everywhere}) == len(everywhere)
     keys = [c.keys for c in everywhere if c.keys]
     assert len(set(keys)) == len(keys)
-    for room in window.rooms:
+    for room in window.rooms.values():
         own = [c.keys for c in room.commands if c.keys]
         assert len(set(own)) == len(own), room.name
         assert set(own) & set(keys) == set(room.overrides), f"{room.name} says which menu keys it takes"
@@ -207,7 +207,7 @@ def test_the_manual_lists_every_key_there_is(open_window: Open) -> None:
     window.open_manual("keys")
     assert window.manual is not None
     text = window.manual.browser.toPlainText()
-    for command in (*window.commands, *(c for room in window.rooms for c in room.commands)):
+    for command in (*window.commands, *(c for room in window.rooms.values() for c in room.commands)):
         if command.keys:
             assert command.name in text, command.id
 
@@ -215,6 +215,6 @@ def test_the_manual_lists_every_key_there_is(open_window: Open) -> None:
 def test_rooms_keys_are_found_and_done_from_the_finder(open_window: Open) -> None:
     window = open_window()
     window.go_to_named("compare")
-    was = window.compare.over_ratio
+    was = window.rooms["compare"].over_ratio
     next(f for f in window._findable() if f.name == "lift or L/D").do()
-    assert window.compare.over_ratio != was
+    assert window.rooms["compare"].over_ratio != was

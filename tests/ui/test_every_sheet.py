@@ -21,31 +21,30 @@ from ventrix.workspace.workspace import Workspace
 
 Open = Callable[..., MainWindow]
 
-# Command, and the attribute of the window that holds its sheet.
+# Command, and the key of its sheet.
 SHEETS = {
-    "job.new": "new_job_sheet",
-    "cut.new": "new_cut",
-    "cut.operation": "new_cut",
-    "cut.seat": "seat_sheet",
-    "cut.valves": "valves_sheet",
-    "cut.fault": "fault_sheet",
-    "cut.tube": "tube_sheet",
-    "cut.wall": "wall_sheet",
-    "cut.pour": "pour_sheet",
-    "cut.trial": "trial_sheet",
-    "cut.parts": "parts_sheet",
-    "air.traverse.new": "traverse_sheet",
-    "claim": "claim_sheet",
-    "call": "call_sheet",
+    "job.new": "new_job",
+    "cut.new": "cut",
+    "cut.operation": "cut",
+    "cut.seat": "seat",
+    "cut.valves": "valves",
+    "cut.fault": "fault",
+    "cut.tube": "tube",
+    "cut.wall": "wall",
+    "cut.pour": "pour",
+    "cut.trial": "trial",
+    "cut.parts": "parts",
+    "air.traverse.new": "traverse",
+    "claim": "claim",
+    "call": "call",
     "benches": "benches",
 }
 # Sheets that rooms of a whole head open by a key of their own.
 OF_ROOMS = (
-    "engine_sheet", "result_sheet", "route_sheet", "stage_sheet", "wait_sheet", "copy_sheet", "job_parts_sheet",
-    "quote_sheet", "face_sheet", "milling_sheet", "chamber_sheet", "template_sheet",
+    "engine", "result", "route", "stage", "wait", "copy", "job_parts", "quote", "face", "milling", "chamber", "template"
 )  # fmt: skip
 SHEETS |= {name: name for name in OF_ROOMS}
-RECKON_ONLY = {"milling_sheet", "chamber_sheet", "template_sheet"}  # nothing of theirs is kept
+RECKON_ONLY = {"milling", "chamber", "template"}  # nothing of theirs is kept
 FORMS = {key: name for key, name in SHEETS.items() if name != "benches"}
 NONSENSE = ("twelve", "1e999", "-5", "0,0,0", "1/0", "9" * 40, "½½", "\t", "<b>x</b>", "=1+1", "nan in", "45 parsecs")
 
@@ -62,11 +61,11 @@ def opened(window: MainWindow, command: str) -> SideSheet:
             window.open_book.book.add_job(whole_head(date.today()), benches=())
             window.files.open_job("demo-whole-head")
             space_of(window).look_at_port("whole-intake-4")
-        getattr(window, command).open()
+        window.open_sheet(command)
     else:
         next(c for c in window.commands if c.id == command).run()
     QApplication.processEvents()
-    sheet = getattr(window, SHEETS[command])
+    sheet = window.sheets[SHEETS[command]]
     assert isinstance(sheet, SideSheet) and sheet.isVisible()
     return sheet
 

@@ -21,8 +21,8 @@ Open = Callable[..., MainWindow]
 
 def test_three_questions_make_every_port_and_open_in_head(open_window: Open) -> None:
     window = open_window(demo=False)
-    window.new_job_sheet.open()
-    sheet = window.new_job_sheet
+    window.sheets["new_job"].open()
+    sheet = window.sheets["new_job"]
     sheet.name.setText("four cylinders")
     sheet.head.setCurrentIndex(sheet.head.findData(4))
     sheet.cylinders.setText("four")
@@ -33,18 +33,18 @@ def test_three_questions_make_every_port_and_open_in_head(open_window: Open) -> 
     assert "exhaust first" in sheet.about.text()
     sheet.take()
     space = window.open_book.workspace
-    assert space is not None and window.head.isVisible() and sheet.isHidden()
+    assert space is not None and window.rooms["head"].isVisible() and sheet.isHidden()
     names = [p.name for p in space.job.ports]
     assert names == [f"{kind} {n}" for n in range(1, 5) for kind in ("Intake", "Exhaust")]
     assert {p.valves for p in space.job.ports} == {2} and space.job.use == Use.TRUCK
-    assert "exhaust first" in window.head.pages[1].order.text()  # type: ignore[attr-defined]
+    assert "exhaust first" in window.rooms["head"].pages[1].order.text()  # type: ignore[attr-defined]
 
 
 def test_every_question_may_be_skipped(open_window: Open) -> None:
     window = open_window(demo=False)
     for expected in ("New job", "New job 2"):
-        window.new_job_sheet.open()
-        QTest.keyClick(window.new_job_sheet.name, Qt.Key.Key_Return)
+        window.sheets["new_job"].open()
+        QTest.keyClick(window.sheets["new_job"].name, Qt.Key.Key_Return)
         space = window.open_book.workspace
         assert space is not None and space.job.title == expected
         assert [p.name for p in space.job.ports] == ["Intake 1", "Exhaust 1"] and space.job.use is None
@@ -53,7 +53,7 @@ def test_every_question_may_be_skipped(open_window: Open) -> None:
 def test_without_a_bench_the_three_answers_give_the_first_stage(open_window: Open) -> None:
     window = open_window(demo=False)
     window.welcome.stages.click()
-    sheet = window.new_job_sheet
+    sheet = window.sheets["new_job"]
     assert sheet.first.text().startswith("First, intake 1: clean.")
     sheet.use.setCurrentIndex(sheet.use.findData("truck"))
     assert sheet.first.text().startswith("First, exhaust 1: clean."), "a truck's exhaust comes first"
@@ -63,15 +63,15 @@ def test_without_a_bench_the_three_answers_give_the_first_stage(open_window: Ope
     sheet.take()
     space = window.open_book.workspace
     assert space is not None and space.port is not None and space.port.name == "Exhaust 1"
-    assert window.plan.isVisible() and window.route_sheet.isVisible()
-    window.route_sheet.take()
+    assert window.rooms["plan"].isVisible() and window.sheets["route"].isVisible()
+    window.sheets["route"].take()
     assert [(m.stage, m.closed_by) for m in space.job.stage_marks] == [("clean", "gauge")]
 
 
 @pytest.mark.parametrize(("valves", "ports"), [(2, [1, 1]), (3, [2, 1]), (5, [3, 2])])
 def test_valves_of_a_cylinder_are_shared_out(open_window: Open, valves: int, ports: list[int]) -> None:
     window = open_window(demo=False)
-    sheet = window.new_job_sheet
+    sheet = window.sheets["new_job"]
     sheet.open()
     sheet.head.setCurrentIndex(sheet.head.findData(valves))
     sheet.take()
@@ -81,10 +81,10 @@ def test_valves_of_a_cylinder_are_shared_out(open_window: Open, valves: int, por
 
 def test_the_simulated_bench_can_be_chosen_at_once(open_window: Open, qtbot) -> None:  # type: ignore[no-untyped-def]
     window = open_window(demo=False)
-    window.new_job_sheet.open()
-    box = window.new_job_sheet.bench
+    window.sheets["new_job"].open()
+    box = window.sheets["new_job"].bench
     box.setCurrentIndex(box.findData("simulated"))
-    window.new_job_sheet.take()
+    window.sheets["new_job"].take()
     qtbot.waitUntil(lambda: window.open_book.bench.connected, timeout=5000)
 
 

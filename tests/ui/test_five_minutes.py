@@ -85,17 +85,17 @@ def test_every_room_is_reached_by_the_keys_that_are_named(demo: MainWindow, room
 
 def test_fifth_without_a_bench_a_typed_reading_is_kept(demo: MainWindow) -> None:
     QTest.keyClick(demo, Qt.Key.Key_T, Qt.KeyboardModifier.ControlModifier)
-    assert demo.new_cut.isVisible()
-    QTest.keyClick(demo.new_cut, Qt.Key.Key_Escape)
+    assert demo.sheets["cut"].isVisible()
+    QTest.keyClick(demo.sheets["cut"], Qt.Key.Key_Escape)
     demo.go_to_named("flow")
     space = demo.open_book.workspace
     assert space is not None
     space.look_at(space.job.ports[0].cuts[3].id)
-    QTest.keyClick(demo.flow, Qt.Key.Key_M)  # a new mount begins at the first lift
-    demo.flow.control.stand_on(0)
-    QTest.keyClicks(demo.flow, "24.5")
-    QTest.keyClick(demo.flow.entry, Qt.Key.Key_Return)
-    assert demo.flow.far.far.phase.startswith("KEPT 0.050")
+    QTest.keyClick(demo.rooms["flow"], Qt.Key.Key_M)  # a new mount begins at the first lift
+    demo.rooms["flow"].control.stand_on(0)
+    QTest.keyClicks(demo.rooms["flow"], "24.5")
+    QTest.keyClick(demo.rooms["flow"].entry, Qt.Key.Key_Return)
+    assert demo.rooms["flow"].far.far.phase.startswith("KEPT 0.050")
 
 
 def test_ninth_the_finder_finds_by_any_word_and_the_reckoner_takes_fractions(demo: MainWindow) -> None:

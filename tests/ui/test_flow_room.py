@@ -19,7 +19,7 @@ from ventrix.demo.job import demo_benches
 
 def test_a_whole_run_of_twelve_rungs_with_one_pedal(foot) -> None:  # type: ignore[no-untyped-def]
     window, bench, step = foot
-    window.flow.entry.setFocus()  # the pedal works wherever the focus is
+    window.rooms["flow"].entry.setFocus()  # the pedal works wherever the focus is
     lifts = [to_si(0.05 * i, "in") for i in range(1, 13)]
     flows = [to_si(q, "cfm") for q in (24, 48, 75, 101, 126, 149, 169, 182, 191, 205, 215, 224)]
 
@@ -28,9 +28,9 @@ def test_a_whole_run_of_twelve_rungs_with_one_pedal(foot) -> None:  # type: igno
 
     take(0)
     step("press")
-    assert window.flow.far.far.ground == "kept"
+    assert window.rooms["flow"].far.far.ground == "kept"
     step("press")
-    assert window.flow.far.far.ground == "refused"  # a second keep without asking for a repeat
+    assert window.rooms["flow"].far.far.ground == "refused"  # a second keep without asking for a repeat
     step("twice")
     bench.feed(lifts[0], flows[0])
     step("press")
@@ -45,17 +45,17 @@ def test_a_whole_run_of_twelve_rungs_with_one_pedal(foot) -> None:  # type: igno
     bench.feed(lifts[4], flows[4], seconds=5)  # 0.200 is passed over
     step("press")
     take(5, flicker=0.02, seconds=4)
-    assert window.flow.hand.test.phase is Phase.WAIT
+    assert window.rooms["flow"].hand.test.phase is Phase.WAIT
     step("press")
-    assert "Not steady" in window.flow.far.far.phase
+    assert "Not steady" in window.rooms["flow"].far.far.phase
     step("twice")  # kept as unsteady
     for i in range(6, 11):
         take(i)
         step("press")
     take(11, pressure=0.9 * DP)
-    assert window.flow.hand.test.out_of_breath
+    assert window.rooms["flow"].hand.test.out_of_breath
     step("press")
-    assert "out of breath" in window.flow.far.far.phase
+    assert "out of breath" in window.rooms["flow"].far.far.phase
     step("twice")  # at its own pressure
     found = counted(window)
     assert found == {50: 2, 100: 1, 150: 1, 250: 1, 300: 1, 350: 1, 400: 1, 450: 1, 500: 1, 550: 1, 600: 1}
@@ -71,23 +71,23 @@ def test_a_whole_run_of_twelve_rungs_with_one_pedal(foot) -> None:  # type: igno
         assert r.time is not None
     last = run.readings[-1]
     assert last.measured_pressure == pytest.approx(0.9 * DP)
-    reduced = window.flow.hand.reduced()
+    reduced = window.rooms["flow"].hand.reduced()
     assert reduced is not None
     assert reduced.flow[-1] == pytest.approx(flows[11] / 0.9514, rel=2e-3)  # nozzle and plate, 25.2 to 28 inH2O
-    assert window.flow.far.far.next_lift == "next 0.200"  # the rung that was passed over is asked for at the end
+    assert window.rooms["flow"].far.far.next_lift == "next 0.200"  # passed over: asked for at the end
 
 
 def test_any_key_can_be_the_pedal_and_letters_still_type(open_window: Open) -> None:
     window = open_window()
-    assert window.flow.pedal.use("F8")
-    assert window.flow.pedal.name == "F8"
-    assert not window.flow.pedal.use("NoSuchKey")
-    assert not window.flow.pedal.use("Ctrl+K, Ctrl+L")
+    assert window.rooms["flow"].pedal.use("F8")
+    assert window.rooms["flow"].pedal.name == "F8"
+    assert not window.rooms["flow"].pedal.use("NoSuchKey")
+    assert not window.rooms["flow"].pedal.use("Ctrl+K, Ctrl+L")
 
 
 def test_automatic_keeping_waits_for_steady(foot) -> None:  # type: ignore[no-untyped-def]
     window, bench, _ = foot
-    window.flow.control.toggle_automatic()
+    window.rooms["flow"].control.toggle_automatic()
     for i in (1, 2, 3):
         bench.feed(to_si(0.05 * i, "in"), to_si(25 * i, "cfm"), seconds=5)
     assert counted(window) == {50: 1, 100: 1, 150: 1}
@@ -96,19 +96,19 @@ def test_automatic_keeping_waits_for_steady(foot) -> None:  # type: ignore[no-un
 def test_an_odd_reading_asks_to_be_taken_again_and_stays(foot) -> None:  # type: ignore[no-untyped-def]
     window, bench, step = foot
     for i, q in ((1, 25), (2, 50), (4, 100), (5, 124)):
-        window.flow.control.stand_on(i - 1)
+        window.rooms["flow"].control.stand_on(i - 1)
         bench.feed(to_si(0.05 * i, "in"), to_si(q, "cfm"))
-        window.flow.control.keep()
-    window.flow.control.stand_on(2)
+        window.rooms["flow"].control.keep()
+    window.rooms["flow"].control.stand_on(2)
     bench.feed(to_si(0.15, "in"), to_si(85, "cfm"))
-    window.flow.control.keep()
-    assert window.flow.far.far.ground == "odd"
-    assert "off its neighbours" in window.flow.far.far.phase
+    window.rooms["flow"].control.keep()
+    assert window.rooms["flow"].far.far.ground == "odd"
+    assert "off its neighbours" in window.rooms["flow"].far.far.phase
     assert counted(window)[150] == 1
     step("twice")
     bench.feed(to_si(0.15, "in"), to_si(75, "cfm"))
-    window.flow.control.keep()
-    assert "off its repeat" in window.flow.far.far.phase
+    window.rooms["flow"].control.keep()
+    assert "off its repeat" in window.rooms["flow"].far.far.phase
     assert counted(window)[150] == 2
 
 
@@ -117,9 +117,9 @@ def test_steps_before_the_lifts_are_recorded_or_skipped_with_a_reason(foot, qtbo
     space = window.open_book.workspace
     assert space is not None
     space.change_bench("bench", Bench(id="b", name="back-room", plate_flow=to_si(152, "cfm")))
-    window.flow.hand.use_bench(space.benches[0])
+    window.rooms["flow"].hand.use_bench(space.benches[0])
     window.open_book.bench.answers_for = "back-room"
-    room, control = window.flow, window.flow.control
+    room, control = window.rooms["flow"], window.rooms["flow"].control
     qtbot.keyClick(room, Qt.Key.Key_P)
     assert "WARM UP" in room.far.far.phase
     bench.feed(5e-3, 0.05, seconds=45)
@@ -160,12 +160,12 @@ def test_steps_before_the_lifts_are_recorded_or_skipped_with_a_reason(foot, qtbo
 def test_noise_and_dips_are_noted_with_one_key(foot, qtbot) -> None:  # type: ignore[no-untyped-def]
     window, _, _ = foot
     for key in (Qt.Key.Key_N, Qt.Key.Key_I, Qt.Key.Key_T, Qt.Key.Key_O, Qt.Key.Key_N):
-        qtbot.keyClick(window.flow, key)
-    assert window.flow.ladder.rungs[0].notes == ("noise", "dip", "out of travel", "out of breath")
+        qtbot.keyClick(window.rooms["flow"], key)
+    assert window.rooms["flow"].ladder.rungs[0].notes == ("noise", "dip", "out of travel", "out of breath")
     space = window.open_book.workspace
     assert space is not None
     space.undo()
-    assert len(window.flow.ladder.rungs[0].notes) == 3
+    assert len(window.rooms["flow"].ladder.rungs[0].notes) == 3
 
 
 def test_two_columns_of_water_give_ratios_and_no_window(open_window: Open, qtbot) -> None:  # type: ignore[no-untyped-def]
@@ -175,22 +175,22 @@ def test_two_columns_of_water_give_ratios_and_no_window(open_window: Open, qtbot
     space = window.open_book.workspace
     assert space is not None
     space.change_bench("bench", Bench(id="b", name="vacuum cleaner", element="columns"))
-    window.flow.hand.use_bench(space.benches[0])
-    window.flow.refresh()
-    assert window.flow.hand.test.test_pressure is None
-    window.flow.entry.setText("412")
-    qtbot.keyClick(window.flow.entry, Qt.Key.Key_Return)
-    assert "two columns" in window.flow.control.problem.lower()
-    assert window.flow.entry.text() == "412"
-    window.flow.entry.setText("4.12 9.03")
-    qtbot.keyClick(window.flow.entry, Qt.Key.Key_Return)
-    assert window.flow.ladder.rungs[0].flow == f"{(4.12 / 9.03) ** 0.5:.4f}"
-    assert "CFM" not in window.flow.far.far.flow_unit
+    window.rooms["flow"].hand.use_bench(space.benches[0])
+    window.rooms["flow"].refresh()
+    assert window.rooms["flow"].hand.test.test_pressure is None
+    window.rooms["flow"].entry.setText("412")
+    qtbot.keyClick(window.rooms["flow"].entry, Qt.Key.Key_Return)
+    assert "two columns" in window.rooms["flow"].control.problem.lower()
+    assert window.rooms["flow"].entry.text() == "412"
+    window.rooms["flow"].entry.setText("4.12 9.03")
+    qtbot.keyClick(window.rooms["flow"].entry, Qt.Key.Key_Return)
+    assert window.rooms["flow"].ladder.rungs[0].flow == f"{(4.12 / 9.03) ** 0.5:.4f}"
+    assert "CFM" not in window.rooms["flow"].far.far.flow_unit
     bench = StandIn(window)
     bench.feed(to_si(0.1, "in"), 1000.0, pressure=1500.0)
-    assert window.flow.hand.test.phase is Phase.KEEP
-    window.flow.control.keep()
-    assert window.flow.ladder.rungs[1].flow == f"{(1000 / 1500) ** 0.5:.4f}"
+    assert window.rooms["flow"].hand.test.phase is Phase.KEEP
+    window.rooms["flow"].control.keep()
+    assert window.rooms["flow"].ladder.rungs[1].flow == f"{(1000 / 1500) ** 0.5:.4f}"
     window.open_book.bench.connected = False
 
 
@@ -200,16 +200,16 @@ def test_percent_of_a_range_with_its_advice(foot, qtbot) -> None:  # type: ignor
     assert space is not None
     barn = demo_benches()[1]
     space.change_bench("bench", replace(barn, corrected=True, link="typed"))
-    window.flow.hand.use_bench(space.benches[0])
+    window.rooms["flow"].hand.use_bench(space.benches[0])
     window.open_book.bench.answers_for = barn.name
-    window.flow.refresh()
+    window.rooms["flow"].refresh()
     bench.feed(to_si(0.05, "in"), 0.98)
-    assert "next one up" in window.flow.far.far.foot
-    qtbot.keyClick(window.flow, Qt.Key.Key_BracketRight)
-    assert window.flow.hand.element.full_scale == pytest.approx(to_si(150, "cfm"))
+    assert "next one up" in window.rooms["flow"].far.far.foot
+    qtbot.keyClick(window.rooms["flow"], Qt.Key.Key_BracketRight)
+    assert window.rooms["flow"].hand.element.full_scale == pytest.approx(to_si(150, "cfm"))
     bench.feed(to_si(0.05, "in"), 0.49)
-    window.flow.control.keep()
-    assert window.flow.ladder.rungs[0].flow == "73.5"
+    window.rooms["flow"].control.keep()
+    assert window.rooms["flow"].ladder.rungs[0].flow == "73.5"
     assert space.cut is not None
     kept = space.cut.runs[0].readings[0]
     assert (kept.percent, kept.flow) == (pytest.approx(0.49, rel=1e-3), None)
@@ -218,57 +218,61 @@ def test_percent_of_a_range_with_its_advice(foot, qtbot) -> None:  # type: ignor
 def test_a_pasted_table_is_kept_row_by_row(foot) -> None:  # type: ignore[no-untyped-def]
     window, _, _ = foot
     QApplication.clipboard().setText("lift\tCFM\tinH2O\n0.05\t24.1\t28.0\n0.10\t48,2\t27.5\n5 mm\t90\n")
-    window.flow.paste()
+    window.rooms["flow"].paste()
     assert counted(window) == {50: 1, 100: 1, 197: 1}
     QApplication.clipboard().setText("0.05\tmany")
-    window.flow.paste()
-    assert "row 1" in window.flow.far.far.phase.lower()
+    window.rooms["flow"].paste()
+    assert "row 1" in window.rooms["flow"].far.far.phase.lower()
     assert counted(window) == {50: 1, 100: 1, 197: 1}
 
 
 def test_a_plan_of_ones_own_and_the_way_back(foot, qtbot) -> None:  # type: ignore[no-untyped-def]
     window, bench, _ = foot
-    qtbot.keyClick(window.flow, Qt.Key.Key_C)
-    panel = window.flow.conditions
+    qtbot.keyClick(window.rooms["flow"], Qt.Key.Key_C)
+    panel = window.rooms["flow"].conditions
     panel.plan.setText("0.1 to 0.3 by 0.1")
     panel.plan.setModified(True)
     panel.come_back.setChecked(True)
     panel._plan_typed()
-    assert [r.lift for r in window.flow.ladder.rungs] == ["0.100", "0.200", "0.300", "↩ 0.200"]
+    assert [r.lift for r in window.rooms["flow"].ladder.rungs] == ["0.100", "0.200", "0.300", "↩ 0.200"]
     panel.plan.setText("0.3 to 0.1 by 0.1")
     panel._plan_typed()
     assert "does not rise" in panel.plan_problem.text()
     for lift, q in ((0.1, 48), (0.2, 100), (0.3, 149), (0.2, 104)):
         bench.feed(to_si(lift, "in"), to_si(q, "cfm"))
-        window.flow.control.keep()
-    reduced = window.flow.hand.reduced()
+        window.rooms["flow"].control.keep()
+    reduced = window.rooms["flow"].hand.reduced()
     assert reduced is not None
     assert any("coming back to" in n for n in reduced.notes)
-    assert window.flow.hand.test.phase is Phase.KEPT
+    assert window.rooms["flow"].hand.test.phase is Phase.KEPT
     bench.feed(0.0, 0.0, seconds=0.5)
-    assert window.flow.hand.test.phase is Phase.DONE
+    assert window.rooms["flow"].hand.test.phase is Phase.DONE
 
 
 def test_stale_air_is_noticed(open_window: Open) -> None:
     window = open_window()
     window.go_to(1)
-    window.flow._use_setup(replace(window.flow.hand.setup, air_read_at="2026-05-01T08:00:00+00:00"))
-    assert "read it again" in window.flow.lines.text()
+    window.rooms["flow"]._use_setup(replace(window.rooms["flow"].hand.setup, air_read_at="2026-05-01T08:00:00+00:00"))
+    assert "read it again" in window.rooms["flow"].lines.text()
 
 
 def test_the_far_view_alone_shows_nothing_small(open_window: Open) -> None:
     window = open_window()
     window.go_to_named("flow")
     window.toggle_far()
-    assert window.flow.far.alone
+    assert window.rooms["flow"].far.alone
     assert not window.rail.isVisible()
     assert not window.cut_row.isVisible()
     assert not window.grab().isNull()
     window.set_reading_distance()
-    window.step_back.keyPressEvent(QKeyEvent(QEvent.Type.KeyPress, Qt.Key.Key_Up, Qt.KeyboardModifier.NoModifier))
-    before = window.flow.far.least
-    window.step_back.keyPressEvent(QKeyEvent(QEvent.Type.KeyPress, Qt.Key.Key_Return, Qt.KeyboardModifier.NoModifier))
-    assert window.flow.far.least > before
-    assert float(str(window.open_book.settings.value("far_px"))) == window.flow.far.least
+    window.rooms["flow"]._distance.keyPressEvent(
+        QKeyEvent(QEvent.Type.KeyPress, Qt.Key.Key_Up, Qt.KeyboardModifier.NoModifier)
+    )
+    before = window.rooms["flow"].far.least
+    window.rooms["flow"]._distance.keyPressEvent(
+        QKeyEvent(QEvent.Type.KeyPress, Qt.Key.Key_Return, Qt.KeyboardModifier.NoModifier)
+    )
+    assert window.rooms["flow"].far.least > before
+    assert float(str(window.open_book.settings.value("far_px"))) == window.rooms["flow"].far.least
     window.go_to(3)
     assert window.rail.isVisible()

@@ -22,13 +22,15 @@ def thou(lift: int) -> float:
 
 
 def far(window: MainWindow):  # type: ignore[no-untyped-def]
-    return window.flow.far.far
+    return window.rooms["flow"].far.far
 
 
 def type_in(window: MainWindow, qtbot, text: str) -> None:  # type: ignore[no-untyped-def]
     for letter in text:
-        qtbot.keyClicks(window.flow.entry if window.flow.entry.text() else window.flow, letter)
-    qtbot.keyClick(window.flow.entry, K.Key_Return)
+        qtbot.keyClicks(
+            window.rooms["flow"].entry if window.rooms["flow"].entry.text() else window.rooms["flow"], letter
+        )
+    qtbot.keyClick(window.rooms["flow"].entry, K.Key_Return)
 
 
 def test_kept_is_said_of_the_port_it_was_kept_on(foot, qtbot) -> None:  # type: ignore[no-untyped-def]
@@ -63,7 +65,7 @@ def test_a_refusal_goes_with_its_cause(foot) -> None:  # type: ignore[no-untyped
 def test_twice_on_a_steady_reading_keeps_it_as_steady(foot) -> None:  # type: ignore[no-untyped-def]
     window, bench, _ = foot
     bench.feed(thou(50), to_si(24, "cfm"))
-    window.flow.control.insist()
+    window.rooms["flow"].control.insist()
     (reading,) = window.open_book.workspace.cut.runs[0].readings
     assert not reading.unsteady
 
@@ -74,13 +76,13 @@ def test_what_is_typed_is_kept_at_the_lift_it_was_begun_at(foot, qtbot) -> None:
         bench.feed(thou(50 * i), to_si(25 * i, "cfm"))
         step("press")
     bench.feed(thou(550), to_si(200, "cfm"), seconds=0.5)  # where the valve stands
-    window.flow.ladder.rung_chosen.emit(5)  # 0.300, which has its reading
-    qtbot.keyClick(window.flow, K.Key_R)
-    qtbot.keyClicks(window.flow, "1")
-    assert "at 0.300 in" in window.flow._entry_caption.text()
+    window.rooms["flow"].ladder.rung_chosen.emit(5)  # 0.300, which has its reading
+    qtbot.keyClick(window.rooms["flow"], K.Key_R)
+    qtbot.keyClicks(window.rooms["flow"], "1")
+    assert "at 0.300 in" in window.rooms["flow"]._entry_caption.text()
     bench.feed(thou(550), to_si(200, "cfm"))
-    qtbot.keyClicks(window.flow.entry, "51")
-    qtbot.keyClick(window.flow.entry, K.Key_Return)
+    qtbot.keyClicks(window.rooms["flow"].entry, "51")
+    qtbot.keyClick(window.rooms["flow"].entry, K.Key_Return)
     assert counted(window)[300] == 2 and 550 not in counted(window)
 
 
@@ -91,12 +93,12 @@ def test_a_lift_begun_on_one_port_is_not_kept_on_another(open_window: Open, qtbo
     space = window.open_book.workspace
     other = replace(space.port, id="x", name="Exhaust 1", kind="exhaust", cuts=(Cut(id="x0", number=0),))
     space.apply("port", replace(space.job, ports=(*space.job.ports, other)))
-    window.flow.control.stand_on(5)
-    qtbot.keyClicks(window.flow, "9")
-    assert "at 0.300 in" in window.flow._entry_caption.text()
+    window.rooms["flow"].control.stand_on(5)
+    qtbot.keyClicks(window.rooms["flow"], "9")
+    assert "at 0.300 in" in window.rooms["flow"]._entry_caption.text()
     space.look_at_port("x")
-    assert "at 0.050 in" in window.flow._entry_caption.text()
-    qtbot.keyClick(window.flow.entry, K.Key_Return)
+    assert "at 0.050 in" in window.rooms["flow"]._entry_caption.text()
+    qtbot.keyClick(window.rooms["flow"].entry, K.Key_Return)
     assert counted(window) == {50: 1}
 
 
@@ -119,9 +121,9 @@ def test_a_decimal_point_is_asked_about_before_it_is_kept(open_window: Open, qtb
     for text in ("24", "48", "75"):
         type_in(window, qtbot, text)
     type_in(window, qtbot, "1010")  # for 101.0
-    assert "Enter again keeps it" in window.flow._entry_error.text()
+    assert "Enter again keeps it" in window.rooms["flow"]._entry_error.text()
     assert 200 not in counted(window)
-    qtbot.keyClick(window.flow.entry, K.Key_Return)
+    qtbot.keyClick(window.rooms["flow"].entry, K.Key_Return)
     assert counted(window)[200] == 1
 
 
@@ -129,23 +131,23 @@ def test_the_first_leak_of_a_bench_asks_whether_the_readout_has_it_off(foot, qtb
     window, bench, step = foot
     space = window.open_book.workspace
     space.change_bench("bench", Bench(id="b", name="back-room"))
-    window.flow.hand.use_bench(space.benches[0])
+    window.rooms["flow"].hand.use_bench(space.benches[0])
     window.open_book.bench.answers_for = "back-room"
-    window.flow._use_setup(replace(window.flow.hand.setup, leak=to_si(3, "cfm"), leak_pressure=DP))
-    assert window.flow.question.isVisible() and "3.0" in window.flow._question_words.text()
-    qtbot.keyClick(window.flow, K.Key_Y)
-    assert not window.flow.question.isVisible()
+    window.rooms["flow"]._use_setup(replace(window.rooms["flow"].hand.setup, leak=to_si(3, "cfm"), leak_pressure=DP))
+    assert window.rooms["flow"].question.isVisible() and "3.0" in window.rooms["flow"]._question_words.text()
+    qtbot.keyClick(window.rooms["flow"], K.Key_Y)
+    assert not window.rooms["flow"].question.isVisible()
     assert window.open_book.book.benches()[0].leak_taken_off is True
     bench.feed(thou(50), to_si(24, "cfm"))
     step("press")
-    assert window.flow.hand.reduced().flow[0] == pytest.approx(to_si(24, "cfm"), rel=2e-3)  # not twice
-    window.flow._use_setup(replace(window.flow.hand.setup, leak=to_si(4, "cfm")))
-    assert not window.flow.question.isVisible()  # it asks once
+    assert window.rooms["flow"].hand.reduced().flow[0] == pytest.approx(to_si(24, "cfm"), rel=2e-3)  # not twice
+    window.rooms["flow"]._use_setup(replace(window.rooms["flow"].hand.setup, leak=to_si(4, "cfm")))
+    assert not window.rooms["flow"].question.isVisible()  # it asks once
 
 
 def test_a_step_shows_its_own_figure_and_then_what_comes_next(foot, qtbot) -> None:  # type: ignore[no-untyped-def]
     window, bench, _ = foot
-    room = window.flow
+    room = window.rooms["flow"]
     room.control.go_to_step(StepKind.LEAK)
     bench.feed(0.0, to_si(0.4, "cfm"))
     qtbot.keyClick(room, K.Key_Space)
@@ -162,17 +164,17 @@ def test_one_column_of_water_gives_an_index_against_its_fixed_opening(open_windo
     window.go_to_named("flow")
     space = window.open_book.workspace
     space.change_bench("bench", Bench(id="v", name="vacuum", element="column"))
-    window.flow.hand.use_bench(space.benches[0])
+    window.rooms["flow"].hand.use_bench(space.benches[0])
     type_in(window, qtbot, "20")
     assert "fixed opening is not known" in far(window).phase
     space.change_bench("bench", replace(space.benches[0], fixed_column=to_si(5, "inH2O")))
-    window.flow.refresh()
-    window.flow.control.clear_ground()
-    window.flow.entry.clear()
+    window.rooms["flow"].refresh()
+    window.rooms["flow"].control.clear_ground()
+    window.rooms["flow"].entry.clear()
     type_in(window, qtbot, "20")
     type_in(window, qtbot, "5")
-    assert window.flow.hand.reduced().flow.tolist() == pytest.approx([0.5, 1.0])
-    assert window.flow.hand.reduced().kind == "index"
+    assert window.rooms["flow"].hand.reduced().flow.tolist() == pytest.approx([0.5, 1.0])
+    assert window.rooms["flow"].hand.reduced().kind == "index"
 
 
 def test_the_sleeve_is_the_jobs_bore_whenever_that_is_typed(open_window: Open) -> None:
@@ -181,11 +183,11 @@ def test_the_sleeve_is_the_jobs_bore_whenever_that_is_typed(open_window: Open) -
     space = window.open_book.workspace
     space.apply("no bore", replace(space.job, bore=None))
     window.go_to_named("flow")
-    assert window.flow.hand.setup.bore is None
+    assert window.rooms["flow"].hand.setup.bore is None
     window.go_to_named("head")
     space.apply("bore", replace(space.job, bore=0.1))
     window.go_to_named("flow")
-    assert window.flow.hand.setup.bore == 0.1
+    assert window.rooms["flow"].hand.setup.bore == 0.1
 
 
 def test_looking_at_benches_makes_none_and_the_run_stays_in_sight(open_window: Open, qtbot) -> None:  # type: ignore[no-untyped-def]
@@ -194,14 +196,18 @@ def test_looking_at_benches_makes_none_and_the_run_stays_in_sight(open_window: O
     window.go_to_named("flow")
     space = window.open_book.workspace
     type_in(window, qtbot, "24")
-    window.benches.open()
-    assert not space.benches and window.benches.none.isVisible() and not window.benches.pages.isVisible()
-    window.benches.new_bench()
+    window.sheets["benches"].open()
+    assert (
+        not space.benches
+        and window.sheets["benches"].none.isVisible()
+        and not window.sheets["benches"].pages.isVisible()
+    )
+    window.sheets["benches"].new_bench()
     assert len(space.benches) == 1
-    assert window.flow.ladder.rungs[0].flow == "24.0"
-    window.flow._use_bench(space.benches[0])
-    assert window.flow.ladder.rungs[0].flow == "24.0"
-    assert "the next reading begins a new one" in window.flow.lines.text()
+    assert window.rooms["flow"].ladder.rungs[0].flow == "24.0"
+    window.rooms["flow"]._use_bench(space.benches[0])
+    assert window.rooms["flow"].ladder.rungs[0].flow == "24.0"
+    assert "the next reading begins a new one" in window.rooms["flow"].lines.text()
 
 
 def test_what_a_bench_refuses_is_never_its_state(foot) -> None:  # type: ignore[no-untyped-def]
@@ -216,9 +222,9 @@ def test_what_a_bench_refuses_is_never_its_state(foot) -> None:  # type: ignore[
 def test_a_reason_is_not_carried_to_another_run(open_window: Open) -> None:
     window = open_window()
     window.go_to_named("flow")
-    page, space = window.flow.readings, window.open_book.workspace
-    window.flow.toggle_readings()
+    page, space = window.rooms["flow"].readings, window.open_book.workspace
+    window.rooms["flow"].toggle_readings()
     page.reason.setText("slipped off the seat")
     space.look_at_port(next(p for p in space.job.ports if p.kind == "exhaust").id)
-    window.flow.refresh()
+    window.rooms["flow"].refresh()
     assert page.reason.text() == ""

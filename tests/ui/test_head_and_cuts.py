@@ -49,22 +49,22 @@ def test_every_figure_is_typed_at_its_place_and_none_lies_on_another(open_window
     window.go_to(0)
     window.resize(1280, 800)
     QApplication.processEvents()
-    placed = [f for f in window.head.fields.values() if isinstance(f, PlacedField)]
+    placed = [f for f in window.rooms["head"].fields.values() if isinstance(f, PlacedField)]
     assert len(placed) == 23
-    area = window.head.drawing.rect()
+    area = window.rooms["head"].drawing.rect()
     for i, field in enumerate(placed):
         assert area.contains(field.geometry()), field.caption
         assert not any(field.geometry().intersects(other.geometry()) for other in placed[i + 1 :]), field.caption
-    before = window.head.drawing.grab().toImage()
-    window.head._typing("throat_diameter", 0.030)
-    assert window.head.drawing.grab().toImage() != before  # it redraws to the numbers
+    before = window.rooms["head"].drawing.grab().toImage()
+    window.rooms["head"]._typing("throat_diameter", 0.030)
+    assert window.rooms["head"].drawing.grab().toImage() != before  # it redraws to the numbers
 
 
 def test_pinch_wall_and_percent_follow_while_typing(open_window: Open, qtbot) -> None:  # type: ignore[no-untyped-def]
     window = open_window(demo=False)
     window.files.new_job()
     window.go_to(0)
-    fields, values = window.head.fields, window.head.derived.values
+    fields, values = window.rooms["head"].fields, window.rooms["head"].derived.values
     typed(qtbot, fields["hole_spacing"], "1.29")
     typed(qtbot, fields["pinch_width"], "1.14")
     assert values["Wall at the pushrod hole"].text() == "0.075 in"  # common practice, no source: (1.29 - 1.14)/2
@@ -72,9 +72,9 @@ def test_pinch_wall_and_percent_follow_while_typing(open_window: Open, qtbot) ->
     assert values["Section at the pinch"].text() == "2.383 in²"  # common practice, no source: 2.38
     typed(qtbot, fields["pinch_width"], "1.5")
     assert fields["pinch_width"].box.text() == "1.5" or fields["hole_spacing"].box.property("wrong")
-    assert "broken through" in window.head.said.text()
+    assert "broken through" in window.rooms["head"].said.text()
     typed(qtbot, fields["pinch_width"], "1.14")
-    assert window.head.said.text() == ""
+    assert window.rooms["head"].said.text() == ""
     cut = window.open_book.book.load(space_of(window).job.id).ports[0].cuts[0]
     assert from_si(cut.pinch_width or 0, "in") == pytest.approx(1.14)
 
@@ -83,7 +83,7 @@ def test_stations_are_typed_pasted_copied_and_give_a_volume(open_window: Open) -
     window = open_window(demo=False)
     window.files.new_job()
     window.go_to(0)
-    tab = window.head.pages[3]
+    tab = window.rooms["head"].pages[3]
     QApplication.clipboard().setText(
         "along\tname\twidth\theight\n0\topening\t1.2\t1.6\n1\t\t1.1\t1.6\n2\tpinch\t1.0\t1.6\n3\t\t1.2\t1.5\n"
     )
@@ -98,14 +98,14 @@ def test_stations_are_typed_pasted_copied_and_give_a_volume(open_window: Open) -
     assert "row 1, width" in tab.problem.text().lower()
     assert space_of(window).real_cut == cut  # nothing in the book has changed
     for key, value in (("floor_length", 0.1), ("roof_length", 0.1), ("throat_diameter", 0.04)):
-        window.head._typing(key, value)
-    assert "By integration" in window.head.derived.sentence.text()
+        window.rooms["head"]._typing(key, value)
+    assert "By integration" in window.rooms["head"].derived.sentence.text()
 
 
 def test_goal_schools_targets_limits_and_the_list_for_the_end(open_window: Open, qtbot) -> None:  # type: ignore[no-untyped-def]
     window = open_window()
     window.go_to(0)
-    goal, finish = window.head.pages[1], window.head.pages[4]
+    goal, finish = window.rooms["head"].pages[1], window.rooms["head"].pages[4]
     goal.targets.setText("0.3 160; 0.5 210")  # type: ignore[attr-defined]
     goal.targets.setModified(True)  # type: ignore[attr-defined]
     goal._targets_typed()  # type: ignore[attr-defined]
@@ -122,7 +122,7 @@ def test_goal_schools_targets_limits_and_the_list_for_the_end(open_window: Open,
     goal.limits.setModified(True)  # type: ignore[attr-defined]
     goal._limits_typed()  # type: ignore[attr-defined]
     assert "'chimney' is not one of" in goal.problem.text()
-    window.head.tabs.setCurrentIndex(4)
+    window.rooms["head"].tabs.setCurrentIndex(4)
     box = finish.boxes["washed"]  # type: ignore[attr-defined]
     box.click()
     assert not box.isChecked()
@@ -137,7 +137,7 @@ def test_goal_schools_targets_limits_and_the_list_for_the_end(open_window: Open,
 def test_casting_and_cam_table(open_window: Open) -> None:
     window = open_window()
     window.go_to(0)
-    engine, casting = window.head.pages[0], window.head.pages[2]
+    engine, casting = window.rooms["head"].pages[0], window.rooms["head"].pages[2]
     box = casting.numbers["valves"]  # type: ignore[attr-defined]
     for text, words in (("two", "not a whole number"), ("", "at least one valve")):
         box.setText(text)
@@ -164,8 +164,8 @@ def test_a_cut_deeper_than_the_metal_is_said_before_it_is_logged(open_window: Op
     window = open_window()
     space_of(window).look_at(space_of(window).job.ports[0].cuts[3].id)
     window.go_to(2)
-    qtbot.keyClick(window.cuts, Qt.Key.Key_N)
-    sheet = window.new_cut
+    qtbot.keyClick(window.rooms["cuts"], Qt.Key.Key_N)
+    sheet = window.sheets["cut"]
     sheet.places.setText("short side")
     qtbot.keyClicks(sheet.works.rows[0].how_deep.box, "0.04")
     assert "under your limit of 0.110" in sheet.warning.text()
@@ -189,7 +189,7 @@ def test_a_cut_deeper_than_the_metal_is_said_before_it_is_logged(open_window: Op
 
 def test_bowl_guide_and_short_side_are_asked_three_depths_sides_and_how_far(open_window: Open, qtbot) -> None:  # type: ignore[no-untyped-def]
     window = open_window()
-    sheet = window.new_cut
+    sheet = window.sheets["cut"]
     sheet.open()
     sheet.name.setText("three places")
     sheet.places.setText("bowl, guide, short side")
@@ -226,7 +226,7 @@ def test_minutes_given_for_each_port_are_not_shared(open_window: Open) -> None:
     window = open_window()
     space = space_of(window)
     space.apply("port", add_port(space.job, new_port("Intake 2", "intake")))
-    sheet = window.new_cut
+    sheet = window.sheets["cut"]
     sheet.open("bowl")
     sheet.name.setText("bowls")
     sheet.minutes.box.setText("60")
@@ -242,7 +242,7 @@ def test_work_logged_once_for_several_ports_shares_its_minutes(open_window: Open
     window = open_window()
     space = space_of(window)
     space.apply("port", add_port(space.job, new_port("Intake 2", "intake")))
-    sheet = window.new_cut
+    sheet = window.sheets["cut"]
     sheet.open("bowl")
     sheet.name.setText("bowls")
     sheet.minutes.box.setText("60")
@@ -266,10 +266,10 @@ def test_walls_pours_and_operations_by_keyboard(open_window: Open, qtbot) -> Non
     window = open_window()
     cut_two(window)
     window.go_to(2)
-    window.cuts.choose_zone("pinch")
-    assert any("wall" in line.text for line in window.cuts.card.lines["Zone: pinch"])
-    qtbot.keyClick(window.cuts, Qt.Key.Key_W)
-    sheet = window.wall_sheet
+    window.rooms["cuts"].choose_zone("pinch")
+    assert any("wall" in line.text for line in window.rooms["cuts"].card.lines["Zone: pinch"])
+    qtbot.keyClick(window.rooms["cuts"], Qt.Key.Key_W)
+    sheet = window.sheets["wall"]
     assert sheet.place.currentText() == "pinch"
     sheet.take()
     assert "How much metal" in sheet.problem.text()
@@ -278,48 +278,48 @@ def test_walls_pours_and_operations_by_keyboard(open_window: Open, qtbot) -> Non
     cut = space_of(window).real_cut
     assert cut is not None
     assert from_si(cut.walls[-1].thickness, "in") == pytest.approx(0.090)
-    assert window.cuts.map.picture is not None
-    assert any(p.thin and p.text == "0.090" for p in window.cuts.map.picture.pins)
-    qtbot.keyClick(window.cuts, Qt.Key.Key_V)
-    qtbot.keyClicks(window.pour_sheet.volume.box, "122.3")
-    window.pour_sheet.take()
-    volume = next(line for line in window.cuts.card.lines["Volume and time"] if line.caption == "Poured")
+    assert window.rooms["cuts"].map.picture is not None
+    assert any(p.thin and p.text == "0.090" for p in window.rooms["cuts"].map.picture.pins)
+    qtbot.keyClick(window.rooms["cuts"], Qt.Key.Key_V)
+    qtbot.keyClicks(window.sheets["pour"].volume.box, "122.3")
+    window.sheets["pour"].take()
+    volume = next(line for line in window.rooms["cuts"].card.lines["Volume and time"] if line.caption == "Poured")
     assert "2 pours, 0.4 apart" in volume.text
-    qtbot.keyClick(window.cuts, Qt.Key.Key_O)
-    window.new_cut.tool.setText("flap wheel")
-    window.new_cut.take()
-    assert "flap wheel" in window.cuts.card.lines["Operations"][-1].text
+    qtbot.keyClick(window.rooms["cuts"], Qt.Key.Key_O)
+    window.sheets["cut"].tool.setText("flap wheel")
+    window.sheets["cut"].take()
+    assert "flap wheel" in window.rooms["cuts"].card.lines["Operations"][-1].text
     for _ in range(3):
         space_of(window).undo()
-    assert not any(p.text == "0.090" for p in window.cuts.map.picture.pins)
+    assert not any(p.text == "0.090" for p in window.rooms["cuts"].map.picture.pins)
 
 
 def test_zones_are_chosen_with_mouse_and_arrows(open_window: Open, qtbot) -> None:  # type: ignore[no-untyped-def]
     window = open_window()
     window.go_to(2)
     window.open_book.use_reduced_motion(True)
-    window.cuts.refresh()
-    the_map = window.cuts.map
+    window.rooms["cuts"].refresh()
+    the_map = window.rooms["cuts"].map
     assert the_map.picture is not None
     length = the_map.picture.port.length
     zone = next(z for z in ZONES if z.name == "short side")
     spot = the_map._place("floor", (zone.start + zone.end) / 2 * length, 0.0)
     qtbot.mouseClick(the_map, Qt.MouseButton.LeftButton, pos=spot.toPoint())
-    assert window.cuts.zone == "short side"
+    assert window.rooms["cuts"].zone == "short side"
     found = the_map.place_at(spot)
     assert found is not None
     assert found[0] == "floor"
     assert found[1] == pytest.approx(0.79 * length, rel=0.02)
     assert the_map.place_at(QPointF(2, 2)) is None
-    qtbot.keyClick(window.cuts, Qt.Key.Key_Right)
-    assert window.cuts.zone == "bowl"
+    qtbot.keyClick(window.rooms["cuts"], Qt.Key.Key_Right)
+    assert window.rooms["cuts"].zone == "bowl"
 
 
 def test_an_exhaust_port_is_mirrored(open_window: Open) -> None:
     window = open_window()
     window.go_to(2)
     space_of(window).look_at_port("exhaust")
-    the_map = window.cuts.map
+    the_map = window.rooms["cuts"].map
     assert the_map.picture is not None
     assert the_map._x(0.0) > the_map._x(the_map.picture.port.length)
     for along in (0.01, 0.05):
@@ -333,12 +333,12 @@ def test_clay_hangs_below_its_cut_is_flowed_and_judged(open_window: Open, qtbot)
     window = open_window()
     space = cut_two(window)
     window.go_to(2)
-    window.cuts.choose_zone("pinch")
-    qtbot.keyClick(window.cuts, Qt.Key.Key_T)
-    window.trial_sheet.name.setText("clay at the pinch")
-    window.trial_sheet.area.box.setText("0.17")
-    window.trial_sheet.area.box.setModified(True)
-    window.trial_sheet.take()
+    window.rooms["cuts"].choose_zone("pinch")
+    qtbot.keyClick(window.rooms["cuts"], Qt.Key.Key_T)
+    window.sheets["trial"].name.setText("clay at the pinch")
+    window.sheets["trial"].area.box.setText("0.17")
+    window.sheets["trial"].area.box.setModified(True)
+    window.sheets["trial"].take()
     trial = space.trial
     assert trial is not None
     assert space.against is not None
@@ -350,12 +350,12 @@ def test_clay_hangs_below_its_cut_is_flowed_and_judged(open_window: Open, qtbot)
     for reading in [r for r in base.readings if "again" not in r.id]:
         assert reading.flow is not None
         text = f"{from_si(0.96 * reading.flow, 'cfm'):.2f} @ {from_si(reading.measured_pressure or 0, 'inH2O'):.2f}"
-        window.flow.control.type_in(text)
+        window.rooms["flow"].control.type_in(text)
     stored = window.open_book.book.load(space.job.id).ports[0].cuts[2].trials[0]
     assert len(stored.runs[0].readings) == 12
     assert not space.job.ports[0].cuts[2].runs[1:]
     window.go_to(2)
-    said = next(line.text for line in window.cuts.card.lines["Trials"] if line.caption.startswith("clay"))
+    said = next(line.text for line in window.rooms["cuts"].card.lines["Trials"] if line.caption.startswith("clay"))
     assert "Narrowing the pinch cost" in said
     assert "of the loss" in said
     window.cut_row.plates[2].click()
@@ -371,10 +371,10 @@ def test_photos_are_copied_and_shown_as_a_pair(open_window: Open, tmp_path: Path
         picture = QImage(80, 60, QImage.Format.Format_RGB32)
         picture.fill(QColor(colour))
         picture.save(str(tmp_path / f"{name}.png"))
-        assert window.cuts.keep_photo(tmp_path / f"{name}.png", name)
+        assert window.rooms["cuts"].keep_photo(tmp_path / f"{name}.png", name)
         (tmp_path / f"{name}.png").unlink()
     assert len(list(window.open_book.book.photo_folder.iterdir())) == 2
-    pair = window.cuts.card.photos
+    pair = window.rooms["cuts"].card.photos
     pair.resize(200, 190)
     shot = pair.grab().toImage()
     assert shot.pixelColor(30, 100).red() > 200
@@ -382,9 +382,9 @@ def test_photos_are_copied_and_shown_as_a_pair(open_window: Open, tmp_path: Path
     qtbot.keyClick(pair, Qt.Key.Key_Left)
     assert pair.share == pytest.approx(0.45)
     (tmp_path / "note.txt").write_text("no picture", encoding="utf-8")
-    assert not window.cuts.keep_photo(tmp_path / "note.txt", "before")
+    assert not window.rooms["cuts"].keep_photo(tmp_path / "note.txt", "before")
     assert "no JPEG or PNG" in window.foot.said.toolTip()
-    assert not window.cuts.keep_photo(tmp_path / "nowhere.png", "before")
+    assert not window.rooms["cuts"].keep_photo(tmp_path / "nowhere.png", "before")
 
 
 def test_a_head_of_eight_cylinders_stays_easy_to_move_about_in(open_window: Open, tmp_path: Path, qtbot) -> None:  # type: ignore[no-untyped-def]
@@ -403,21 +403,21 @@ def test_a_head_of_eight_cylinders_stays_easy_to_move_about_in(open_window: Open
     assert space.port.name == "Exhaust 7"
     picture = QImage(40, 30, QImage.Format.Format_RGB32)
     picture.save(str(tmp_path / "head.png"))
-    assert window.head.pages[2].keep_photo(tmp_path / "head.png")  # type: ignore[attr-defined]
+    assert window.rooms["head"].pages[2].keep_photo(tmp_path / "head.png")  # type: ignore[attr-defined]
     assert len(space.job.photos) == 1
 
 
 def test_the_clock_of_the_work_survives_a_crash(open_window: Open, qtbot) -> None:  # type: ignore[no-untyped-def]
     window = open_window()
     window.go_to(2)
-    window.cuts.choose_zone("bowl")
-    qtbot.keyClick(window.cuts, Qt.Key.Key_S)
+    window.rooms["cuts"].choose_zone("bowl")
+    qtbot.keyClick(window.rooms["cuts"], Qt.Key.Key_S)
     space = space_of(window)
     again = Workspace(window.open_book.book, window.open_book.book.load(space.job.id))  # as after a kill
     running = again.running_work()
     assert running is not None
     assert running[1].places == ("bowl",)
-    qtbot.keyClick(window.cuts, Qt.Key.Key_S)
+    qtbot.keyClick(window.rooms["cuts"], Qt.Key.Key_S)
     assert space.running_work() is None
     assert "The clock stopped" in window.foot.said.toolTip()
 
@@ -426,7 +426,7 @@ def test_a_seat_cut_narrower_says_what_a_recut_needs(open_window: Open) -> None:
     window = open_window()
     cut_two(window)
     window.go_to(2)
-    text = window.cuts.card.lines["Seat"][0].text
+    text = window.rooms["cuts"].card.lines["Seat"][0].text
     assert "12 % lost" in text
     assert "a recut sinks the valve" in text
 
@@ -461,7 +461,7 @@ def head_diameters(window: MainWindow) -> list[float]:
 
 
 def type_valve_head(window: MainWindow, text: str) -> None:
-    box = window.head.fields["head_diameter"].box
+    box = window.rooms["head"].fields["head_diameter"].box
     box.setText(text)
     box.setModified(True)
     box.editingFinished.emit()
@@ -474,19 +474,21 @@ def test_another_valve_head_is_asked_corrected_or_changed(open_window: Open) -> 
     space.look_at(space.job.ports[0].cuts[2].id)
     was = head_diameters(window)
     type_valve_head(window, "47.5 mm")
-    assert window.head.question.isVisible() and head_diameters(window) == was, "nothing is rewritten unasked"
-    window.head.question.neither.click()
-    assert window.head.question.isHidden() and "47" not in window.head.fields["head_diameter"].box.text()
+    assert window.rooms["head"].question.isVisible() and head_diameters(window) == was, "nothing is rewritten unasked"
+    window.rooms["head"].question.neither.click()
+    assert (
+        window.rooms["head"].question.isHidden() and "47" not in window.rooms["head"].fields["head_diameter"].box.text()
+    )
     type_valve_head(window, "47.5 mm")
-    window.head.question.changed.click()
+    window.rooms["head"].question.changed.click()
     assert head_diameters(window) == [*was[:2], 47.5, 47.5], "history keeps its own"
     type_valve_head(window, "47.6 mm")  # this cut has a valve of its own now: it is set right without asking
-    assert window.head.question.isHidden() and head_diameters(window) == [*was[:2], 47.6, 47.6]
+    assert window.rooms["head"].question.isHidden() and head_diameters(window) == [*was[:2], 47.6, 47.6]
     space.look_at(space.job.ports[0].cuts[3].id)
-    assert "carried from cut 2" in window.head.fields["head_diameter"].box.toolTip()
+    assert "carried from cut 2" in window.rooms["head"].fields["head_diameter"].box.toolTip()
     space.look_at(space.job.ports[0].cuts[1].id)
     type_valve_head(window, "45 mm")
-    window.head.question.corrected.click()
+    window.rooms["head"].question.corrected.click()
     assert head_diameters(window) == [45.0, 45.0, 47.6, 47.6]
     space.undo()
     assert head_diameters(window) == [*was[:2], 47.6, 47.6]
@@ -498,4 +500,4 @@ def test_as_received_a_size_is_not_asked_about(open_window: Open) -> None:
     window.go_to_named("head")
     space.look_at(space.job.ports[0].cuts[0].id)
     type_valve_head(window, "45 mm")
-    assert window.head.question.isHidden() and set(head_diameters(window)) == {45.0}
+    assert window.rooms["head"].question.isHidden() and set(head_diameters(window)) == {45.0}

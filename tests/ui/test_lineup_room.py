@@ -35,7 +35,7 @@ def window(open_window: Open) -> MainWindow:
     window.files.open_job("demo-whole-head")
     window.resize(1280, 800)
     window.go_to_named("lineup")
-    window.lineup.setFocus()
+    window.rooms["lineup"].setFocus()
     return window
 
 
@@ -45,7 +45,7 @@ def steps(room: LineUpRoom) -> dict[str, str]:
 
 
 def test_the_worst_edge_is_said_first(window: MainWindow) -> None:
-    room = window.lineup
+    room = window.rooms["lineup"]
     assert "Intake 1, roof: 0.024 in into the air" in room.verdict.text()
     assert room.reason.text().startswith("The head stands in the air. Take 0.024 in off the head: read its wall first.")
     assert "0.32°" in room.runs.text(), "the casting runs 5.5 in a thousand: 0.32 degrees"
@@ -68,18 +68,18 @@ def test_a_wall_read_at_the_opening_stands_in_its_line_and_stops_the_cut(open_wi
     window.open_book.book.add_job(replace(job, ports=ports), benches=())
     window.files.open_job("demo-whole-head")
     window.go_to_named("lineup")
-    assert window.lineup.shown is not None
-    lines = {line.name: line for line in window.lineup.shown.lines}
+    assert window.rooms["lineup"].shown is not None
+    lines = {line.name: line for line in window.rooms["lineup"].shown.lines}
     assert lines["1, roof"].wall == "0.112"
     proposal = lines["1, roof"].proposal
     assert proposal is not None
     assert to_si(0.006, "in") < proposal.depth < to_si(0.012, "in")
     assert (lines["4, floor"].wall, lines["4, floor"].take_off) == ("not read", "head, 0.024")
-    assert "the wall is at your limit" in window.lineup.reason.text()
+    assert "the wall is at your limit" in window.rooms["lineup"].reason.text()
 
 
 def test_arrows_move_the_face_and_b_puts_it_back(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
-    room = window.lineup
+    room = window.rooms["lineup"]
     assert room.shown is not None
     was = room.shown.lines[0].edge.step
     qtbot.keyClick(room, K.Key_Down)
@@ -97,7 +97,7 @@ def test_arrows_move_the_face_and_b_puts_it_back(window: MainWindow, qtbot) -> N
 
 
 def test_what_was_moved_on_one_head_is_not_laid_on_another(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
-    room = window.lineup
+    room = window.rooms["lineup"]
     other = renewed(replace(whole_head(date.today()), id="second", title="a second head"))
     window.open_book.book.add_job(other, benches=())
     assert room.shown is not None
@@ -121,7 +121,7 @@ def test_the_foot_of_a_room_names_every_key_it_has(window: MainWindow, name: str
 
 
 def test_keys_pick_ports_edges_and_true_steps(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
-    room = window.lineup
+    room = window.rooms["lineup"]
     qtbot.keyClick(room, K.Key_4)
     assert room.line is not None
     assert room.line.edge.port == "Intake 4"
@@ -136,10 +136,10 @@ def test_keys_pick_ports_edges_and_true_steps(window: MainWindow, qtbot) -> None
 
 
 def test_enter_plans_the_edge_in_cuts(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
-    room = window.lineup
+    room = window.rooms["lineup"]
     qtbot.keyClick(room, K.Key_4)
     qtbot.keyClick(room, K.Key_Return)
-    sheet = window.new_cut
+    sheet = window.sheets["cut"]
     assert sheet.isVisible()
     (row,) = sheet.works.rows
     assert (row.place, row.side.currentText()) == ("opening", "floor")
@@ -150,8 +150,8 @@ def test_enter_plans_the_edge_in_cuts(window: MainWindow, qtbot) -> None:  # typ
 
 
 def test_a_face_is_typed_and_wrong_ones_say_why(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
-    qtbot.keyClick(window.lineup, K.Key_N)
-    sheet = window.face_sheet
+    qtbot.keyClick(window.rooms["lineup"], K.Key_N)
+    sheet = window.sheets["face"]
     sheet.name.setText("header")
     sheet.part.setCurrentIndex(sheet.part.findData("header"))
     sheet.ports.setText("Exhaust 9 0 0")
@@ -188,7 +188,7 @@ def test_a_face_is_typed_and_wrong_ones_say_why(window: MainWindow, qtbot) -> No
 
 
 def test_openings_come_from_a_drawing(window: MainWindow, tmp_path: Path) -> None:
-    sheet = window.face_sheet
+    sheet = window.sheets["face"]
     sheet.open()
     sheet.bring_in(tmp_path / "none.dxf")
     assert sheet.problem.text()
@@ -210,8 +210,8 @@ def test_openings_come_from_a_drawing(window: MainWindow, tmp_path: Path) -> Non
 
 
 def test_milling_answers_while_typing(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
-    qtbot.keyClick(window.lineup, K.Key_M)
-    sheet = window.milling_sheet
+    qtbot.keyClick(window.rooms["lineup"], K.Key_M)
+    sheet = window.sheets["milling"]
     qtbot.keyClicks(sheet.head.box, "0.030+0.020+0.005")
     assert "comes down 0.055 in" in sheet.told.text()
     sheet.lean.box.setText("50")
@@ -221,9 +221,9 @@ def test_milling_answers_while_typing(window: MainWindow, qtbot) -> None:  # typ
 
 
 def test_a_template_is_true_to_size(window: MainWindow, tmp_path: Path) -> None:
-    window.lineup.setFocus()
-    QTest.keyClick(window.lineup, K.Key_T)
-    sheet = window.template_sheet
+    window.rooms["lineup"].setFocus()
+    QTest.keyClick(window.rooms["lineup"], K.Key_T)
+    sheet = window.sheets["template"]
     assert sheet.what.currentText() == "own manifold on intake face"
     assert bars_of(sheet, tmp_path / "template.pdf", pages=1) == pytest.approx((100.0, 100.0), abs=0.02)
     for field, typed in ((sheet.across, "99.2 mm"), (sheet.up, "101.5 mm")):
@@ -232,7 +232,7 @@ def test_a_template_is_true_to_size(window: MainWindow, tmp_path: Path) -> None:
     assert sheet.settle_fields()
     wanted = 100 / 0.992, 100 / 1.015
     assert bars_of(sheet, tmp_path / "again.pdf", pages=1) == pytest.approx(wanted, abs=0.02)
-    sheet.open(window.lineup.found)
+    sheet.open(window.rooms["lineup"].found)
     assert sheet.across.value == pytest.approx(0.0992), "the printer stays the same one"
     assert not sheet.write(tmp_path / "no" / "such.pdf")
     assert "no such" in sheet.problem.text().lower()
@@ -258,8 +258,8 @@ def bars_of(sheet: TemplateSheet, path: Path, pages: int) -> tuple[float, float]
 
 
 def test_a_gasket_is_printed_from_the_library_or_the_job(window: MainWindow, tmp_path: Path) -> None:
-    sheet = window.template_sheet
-    sheet.open(window.lineup.found)
+    sheet = window.sheets["template"]
+    sheet.open(window.rooms["lineup"].found)
     sheet.what.setCurrentText("gasket 1.5 alone")
     assert sheet.write(tmp_path / "gasket.pdf")
     document = pdfium.PdfDocument(tmp_path / "gasket.pdf")
@@ -278,7 +278,7 @@ def test_a_gasket_is_printed_from_the_library_or_the_job(window: MainWindow, tmp
 @pytest.mark.parametrize("size", [(1024, 700), (1280, 800)])
 def test_nothing_leaves_the_window(window: MainWindow, qtbot, size: tuple[int, int]) -> None:  # type: ignore[no-untyped-def]
     window.resize(*size)
-    room = window.lineup
+    room = window.rooms["lineup"]
     qtbot.waitUntil(lambda: room.width() <= size[0] - window.rail.width() + 2)
     assert room.minimumSizeHint().width() <= room.width()
 
@@ -287,15 +287,15 @@ def test_a_job_without_faces_says_what_to_do(open_window: Open) -> None:
     window = open_window(demo=False)
     window.files.new_job()
     window.go_to_named("lineup")
-    assert "wants a face of the head" in window.lineup.waiting.text()
-    assert "N types a face" in window.lineup.waiting.text()
-    window.lineup.plan()  # nothing to plan, and nothing happens
-    assert not window.new_cut.isVisible()
+    assert "wants a face of the head" in window.rooms["lineup"].waiting.text()
+    assert "N types a face" in window.rooms["lineup"].waiting.text()
+    window.rooms["lineup"].plan()  # nothing to plan, and nothing happens
+    assert not window.sheets["cut"].isVisible()
 
 
 def test_chambers_and_shrouding_answer_while_typing(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
-    qtbot.keyClick(window.lineup, K.Key_H)
-    sheet = window.chamber_sheet
+    qtbot.keyClick(window.rooms["lineup"], K.Key_H)
+    sheet = window.sheets["chamber"]
     assert "No chamber was poured yet" in sheet.chambers.text()
     told = sheet.told.text()
     assert "to the chamber" in told, "the chamber's own outline is nearer than the bore"
@@ -315,8 +315,8 @@ def test_chambers_and_shrouding_answer_while_typing(window: MainWindow, qtbot) -
 
 def test_edges_are_typed_from_a_bolt(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
     """Bolt A at 5.0, 1.0: edges 0.1 and 1.3 right of it, 0.2 and 1.8 below: a middle at 5.7, 0.0."""
-    qtbot.keyClick(window.lineup, K.Key_N)
-    sheet = window.face_sheet
+    qtbot.keyClick(window.rooms["lineup"], K.Key_N)
+    sheet = window.sheets["face"]
     for box, text in (
         (sheet.name, "typed by edges"),
         (sheet.bolts, "A 5.0 1.0; B 9 1"),
@@ -330,7 +330,7 @@ def test_edges_are_typed_from_a_bolt(window: MainWindow, qtbot) -> None:  # type
     (outline,) = space.job.faces[-1].outlines
     assert np.array(outline.centre) == pytest.approx(np.array([5.7, 0.0]) * 0.0254)
     assert (outline.width, outline.height) == pytest.approx((1.2 * 0.0254, 1.6 * 0.0254))
-    qtbot.keyClick(window.lineup, K.Key_N)
+    qtbot.keyClick(window.rooms["lineup"], K.Key_N)
     for text, words in (
         ("Intake 1 A 1.3 0.1 -1.8 -0.2", "left, right, floor and roof from bolt A"),
         ("Intake 1 Z 0.1 1.3 -1.8 -0.2", "is not one of"),
@@ -347,8 +347,8 @@ def test_edges_are_typed_from_a_bolt(window: MainWindow, qtbot) -> None:  # type
 
 def test_milling_of_the_manifold_takes_it_back_and_the_line_up_follows(window: MainWindow) -> None:
     """A 45 degree half bank, its face square: 0.020 in down wants 0.020 off the face, and 0.010 is half of it."""
-    window.milling_sheet.open()
-    sheet = window.milling_sheet
+    window.sheets["milling"].open()
+    sheet = window.sheets["milling"]
     sheet.layout_of.setCurrentIndex(sheet.layout_of.findData("v"))
     sheet.layout_of.activated.emit(sheet.layout_of.currentIndex())
     sheet.head.box.setText("0.020")
@@ -371,8 +371,8 @@ def test_openings_are_traced_on_a_photo_by_mouse_and_by_keys(window: MainWindow,
     picture.fill(Qt.GlobalColor.white)
     path = tmp_path / "gasket.png"
     assert picture.save(str(path))
-    sheet, room = window.face_sheet, window.lineup
-    sheet.open()
+    sheet, room = window.sheets["face"], window.rooms["lineup"]
+    sheet.open(room.tracing)
     sheet.trace(tmp_path / "none.png")
     assert "no picture that can be read" in sheet.problem.text()
     sheet.trace(path)

@@ -30,7 +30,7 @@ def window(open_window: Open) -> MainWindow:
     assert demo_benches()
     window.resize(1280, 800)
     window.go_to_named("match")
-    window.match.setFocus()
+    window.rooms["match"].setFocus()
     return window
 
 
@@ -53,7 +53,7 @@ def go(room: MatchRoom, qtbot, stage: str, port: str) -> None:  # type: ignore[n
 
 
 def test_it_says_which_differs_and_what_is_left(window: MainWindow) -> None:
-    room = window.match
+    room = window.rooms["match"]
     assert "Intake 3: 2.1 cc," in room.verdict.text()
     assert "CFM short" in room.verdict.text()
     assert "Intake 4 is thin" in room.reason.text()
@@ -71,7 +71,7 @@ def test_it_says_which_differs_and_what_is_left(window: MainWindow) -> None:
 
 
 def test_m_marks_and_held_it_clocks(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
-    room, space = window.match, window.open_book.workspace
+    room, space = window.rooms["match"], window.open_book.workspace
     assert space is not None
     go(room, qtbot, "short side", "Exhaust 3")
     port = space.port
@@ -99,11 +99,11 @@ def test_m_marks_and_held_it_clocks(window: MainWindow, qtbot) -> None:  # type:
 
 
 def test_a_stage_is_logged_for_many_ports_with_shared_minutes(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
-    room, space = window.match, window.open_book.workspace
+    room, space = window.rooms["match"], window.open_book.workspace
     assert space is not None
     go(room, qtbot, "re-blend", "Intake 1")
     qtbot.keyClick(room, K.Key_Return)
-    sheet = window.stage_sheet
+    sheet = window.sheets["stage"]
     assert sheet.isVisible()
     qtbot.keyClicks(sheet.minutes.box, "60")
     sheet.others.setText("Intake 9")
@@ -119,15 +119,15 @@ def test_a_stage_is_logged_for_many_ports_with_shared_minutes(window: MainWindow
 
 
 def test_what_waited_is_back_and_its_sheet_opens(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
-    room, space = window.match, window.open_book.workspace
+    room, space = window.rooms["match"], window.open_book.workspace
     assert space is not None
     go(room, qtbot, "valve job", "Intake 1")
     qtbot.keyClick(room, K.Key_W)
     assert space.job.waits[0].ended is not None
-    assert window.seat_sheet.isVisible(), "valve job back opens its sheet"
+    assert window.sheets["seat"].isVisible(), "valve job back opens its sheet"
     go(room, qtbot, "finish", "Intake 1")
     qtbot.keyClick(room, K.Key_W)
-    sheet = window.wait_sheet
+    sheet = window.sheets["wait"]
     sheet.promised.setText("tomorrow")
     sheet.try_taking()
     assert "is not a day" in sheet.problem.text()
@@ -140,13 +140,13 @@ def test_what_waited_is_back_and_its_sheet_opens(window: MainWindow, qtbot) -> N
 
 
 def test_copies_are_logged_by_each_ports_own_walls(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
-    room, space = window.match, window.open_book.workspace
+    room, space = window.rooms["match"], window.open_book.workspace
     assert space is not None
     go(room, qtbot, "short side", "Intake 4")
     marks = {line.place: line.mark for line in room.copying.lines}
     assert marks == {"short side": "cross", "guide": "tick"}
     qtbot.keyClick(room, K.Key_C)
-    sheet = window.copy_sheet
+    sheet = window.sheets["copy"]
     assert not next(b for b, c in sheet.boxes if c.place == "short side").isEnabled()
     assert [sheet.up_to.itemData(i) for i in range(sheet.up_to.count())] == [4, 3, 2, 1]
     sheet.up_to.setCurrentIndex(1)
@@ -167,10 +167,10 @@ def test_copies_are_logged_by_each_ports_own_walls(window: MainWindow, qtbot) ->
 
 
 def test_parts_step_on_and_costs_are_the_shops_own(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
-    room, space = window.match, window.open_book.workspace
+    room, space = window.rooms["match"], window.open_book.workspace
     assert space is not None
     qtbot.keyClick(room, K.Key_P)
-    sheet = window.job_parts_sheet
+    sheet = window.sheets["job_parts"]
     springs = next(b for b in sheet.buttons if "springs" in b.text())
     springs.click()
     assert next(p for p in space.job.parts if p.kind == "spring").state == "here"
@@ -182,9 +182,9 @@ def test_parts_step_on_and_costs_are_the_shops_own(window: MainWindow, qtbot) ->
     assert space.job.parts[-1].count == 2
     room.setFocus()
     qtbot.keyClick(room, K.Key_Q)
-    quote = window.quote_sheet
+    quote = window.sheets["quote"]
     assert "outside: valve job" in quote.table.text()
-    assert len(window.match.head_view._bolts) == 6, "bolts of the face that Line-up keeps are marks"
+    assert len(window.rooms["match"].head_view._bolts) == 6, "bolts of the face that Line-up keeps are marks"
     quote.promise.setText("soon")
     quote.try_taking()
     assert "is not a day" in quote.problem.text()
@@ -196,7 +196,7 @@ def test_parts_step_on_and_costs_are_the_shops_own(window: MainWindow, qtbot) ->
 
 
 def test_tab_finds_the_next_that_differs_and_y_copies_a_line(window: MainWindow, qtbot, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
-    room, space = window.match, window.open_book.workspace
+    room, space = window.rooms["match"], window.open_book.workspace
     assert space is not None
     qtbot.keyClick(room, K.Key_Tab)
     assert space.port is not None
@@ -206,7 +206,7 @@ def test_tab_finds_the_next_that_differs_and_y_copies_a_line(window: MainWindow,
     qtbot.keyClick(room, K.Key_Y)
     assert QApplication.clipboard().text().startswith("Tillow 2.0 eight-valve, all ports: 25 of 56 stages are done")
     path = tmp_path / "cards.pdf"
-    assert window.sheet.hand_over.write_every_card(path)
+    assert window.rooms["sheet"].hand_over.write_every_card(path)
     document = pdfium.PdfDocument(path)
     assert len(document) >= 8, "a card a port"
     document.close()
@@ -215,7 +215,7 @@ def test_tab_finds_the_next_that_differs_and_y_copies_a_line(window: MainWindow,
 @pytest.mark.parametrize("size", [(1024, 700), (1280, 800)])
 def test_nothing_leaves_the_window(window: MainWindow, qtbot, size: tuple[int, int]) -> None:  # type: ignore[no-untyped-def]
     window.resize(*size)
-    room = window.match
+    room = window.rooms["match"]
     qtbot.waitUntil(lambda: room.width() <= size[0] - window.rail.width() + 2)
     assert room.minimumSizeHint().width() <= room.width()
     for box, _ in room.head_view.boxes():
@@ -224,14 +224,14 @@ def test_nothing_leaves_the_window(window: MainWindow, qtbot, size: tuple[int, i
 
 def test_a_job_that_nobody_touched_says_where_to_begin(open_window: Open) -> None:
     window = open_window(demo=False)
-    window.new_job_sheet.open()
-    window.new_job_sheet.cylinders.setText("4")
-    window.new_job_sheet.take()
+    window.sheets["new_job"].open()
+    window.sheets["new_job"].cylinders.setText("4")
+    window.sheets["new_job"].take()
     window.go_to_named("match")
-    assert "start with rough on" in window.match.verdict.text()
-    assert "No port is developed yet" in window.match.reason.text()
-    assert "no promise" in window.match.figures[2][0].text()
-    window.match.mark()
+    assert "start with rough on" in window.rooms["match"].verdict.text()
+    assert "No port is developed yet" in window.rooms["match"].reason.text()
+    assert "no promise" in window.rooms["match"].figures[2][0].text()
+    window.rooms["match"].mark()
     assert "rough" in window.open_book.workspace.job.ports[0].cuts[0].operations[0].stage  # type: ignore[union-attr]
 
 
@@ -240,4 +240,4 @@ def test_names_with_angle_brackets_are_shown_as_they_are(window: MainWindow) -> 
     assert space is not None
     odd = tuple(replace(p, name="<b>Three</b>") if p.name == "Intake 3" else p for p in space.job.ports)
     space.apply("renamed", replace(space.job, ports=odd))
-    assert "&lt;b&gt;Three&lt;/b&gt;" in window.match.verdict.text()
+    assert "&lt;b&gt;Three&lt;/b&gt;" in window.rooms["match"].verdict.text()

@@ -41,8 +41,8 @@ def put(field: QuantityField, text: str) -> None:
 
 def test_one_valve_job_is_logged_once_for_every_intake(cuts: tuple[MainWindow, Workspace]) -> None:
     window, space = cuts
-    QTest.keyClick(window.cuts, Qt.Key.Key_J)
-    sheet = window.seat_sheet
+    QTest.keyClick(window.rooms["cuts"], Qt.Key.Key_J)
+    sheet = window.sheets["seat"]
     assert sheet.isVisible() and "0.045 to 0.050" in sheet.hint.text()
     sheet.recipe.setText("street")
     sheet.angles.setText("30 45 60")
@@ -65,7 +65,7 @@ def test_one_valve_job_is_logged_once_for_every_intake(cuts: tuple[MainWindow, W
         assert cut.kinds == (CutKind.SEAT,) and space.job.seat_of(port, cut).recipe == "street"  # type: ignore[union-attr]
         assert from_si(cut.operations[0].duration or 0, "min") == pytest.approx(60 / len(intakes)), "shared"
     assert len({p.cuts[-1].seat_ids for p in intakes}) == 1
-    assert [line.text for line in window.cuts.card.lines["After the valve job"]] == [
+    assert [line.text for line in window.rooms["cuts"].card.lines["After the valve job"]] == [
         "blend again up to the seat",
         "measure the new throat",
         "pour again",
@@ -76,26 +76,26 @@ def test_one_valve_job_is_logged_once_for_every_intake(cuts: tuple[MainWindow, W
 
 def test_what_a_valve_job_opens_closes_as_it_is_done(cuts: tuple[MainWindow, Workspace]) -> None:
     window = cuts[0]
-    sheet = window.seat_sheet
+    sheet = window.sheets["seat"]
     sheet.open()
     sheet.angles.setText("45")
     sheet.widths.setText("0.05")
     put(sheet.throat, "1.600")
     sheet.take()
-    assert "measure the new throat" not in [x.text for x in window.cuts.card.lines["After the valve job"]]
-    window.new_cut.open_operation("bowl")
-    window.new_cut.log()
-    window.pour_sheet.open()
-    put(window.pour_sheet.volume, "121")
-    window.pour_sheet.take()
-    assert window.cuts.card.lines.get("After the valve job", []) == []
+    assert "measure the new throat" not in [x.text for x in window.rooms["cuts"].card.lines["After the valve job"]]
+    window.sheets["cut"].open(operation=True, place="bowl")
+    window.sheets["cut"].log()
+    window.sheets["pour"].open()
+    put(window.sheets["pour"].volume, "121")
+    window.sheets["pour"].take()
+    assert window.rooms["cuts"].card.lines.get("After the valve job", []) == []
 
 
 def test_the_same_recipe_again_is_the_same_seat_and_another_size_the_next_version(
     cuts: tuple[MainWindow, Workspace],
 ) -> None:
     window, space = cuts
-    sheet = window.seat_sheet
+    sheet = window.sheets["seat"]
     for widths in ("0.05", "0.05", "0.06"):
         sheet.open()
         sheet.recipe.setText("race")
@@ -112,9 +112,9 @@ def test_the_same_recipe_again_is_the_same_seat_and_another_size_the_next_versio
 
 def test_a_fault_is_noted_and_what_became_of_it(cuts: tuple[MainWindow, Workspace]) -> None:
     window, space = cuts
-    window.cuts.choose_zone("bowl")
-    QTest.keyClick(window.cuts, Qt.Key.Key_F)
-    sheet = window.fault_sheet
+    window.rooms["cuts"].choose_zone("bowl")
+    QTest.keyClick(window.rooms["cuts"], Qt.Key.Key_F)
+    sheet = window.sheets["fault"]
     assert sheet.place.currentText() == "bowl"
     sheet.kind.setCurrentIndex(sheet.kind.findData("overhang"))
     sheet.side.setCurrentText("nine")
@@ -125,7 +125,10 @@ def test_a_fault_is_noted_and_what_became_of_it(cuts: tuple[MainWindow, Workspac
     sheet.take()
     fault = space.port.faults[-1]  # type: ignore[union-attr]
     assert (fault.from_hour, fault.to_hour) == (3.0, 6.0)
-    assert "overhang under the seat, bowl 3 to 6 o'clock" in window.cuts.card.lines["Faults of the casting"][-1].text
+    assert (
+        "overhang under the seat, bowl 3 to 6 o'clock"
+        in window.rooms["cuts"].card.lines["Faults of the casting"][-1].text
+    )
     heads = [sheet.grid.horizontalHeaderItem(c).text() for c in range(sheet.grid.columnCount())]
     assert heads[-1] == "to do" and sheet.grid.text_at(0, len(heads) - 1) == "2"  # this one, and Intake 4's
     sheet.set_state(FaultState.GONE)
@@ -134,14 +137,16 @@ def test_a_fault_is_noted_and_what_became_of_it(cuts: tuple[MainWindow, Workspac
     sheet.set_state(FaultState.GONE)
     assert sheet.grid.text_at(0, len(heads) - 1) == "1"
     space.look_at(space.port.cuts[0].id)  # type: ignore[union-attr]
-    assert not any("3 to 6" in line.text for line in window.cuts.card.lines["Faults of the casting"]), "seen later"
+    assert not any("3 to 6" in line.text for line in window.rooms["cuts"].card.lines["Faults of the casting"]), (
+        "seen later"
+    )
 
 
 def test_a_tube_stands_in_place_of_the_wall_rule(cuts: tuple[MainWindow, Workspace]) -> None:
     window, space = cuts
-    window.cuts.choose_zone("pinch")
-    QTest.keyClick(window.cuts, Qt.Key.Key_U)
-    sheet = window.tube_sheet
+    window.rooms["cuts"].choose_zone("pinch")
+    QTest.keyClick(window.rooms["cuts"], Qt.Key.Key_U)
+    sheet = window.sheets["tube"]
     sheet.side.setCurrentIndex(sheet.side.findData("left"))
     put(sheet.extent, "0.5")
     sheet.adhesive.setText("epoxy")
@@ -149,15 +154,15 @@ def test_a_tube_stands_in_place_of_the_wall_rule(cuts: tuple[MainWindow, Workspa
     assert space.port is not None and space.real_cut is not None
     pinch = [w for w in walls_at(space.job, space.port, space.real_cut) if w.reading.place == "pinch"]
     assert pinch and all(w.tube is not None and not w.tube.tested for w in pinch)
-    window.new_cut.open("pinch")
-    window.new_cut.works.rows[0].side.setCurrentText("left")
-    assert "Tube present at the pinch, left" in window.new_cut.warning.text()
-    assert "not pressure-tested yet" in window.new_cut.warning.text()
+    window.sheets["cut"].open("pinch")
+    window.sheets["cut"].works.rows[0].side.setCurrentText("left")
+    assert "Tube present at the pinch, left" in window.sheets["cut"].warning.text()
+    assert "not pressure-tested yet" in window.sheets["cut"].warning.text()
 
 
 def test_a_wall_names_the_port_behind_it(cuts: tuple[MainWindow, Workspace]) -> None:
     window, space = cuts
-    sheet = window.wall_sheet
+    sheet = window.sheets["wall"]
     sheet.open("bowl")
     put(sheet.thickness, "0.16")
     sheet.port_behind.setCurrentIndex(sheet.port_behind.findText("Exhaust 1"))
@@ -193,7 +198,7 @@ def test_unequal_valves_are_fitted_from_a_cut_on(cuts: tuple[MainWindow, Workspa
     port = space.job.ports[0]
     space.look_at(port.cuts[2].id)
     before = [space.job.valves_of(port, c) for c in port.cuts]
-    sheet = window.valves_sheet
+    sheet = window.sheets["valves"]
     sheet.open()
     assert "as received" in sheet.title.text() and sheet.boxes["head_diameter"].text()
     sheet.boxes["head_diameter"].setText("46 mm; 44 mm")
@@ -216,7 +221,7 @@ def test_unequal_valves_are_fitted_from_a_cut_on(cuts: tuple[MainWindow, Workspa
 
 def test_a_trial_valve_carries_its_sizes(cuts: tuple[MainWindow, Workspace]) -> None:
     window, space = cuts
-    sheet = window.trial_sheet
+    sheet = window.sheets["trial"]
     sheet.open()
     sheet.kind.setCurrentIndex(sheet.kind.findData("valve"))
     assert sheet.valve_head.isEnabled() and not sheet.area.isEnabled()
@@ -232,7 +237,7 @@ def test_a_trial_valve_carries_its_sizes(cuts: tuple[MainWindow, Workspace]) -> 
 def test_heads_and_chambers_of_a_job(cuts: tuple[MainWindow, Workspace]) -> None:
     window, space = cuts
     window.go_to_named("head")
-    casting = window.head.pages[2]
+    casting = window.rooms["head"].pages[2]
     assert isinstance(casting, CastingTab)
     for name in ("left bank", "Left Bank", "right bank"):
         casting.head.setText(name)
@@ -247,11 +252,11 @@ def test_heads_and_chambers_of_a_job(cuts: tuple[MainWindow, Workspace]) -> None
     window.go_to_named("cuts")
     for cylinder, volumes in ((1, ("64.0", "64.4")), (2, ("65.0",))):
         for text in volumes:
-            window.pour_sheet.open()
-            window.pour_sheet.what.setCurrentIndex(window.pour_sheet.what.findData(cylinder))
-            put(window.pour_sheet.volume, text)
-            window.pour_sheet.take()
-    lines = {line.caption: line.text for line in window.cuts.card.lines["Chambers"]}
+            window.sheets["pour"].open()
+            window.sheets["pour"].what.setCurrentIndex(window.sheets["pour"].what.findData(cylinder))
+            put(window.sheets["pour"].volume, text)
+            window.sheets["pour"].take()
+    lines = {line.caption: line.text for line in window.rooms["cuts"].card.lines["Chambers"]}
     assert lines["cylinder 1, right bank"].startswith("64.2 cc   2 pours")
     assert lines["apart"].startswith("17.5"), "from the chamber of no head, 47.5, to cylinder 2"
     assert not any(p.how == "" for p in space.real_cut.pours[1:]), "the port's own pours are as they were"  # type: ignore[union-attr]

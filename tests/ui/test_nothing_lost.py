@@ -15,6 +15,7 @@ from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QApplication
 
 from tests.ui.stand_in import Open, counted
+from ventrix.bench.links.tcp import host_and_port
 from ventrix.bench.procedure.flow_procedure import Phase
 from ventrix.core.edits.cuts import edit_cut, edit_port
 from ventrix.core.edits.runs import add_reading
@@ -28,7 +29,6 @@ from ventrix.demo.job import demo_benches, demo_job
 from ventrix.demo.whole_head import whole_head
 from ventrix.records.bad_input import BookError, Conflict
 from ventrix.records.book.book import Book
-from ventrix.ui.bench_bridge import host_and_port
 from ventrix.ui.log_file import log_path
 from ventrix.ui.match.room import HELD
 from ventrix.ui.open_book import OpenBook
@@ -82,17 +82,17 @@ def test_kept_is_not_shown_before_it_is_on_disk(foot, monkeypatch) -> None:  # t
     real = window.open_book.book.write
     refuse_writing(window.open_book.book, monkeypatch)
     step("press")
-    assert window.flow.far.far.phase.startswith("NOT KEPT 0.050. The disk is full.")
-    assert window.flow.far.far.ground == "refused"
+    assert window.rooms["flow"].far.far.phase.startswith("NOT KEPT 0.050. The disk is full.")
+    assert window.rooms["flow"].far.far.ground == "refused"
     assert window.foot.said.text().startswith("▼ 0.050 is not kept")
-    assert window.flow.hand.test.lift == pytest.approx(lift)  # the plan stands still
+    assert window.rooms["flow"].hand.test.lift == pytest.approx(lift)  # the plan stands still
     assert counted(window) == {}
     bench.feed(lift, 2 * flow)  # the reading in hand stays what it was
     step("press")
     assert counted(window) == {}
     monkeypatch.setattr(window.open_book.book, "write", real)
     step("press")
-    assert window.flow.far.far.phase == "KEPT 0.050"
+    assert window.rooms["flow"].far.far.phase == "KEPT 0.050"
     space = window.open_book.workspace
     assert space is not None
     kept = window.open_book.book.load(space.job.id).ports[0].cuts[0].runs[0].readings
@@ -103,18 +103,18 @@ def test_kept_is_not_shown_before_it_is_on_disk(foot, monkeypatch) -> None:  # t
 def test_what_was_typed_stays_in_its_field(foot, qtbot, monkeypatch) -> None:  # type: ignore[no-untyped-def]
     window, _, _ = foot
     window.open_book.bench.connected = False
-    window.flow.refresh()
+    window.rooms["flow"].refresh()
     real = window.open_book.book.write
     refuse_writing(window.open_book.book, monkeypatch)
-    qtbot.keyClicks(window.flow, "2")
-    qtbot.keyClicks(window.flow.entry, "4.5")
-    qtbot.keyClick(window.flow.entry, Qt.Key.Key_Return)
-    assert window.flow.entry.text() == "24.5"
-    assert "NOT KEPT" in window.flow.far.far.phase
+    qtbot.keyClicks(window.rooms["flow"], "2")
+    qtbot.keyClicks(window.rooms["flow"].entry, "4.5")
+    qtbot.keyClick(window.rooms["flow"].entry, Qt.Key.Key_Return)
+    assert window.rooms["flow"].entry.text() == "24.5"
+    assert "NOT KEPT" in window.rooms["flow"].far.far.phase
     monkeypatch.setattr(window.open_book.book, "write", real)
-    qtbot.keyClick(window.flow.entry, Qt.Key.Key_Return)
+    qtbot.keyClick(window.rooms["flow"].entry, Qt.Key.Key_Return)
     assert counted(window) == {50: 1}
-    assert window.flow.entry.text() == ""
+    assert window.rooms["flow"].entry.text() == ""
 
 
 @pytest.fixture
@@ -134,7 +134,7 @@ def test_an_edit_of_any_room_that_is_refused_is_said_and_the_field_keeps_it(  # 
     window = open_window()
     safety.watch(window.open_book)
     window.go_to_named("head")
-    field = window.head.fields["throat_diameter"]
+    field = window.rooms["head"].fields["throat_diameter"]
     refuse_writing(window.open_book.book, monkeypatch)
     field.box.setFocus()
     field.box.selectAll()
@@ -155,9 +155,9 @@ def whole(open_window: Open, safety: Safety) -> MainWindow:
     space = window.open_book.workspace
     assert space is not None
     space.look_at_port("whole-exhaust-3")
-    while window.match.stage_name != "guide":
-        window.match.step_stage(1)
-    window.match.setFocus()
+    while window.rooms["match"].stage_name != "guide":
+        window.rooms["match"].step_stage(1)
+    window.rooms["match"].setFocus()
     return window
 
 
@@ -165,7 +165,7 @@ def whole(open_window: Open, safety: Safety) -> MainWindow:
 def test_a_stage_that_is_refused_is_not_shown_as_done(  # type: ignore[no-untyped-def]
     whole: MainWindow, qtbot, monkeypatch, held: bool
 ) -> None:
-    room, space = whole.match, whole.open_book.workspace
+    room, space = whole.rooms["match"], whole.open_book.workspace
     assert space is not None and room.match is not None
     had, cells = space.job, room.match.cells
     refuse_writing(whole.open_book.book, monkeypatch)
@@ -182,9 +182,9 @@ def test_a_stage_that_is_refused_is_not_shown_as_done(  # type: ignore[no-untype
 
 def test_a_refused_face_stays_in_its_sheet(whole: MainWindow, qtbot, monkeypatch) -> None:  # type: ignore[no-untyped-def]
     whole.go_to_named("lineup")
-    assert whole.lineup.shown is not None
-    lines = whole.lineup.shown.lines
-    sheet = whole.face_sheet
+    assert whole.rooms["lineup"].shown is not None
+    lines = whole.rooms["lineup"].shown.lines
+    sheet = whole.sheets["face"]
     sheet.open()
     typed = "Intake 1 -2 0; Intake 2 2 0"
     sheet.name.setText("own gasket")
@@ -196,7 +196,7 @@ def test_a_refused_face_stays_in_its_sheet(whole: MainWindow, qtbot, monkeypatch
     qtbot.keyClick(sheet.take_button, Qt.Key.Key_Space)
     assert sheet.isVisible() and sheet.ports.text() == typed
     assert "the disk is full" in sheet.problem.text().lower()
-    assert whole.lineup.shown.lines == lines
+    assert whole.rooms["lineup"].shown.lines == lines
 
 
 def test_a_fault_of_ours_is_logged_and_said(open_window: Open, safety: Safety) -> None:
@@ -381,16 +381,16 @@ def test_a_silent_bench_says_so_and_nothing_old_is_kept(foot, qtbot) -> None:  #
     window, bench, _ = foot
     bridge = window.open_book.bench
     bench.feed(to_si(0.05, "in"), to_si(24, "cfm"))
-    assert window.flow.hand.test.phase is Phase.KEEP
+    assert window.rooms["flow"].hand.test.phase is Phase.KEEP
     bridge._name, bridge._sampler = "bench of the test", object()  # type: ignore[assignment]
     bridge._last_sample -= 10.0
     bridge.drain()
     bridge._sampler = None
     assert not bridge.connected
     assert "silent" in bridge.sentence
-    qtbot.keyClick(window.flow, Qt.Key.Key_Space)
+    qtbot.keyClick(window.rooms["flow"], Qt.Key.Key_Space)
     assert counted(window) == {}
-    assert window.flow.hand.test.live is None
+    assert window.rooms["flow"].hand.test.live is None
 
 
 @pytest.mark.parametrize(
@@ -410,8 +410,8 @@ def test_possible_hosts_are_taken() -> None:
 def test_letters_in_the_entry_are_text_and_ctrl_z_undoes_while_it_is_empty(foot, qtbot) -> None:  # type: ignore[no-untyped-def]
     window, _, _ = foot
     window.open_book.bench.connected = False
-    window.flow.refresh()
-    room = window.flow
+    window.rooms["flow"].refresh()
+    room = window.rooms["flow"]
     room.entry.setFocus()
     qtbot.keyClicks(room.entry, "m")
     assert room.entry.text() == "m"
@@ -431,9 +431,9 @@ def test_a_refused_figure_is_selected_and_a_far_one_asked_about(foot, qtbot) -> 
     assert space is not None
     space.change_bench("bench", replace(demo_benches()[1], corrected=True, link="typed"))
     window.open_book.bench.connected = False
-    window.flow.hand.use_bench(space.benches[0])
-    window.flow.refresh()
-    room = window.flow
+    window.rooms["flow"].hand.use_bench(space.benches[0])
+    window.rooms["flow"].refresh()
+    room = window.rooms["flow"]
     assert "the barn, range to 75.0, at 0.050 in: type %" in room._entry_caption.text()
     room.entry.setFocus()
     qtbot.keyClicks(room.entry, "x9")
@@ -452,8 +452,8 @@ def test_any_reading_can_be_struck_and_taken_up_again(foot, qtbot) -> None:  # t
     for lift, flow in ((0.05, 24), (0.10, 48), (0.15, 75)):
         bench.feed(to_si(lift, "in"), to_si(flow, "cfm"))
         step("press")
-    qtbot.keyClick(window.flow, Qt.Key.Key_V)
-    page = window.flow.readings
+    qtbot.keyClick(window.rooms["flow"], Qt.Key.Key_V)
+    page = window.rooms["flow"].readings
     assert page.list.count() == 3
     page.list.setCurrentRow(0)
     page.reason.setText("clay had slipped")
@@ -463,8 +463,8 @@ def test_any_reading_can_be_struck_and_taken_up_again(foot, qtbot) -> None:  # t
     page.list.setCurrentRow(0)
     qtbot.keyClick(page.list, Qt.Key.Key_Return)
     assert counted(window) == {50: 1, 100: 1, 150: 1}
-    qtbot.keyClick(window.flow, Qt.Key.Key_Escape)
-    assert window.flow.side.currentIndex() == 0
+    qtbot.keyClick(window.rooms["flow"], Qt.Key.Key_Escape)
+    assert window.rooms["flow"].side.currentIndex() == 0
 
 
 def test_another_bench_than_the_set_ups_is_asked_about(foot, qtbot) -> None:  # type: ignore[no-untyped-def]
@@ -472,21 +472,21 @@ def test_another_bench_than_the_set_ups_is_asked_about(foot, qtbot) -> None:  # 
     space = window.open_book.workspace
     assert space is not None
     space.change_bench("bench", replace(demo_benches()[1], link="typed"))
-    window.flow.hand.use_bench(space.benches[0])
-    window.flow._bench_changed()
-    assert "Which bench is this? The set-up says the barn" in window.flow.control.which_bench
+    window.rooms["flow"].hand.use_bench(space.benches[0])
+    window.rooms["flow"]._bench_changed()
+    assert "Which bench is this? The set-up says the barn" in window.rooms["flow"].control.which_bench
     bench.feed(to_si(0.05, "in"), to_si(50.8, "cfm"))
     step("press")
     assert counted(window) == {}
-    qtbot.keyClick(window.flow, Qt.Key.Key_N)
-    assert window.flow.hand.setup.bench == "bench of the test"
-    assert window.flow.control.which_bench == ""
+    qtbot.keyClick(window.rooms["flow"], Qt.Key.Key_N)
+    assert window.rooms["flow"].hand.setup.bench == "bench of the test"
+    assert window.rooms["flow"].control.which_bench == ""
 
 
 def test_thousandths_in_a_plan_and_in_a_paste_are_read_as_such_and_said(foot, qtbot) -> None:  # type: ignore[no-untyped-def]
     window, _, _ = foot
-    panel = window.flow.conditions
-    qtbot.keyClick(window.flow, Qt.Key.Key_C)
+    panel = window.rooms["flow"].conditions
+    qtbot.keyClick(window.rooms["flow"], Qt.Key.Key_C)
     for text, lifts in (
         ("50 100 150", ["0.050", "0.100", "0.150"]),
         ("100 to 300 by 100", ["0.100", "0.200", "0.300"]),
@@ -494,15 +494,15 @@ def test_thousandths_in_a_plan_and_in_a_paste_are_read_as_such_and_said(foot, qt
         panel.plan.setText(text)
         panel.plan.setModified(True)
         panel._plan_typed()
-        assert [r.lift for r in window.flow.ladder.rungs] == lifts
+        assert [r.lift for r in window.rooms["flow"].ladder.rungs] == lifts
         assert "thousandths" in panel.plan_problem.text()
     panel.plan.setText("1.5")
     panel.plan.setModified(True)
     panel._plan_typed()
     assert "past 30 mm" in panel.plan_problem.text()
-    assert len(window.flow.ladder.rungs) == 3
+    assert len(window.rooms["flow"].ladder.rungs) == 3
     QApplication.clipboard().setText("50\t24.1\n100\t48.2\n")
-    window.flow.paste()
+    window.rooms["flow"].paste()
     assert counted(window) == {50: 1, 100: 1}
     assert "thousandths" in window.open_book.workspace.said
     window.open_book.undo()  # one paste is one edit
@@ -511,10 +511,10 @@ def test_thousandths_in_a_plan_and_in_a_paste_are_read_as_such_and_said(foot, qt
 
 def test_a_new_bench_is_the_set_ups_at_once(foot) -> None:  # type: ignore[no-untyped-def]
     window, _, _ = foot
-    window.benches.open()
-    assert window.flow.hand.setup.bench is None
-    window.benches.new.click()
-    assert window.flow.hand.setup.bench == "bench 1"
+    window.sheets["benches"].open()
+    assert window.rooms["flow"].hand.setup.bench is None
+    window.sheets["benches"].new.click()
+    assert window.rooms["flow"].hand.setup.bench == "bench 1"
 
 
 def test_the_plan_goes_as_far_as_the_cam_and_a_step(open_window: Open) -> None:
@@ -522,4 +522,6 @@ def test_the_plan_goes_as_far_as_the_cam_and_a_step(open_window: Open) -> None:
     space = window.open_book.workspace
     assert space is not None
     space.apply("cut 0 alone", space.job)
-    assert window.flow.hand._usual_lifts()[-1] == pytest.approx(to_si(0.55, "in"))  # 0.46 of cam: 0.50 and one more
+    assert window.rooms["flow"].hand._usual_lifts()[-1] == pytest.approx(
+        to_si(0.55, "in")
+    )  # 0.46 of cam: 0.50 and one more

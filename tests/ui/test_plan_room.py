@@ -31,7 +31,7 @@ def look(window: MainWindow, qtbot, port: str, cut: int | None = None) -> PlanRo
     state = chosen.cuts[-1] if cut is None else chosen.cuts[cut]
     space.look_at(state.id)
     window.go_to_named("plan")
-    room = window.plan
+    room = window.rooms["plan"]
     qtbot.waitUntil(lambda: not room.planner.busy and room.plan is not None, timeout=20_000)
     return room
 
@@ -94,7 +94,7 @@ def test_enter_says_a_cut_first_and_logs_it(window: MainWindow, qtbot) -> None: 
     line = pick(room, qtbot, MoveKind.CUT, blocked=False)
     cuts = len(window.open_book.workspace.port.cuts)  # type: ignore[union-attr]
     qtbot.keyClick(room, K.Key_Return)
-    sheet = window.new_cut
+    sheet = window.sheets["cut"]
     assert sheet.isVisible()
     row = next(r for r in sheet.works.rows if r.place == line.move.place)
     assert row.how_deep.value == pytest.approx(line.move.depth, abs=to_si(0.0005, "in"))
@@ -116,15 +116,15 @@ def test_enter_says_a_cut_first_and_logs_it(window: MainWindow, qtbot) -> None: 
     while room.at:
         qtbot.keyClick(room, K.Key_Up)
     qtbot.keyClick(room, K.Key_Return)
-    assert window.flow.isVisible()
+    assert window.rooms["flow"].isVisible()
 
 
 def test_a_gain_of_ones_own_is_not_the_plans(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
     room = look(window, qtbot, "Intake 1")
     pick(room, qtbot, MoveKind.CUT, blocked=False)
     qtbot.keyClick(room, K.Key_Return)
-    window.new_cut.expected_gain.set_value(to_si(9, "cfm"))
-    window.new_cut.take_button.click()
+    window.sheets["cut"].expected_gain.set_value(to_si(9, "cfm"))
+    window.sheets["cut"].take_button.click()
     port = window.open_book.workspace.port  # type: ignore[union-attr]
     assert port.cuts[-1].expected_gain == pytest.approx(to_si(9, "cfm"))
     assert port.cuts[-1].expected_by == ""
@@ -135,7 +135,7 @@ def test_another_cam_is_asked_about_and_a_result_kept_by_keyboard(window: MainWi
     window.resize(1024, 700)
     room = look(window, qtbot, "Intake 1")
     qtbot.keyClick(room, K.Key_E)
-    sheet = window.engine_sheet
+    sheet = window.sheets["engine"]
     assert sheet.isVisible(), "the engine is in reach in a small window too"
     qtbot.waitUntil(lambda: "filling" in sheet.told.text(), timeout=30_000)
     assert "Blow-down leaves" in sheet.told.text()
@@ -149,7 +149,7 @@ def test_another_cam_is_asked_about_and_a_result_kept_by_keyboard(window: MainWi
     qtbot.keyClick(sheet.lift.box, K.Key_Return)
     qtbot.waitUntil(lambda: "with the other cam" in sheet.told.text(), timeout=30_000)
     sheet.add_result.click()
-    result = window.result_sheet
+    result = window.sheets["result"]
     qtbot.keyClicks(result.table, "3000 x")
     result.take_button.click()
     assert result.isVisible()
@@ -170,7 +170,7 @@ def test_another_cam_is_asked_about_and_a_result_kept_by_keyboard(window: MainWi
 def test_stages_are_closed_by_hand_and_opened_by_undo(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
     room = look(window, qtbot, "Intake 4")
     qtbot.keyClick(room, K.Key_S)
-    sheet = window.route_sheet
+    sheet = window.sheets["route"]
     assert "■&nbsp;" in sheet.stages.text()
     before = sheet.stages.text().count("✓")
     sheet.how.setCurrentText("photo")
@@ -190,8 +190,8 @@ def test_a_wall_that_was_not_read_is_read_first(window: MainWindow, qtbot) -> No
     assert line.rate == "–"
     read = pick(room, qtbot, MoveKind.WALL, blocked=False)
     qtbot.keyClick(room, K.Key_Return)
-    assert window.wall_sheet.isVisible()
-    assert window.wall_sheet.place.currentText().lower() == read.move.place
+    assert window.sheets["wall"].isVisible()
+    assert window.sheets["wall"].place.currentText().lower() == read.move.place
 
 
 @pytest.mark.parametrize("size", [(1280, 800), (1024, 700)])
@@ -248,7 +248,7 @@ def test_another_port_is_planned_anew_and_esc_lets_go(window: MainWindow, qtbot)
     assert room.plan is None, "no figure of another port stays on screen"
     assert room.waiting.isVisible()
     qtbot.keyClick(room, K.Key_Return)
-    assert not window.new_cut.isVisible(), "and none of its moves can be taken"
+    assert not window.sheets["cut"].isVisible(), "and none of its moves can be taken"
     room = look(window, qtbot, "Exhaust 1")
     assert room.plan is not first
     room.plan = None
@@ -272,17 +272,17 @@ def test_a_new_job_says_what_is_wanted_and_which_stage_comes_first(open_window: 
     window = open_window(demo=False)
     window.files.new_job()
     window.go_to_named("plan")
-    qtbot.waitUntil(lambda: not window.plan.planner.busy, timeout=20_000)
-    said = window.plan.waiting.text()
+    qtbot.waitUntil(lambda: not window.rooms["plan"].planner.busy, timeout=20_000)
+    said = window.rooms["plan"].waiting.text()
     assert "its head diameter is wanted (Head)" in said
     assert "Without a bench, next: clean." in said
-    assert window.plan.line is None
-    qtbot.keyClick(window.plan, K.Key_Return)  # nothing to take, and nothing happens
-    assert not window.new_cut.isVisible()
+    assert window.rooms["plan"].line is None
+    qtbot.keyClick(window.rooms["plan"], K.Key_Return)  # nothing to take, and nothing happens
+    assert not window.sheets["cut"].isVisible()
 
 
 def test_no_job_says_what_to_do(open_window: Open) -> None:
     window = open_window(demo=False)
     window.go_to_named("plan")
-    assert window.plan.plan is None
+    assert window.rooms["plan"].plan is None
     window.close()

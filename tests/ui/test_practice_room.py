@@ -40,7 +40,7 @@ SEED = 11
 def shop(open_window: Open) -> Iterator[MainWindow]:
     window = open_window()
     window.go_to_named("practice")
-    window.practice.use_seed(SEED)
+    window.rooms["practice"].use_seed(SEED)
     yield window
     for each in window._practices:
         each.close()
@@ -50,7 +50,7 @@ def shop(open_window: Open) -> Iterator[MainWindow]:
 
 def begun(shop: MainWindow, row: int = 0) -> MainWindow:
     """A practice begun from the shelf by keys: the head of a row."""
-    room = shop.practice
+    room = shop.rooms["practice"]
     room.setFocus()
     for _ in range(row):
         QTest.keyClick(room, K.Key_Down)
@@ -77,7 +77,7 @@ def press(window: MainWindow, command: str) -> None:
 def make_cut(window: MainWindow, place: str, depth: str) -> None:
     """A cut logged as on any head: its name, where, how deep; Enter."""
     press(window, "cut.new")
-    sheet = window.new_cut
+    sheet = window.sheets["cut"]
     sheet.name.setFocus()
     QTest.keyClicks(sheet.name, place)
     sheet.places.clear()
@@ -94,7 +94,7 @@ def make_cut(window: MainWindow, place: str, depth: str) -> None:
 def read_wall(window: MainWindow, place: str) -> float:
     """A wall read with the gauge and kept, by keys."""
     press(window, "cut.wall")
-    sheet = window.wall_sheet
+    sheet = window.sheets["wall"]
     sheet.place.setCurrentText(place)
     sheet.gauge.setFocus()
     QTest.keyClick(sheet.gauge, K.Key_Space)
@@ -105,7 +105,7 @@ def read_wall(window: MainWindow, place: str) -> float:
 
 def test_a_whole_practice_by_keyboard_from_start_to_reckoning(shop: MainWindow) -> None:
     window = begun(shop)
-    room = window.practice
+    room = window.rooms["practice"]
     assert room.page == RUNNING
     assert "8:00 left of his 8 h" in room.strip.verdict.text()
     assert window.windowTitle().startswith("Practice: an easy two-valve, seed 11")
@@ -129,7 +129,7 @@ def test_a_whole_practice_by_keyboard_from_start_to_reckoning(shop: MainWindow) 
     document = json.loads(at_work(window).path.read_text(encoding="utf-8"))
     assert [a["act"] for a in document["acts"]] == ["flow", "wall", "cut", "flow", "cut", "flow"]
     window.go_to_named("compare")
-    assert window.compare.isVisible(), "the ordinary rooms judge it"
+    assert window.rooms["compare"].isVisible(), "the ordinary rooms judge it"
     window.go_to_named("practice")
     room.setFocus()
     QTest.keyClick(room, K.Key_R)
@@ -162,7 +162,7 @@ def test_a_whole_practice_by_keyboard_from_start_to_reckoning(shop: MainWindow) 
     QTest.keyClick(room, K.Key_Escape)
     assert room.page == RECKONED
     QTest.keyClick(room, K.Key_Return)
-    assert window.room is window.compare
+    assert window.room is window.rooms["compare"]
     assert space_of(window).cut is not None and space_of(window).cut.number == 2  # type: ignore[union-attr]
     press_refused = next(c for c in window.commands if c.id == "practice.flow")
     assert not press_refused.run(), "the truth is open: nothing more is flowed"
@@ -174,9 +174,9 @@ def test_every_room_opens_on_a_practice_and_says_what_it_knows(shop: MainWindow)
     make_cut(window, "bowl", "0.030")
     press(window, "practice.flow")
     window.go_to_named("flow")
-    assert window.flow.entry.isHidden(), "what nobody measures is not typed either"
-    window.flow.setFocus()
-    QTest.keyClick(window.flow, K.Key_Space)
+    assert window.rooms["flow"].entry.isHidden(), "what nobody measures is not typed either"
+    window.rooms["flow"].setFocus()
+    QTest.keyClick(window.rooms["flow"], K.Key_Space)
     assert "F5 has it flowed" in window.open_book.last_said
     for door in ROOMS:
         window.go_to_named(door.key)
@@ -190,14 +190,14 @@ def test_every_room_opens_on_a_practice_and_says_what_it_knows(shop: MainWindow)
 
 def test_another_start_of_the_same_seed_goes_on_where_it_was(shop: MainWindow) -> None:
     first = begun(shop)
-    first.practice.setFocus()
-    QTest.keyClick(first.practice, K.Key_F)
+    first.rooms["practice"].setFocus()
+    QTest.keyClick(first.rooms["practice"], K.Key_F)
     flows = [r.flow for r in space_of(first).job.ports[0].cuts[0].runs[0].readings]
     first.close()
     again = begun(shop)
     assert [r.flow for r in space_of(again).job.ports[0].cuts[0].runs[0].readings] == flows
-    assert "7:30 left" in again.practice.strip.verdict.text()
-    assert shop.practice.shelf.lists[2].rows, "it stands among those that were begun"
+    assert "7:30 left" in again.rooms["practice"].strip.verdict.text()
+    assert shop.rooms["practice"].shelf.lists[2].rows, "it stands among those that were begun"
 
 
 def test_two_windows_work_on_one_metal(shop: MainWindow) -> None:
@@ -229,7 +229,7 @@ def test_an_empty_book_can_practise(open_window: Open) -> None:
     window = open_window(demo=False)
     window.resize(1024, 700)
     window.go_to_named("practice")
-    room = window.practice
+    room = window.rooms["practice"]
     assert room.isVisible() and room.page == SHELF
     room.use_seed(3)
     child = begun(window)
@@ -245,12 +245,12 @@ def test_breaking_through_is_said_and_counts_as_nothing(shop: MainWindow) -> Non
     window = begun(shop, 1)
     make_cut(window, "short side", "0.080")
     assert "Broken through: water in the port" in window.open_book.last_said
-    window.practice.refresh()
-    assert "Broken through" in window.practice.strip.verdict.text()
-    window.practice.finish()
-    assert "the head is scrap" in window.practice.strip.verdict.text()
-    assert window.practice.shown is not None
-    assert "five minutes with the gauge" in window.practice.shown.decisions[0].known
+    window.rooms["practice"].refresh()
+    assert "Broken through" in window.rooms["practice"].strip.verdict.text()
+    window.rooms["practice"].finish()
+    assert "the head is scrap" in window.rooms["practice"].strip.verdict.text()
+    assert window.rooms["practice"].shown is not None
+    assert "five minutes with the gauge" in window.rooms["practice"].shown.decisions[0].known
 
 
 def test_what_these_heads_have_not_got_is_said(shop: MainWindow) -> None:
@@ -281,7 +281,7 @@ def test_the_virtual_port_lies_on_the_practice_bench(shop: MainWindow, qtbot) ->
     exact = float(at_work(window).practice.port.flow(np.array([lift]))[0])
     assert samples[-1].flow == pytest.approx(exact, rel=0.03)
     assert samples[-1].swirl is None, "and no swirl is to be had of it"
-    assert window.flow.hand.setup.bench == "practice bench"
+    assert window.rooms["flow"].hand.setup.bench == "practice bench"
     bench.disconnect_bench()
 
 
@@ -294,7 +294,7 @@ def test_a_test_that_is_flowed_live_costs_the_same_and_is_believed_the_same(shop
     window.open_book.bench.state_changed.emit()
     for i in range(8):
         stand_in.feed(float(LIFT[i]), float(true.flow(LIFT)[i]))
-        QTest.keyClick(window.flow, K.Key_Space)
+        QTest.keyClick(window.rooms["flow"], K.Key_Space)
         assert "Flow test, live" in window.open_book.last_said or i, window.open_book.last_said
     (run,) = space_of(window).job.ports[0].cuts[0].runs
     assert len(run.readings) == 8, window.open_book.last_said
@@ -355,7 +355,7 @@ def test_clay_and_pour_go_through_their_own_sheets(shop: MainWindow) -> None:
     press(window, "practice.flow")
     bare = space_of(window).job.ports[0].cuts[0].runs[0]
     press(window, "cut.trial")
-    sheet = window.trial_sheet
+    sheet = window.sheets["trial"]
     sheet.place.setCurrentText("bowl")
     sheet.area.box.setText("0.6")
     sheet.area.box.setModified(True)
@@ -368,9 +368,9 @@ def test_clay_and_pour_go_through_their_own_sheets(shop: MainWindow) -> None:
     assert all(with_clay.flow < without.flow for with_clay, without in both), "clay in the bowl costs flow"  # type: ignore[operator]
     space_of(window).look_at(space_of(window).job.ports[0].cuts[0].id)
     press(window, "cut.pour")
-    window.pour_sheet.burette.setFocus()
-    QTest.keyClick(window.pour_sheet.burette, K.Key_Space)
-    QTest.keyClick(window.pour_sheet.take_button, K.Key_Space)
+    window.sheets["pour"].burette.setFocus()
+    QTest.keyClick(window.sheets["pour"].burette, K.Key_Space)
+    QTest.keyClick(window.sheets["pour"].take_button, K.Key_Space)
     assert 50 < from_si(space_of(window).job.ports[0].cuts[0].pours[0].volume, "cc") < 400
     assert [a.kind for a in at_work(window).practice.acts] == ["flow", "clay", "pour"]
 
@@ -389,7 +389,7 @@ def test_practice_is_marked_and_never_counts_in_the_shop(shop: MainWindow, tmp_p
     window.go_to_named("sheet")
     pdf = tmp_path / "sheet.pdf"
     space.hold_against(space.job.ports[0].cuts[0].id)
-    assert window.sheet.hand_over.write_pdf(pdf)
+    assert window.rooms["sheet"].hand_over.write_pdf(pdf)
     document = pdfium.PdfDocument(pdf)
     text = " ".join(page.get_textpage().get_text_bounded() for page in document)
     document.close()
@@ -409,10 +409,10 @@ def test_nothing_leaves_the_window(shop: MainWindow, qtbot, size: tuple[int, int
     window = begun(shop)
     press(window, "practice.flow")
     make_cut(window, "bowl", "0.030")
-    window.practice.finish()
+    window.rooms["practice"].finish()
     for each, page in ((shop, SHELF), (window, RECKONED)):
         each.resize(*size)
-        room: PracticeRoom = each.practice
+        room: PracticeRoom = each.rooms["practice"]
         qtbot.waitUntil(lambda r=room: r.width() <= size[0] - shop.rail.width() + 2)
         assert room.page == page
         assert room.minimumSizeHint().width() <= room.width()
@@ -420,7 +420,7 @@ def test_nothing_leaves_the_window(shop: MainWindow, qtbot, size: tuple[int, int
 
 def test_what_is_chosen_is_in_sight_in_a_small_window(shop: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
     shop.resize(853, 533)
-    room = shop.practice
+    room = shop.rooms["practice"]
     room.setFocus()
     QTest.keyClick(room, K.Key_Right)
     QTest.keyClick(room, K.Key_Up)
@@ -430,23 +430,23 @@ def test_what_is_chosen_is_in_sight_in_a_small_window(shop: MainWindow, qtbot) -
     window = begun_at_head(shop)
     for i in range(6):
         make_cut(window, ("bowl", "throat", "guide")[i % 3], "0.002")
-    window.practice.finish()
+    window.rooms["practice"].finish()
     window.resize(853, 533)
-    window.practice.setFocus()
-    QTest.keyClick(window.practice, K.Key_Left)
-    page = window.practice.reckoning
+    window.rooms["practice"].setFocus()
+    QTest.keyClick(window.rooms["practice"], K.Key_Left)
+    page = window.rooms["practice"].reckoning
     assert page.chosen == 6, "from the first one to the last: stopped"
     qtbot.waitUntil(lambda: page.list.visibleRegion().boundingRect().contains(40, page.list.middle_of(6)))
 
 
 def begun_at_head(shop: MainWindow) -> MainWindow:
     """The first head, wherever the shelf stands."""
-    shop.practice.shelf.pick(0, 0)
+    shop.rooms["practice"].shelf.pick(0, 0)
     return begun(shop)
 
 
 def test_lessons_are_graded_kept_and_put_anew(shop: MainWindow) -> None:
-    room = shop.practice
+    room = shop.rooms["practice"]
     room.setFocus()
     QTest.keyClick(room, K.Key_Right)
     QTest.keyClick(room, K.Key_Return)
@@ -482,7 +482,7 @@ def test_what_was_said_first_is_scored_and_feeds_the_plan(open_window: Open, qtb
     run = space.findings.runs_of(cut, port)[0]
     space.look_at(cut.id)
     press(window, "call")
-    sheet = window.call_sheet
+    sheet = window.sheets["call"]
     assert sheet.isVisible()
     sheet.try_taking()
     assert "othing was said" in sheet.problem.text()
@@ -503,13 +503,13 @@ def test_what_was_said_first_is_scored_and_feeds_the_plan(open_window: Open, qtb
     assert score.off == pytest.approx(0.1, abs=0.001)
     assert score.gains_right is not None
     window.go_to_named("practice")
-    assert "your eye says 10.0 % too high" in window.practice.shelf.scores.text()
+    assert "your eye says 10.0 % too high" in window.rooms["practice"].shelf.scores.text()
 
 
 def test_a_call_that_cannot_be_is_refused(open_window: Open) -> None:
     window = open_window()
     press(window, "call")
-    sheet = window.call_sheet
+    sheet = window.sheets["call"]
     sheet.flows[0].box.setText("90000")
     sheet.flows[0].box.setModified(True)
     sheet.try_taking()
@@ -521,12 +521,12 @@ def test_a_call_that_cannot_be_is_refused(open_window: Open) -> None:
 def test_a_damaged_practice_says_so(shop: MainWindow, tmp_path: Path) -> None:
     bad = tmp_path / "bad.json"
     bad.write_text('{"ventrix_practice": 1, "head": "none", "seed": 1}', encoding="utf-8")
-    shop.practice.open_file(bad)
+    shop.rooms["practice"].open_file(bad)
     assert "'none' is not one of" in shop.open_book.last_said
     assert not shop._practices
     window = begun(shop)
     saved = tmp_path / "saved.json"
-    assert window.practice.save(saved)
-    shop.practice.open_file(saved)
+    assert window.rooms["practice"].save(saved)
+    shop.rooms["practice"].open_file(saved)
     assert len(shop._practices) == 2
-    assert not window.practice.save(tmp_path / "no" / "such.json")
+    assert not window.rooms["practice"].save(tmp_path / "no" / "such.json")

@@ -24,8 +24,8 @@ def sheet(open_window: Open) -> tuple[MainWindow, Workspace, PartsSheet]:
     assert space is not None
     window.go_to_named("cuts")
     space.look_at(space.job.ports[0].cuts[2].id)
-    window.parts_sheet.open()
-    return window, space, window.parts_sheet
+    window.sheets["parts"].open()
+    return window, space, window.sheets["parts"]
 
 
 def choose(sheet: PartsSheet, start: str) -> None:
@@ -121,14 +121,14 @@ def test_cut_0_and_the_last_of_a_kind_stay(sheet: tuple[MainWindow, Workspace, P
     parts.take_out()
     assert len(space.job.bin) == 1
     parts.empty()
-    assert not space.job.bin and not window.parts_sheet.bin.count()
+    assert not space.job.bin and not window.sheets["parts"].bin.count()
 
 
 def test_the_conditions_of_a_finished_run_are_completed(sheet: tuple[MainWindow, Workspace, PartsSheet]) -> None:
     window, space, parts = sheet
     choose(parts, "run 1")
     parts.conditions.click()
-    right = window.correct_sheet
+    right = window.sheets["correct"]
     assert right.isVisible() and parts.isHidden()
     run = space.real_cut.runs[0]  # type: ignore[union-attr]
     setup = space.job.setup(run.setup_id)
@@ -155,10 +155,10 @@ def test_a_typed_readings_lift_is_set_right_at_the_bench(open_window: Open) -> N
     window.go_to_named("flow")
     setup = SetUp(id="s", direction="intake", test_pressure=to_si(28, "inH2O"))
     space.keep(setup, 1, Reading(id="r1", lift=to_si(0.1, "in"), flow=to_si(60, "cfm")), "0.100", "typed")
-    window.flow.refresh()
-    window.flow.hand.follow()
-    page = window.flow.readings
-    window.flow.toggle_readings()
+    window.rooms["flow"].refresh()
+    window.rooms["flow"].hand.follow()
+    page = window.rooms["flow"].readings
+    window.rooms["flow"].toggle_readings()
     page.list.setCurrentRow(0)
     page.lift.setText("0.15")
     page.set_lift()

@@ -76,15 +76,17 @@ def test_a_room_comes_back_from_every_size(
             window.go_to_named(key)
             qtbot.wait(5)
     narrow = then[0] < 1280
-    assert window.head.tabs.count() == (7 if narrow else 5)
-    assert window.head.drawing.isVisibleTo(window.head) or window.head.tabs.currentIndex() != 0
-    assert window.flow.ladder.isVisibleTo(window.flow)
+    assert window.rooms["head"].tabs.count() == (7 if narrow else 5)
+    assert (
+        window.rooms["head"].drawing.isVisibleTo(window.rooms["head"]) or window.rooms["head"].tabs.currentIndex() != 0
+    )
+    assert window.rooms["flow"].ladder.isVisibleTo(window.rooms["flow"])
     window.go_to_named("head")
     qtbot.wait(5)
-    assert window.head.derived.isVisibleTo(window.head) is not narrow
+    assert window.rooms["head"].derived.isVisibleTo(window.rooms["head"]) is not narrow
     if narrow:
-        window.head.tabs.setCurrentIndex(6)
-        assert window.head.derived.isVisibleTo(window.head)
+        window.rooms["head"].tabs.setCurrentIndex(6)
+        assert window.rooms["head"].derived.isVisibleTo(window.rooms["head"])
 
 
 def test_readings_and_conditions_are_reached_in_a_small_window(open_window: Open, qtbot) -> None:  # type: ignore[no-untyped-def]
@@ -92,55 +94,55 @@ def test_readings_and_conditions_are_reached_in_a_small_window(open_window: Open
     window.resize(1024, 700)
     window.go_to_named("flow")
     qtbot.wait(5)
-    for key, page in ((Qt.Key.Key_V, window.flow.readings), (Qt.Key.Key_C, window.flow.conditions)):
-        qtbot.keyClick(window.flow, key)
-        assert page.isVisibleTo(window.flow)
-        qtbot.keyClick(window.flow, key)
-        assert not page.isVisibleTo(window.flow)
-        assert window.flow.ladder.isVisibleTo(window.flow)
-    qtbot.keyClick(window.flow, Qt.Key.Key_F11)
-    assert not window.flow.ladder.isVisibleTo(window.flow)
+    for key, page in ((Qt.Key.Key_V, window.rooms["flow"].readings), (Qt.Key.Key_C, window.rooms["flow"].conditions)):
+        qtbot.keyClick(window.rooms["flow"], key)
+        assert page.isVisibleTo(window.rooms["flow"])
+        qtbot.keyClick(window.rooms["flow"], key)
+        assert not page.isVisibleTo(window.rooms["flow"])
+        assert window.rooms["flow"].ladder.isVisibleTo(window.rooms["flow"])
+    qtbot.keyClick(window.rooms["flow"], Qt.Key.Key_F11)
+    assert not window.rooms["flow"].ladder.isVisibleTo(window.rooms["flow"])
     window.resize(1280, 800)
-    qtbot.keyClick(window.flow, Qt.Key.Key_Escape)
-    assert window.flow.ladder.isVisibleTo(window.flow)
-    assert window.flow.plot.isVisibleTo(window.flow)
+    qtbot.keyClick(window.rooms["flow"], Qt.Key.Key_Escape)
+    assert window.rooms["flow"].ladder.isVisibleTo(window.rooms["flow"])
+    assert window.rooms["flow"].plot.isVisibleTo(window.rooms["flow"])
 
 
 def test_a_sheet_stands_beside_the_room_or_has_a_small_window_to_itself(open_window: Open, qtbot) -> None:  # type: ignore[no-untyped-def]
     window = open_window()
     window.go_to_named("compare")
-    window.pour_sheet.open()
+    window.sheets["pour"].open()
     qtbot.wait(5)
-    sheet = window.pour_sheet
+    sheet = window.sheets["pour"]
     room = framed(window)
     assert room.mapTo(window, QPoint(room.width(), 0)).x() <= sheet.mapTo(window, QPoint(0, 0)).x()
-    window.benches.open("back-room")
+    window.sheets["benches"].open("back-room")
     qtbot.wait(5)
     assert not sheet.isVisible()  # one at a time
     window.resize(853, 533)
     qtbot.wait(5)
     assert not room.isVisible()
-    assert window.benches.mapTo(window, QPoint(window.benches.width(), 0)).x() <= window.width()
-    qtbot.keyClick(window.benches, Qt.Key.Key_Escape)
+    assert window.sheets["benches"].mapTo(window, QPoint(window.sheets["benches"].width(), 0)).x() <= window.width()
+    qtbot.keyClick(window.sheets["benches"], Qt.Key.Key_Escape)
     qtbot.wait(5)
     assert room.isVisible()
-    window.benches.open("back-room")
+    window.sheets["benches"].open("back-room")
     window.go_to_named("head")  # leaving for another room puts it away
-    assert not window.benches.isVisible()
+    assert not window.sheets["benches"].isVisible()
     assert framed(window).isVisible()
 
 
 def test_beside_a_wide_sheet_the_verdict_stands_above_the_curves(open_window: Open, qtbot) -> None:  # type: ignore[no-untyped-def]
     window = open_window()
     window.go_to_named("compare")
-    room = window.compare
-    window.benches.open("back-room")
+    room = window.rooms["compare"]
+    window.sheets["benches"].open("back-room")
     qtbot.wait(5)
     verdict, curves = (w.mapTo(room, QPoint(0, 0)) for w in (room.verdict, room.curves))
     assert verdict.y() + room.verdict.height() <= curves.y()
     assert room.curves.width() > 400
     assert not room.scorecard.isVisibleTo(room)
-    qtbot.keyClick(window.benches, Qt.Key.Key_Escape)
+    qtbot.keyClick(window.sheets["benches"], Qt.Key.Key_Escape)
     qtbot.wait(5)
     verdict, curves = (w.mapTo(room, QPoint(0, 0)) for w in (room.verdict, room.curves))
     assert verdict.x() >= curves.x() + room.curves.width()
@@ -152,7 +154,7 @@ def test_after_the_last_lift_the_far_view_says_what_the_cut_did(open_window: Ope
     window = open_window()
     window.go_to_named("flow")
     qtbot.wait(5)
-    far = window.flow.far.far
+    far = window.rooms["flow"].far.far
     space = window.open_book.workspace
     assert space is not None
     assert space.pair is not None

@@ -71,9 +71,9 @@ def test_tab_goes_on_to_the_next_field(qtbot, edits: bool) -> None:  # type: ign
 def test_condition_lets_tab_pass_and_drawing_fields_open_no_window(open_window: Open) -> None:
     window = open_window()
     window.go_to_named("head")
-    casting = window.head.pages[2]
+    casting = window.rooms["head"].pages[2]
     assert casting.condition.tabChangesFocus()  # type: ignore[attr-defined]
-    field = window.head.fields["throat_diameter"]
+    field = window.rooms["head"].fields["throat_diameter"]
     field.set_value(0.03, note="carried from cut 0")
     field.show_beside(0.04, differs=True)
     field.refuse("That is larger than the valve.")
@@ -86,9 +86,9 @@ def test_enter_takes_a_sheet_from_any_of_its_fields_once(open_window: Open, wher
     space = window.open_book.workspace
     assert space is not None and space.port is not None
     before = len(space.port.cuts)
-    window.new_cut.open("bowl")
-    window.new_cut.name.setText("bowl blended")
-    widget = getattr(window.new_cut, where)
+    window.sheets["cut"].open("bowl")
+    window.sheets["cut"].name.setText("bowl blended")
+    widget = getattr(window.sheets["cut"], where)
     QTest.keyClick(getattr(widget, "box", widget), Qt.Key.Key_Return)
     assert len(space.port.cuts) == before + 1
-    assert window.new_cut.isHidden()
+    assert window.sheets["cut"].isHidden()

@@ -34,7 +34,7 @@ def put(box, text: str) -> None:  # type: ignore[no-untyped-def]
 
 def test_lifts_walls_and_limits_are_typed_as_thousandths_in_head(window: MainWindow) -> None:
     window.go_to_named("head")
-    goal = window.head.pages[1]
+    goal = window.rooms["head"].pages[1]
     put(goal.targets, "550 273")
     put(goal.limits, "116")
     put(goal.swirl, "200 400 600")
@@ -47,7 +47,7 @@ def test_lifts_walls_and_limits_are_typed_as_thousandths_in_head(window: MainWin
 @pytest.mark.parametrize("text", ["550", "0 0", "9999999 1", "abc 12", "0.3 150 @ 999999"])
 def test_what_a_goal_does_not_take_is_said_and_stays(window: MainWindow, text: str) -> None:
     window.go_to_named("head")
-    goal, had = window.head.pages[1], window.open_book.workspace.job.targets
+    goal, had = window.rooms["head"].pages[1], window.open_book.workspace.job.targets
     put(goal.targets, text)
     assert goal.problem.text() and goal.targets.text() == text
     assert window.open_book.workspace.job.targets == had
@@ -55,14 +55,14 @@ def test_what_a_goal_does_not_take_is_said_and_stays(window: MainWindow, text: s
 
 def test_a_pressure_is_refused_in_the_unit_it_was_typed_in(window: MainWindow) -> None:
     window.go_to_named("flow")
-    window.flow.toggle_conditions()
-    field = window.flow.conditions.fields["test_pressure"]
+    window.rooms["flow"].toggle_conditions()
+    field = window.rooms["flow"].conditions.fields["test_pressure"]
     put(field.box, "28 inHg")
     assert field.box.property("wrong") and "inHg" in field._note.text()
 
 
 def test_a_bare_number_that_only_makes_sense_in_another_unit_is_asked_about(window: MainWindow) -> None:
-    reckoner = window.reckoner
+    reckoner = window.sheets["reckoner"]
     reckoner.open(find("compression_ratio"))
     reckoner.rows["bore"].box.setText("98.4")  # the shop's own are inches
     assert "98.4 was taken as in" in reckoner.rows["bore"].error.text()
@@ -71,7 +71,7 @@ def test_a_bare_number_that_only_makes_sense_in_another_unit_is_asked_about(wind
 
 
 def test_a_wall_sheet_starts_clean_on_another_place_and_port(window: MainWindow) -> None:
-    space, sheet = window.open_book.workspace, window.wall_sheet
+    space, sheet = window.open_book.workspace, window.sheets["wall"]
     sheet.open("bowl", "roof")
     sheet.behind.setCurrentText("water")
     put(sheet.thickness.box, "0.150")
@@ -91,7 +91,7 @@ def test_a_wall_sheet_starts_clean_on_another_place_and_port(window: MainWindow)
 
 
 def test_a_sheet_says_nothing_of_another_port(window: MainWindow) -> None:
-    space, sheet = window.open_book.workspace, window.new_cut
+    space, sheet = window.open_book.workspace, window.sheets["cut"]
     sheet.open("bowl")
     sheet.name.setText("bowl of intake 1")
     space.look_at_port(space.job.ports[1].id)
@@ -143,16 +143,16 @@ def witnessed(window: MainWindow) -> None:
 def test_a_small_gain_offers_the_check_it_hangs_on(window: MainWindow) -> None:
     witnessed(window)
     window.go_to_named("compare")
-    card = window.compare.verdict
+    card = window.rooms["compare"].verdict
     assert "nothing at the bench changed since" in card.headline.text()
     assert card.check.isVisible() and card.check.text() == "Flow the witness port, 6 min (F)"
     window.go_to_named("flow")  # and all lifts are done there
-    assert window.flow.question.isVisible() and window.flow.no.isHidden()
-    assert window.flow.yes.text() == "Flow the witness port, 6 min (K)"
+    assert window.rooms["flow"].question.isVisible() and window.rooms["flow"].no.isHidden()
+    assert window.rooms["flow"].yes.text() == "Flow the witness port, 6 min (K)"
     window.go_to_named("compare")
-    QTest.keyClick(window.compare, K.Key_F)
+    QTest.keyClick(window.rooms["compare"], K.Key_F)
     space = window.open_book.workspace
-    assert not window.flow.question.isVisible()
-    assert window.flow.isVisible() and space.port.witness
-    assert window.flow.hand.run is None  # a run of its own, under the conditions of the run it is for
-    assert window.flow.hand.setup.bench == space.job.setup(space.job.ports[0].cuts[1].runs[0].setup_id).bench
+    assert not window.rooms["flow"].question.isVisible()
+    assert window.rooms["flow"].isVisible() and space.port.witness
+    assert window.rooms["flow"].hand.run is None  # a run of its own, under the conditions of the run it is for
+    assert window.rooms["flow"].hand.setup.bench == space.job.setup(space.job.ports[0].cuts[1].runs[0].setup_id).bench

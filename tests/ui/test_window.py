@@ -18,24 +18,24 @@ Open = Callable[..., MainWindow]
 
 def text_of(window: MainWindow) -> str:
     """What the verdict says."""
-    return f"{window.compare.verdict.headline.text()} {window.compare.verdict.sentence.text()}"
+    return f"{window.rooms['compare'].verdict.headline.text()} {window.rooms['compare'].verdict.sentence.text()}"
 
 
 def flow_lifts(window: MainWindow) -> list[str]:
-    return [r.flow for r in window.flow.ladder.rungs]
+    return [r.flow for r in window.rooms["flow"].ladder.rungs]
 
 
 def press(qtbot, window: MainWindow, key: Qt.Key) -> None:  # type: ignore[no-untyped-def]
-    qtbot.keyClick(window.flow, key)
+    qtbot.keyClick(window.rooms["flow"], key)
 
 
 def test_demo_opens_on_a_verdict(open_window: Open) -> None:
     window = open_window()
-    assert window.room is window.compare
+    assert window.room is window.rooms["compare"]
     assert "can't tell" in text_of(window)
     assert len(window.cut_row.plates) == 4
-    assert window.compare.table.columnCount() == 12
-    assert "May be compared" in window.compare.comparability.text()
+    assert window.rooms["compare"].table.columnCount() == 12
+    assert "May be compared" in window.rooms["compare"].comparability.text()
     assert "demo" not in window.windowTitle()
 
 
@@ -59,24 +59,24 @@ def test_from_the_live_bench_to_a_changed_verdict(open_window: Open, qtbot) -> N
     window = open_window()
     window.open_book.bench.connect_simulated()
     qtbot.waitUntil(lambda: window.open_book.bench.connected, timeout=5000)
-    window.new_cut.open()
-    window.new_cut.name.setText("short side again")
-    window.new_cut.places.setText("short side")
-    qtbot.keyClick(window.new_cut.name, Qt.Key.Key_Return)
+    window.sheets["cut"].open()
+    window.sheets["cut"].name.setText("short side again")
+    window.sheets["cut"].places.setText("short side")
+    qtbot.keyClick(window.sheets["cut"].name, Qt.Key.Key_Return)
     space = window.open_book.workspace
     assert space is not None
     assert space.cut is not None
     assert space.cut.number == 4
-    assert "has not been flowed" in window.compare.empty.text()
+    assert "has not been flowed" in window.rooms["compare"].empty.text()
     window.go_to(1)
-    assert "4" in window.flow.lines.text()
+    assert "4" in window.rooms["flow"].lines.text()
     press(qtbot, window, Qt.Key.Key_B)
     press(qtbot, window, Qt.Key.Key_Space)
-    assert window.flow.far.far.ground == "refused"  # nothing to keep yet
+    assert window.rooms["flow"].far.far.ground == "refused"  # nothing to keep yet
     press(qtbot, window, Qt.Key.Key_L)
-    qtbot.waitUntil(lambda: window.flow.hand.test.phase is Phase.KEEP, timeout=15000)
+    qtbot.waitUntil(lambda: window.rooms["flow"].hand.test.phase is Phase.KEEP, timeout=15000)
     press(qtbot, window, Qt.Key.Key_Space)
-    assert window.flow.far.far.ground == "kept"
+    assert window.rooms["flow"].far.far.ground == "kept"
     assert flow_lifts(window)[0] != ""
     stored = window.open_book.book.load(space.job.id)
     assert sum(len(r.readings) for r in stored.cut_of(space.cut.id)[1].runs) == 1
@@ -85,10 +85,10 @@ def test_from_the_live_bench_to_a_changed_verdict(open_window: Open, qtbot) -> N
     assert reading.spread is not None
     assert reading.window == pytest.approx(3.0, abs=0.3)
     window.go_to(3)
-    assert window.compare.empty.isHidden()
+    assert window.rooms["compare"].empty.isHidden()
     assert text_of(window).strip()
     space.undo()
-    assert "no reading that counts" in window.compare.empty.text()
+    assert "no reading that counts" in window.rooms["compare"].empty.text()
     window.open_book.bench.disconnect_bench()
 
 
@@ -97,29 +97,29 @@ def test_typing_readings_with_no_bench(open_window: Open, qtbot) -> None:  # typ
     window.files.new_job()
     window.go_to(1)
     for figure in ("31.2", "62,5"):
-        qtbot.keyClicks(window.flow, figure[0])
-        qtbot.keyClicks(window.flow.entry, figure[1:])
-        qtbot.keyClick(window.flow.entry, Qt.Key.Key_Return)
+        qtbot.keyClicks(window.rooms["flow"], figure[0])
+        qtbot.keyClicks(window.rooms["flow"].entry, figure[1:])
+        qtbot.keyClick(window.rooms["flow"].entry, Qt.Key.Key_Return)
     assert flow_lifts(window)[:3] == ["31.2", "62.5", ""]
-    assert (window.flow.far.far.phase, window.flow.far.far.flow) == ("KEPT 0.100", "62.5")
-    qtbot.keyClick(window.flow, Qt.Key.Key_Backspace)
+    assert (window.rooms["flow"].far.far.phase, window.rooms["flow"].far.far.flow) == ("KEPT 0.100", "62.5")
+    qtbot.keyClick(window.rooms["flow"], Qt.Key.Key_Backspace)
     assert flow_lifts(window)[:2] == ["31.2", ""]
-    assert window.flow.ladder.rungs[1].struck == 1
-    assert window.flow.ladder.at == 1
-    qtbot.keyClicks(window.flow.entry, "31x")
-    qtbot.keyClick(window.flow.entry, Qt.Key.Key_Return)
-    assert window.flow.entry.text() == "31x"  # nothing typed is lost
-    qtbot.keyClick(window.flow.entry, Qt.Key.Key_Escape)
+    assert window.rooms["flow"].ladder.rungs[1].struck == 1
+    assert window.rooms["flow"].ladder.at == 1
+    qtbot.keyClicks(window.rooms["flow"].entry, "31x")
+    qtbot.keyClick(window.rooms["flow"].entry, Qt.Key.Key_Return)
+    assert window.rooms["flow"].entry.text() == "31x"  # nothing typed is lost
+    qtbot.keyClick(window.rooms["flow"].entry, Qt.Key.Key_Escape)
     press(qtbot, window, Qt.Key.Key_Space)
-    assert "type the reading" in window.flow.far.far.phase
+    assert "type the reading" in window.rooms["flow"].far.far.phase
 
 
 def test_undo_and_redo_are_named(open_window: Open, qtbot) -> None:  # type: ignore[no-untyped-def]
     window = open_window(demo=False)
     window.files.new_job()
     window.go_to(1)
-    qtbot.keyClicks(window.flow.entry, "31.2")
-    qtbot.keyClick(window.flow.entry, Qt.Key.Key_Return)
+    qtbot.keyClicks(window.rooms["flow"].entry, "31.2")
+    qtbot.keyClick(window.rooms["flow"].entry, Qt.Key.Key_Return)
     assert "undo: keep 0.050" in window.foot.saved.text()
     space = window.open_book.workspace
     assert space is not None
@@ -142,7 +142,7 @@ def test_head_derives_while_typing_and_says_what_is_wrong(open_window: Open, qtb
     window = open_window(demo=False)
     window.files.new_job()
     window.go_to(0)
-    fields, derived = window.head.fields, window.head.derived.values
+    fields, derived = window.rooms["head"].fields, window.rooms["head"].derived.values
     set_field(qtbot, fields["head_diameter"], "2.02")
     qtbot.keyClick(fields["head_diameter"].box, Qt.Key.Key_Return)
     set_field(qtbot, fields["throat_diameter"], "1.77")
@@ -166,7 +166,7 @@ def test_head_derives_while_typing_and_says_what_is_wrong(open_window: Open, qtb
 def test_carried_figures_say_so(open_window: Open) -> None:
     window = open_window()
     window.go_to(0)
-    box = window.head.fields["floor_length"].box
+    box = window.rooms["head"].fields["floor_length"].box
     assert "carried from cut 0, not measured here" in (box.toolTip(), box.accessibleDescription())
     assert box.property("carried")
 
@@ -192,13 +192,13 @@ def test_empty_book_says_what_to_do(open_window: Open) -> None:
         assert window.welcome.isVisible() is not window.room.apart
     window.go_to_named("head")
     window.welcome.start.click()
-    assert window.new_job_sheet.isVisible()
-    window.new_job_sheet.take()
-    assert window.head.isVisible()
+    assert window.sheets["new_job"].isVisible()
+    window.sheets["new_job"].take()
+    assert window.rooms["head"].isVisible()
     window.go_to_named("air")
-    assert "No cut" in window.air.said.text() or "not been probed" in window.air.said.text()
+    assert "No cut" in window.rooms["air"].said.text() or "not been probed" in window.rooms["air"].said.text()
     window.go_to_named("compare")
-    assert "Nothing to hold this cut against" in window.compare.empty.text()
+    assert "Nothing to hold this cut against" in window.rooms["compare"].empty.text()
 
 
 def test_run_tables_come_in_and_go_out(open_window: Open, write_table: Callable[..., Path]) -> None:
@@ -219,15 +219,15 @@ def test_conditions_that_differ_are_said_before_the_test(open_window: Open) -> N
 
     window = open_window()
     window.go_to(1)
-    window.flow._use_setup(replace(window.flow.hand.setup, bore=0.095))
-    assert "bigger bore" in window.flow.lines.text()
-    assert window.flow.hand.run is None  # other conditions are another run; the one there is stays in sight
-    assert "the next reading begins a new one" in window.flow.lines.text()
+    window.rooms["flow"]._use_setup(replace(window.rooms["flow"].hand.setup, bore=0.095))
+    assert "bigger bore" in window.rooms["flow"].lines.text()
+    assert window.rooms["flow"].hand.run is None  # other conditions are another run; the one there is stays in sight
+    assert "the next reading begins a new one" in window.rooms["flow"].lines.text()
 
 
 def test_lift_table_copies_as_tabs(open_window: Open) -> None:
     window = open_window()
-    window.compare.table.copy()
+    window.rooms["compare"].table.copy()
     lines = QApplication.clipboard().text().splitlines()
     assert lines[0].split("\t") == ["lift", "cut 2", "cut 3", "difference", "±", "%"]
     assert len(lines) == 13
@@ -236,9 +236,9 @@ def test_lift_table_copies_as_tabs(open_window: Open) -> None:
 
 def test_long_names_do_not_break_the_row(open_window: Open) -> None:
     window = open_window()
-    window.new_cut.open()
-    window.new_cut.name.setText("w" * 120)
-    window.new_cut.log()
+    window.sheets["cut"].open()
+    window.sheets["cut"].name.setText("w" * 120)
+    window.sheets["cut"].log()
     window.resize(1280, 800)
     assert window.width() <= 1280
     assert window.cut_row.plates[-1].width() == 190
@@ -246,7 +246,7 @@ def test_long_names_do_not_break_the_row(open_window: Open) -> None:
 
 def test_manual_has_a_page_for_every_room(open_window: Open) -> None:
     window = open_window()
-    for room in window.rooms:
+    for room in window.rooms.values():
         window.open_manual(room.manual)
         assert window.manual is not None
         assert len(window.manual.browser.toPlainText()) > 200
@@ -269,7 +269,7 @@ def test_any_word_finds_a_calculator_and_the_reckoner_answers(open_window: Open,
     qtbot.keyClicks(window.finder.box, "percent of valve")
     assert window.finder.list.count() >= 1
     qtbot.keyClick(window.finder.box, Qt.Key.Key_Return)
-    reckoner = window.reckoner
+    reckoner = window.sheets["reckoner"]
     assert reckoner.isVisible()
     assert reckoner.calculator is not None
     assert reckoner.calculator.id == "throat_percent"
@@ -297,15 +297,15 @@ def test_every_calculator_opens_and_takes_what_the_job_knows(open_window: Open) 
 
     window = open_window()
     for calculator in registry().values():
-        window.reckoner.open(calculator)
-        window.reckoner.take_all.click()
+        window.sheets["reckoner"].open(calculator)
+        window.sheets["reckoner"].take_all.click()
         assert search(calculator.title)[0].id == calculator.id
-    window.reckoner.open(registry()["cam_weighted"])
-    window.reckoner.take_all.click()
-    assert window.reckoner.answers["mean_flow"].text().endswith("cfm")
+    window.sheets["reckoner"].open(registry()["cam_weighted"])
+    window.sheets["reckoner"].take_all.click()
+    assert window.sheets["reckoner"].answers["mean_flow"].text().endswith("cfm")
     window.open_book.use_units("metric")
-    window.reckoner.take_all.click()
-    assert window.reckoner.answers["mean_flow"].text().endswith("l/s")
+    window.sheets["reckoner"].take_all.click()
+    assert window.sheets["reckoner"].answers["mean_flow"].text().endswith("l/s")
 
 
 def test_finder_finds_commands_cuts_and_jobs(open_window: Open, qtbot) -> None:  # type: ignore[no-untyped-def]

@@ -32,7 +32,7 @@ def test_behind_a_tumble_adapter_every_figure_says_tumble(open_window: Open) -> 
     assert space is not None
     space.apply("tumble", replace(space.job, setups=tumbling.setups))
     window.go_to_named("compare")
-    captions = [r.caption for r in window.compare.scorecard.rows]
+    captions = [r.caption for r in window.rooms["compare"].scorecard.rows]
     assert any(c.startswith("Tumble") for c in captions)
     assert not any(c.startswith("Swirl") for c in captions)
 
@@ -57,7 +57,7 @@ def test_a_port_of_two_valves_says_of_one_valve(open_window: Open) -> None:
     assert space is not None
     port = space.port
     assert port is not None
-    captions = window.head.derived.captions
+    captions = window.rooms["head"].derived.captions
     assert captions["Valve head area"].text() == "Valve head area"
     space.apply("two", edit_port(space.job, port.id, lambda p: replace(p, valves=2)))
     assert captions["Valve head area"].text() == "Valve head area, of one valve"

@@ -3,47 +3,21 @@
 from __future__ import annotations
 
 import contextlib
-import ipaddress
 import queue
-import re
 import time
-from collections.abc import Callable
-from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QObject, QTimer, Signal
 
-from ventrix.bench.drivers.sample import BenchDriver, Sample
-from ventrix.bench.drivers.scpi import ScpiBench
-from ventrix.bench.drivers.text_lines import TextFormat, open_serial
-from ventrix.bench.links.tcp import TcpLink
+from ventrix.bench.drivers.choose import Chosen, Practices, choose, over_serial, over_tcp, simulated
+from ventrix.bench.drivers.sample import Sample
+from ventrix.bench.drivers.text_lines import TextFormat
 from ventrix.bench.sampler import Command, CommandRefused, Connected, Dropped, Event, Heard, Lost, Sampler
 from ventrix.core.model.bench import Bench, ElementKind
-from ventrix.core.quantity.refused import Refused
 
-if TYPE_CHECKING:
-    from ventrix.bench.simulator.practice.play import Practice
-
-Practices = Callable[[], "Practice"]
 INTERVAL = 0.05  # s between samples
 REFRESH = 50  # ms between looks at the queue
 
 
-def host_and_port(text: str) -> tuple[str, int]:
-    """An address as a person types it; ValueError with a sentence where it is not one."""
-    host, _, port = text.strip().rpartition(":")
-    if not host or not (port.isascii() and port.isdecimal()) or len(port) > 5 or not 0 < int(port) < 65536:
-        raise Refused("'{}' is not host:port, as in localhost:5025", text[:80])
-    bare = host.removeprefix("[").removesuffix("]")
-    try:
-        ipaddress.ip_address(bare)
-    except ValueError:
-        labels = host.rstrip(".").split(".")
-        if len(host) > 253 or not all(_LABEL.fullmatch(label) for label in labels) or labels[-1].isdecimal():
-            raise Refused("'{}' is no name or address of a machine", host[:80]) from None
-    return bare, int(port)
-
-
-_LABEL = re.compile(r"[A-Za-z0-9_](?:[A-Za-z0-9_-]{0,61}[A-Za-z0-9_])?")
 SILENT_AFTER = 1.5  # s without a sample
 BACK_WORDS = 12.0  # s that the bar says why the bench was lost, after it is back
 
@@ -62,6 +36,7 @@ class BenchBridge(QObject):
         self.sentence = "no bench connected: type what you read"
         self.connected = False
         self.is_simulated = False
+        self.live_flow: float | None = None  # m3/s, what the procedure says flows now; None where it is not steady
         self._name = self.answers_for = ""
         self._last_sample = self._back_at = 0.0
         self._events: queue.Queue[Event] = queue.Queue()
@@ -79,56 +54,36 @@ class BenchBridge(QObject):
     def connect_tcp(self, host: str, port: int, element: ElementKind = "flow") -> None:
         """Read the bench at that address from now on."""
         self.disconnect_bench()
-        self._start(lambda: ScpiBench(TcpLink(host, port), element))
-        self.sentence = f"connecting to {host} port {port}"
-        self.state_changed.emit()
+        self._read(over_tcp(host, port, element))
 
     def connect_simulated(
         self, seed: int = 1, element: ElementKind = "flow", name: str = "", practice: Practices | None = None
     ) -> None:
-        """Start the simulated bench inside this program, and read it over loopback like any other. `name` is the
-        record of the shop's bench that it stands for; a practice's own head lies on it where one is given."""
-        from ventrix.bench.simulator.bench import SimulatedBench
-        from ventrix.bench.simulator.practice.live import PracticeBench
-        from ventrix.bench.simulator.server import HOST, running
-
+        """Read the simulated bench from now on. `name` is the record of the shop's bench that it stands for."""
         self.disconnect_bench()
-        bench = SimulatedBench(time.monotonic, seed) if practice is None else PracticeBench(time.monotonic, practice)
-        server = self._closing.enter_context(running(bench))
-        meters = None if practice is None else ()  # its heads have no swirl and no probe
-        self._start(lambda: ScpiBench(TcpLink(HOST, server.port), element, meters))
-        self.answers_for = name
-        self.sentence = "starting the simulated bench"
-        self.state_changed.emit()
-
-    def connect_bench(self, bench: Bench) -> None:
-        """Read the bench that a record describes. ValueError with a sentence where it does not say enough."""
-        if bench.link == "simulated":
-            self.connect_simulated(element=bench.element, name=bench.name)
-        elif bench.link == "tcp":
-            host, port = host_and_port(bench.address)
-            self.connect_tcp(host, port, bench.element)
-            self.answers_for = bench.name
-        elif bench.link == "serial":
-            self.connect_serial(bench.address, TextFormat.of(bench.text_format))
-            self.answers_for = bench.name
-        else:
-            self.disconnect_bench()
+        self._read(simulated(self._closing, seed, element, practice), name)
 
     def connect_serial(self, device: str, shape: TextFormat) -> None:
-        """Read lines of text off a serial device from now on. ValueError where the columns make no sense."""
-        shape.check()
-        if not device.strip():
-            raise Refused("which device? as in /dev/ttyUSB0")
+        """Read lines of text off a serial device from now on. Refused where the columns make no sense."""
+        chosen = over_serial(device, shape)
         self.disconnect_bench()
-        self._start(lambda: open_serial(device.strip(), shape))
-        self.sentence = f"listening on {device}"
-        self.state_changed.emit()
+        self._read(chosen)
 
-    def _start(self, connect: Callable[[], BenchDriver]) -> None:
-        self._sampler = Sampler(connect, INTERVAL, self._events)
+    def connect_bench(self, bench: Bench) -> None:
+        """Read the bench that a record describes. Refused, with what is read still, where it does not say enough."""
+        closing = contextlib.ExitStack()
+        chosen = choose(bench, closing)
+        self.disconnect_bench()
+        self._closing = closing
+        if chosen is not None:
+            self._read(chosen, bench.name)
+
+    def _read(self, chosen: Chosen, name: str = "") -> None:
+        self._sampler = Sampler(chosen.connect, INTERVAL, self._events)
         self._sampler.start()
         self._timer.start()
+        self.answers_for, self.sentence = name, chosen.sentence
+        self.state_changed.emit()
 
     def disconnect_bench(self) -> None:
         """Let go of the bench; its thread has ended when this returns."""

@@ -7,9 +7,19 @@ import sys
 import tempfile
 from contextlib import ExitStack
 from dataclasses import dataclass
+from logging import Logger
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from ventrix.records.bad_input import InputError
+
+if TYPE_CHECKING:
+    from PySide6.QtCore import QElapsedTimer, QSettings
+    from PySide6.QtGui import QIcon
+    from PySide6.QtWidgets import QApplication
+
+    from ventrix.ui.open_book import OpenBook
+    from ventrix.ui.window.main_window import MainWindow
 
 MOST_WAIT = 20_000  # ms for a room that is still reckoning
 
@@ -55,7 +65,6 @@ def _run(start: Start, shots: list[tuple[str, Path]], closing: ExitStack) -> int
     from PySide6.QtWidgets import QApplication
 
     from ventrix.ui.look import theme
-    from ventrix.ui.open_book import OpenBook
     from ventrix.ui.window.main_window import MainWindow
     from ventrix.ui.window.safety import Safety
 
@@ -77,7 +86,7 @@ def _run(start: Start, shots: list[tuple[str, Path]], closing: ExitStack) -> int
     safety = Safety()
     safety.install()
     closing.callback(safety.remove)
-    open_book = _open_book(start, folder, settings, OpenBook)
+    open_book = _open_book(start, folder, settings)
     safety.watch(open_book)
     window = MainWindow(open_book)
     closing.callback(open_book.close)
@@ -94,17 +103,18 @@ def _run(start: Start, shots: list[tuple[str, Path]], closing: ExitStack) -> int
     return int(app.exec())
 
 
-def _open_book(start, folder, settings, session_class):
+def _open_book(start: Start, folder: Path | None, settings: QSettings) -> OpenBook:
     """The book and job to begin with: the demo's, or the user's own where it was left."""
     from ventrix.core.judging.opening import try_opening
     from ventrix.records.book.book import Book, as_location, default_book_path
+    from ventrix.ui.open_book import OpenBook
     from ventrix.ui.window.safety import log
     from ventrix.workspace.workspace import Workspace
 
     if folder is not None:
         book = Book.open(folder / "book.sqlite")
         if not start.demo:
-            return session_class(book, None, settings)
+            return OpenBook(book, None, settings)
         from datetime import date
 
         from ventrix.demo.job import demo_benches, demo_job
@@ -118,7 +128,7 @@ def _open_book(start, folder, settings, session_class):
         book.write((None, demo_claim()))
         space = Workspace(book, job)
         space.look_at(job.ports[0].cuts[2].id)  # the cut that gains high and loses low tells the most
-        return session_class(book, space, settings, demo=True)
+        return OpenBook(book, space, settings, demo=True)
     where = start.book or str(settings.value("book", "")) or default_book_path()
     book = Book.open(as_location(where))
     shared = str(settings.value("photo_folder", ""))
@@ -129,19 +139,19 @@ def _open_book(start, folder, settings, session_class):
     last = str(settings.value("job", ""))
     chosen = last if last in known else (known[-1] if known else None)
     if chosen is None:
-        return session_class(book, None, settings)
+        return OpenBook(book, None, settings)
     try:
         space = Workspace.open(book, chosen)
         try_opening(space.job, space.benches)
-        return session_class(book, space, settings)
+        return OpenBook(book, space, settings)
     except Exception:  # whatever is wrong with one job, the window opens without it
         log.exception("the last job could not be opened")
-        open_book = session_class(book, None, settings)
+        open_book = OpenBook(book, None, settings)
         open_book.opening_failed = "The last job could not be opened; the log says why. Open another, or bring one in."
         return open_book
 
 
-def _icon():
+def _icon() -> QIcon:
     """The program's own icon, from the package."""
     from importlib import resources
 
@@ -156,7 +166,7 @@ def _icon():
     return icon
 
 
-def _back_up_today(path: Path, log) -> None:
+def _back_up_today(path: Path, log: Logger) -> None:
     """The day's copy of the book; that it could not be made is no reason not to open."""
     from datetime import date
 
@@ -168,7 +178,7 @@ def _back_up_today(path: Path, log) -> None:
         log.warning("%s", error)
 
 
-def _open_file(window, path: Path) -> bool:
+def _open_file(window: MainWindow, path: Path) -> bool:
     """A job document is brought in and opened; a run table is hung from a new job's first cut."""
     from ventrix.records.files.run_table import is_run_table
 
@@ -177,7 +187,7 @@ def _open_file(window, path: Path) -> bool:
     return bool(window.files.bring_in(path))
 
 
-def _render(app, window, room: str, path: Path) -> None:
+def _render(app: QApplication, window: MainWindow, room: str, path: Path) -> None:
     """One room at 1280x800 into a PNG."""
     from PySide6.QtCore import QElapsedTimer, QThread
 
@@ -187,7 +197,7 @@ def _render(app, window, room: str, path: Path) -> None:
     clock.start()
     while clock.elapsed() < 400:
         app.processEvents()
-    while room == "plan" and window.plan.busy and clock.elapsed() < MOST_WAIT:
+    while window.room.busy and clock.elapsed() < MOST_WAIT:
         app.processEvents()
         QThread.msleep(10)  # its thread wants the interpreter
     if room == "flow" and window.open_book.bench.is_simulated:
@@ -196,13 +206,15 @@ def _render(app, window, room: str, path: Path) -> None:
         raise InputError("the picture cannot be written", file=str(path))
 
 
-def _let_bench_speak(app, window, clock) -> None:
+def _let_bench_speak(app: QApplication, window: MainWindow, clock: QElapsedTimer) -> None:
     """Open the valve and wait until the far view shows a settled reading."""
     from ventrix.bench.procedure.flow_procedure import Phase
+    from ventrix.ui.window.rooms import FLOW
 
-    window.flow.ladder.rung_chosen.emit(7)
-    window.flow.toggle_blower()
-    window.flow.open_to_rung()
+    flow = window.rooms.of(FLOW)
+    flow.ladder.rung_chosen.emit(7)
+    flow.toggle_blower()
+    flow.open_to_rung()
     clock.restart()
-    while clock.elapsed() < 12_000 and window.flow.hand.test.phase is not Phase.KEEP:
+    while clock.elapsed() < 12_000 and flow.hand.test.phase is not Phase.KEEP:
         app.processEvents()

@@ -16,12 +16,17 @@ from ventrix.rooms.display_units import SYSTEMS, US, Units
 from ventrix.ui.bench_bridge import BenchBridge
 from ventrix.ui.look import theme
 from ventrix.ui.places import keep_place, recall_place
+from ventrix.ui.ways import Ways
 from ventrix.workspace.workspace import Told, Workspace
 
 if TYPE_CHECKING:
     from ventrix.workspace.practice import PracticeAtWork
 
 WATCH = 600  # ms between looks at what other windows wrote
+
+
+def _nothing() -> None:
+    """Where nothing is listened to."""
 
 
 class OpenBook(QObject):
@@ -35,6 +40,7 @@ class OpenBook(QObject):
     selection_changed = Signal()
     said = Signal(str)
     look_changed = Signal()
+    shelf_changed = Signal()  # what the book says of a job that need not be open, or what the shop says of itself
     opened = Signal()
     refused = Signal(str)  # the book did not take an edit: what was typed stays where it is
 
@@ -48,8 +54,9 @@ class OpenBook(QObject):
         self.opening_failed = ""  # why the window opened without the last job
         self.units: Units = SYSTEMS.get(str(settings.value("units", "us")), US)
         self.bench = BenchBridge(self)
+        self.ways = Ways()
         self.bench.refused.connect(lambda why: self.say(sentence(why)))
-        self._stop_listening = lambda: None
+        self._stop_listening: Callable[[], None] = _nothing
         self._silent = ""
         book.wait = self._wait
         book.says = self.say
@@ -161,6 +168,6 @@ class OpenBook(QObject):
         """Stop the bench and close the book. A second call does nothing."""
         self._watch.stop()
         self._stop_listening()
-        self._stop_listening = lambda: None
+        self._stop_listening = _nothing
         self.bench.disconnect_bench()
         self.book.close()

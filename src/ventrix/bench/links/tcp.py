@@ -2,9 +2,13 @@
 
 from __future__ import annotations
 
+import ipaddress
+import re
 import socket
 from types import TracebackType
 from typing import Final, Protocol
+
+from ventrix.core.quantity.refused import Refused
 
 LONGEST_ANSWER = 4096  # bytes
 
@@ -126,3 +130,21 @@ def _why(error: OSError | UnicodeError) -> str:
     if isinstance(error, TimeoutError):
         return "timed out"
     return "no such machine" if isinstance(error, UnicodeError) else (error.strerror or str(error)).lower()
+
+
+_LABEL = re.compile(r"[A-Za-z0-9_](?:[A-Za-z0-9_-]{0,61}[A-Za-z0-9_])?")
+
+
+def host_and_port(text: str) -> tuple[str, int]:
+    """An address as a person types it; ValueError with a sentence where it is not one."""
+    host, _, port = text.strip().rpartition(":")
+    if not host or not (port.isascii() and port.isdecimal()) or len(port) > 5 or not 0 < int(port) < 65536:
+        raise Refused("'{}' is not host:port, as in localhost:5025", text[:80])
+    bare = host.removeprefix("[").removesuffix("]")
+    try:
+        ipaddress.ip_address(bare)
+    except ValueError:
+        labels = host.rstrip(".").split(".")
+        if len(host) > 253 or not all(_LABEL.fullmatch(label) for label in labels) or labels[-1].isdecimal():
+            raise Refused("'{}' is no name or address of a machine", host[:80]) from None
+    return bare, int(port)

@@ -125,7 +125,7 @@ class UnrolledPort:
         width, height = self.width(along), self.height(along)
         return {"left": height, "roof": width, "right": height, "floor": width}
 
-    @property
+    @cached_property
     def smallest(self) -> Section:
         """The smallest section between the opening and the throat, on the curve through the stations."""
         x = np.linspace(0.0, self.length, 241)
@@ -139,7 +139,8 @@ class UnrolledPort:
     def smallest_is_measured(self) -> bool:
         """The smallest place stands at a measured section, and none guessed is nearer: a speed there is no guess. Where
         along the port it stands plays no part."""
-        near = min(self.sections, key=lambda s: abs(s.along - self.smallest.along))
+        narrowest = self.smallest
+        near = min(self.sections, key=lambda s: abs(s.along - narrowest.along))
         return near.measured
 
     @property

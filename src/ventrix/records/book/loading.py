@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import json
 from collections.abc import Sequence
-from typing import Any, Final
+from typing import Any, Final, NamedTuple
 
-from sqlalchemy import Column, Connection, select
+from sqlalchemy import JSON, Boolean, Connection
 
 from ventrix.core.model.bench import Bench
 from ventrix.core.model.job import Job
@@ -24,28 +24,76 @@ def read_json(text: str) -> Any:
 
 def load_job(connection: Connection, job_id: str) -> Job | None:
     """A whole job, or None where it is not in the book."""
-    table = TABLES[Job]
-    rows = connection.execute(select(*_columns(Job)).where(table.c.id == job_id)).all()
-    found = _nouns(connection, Job, rows)
+    found = _nouns(connection, Job, _rows(connection, Job, "id", [job_id]))
     return found[0] if found else None
 
 
 def load_benches(connection: Connection) -> tuple[Bench, ...]:
     """Every bench of the shop, by name, with the history of its checks."""
-    table = TABLES[Bench]
-    rows = connection.execute(select(*_columns(Bench)).order_by(table.c.name, table.c.id)).all()
-    return tuple(_nouns(connection, Bench, rows))
+    return tuple(_nouns(connection, Bench, _rows(connection, Bench, order=("name", "id"))))
 
 
 def load_library(connection: Connection) -> tuple[LibraryItem, ...]:
     """Everything of the book's library, by kind and name."""
-    table = TABLES[LibraryItem]
-    asked = select(*_columns(LibraryItem)).order_by(table.c.kind, table.c.name, table.c.id)
-    return tuple(_nouns(connection, LibraryItem, connection.execute(asked).all()))
+    return tuple(_nouns(connection, LibraryItem, _rows(connection, LibraryItem, order=("kind", "name", "id"))))
 
 
-def _columns(kind: type[Noun]) -> list[Column[Any]]:
-    return [TABLES[kind].c[name] for name in PLAIN_FIELDS[kind]]
+class _Asked(NamedTuple):
+    """What is asked of a table, in plain SQL since its compiling took longer than its answer; and which of its columns
+    stores keep in a form of their own."""
+
+    start: str
+    flags: tuple[int, ...]
+    texts: tuple[int, ...]
+
+
+_KNOWN: Final[dict[tuple[type[Noun], str], _Asked]] = {}
+
+
+def _asked(kind: type[Noun], link: str) -> _Asked:
+    """What is asked of a noun's table, made once."""
+    if (kind, link) not in _KNOWN:
+        _KNOWN[kind, link] = _made(kind, link)
+    return _KNOWN[kind, link]
+
+
+def _made(kind: type[Noun], link: str) -> _Asked:
+    table = TABLES[kind]
+    names = (*PLAIN_FIELDS[kind], *((link,) if link else ()))
+    types = [table.c[name].type for name in names]
+    return _Asked(
+        f"SELECT {', '.join(map(_quoted, names))} FROM {_quoted(table.name)}",
+        tuple(i for i, t in enumerate(types) if isinstance(t, Boolean)),
+        tuple(i for i, t in enumerate(types) if isinstance(t, JSON)),
+    )
+
+
+def _quoted(name: str) -> str:
+    return f'"{name}"'
+
+
+def _rows(
+    connection: Connection,
+    kind: type[Noun],
+    where: str = "",
+    values: Sequence[str] = (),
+    order: Sequence[str] = (),
+    *,
+    linked: bool = False,
+) -> list[list[Any]]:
+    """Rows of a noun's plain fields, and with `linked` what they hang from; those whose column is one of the values, or
+    all."""
+    start, flags, texts = _asked(kind, where if linked else "")
+    mark = "?" if connection.dialect.paramstyle == "qmark" else "%s"
+    among = f" WHERE {_quoted(where)} IN ({', '.join([mark] * len(values))})" if where else ""
+    sorted_by = f" ORDER BY {', '.join(map(_quoted, order))}" if order else ""
+    rows = [list(row) for row in connection.exec_driver_sql(f"{start}{among}{sorted_by}", tuple(values))]
+    for row in rows:
+        for i in flags:
+            row[i] = None if row[i] is None else bool(row[i])
+        for i in texts:
+            row[i] = read_json(row[i]) if isinstance(row[i], str) else row[i]
+    return rows
 
 
 def _nouns(connection: Connection, kind: type[Noun], rows: Sequence[Sequence[Any]]) -> list[Any]:
@@ -70,12 +118,11 @@ def _below(
     connection: Connection, kind: type[Noun], child: type[Noun], ids: Sequence[str]
 ) -> dict[str, tuple[Any, ...]]:
     """The children of one kind by the id of what they hang from, in order."""
-    table = TABLES[child]
-    link = table.c[f"{TABLES[kind].name}_id"]
+    link = f"{TABLES[kind].name}_id"
     rows: list[Any] = []
     for start in range(0, len(ids), MOST_ASKED):
-        asked = select(*_columns(child), link).where(link.in_(ids[start : start + MOST_ASKED]))
-        rows += connection.execute(asked.order_by(table.c.position, table.c.id)).all()
+        some = ids[start : start + MOST_ASKED]
+        rows += _rows(connection, child, link, some, ("position", "id"), linked=True)
     if not rows:
         return {}
     found: dict[str, list[Any]] = {}

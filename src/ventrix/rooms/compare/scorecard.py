@@ -234,6 +234,7 @@ def _run_rows(findings: Findings, pair: Pair, units: Units) -> list[Score]:
     rows = []
     cuts = (pair.before if pair.before.id != "other" else pair.after, pair.after)
     others = [other_kind(findings, pair.port, cut) for cut in cuts]
+    besides = [beside_of(findings, pair.port, cut) for cut in cuts]
     marks = tuple(dict.fromkeys(m for o in others if o is not None for m in o.marks))
     for key, caption, shown, room in (
         ("speed_pinch", "Speed at the smallest", units.speed, "cuts"),
@@ -244,10 +245,8 @@ def _run_rows(findings: Findings, pair: Pair, units: Units) -> list[Score]:
     ):
         reach = [o.run.curve.highest for o in others if key == "ratio" and o is not None]
         top = np.array([min([highest, *reach])])
-        values = [
-            float(curve_of(run, key, top, beside_of(findings, pair.port, cut))[0])
-            for run, cut in zip((had, has), cuts, strict=True)
-        ]
+        sides = zip((had, has), besides, strict=True)
+        values = [float(curve_of(run, key, top, beside)[0]) for run, beside in sides]
         if all(np.isfinite(v) for v in values):
             where = f"at {units.lift.with_unit(float(top[0]))}, the highest lift of both"
             if key == "swirl":

@@ -6,7 +6,7 @@ from dataclasses import replace
 from functools import partial
 
 import numpy as np
-from PySide6.QtCore import Qt, Signal
+from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent, QKeySequence
 from PySide6.QtWidgets import (
     QComboBox,
@@ -69,7 +69,6 @@ class AirRoom(Room):
 
     name = "Air"
     manual = "air"
-    traverse_wanted = Signal(str)
 
     def __init__(self, open_book: OpenBook) -> None:
         super().__init__(open_book)
@@ -82,7 +81,7 @@ class AirRoom(Room):
         self.station.setAccessibleName("Station")
         self.station.activated.connect(lambda _i: self._station_chosen())
         self.new = QPushButton("New traverse (N)")
-        self.new.clicked.connect(lambda: self.traverse_wanted.emit(self.station.currentText()))
+        self.new.clicked.connect(lambda: self.ways.sheet("traverse", self.station.currentText()))
         self.probe = ProbeBar(open_book)
         self.probe.moved.connect(self.refresh)
         self.said = QLabel()
@@ -201,6 +200,10 @@ class AirRoom(Room):
 
     def _station_chosen(self) -> None:
         self.probe.lead_on(None)
+
+    def come_in(self, what: object) -> None:
+        """For a traverse that was begun, by its id."""
+        self.lead_on(str(what))
 
     def lead_on(self, traverse_id: str) -> None:
         """Read this traverse, point by point."""
@@ -378,7 +381,7 @@ class AirRoom(Room):
     def _own_commands(self) -> tuple[Command, ...]:
         probe, leading = self.probe, self._is_leading
         return (
-            Command("air.traverse", "traverse", lambda: self.traverse_wanted.emit(self.station.currentText()), "N"),
+            Command("air.traverse", "traverse", lambda: self.ways.sheet("traverse", self.station.currentText()), "N"),
             Command("air.keep", "keep a point", probe.keep_live, "Space", able=leading),
             Command("air.strike", "strike the last point", probe.strike, "Backspace"),
             *(

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import Signal
-
 from ventrix.core.air.layouts import LAYOUTS, usual_layout
 from ventrix.core.edits.traverses import add_traverse
 from ventrix.core.model.kinds import SpeedsAt, StationName
@@ -15,8 +13,6 @@ from ventrix.workspace.ids import new_id, now_text
 
 class TraverseSheet(FormSheet):
     """Hangs an empty traverse from the cut looked at; the room then leads from point to point."""
-
-    begun = Signal(str)  # traverse id
 
     def __init__(self, open_book: OpenBook) -> None:
         super().__init__(open_book, "Begin")
@@ -96,4 +92,4 @@ class TraverseSheet(FormSheet):
         self.own.clear()
         self.problem.clear()
         self.closed.emit()
-        self.begun.emit(traverse.id)
+        self.open_book.ways.room("air", traverse.id)

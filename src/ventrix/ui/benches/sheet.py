@@ -2,9 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
-
-from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QComboBox, QHBoxLayout, QLabel, QPushButton, QScrollArea, QTabWidget, QVBoxLayout
 
 from ventrix.core.model.bench import Bench, bench_named
@@ -20,9 +17,7 @@ from ventrix.workspace.ids import new_id
 class BenchSheet(SideSheet):
     """Chooses a bench and shows its pages."""
 
-    made = Signal(object)  # Bench
-
-    def __init__(self, open_book: OpenBook, live_flow: Callable[[], float | None]) -> None:
+    def __init__(self, open_book: OpenBook) -> None:
         super().__init__(580)
         self._open_book = open_book
         self._bench_id = ""
@@ -36,7 +31,7 @@ class BenchSheet(SideSheet):
         away.clicked.connect(self.closed)
         self.form = BenchForm(open_book)
         self.plate = PlatePage(open_book)
-        self.study = StudyPage(open_book, live_flow)
+        self.study = StudyPage(open_book)
         self.transfer = TransferPage(open_book)
         self.pages = QTabWidget()
         self.pages.setDocumentMode(True)
@@ -92,7 +87,7 @@ class BenchSheet(SideSheet):
         bench = Bench(id=new_id(), name=words)
         self._bench_id = bench.id
         space.change_bench(f"new bench '{words}'", bench)
-        self.made.emit(bench)
+        self._open_book.ways.bench_made.emit(bench)
 
     def _choose(self, bench_id: str) -> None:
         self._bench_id = bench_id

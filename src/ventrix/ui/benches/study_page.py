@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from dataclasses import replace
 
 from PySide6.QtWidgets import QLabel, QLineEdit, QPushButton
@@ -25,9 +24,8 @@ STUDY_REPEATS = 2
 class StudyPage(HistoryPage):
     """Know your bench: one unchanged head, five mounts, three lifts, read twice each."""
 
-    def __init__(self, open_book: OpenBook, live_flow: Callable[[], float | None]) -> None:
+    def __init__(self, open_book: OpenBook) -> None:
         super().__init__(open_book)
-        self._live = live_flow
         self.said = QLabel()
         self.said.setWordWrap(True)
         self.said.setStyleSheet("font-size: 15px")
@@ -105,7 +103,7 @@ class StudyPage(HistoryPage):
         going = bool(plan)
         for widget in (self.asks, self.reading):
             widget.setVisible(going)
-        self.from_bench.setVisible(going and self._live() is not None)
+        self.from_bench.setVisible(going and self.open_book.bench.live_flow is not None)
         self.lifts.setVisible(not going)
         self.begin.setVisible(not going)
         if going:
@@ -118,7 +116,7 @@ class StudyPage(HistoryPage):
             )
 
     def _take_live(self) -> None:
-        flow = self._live()
+        flow = self.open_book.bench.live_flow
         if flow is not None:
             self._keep(flow)
 

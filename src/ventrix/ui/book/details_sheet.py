@@ -4,8 +4,6 @@ from __future__ import annotations
 
 from datetime import date, timedelta
 
-from PySide6.QtCore import Signal
-
 from ventrix.core.model.kinds import JobState
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import sentence
@@ -35,8 +33,6 @@ def read_promise(text: str, today: date) -> str | None:
 
 class DetailsSheet(FormSheet):
     """Changes the job of a plate, open or not."""
-
-    changed = Signal(str)
 
     def __init__(self, open_book: OpenBook) -> None:
         super().__init__(open_book, "Keep")
@@ -90,5 +86,5 @@ class DetailsSheet(FormSheet):
             promise_date=promise,
             handed_over=handed if state == JobState.HANDED_OVER else None,
         )
-        self.changed.emit(self._job_id)
+        self.open_book.shelf_changed.emit()
         self.closed.emit()

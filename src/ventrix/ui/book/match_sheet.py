@@ -8,7 +8,7 @@ from functools import partial
 from pathlib import Path
 from typing import Final
 
-from PySide6.QtCore import Qt, Signal
+from PySide6.QtCore import Qt
 from PySide6.QtGui import QColor, QKeyEvent
 from PySide6.QtWidgets import (
     QComboBox,
@@ -54,8 +54,6 @@ UNIT_WORDS: Final = {"in": "inches", "thou": "thousandths", "mm": "mm"}
 
 class MatchSheet(SideSheet):
     """Nothing comes in before it was looked at, and then all of it or nothing."""
-
-    brought_in = Signal()
 
     def __init__(self, open_book: OpenBook) -> None:
         super().__init__(WIDTH)
@@ -377,7 +375,7 @@ class MatchSheet(SideSheet):
             words = into.said
             self.open_book.open(into)
             self.open_book.say(words)
-        self.brought_in.emit()
+        self.open_book.ways.room("compare")
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):

@@ -6,7 +6,7 @@ from datetime import date
 from functools import partial
 from typing import Final
 
-from PySide6.QtCore import QItemSelectionModel, QSize, Qt, QTimer, Signal
+from PySide6.QtCore import QItemSelectionModel, QSize, Qt, QTimer
 from PySide6.QtGui import QHideEvent
 from PySide6.QtWidgets import (
     QBoxLayout,
@@ -27,13 +27,13 @@ from ventrix.records.book.index import Entry, Index, Question
 from ventrix.rooms.book.before import before_of
 from ventrix.rooms.book.plates import FILTERS, SORTS, USUAL_LIFT, Plate, plate_of, sorted_entries, speaking_cut
 from ventrix.rooms.book.question import read_question
+from ventrix.rooms.book.summaries import Summaries
 from ventrix.ui.book.before_panel import BeforePanel
 from ventrix.ui.book.indexer import Indexer
 from ventrix.ui.book.library_page import LibraryPage
 from ventrix.ui.book.plate_list import PlateList, PlateModel, PlatePainter
 from ventrix.ui.book.question_line import QuestionLine
 from ventrix.ui.book.shelf_acts import ShelfActs
-from ventrix.ui.book.summaries import Summaries
 from ventrix.ui.look import theme
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.command import Command, key_rows
@@ -54,13 +54,10 @@ class BookRoom(Room):
     name = "Book"
     manual = "book"
     apart = True
-    job_wanted = Signal(str)
-    new_wanted = Signal()
-    details_wanted = Signal(str)
-    counted = Signal(str)  # for the bar above
 
     def __init__(self, open_book: OpenBook) -> None:
         super().__init__(open_book)
+        open_book.shelf_changed.connect(self._changed)
         self.index = Index(open_book.book)
         self.shelf = Shelf(open_book.book, lambda: self.open_book.workspace)
         self.question = Question()
@@ -136,7 +133,7 @@ class BookRoom(Room):
         self.empty.setWordWrap(True)
         self.empty.setAlignment(Qt.AlignmentFlag.AlignCenter)
         self.begin = QPushButton("New job (Ctrl+N)")
-        self.begin.clicked.connect(self.new_wanted)
+        self.begin.clicked.connect(lambda: self.ways.sheet("new_job"))
         self.stop = QPushButton("Stop")
         self.stop.clicked.connect(self.stop_indexing)
         self.progress = QLabel()
@@ -274,7 +271,7 @@ class BookRoom(Room):
         copies = backups_of(self.open_book.book.path) if self.open_book.book.path is not None else []
         backed = f" · backed up {copies[0].day}" if copies else ""
         place = self.open_book.book.name
-        self.counted.emit(f"{jobs} job{'s' * (jobs != 1)} · {runs:,} runs{backed} · {place}")
+        self.ways.book_counted.emit(f"{jobs} job{'s' * (jobs != 1)} · {runs:,} runs{backed} · {place}")
         self._show_before()
 
     @property
@@ -404,11 +401,11 @@ class BookRoom(Room):
 
     def open_chosen(self) -> None:
         if self.chosen is not None:
-            self.job_wanted.emit(self.chosen.id)
+            self.ways.job_wanted.emit(self.chosen.id)
 
     def edit_details(self) -> None:
         if self.chosen is not None:
-            self.details_wanted.emit(self.chosen.id)
+            self.ways.sheet("details", self.shelf, self.chosen.id)
 
     def after_act(self, job_id: str) -> None:
         """Bring a job's plate up to date."""

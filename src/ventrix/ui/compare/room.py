@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+from functools import cached_property
 from typing import Final
 
 import numpy as np
-from PySide6.QtCore import QSize, Qt, Signal
+from PySide6.QtCore import QSize, Qt
 from PySide6.QtWidgets import (
     QBoxLayout,
     QComboBox,
@@ -66,11 +67,7 @@ class CompareRoom(Room):
 
     name = "Compare"
     manual = "compare"
-    room_wanted = Signal(str)
-    claim = Signal()
-    other_wanted = Signal()
-    check_wanted = Signal(object)  # Offer
-    far_toggled = Signal(bool)
+    has_far_view = True
 
     def __init__(self, open_book: OpenBook) -> None:
         super().__init__(open_book)
@@ -107,7 +104,7 @@ class CompareRoom(Room):
         self.both_button.clicked.connect(self.toggle_both)
         self.other = QPushButton("Other side…")
         self.other.setToolTip("Hold against any run of the book: another port, head or bench, or a claim")
-        self.other.clicked.connect(self.other_wanted)
+        self.other.clicked.connect(lambda: self.ways.command("other"))
         self.my_lifts = MyLiftsStrip()
         self.curves_caption = QLabel()
         self.curves_caption.setObjectName("caption")
@@ -128,13 +125,8 @@ class CompareRoom(Room):
         self.verdict.check_wanted.connect(self.begin_check)
         self.offer: Offer | None = None
         self.scorecard = Scorecard()
-        self.scorecard.room_wanted.connect(self.room_wanted)
-        self.row_view = RowView()
-        self.both = BothPage()
-        self.both.table.said.connect(open_book.say)
+        self.scorecard.room_wanted.connect(self.ways.room)
         self.both_shown = False
-        self.row_view.table.said.connect(open_book.say)
-        self.row_view.states.said.connect(open_book.say)
         self.empty = QLabel()
         self.empty.setObjectName("title")
         self.empty.setWordWrap(True)
@@ -185,10 +177,31 @@ class CompareRoom(Room):
         self._bar.setLayout(bar)
         bar.setContentsMargins(0, 0, 0, 0)
         outer.addWidget(self._bar)
-        outer.addWidget(self._content, 1)
-        outer.addWidget(self.row_view, 1)
-        outer.addWidget(self.both, 1)
-        outer.addWidget(self.empty, 1)
+        self._pages: list[QWidget] = []
+        self._outer = outer
+        for page in (self._content, self.empty):
+            self._add_page(page)
+
+    def _add_page(self, page: QWidget) -> None:
+        self._pages.append(page)
+        self._outer.addWidget(page, 1)
+
+    @cached_property
+    def row_view(self) -> RowView:
+        """The whole row of cuts, made when it is first asked for."""
+        page = RowView()
+        page.table.said.connect(self.open_book.say)
+        page.states.said.connect(self.open_book.say)
+        self._add_page(page)
+        return page
+
+    @cached_property
+    def both(self) -> BothPage:
+        """Exhaust and intake beside one another, likewise."""
+        page = BothPage()
+        page.table.said.connect(self.open_book.say)
+        self._add_page(page)
+        return page
 
     def fit(self, there: QSize) -> None:
         """In a small window the verdict stands above the curves, and the scorecard gives way."""
@@ -216,7 +229,7 @@ class CompareRoom(Room):
         self._side.setMaximumWidth(QWIDGETSIZE_MAX if narrow else SIDE)
         self._scores.setVisible(not narrow)
         self.verdict.show_large(alone)
-        self.far_toggled.emit(alone)
+        self.ways.far_shown.emit(alone)
         self.refresh()
 
     # -- showing
@@ -254,8 +267,8 @@ class CompareRoom(Room):
         self._draw(pair, pair.comparison, verdict)
 
     def _show_only(self, widget: QWidget) -> None:
-        for each in (self._content, self.row_view, self.both, self.empty):
-            each.setVisible(each is widget)
+        for page in self._pages:
+            page.setVisible(page is widget)
 
     def _say_empty(self, words: str) -> None:
         self.empty.setText(words)
@@ -292,7 +305,7 @@ class CompareRoom(Room):
     def begin_check(self) -> None:
         """Flow what shows whether the bench changed."""
         if self.offer is not None:
-            self.check_wanted.emit(self.offer)
+            self.ways.room("flow", self.offer)
 
     def _name(self, pair: Pair, side: int) -> str:
         cut = (pair.before, pair.after)[side]

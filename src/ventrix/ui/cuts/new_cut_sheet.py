@@ -5,8 +5,6 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import Any, Final
 
-from PySide6.QtCore import Signal
-
 from ventrix.core.edits.cuts import add_cut, add_operation
 from ventrix.core.formulas.port import break_even_flow
 from ventrix.core.judging.expectation import BY_PLAN
@@ -69,8 +67,6 @@ SAME_GAIN: Final = to_si(0.05, "cfm")  # the field's own rounding
 class NewCutSheet(FormSheet):
     """Logs a cut of the port in hand, or an operation of the cut looked at."""
 
-    logged = Signal(str, str)  # cut id, place
-
     def __init__(self, open_book: OpenBook) -> None:
         super().__init__(open_book, "Log the cut")
         self._adding_to: str | None = None
@@ -104,11 +100,26 @@ class NewCutSheet(FormSheet):
         self.edited.connect(self._say_caution)
         self.edited.connect(self._warn)
 
-    def open(self, place: str = "") -> None:
+    def open(
+        self,
+        place: str = "",
+        *,
+        operation: bool = False,
+        planned: Move | None = None,
+        is_index: bool = False,
+        edge: str = "",
+        depth: float = 0.0,
+    ) -> None:
         """Show the sheet for a new cut of the port in hand."""
-        self._open(None, place)
+        space = self.open_book.workspace
+        cut = space.real_cut if space is not None and operation else None
+        self._open(None if cut is None else cut.id, place)
+        if planned is not None:
+            self._say_first(planned, is_index)
+        if edge:
+            self._plan_edge(edge, depth)
 
-    def say_first(self, move: Move, is_index: bool) -> None:
+    def _say_first(self, move: Move, is_index: bool) -> None:
         """Fill in what was planned: the place's depth, and gain, growth and minutes as said first; gains of an
         uncalibrated bench are shares, which no field holds."""
         for row in self.works.rows:
@@ -122,7 +133,7 @@ class NewCutSheet(FormSheet):
         self.name.setText(f"{move.place}, as planned")
         self._warn()
 
-    def plan_edge(self, edge: str, depth: float) -> None:
+    def _plan_edge(self, edge: str, depth: float) -> None:
         """An edge of the opening as planned: its side and depth."""
         for row in self.works.rows:
             row.side.setCurrentText(edge)
@@ -139,11 +150,6 @@ class NewCutSheet(FormSheet):
         if move is None or said is None or abs(said - move.gain) > SAME_GAIN:
             return meant
         return {**meant, "expected_low": move.low, "expected_high": move.high, "expected_by": BY_PLAN}
-
-    def open_operation(self, place: str = "") -> None:
-        """Show the sheet for one more operation of the cut looked at."""
-        space = self.open_book.workspace
-        self._open(space.real_cut.id if space is not None and space.real_cut is not None else None, place)
 
     def _open(self, adding_to: str | None, place: str) -> None:
         space = self.open_book.workspace
@@ -303,7 +309,7 @@ class NewCutSheet(FormSheet):
         cut_id = self._adding_to
         self.clear_fields()
         self.kinds.choose((CutKind.PORT,))
-        self.logged.emit(cut_id, first)
+        self._work_simulated_port(cut_id, first)
         self.closed.emit()
 
     def _log_cut(self, job: Job, ports: list[Port], name: str, work: Operation) -> None:
@@ -330,6 +336,14 @@ class NewCutSheet(FormSheet):
         space.apply(f"cut '{name}'", job)
         self.clear_fields()
         self.kinds.choose((CutKind.PORT,))
-        self.logged.emit(first, work.places[0] if work.places else "")
+        self._work_simulated_port(first, work.places[0] if work.places else "")
         space.look_at(first)
         self.closed.emit()
+
+    def _work_simulated_port(self, cut_id: str, place: str) -> None:
+        """A cut logged while the simulated bench is on changes its port too."""
+        space, bench = self.open_book.workspace, self.open_book.bench
+        if space is None or not bench.is_simulated:
+            return
+        port, cut = space.job.cut_of(cut_id)
+        bench.send(lambda b: b.work(port.kind, cut.number, place))

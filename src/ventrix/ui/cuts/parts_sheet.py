@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import Any
 
-from PySide6.QtCore import Qt, Signal
+from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QLabel, QLineEdit, QListWidget, QListWidgetItem, QPushButton
 
 from ventrix.core.edits.anywhere import edit_part
@@ -29,8 +29,6 @@ ROLE = Qt.ItemDataRole.UserRole
 
 class PartsSheet(FormSheet):
     """A list of parts; the fields of the one chosen; taking out with a reason; the bin below."""
-
-    conditions_wanted = Signal(str)  # a run's id
 
     def __init__(self, open_book: OpenBook) -> None:
         super().__init__(open_book, "Set it right", 460)
@@ -130,7 +128,7 @@ class PartsSheet(FormSheet):
     def _ask_conditions(self) -> None:
         part = self._chosen()
         if part is not None:
-            self.conditions_wanted.emit(part.noun.id)
+            self.open_book.ways.sheet("correct", part.noun.id)
 
     def _typed(self, part: Part) -> dict[str, Any]:
         """Fields whose text was changed. ValueError with a sentence for a figure that makes no sense."""

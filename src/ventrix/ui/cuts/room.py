@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 from pathlib import Path
 
-from PySide6.QtCore import QSize, Qt, Signal
+from PySide6.QtCore import QSize, Qt
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QFileDialog, QHBoxLayout, QInputDialog, QLabel, QVBoxLayout
 
@@ -55,14 +55,6 @@ class CutsRoom(Room):
 
     name = "Cuts"
     manual = "cuts"
-    new_cut = Signal(str)
-    operation = Signal(str)
-    wall = Signal(str)
-    pour = Signal()
-    valve_job = Signal()
-    fault = Signal(str)
-    tube = Signal(str)
-    trial = Signal(str)
 
     def __init__(self, open_book: OpenBook) -> None:
         super().__init__(open_book)
@@ -76,17 +68,17 @@ class CutsRoom(Room):
         self.card = CutCard()
         self.card.setFixedWidth(CARD)
         self.commands = (
-            Command("cuts.operation", "operation", lambda: self.operation.emit(self.zone), "O"),
-            Command("cuts.wall", "wall", lambda: self.wall.emit(self.zone), "W"),
-            Command("cuts.pour", "pour", self.pour.emit, "V"),
-            Command("cuts.seat", "valve job", self.valve_job.emit, "J"),
-            Command("cuts.trial", "trial", lambda: self.trial.emit(self.zone), "T"),
-            Command("cuts.fault", "fault", lambda: self.fault.emit(self.zone), "F"),
-            Command("cuts.tube", "tube", lambda: self.tube.emit(self.zone), "U"),
+            Command("cuts.operation", "operation", lambda: self.ways.sheet("cut", self.zone, operation=True), "O"),
+            Command("cuts.wall", "wall", lambda: self.ways.sheet("wall", self.zone), "W"),
+            Command("cuts.pour", "pour", lambda: self.ways.sheet("pour"), "V"),
+            Command("cuts.seat", "valve job", lambda: self.ways.sheet("seat"), "J"),
+            Command("cuts.trial", "trial", lambda: self.ways.sheet("trial", self.zone), "T"),
+            Command("cuts.fault", "fault", lambda: self.ways.sheet("fault", self.zone), "F"),
+            Command("cuts.tube", "tube", lambda: self.ways.sheet("tube", self.zone), "U"),
             Command("cuts.clock", "clock", self.toggle_clock, "S"),
             Command("cuts.photo.before", "photo before", lambda: self.choose_photo("before"), "P"),
             Command("cuts.photo.after", "photo after", lambda: self.choose_photo("after"), "Shift+P"),
-            Command("cuts.new", "new cut", lambda: self.new_cut.emit(self.zone), "N"),
+            Command("cuts.new", "new cut", lambda: self.ways.sheet("cut", self.zone), "N"),
             Command("cuts.leave", "leave the zone", lambda: self.choose_zone(self.zone), "Esc", able=self._on_zone),
         )
         keys = QLabel(" · ".join(f"{key} {words}" for key, words in key_rows(self.commands)))

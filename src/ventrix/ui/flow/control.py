@@ -19,9 +19,10 @@ from ventrix.core.quantity.thousandths import read_small
 from ventrix.core.quantity.units import parse_quantity, tidy
 from ventrix.core.quantity.words import percent_text, sentence
 from ventrix.records.bad_input import BookError, sentence_of
-from ventrix.ui.flow.element_in_hand import unit_typed
-from ventrix.ui.flow.run_in_hand import RunInHand
-from ventrix.ui.flow.warnings import far_off, odd_reading
+from ventrix.rooms.flow.at_bench import record_step
+from ventrix.rooms.flow.element_in_hand import unit_typed
+from ventrix.rooms.flow.odd_at_bench import far_off, odd_reading
+from ventrix.rooms.flow.run_in_hand import RunInHand
 from ventrix.ui.open_book import OpenBook
 from ventrix.workspace.ids import new_id
 
@@ -450,12 +451,12 @@ class FlowControl(QObject):
             self.refuse(outcome.sentence)
             return
         preparation = self.hand.preparation
-        self.hand.record(outcome, self.source)
+        record_step(self.hand, outcome, self.source)
         self._after(preparation.step, f"{outcome.step.value.capitalize()} skipped: {outcome.reason}.")
 
     def _recorded(self, outcome: StepDone) -> None:
         preparation = self.hand.preparation
-        notes, outside = self.hand.record(outcome, self.source)
+        notes, outside = record_step(self.hand, outcome, self.source)
         value = None if outcome.flow is None else self.hand.element.as_indicated(outcome.flow, outcome.pressure)
         figure = "" if value is None else f" {self.open_book.units.flow.text(value)}"
         name = outcome.step.value

@@ -9,8 +9,8 @@ from PySide6.QtCore import QObject, Qt
 from PySide6.QtGui import QKeyEvent, QKeySequence
 from PySide6.QtWidgets import QLineEdit
 
+from ventrix.rooms.flow.run_in_hand import RunInHand
 from ventrix.ui.flow.control import NOTES, FlowControl
-from ventrix.ui.flow.run_in_hand import RunInHand
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.command import Command, keys_of, pressed
 

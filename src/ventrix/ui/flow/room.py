@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from PySide6.QtCore import QSize, Qt, QTimer, Signal
+from PySide6.QtCore import QSize, Qt, QTimer
 from PySide6.QtGui import QHideEvent, QKeyEvent, QShowEvent
 from PySide6.QtWidgets import (
     QApplication,
@@ -28,20 +28,22 @@ from ventrix.core.model.school_questions import pipe_against_school
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import sentence
 from ventrix.records.bad_input import sentence_of
+from ventrix.rooms.flow.at_bench import other_bench, use_connected
+from ventrix.rooms.flow.element_in_hand import label_typed
+from ventrix.rooms.flow.odd_at_bench import plate_words, stale_air
+from ventrix.rooms.flow.paste import keep_pasted
+from ventrix.rooms.flow.run_in_hand import RunInHand
+from ventrix.rooms.flow.shows import far_view, growing_curve, ladder_rungs, step_lines, step_view
 from ventrix.rooms.shared.conditions_words import in_words
 from ventrix.ui.flow.conditions_panel import ConditionsPanel
 from ventrix.ui.flow.control import PRACTICE, FlowControl
-from ventrix.ui.flow.element_in_hand import label_typed
 from ventrix.ui.flow.far_view import FarView
 from ventrix.ui.flow.keys import FlowKeys, flow_commands
 from ventrix.ui.flow.ladder import LiftLadder
-from ventrix.ui.flow.paste import keep_pasted
+from ventrix.ui.flow.reading_distance import ReadingDistance
 from ventrix.ui.flow.readings_page import ReadingsPage
-from ventrix.ui.flow.run_in_hand import RunInHand
-from ventrix.ui.flow.shows import far_view, growing_curve, ladder_rungs, step_lines, step_view
 from ventrix.ui.flow.simulator_panel import SimulatorControl
 from ventrix.ui.flow.step_strip import StepStrip
-from ventrix.ui.flow.warnings import plate_words, stale_air
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.command import key_rows
 from ventrix.ui.widgets.pedal import DEFAULT_KEY, Pedal
@@ -65,7 +67,7 @@ class FlowRoom(Room):
 
     name = "Flow"
     manual = "flow"
-    far_toggled = Signal(bool)
+    has_far_view = True
 
     def __init__(self, open_book: OpenBook) -> None:
         super().__init__(open_book)
@@ -73,6 +75,7 @@ class FlowRoom(Room):
         self.control = FlowControl(open_book)
         self.hand = self.control.hand
         self.ghost = True
+        self._distance: ReadingDistance | None = None
         self._pasted = ""
         self._narrow = False
         self.strip = StepStrip()
@@ -287,10 +290,12 @@ class FlowRoom(Room):
     def _show_curve(self) -> None:
         """The curve follows the ladder: nobody waits for it with a hand on the valve."""
         space = self.open_book.workspace
-        if space is None or space.cut is None:
+        if space is None or space.cut is None or space.port is None:
             return
         units, hand = self.open_book.units, self.hand
-        self._plot_caption.setText(growing_curve(self.plot, hand, hand.pair(), units, ghost=self.ghost))
+        picture, caption = growing_curve(hand, units, ghost=self.ghost)
+        self.plot.show_picture(picture)
+        self._plot_caption.setText(caption)
 
     def _show_conditions(self) -> None:
         space = self.open_book.workspace
@@ -348,6 +353,8 @@ class FlowRoom(Room):
         if self.open_book.workspace is None or not self.isVisible():
             return
         self.control.take_in(samples)  # type: ignore[arg-type]
+        live, bench = self.hand.test.live, self.open_book.bench
+        bench.live_flow = None if live is None or not bench.connected else self.hand.element.as_reported(*live)
 
     def _typed(self) -> None:
         """A typed figure was taken: the keys are the room's again; the next digit goes to the entry by itself."""
@@ -378,7 +385,7 @@ class FlowRoom(Room):
         that is said); whether the first leak of this bench is off its readout already; or, once all lifts are done, the
         check that the gain hangs on."""
         there = self.open_book.workspace is not None
-        words = self.control.which_bench = self.hand.other_bench(self.open_book.bench) if there else ""
+        words = self.control.which_bench = other_bench(self.hand, self.open_book.bench) if there else ""
         self.control.asks_leak = there and not words and self.hand.asks_leak()
         yes, no = "It is the set-up's (Y)", "Flow on the one connected (N)"
         if self.control.asks_leak:
@@ -417,7 +424,7 @@ class FlowRoom(Room):
             if bench.is_simulated:
                 bench.connect_simulated(element=hand.bench.element, name=hand.bench.name)
         else:
-            hand.use_connected(bench)
+            use_connected(hand, bench)
         self._show_all()
         self.setFocus()
 
@@ -471,15 +478,33 @@ class FlowRoom(Room):
         kind, number = space.port.kind, space.cut.number
         bench.send(lambda b: b.fit(kind, number))
 
+    def come_in(self, what: object) -> None:
+        """For a check that was offered."""
+        if isinstance(what, Offer):
+            self.begin_check(what)
+
+    def step_back(self, over: QWidget) -> None:
+        """Step back until you can just read this."""
+        if self._distance is None:
+            self._distance = ReadingDistance()
+            self._distance.taken.connect(self._use_far_size)
+            self._distance.closed.connect(self.setFocus)
+        self._distance.open(over, self.far.least)
+
+    def _use_far_size(self, px: float) -> None:
+        self.far.least = px
+        self.open_book.settings.setValue("far_px", px)
+        self.show_alone(True)
+
     def show_alone(self, alone: bool) -> None:
         """Give the far view the room to itself, nothing in it small; or bring the rest back."""
-        self.far.alone = alone
+        self.alone = self.far.alone = alone
         for part in (self._tabs,) if self._narrow else (self._left, self.side):
             part.setVisible(not alone)
         self._entry_row.setVisible(not alone)
         self.far.update()
         self.setFocus()
-        self.far_toggled.emit(alone)
+        self.ways.far_shown.emit(alone)
 
     # -- what the hands and keys do
 
@@ -549,13 +574,6 @@ class FlowRoom(Room):
     def hideEvent(self, event: QHideEvent) -> None:
         self.pedal.watch(False)
         super().hideEvent(event)
-
-    def live_flow(self) -> float | None:
-        """What the bench flows now [m3/s], None where it does not say or is not steady."""
-        live = self.hand.test.live
-        if not self.open_book.bench.connected or live is None:
-            return None
-        return self.hand.element.as_reported(*live)
 
     def _pedal_listens(self) -> bool:
         window = self.window()

@@ -6,7 +6,7 @@ from collections.abc import Callable
 from dataclasses import replace
 from typing import Any, Final
 
-from PySide6.QtCore import QSize, Signal
+from PySide6.QtCore import QSize
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QScrollArea, QTabWidget, QVBoxLayout, QWidget
 
 from ventrix.core.edits.valves import asks_whether_changed, change_valve, correct_valve
@@ -18,11 +18,11 @@ from ventrix.core.model.plausible import check_of
 from ventrix.core.model.school_questions import side_taken, throat_against_school
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import sentence
+from ventrix.rooms.head.figures import SMALL, SPECS, FieldSpec, edited, stored
 from ventrix.ui.head.casting_tab import CastingTab
 from ventrix.ui.head.changed_question import ChangedQuestion
 from ventrix.ui.head.derived_panel import AreaCurve, DerivedFigures
 from ventrix.ui.head.engine_tab import EngineTab
-from ventrix.ui.head.figures import SMALL, SPECS, FieldSpec, edited, stored
 from ventrix.ui.head.finish_tab import FinishTab
 from ventrix.ui.head.goal_tab import GoalTab
 from ventrix.ui.head.port_drawing import PortDrawing
@@ -44,7 +44,6 @@ class HeadRoom(Room):
 
     name = "Head"
     manual = "head"
-    pour = Signal()
 
     def __init__(self, open_book: OpenBook) -> None:
         super().__init__(open_book)
@@ -67,7 +66,7 @@ class HeadRoom(Room):
         self.pours = QLabel()
         self.pours.setObjectName("caption")
         self.pour_again = QPushButton("Pour again")
-        self.pour_again.clicked.connect(self.pour)
+        self.pour_again.clicked.connect(lambda: self.ways.sheet("pour"))
         self.tabs = QTabWidget()
         self.tabs.setDocumentMode(True)
         self.tabs.setFixedWidth(TABS)

@@ -5,7 +5,6 @@ from __future__ import annotations
 from dataclasses import replace
 from pathlib import Path
 
-from PySide6.QtCore import Signal
 from PySide6.QtGui import QPixmap
 from PySide6.QtWidgets import QFileDialog, QPushButton
 
@@ -28,8 +27,6 @@ from ventrix.workspace.ids import new_id, now_text
 
 class FaceSheet(FormSheet):
     """Keeps a face in place of the one of its name. Openings of one size each; a drawing brings its own."""
-
-    trace_wanted = Signal(object)  # the picture
 
     def __init__(self, open_book: OpenBook) -> None:
         super().__init__(open_book, "Keep the face")
@@ -66,7 +63,8 @@ class FaceSheet(FormSheet):
             "from the casting."
         )
 
-    def open(self) -> None:
+    def open(self, tracing: TraceView | None = None) -> None:
+        self.tracing = tracing or self.tracing
         unit = self.open_book.units.length.label
         self.ports.setToolTip(
             f"The port's name, x and y of its middle in {unit}; or its name, a bolt's name, and how far its left, "
@@ -140,7 +138,7 @@ class FaceSheet(FormSheet):
         self.warning.setText(
             "Taken square on, and flat: what leans is not true. Then type how far its points lie apart."
         )
-        self.trace_wanted.emit(picture)
+        self.open_book.ways.room("lineup", picture)
 
     def take_traced(self, view: TraceView) -> None:
         """What was traced, at the scale of its two known points."""

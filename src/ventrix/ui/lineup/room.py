@@ -8,12 +8,13 @@ from html import escape
 from typing import Final
 
 import numpy as np
-from PySide6.QtCore import QSize, Qt, Signal
+from PySide6.QtCore import QSize, Qt
 from PySide6.QtGui import QKeyEvent, QPixmap
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QScrollArea, QVBoxLayout, QWidget
 
 from ventrix.core.lineup.fitting import Fit
 from ventrix.core.lineup.of_job import LineUp, line_up, meets_the_head
+from ventrix.core.model.kinds import Place
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import to_si
 from ventrix.core.quantity.words import sentence
@@ -37,11 +38,6 @@ class LineUpRoom(Room):
 
     name = "Line-up"
     manual = "lineup"
-    face_wanted = Signal()
-    milling_wanted = Signal()
-    chambers_wanted = Signal()
-    template_wanted = Signal(object)  # the joint in hand, or None
-    planned = Signal(object)  # the edge line that is planned in Cuts
 
     def __init__(self, open_book: OpenBook) -> None:
         super().__init__(open_book)
@@ -70,10 +66,10 @@ class LineUpRoom(Room):
             Command("lineup.true", "true steps", self.toggle_true, "X"),
             Command("lineup.other", "another face", self.next_face, "O"),
             Command("lineup.plan", "into Cuts", self.plan, "Return"),
-            Command("lineup.face", "a face", self.face_wanted.emit, "N"),
-            Command("lineup.milling", "milling", self.milling_wanted.emit, "M"),
-            Command("lineup.chambers", "chambers", self.chambers_wanted.emit, "H"),
-            Command("lineup.template", "template", lambda: self.template_wanted.emit(self.found), "T"),
+            Command("lineup.face", "a face", lambda: self.ways.sheet("face", self.tracing), "N"),
+            Command("lineup.milling", "milling", lambda: self.ways.sheet("milling"), "M"),
+            Command("lineup.chambers", "chambers", lambda: self.ways.sheet("chamber"), "H"),
+            Command("lineup.template", "template", lambda: self.ways.sheet("template", self.found), "T"),
         )
         self.strip = AnswerStrip()
         self.strip.row.setStretch(1, 1)
@@ -230,6 +226,20 @@ class LineUpRoom(Room):
             self.moved = how(self.found.fit)
             self.refresh()
 
+    def _plan_edge(self, line: EdgeLine) -> None:
+        """The cut sheet with an edge of the opening in it, on the port that it is of."""
+        space = self.open_book.workspace
+        port = None if space is None else next((p for p in space.job.ports if p.name == line.edge.port), None)
+        if space is None or port is None or line.proposal is None:
+            return
+        space.look_at_port(port.id)
+        self.ways.sheet("cut", Place.OPENING.value, edge=line.edge.edge, depth=line.proposal.depth)
+
+    def come_in(self, what: object) -> None:
+        """For a picture that is traced."""
+        if isinstance(what, QPixmap):
+            self.trace(what)
+
     def trace(self, picture: QPixmap) -> None:
         """A picture in the room's place, until Esc."""
         self._content.hide()
@@ -269,4 +279,4 @@ class LineUpRoom(Room):
         elif line.proposal.part != "head":
             self.open_book.say(f"Not the head's: {take_off_words(line.proposal, self.open_book.units)}.")
         else:
-            self.planned.emit(line)
+            self._plan_edge(line)

@@ -150,7 +150,9 @@ def apply(app: QApplication, name: str) -> Theme:
 
 
 def _style(t: Theme) -> str:
-    px = lambda size: f"{round(size * _scale())}px"  # noqa: E731
+    def px(size: float) -> str:
+        return f"{round(size * _scale())}px"
+
     return f"""
 QWidget {{ color: {t.text}; font-family: "{FAMILY}"; font-size: {px(TEXT)}; }}
 QMainWindow, QDialog {{ background: {t.ground}; }}

@@ -8,11 +8,11 @@ from functools import partial
 from html import escape
 from typing import Final
 
-from PySide6.QtCore import QSize, Qt, QTimer, Signal
+from PySide6.QtCore import QSize, Qt, QTimer
 from PySide6.QtGui import QFocusEvent, QHideEvent, QKeyEvent
 from PySide6.QtWidgets import QApplication, QHBoxLayout, QLabel, QScrollArea, QVBoxLayout, QWidget
 
-from ventrix.core.edits.stages import mark_stage
+from ventrix.core.edits.stages import end_wait, mark_stage
 from ventrix.core.matching.board import board, waits_now
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si
@@ -39,14 +39,6 @@ class MatchRoom(Room):
 
     name = "Match"
     manual = "match"
-    copy_wanted = Signal()
-    stage_wanted = Signal(str, str)  # stage, other ports
-    wait_wanted = Signal(str)
-    wait_ended = Signal(str)
-    parts_wanted = Signal()
-    quote_wanted = Signal()
-    valve_job_wanted = Signal()
-    cards_wanted = Signal()
 
     def __init__(self, open_book: OpenBook) -> None:
         super().__init__(open_book)
@@ -73,10 +65,10 @@ class MatchRoom(Room):
             Command("match.next", "next that differs", self.next_that_differs, "Tab"),
             Command("match.log", "log with minutes", self.log, "Return"),
             Command("match.wait", "waits, or back", self.wait, "W"),
-            Command("match.copy", "copy", self.copy_wanted.emit, "C"),
-            Command("match.parts", "parts", self.parts_wanted.emit, "P"),
-            Command("match.cards", "all cards", self.cards_wanted.emit, "Shift+P"),
-            Command("match.quote", "costs", self.quote_wanted.emit, "Q"),
+            Command("match.copy", "copy", lambda: self.ways.sheet("copy"), "C"),
+            Command("match.parts", "parts", lambda: self.ways.sheet("job_parts"), "P"),
+            Command("match.cards", "all cards", lambda: self.ways.command("cards"), "Shift+P"),
+            Command("match.quote", "costs", lambda: self.ways.sheet("quote"), "Q"),
             Command("match.status", "line for the customer", self.copy_status, "Y"),
         )
         self.strip = AnswerStrip(figures=3)
@@ -308,7 +300,7 @@ class MatchRoom(Room):
 
     def log(self) -> None:
         """The stage's sheet, with its minutes and other ports."""
-        self.stage_wanted.emit(self.stage_name, "")
+        self.ways.sheet("stage", self.stage_name, "")
 
     def wait(self) -> None:
         """What waits is back: its sheet opens for the ports that waited; else it begins to wait."""
@@ -317,16 +309,16 @@ class MatchRoom(Room):
             return
         waits = waits_now(space.job, self.stage_name)
         if not waits:
-            self.wait_wanted.emit(self.stage_name)
+            self.ways.sheet("wait", self.stage_name)
             return
         names = {p.id: p.name for p in space.job.ports if p.of_head}
         waited = [names[i] for i in waits[0].port_ids if i in names] or list(names.values())
-        self.wait_ended.emit(self.stage_name)
+        space.apply(f"{self.stage_name} is back", end_wait(space.job, waits[0], now_text()))
         if self.stage_name == VALVE_JOB:
-            self.valve_job_wanted.emit()
+            self.ways.sheet("seat")
             return
         mine = space.port.name if space.port is not None else ""
-        self.stage_wanted.emit(self.stage_name, ", ".join(n for n in waited if n != mine))
+        self.ways.sheet("stage", self.stage_name, ", ".join(n for n in waited if n != mine))
 
     def copy_status(self) -> None:
         """A sentence for the customer on the clipboard."""

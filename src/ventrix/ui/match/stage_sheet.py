@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from ventrix.core.edits.stages import end_wait, mark_stage
-from ventrix.core.matching.board import stages_of, waits_now
+from ventrix.core.edits.stages import mark_stage
+from ventrix.core.matching.board import stages_of
 from ventrix.core.model.job import Wait
 from ventrix.core.model.plausible import check_of
 from ventrix.core.model.port_names import ports_named
@@ -107,15 +107,6 @@ class WaitSheet(FormSheet):
         space.apply(f"{wait.stage} waits", replace(space.job, waits=(*space.job.waits, wait)))
         self.clear_fields()
         self.closed.emit()
-
-    def back(self, stage: str) -> Wait | None:
-        """End the wait of a stage, and say which; None where it does not wait."""
-        space = self.open_book.workspace
-        waits = () if space is None else waits_now(space.job, stage)
-        if space is None or not waits:
-            return None
-        space.apply(f"{stage} is back", end_wait(space.job, waits[0], now_text()))
-        return waits[0]
 
 
 def _day(text: str, what: str) -> str | None:

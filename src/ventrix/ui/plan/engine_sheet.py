@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from html import escape
 
-from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QLabel, QPushButton
 
 from ventrix.core.engine.of_job import OnTheEngine, on_the_engine
@@ -24,8 +23,6 @@ from ventrix.ui.widgets.plot import Plot
 class EngineSheet(FormSheet):
     """Reckons beside the window; Enter asks about the cam or the rocker that is typed, and about the cut where none
     is."""
-
-    result_wanted = Signal()
 
     def __init__(self, open_book: OpenBook) -> None:
         super().__init__(open_book, "Reckon")
@@ -55,7 +52,7 @@ class EngineSheet(FormSheet):
         self.results.setWordWrap(True)
         self.column.addWidget(self.results)
         self.add_result = QPushButton("A result on the engine (T)")
-        self.add_result.clicked.connect(self.result_wanted)
+        self.add_result.clicked.connect(lambda: self.open_book.ways.sheet("result"))
         self.column.addWidget(self.add_result)
         self.finish()
         self.caution.setText("Springs, clearances and speeds are the maker's to say; lift may meet a piston.")

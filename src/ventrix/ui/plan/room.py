@@ -6,11 +6,12 @@ from functools import partial
 from html import escape
 from typing import Final
 
-from PySide6.QtCore import QSize, Qt, Signal
+from PySide6.QtCore import QSize, Qt
 from PySide6.QtGui import QHideEvent
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
 from ventrix.core.engine.of_job import OnTheEngine, on_the_engine
+from ventrix.core.model.kinds import TrialKind
 from ventrix.core.planning.moves import READ_FIRST, Move, MoveKind
 from ventrix.core.planning.next_moves import Plan, plan_port
 from ventrix.core.quantity.words import sentence
@@ -37,11 +38,6 @@ class PlanRoom(Room):
 
     name = "Plan"
     manual = "plan"
-    said_first = Signal(object, bool)  # the move that is said first, and whether its gains are shares
-    look_wanted = Signal(str, str)  # kind of look, place
-    engine_wanted = Signal()
-    stages_wanted = Signal()
-    result_wanted = Signal()
 
     def __init__(self, open_book: OpenBook) -> None:
         super().__init__(open_book)
@@ -62,9 +58,9 @@ class PlanRoom(Room):
             Command("plan.right", "lift", partial(self.step_lift, 1), "Right", one_of="lift"),
             Command("plan.take", "say it first and log it", self.take, "Return"),
             Command("plan.every", "all moves", self.toggle_every, "L"),
-            Command("plan.stages", "the stages", self.stages_wanted.emit, "S"),
-            Command("plan.engine", "the engine", self.engine_wanted.emit, "E"),
-            Command("plan.result", "a result on the engine", self.result_wanted.emit, "T"),
+            Command("plan.stages", "the stages", lambda: self.ways.sheet("route"), "S"),
+            Command("plan.engine", "the engine", lambda: self.ways.sheet("engine"), "E"),
+            Command("plan.result", "a result on the engine", lambda: self.ways.sheet("result"), "T"),
             Command("plan.stop", "stop planning", self.stop, "Esc"),
         )
         self.strip = AnswerStrip()
@@ -306,16 +302,32 @@ class PlanRoom(Room):
         """The picked line."""
         return self.moves.lines[self.at] if self.moves.lines else None
 
+    def _look(self, kind: str, place: str) -> None:
+        """The sheet that keeps what a look has seen; Flow where that is a flow test."""
+        if kind == "wall":
+            self.ways.sheet("wall", place)
+        elif kind == "seat":
+            self.ways.sheet("seat")
+        elif kind == "valve":
+            self.ways.sheet("valves")
+        elif kind == "clay":
+            self.ways.sheet("trial", place)
+        elif kind in ("larger", "entry"):
+            self.ways.sheet("trial", kind=TrialKind.VALVE if kind == "larger" else TrialKind.ENTRY)
+        else:
+            self.ways.room("flow")
+
     def take(self) -> None:
         """Say the picked move first and log it; a look opens the sheet that keeps what is seen."""
         move = self._picked()
         if move is None or self.planner.busy:
             return
         if READ_FIRST in move.blocked_by:
-            self.look_wanted.emit(MoveKind.WALL.value, move.place)
+            self._look(MoveKind.WALL.value, move.place)
         elif move.blocked_by:
             self.open_book.say(f"Blocked: {move.blocked_by[0]}.")
         elif move.kind is not MoveKind.CUT:
-            self.look_wanted.emit(move.named if move.named == "larger" else move.kind.value, move.place)
+            self._look(move.named if move.named == "larger" else move.kind.value, move.place)
         else:
-            self.said_first.emit(move, self.plan is not None and self.plan.planned.chain.is_index)
+            is_index = self.plan is not None and self.plan.planned.chain.is_index
+            self.ways.sheet("cut", move.place, planned=move, is_index=is_index)

@@ -9,7 +9,7 @@ from html import escape
 from pathlib import Path
 from typing import Final
 
-from PySide6.QtCore import QSize, Qt, Signal
+from PySide6.QtCore import QSize, Qt
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QFileDialog, QInputDialog, QLabel, QStackedWidget, QVBoxLayout
 
@@ -47,10 +47,6 @@ class PracticeRoom(Room):
     name = "Practice"
     apart = True
     manual = "practice"
-    begin_wanted = Signal(object)  # a PracticeAtWork that wants a window of its own
-    stand_wanted = Signal(str)  # the id of the work whose cut to stand at again
-    flow_wanted = Signal()
-    pour_wanted = Signal()
 
     def __init__(self, open_book: OpenBook) -> None:
         super().__init__(open_book)
@@ -91,8 +87,8 @@ class PracticeRoom(Room):
             ),
             Command("practice.seed", "another seed", self.choose_seed, "S", able=shelf),
             Command("practice.file", "a practice from a file", self.choose_file, "O", able=shelf),
-            Command("practice.flow", "flow test", self.flow_wanted.emit, "F", able=running),
-            Command("practice.pour", "pour", self.pour_wanted.emit, "V", able=running),
+            Command("practice.flow", "flow test", lambda: self.ways.command("practice.flow"), "F", able=running),
+            Command("practice.pour", "pour", lambda: self.ways.sheet("pour"), "V", able=running),
             Command("practice.ask", "ask the owner", self.ask, "A", able=running),
             Command("practice.reckon", "reckon", self.ask_to_finish, "R", able=running),
             Command("practice.next", "decision", partial(step, 1), "Right", able=reckoned, one_of="decision"),
@@ -244,7 +240,7 @@ class PracticeRoom(Room):
         except InputError as error:
             self.open_book.say(sentence_of(error))
             return
-        self.begin_wanted.emit(found)
+        self.ways.practice_wanted.emit(found)
         self.refresh()
 
     def choose_seed(self) -> None:
@@ -322,10 +318,19 @@ class PracticeRoom(Room):
         """Wait for what is reckoned beside the window."""
         self.reckoning.planner.close()
 
+    def _stand_again(self, work: str) -> None:
+        """Where a decision of a practice was taken: its cut in Compare."""
+        space = self.open_book.workspace
+        cuts = space.port.cuts if space is not None and space.port is not None else ()
+        cut = next((c for c in cuts if any(w.id == work for op in c.operations for w in op.works)), None)
+        if space is not None and cut is not None:
+            space.look_at(cut.id)
+            self.ways.room("compare")
+
     def stand(self) -> None:
         """Look at the cut of the chosen decision in Compare, with what was known then."""
         if self.reckoning.decision is not None:
-            self.stand_wanted.emit(self.reckoning.decision.record)
+            self._stand_again(self.reckoning.decision.record)
 
     def begin_again(self) -> None:
         """The same head, another seed."""

@@ -8,7 +8,7 @@ from datetime import date
 from functools import partial
 from typing import Final
 
-from PySide6.QtCore import QEvent, QSize, Qt, QTimer, Signal
+from PySide6.QtCore import QEvent, QSize, Qt, QTimer
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import (
     QHBoxLayout,
@@ -48,13 +48,13 @@ class SheetRoom(Room):
 
     name = "Sheet"
     manual = "sheet"
-    shop_wanted = Signal()
 
     def __init__(self, open_book: OpenBook) -> None:
         super().__init__(open_book)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.sheet: Sheet | None = None
         self.pdf = b""
+        open_book.shelf_changed.connect(self._changed)
         self.hand_over = HandOver(open_book, self, lambda: OnScreen(self.pdf, self.choices, self.units))
         self.commands = (
             Command("sheet.up", "part", partial(self._cursor, -1), "Up", one_of="part"),
@@ -70,7 +70,7 @@ class SheetRoom(Room):
             Command("sheet.card", "grinder card", self.hand_over.choose_card, "G"),
             Command("sheet.all", "everything in one zip", self.hand_over.choose_archive, "Z"),
             Command("sheet.pair", "first against last", self.usual, "U"),
-            Command("sheet.shop", "the shop's name", self.shop_wanted.emit, "N"),
+            Command("sheet.shop", "the shop's name", lambda: self.ways.sheet("shop"), "N"),
             Command("sheet.back", "back", self._back, "Esc"),
         )
         self.overrides = frozenset(("Ctrl+P",))

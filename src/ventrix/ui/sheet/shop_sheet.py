@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from pathlib import Path
 
-from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QFileDialog, QLabel, QPushButton
 
 from ventrix.records.bad_input import InputError, sentence_of
@@ -29,8 +28,6 @@ def shop_of(open_book: OpenBook) -> Shop:
 
 class ShopSheet(FormSheet):
     """Name, line and logo, kept in the settings; the picture is copied beside the book."""
-
-    changed = Signal()
 
     def __init__(self, open_book: OpenBook) -> None:
         super().__init__(open_book, "Keep")
@@ -79,5 +76,5 @@ class ShopSheet(FormSheet):
         settings.setValue("shop_name", self.name.text().strip())
         settings.setValue("shop_line", self.line.text().strip())
         settings.setValue("shop_logo", self._file)
-        self.changed.emit()
+        self.open_book.shelf_changed.emit()
         self.closed.emit()

@@ -21,6 +21,8 @@ class Room(QWidget):
     apart = False  # stands by itself: it needs no job, and no row of cuts above it
     overrides: frozenset[str] = frozenset()  # keys of a menu that mean something of its own in this room
     manual = ""  # page of the manual that F1 opens
+    has_far_view = False  # read from two metres, with nothing around it
+    alone = False  # its far view has the window to itself
 
     def __init__(self, open_book: OpenBook) -> None:
         super().__init__()
@@ -28,11 +30,26 @@ class Room(QWidget):
         self.open_book = open_book
         self._stale = True
         self.commands: tuple[Command, ...] = ()  # the room's own keys
+        self.ways = open_book.ways
         for signal in (open_book.opened, open_book.job_changed, open_book.selection_changed, open_book.look_changed):
             signal.connect(self._changed)
 
     def refresh(self) -> None:
         raise AssertionError("every room draws itself")
+
+    def show_alone(self, alone: bool) -> None:
+        """Its far view alone, or everything around it again."""
+
+    def come_in(self, what: object) -> None:
+        """Entered for something: each room takes what it knows."""
+
+    @property
+    def busy(self) -> bool:
+        """Something is still being reckoned."""
+        return False
+
+    def close_workers(self) -> None:
+        """The window closes: what runs behind is ended."""
 
     def picture(self) -> QWidget:
         """What is saved or copied as a picture of the room."""

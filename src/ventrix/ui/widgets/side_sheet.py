@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QKeyEvent, QPainter, QPaintEvent, QPen, QShowEvent
 from PySide6.QtWidgets import QWidget
@@ -20,6 +22,13 @@ class SideSheet(QWidget):
         self.setObjectName("panel")
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         self.setFixedWidth(width)
+
+    def open(self, *what: Any, **named: Any) -> None:
+        """Come up, for what it is opened with."""
+        self.come_up()
+
+    def close_workers(self) -> None:
+        """The window closes: what runs behind is ended."""
 
     def come_up(self) -> None:
         """Show the sheet; another one that stood there goes."""

@@ -8,9 +8,9 @@ from functools import partial
 
 from PySide6.QtWidgets import QInputDialog, QWidget
 
+from ventrix.bench.links.tcp import host_and_port
 from ventrix.core.model.kinds import Piece
 from ventrix.core.quantity.refused import Refused
-from ventrix.ui.bench_bridge import host_and_port
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.command import Command
 from ventrix.workspace import acts

@@ -230,8 +230,6 @@ class NewCutPlate(QAbstractButton):
 class CutRow(QWidget):
     """The plates of the port in hand, in order, joined by a line."""
 
-    new_cut = Signal()
-
     def __init__(self, open_book: OpenBook) -> None:
         super().__init__()
         self._open_book = open_book
@@ -241,7 +239,7 @@ class CutRow(QWidget):
         self._line.setContentsMargins(6, 4, 6, 4)
         self._line.setSpacing(GAP)
         self.plus = NewCutPlate()
-        self.plus.clicked.connect(self.new_cut)
+        self.plus.clicked.connect(lambda: open_book.ways.sheet("cut"))
         self._line.addStretch()
         self._scroll = QScrollArea()
         self._scroll.setWidget(self._inner)

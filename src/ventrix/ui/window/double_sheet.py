@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
-from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QLabel, QPushButton, QVBoxLayout
 
 from ventrix.core.model.bench import Bench
@@ -20,8 +19,6 @@ from ventrix.workspace.workspace import Workspace
 
 class DoubleSheet(SideSheet):
     """The book's own stays open; the other may stand beside it, or take its place, which undo takes back."""
-
-    opened = Signal(str)  # a job's id
 
     def __init__(self, open_book: OpenBook) -> None:
         super().__init__()
@@ -71,7 +68,7 @@ class DoubleSheet(SideSheet):
             self.problem.setText(sentence_of(error))
             return
         self.closed.emit()
-        self.opened.emit(copy.id)
+        self.open_book.ways.job_wanted.emit(copy.id)
 
     def take_its_place(self) -> None:
         space = self.open_book.workspace

@@ -8,6 +8,7 @@ from functools import partial
 from pathlib import Path
 from typing import Any
 
+from PySide6.QtGui import QGuiApplication
 from PySide6.QtWidgets import QFileDialog, QWidget
 
 from ventrix.core.edits.runs import start_run
@@ -25,7 +26,10 @@ from ventrix.reports.run_tables import table_of
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.places import recent_jobs
 from ventrix.ui.widgets.command import Command, always
+from ventrix.ui.widgets.side_sheet import SideSheet
 from ventrix.ui.window.commands import has_job
+from ventrix.ui.window.registry import Registry
+from ventrix.ui.window.sheets import DOUBLE, MATCH
 from ventrix.workspace.ids import new_id
 from ventrix.workspace.workspace import Workspace
 
@@ -41,11 +45,8 @@ RUN_FILES = "Run tables (*.csv);;All files (*)"
 class Files:
     """What the File menu does."""
 
-    def __init__(self, open_book: OpenBook, parent: QWidget) -> None:
-        self._open_book, self._parent = open_book, parent
-        self.match_wanted: Callable[[Path], bool] = lambda _path: False  # the window matches foreign tables
-        self.match_clipboard: Callable[[], object] = lambda: None
-        self.double_found: Callable[[Job, tuple[Bench, ...], Mapping[str, bytes], Job, str], None] = lambda *_a: None
+    def __init__(self, open_book: OpenBook, parent: QWidget, sheets: Registry[SideSheet]) -> None:
+        self._open_book, self._parent, self._sheets = open_book, parent, sheets
 
     def new_job(self) -> None:
         """A job with one intake port as received; its title is typed in the Head room."""
@@ -77,10 +78,14 @@ class Files:
     def bring_in_table(self, path: Path) -> bool:
         """A run table of ours hangs from a cut; any other table is matched by eye before anything comes in."""
         if not is_run_table(path):
-            return self.match_wanted(path)
+            return self._sheets.of(MATCH).open_file(path)
         if self._open_book.workspace is None:
             self.new_job()
         return self.bring_in_run(path)
+
+    def match_clipboard(self) -> None:
+        """What the clipboard holds, matched by eye before anything comes in."""
+        self._sheets.of(MATCH).open_text(QGuiApplication.clipboard().text())
 
     def bring_in_archive(self, path: Path) -> bool:
         """Everything of a job from an archive or folder, with its photos."""
@@ -113,7 +118,7 @@ class Files:
             return False
         self.open_job(own.id)
         assert self._open_book.workspace is not None
-        self.double_found(job, benches, photos, self._open_book.workspace.job, name)
+        self._sheets.of(DOUBLE).ask(job, benches, photos, self._open_book.workspace.job, name)
         self._open_book.say(f"'{job.title}' is in the book already: the book's own is open.")
         return True
 
@@ -158,7 +163,7 @@ class Files:
             file("job.export", "&Write job document…", self.export_job, "Ctrl+Shift+S", able=job),
             file("job.workbook", "Write spreads&heet…", self.export_workbook, able=job),
             file("run.import", "Bring in a &table of readings…", self.import_run, "Ctrl+I", line=True),
-            file("run.paste", "Bring in the clip&board's table…", lambda: self.match_clipboard()),
+            file("run.paste", "Bring in the clip&board's table…", self.match_clipboard),
             file("run.export", "Wr&ite run table…", self.export_run, "Ctrl+E", able=flowed),
             file("air.import", "Bring in &air speeds…", self.import_air, able=metal),
             file("air.export", "Write air speeds…", self.export_air, able=probed),

@@ -2,20 +2,20 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
-from functools import cached_property, partial
+from collections.abc import Callable, Iterable
+from functools import partial
 from pathlib import Path
-from typing import TYPE_CHECKING, Final
+from typing import TYPE_CHECKING, Any, Final
 
 from PySide6.QtCore import QByteArray, QTimer
 from PySide6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QKeySequence, QResizeEvent, QShortcut
-from PySide6.QtWidgets import QHBoxLayout, QInputDialog, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QInputDialog, QMainWindow, QStackedWidget, QVBoxLayout, QWidget
 
 from ventrix.core.calculators.contract import Calculator
 from ventrix.records.book.index import Index
 from ventrix.ui.book.indexer import Indexer
-from ventrix.ui.flow.reading_distance import ReadingDistance
 from ventrix.ui.open_book import OpenBook
+from ventrix.ui.ways import Ways
 from ventrix.ui.widgets.command import Command
 from ventrix.ui.widgets.pedal import choose_pedal
 from ventrix.ui.widgets.room import Room
@@ -32,14 +32,16 @@ from ventrix.ui.window.commands import (
     row_commands,
 )
 from ventrix.ui.window.cut_row import CutRow
-from ventrix.ui.window.file_commands import FILE
+from ventrix.ui.window.file_commands import FILE, Files
 from ventrix.ui.window.finder import Finder, Found
 from ventrix.ui.window.found import found_commands, found_in_book, other_sides, states_to_reach
 from ventrix.ui.window.manual import ManualWindow
 from ventrix.ui.window.menus import build_menus
-from ventrix.ui.window.practice import framed, practice_book
-from ventrix.ui.window.room_holder import FLOW, RoomHolder
-from ventrix.ui.window.rooms import ROOMS
+from ventrix.ui.window.practice import AtPractice, framed, practice_book
+from ventrix.ui.window.registry import Registry
+from ventrix.ui.window.room_frame import RoomFrame
+from ventrix.ui.window.rooms import AIR, FLOW, ROOMS, SHEET
+from ventrix.ui.window.sheets import RECKONER, SHEETS
 from ventrix.ui.window.welcome import Welcome
 from ventrix.workspace.acts import stand_for
 
@@ -49,21 +51,31 @@ if TYPE_CHECKING:
 CATCH_UP: Final = 3000  # ms after the start
 LEAST_ROOM: Final = 460  # px of a room's width that are of any use beside a sheet
 LEAST_WELCOME: Final = 640
+COMPARE: Final = 3
 
 
-class MainWindow(RoomHolder):
-    """Puts the parts together. What they do is theirs."""
+class MainWindow(QMainWindow):
+    """Puts the parts together. What they do is theirs; what they want of one another they ask by name (`Ways`)."""
 
     def __init__(self, open_book: OpenBook) -> None:
-        super().__init__(open_book)
+        super().__init__()
+        self.open_book = open_book
+        self.beside = QHBoxLayout()
+        self._stack = QStackedWidget()
+        self._stack.setObjectName("rooms")
+        self._frames: dict[Room, RoomFrame] = {}
+        self.rooms: Registry[Room] = Registry(ROOMS, lambda kind: kind(open_book), self._settle_room)
+        self.sheets: Registry[SideSheet] = Registry(SHEETS, lambda kind: kind(open_book), self._settle_sheet)
+        self.files = Files(open_book, self, self.sheets)
+        self.at_practice = AtPractice(open_book)
         self.welcome = Welcome()
-        self.welcome.new_job.connect(lambda: self.new_job_sheet.open())
-        self.welcome.by_stages.connect(lambda: self.new_job_sheet.open(NO_BENCH))
+        self.welcome.new_job.connect(lambda: self.open_sheet("new_job"))
+        self.welcome.by_stages.connect(lambda: self.open_sheet("new_job", (NO_BENCH,)))
         self.welcome.demo.connect(self.files.open_demo)
         self.welcome.chosen.connect(self.files.open_job)
         self.welcome.bring_in.connect(self.files.import_job)
         self._stack.addWidget(self.welcome)
-        self._room = 0
+        self._room = self._came_from = COMPARE  # a job found in a room apart opens where one came from
         self._of_book = ""
         self._practices: list[MainWindow] = []
         self.closed = False
@@ -71,7 +83,6 @@ class MainWindow(RoomHolder):
         self.rail.chosen.connect(self.go_to)
         self.job_bar = JobBar(open_book)
         self.cut_row = CutRow(open_book)
-        self.cut_row.new_cut.connect(lambda: self.new_cut.open())
         self.foot = Foot(open_book)
         self.manual: ManualWindow | None = None
         self._lay_out()
@@ -80,6 +91,7 @@ class MainWindow(RoomHolder):
         self._room_keys: list[QShortcut] = []
         self._tool_tips()
         self.finder = Finder(self, self._findable)
+        self._answer(open_book.ways)
         open_book.look_changed.connect(self.rail.restyle)
         open_book.opened.connect(self._name_window)
         open_book.opened.connect(self._show_room)
@@ -98,6 +110,48 @@ class MainWindow(RoomHolder):
         soon.timeout.connect(self.indexer.start)
         soon.start()
 
+    def _answer(self, ways: Ways) -> None:
+        """What rooms and sheets may ask of a window."""
+        ways.room_wanted.connect(self.enter)
+        ways.sheet_wanted.connect(self.open_sheet)
+        ways.command_wanted.connect(self.run_command)
+        ways.job_wanted.connect(self._open_from_book)
+        ways.job_begun.connect(self.begin_job)
+        ways.practice_wanted.connect(self.open_practice)
+        ways.bench_made.connect(lambda bench: self.rooms.of(FLOW).take_bench(bench, just_made=True))
+        ways.book_counted.connect(self.speak_of_book)
+        ways.far_shown.connect(self.give_room)
+
+    def _settle_room(self, room: Room) -> None:
+        self._frames[room] = RoomFrame(room)
+        self._stack.addWidget(self._frames[room])
+
+    def _settle_sheet(self, sheet: SideSheet) -> None:
+        sheet.hide()
+        sheet.shown.connect(lambda: self.make_room(sheet))
+        sheet.closed.connect(self.put_sheet_away)
+        self.beside.addWidget(sheet)
+
+    def open_sheet(self, key: str, what: tuple[Any, ...] = (), named: dict[str, Any] | None = None) -> None:
+        """A sheet beside the room, with what it is opened with."""
+        self.sheets[key].open(*what, **(named or {}))
+
+    def enter(self, key: str, what: object = None) -> None:
+        """A room, for something it knows to take."""
+        self.go_to_named(key)
+        if what is not None:
+            self.rooms[key].come_in(what)
+
+    def run_command(self, key: str) -> None:
+        """What a menu's command does, where it can be done now."""
+        next(c for c in self.commands if c.id == key).run()
+
+    def _open_from_book(self, job_id: str) -> None:
+        """A job found in the book opens in the room one came from."""
+        self.files.open_job(job_id)
+        if self.open_book.workspace is not None and self.open_book.workspace.job.id == job_id:
+            self.go_to(self._came_from)
+
     def _look_elsewhere(self) -> None:
         """What the other jobs have seen of the benches counts in the open one, once it is read."""
         space = self.open_book.workspace
@@ -111,6 +165,9 @@ class MainWindow(RoomHolder):
         def cut(id_: str, words: str, do: Callable[[], object], keys: str = "", line: bool = False) -> Command:
             return Command(id_, words, do, keys, CUT, self._has_job, line=line)
 
+        def sheet(key: str, *what: object, **named: object) -> Callable[[], object]:
+            return partial(self.open_sheet, key, what, named)
+
         def manual(id_: str, words: str, do: Callable[[], object], keys: str = "") -> Command:
             return Command(id_, words, do, keys, "&Help")
 
@@ -119,38 +176,46 @@ class MainWindow(RoomHolder):
             for i, d in enumerate(ROOMS)
         )
         return (
-            *self.files.commands(lambda: self.new_job_sheet.open()),
+            *self.files.commands(sheet("new_job")),
             Command(
                 "picture.copy", "Copy the &picture of this room", lambda: self.room.copy_picture(), "", FILE, line=True
             ),
             Command(
                 "picture.save", "Save the picture of this room…", lambda: self.room.choose_picture_file(), "", FILE
             ),
-            Command("book.where", "Where the boo&k lies…", lambda: self.station_sheet.open(), "", FILE, line=True),
+            Command(
+                "cards",
+                "&Grinder cards of every port…",
+                lambda: self.rooms.of(SHEET).hand_over.choose_every_card(),
+                "",
+                FILE,
+                self._has_job,
+            ),
+            Command("book.where", "Where the boo&k lies…", sheet("station"), "", FILE, line=True),
             Command("quit", "&Quit", self.close, "Ctrl+Q", FILE, line=True),
             *edit_commands(self.open_book),
-            cut("cut.new", "&New cut…", lambda: self.new_cut.open(), "Ctrl+T"),
-            cut("cut.operation", "One more &operation…", lambda: self.new_cut.open_operation()),
-            cut("cut.seat", "&Valve job…", lambda: self.seat_sheet.open(), "Ctrl+J"),
-            cut("cut.valves", "Valves fitted from this cut on…", lambda: self.valves_sheet.open()),
-            cut("cut.fault", "&Fault of the casting…", lambda: self.fault_sheet.open()),
-            cut("cut.tube", "Tu&be in a wall…", lambda: self.tube_sheet.open()),
-            cut("cut.wall", "&Wall reading…", lambda: self.wall_sheet.open()),
-            cut("cut.pour", "&Pour…", lambda: self.pour_sheet.open()),
-            cut("cut.trial", "&Trial…", lambda: self.trial_sheet.open(), "Ctrl+Shift+T"),
+            cut("cut.new", "&New cut…", sheet("cut"), "Ctrl+T"),
+            cut("cut.operation", "One more &operation…", sheet("cut", operation=True)),
+            cut("cut.seat", "&Valve job…", sheet("seat"), "Ctrl+J"),
+            cut("cut.valves", "Valves fitted from this cut on…", sheet("valves")),
+            cut("cut.fault", "&Fault of the casting…", sheet("fault")),
+            cut("cut.tube", "Tu&be in a wall…", sheet("tube")),
+            cut("cut.wall", "&Wall reading…", sheet("wall")),
+            cut("cut.pour", "&Pour…", sheet("pour")),
+            cut("cut.trial", "&Trial…", sheet("trial"), "Ctrl+Shift+T"),
             cut("cut.straight", "Straight to a &state of another port…", self._straight_to),
-            cut("call", "Sa&y it first…", lambda: self.call_sheet.open(), "F4"),
+            cut("call", "Sa&y it first…", sheet("call"), "F4"),
             cut("cut.stands", "This test stands &for other ports…", self._stand_for),
-            cut("cut.parts", "Set right, ta&ke out…", lambda: self.parts_sheet.open(), "F2"),
-            cut("air.limit", "Limit of local air speed…", lambda: self.air.choose_limit(), line=True),
+            cut("cut.parts", "Set right, ta&ke out…", sheet("parts"), "F2"),
+            cut("air.limit", "Limit of local air speed…", lambda: self.rooms.of(AIR).choose_limit(), line=True),
             cut("air.traverse.new", "Tra&verse…", self._begin_traverse, "Ctrl+Shift+V"),
-            cut("claim", "A maker's &claim…", lambda: self.claim_sheet.open()),
+            cut("claim", "A maker's &claim…", sheet("claim")),
             cut("other", "Hold against an&y run of the book…", self._hold_against_any, "Ctrl+Shift+H"),
             *row_commands(self.open_book),
             Command(
                 "benches",
                 "&Benches…",
-                lambda: self.benches.open(self.flow.hand.setup.bench),
+                self._open_benches,
                 "Ctrl+Shift+B",
                 BENCH,
                 self._has_job,
@@ -158,7 +223,7 @@ class MainWindow(RoomHolder):
             Command(
                 "practice.flow", "Have it &flowed (practice)", self.at_practice.flow, "F5", BENCH, self.at_practice.able
             ),
-            Command("pedal", "&Pedal…", lambda: choose_pedal(self.flow.pedal, self.open_book), "", BENCH),
+            Command("pedal", "&Pedal…", lambda: choose_pedal(self.rooms.of(FLOW).pedal, self.open_book), "", BENCH),
             *bench_commands(self.open_book, self),
             *rooms,
             Command("far", "&Far view alone", self.toggle_far, "F11", VIEW, line=True),
@@ -192,13 +257,13 @@ class MainWindow(RoomHolder):
 
             first = route(space.job)[0].port
             space.look_at(next(p.cuts[0].id for p in space.job.ports if p.name == first))
-            self.route_sheet.open()
+            self.open_sheet("route")
         elif bench == SIMULATED:
             self.open_book.bench.connect_simulated()
         elif bench != BY_HAND and self.open_book.workspace is not None:
             chosen = next((b for b in self.open_book.workspace.benches if b.id == bench), None)
             if chosen is not None:
-                self.flow.take_bench(chosen)
+                self.rooms.of(FLOW).take_bench(chosen)
 
     def dragEnterEvent(self, event: QDragEnterEvent) -> None:
         if any(url.isLocalFile() for url in event.mimeData().urls()):
@@ -212,7 +277,7 @@ class MainWindow(RoomHolder):
 
     def _begin_traverse(self) -> None:
         self.go_to_named("air")
-        self.traverse_sheet.open()
+        self.open_sheet("traverse")
 
     def _straight_to(self) -> None:
         """Find a state of another port, and bring the port in hand there in one cut."""
@@ -232,7 +297,10 @@ class MainWindow(RoomHolder):
 
     def _hold_against_any(self) -> None:
         self.go_to_named("compare")
-        self.choose_other_side()
+        self.finder.open(lambda: other_sides(self.open_book))
+
+    def _open_benches(self) -> None:
+        self.open_sheet("benches", (self.rooms.of(FLOW).hand.setup.bench,))
 
     def open_practice(self, practice: PracticeAtWork) -> MainWindow | None:
         """A window of its own for a practice, on the practice book; the one it has, where it is open."""
@@ -259,18 +327,6 @@ class MainWindow(RoomHolder):
         self._of_book = words
         if self.room.apart:
             self.job_bar.show_book(words)
-
-    @cached_property
-    def step_back(self) -> ReadingDistance:
-        sheet = ReadingDistance()
-        sheet.taken.connect(self._use_far_size)
-        sheet.closed.connect(lambda: self.room.setFocus())
-        return sheet
-
-    @property
-    def rooms(self) -> list[Room]:
-        """Every room, in the order of work."""
-        return [getattr(self, d.key) for d in ROOMS]
 
     def _lay_out(self) -> None:
         middle = QVBoxLayout()
@@ -304,18 +360,15 @@ class MainWindow(RoomHolder):
 
     @property
     def room(self) -> Room:
-        room: Room = getattr(self, ROOMS[self._room].key)
-        return room
+        """The room in hand."""
+        return self.rooms[ROOMS[self._room].key]
 
     def go_to(self, index: int) -> None:
         """Enter a room."""
         index = index if 0 <= index < len(ROOMS) else 0
-        flow = self.__dict__.get("flow")
-        if flow is not None and flow.far.alone and ROOMS[index].key != "flow":
-            flow.show_alone(False)
-        compare = self.__dict__.get("compare")
-        if compare is not None and compare.alone and ROOMS[index].key != "compare":
-            compare.show_alone(False)
+        for room in self.rooms.made():
+            if room.alone and room is not self.rooms.if_made(ROOMS[index].key):
+                room.show_alone(False)
         if not ROOMS[index].apart:
             self._came_from = index
         self._room = index
@@ -347,16 +400,6 @@ class MainWindow(RoomHolder):
         """Enter a room by its key."""
         self.go_to(next((i for i, d in enumerate(ROOMS) if d.key == name), self._room))
 
-    def refresh_room(self, key: str) -> None:
-        """Draw a room anew, where it was ever entered."""
-        room = self.__dict__.get(key)
-        if isinstance(room, Room):
-            room.refresh()
-
-    def choose_other_side(self) -> None:
-        """Find any flowed cut of the book, or a claim, to hold against; or go back to the pinned cut."""
-        self.finder.open(lambda: other_sides(self.open_book))
-
     def _show_room(self) -> None:
         """The room entered, or the welcome while no job is open."""
         frame = self._frames[self.room]
@@ -376,8 +419,12 @@ class MainWindow(RoomHolder):
     def open_manual(self, page: str | None = None) -> None:
         """The manual's page for this room, or a named one."""
         if self.manual is None:
-            self.manual = ManualWindow(lambda: (self.commands, [(room.name, room.commands) for room in self.rooms]))
+            self.manual = ManualWindow(lambda: (self.commands, self._keys_of_rooms()))
         self.manual.open_page(page or self.room.manual)
+
+    def _keys_of_rooms(self) -> list[tuple[str, Iterable[Command]]]:
+        """Every room's name and keys, for the manual's page of keys."""
+        return [(room.name, room.commands) for room in self.rooms.values()]
 
     def _findable(self) -> list[Found]:
         """Everything Ctrl+K finds: commands, the room's keys, calculators, ports, cuts and jobs."""
@@ -385,7 +432,7 @@ class MainWindow(RoomHolder):
         return [*commands, *found_in_book(self.open_book, self._reckon, self.files.open_job)]
 
     def _reckon(self, calculator: Calculator) -> None:
-        self.reckoner.open(calculator)
+        self.sheets.of(RECKONER).open(calculator)
 
     def make_room(self, sheet: SideSheet) -> None:
         """Where a small window leaves the room no sense beside a sheet, the sheet has it to itself."""
@@ -394,20 +441,15 @@ class MainWindow(RoomHolder):
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)
-        for sheet in (s for s in self.__dict__.values() if isinstance(s, SideSheet) and s.isVisible()):
-            self.make_room(sheet)
+        for sheet in self.sheets.made():
+            if sheet.isVisible():
+                self.make_room(sheet)
 
     def put_sheet_away(self) -> None:
         self._stack.show()
-        for sheet in self.__dict__.values():
-            if isinstance(sheet, SideSheet):
-                sheet.hide()
+        for sheet in self.sheets.made():
+            sheet.hide()
         self.room.setFocus()
-
-    def _use_far_size(self, px: float) -> None:
-        self.flow.far.least = px
-        self.open_book.settings.setValue("far_px", px)
-        self.flow.show_alone(True)
 
     def give_room(self, alone: bool) -> None:
         """The far view alone, or everything around it again."""
@@ -417,16 +459,14 @@ class MainWindow(RoomHolder):
 
     def set_reading_distance(self) -> None:
         """Step back until you can just read this."""
-        self.go_to(FLOW)
-        self.step_back.open(self, self.flow.far.least)
+        self.go_to_named("flow")
+        self.rooms.of(FLOW).step_back(self)
 
     def toggle_far(self) -> None:
-        """The far view of Compare, or of Flow, alone, or not."""
-        if ROOMS[self._room].key == "compare" and self._has_job():
-            self.compare.show_alone(not self.compare.alone)
-            return
-        self.go_to(FLOW)
-        self.flow.show_alone(not self.flow.far.alone)
+        """The far view of the room in hand alone, or not; Flow's where it has none."""
+        if not (self.room.has_far_view and self._has_job()):
+            self.go_to_named("flow")
+        self.room.show_alone(not self.room.alone)
 
     # -- the window remembers itself
 
@@ -441,12 +481,10 @@ class MainWindow(RoomHolder):
         if self.open_book.practice is None:
             for window in self._practices:
                 window.close()
-        if "plan" in self.__dict__:
-            self.plan.close_workers()
-        if "practice" in self.__dict__:
-            self.practice.close_workers()
-        if "engine_sheet" in self.__dict__:
-            self.engine_sheet.close_workers()
+        for room in self.rooms.made():
+            room.close_workers()
+        for sheet in self.sheets.made():
+            sheet.close_workers()
         self.open_book.settings.setValue("window", self.saveGeometry())
         if self.manual is not None:
             self.manual.close()

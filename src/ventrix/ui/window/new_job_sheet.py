@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QLabel
 
 from ventrix.core.model.kinds import Use
@@ -27,8 +26,6 @@ HEADS = (
 
 class NewJobSheet(FormSheet):
     """Kind of head, what it is for, and what it is flowed on; makes the ports, and opens the job."""
-
-    made = Signal(str)  # the bench chosen: SIMULATED, BY_HAND, or a bench's id
 
     def __init__(self, open_book: OpenBook) -> None:
         super().__init__(open_book, "Begin the job")
@@ -107,7 +104,7 @@ class NewJobSheet(FormSheet):
         bench = str(self.bench.currentData() or BY_HAND)
         self.clear_fields()
         self.closed.emit()
-        self.made.emit(bench)
+        self.open_book.ways.job_begun.emit(bench)
 
     def _free_title(self) -> str:
         taken = {entry.title for entry in self.open_book.book.jobs()}

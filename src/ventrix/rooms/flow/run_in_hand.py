@@ -4,27 +4,24 @@ from __future__ import annotations
 
 import math
 from dataclasses import replace
+from typing import Protocol
 
 from ventrix.bench.procedure.flow_procedure import FlowTest, Kept
 from ventrix.bench.procedure.lift_plan import Rung, rungs
-from ventrix.bench.procedure.preparation import ORDER, Preparation, StepDone, StepSkipped
-from ventrix.core.benches.plate import plate_sentence
+from ventrix.bench.procedure.preparation import ORDER, Preparation
 from ventrix.core.edits.runs import change_setup, strike, take_up
 from ventrix.core.formulas.flow_curve import FlowCurve
 from ventrix.core.judging.checks import CheckKind, Offer
 from ventrix.core.judging.comparability import BRIDGED, comparability
 from ventrix.core.judging.findings import Pair
-from ventrix.core.model.bench import Bench, PlateCheck, bench_named, is_index, same_name
+from ventrix.core.model.bench import Bench, bench_named, is_index
 from ventrix.core.model.cut import Cut, changes_between
 from ventrix.core.model.kinds import RungNoteKind, StepKind
-from ventrix.core.model.run import FlowRun, Reading, RungNote, SetUp, StepRecord
+from ventrix.core.model.run import FlowRun, Reading, RungNote, SetUp
 from ventrix.core.quantity.units import from_si, tidy, to_si
-from ventrix.core.quantity.words import sentence
-from ventrix.core.runs.reduction import ReducedRun, correct_readings
+from ventrix.core.runs.reduction import ReducedRun
 from ventrix.rooms.display_units import Units
-from ventrix.ui.bench_bridge import BenchBridge
-from ventrix.ui.flow.element_in_hand import DEFAULT_PRESSURE, ElementInHand
-from ventrix.ui.open_book import OpenBook
+from ventrix.rooms.flow.element_in_hand import DEFAULT_PRESSURE, ElementInHand
 from ventrix.workspace.ids import new_id, now_text
 from ventrix.workspace.workspace import Workspace
 
@@ -51,10 +48,17 @@ def with_bench(setup: SetUp, bench: Bench) -> SetUp:
     )
 
 
+class AtWork(Protocol):
+    """What the run in hand asks of the open book: the job in hand, and the units on screen."""
+
+    workspace: Workspace | None
+    units: Units
+
+
 class RunInHand:
     """Follows the cut looked at: its open run, set-up, mount, lift plan and preparation."""
 
-    def __init__(self, open_book: OpenBook) -> None:
+    def __init__(self, open_book: AtWork) -> None:
         self._open_book = open_book
         self._cut_id: str | None = None
         self._own_lifts: list[float] | None = None
@@ -111,10 +115,12 @@ class RunInHand:
 
     def _restart(self) -> None:
         automatic = self.test.automatic
-        self.test = FlowTest(self._plan(), self._nominal(), self._done())
+        self.test = FlowTest(self._plan(), self.nominal, self._done())
         self.test.automatic = automatic
 
-    def _nominal(self) -> float | None:
+    @property
+    def nominal(self) -> float | None:
+        """The test pressure [Pa]; None on a bench whose columns float."""
         return None if is_index(self.element.kind) else self.setup.test_pressure or DEFAULT_PRESSURE
 
     def _done(self) -> set[tuple[int, bool]]:
@@ -222,30 +228,6 @@ class RunInHand:
         """Flow on this bench from now on."""
         self.use_setup(with_bench(self.setup, bench))
 
-    def other_bench(self, connected: BenchBridge) -> str:
-        """What is asked where the bench connected is not the set-up's; nothing where it is, or none is."""
-        record = self.bench
-        if not connected.connected or record is None:
-            return ""
-        name = connected.answers_for
-        same = same_name(name, record.name) if name else (record.link == "simulated" and connected.is_simulated)
-        if same:
-            return ""
-        theirs = name or ("the simulated bench" if connected.is_simulated else connected.sentence)
-        return f"Which bench is this? The set-up says {record.name}, and {theirs} is connected."
-
-    def use_connected(self, connected: BenchBridge) -> None:
-        """Flow on the bench that is connected: its record where the shop has one, else its name alone."""
-        record = bench_named(self.space.benches, connected.answers_for)
-        if record is None and connected.is_simulated:
-            record = next((b for b in self.space.benches if b.link == "simulated"), None)
-        if record is not None:
-            self.use_bench(record)
-            return
-        name = connected.answers_for or ("simulated bench" if connected.is_simulated else connected.sentence)
-        plain = replace(self.setup, element=None, scale_density=None, orifice_diameter=None, leak=None, seat_leak=None)
-        self.use_setup(replace(plain, bench=name[:60], test_pressure=plain.test_pressure or DEFAULT_PRESSURE))
-
     def remount(self) -> None:
         """The head came off and went back on."""
         self.mount = max(self._next_mount(), self.mount + 1)
@@ -274,17 +256,14 @@ class RunInHand:
         against = self.space.against
         return self.space.job.setup(against.runs[-1].setup_id) if against is not None and against.runs else None
 
-    # -- preparing the bench
-
     def prepare(self) -> None:
         """Begin the steps before the lifts anew."""
         bench = self.bench
         steps = tuple(
             s for s in ORDER if s is not StepKind.PLATE or (bench is not None and bench.plate_flow is not None)
         )
-        self.preparation = Preparation(
-            steps, self._nominal(), self._smallest_flow(), bench.plate_flow if bench else None
-        )
+        plate = bench.plate_flow if bench else None
+        self.preparation = Preparation(steps, self.nominal, self._smallest_flow(), plate)
 
     def _smallest_flow(self) -> float | None:
         """Lowest reading of the pinned cut's last run, where it is of the same measure."""
@@ -293,54 +272,6 @@ class RunInHand:
             return None
         runs = space.findings.runs_of(space.against, space.port)
         return float(runs[-1].flow.min()) if runs and runs[-1].kind == "flow" else None
-
-    def record(self, outcome: StepDone | StepSkipped, source: str) -> tuple[tuple[str, ...], bool]:
-        """Put a step's outcome in the book, and what follows from it in place. Returns sentences about it, and whether
-        it lies out of its limits."""
-        notes: tuple[str, ...] = ()
-        outside = False
-        benches = None
-        record = StepRecord(id=new_id(), kind=outcome.step.value, time=now_text())
-        if isinstance(outcome, StepSkipped):
-            record = replace(record, skipped=outcome.reason)
-        else:
-            flow = None if outcome.flow is None else self.element.step_flow(outcome.flow, outcome.pressure)
-            record = replace(record, flow=flow, pressure=outcome.pressure, drift=outcome.drift)
-            notes, outside = outcome.notes, outcome.out_of_limits
-            if outcome.step is StepKind.PLATE and flow is not None:
-                benches, said, off, inside = self._plate_checked(flow, outcome.pressure)
-                outside = not inside
-                record = replace(record, drift=off)
-                notes = (*notes, said)
-        self.space.record_step(self.setup, self.mount, record, source, benches)
-        if isinstance(outcome, StepDone) and record.flow is not None:
-            at = outcome.pressure or self._nominal()
-            if outcome.step is StepKind.LEAK:
-                self.use_setup(replace(self.setup, leak=record.flow, leak_pressure=at))
-            elif outcome.step is StepKind.SEAT_LEAK:
-                through_seat = max(record.flow - (self.setup.leak or 0.0), 0.0)
-                self.use_setup(replace(self.setup, seat_leak=tidy(through_seat)))
-        return notes, outside
-
-    def _plate_checked(
-        self, flow: float, pressure: float | None
-    ) -> tuple[tuple[Bench, ...] | None, str, float | None, bool]:
-        """The benches with one more plate check, the sentence about it, how far off nominal it is, and whether that is
-        in its limits."""
-        bench = self.bench
-        nominal = self.setup.test_pressure
-        if bench is None or bench.plate_flow is None:
-            return None, "", None, True
-        at_nominal = flow
-        if nominal is not None and pressure:
-            at_nominal = float(correct_readings([flow], nominal, [pressure])[0])
-        check = PlateCheck(
-            id=new_id(), nominal=bench.plate_flow, flow=tidy(at_nominal), pressure=nominal, date=now_text()
-        )
-        grown = replace(bench, plates=(*bench.plates, check))
-        inside, said = plate_sentence(grown.plates)
-        benches = tuple(grown if b.id == bench.id else b for b in self.space.benches)
-        return benches, sentence(said), tidy(at_nominal / bench.plate_flow - 1), inside
 
     @property
     def valve_diameter(self) -> float | None:

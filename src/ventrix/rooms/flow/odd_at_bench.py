@@ -9,7 +9,7 @@ from ventrix.core.benches.plate import plate_sentence
 from ventrix.core.quantity.words import percent_text, sentence
 from ventrix.core.runs.element import indicated
 from ventrix.rooms.display_units import Units
-from ventrix.ui.flow.run_in_hand import RunInHand
+from ventrix.rooms.flow.run_in_hand import RunInHand
 from ventrix.workspace.ids import hours_since
 
 SAME_LIFT = 1e-6  # m

@@ -18,10 +18,9 @@ from ventrix.core.runs.reduction import ReducedRun
 from ventrix.core.runs.run_curves import turning_of
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.flow.pictures import FarPicture, LadderRung, StepLine, Tape
+from ventrix.rooms.flow.run_in_hand import RunInHand
 from ventrix.rooms.shared.gain_words import SHARE, doubt_text, gain_text
 from ventrix.rooms.shared.plot_values import Band, Line, Picture
-from ventrix.ui.flow.run_in_hand import RunInHand
-from ventrix.ui.widgets.plot import Plot
 
 TAPE_SPAN = 0.20  # of nominal, each way
 
@@ -274,12 +273,11 @@ def _live_difference(hand: RunInHand, lift: float, flow: float | None, units: Un
     return flow_words(change, kind, units, sign=True), f"{name}, not kept yet", Result.NOT_PROVEN
 
 
-def growing_curve(plot: Plot, hand: RunInHand, pair: Pair | None, units: Units, *, ghost: bool) -> str:
-    """Draw the curve over the ghost of the pinned cut; returns the caption."""
+def growing_curve(hand: RunInHand, units: Units, *, ghost: bool) -> tuple[Picture, str]:
+    """The curve over the ghost of the pinned cut, and its caption; a port is looked at."""
     space = hand.space
     port, against = space.port, space.against
-    if port is None:
-        return ""
+    assert port is not None
     lines: list[Line] = []
     bands: list[Band] = []
     top = 0.0
@@ -302,13 +300,12 @@ def growing_curve(plot: Plot, hand: RunInHand, pair: Pair | None, units: Units, 
     highest = from_si(max(r.lift for r in hand.test.rungs), units.lift.unit)
     index = is_index(hand.element.kind)
     least = 0.0 if index else 10.0
-    plot.show_picture(
-        Picture(lines, bands=bands, x_range=(0.0, highest * 1.06), y_range=(0.0, max(top, least, 1e-3) * 1.12))
-    )
+    y_range = 0.0, max(top, least, 1e-3) * 1.12
+    picture = Picture(lines, bands=bands, x_range=(0.0, highest * 1.06), y_range=y_range)
     unit = "index" if index else units.flow.label
     if against is None or not ghost:
-        return f"{unit} against lift, {units.lift.label}"
-    return f"{unit} against lift, {units.lift.label}, growing over cut {against.number} (dashed, band ± 2 u)"
+        return picture, f"{unit} against lift, {units.lift.label}"
+    return picture, f"{unit} against lift, {units.lift.label}, growing over cut {against.number} (dashed, band ± 2 u)"
 
 
 def _curve(run: ReducedRun, units: Units) -> tuple[np.ndarray, np.ndarray]:

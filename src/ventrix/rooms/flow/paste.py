@@ -8,8 +8,8 @@ from ventrix.core.quantity.refused import Refused
 from ventrix.core.runs.lifts import as_thousandths, lift_doubt
 from ventrix.records.files.pasted_table import Unnamed, parse_pasted
 from ventrix.rooms.display_units import Units
-from ventrix.ui.flow.element_in_hand import unit_typed
-from ventrix.ui.flow.run_in_hand import RunInHand
+from ventrix.rooms.flow.element_in_hand import unit_typed
+from ventrix.rooms.flow.run_in_hand import RunInHand
 
 
 def keep_pasted(hand: RunInHand, text: str, units: Units, *, sure: bool = False) -> str:
