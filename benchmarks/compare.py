@@ -16,12 +16,13 @@ import pyqtgraph as pg
 from PySide6.QtWidgets import QApplication
 
 from ventrix.core.formulas.cam import Cam
-from ventrix.core.judging.comparison import compare_runs
+from ventrix.core.judging.comparing import compare_runs
 from ventrix.core.judging.verdict import judge
 from ventrix.core.model.run import FlowRun, Reading, SetUp
 from ventrix.core.quantity.units import CFM, to_si
 from ventrix.core.runs.geometry import Geometry
-from ventrix.core.runs.reduction import ReducedRun, reduce_run
+from ventrix.core.runs.reduced_run import ReducedRun
+from ventrix.core.runs.reduction import reduce_run
 from ventrix.rooms.shared.plot_values import Line
 from ventrix.ui.look import theme
 from ventrix.ui.widgets.plot import Plot

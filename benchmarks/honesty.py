@@ -19,13 +19,15 @@ from ventrix.core.formulas.cam import Cam
 from ventrix.core.formulas.knowledge import Known
 from ventrix.core.formulas.uncertainty import MountSets, Repeats, Scatter, known_scatter
 from ventrix.core.judging.checks import witness_check
-from ventrix.core.judging.comparison import RunComparison, compare_runs, witness_adjustment
+from ventrix.core.judging.comparing import compare_runs, witness_adjustment
+from ventrix.core.judging.comparison import RunComparison
 from ventrix.core.judging.shape import shape_change
 from ventrix.core.judging.verdict import judge
 from ventrix.core.model.bench import ScatterStudy, StudyReading, Transfer, TransferPart
 from ventrix.core.model.kinds import School
 from ventrix.core.model.run import FlowRun, Reading, SetUp
-from ventrix.core.runs.reduction import ReducedRun, reduce_run
+from ventrix.core.runs.reduced_run import ReducedRun
+from ventrix.core.runs.reduction import reduce_run
 
 INCH, CFM, H2O = 0.0254, 4.719474e-4, 249.08891
 LIFT = np.arange(1, 13) * 0.05 * INCH

@@ -22,7 +22,8 @@ from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import parse_quantity
 from ventrix.demo.job import demo_benches, demo_job
 from ventrix.records.files.job_document import dumps_job, loads_document
-from ventrix.records.files.run_table import RunTable, parse_run_table, write_run_table
+from ventrix.records.files.run_table import RunTable, parse_run_table
+from ventrix.records.files.run_table_out import write_run_table
 from ventrix.records.files.traverse_table import COLUMNS, FIRST, read_traverses, write_traverses
 
 WORST_FIRST = (

@@ -17,7 +17,8 @@ from ventrix.core.lineup.fitting import Fit
 from ventrix.core.lineup.of_job import line_up
 from ventrix.core.lineup.outlines import polygon_of
 from ventrix.core.model.cut import Cut, Port
-from ventrix.core.model.job import Face, Job, Outline
+from ventrix.core.model.job import Job
+from ventrix.core.model.job_parts import Face, Outline
 from ventrix.records.files.outline_files import read_outlines
 from ventrix.rooms.display_units import US
 from ventrix.rooms.lineup.shows import shown_of

@@ -18,7 +18,8 @@ from PySide6.QtCore import QSettings
 from PySide6.QtWidgets import QApplication
 
 from ventrix.core.model.cut import Cut
-from ventrix.core.model.job import Head, Job
+from ventrix.core.model.job import Job
+from ventrix.core.model.job_parts import Head
 from ventrix.demo.whole_head import whole_head
 from ventrix.records.book.book import Book
 from ventrix.records.files.new_ids import renewed

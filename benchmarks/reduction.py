@@ -9,7 +9,7 @@ import numpy as np
 
 from ventrix.core.quantity.units import CFM, to_si
 from ventrix.core.runs.geometry import Geometry
-from ventrix.core.runs.reduction import correct_readings, derive
+from ventrix.core.runs.reduced_run import correct_readings, derive
 
 N = 100_000
 DP = to_si(28, "inH2O")

@@ -10,7 +10,7 @@ from PySide6.QtWidgets import QApplication, QHBoxLayout, QLabel, QVBoxLayout, QW
 
 from ventrix.core.formulas.port import energy_density, mean_port_velocity
 from ventrix.core.formulas.valve import curtain_area, lift_ratio, throat_area, valve_head_area
-from ventrix.core.judging.comparison import compare_runs
+from ventrix.core.judging.comparing import compare_runs
 from ventrix.core.judging.findings import Findings
 from ventrix.core.planning.next_moves import Plan, plan_port
 from ventrix.core.quantity.units import from_si_array

@@ -31,7 +31,7 @@ def space(book_at: Path | str):  # type: ignore[no-untyped-def]
 
 def keep(space: Workspace, lift: float = 0.001, mount: int = 1, setup: SetUp = SETUP) -> str:
     reading = Reading(id=new_id(), lift=lift, flow=0.01)
-    space.keep(setup, mount, reading, f"{lift * 1000:g}", "typed")
+    space.runs.keep(setup, mount, reading, f"{lift * 1000:g}", "typed")
     return reading.id
 
 
@@ -158,7 +158,7 @@ def test_edits_of_benches_are_undone_too(space: Workspace) -> None:
 
 
 def test_steps_come_before_the_first_reading_and_stay_with_its_run(space: Workspace) -> None:
-    space.record_step(SETUP, 1, StepRecord(id="s1", kind="zero", pressure=1.0), "typed")
+    space.runs.record_step(SETUP, 1, StepRecord(id="s1", kind="zero", pressure=1.0), "typed")
     leak = replace(SETUP, id="with leak", leak=1e-4)
     assert space.cut is not None
     space.apply("conditions", change_setup(space.job, space.cut.runs[0].id, leak))
@@ -179,13 +179,13 @@ def test_a_run_names_the_witness_of_its_setting_up(space: Workspace) -> None:
         space.look_at_port(port.id)
         for lift in (0.003, 0.006, 0.009):
             reading = Reading(id=new_id(), lift=lift, flow=factor * 8.0 * lift)
-            space.keep(SETUP, 10 + mount, reading, "x", "typed")
+            space.runs.keep(SETUP, 10 + mount, reading, "x", "typed")
         space.look_at_port(first)
         if mount:
             space.apply("cut", add_cut(space.job, first, Cut(id="c1", number=0)))
             space.look_at("c1")
         for lift in (0.003, 0.006, 0.009):
-            space.keep(SETUP, 1 + mount, Reading(id=new_id(), lift=lift, flow=factor * 9.0 * lift), "x", "typed")
+            space.runs.keep(SETUP, 1 + mount, Reading(id=new_id(), lift=lift, flow=factor * 9.0 * lift), "x", "typed")
     cuts = space.job.port(first).cuts
     names = [c.runs[0].witness_id for c in cuts]
     assert names[0] is not None
@@ -206,7 +206,7 @@ def test_a_run_names_the_witness_of_its_setting_up(space: Workspace) -> None:
 
 def start_work(space: Workspace) -> str:
     assert space.cut is not None
-    space.start_clock("bowl")
+    space.clock.start("bowl")
     return space.cut.id
 
 
@@ -222,7 +222,7 @@ def test_work_is_timed_by_a_clock_that_does_not_jump(space: Workspace, monkeypat
     monkeypatch.setattr("ventrix.workspace.ids.now_text", lambda: "2001-01-01T00:00:00+00:00")  # somebody set it back
     started = time.monotonic()
     monkeypatch.setattr(time, "monotonic", lambda: started + 600.0)
-    assert space.stop_clock() == pytest.approx(600.0, abs=2.0)
+    assert space.clock.stop() == pytest.approx(600.0, abs=2.0)
     assert duration(space) == pytest.approx(600.0, abs=2.0)
 
 
@@ -236,11 +236,11 @@ def test_a_record_of_time_that_makes_no_sense_is_asked_about(space: Workspace, s
     )
     space.apply("as another day's window left it", job)
     again = Workspace.open(space.book, space.job.id)
-    assert again.running_work() is not None
+    assert again.clock.running() is not None
     with pytest.raises(ValueError, match="how many minutes"):
-        again.stop_clock()
-    assert again.running_work() is not None  # nothing was lost over the question
-    assert again.stop_clock(1500.0) == 1500.0
+        again.clock.stop()
+    assert again.clock.running() is not None  # nothing was lost over the question
+    assert again.clock.stop(1500.0) == 1500.0
     assert again.book.load(again.job.id).cut_of(cut_id)[1].operations[0].duration == 1500.0
 
 
@@ -253,16 +253,16 @@ def test_own_factors_are_worked_out_again_only_where_a_job_was_written(
         loaded: list[str] = []
         renew = Index.renew
         monkeypatch.setattr(Index, "renew", lambda self, job_id: loaded.append(job_id) or renew(self, job_id))
-        first = space.own_factors()
+        first = space.shop.factors()
         assert {f.place for f in first} >= {"bowl", "throat"}
-        assert space.own_factors() == first
+        assert space.shop.factors() == first
         assert loaded == [], "opening read it once, and the index has it since"
         with Book.open(book_at) as other:
             there = Workspace.open(other, demo_job().id)
             cut = there.job.ports[0].cuts[1]
             twice = replace(cut, expected_gain=2 * (cut.expected_gain or 0))
             there.apply("said", edit_cut(there.job, cut.id, lambda _c: twice))
-        again = {f.place: f.gain for f in space.own_factors()}
+        again = {f.place: f.gain for f in space.shop.factors()}
         before = {f.place: f.gain for f in first}
         assert loaded[-1] == demo_job().id and len(loaded) <= 2, (
             "the job that was written, and the other window's view of this"

@@ -11,7 +11,8 @@ from ventrix.core.model.job import Job
 from ventrix.core.model.run import FlowRun, Reading, SetUp
 from ventrix.core.quantity.units import CFM, to_si
 from ventrix.core.runs.geometry import Geometry
-from ventrix.core.runs.reduction import ReducedRun, reduce_run
+from ventrix.core.runs.reduced_run import ReducedRun
+from ventrix.core.runs.reduction import reduce_run
 from ventrix.demo.job import demo_job
 
 DP28 = to_si(28, "inH2O")

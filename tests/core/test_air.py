@@ -13,6 +13,7 @@ from scipy.integrate import trapezoid
 
 from ventrix.bench.simulator import air_picture
 from ventrix.bench.simulator.heads.shipped import HEADS
+from ventrix.core.air.field_change import change_of, flux_note, half_areas
 from ventrix.core.air.hints import (
     balance_sentences,
     change_sentences,
@@ -26,7 +27,7 @@ from ventrix.core.air.hints import (
 from ventrix.core.air.layouts import CLOCK, EIGHT_RING, FIVE, LAYOUTS, NINE, Layout, layout_named, usual_layout
 from ventrix.core.air.sections import places_on
 from ventrix.core.air.swirl_over_lift import run_swirl_ratio, swirl_events
-from ventrix.core.air.traverse import AirThere, Field, blockage, change_of, field_of, flux_note, half_areas, point_speed
+from ventrix.core.air.traverse import AirThere, Field, blockage, field_of, point_speed
 from ventrix.core.formulas.atmosphere import REFERENCE_DENSITY
 from ventrix.core.formulas.cam import Cam
 from ventrix.core.formulas.pitot import local_to_reference, probed_air
@@ -37,7 +38,8 @@ from ventrix.core.model.run import FlowRun, Reading, SetUp
 from ventrix.core.model.traverse import Observation, ProbePoint, Traverse
 from ventrix.core.quantity.units import to_si
 from ventrix.core.runs.geometry import Geometry
-from ventrix.core.runs.reduction import ReducedRun, reduce_run
+from ventrix.core.runs.reduced_run import ReducedRun
+from ventrix.core.runs.reduction import reduce_run
 from ventrix.core.runs.run_curves import curve_of
 
 PRESSURE = to_si(28, "inH2O")

@@ -13,7 +13,7 @@ from ventrix.core.edits.runs import edit_run, start_run, strike
 from ventrix.core.edits.undo import keep_measured
 from ventrix.core.judging.findings import Findings
 from ventrix.core.model.cut import Cut, Port, Pour, carried, poured_volume
-from ventrix.core.model.job import Valve
+from ventrix.core.model.job_parts import Valve
 from ventrix.core.model.run import FlowRun, Mount, Reading, SetUp
 from ventrix.core.quantity.units import to_si
 from ventrix.core.runs.geometry import geometry_of

@@ -12,14 +12,15 @@ from tests.core.builders import BASE, FULL, SHARP, run
 from tests.core.test_matching import one_head
 from ventrix.core.formulas.knowledge import Check, Known
 from ventrix.core.judging.checks import CheckKind, again_check, check_offer, plate_check, witness_of
-from ventrix.core.judging.comparison import compare_runs
+from ventrix.core.judging.comparing import compare_runs
 from ventrix.core.judging.exhaust_share import exhaust_share
 from ventrix.core.judging.findings import Findings
 from ventrix.core.judging.verdict import judge
 from ventrix.core.lineup.chambers import compression_of
 from ventrix.core.model.bench import Bench, PlateCheck
 from ventrix.core.model.cut import Cut, Port, Pour
-from ventrix.core.model.job import Chamber, Job
+from ventrix.core.model.job import Job
+from ventrix.core.model.job_parts import Chamber
 from ventrix.core.model.kinds import ExpectedAs
 from ventrix.core.model.run import FlowRun, Reading
 from ventrix.core.quantity.units import CFM, to_si

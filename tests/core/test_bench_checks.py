@@ -15,7 +15,7 @@ from ventrix.core.formulas.flow_curve import FlowCurve
 from ventrix.core.formulas.knowledge import Known
 from ventrix.core.formulas.uncertainty import Scatter
 from ventrix.core.judging.comparability import Adjustment, comparability
-from ventrix.core.judging.comparison import compare_runs, witness_adjustment
+from ventrix.core.judging.comparing import compare_runs, witness_adjustment
 from ventrix.core.judging.verdict import judge
 from ventrix.core.model.bench import Bench, PlateCheck, ScatterStudy, StudyReading, Transfer, TransferPart
 from ventrix.core.model.run import FlowRun, Reading, RungNote, SetUp, StepRecord

@@ -14,7 +14,7 @@ from tests.core.builders import FULL
 from ventrix.core.formulas.knowledge import Known
 from ventrix.core.formulas.uncertainty import Scatter
 from ventrix.core.judging.bridge import bridge_adjustment
-from ventrix.core.judging.comparison import compare_runs
+from ventrix.core.judging.comparing import compare_runs
 from ventrix.core.judging.findings import Findings
 from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.job import Job

@@ -9,7 +9,8 @@ import pytest
 from ventrix.core.judging.calls import CallScore, called_outcomes, eye_record, scored_calls
 from ventrix.core.judging.findings import Findings
 from ventrix.core.model.cut import Cut, Operation, Port, Work
-from ventrix.core.model.job import Call, Job, Valve
+from ventrix.core.model.job import Job
+from ventrix.core.model.job_parts import Call, Valve
 from ventrix.core.model.run import FlowRun, Reading, SetUp
 from ventrix.core.quantity.units import from_si, to_si
 

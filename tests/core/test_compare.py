@@ -11,9 +11,10 @@ from tests.core.builders import BASE, FULL, SHARP, run
 from ventrix.core.formulas.cam import Cam
 from ventrix.core.formulas.knowledge import Known
 from ventrix.core.judging.comparability import comparability
-from ventrix.core.judging.comparison import compare_runs
+from ventrix.core.judging.comparing import compare_runs
 from ventrix.core.judging.pours import Volumes
-from ventrix.core.judging.verdict import Wording, judge
+from ventrix.core.judging.verdict import judge
+from ventrix.core.judging.wording import Wording
 from ventrix.core.model.kinds import CutKind
 from ventrix.core.model.run import FlowRun, Reading
 from ventrix.core.quantity.units import CFM, to_si

@@ -10,7 +10,7 @@ import pytest
 from ventrix.core.judging.engine_results import changes_on_the_engine, powers_for_flow, shop_power
 from ventrix.core.judging.findings import Findings
 from ventrix.core.judging.job_summary import summary_of
-from ventrix.core.model.job import EngineResult
+from ventrix.core.model.job_parts import EngineResult
 from ventrix.core.quantity.units import to_si
 from ventrix.demo.job import demo_benches, demo_job
 from ventrix.records.files.job_document import dumps_job, loads_document

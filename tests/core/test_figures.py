@@ -11,7 +11,7 @@ from tests.core.builders import BASE, FULL, run
 from ventrix.core.formulas.bench_flow import ideal_flux
 from ventrix.core.quantity.units import CFM, to_si
 from ventrix.core.runs.geometry import Geometry
-from ventrix.core.runs.reduction import ReducedRun
+from ventrix.core.runs.reduced_run import ReducedRun
 from ventrix.core.runs.run_curves import KINDS, Beside, curve_of, handover, kind_of
 
 LIFT = np.arange(1, 11) * 1e-3

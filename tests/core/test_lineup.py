@@ -16,7 +16,8 @@ from ventrix.core.lineup.outlines import OVAL, polygon_of
 from ventrix.core.lineup.shrouding import needed_gap, shrouding
 from ventrix.core.lineup.steps import edge_at, spared_by_sliding
 from ventrix.core.model.cut import Cut, Port, Pour
-from ventrix.core.model.job import Bolt, Chamber, Face, Job, Outline
+from ventrix.core.model.job import Job
+from ventrix.core.model.job_parts import Bolt, Chamber, Face, Outline
 from ventrix.core.quantity.units import to_si
 
 MM = 1e-3

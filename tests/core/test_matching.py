@@ -22,7 +22,8 @@ from ventrix.core.metal.slips import not_told, seat_left
 from ventrix.core.metal.walls import READING_UNCERTAINTY
 from ventrix.core.model.bench import Bench, ScatterStudy, StudyReading
 from ventrix.core.model.cut import Cut, Port, Pour, Slip, WallReading, Work
-from ventrix.core.model.job import Chamber, Job, PartOfJob, Wait
+from ventrix.core.model.job import Job
+from ventrix.core.model.job_parts import Chamber, PartOfJob, Wait
 from ventrix.core.model.kinds import SlipKind
 from ventrix.core.model.run import FlowRun, Mount, Reading, SetUp
 from ventrix.core.quantity.units import to_si

@@ -24,7 +24,8 @@ from ventrix.core.metal.walls import (
     walls_at,
 )
 from ventrix.core.model.cut import Cut, Operation, Port, Station, Trial, WallReading, Work, carried, trial_as_cut
-from ventrix.core.model.job import Job, Valve, WallLimit
+from ventrix.core.model.job import Job
+from ventrix.core.model.job_parts import Valve, WallLimit
 from ventrix.core.model.kinds import CutKind
 from ventrix.core.model.run import FlowRun, Reading, SetUp
 from ventrix.core.quantity.units import INCH

@@ -9,11 +9,12 @@ import pytest
 
 from tests.core.builders import BASE, FULL, SHARP, run
 from ventrix.core.formulas.knowledge import Known
-from ventrix.core.judging.comparison import compare_runs
+from ventrix.core.judging.comparing import compare_runs
 from ventrix.core.judging.my_lifts import at_my_lifts, swirl_wish_sentences
 from ventrix.core.judging.schools import own_weights, school_weights
 from ventrix.core.judging.verdict import judge
-from ventrix.core.model.job import Job, MyLift, SwirlWish
+from ventrix.core.model.job import Job
+from ventrix.core.model.job_parts import MyLift, SwirlWish
 from ventrix.core.model.kinds import Result, School
 from ventrix.core.quantity.units import to_si
 

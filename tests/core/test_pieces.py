@@ -9,7 +9,7 @@ import pytest
 
 from ventrix.core.judging.findings import Findings
 from ventrix.core.judging.pieces import PieceLoss, piece_loss, piece_sentence
-from ventrix.core.judging.verdict import Wording
+from ventrix.core.judging.wording import Wording
 from ventrix.core.model.cut import Cut, Port, Trial
 from ventrix.core.model.job import Job
 from ventrix.core.model.kinds import TrialKind

@@ -14,9 +14,10 @@ from scipy import stats
 
 from ventrix.core.judging.expectation import Factor, Outcome, Scored
 from ventrix.core.judging.findings import Findings
-from ventrix.core.judging.verdict import Wording
+from ventrix.core.judging.wording import Wording
 from ventrix.core.metal.walls import spare_at
-from ventrix.core.model.job import Job, Target
+from ventrix.core.model.job import Job
+from ventrix.core.model.job_parts import Target
 from ventrix.core.model.kinds import Place
 from ventrix.core.planning.chain import ChainClay, ChainWork
 from ventrix.core.planning.loss_chain import ChainFit, fit_chain

@@ -7,7 +7,7 @@ import pytest
 
 from ventrix.core.metal.unrolled import unroll
 from ventrix.core.model.cut import Cut, Operation, Port, Station, Work
-from ventrix.core.model.job import Valve
+from ventrix.core.model.job_parts import Valve
 from ventrix.core.planning.of_job import (
     AT,
     FLUSH,

@@ -14,7 +14,8 @@ from ventrix.core.formulas.uncertainty import Scatter
 from ventrix.core.model.run import FlowRun, Reading, SetUp
 from ventrix.core.quantity.units import CFM, to_si
 from ventrix.core.runs.geometry import Geometry
-from ventrix.core.runs.reduction import correct_readings, derive, indicated, reduce_run
+from ventrix.core.runs.reduced_run import correct_readings, derive
+from ventrix.core.runs.reduction import indicated, reduce_run
 
 DP = to_si(28, "inH2O")
 SETUP = SetUp(id="s", direction="intake", test_pressure=DP)

@@ -13,7 +13,8 @@ from ventrix.core.judging.comparability import comparability
 from ventrix.core.judging.findings import Findings
 from ventrix.core.metal.walls import planned_cut_warnings, wall_sentence, walls_at
 from ventrix.core.model.cut import Cut, Operation, Port, Tube, WallReading, Work, changes_between
-from ventrix.core.model.job import Job, Seat, Valve
+from ventrix.core.model.job import Job
+from ventrix.core.model.job_parts import Seat, Valve
 from ventrix.core.model.kinds import CutKind
 from ventrix.core.model.run import FlowRun, Reading, SetUp
 from ventrix.core.quantity.units import INCH, to_si

@@ -5,19 +5,15 @@ from __future__ import annotations
 import numpy as np
 import pytest
 
+from ventrix.core.formulas.difference import Difference, LiftScatter, Side, point_uncertainty, scatter_by_lift
 from ventrix.core.formulas.uncertainty import (
-    Difference,
     Instrument,
-    LiftScatter,
     MountSets,
     Repeats,
     Scatter,
-    Side,
     known_scatter,
     mount_scatter,
-    point_uncertainty,
     repeat_scatter,
-    scatter_by_lift,
     student_t,
 )
 

@@ -16,7 +16,8 @@ from ventrix.core.edits.valves import (
     same_seat,
 )
 from ventrix.core.model.cut import Cut, Operation, Port, Work
-from ventrix.core.model.job import Job, Seat, Valve, fitted_at
+from ventrix.core.model.job import Job, fitted_at
+from ventrix.core.model.job_parts import Seat, Valve
 from ventrix.core.model.run import FlowRun, Reading
 
 READ = FlowRun(id="r", setup_id="s", readings=(Reading(id="x", lift=0.005, flow=0.05),))

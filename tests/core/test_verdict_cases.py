@@ -12,12 +12,14 @@ from tests.core.builders import BASE, FULL, SHARP, run
 from ventrix.core.formulas.cam import Cam
 from ventrix.core.formulas.flow_curve import FlowCurve
 from ventrix.core.formulas.knowledge import Known
-from ventrix.core.judging.comparison import RunComparison, compare_runs
+from ventrix.core.judging.air_speed import speed_change
+from ventrix.core.judging.comparing import compare_runs
+from ventrix.core.judging.comparison import RunComparison
 from ventrix.core.judging.findings import Findings
 from ventrix.core.judging.fingerprints import fingerprints
 from ventrix.core.judging.pours import Volumes, volumes_of
 from ventrix.core.judging.schools import bands, school_weights
-from ventrix.core.judging.verdict import Kind, judge, speed_change
+from ventrix.core.judging.verdict import Kind, judge
 from ventrix.core.model.cut import Cut, Port, Pour
 from ventrix.core.model.job import Job
 from ventrix.core.model.kinds import School

@@ -11,7 +11,8 @@ from ventrix.core.judging.findings import Findings
 from ventrix.core.judging.row_of_cuts import row_of_cuts
 from ventrix.core.judging.targets import target_at, target_reach
 from ventrix.core.model.cut import Cut, Port
-from ventrix.core.model.job import Job, Target
+from ventrix.core.model.job import Job
+from ventrix.core.model.job_parts import Target
 from ventrix.core.model.run import FlowRun, Mount, Reading, SetUp
 from ventrix.core.quantity.units import CFM, INCH, to_si
 

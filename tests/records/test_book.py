@@ -147,7 +147,7 @@ space = Workspace.open(book, entries[0].id) if entries else Workspace.create(boo
 setup = SetUp(id="s", direction="intake", test_pressure=7000.0)
 while True:
     reading = Reading(id=new_id(), lift=0.001, flow=0.01)
-    space.keep(setup, 1, reading, "0.040", "typed")
+    space.runs.keep(setup, 1, reading, "0.040", "typed")
     print(reading.id, flush=True)
 """
 

@@ -11,7 +11,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from ventrix.core.model.cut import Cut, Fault, Operation, Port, Pour, Trial, Tube, WallReading, Work
-from ventrix.core.model.job import Binned, Chamber, Head, Job, MyLift, Seat, SwirlWish, Valve
+from ventrix.core.model.job import Job
+from ventrix.core.model.job_parts import Binned, Chamber, Head, MyLift, Seat, SwirlWish, Valve
 from ventrix.core.model.kinds import CutKind
 from ventrix.core.model.run import Correction, FlowRun, Mount, Reading, SetUp
 from ventrix.core.model.traverse import Observation, ProbePoint, Traverse
@@ -19,7 +20,8 @@ from ventrix.demo.job import demo_job, make_job
 from ventrix.records.bad_input import InputError
 from ventrix.records.book.tables import TABLES
 from ventrix.records.files.job_document import dumps_job, loads_job, schema
-from ventrix.records.files.run_table import parse_run_table, write_run_table
+from ventrix.records.files.run_table import parse_run_table
+from ventrix.records.files.run_table_out import write_run_table
 
 ROOT = Path(__file__).parents[2]
 

@@ -27,7 +27,8 @@ from ventrix.records.bad_input import InputError
 from ventrix.records.book.book import Book
 from ventrix.records.book.tables import TABLES
 from ventrix.records.files.job_document import dumps_job, loads_document, loads_job
-from ventrix.records.files.run_table import LARGEST_FILE, MOST_ROWS, parse_run_table, read_run_table, write_run_table
+from ventrix.records.files.run_table import LARGEST_FILE, MOST_ROWS, parse_run_table, read_run_table
+from ventrix.records.files.run_table_out import write_run_table
 from ventrix.records.files.text_cells import cell_of, from_one_line, one_line, text_of
 from ventrix.records.files.traverse_table import COLUMNS, FIRST, read_traverses, write_traverses
 from ventrix.records.files.whole_file import write_whole

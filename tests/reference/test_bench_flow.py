@@ -9,6 +9,7 @@ from fluids.flow_meter import orifice_expansibility
 from hypothesis import given
 from hypothesis import strategies as st
 
+from ventrix.core.formulas import bench_element
 from ventrix.core.formulas import bench_flow as bf
 from ventrix.core.quantity.units import CFM, from_si, to_si
 
@@ -97,26 +98,26 @@ def test_small_changes_of_pressure_cost_no_doubt() -> None:
 
 def test_leak_is_scaled_and_taken_off() -> None:
     # common practice: 1 CFM at 28 is 0.598 at 10 inH2O, sqrt(10/28) = 0.5976
-    off = bf.leak_correct(100 * CFM, 1 * CFM, to_si(10, "inH2O"), DP28)
+    off = bench_element.leak_correct(100 * CFM, 1 * CFM, to_si(10, "inH2O"), DP28)
     assert from_si(float(off), "cfm") == pytest.approx(100 - 0.5976, abs=1e-4)
     with pytest.raises(ValueError, match="not smaller"):
-        bf.leak_correct(1.0, 1.0, DP28, DP28)
-    assert bf.leak_notes(10.0, 0.3, DP28, DP28)
-    assert not bf.leak_notes(100.0, 0.3, DP28, DP28)
-    assert any("times off" in n for n in bf.leak_notes(100.0, 0.3, DP28, DP28 / 4))
+        bench_element.leak_correct(1.0, 1.0, DP28, DP28)
+    assert bench_element.leak_notes(10.0, 0.3, DP28, DP28)
+    assert not bench_element.leak_notes(100.0, 0.3, DP28, DP28)
+    assert any("times off" in n for n in bench_element.leak_notes(100.0, 0.3, DP28, DP28 / 4))
 
 
 def test_element_correction_at_reference_is_nothing() -> None:
-    assert bf.element_correction(1.0, 1.225, 1.225, 1.225) == pytest.approx(1.0)
+    assert bench_element.element_correction(1.0, 1.225, 1.225, 1.225) == pytest.approx(1.0)
     # A scale for 0.075 lb/ft3 in its own air, referred to 1.225: sqrt(1.2014/1.225) (orifice law)
-    assert bf.element_correction(1.0, 1.2014, 1.2014, 1.2014) == pytest.approx(np.sqrt(1.2014 / 1.225))
-    assert bf.mass_flow_correction(1.225, 1.225) == pytest.approx(1.0)
+    assert bench_element.element_correction(1.0, 1.2014, 1.2014, 1.2014) == pytest.approx(np.sqrt(1.2014 / 1.225))
+    assert bench_element.mass_flow_correction(1.225, 1.225) == pytest.approx(1.0)
 
 
 def test_water_columns_give_a_ratio() -> None:
-    assert bf.flow_index(40.0, 160.0) == pytest.approx(0.5)
+    assert bench_element.flow_index(40.0, 160.0) == pytest.approx(0.5)
     with pytest.raises(ValueError, match="above zero"):
-        bf.flow_index(40.0, 0.0)
+        bench_element.flow_index(40.0, 0.0)
 
 
 @given(st.floats(1, 1e4), st.floats(1, 1e4), st.floats(1, 1e4))

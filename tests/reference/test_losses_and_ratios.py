@@ -14,7 +14,7 @@ from ventrix.core.formulas.knowledge import Known
 from ventrix.core.formulas.losses import loss_split, place_share
 from ventrix.core.formulas.port import volume_from_stations, volume_note
 from ventrix.core.formulas.uncertainty import MountSets, Repeats, repeat_scatter
-from ventrix.core.judging.comparison import compare_runs
+from ventrix.core.judging.comparing import compare_runs
 from ventrix.core.judging.fingerprints import fingerprints
 from ventrix.core.quantity.units import CFM, INCH
 

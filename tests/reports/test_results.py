@@ -9,7 +9,7 @@ import pytest
 
 from tests.core.builders import BASE, FULL, SHARP, run
 from ventrix.core.formulas.knowledge import Known
-from ventrix.core.judging.comparison import compare_runs
+from ventrix.core.judging.comparing import compare_runs
 from ventrix.core.judging.verdict import judge
 from ventrix.core.model.run import FlowRun, Reading, SetUp
 from ventrix.core.quantity.units import CFM

@@ -16,13 +16,14 @@ from PIL import Image
 from tests.core.builders import index_job
 from ventrix.cli.main import main
 from ventrix.core.formulas.cam import Cam
-from ventrix.core.judging.comparison import compare_runs
+from ventrix.core.judging.comparing import compare_runs
 from ventrix.core.judging.findings import Findings
 from ventrix.core.judging.pours import volumes_of
 from ventrix.core.judging.verdict import judge
 from ventrix.core.metal.walls import spare_at
 from ventrix.core.model.cut import changes_between
-from ventrix.core.model.job import EngineResult, Job, WallLimit
+from ventrix.core.model.job import Job
+from ventrix.core.model.job_parts import EngineResult, WallLimit
 from ventrix.core.quantity.units import parse_quantity, to_si
 from ventrix.demo.job import demo_benches, demo_job
 from ventrix.records.files.job_document import write_job

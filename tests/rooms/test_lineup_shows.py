@@ -12,7 +12,8 @@ from ventrix.core.lineup.fitting import Fit
 from ventrix.core.lineup.milling import Milling
 from ventrix.core.lineup.of_job import line_up, meets_the_head
 from ventrix.core.model.cut import Cut, Port, Pour
-from ventrix.core.model.job import Bolt, Chamber, Face, Job, Outline
+from ventrix.core.model.job import Job
+from ventrix.core.model.job_parts import Bolt, Chamber, Face, Outline
 from ventrix.core.quantity.units import to_si
 from ventrix.demo.whole_head import whole_head
 from ventrix.reports.sheet.template_pdf import BAR, Printer

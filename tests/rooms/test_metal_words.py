@@ -14,7 +14,8 @@ from ventrix.core.edits.runs import edit_run
 from ventrix.core.edits.valves import open_after_valve_job
 from ventrix.core.judging.findings import Findings
 from ventrix.core.model.cut import Cut, Fault, Operation, Port, Pour, Work
-from ventrix.core.model.job import Chamber, Head, Job, Seat
+from ventrix.core.model.job import Job
+from ventrix.core.model.job_parts import Chamber, Head, Seat
 from ventrix.core.model.kinds import CutKind, FaultKind, FaultState
 from ventrix.core.quantity.units import INCH, to_si
 from ventrix.demo.job import demo_job

@@ -15,7 +15,7 @@ from ventrix.core.judging.comparability import comparability
 from ventrix.core.judging.findings import Findings
 from ventrix.core.metal.unrolled import unroll
 from ventrix.core.model.cut import Cut, Operation, Pour, WallReading, Work
-from ventrix.core.model.job import Face, Outline, Seat
+from ventrix.core.model.job_parts import Face, Outline, Seat
 from ventrix.core.model.kinds import CutKind, SpeedsAt
 from ventrix.core.model.traverse import ProbePoint, Traverse
 from ventrix.core.planning.route import route

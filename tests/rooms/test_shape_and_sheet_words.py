@@ -10,7 +10,8 @@ import pytest
 from ventrix.core.judging.findings import Findings
 from ventrix.core.metal.unrolled import unroll
 from ventrix.core.model.cut import Cut, Operation, Port, Pour, Station, WallReading, Work
-from ventrix.core.model.job import Head, Job, Valve
+from ventrix.core.model.job import Job
+from ventrix.core.model.job_parts import Head, Valve
 from ventrix.core.planning.shape_figures import ShapeFigures, shape_figures
 from ventrix.core.quantity.units import to_si
 from ventrix.rooms.display_units import METRIC, US

@@ -13,7 +13,7 @@ from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.command import Command
 from ventrix.ui.widgets.form_sheet import FormSheet
 from ventrix.ui.widgets.room import Room
-from ventrix.ui.window import main_window
+from ventrix.ui.window import all_commands, main_window
 from ventrix.ui.window.rooms import ROOMS, Door
 from ventrix.ui.window.sheets import SHEETS, Sheet
 
@@ -53,7 +53,8 @@ class NoteSheet(FormSheet):
 
 def test_one_entry_adds_a_room_and_one_a_sheet(open_window: Open, monkeypatch: pytest.MonkeyPatch) -> None:
     door = Door("notes", "Notes", "=", f"{__name__}:NotesRoom", keyed=True)
-    monkeypatch.setattr(main_window, "ROOMS", (*ROOMS, door))
+    for module in (main_window, all_commands):  # where the one list is read
+        monkeypatch.setattr(module, "ROOMS", (*ROOMS, door))
     monkeypatch.setattr(main_window, "SHEETS", (*SHEETS, Sheet("note", f"{__name__}:NoteSheet")))
     window = open_window()
     assert window.rooms.if_made("notes") is None, "nothing is made before it is entered"

@@ -414,11 +414,11 @@ def test_the_clock_of_the_work_survives_a_crash(open_window: Open, qtbot) -> Non
     qtbot.keyClick(window.rooms["cuts"], Qt.Key.Key_S)
     space = space_of(window)
     again = Workspace(window.open_book.book, window.open_book.book.load(space.job.id))  # as after a kill
-    running = again.running_work()
+    running = again.clock.running()
     assert running is not None
     assert running[1].places == ("bowl",)
     qtbot.keyClick(window.rooms["cuts"], Qt.Key.Key_S)
-    assert space.running_work() is None
+    assert space.clock.running() is None
     assert "The clock stopped" in window.foot.said.toolTip()
 
 
@@ -450,7 +450,7 @@ def test_own_factors_come_from_the_whole_book(open_window: Open) -> None:
 
     rename(renamed)
     window.open_book.book.add_job(loads_job(json.dumps(renamed)))
-    bowl = next(f for f in space.own_factors() if f.place == "bowl")
+    bowl = next(f for f in space.shop.factors() if f.place == "bowl")
     assert bowl.cuts == 2
 
 

@@ -22,7 +22,7 @@ from ventrix.core.edits.runs import add_reading
 from ventrix.core.edits.stages import mark_stage
 from ventrix.core.matching.board import board
 from ventrix.core.model.bench import Bench
-from ventrix.core.model.job import Face
+from ventrix.core.model.job_parts import Face
 from ventrix.core.model.run import Reading
 from ventrix.core.quantity.units import to_si
 from ventrix.demo.job import demo_benches, demo_job
@@ -266,7 +266,7 @@ def test_an_undo_takes_no_reading_of_another_window_along(two: tuple[Workspace, 
     setup = one.job.setup(cut.runs[0].setup_id)
     one.look_at(cut.id)
     other.look_at(cut.id)
-    run = one.keep(setup, 40, reading("mine"), "0.118", "typed")
+    run = one.runs.keep(setup, 40, reading("mine"), "0.118", "typed")
     other.look_for_changes()
     other.apply("keep", add_reading(other.job, run.id, reading("theirs")))
     one.look_for_changes()

@@ -21,7 +21,7 @@ from ventrix.bench.simulator.practice.lessons.lesson import BEST
 from ventrix.bench.simulator.practice.play import LIFT
 from ventrix.bench.simulator.practice.reckoning import beliefs_of
 from ventrix.core.judging.calls import scored_calls
-from ventrix.core.model.job import Call
+from ventrix.core.model.job_parts import Call
 from ventrix.core.quantity.units import from_si, to_si
 from ventrix.records.bad_input import InputError
 from ventrix.records.files.job_document import read_document, write_job
@@ -397,9 +397,9 @@ def test_practice_is_marked_and_never_counts_in_the_shop(shop: MainWindow, tmp_p
     cut = replace(job.ports[0].cuts[-1], expected_gain=to_si(3, "cfm"))
     port = replace(job.ports[0], cuts=(*job.ports[0].cuts[:-1], cut))
     shop_space = space_of(shop)
-    before = shop_space.own_factors(), len(shop_space.outcomes())
+    before = shop_space.shop.factors(), len(shop_space.shop.outcomes())
     shop.open_book.book.add_job(replace(job, ports=(port,)))
-    assert (shop_space.own_factors(), len(shop_space.outcomes())) == before
+    assert (shop_space.shop.factors(), len(shop_space.shop.outcomes())) == before
     shop.files.open_job(job.id)
     assert len(space_of(shop).outcomes()) <= before[1], "nor while it is open"
 

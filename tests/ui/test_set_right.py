@@ -154,7 +154,7 @@ def test_a_typed_readings_lift_is_set_right_at_the_bench(open_window: Open) -> N
     assert space is not None
     window.go_to_named("flow")
     setup = SetUp(id="s", direction="intake", test_pressure=to_si(28, "inH2O"))
-    space.keep(setup, 1, Reading(id="r1", lift=to_si(0.1, "in"), flow=to_si(60, "cfm")), "0.100", "typed")
+    space.runs.keep(setup, 1, Reading(id="r1", lift=to_si(0.1, "in"), flow=to_si(60, "cfm")), "0.100", "typed")
     window.rooms["flow"].refresh()
     window.rooms["flow"].hand.follow()
     page = window.rooms["flow"].readings

@@ -55,9 +55,10 @@ def compare(
     ] = "cam-weighted",
 ) -> None:
     """What a cut did: two run tables held against each other; or a whole job document judged."""
-    from ventrix.core.judging.comparison import compare_runs
+    from ventrix.core.judging.comparing import compare_runs
     from ventrix.core.judging.pours import Volumes
-    from ventrix.core.judging.verdict import Wording, judge
+    from ventrix.core.judging.verdict import judge
+    from ventrix.core.judging.wording import Wording
     from ventrix.core.model.kinds import School
     from ventrix.records.files.run_table import read_run_table
     from ventrix.reports import results

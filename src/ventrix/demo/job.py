@@ -20,7 +20,8 @@ from ventrix.core.formulas.atmosphere import REFERENCE_DENSITY
 from ventrix.core.metal.unrolled import unroll
 from ventrix.core.model.bench import Bench, PlateCheck, ScatterStudy, StudyReading, Transfer, TransferPart
 from ventrix.core.model.cut import Cut, Operation, Port, Work
-from ventrix.core.model.job import Job, Target, Valve, WallLimit
+from ventrix.core.model.job import Job
+from ventrix.core.model.job_parts import Target, Valve, WallLimit
 from ventrix.core.model.noun import Direction
 from ventrix.core.model.run import FlowRun, Mount, Reading, SetUp
 from ventrix.core.quantity.units import from_si, to_si

@@ -6,7 +6,7 @@ from __future__ import annotations
 from typing import Final
 
 from ventrix.core.model.cut import Cut, Fault, Operation, Port, Pour, WallReading, Work
-from ventrix.core.model.job import Chamber, MyLift, Seat
+from ventrix.core.model.job_parts import Chamber, MyLift, Seat
 from ventrix.core.model.kinds import CutKind, FaultKind, FaultState, Place
 from ventrix.core.quantity.units import to_si
 

@@ -11,7 +11,8 @@ import numpy as np
 
 from ventrix.bench.simulator.heads.shipped import HEADS, SimulatedCut
 from ventrix.core.model.cut import Cut, Operation, Port, Pour, Work
-from ventrix.core.model.job import Head, Job, MyLift, Valve
+from ventrix.core.model.job import Job
+from ventrix.core.model.job_parts import Head, MyLift, Valve
 from ventrix.core.model.kinds import JobState, LibraryKind
 from ventrix.core.model.library import LibraryItem
 from ventrix.core.model.noun import Direction

@@ -11,7 +11,8 @@ import numpy as np
 
 from ventrix.bench.simulator.heads.shipped import HEADS
 from ventrix.core.model.cut import Cut, Operation, Port, Pour, WallReading, Work
-from ventrix.core.model.job import Bolt, Face, Head, Job, MyLift, Outline, PartOfJob, Valve, Wait
+from ventrix.core.model.job import Job
+from ventrix.core.model.job_parts import Bolt, Face, Head, MyLift, Outline, PartOfJob, Valve, Wait
 from ventrix.core.model.kinds import JobState, Place
 from ventrix.core.model.noun import Direction
 from ventrix.core.model.run import FlowRun, Mount, Reading, SetUp

@@ -15,7 +15,7 @@ from ventrix.core.metal.walls import limit_for, wall_sentence, walls_at
 from ventrix.core.model.job import Job
 from ventrix.core.model.run import SetUp
 from ventrix.core.quantity.units import from_si
-from ventrix.core.runs.reduction import ReducedRun
+from ventrix.core.runs.reduced_run import ReducedRun
 
 _CONDITION_UNITS = {"test_pressure": "inH2O", "leak_pressure": "inH2O"}
 

@@ -11,7 +11,8 @@ from ventrix.core.model.run import FlowRun
 from ventrix.core.quantity.units import from_si
 from ventrix.core.quantity.words import percent_text
 from ventrix.core.runs.geometry import geometry_of
-from ventrix.records.files.run_table import RunTable, write_run_table
+from ventrix.records.files.run_table import RunTable
+from ventrix.records.files.run_table_out import write_run_table
 from ventrix.records.files.whole_file import safe_name
 
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Final
 
-from ventrix.core.judging.verdict import Wording
+from ventrix.core.judging.wording import Wording
 from ventrix.core.quantity.units import from_si
 from ventrix.core.quantity.words import number_text
 

@@ -19,6 +19,7 @@ if TYPE_CHECKING:
     from PySide6.QtWidgets import QApplication
 
     from ventrix.ui.open_book import OpenBook
+    from ventrix.ui.window.frame import Frame
     from ventrix.ui.window.main_window import MainWindow
 
 MOST_WAIT = 20_000  # ms for a room that is still reckoning
@@ -65,8 +66,6 @@ def _run(start: Start, shots: list[tuple[str, Path]], closing: ExitStack) -> int
     from PySide6.QtWidgets import QApplication
 
     from ventrix.ui.look import theme
-    from ventrix.ui.window.main_window import MainWindow
-    from ventrix.ui.window.safety import Safety
 
     app = QApplication.instance() or QApplication(sys.argv[:1])
     assert isinstance(app, QApplication)
@@ -83,6 +82,10 @@ def _run(start: Start, shots: list[tuple[str, Path]], closing: ExitStack) -> int
         settings = QSettings(QSettings.Format.IniFormat, QSettings.Scope.UserScope, "ventrix", "ventrix")
     theme.load_fonts()
     theme.apply(app, start.theme or str(settings.value("theme", "dye")))
+    frame = None if shots else _frame(settings)
+    from ventrix.ui.window.main_window import MainWindow
+    from ventrix.ui.window.safety import Safety
+
     safety = Safety()
     safety.install()
     closing.callback(safety.remove)
@@ -93,6 +96,8 @@ def _run(start: Start, shots: list[tuple[str, Path]], closing: ExitStack) -> int
     if start.file is not None and not _open_file(window, start.file):
         raise InputError(open_book.last_said or "could not be opened", file=start.file.name)
     window.show()
+    if frame is not None:
+        frame.close()
     if open_book.opening_failed:
         open_book.not_kept(open_book.opening_failed)
     if shots:
@@ -101,6 +106,18 @@ def _run(start: Start, shots: list[tuple[str, Path]], closing: ExitStack) -> int
         window.close()
         return 0
     return int(app.exec())
+
+
+def _frame(settings: QSettings) -> Frame:
+    """Something to see at once: the book, and all that reads it, come after."""
+    from PySide6.QtWidgets import QApplication
+
+    from ventrix.ui.window.frame import Frame
+
+    frame = Frame(settings)
+    frame.show()
+    QApplication.processEvents()
+    return frame
 
 
 def _open_book(start: Start, folder: Path | None, settings: QSettings) -> OpenBook:

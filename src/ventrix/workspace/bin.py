@@ -7,7 +7,8 @@ from typing import Final
 
 from ventrix.core.edits.anywhere import find_part, parts_below, put_in_part, take_out_part
 from ventrix.core.model.cut import Cut, Port
-from ventrix.core.model.job import Binned, Job
+from ventrix.core.model.job import Job
+from ventrix.core.model.job_parts import Binned
 from ventrix.core.model.noun import Noun
 from ventrix.core.model.run import Reading
 from ventrix.core.quantity.refused import Refused

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from ventrix.core.model.cut import Port
 from ventrix.core.model.job import Job
-from ventrix.core.runs.reduction import ReducedRun
+from ventrix.core.runs.reduced_run import ReducedRun
 
 
 @dataclass(frozen=True, slots=True)

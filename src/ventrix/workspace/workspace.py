@@ -2,39 +2,26 @@
 
 from __future__ import annotations
 
-import time
 from collections.abc import Callable
 from dataclasses import dataclass, replace
 from enum import Enum, auto
 
-from ventrix.core.edits.cuts import add_operation, edit_cut
-from ventrix.core.edits.runs import add_reading, add_rung_note, add_step, start_run
 from ventrix.core.edits.undo import keep_measured
-from ventrix.core.judging.calls import called_outcomes
-from ventrix.core.judging.engine_results import ShopPower, powers_for_flow, shop_power
-from ventrix.core.judging.expectation import Factor, Outcome, own_factors
 from ventrix.core.judging.findings import Findings, Pair
-from ventrix.core.model.bench import Bench, same_name
-from ventrix.core.model.cut import Cut, Operation, Port, Trial, Work, trial_as_cut
+from ventrix.core.model.bench import Bench
+from ventrix.core.model.cut import Cut, Port, Trial, trial_as_cut
 from ventrix.core.model.job import Job
-from ventrix.core.model.kinds import JobState
-from ventrix.core.model.run import FlowRun, Mount, Reading, RungNote, SetUp, StepRecord
-from ventrix.core.planning.own_record import OwnRecord, own_record
-from ventrix.core.quantity.refused import Refused
-from ventrix.core.quantity.units import from_si, tidy
 from ventrix.core.quantity.words import sentence
 from ventrix.records.bad_input import ActGone, BookError
 from ventrix.records.book.acts import Act, new_act
 from ventrix.records.book.book import Book
-from ventrix.records.book.index import Index
 from ventrix.records.book.merging import merged, shared
-from ventrix.workspace.ids import hours_since, new_id, now_text
+from ventrix.workspace.ids import now_text
+from ventrix.workspace.kept_runs import KeptRuns
 from ventrix.workspace.new_job import new_job
 from ventrix.workspace.selection import OtherSide, Selection, first_selection, select_port
-
-WITNESS_HOURS = 12.0
-
-LONGEST_WORK = 16 * 3600.0  # s: nobody grinds longer without a break
+from ventrix.workspace.shop_figures import ShopFigures
+from ventrix.workspace.work_clock import WorkClock
 
 
 class Told(Enum):
@@ -70,9 +57,10 @@ class Workspace:
         self.book = book
         self.job = job
         self.benches = book.benches(follow=True)
-        self._index = Index(book)
-        self._index.catch_up(job.id)
-        self.elsewhere = self._index.seen_elsewhere(job.id)
+        self.shop = ShopFigures(self)
+        self.runs = KeptRuns(self)
+        self.clock = WorkClock(self)
+        self.elsewhere = self.shop.seen_elsewhere()
         self.findings = Findings(job, benches=self.benches, elsewhere=self.elsewhere)
         self.selection = first_selection(job)
         self.other: OtherSide | None = None
@@ -83,8 +71,6 @@ class Workspace:
         self._listeners: list[Callable[[Told], None]] = []
         self.study_lifts: dict[str, tuple[float, ...]] = {}  # lifts [m] of each study begun here, by its id
         self._writing = False
-        self._outcomes: tuple[dict[str, int], list[Outcome]] = {}, []  # of other jobs, and of which revisions
-        self._clock: tuple[str, float] | None = None  # the running operation, and when by a clock that never jumps
 
     @classmethod
     def create(cls, book: Book, title: str) -> Workspace:
@@ -358,101 +344,6 @@ class Workspace:
         self.selection = replace(self.selection, port_id=port.id, against_id=cut_id)
         self._tell(Told.SELECTION)
 
-    # -- runs
-
-    def open_run(self, setup: SetUp, mount_number: int, source: str) -> FlowRun:
-        """The run of the cut looked at that readings under these conditions go to.
-
-        The last run of the cut goes on where its conditions and mount are these; otherwise a run
-        that is not in the job yet, which `keep` brings in with its first reading.
-        """
-        cut = self.cut
-        assert cut is not None
-        for run in reversed(cut.runs):
-            mount = self.job.mount(run.mount_id)
-            same = replace(setup, id=run.setup_id) == self.job.setup(run.setup_id)
-            if same and mount is not None and mount.number == mount_number:
-                return run
-        known = next((s for s in self.job.setups if replace(setup, id=s.id) == s), None)
-        mount = next((m for m in self.job.mounts if m.number == mount_number), None)
-        return FlowRun(
-            id=new_id(),
-            setup_id=known.id if known else setup.id,
-            mount_id=mount.id if mount else None,
-            date=now_text(),
-            source=source,
-        )
-
-    def keep(
-        self,
-        setup: SetUp,
-        mount_number: int,
-        reading: Reading,
-        lift_text: str,
-        source: str,
-        notes: tuple[RungNote, ...] = (),
-    ) -> FlowRun:
-        """Keep a reading of the cut looked at: on disk when this returns. Returns the run it went to.
-
-        `notes` are what came with it: rungs that were passed over on the way.
-        """
-        job, run = self._with_run(setup, mount_number, source)
-        for note in notes:
-            job = add_rung_note(job, run.id, note)
-        self.apply(f"keep {lift_text}", add_reading(job, run.id, reading))
-        return run
-
-    def keep_all(self, setup: SetUp, mount_number: int, readings: list[Reading], source: str) -> FlowRun:
-        """Keep a table of readings of the cut looked at, in one edit: on disk when this returns."""
-        job, run = self._with_run(setup, mount_number, source)
-        for reading in readings:
-            job = add_reading(job, run.id, reading)
-        self.apply(f"paste {len(readings)} readings", job)
-        return run
-
-    def record_step(
-        self, setup: SetUp, mount_number: int, step: StepRecord, source: str, benches: tuple[Bench, ...] | None = None
-    ) -> FlowRun:
-        """Record a step of preparing the bench with the run that the next reading goes to."""
-        job, run = self._with_run(setup, mount_number, source)
-        what = f"skip {step.kind}" if step.skipped else step.kind
-        self.apply(what, add_step(job, run.id, step), benches=benches)
-        return run
-
-    def note_rung(self, setup: SetUp, mount_number: int, note: RungNote, lift_text: str, source: str) -> FlowRun:
-        """Note something at a rung of the run that the next reading goes to."""
-        job, run = self._with_run(setup, mount_number, source)
-        self.apply(f"note {note.kind} at {lift_text}", add_rung_note(job, run.id, note))
-        return run
-
-    def _with_run(self, setup: SetUp, mount_number: int, source: str) -> tuple[Job, FlowRun]:
-        """The job with the run that belongs to these conditions in it, and that run."""
-        cut = self.cut
-        assert cut is not None
-        run = self.open_run(setup, mount_number, source)
-        if any(r.id == run.id for r in cut.runs):
-            return self.job, run
-        mount = self.job.mount(run.mount_id) or Mount(id=new_id(), number=mount_number, date=now_text())
-        witness = self.witness_run(setup)
-        run = replace(run, mount_id=mount.id, witness_id=witness.id if witness is not None else None)
-        known = next((s for s in self.job.setups if s.id == run.setup_id), setup)
-        return start_run(self.job, cut.id, run, known, mount), run
-
-    def witness_run(self, setup: SetUp) -> FlowRun | None:
-        """The witness port's run of this setting-up of the bench: same bench and direction, in the last
-        twelve hours; None while the port looked at is the witness, or it was not flowed."""
-        port = self.port
-        found: FlowRun | None = None
-        if port is None or port.witness:
-            return None
-        for each in self.job.ports:
-            for run in each.cuts[0].runs if each.witness and each.cuts else ():
-                theirs = self.job.setup(run.setup_id)
-                fresh = run.date is not None and hours_since(run.date) <= WITNESS_HOURS
-                if same_name(theirs.bench, setup.bench) and theirs.direction == setup.direction and fresh:
-                    found = run if any(r.struck is None for r in run.readings) else found
-        return found
-
     # -- benches
 
     def change_bench(self, name: str, bench: Bench) -> None:
@@ -462,112 +353,15 @@ class Workspace:
         else:
             self.apply(name, benches=tuple(bench if b.id == bench.id else b for b in self.benches))
 
-    def outcomes(self) -> list[Outcome]:
-        """What was said first of any cut of the book, and what came of it."""
-        self._catch_up()
-        here = [*self.findings.outcomes(), *called_outcomes(self.findings)]
-        return [*(() if self.job.practice else here), *self._outcomes[1]]
-
-    def own_factors(self) -> list[Factor]:
-        """The porter's own gain and time factors by place, over every job of the book."""
-        return own_factors(self.outcomes())
-
-    def hours_of_like(self) -> str:
-        """Hours that finished heads of as many cylinders and this material took, in words."""
-        job = self.job
-        like = [
-            e.seconds
-            for e in self._index.find()
-            if e.seconds and e.id != job.id and e.state is JobState.HANDED_OVER and e.binned is None
-            and (e.cylinders, e.material) == (job.cylinders, job.material)
-        ]  # fmt: skip
-        if not like:
-            return "No finished head in the book is like this one."
-        low, high = (from_si(v, "h") for v in (min(like), max(like)))
-        return f"{len(like)} like it: {low:.0f} to {high:.0f} h."
-
-    def own_record(self) -> OwnRecord:
-        """How the plan has done, over every job of the book."""
-        return own_record(self.outcomes())
-
-    def shop_power(self) -> ShopPower | None:
-        """The shop's own power for flow, over every job of the book."""
-        self._catch_up()
-        return shop_power([*powers_for_flow(self.findings), *self._index.powers_elsewhere(self.job.id)])
-
-    def _catch_up(self) -> None:
-        """Have the index say what other jobs have, where they were written since it was asked."""
-        written = {owner: n for owner, n in self.book.revisions().items() if owner != self.job.id}
-        if not self._outcomes[0] or written != self._outcomes[0]:
-            self._index.catch_up(self.job.id)
-            self._outcomes = written, self._index.outcomes_elsewhere(self.job.id)
-
     def look_elsewhere(self) -> bool:
         """Take in what other jobs have seen of the benches since; True where that says something new."""
-        seen = self._index.seen_elsewhere(self.job.id)
+        seen = self.shop.seen_elsewhere()
         if seen == self.elsewhere:
             return False
         self.elsewhere = seen
         self._take(self.job, self.benches)
         self._tell(Told.JOB)
         return True
-
-    # -- the clock of the work in hand, on disk while it runs
-
-    def running_work(self) -> tuple[Cut, Operation] | None:
-        """The operation whose clock runs, and its cut."""
-        for port in self.job.ports:
-            for cut in port.cuts:
-                for op in cut.operations:
-                    if op.started_at is not None and op.duration is None:
-                        return cut, op
-        return None
-
-    def start_clock(self, place: str, stage: str = "") -> None:
-        """Start the clock on work at a place, or at a stage of the board, of the cut looked at."""
-        cut = self.real_cut
-        if cut is None or self.running_work() is not None:
-            return
-        works = (Work(id=new_id(), place=place),) if place else ()
-        kind = stage or "work"
-        work = Operation(
-            id=new_id(), kind=kind, works=works, started_at=now_text(), date=now_text(), at=now_text(), stage=stage
-        )
-        self.apply("start the clock", add_operation(self.job, cut.id, work))
-        self._clock = work.id, time.monotonic()
-
-    def clock_seconds(self) -> float | None:
-        """How long the running clock has run [s]; None where none runs, or the record makes no sense: the computer's
-        clock was set back, or it ran over a night. While this program runs it goes by a clock that never jumps."""
-        running = self.running_work()
-        if running is None:
-            return None
-        op = running[1]
-        if self._clock is not None and self._clock[0] == op.id:
-            return time.monotonic() - self._clock[1]
-        seconds = hours_since(op.started_at or "") * 3600
-        return seconds if 0 <= seconds <= LONGEST_WORK else None
-
-    def stop_clock(self, seconds: float | None = None) -> float | None:
-        """Stop the clock; the seconds it ran, None where it did not run.
-
-        Raises ValueError where it cannot be told how long it ran: then `seconds` must be said.
-        """
-        running = self.running_work()
-        if running is None:
-            return None
-        ran = seconds if seconds is not None else self.clock_seconds()
-        if ran is None:
-            raise Refused("the computer's clock does not say how long this work took: how many minutes was it?")
-        cut, op = running
-        ran = max(ran, 1.0)
-        done = replace(op, duration=tidy(round(ran, 1)))
-        job = edit_cut(
-            self.job, cut.id, lambda c: replace(c, operations=tuple(done if o.id == op.id else o for o in c.operations))
-        )
-        self.apply("stop the clock", job)
-        self._clock = None
-        return ran
 
     def judge_by_witness(self, on: bool) -> None:
         """Take what the witness port says the setting-up changed out of comparisons, or leave it in."""

@@ -7,7 +7,8 @@ from typing import NamedTuple
 
 import numpy as np
 
-from ventrix.core.air.traverse import DEAD_SHARE, Field, change_of
+from ventrix.core.air.field_change import change_of
+from ventrix.core.air.traverse import DEAD_SHARE, Field
 from ventrix.core.formulas.engine import CHOKED, demand_velocity
 from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.job import Job

@@ -48,7 +48,7 @@ def _nine() -> tuple[Place, ...]:
     )
 
 
-_RING: Final = 0.758  # of the radius: there a turbulent profile reads its mean (ISO 7145, from memory)
+_RING: Final = 0.758  # of the radius: there a turbulent profile reads its mean (ISO 7145)
 
 
 def _ring(names: list[str]) -> tuple[Place, ...]:

@@ -10,7 +10,7 @@ from ventrix.core.formulas.cam import AnyCam
 from ventrix.core.formulas.swirl import paddle_coefficient, swirl_ratio
 from ventrix.core.formulas.valve import valve_head_area
 from ventrix.core.quantity.arrays import Array
-from ventrix.core.runs.reduction import ReducedRun
+from ventrix.core.runs.reduced_run import ReducedRun
 from ventrix.core.runs.run_curves import curve_of, turning_of
 
 SWIRL_SCATTER: Final = 0.03  # relative standard uncertainty of a paddle reading: common practice, no source

@@ -52,7 +52,7 @@ def plate_chart(checks: Sequence[PlateCheck]) -> PlateChart:
 
     References
     ----------
-    [14] NIST/SEMATECH e-Handbook of Statistical Methods, section 6.3.2.2 (number from memory).
+    [14] NIST/SEMATECH e-Handbook of Statistical Methods, section 6.3.2.2.
     """
     counted = [c for c in checks if c.struck is None]
     if not counted:

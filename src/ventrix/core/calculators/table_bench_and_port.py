@@ -15,7 +15,7 @@ from ventrix.core.calculators.contract import (
     Output,
     plain,
 )
-from ventrix.core.formulas import bench_flow, port, valve
+from ventrix.core.formulas import bench_element, bench_flow, port, valve
 from ventrix.core.formulas.atmosphere import air_density, air_range_note, speed_of_sound
 from ventrix.core.formulas.change import relative_change
 
@@ -37,12 +37,12 @@ def _convert_pressure(flow: float, measured_at: float, wanted_at: float) -> Outc
 
 
 def _range_flow(percent: float, range: float) -> Outcome:
-    return {"flow": bench_flow.range_flow(percent, range)}, []
+    return {"flow": bench_element.range_flow(percent, range)}, []
 
 
 def _leak_correct(flow: float, leak: float, test_pressure: float, leak_pressure: float) -> Outcome:
-    notes = bench_flow.leak_notes(flow, leak, test_pressure, leak_pressure)
-    return {"flow": bench_flow.leak_correct(flow, leak, test_pressure, leak_pressure)}, notes
+    notes = bench_element.leak_notes(flow, leak, test_pressure, leak_pressure)
+    return {"flow": bench_element.leak_correct(flow, leak, test_pressure, leak_pressure)}, notes
 
 
 def _valve_flow_area(**inputs: float) -> Outcome:
@@ -182,7 +182,7 @@ BENCH_AND_PORT: tuple[Calculator, ...] = (
         (Output("area", "in2"), Output("stage", "-")),
         "least of: pi L cos b (Dv - 2w + L/2 sin 2b) near the seat; "
         "pi Dm sqrt((L - w tan b)^2 + w^2); pi/4 (Dp^2 - Ds^2)",
-        "Heywood (1988), section 6.3.1, eqs. 6.7-6.9 (numbers from memory)",
+        "Heywood (1988), section 6.3.1",
         _valve_flow_area,
     ),
     Calculator(

@@ -8,7 +8,8 @@ from typing import Any
 
 from ventrix.core.edits.swap import swapped
 from ventrix.core.model.cut import Cut, Operation, Port, Pour, Trial, WallReading
-from ventrix.core.model.job import Chamber, Job, Valve, cylinder_of
+from ventrix.core.model.job import Job, cylinder_of
+from ventrix.core.model.job_parts import Chamber, Valve
 
 
 def edit_port(job: Job, port_id: str, edit: Callable[[Port], Port]) -> Job:

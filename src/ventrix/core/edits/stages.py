@@ -7,7 +7,8 @@ from dataclasses import replace
 
 from ventrix.core.edits.cuts import add_cut, add_operation
 from ventrix.core.model.cut import Cut, Operation, Port, Work
-from ventrix.core.model.job import Job, Wait
+from ventrix.core.model.job import Job
+from ventrix.core.model.job_parts import Wait
 from ventrix.core.quantity.refused import Refused
 
 

@@ -8,7 +8,8 @@ from typing import Any
 
 from ventrix.core.edits.cuts import add_cut, add_valve, edit_cut, edit_valve
 from ventrix.core.model.cut import Cut, Operation, Port
-from ventrix.core.model.job import Job, Seat, Valve, fitted_at
+from ventrix.core.model.job import Job, fitted_at
+from ventrix.core.model.job_parts import Seat, Valve
 from ventrix.core.model.kinds import CutKind
 
 

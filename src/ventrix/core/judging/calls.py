@@ -11,9 +11,9 @@ import numpy as np
 from ventrix.core.judging.expectation import Outcome, Scored, places_of
 from ventrix.core.judging.findings import Findings
 from ventrix.core.model.cut import Cut, Port
-from ventrix.core.model.job import Call
+from ventrix.core.model.job_parts import Call
 from ventrix.core.model.kinds import Result
-from ventrix.core.runs.reduction import ReducedRun
+from ventrix.core.runs.reduced_run import ReducedRun
 
 
 @dataclass(frozen=True, slots=True)

@@ -17,7 +17,7 @@ from ventrix.core.model.job import Job
 from ventrix.core.model.kinds import StepKind
 from ventrix.core.model.run import FlowRun
 from ventrix.core.quantity.moments import DAY
-from ventrix.core.runs.reduction import LIFT_GRAIN, ReducedRun
+from ventrix.core.runs.reduced_run import LIFT_GRAIN, ReducedRun
 
 NEEDS_ONE_BELOW: Final = 0.04  # of the flow before: a smaller gain is never plainly kept without a check
 

@@ -11,7 +11,8 @@ import numpy as np
 
 from ventrix.core.formulas.bench_flow import convert_pressure
 from ventrix.core.judging.findings import Findings
-from ventrix.core.model.job import EngineResult, Job
+from ventrix.core.model.job import Job
+from ventrix.core.model.job_parts import EngineResult
 from ventrix.core.model.kinds import ResultKind
 from ventrix.core.quantity.units import CFM, HORSEPOWER, to_si
 

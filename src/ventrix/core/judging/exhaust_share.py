@@ -14,7 +14,7 @@ from ventrix.core.judging.findings import Findings
 from ventrix.core.model.cut import Cut, Port, state_name
 from ventrix.core.quantity.moments import came_after
 from ventrix.core.quantity.refused import Refused
-from ventrix.core.runs.reduction import ReducedRun
+from ventrix.core.runs.reduced_run import ReducedRun
 
 # What both kinds must have been flowed under alike, and the mark of a share where they were not.
 _ALIKE: Final = (("bench", "other bench"), ("bore", "other sleeve"))

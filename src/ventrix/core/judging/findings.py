@@ -5,21 +5,17 @@ One is made for each state of a job and answers from memory what was asked befor
 
 from __future__ import annotations
 
-import threading
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass, field, replace
-from itertools import product
-from operator import is_
+from dataclasses import dataclass, replace
 from typing import Final
 
 import numpy as np
 
-from ventrix.core.benches.study import Evidence, of_mounts, studied
+from ventrix.core.benches.study import Evidence
 from ventrix.core.benches.transfer import transfer_between
-from ventrix.core.formulas.cam import CHECKING_LIFT, AnyCam, Cam, TabledCam
 from ventrix.core.formulas.flow_curve import dips
-from ventrix.core.formulas.knowledge import Adjustment, Check, EasyMistakes, Known
-from ventrix.core.formulas.uncertainty import Instrument, Scatter
+from ventrix.core.formulas.knowledge import Adjustment, Check, Known
+from ventrix.core.formulas.uncertainty import Scatter
 from ventrix.core.judging.bridge import bridge_adjustment, under, wants_bridge
 from ventrix.core.judging.checks import (
     CheckKind,
@@ -30,23 +26,27 @@ from ventrix.core.judging.checks import (
     witness_check,
     witness_of,
 )
-from ventrix.core.judging.comparability import Comparability, comparability
-from ventrix.core.judging.comparison import RunComparison, compare_runs, witness_adjustment
+from ventrix.core.judging.comparability import comparability
+from ventrix.core.judging.comparing import compare_runs, witness_adjustment
+from ventrix.core.judging.comparison import RunComparison
 from ventrix.core.judging.expectation import Outcome, outcome_of
 from ventrix.core.judging.my_lifts import swirl_wish_sentences
 from ventrix.core.judging.pours import volumes_of
-from ventrix.core.judging.verdict import Verdict, Wording, judge
+from ventrix.core.judging.reduced_runs import Compared, ReducedRuns, Runs, bench_key
+from ventrix.core.judging.speaking_runs import across_weather, speaking_runs
+from ventrix.core.judging.verdict import Verdict, judge
+from ventrix.core.judging.wording import Wording
 from ventrix.core.model.bench import Bench, bench_named, same_name
-from ventrix.core.model.cut import OTHER_SIDE, Cut, Port, changes_between, poured_volume, trial_as_cut
+from ventrix.core.model.cut import OTHER_SIDE, Cut, Port, changes_between, poured_volume
 from ventrix.core.model.job import Job
 from ventrix.core.model.kinds import CutKind, Result
-from ventrix.core.model.noun import Direction
-from ventrix.core.model.run import UNDONE, FlowRun, SetUp
+from ventrix.core.model.run import UNDONE, SetUp
 from ventrix.core.model.school_questions import side_taken
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import sentence
-from ventrix.core.runs.geometry import Geometry, geometry_of
-from ventrix.core.runs.reduction import LIFT_GRAIN, SAME_PRESSURE, ReducedRun, reduce_run
+from ventrix.core.runs.geometry import Geometry
+from ventrix.core.runs.reduced_run import ReducedRun
+from ventrix.core.runs.reduction import reduce_run
 
 
 @dataclass(frozen=True, slots=True)
@@ -80,47 +80,8 @@ class Gain:
     verdict: Verdict
 
 
-_RANK = {"yes": 0, "converted": 1, "unknown": 2, "no": 3}
-
-
-Runs = tuple[ReducedRun, ...]
-
-
-@dataclass(frozen=True, slots=True)
-class _Compared:
-    """A comparison and what it was made from."""
-
-    had: Runs
-    has: Runs
-    rest: tuple[object, ...]
-    comparison: RunComparison
-
-    def is_of(self, had: Runs, has: Runs, rest: tuple[object, ...]) -> bool:
-        """Made from these very runs and settings."""
-        same = all(len(a) == len(b) and all(map(is_, a, b)) for a, b in ((self.had, had), (self.has, has)))
-        return same and self.rest == rest
-
-
-@dataclass(slots=True)
-class _Memory:
-    """What was answered about earlier states of the job, each with what it was answered from. One thread at a time
-    works an answer out: every state of a job asks under the same lock."""
-
-    lock: threading.RLock = field(default_factory=threading.RLock)
-
-    raw: dict[str, tuple[FlowRun, SetUp, Geometry, ReducedRun, float]] = field(default_factory=dict)
-    runs: dict[str, ReducedRun] = field(default_factory=dict)
-    pairs: dict[tuple[str, str], _Compared] = field(default_factory=dict)
-
-
-class Findings:
-    """Answers about one state of a job. `earlier` lends what it knew of parts that did not change.
-
-    `elsewhere` is what other jobs of the book have seen of the benches' scatter, by bench in small letters. Any thread
-    may ask: nothing is shared before it is whole, and no switch is turned afterwards.
-    """
-
-    judge_by_witness: bool
+class Findings(ReducedRuns):
+    """Answers about one state of a job: its reduced runs, and what any two of them say of what lies between."""
 
     def __init__(
         self,
@@ -130,80 +91,13 @@ class Findings:
         elsewhere: Mapping[str, Evidence] | None = None,
         judge_by_witness: bool | None = None,
     ) -> None:
-        self.job = job
-        self.benches = benches
-        self.elsewhere: Mapping[str, Evidence] = elsewhere or {}
-        self._memory: _Memory = earlier._memory if earlier is not None else _Memory()
-        self._runs: dict[str, tuple[ReducedRun, ...]] = {}
-        self._problems: dict[str, str] = {}
+        super().__init__(job, earlier, benches, elsewhere, judge_by_witness)
         self._pairs: dict[tuple[str, str], Pair] = {}
-        self._known: dict[str | None, Known] = {}
-        self._seen: dict[str, Evidence] | None = None
-        if judge_by_witness is None:
-            judge_by_witness = earlier is not None and earlier.judge_by_witness
-        self.judge_by_witness = judge_by_witness
 
     @property
     def school(self) -> str:
         """Whose number verdicts rest on: the job's own side of the question which lifts count."""
         return str(side_taken(self.job, "lifts").value)
-
-    def cam_of(self, kind: Direction) -> AnyCam | None:
-        """The job's cam for a kind of port: its table, else its lift and duration; None without either.
-
-        An exhaust port without figures of its own takes the intake's.
-        """
-        job = self.job
-        points = sorted((p.angle, p.lift) for p in job.cam_points if p.kind == kind)
-        lift, duration = job.cam_lift, job.cam_duration
-        if kind == "exhaust" and job.exhaust_cam_lift is not None and job.exhaust_cam_duration is not None:
-            lift, duration = job.exhaust_cam_lift, job.exhaust_cam_duration
-        try:
-            if len(points) >= 3:
-                return TabledCam(np.array([a for a, _ in points]), np.array([x for _, x in points]))
-            return None if lift is None or duration is None else Cam(lift, duration, self.checking_lift)
-        except Refused:
-            return None  # the Head room says so at the field
-
-    @property
-    def checking_lift(self) -> float:
-        """The valve lift at which durations at 0.050 in are quoted [m]: more than that where it is the tappet's."""
-        at_tappet = self.job.cam_checked_at == "tappet"
-        return CHECKING_LIFT * (self.job.rocker_ratio or 1.0) if at_tappet else CHECKING_LIFT
-
-    def runs_of(self, cut: Cut, port: Port) -> tuple[ReducedRun, ...]:
-        """Every run of a cut that can be reduced, oldest first."""
-        with self._memory.lock:
-            return self._runs_of(cut, port)
-
-    def _runs_of(self, cut: Cut, port: Port) -> tuple[ReducedRun, ...]:
-        if cut.id not in self._runs:
-            measured = [run for run in cut.runs if not run.claimed]  # a claim never counts: see `claims_of`
-            geometry = geometry_of(self.job, port, cut) if measured else None
-            found = []
-            for run in measured:
-                assert geometry is not None
-                try:
-                    found.append(self._reduce(run, geometry))
-                except Refused as error:
-                    self._problems[cut.id] = str(error)
-            self._runs[cut.id] = tuple(found)
-        return self._runs[cut.id]
-
-    def claims_of(self, cut: Cut, port: Port) -> tuple[ReducedRun, ...]:
-        """Curves that somebody claims for a cut, reduced like runs and marked as what they are."""
-        with self._memory.lock:
-            return self._claims_of(cut, port)
-
-    def _claims_of(self, cut: Cut, port: Port) -> tuple[ReducedRun, ...]:
-        found = []
-        for run in cut.runs:
-            if run.claimed:
-                try:
-                    found.append(self._reduce(run, geometry_of(self.job, port, cut)))
-                except Refused:
-                    continue
-        return tuple(found)
 
     def compare_across(self, before: tuple[ReducedRun, ...], port: Port, after: Cut) -> Pair:
         """Hold a cut against runs from anywhere: another port, head or bench, or a claim."""
@@ -218,95 +112,6 @@ class Findings:
             return Pair(port, stand_in, after, before, has, None, said)
         had, has = speaking_runs(before, has, frozenset(after.kinds))
         return self._made(Pair(port, stand_in, after, had, has, None))
-
-    def _reduce(self, run: FlowRun, geometry: Geometry) -> ReducedRun:
-        """A run reduced, with what is known of its bench."""
-        raw = self._raw(run, geometry)
-        known = self.known(raw.setup.bench)
-        had = self._memory.runs.get(run.id)
-        if had is None or had.lift is not raw.lift or had.geometry is not raw.geometry or had.known != known:
-            had = replace(raw, known=known)
-            self._memory.runs[run.id] = had
-        return had
-
-    def _raw(self, run: FlowRun, geometry: Geometry) -> ReducedRun:
-        setup = self.job.setup(run.setup_id)
-        record = bench_named(self.benches, setup.bench)
-        step = (record.reading_step if record is not None else None) or 0.0
-        known = self._memory.raw.get(run.id)
-        if known is not None and known[0] is run and known[1] is setup and known[2] == geometry and known[4] == step:
-            return known[3]
-        reduced = reduce_run(run, setup, geometry, run.mount_id, step=step)
-        self._memory.raw[run.id] = run, setup, geometry, reduced, step
-        return reduced
-
-    def problem(self, cut: Cut) -> str:
-        """Why a run of this cut could not be reduced, or an empty string."""
-        return self._problems.get(cut.id, "")
-
-    # -- what is known of a bench, as one object
-
-    def evidence(self) -> Mapping[str, Evidence]:
-        """What this job has seen of each bench's scatter, by bench in small letters: repeats, and mounts of states
-        that did not change in between."""
-        with self._memory.lock:
-            if self._seen is None:
-                seen: dict[str, Evidence] = {}
-                for port, cut in self._states():
-                    for bench, found in self._seen_of(port, cut):
-                        seen[bench] = seen.get(bench, Evidence()) + found
-                self._seen = seen
-            return self._seen
-
-    def _states(self) -> Iterator[tuple[Port, Cut]]:
-        for port in self.job.ports:
-            for cut in port.cuts:
-                yield port, cut
-                for trial in cut.trials:
-                    yield port, trial_as_cut(cut, trial)
-
-    def _seen_of(self, port: Port, cut: Cut) -> Iterator[tuple[str, Evidence]]:
-        runs = []
-        for run in cut.runs:
-            if run.claimed:
-                continue
-            try:
-                runs.append(self._raw(run, geometry_of(self.job, port, cut)))
-            except Refused:
-                continue  # `runs_of` says why
-        for each in runs:
-            squares, freedom = (float(v.sum()) for v in (each.repeats.squares, each.repeats.freedom))
-            if freedom:
-                yield bench_key(each.setup.bench), Evidence(squares, freedom)
-        while len(runs) > 1:
-            first = runs[0]
-            same = [r for r in runs if r is first or _unchanged(first, r)]
-            runs = [r for r in runs if all(r is not s for s in same)]
-            yield bench_key(first.setup.bench), mount_evidence(same)
-
-    def known(self, bench: str | None) -> Known:
-        """Everything known of a bench: its scatter by its studies and by every job, its dial, its easy mistakes."""
-        with self._memory.lock:
-            return self._known_of(bench)
-
-    def _known_of(self, bench: str | None) -> Known:
-        if bench not in self._known:
-            record, key = bench_named(self.benches, bench), bench_key(bench)
-            nothing = Evidence()
-            seen = studied(record) + self.evidence().get(key, nothing) + self.elsewhere.get(key, nothing)
-            usual, easy = Instrument(), EasyMistakes()
-            if record is not None:
-                if record.dial_resolution is not None:
-                    usual = replace(usual, lift=max(usual.lift, float(record.dial_resolution / np.sqrt(12))))
-                easy = EasyMistakes(
-                    record.easy_dial or easy.dial, record.easy_factor or easy.factor, record.easy_leak or easy.leak
-                )
-            self._known[bench] = Known(seen.scatter, usual, easy)
-        return self._known[bench]
-
-    def scatter(self, bench: str | None) -> Scatter:
-        """What a bench is known to scatter by."""
-        return self.known(bench).scatter
 
     def between(self, had: Runs, has: Runs, port: Port | None = None) -> Known:
         """What is known of the bench after, and of what lies between two sides; of one port, its bridges too."""
@@ -360,7 +165,7 @@ class Findings:
             for transfer in reversed(bench.transfers) if bench is not None else ():
                 if same_name(transfer.other, other) and transfer.parts:
                     found = transfer_between(transfer, self.scatter(owner))
-                    return _across_weather(found.turned() if back else found, here, there)
+                    return across_weather(found.turned() if back else found, here, there)
         return None
 
     def witness(self, before: ReducedRun, after: ReducedRun, scatter: Scatter) -> Adjustment | None:
@@ -427,7 +232,7 @@ class Findings:
         if known is not None and known.is_of(had, has, rest):
             return known.comparison
         comparison = compare_runs(had, has, *rest)
-        self._memory.pairs[key] = _Compared(had, has, rest, comparison)
+        self._memory.pairs[key] = Compared(had, has, rest, comparison)
         return comparison
 
     def left_out(self, pair: Pair) -> list[str]:
@@ -557,78 +362,3 @@ def _dips_at(run: ReducedRun, lift: float) -> bool:
 
 
 DIP_FACTOR: Final = 1.96 * 2**0.5  # U of a difference of two points
-
-
-def bench_key(bench: str | None) -> str:
-    """What makes two bench names one."""
-    return (bench or "").strip().lower()
-
-
-def _unchanged(first: ReducedRun, other: ReducedRun) -> bool:
-    """Two runs of one state under one set-up: what differs is the bolting-down and the reading."""
-    if first.kind != other.kind or abs(first.test_pressure / other.test_pressure - 1) > SAME_PRESSURE:
-        return False
-    return comparability(first.setup, other.setup).level in ("yes", "unknown") and all(
-        getattr(first.setup, key) == getattr(other.setup, key) for key in ("bench", "bore", "entry", "pipe", "valve")
-    )
-
-
-def mount_evidence(runs: list[ReducedRun]) -> Evidence:
-    """What the mounts of one unchanged state say, over the lifts that all of them were flowed at.
-
-    Runs of one mount are averaged; runs without one are left out. Source: `study.of_mounts`.
-    """
-    by_mount: dict[str, list[ReducedRun]] = {}
-    for run in runs:
-        if run.mount is not None:
-            by_mount.setdefault(run.mount, []).append(run)
-    if len(by_mount) < 2:
-        return Evidence()
-    grains = [set(np.round(r.lift / LIFT_GRAIN).astype(int).tolist()) for each in by_mount.values() for r in each]
-    common = np.array(sorted(set.intersection(*grains)), dtype=float) * LIFT_GRAIN
-    if not len(common):
-        return Evidence()
-    flows = np.array([np.mean([r.curve.at(common) for r in each], axis=0) for each in by_mount.values()])
-    single = all(len(each) == 1 and bool(np.all(each[0].readings == 1)) for each in by_mount.values())
-    return of_mounts(flows, common, single=single)
-
-
-WEATHER: Final = 5000.0  # Pa of barometer across which a transfer counts a further doubt
-
-WEATHER_DOUBT: Final = 0.003
-
-
-def _across_weather(found: Adjustment, here: SetUp, there: SetUp) -> Adjustment:
-    """A transfer between days whose barometers differ by more than 50 hPa is that much less sure."""
-    if here.pressure is None or there.pressure is None or abs(here.pressure - there.pressure) <= WEATHER:
-        return found
-    return replace(
-        found,
-        uncertainty=float(np.hypot(found.uncertainty, WEATHER_DOUBT)),
-        uncertainties=tuple(float(np.hypot(u, WEATHER_DOUBT)) for u in found.uncertainties),
-    )
-
-
-def speaking_runs(
-    before: tuple[ReducedRun, ...], after: tuple[ReducedRun, ...], changes: frozenset[CutKind]
-) -> tuple[tuple[ReducedRun, ...], tuple[ReducedRun, ...]]:
-    """The runs of both sides whose set-ups match best; mounts under the same set-up speak together.
-
-    Of equal matches the latest pair wins.
-    """
-
-    def rank(pair: tuple[ReducedRun, ReducedRun]) -> tuple[int, int]:
-        found = comparability(pair[0].setup, pair[1].setup, changes, sizes=(pair[0].geometry, pair[1].geometry))
-        return _RANK[found.level], len(found.differences)
-
-    best = min(product(reversed(before), reversed(after)), key=rank)
-    return _like(best[0], before), _like(best[1], after)
-
-
-def _like(wanted: ReducedRun, runs: tuple[ReducedRun, ...]) -> tuple[ReducedRun, ...]:
-    def same(found: Comparability) -> bool:
-        return found.level == "yes"
-
-    return tuple(
-        r for r in runs if r is wanted or (r.kind == wanted.kind and same(comparability(r.setup, wanted.setup)))
-    )

@@ -12,7 +12,7 @@ import numpy as np
 from ventrix.core.judging.comparability import comparability
 from ventrix.core.judging.job_summary import CutSummary
 from ventrix.core.quantity.arrays import Array
-from ventrix.core.runs.reduction import ReducedRun
+from ventrix.core.runs.reduced_run import ReducedRun
 
 # How far apart two sizes may be and still be "that size", as a share: a section is judged less closely than a diameter
 # (common practice, no source).

@@ -10,11 +10,12 @@ from ventrix.core.air.swirl_over_lift import SWIRL_SCATTER
 from ventrix.core.formulas.uncertainty import CONFIDENCE
 from ventrix.core.judging.comparison import RunComparison
 from ventrix.core.judging.schools import own_weights
-from ventrix.core.model.job import Job, MyLift
+from ventrix.core.model.job import Job
+from ventrix.core.model.job_parts import MyLift
 from ventrix.core.model.kinds import Result
 from ventrix.core.model.noun import Direction
 from ventrix.core.quantity.units import from_si
-from ventrix.core.runs.reduction import ReducedRun
+from ventrix.core.runs.reduced_run import ReducedRun
 
 
 @dataclass(frozen=True, slots=True)

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from ventrix.core.judging.findings import Findings
-from ventrix.core.judging.verdict import Wording
+from ventrix.core.judging.wording import Wording
 from ventrix.core.model.cut import Cut, Port, Trial, trial_as_cut
 from ventrix.core.model.kinds import TrialKind
 from ventrix.core.quantity.arrays import Array

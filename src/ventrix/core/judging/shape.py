@@ -53,7 +53,7 @@ def shape_change(comparison: RunComparison) -> ShapeChange | None:
 
     References
     ----------
-    F test of a linear hypothesis (Rao, Linear Statistical Inference, ch. 4; from memory); formula book of this
+    F test of a linear hypothesis (Rao, Linear Statistical Inference, ch. 4); formula book of this
     project.
     """
     c = comparison

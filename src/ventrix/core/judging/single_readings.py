@@ -9,9 +9,10 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
-from ventrix.core.formulas.uncertainty import ENOUGH_FREEDOM, Difference, Repeats
+from ventrix.core.formulas.difference import Difference
+from ventrix.core.formulas.uncertainty import ENOUGH_FREEDOM, Repeats
 from ventrix.core.quantity.arrays import Array
-from ventrix.core.runs.reduction import LIFT_GRAIN, ReducedRun
+from ventrix.core.runs.reduced_run import LIFT_GRAIN, ReducedRun
 
 OFF_NEIGHBOUR: Final = 3.0  # standard deviations of the difference of two lifts
 OFF_BOTH: Final = 4.0  # standard deviations off the mean of both neighbours

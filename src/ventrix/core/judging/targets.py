@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 from ventrix.core.formulas.bench_flow import convert_flow
-from ventrix.core.model.job import Job, Target
-from ventrix.core.runs.reduction import ReducedRun
+from ventrix.core.model.job import Job
+from ventrix.core.model.job_parts import Target
+from ventrix.core.runs.reduced_run import ReducedRun
 
 
 def target_pressure(target: Target, job: Job, run: ReducedRun) -> float:

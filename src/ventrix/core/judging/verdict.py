@@ -4,21 +4,22 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
-from datetime import datetime
 from itertools import pairwise
 from typing import Final, Literal
 
 import numpy as np
 
 from ventrix.core.formulas.knowledge import Check
-from ventrix.core.formulas.port import break_even_flow
 from ventrix.core.formulas.uncertainty import CONFIDENCE, student_t
+from ventrix.core.judging.air_speed import speed_change, speed_words
 from ventrix.core.judging.checks import NEEDS_ONE_BELOW
 from ventrix.core.judging.comparison import RunComparison
 from ventrix.core.judging.fingerprints import Fingerprint, fingerprints
+from ventrix.core.judging.further_mounts import Further, further_mounts, odds_words
 from ventrix.core.judging.pours import Volumes
 from ventrix.core.judging.shape import ShapeChange, shape_change
 from ventrix.core.judging.single_readings import LoneReading
+from ventrix.core.judging.wording import Wording, day_words
 from ventrix.core.model.kinds import Result, School
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.refused import Refused
@@ -30,50 +31,8 @@ Kind = Literal["keep", "costs speed", "trade", "doubtful", "no gain", "can't tel
 
 DEFAULT_WORTHWHILE: Final = 0.01  # of the flow before, where the user named no smallest gain
 
-MOST_MOUNTS: Final = 20
 
 ENOUGH_MOUNTS: Final = 3  # of a bench's own, before a headline stands without saying up to which scatter it holds
-
-FOUR_IN_FIVE: Final = 0.8416  # the normal quantile of 0.8
-
-
-@dataclass(frozen=True, slots=True)
-class Wording:
-    """Units a sentence is spoken in."""
-
-    lift_unit: str = "in"
-    flow_unit: str = "cfm"
-
-    def lift(self, value: float) -> str:
-        number = from_si(value, self.lift_unit)
-        return f"{number:.3f}" if self.lift_unit == "in" else f"{number:g}"
-
-    def flow(self, value: float) -> str:
-        return f"{from_si(value, self.flow_unit):.1f}"
-
-    @property
-    def flow_name(self) -> str:
-        return "CFM" if self.flow_unit == "cfm" else self.flow_unit
-
-    @property
-    def speed_unit(self) -> str:
-        return "ft/s" if self.lift_unit == "in" else "m/s"
-
-    def speed(self, value: float) -> str:
-        return f"{from_si(value, self.speed_unit):.0f}"
-
-    @property
-    def pressure_unit(self) -> str:
-        return "inH2O" if self.lift_unit == "in" else "mmH2O"
-
-    def amount(self, value: float, c: RunComparison) -> str:
-        """A difference: in the unit of flow, or of an index in percent of the cut held against."""
-        if c.kind == "index":
-            return f"{100 * value / c.weighted_before:.1f}"
-        return self.flow(value)
-
-    def amount_name(self, c: RunComparison) -> str:
-        return "%" if c.kind == "index" else self.flow_name
 
 
 @dataclass(frozen=True, slots=True)
@@ -160,7 +119,7 @@ def judge(
         where = f"more {'below' if shape.more_below else 'above'} {words.lift(shape.turns_at)}"
         sentence += f" The shape of the curve changed: {where}."
     if volumes is not None and c.kind == "flow" and result in (Result.BETTER, Result.WORSE):
-        sentence += " " + _speed(c, volumes)
+        sentence += " " + speed_words(c, volumes)
     sentence += _missed_pressure(c, words)
     holds = holds_to(c) if result in (Result.BETTER, Result.WORSE) else None
     open_check = kind in ("keep", "costs speed") and c.known.check is None and is_small(c)
@@ -288,20 +247,6 @@ def _kind(c: RunComparison, result: Result, found: tuple[Fingerprint, ...], volu
     return "keep"
 
 
-def speed_change(c: RunComparison, volumes: Volumes) -> tuple[float, float]:
-    """Relative change of the mean air speed, and its expanded uncertainty from flow and both pours [-]."""
-    flow = c.weighted_after / c.weighted_before
-    speed = flow * volumes.before / volumes.after - 1
-    return speed, float(np.hypot(c.weighted_expanded / c.weighted_before, 2 * volumes.growth_uncertainty))
-
-
-def break_even(c: RunComparison, before: float, after: float) -> tuple[float, float]:
-    """Weighted flow that keeps the air speed of a port that went from one volume [m3] to another, and how far the cut
-    held is over it [m3/s]."""
-    needed = float(break_even_flow(c.weighted_before, before, after))
-    return needed, c.weighted_after - needed
-
-
 def turns_at(c: RunComparison) -> float | None:
     """The lift at which a trade turns from loss to gain or back [m]; None where it is none.
 
@@ -363,53 +308,6 @@ def _looks_like(found: Fingerprint, words: Wording) -> str:
 
 
 @dataclass(frozen=True, slots=True)
-class Further:
-    """Mounts more of each side for even odds of proof, and for four in five; None where over twenty, or never."""
-
-    even: int | None
-    sure: int | None
-    never_sure: bool = False
-
-
-def further_mounts(comparison: RunComparison) -> Further:
-    """Further bolting-downs of each side that would prove the difference if it is as large as it looks.
-
-    .. math:: P(k) = \\Phi\\left(\\frac{|d| - U/\\sqrt k}{u\\sqrt{1 - 1/k}}\\right)
-
-    Parameters
-    ----------
-    comparison : RunComparison
-        Of two sides; k is the mounts there would be over those there are.
-
-    Returns
-    -------
-    Further
-        Four in five never comes where |d| is under 0.84 u: not by mounts.
-
-    Raises
-    ------
-    ValueError
-        Never.
-
-    References
-    ----------
-    Predictive probability of a mean of further observations; formula book of this project.
-    """
-    c = comparison
-    d, u, wide = abs(c.weighted), c.weighted_standard, c.weighted_expanded
-    have = min(s.mounts for s in c.difference.sides)
-    even = sure = None
-    for more in range(1, MOST_MOUNTS + 1):
-        k = (have + more) / have
-        odds = (d - wide / math.sqrt(k)) / (u * math.sqrt(1 - 1 / k))
-        if even is None and odds >= 0:
-            even = more
-        if sure is None and odds >= FOUR_IN_FIVE:
-            sure = more
-    return Further(even, sure, d < FOUR_IN_FIVE * u)
-
-
-@dataclass(frozen=True, slots=True)
 class Conditions:
     """What a headline hangs on: re-mounting within a scatter, and a bench that did not change since a day."""
 
@@ -424,15 +322,6 @@ class Conditions:
         if self.unchecked:
             said.append(f"nothing at the bench changed since {day_words(self.since)}")
         return f", if {' and '.join(said)}" if said else ""
-
-
-def day_words(date: str | None) -> str:
-    """A day as it is said: "3 May"; "the run before" where it was not recorded."""
-    try:
-        day = datetime.fromisoformat(date or "")
-    except ValueError:
-        return "the run before"
-    return f"{day.day} {day:%b}"
 
 
 def _headline(kind: Kind, c: RunComparison, x: float, conditions: Conditions, words: Wording) -> str:
@@ -503,26 +392,4 @@ def _reason(c: RunComparison, result: Result, d: float, u: float, x: float, furt
         small = f"whatever it did is smaller than the {least} that matters"
         return f"{sign}{amount} {unit} {_across(c)} (± {band}): {small}."
     trade = f" {_where(c, words).capitalize()}." if c.is_trade else ""
-    return f"{sign}{amount} {unit} {_across(c)} is inside ± {band}.{trade} {_odds(further)}"
-
-
-def _odds(further: Further) -> str:
-    """What further mounts would buy."""
-    if further.even is None:
-        return f"More than {MOST_MOUNTS} re-mounts of each cut would be needed: repeating the test won't settle this."
-    mounts = f"{further.even} more re-mount{'s' * (further.even != 1)} of each: 50 % chance of settling it"
-    if further.sure is not None:
-        return f"{mounts[0].upper()}{mounts[1:]}; {further.sure}: 80 %."
-    never = "80 % does not come by re-mounting" if further.never_sure else f"80 % needs over {MOST_MOUNTS}"
-    return f"{mounts[0].upper()}{mounts[1:]}; {never}."
-
-
-def _speed(c: RunComparison, volumes: Volumes) -> str:
-    grown = volumes.after / volumes.before - 1
-    flow = c.weighted_after / c.weighted_before - 1
-    speed, doubt = speed_change(c, volumes)
-    moved = "grew" if grown >= 0 else "shrank"
-    size = f"The port {moved} {percent_text(abs(grown))}, flow {percent_text(flow, sign=True)}"
-    if abs(speed) <= doubt:
-        return f"{size}: no change of air speed is proven."
-    return f"{size}: the air is {'faster' if speed > 0 else 'slower'} than before."
+    return f"{sign}{amount} {unit} {_across(c)} is inside ± {band}.{trade} {odds_words(further)}"

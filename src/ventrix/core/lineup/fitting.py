@@ -10,7 +10,7 @@ from typing import Final
 import numpy as np
 
 from ventrix.core.lineup.outlines import polygon_of
-from ventrix.core.model.job import Face
+from ventrix.core.model.job_parts import Face
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.refused import Refused
 

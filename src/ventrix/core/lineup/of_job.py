@@ -6,7 +6,8 @@ from dataclasses import dataclass
 
 from ventrix.core.lineup.fitting import Crooked, Fit, by_bolts, by_ports, crookedness, middles
 from ventrix.core.lineup.steps import Joint, Proposal, joints, proposals
-from ventrix.core.model.job import Face, Job
+from ventrix.core.model.job import Job
+from ventrix.core.model.job_parts import Face
 from ventrix.core.model.kinds import FacePart
 from ventrix.core.quantity.refused import Refused
 

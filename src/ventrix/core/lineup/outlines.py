@@ -7,7 +7,7 @@ from typing import Final
 import numpy as np
 from shapely.geometry import Polygon
 
-from ventrix.core.model.job import Outline
+from ventrix.core.model.job_parts import Outline
 from ventrix.core.model.kinds import OutlineShape
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.refused import Refused

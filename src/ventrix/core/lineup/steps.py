@@ -14,7 +14,8 @@ from ventrix.core.lineup.fitting import Fit
 from ventrix.core.lineup.outlines import polygon_of
 from ventrix.core.metal.walls import spare_at
 from ventrix.core.model.cut import Port, carried_figure
-from ventrix.core.model.job import Face, Job
+from ventrix.core.model.job import Job
+from ventrix.core.model.job_parts import Face
 from ventrix.core.model.kinds import FacePart, Place
 from ventrix.core.model.school_questions import side_taken
 from ventrix.core.quantity.units import from_si

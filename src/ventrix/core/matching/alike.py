@@ -18,7 +18,7 @@ from ventrix.core.model.cut import Cut, Port, carried_figure, poured_volume, sta
 from ventrix.core.model.job import Job
 from ventrix.core.quantity.moments import came_after
 from ventrix.core.quantity.units import to_si
-from ventrix.core.runs.reduction import ReducedRun
+from ventrix.core.runs.reduced_run import ReducedRun
 
 ALPHA: Final = 0.05  # of a false alarm over a whole head
 # What ports may differ by unless the job says (common practice, no source): the larger of the two for volume.

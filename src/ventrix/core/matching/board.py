@@ -6,7 +6,8 @@ from dataclasses import dataclass
 from typing import Final
 
 from ventrix.core.model.cut import Operation, Port
-from ventrix.core.model.job import Job, Wait
+from ventrix.core.model.job import Job
+from ventrix.core.model.job_parts import Wait
 
 # The usual stages of a head (common practice, no source).
 USUAL_STAGES: Final = (

@@ -17,7 +17,8 @@ from numpy.typing import ArrayLike
 from ventrix.core.formulas.flow_curve import pchip
 from ventrix.core.formulas.port import centreline_length, cone_angle, section_area
 from ventrix.core.model.cut import Cut, Port, Station, carried, carried_figure
-from ventrix.core.model.job import Job, Valve
+from ventrix.core.model.job import Job
+from ventrix.core.model.job_parts import Valve
 from ventrix.core.model.kinds import Band, Place
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.refused import Refused

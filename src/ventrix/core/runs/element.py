@@ -11,7 +11,7 @@ from typing import Literal, NamedTuple
 
 import numpy as np
 
-from ventrix.core.formulas import bench_flow
+from ventrix.core.formulas import bench_element
 from ventrix.core.formulas.atmosphere import REFERENCE_DENSITY, moist_air_density, vapour_fraction
 from ventrix.core.model.run import Reading, SetUp
 from ventrix.core.quantity.arrays import Array
@@ -100,7 +100,7 @@ def indicated(readings: Sequence[Reading], setup: SetUp) -> Indicated:
     if all(r.element_column is not None and r.port_column is not None for r in readings):
         element = [r.element_column for r in readings if r.element_column is not None]
         port = [r.port_column for r in readings if r.port_column is not None]
-        return Indicated("index", bench_flow.flow_index(element, port), ())
+        return Indicated("index", bench_element.flow_index(element, port), ())
     values: list[float] = []
     notes: set[str] = set()
     for r in readings:
@@ -116,11 +116,11 @@ def _flow_of(r: Reading, setup: SetUp) -> tuple[float, tuple[str, ...]]:
         if air is None:
             raise Refused("an orifice or mass-flow reading needs the air: enter temperature and barometer")
         mass, notes = (r.mass_flow, ()) if r.mass_flow is not None else _orifice_mass(r, setup, air)
-        return float(bench_flow.mass_flow_correction(mass, air.test_density)), notes
+        return float(bench_element.mass_flow_correction(mass, air.test_density)), notes
     if r.flow is not None:
         return scaled(r.flow, setup, r.measured_pressure)
     if r.percent is not None and r.full_scale is not None:
-        return scaled(float(bench_flow.range_flow(r.percent, r.full_scale)), setup, r.measured_pressure)
+        return scaled(float(bench_element.range_flow(r.percent, r.full_scale)), setup, r.measured_pressure)
     raise Refused("readings of one run must all be flows, or all be two water columns")
 
 
@@ -162,7 +162,7 @@ def scaled(flow: float, setup: SetUp, pressure: float | None = None) -> tuple[fl
     air = air_at_bench(setup, pressure or setup.test_pressure or 0.0)
     if air is None:
         return flow, (NO_AIR,)
-    corrected = bench_flow.element_correction(flow, setup.scale_density, air.element_density, air.test_density)
+    corrected = bench_element.element_correction(flow, setup.scale_density, air.element_density, air.test_density)
     return float(corrected), ()
 
 
@@ -190,7 +190,7 @@ def mass_flows(flow: Array, measured_pressure: Array, setup: SetUp) -> Array:
 
     References
     ----------
-    The inverse of `bench_flow.mass_flow_correction`.
+    The inverse of `bench_element.mass_flow_correction`.
     """
     return np.asarray(flow * np.sqrt(test_densities(measured_pressure, setup) * REFERENCE_DENSITY))
 

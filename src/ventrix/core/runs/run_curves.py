@@ -16,7 +16,7 @@ from ventrix.core.formulas.swirl import paddle_coefficient
 from ventrix.core.model.run import SetUp
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.refused import Refused
-from ventrix.core.runs.reduction import ReducedRun
+from ventrix.core.runs.reduced_run import ReducedRun
 
 
 @dataclass(frozen=True, slots=True)

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import csv
-import io
 from collections.abc import Callable
 from dataclasses import dataclass, field, fields
 from pathlib import Path
@@ -11,7 +9,7 @@ from typing import Any, Final
 
 from ventrix.core.formulas.knowledge import Known
 from ventrix.core.model.cut import Cut, Port, Pour
-from ventrix.core.model.job import Valve
+from ventrix.core.model.job_parts import Valve
 from ventrix.core.model.kinds import Entry, Pipe
 from ventrix.core.model.noun import Noun
 from ventrix.core.model.plausible import limit_of
@@ -20,9 +18,10 @@ from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si, parse_quantity
 from ventrix.core.runs.geometry import Geometry
 from ventrix.core.runs.lifts import USUAL_LIFT, lift_doubt
-from ventrix.core.runs.reduction import ReducedRun, reduce_run
+from ventrix.core.runs.reduced_run import ReducedRun
+from ventrix.core.runs.reduction import reduce_run
 from ventrix.records.bad_input import InputError
-from ventrix.records.files.text_cells import LONGEST_CELL, cell_of, from_one_line, lines_of, one_line, rows_of, text_of
+from ventrix.records.files.text_cells import LONGEST_CELL, from_one_line, lines_of, rows_of, text_of
 from ventrix.records.files.whole_file import read_whole
 
 VERSION: Final = 1
@@ -75,7 +74,7 @@ def _pressure() -> Parse:
     return _quantity("inH2O", least=0.0, above=True)
 
 
-_SETUP_KEYS: Final[dict[str, Parse]] = {
+SETUP_KEYS: Final[dict[str, Parse]] = {
     "direction": _choice("intake", "exhaust"),
     "test_pressure": _pressure(),
     "bench": _short_text,
@@ -95,8 +94,8 @@ _SETUP_KEYS: Final[dict[str, Parse]] = {
     "leak_taken_off": _yes_no,
     "swirl_axis": _choice("swirl", "tumble"),
 }
-_UNSAID: Final = {"leak_taken_off": False}  # what stands where a line is left out
-_GEOMETRY_KEYS: Final[dict[str, Parse]] = {
+UNSAID: Final = {"leak_taken_off": False}  # what stands where a line is left out
+GEOMETRY_KEYS: Final[dict[str, Parse]] = {
     "valves": _whole,
     "valve_diameter": _length(),
     "stem_diameter": _length(),
@@ -107,24 +106,7 @@ _GEOMETRY_KEYS: Final[dict[str, Parse]] = {
     "port_length": _length(),
 }
 _OTHER_KEYS: Final[dict[str, Parse]] = {"ventrix-run": _whole, "mount": _short_text, "date": _short_text}
-_KEYS: Final = _SETUP_KEYS | _GEOMETRY_KEYS | _OTHER_KEYS
-_UNITS_OUT: Final = {
-    "test_pressure": "inH2O",
-    "leak_pressure": "inH2O",
-    "bore": "mm",
-    "temperature": "degC",
-    "pressure": "hPa",
-    "humidity": "%",
-    "leak": "cfm",
-    "seat_leak": "cfm",
-    "valve_diameter": "mm",
-    "stem_diameter": "mm",
-    "throat_diameter": "mm",
-    "seat_width": "mm",
-    "seat_angle": "deg",
-    "port_volume": "cc",
-    "port_length": "mm",
-}
+_KEYS: Final = SETUP_KEYS | GEOMETRY_KEYS | _OTHER_KEYS
 
 # column name without its unit -> field of Reading, and the units a column may carry
 _COLUMNS: Final[dict[str, tuple[str, tuple[str, ...]]]] = {
@@ -196,11 +178,11 @@ def parse_run_table(data: bytes, name: str = "") -> RunTable:
     if start is None:
         raise InputError("has no header line and no readings", file=name)
     readings, lift_unit = _read_rows(lines, start, name, keys.get("valve_diameter"))
-    setup = SetUp(id="setup", **{k: keys[k] for k in _SETUP_KEYS if k in keys})
+    setup = SetUp(id="setup", **{k: keys[k] for k in SETUP_KEYS if k in keys})
     return RunTable(
         run=FlowRun(id="run", setup_id="setup", source=name or "run table", date=keys.get("date"), readings=readings),
         setup=setup,
-        geometry=Geometry(**{k: keys[k] for k in _GEOMETRY_KEYS if k in keys}),
+        geometry=Geometry(**{k: keys[k] for k in GEOMETRY_KEYS if k in keys}),
         mount=keys.get("mount"),
         lift_unit=lift_unit,
         extra=extra,
@@ -209,7 +191,7 @@ def parse_run_table(data: bytes, name: str = "") -> RunTable:
 
 # Where the table of plausible figures has what a key says.
 _PLAUSIBLE: Final[dict[str, tuple[type[Noun], str]]] = {
-    **{key: (SetUp, key) for key in _SETUP_KEYS},
+    **{key: (SetUp, key) for key in SETUP_KEYS},
     "valves": (Port, "valves"),
     "valve_diameter": (Valve, "head_diameter"),
     "stem_diameter": (Valve, "stem_diameter"),
@@ -381,53 +363,3 @@ def _number(cell: str, column: Column, line: int, name: str) -> float:
     except Refused as error:
         raise InputError(str(error), file=name, line=line, field=column.name) from None
     return value
-
-
-def _key_text(key: str, value: Any) -> str:
-    if isinstance(value, bool):
-        return "yes" if value else "no"
-    if key in _UNITS_OUT:
-        return f"{_trim(from_si(value, _UNITS_OUT[key]))} {_UNITS_OUT[key]}"
-    return one_line(str(value))
-
-
-def _trim(value: float) -> str:
-    return f"{value:.12g}"  # enough digits that reading it back changes nothing that was measured
-
-
-_ROW_FIELDS: Final = (
-    ("reading_cfm", "flow", "cfm"),
-    ("reading_percent", "percent", "%"),
-    ("range_cfm", "full_scale", "cfm"),
-    ("element_mm", "element_column", "mmH2O"),
-    ("port_mm", "port_column", "mmH2O"),
-    ("measured_pressure_inH2O", "measured_pressure", "inH2O"),
-    ("swirl_rpm", "swirl", "rpm"),
-    ("torque_Nm", "swirl_torque", "N.m"),
-)
-
-
-def write_run_table(table: RunTable) -> str:
-    """The text of a run table, ready to be read back."""
-    lines = [f"# ventrix-run: {VERSION}"]
-    for source, keys in ((table.setup, _SETUP_KEYS), (table.geometry, _GEOMETRY_KEYS)):
-        for key in keys:
-            value = getattr(source, key)
-            if value is not None and (key not in _UNSAID or value != _UNSAID[key]):
-                lines.append(f"# {key}: {_key_text(key, value)}")
-    for key, value in (("mount", table.mount), ("date", table.run.date), *table.extra.items()):
-        if value is not None:
-            lines.append(f"# {one_line(key)}: {one_line(str(value))}")
-    readings = table.run.readings
-    used = [f for f in _ROW_FIELDS if any(getattr(r, f[1]) is not None for r in readings)]
-    out = io.StringIO()
-    writer = csv.writer(out, lineterminator="\n")
-    writer.writerow([f"lift_{table.lift_unit}", *(f[0] for f in used), "note"])
-    for r in readings:
-        row = [_trim(from_si(r.lift, table.lift_unit))]
-        for _, name, symbol in used:
-            value = getattr(r, name)
-            row.append("" if value is None else _trim(from_si(value, symbol)))
-        note = f"struck: {cell_of(r.struck)}" if r.struck else cell_of(str(r.extra.get("note", "")))
-        writer.writerow([*row, note])
-    return "\n".join(lines) + "\n" + out.getvalue()

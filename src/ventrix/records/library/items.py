@@ -5,7 +5,7 @@ from __future__ import annotations
 import uuid
 from dataclasses import replace
 
-from ventrix.core.model.job import Face, Seat
+from ventrix.core.model.job_parts import Face, Seat
 from ventrix.core.model.kinds import LibraryKind
 from ventrix.core.model.library import LibraryItem
 from ventrix.core.model.noun import Direction

@@ -12,7 +12,7 @@ import numpy as np
 from ventrix.core.lineup.of_job import LineUp
 from ventrix.core.lineup.outlines import polygon_of
 from ventrix.core.lineup.steps import ACROSS, FLUSH
-from ventrix.core.model.job import Face
+from ventrix.core.model.job_parts import Face
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si, to_si

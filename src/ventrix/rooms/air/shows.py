@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
+from ventrix.core.air.field_change import change_of, flux_note, half_areas
 from ventrix.core.air.hints import (
     balance_sentences,
     dead_places,
@@ -15,7 +16,7 @@ from ventrix.core.air.hints import (
 from ventrix.core.air.layouts import layout_named, usual_layout
 from ventrix.core.air.sections import Size, corner_of, places_on, station_share
 from ventrix.core.air.swirl_over_lift import run_swirl_ratio, swirl_change, swirl_events
-from ventrix.core.air.traverse import Field, change_of, flux_note, half_areas
+from ventrix.core.air.traverse import Field
 from ventrix.core.formulas.pitot import ball_drop
 from ventrix.core.judging.findings import Findings
 from ventrix.core.metal.unrolled import unroll, zone_named
@@ -24,7 +25,7 @@ from ventrix.core.model.kinds import Result
 from ventrix.core.model.traverse import Traverse
 from ventrix.core.quantity.units import from_si
 from ventrix.core.quantity.words import number_text, percent_text, sentence
-from ventrix.core.runs.reduction import ReducedRun
+from ventrix.core.runs.reduced_run import ReducedRun
 from ventrix.core.runs.run_curves import curve_of, turning_of
 from ventrix.rooms.air.pictures import SectionSpot, SectionView
 from ventrix.rooms.display_units import Units

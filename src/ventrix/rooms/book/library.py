@@ -15,7 +15,8 @@ from ventrix.core.model.kinds import LibraryKind
 from ventrix.core.model.library import LibraryItem
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si, from_si_array
-from ventrix.core.runs.reduction import ReducedRun, reduce_run
+from ventrix.core.runs.reduced_run import ReducedRun
+from ventrix.core.runs.reduction import reduce_run
 from ventrix.records.bad_input import InputError, sentence_of
 from ventrix.records.library.items import claim_of, face_of, seat_of
 from ventrix.rooms.display_units import Units

@@ -10,7 +10,7 @@ from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.school_questions import side_taken
 from ventrix.core.quantity.units import from_si_array
 from ventrix.core.quantity.words import percent_text
-from ventrix.core.runs.reduction import ReducedRun
+from ventrix.core.runs.reduced_run import ReducedRun
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.shared.gain_words import doubt_text, gain_text
 from ventrix.rooms.shared.plot_values import Line, Picture

@@ -19,7 +19,7 @@ from ventrix.core.model.kinds import RungNoteKind
 from ventrix.core.planning.priors import CD_SPREAD, KNOTS, median_cd
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si, from_si_array
-from ventrix.core.runs.reduction import ReducedRun
+from ventrix.core.runs.reduced_run import ReducedRun
 from ventrix.core.runs.run_curves import Beside, CurveKind, curve_of, handover
 from ventrix.rooms.display_units import Shown, Units
 from ventrix.rooms.shared.plot_values import Band, Line
@@ -145,7 +145,7 @@ def _published(
     middle = np.interp(ratio, KNOTS, median_cd(angle))
     low, high = (from_si_array(middle * (1 + s * PUBLISHED * CD_SPREAD), shown.unit) for s in (-1, 1))
     band = Band(_x(ratio * wide, run, units, over_ratio), low, high, "quiet", 0.18)
-    return [band], ["Grey: Cd as published for valves of this seat (Heywood, Annand & Roe; digits from memory)."]
+    return [band], ["Grey: what Cd usually is for a valve with such a seat. A guide, not a limit."]
 
 
 Marks = tuple[list[tuple[float, str]], list[tuple[float, str]], list[tuple[float, float, str]], list[str]]

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from ventrix.core.judging.comparison import RunComparison
 from ventrix.core.judging.my_lifts import at_my_lifts
-from ventrix.core.model.job import MyLift
+from ventrix.core.model.job_parts import MyLift
 from ventrix.core.quantity.words import number_text
 from ventrix.rooms.display_units import Units
 

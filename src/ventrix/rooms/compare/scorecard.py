@@ -11,13 +11,14 @@ import numpy as np
 from ventrix.core.air.traverse import newest_of
 from ventrix.core.formulas import port as port_figures
 from ventrix.core.formulas.losses import LossSplit, loss_split
+from ventrix.core.judging.air_speed import break_even, speed_change
 from ventrix.core.judging.comparison import BandChange, RunComparison
 from ventrix.core.judging.exhaust_share import OtherKind, exhaust_share, other_kind
 from ventrix.core.judging.expectation import time_worked
 from ventrix.core.judging.findings import Findings, Pair
 from ventrix.core.judging.pours import pour_uncertainty, volumes_of
 from ventrix.core.judging.schools import bands
-from ventrix.core.judging.verdict import Verdict, break_even, speed_change
+from ventrix.core.judging.verdict import Verdict
 from ventrix.core.metal.walls import limit_for, walls_at
 from ventrix.core.model.cut import OTHER_SIDE, Cut, poured_volume
 from ventrix.core.model.kinds import Result, School

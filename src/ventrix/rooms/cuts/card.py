@@ -6,9 +6,10 @@ from dataclasses import dataclass
 
 from ventrix.core.edits.faults import state_at
 from ventrix.core.formulas.seat import recut_depth, seat_width_lost
+from ventrix.core.judging.air_speed import break_even
 from ventrix.core.judging.expectation import Outcome, Scored, time_worked
 from ventrix.core.judging.findings import Findings
-from ventrix.core.judging.verdict import DEFAULT_WORTHWHILE, break_even
+from ventrix.core.judging.verdict import DEFAULT_WORTHWHILE
 from ventrix.core.metal.clay import ClayVerdict, clay_verdict
 from ventrix.core.metal.unrolled import unroll, zone_named
 from ventrix.core.model.cut import Cut, Port, Trial, Work, mean_poured, poured_volume, trial_as_cut

@@ -12,7 +12,7 @@ from ventrix.core.model.kinds import StepKind
 from ventrix.core.model.run import StepRecord
 from ventrix.core.quantity.units import tidy
 from ventrix.core.quantity.words import sentence
-from ventrix.core.runs.reduction import correct_readings
+from ventrix.core.runs.reduced_run import correct_readings
 from ventrix.rooms.flow.element_in_hand import DEFAULT_PRESSURE
 from ventrix.rooms.flow.run_in_hand import RunInHand
 from ventrix.workspace.ids import new_id, now_text
@@ -72,7 +72,7 @@ def record_step(hand: RunInHand, outcome: StepDone | StepSkipped, source: str) -
             outside = not inside
             record = replace(record, drift=off)
             notes = (*notes, said)
-    hand.space.record_step(hand.setup, hand.mount, record, source, benches)
+    hand.space.runs.record_step(hand.setup, hand.mount, record, source, benches)
     if isinstance(outcome, StepDone) and record.flow is not None:
         at = outcome.pressure or hand.nominal
         if outcome.step is StepKind.LEAK:

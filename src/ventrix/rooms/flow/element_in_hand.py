@@ -12,7 +12,7 @@ from ventrix.core.model.run import Reading, SetUp
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import tidy, to_si
 from ventrix.core.runs.element import indicated
-from ventrix.core.runs.reduction import correct_readings
+from ventrix.core.runs.reduced_run import correct_readings
 from ventrix.rooms.display_units import Units
 from ventrix.workspace.workspace import Workspace
 

@@ -19,7 +19,7 @@ from ventrix.core.model.cut import Cut, changes_between
 from ventrix.core.model.kinds import RungNoteKind, StepKind
 from ventrix.core.model.run import FlowRun, Reading, RungNote, SetUp
 from ventrix.core.quantity.units import from_si, tidy, to_si
-from ventrix.core.runs.reduction import ReducedRun
+from ventrix.core.runs.reduced_run import ReducedRun
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.flow.element_in_hand import DEFAULT_PRESSURE, ElementInHand
 from ventrix.workspace.ids import new_id, now_text
@@ -156,7 +156,7 @@ class RunInHand:
         cut = self.space.cut
         if cut is None:
             return None
-        found = self.space.open_run(self.setup, self.mount, "")
+        found = self.space.runs.open_run(self.setup, self.mount, "")
         return found if any(r.id == found.id for r in cut.runs) else None
 
     @property
@@ -284,11 +284,11 @@ class RunInHand:
     def store(self, kept: Kept, lift_text: str, source: str) -> None:
         """Put a kept reading in the book. On disk when this returns."""
         notes = self._skipped_notes(kept)
-        self.space.keep(self.setup, self.mount, self._reading(kept), lift_text, source, notes)
+        self.space.runs.keep(self.setup, self.mount, self._reading(kept), lift_text, source, notes)
 
     def store_all(self, kept: list[Kept], source: str) -> None:
         """Put a table of readings in the book, in one edit."""
-        self.space.keep_all(self.setup, self.mount, [self._reading(k) for k in kept], source)
+        self.space.runs.keep_all(self.setup, self.mount, [self._reading(k) for k in kept], source)
 
     def _reading(self, kept: Kept) -> Reading:
         return replace(
@@ -327,7 +327,7 @@ class RunInHand:
         if any(n.kind == kind and abs(n.lift - lift) < 1e-6 for n in known):
             return False
         note = RungNote(id=new_id(), lift=tidy(round(lift, 9)), kind=kind, time=now_text())
-        self.space.note_rung(self.setup, self.mount, note, lift_text, "typed")
+        self.space.runs.note_rung(self.setup, self.mount, note, lift_text, "typed")
         return True
 
     def strike_last(self, reason: str = STRUCK_AT_BENCH) -> Reading | None:

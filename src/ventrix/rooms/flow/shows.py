@@ -14,7 +14,7 @@ from ventrix.core.model.kinds import Result, StepKind
 from ventrix.core.model.run import SetUp
 from ventrix.core.quantity.units import from_si, from_si_array
 from ventrix.core.quantity.words import number_text, percent_text
-from ventrix.core.runs.reduction import ReducedRun
+from ventrix.core.runs.reduced_run import ReducedRun
 from ventrix.core.runs.run_curves import turning_of
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.flow.pictures import FarPicture, LadderRung, StepLine, Tape

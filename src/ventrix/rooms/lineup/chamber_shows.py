@@ -12,7 +12,8 @@ from shapely.geometry import Point, Polygon
 from ventrix.core.lineup.chambers import chamber_lines
 from ventrix.core.lineup.outlines import polygon_of
 from ventrix.core.lineup.shrouding import Shroud, needed_gap, shrouding
-from ventrix.core.model.job import Face, Job, Outline
+from ventrix.core.model.job import Job
+from ventrix.core.model.job_parts import Face, Outline
 from ventrix.core.model.kinds import FacePart
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import to_si

@@ -21,6 +21,7 @@ from ventrix.core.model.noun import Direction
 from ventrix.core.quantity.units import from_si
 from ventrix.core.quantity.words import number_text
 from ventrix.rooms.display_units import Units
+from ventrix.rooms.match.board_rows import BoardRow, board_rows
 from ventrix.rooms.shared.unrolled_map import shift_words
 
 KINDS: Final[tuple[Direction, ...]] = ("intake", "exhaust")
@@ -65,16 +66,6 @@ class Cell:
     brief: str  # the one figure that a small cell keeps
     ticks: tuple[str, ...]
     group: str  # its head, where there are several, and its kind
-
-
-@dataclass(frozen=True, slots=True)
-class BoardRow:
-    """A stage over all ports: a text a port, and one band where the whole head waits."""
-
-    stage: str
-    texts: tuple[str, ...]
-    states: tuple[str, ...]
-    band: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -148,7 +139,7 @@ def match_of(findings: Findings, units: Units, today: date) -> Match:
     return Match(
         _strip(job, alike, hours, units, today),
         tuple(_cell(job, a, boxes, units) for a in alike),
-        _rows(job, ports, boxes),
+        board_rows(job, ports, boxes),
         hours,
         alike,
         said,
@@ -309,34 +300,6 @@ def _word(a: Alike, running: bool) -> tuple[str, str]:
     if a.behind:
         return "behind", "none"
     return ("alike", "dash") if a.differences else ("not known", "none")
-
-
-def board_rows(job: Job, match: Match) -> tuple[BoardRow, ...]:
-    """The board alone of a job whose ports are still those shown: what a mark on it changes at once."""
-    return _rows(job, [c.port for c in match.cells], board(job))
-
-
-def _rows(job: Job, ports: Sequence[Port], boxes: dict[tuple[str, str], Box]) -> tuple[BoardRow, ...]:
-    rows = []
-    for stage in stages_of(job):
-        mine = [boxes[stage, p.id] for p in ports if (stage, p.id) in boxes]
-        texts = tuple(
-            f"{from_si(b.seconds, 'min'):.0f}" if b.done and b.seconds else "✓" if b.done else "" for b in mine
-        )
-        states = tuple(
-            "done" if b.done else "running" if b.running_since else "waiting" if b.wait else "open" for b in mine
-        )
-        whole = next((w for w in waits_now(job, stage) if not w.port_ids), None)
-        band = ""
-        if whole is not None:
-            told = [f"out at {whole.who}" if whole.who else "out"]
-            if whole.since:
-                told.append(f"since {whole.since[:10]}")
-            if whole.promised:
-                told.append(f"promised {whole.promised[:10]}")
-            band = ", ".join(told)
-        rows.append(BoardRow(stage, texts, states, band))
-    return tuple(rows)
 
 
 _MARKS: Final = {Answer.WHOLE: "tick", Answer.PART: "half", Answer.NO: "cross", Answer.READ_FIRST: "diamond"}

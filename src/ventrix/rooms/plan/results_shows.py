@@ -6,7 +6,7 @@ from __future__ import annotations
 from ventrix.core.formulas.engine import POWER_COEFFICIENT, horsepower_potential
 from ventrix.core.judging.engine_results import Change, ShopPower, best_intake_flow, changes_on_the_engine
 from ventrix.core.judging.findings import Findings
-from ventrix.core.model.job import EngineResult
+from ventrix.core.model.job_parts import EngineResult
 from ventrix.core.model.kinds import ResultKind
 from ventrix.core.quantity.units import from_si, to_si
 from ventrix.core.quantity.words import number_text, sentence

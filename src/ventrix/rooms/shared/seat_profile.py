@@ -6,7 +6,7 @@ import math
 from dataclasses import dataclass
 
 from ventrix.core.judging.findings import Findings
-from ventrix.core.model.job import Seat
+from ventrix.core.model.job_parts import Seat
 from ventrix.core.model.noun import Direction
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si

@@ -13,7 +13,7 @@ from ventrix.core.planning.priors import bend_loss
 from ventrix.core.planning.shape_figures import ShapeFigures, shape_figures
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import percent_text
-from ventrix.core.runs.reduction import ReducedRun
+from ventrix.core.runs.reduced_run import ReducedRun
 from ventrix.core.runs.run_curves import handover
 from ventrix.rooms.display_units import Units
 

@@ -7,7 +7,7 @@ from typing import Final
 from ventrix.core.judging.findings import Findings, Pair
 from ventrix.core.model.run import SetUp
 from ventrix.core.quantity.units import from_si
-from ventrix.core.runs.reduction import ReducedRun
+from ventrix.core.runs.reduced_run import ReducedRun
 from ventrix.rooms.display_units import Units
 
 

@@ -8,19 +8,17 @@ from typing import Final
 
 import numpy as np
 
-from ventrix.core.edits.faults import state_at
 from ventrix.core.formulas.valve import throat_ratio
 from ventrix.core.judging.findings import Findings, Pair
 from ventrix.core.judging.my_lifts import at_my_lifts, lifts_of
 from ventrix.core.metal.slips import not_told
 from ventrix.core.metal.unrolled import smallest_section
-from ventrix.core.metal.walls import limit_for, wall_sentence, walls_at
 from ventrix.core.model.cut import Cut, Port
-from ventrix.core.model.kinds import FaultState, Result
+from ventrix.core.model.kinds import Result
 from ventrix.core.quantity.units import from_si_array
 from ventrix.core.quantity.words import number_text, percent_text
 from ventrix.core.runs.geometry import geometry_of
-from ventrix.core.runs.reduction import ReducedRun
+from ventrix.core.runs.reduced_run import ReducedRun
 from ventrix.reports.sheet.contents import (
     Choices,
     Curve,
@@ -35,13 +33,13 @@ from ventrix.reports.sheet.contents import (
     Shop,
 )
 from ventrix.rooms.compare.scorecard import Row, score_rows
-from ventrix.rooms.cuts.fault_grid import fault_words
 from ventrix.rooms.cuts.slip_words import slip_words
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.shared.conditions_words import in_words
 from ventrix.rooms.shared.gain_words import gain_text
 from ventrix.rooms.sheet.conditions import bench_words, casting_words, full_conditions
 from ventrix.rooms.sheet.engine_part import engine_part
+from ventrix.rooms.sheet.metal import fault_lines, wall_lines
 from ventrix.rooms.sheet.work_and_ports import cut_words, done_lines, hours_rows, ports_head, ports_rows
 
 MOST_LARGE: Final = 3
@@ -122,7 +120,7 @@ def sheet_of(findings: Findings, asked: Asked, units: Units) -> Sheet:
     wanted_other = "exhaust" if asked.port.kind == "intake" else "intake"
     if other is None:
         missing.append(wanted_other)
-    faults = _faults(asked.port, asked.after, units)
+    faults = fault_lines(asked.port, asked.after, units)
     mount = next((job.mount(r.mount) for r in main.after_runs if r.mount), None)
     conditions = []
     if main.after_runs:
@@ -150,7 +148,7 @@ def sheet_of(findings: Findings, asked: Asked, units: Units) -> Sheet:
         notes=_notes(findings, [p for p in (main, other) if p is not None]),
         cautions=(
             *((PRACTICE,) if findings.job.practice else ()),
-            *_walls(findings, asked.port, asked.after, units),
+            *wall_lines(findings, asked.port, asked.after, units),
             CAUTION,
         ),
         faults=faults,
@@ -342,24 +340,6 @@ def _notes(findings: Findings, pairs: list[Pair]) -> tuple[str, ...]:
             said += [f"{pair.port.name}: {n}." for n in pair.comparison.notes]
         said += [f"{pair.port.name}: {n}." for r in (*pair.before_runs, *pair.after_runs) for n in r.notes]
     return tuple(dict.fromkeys(said))
-
-
-def _walls(findings: Findings, port: Port, cut: Cut, units: Units) -> tuple[str, ...]:
-    """The thinnest wall read, and the day; or that none was."""
-    walls = walls_at(findings.job, port, cut)
-    if not walls:
-        return (f"No wall of {port.name} was read.",)
-    job = findings.job
-    worst = min(walls, key=lambda w: (not w.unknown, w.left - limit_for(job, w.reading.place)))
-    return (f"{port.name}, thinnest read: {wall_sentence(job, worst, units.length.unit)}",)
-
-
-def _faults(port: Port, cut: Cut, units: Units) -> tuple[str, ...]:
-    return tuple(
-        f"{state.words}: {fault_words(fault, units)}"
-        for fault in port.faults
-        if (state := state_at(fault, cut)) is not None and state is not FaultState.GONE
-    )
 
 
 def _owned(

@@ -186,7 +186,7 @@ class CutsRoom(Room):
 
     def _factor_lines(self, space: Workspace) -> list[CardLine]:
         lines = []
-        for f in space.own_factors()[:4]:
+        for f in space.shop.factors()[:4]:
             gain = f"gain × {f.gain:.2f} ± {f.gain_doubt:.2f}" if f.gain is not None else ""
             time = f"time × {f.time:.2f}" if f.time is not None else ""
             cuts = f"over {f.cuts} cut{'s' * (f.cuts > 1)}"
@@ -215,14 +215,14 @@ class CutsRoom(Room):
         if space is None:
             return
         try:
-            seconds = space.stop_clock()
+            seconds = space.clock.stop()
         except Refused as error:
             seconds = self._ask_minutes(sentence_of(error))
             if seconds is None:
                 return
-            space.stop_clock(seconds)
+            space.clock.stop(seconds)
         if seconds is None:
-            space.start_clock(self.zone)
+            space.clock.start(self.zone)
             self.open_book.say("The clock runs: S stops it. It goes on through a crash.")
         else:
             self.open_book.say(f"The clock stopped after {self.open_book.units.duration.with_unit(seconds)}.")

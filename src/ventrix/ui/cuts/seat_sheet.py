@@ -10,7 +10,8 @@ from PySide6.QtWidgets import QLabel, QWidget
 
 from ventrix.core.edits.valves import VALVE_JOB, log_valve_job, next_version, same_seat
 from ventrix.core.model.cut import Operation, Work
-from ventrix.core.model.job import Job, Seat
+from ventrix.core.model.job import Job
+from ventrix.core.model.job_parts import Seat
 from ventrix.core.model.kinds import LibraryKind, Place
 from ventrix.core.model.plausible import implausible
 from ventrix.core.model.port_names import ports_named

@@ -7,7 +7,7 @@ from dataclasses import replace
 from ventrix.core.edits.cuts import add_trial
 from ventrix.core.metal.unrolled import ZONE_NAMES
 from ventrix.core.model.cut import Trial
-from ventrix.core.model.job import Valve
+from ventrix.core.model.job_parts import Valve
 from ventrix.core.model.kinds import TrialKind
 from ventrix.core.model.plausible import check_of
 from ventrix.ui.open_book import OpenBook

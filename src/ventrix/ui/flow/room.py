@@ -305,7 +305,7 @@ class FlowRoom(Room):
         self.conditions.show_benches(space.benches, hand.setup.bench)
         diameter = hand.valve_diameter
         self.conditions.show_plan(hand.lifts, self.open_book.units, come_back=hand.come_back, valve_diameter=diameter)
-        witness = space.witness_run(hand.setup)
+        witness = space.runs.witness_run(hand.setup)
         pipe = pipe_against_school(space.job, hand.setup.direction, hand.setup.pipe)
         self.conditions.show_notes([stale_air(hand, self.control.temperature), _witness_words(space, witness), pipe])
 

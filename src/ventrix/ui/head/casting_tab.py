@@ -19,7 +19,8 @@ from PySide6.QtWidgets import (
 
 from ventrix.core.edits.cuts import edit_cut, edit_port
 from ventrix.core.model.cut import Cut, Photo, Port, carried
-from ventrix.core.model.job import Head, Job
+from ventrix.core.model.job import Job
+from ventrix.core.model.job_parts import Head
 from ventrix.core.quantity.refused import Refused
 from ventrix.records.bad_input import InputError
 from ventrix.records.files.photos import keep_photo

@@ -10,7 +10,8 @@ from PySide6.QtWidgets import (
 
 from ventrix.core.formulas.cam import TabledCam
 from ventrix.core.model.cut import Cut, Port
-from ventrix.core.model.job import CamPoint, Job
+from ventrix.core.model.job import Job
+from ventrix.core.model.job_parts import CamPoint
 from ventrix.core.model.kinds import Induction
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.thousandths import read_small

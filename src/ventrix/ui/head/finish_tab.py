@@ -10,7 +10,8 @@ from PySide6.QtWidgets import (
 
 from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.finish_list import CHECKS, surface_agreed
-from ventrix.core.model.job import CheckMark, Job
+from ventrix.core.model.job import Job
+from ventrix.core.model.job_parts import CheckMark
 from ventrix.ui.head.tab import MeasuringSheet, Tab
 from ventrix.workspace.ids import new_id, now_text
 

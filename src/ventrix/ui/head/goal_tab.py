@@ -15,7 +15,8 @@ from ventrix.core.judging.my_lifts import lifts_of
 from ventrix.core.matching.board import USUAL_STAGES
 from ventrix.core.metal.unrolled import ZONE_NAMES
 from ventrix.core.model.cut import Cut, Port
-from ventrix.core.model.job import Job, MyLift, SwirlWish, Target, WallLimit
+from ventrix.core.model.job import Job
+from ventrix.core.model.job_parts import MyLift, SwirlWish, Target, WallLimit
 from ventrix.core.model.kinds import Use
 from ventrix.core.model.plausible import check_of
 from ventrix.core.model.school_questions import QUESTIONS, side_taken

@@ -12,7 +12,8 @@ from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QScrollArea, QTa
 from ventrix.core.edits.valves import asks_whether_changed, change_valve, correct_valve
 from ventrix.core.metal.unrolled import unroll
 from ventrix.core.model.cut import Cut, Port, Pour
-from ventrix.core.model.job import Job, Valve
+from ventrix.core.model.job import Job
+from ventrix.core.model.job_parts import Valve
 from ventrix.core.model.noun import Noun
 from ventrix.core.model.plausible import check_of
 from ventrix.core.model.school_questions import side_taken, throat_against_school

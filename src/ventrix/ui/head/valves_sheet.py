@@ -5,7 +5,8 @@ from __future__ import annotations
 from dataclasses import replace
 
 from ventrix.core.edits.cuts import edit_cut
-from ventrix.core.model.job import Job, Valve, fitted_at
+from ventrix.core.model.job import Job, fitted_at
+from ventrix.core.model.job_parts import Valve
 from ventrix.core.model.plausible import check_of
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import parse_quantity

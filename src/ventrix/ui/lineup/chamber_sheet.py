@@ -12,7 +12,8 @@ from PySide6.QtWidgets import QLabel, QLineEdit, QWidget
 
 from ventrix.core.lineup.shrouding import needed_gap
 from ventrix.core.model.cut import Port
-from ventrix.core.model.job import Job, Outline, cylinder_of
+from ventrix.core.model.job import Job, cylinder_of
+from ventrix.core.model.job_parts import Outline
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import to_si
 from ventrix.core.quantity.words import sentence

@@ -10,7 +10,8 @@ from PySide6.QtWidgets import QFileDialog, QPushButton
 
 from ventrix.core.lineup.outlines import polygon_of
 from ventrix.core.model.cut import carried_figure
-from ventrix.core.model.job import Bolt, Face, Job, Outline
+from ventrix.core.model.job import Job
+from ventrix.core.model.job_parts import Bolt, Face, Outline
 from ventrix.core.model.kinds import FacePart, LibraryKind, OutlineShape
 from ventrix.core.model.plausible import check_of, check_plausible
 from ventrix.core.model.port_names import port_named

@@ -8,7 +8,7 @@ from pathlib import Path
 from PySide6.QtWidgets import QFileDialog
 
 from ventrix.core.lineup.of_job import LineUp
-from ventrix.core.model.job import Face
+from ventrix.core.model.job_parts import Face
 from ventrix.core.model.kinds import LibraryKind
 from ventrix.core.quantity.refused import Refused
 from ventrix.records.bad_input import InputError

@@ -15,7 +15,7 @@ DARK, LIGHT = 22.0, 90.0  # L* of the slowest and of the fastest
 
 
 def lab_colour(lightness: float, chroma: float = CHROMA, hue: float = HUE) -> QColor:
-    """A colour by its CIELAB lightness, chroma and hue, under D65, clipped to sRGB. Source: CIE 15, from memory."""
+    """A colour by its CIELAB lightness, chroma and hue, under D65, clipped to sRGB. Source: CIE 15."""
     a, b = chroma * np.cos(hue), chroma * np.sin(hue)
     fy = (lightness + 16) / 116
     xyz = []

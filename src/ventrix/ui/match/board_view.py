@@ -9,7 +9,8 @@ from PySide6.QtCore import QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QBrush, QMouseEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QWidget
 
-from ventrix.rooms.match.shows import BoardRow, Cell
+from ventrix.rooms.match.board_rows import BoardRow
+from ventrix.rooms.match.shows import Cell
 from ventrix.ui.look import theme
 from ventrix.ui.widgets.painted_text import paint_text
 

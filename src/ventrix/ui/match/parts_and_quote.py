@@ -10,7 +10,8 @@ from PySide6.QtWidgets import QLabel, QPushButton
 
 from ventrix.core.matching.hours import hours_of
 from ventrix.core.matching.quote import quote_of
-from ventrix.core.model.job import Job, PartOfJob
+from ventrix.core.model.job import Job
+from ventrix.core.model.job_parts import PartOfJob
 from ventrix.core.model.kinds import LibraryKind, PartKind, PartState
 from ventrix.core.model.plausible import check_of
 from ventrix.core.quantity.refused import Refused
@@ -148,7 +149,7 @@ class QuoteSheet(FormSheet):
             for i in self.open_book.book.library()
             if i.kind == LibraryKind.CLAIM and i.price is not None
         ]
-        self.history.setText("\n".join([space.hours_of_like(), *ready]))
+        self.history.setText("\n".join([space.shop.hours_of_like(), *ready]))
         self.status.setText(status_sentence(space.findings, hours))
 
     def take(self) -> None:

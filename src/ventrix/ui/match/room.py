@@ -16,7 +16,8 @@ from ventrix.core.edits.stages import end_wait, mark_stage
 from ventrix.core.matching.board import board, waits_now
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si
-from ventrix.rooms.match.shows import MANY, Match, board_rows, copy_lines, match_of, status_sentence
+from ventrix.rooms.match.board_rows import board_rows
+from ventrix.rooms.match.shows import MANY, Match, copy_lines, match_of, status_sentence
 from ventrix.ui.look import theme
 from ventrix.ui.match.board_view import BoardView
 from ventrix.ui.match.copy_list import CopyList
@@ -133,7 +134,9 @@ class MatchRoom(Room):
         if self.match is None or not self._marking:
             self.show_all()
             return
-        self.match = replace(self.match, rows=board_rows(space.job, self.match))
+        self.match = replace(
+            self.match, rows=board_rows(space.job, [c.port for c in self.match.cells], board(space.job))
+        )
         self._show_board()
         self._behind.start()
 
@@ -185,10 +188,10 @@ class MatchRoom(Room):
     def _tick(self) -> None:
         """The clock that runs, in its box."""
         space = self.open_book.workspace
-        seconds = None if space is None else space.clock_seconds()
+        seconds = None if space is None else space.clock.seconds()
         self.board.clock = "" if seconds is None else f"{int(seconds) // 3600}:{int(seconds) // 60 % 60:02d}"
         self.board.update()
-        if space is not None and space.running_work() is not None and self.isVisible():
+        if space is not None and space.clock.running() is not None and self.isVisible():
             self._ticking.start()
         else:
             self._ticking.stop()
@@ -287,16 +290,16 @@ class MatchRoom(Room):
         space = self.open_book.workspace
         if space is None or space.port is None or not space.port.cuts:
             return
-        if space.running_work() is not None:
+        if space.clock.running() is not None:
             try:
-                ran = space.stop_clock()
+                ran = space.clock.stop()
             except Refused as error:
                 self.open_book.say(str(error))
                 return
             self.open_book.say(f"Stopped: {from_si(ran or 0.0, 'min'):.0f} min.")
             return
         space.look_at(space.port.cuts[-1].id)
-        space.start_clock("", self.stage_name)
+        space.clock.start("", self.stage_name)
 
     def log(self) -> None:
         """The stage's sheet, with its minutes and other ports."""

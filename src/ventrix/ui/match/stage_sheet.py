@@ -6,7 +6,7 @@ from dataclasses import replace
 
 from ventrix.core.edits.stages import mark_stage
 from ventrix.core.matching.board import stages_of
-from ventrix.core.model.job import Wait
+from ventrix.core.model.job_parts import Wait
 from ventrix.core.model.plausible import check_of
 from ventrix.core.model.port_names import ports_named
 from ventrix.core.quantity.refused import Refused

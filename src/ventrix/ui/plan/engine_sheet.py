@@ -107,7 +107,7 @@ class EngineSheet(FormSheet):
     def _show_results(self) -> None:
         space = self.open_book.workspace
         if space is not None:
-            lines = engine_results_words(space.findings, space.shop_power(), self.open_book.units)
+            lines = engine_results_words(space.findings, space.shop.power(), self.open_book.units)
             self.results.setText("".join(f"<p>{escape(line)}</p>" for line in lines) or "None was entered yet.")
 
     def close_workers(self) -> None:

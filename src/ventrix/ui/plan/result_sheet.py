@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 
 from ventrix.core.judging.engine_results import NOTHING
-from ventrix.core.model.job import EngineResult
+from ventrix.core.model.job_parts import EngineResult
 from ventrix.core.model.kinds import ResultKind
 from ventrix.core.model.plausible import check_of
 from ventrix.core.quantity.refused import Refused

@@ -159,7 +159,7 @@ class PlanRoom(Room):
         if space is None or space.port is None:
             return
         self.keys.show_keys(key_rows(self.commands))
-        findings, port, factors, record = space.findings, space.port, space.own_factors(), space.own_record()
+        findings, port, factors, record = space.findings, space.port, space.shop.factors(), space.shop.record()
         cut, words = space.real_cut, self.open_book.units.wording
         if self._planned != (port.id, cut.id if cut is not None else ""):
             self._planned = port.id, cut.id if cut is not None else ""

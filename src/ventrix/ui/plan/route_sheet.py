@@ -8,7 +8,7 @@ from typing import Final
 
 from PySide6.QtWidgets import QComboBox, QLabel
 
-from ventrix.core.model.job import StageMark
+from ventrix.core.model.job_parts import StageMark
 from ventrix.core.planning.route import CLOSED_BY, Card, next_card, route
 from ventrix.ui.look import theme
 from ventrix.ui.open_book import OpenBook

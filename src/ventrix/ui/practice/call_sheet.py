@@ -7,7 +7,7 @@ from typing import Final
 
 from PySide6.QtWidgets import QLabel
 
-from ventrix.core.model.job import Call
+from ventrix.core.model.job_parts import Call
 from ventrix.core.model.plausible import check_of, check_plausible
 from ventrix.core.planning.of_job import AT
 from ventrix.core.quantity.refused import Refused

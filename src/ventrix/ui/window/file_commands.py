@@ -19,7 +19,8 @@ from ventrix.core.model.run import Mount
 from ventrix.core.quantity.refused import Refused
 from ventrix.records.bad_input import InputError, sentence_of
 from ventrix.records.book.book import JobEntry
-from ventrix.records.files.run_table import is_run_table, read_run_table, write_run_table
+from ventrix.records.files.run_table import is_run_table, read_run_table
+from ventrix.records.files.run_table_out import write_run_table
 from ventrix.records.files.traverse_table import read_traverses, write_traverses
 from ventrix.records.files.whole_file import safe_name, write_whole
 from ventrix.reports.run_tables import table_of

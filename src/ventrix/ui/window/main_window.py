@@ -2,8 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable
-from functools import partial
+from collections.abc import Iterable
 from pathlib import Path
 from typing import TYPE_CHECKING, Any, Final
 
@@ -17,22 +16,13 @@ from ventrix.ui.book.indexer import Indexer
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.ways import Ways
 from ventrix.ui.widgets.command import Command
-from ventrix.ui.widgets.pedal import choose_pedal
 from ventrix.ui.widgets.room import Room
 from ventrix.ui.widgets.side_sheet import SideSheet
+from ventrix.ui.window.all_commands import all_commands
 from ventrix.ui.window.bars import Foot, JobBar, Rail
 from ventrix.ui.window.bench_choices import BY_HAND, NO_BENCH, SIMULATED
-from ventrix.ui.window.commands import (
-    BENCH,
-    CUT,
-    VIEW,
-    bench_commands,
-    edit_commands,
-    look_commands,
-    row_commands,
-)
 from ventrix.ui.window.cut_row import CutRow
-from ventrix.ui.window.file_commands import FILE, Files
+from ventrix.ui.window.file_commands import Files
 from ventrix.ui.window.finder import Finder, Found
 from ventrix.ui.window.found import found_commands, found_in_book, other_sides, states_to_reach
 from ventrix.ui.window.manual import ManualWindow
@@ -40,7 +30,7 @@ from ventrix.ui.window.menus import build_menus
 from ventrix.ui.window.practice import AtPractice, framed, practice_book
 from ventrix.ui.window.registry import Registry
 from ventrix.ui.window.room_frame import RoomFrame
-from ventrix.ui.window.rooms import AIR, FLOW, ROOMS, SHEET
+from ventrix.ui.window.rooms import FLOW, ROOMS
 from ventrix.ui.window.sheets import RECKONER, SHEETS
 from ventrix.ui.window.welcome import Welcome
 from ventrix.workspace.acts import stand_for
@@ -86,7 +76,7 @@ class MainWindow(QMainWindow):
         self.foot = Foot(open_book)
         self.manual: ManualWindow | None = None
         self._lay_out()
-        self.commands = self._all_commands()
+        self.commands = all_commands(self)
         self._menu_keys = build_menus(self.menuBar(), self.commands)
         self._room_keys: list[QShortcut] = []
         self._tool_tips()
@@ -158,87 +148,7 @@ class MainWindow(QMainWindow):
         if space is not None and space.look_elsewhere():
             self.open_book.say("Bench scatter seen in other jobs of the book is counted now.")
 
-    def _all_commands(self) -> tuple[Command, ...]:
-        """Every command, in the order the menus have them. Rooms and sheets are made when they are first needed."""
-        page = self.open_manual
-
-        def cut(id_: str, words: str, do: Callable[[], object], keys: str = "", line: bool = False) -> Command:
-            return Command(id_, words, do, keys, CUT, self._has_job, line=line)
-
-        def sheet(key: str, *what: object, **named: object) -> Callable[[], object]:
-            return partial(self.open_sheet, key, what, named)
-
-        def manual(id_: str, words: str, do: Callable[[], object], keys: str = "") -> Command:
-            return Command(id_, words, do, keys, "&Help")
-
-        rooms = (
-            Command(f"room.{d.key}", f"&{d.digit} {d.name}", partial(self.go_to, i), f"Ctrl+{d.digit}", VIEW)
-            for i, d in enumerate(ROOMS)
-        )
-        return (
-            *self.files.commands(sheet("new_job")),
-            Command(
-                "picture.copy", "Copy the &picture of this room", lambda: self.room.copy_picture(), "", FILE, line=True
-            ),
-            Command(
-                "picture.save", "Save the picture of this room…", lambda: self.room.choose_picture_file(), "", FILE
-            ),
-            Command(
-                "cards",
-                "&Grinder cards of every port…",
-                lambda: self.rooms.of(SHEET).hand_over.choose_every_card(),
-                "",
-                FILE,
-                self._has_job,
-            ),
-            Command("book.where", "Where the boo&k lies…", sheet("station"), "", FILE, line=True),
-            Command("quit", "&Quit", self.close, "Ctrl+Q", FILE, line=True),
-            *edit_commands(self.open_book),
-            cut("cut.new", "&New cut…", sheet("cut"), "Ctrl+T"),
-            cut("cut.operation", "One more &operation…", sheet("cut", operation=True)),
-            cut("cut.seat", "&Valve job…", sheet("seat"), "Ctrl+J"),
-            cut("cut.valves", "Valves fitted from this cut on…", sheet("valves")),
-            cut("cut.fault", "&Fault of the casting…", sheet("fault")),
-            cut("cut.tube", "Tu&be in a wall…", sheet("tube")),
-            cut("cut.wall", "&Wall reading…", sheet("wall")),
-            cut("cut.pour", "&Pour…", sheet("pour")),
-            cut("cut.trial", "&Trial…", sheet("trial"), "Ctrl+Shift+T"),
-            cut("cut.straight", "Straight to a &state of another port…", self._straight_to),
-            cut("call", "Sa&y it first…", sheet("call"), "F4"),
-            cut("cut.stands", "This test stands &for other ports…", self._stand_for),
-            cut("cut.parts", "Set right, ta&ke out…", sheet("parts"), "F2"),
-            cut("air.limit", "Limit of local air speed…", lambda: self.rooms.of(AIR).choose_limit(), line=True),
-            cut("air.traverse.new", "Tra&verse…", self._begin_traverse, "Ctrl+Shift+V"),
-            cut("claim", "A maker's &claim…", sheet("claim")),
-            cut("other", "Hold against an&y run of the book…", self._hold_against_any, "Ctrl+Shift+H"),
-            *row_commands(self.open_book),
-            Command(
-                "benches",
-                "&Benches…",
-                self._open_benches,
-                "Ctrl+Shift+B",
-                BENCH,
-                self._has_job,
-            ),
-            Command(
-                "practice.flow", "Have it &flowed (practice)", self.at_practice.flow, "F5", BENCH, self.at_practice.able
-            ),
-            Command("pedal", "&Pedal…", lambda: choose_pedal(self.rooms.of(FLOW).pedal, self.open_book), "", BENCH),
-            *bench_commands(self.open_book, self),
-            *rooms,
-            Command("far", "&Far view alone", self.toggle_far, "F11", VIEW, line=True),
-            Command("distance", "&Reading distance…", self.set_reading_distance, "", VIEW),
-            *look_commands(self.open_book),
-            manual("find", "&Find anything…", lambda: self.finder.open(), "Ctrl+K"),
-            manual("manual.figures", "What the &figures mean", lambda: page("figures")),
-            manual("manual.bench", "&Benches and what they see", lambda: page("bench")),
-            manual("manual.calculators", "&Calculators", lambda: page("calculators")),
-            manual("manual.keys", "Every &key", lambda: page("keys")),
-            manual("manual", "&Manual: this room", page, "F1"),
-            manual("manual.index", "Manual: &contents", lambda: page("index"), "Shift+F1"),
-        )
-
-    def _has_job(self) -> bool:
+    def has_job(self) -> bool:
         return self.open_book.workspace is not None
 
     def _tool_tips(self) -> None:
@@ -275,15 +185,15 @@ class MainWindow(QMainWindow):
             if url.isLocalFile():
                 self.files.bring_in(Path(url.toLocalFile()))
 
-    def _begin_traverse(self) -> None:
+    def begin_traverse(self) -> None:
         self.go_to_named("air")
         self.open_sheet("traverse")
 
-    def _straight_to(self) -> None:
+    def straight_to(self) -> None:
         """Find a state of another port, and bring the port in hand there in one cut."""
         self.finder.open(lambda: states_to_reach(self.open_book))
 
-    def _stand_for(self) -> None:
+    def stand_for(self) -> None:
         space = self.open_book.workspace
         if space is None or space.port is None:
             return
@@ -295,11 +205,11 @@ class MainWindow(QMainWindow):
         if ok and (said := stand_for(space, text)):
             self.open_book.say(said)
 
-    def _hold_against_any(self) -> None:
+    def hold_against_any(self) -> None:
         self.go_to_named("compare")
         self.finder.open(lambda: other_sides(self.open_book))
 
-    def _open_benches(self) -> None:
+    def open_benches(self) -> None:
         self.open_sheet("benches", (self.rooms.of(FLOW).hand.setup.bench,))
 
     def open_practice(self, practice: PracticeAtWork) -> MainWindow | None:
@@ -464,7 +374,7 @@ class MainWindow(QMainWindow):
 
     def toggle_far(self) -> None:
         """The far view of the room in hand alone, or not; Flow's where it has none."""
-        if not (self.room.has_far_view and self._has_job()):
+        if not (self.room.has_far_view and self.has_job()):
             self.go_to_named("flow")
         self.room.show_alone(not self.room.alone)
 

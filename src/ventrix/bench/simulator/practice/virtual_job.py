@@ -14,7 +14,8 @@ from ventrix.core.edits.cuts import add_cut, add_wall
 from ventrix.core.edits.runs import start_run
 from ventrix.core.model.bench import Bench
 from ventrix.core.model.cut import Cut, Operation, Port, Station, WallReading, Work
-from ventrix.core.model.job import Head, Job, Valve
+from ventrix.core.model.job import Job
+from ventrix.core.model.job_parts import Head, Valve
 from ventrix.core.model.kinds import Place
 from ventrix.core.model.run import FlowRun, Mount, Reading, SetUp
 from ventrix.core.planning.of_job import AT

@@ -1,0 +1,103 @@
+"""Every command of the window, in the order the menus have them. Rooms and sheets are made when they are needed."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from functools import partial
+from typing import TYPE_CHECKING
+
+from ventrix.ui.widgets.command import Command
+from ventrix.ui.widgets.pedal import choose_pedal
+from ventrix.ui.window.commands import (
+    BENCH,
+    CUT,
+    VIEW,
+    bench_commands,
+    edit_commands,
+    look_commands,
+    row_commands,
+)
+from ventrix.ui.window.file_commands import FILE
+from ventrix.ui.window.rooms import AIR, FLOW, ROOMS, SHEET
+
+if TYPE_CHECKING:
+    from ventrix.ui.window.main_window import MainWindow
+
+
+def all_commands(window: MainWindow) -> tuple[Command, ...]:
+    """Every command, in the order the menus have them. Rooms and sheets are made when they are first needed."""
+    page = window.open_manual
+
+    def cut(id_: str, words: str, do: Callable[[], object], keys: str = "", line: bool = False) -> Command:
+        return Command(id_, words, do, keys, CUT, window.has_job, line=line)
+
+    def sheet(key: str, *what: object, **named: object) -> Callable[[], object]:
+        return partial(window.open_sheet, key, what, named)
+
+    def manual(id_: str, words: str, do: Callable[[], object], keys: str = "") -> Command:
+        return Command(id_, words, do, keys, "&Help")
+
+    rooms = (
+        Command(f"room.{d.key}", f"&{d.digit} {d.name}", partial(window.go_to, i), f"Ctrl+{d.digit}", VIEW)
+        for i, d in enumerate(ROOMS)
+    )
+    return (
+        *window.files.commands(sheet("new_job")),
+        Command(
+            "picture.copy", "Copy the &picture of this room", lambda: window.room.copy_picture(), "", FILE, line=True
+        ),
+        Command("picture.save", "Save the picture of this room…", lambda: window.room.choose_picture_file(), "", FILE),
+        Command(
+            "cards",
+            "&Grinder cards of every port…",
+            lambda: window.rooms.of(SHEET).hand_over.choose_every_card(),
+            "",
+            FILE,
+            window.has_job,
+        ),
+        Command("book.where", "Where the boo&k lies…", sheet("station"), "", FILE, line=True),
+        Command("quit", "&Quit", window.close, "Ctrl+Q", FILE, line=True),
+        *edit_commands(window.open_book),
+        cut("cut.new", "&New cut…", sheet("cut"), "Ctrl+T"),
+        cut("cut.operation", "One more &operation…", sheet("cut", operation=True)),
+        cut("cut.seat", "&Valve job…", sheet("seat"), "Ctrl+J"),
+        cut("cut.valves", "Valves fitted from this cut on…", sheet("valves")),
+        cut("cut.fault", "&Fault of the casting…", sheet("fault")),
+        cut("cut.tube", "Tu&be in a wall…", sheet("tube")),
+        cut("cut.wall", "&Wall reading…", sheet("wall")),
+        cut("cut.pour", "&Pour…", sheet("pour")),
+        cut("cut.trial", "&Trial…", sheet("trial"), "Ctrl+Shift+T"),
+        cut("cut.straight", "Straight to a &state of another port…", window.straight_to),
+        cut("call", "Sa&y it first…", sheet("call"), "F4"),
+        cut("cut.stands", "This test stands &for other ports…", window.stand_for),
+        cut("cut.parts", "Set right, ta&ke out…", sheet("parts"), "F2"),
+        cut("air.limit", "Limit of local air speed…", lambda: window.rooms.of(AIR).choose_limit(), line=True),
+        cut("air.traverse.new", "Tra&verse…", window.begin_traverse, "Ctrl+Shift+V"),
+        cut("claim", "A maker's &claim…", sheet("claim")),
+        cut("other", "Hold against an&y run of the book…", window.hold_against_any, "Ctrl+Shift+H"),
+        *row_commands(window.open_book),
+        Command(
+            "benches",
+            "&Benches…",
+            window.open_benches,
+            "Ctrl+Shift+B",
+            BENCH,
+            window.has_job,
+        ),
+        Command(
+            "practice.flow", "Have it &flowed (practice)", window.at_practice.flow, "F5", BENCH, window.at_practice.able
+        ),
+        Command("pedal", "&Pedal…", lambda: choose_pedal(window.rooms.of(FLOW).pedal, window.open_book), "", BENCH),
+        *bench_commands(window.open_book, window),
+        *rooms,
+        Command("far", "&Far view alone", window.toggle_far, "F11", VIEW, line=True),
+        Command("distance", "&Reading distance…", window.set_reading_distance, "", VIEW),
+        *look_commands(window.open_book),
+        manual("find", "&Find anything…", lambda: window.finder.open(), "Ctrl+K"),
+        manual("manual.figures", "What the &figures mean", lambda: page("figures")),
+        manual("manual.bench", "&Benches and what they see", lambda: page("bench")),
+        manual("manual.calculators", "&Calculators", lambda: page("calculators")),
+        manual("manual.keys", "Every &key", lambda: page("keys")),
+        manual("manual", "&Manual: this room", page, "F1"),
+        manual("manual.index", "Manual: &contents", lambda: page("index"), "Shift+F1"),
+    )
