@@ -9,6 +9,7 @@ from pathlib import Path
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from scripts.demo_head.job import make_job
 
 from ventrix.core.model.cut import Cut, Fault, Operation, Port, Pour, Trial, Tube, WallReading, Work
 from ventrix.core.model.job import Job
@@ -16,7 +17,7 @@ from ventrix.core.model.job_parts import Binned, Chamber, Head, MyLift, Seat, Sw
 from ventrix.core.model.kinds import CutKind
 from ventrix.core.model.run import Correction, FlowRun, Mount, Reading, SetUp
 from ventrix.core.model.traverse import Observation, ProbePoint, Traverse
-from ventrix.demo.job import demo_job, make_job
+from ventrix.demo.job import demo_job
 from ventrix.records.bad_input import InputError
 from ventrix.records.book.tables import TABLES
 from ventrix.records.files.job_document import dumps_job, loads_job, schema
@@ -27,7 +28,7 @@ ROOT = Path(__file__).parents[2]
 
 
 def test_demo_comes_from_the_simulator() -> None:
-    assert loads_job(dumps_job(make_job())) == demo_job(), "run python -m ventrix.demo.job"
+    assert loads_job(dumps_job(make_job())) == demo_job(), "run python -m scripts.demo_head.job"
 
 
 def test_the_same_job_comes_back() -> None:

@@ -7,7 +7,7 @@ from collections.abc import Sequence
 import numpy as np
 import pyqtgraph as pg
 from PySide6.QtCore import QEvent, QObject, Qt, Signal
-from PySide6.QtGui import QColor, QMouseEvent, QPen
+from PySide6.QtGui import QColor, QFont, QMouseEvent, QPen
 from PySide6.QtWidgets import QGraphicsItem, QVBoxLayout, QWidget
 
 from ventrix.core.quantity.words import number_text
@@ -37,8 +37,8 @@ class Plot(QWidget):
         self.readout = ""
         self._digits = 1
         self._value_digits = 1
-        self.plot = pg.PlotWidget()
-        self.plot.setMenuEnabled(False)
+        self.plot = pg.PlotWidget(enableMenu=False)
+        self._styled: tuple[str, QFont] | None = None
         self.plot.hideButtons()
         self.plot.setMouseEnabled(False, False)
         self.plot.setFrameShape(self.plot.Shape.NoFrame)
@@ -54,7 +54,11 @@ class Plot(QWidget):
             self.plot.viewport().installEventFilter(self)
 
     def restyle(self) -> None:
-        """Take on the theme in force."""
+        """Take on the theme in force, where that is another."""
+        style = theme.current().name, theme.font(13, narrow=True)
+        if self._styled == style:
+            return
+        self._styled = style
         self.plot.setBackground(theme.colour("ground"))
         for side in ("left", "bottom"):
             axis = self.plot.getAxis(side)
