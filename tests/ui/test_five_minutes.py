@@ -14,7 +14,6 @@ from PySide6.QtWidgets import QApplication
 from tests.ui.stand_in import Open
 from ventrix.core.calculators.answer import calculate
 from ventrix.ui import launch
-from ventrix.ui.open_book import OpenBook
 from ventrix.ui.window.cut_row import Plate
 from ventrix.ui.window.main_window import MainWindow
 
@@ -49,7 +48,7 @@ def headline(window: MainWindow) -> str:
 
 def test_the_demo_opens_on_the_pair_that_the_readme_names(styled: QApplication, tmp_path: Path) -> None:
     settings = QSettings(str(tmp_path / "s.ini"), QSettings.Format.IniFormat)
-    open_book = launch._open_book(launch.Start(demo=True), tmp_path, settings, OpenBook)
+    open_book = launch._open_book(launch.Start(demo=True), tmp_path, settings)
     space = open_book.workspace
     assert space is not None
     assert space.cut is not None

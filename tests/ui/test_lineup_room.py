@@ -4,13 +4,14 @@ from __future__ import annotations
 
 from dataclasses import replace
 from datetime import date
+from itertools import pairwise
 from pathlib import Path
 
 import numpy as np
 import pypdfium2 as pdfium
 import pytest
 from PySide6.QtCore import QPointF, Qt
-from PySide6.QtGui import QPixmap, QTextDocumentFragment
+from PySide6.QtGui import QPixmap
 from PySide6.QtTest import QTest
 
 from tests.records.test_outline_files import drawing
@@ -23,6 +24,7 @@ from ventrix.records.files.new_ids import renewed
 from ventrix.records.library.items import face_item
 from ventrix.ui.lineup.room import LineUpRoom
 from ventrix.ui.lineup.template_sheet import TemplateSheet
+from ventrix.ui.widgets.action_bar import ActionBar
 from ventrix.ui.window.main_window import MainWindow
 
 K = Qt.Key
@@ -108,16 +110,33 @@ def test_what_was_moved_on_one_head_is_not_laid_on_another(window: MainWindow, q
     assert [line.edge.step for line in room.shown.lines] == pytest.approx(was)
 
 
-@pytest.mark.parametrize("name", ["plan", "match", "lineup"])
-def test_the_foot_of_a_room_names_every_key_it_has(window: MainWindow, name: str) -> None:
+@pytest.mark.parametrize("name", ["flow", "cuts", "plan", "match", "lineup"])
+def test_the_foot_of_a_room_is_a_button_for_every_key_it_has(window: MainWindow, qtbot, name: str) -> None:  # type: ignore[no-untyped-def]
     window.go_to_named(name)
     room = window.room
     QTest.qWait(50)
-    told = QTextDocumentFragment.fromHtml(room.keys.text()).toPlainText()  # type: ignore[attr-defined]
-    for command in (c for c in room.commands if c.keys != "Esc"):
-        key = command.keys.replace("Return", "Enter").split("+")
-        assert "+".join({"Left": "←", "Right": "→", "Up": "↑", "Down": "↓"}.get(k, k) for k in key) in told, command.id
-        assert command.name in told
+    bar = room.findChild(ActionBar)
+    assert bar is not None
+    qtbot.waitUntil(bar.isVisible, timeout=20_000)
+    QTest.qWait(50)
+    assert [b.command.id for b in bar.buttons] == [c.id for c in room.commands if c.keys != "Esc"]
+    right, bottom = bar.width(), bar.height()
+    for button in bar.buttons:
+        assert button.command.keys in button.accessibleName()
+        assert button.command.name in button.accessibleName()
+        assert button.geometry().right() <= right
+        assert button.geometry().bottom() <= bottom, "a line that is not seen"
+    for one, other in pairwise(bar.buttons):
+        assert not one.geometry().intersects(other.geometry())
+
+
+def test_a_click_at_the_foot_does_what_the_key_does_and_leaves_the_keyboard_with_the_room(window: MainWindow) -> None:
+    room = window.rooms["lineup"]
+    room.setFocus()
+    button = next(b for b in room.keys.buttons if b.command.id == "lineup.face")
+    QTest.mouseClick(button, Qt.MouseButton.LeftButton)
+    assert window.sheets["face"].isVisible()
+    assert button.focusPolicy() == Qt.FocusPolicy.TabFocus
 
 
 def test_keys_pick_ports_edges_and_true_steps(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
@@ -125,8 +144,8 @@ def test_keys_pick_ports_edges_and_true_steps(window: MainWindow, qtbot) -> None
     qtbot.keyClick(room, K.Key_4)
     assert room.line is not None
     assert room.line.edge.port == "Intake 4"
-    qtbot.keyClick(room, K.Key_Tab)
-    qtbot.keyClick(room, K.Key_Tab, Qt.KeyboardModifier.ShiftModifier)
+    qtbot.keyClick(room, K.Key_Period)
+    qtbot.keyClick(room, K.Key_Comma)
     assert room.line.edge.port == "Intake 4"
     qtbot.keyClick(room, K.Key_X)
     assert room.near.times == 1.0

@@ -198,10 +198,10 @@ def test_parts_step_on_and_costs_are_the_shops_own(window: MainWindow, qtbot) ->
 def test_tab_finds_the_next_that_differs_and_y_copies_a_line(window: MainWindow, qtbot, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
     room, space = window.rooms["match"], window.open_book.workspace
     assert space is not None
-    qtbot.keyClick(room, K.Key_Tab)
+    qtbot.keyClick(room, K.Key_D)
     assert space.port is not None
     assert space.port.name == "Intake 3"
-    qtbot.keyClick(room, K.Key_Tab)
+    qtbot.keyClick(room, K.Key_D)
     assert space.port.name == "Intake 4"
     qtbot.keyClick(room, K.Key_Y)
     assert QApplication.clipboard().text().startswith("Tillow 2.0 eight-valve, all ports: 25 of 56 stages are done")

@@ -31,7 +31,6 @@ from ventrix.records.bad_input import BookError, Conflict
 from ventrix.records.book.book import Book
 from ventrix.ui.log_file import log_path
 from ventrix.ui.match.room import HELD
-from ventrix.ui.open_book import OpenBook
 from ventrix.ui.window.main_window import MainWindow
 from ventrix.ui.window.safety import Safety
 from ventrix.workspace.workspace import Workspace
@@ -368,7 +367,7 @@ def test_a_last_job_that_cannot_be_opened_leaves_a_window_that_says_so(tmp_path:
     raw.commit()
     raw.close()
     settings = QSettings(str(path.with_suffix(".ini")), QSettings.Format.IniFormat)
-    open_book = launch._open_book(launch.Start(), None, settings, OpenBook)
+    open_book = launch._open_book(launch.Start(), None, settings)
     assert open_book.workspace is None
     assert "could not be opened" in open_book.opening_failed
     open_book.close()

@@ -401,7 +401,7 @@ def test_practice_is_marked_and_never_counts_in_the_shop(shop: MainWindow, tmp_p
     shop.open_book.book.add_job(replace(job, ports=(port,)))
     assert (shop_space.shop.factors(), len(shop_space.shop.outcomes())) == before
     shop.files.open_job(job.id)
-    assert len(space_of(shop).outcomes()) <= before[1], "nor while it is open"
+    assert len(space_of(shop).shop.outcomes()) <= before[1], "nor while it is open"
 
 
 @pytest.mark.parametrize("size", [(1024, 700), (1280, 800)])

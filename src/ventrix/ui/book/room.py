@@ -36,8 +36,8 @@ from ventrix.ui.book.question_line import QuestionLine
 from ventrix.ui.book.shelf_acts import ShelfActs
 from ventrix.ui.look import theme
 from ventrix.ui.open_book import OpenBook
-from ventrix.ui.widgets.command import Command, key_rows
-from ventrix.ui.widgets.key_line import KeyLine
+from ventrix.ui.widgets.action_bar import ActionBar
+from ventrix.ui.widgets.command import Command
 from ventrix.ui.widgets.room import Room
 from ventrix.workspace.shelf import Shelf
 
@@ -141,7 +141,7 @@ class BookRoom(Room):
         self.before = BeforePanel()
         self.before.said.connect(self.open_book.say)
         self.library = LibraryPage(self.open_book, self.index)
-        self.keys = KeyLine()
+        self.keys = ActionBar()
 
     def _lay_out(self) -> None:
         said = QVBoxLayout()
@@ -214,7 +214,7 @@ class BookRoom(Room):
         )
         self.count.setStyleSheet("font-size: 15px; font-weight: 600")
         self.empty.setStyleSheet("font-size: 15px")
-        self.keys.show_keys(_keys(self.commands))
+        self.keys.show_actions(*_actions(self.commands))
         self._watch.start()
         self.search()
         self.indexer.start()
@@ -458,7 +458,6 @@ class BookRoom(Room):
             self.library.refresh()
 
 
-def _keys(commands: tuple[Command, ...]) -> list[tuple[str, str]]:
-    """The keys of the room in a line."""
-    others = key_rows(c for c in commands if not c.one_of and c.id != "book.remove")
-    return [("type", "narrow"), ("↑ ↓", "pick"), *others]
+def _actions(commands: tuple[Command, ...]) -> tuple[list[Command], list[tuple[str, str]]]:
+    """The actions of the room, and the keys of its list."""
+    return [c for c in commands if not c.one_of], [("type", "narrow"), ("↑ ↓", "pick")]

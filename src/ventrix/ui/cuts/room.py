@@ -33,7 +33,8 @@ from ventrix.rooms.shared.shape_words import cone_words, shape_sentences, taper_
 from ventrix.rooms.shared.unrolled_map import map_picture
 from ventrix.ui.cuts.card import CutCard
 from ventrix.ui.open_book import OpenBook
-from ventrix.ui.widgets.command import Command, key_rows
+from ventrix.ui.widgets.action_bar import ActionBar
+from ventrix.ui.widgets.command import Command
 from ventrix.ui.widgets.room import Room
 from ventrix.ui.widgets.unrolled_map import UnrolledMap
 from ventrix.workspace.ids import new_id, now_text
@@ -81,14 +82,13 @@ class CutsRoom(Room):
             Command("cuts.new", "new cut", lambda: self.ways.sheet("cut", self.zone), "N"),
             Command("cuts.leave", "leave the zone", lambda: self.choose_zone(self.zone), "Esc", able=self._on_zone),
         )
-        keys = QLabel(" · ".join(f"{key} {words}" for key, words in key_rows(self.commands)))
-        keys.setObjectName("caption")
-        keys.setWordWrap(True)
+        self.keys = ActionBar()
+        self.keys.show_actions(self.commands)
         left = QVBoxLayout()
         left.setSpacing(4)
         left.addWidget(self.caption)
         left.addWidget(self.map, 1)
-        left.addWidget(keys)
+        left.addWidget(self.keys)
         row = QHBoxLayout(self)
         row.setContentsMargins(16, 8, 16, 8)
         row.setSpacing(16)

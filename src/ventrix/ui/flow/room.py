@@ -8,7 +8,6 @@ from PySide6.QtCore import QSize, Qt, QTimer
 from PySide6.QtGui import QHideEvent, QKeyEvent, QShowEvent
 from PySide6.QtWidgets import (
     QApplication,
-    QGridLayout,
     QHBoxLayout,
     QLabel,
     QLineEdit,
@@ -45,7 +44,7 @@ from ventrix.ui.flow.readings_page import ReadingsPage
 from ventrix.ui.flow.simulator_panel import SimulatorControl
 from ventrix.ui.flow.step_strip import StepStrip
 from ventrix.ui.open_book import OpenBook
-from ventrix.ui.widgets.command import key_rows
+from ventrix.ui.widgets.action_bar import ActionBar
 from ventrix.ui.widgets.pedal import DEFAULT_KEY, Pedal
 from ventrix.ui.widgets.plot import Plot
 from ventrix.ui.widgets.room import Room
@@ -182,7 +181,9 @@ class FlowRoom(Room):
         right.addWidget(self._plot_caption)
         right.addWidget(self.plot, 1)
         right.addWidget(self.lines)
-        right.addLayout(self._key_grid())
+        self.bar = ActionBar()
+        self.bar.show_actions(self.commands)
+        right.addWidget(self.bar)
         right.addWidget(self.simulator)
         right.addWidget(self.caution)
         self.side = QStackedWidget()
@@ -227,22 +228,6 @@ class FlowRoom(Room):
         self.side.setCurrentIndex(0 if self.side.currentIndex() == page else page)
         if self._narrow:
             self._tabs.setCurrentIndex(1 if self.side.currentIndex() else 0)
-
-    def _key_grid(self) -> QGridLayout:
-        grid = QGridLayout()
-        grid.setVerticalSpacing(1)
-        rows = key_rows(self.commands)
-        half = (len(rows) + 1) // 2
-        for i, (key, words) in enumerate(rows):
-            button = QLabel(key)
-            button.setStyleSheet("font-weight: 600")
-            meaning = QLabel(words)
-            meaning.setObjectName("quiet")
-            grid.addWidget(button, i % half, (i // half) * 2)
-            grid.addWidget(meaning, i % half, (i // half) * 2 + 1)
-        grid.setColumnStretch(1, 1)
-        grid.setColumnStretch(3, 1)
-        return grid
 
     # -- showing
 

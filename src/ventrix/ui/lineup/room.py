@@ -23,9 +23,9 @@ from ventrix.ui.lineup.trace_view import TraceView
 from ventrix.ui.lineup.views import EdgeList, FaceView, NearView
 from ventrix.ui.look import theme
 from ventrix.ui.open_book import OpenBook
+from ventrix.ui.widgets.action_bar import ActionBar
 from ventrix.ui.widgets.answer_strip import AnswerStrip, say_large
-from ventrix.ui.widgets.command import Command, key_rows
-from ventrix.ui.widgets.key_line import KeyLine
+from ventrix.ui.widgets.command import Command
 from ventrix.ui.widgets.room import Room
 
 STEPS: Final = {"in": to_si(0.004, "in"), "mm": to_si(0.1, "mm")}  # what an arrow moves a face, a round figure in each
@@ -53,7 +53,8 @@ class LineUpRoom(Room):
         self._there = QSize(1280, 800)
         move = self._move
         self.commands = (
-            Command("lineup.next", "next edge", partial(self.pick, 1), "Tab", one_of="edge"),
+            Command("lineup.before", "edge", partial(self.pick, -1), ",", one_of="edge"),
+            Command("lineup.next", "edge", partial(self.pick, 1), ".", one_of="edge"),
             Command("lineup.before", "edge before", partial(self.pick, -1), "Shift+Tab", one_of="edge"),
             Command("lineup.left", "move", partial(move, -1, 0), "Left", one_of="move"),
             Command("lineup.right", "move", partial(move, 1, 0), "Right", one_of="move"),
@@ -85,7 +86,7 @@ class LineUpRoom(Room):
         self.edges.picked.connect(self._pick_row)
         self.gauge = QLabel()
         self.gauge.setWordWrap(True)
-        self.keys = KeyLine()
+        self.keys = ActionBar()
         self.tracing = TraceView()
         self.tracing.hide()
         self.tracing.left.connect(self.stop_tracing)
@@ -177,7 +178,7 @@ class LineUpRoom(Room):
         self.edges.show_lines(shown.lines, self.at, units.length.label)
         told = ["" if line is None else gauge_of(line, units).said, shown.spared]
         self.gauge.setText("\n".join(t for t in told if t))
-        self.keys.show_keys((("1 to 9", "port"), *key_rows(self.commands)))
+        self.keys.show_actions(self.commands, (("1 to 9", "port"),))
 
     @property
     def line(self) -> EdgeLine | None:
@@ -186,18 +187,11 @@ class LineUpRoom(Room):
 
     # -- hands and keys
 
-    def focusNextPrevChild(self, following: bool) -> bool:
-        """Tab goes along the edges while the room has the keyboard."""
-        return False
-
     def keyPressEvent(self, event: QKeyEvent) -> None:
         digit = event.key() - Qt.Key.Key_0
         if self.shown is not None and 1 <= digit <= 9 and not event.modifiers():
             if digit <= len(self.shown.ports):
                 self._pick_port(self.shown.ports[digit - 1].port)
-            return
-        if event.key() == Qt.Key.Key_Backtab:
-            self.pick(-1)
             return
         super().keyPressEvent(event)
 

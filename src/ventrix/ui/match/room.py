@@ -23,9 +23,9 @@ from ventrix.ui.match.board_view import BoardView
 from ventrix.ui.match.copy_list import CopyList
 from ventrix.ui.match.head_view import HeadView
 from ventrix.ui.open_book import OpenBook
+from ventrix.ui.widgets.action_bar import ActionBar
 from ventrix.ui.widgets.answer_strip import AnswerStrip, say_large
-from ventrix.ui.widgets.command import Command, key_rows
-from ventrix.ui.widgets.key_line import KeyLine
+from ventrix.ui.widgets.command import Command
 from ventrix.ui.widgets.room import Room
 from ventrix.workspace.ids import new_id, now_text
 
@@ -63,7 +63,9 @@ class MatchRoom(Room):
             Command("match.right", "port", partial(self.step_port, 1), "Right", one_of="go"),
             Command("match.up", "stage", partial(self.step_stage, -1), "Up", one_of="stage"),
             Command("match.down", "stage", partial(self.step_stage, 1), "Down", one_of="stage"),
-            Command("match.next", "next that differs", self.next_that_differs, "Tab"),
+            Command("match.mark", "mark", self.mark, "M"),
+            Command("match.clock", "clock (or hold M)", self.clock, "Shift+M"),
+            Command("match.next", "next that differs", self.next_that_differs, "D"),
             Command("match.log", "log with minutes", self.log, "Return"),
             Command("match.wait", "waits, or back", self.wait, "W"),
             Command("match.copy", "copy", lambda: self.ways.sheet("copy"), "C"),
@@ -84,7 +86,7 @@ class MatchRoom(Room):
         self.notes = QLabel()
         self.notes.setObjectName("quiet")
         self.notes.setWordWrap(True)
-        self.keys = KeyLine()
+        self.keys = ActionBar()
         self._lay_out()
 
     def _lay_out(self) -> None:
@@ -170,7 +172,7 @@ class MatchRoom(Room):
         self.copying.show_lines(lines, heading, units.length.label)
         self.flow_these.setText(m.flow_these)
         self.notes.setText("<br>".join(escape(n) for n in m.notes))
-        self.keys.show_keys((*key_rows(self.commands), ("M", "mark"), ("M held", "clock")))
+        self.keys.show_actions(self.commands)
         self.fit(self._there)
 
     @property
@@ -227,10 +229,6 @@ class MatchRoom(Room):
                 self.mark()
             return
         super().keyReleaseEvent(event)
-
-    def focusNextPrevChild(self, following: bool) -> bool:
-        """Tab goes to the next port that differs while the room has the keyboard."""
-        return False
 
     def step_port(self, by: int) -> None:
         if self.match is not None and self.match.cells:

@@ -22,9 +22,9 @@ from ventrix.ui.open_book import OpenBook
 from ventrix.ui.plan.beside import Beside
 from ventrix.ui.plan.limit_bar import LimitBar
 from ventrix.ui.plan.move_list import MoveList
+from ventrix.ui.widgets.action_bar import ActionBar
 from ventrix.ui.widgets.answer_strip import AnswerStrip, say_large
-from ventrix.ui.widgets.command import Command, key_rows
-from ventrix.ui.widgets.key_line import KeyLine
+from ventrix.ui.widgets.command import Command
 from ventrix.ui.widgets.planner import Planner
 from ventrix.ui.widgets.room import Room
 
@@ -95,7 +95,7 @@ class PlanRoom(Room):
         self.left_out.setObjectName("caption")
         self.beside = Beside()
         self.beside.setFixedWidth(240)
-        self.keys = KeyLine()
+        self.keys = ActionBar()
         self.waiting = QLabel()
         self.waiting.setObjectName("title")
         self.waiting.setAlignment(Qt.AlignmentFlag.AlignCenter)
@@ -158,7 +158,7 @@ class PlanRoom(Room):
         space = self.open_book.workspace
         if space is None or space.port is None:
             return
-        self.keys.show_keys(key_rows(self.commands))
+        self.keys.show_actions(self.commands)
         findings, port, factors, record = space.findings, space.port, space.shop.factors(), space.shop.record()
         cut, words = space.real_cut, self.open_book.units.wording
         if self._planned != (port.id, cut.id if cut is not None else ""):

@@ -29,9 +29,9 @@ from ventrix.ui.practice.reckoning_page import ReckoningPage
 from ventrix.ui.practice.scrolled import scrolled
 from ventrix.ui.practice.shelf_page import HEAD, WAYS, ShelfPage
 from ventrix.ui.practice.shelf_page import LESSON as LESSONS_OF_SHELF
+from ventrix.ui.widgets.action_bar import ActionBar
 from ventrix.ui.widgets.answer_strip import AnswerStrip, say_large
-from ventrix.ui.widgets.command import Command, key_rows
-from ventrix.ui.widgets.key_line import KeyLine
+from ventrix.ui.widgets.command import Command
 from ventrix.ui.widgets.room import Room
 from ventrix.workspace.practice import PracticeAtWork, practice_folder, practices_in
 
@@ -66,7 +66,7 @@ class PracticeRoom(Room):
         self.reckoning.picked.connect(self._look_again)
         self.lesson = LessonPage()
         self.lesson.answered.connect(self._keep_points)
-        self.keys = KeyLine()
+        self.keys = ActionBar()
         self.pages = QStackedWidget()
         for page in (self.shelf, scrolled(self.acts), self.reckoning, self.lesson):
             self.pages.addWidget(page)
@@ -132,7 +132,7 @@ class PracticeRoom(Room):
         (self._show_shelf, self._show_running, self._show_reckoned, self._show_lesson)[page]()
         extra = {SHELF: (("↑ ↓ ← →", "choose"),), LESSON: (("1 to 4", "look"), ("A to D", "answer"))}.get(page, ())
         able = (replace(c, words=_ENTERS[page]) if c.id == "practice.enter" else c for c in self.commands if c.able())
-        self.keys.show_keys((*extra, *key_rows(able)))
+        self.keys.show_actions(able, extra)
 
     def _look_again(self) -> None:
         self.refresh()
@@ -194,9 +194,6 @@ class PracticeRoom(Room):
         return self.reckoning.shown
 
     # -- keys
-
-    def focusNextPrevChild(self, following: bool) -> bool:
-        return False
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         key, page = event.key(), self.page

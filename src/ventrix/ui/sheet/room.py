@@ -35,8 +35,8 @@ from ventrix.ui.sheet.owned_panel import OwnedPanel
 from ventrix.ui.sheet.page_view import FullPage, PageView, pages_of
 from ventrix.ui.sheet.parts_list import PartsList
 from ventrix.ui.sheet.shop_sheet import shop_of
-from ventrix.ui.widgets.command import Command, key_rows, keys_of, pressed
-from ventrix.ui.widgets.key_line import KeyLine
+from ventrix.ui.widgets.action_bar import ActionBar
+from ventrix.ui.widgets.command import Command, keys_of, pressed
 from ventrix.ui.widgets.room import Room
 
 SOON: Final = 150  # ms from a change to the new page
@@ -153,7 +153,7 @@ class SheetRoom(Room):
         actions = QHBoxLayout()
         for button in self.buttons:
             actions.addWidget(button, 1)
-        self.keys = KeyLine()
+        self.keys = ActionBar()
         right = QVBoxLayout()
         right.setSpacing(10)
         right.addWidget(strip)
@@ -221,7 +221,7 @@ class SheetRoom(Room):
         for button in self.buttons:
             button.setStyleSheet("text-align: left; font-size: 14px; padding: 4px 12px")
         self.size_words.setStyleSheet("font-size: 17px; font-weight: 600")
-        self.keys.show_keys(_keys(self.commands))
+        self.keys.show_actions(*_actions(self.commands))
         self._show_photos()
         self.draw()
 
@@ -374,9 +374,8 @@ class SheetRoom(Room):
             self.toggle_full()
 
 
-def _keys(commands: tuple[Command, ...]) -> list[tuple[str, str]]:
-    """The keys that have no button, in a line."""
-    shown = [("↑ ↓", "part"), ("Space", "on or off"), ("Shift+↑ ↓", "its place"), ("PgDn", "page")]
+def _actions(commands: tuple[Command, ...]) -> tuple[list[Command], list[tuple[str, str]]]:
+    """What has no button of its own, and the keys of the list of parts."""
+    told = [("↑ ↓", "part"), ("Space", "on or off"), ("Shift+↑ ↓", "its place"), ("PgDn", "page")]
     wanted = ("sheet.full", "sheet.pair", "sheet.shop")
-    shown += key_rows(c for c in commands if c.id in wanted)
-    return [*shown, ("D", "in the row: hold against another cut")]
+    return [c for c in commands if c.id in wanted], [*told, ("D", "in the row: hold against another cut")]

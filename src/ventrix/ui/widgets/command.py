@@ -74,7 +74,12 @@ def pressed(commands: Iterable[Command], event: QKeyEvent) -> bool:
     return any(c.keys == keys and c.run() for c in commands)
 
 
-SIGNS: Final = {"Up": "↑", "Down": "↓", "Left": "←", "Right": "→"}
+SIGNS: Final = {"Up": "↑", "Down": "↓", "Left": "←", "Right": "→", "Return": "Enter"}
+
+
+def sign_of(keys: str) -> str:
+    """Keys as they stand on a button: arrows as arrows, Return as it is written on the key."""
+    return "+".join(SIGNS.get(key, key) for key in keys.split("+")) if keys else ""
 
 
 def key_rows(commands: Iterable[Command]) -> list[tuple[str, str]]:
@@ -83,7 +88,7 @@ def key_rows(commands: Iterable[Command]) -> list[tuple[str, str]]:
     for c in commands:
         if c.keys and c.keys != "Esc":
             keys, names = rows.setdefault(c.one_of or c.id, ([], []))
-            keys.append("+".join(SIGNS.get(k, k) for k in c.keys.split("+")))
+            keys.append(sign_of(c.keys))
             if c.name not in names:
                 names.append(c.name)
     return [(" ".join(keys), ", ".join(names)) for keys, names in rows.values()]
