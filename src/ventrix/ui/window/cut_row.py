@@ -242,6 +242,7 @@ class CutRow(QWidget):
         self.plus.clicked.connect(lambda: open_book.ways.sheet("cut"))
         self._line.addStretch()
         self._scroll = QScrollArea()
+        self._scroll.setFocusPolicy(Qt.FocusPolicy.NoFocus)  # a click on a plate leaves the keyboard with the room
         self._scroll.setWidget(self._inner)
         self._scroll.setWidgetResizable(True)
         self._scroll.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)

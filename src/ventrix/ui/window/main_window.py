@@ -7,8 +7,8 @@ from pathlib import Path
 from typing import TYPE_CHECKING, Any, Final
 
 from PySide6.QtCore import QByteArray, QTimer
-from PySide6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QKeySequence, QResizeEvent, QShortcut
-from PySide6.QtWidgets import QHBoxLayout, QInputDialog, QMainWindow, QStackedWidget, QVBoxLayout, QWidget
+from PySide6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QKeyEvent, QKeySequence, QResizeEvent, QShortcut
+from PySide6.QtWidgets import QApplication, QHBoxLayout, QInputDialog, QMainWindow, QStackedWidget, QVBoxLayout, QWidget
 
 from ventrix.core.calculators.contract import Calculator
 from ventrix.records.book.index import Index
@@ -174,6 +174,27 @@ class MainWindow(QMainWindow):
             chosen = next((b for b in self.open_book.workspace.benches if b.id == bench), None)
             if chosen is not None:
                 self.rooms.of(FLOW).take_bench(chosen)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        """A room's keys work wherever in the bars and the row of cuts the keyboard is."""
+        if self._for_the_room():
+            self.room.keyPressEvent(event)
+        else:
+            super().keyPressEvent(event)
+
+    def keyReleaseEvent(self, event: QKeyEvent) -> None:
+        if self._for_the_room():
+            self.room.keyReleaseEvent(event)
+        else:
+            super().keyReleaseEvent(event)
+
+    def _for_the_room(self) -> bool:
+        """What nobody took is the room's, unless it comes from the room itself or from a sheet."""
+        here, room = QApplication.focusWidget(), self.room
+        if not room.isVisible() or here is room or (here is not None and room.isAncestorOf(here)):
+            return False
+        open_sheets = [sheet for sheet in self.sheets.made() if sheet.isVisible()]
+        return not any(here is None or sheet.isAncestorOf(here) for sheet in open_sheets)
 
     def dragEnterEvent(self, event: QDragEnterEvent) -> None:
         if any(url.isLocalFile() for url in event.mimeData().urls()):
