@@ -6,7 +6,8 @@ from functools import partial
 from html import escape
 from typing import Final
 
-from PySide6.QtCore import Qt, Signal
+from PySide6.QtCore import Qt, QTimer, Signal
+from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
 from ventrix.bench.simulator.practice.reckoning import Reckoning
@@ -83,10 +84,17 @@ class ReckoningPage(QWidget):
             self.shown, self._shown_in = reckoning_shown(practice.practice, units, self.plan), units
         self.stairs.show_stairs(self.shown, units, self.chosen)
         self.list.show_decisions(self.shown.decisions, self.chosen, units.flow.label)
-        self._list_area.ensureVisible(0, self.list.middle_of(self.chosen), 0, 20)
+        self._keep_in_sight()
         self.curves.show_decision(self.decision, units)
         self.told.setText(self._words())
         return self.shown
+
+    def _keep_in_sight(self) -> None:
+        self._list_area.ensureVisible(0, self.list.middle_of(self.chosen), 0, 20)
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        QTimer.singleShot(0, self, self._keep_in_sight)  # once what is in it has its new size
 
     def _take_plan(self, found: object) -> None:
         """Plan's own way, once it is reckoned; a sentence where it could not be."""

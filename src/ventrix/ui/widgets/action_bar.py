@@ -16,6 +16,7 @@ from ventrix.ui.widgets.flow_layout import FlowLayout
 Part = TypeVar("Part", bound=QWidget)
 PAD: Final = 4  # px, around a button's words
 BETWEEN: Final = 6  # px, between key and words
+LINE: Final = 22  # px, of a button and of what is only told
 
 
 class ActionButton(QAbstractButton):
@@ -58,7 +59,7 @@ class ActionButton(QAbstractButton):
     def sizeHint(self) -> QSize:
         key, words = self._widths()
         between = BETWEEN if self._key and self._words else 0
-        return QSize(key + between + words + 2 * PAD, QFontMetrics(theme.font(13)).height() + PAD)
+        return QSize(key + between + words + 2 * PAD, max(LINE, QFontMetrics(theme.font(13)).height() + PAD))
 
     def minimumSizeHint(self) -> QSize:
         return self.sizeHint()
@@ -100,6 +101,7 @@ class ActionBar(QWidget):
         wanted = [c for c in commands if c.keys != "Esc"]
         self._keep(self._told, len(told), QLabel)
         for label, (keys, words) in zip(self._told, told, strict=True):
+            label.setFixedHeight(LINE)
             label.setText(f"<b style='color:{theme.current().brass}'>{keys}</b> {words}")
         self._keep(self.buttons, len(wanted), ActionButton)
         for i, (button, command) in enumerate(zip(self.buttons, wanted, strict=True)):
