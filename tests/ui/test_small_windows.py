@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from functools import partial
 from itertools import combinations
 
 import pytest
@@ -9,6 +10,8 @@ from PySide6.QtCore import QPoint, QRect, Qt
 from PySide6.QtWidgets import QAbstractButton, QComboBox, QLabel, QLineEdit, QTabBar, QWidget
 
 from tests.ui.stand_in import Open
+from ventrix.core.edits.cuts import add_cut
+from ventrix.core.model.cut import Cut
 from ventrix.rooms.display_units import US
 from ventrix.rooms.shared.gain_words import gain_text
 from ventrix.ui.window.main_window import ROOMS, MainWindow
@@ -164,3 +167,28 @@ def test_after_the_last_lift_the_far_view_says_what_the_cut_did(open_window: Ope
     assert far.sentence == gain.verdict.headline
     assert far.flow == gain_text(gain, US)
     assert "R repeats" in far.hint
+
+
+@pytest.mark.parametrize("size", [(1280, 800), (1024, 700), (853, 533)])
+def test_of_25_cuts_the_plates_looked_at_and_held_against_are_on_the_screen(
+    open_window, qtbot, size: tuple[int, int]
+) -> None:  # type: ignore[no-untyped-def]
+    window = open_window()
+    space = window.open_book.workspace
+    job = space.job
+    for number in range(len(space.port.cuts), 25):
+        job = add_cut(job, space.port.id, Cut(id=f"more-{number}", number=0, name=f"pass {number}"))
+    space.apply("many cuts", job)
+    window.resize(*size)
+    row = window.cut_row
+    for looked, held in ((24, 23), (12, 11), (3, 2), (24, 23)):
+        cuts = space.port.cuts
+        space.look_at(cuts[looked].id)
+        space.hold_against(cuts[held].id)
+
+        def in_sight(*numbers: int) -> bool:
+            plates = [row.plates[n] for n in numbers if n < len(row.plates)]
+            whole = [p.visibleRegion().boundingRect().width() >= p.width() - 4 for p in plates]
+            return len(plates) == len(numbers) and all(whole)
+
+        qtbot.waitUntil(partial(in_sight, looked, held))

@@ -90,6 +90,11 @@ class Plate(QAbstractButton):
             parts.append(self._units.duration.with_unit(minutes))
         return "   ".join(parts)
 
+    @property
+    def cut_id(self) -> str:
+        """The cut that it stands for."""
+        return self._cut.id
+
     def mousePressEvent(self, event: QMouseEvent) -> None:
         if event.modifiers() & Qt.KeyboardModifier.ShiftModifier:
             self.held_against.emit(self._cut.id)
@@ -274,6 +279,9 @@ class CutRow(QWidget):
         row.addStretch(1)
         row.addLayout(pinned)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
+        self._settled = QTimer(self, interval=0, singleShot=True)
+        self._settled.timeout.connect(self._keep_in_sight)
+        self._scroll.horizontalScrollBar().rangeChanged.connect(self._settled.start)  # the row has got its length
         # Gains of every plate can wait until the kept reading itself is drawn.
         self._later = QTimer(self)
         self._later.setSingleShot(True)
@@ -312,13 +320,23 @@ class CutRow(QWidget):
                 stands=self._stands(port, cut),
             )
             column.show_trials([self._chip(port, cut, trial, trial_id) for trial in cut.trials])
-            if here:
-                self._scroll.ensureWidgetVisible(plate)
         self._scroll.setVisible(len(self.columns) > 1)
         self._scroll.setMaximumWidth((len(self.columns) - 1) * (PLATE.width() + GAP) + 12)
         most = max((len(cut.trials) for cut in port.cuts), default=0)
         self._scroll.setFixedHeight(PLATE.height() + 20 + CHIP * min(most, MOST_CHIPS))
         self._name_against(against, port)
+        self._settled.start()
+
+    def _keep_in_sight(self) -> None:
+        """The plate held against, and above all the one looked at, once the row has its size."""
+        space = self._open_book.workspace
+        if space is None or space.selection is None:
+            return
+        against = space.against
+        for cut_id in ("" if against is None else against.id, space.selection.cut_id):
+            plate = next((p for p in self.plates[1:] if p.cut_id == cut_id), None)
+            if plate is not None:
+                self._scroll.ensureWidgetVisible(plate, 8, 0)
 
     def _stands(self, port: Port, cut: Cut) -> str:
         """Name of the port whose test is taken to speak for a cut that was not flowed."""
@@ -331,6 +349,7 @@ class CutRow(QWidget):
         super().resizeEvent(event)
         for label in (self._against_caption, self._against):
             label.setVisible(self.width() >= WIDE)
+        self._settled.start()
 
     def _chip(self, port: Port, cut: Cut, trial: Trial, chosen: str | None) -> TrialChip:
         space = self._open_book.workspace
