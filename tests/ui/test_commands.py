@@ -5,15 +5,19 @@ from __future__ import annotations
 import subprocess
 import sys
 from collections.abc import Callable
+from dataclasses import replace
 from pathlib import Path
 
 import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QAction, QImage
+from PySide6.QtWidgets import QMessageBox
 
 from ventrix.core.model.kinds import CutKind
 from ventrix.demo.job import demo_job
+from ventrix.records.book.book import Book
 from ventrix.records.files.job_document import read_job, write_job
+from ventrix.ui import launch
 from ventrix.ui.window.main_window import MainWindow
 
 Open = Callable[..., MainWindow]
@@ -218,3 +222,40 @@ def test_rooms_keys_are_found_and_done_from_the_finder(open_window: Open) -> Non
     was = window.rooms["compare"].over_ratio
     next(f for f in window._findable() if f.name == "lift or L/D").do()
     assert window.rooms["compare"].over_ratio != was
+
+
+def test_every_menu_fits_a_window_700_px_high(open_window: Open) -> None:
+    window = open_window()
+    for action in window.menuBar().actions():
+        menu = action.menu()
+        assert menu.sizeHint().height() <= 640, f"{action.text()} is {menu.sizeHint().height()} px"
+
+
+def test_the_book_is_copied_and_put_back_from_its_menu(
+    open_window: Open, monkeypatch: pytest.MonkeyPatch, capsys: pytest.CaptureFixture[str]
+) -> None:
+    window = open_window()
+    book, space = window.open_book.book, window.open_book.workspace
+    assert book.path is not None and space is not None
+    was = space.job.title
+    next(c for c in window.commands if c.id == "book.backup").run()
+    assert "is copied to" in window.open_book.last_said
+    space.apply("title", replace(space.job, title="spoilt"))
+    copies = next(c for c in window.commands if c.id == "book.restore").below
+    assert copies is not None
+    (copy,) = copies()
+    leave, put_back = "Leave it", "Put it back"
+    pressed = leave
+    monkeypatch.setattr(QMessageBox, "exec", lambda _self: 0)
+    monkeypatch.setattr(
+        QMessageBox, "clickedButton", lambda self: next(b for b in self.buttons() if b.text() == pressed)
+    )
+    copy.run()
+    assert not window.closed and not window.open_book.put_back_to
+    pressed = put_back
+    copy.run()
+    assert window.closed
+    launch._put_back(book.path, window.open_book.put_back_to)
+    assert "what it was lies at" in capsys.readouterr().out
+    with Book.open(book.path) as again:
+        assert again.load(space.job.id).title == was

@@ -3,13 +3,15 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from datetime import date
 
 import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QApplication, QWidget
+from PySide6.QtWidgets import QAbstractButton, QAbstractSpinBox, QApplication, QComboBox, QLabel, QWidget
 
 from tests.ui.stand_in import Open
+from ventrix.demo.whole_head import whole_head
 from ventrix.ui.window.main_window import MainWindow
 
 K = Qt.Key
@@ -77,3 +79,31 @@ def test_what_is_typed_in_a_sheet_is_never_the_room_s(open_window: Open) -> None
     sheet.setFocus()
     QTest.keyClick(sheet, K.Key_W)
     assert window.sheets.if_made("wall") is None
+
+
+def nameless(root: QWidget) -> list[str]:
+    """What Tab stops at inside of a part that says neither a name nor words."""
+    found = []
+    for part in root.findChildren(QWidget):
+        stops = part.isVisibleTo(root) and part.isEnabled() and part.focusPolicy() & Qt.FocusPolicy.TabFocus
+        own = isinstance(part.parent(), QComboBox | QAbstractSpinBox)
+        words = part.text() if isinstance(part, QAbstractButton | QLabel) else ""
+        if stops and not own and not part.accessibleName() and not words:
+            found.append(f"{type(part).__name__} in {type(part.parent()).__name__}")
+    return found
+
+
+def test_no_stop_of_tab_is_nameless_in_any_room_or_sheet(open_window: Open) -> None:
+    window = open_window()
+    window.open_book.book.add_job(whole_head(date.today()))
+    window.files.open_job("demo-whole-head")
+    for name, room in window.rooms.items():
+        window.go_to_named(name)
+        QApplication.processEvents()
+        assert not nameless(room), name
+    for name, sheet in window.sheets.items():
+        sheet.show()
+        QApplication.processEvents()
+        assert not nameless(sheet), name
+        sheet.hide()
+    assert not nameless(window)

@@ -43,8 +43,27 @@ def run(start: Start) -> int:
         raise InputError(f"'{start.theme}' is not dye or paper", field="--theme")
     if start.file is not None and not start.file.exists():
         raise InputError("there is no such file or command", file=str(start.file))
-    with ExitStack() as closing:
-        return _run(start, shots, closing)
+    while True:
+        with ExitStack() as closing:
+            code, open_book = _run(start, shots, closing)
+        path, day = open_book.book.path, open_book.put_back_to
+        if path is None or not day:
+            return code
+        _put_back(path, day)
+
+
+def _put_back(path: Path, day: str) -> None:
+    """The book as it was on a day; the window opens on it. Why not, on standard error."""
+    from datetime import date
+
+    from ventrix.records.book.backups import restore
+
+    try:
+        kept = restore(path, day, date.today())
+    except InputError as error:
+        print(f"ventrix: {error}", file=sys.stderr)
+    else:
+        print(f"{path} is as on {day}; what it was lies at {kept}")
 
 
 def _shot(text: str) -> tuple[str, Path]:
@@ -57,7 +76,7 @@ def _shot(text: str) -> tuple[str, Path]:
     return room, Path(path)
 
 
-def _run(start: Start, shots: list[tuple[str, Path]], closing: ExitStack) -> int:
+def _run(start: Start, shots: list[tuple[str, Path]], closing: ExitStack) -> tuple[int, OpenBook]:
     if not (os.environ.get("DISPLAY") or os.environ.get("WAYLAND_DISPLAY") or os.environ.get("QT_QPA_PLATFORM")):
         if not shots:
             raise InputError("there is no display: start a desktop open_book, or use --shot or the commands")
@@ -104,8 +123,8 @@ def _run(start: Start, shots: list[tuple[str, Path]], closing: ExitStack) -> int
         for room, path in shots:
             _render(app, window, room, path)
         window.close()
-        return 0
-    return int(app.exec())
+        return 0, open_book
+    return int(app.exec()), open_book
 
 
 def _frame(settings: QSettings) -> Frame:

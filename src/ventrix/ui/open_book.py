@@ -51,6 +51,7 @@ class OpenBook(QObject):
         self.demo = demo
         self.practice: PracticeAtWork | None = None  # set where the book is of a head that does not exist
         self.last_said = ""
+        self.put_back_to = ""  # the day of the copy that the book is put back to, once the window has closed
         self.opening_failed = ""  # why the window opened without the last job
         self.units: Units = SYSTEMS.get(str(settings.value("units", "us")), US)
         self.bench = BenchBridge(self)

@@ -14,7 +14,6 @@ from PySide6.QtWidgets import (
     QInputDialog,
     QLabel,
     QPushButton,
-    QScrollArea,
     QStackedWidget,
     QVBoxLayout,
     QWidget,
@@ -54,6 +53,7 @@ from ventrix.ui.widgets.command import Command
 from ventrix.ui.widgets.pedal import DEFAULT_KEY, Pedal
 from ventrix.ui.widgets.plot import Plot
 from ventrix.ui.widgets.room import Room
+from ventrix.ui.widgets.scroll_area import ScrollArea
 from ventrix.ui.widgets.unrolled_map import UnrolledMap
 from ventrix.workspace.workspace import Workspace
 
@@ -139,7 +139,7 @@ class AirRoom(Room):
         told_column.addWidget(self.said)
         told_column.addStretch()
         told_column.addWidget(caution)
-        card = QScrollArea()
+        card = ScrollArea()
         card.setWidget(holder)
         card.setWidgetResizable(True)
         card.setFixedWidth(360)

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from PySide6.QtWidgets import QComboBox, QHBoxLayout, QLabel, QPushButton, QScrollArea, QTabWidget, QVBoxLayout
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QComboBox, QHBoxLayout, QLabel, QPushButton, QTabWidget, QVBoxLayout
 
 from ventrix.core.model.bench import Bench, bench_named
 from ventrix.ui.benches.form import BenchForm
@@ -10,6 +11,7 @@ from ventrix.ui.benches.plate_page import PlatePage
 from ventrix.ui.benches.study_page import StudyPage
 from ventrix.ui.benches.transfer_page import TransferPage
 from ventrix.ui.open_book import OpenBook
+from ventrix.ui.widgets.scroll_area import ScrollArea
 from ventrix.ui.widgets.side_sheet import SideSheet
 from ventrix.workspace.ids import new_id
 
@@ -35,13 +37,15 @@ class BenchSheet(SideSheet):
         self.transfer = TransferPage(open_book)
         self.pages = QTabWidget()
         self.pages.setDocumentMode(True)
+        self.pages.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        self.pages.tabBar().setAccessibleName("Pages of the bench")
         for words, page in (
             ("Bench", self.form),
             ("Plate", self.plate),
             ("Know your bench", self.study),
             ("Two benches", self.transfer),
         ):
-            scroll = QScrollArea()
+            scroll = ScrollArea()
             scroll.setWidget(page)
             scroll.setWidgetResizable(True)
             self.pages.addTab(scroll, words)

@@ -16,7 +16,6 @@ from PySide6.QtWidgets import (
     QHBoxLayout,
     QLabel,
     QPushButton,
-    QScrollArea,
     QTableWidgetItem,
     QVBoxLayout,
     QWidget,
@@ -43,6 +42,7 @@ from ventrix.rooms.book.import_steps import (
 from ventrix.ui.look import theme
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.quantity_field import QuantityField
+from ventrix.ui.widgets.scroll_area import ScrollArea
 from ventrix.ui.widgets.side_sheet import SideSheet
 from ventrix.ui.widgets.table import Table
 from ventrix.workspace.bring_in_table import Goal, bring_in, default_goals
@@ -87,7 +87,7 @@ class MatchSheet(SideSheet):
         self._columns.setSpacing(4)
         holder = QWidget()
         holder.setLayout(self._columns)
-        self.columns_area = QScrollArea()
+        self.columns_area = ScrollArea()
         self.columns_area.setWidget(holder)
         self.columns_area.setWidgetResizable(True)
         self.table = Table("The table as it is read", edits=True)

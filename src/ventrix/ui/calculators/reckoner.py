@@ -15,7 +15,6 @@ from PySide6.QtWidgets import (
     QLabel,
     QLineEdit,
     QPushButton,
-    QScrollArea,
     QVBoxLayout,
     QWidget,
 )
@@ -30,6 +29,7 @@ from ventrix.core.quantity.words import sentence
 from ventrix.rooms.display_units import Units
 from ventrix.ui.look import theme
 from ventrix.ui.open_book import OpenBook
+from ventrix.ui.widgets.scroll_area import ScrollArea
 from ventrix.ui.widgets.side_sheet import SideSheet
 
 # Dimensions that follow the units of the screen; the rest stay in the contract's own unit.
@@ -153,7 +153,7 @@ class Reckoner(SideSheet):
         self._body.setSpacing(4)
         holder = QWidget()
         holder.setLayout(self._body)
-        scroll = QScrollArea()
+        scroll = ScrollArea()
         scroll.setWidget(holder)
         scroll.setWidgetResizable(True)
         scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)

@@ -13,7 +13,6 @@ from PySide6.QtWidgets import (
     QHBoxLayout,
     QLabel,
     QPushButton,
-    QScrollArea,
     QVBoxLayout,
     QWidget,
 )
@@ -46,6 +45,7 @@ from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.command import Command
 from ventrix.ui.widgets.plot import Plot
 from ventrix.ui.widgets.room import Room
+from ventrix.ui.widgets.scroll_area import ScrollArea
 from ventrix.workspace.ids import now_text
 
 NOT_COMPARABLE = "NOT COMPARABLE, shown anyway"
@@ -156,7 +156,7 @@ class CompareRoom(Room):
         left.addWidget(self.ribbon, 2)
         left.addWidget(self.table)
         left.addWidget(self.notes)
-        self._scores = QScrollArea()
+        self._scores = ScrollArea()
         self._scores.setWidget(self.scorecard)
         self._scores.setWidgetResizable(True)
         self._side = QWidget()

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from PySide6.QtCore import QRectF, Qt
 from PySide6.QtGui import QBrush, QPainter, QPaintEvent, QPen
-from PySide6.QtWidgets import QGridLayout, QLabel, QScrollArea, QSizePolicy, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QGridLayout, QLabel, QSizePolicy, QVBoxLayout, QWidget
 
 from ventrix.core.metal.walls import WallLeft
 from ventrix.rooms.cuts.card import CardLine
@@ -12,6 +12,7 @@ from ventrix.rooms.display_units import Units
 from ventrix.ui.look import theme
 from ventrix.ui.look.marks import MARK, draw_corners
 from ventrix.ui.widgets.photo_pair import PhotoPair
+from ventrix.ui.widgets.scroll_area import ScrollArea
 
 
 class MetalBar(QWidget):
@@ -115,7 +116,7 @@ class CutCard(QWidget):
         column.addWidget(self.caution)
         column.addWidget(self.photos)
         column.addStretch()
-        scroll = QScrollArea()
+        scroll = ScrollArea()
         scroll.setWidget(inner)
         scroll.setWidgetResizable(True)
         scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)

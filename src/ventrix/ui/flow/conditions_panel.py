@@ -13,7 +13,6 @@ from PySide6.QtWidgets import (
     QLabel,
     QLineEdit,
     QPushButton,
-    QScrollArea,
     QVBoxLayout,
     QWidget,
 )
@@ -30,6 +29,7 @@ from ventrix.records.bad_input import sentence_of
 from ventrix.rooms.display_units import Shown, Units
 from ventrix.rooms.flow.conditions import CHOICES, FIGURES, NOT_RECORDED, Choice, Figure
 from ventrix.ui.widgets.quantity_field import QuantityField, show_beside
+from ventrix.ui.widgets.scroll_area import ScrollArea
 from ventrix.workspace.ids import now_text
 
 AIR: Final = ("temperature", "pressure", "humidity", "plenum_temperature")
@@ -99,7 +99,7 @@ class ConditionsPanel(QWidget):
         column.addStretch()
         holder = QWidget()
         holder.setLayout(column)
-        scroll = QScrollArea()
+        scroll = ScrollArea()
         scroll.setWidget(holder)
         scroll.setWidgetResizable(True)
         scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)

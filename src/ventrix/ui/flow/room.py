@@ -12,7 +12,6 @@ from PySide6.QtWidgets import (
     QLabel,
     QLineEdit,
     QPushButton,
-    QScrollArea,
     QStackedWidget,
     QTabWidget,
     QVBoxLayout,
@@ -48,6 +47,7 @@ from ventrix.ui.widgets.action_bar import ActionBar
 from ventrix.ui.widgets.pedal import DEFAULT_KEY, Pedal
 from ventrix.ui.widgets.plot import Plot
 from ventrix.ui.widgets.room import Room
+from ventrix.ui.widgets.scroll_area import ScrollArea
 from ventrix.workspace.workspace import Workspace
 
 CAUTION = (
@@ -141,7 +141,7 @@ class FlowRoom(Room):
         bench.state_changed.connect(self._bench_changed)
 
     def _lay_out(self) -> None:
-        ladder_scroll = QScrollArea()
+        ladder_scroll = ScrollArea()
         ladder_scroll.setWidget(self.ladder)
         ladder_scroll.setWidgetResizable(True)
         ladder_scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)

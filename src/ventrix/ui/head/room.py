@@ -6,8 +6,8 @@ from collections.abc import Callable
 from dataclasses import replace
 from typing import Any, Final
 
-from PySide6.QtCore import QSize
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QScrollArea, QTabWidget, QVBoxLayout, QWidget
+from PySide6.QtCore import QSize, Qt
+from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QTabWidget, QVBoxLayout, QWidget
 
 from ventrix.core.edits.valves import asks_whether_changed, change_valve, correct_valve
 from ventrix.core.metal.unrolled import unroll
@@ -32,6 +32,7 @@ from ventrix.ui.head.tab import Tab
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.quantity_field import PlacedField, QuantityField
 from ventrix.ui.widgets.room import Room
+from ventrix.ui.widgets.scroll_area import ScrollArea
 from ventrix.workspace.ids import new_id
 
 NOUN_OF: Final[dict[str, type[Noun]]] = {"job": Job, "valve": Valve, "cut": Cut}
@@ -69,6 +70,8 @@ class HeadRoom(Room):
         self.pour_again = QPushButton("Pour again")
         self.pour_again.clicked.connect(lambda: self.ways.sheet("pour"))
         self.tabs = QTabWidget()
+        self.tabs.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        self.tabs.tabBar().setAccessibleName("Pages of the head")
         self.tabs.setDocumentMode(True)
         self.tabs.setFixedWidth(TABS)
         self.pages: list[Tab] = [
@@ -79,7 +82,7 @@ class HeadRoom(Room):
             FinishTab(self),
         ]
         for page in self.pages:
-            scroll = QScrollArea()
+            scroll = ScrollArea()
             scroll.setWidget(page)
             scroll.setWidgetResizable(True)
             self.tabs.addTab(scroll, page.title)
@@ -98,7 +101,7 @@ class HeadRoom(Room):
         below.addWidget(self.derived, 1)
         self.curve.setFixedWidth(270)
         below.addWidget(self.curve)
-        self._follows = QScrollArea()
+        self._follows = ScrollArea()
         self._follows.setWidgetResizable(True)
         self._sheet = QWidget()
         self._right = QVBoxLayout(self._sheet)

@@ -10,7 +10,7 @@ from typing import Final
 import numpy as np
 from PySide6.QtCore import QSize, Qt
 from PySide6.QtGui import QKeyEvent, QPixmap
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
 from ventrix.core.lineup.fitting import Fit
 from ventrix.core.lineup.of_job import LineUp, line_up, meets_the_head
@@ -27,6 +27,7 @@ from ventrix.ui.widgets.action_bar import ActionBar
 from ventrix.ui.widgets.answer_strip import AnswerStrip, say_large
 from ventrix.ui.widgets.command import Command
 from ventrix.ui.widgets.room import Room
+from ventrix.ui.widgets.scroll_area import ScrollArea
 
 STEPS: Final = {"in": to_si(0.004, "in"), "mm": to_si(0.1, "mm")}  # what an arrow moves a face, a round figure in each
 TURN: Final = np.radians(0.05)
@@ -97,7 +98,7 @@ class LineUpRoom(Room):
         self._lay_out()
 
     def _lay_out(self) -> None:
-        scroll = QScrollArea()
+        scroll = ScrollArea()
         scroll.setWidget(self.edges)
         scroll.setWidgetResizable(True)
         scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)

@@ -10,7 +10,7 @@ from typing import Final
 
 from PySide6.QtCore import QSize, Qt, QTimer
 from PySide6.QtGui import QFocusEvent, QHideEvent, QKeyEvent
-from PySide6.QtWidgets import QApplication, QHBoxLayout, QLabel, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QApplication, QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
 from ventrix.core.edits.stages import end_wait, mark_stage
 from ventrix.core.matching.board import board, waits_now
@@ -27,6 +27,7 @@ from ventrix.ui.widgets.action_bar import ActionBar
 from ventrix.ui.widgets.answer_strip import AnswerStrip, say_large
 from ventrix.ui.widgets.command import Command
 from ventrix.ui.widgets.room import Room
+from ventrix.ui.widgets.scroll_area import ScrollArea
 from ventrix.workspace.ids import new_id, now_text
 
 HELD: Final = 450  # ms that M is held to start or stop a clock
@@ -97,12 +98,12 @@ class MatchRoom(Room):
         right.addWidget(self.flow_these)
         right.addWidget(self.notes)
         right.addStretch()
-        beside = QScrollArea()
+        beside = ScrollArea()
         beside.setWidget(self._side)
         beside.setWidgetResizable(True)
         beside.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self._beside = beside
-        boards = QScrollArea()
+        boards = ScrollArea()
         boards.setWidget(self.board)
         boards.setWidgetResizable(True)
         boards.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)

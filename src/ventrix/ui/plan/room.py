@@ -8,7 +8,7 @@ from typing import Final
 
 from PySide6.QtCore import QSize, Qt
 from PySide6.QtGui import QHideEvent
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
 from ventrix.core.engine.of_job import OnTheEngine, on_the_engine
 from ventrix.core.model.kinds import TrialKind
@@ -27,6 +27,7 @@ from ventrix.ui.widgets.answer_strip import AnswerStrip, say_large
 from ventrix.ui.widgets.command import Command
 from ventrix.ui.widgets.planner import Planner
 from ventrix.ui.widgets.room import Room
+from ventrix.ui.widgets.scroll_area import ScrollArea
 
 NARROW: Final = 1000  # px: below, the expected gain gives way
 FLAT: Final = 600  # px
@@ -120,7 +121,7 @@ class PlanRoom(Room):
         left.addWidget(self.fit_said)
         heading = QLabel("Next moves, best hour first")
         heading.setObjectName("heading")
-        scroll = QScrollArea()
+        scroll = ScrollArea()
         scroll.setWidget(self.moves)
         scroll.setWidgetResizable(True)
         scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)

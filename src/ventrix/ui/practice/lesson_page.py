@@ -7,7 +7,7 @@ from typing import Final
 
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QPainter, QPaintEvent, QPen, QPolygonF
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
 from ventrix.bench.simulator.practice.lessons.catalogue import puzzle
 from ventrix.bench.simulator.practice.lessons.lesson import BEST, LIFTS, Exhibit, Grade, Lesson, Puzzle, grade
@@ -15,6 +15,7 @@ from ventrix.core.quantity.words import number_text
 from ventrix.rooms.display_units import US, Units
 from ventrix.ui.look import theme
 from ventrix.ui.widgets.painted_text import paint_text
+from ventrix.ui.widgets.scroll_area import ScrollArea
 
 ANSWERS: Final = "ABCD"
 
@@ -110,7 +111,7 @@ class LessonPage(QWidget):
         for label in (self.title, self.story, self.words):
             label.setWordWrap(True)
         self.words.setAlignment(Qt.AlignmentFlag.AlignTop)
-        scroll = QScrollArea()
+        scroll = ScrollArea()
         scroll.setWidget(self.words)
         scroll.setWidgetResizable(True)
         scroll.setFocusPolicy(Qt.FocusPolicy.NoFocus)

@@ -5,10 +5,12 @@ from __future__ import annotations
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QScrollArea, QWidget
 
+from ventrix.ui.widgets.scroll_area import ScrollArea
+
 
 def scrolled(widget: QWidget) -> QScrollArea:
     """The widget where it may be higher than there is room."""
-    area = QScrollArea()
+    area = ScrollArea()
     area.setWidget(widget)
     area.setWidgetResizable(True)
     area.setFocusPolicy(Qt.FocusPolicy.NoFocus)

@@ -4,10 +4,11 @@ from __future__ import annotations
 
 from PySide6.QtCore import QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QImage, QMouseEvent, QPainter, QPaintEvent
-from PySide6.QtWidgets import QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QVBoxLayout, QWidget
 
 from ventrix.ui.look import theme
 from ventrix.ui.look.marks import draw_corners
+from ventrix.ui.widgets.scroll_area import ScrollArea
 
 
 def pages_of(data: bytes) -> int:
@@ -95,7 +96,7 @@ class FullPage(QWidget):
         super().__init__()
         self._inner = _Leaf()
         self._inner.clicked.connect(self.closed)
-        self.area = QScrollArea()
+        self.area = ScrollArea()
         self.area.setWidget(self._inner)
         self.area.setAlignment(Qt.AlignmentFlag.AlignHCenter)
         column = QVBoxLayout(self)

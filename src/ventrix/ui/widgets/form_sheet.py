@@ -13,7 +13,6 @@ from PySide6.QtWidgets import (
     QLabel,
     QLineEdit,
     QPushButton,
-    QScrollArea,
     QVBoxLayout,
     QWidget,
 )
@@ -25,6 +24,7 @@ from ventrix.records.bad_input import BookError, sentence_of
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.line import Line
 from ventrix.ui.widgets.quantity_field import QuantityField
+from ventrix.ui.widgets.scroll_area import ScrollArea
 from ventrix.ui.widgets.side_sheet import SideSheet
 
 
@@ -69,7 +69,7 @@ class FormSheet(SideSheet):
         self.column.addWidget(self.title)
         holder = QWidget()
         holder.setLayout(self.column)
-        scroll = QScrollArea()
+        scroll = ScrollArea()
         scroll.setWidget(holder)
         scroll.setWidgetResizable(True)
         outer = QVBoxLayout(self)

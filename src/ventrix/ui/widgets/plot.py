@@ -47,6 +47,7 @@ class Plot(QWidget):
         column.addWidget(self.plot)
         self.setAccessibleName(caption)
         self.plot.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        self.plot.viewport().setFocusPolicy(Qt.FocusPolicy.NoFocus)
         if selects:
             for side in ("left", "bottom"):  # a range is dragged over them many times a second
                 self.plot.getAxis(side).setCacheMode(QGraphicsItem.CacheMode.DeviceCoordinateCache)

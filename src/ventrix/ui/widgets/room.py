@@ -27,6 +27,7 @@ class Room(QWidget):
     def __init__(self, open_book: OpenBook) -> None:
         super().__init__()
         self.setObjectName("room")
+        self.setAccessibleName(self.name)
         self.open_book = open_book
         self._stale = True
         self.commands: tuple[Command, ...] = ()  # the room's own keys

@@ -55,6 +55,7 @@ def all_commands(window: MainWindow) -> tuple[Command, ...]:
             FILE,
             window.has_job,
         ),
+        *window.files.book_commands(),
         Command("book.where", "Where the boo&k lies…", sheet("station"), "", FILE, line=True),
         Command("quit", "&Quit", window.close, "Ctrl+Q", FILE, line=True),
         *edit_commands(window.open_book),

@@ -16,7 +16,7 @@ from ventrix.ui.widgets.command import Command
 from ventrix.workspace import acts
 from ventrix.workspace.workspace import Workspace
 
-EDIT, CUT, BENCH, VIEW = "&Edit", "&Cut", "&Bench", "&View"
+EDIT, CUT, PORT, BENCH, VIEW = "&Edit", "&Cut", "&Port", "&Bench", "&View"
 
 
 def _on_job(open_book: OpenBook, act: Callable[[Workspace], object]) -> Callable[[], None]:
@@ -57,17 +57,18 @@ def row_commands(open_book: OpenBook) -> tuple[Command, ...]:
     on, job = partial(_on_job, open_book), has_job(open_book)
 
     def row(id_: str, words: str, act: Callable[[Workspace], object], keys: str = "", line: bool = False) -> Command:
-        return Command(id_, words, on(act), keys, CUT, job, line=line)
+        menu = CUT if id_.startswith(("cut.", "pin.")) else PORT
+        return Command(id_, words, on(act), keys, menu, job, line=line)
 
     return (
         row("cut.next", "Look at the &next cut", lambda s: acts.step_along_row(s, 1), "Ctrl+Right", line=True),
         row("cut.before", "Look at the &cut before", lambda s: acts.step_along_row(s, -1), "Ctrl+Left"),
         row("pin.next", "Hold against the next", lambda s: acts.pin_along_row(s, 1), "Ctrl+Shift+Right"),
         row("pin.before", "Hold against the one before", lambda s: acts.pin_along_row(s, -1), "Ctrl+Shift+Left"),
-        row("port.next", "Next &port", acts.next_port, "Ctrl+P", line=True),
-        row("port.intake", "New &intake port", lambda s: acts.make_port(s, "intake")),
+        row("port.next", "&Next port", acts.next_port, "Ctrl+P"),
+        row("port.intake", "New &intake port", lambda s: acts.make_port(s, "intake"), line=True),
         row("port.exhaust", "New &exhaust port", lambda s: acts.make_port(s, "exhaust")),
-        row("piece.runner", "New piece: manifold &runner", lambda s: acts.make_piece(s, Piece.RUNNER)),
+        row("piece.runner", "New piece: manifold &runner", lambda s: acts.make_piece(s, Piece.RUNNER), line=True),
         row("piece.spacer", "New piece: &spacer", lambda s: acts.make_piece(s, Piece.SPACER)),
         row("piece.header", "New piece: &header primary", lambda s: acts.make_piece(s, Piece.HEADER)),
         row("port.all", "Ports for &all cylinders", acts.make_all_ports),

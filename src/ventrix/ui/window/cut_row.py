@@ -8,7 +8,6 @@ from PySide6.QtWidgets import (
     QAbstractButton,
     QHBoxLayout,
     QLabel,
-    QScrollArea,
     QSizePolicy,
     QVBoxLayout,
     QWidget,
@@ -22,6 +21,7 @@ from ventrix.rooms.shared.gain_words import gain_text, shown_of
 from ventrix.ui.look import theme
 from ventrix.ui.look.marks import draw_mark
 from ventrix.ui.open_book import OpenBook
+from ventrix.ui.widgets.scroll_area import ScrollArea
 
 PLATE = QSize(190, 54)
 CHIP = 22
@@ -246,8 +246,7 @@ class CutRow(QWidget):
         self.plus = NewCutPlate()
         self.plus.clicked.connect(lambda: open_book.ways.sheet("cut"))
         self._line.addStretch()
-        self._scroll = QScrollArea()
-        self._scroll.setFocusPolicy(Qt.FocusPolicy.NoFocus)  # a click on a plate leaves the keyboard with the room
+        self._scroll = ScrollArea()
         self._scroll.setWidget(self._inner)
         self._scroll.setWidgetResizable(True)
         self._scroll.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)

@@ -4,12 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping
 from dataclasses import replace
+from datetime import date
 from functools import partial
 from pathlib import Path
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from PySide6.QtGui import QGuiApplication
-from PySide6.QtWidgets import QFileDialog, QWidget
+from PySide6.QtWidgets import QFileDialog, QMessageBox, QWidget
 
 from ventrix.core.edits.runs import start_run
 from ventrix.core.edits.traverses import add_traverse
@@ -32,7 +33,11 @@ from ventrix.ui.window.commands import has_job
 from ventrix.ui.window.registry import Registry
 from ventrix.ui.window.sheets import DOUBLE, MATCH
 from ventrix.workspace.ids import new_id
+from ventrix.workspace.shelf import Shelf
 from ventrix.workspace.workspace import Workspace
+
+if TYPE_CHECKING:
+    from ventrix.records.book.backups import Backup
 
 FILE = "&File"
 JOB_FILES = "Jobs (*.json *.zip);;Job documents (*.json);;Archives (*.zip);;All files (*)"
@@ -161,6 +166,7 @@ class Files:
             file("job.demo", "The &demo head", self.open_demo),
             file("job.open", "&Open job", always, below=self.jobs),
             file("job.import", "&Bring in a job…", self.import_job, "Ctrl+O", line=True),
+            file("job.details", "C&ustomer, state and promise…", self.edit_details, able=job),
             file("job.export", "&Write job document…", self.export_job, "Ctrl+Shift+S", able=job),
             file("job.workbook", "Write spreads&heet…", self.export_workbook, able=job),
             file("run.import", "Bring in a &table of readings…", self.import_run, "Ctrl+I", line=True),
@@ -169,6 +175,61 @@ class Files:
             file("air.import", "Bring in &air speeds…", self.import_air, able=metal),
             file("air.export", "Write air speeds…", self.export_air, able=probed),
         )
+
+    def book_commands(self) -> tuple[Command, ...]:
+        """The book's own copies: one made now, or the whole book put back to one of them."""
+
+        def has_file() -> bool:
+            book = self._open_book.book
+            return book.path is not None and not book.read_only and not self._open_book.demo
+
+        return (
+            Command("book.backup", "&Copy the book now", self.copy_book, "", FILE, has_file, line=True),
+            Command("book.restore", "Put the boo&k back to a copy", always, "", FILE, has_file, below=self.copies),
+        )
+
+    def copy_book(self) -> None:
+        """Today's copy, made anew."""
+        from ventrix.records.book.backups import back_up
+
+        path = self._open_book.book.path
+        if path is None:
+            return
+        try:
+            made = back_up(path, date.today(), again=True)
+        except InputError as error:
+            self._open_book.say(sentence_of(error))
+            return
+        self._open_book.say(f"The book is copied to {made.path if made is not None else path}.")
+
+    def copies(self) -> tuple[Command, ...]:
+        """A line for each copy, newest first."""
+        from ventrix.records.book.backups import backups_of
+
+        path = self._open_book.book.path
+        found = [] if path is None else backups_of(path)
+        none = Command("book.no_copy", "no copy is there yet", able=lambda: False)
+        return tuple(map(self._copy, found)) or (none,)
+
+    def _copy(self, copy: Backup) -> Command:
+        return Command(f"book.{copy.day}", f"{copy.day}, {copy.size / 1024:,.0f} kB…", partial(self.put_back, copy.day))
+
+    def put_back(self, day: str) -> None:
+        """The whole book as it was on a day, once the user has said so: the window closes, and opens on it."""
+        box = QMessageBox(QMessageBox.Icon.Question, "Put the book back", f"Put the whole book back to {day}?")
+        box.setInformativeText("Every job is then as on that day. The book as it is now is kept beside it.")
+        yes = box.addButton("Put it back", QMessageBox.ButtonRole.AcceptRole)
+        box.addButton("Leave it", QMessageBox.ButtonRole.RejectRole)
+        box.exec()
+        if box.clickedButton() is yes:
+            self._open_book.put_back_to = day
+            self._parent.close()
+
+    def edit_details(self) -> None:
+        """Who the open job is for, where it stands and when it is promised."""
+        book, space = self._open_book.book, self._open_book.workspace
+        if space is not None:
+            self._open_book.ways.sheet("details", Shelf(book, lambda: self._open_book.workspace), space.job.id)
 
     def import_job(self) -> None:
         name, _ = QFileDialog.getOpenFileName(self._parent, "Bring in a job", "", JOB_FILES)
