@@ -7,7 +7,7 @@ from pathlib import Path
 
 from PySide6.QtCore import QSize, Qt
 from PySide6.QtGui import QKeyEvent
-from PySide6.QtWidgets import QFileDialog, QHBoxLayout, QInputDialog, QLabel, QVBoxLayout
+from PySide6.QtWidgets import QBoxLayout, QFileDialog, QHBoxLayout, QInputDialog, QLabel, QVBoxLayout
 
 from ventrix.core.edits.cuts import edit_cut
 from ventrix.core.edits.valves import open_after_valve_job
@@ -48,7 +48,10 @@ PICTURES = "Pictures (*.jpg *.jpeg *.png);;All files (*)"
 
 
 CARD, NARROW_CARD = 384, 340  # px
+QWIDGETSIZE_MAX = (1 << 24) - 1  # what Qt calls no limit
 WIDE = 1000  # px, of the room
+LEAST_BESIDE = 830  # px: below, map and card do not stand beside one another
+FOLDED_CARD = 240  # px, of its height
 
 
 class CutsRoom(Room):
@@ -89,17 +92,26 @@ class CutsRoom(Room):
         left.addWidget(self.caption)
         left.addWidget(self.map, 1)
         left.addWidget(self.keys)
-        row = QHBoxLayout(self)
-        row.setContentsMargins(16, 8, 16, 8)
-        row.setSpacing(16)
-        row.addLayout(left, 1)
-        row.addWidget(self.card)
+        self._row = QHBoxLayout(self)
+        self._row.setContentsMargins(16, 8, 16, 8)
+        self._row.setSpacing(16)
+        self._row.addLayout(left, 1)
+        self._row.addWidget(self.card)
 
     # -- showing
 
     def fit(self, there: QSize) -> None:
-        """In a small window the card is narrower."""
-        self.card.setFixedWidth(CARD if there.width() >= WIDE else NARROW_CARD)
+        """Beside a sheet in a small window the card folds under the map."""
+        folded = there.width() < LEAST_BESIDE
+        self._row.setDirection(QBoxLayout.Direction.TopToBottom if folded else QBoxLayout.Direction.LeftToRight)
+        for part in (self.caption, self.keys):  # a frame that scrolls asks for least heights, and knows no lines
+            part.setMinimumHeight(part.heightForWidth(max(there.width() - 48, 200)) if folded else 0)
+        if folded:
+            self.card.setMinimumSize(0, FOLDED_CARD)
+            self.card.setMaximumWidth(QWIDGETSIZE_MAX)
+        else:
+            self.card.setMinimumHeight(0)
+            self.card.setFixedWidth(CARD if there.width() >= WIDE else NARROW_CARD)
 
     def refresh(self) -> None:
         space = self.open_book.workspace

@@ -51,7 +51,7 @@ class UnrolledMap(QWidget):
         self._motion.setEndValue(1.0)
         self._motion.valueChanged.connect(self._moved)
         self.setMouseTracking(True)
-        self.setMinimumSize(440, 340)
+        self.setMinimumSize(400, 340)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setAccessibleName("Unrolled port")
