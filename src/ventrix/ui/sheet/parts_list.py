@@ -11,7 +11,7 @@ from PySide6.QtWidgets import QWidget
 from ventrix.reports.sheet.contents import ALWAYS, Part
 from ventrix.ui.look import theme
 
-ROW: Final = 32  # px of a line, where there is room
+ROW: Final = 29  # px of a line, where there is room
 TIGHT: Final = 25
 _TICK: Final = (QPointF(3, 7), QPointF(6, 11), QPointF(12, 2))
 

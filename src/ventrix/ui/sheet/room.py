@@ -378,4 +378,4 @@ def _actions(commands: tuple[Command, ...]) -> tuple[list[Command], list[tuple[s
     """What has no button of its own, and the keys of the list of parts."""
     told = [("↑ ↓", "part"), ("Space", "on or off"), ("Shift+↑ ↓", "its place"), ("PgDn", "page")]
     wanted = ("sheet.full", "sheet.pair", "sheet.shop")
-    return [c for c in commands if c.id in wanted], [*told, ("D", "in the row: hold against another cut")]
+    return [c for c in commands if c.id in wanted], told
