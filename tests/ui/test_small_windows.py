@@ -144,7 +144,8 @@ def test_beside_a_wide_sheet_the_verdict_stands_above_the_curves(open_window: Op
     verdict, curves = (w.mapTo(room, QPoint(0, 0)) for w in (room.verdict, room.curves))
     assert verdict.y() + room.verdict.height() <= curves.y()
     assert room.curves.width() > 400
-    assert not room.scorecard.isVisibleTo(room)
+    scores, table = (w.mapTo(room, QPoint(0, 0)) for w in (room.scorecard, room.table))
+    assert scores.y() >= table.y() + room.table.height(), "below the lifts, not gone"
     qtbot.keyClick(window.sheets["benches"], Qt.Key.Key_Escape)
     qtbot.wait(5)
     verdict, curves = (w.mapTo(room, QPoint(0, 0)) for w in (room.verdict, room.curves))

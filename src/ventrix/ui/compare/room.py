@@ -53,9 +53,10 @@ LEVEL_MARK = {"yes": "✓", "converted": "≈", "unknown": "?", "no": "✕"}
 
 
 SIDE: Final = 400  # px
-WIDE: Final = 780  # px: below, the verdict stands above the curves
+WIDE: Final = 940  # px: below, the verdict stands above the curves
 FAR = 1.8  # times as large where it is read from a distance
-STACKED: Final = 680  # px that this takes in height
+STACKED: Final = 960  # px that this takes in height
+SCORES: Final = 280  # px of it, of the scorecard at its foot
 QWIDGETSIZE_MAX: Final = 16_777_215  # Qt's own, which PySide does not export
 
 
@@ -116,6 +117,7 @@ class CompareRoom(Room):
         self.ribbon_caption = QLabel()
         self.ribbon_caption.setObjectName("caption")
         self.ribbon = Plot("Difference of the two cuts against lift")
+        self.ribbon.setMinimumHeight(84)  # the words over its bars want it
         self.table = LiftTable()
         self.table.said.connect(open_book.say)
         self.notes = QLabel()
@@ -145,7 +147,7 @@ class CompareRoom(Room):
         said = QHBoxLayout()
         said.addWidget(self.comparability, 1)
         said.addWidget(self.show_anyway)
-        left = QVBoxLayout()
+        left = self._left = QVBoxLayout()
         left.setSpacing(3)
         left.addLayout(said)
         left.addWidget(self.my_lifts)
@@ -157,10 +159,11 @@ class CompareRoom(Room):
         left.addWidget(self.table)
         left.addWidget(self.notes)
         self._scores = ScrollArea()
+        self.scorecard.setMaximumWidth(520)
         self._scores.setWidget(self.scorecard)
         self._scores.setWidgetResizable(True)
         self._side = QWidget()
-        right = QVBoxLayout(self._side)
+        right = self._right = QVBoxLayout(self._side)
         right.setSpacing(8)
         right.addWidget(self.verdict)
         right.addWidget(self._scores, 1)
@@ -204,12 +207,13 @@ class CompareRoom(Room):
         return page
 
     def fit(self, there: QSize) -> None:
-        """In a small window the verdict stands above the curves, and the scorecard gives way."""
+        """In a small window one column: the verdict, the curves, the lifts, the scorecard."""
         narrow = there.width() < WIDE
         if narrow == self._narrow:
             return
         self._narrow = narrow
-        self._scores.setVisible(not narrow)
+        (self._left if narrow else self._right).addWidget(self._scores, 0 if narrow else 1)
+        self._scores.setMinimumHeight(SCORES if narrow else 0)
         self._row.setDirection(QBoxLayout.Direction.BottomToTop if narrow else QBoxLayout.Direction.LeftToRight)
         self._side.setMinimumWidth(0 if narrow else SIDE)
         self._side.setMaximumWidth(QWIDGETSIZE_MAX if narrow else SIDE)
@@ -227,7 +231,7 @@ class CompareRoom(Room):
         self._row.setDirection(QBoxLayout.Direction.BottomToTop if narrow else QBoxLayout.Direction.LeftToRight)
         self._side.setMinimumWidth(0 if narrow else SIDE)
         self._side.setMaximumWidth(QWIDGETSIZE_MAX if narrow else SIDE)
-        self._scores.setVisible(not narrow)
+        self._scores.setVisible(not alone)
         self.verdict.show_large(alone)
         self.ways.far_shown.emit(alone)
         self.refresh()

@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
+from itertools import pairwise
+from typing import Final
 
 import numpy as np
 import pyqtgraph as pg
@@ -13,6 +16,9 @@ from PySide6.QtWidgets import QGraphicsItem, QVBoxLayout, QWidget
 from ventrix.core.quantity.words import number_text
 from ventrix.rooms.shared.plot_values import Band, Bars, Line, Picture
 from ventrix.ui.look import theme
+
+TICK_WORDS: Final = 40  # px that a lift wants below the axis
+BAR_WORDS: Final = 42  # px that a figure wants over its bar
 
 _STYLES = {
     "solid": Qt.PenStyle.SolidLine,
@@ -39,6 +45,9 @@ class Plot(QWidget):
         self._value_digits = 1
         self.plot = pg.PlotWidget(enableMenu=False)
         self._styled: tuple[str, QFont] | None = None
+        self._ticks: Sequence[float] | None = None
+        self._bar_words: list[pg.TextItem] = []
+        self.plot.getViewBox().sigResized.connect(self._thin_out)
         self.plot.hideButtons()
         self.plot.setMouseEnabled(False, False)
         self.plot.setFrameShape(self.plot.Shape.NoFrame)
@@ -75,6 +84,7 @@ class Plot(QWidget):
         item.disableAutoRange()  # each thing added would ask for the range again
         self.plot.clear()
         self._hover_items: list[pg.GraphicsObject] = []
+        self._bar_words = []
         self._lines, self._digits, self._value_digits = list(picture.lines), picture.digits, picture.value_digits
         item.showGrid(x=True, y=True, alpha=0.13)
         for band in picture.bands:
@@ -100,8 +110,27 @@ class Plot(QWidget):
             item.setYRange(*picture.y_range, padding=0)
         if picture.x_range is None or picture.y_range is None:
             item.enableAutoRange(x=picture.x_range is None, y=picture.y_range is None)
-        axis = self.plot.getAxis("bottom")
-        axis.setTicks(None if picture.x_ticks is None else [[(x, f"{x:.{picture.digits}f}") for x in picture.x_ticks]])
+        self._ticks = picture.x_ticks
+        self._thin_out()
+
+    def _thin_out(self, _view: object = None) -> None:
+        """Only as many words along the axis and over the bars as do not touch: every other, every third."""
+        low, high = self.plot.getViewBox().viewRange()[0]
+        a_unit = self.plot.getViewBox().width() / max(high - low, 1e-12)
+
+        def apart(places: Sequence[float], wide: float) -> int:
+            near = min((b - a for a, b in pairwise(places)), default=0.0) * a_unit
+            return 1 if len(places) < 2 or near >= wide else math.ceil(wide / max(near, 1e-9))
+
+        ticks = self._ticks
+        if ticks is None:
+            self.plot.getAxis("bottom").setTicks(None)
+        else:
+            shown = ticks[:: apart(ticks, TICK_WORDS)]
+            self.plot.getAxis("bottom").setTicks([[(x, f"{x:.{self._digits}f}") for x in shown]])
+        step = apart([text.pos().x() for text in self._bar_words], BAR_WORDS)
+        for i, text in enumerate(self._bar_words):
+            text.setVisible(i % step == 0)
 
     def _add_band(self, band: Band) -> None:
         low = pg.PlotCurveItem(band.x, band.low, pen=None)
@@ -143,6 +172,7 @@ class Plot(QWidget):
             text.setFont(theme.font(13, narrow=True, weight=500))
             text.setPos(x, height)
             self.plot.addItem(text)
+            self._bar_words.append(text)
 
     def _add_horizontal(self, y: float, words: str) -> None:
         line = pg.InfiniteLine(y, angle=0, pen=_pen("brass", 1, "dashed"))
