@@ -1,7 +1,7 @@
 """Start-up and memory, as ratios in one run.
 
-Start of `ventrix --demo` to the first paint of the Compare room, against a bare PySide6 window holding
-one pyqtgraph plot; and the demo's peak memory. Each in a process of its own, best of five, by turns.
+Start of `ventrix --demo` to the window's frame, and to the first paint of the Compare room, against a bare PySide6
+window holding one pyqtgraph plot; and the demo's peak memory. Each in a process of its own, best of five, by turns.
 """
 
 from __future__ import annotations
@@ -25,6 +25,22 @@ window.resize(1280, 800)
 window.show()
 window.grab()
 print(time.time())
+"""
+
+FRAME = """
+import time
+from ventrix.ui import launch
+from ventrix.ui.launch import Start
+
+shown = launch._frame
+
+def frame(settings):
+    shown(settings)
+    print(time.time(), flush=True)
+    raise SystemExit
+
+launch._frame = frame
+launch.run(Start(demo=True))
 """
 
 DEMO = """
@@ -52,15 +68,16 @@ def seconds(code: str) -> tuple[float, list[str]]:
 
 def main() -> None:
     os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
-    bare, demo, memory = [], [], 0.0
+    bare, frame, demo, memory = [], [], [], 0.0
     for _ in range(5):
         bare.append(seconds(BARE)[0])
+        frame.append(seconds(FRAME)[0])
         took, lines = seconds(DEMO)
         demo.append(took)
         memory = max(memory, float(lines[1]))
     print(f"bare window with one plot: {min(bare):.2f} s; demo to Compare painted: {min(demo):.2f} s")
-    print(f"ratio {min(demo) / min(bare):.2f} (aim under 1.5)")
-    print(f"peak memory of the demo: {memory:.0f} MiB (aim under 220)")
+    print(f"ratio {min(demo) / min(bare):.2f} (aim 2.2); of the frame alone {min(frame) / min(bare):.2f} (aim 1.3)")
+    print(f"peak memory of the demo: {memory:.0f} MiB (aim 170)")
 
 
 if __name__ == "__main__":
