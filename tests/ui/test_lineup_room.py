@@ -25,6 +25,7 @@ from ventrix.records.library.items import face_item
 from ventrix.ui.lineup.room import LineUpRoom
 from ventrix.ui.lineup.template_sheet import TemplateSheet
 from ventrix.ui.widgets.action_bar import ActionBar
+from ventrix.ui.widgets.command import Command
 from ventrix.ui.window.main_window import MainWindow
 
 K = Qt.Key
@@ -128,6 +129,29 @@ def test_the_foot_of_a_room_is_a_button_for_every_key_it_has(window: MainWindow,
         assert button.geometry().bottom() <= bottom, "a line that is not seen"
     for one, other in pairwise(bar.buttons):
         assert not one.geometry().intersects(other.geometry())
+
+
+def test_a_button_at_the_foot_is_able_whenever_its_command_is() -> None:
+    can = {"now": False}
+    bar = ActionBar()
+    bar.show_actions((Command("a", "act", lambda: None, "A", able=lambda: can["now"]),))
+    assert not bar.buttons[0].isEnabled()
+    assert "nothing to do it to" in bar.buttons[0].toolTip()
+    can["now"] = True
+    bar.follow()
+    assert bar.buttons[0].isEnabled()
+
+
+@pytest.mark.parametrize("name", ["flow", "cuts"])
+def test_a_foot_follows_what_the_room_can_do(window: MainWindow, name: str) -> None:
+    window.go_to_named(name)
+    room = window.room
+    bar = room.findChild(ActionBar)
+    space = window.open_book.workspace
+    for cut in space.port.cuts:
+        space.look_at(cut.id)
+        QTest.qWait(20)
+        assert [b.isEnabled() for b in bar.buttons] == [b.command.able() for b in bar.buttons]
 
 
 def test_a_click_at_the_foot_does_what_the_key_does_and_leaves_the_keyboard_with_the_room(window: MainWindow) -> None:

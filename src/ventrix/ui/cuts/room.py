@@ -118,6 +118,7 @@ class CutsRoom(Room):
         if space is None or space.port is None or space.real_cut is None:
             return
         port, cut, units = space.port, space.real_cut, self.open_book.units
+        self.keys.follow()
         try:
             picture = map_picture(space.job, port, cut, space.against, self.zone, units)
         except Refused as error:

@@ -270,6 +270,7 @@ class FlowRoom(Room):
         elif self.side.currentIndex() == 2:
             self.readings.show_run(hand.in_sight, self._reading_text, units)
         self._show_far()
+        self.bar.follow()
         self._behind.start()
 
     def _show_curve(self) -> None:

@@ -6,7 +6,7 @@ from collections.abc import Iterable, Sequence
 from typing import Final, TypeVar
 
 from PySide6.QtCore import QRect, QSize, Qt
-from PySide6.QtGui import QFontMetrics, QPainter, QPaintEvent, QPen
+from PySide6.QtGui import QEnterEvent, QFontMetrics, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QAbstractButton, QLabel, QSizePolicy, QWidget
 
 from ventrix.ui.look import theme
@@ -109,6 +109,11 @@ class ActionBar(QWidget):
             paired = following is not None and bool(command.one_of) and following.one_of == command.one_of
             same = paired and following is not None and following.name == command.name
             button.show_command(command, words=not same)
+
+    def enterEvent(self, event: QEnterEvent) -> None:
+        """What has become able since the room was last drawn is so before it can be clicked."""
+        super().enterEvent(event)
+        self.follow()
 
     def follow(self) -> None:
         """What can be done now."""
