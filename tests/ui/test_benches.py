@@ -253,3 +253,16 @@ def test_parts_at_lifts_carry_over_lift_by_lift(shop: tuple[MainWindow, BenchShe
     assert {round(p.lift / INCH, 3) for p in parts if p.lift is not None} == {0.1, 0.3, 0.5}
     assert "lift by lift" in sheet.transfer.said.text()
     assert "at 0.300" in sheet.transfer.parts.text()
+
+
+def test_what_a_bench_flowed_is_no_figure_once_it_is_disconnected(open_window: Open) -> None:
+    bench = open_window().open_book.bench
+    bench.connected = True
+    bench.tell_flow(0.05)
+    assert bench.live_flow == 0.05
+    bench.connected = False
+    assert bench.live_flow is None
+    bench.disconnect_bench()
+    bench.connected = True
+    assert bench.live_flow is None, "nothing that an earlier bench said"
+    bench.connected = False

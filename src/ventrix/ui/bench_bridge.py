@@ -36,7 +36,7 @@ class BenchBridge(QObject):
         self.sentence = "no bench connected: type what you read"
         self.connected = False
         self.is_simulated = False
-        self.live_flow: float | None = None  # m3/s, what the procedure says flows now; None where it is not steady
+        self._live_flow: float | None = None
         self._name = self.answers_for = ""
         self._last_sample = self._back_at = 0.0
         self._events: queue.Queue[Event] = queue.Queue()
@@ -45,6 +45,15 @@ class BenchBridge(QObject):
         self._timer = QTimer(self)
         self._timer.setInterval(REFRESH)
         self._timer.timeout.connect(self.drain)
+
+    @property
+    def live_flow(self) -> float | None:
+        """What the procedure says flows now [m3/s]; None where it is not steady, or no bench is connected."""
+        return self._live_flow if self.connected else None
+
+    def tell_flow(self, flow: float | None) -> None:
+        """What the procedure makes of the last samples [m3/s]."""
+        self._live_flow = flow
 
     @property
     def active(self) -> bool:
@@ -94,6 +103,7 @@ class BenchBridge(QObject):
         self._timer.stop()
         self._events = queue.Queue()
         self._name = self.answers_for = ""
+        self._live_flow = None
         self.connected = self.is_simulated = False
         self.sentence = "no bench connected: type what you read"
         self.state_changed.emit()

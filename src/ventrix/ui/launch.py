@@ -6,7 +6,7 @@ import os
 import sys
 import tempfile
 from contextlib import ExitStack
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from logging import Logger
 from pathlib import Path
 from typing import TYPE_CHECKING
@@ -50,6 +50,7 @@ def run(start: Start) -> int:
         if path is None or not day:
             return code
         _put_back(path, day)
+        start = replace(start, file=None)  # what was brought in is in the book, or was put back with it
 
 
 def _put_back(path: Path, day: str) -> None:

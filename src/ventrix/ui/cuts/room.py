@@ -64,6 +64,7 @@ class CutsRoom(Room):
         super().__init__(open_book)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.zone = ""
+        self._lines_want = 0  # px of width that they are folded to; nought beside one another
         self.map = UnrolledMap()
         self.map.zone_chosen.connect(self.choose_zone)
         self.caption = QLabel()
@@ -104,14 +105,20 @@ class CutsRoom(Room):
         """Beside a sheet in a small window the card folds under the map."""
         folded = there.width() < LEAST_BESIDE
         self._row.setDirection(QBoxLayout.Direction.TopToBottom if folded else QBoxLayout.Direction.LeftToRight)
-        for part in (self.caption, self.keys):  # a frame that scrolls asks for least heights, and knows no lines
-            part.setMinimumHeight(part.heightForWidth(max(there.width() - 48, 200)) if folded else 0)
+        self._lines_want = max(there.width() - 48, 200) if folded else 0
+        self._give_lines()
         if folded:
             self.card.setMinimumSize(0, FOLDED_CARD)
             self.card.setMaximumWidth(QWIDGETSIZE_MAX)
         else:
             self.card.setMinimumHeight(0)
             self.card.setFixedWidth(CARD if there.width() >= WIDE else NARROW_CARD)
+
+    def _give_lines(self) -> None:
+        """The frame asks for least heights and knows no lines: folded, words and actions say what theirs take."""
+        for part in (self.caption, self.keys):
+            lines = part.heightForWidth(self._lines_want) if self._lines_want else 0
+            part.setMinimumHeight(max(lines, 0))
 
     def refresh(self) -> None:
         space = self.open_book.workspace
@@ -130,6 +137,7 @@ class CutsRoom(Room):
             f"{port.name}{valves}, unrolled: air goes left to right, walls folded flat, sizes as at cut {cut.number}. "
             f"{taper_words(picture.port)} {cone_words(picture.port)}"
         )
+        self._give_lines()
         self._fill_card(space, port, cut)
 
     def _fill_card(self, space: Workspace, port: Port, cut: Cut) -> None:

@@ -339,8 +339,8 @@ class FlowRoom(Room):
         if self.open_book.workspace is None or not self.isVisible():
             return
         self.control.take_in(samples)  # type: ignore[arg-type]
-        live, bench = self.hand.test.live, self.open_book.bench
-        bench.live_flow = None if live is None or not bench.connected else self.hand.element.as_reported(*live)
+        live = self.hand.test.live
+        self.open_book.bench.tell_flow(None if live is None else self.hand.element.as_reported(*live))
 
     def _typed(self) -> None:
         """A typed figure was taken: the keys are the room's again; the next digit goes to the entry by itself."""

@@ -181,7 +181,8 @@ class Files:
 
         def has_file() -> bool:
             book = self._open_book.book
-            return book.path is not None and not book.read_only and not self._open_book.demo
+            own = not self._open_book.demo and self._open_book.practice is None
+            return own and book.path is not None and not book.read_only
 
         return (
             Command("book.backup", "&Copy the book now", self.copy_book, "", FILE, has_file, line=True),
