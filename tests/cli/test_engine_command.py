@@ -48,7 +48,7 @@ def test_no_absolute_figure_without_timing(capsys: pytest.CaptureFixture[str], t
     assert found["missing"] == ["intake centreline", "exhaust centreline"]
     code, out, _ = ask(capsys, "engine", path)
     assert code == 0
-    assert "No absolute filling: intake centreline and exhaust centreline not given (Head)." in out
+    assert "No absolute volumetric efficiency: intake centreline and exhaust centreline not given (Head)." in out
 
 
 @pytest.mark.parametrize(

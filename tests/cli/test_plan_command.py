@@ -100,7 +100,7 @@ def test_a_job_without_ports_or_valves(capsys: pytest.CaptureFixture[str], tmp_p
 def test_the_route_of_a_job_and_of_one_port(capsys: pytest.CaptureFixture[str], document: Path) -> None:
     code, out, _ = ask(capsys, "route", document, "--json")
     assert code == 0
-    assert len(json.loads(out)) == 15 * 4
+    assert len(json.loads(out)) == 17 * 4
     code, out, _ = ask(capsys, "route", document, "--port", "intake 4", "--json")
     cards = json.loads(out)
     assert {c["port"] for c in cards} == {"Intake 4"}

@@ -278,13 +278,13 @@ def test_the_laid_back_short_side_is_told_in_words() -> None:
         "The floor carries" in s and "less than the roof at the short side" in s for s in balance_sentences(before)
     )
     told = " ".join(change_sentences(before, after))
-    assert "Faster beyond the probe's doubt: floor left" in told
+    assert "Faster by more than the probe's uncertainty: floor left" in told
     assert "more even" in told
     halves = half_areas(after)
     assert halves is not None
     assert halves.upper + halves.lower == pytest.approx(after.area)
     same = " ".join(change_sentences(before, before))
-    assert "No point changed beyond the probe's doubt." in same
+    assert "No point changed by more than the probe's uncertainty." in same
 
 
 def test_width_needed_slows_the_lower_half_to_the_upper_by_continuity() -> None:

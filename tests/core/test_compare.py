@@ -114,7 +114,7 @@ def test_a_trade_needs_two_neighbours_each_way() -> None:
 def test_what_may_not_be_compared_is_never_kept(change: dict[str, object]) -> None:
     found = judge(compare_runs([run(BASE)], [run(BASE * 1.2, replace(FULL, **change))]))
     assert found.result == "can't tell"
-    assert found.headline in ("Not to be compared.", "Can't be said.")
+    assert found.headline.startswith(("Not to be compared.", "Can't compare"))
     assert set(compare_runs([run(BASE)], [run(BASE * 1.2, replace(FULL, **change))]).results) == {"not proven"}
 
 

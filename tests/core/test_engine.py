@@ -225,7 +225,7 @@ def test_a_small_carburettor_costs_filling_at_the_top_and_a_large_one_nothing() 
     assert lost[-1] > 3 * lost[0]
     assert "induction rated at 1.5 inHg" in small.guessed
     lone = on(replace(demo_job(), induction_flow=to_si(200, "cfm"), engine_cylinders=None))
-    assert "induction left out: how many cylinders the whole engine has is not said (Head, Casting)" in lone.guessed
+    assert "induction left out: how many cylinders the whole engine has was not entered (Head, Casting)" in lone.guessed
 
 
 def test_lash_takes_from_what_the_cam_opens() -> None:

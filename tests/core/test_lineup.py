@@ -147,7 +147,7 @@ def test_a_head_that_stands_high_is_told_edge_by_edge_with_what_to_take_off() ->
     high = {"Intake 4": (0.0, 0.8)}
     found = line_up(job_of(face("head", moved=high), face("manifold"), land=6.0))
     edges = {(e.port, e.edge): e for j in found.joints for e in j.edges}
-    assert edges["Intake 4", "floor"].faces_air, "the head's floor stands in the air"
+    assert edges["Intake 4", "floor"].faces_air, "the head's floor faces the air"
     assert edges["Intake 4", "floor"].step == pytest.approx(-0.8 * MM, abs=1e-6)
     assert not edges["Intake 4", "roof"].faces_air
     (first, *rest) = found.proposals

@@ -8,14 +8,14 @@ from datetime import date, timedelta
 import numpy as np
 import pytest
 
+from tests.at_work import at, record
 from ventrix.core.edits.slips import record_slip
 from ventrix.core.edits.stages import end_wait, log_copies, mark_stage
 from ventrix.core.judging.findings import Findings
-from ventrix.core.matching.alike import developed_port, ports_alike, spreads, worth_flowing
-from ventrix.core.matching.board import USUAL_STAGES, board, stages_of, waits_now
+from ventrix.core.judging.model_port import developed_port
+from ventrix.core.matching.alike import ports_alike, spreads, worth_flowing
 from ventrix.core.matching.copying import Answer, copies
 from ventrix.core.matching.core_shift import core_shift, tolerance_factor, zone_walls
-from ventrix.core.matching.hours import hours_of, learn
 from ventrix.core.matching.paired import chambers_of, paired_ports
 from ventrix.core.matching.quote import quote_of
 from ventrix.core.metal.slips import not_told, seat_left
@@ -27,6 +27,8 @@ from ventrix.core.model.job_parts import Chamber, PartOfJob, Wait
 from ventrix.core.model.kinds import SlipKind
 from ventrix.core.model.run import FlowRun, Mount, Reading, SetUp
 from ventrix.core.quantity.units import to_si
+from ventrix.core.work.hours import hours_of
+from ventrix.core.work.stages import USUAL, stages_of
 from ventrix.demo.job import demo_benches
 from ventrix.demo.whole_head import whole_head
 
@@ -224,7 +226,7 @@ def test_copies_are_logged_as_a_cut_with_the_ports_own_depths() -> None:
     last = next(p for p in job.ports if p.id == port.id).cuts[-1]
     assert last.operations[0].works[0].depth == pytest.approx(to_si(0.013, "in"))
     assert last.operations[0].stage == "bowl, throat"
-    assert board(job)["bowl, throat", port.id].done
+    assert at(job, "bowl, throat", port.id).done
     with pytest.raises(ValueError, match="nothing was chosen"):
         log_copies(JOB, port, "copied", [], lambda: "x", "2026-05-18", None)
 
@@ -236,49 +238,28 @@ def test_a_stage_marked_on_many_ports_shares_its_minutes() -> None:
     ids = iter(f"n{i}" for i in range(9))
     ports = [p for p in JOB.ports if p.kind == "exhaust" and len(p.cuts) < 5]
     job = mark_stage(JOB, ports, "finish", lambda: next(ids), "2026-05-18", 3600.0, beyond_quote=True)
-    boxes = board(job)
-    assert all(boxes["finish", p.id].seconds == pytest.approx(1800.0) for p in ports)
-    assert hours_of(job, TODAY).beyond_quote == pytest.approx(3600.0)
-    assert stages_of(replace(JOB, stages=())) == USUAL_STAGES
+    boxes = record(job)
+    assert all(boxes.at("finish", p).seconds == pytest.approx(1800.0) for p in ports)
+    assert hours_of(record(job), TODAY).beyond_quote == pytest.approx(3600.0)
+    assert stages_of(replace(JOB, stages=(), waits=()))[: len(USUAL)] == USUAL
     with pytest.raises(ValueError, match="has no state yet"):
         mark_stage(JOB, [Port(id="x", name="Bare", kind="intake")], "finish", lambda: "x", "2026-05-18")
 
 
 def test_what_is_out_waits_until_it_is_back() -> None:
-    assert board(JOB)["valve job", JOB.ports[0].id].wait is not None
+    assert at(JOB, "valve job", JOB.ports[0].id).wait is not None
     back = end_wait(JOB, JOB.waits[0], "2026-05-19")
-    assert waits_now(back) == ()
-    assert board(back)["valve job", JOB.ports[0].id].wait is None
-    assert hours_of(JOB, TODAY).by_stage["valve job"] == 0.0, "what is out is nobody's hour here"
-    assert hours_of(back, TODAY).by_stage["valve job"] > 0
-
-
-def test_intervals_of_hours_hold_eight_in_ten_over_shops_that_learn_and_slip(long: bool) -> None:
-    """Wright's curve with a learning of its own, a residual of its own, and one port in twenty that slips by half as
-    much again: the sum of the ports that are left lies in the 80 % interval 70 to 90 % of the time."""
-    random = np.random.default_rng(8)
-    shops = 400 if long else 150
-    hits = []
-    for _ in range(shops):
-        learning, noise = random.normal(0.15, 0.1), 0.2 * np.exp(0.25 * random.standard_normal())
-        first = 2400 * np.exp(0.5 * random.standard_normal())
-        n = np.arange(1, 9)
-        slips = np.where(random.random(8) < 0.05, 1.5, 1.0)
-        times = first * n**-learning * np.exp(noise * random.standard_normal(8)) * slips
-        done = int(random.integers(1, 6))
-        draws = learn(list(times[:done])).draws(n[done:].astype(float), random, 2000).sum(axis=1)
-        low, high = np.quantile(draws, [0.1, 0.9])
-        hits.append(low <= times[done:].sum() <= high)
-    assert 0.70 <= np.mean(hits) <= 0.90
-    with pytest.raises(ValueError, match="no time"):
-        learn([0.0])
+    assert at(back, "valve job", JOB.ports[0].id).wait is None
+    assert hours_of(record(JOB), TODAY).by_stage["valve job"] == 0.0, "what is out is nobody's hour here"
+    assert hours_of(record(back), TODAY).by_stage["valve job"] > 0
 
 
 def test_the_promise_holds_by_the_room_there_is() -> None:
     """Nothing fits into no day, everything into months; a seat shop that is late holds it up too."""
 
     def holds(days: int, job: Job = JOB) -> float | None:
-        return hours_of(replace(job, promise_date=(TODAY + timedelta(days=days)).isoformat()), TODAY).holds
+        promised = replace(job, promise_date=(TODAY + timedelta(days=days)).isoformat())
+        return hours_of(record(promised), TODAY).holds
 
     assert holds(-1) == 0.0
     assert (holds(90) or 0.0) > 0.98
@@ -286,11 +267,11 @@ def test_the_promise_holds_by_the_room_there_is() -> None:
     assert chances == sorted(chances)
     late = replace(JOB, waits=(replace(JOB.waits[0], promised=(TODAY + timedelta(days=89)).isoformat()),))
     assert (holds(90, late) or 0.0) < 0.2
-    assert hours_of(replace(JOB, promise_date=None), TODAY).holds is None
+    assert hours_of(record(replace(JOB, promise_date=None)), TODAY).holds is None
 
 
 def test_the_quote_is_a_sum_of_the_shops_own_prices() -> None:
-    hours = hours_of(JOB, TODAY)
+    hours = hours_of(record(JOB), TODAY)
     lines = {line.what: line.price for line in quote_of(JOB, hours)}
     assert lines["outside: valve job"] == 180.0
     assert lines["hours used"] == pytest.approx(60 * hours.used / 3600)
@@ -374,4 +355,4 @@ def test_chambers_stand_apart_by_their_pours() -> None:
 
 def test_a_wait_without_a_day_holds_nothing_up() -> None:
     open_ended = replace(JOB, waits=(Wait(id="w", stage="valve job", who="seat shop"),))
-    assert (hours_of(replace(open_ended, promise_date="2026-12-18"), TODAY).holds or 0) > 0.98
+    assert (hours_of(record(replace(open_ended, promise_date="2026-12-18")), TODAY).holds or 0) > 0.98

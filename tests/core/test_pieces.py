@@ -15,8 +15,8 @@ from ventrix.core.model.job import Job
 from ventrix.core.model.kinds import TrialKind
 from ventrix.core.model.run import FlowRun, Reading
 from ventrix.core.planning.next_moves import plan_port
-from ventrix.core.planning.route import route
 from ventrix.core.quantity.units import to_si
+from ventrix.core.work.route import route
 from ventrix.demo.job import demo_benches, demo_job
 
 
@@ -77,7 +77,7 @@ def test_clay_is_no_piece_and_a_piece_is_no_port() -> None:
     job, trial = with_runner(0.9)
     assert lost(job, replace(trial, kind=TrialKind.CLAY)) is None
     assert lost(job, replace(trial, runs=())) is None
-    assert "Runner 1" not in {c.port for c in route(job)}
+    assert "Runner 1" not in {c.port for c in route(Findings(job))}
     with pytest.raises(ValueError, match="is a piece, not a port of the head"):
         plan_port(Findings(job), job.ports[-1])
     assert job.ports_beside(job.ports[0]) == demo_job().ports_beside(demo_job().ports[0])

@@ -387,7 +387,7 @@ def test_parts_say_what_stands_in_their_way() -> None:
     assert set(named) >= {"back cut", "recipe", "larger", "shape", "manifold"}
     assert named["manifold"].blocked_by == ("flowed without its manifold: flow it with the manifold on",)
     assert named["manifold"].kind is MoveKind.ENTRY
-    assert named["shape"].blocked_by == ("the boss is a fin already",)
+    assert named["shape"].blocked_by == ("boss already tapered",)
     small, _ = planned(replace(demo_job(), bore=to_si(70, "mm")))
     larger = next(m for m in small.moves if m.named == "larger")
     assert "of the bore, there is no room" in larger.blocked_by[0]

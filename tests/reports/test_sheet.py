@@ -163,7 +163,7 @@ def test_an_exhaust_without_an_after_is_said() -> None:
     job = demo_job()
     exhaust = replace(job.ports[1], cuts=job.ports[1].cuts[:1])
     sheet = made(replace(job, ports=(job.ports[0], exhaust)))
-    assert sheet.not_ready == "exhaust has no after"
+    assert sheet.not_ready == "exhaust not re-flowed"
     assert "Flowed once" in " ".join(pages(sheet_pdf(sheet)))
 
 

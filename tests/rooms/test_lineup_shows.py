@@ -120,8 +120,8 @@ def test_shares_rise_with_lift_and_need_is_the_rings() -> None:
 @pytest.mark.parametrize(
     ("bore", "outline", "words"),
     [
-        (50.0, None, "the intake valve's middle stands outside the bore"),
-        (89.0, chamber(40, 40), "the intake valve's middle stands outside the chamber"),
+        (50.0, None, "the intake valve's centre is outside the bore"),
+        (89.0, chamber(40, 40), "the intake valve's centre is outside the chamber"),
     ],
 )
 def test_a_valve_outside_of_its_wall_is_named(bore: float, outline: Outline | None, words: str) -> None:
@@ -169,7 +169,7 @@ def test_milling_of_a_square_face_in_words() -> None:
     assert "comes down 0.020 in" in rows
     assert "Off the manifold's face 0.020 in in all, off the valley 0.028 in" in rows
     assert "stand 0.020 in further up" in rows
-    assert "wants a pour" in rows
+    assert "needs a pour" in rows
     assert "face the air" not in rows, "there are no faces to lay on each other"
 
 

@@ -138,9 +138,9 @@ def test_expected_gain_begins_at_nothing_and_lies_in_its_band() -> None:
 def test_how_well_the_chain_fits_is_said_in_one_of_four_ways() -> None:
     assert fit_words(plan_of(name="Intake 4"), US).startswith("Never flowed")
     odd = replace(PLAN, fit=replace(PLAN.fit, worst_lift=to_si(0.45, "in")))
-    assert "something the chain doesn't at 0.450" in fit_words(odd, US)
+    assert "doesn't fit this port at 0.450" in fit_words(odd, US)
     doubt = replace(PLAN, fit=replace(PLAN.fit, worst_lift=None, plain_chi_squared=1e6))
-    assert "its own doubt of 4 %" in fit_words(doubt, US)
+    assert "within 4 %" in fit_words(doubt, US)
     sharp = replace(PLAN, fit=replace(PLAN.fit, worst_lift=None, plain_chi_squared=1.0))
     assert "the bench's own scatter" in fit_words(sharp, US)
 
@@ -192,7 +192,7 @@ def test_before_is_dashed_and_after_has_the_band(timed: OnTheEngine) -> None:
     for line in picture.lines:
         assert low < np.min(line.y)
         assert np.max(line.y) < high
-    assert engine_caption(timed) == "filling, %, over 1,000 rpm: cut 0 (dashed) to 3"
+    assert engine_caption(timed) == "VE, %, over 1,000 rpm: cut 0 (dashed) to 3"
 
 
 def test_without_timing_the_change_alone_is_drawn(timed: OnTheEngine) -> None:
@@ -200,8 +200,8 @@ def test_without_timing_the_change_alone_is_drawn(timed: OnTheEngine) -> None:
     picture = engine_picture(bare)
     assert len(picture.lines) == 1
     assert np.asarray(picture.lines[0].y) == pytest.approx(100 * timed.difference)
-    assert engine_caption(bare).startswith("change of filling")
-    assert "wants intake lobe centre (Head)" in engine_card(bare, US)
+    assert engine_caption(bare).startswith("change of VE")
+    assert "needs intake lobe centre (Head)" in engine_card(bare, US)
     assert engine_document(bare)["filling"] is None
     assert "–" in engine_text(bare)
 
@@ -224,8 +224,8 @@ def test_the_card_holds_limit_choke_and_section(timed: OnTheEngine) -> None:
 def test_one_stage_is_the_next_and_it_alone_speaks() -> None:
     job = demo_job()
     for port in job.ports:
-        lines = stage_lines(job, port)
-        assert len(lines) == 15
+        lines = stage_lines(Findings(job), port)
+        assert len(lines) == 17
         coming = [line for line in lines if line.now]
         assert len(coming) == 1
         assert coming[0].says

@@ -224,9 +224,9 @@ def test_plans_own_way_stands_beside_when_it_is_reckoned() -> None:
 def test_what_his_engine_gets_of_it_has_the_sign_of_the_gain() -> None:
     acts = [FLOW, BOWL, Act("cut", Place.THROAT, 0.5e-3), Act("cut", Place.SHORT_SIDE, 0.5e-3)]
     figures = reckoning_shown(played("shifted-core", 3, acts), US).figures
-    filling = next(f for f, caption in figures if caption.startswith("filling at his 6,500"))
+    filling = next(f for f, caption in figures if caption.startswith("VE at 6,500"))
     assert filling.startswith("+")
-    assert all("filling" not in caption for _, caption in reckoning_shown(played("cast-bump", 3, acts), US).figures)
+    assert all("VE" not in caption for _, caption in reckoning_shown(played("cast-bump", 3, acts), US).figures)
 
 
 def test_no_wall_under_the_limit_is_called_right() -> None:
@@ -238,4 +238,4 @@ def test_no_wall_under_the_limit_is_called_right() -> None:
 
 def test_nothing_said_first_is_told_how() -> None:
     (line,) = call_lines(Findings(Job(id="j", title="j")))
-    assert "F4 says it" in line
+    assert "F4 predicts" in line

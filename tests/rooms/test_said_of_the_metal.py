@@ -18,10 +18,10 @@ from ventrix.core.model.cut import Cut, Operation, Pour, WallReading, Work
 from ventrix.core.model.job_parts import Face, Outline, Seat
 from ventrix.core.model.kinds import CutKind, SpeedsAt
 from ventrix.core.model.traverse import ProbePoint, Traverse
-from ventrix.core.planning.route import route
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import to_si
 from ventrix.core.quantity.words import percent_text
+from ventrix.core.work.route import route
 from ventrix.demo.job import demo_benches, demo_job
 from ventrix.demo.whole_head import whole_head
 from ventrix.reports.sheet.template_pdf import face_pdf
@@ -106,7 +106,7 @@ def test_an_exhaust_without_a_pipe_needs_no_entry() -> None:
 def test_a_trucks_work_begins_with_the_exhaust() -> None:
     """A load is pulled on what gets out: common practice, no source."""
     truck = replace(JOB, use="truck")
-    assert next(s.port for s in route(truck)).startswith("Exhaust")
+    assert next(s.port for s in route(Findings(truck))).startswith("Exhaust")
 
 
 def test_the_next_of_a_kind_has_nothing_that_was_done_to_this_one() -> None:

@@ -167,7 +167,7 @@ def test_the_map_tints_what_was_worked_and_pins_what_was_read() -> None:
     read = [w for c in PORT.cuts[:3] for w in c.walls if w.struck is None]
     assert len(picture.pins) == len(read)
     assert any(pin.behind for pin in picture.pins)
-    assert all("left after the doubt of both" in pin.tip for pin in picture.pins)
+    assert all("left after the uncertainty of both" in pin.tip for pin in picture.pins)
 
 
 # -- Air
@@ -253,16 +253,16 @@ def test_every_figure_that_follows_is_worked_out_from_what_it_needs() -> None:
         "port_angle": np.radians(28), "hole_spacing": 0.0334, "pinch_width": 0.0258,
     }  # fmt: skip
     by_hand = {
-        "Throat of valve": 40 / 46,
-        "Bowl of valve": 42.5 / 46,
+        "Throat, % of valve": 40 / 46,
+        "Bowl, % of valve": 42.5 / 46,
         "Throat area, gross": np.pi / 4 * 0.040**2,
         "Throat area, net of stem": np.pi / 4 * (0.040**2 - 0.007**2),
         "Valve head area": np.pi / 4 * 0.046**2,
-        "Curtain is valve head at": 0.0115,
+        "Lift where curtain area equals valve area": 0.0115,
         "Centreline length": 0.104,
         "Mean section": 118e-6 / 0.104,
         "Wall at the pushrod hole": (0.0334 - 0.0258) / 2,
-        "Port to valve, the air turns": np.radians(62),
+        "Turning angle, port to valve": np.radians(62),
         "Displacement, one cylinder": np.pi / 4 * 0.089**2 * 0.0885,
     }
     for each in DERIVED:
@@ -284,7 +284,7 @@ def test_a_steep_cone_is_said_and_a_gentle_one_is_not() -> None:
     plain = unroll(port, cut, JOB.valve_of(port, cut))
     cone = plain.widest_cone
     assert cone is not None
-    assert ("over 10, air may let go" in cone_words(plain)) == (np.degrees(cone.angle) > 10)
+    assert ("over 10, air may separate" in cone_words(plain)) == (np.degrees(cone.angle) > 10)
     assert taper_words(plain).startswith("Opening to smallest ")
     assert cone_words(plain).startswith("From there to the throat ")
 

@@ -51,10 +51,10 @@ def test_walking_the_row_by_keyboard(open_window: Open) -> None:
     action(window, "Look at the cut before").trigger()
     assert space.cut is not None
     assert space.cut.number == 2
-    action(window, "Hold against the one before").trigger()
+    action(window, "Compare with the cut before").trigger()
     assert space.against is not None
     first = space.against.number
-    action(window, "Hold against the next").trigger()
+    action(window, "Compare with the next cut").trigger()
     assert space.against.number != first
     action(window, "Look at the next cut").trigger()
     assert space.cut.number == 3
@@ -84,7 +84,7 @@ def test_commands_with_nothing_to_act_on_do_no_harm(open_window: Open) -> None:
         "Redo",
         "Next port",
         "Look at the next cut",
-        "Hold against the next",
+        "Compare with the next cut",
         "New intake port",
         "New cut",
     ):

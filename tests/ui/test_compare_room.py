@@ -115,7 +115,7 @@ def test_what_may_not_be_compared_is_hidden_until_shown_anyway_with_the_mark(
     space.apply("sleeve", edit_run(job, run.id, lambda r: replace(r, setup_id="wide")))
     assert "Not to be compared" in window.rooms["compare"].verdict.headline.text()
     assert not window.rooms["compare"].curves.isVisible()
-    qtbot.keyClick(window.rooms["compare"], Qt.Key.Key_A)
+    qtbot.keyClick(window.rooms["compare"], Qt.Key.Key_A, Qt.KeyboardModifier.ShiftModifier)
     assert window.rooms["compare"].curves.isVisible()
     for label in (window.rooms["compare"].curves_caption, window.rooms["compare"].ribbon_caption):
         assert label.text().startswith("NOT COMPARABLE")
@@ -192,7 +192,7 @@ def test_a_claim_is_typed_drawn_and_never_proves(compare: tuple[MainWindow, Work
     space.look_at(space.job.ports[0].cuts[2].id)
     assert any(line.label == "claimed" and line.style == "dotted" for line in window.rooms["compare"].curves._lines)
     assert space.hold_against_other(space.job.id, "intake-0", claimed=True)
-    assert "Can't be said" in window.rooms["compare"].verdict.headline.text()
+    assert "Can't compare" in window.rooms["compare"].verdict.headline.text()
     assert "claimed by the seller" in window.rooms["compare"].verdict.sentence.text()
     assert len(space.findings.runs_of(space.job.ports[0].cuts[0], space.job.ports[0])) == 1
 
@@ -206,7 +206,7 @@ def test_pictures_are_saved_at_print_quality(compare: tuple[MainWindow, Workspac
     tree = ElementTree.parse(tmp_path / "pair.svg")
     assert tree.getroot().tag.endswith("svg")
     assert not window.rooms["compare"].save_picture(tmp_path / "pair.doc")
-    assert "wants to end in" in window.foot.said.toolTip()
+    assert "must end in" in window.foot.said.toolTip()
     window.rooms["compare"].copy_picture()
     assert not QApplication.clipboard().image().isNull()
 

@@ -11,8 +11,8 @@ import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QApplication
 
+from tests.at_work import at, record
 from tests.ui.stand_in import Open
-from ventrix.core.matching.board import board
 from ventrix.core.quantity.units import to_si
 from ventrix.demo.job import demo_benches
 from ventrix.demo.whole_head import whole_head
@@ -77,11 +77,11 @@ def test_m_marks_and_held_it_clocks(window: MainWindow, qtbot) -> None:  # type:
     port = space.port
     assert port is not None
     qtbot.keyClick(room, K.Key_M)
-    assert board(space.job)["short side", port.id].done
+    assert at(space.job, "short side", port.id).done
     qtbot.keyClick(room, K.Key_M)
     assert len([o for c in space.port.cuts for o in c.operations if o.stage == "short side"]) == 1
     space.undo()
-    assert not board(space.job)["short side", port.id].done
+    assert not at(space.job, "short side", port.id).done
     go(room, qtbot, "guide", "Exhaust 3")
     qtbot.keyPress(room, K.Key_M)
     qtbot.wait(HELD + 150)
@@ -89,11 +89,11 @@ def test_m_marks_and_held_it_clocks(window: MainWindow, qtbot) -> None:  # type:
         qtbot.keyPress(room, K.Key_M)
     qtbot.wait(HELD + 150)
     qtbot.keyRelease(room, K.Key_M)
-    box = board(space.job)["guide", port.id]
+    box = at(space.job, "guide", port.id)
     assert box.running_since is not None
     assert room.board.clock == "0:00"
     qtbot.keyClick(room, K.Key_M)
-    box = board(space.job)["guide", port.id]
+    box = at(space.job, "guide", port.id)
     assert box.running_since is None
     assert box.done
 
@@ -113,9 +113,9 @@ def test_a_stage_is_logged_for_many_ports_with_shared_minutes(window: MainWindow
     sheet.others.setText("all intakes")
     qtbot.keyClick(sheet.others, K.Key_Return)
     assert sheet.isHidden()
-    boxes = board(space.job)
+    boxes = record(space.job)
     intakes = [p for p in space.job.ports if p.kind == "intake"]
-    assert [boxes["re-blend", p.id].seconds for p in intakes] == [pytest.approx(900.0)] * 4
+    assert [boxes.at("re-blend", p).seconds for p in intakes] == [pytest.approx(900.0)] * 4
 
 
 def test_what_waited_is_back_and_its_sheet_opens(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
@@ -230,7 +230,7 @@ def test_a_job_that_nobody_touched_says_where_to_begin(open_window: Open) -> Non
     window.go_to_named("match")
     assert "start with rough on" in window.rooms["match"].verdict.text()
     assert "No port is developed yet" in window.rooms["match"].reason.text()
-    assert "no promise" in window.rooms["match"].figures[2][0].text()
+    assert "no due date" in window.rooms["match"].figures[2][0].text()
     window.rooms["match"].mark()
     assert "rough" in window.open_book.workspace.job.ports[0].cuts[0].operations[0].stage  # type: ignore[union-attr]
 

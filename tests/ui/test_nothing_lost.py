@@ -14,13 +14,13 @@ from PySide6.QtCore import QEvent, QSettings, Qt
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QApplication
 
+from tests.at_work import record
 from tests.ui.stand_in import Open, counted
 from ventrix.bench.links.tcp import host_and_port
 from ventrix.bench.procedure.flow_procedure import Phase
 from ventrix.core.edits.cuts import edit_cut, edit_port
 from ventrix.core.edits.runs import add_reading
 from ventrix.core.edits.stages import mark_stage
-from ventrix.core.matching.board import board
 from ventrix.core.model.bench import Bench
 from ventrix.core.model.job_parts import Face
 from ventrix.core.model.run import Reading
@@ -314,13 +314,13 @@ def test_stages_faces_and_waits_of_both_windows_are_kept(tmp_path: Path) -> None
         one.look_for_changes()
         disk = mine.load("demo-whole-head")
         assert one.job == other.job == disk
-        boxes = board(disk)
-        assert boxes["guide", port.id].seconds == boxes["short side", port.id].seconds == 600.0
+        boxes = record(disk)
+        assert boxes.at("guide", port).seconds == boxes.at("short side", port).seconds == 600.0
         assert {"spare gasket", "spare header"} <= {f.name for f in disk.faces}
         assert other.undo()  # the face; then the stage, and nothing of the other window's
         assert other.undo()
-        boxes = board(mine.load("demo-whole-head"))
-        assert boxes["guide", port.id].done and not boxes["short side", port.id].done
+        boxes = record(mine.load("demo-whole-head"))
+        assert boxes.at("guide", port).done and not boxes.at("short side", port).done
 
 
 def test_the_other_windows_changes_arrive_by_themselves(open_window: Open, qtbot, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]

@@ -61,8 +61,8 @@ def test_it_says_what_limits_and_what_next(window: MainWindow, qtbot) -> None:  
     assert "28.0 inH2O" in room.basis.text()
     assert room.plan is not None
     best = room.plan.moves[0]
-    assert room.worth.text().startswith("~") == best.guess, "a guess of the trade is said to be one"
-    assert ("a guess of the trade" in room.reason.text()) == best.guess
+    assert room.worth.text().startswith("~") == best.guess, "an estimate, not measured is said to be one"
+    assert ("an estimate, not measured" in room.reason.text()) == best.guess
     seat = next(line for line in room.moves.lines if line.move.kind is MoveKind.SEAT)
     assert seat.gain.startswith("~")
     assert seat.guess
@@ -109,7 +109,7 @@ def test_enter_says_a_cut_first_and_logs_it(window: MainWindow, qtbot) -> None: 
     assert port.cuts[-1].expected_by == "plan"
     assert port.cuts[-1].expected_low == pytest.approx(line.move.low)
     room = look(window, qtbot, "Intake 1")
-    assert "No gain that the plan said first has come yet." in room.fit_said.text()
+    assert "None of the plan's predictions has been flowed yet." in room.fit_said.text()
     assert titles(room)[0].startswith("flow it: cut ")
     assert sum(line.move.place == row.place and not line.move.blocked_by for line in room.moves.lines) == 0
     qtbot.keyClick(room, K.Key_Up)
@@ -137,7 +137,7 @@ def test_another_cam_is_asked_about_and_a_result_kept_by_keyboard(window: MainWi
     qtbot.keyClick(room, K.Key_E)
     sheet = window.sheets["engine"]
     assert sheet.isVisible(), "the engine is in reach in a small window too"
-    qtbot.waitUntil(lambda: "filling" in sheet.told.text(), timeout=30_000)
+    qtbot.waitUntil(lambda: "VE" in sheet.told.text(), timeout=30_000)
     assert "Blow-down leaves" in sheet.told.text()
     sheet.rocker.box.setFocus()
     qtbot.keyClicks(sheet.rocker.box, "1.6")
@@ -204,7 +204,7 @@ def test_nothing_of_what_limits_lies_over_another(window: MainWindow, qtbot, siz
     assert room.bar in seen and room.legend in seen, "what hatching means is always said"
     for above, below in pairwise(seen):
         assert above.geometry().bottom() < below.geometry().top(), (above, below)
-    assert "The chain fits" in room.bar.toolTip()
+    assert "The model fits" in room.bar.toolTip()
 
 
 def test_a_port_never_flowed_says_that_nothing_is_proven(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
@@ -225,15 +225,16 @@ def test_the_engine_stands_beside_an_intake_that_was_flowed(window: MainWindow, 
     room = look(window, qtbot, "Intake 1")
     qtbot.waitUntil(lambda: not room.busy, timeout=30_000)
     assert room.beside.engine_plot.isVisible()
-    assert room.beside.engine_caption.text() == "filling, %, over 1,000 rpm: cut 0 (dashed) to 3"
+    assert room.beside.engine_caption.text() == "VE, %, over 1,000 rpm: cut 0 (dashed) to 3"
     assert "no waves" in room.beside.engine_card.text()
     space = window.open_book.workspace
     assert space is not None
     space.apply("lobe centre", replace(space.job, intake_centreline=None))
     qtbot.waitUntil(
-        lambda: "Absolute filling wants intake centreline" in room.beside.engine_card.text(), timeout=30_000
+        lambda: "Absolute volumetric efficiency needs intake centreline" in room.beside.engine_card.text(),
+        timeout=30_000,
     )
-    assert room.beside.engine_caption.text().startswith("change of filling")
+    assert room.beside.engine_caption.text().startswith("change of VE")
     room = look(window, qtbot, "Exhaust 1")
     assert not room.beside.engine_plot.isVisible()
 

@@ -146,9 +146,11 @@ def test_head_derives_while_typing_and_says_what_is_wrong(open_window: Open, qtb
     set_field(qtbot, fields["head_diameter"], "2.02")
     qtbot.keyClick(fields["head_diameter"].box, Qt.Key.Key_Return)
     set_field(qtbot, fields["throat_diameter"], "1.77")
-    assert derived["Throat of valve"].text() == "87.6 %"  # common practice, no source: "88 percent"; not accepted yet
+    assert (
+        derived["Throat, % of valve"].text() == "87.6 %"
+    )  # common practice, no source: "88 percent"; not accepted yet
     set_field(qtbot, fields["throat_diameter"], "2.1")
-    assert derived["Throat of valve"].text() == "–"
+    assert derived["Throat, % of valve"].text() == "–"
     assert fields["throat_diameter"].box.property("wrong")
     set_field(qtbot, fields["throat_diameter"], "wide")
     qtbot.keyClick(fields["throat_diameter"].box, Qt.Key.Key_Return)

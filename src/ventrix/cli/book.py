@@ -118,7 +118,7 @@ def _export_more(job: Job, benches: tuple[Bench, ...], photos: Path, file: Path)
         write_whole(file, job_workbook(findings))
         return
     if file.suffix.lower() not in ("", ".zip"):
-        raise InputError("wants to end in .json, .zip or .xlsx, or to be a new folder", file=file.name)
+        raise InputError("must end in .json, .zip or .xlsx, or to be a new folder", file=file.name)
     files, missing = everything(findings, US, Choices(), Shop(), date.today(), photos)
     if file.suffix.lower() == ".zip":
         write_archive(file, files)

@@ -20,12 +20,13 @@ def route(
     as_json: JsonOption = False,
 ) -> None:
     """What to look at, measure, cut and leave at each stage of a head, in the order its use asks for."""
-    from ventrix.core.planning.route import next_card, route
+    from ventrix.core.work.route import next_card, route
     from ventrix.records.files.job_document import read_document
 
     read, benches = read_document(job)
-    chosen = None if port is None else chosen_port(read, port, Findings(read, benches=benches), job)
-    cards = of_file(job, lambda: route(read, chosen))
+    findings = Findings(read, benches=benches)
+    chosen = None if port is None else chosen_port(read, port, findings, job)
+    cards = of_file(job, lambda: route(findings, chosen))
     if as_json:
         print_json([asdict(card) for card in cards])
         return

@@ -53,7 +53,7 @@ def engine_document(found: OnTheEngine) -> dict[str, Any]:
 
 def engine_text(found: OnTheEngine) -> str:
     """A port on the engine in lines."""
-    rows = [engine_sentence(found), "", "    rpm  filling  before  change      8 in 10        Z"]
+    rows = [engine_sentence(found), "", "    rpm    VE  before  change      8 in 10        Z"]
     for i, rpm in enumerate(from_si_array(found.speeds, "rpm")):
         filling, before = (
             "      –" if v is None else f"{100 * v[i]:5.1f} %" for v in (found.filling, found.filling_before)
@@ -72,7 +72,7 @@ def engine_text(found: OnTheEngine) -> str:
     rows.append(f"Effective area over the cam {had} to {area} mm2 deg.")
     rows += [*lift_sentences(found), blow_down_sentence(found)]
     if found.missing:
-        rows.append(f"No absolute filling: {' and '.join(found.missing)} not given (Head).")
+        rows.append(f"No absolute volumetric efficiency: {' and '.join(found.missing)} not given (Head).")
     if found.guessed:
         rows.append(f"Taken as usual: {'; '.join(found.guessed)}.")
     return "\n".join(rows)

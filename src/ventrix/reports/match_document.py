@@ -6,12 +6,13 @@ from datetime import date
 from typing import Any
 
 from ventrix.core.judging.findings import Findings
-from ventrix.core.matching.alike import Alike, Spread, developed_port, ports_alike, spreads, worth_flowing
-from ventrix.core.matching.board import Box, board
+from ventrix.core.judging.model_port import developed_port
+from ventrix.core.matching.alike import Alike, Spread, ports_alike, spreads, worth_flowing
 from ventrix.core.matching.copying import Copy, copies
 from ventrix.core.matching.core_shift import NO_CLEARANCE, core_shift, hands, zone_walls
-from ventrix.core.matching.hours import hours_of
 from ventrix.core.quantity.units import from_si
+from ventrix.core.work.hours import hours_of
+from ventrix.core.work.record import Record, record_of
 
 KINDS = ("intake", "exhaust")
 
@@ -21,18 +22,14 @@ def figure_name(lift: float | None) -> str:
     return "volume" if lift is None else f"flow at {from_si(lift, 'mm'):.2f} mm"
 
 
-def box_state(box: Box) -> str:
-    """A box of the stage board in a word."""
-    return "done" if box.done else "running" if box.running_since else "waiting" if box.wait else "open"
-
-
 def match_document(findings: Findings, today: date) -> dict[str, Any]:
     """JSON of a job's ports, what differs, hours, and what may be copied. Hours in h, flow in CFM by lift in mm."""
     job = findings.job
     alike = [a for kind in KINDS for a in ports_alike(findings, kind)]
-    boxes, hours = board(job), hours_of(job, today)
+    record = record_of(findings)
+    hours = hours_of(record, today)
     return {
-        "ports": [_port(a, boxes) for a in alike],
+        "ports": [_port(a, record) for a in alike],
         "spread": {kind: [_spread(s) for s in spreads(ports_alike(findings, kind))] for kind in KINDS},
         "hours": {
             "used": from_si(hours.used, "h"),
@@ -50,7 +47,7 @@ def match_document(findings: Findings, today: date) -> dict[str, Any]:
     }
 
 
-def _port(a: Alike, boxes: dict[tuple[str, str], Box]) -> dict[str, Any]:
+def _port(a: Alike, record: Record) -> dict[str, Any]:
     return {
         "name": a.port.name,
         "kind": a.port.kind,
@@ -78,7 +75,7 @@ def _port(a: Alike, boxes: dict[tuple[str, str], Box]) -> dict[str, Any]:
             }
             for d in a.differences
         ],
-        "stages": {stage: box_state(b) for (stage, port_id), b in boxes.items() if port_id == a.port.id},
+        "stages": {stage.key: record.at(stage.key, a.port).state.value for stage in record.stages},
     }
 
 

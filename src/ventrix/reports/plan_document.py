@@ -95,7 +95,7 @@ def plan_text(plan: Plan) -> str:
     limits = plan.fit.limits(x[[at]])[0]
     lines.append(f"What limits at {from_si(float(x[at]), 'in'):.3f} in:")
     for place, limit in limits.items():
-        whose = "this port" if limit.from_data else "the book's guess"
+        whose = "this port" if limit.from_data else "an estimate"
         share = f"{100 * limit.share:4.0f} % ({100 * limit.low:.0f} to {100 * limit.high:.0f})"
         lines.append(f"  {place_name(place):18} {share}  {whose}")
     lines.append("Next, best hour first:")

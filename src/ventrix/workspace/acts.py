@@ -28,7 +28,7 @@ def step_along_row(space: Workspace, by: int) -> None:
 
 
 def pin_along_row(space: Workspace, by: int) -> None:
-    """Hold against the next cut, or the one before."""
+    """Compare with the next cut cut, or the one before."""
     if space.port is None or space.cut is None:
         return
     cuts = [c for c in space.port.cuts if c.id != space.cut.id]

@@ -163,9 +163,9 @@ class PracticeAtWork:
         """Do an act: written first. ValueError, in words, where it cannot be done; InputError where it is not kept."""
         self.catch_up()
         if self.over:
-            raise Refused("this practice was reckoned: its truth is open. Begin another seed")
+            raise Refused("this practice has its result: its truth is open. Begin another seed")
         if not self.practice.fits(act):
-            raise OwnersClock(f"the owner's {self.practice.hours:g} hours are over: reckon it in Practice")
+            raise OwnersClock(f"the owner's {self.practice.hours:g} hours are over: see the result in Practice")
         document = self.document.model_copy(update={"acts": [*self.document.acts, _written(act)]})
         write_practice(document, self.path)
         self.document = document
@@ -196,7 +196,7 @@ class PracticeAtWork:
         if trial.kind != TrialKind.CLAY:
             raise Refused(CLAY_ALONE)
         if trial.place not in _PLACES or not trial.area_taken:
-            raise Refused("clay wants its place ({}) and how much of the section it takes", ", ".join(_PLACES))
+            raise Refused("clay needs its place ({}) and how much of the section it takes", ", ".join(_PLACES))
         done = self.do(Act("clay", _PLACES[trial.place], record=trial.id, area=trial.area_taken))
         space.apply("a flow test with clay", with_flow(space.job, self.practice, done, now_text(), trial.id))
         return done

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Final
 
 from ventrix.core.benches.study import Evidence
 from ventrix.core.judging.calls import called_outcomes
@@ -11,10 +11,13 @@ from ventrix.core.judging.expectation import Factor, Outcome, own_factors
 from ventrix.core.model.kinds import JobState
 from ventrix.core.planning.own_record import OwnRecord, own_record
 from ventrix.core.quantity.units import from_si
+from ventrix.core.work.hours import ENOUGH_HEADS, pace_of
 from ventrix.records.book.index import Index
 
 if TYPE_CHECKING:
     from ventrix.workspace.workspace import Workspace
+
+MOST_HEADS: Final = 12  # finished ones that a first guess of hours stands on
 
 
 class ShopFigures:
@@ -25,6 +28,7 @@ class ShopFigures:
         self._index = Index(space.book)
         self._index.catch_up(space.job.id)
         self._outcomes: tuple[dict[str, int], list[Outcome]] = {}, []
+        self._paces: tuple[dict[str, int], dict[str, list[float]]] = {}, {}
 
     def outcomes(self) -> list[Outcome]:
         """What was said first of any cut of the book, and what came of it."""
@@ -35,6 +39,25 @@ class ShopFigures:
     def factors(self) -> list[Factor]:
         """The porter's own gain and time factors by place, over every job of the book."""
         return own_factors(self.outcomes())
+
+    def paces(self) -> dict[str, list[float]]:
+        """What each stage took at one unit of finished heads [s]: those of this material and as many cylinders where
+        there are enough, else all; the newest of them."""
+        written = self._space.book.revisions()
+        if written != self._paces[0]:
+            job = self._space.job
+            done = [
+                e for e in self._index.find()
+                if e.seconds and e.id != job.id and e.state is JobState.HANDED_OVER and e.binned is None
+            ]  # fmt: skip
+            like = [e for e in done if (e.cylinders, e.material) == (job.cylinders, job.material)]
+            chosen = like if len(like) >= ENOUGH_HEADS else done
+            found: dict[str, list[float]] = {}
+            for entry in sorted(chosen, key=lambda e: e.date or "")[-MOST_HEADS:]:
+                for stage, seconds in pace_of(self._space.book.load(entry.id)).items():
+                    found.setdefault(stage, []).append(seconds)
+            self._paces = written, found
+        return self._paces[1]
 
     def hours_of_like(self) -> str:
         """Hours that finished heads of as many cylinders and this material took, in words."""

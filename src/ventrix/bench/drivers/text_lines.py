@@ -164,7 +164,7 @@ class TextBench:
                 if newest is not None:  # it sends faster than anyone reads
                     return newest
                 raise LinkError(self._silent())
-        raise LinkError(f"{self._name} was let go of")
+        raise LinkError(f"{self._name} was given up")
 
     def _silent(self) -> str:
         if self.passed_over and self.last_lines:

@@ -65,12 +65,12 @@ def parse_lifts(text: str, unit: str) -> Lifts:
             found += _listed(part, unit)
             continue
         if len(words) != 3:
-            raise Refused("'{}' wants a first lift, a last and a step: 0.05 to 0.6 by 0.05", part[:40])
+            raise Refused("'{}' needs a first lift, a last and a step: 0.05 to 0.6 by 0.05", part[:40])
         first, last, step = (parse_quantity(w, unit) for w in words)
         if step <= 0 or last < first:
             raise Refused("'{}' does not rise", part[:40])
         if (last - first) / step > MOST_RUNGS:
-            raise Refused("that would be more than {} rungs", MOST_RUNGS)
+            raise Refused("that would be more than {} lifts", MOST_RUNGS)
         count = int((last - first) / step + 1e-6) + 1
         found += [first + i * step for i in range(count)]
     meant = as_thousandths(found, unit)
@@ -80,7 +80,7 @@ def parse_lifts(text: str, unit: str) -> Lifts:
     if lifts[0] <= 0:
         raise Refused("lifts start above zero")
     if len(lifts) > MOST_RUNGS:
-        raise Refused("a plan has at most {} rungs", MOST_RUNGS)
+        raise Refused("a plan has at most {} lifts", MOST_RUNGS)
     return Lifts(lifts, meant is not None)
 
 

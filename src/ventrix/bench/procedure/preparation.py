@@ -36,7 +36,7 @@ TITLES: Final = {
 }
 SAYS: Final = {
     StepKind.WARM_UP: "Blower on, one lift, pressure set: leave it until the reading stands still.",
-    StepKind.ZERO: "Blower off: the manometer must stand at nought.",
+    StepKind.ZERO: "Blower off: the manometer must read zero.",
     StepKind.LEAK: "Valve shut and the port opening sealed, at test pressure: what still flows is the bench's leak.",
     StepKind.SEAT_LEAK: "Valve shut, opening free: what the seat lets through. Recorded, never taken off.",
     StepKind.PLATE: "The reference plate in place of the head, at test pressure.",
@@ -214,7 +214,7 @@ class Preparation:
         if step is StepKind.ZERO:
             offset = flow if pressure is None else pressure  # typed: what the manometer shows
             if abs(offset) > ZERO_LIMIT:
-                return Refusal("The manometer does not stand at nought: zero it, then take it again.")
+                return Refusal("The manometer does not read zero: zero it, then read it again.")
             return self._done(StepDone(step, pressure=offset))
         if flow < 0:
             return Refusal("The reading must not be negative.")

@@ -105,7 +105,7 @@ def engine_speeds(job: Job, port: Port, field: Field) -> EngineSpeeds | None:
 def local_limit_sentences(field: Field, engine: EngineSpeeds | None, limit: float) -> list[str]:
     """Which places of a section are over a local limit (a Mach number) at the top of the engine's speed range."""
     if engine is None:
-        return ["A limit of local speed is the engine's: it wants bore, stroke, rod and the speed it is used to."]
+        return ["A limit of local speed is the engine's: it needs bore, stroke, rod and its highest speed."]
     rpm = f"{engine.crank * 30 / np.pi:.0f} rpm"
     if engine.choked:
         return [f"At {rpm} the engine asks for more than the {field.station} can pass: choked."]
@@ -135,13 +135,13 @@ def change_sentences(before: Field, after: Field) -> list[str]:
     slower = [n for n, c, u in zip(found.names, found.change, found.expanded, strict=True) if c < -u]
     said = []
     if faster:
-        said.append(f"Faster beyond the probe's doubt: {', '.join(faster)}.")
+        said.append(f"Faster by more than the probe's uncertainty: {', '.join(faster)}.")
     if slower:
-        said.append(f"Slower beyond the probe's doubt: {', '.join(slower)}.")
+        said.append(f"Slower by more than the probe's uncertainty: {', '.join(slower)}.")
     if not found.names:
         return ["The two traverses have no point in common."]
     if not said:
-        said.append("No point changed beyond the probe's doubt.")
+        said.append("No point changed by more than the probe's uncertainty.")
     doubt = 2 * float(np.mean(after.uncertainty / after.speed.clip(1e-9)) / np.sqrt(len(after.speed)))
     if abs(after.spread - before.spread) > doubt:
         word = "more even" if after.spread < before.spread else "less even"

@@ -73,7 +73,7 @@ def study_result(study: ScatterStudy) -> StudyResult:
         raise Refused("no lift was flowed in every mount")
     found = _study_evidence(study)
     if found.repeat_freedom == 0:
-        raise Refused("nothing was repeated: set lift and pressure anew and read at least one lift twice")
+        raise Refused("nothing was repeated: set lift and pressure again and read at least one lift twice")
     repeat, freedom = float(np.sqrt(found.repeat_squares / found.repeat_freedom)), found.repeat_freedom
     means = np.array([[np.mean(groups[m, lift]) for lift in lifts] for m in mounts])
     repeats = Repeats(np.array([found.repeat_squares]), np.array([freedom]))

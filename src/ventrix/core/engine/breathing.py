@@ -122,7 +122,7 @@ def engine_of(findings: Findings, port: Port, intake: ReducedRun) -> Engine:
     job, cam = findings.job, findings.cam_of("intake")
     absent = [w for w, v in (("bore", job.bore), ("stroke", job.stroke), ("intake cam", cam)) if v is None]
     if absent:
-        raise Refused("filling wants {} (Head)", ", ".join(absent))
+        raise Refused("volumetric efficiency needs {} (Head)", ", ".join(absent))
     assert cam is not None
     guessed: list[str] = []
     cylinder = _cylinder(job, guessed)
@@ -369,7 +369,7 @@ def _around(job: Job, guessed: list[str]) -> tuple[Around, float | None]:
     if job.induction_flow is None:
         return around, None
     if job.engine_cylinders is None:
-        guessed.append("induction left out: how many cylinders the whole engine has is not said (Head, Casting)")
+        guessed.append("induction left out: how many cylinders the whole engine has was not entered (Head, Casting)")
         return around, None
     rated = job.induction_pressure
     if rated is None:

@@ -136,7 +136,7 @@ def fill(
     for cycle in range(1, MOST_CYCLES + 1):
         filling, loss = run.cycle()
         if not np.all(np.isfinite(filling)):
-            raise Refused("so large a valve at so low a speed is beyond this reckoning")
+            raise Refused("so large a valve at so low a speed is beyond this calculation")
         still = before is not None and np.all(np.abs(filling - before) < settled) and np.all(loss < settled)
         before = filling
         if still:

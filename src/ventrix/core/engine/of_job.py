@@ -183,7 +183,7 @@ class _Asked:
 
 def _asked(findings: Findings, port: Port, after: Cut | None, before: Cut | None, cam: AnyCam | None) -> _Asked:
     if port.kind != "intake":
-        raise Refused("{} is an exhaust: filling is asked of an intake port", port.name)
+        raise Refused("{} is an exhaust: volumetric efficiency is calculated for an intake port", port.name)
     flowed = [c for c in port.cuts if findings.runs_of(c, port)]
     if not flowed:
         raise Refused("{} was not flowed", port.name)
@@ -225,7 +225,7 @@ def _run(findings: Findings, port: Port, cut: Cut) -> ReducedRun:
     if not found:
         raise Refused("cut {} of {} was not flowed", cut.number, port.name)
     if found[-1].kind == "index":
-        raise Refused("{} was flowed on a bench that is not calibrated: filling wants CFM", port.name)
+        raise Refused("{} was flowed on a bench that is not calibrated: volumetric efficiency needs CFM", port.name)
     return found[-1]
 
 

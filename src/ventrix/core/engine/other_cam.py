@@ -41,13 +41,13 @@ def other_cam(
     job, now = findings.job, findings.cam_of("intake")
     if rocker is not None:
         if now is None or job.rocker_ratio is None:
-            raise Refused("another rocker wants the job's own cam and rocker ratio (Head)")
+            raise Refused("another rocker needs the job's own cam and rocker ratio (Head)")
         if lift is not None or duration is not None:
             raise Refused("ask about another cam or another rocker, one at a time")
         return rocker_cam(now, rocker, job.rocker_ratio)
     lift, duration = lift or (now.peak_lift if now is not None else None), duration or job.cam_duration
     if lift is None or duration is None:
-        raise Refused("another cam wants its lift and its duration")
+        raise Refused("another cam needs its lift and its duration")
     return Cam(lift, duration, findings.checking_lift)
 
 

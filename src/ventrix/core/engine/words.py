@@ -13,9 +13,9 @@ def engine_sentence(found: OnTheEngine) -> str:
     for i in (0, -1):
         low, high = 100 * found.difference_low[i], 100 * found.difference_high[i]
         proven = low > 0 or high < 0
-        said = f"{100 * found.difference[i]:+z.1f} %" if proven else "no more than its doubt"
+        said = f"{100 * found.difference[i]:+z.1f} %" if proven else "no more than its uncertainty"
         parts.append(f"{said} at {rpm[i]:,.0f}")
-    return f"{what_changed(found)}: filling {', '.join(parts)} rpm. One cylinder, no waves in pipes."
+    return f"{what_changed(found)}: VE {', '.join(parts)} rpm. One cylinder, no waves in pipes."
 
 
 def what_changed(found: RevLimit) -> str:

@@ -97,6 +97,14 @@ class ConditionDifference:
     sentence: str
 
 
+_STARTS: Final[dict[Level, str]] = {
+    "yes": "May be compared: bench, bore, entry, valve, plug and centring agree.",
+    "no": "Not to be compared.",
+    "unknown": "A condition wasn't recorded, so it may have differed.",
+    "converted": "Compared after conversion.",
+}
+
+
 @dataclass(frozen=True, slots=True)
 class Comparability:
     """Whether two set-ups may be compared, and everything that differs."""
@@ -108,13 +116,13 @@ class Comparability:
     def sentence(self) -> str:
         """The line above the curves."""
         if self.level == "yes":
-            return "May be compared: bench, bore, entry, valve, plug and centring agree."
-        start = {
-            "no": "Not to be compared.",
-            "unknown": "Can't be said: not recorded is not the same as same.",
-            "converted": "Compared after conversion.",
-        }[self.level]
-        return f"{start} {self.reason}"
+            return _STARTS["yes"]
+        return f"{_STARTS[self.level]} {self.reason}"
+
+    @property
+    def start(self) -> str:
+        """The same without what differs or is missing, where that is told beside it."""
+        return _STARTS[self.level]
 
     @property
     def reason(self) -> str:
@@ -206,6 +214,6 @@ def _pressure_difference(before: SetUp, after: SetUp) -> ConditionDifference | N
         return None
     said = (
         f"Test pressure differs, {_inches_of_water(a)} before and {_inches_of_water(b)} after: "
-        "brought to one pressure, and its doubt is counted."
+        "brought to one pressure, with the uncertainty of that counted."
     )
     return ConditionDifference("test_pressure", "converted", _inches_of_water(a), _inches_of_water(b), said)

@@ -160,5 +160,8 @@ def _attribution(had: EngineResult, has: EngineResult) -> tuple[bool, str]:
     if also.lower() != NOTHING:
         return False, f"also changed: {also}"
     if had.correction.strip().lower() != has.correction.strip().lower():
-        return False, f"corrected otherwise: {had.correction or 'not said'} against {has.correction or 'not said'}"
+        return (
+            False,
+            f"corrected otherwise: {had.correction or 'not recorded'} against {has.correction or 'not recorded'}",
+        )
     return True, "nothing else was changed"

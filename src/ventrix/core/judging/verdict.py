@@ -13,6 +13,7 @@ from ventrix.core.formulas.knowledge import Check
 from ventrix.core.formulas.uncertainty import CONFIDENCE, student_t
 from ventrix.core.judging.air_speed import speed_change, speed_words
 from ventrix.core.judging.checks import NEEDS_ONE_BELOW
+from ventrix.core.judging.comparability import Comparability
 from ventrix.core.judging.comparison import RunComparison
 from ventrix.core.judging.fingerprints import Fingerprint, fingerprints
 from ventrix.core.judging.further_mounts import Further, further_mounts, odds_words
@@ -32,6 +33,7 @@ Kind = Literal["keep", "costs speed", "trade", "doubtful", "no gain", "can't tel
 DEFAULT_WORTHWHILE: Final = 0.01  # of the flow before, where the user named no smallest gain
 
 
+CANT_YET: Final = "Can't compare yet."
 ENOUGH_MOUNTS: Final = 3  # of a bench's own, before a headline stands without saying up to which scatter it holds
 
 
@@ -100,14 +102,14 @@ def judge(
         raise Refused("the smallest gain that matters must be above zero")
     c = comparison
     if not np.any(c.tested):
-        return Verdict(Result.CANT_TELL, "Can't be said.", "No lift was tested on both sides.", None, None, worthwhile)
+        return Verdict(Result.CANT_TELL, CANT_YET, "No lift was tested on both sides.", None, None, worthwhile)
     d, u = c.weighted, c.weighted_expanded
     x = worthwhile if worthwhile is not None else DEFAULT_WORTHWHILE * c.weighted_before
     if not c.allowed:
-        headline = "Not to be compared." if c.comparability.level == "no" else "Can't be said."
+        headline = "Not to be compared." if c.comparability.level == "no" else _missing(c.comparability)
         said = c.comparability.reason
         if c.claimed:
-            headline, said = "Can't be said.", f"One side is claimed by {c.claimed}, and was not measured here."
+            headline, said = "Can't compare: one side is a claim.", f"{c.claimed} claims it: it was not measured here."
         return Verdict(Result.CANT_TELL, headline, said, d, u, x, school=c.school)
     result = _result(d, u, x)
     further = further_mounts(c) if result == Result.CANT_TELL else Further(None, None)
@@ -208,7 +210,7 @@ def _missed_pressure(c: RunComparison, words: Wording) -> str:
             held = f"{high:.0f}" if round(low) == round(high) else f"{low:.0f} to {high:.0f}"
             said += (
                 f" From {words.lift(float(run.lift[top]))} on the run {name} missed its test pressure "
-                f"({held} {words.pressure_unit}): converted, and its doubt is counted."
+                f"({held} {words.pressure_unit}): converted, with the uncertainty of that counted."
             )
     return said
 
@@ -324,6 +326,11 @@ class Conditions:
         return f", if {' and '.join(said)}" if said else ""
 
 
+def _missing(comparability: Comparability) -> str:
+    count = sum(d.level == "unknown" for d in comparability.differences)
+    return f"{CANT_YET[:-1]}: {count} condition{'s' * (count != 1)} missing."
+
+
 def _headline(kind: Kind, c: RunComparison, x: float, conditions: Conditions, words: Wording) -> str:
     up_to = conditions.words
     return {
@@ -334,7 +341,7 @@ def _headline(kind: Kind, c: RunComparison, x: float, conditions: Conditions, wo
         "lost": f"Lost flow{up_to}.",
         "no gain": f"No gain above {words.amount(x, c)} {words.amount_name(c)}.",
         "can't tell": "This bench can't tell.",
-        "can't be said": "Can't be said.",
+        "can't be said": CANT_YET,
     }[kind]
 
 

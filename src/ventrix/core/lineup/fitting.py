@@ -59,7 +59,7 @@ def rigid_motion(moved: Array, onto: Array) -> Fit:
     """
     p, q = np.asarray(moved, dtype=float), np.asarray(onto, dtype=float)
     if not len(p) or p.shape != q.shape:
-        raise Refused("a fit wants pairs of points, one of each face")
+        raise Refused("a fit needs pairs of points, one of each face")
     u, _, v = np.linalg.svd((p - p.mean(axis=0)).T @ (q - q.mean(axis=0)))
     r = v.T @ np.diag([1.0, float(np.sign(np.linalg.det(v.T @ u.T)) or 1.0)]) @ u.T
     if len(p) == 1 or np.ptp(p, axis=0).max() < 1e-9:
@@ -78,7 +78,7 @@ def by_bolts(moved: Face, onto: Face) -> Fit | None:
 
 
 def by_ports(moved: Face, onto: Face) -> Fit:
-    """A face by its ports' middles. ValueError where the two share no port."""
+    """A face by its port centres. ValueError where the two share no port."""
     here, there = middles(moved), middles(onto)
     both = [p for p in here if p in there]
     if not both:
@@ -152,7 +152,7 @@ def crookedness(moved: Face, onto: Face, fit: Fit) -> Crooked:
     doubt = _doubt(p, i)
     if own > BLAME * doubt and rms < 2 * MEASURED:
         return Crooked(whole.shift, whole.turn, left, both[i], f"{both[i]} stands {1e3 * own:.2f} mm off the others")
-    return Crooked(whole.shift, whole.turn, left, None, "no port stands off the others by more than its doubt")
+    return Crooked(whole.shift, whole.turn, left, None, "no port is off the others by more than its uncertainty")
 
 
 def _doubt(points: Array, i: int) -> float:

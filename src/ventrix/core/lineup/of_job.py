@@ -69,9 +69,9 @@ def line_up(job: Job, name: str | None = None, by: str | None = None, moved: Fit
             raise Refused("'{}' is a chamber: it is not laid on the ports' face", named[0].name)
         others = [f for f in named if f not in heads[:1]] or others
     if not heads:
-        raise Refused("line-up wants a face of the head")
+        raise Refused("line-up needs a face of the head")
     if not others:
-        raise Refused("line-up wants a face to lay on the head's: gasket, manifold or header")
+        raise Refused("line-up needs a face to lay on the head's: gasket, manifold or header")
     head, other = heads[0], others[0]
     fit = by_bolts(other, head) if by != "ports" else None
     rests = "bolts"

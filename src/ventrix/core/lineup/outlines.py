@@ -43,13 +43,13 @@ def polygon_of(outline: Outline) -> Polygon:
     if shape is OutlineShape.POLYGON:
         pairs = np.array(outline.points, dtype=float)
         if len(pairs) < 6 or len(pairs) % 2:
-            raise Refused("the outline of {} wants three points at least, x and y of each", outline.port)
+            raise Refused("the outline of {} needs three points at least, x and y of each", outline.port)
         curve = pairs.reshape(-1, 2) + np.array([x, y])
     else:
         width = outline.width
         height = width if shape is OutlineShape.ROUND else outline.height
         if width is None or height is None:
-            raise Refused("the outline of {} wants its width and height", outline.port)
+            raise Refused("the outline of {} needs its width and height", outline.port)
         curve = _curve(shape, width, height, outline.corner) + np.array([x, y])
     found = Polygon(curve)
     if not found.is_valid or found.area <= 0:

@@ -91,9 +91,9 @@ def shrouding(centre: tuple[float, float], radius: float, walls: Sequence[Polygo
     """
     x, y = centre
     if not walls:
-        raise Refused("shrouding wants a wall: the bore, or the chamber's outline")
+        raise Refused("shrouding needs a wall: the bore, or the chamber's outline")
     if not all(wall.contains(Point(x, y)) for wall in walls):
-        raise Refused("the valve stands outside the chamber")
+        raise Refused("the valve is outside the chamber")
     angle = np.linspace(0, 2 * np.pi, AROUND, endpoint=False)
     gaps = np.empty((len(walls), AROUND))
     for i, a in enumerate(angle):

@@ -11,18 +11,16 @@ import numpy as np
 from ventrix.core.formulas.uncertainty import student_t
 from ventrix.core.judging.comparability import comparability
 from ventrix.core.judging.findings import Findings
+from ventrix.core.judging.model_port import developed_port, state_of_model, volume_tolerance
 from ventrix.core.judging.my_lifts import lifts_of
 from ventrix.core.judging.pours import POUR_UNCERTAINTY, pour_uncertainty
 from ventrix.core.metal.walls import WallLeft, limit_for, walls_at
-from ventrix.core.model.cut import Cut, Port, carried_figure, poured_volume, state_name
+from ventrix.core.model.cut import Cut, Port, carried_figure, poured_volume
 from ventrix.core.model.job import Job
-from ventrix.core.quantity.moments import came_after
 from ventrix.core.quantity.units import to_si
 from ventrix.core.runs.reduced_run import ReducedRun
 
 ALPHA: Final = 0.05  # of a false alarm over a whole head
-# What ports may differ by unless the job says (common practice, no source): the larger of the two for volume.
-VOLUME_TOLERANCE: Final = to_si(1.0, "cc"), 0.01
 FLOW_TOLERANCE: Final = 0.01
 USUAL_LIFTS: Final = to_si(0.3, "in"), to_si(0.5, "in")
 FEWEST_BESIDE: Final = 2  # other ports, before one stands off their middle
@@ -99,27 +97,6 @@ class Spread:
     low: float
     high: float
     count: int
-
-
-def developed_port(findings: Findings, kind: str) -> Port | None:
-    """The port of a kind that the others are held to: the one chosen for the job, else the one with most flowed cuts
-    since something last went wrong on it, then with fewest slips and most cuts; None where none was cut."""
-    job = findings.job
-    ports = [p for p in job.ports if p.of_head and p.kind == kind]
-    chosen = next((p for p in ports if p.id in job.model_port_ids and p.cuts), None)
-    worked = [p for p in ports if len(p.cuts) > 1]
-
-    def rank(port: Port) -> tuple[int, int, int]:
-        since = cuts_since_slip(port)
-        return sum(bool(findings.runs_of(c, port)) for c in since), -len(port.slips), len(since)
-
-    return chosen or max(worked, key=rank, default=None)
-
-
-def cuts_since_slip(port: Port) -> tuple[Cut, ...]:
-    """The states of a port that came after its last slip; all of them where nothing went wrong."""
-    slips = [s.date for s in port.slips]
-    return tuple(c for c in port.cuts if all(came_after(c.date, day) is True for day in slips))
 
 
 def ports_alike(findings: Findings, kind: str) -> tuple[Alike, ...]:
@@ -199,14 +176,6 @@ def _asked(measured: Mapping[str, _Measured], model: Port | None, lifts: Sequenc
     return sum((m.poured is not None) + len(lifts) * (m.run is not None) for m in others)
 
 
-def state_of_model(model: Port, cut: Cut) -> Cut:
-    """The developed port's state that a cut is held to: the one of the same name, else of the same number, else its
-    last."""
-    named = [c for c in model.cuts if state_name(c).lower() == state_name(cut).lower()]
-    numbered = [c for c in model.cuts if c.number == cut.number]
-    return (named or numbered or [model.cuts[-1]])[-1]
-
-
 def _beside(
     job: Job, mine: _Measured, model: Port | None, lifts: Sequence[float], differences: Sequence[Difference]
 ) -> Alike:
@@ -274,8 +243,7 @@ def _of_median(count: int) -> float:
 
 def _volume_off(job: Job, cut: Cut, volume: float, theirs: float, doubt: float, alpha: float) -> Difference:
     u = float(np.hypot(pour_uncertainty(cut), doubt))
-    wide = job.volume_tolerance or max(VOLUME_TOLERANCE[0], VOLUME_TOLERANCE[1] * theirs)
-    return Difference(None, volume - theirs, float(student_t(alpha, OF_POUR)) * u, wide)
+    return Difference(None, volume - theirs, float(student_t(alpha, OF_POUR)) * u, volume_tolerance(job, theirs))
 
 
 def _like(runs: Sequence[ReducedRun], run: ReducedRun) -> list[ReducedRun]:

@@ -8,8 +8,8 @@ from dataclasses import dataclass
 from enum import StrEnum
 from typing import Final
 
+from ventrix.core.judging.model_port import state_of_model
 from ventrix.core.judging.wording import Wording
-from ventrix.core.matching.alike import state_of_model
 from ventrix.core.metal.walls import limit_for, spare_at
 from ventrix.core.model.cut import Cut, Port, Work, carried_figure
 from ventrix.core.model.job import Job

@@ -51,7 +51,7 @@ def tolerance_factor(count: int, confidence: float = CONFIDENCE, share: float = 
     from scipy.stats import nct, norm  # late: it costs a third of a second
 
     if count < 2:
-        raise Refused("a tolerance bound wants two values at least")
+        raise Refused("a tolerance bound needs two values at least")
     return float(nct.ppf(confidence, count - 1, norm.ppf(share) * count**0.5) / count**0.5)
 
 

@@ -5,9 +5,9 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from ventrix.core.matching.hours import Hours
 from ventrix.core.model.job import Job
 from ventrix.core.quantity.units import from_si
+from ventrix.core.work.hours import Hours
 
 
 @dataclass(frozen=True, slots=True)

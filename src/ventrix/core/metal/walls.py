@@ -249,7 +249,7 @@ def planned_cut_warnings(job: Job, port: Port, cut: Cut, work: Work, unit: str =
     if leaves >= limit:
         return []
     cause = f"{_size(depth, unit)} {unit} off the {where} would leave" if depth else f"The {where} has"
-    basis = f"({_basis(thinnest, unit)}, less the doubt of both)"
+    basis = f"({_basis(thinnest, unit)}, less the uncertainty of both)"
     behind = f" {thinnest.reading.behind.capitalize()} is behind it." if thinnest.reading.behind else ""
     if leaves <= 0:
         return [f"{cause} nothing: it breaks through {basis}.{behind}"]
@@ -269,7 +269,7 @@ def wall_sentence(job: Job, wall: WallLeft, unit: str = "in") -> str:
         return f"{where.capitalize()}: worked since, depth unknown: read again."
     limit = limit_for(job, reading.place)
     left = max(wall.left, 0.0)
-    said = f"{where.capitalize()}: {_size(left, unit)} {unit} left ({_basis(wall, unit)}, less the doubt of all)"
+    said = f"{where.capitalize()}: {_size(left, unit)} {unit} left ({_basis(wall, unit)}, less the uncertainty of all)"
     return f"{said}: under the limit of {_size(limit, unit)}." if wall.left < limit else f"{said}."
 
 

@@ -24,7 +24,7 @@ CHECKS: Final = (
     Check("guides deburred", "a burr scores the stem"),
     Check("pressed inserts and guides looked at", "follow the maker's interference; a licensed shop fits them"),
     Check("tubed holes pressure-tested", "a tube that weeps puts water or oil into the port"),
-    Check("plug boss blended", "a boss that stands out glows and stands in the air's way"),
+    Check("plug boss blended", "a boss that sticks out glows and is in the air's way"),
     Check("chamber edges softened", "a sharp edge glows"),
     Check("oil and water passages clear", "chips and grit from one passage end an engine: blow and brush every one"),
     Check("drilled and tapped holes clean", "drill and tap slowly, and get the chips out of every one"),

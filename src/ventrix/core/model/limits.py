@@ -300,7 +300,7 @@ LIMITS: Final[dict[type[Noun], dict[str, Limit]]] = {
     },
     Call: {
         "lifts": Limit("a lift", "mm", 0, 60),
-        "flows": Limit("a flow that is said first", "cfm", 0.1, 3000),
+        "flows": Limit("a predicted flow", "cfm", 0.1, 3000),
     },
     Job: {
         "cylinders": Limit("the number of cylinders", "-", 1, 48),

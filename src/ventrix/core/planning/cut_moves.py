@@ -76,7 +76,7 @@ def a_pass(ground: Ground, place: str, depth: float, side: str | None = None, ed
 
 def _what_was_not_reckoned(ground: Ground) -> str:
     wished = [w for w in ground.findings.job.swirl_wishes if w.kind == ground.port.kind]
-    return " Swirl is not reckoned: read it again, you wish to keep it." if wished else ""
+    return " Swirl is not calculated: read it again, since it is to stay." if wished else ""
 
 
 def _smallest_after(ground: Ground, place: str, depth: float) -> tuple[float | None, float | None]:

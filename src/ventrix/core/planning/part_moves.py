@@ -47,8 +47,8 @@ def _seat_work(ground: Ground) -> list[Move]:
     terms = ground.fit.terms(ground.planned.lift)
     share = terms[VALVE] / np.sum(list(terms.values()), axis=0)
     words = {
-        "seat": "A three-angle seat, or a radius: what it brings is a guess of the trade.",
-        "valve": "A 30 degree back cut on the valve: what it brings is a guess of the trade.",
+        "seat": "A three-angle seat, or a radius: what it brings is an estimate, not measured on this port.",
+        "valve": "A 30 degree back cut on the valve: what it brings is an estimate, not measured on this port.",
     }
     no_back_cut = ground.port.kind == "exhaust" and not side_taken(ground.findings.job, "back_cut").value
     found = []
@@ -72,7 +72,7 @@ def _larger_valve(ground: Ground) -> Move:
     job, state = ground.findings.job, ground.planned.chain.states[-1]
     wide = state.valve.diameter + LARGER
     gains = ground.fit.gain_of_valve(wide, ground.planned.lift)
-    said = "The next valve, 1 mm larger, its throat with it: the machine shop's. Shrouding is not reckoned."
+    said = "The next valve, 1 mm larger, its throat with it: the machine shop's. Shrouding is not calculated."
     move = ground.move("valve", MoveKind.VALVE, gains, 60 * MINUTES["larger"] + REFLOW, said)
     blocked = []
     if job.use == Use.TRUCK and ground.port.kind == "intake":
@@ -88,11 +88,11 @@ def _larger_valve(ground: Ground) -> Move:
 def _fin(ground: Ground) -> Move:
     works = [ChainWork(Place.GUIDE.value, 0.0, Place.GUIDE.value in ground.before, takes=FIN_TAKES)]
     gains = ground.fit.gain(works, ground.planned.lift)
-    said = "The boss brought to a fin along the air: what that takes off its loss is a guess."
+    said = "The guide boss tapered along the air: how much that takes off its loss is an estimate."
     move = ground.move(Place.GUIDE.value, MoveKind.CUT, gains, 60 * MINUTES["fin"] + REFLOW, said)
     shape = carried(ground.port, ground.cut, "boss_shape")
     done = shape is not None and str(shape.value) in FIN
-    return replace(move, named="shape", guess=True, blocked_by=("the boss is a fin already",) if done else ())
+    return replace(move, named="shape", guess=True, blocked_by=("boss already tapered",) if done else ())
 
 
 def _entry(ground: Ground) -> Move:

@@ -80,8 +80,8 @@ def stop_rule(ground: Ground, moves: Sequence[Move], mount_rate: float, least: f
     percent = f"{100 * limit * HOUR / ground.worth:.1f} %"
     shown = percent if index else f"{words.flow(limit * HOUR)} {words.flow_name}"
     if chance >= SURE:
-        return Stop(True, f"{100 * chance:.0f} % chance that no hour is worth {shown} any more")
-    return Stop(False, f"{100 * (1 - chance):.0f} % chance that the best hour is worth {shown} or more")
+        return Stop(True, f"no move left is likely to gain {shown} an hour ({100 * chance:.0f} %)")
+    return Stop(False, f"{100 * (1 - chance):.0f} % chance that another hour brings {shown} or more")
 
 
 def _target_met(ground: Ground) -> str:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 
 def number_text(value: float, digits: int = 1, *, sign: bool = False) -> str:
     """A figure as it is shown: a true minus, and none before nought; with its sign where that is what counts."""
@@ -12,6 +14,11 @@ def number_text(value: float, digits: int = 1, *, sign: bool = False) -> str:
 def percent_text(share: float, digits: int = 1, *, sign: bool = False) -> str:
     """A fraction as percent in words: "0.5 %"."""
     return f"{number_text(100 * share, digits, sign=sign)} %"
+
+
+def listed(words: Sequence[str]) -> str:
+    """Words in a row: "bowl, roof and floor"."""
+    return " and ".join(part for part in (", ".join(words[:-1]), words[-1]) if part) if words else ""
 
 
 def sentence(text: str) -> str:

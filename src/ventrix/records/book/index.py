@@ -216,7 +216,7 @@ class Index:
         return [float(p) for row in rows for p in row.powers]
 
     def catch_up(self, but: str = "", most: int = FEW) -> None:
-        """Make the entries of a few other jobs anew that are behind; of many none: that is the window's to do."""
+        """Make the entries of a few other jobs again that are behind; of many none: that is the window's to do."""
         behind = [job_id for job_id in self.behind() if job_id != but]
         if len(behind) <= most:
             for job_id in behind:

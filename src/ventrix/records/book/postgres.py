@@ -25,7 +25,7 @@ WRITER: Final = {"isolation_level": "READ COMMITTED"}
 _REFUSALS: Final = (
     ("lock timeout", "another station is writing the book"),
     ("password authentication failed", "the database does not take that password"),
-    ("no password supplied", "the database wants a password: give it by ~/.pgpass, PGPASSFILE or a service"),
+    ("no password supplied", "the database needs a password: give it by ~/.pgpass, PGPASSFILE or a service"),
     ("does not exist", "there is no such database, user or table there"),
     ("permission denied", "this user may not write the book"),
     ("read-only transaction", "the book can only be read"),

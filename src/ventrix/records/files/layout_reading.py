@@ -127,7 +127,7 @@ def _read_row(
     flow = share = scale = None
     if plan.role is Role.PERCENT:
         if plan.full_scale is None:
-            refuse(at, "is percent, and the range it is of is not said")
+            refuse(at, "is percent, and its range is not given")
             return None
         share, scale = value / 100, parse_quantity(f"{plan.full_scale:.12g}", "cfm")
     else:

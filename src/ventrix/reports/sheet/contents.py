@@ -44,7 +44,7 @@ class Part(StrEnum):
     LIFTS = "lifts", "every lift, before and after"
     FIGURES = "figures", "volume, sections, speed"
     DONE = "done", "what was done"
-    DOUBT = "doubt", "every lift with its doubt"
+    DOUBT = "doubt", "every lift with its uncertainty"
     ENGINE = "engine", "on the engine"
     PORTS = "ports", "all ports in one table"
     HOURS = "hours", "hours by cut"
@@ -150,7 +150,7 @@ class FigureRow:
 
 @dataclass(frozen=True, slots=True)
 class Owned:
-    """Something the page must own up to: a shape, a title and what it is about."""
+    """Something the page limits printed on the page: a shape, a title and what it is about."""
 
     shape: str  # converted, missing, unproven, left, same
     title: str

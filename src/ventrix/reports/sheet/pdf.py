@@ -333,7 +333,7 @@ class _Drawing:
         if not pairs:
             return
         rows = max(len(p.lifts) for p in pairs)
-        self._heading("Every lift with its doubt (U at 95 %)", min(rows, 24) * 10 + 60)
+        self._heading("Every lift with its uncertainty (95 %)", min(rows, 24) * 10 + 60)
         width = (pen.width - GAP * (len(pairs) - 1)) / max(len(pairs), 2)
         for first in range(0, rows, 50):
             pen.room(min(rows - first, 50) * 10 + 24)

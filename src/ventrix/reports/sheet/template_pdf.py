@@ -163,7 +163,7 @@ def _head(pen: Pen, title: str, below: str, printer: Printer) -> None:
     pen.paragraph(CAUTION, 9)
     if not printer.true:
         across, up = (from_si(v, "mm") for v in (printer.across, printer.up))
-        pen.paragraph(f"Set right for a printer whose bars measured {across:.2f} mm across and {up:.2f} mm up.", 9)
+        pen.paragraph(f"Corrected for a printer whose bars measured {across:.2f} mm across and {up:.2f} mm up.", 9)
     wide, high = (BAR * s for s in printer.scale)
     y = pen.bottom + 4 * MM
     pen.line(pen.left, y, pen.left + wide, y, "text", 1.2)

@@ -119,7 +119,7 @@ def field_sentences(
     if found.blockage:
         said.append(
             f"The probe stands in {percent_text(found.blockage)} of this section and reads high: it is over the 0.02 "
-            "of the section's size that a probe should have, and its doubt counts that."
+            "of the section's size that a probe should have, and its uncertainty counts that."
         )
     engine = engine_speeds(findings.job, port, found)
     return said + local_limit_sentences(found, engine, limit_mach) + hints(found, engine, limit_mach)
@@ -174,7 +174,7 @@ def swirl_sentences(findings: Findings, port: Port, before: Cut | None, after: C
         said += [f"It drops out at {units.lift.with_unit(x)}." for x in events.drop_outs]
         return [*said, "A ratio over the stroke is worked out for swirl alone: tumble's axis moves with the piston."]
     said = [
-        f"Seen from above the air turns {'anticlockwise (+)' if top >= 0 else 'clockwise (−)'} at the highest lift."
+        f"Seen from above, the swirl turns {'anticlockwise (+)' if top >= 0 else 'clockwise (−)'} at the highest lift."
     ]
     if (findings.job.valves_per_cylinder or 2) >= 4:
         said.append("With two intake valves most of it is tumble, end over end: this is only what is left as swirl.")
@@ -187,7 +187,7 @@ def swirl_sentences(findings: Findings, port: Port, before: Cut | None, after: C
         said.append(f"Swirl coefficient {told} at {units.lift.with_unit(float(highest))}.")
     ratio = run_swirl_ratio(run, findings.cam_of("intake"), findings.job.stroke)
     if ratio is None:
-        said.append("Swirl ratio over the stroke wants cam, stroke, bore and valve diameter.")
+        said.append("Swirl ratio over the stroke needs cam, stroke, bore and valve diameter.")
         return said
     said.append(
         f"Swirl ratio over the intake stroke {ratio.ratio:.2f} (± {2 * ratio.uncertainty * abs(ratio.ratio):.2f})."

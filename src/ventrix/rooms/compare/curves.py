@@ -205,7 +205,7 @@ def _marks(
             said.append(f"{what.capitalize()} noted at {words(lift)}.")
     for observation in pair.after.observations:
         if observation.kind == "noise" and observation.lift is not None:
-            said.append(f"Noise heard at {words(observation.lift)}: air that lets go is loud.")
+            said.append(f"Noise heard at {words(observation.lift)}: separated air is loud.")
     if run.stall is not None or len(dips(run.flow, DIP_FACTOR * run.uncertainty)):
         said += seen_where_air_lets_go(pair.after)
     over = handover(run)

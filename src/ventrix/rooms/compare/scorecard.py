@@ -121,7 +121,7 @@ def score_rows(
             gain_text(gain, units),
             gain.result if gain is not None else "",
             f"± {doubt_text(gain, units)}" if gain is not None and gain.comparable else "",
-            f"{int(np.sum(c.tested))} lifts tested on both sides, weighted by the school that speaks",
+            f"{int(np.sum(c.tested))} lifts tested on both sides, weighted as chosen under Head, Goal",
             "flow",
         )
     )

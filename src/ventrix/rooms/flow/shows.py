@@ -180,7 +180,7 @@ def _live_view(hand: RunInHand, units: Units, lift: float, common: dict[str, Any
     if phase is Phase.PRESSURE:
         words = "MORE PRESSURE" if test.pressure_error < 0 else "LESS PRESSURE"
         if test.out_of_breath:
-            words = "OUT OF BREATH: press twice"
+            words = "BLOWER AT ITS LIMIT: press twice to keep"
     live, steadiness = test.live, test.steadiness
     flow = None
     if live is not None and phase is not Phase.SET:

@@ -76,38 +76,38 @@ def _turn(port_angle: float) -> float:
 
 
 DERIVED: Final = (
-    Derived("Throat of valve", "percent", ("head_diameter", "throat_diameter"), _throat, "throat_diameter"),
-    Derived("Bowl of valve", "percent", ("head_diameter", "bowl_diameter"), _bowl_percent, "bowl_diameter"),
+    Derived("Throat, % of valve", "percent", ("head_diameter", "throat_diameter"), _throat, "throat_diameter"),
+    Derived("Bowl, % of valve", "percent", ("head_diameter", "bowl_diameter"), _bowl_percent, "bowl_diameter"),
     Derived("Throat area, gross", "area", ("throat_diameter",), _gross, "throat_diameter"),
     Derived(
         "Throat area, net of stem", "area", ("throat_diameter", "stem_diameter"), valve.throat_area, "stem_diameter"
     ),
     Derived(
-        "Seat leaves a throat of",
+        "Largest throat the seat allows",
         "length",
         ("head_diameter", "seat_width", "seat_angle", "seat_margin?"),
         _seat_throat,
         "seat_width",
     ),
     Derived("Valve head area", "area", ("head_diameter",), valve.valve_head_area, "head_diameter"),
-    Derived("Curtain is valve head at", "lift", ("head_diameter",), _quarter_lift, "head_diameter"),
+    Derived("Lift where curtain area equals valve area", "lift", ("head_diameter",), _quarter_lift, "head_diameter"),
     Derived("Centreline length", "length", ("floor_length", "roof_length"), _length, "floor_length"),
     Derived("Mean section", "area", ("volume", "floor_length", "roof_length"), _mean_section, "volume"),
     Derived("Section at the pinch", "area", ("pinch_width", "pinch_height", "pinch_corner?"), _pinch, "pinch_width"),
     Derived(
         "Wall at the pushrod hole", "length", ("hole_spacing", "pinch_width"), port.hole_wall, "hole_spacing", MEAN_WALL
     ),
-    Derived("Port to valve, the air turns", "angle", ("port_angle",), _turn, "port_angle"),
+    Derived("Turning angle, port to valve", "angle", ("port_angle",), _turn, "port_angle"),
     Derived("Displacement, one cylinder", "volume", ("bore", "stroke"), _displacement, "stroke"),
     Derived("Valve open for, crank", "angle", ("cam_lift", "cam_duration", "checking_lift?"), _cam_open, "cam_lift"),
 )
 
 OF_ONE_VALVE: Final = (
-    "Throat of valve",
-    "Bowl of valve",
+    "Throat, % of valve",
+    "Bowl, % of valve",
     "Throat area, gross",
     "Throat area, net of stem",
-    "Seat leaves a throat of",
+    "Largest throat the seat allows",
     "Valve head area",
-    "Curtain is valve head at",
+    "Lift where curtain area equals valve area",
 )

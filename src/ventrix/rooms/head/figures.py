@@ -94,7 +94,7 @@ SPECS: Final = (
     FieldSpec("throat_diameter", "Throat", "length", "cut", "drawing"),
     FieldSpec("bowl_diameter", "Bowl", "length", "cut", "drawing"),
     FieldSpec("guide_diameter", "Guide", "length", "cut", "drawing"),
-    FieldSpec("guide_length", "Guide stands out", "length", "cut", "drawing", _not_negative),
+    FieldSpec("guide_length", "Guide protrusion", "length", "cut", "drawing", _not_negative),
     FieldSpec("boss_width", "Guide boss", "length", "cut", "drawing"),
     FieldSpec("opening_width", "Opening, width", "length", "cut", "drawing"),
     FieldSpec("opening_height", "Opening, height", "length", "cut", "drawing"),

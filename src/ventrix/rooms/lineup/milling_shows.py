@@ -36,7 +36,7 @@ def milling_rows(job: Job, milling: Milling, face_area: float | None, units: Uni
     if found.chamber is not None:
         rows.append(f"Chamber {from_si(found.chamber, 'cc'):.1f} cc.")
     else:
-        rows.append("The chamber wants a pour and the area of its outline, not the bore's.")
+        rows.append("The chamber needs a pour and the area of its outline, not the bore's.")
     rows += _compression(job, chamber, found, milling)
     return tuple(rows)
 

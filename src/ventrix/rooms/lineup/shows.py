@@ -105,7 +105,7 @@ def shown_of(job: Job, found: LineUp, units: Units) -> Shown:
         port = ports.get(outline.port)
         head = np.array(polygon_of(outline).exterior.coords)
         other = found.fit.place(np.array(theirs[outline.port].exterior.coords))
-        said = f"{worst.edge.edge} {worst.step}" if worst else "flush or let go"
+        said = f"{worst.edge.edge} {worst.step}" if worst else "within tolerance, or ignored"
         last = outline.port.rsplit(" ", 1)[-1]
         curves.append(
             PortCurves(outline.port, last, port.kind if port is not None else "intake", head, other, said,
@@ -135,20 +135,20 @@ def _strip(found: LineUp, lines: list[EdgeLine], units: Units) -> Strip:
     let_go = len(lines) - len(facing) - flush
     if facing:
         first = facing[0]
-        verdict = f"{first.edge.port}, {first.edge.edge}: {first.step} {units.length.label} into the air"
+        verdict = f"{first.edge.port}, {first.edge.edge}: {first.step} {units.length.label} step facing the air"
         stands = "other part" if first.proposal is None else first.proposal.part
-        said = [f"The {stands} stands in the air"]
+        said = [f"The {stands} faces the air"]
         if first.proposal is not None:
             said.append(take_off_words(first.proposal, units))
         else:
-            said.append("your school leaves the port smaller than its gasket")
+            said.append("you chose to leave the port smaller than its gasket")
         rest = len(facing) - 1
         if rest:
-            said.append(f"{rest} more face it")
-        said.append(f"{flush} edges flush, {let_go} let go")
+            said.append(f"{rest} more facing the air")
+        said.append(f"{flush} edges flush, {let_go} ignored")
         reason = ". ".join(s[:1].upper() + s[1:] for s in said) + "."
     else:
-        verdict, reason = "No edge faces the air", f"{flush} edges flush, {let_go} let go."
+        verdict, reason = "No edge faces the air", f"{flush} edges flush, {let_go} ignored."
     turn = float(np.degrees(found.crooked.turn))
     runs = (
         f"ports run {number_text(turn, 2, sign=True)}° to the bolts" if found.by == "bolts" else f"fitted by {found.by}"
@@ -176,7 +176,7 @@ def take_off_words(p: Proposal, units: Units) -> str:
 
 def _line(job: Job, port: Port | None, edge: Edge, proposal: Proposal | None, units: Units) -> EdgeLine:
     mark = "down" if edge.faces_air else "dash" if edge.flush else "ledge"
-    air = {"down": "faces it", "dash": "flush", "ledge": "let go"}[mark]
+    air = {"down": "facing the air", "dash": "flush", "ledge": "ignored"}[mark]
     off = "nothing"
     if proposal is not None:
         off = f"{proposal.part}, {units.length.text(proposal.depth)}" if proposal.depth > 0 else "leave"

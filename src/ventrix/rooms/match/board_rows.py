@@ -2,44 +2,54 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
 
-from ventrix.core.matching.board import Box, stages_of, waits_now
 from ventrix.core.model.cut import Port
-from ventrix.core.model.job import Job
+from ventrix.core.model.job_parts import Wait
 from ventrix.core.quantity.units import from_si
+from ventrix.core.work.record import Record, StageState
 
 
 @dataclass(frozen=True, slots=True)
 class BoardRow:
-    """A stage over all ports: a text a port, and one band where the whole head waits."""
+    """A stage over all ports: a text, a state and what is missing a port, and one band where the whole head waits.
+    `joined` says where a box goes on from the one before it: one chamber, one head."""
 
+    key: str
     stage: str
     texts: tuple[str, ...]
     states: tuple[str, ...]
+    missing: tuple[str, ...] = ()
+    joined: tuple[bool, ...] = ()
     band: str = ""
 
 
-def board_rows(job: Job, ports: Sequence[Port], boxes: Mapping[tuple[str, str], Box]) -> tuple[BoardRow, ...]:
+def board_rows(record: Record, ports: Sequence[Port]) -> tuple[BoardRow, ...]:
     """The rows of the board over these ports."""
     rows = []
-    for stage in stages_of(job):
-        mine = [boxes[stage, p.id] for p in ports if (stage, p.id) in boxes]
-        texts = tuple(
-            f"{from_si(b.seconds, 'min'):.0f}" if b.done and b.seconds else "✓" if b.done else "" for b in mine
-        )
-        states = tuple(
-            "done" if b.done else "running" if b.running_since else "waiting" if b.wait else "open" for b in mine
-        )
-        whole = next((w for w in waits_now(job, stage) if not w.port_ids), None)
-        band = ""
-        if whole is not None:
-            told = [f"out at {whole.who}" if whole.who else "out"]
-            if whole.since:
-                told.append(f"since {whole.since[:10]}")
-            if whole.promised:
-                told.append(f"promised {whole.promised[:10]}")
-            band = ", ".join(told)
-        rows.append(BoardRow(stage, texts, states, band))
+    for stage in record.stages:
+        boxes = [record.at(stage.key, port) for port in ports]
+        joined = tuple(i > 0 and boxes[i] is boxes[i - 1] for i in range(len(boxes)))
+        wait = next((b.wait for b in boxes if b.wait is not None and not b.wait.port_ids and not b.done), None)
+        band = "" if wait is None else _wait_words(wait)
+        texts = tuple("" if together else _text(box) for box, together in zip(boxes, joined, strict=True))
+        states, missing = tuple(b.state.value for b in boxes), tuple(b.missing for b in boxes)
+        rows.append(BoardRow(stage.key, stage.name, texts, states, missing, joined, band))
     return tuple(rows)
+
+
+def _text(box: StageState) -> str:
+    """Minutes in a box that is done, a tick where none were noted; a dash where it is only begun."""
+    if box.done:
+        return f"{from_si(box.seconds, 'min'):.0f}" if box.seconds else "✓"
+    return "–" if box.state == "begun" else ""
+
+
+def _wait_words(wait: Wait) -> str:
+    told = [f"out at {wait.who}" if wait.who else "out"]
+    if wait.since:
+        told.append(f"since {wait.since[:10]}")
+    if wait.promised:
+        told.append(f"promised {wait.promised[:10]}")
+    return ", ".join(told)

@@ -8,11 +8,10 @@ from datetime import date
 from typing import Final
 
 from ventrix.core.judging.findings import Findings
-from ventrix.core.matching.alike import Alike, Difference, developed_port, ports_alike, worth_flowing
-from ventrix.core.matching.board import Box, board, stages_of, waits_now
+from ventrix.core.judging.model_port import developed_port
+from ventrix.core.matching.alike import Alike, Difference, ports_alike, worth_flowing
 from ventrix.core.matching.copying import Answer, Copy, copies
 from ventrix.core.matching.core_shift import NO_CLEARANCE, core_shift, hands, zone_walls
-from ventrix.core.matching.hours import Hours, hours_of
 from ventrix.core.matching.paired import chambers_of, paired_ports
 from ventrix.core.model.cut import Port
 from ventrix.core.model.job import Job
@@ -20,6 +19,9 @@ from ventrix.core.model.kinds import FacePart, Use
 from ventrix.core.model.noun import Direction
 from ventrix.core.quantity.units import from_si
 from ventrix.core.quantity.words import number_text
+from ventrix.core.work.hours import Hours, Paces, hours_of
+from ventrix.core.work.record import Record, record_of
+from ventrix.core.work.stages import stages_of
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.match.board_rows import BoardRow, board_rows
 from ventrix.rooms.shared.unrolled_map import shift_words
@@ -119,13 +121,14 @@ def bolts_along(job: Job) -> tuple[tuple[float, float], ...]:
     return tuple(((b.at[0] - min(xs)) / (max(xs) - min(xs)), b.at[1]) for b in face.bolts if max(xs) > min(xs))
 
 
-def match_of(findings: Findings, units: Units, today: date) -> Match:
-    """Everything of a job's ports."""
+def match_of(findings: Findings, units: Units, today: date, paces: Paces | None = None) -> Match:
+    """Everything of a job's ports; `paces` are those of the shop's finished heads."""
     job = findings.job
     alike = tuple(a for kind in kinds_in_order(job) for a in ports_alike(findings, kind))
     heads = [h.id for h in job.heads]
     alike = tuple(sorted(alike, key=lambda a: heads.index(a.port.head_id) if a.port.head_id in heads else 0))
-    boxes, hours = board(job), hours_of(job, today)
+    record = record_of(findings)
+    hours = hours_of(record, today, paces=paces)
     ports = [a.port for a in alike]
     flow = [
         told_name(job, p)
@@ -138,8 +141,8 @@ def match_of(findings: Findings, units: Units, today: date) -> Match:
         said += f" The other {rest} add little."
     return Match(
         _strip(job, alike, hours, units, today),
-        tuple(_cell(job, a, boxes, units) for a in alike),
-        board_rows(job, ports, boxes),
+        tuple(_cell(record, a, units) for a in alike),
+        board_rows(record, ports),
         hours,
         alike,
         said,
@@ -178,7 +181,7 @@ def _strip(job: Job, alike: Sequence[Alike], hours: Hours, units: Units, today: 
         verdict = f"As cast, {_alike_words(alike)}"
     elif sum(1 for a in alike if len(a.port.cuts) > 1) <= 1 and len(alike) > 1:
         first = next((a for a in alike if not a.developed), None)
-        stage = stages_of(job)[0]
+        stage = stages_of(job)[0].name
         verdict = f"One port worked: start with {stage} on {short_name(first.port)}" if first else "One port"
     elif len(alike) < 2:
         verdict = "One port: nothing to hold it against"
@@ -224,7 +227,7 @@ def _alike_words(alike: Sequence[Alike]) -> str:
 def promise_words(job: Job, hours: Hours) -> str:
     """The promise as a day and tenths."""
     if job.promise_date is None or hours.holds is None:
-        return "no promise"
+        return "no due date"
     day = date.fromisoformat(job.promise_date[:10]).strftime("%A")
     return f"{day}: {round(10 * hours.holds)} in 10"
 
@@ -241,9 +244,9 @@ def _mend(a: Alike, units: Units) -> str:
     return f"Its thinnest wall, {place}, has {units.length.text(a.thinnest.left)} {units.length.label} left"
 
 
-def _cell(job: Job, a: Alike, boxes: dict[tuple[str, str], Box], units: Units) -> Cell:
-    mine = [b for (_, port_id), b in boxes.items() if port_id == a.port.id]
-    ticks = tuple("done" if b.done else "running" if b.running_since else "waiting" if b.wait else "open" for b in mine)
+def _cell(record: Record, a: Alike, units: Units) -> Cell:
+    job = record.job
+    ticks = tuple(record.at(stage.key, a.port).state.value for stage in record.stages)
     differ = {d.lift for d in a.differs}
     figures = []
     stage = "cc, at this stage" if a.behind else "cc"
@@ -360,10 +363,10 @@ def _notes(findings: Findings, alike: tuple[Alike, ...], units: Units) -> tuple[
 def status_sentence(findings: Findings, hours: Hours) -> str:
     """Where the job stands, for its customer."""
     job = findings.job
-    boxes = board(job)
-    done = sum(b.done for b in boxes.values())
-    said = f"{job.title}: {done} of {len(boxes)} stages are done, {from_si(hours.used, 'h'):.0f} hours worked"
-    for wait in waits_now(job):
+    states = record_of(findings).states
+    done = sum(s.done for s in states)
+    said = f"{job.title}: {done} of {len(states)} stages are done, {from_si(hours.used, 'h'):.0f} hours worked"
+    for wait in (w for w in job.waits if w.ended is None):
         said += f"; the {wait.stage} is out" + (f" until {wait.promised[:10]}" if wait.promised else "")
     if job.promise_date is not None and hours.holds is not None:
         said += f". Promised for {job.promise_date[:10]}: that holds {round(10 * hours.holds)} times in 10"

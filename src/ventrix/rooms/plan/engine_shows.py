@@ -17,8 +17,8 @@ def engine_caption(found: OnTheEngine) -> str:
     if found.other_cam:
         cuts = f"cut {found.after.number}, the job's cam (dashed) to the other"
     if found.filling is None:
-        return f"change of filling, %, over 1,000 rpm: {cuts.replace(' (dashed)', '')}"
-    return f"filling, %, over 1,000 rpm: {cuts}"
+        return f"change of VE, %, over 1,000 rpm: {cuts.replace(' (dashed)', '')}"
+    return f"VE, %, over 1,000 rpm: {cuts}"
 
 
 def engine_picture(found: OnTheEngine) -> Picture:
@@ -86,7 +86,7 @@ def engine_card(found: OnTheEngine, units: Units) -> str:
     """The rev-limit card, and what stands in the way of more."""
     words = limit_words(found, units)
     if found.missing:
-        words += f" Absolute filling wants {' and '.join(found.missing)} (Head)."
+        words += f" Absolute volumetric efficiency needs {' and '.join(found.missing)} (Head)."
     if found.guessed:
         words += f" Taken as usual: {'; '.join(found.guessed)}."
     return words + " One cylinder, no waves."

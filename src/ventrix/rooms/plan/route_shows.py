@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from ventrix.core.judging.findings import Findings
 from ventrix.core.model.cut import Port
-from ventrix.core.model.job import Job
-from ventrix.core.planning.route import next_card, route
+from ventrix.core.work.route import next_card, route
 
 
 @dataclass(frozen=True, slots=True)
@@ -19,9 +19,9 @@ class StageLine:
     says: tuple[str, ...]
 
 
-def stage_lines(job: Job, port: Port) -> tuple[StageLine, ...]:
+def stage_lines(findings: Findings, port: Port) -> tuple[StageLine, ...]:
     """The stages of one port, in order."""
-    cards = route(job, port)
+    cards = route(findings, port)
     coming = next_card(cards)
     lines = []
     for card in cards:

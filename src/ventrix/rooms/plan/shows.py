@@ -93,7 +93,7 @@ def answer_of(plan: Plan, units: Units) -> Answer:
     between = f"{_amount(best.low, plan, units)} to {_amount(best.high, plan, units)}"
     sure = f"8 in 10: {between}, {basis} · {line.minutes} min with flowing"
     if best.guess:
-        reason += " What this move brings is a guess of the trade, not this port's data."
+        reason += " What this move brings is an estimate, not measured on this port."
     depth = f", {line.below.split(' deep')[0]} deep" if best.depth is not None else ""
     return Answer(go, f"{line.title}{depth}", f"{line.gain}{unit}", reason, sure, False, book)
 
@@ -143,7 +143,7 @@ _TITLES: Final = {
     MoveKind.MOUNT: "mount it again",
     MoveKind.FLOW: "flow it",
 }
-_NAMED: Final = {"back cut": "valve, back cut", "larger": "valve, 1 mm larger", "shape": "guide, to a fin"}
+_NAMED: Final = {"back cut": "valve, back cut", "larger": "valve, 1 mm larger", "shape": "taper the guide boss"}
 
 
 def move_line(move: Move, plan: Plan, units: Units) -> MoveLine:
@@ -242,7 +242,7 @@ def record_words(plan: Plan) -> str:
     """How the plan's own gains came out so far."""
     record = plan.record
     if not record.cuts:
-        return "No gain that the plan said first has come yet."
+        return "None of the plan's predictions has been flowed yet."
     said = f"Of {record.cuts} gains that the plan said, {record.inside} came within eight in ten"
     if record.biases:
         said += "; " + ", ".join(f"{b.place} {b.ratio:.2f} of it ({b.cuts})" for b in record.biases[:3])
@@ -254,11 +254,11 @@ def record_words(plan: Plan) -> str:
 def fit_words(plan: Plan, units: Units) -> str:
     """Whether the chain fits this port."""
     if plan.planned.run is None:
-        return "Never flowed: the book's guess, from shape alone."
+        return "Never flowed: an estimate from the shape alone."
     n = plan.fit.count
     if plan.fit.worst_lift is not None:
         at = units.lift.text(plan.fit.worst_lift)
-        return f"This port does something the chain doesn't at {at}: does the air let go there? Its doubt is counted."
+        return f"The model doesn't fit this port at {at}: flow may be separating. The uncertainty counts that."
     if plan.fit.plain_chi_squared > FAR * n:
-        return f"The chain fits all {n} readings within its own doubt of 4 %, which is counted."
-    return f"The chain fits all {n} readings within the bench's own scatter."
+        return f"The model fits all {n} readings within 4 %, which the uncertainty counts."
+    return f"The model fits all {n} readings within the bench's own scatter."

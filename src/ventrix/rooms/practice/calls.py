@@ -10,10 +10,10 @@ def call_lines(findings: Findings) -> tuple[str, ...]:
     """How what was said first came out; nothing where nothing was said."""
     scores = scored_calls(findings)
     if not scores:
-        return ("Said first and scored: nothing yet. F4 says it before a run, on this head or a real one.",)
+        return ("No prediction scored yet. F4 predicts before a run, on this head or a real one.",)
     gains = [s.gains_right for s in scores if s.gains_right is not None]
     places = [s.place_right for s in scores if s.place_right is not None]
-    rows = [f"Said first and scored: {len(scores)}."]
+    rows = [f"Predictions scored: {len(scores)}."]
     if gains:
         rows.append(f"Whether it gains: right {sum(gains)} of {len(gains)} times.")
     if places:

@@ -150,9 +150,7 @@ def _filling(practice: Practice) -> tuple[str, str]:
     except Refused:
         return "", ""
     change = float(np.interp(practice.head.engine.high, found.speeds, found.difference))
-    return f"{100 * change:+z.1f} %".replace(
-        "-", "−"
-    ), f"filling at his {from_si(practice.head.engine.high, 'rpm'):,.0f}"
+    return f"{100 * change:+z.1f} %".replace("-", "−"), f"VE at {from_si(practice.head.engine.high, 'rpm'):,.0f}"
 
 
 def decisions_of(practice: Practice, found: Reckoning, units: Units) -> tuple[Decision, ...]:

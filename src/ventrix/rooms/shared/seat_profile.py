@@ -40,7 +40,7 @@ def seat_profile(seat: Seat) -> Profile:
     ValueError, with a sentence, where angles and widths do not fit together.
     """
     if seat.radius is None and len(seat.angles) != len(seat.widths):
-        raise Refused("{} angles and {} widths: each face wants both", len(seat.angles), len(seat.widths))
+        raise Refused("{} angles and {} widths: each face needs both", len(seat.angles), len(seat.widths))
     if seat.radius is None and not seat.angles:
         raise Refused("name the angles, or a radius")
     if any(b <= a for a, b in zip(seat.angles, seat.angles[1:], strict=False)):

@@ -32,7 +32,7 @@ def cone_words(here: UnrolledPort) -> str:
     if cone is None or cone.angle <= STEEP:
         return said
     angle = f"{np.degrees(cone.angle):.0f} deg"
-    return f"{said} {cone.start.capitalize()} to {cone.end} widens by {angle}: over 10, air may let go."
+    return f"{said} {cone.start.capitalize()} to {cone.end} widens by {angle}: over 10, air may separate."
 
 
 def bend_words(figures: ShapeFigures) -> str:
@@ -48,7 +48,7 @@ def bend_words(figures: ShapeFigures) -> str:
 def takes_over_words(figures: ShapeFigures, run: ReducedRun | None, units: Units) -> str:
     """The lift where the throat takes over from the seat by geometry, beside where the port does as measured."""
     if figures.throat_takes_over is None:
-        return "Where the throat takes over from the seat wants valve, seat and throat."
+        return "Where the throat takes over from the seat needs valve, seat and throat."
     said = f"By geometry the throat is the smaller from {units.lift.with_unit(figures.throat_takes_over)}"
     measured = None if run is None else handover(run)
     if measured is not None:

@@ -145,7 +145,7 @@ def _pin(job: Job, wall: WallLeft, here: UnrolledPort, units: Units) -> Pin:
     tip = wall_sentence(job, wall, units.length.unit)
     if not wall.unknown and wall.tube is None:
         read = f"read {units.length.with_unit(reading.thickness)}{when} at cut {wall.read_at_cut}{since}"
-        tip = f"{reading.place}: {read}; {units.length.text(max(wall.left, 0.0))} left after the doubt of both"
+        tip = f"{reading.place}: {read}; {units.length.text(max(wall.left, 0.0))} left after the uncertainty of both"
     return Pin(
         band=band,
         along=along,

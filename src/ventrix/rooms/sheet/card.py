@@ -33,8 +33,8 @@ _WIDTHS: Final = (
 # Which places bound a width on both of its sides.
 _BOUND_BY: Final = {"pinch_width": Place.PINCH, "bowl_diameter": Place.BOWL, "throat_diameter": Place.THROAT}
 CAUTIONS: Final = (
-    "No depth here is a promise: it is what was read, less its doubt, down to your limit. Castings shift; one slip "
-    "takes more. Never grind to a depth on a port whose wall was not read.",
+    "No depth here is a promise: it is what was read, less its uncertainty, down to your limit. Castings shift; one "
+    "slip takes more. Never grind to a depth on a port whose wall was not read.",
     "Eye protection, respirator, hearing protection. Never into a seat. Clearances and seats by the maker's data.",
 )
 

@@ -176,7 +176,7 @@ def _not_ready(main: Pair, other: Pair | None, wanted: str) -> str:
     if not main.comparison.allowed:
         return "the pair is not to be compared"
     if other is not None and other.before.id == other.after.id:
-        return f"{wanted} has no after"
+        return f"{wanted} not re-flowed"
     return ""
 
 
@@ -345,7 +345,7 @@ def _notes(findings: Findings, pairs: list[Pair]) -> tuple[str, ...]:
 def _owned(
     findings: Findings, main: Pair, other: Pair | None, parts: list[PairPart], missing: list[str], units: Units
 ) -> tuple[Owned, ...]:
-    """What the page must own up to, beside it on screen; the same is on the page itself."""
+    """Limits printed on the page, beside it on screen; the same is on the page itself."""
     found = []
     if findings.job.practice:
         found.append(Owned("missing", "practice", PRACTICE))

@@ -4,11 +4,13 @@ from __future__ import annotations
 
 from dataclasses import replace
 from functools import partial
+from typing import Final
 
 import numpy as np
-from PySide6.QtCore import Qt
+from PySide6.QtCore import QSize, Qt
 from PySide6.QtGui import QKeyEvent, QKeySequence
 from PySide6.QtWidgets import (
+    QBoxLayout,
     QComboBox,
     QHBoxLayout,
     QInputDialog,
@@ -50,13 +52,17 @@ from ventrix.ui.air.wet_page import WetPage
 from ventrix.ui.look.air_scale import ScaleBar
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.command import Command
+from ventrix.ui.widgets.flow_layout import FlowLayout
 from ventrix.ui.widgets.pedal import DEFAULT_KEY, Pedal
 from ventrix.ui.widgets.plot import Plot
-from ventrix.ui.widgets.room import Room
+from ventrix.ui.widgets.room import QWIDGETSIZE_MAX, Room
 from ventrix.ui.widgets.scroll_area import ScrollArea
 from ventrix.ui.widgets.unrolled_map import UnrolledMap
 from ventrix.workspace.workspace import Workspace
 
+CARD: Final = 360  # px, of what is said
+NARROW: Final = 810  # px of room: below, that stands under the pictures
+SAID: Final = 160  # px of height that it has there
 PAGES = ("Sections", "Flow ball", "Swirl", "Wet and ear")
 CAUTION = (
     "Hearing protection on; keep probe and fingers clear of valve and blower. "
@@ -106,10 +112,10 @@ class AirRoom(Room):
         self._lay_out()
 
     def _lay_out(self) -> None:
-        bar = QHBoxLayout()
+        bar = FlowLayout(10, 4)
         for widget in (self.pages, self.station, self.new):
             bar.addWidget(widget)
-        bar.addWidget(self.probe, 1)
+        bar.addWidget(self.probe)
         sections = QWidget()
         trio = QHBoxLayout()
         for picture in self.pictures:
@@ -142,15 +148,25 @@ class AirRoom(Room):
         card = ScrollArea()
         card.setWidget(holder)
         card.setWidgetResizable(True)
-        card.setFixedWidth(360)
-        row = QHBoxLayout()
+        self._card = card
+        self._row = row = QHBoxLayout()
         row.setSpacing(14)
         row.addWidget(self.stack, 1)
         row.addWidget(card)
         outer = QVBoxLayout(self)
         outer.setContentsMargins(16, 4, 16, 8)
-        outer.addLayout(bar)
+        held = QWidget()
+        held.setLayout(bar)
+        outer.addWidget(held)
         outer.addLayout(row, 1)
+
+    def fit(self, there: QSize) -> None:
+        """In a narrow window what is said of the air stands under its pictures."""
+        narrow = there.width() < NARROW
+        self._row.setDirection(QBoxLayout.Direction.TopToBottom if narrow else QBoxLayout.Direction.LeftToRight)
+        self._card.setMinimumWidth(0 if narrow else CARD)
+        self._card.setMaximumWidth(QWIDGETSIZE_MAX if narrow else CARD)
+        self._card.setMinimumHeight(SAID if narrow else 0)
 
     # -- showing
 

@@ -90,7 +90,7 @@ class WetPage(QWidget):
         said = seen_sentences(cut.observations)
         said += [f"Chamber: {o.text}." for o in cut.observations if o.kind == "wet" and o.place == "chamber" and o.text]
         heard = [o for o in cut.observations if o.kind == "noise" and o.lift is not None]
-        said += [f"Noise heard at {units.lift.with_unit(o.lift)}: air that lets go of a wall is loud." for o in heard]
+        said += [f"Noise heard at {units.lift.with_unit(o.lift)}: separated air is loud." for o in heard]
         run = cut.runs[-1] if cut.runs else None
         notes = run.rung_notes if run is not None else ()
         said += [f"{n.kind.capitalize()} noted at {units.lift.with_unit(n.lift)} while flowing." for n in notes]

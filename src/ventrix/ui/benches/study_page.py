@@ -47,7 +47,7 @@ class StudyPage(HistoryPage):
         self.column.addWidget(
             caption_label(
                 "Half an hour with one head that nobody touches: bolt it down five times, and each time set three "
-                "lifts and the pressure anew, twice. What comes out is used by every verdict on this bench."
+                "lifts and the pressure again, twice. What comes out is used by every verdict on this bench."
             )
         )
         for widget in (self.said, self.lifts, self.begin, self.asks, self.reading, self.from_bench, self.problem):
@@ -68,7 +68,7 @@ class StudyPage(HistoryPage):
     def show_bench(self, bench: Bench) -> None:
         super().show_bench(bench)
         units = self.open_book.units
-        assumed = f"{100 * ASSUMED_REPEAT:.1f} % repeat and {100 * ASSUMED_MOUNT:.1f} % mount scatter"
+        assumed = f"{100 * ASSUMED_REPEAT:.1f} % repeat and {100 * ASSUMED_MOUNT:.1f} % re-mounting error"
         self.said.setText(f"This bench has not been studied: {assumed} are assumed until the book has seen better.")
         for study in reversed(bench.studies):
             try:
@@ -111,7 +111,7 @@ class StudyPage(HistoryPage):
             done = len(self.bench.studies[-1].readings) if self.bench is not None else 0
             units = self.open_book.units
             self.asks.setText(
-                f"Mount {mount} of {STUDY_MOUNTS}: set {units.lift.with_unit(lift)} and the pressure anew, and read. "
+                f"Mount {mount} of {STUDY_MOUNTS}: set {units.lift.with_unit(lift)} and the pressure again, and read. "
                 f"({done + 1} of {done + len(plan)})"
             )
 

@@ -41,7 +41,7 @@ class TransferPage(HistoryPage):
         self.column.addWidget(
             caption_label(
                 "Two benches differ by several CFM on the very same head. Flow the same parts on both, under like "
-                "conditions; what is compared across benches then is marked transferred, with its own doubt."
+                "conditions; what is compared across benches then is marked transferred, with its own uncertainty."
             )
         )
         for widget in (

@@ -67,4 +67,4 @@ class Indexer(QObject):
 
     def _tell(self) -> None:
         left = len(self._behind)
-        self.told.emit(f"reading {self._all - left} of {self._all} jobs anew" if left > 1 else "")
+        self.told.emit(f"reading {self._all - left} of {self._all} jobs again" if left > 1 else "")

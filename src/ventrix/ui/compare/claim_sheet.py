@@ -40,8 +40,7 @@ class ClaimSheet(FormSheet):
         self.price = self.add_figure("Its price, as you count", "ratio")
         self.finish()
         self.caution.setText(
-            "A claim is drawn dotted, says whose it is, and never counts as measured: what is held against it "
-            "can't be said."
+            "A claim is drawn dotted, says whose it is, and never counts as measured: nothing can be proven against it."
         )
 
     def open(self) -> None:

@@ -28,6 +28,7 @@ from ventrix.core.quantity.words import number_text, percent_text
 from ventrix.core.runs.run_curves import KINDS, kind_of
 from ventrix.rooms.compare.both_kinds import both_kinds
 from ventrix.rooms.compare.curves import CurvePicture, curves
+from ventrix.rooms.compare.gaps import Gap, gaps_of
 from ventrix.rooms.compare.my_lifts import lift_tiles
 from ventrix.rooms.compare.scorecard import score_rows
 from ventrix.rooms.compare.unflowed import metal_rows
@@ -43,8 +44,9 @@ from ventrix.ui.compare.whole_row import RowView
 from ventrix.ui.look import theme
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.command import Command
+from ventrix.ui.widgets.flow_layout import FlowLayout
 from ventrix.ui.widgets.plot import Plot
-from ventrix.ui.widgets.room import Room
+from ventrix.ui.widgets.room import QWIDGETSIZE_MAX, Room
 from ventrix.ui.widgets.scroll_area import ScrollArea
 from ventrix.workspace.ids import now_text
 
@@ -57,13 +59,12 @@ WIDE: Final = 940  # px: below, the verdict stands above the curves
 FAR = 1.8  # times as large where it is read from a distance
 STACKED: Final = 960  # px that this takes in height
 SCORES: Final = 280  # px of it, of the scorecard at its foot
-QWIDGETSIZE_MAX: Final = 16_777_215  # Qt's own, which PySide does not export
 
 
 class CompareRoom(Room):
     """Curves above, the difference ribbon below, the lift table; verdict and scorecard beside them.
 
-    Keys: K and Shift+K the next curve, X lift or L/D, W the whole row, A show anyway, Esc lets go of a range.
+    Keys: the commands of its bar; Esc clears a range of lifts.
     """
 
     name = "Compare"
@@ -80,7 +81,9 @@ class CompareRoom(Room):
         self.chosen: tuple[float, float] | None = None
         self.comparability = QLabel()
         self.comparability.setWordWrap(True)
-        self.show_anyway = QPushButton("Show anyway (A)")
+        self.record_button = QPushButton("Record for both (A)")
+        self.record_button.clicked.connect(self.record_gaps)
+        self.show_anyway = QPushButton("Show anyway (Shift+A)")
         self.show_anyway.clicked.connect(self.toggle_anyway)
         self.kind = QComboBox()
         self.kind.setAccessibleName("Curve")
@@ -97,14 +100,15 @@ class CompareRoom(Room):
             Command("compare.axis", "lift or L/D", self.toggle_axis, "X"),
             Command("compare.row", "the whole row", self.toggle_row, "W"),
             Command("compare.both", "exhaust and intake", self.toggle_both, "B"),
-            Command("compare.anyway", "show anyway", self.toggle_anyway, "A"),
+            Command("compare.gaps", "record what is missing", self.record_gaps, "A", able=lambda: bool(self.gaps)),
+            Command("compare.anyway", "show anyway", self.toggle_anyway, "Shift+A"),
             Command("compare.check", "flow the check", self.begin_check, "F", able=lambda: self.offer is not None),
             Command("compare.all", "all lifts again", self._leave, "Esc"),
         )
         self.both_button = QPushButton("Exhaust and intake (B)")
         self.both_button.clicked.connect(self.toggle_both)
-        self.other = QPushButton("Other side…")
-        self.other.setToolTip("Hold against any run of the book: another port, head or bench, or a claim")
+        self.other = QPushButton("Compare with…")
+        self.other.setToolTip("Compare with any run of the book: another port, head or bench, or a claim")
         self.other.clicked.connect(lambda: self.ways.command("other"))
         self.my_lifts = MyLiftsStrip()
         self.curves_caption = QLabel()
@@ -126,6 +130,7 @@ class CompareRoom(Room):
         self.verdict = VerdictCard()
         self.verdict.check_wanted.connect(self.begin_check)
         self.offer: Offer | None = None
+        self.gaps: tuple[Gap, ...] = ()
         self.scorecard = Scorecard()
         self.scorecard.room_wanted.connect(self.ways.room)
         self.both_shown = False
@@ -138,14 +143,13 @@ class CompareRoom(Room):
         self._lay_out()
 
     def _lay_out(self) -> None:
-        bar = QHBoxLayout()
-        bar.setSpacing(8)
+        bar = FlowLayout(8, 4)
         for widget in (self.kind, self.axis, self.row_button, self.both_button, self.other):
             widget.setFocusPolicy(Qt.FocusPolicy.TabFocus)
             bar.addWidget(widget)
-        bar.addStretch()
         said = QHBoxLayout()
         said.addWidget(self.comparability, 1)
+        said.addWidget(self.record_button)
         said.addWidget(self.show_anyway)
         left = self._left = QVBoxLayout()
         left.setSpacing(3)
@@ -178,7 +182,6 @@ class CompareRoom(Room):
         outer.setSpacing(4)
         self._bar = QWidget()
         self._bar.setLayout(bar)
-        bar.setContentsMargins(0, 0, 0, 0)
         outer.addWidget(self._bar)
         self._pages: list[QWidget] = []
         self._outer = outer
@@ -282,11 +285,12 @@ class CompareRoom(Room):
         units = self.open_book.units
         space = self.open_book.workspace
         assert space is not None
-        self.comparability.setText(
-            f"{LEVEL_MARK[c.comparability.level]}  {c.comparability.sentence} {self._speaks(pair, c)}"
-        )
+        said = c.comparability.sentence if c.allowed else c.comparability.start  # the verdict's card says the rest
+        self.comparability.setText(f"{LEVEL_MARK[c.comparability.level]}  {said} {self._speaks(pair, c)}")
         self.show_anyway.setVisible(not c.allowed)
-        self.show_anyway.setText("Hide it again (A)" if self.anyway else "Show anyway (A)")
+        self.show_anyway.setText("Hide it again (Shift+A)" if self.anyway else "Show anyway (Shift+A)")
+        self.gaps = gaps_of(pair)
+        self.record_button.setVisible(bool(self.gaps))
         shown = c.allowed or self.anyway
         for part in (self.curves, self.curves_caption, self.ribbon, self.ribbon_caption, self.table, self.sentences):
             part.setVisible(shown and not (self.alone and part in (self.ribbon, self.ribbon_caption, self.table)))
@@ -304,7 +308,11 @@ class CompareRoom(Room):
         self.notes.setVisible(bool(self.notes.text()) and not self.alone)
         self.offer = space.findings.check_offer(pair, now_text())
         check = f"{self.offer.words} (F)" if self.offer is not None else ""
-        self.verdict.show_verdict(verdict, self._judged_by(c, verdict), check)
+        self.verdict.show_verdict(verdict, self._judged_by(c, verdict) if c.allowed else "", check)
+
+    def record_gaps(self) -> None:
+        """Record the conditions that keep these two from being compared."""
+        self.ways.sheet("gaps")
 
     def begin_check(self) -> None:
         """Flow what shows whether the bench changed."""
@@ -330,7 +338,7 @@ class CompareRoom(Room):
             else c.school
         )
         parts = [f"by {school}", scatter]
-        parts += list(verdict.dissent) or ["the other schools agree"]
+        parts += list(verdict.dissent) or ["the other preferences agree"]
         return " · ".join(parts)
 
     def _speaks(self, pair: Pair, c: RunComparison) -> str:
@@ -342,22 +350,21 @@ class CompareRoom(Room):
             mounts = [space.job.mount(r.mount) for r in runs]
             numbers = ", ".join(str(m.number) for m in mounts if m is not None)
             name = self._name(pair, side) if told else self._name(pair, side).capitalize()
-            told.append(
-                f"{name} speaks by {len(runs)} run{'s' * (len(runs) > 1)}" + (f" (mount {numbers})" if numbers else "")
-            )
+            mounted = f" (mount{'s' * (len(runs) > 1)} {numbers})" if numbers else ""
+            told.append(f"{name}: {'based on 1 run' if len(runs) == 1 else f'average of {len(runs)} runs'}{mounted}")
         who = "; ".join(told) + "."
         if len(pair.before_runs) == len(pair.after_runs) == 1:
             who += " One run against one."
         if space.other is not None:
-            who = f"Held against {space.other.words}. {who}"
+            who = f"Compared with {space.other.words}. {who}"
         if c.difference.same_mount:
-            return f"{who} One mount: no mount scatter counted."
+            return f"{who} Flowed without taking the head off, so no re-mounting error is added."
         share = percent_text(c.difference.scatter.mount)
         seen = c.difference.scatter.mounts
         rests = f"assumed, and {seen} mounts seen" if seen else "assumed"
         if not c.difference.scatter.mount_assumed:
             rests = f"from {seen} mounts" if seen else "from the bench's study"
-        return f"{who} {share} of mount scatter counted ({rests})."
+        return f"{who} {share} of re-mounting error counted ({rests})."
 
     def _run_notes(self, pair: Pair) -> list[str]:
         return [

@@ -47,7 +47,7 @@ class MetalBar(QWidget):
         left = Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter
         painter.setFont(theme.font(13))
         painter.setPen(theme.colour("quiet"))
-        painter.drawText(QRectF(0, 0, self.width(), 20), left, "Thinnest metal now, doubt taken off")
+        painter.drawText(QRectF(0, 0, self.width(), 20), left, "Thinnest metal now, after uncertainty")
         if self._wall is None:
             painter.setPen(theme.colour("text"))
             painter.drawText(QRectF(0, 22, self.width(), 60), int(left | Qt.TextFlag.TextWordWrap), self._asks)

@@ -86,7 +86,7 @@ class PartsSheet(FormSheet):
             return
         chosen = self._chosen()
         cut = space.real_cut
-        self.title.setText(f"Set right: {space.port.name.lower()}, cut {cut.number}")
+        self.title.setText(f"Correct: {space.port.name.lower()}, cut {cut.number}")
         self._parts = parts_of(space.job, space.port, cut, self.open_book.units)
         self.list.blockSignals(True)
         self.list.clear()

@@ -29,7 +29,9 @@ class PourSheet(FormSheet):
         self.column.addWidget(self.burette)
         self.how = self.add_choice("How it was poured", POURS)
         self.finish()
-        self.caution.setText("Pour twice: the mean is used, and their difference is its doubt. Wipe up: fluids burn.")
+        self.caution.setText(
+            "Pour twice: the mean is used, and their difference is its uncertainty. Wipe up: fluids burn."
+        )
 
     def open(self) -> None:
         space = self.open_book.workspace

@@ -35,7 +35,7 @@ from ventrix.ui.cuts.card import CutCard
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.action_bar import ActionBar
 from ventrix.ui.widgets.command import Command
-from ventrix.ui.widgets.room import Room
+from ventrix.ui.widgets.room import QWIDGETSIZE_MAX, Room
 from ventrix.ui.widgets.unrolled_map import UnrolledMap
 from ventrix.workspace.ids import new_id, now_text
 from ventrix.workspace.workspace import Workspace
@@ -48,7 +48,6 @@ PICTURES = "Pictures (*.jpg *.jpeg *.png);;All files (*)"
 
 
 CARD, NARROW_CARD = 384, 340  # px
-QWIDGETSIZE_MAX = (1 << 24) - 1  # what Qt calls no limit
 WIDE = 1000  # px, of the room
 LEAST_BESIDE = 830  # px: below, map and card do not stand beside one another
 FOLDED_CARD = 240  # px, of its height
@@ -159,7 +158,7 @@ class CutsRoom(Room):
         sections["Chambers"] = chamber_lines(space.job, units)
         sections["Faults of the casting"] = fault_lines(port, cut, units)
         sections["Trials"] = self._trial_lines(space, port, cut)
-        sections["Your own factors, what came over what was said"] = self._factor_lines(space)
+        sections["Your results against your predictions"] = self._factor_lines(space)
         self.card.show_sections(sections)
         walls = walls_at(space.job, port, cut)
         bare = [w for w in walls if w.tube is None]

@@ -27,7 +27,7 @@ from ventrix.core.quantity.words import sentence
 from ventrix.core.runs.lifts import lift_doubt
 from ventrix.records.bad_input import sentence_of
 from ventrix.rooms.display_units import Shown, Units
-from ventrix.rooms.flow.conditions import CHOICES, FIGURES, NOT_RECORDED, Choice, Figure
+from ventrix.rooms.shared.conditions import CHOICES, FIGURES, NOT_RECORDED, Choice, Figure
 from ventrix.ui.widgets.quantity_field import QuantityField, show_beside
 from ventrix.ui.widgets.scroll_area import ScrollArea
 from ventrix.workspace.ids import now_text

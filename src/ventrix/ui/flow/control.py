@@ -383,9 +383,7 @@ class FlowControl(QObject):
         if self.hand.note(kind, words):
             self.open_book.say(f"Noted at {words}: {kind}.")
         else:
-            self.open_book.say(
-                f"{kind.capitalize()} is noted at {words} already." if words else "Stand on a rung first."
-            )
+            self.open_book.say(f"{kind.capitalize()} is noted at {words} already." if words else "Choose a lift first.")
 
     def toggle_automatic(self) -> None:
         """Keep by itself whenever a rung is steady, or wait for the key."""

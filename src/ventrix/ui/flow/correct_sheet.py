@@ -12,7 +12,7 @@ from ventrix.core.model.run import SetUp
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import tidy
 from ventrix.core.quantity.words import sentence
-from ventrix.rooms.flow.conditions import CHOICES, FIGURES, NOT_RECORDED
+from ventrix.rooms.shared.conditions import CHOICES, FIGURES, NOT_RECORDED, condition_words
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
 from ventrix.ui.widgets.quantity_field import QuantityField
@@ -41,8 +41,8 @@ class CorrectSheet(FormSheet):
         self.column.addWidget(self.kept)
         self.finish()
         self.caution.setText(
-            "The readings stay as they were measured; what was said before is kept with the reason, and every figure "
-            "that rests on the conditions is worked out anew."
+            "The readings stay as they were measured; what was recorded before is kept with the reason, and every "
+            "figure that rests on the conditions is worked out again."
         )
 
     def open(self, run_id: str) -> None:
@@ -92,9 +92,4 @@ class CorrectSheet(FormSheet):
         self.closed.emit()
 
     def _words(self, key: str, value: Any) -> str:
-        """A condition in words, for the record."""
-        choice = next((c for c in CHOICES if c.key == key), None)
-        if choice is not None:
-            return next((words for words, option in choice.options if option == value), str(value))
-        figure = next((f for f in FIGURES if f.key == key), None)
-        return self.open_book.units[figure.unit].with_unit(value) if figure is not None else str(value)
+        return condition_words(key, value, self.open_book.units)

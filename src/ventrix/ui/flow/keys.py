@@ -58,8 +58,8 @@ def flow_commands(room: Obeys) -> tuple[Command, ...]:
         Command("flow.repeat", "repeat this lift", control.repeat, "R"),
         Command("flow.unsteady", "keep as unsteady", lambda: control.keep(unsteady=True), "U"),
         Command("flow.automatic", "keep by itself", control.toggle_automatic, "A"),
-        Command("flow.rung.before", "another rung", lambda: rung(-1), "Up", one_of="rung"),
-        Command("flow.rung.next", "another rung", lambda: rung(1), "Down", one_of="rung"),
+        Command("flow.rung.before", "another lift", lambda: rung(-1), "Up", one_of="rung"),
+        Command("flow.rung.next", "another lift", lambda: rung(1), "Down", one_of="rung"),
         Command("flow.prepare", "prepare the bench", control.toggle_preparing, "P"),
         Command("flow.check", "flow the check", room.begin_check, "K"),
         Command("flow.conditions", "conditions, plan", room.toggle_conditions, "C"),
@@ -69,7 +69,7 @@ def flow_commands(room: Obeys) -> tuple[Command, ...]:
         Command("flow.range.before", "another range", lambda: control.choose_range(-1), "[", one_of="range"),
         Command("flow.range.next", "another range", lambda: control.choose_range(1), "]", one_of="range"),
         Command("flow.ghost", "pinned curve", room.toggle_ghost, "G", one_of="view"),
-        Command("flow.open", "valve to the rung", room.open_to_rung, "L", one_of="simulated"),
+        Command("flow.open", "valve to the lift", room.open_to_rung, "L", one_of="simulated"),
         Command("flow.blower", "blower", room.toggle_blower, "B", one_of="simulated"),
     )
 

@@ -34,7 +34,7 @@ class ReadingsPage(QWidget):
         self.reason.returnPressed.connect(self.strike)
         strike = QPushButton("Strike (Backspace)")
         strike.clicked.connect(self.strike)
-        take_up = QPushButton("Take up again (Enter)")
+        take_up = QPushButton("Restore (Enter)")
         take_up.clicked.connect(self.take_up)
         self.lift = QLineEdit()
         self.lift.setPlaceholderText("the lift it was really taken at")

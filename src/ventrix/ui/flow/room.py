@@ -8,6 +8,7 @@ from PySide6.QtCore import QSize, Qt, QTimer
 from PySide6.QtGui import QHideEvent, QKeyEvent, QShowEvent
 from PySide6.QtWidgets import (
     QApplication,
+    QBoxLayout,
     QHBoxLayout,
     QLabel,
     QLineEdit,
@@ -21,7 +22,7 @@ from PySide6.QtWidgets import (
 from ventrix.core.judging.checks import CheckKind, Offer
 from ventrix.core.model.bench import Bench, is_index
 from ventrix.core.model.kinds import StepKind
-from ventrix.core.model.run import FlowRun, Reading
+from ventrix.core.model.run import FlowRun, Reading, SetUp
 from ventrix.core.model.school_questions import pipe_against_school
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import sentence
@@ -33,6 +34,7 @@ from ventrix.rooms.flow.paste import keep_pasted
 from ventrix.rooms.flow.run_in_hand import RunInHand
 from ventrix.rooms.flow.shows import far_view, growing_curve, ladder_rungs, step_lines, step_view
 from ventrix.rooms.shared.conditions_words import in_words
+from ventrix.ui.flow.asked_first import AskedFirst
 from ventrix.ui.flow.conditions_panel import ConditionsPanel
 from ventrix.ui.flow.control import PRACTICE, FlowControl
 from ventrix.ui.flow.far_view import FarView
@@ -46,7 +48,7 @@ from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.action_bar import ActionBar
 from ventrix.ui.widgets.pedal import DEFAULT_KEY, Pedal
 from ventrix.ui.widgets.plot import Plot
-from ventrix.ui.widgets.room import Room
+from ventrix.ui.widgets.room import QWIDGETSIZE_MAX, Room
 from ventrix.ui.widgets.scroll_area import ScrollArea
 from ventrix.workspace.workspace import Workspace
 
@@ -58,7 +60,9 @@ CAUTION = (
 
 
 LEFT, SIDE = 252, 372  # px, of the outer columns
+TABS = 240  # px of height, of the one under the far view
 WIDE = 1090  # px: below, the outer columns share one
+STACKED = 780  # px: below, that one stands under the far view
 
 
 class FlowRoom(Room):
@@ -101,6 +105,7 @@ class FlowRoom(Room):
         self.caution.setWordWrap(True)
         self.simulator = SimulatorControl()
         self.conditions = ConditionsPanel(open_book.units)
+        self.asked_first = AskedFirst(open_book.units, open_book.settings)
         self.readings = ReadingsPage()
         self.question = QWidget()
         self._question_words = QLabel()
@@ -134,6 +139,7 @@ class FlowRoom(Room):
         self.simulator.remounted.connect(self.remount)
         self.simulator.lie_told.connect(lambda lie, on: bench.send(lambda b: b.tell(lie, on)))
         self.conditions.changed.connect(self._use_setup)
+        self.asked_first.changed.connect(self._answer_first)
         self.conditions.bench_chosen.connect(self._use_bench)
         self.conditions.plan_changed.connect(self._use_plan)
         self.conditions.closed.connect(self.toggle_conditions)
@@ -172,6 +178,7 @@ class FlowRoom(Room):
         self.question.hide()
         middle = QVBoxLayout()
         middle.addWidget(self.question)
+        middle.addWidget(self.asked_first)
         middle.addWidget(self.far, 1)
         middle.addWidget(self._entry_row)
         curve = QWidget()
@@ -207,7 +214,11 @@ class FlowRoom(Room):
 
     def fit(self, there: QSize) -> None:
         """In a small window the curve, the conditions and the readings share a column with the lifts."""
-        narrow = there.width() < WIDE
+        narrow, stacked = there.width() < WIDE, there.width() < STACKED
+        self._row.setDirection(QBoxLayout.Direction.BottomToTop if stacked else QBoxLayout.Direction.LeftToRight)
+        self._tabs.setMinimumWidth(0 if stacked else SIDE)
+        self._tabs.setMaximumWidth(QWIDGETSIZE_MAX if stacked else SIDE)
+        self._tabs.setMinimumHeight(TABS if stacked else 0)
         if narrow == self._narrow:
             return
         self._narrow = narrow
@@ -255,6 +266,8 @@ class FlowRoom(Room):
         self.ladder.show_rungs(
             shown, None if self.control.preparing else at, (f"lift, {units.lift.label}", flow, against)
         )
+        begun = bool(hand.run and hand.run.readings) or self.far.alone or self.open_book.practice is not None
+        self.asked_first.show_setup(hand.setup, units, begun=begun)
         self.strip.show_steps(*step_lines(hand, units, preparing=self.control.preparing))
         said = [
             in_words(hand.setup, hand.mount, units),
@@ -485,6 +498,7 @@ class FlowRoom(Room):
     def show_alone(self, alone: bool) -> None:
         """Give the far view the room to itself, nothing in it small; or bring the rest back."""
         self.alone = self.far.alone = alone
+        self.asked_first.setVisible(not alone and self.asked_first.isVisible())
         for part in (self._tabs,) if self._narrow else (self._left, self.side):
             part.setVisible(not alone)
         self._entry_row.setVisible(not alone)
@@ -525,8 +539,14 @@ class FlowRoom(Room):
     def _name_blower(self) -> None:
         self.simulator.blower.setText("Blower off (B)" if self.control.blower else "Blower on (B)")
 
+    def _answer_first(self, setup: object) -> None:
+        self._use_setup(setup)
+        self.setFocus()
+
     def _use_setup(self, setup: object) -> None:
-        self.hand.use_setup(setup)  # type: ignore[arg-type]
+        assert isinstance(setup, SetUp)
+        self.hand.use_setup(setup)
+        self.asked_first.remember(setup)
         self._show_all()
 
     def _use_bench(self, bench: object) -> None:

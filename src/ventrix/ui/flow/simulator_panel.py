@@ -36,7 +36,7 @@ class SimulatorControl(QWidget):
         self.to_rung = QPushButton("Open (L)")
         self.blower = QPushButton("Blower on (B)")
         self.remount = QPushButton("Mount (M)")
-        self.lies = QPushButton("Lies ▾")
+        self.lies = QPushButton("Simulated faults ▾")
         self.lies.setToolTip("Ways in which the simulated bench can mislead: see what each does to the numbers")
         menu = QMenu(self.lies)
         for lie, words in WORDS.items():
@@ -64,7 +64,7 @@ class SimulatorControl(QWidget):
 
     def _tell(self, lie: Lie, on: bool) -> None:
         self._told ^= {lie}
-        self.lies.setText(f"Lies: {len(self._told)} ▾" if self._told else "Lies ▾")
+        self.lies.setText(f"Simulated faults: {len(self._told)} ▾" if self._told else "Simulated faults ▾")
         self.lie_told.emit(lie.value, on)
 
     def _moved(self, steps: int) -> None:

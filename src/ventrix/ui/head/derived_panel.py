@@ -17,6 +17,8 @@ from ventrix.rooms.shared.plot_values import Line, Picture
 from ventrix.rooms.shared.shape_words import taper_words
 from ventrix.ui.widgets.plot import Plot
 
+CAPTION = 120  # px: a longer caption goes on in a second line
+
 
 class DerivedFigures(QWidget):
     """Derived figures in columns, a dash where something is still to be measured; the area curve beside them."""
@@ -36,6 +38,8 @@ class DerivedFigures(QWidget):
             row, column = i % rows, (i // rows) * 2
             caption = QLabel(each.caption)
             caption.setObjectName("quiet")
+            caption.setWordWrap(True)
+            caption.setMinimumWidth(CAPTION)
             value = QLabel("–")
             value.setStyleSheet("font-size: 16px; font-weight: 500")
             value.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)

@@ -32,7 +32,7 @@ class EngineTab(Tab):
         self.add_row("Job", self.job_title, 210)
         self.add_group("engine")
         self.checked_at = QComboBox()
-        for words, value in (("not said", None), ("the valve", "valve"), ("the tappet", "tappet")):
+        for words, value in (("choose", None), ("the valve", "valve"), ("the tappet", "tappet")):
             self.checked_at.addItem(words, value)
         self.checked_at.setToolTip("Durations at 0.050 in: read at the valve, or at the tappet with the rocker ratio")
         self.checked_at.activated.connect(
@@ -40,7 +40,7 @@ class EngineTab(Tab):
         )
         self.add_row("Duration is read at", self.checked_at)
         self.induction = QComboBox()
-        self.induction.addItem("not said", None)
+        self.induction.addItem("choose", None)
         for kind in Induction:
             self.induction.addItem(kind.words, kind.value)
         self.induction.activated.connect(

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from dataclasses import replace
 from typing import Final
 
 from PySide6.QtWidgets import (
@@ -12,7 +13,6 @@ from PySide6.QtWidgets import (
 )
 
 from ventrix.core.judging.my_lifts import lifts_of
-from ventrix.core.matching.board import USUAL_STAGES
 from ventrix.core.metal.unrolled import ZONE_NAMES
 from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.job import Job
@@ -24,6 +24,8 @@ from ventrix.core.quantity.field_checks import positive
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.thousandths import read_small
 from ventrix.core.quantity.units import parse_quantity
+from ventrix.core.quantity.words import sentence
+from ventrix.core.work.stages import USUAL, stages_of
 from ventrix.ui.head.tab import MeasuringSheet, Tab, unless_typing
 from ventrix.workspace.ids import new_id
 
@@ -38,7 +40,7 @@ class GoalTab(Tab):
     def __init__(self, room: MeasuringSheet) -> None:
         super().__init__(room)
         self.use = QComboBox()
-        self.use.addItem("not said", None)
+        self.use.addItem("choose", None)
         for use in Use:
             self.use.addItem(use.words, use)
         self.use.activated.connect(lambda _i: room.change_job("what it is for", use=self.use.currentData()))
@@ -64,7 +66,9 @@ class GoalTab(Tab):
         self.limits.setToolTip("How thin a wall may get: a figure for everywhere, and for places of their own")
         self.limits.editingFinished.connect(self._limits_typed)
         self.add_row("Wall limits", self.limits)
-        self.stages = self._line("Stages of the board", "; ".join(USUAL_STAGES[:4]) + " …", self._stages_typed)
+        self.stages = self._line(
+            "Stages of the board", "; ".join(stage.name for stage in USUAL[:4]) + " …", self._stages_typed
+        )
         self.stages.setToolTip("The job's own list, in order; the usual one where it is empty")
         self.column.addWidget(self.problem)
         self.add_heading("Schools")
@@ -109,14 +113,22 @@ class GoalTab(Tab):
     def _stages_typed(self) -> None:
         if not self.stages.isModified():
             return
-        found = tuple(dict.fromkeys(s.strip() for s in self.stages.text().split(";") if s.strip()))
+        space = self.room.open_book.workspace
+        found = tuple(s.strip() for s in self.stages.text().split(";") if s.strip())
+        try:
+            if space is not None:
+                stages_of(replace(space.job, stages=found))
+        except Refused as error:
+            self.problem.setText(sentence(str(error)))
+            return
+        self.problem.clear()
         self.stages.setModified(False)
         self.room.change_job("stages of the board", stages=found)
 
     def _choose(self, key: str, side: str) -> None:
         space = self.room.open_book.workspace
         if space is not None:
-            self.room.change_job(f"school: {side}", schools={**space.job.schools, key: side})
+            self.room.change_job(f"preference: {side}", schools={**space.job.schools, key: side})
 
     def _targets_typed(self) -> None:
         space = self.room.open_book.workspace

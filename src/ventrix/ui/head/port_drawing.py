@@ -2,7 +2,11 @@
 
 from __future__ import annotations
 
+import itertools
+import math
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from typing import NamedTuple
 
 import numpy as np
 from PySide6.QtCore import QEvent, QObject, QPointF, QRectF, Qt
@@ -16,32 +20,38 @@ from ventrix.ui.widgets.quantity_field import PlacedField
 Known = dict[str, float | None]
 
 FIELD_W, FIELD_H = 104, 46
-# Where each field stands: row ("top", "bottom", "left", "right") and its order there.
-PLACES: dict[str, tuple[str, int]] = {
-    "opening_height": ("left", 0),
-    "opening_width": ("left", 1),
-    "opening_corner": ("left", 2),
-    "gasket_land": ("left", 3),
-    "pinch_corner": ("left", 4),
-    "roof_length": ("top", 0),
-    "pinch_height": ("top", 1),
-    "port_angle": ("top", 2),
-    "boss_width": ("top", 3),
-    "guide_length": ("top", 4),
-    "guide_diameter": ("top", 5),
-    "stem_diameter": ("top", 6),
-    "floor_length": ("bottom", 0),
-    "pinch_width": ("bottom", 1),
-    "hole_spacing": ("bottom", 2),
-    "short_side_radius": ("bottom", 3),
-    "short_side_height": ("bottom", 4),
-    "head_diameter": ("bottom", 5),
-    "bowl_diameter": ("right", 0),
-    "throat_diameter": ("right", 1),
-    "seat_width": ("right", 2),
-    "seat_angle": ("right", 3),
-    "seat_margin": ("right", 4),
-}
+EDGE, GAP = 8, 14  # px, beside the rows of fields and between row and column
+MOST_ACROSS = 7  # fields of a row
+LEAST_WIDE, LEAST_HIGH = 430, 350
+
+
+class Slot(NamedTuple):
+    """A place for a field: its upper left corner, and where its line begins."""
+
+    corner: QPointF
+    start: QPointF
+
+
+def uncrossed(points: Mapping[str, QPointF], keys: Sequence[str], slots: Sequence[Slot]) -> dict[str, Slot]:
+    """A slot for each key, in which no two lines from slot to point cross.
+
+    Any two lines that cross are both shortened by exchanging their slots: exchanged until none gets shorter.
+    """
+    order = sorted(keys, key=lambda k: points[k].x())
+    found = dict(zip(order, slots, strict=False))
+
+    def far(key: str, slot: Slot) -> float:
+        gap = points[key] - slot.start
+        return math.hypot(gap.x(), gap.y())
+
+    better = True
+    while better:
+        better = False
+        for a, b in itertools.combinations(order, 2):
+            if far(a, found[b]) + far(b, found[a]) < far(a, found[a]) + far(b, found[b]) - 1e-6:
+                found[a], found[b] = found[b], found[a]
+                better = True
+    return found
 
 
 @dataclass(frozen=True, slots=True)
@@ -80,7 +90,9 @@ class PortDrawing(QWidget):
             field.setFixedSize(FIELD_W, FIELD_H)
             field.box.installEventFilter(self)
             field.setProperty("key", key)
-        self.setMinimumSize(760, 360)
+        self._starts: dict[str, QPointF] = {}
+        self._usual = False
+        self.setMinimumSize(LEAST_WIDE, LEAST_HIGH)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
         self.setAccessibleName("Section of the port")
 
@@ -99,31 +111,42 @@ class PortDrawing(QWidget):
         return False
 
     def resizeEvent(self, event: object) -> None:
-        """Lay the fields out along the four sides."""
-        counts = {side: sum(1 for p in PLACES.values() if p[0] == side) for side in ("top", "bottom", "left", "right")}
-        for key, (side, order) in PLACES.items():
-            field = self.fields.get(key)
-            if field is None:
-                continue
-            if side in ("top", "bottom"):
-                room = self.width() - 2 * 8
-                step = room / counts[side]
-                x = 8 + order * step + (step - FIELD_W) / 2
-                y = 4.0 if side == "top" else self.height() - FIELD_H - 4
-            else:
-                top, bottom = FIELD_H + 22, self.height() - 2 * FIELD_H - 18
-                step = (bottom - top) / max(counts[side] - 1, 1)
-                x = 4.0 if side == "left" else self.width() - FIELD_W - 4
-                y = top + order * min(step, FIELD_H + 18)
-            field.move(int(x), int(y))
+        """Lay the fields out along the four sides, each where its line is short and crosses no other."""
+        across = min(MOST_ACROSS, (self.width() - 2 * EDGE) // (FIELD_W + 2))
+        beside = math.ceil((len(self.fields) - 2 * across) / 2)
+        self.setMinimumHeight(max(LEAST_HIGH, (beside + 2) * FIELD_H + 2 * GAP))
+        slots = self._slots(int(across), beside)
+        points = self._targets(self._shape(usual=True))
+        for key, slot in uncrossed(points, [key for key in points if key in self.fields], slots).items():
+            self.fields[key].move(slot.corner.toPoint())
+            self._starts[key] = slot.start
+        super().resizeEvent(event)  # type: ignore[arg-type]
+
+    def _slots(self, across: int, beside: int) -> list[Slot]:
+        """Places for fields: the upper row, the right column, the lower row, the left column."""
+        step = (self.width() - 2 * EDGE) / max(across, 1)
+        xs = [EDGE + i * step + (step - FIELD_W) / 2 for i in range(across)]
+        top, bottom = FIELD_H + GAP, self.height() - 2 * FIELD_H - GAP
+        down = min((bottom - top) / max(beside - 1, 1), FIELD_H + 18)
+        ys = [top + i * down for i in range(beside)]
+        low, right = self.height() - FIELD_H - 4.0, self.width() - FIELD_W - 4.0
+        half = FIELD_W / 2
+        return [
+            *(Slot(QPointF(x, 4), QPointF(x + half, 4 + FIELD_H)) for x in xs),
+            *(Slot(QPointF(right, y), QPointF(right, y + FIELD_H / 2 + 8)) for y in ys),
+            *(Slot(QPointF(x, low), QPointF(x + half, low)) for x in xs),
+            *(Slot(QPointF(4, y), QPointF(4 + FIELD_W, y + FIELD_H / 2 + 8)) for y in ys),
+        ]
 
     # -- geometry
 
     def _value(self, key: str, guess: float) -> float:
-        value = self._known.get(key)
+        value = None if self._usual else self._known.get(key)
         return value if value is not None and value > 0 else guess
 
-    def _shape(self) -> Shape:
+    def _shape(self, *, usual: bool = False) -> Shape:
+        """The drawing's geometry, to the figures that are known; at its usual proportions for where fields stand."""
+        self._usual = usual
         valve = self._value("head_diameter", 0.046)
         throat = min(self._value("throat_diameter", self._throat_share * valve), 0.995 * valve)
         stem = min(self._value("stem_diameter", 0.16 * valve), 0.6 * throat)
@@ -197,25 +220,17 @@ class PortDrawing(QWidget):
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         draw_corners(painter, QRectF(self.rect()).adjusted(0, 0, -1, -1))
         s = self._shape()
-        self._paint_leaders(painter, s)
         self._paint_port(painter, s)
+        self._paint_leaders(painter, s)
         self._paint_guide(painter, s)
         self._paint_valve(painter, s)
         self._paint_missing(painter)
 
     def _paint_leaders(self, painter: QPainter, s: Shape) -> None:
         targets = self._targets(s)
-        for key, (side, _) in PLACES.items():
-            field = self.fields.get(key)
-            if field is None or not field.isVisible():
+        for key, start in self._starts.items():
+            if not self.fields[key].isVisible():
                 continue
-            box = QRectF(field.geometry())
-            start = {
-                "top": QPointF(box.center().x(), box.bottom()),
-                "bottom": QPointF(box.center().x(), box.top()),
-                "left": QPointF(box.right(), box.center().y() + 8),
-                "right": QPointF(box.left(), box.center().y() + 8),
-            }[side]
             here = key == self._focus
             painter.setPen(QPen(theme.colour("brass" if here else "quiet", 1.0 if here else 0.55), 1.6 if here else 1))
             painter.drawLine(start, targets[key])

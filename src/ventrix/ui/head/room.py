@@ -31,14 +31,13 @@ from ventrix.ui.head.stations_tab import StationsTab
 from ventrix.ui.head.tab import Tab
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.quantity_field import PlacedField, QuantityField
-from ventrix.ui.widgets.room import Room
+from ventrix.ui.widgets.room import QWIDGETSIZE_MAX, Room
 from ventrix.ui.widgets.scroll_area import ScrollArea
 from ventrix.workspace.ids import new_id
 
 NOUN_OF: Final[dict[str, type[Noun]]] = {"job": Job, "valve": Valve, "cut": Cut}
 TABS: Final = 316  # px
 WIDE, HIGH = 1060, 560  # px: below either, the drawing is a page of the tabs
-QWIDGETSIZE_MAX: Final = 16_777_215  # Qt's own, which PySide does not export
 
 
 class HeadRoom(Room):
@@ -99,7 +98,7 @@ class HeadRoom(Room):
         below.setContentsMargins(0, 0, 0, 0)
         below.setSpacing(12)
         below.addWidget(self.derived, 1)
-        self.curve.setFixedWidth(270)
+        self.curve.setFixedWidth(240)
         below.addWidget(self.curve)
         self._follows = ScrollArea()
         self._follows.setWidgetResizable(True)

@@ -194,7 +194,7 @@ class ChamberSheet(FormSheet):
             self.problem.setText(sentence(str(error)))
             return
         self.picture.show_shroud(found, self.lift.typed() or DRAWN)
-        wants = "Shrouding wants a valve's head with its middle, and the bore or the chamber's outline."
+        wants = "Shrouding needs a valve's head with its centre, and the bore or the chamber's outline."
         self.told.setText(wants if found is None else "<br>".join(shroud_rows(found, units)))
 
     def _shrouded(self) -> Shrouded | None:

@@ -160,7 +160,7 @@ class FaceSheet(FormSheet):
             return
         name = self.name.text().strip()
         if not name:
-            raise Refused("a face wants a name")
+            raise Refused("a face needs a name")
         if self.tracing is not None and self.tracing.closed:
             self.take_traced(self.tracing)
             if not self._drawn:
@@ -169,7 +169,7 @@ class FaceSheet(FormSheet):
         spots = typed_spots(self.bolts.text(), unit)
         bolts = {s.name: s.at for s in spots if s.at is not None}
         if len(bolts) < len(spots):
-            raise Refused("each bolt or dowel wants its x and y, and a name of its own")
+            raise Refused("each bolt or dowel needs its x and y, and a name of its own")
         face = Face(
             id=new_id(),
             name=name,
@@ -195,7 +195,7 @@ class FaceSheet(FormSheet):
     def _outlines(self, job: Job, unit: str, bolts: dict[str, tuple[float, float]]) -> tuple[Outline, ...]:
         named = typed_spots(self.ports.text(), unit, bolts)
         if not named:
-            raise Refused("a face wants a port at least, with its middle")
+            raise Refused("a face needs a port at least, with its centre")
         names = [port_named(job.ports, spot.name).name for spot in named]
         if self._drawn:
             if len(named) != len(self._drawn):

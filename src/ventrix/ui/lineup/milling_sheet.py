@@ -25,7 +25,7 @@ class MillingSheet(FormSheet):
     """What milled head, deck, gasket and manifold do to line-up, chamber and compression; nothing is kept."""
 
     def __init__(self, open_book: OpenBook) -> None:
-        super().__init__(open_book, "Reckon")
+        super().__init__(open_book, "Calculate")
         self.title.setText("What milling moves")
         none: Check = _anything
         self.head = self.add_figure("Off the head", "length", none, small=True)
@@ -33,7 +33,7 @@ class MillingSheet(FormSheet):
         self.gasket = self.add_figure("Gasket thinner by", "length", none, small=True)
         self.manifold = self.add_figure("Off the manifold's face", "length", none, small=True)
         self.layout_of = self.add_choice(
-            "Cylinders stand", [("not said", None), *((each.words, each.value) for each in EngineLayout)]
+            "Cylinders stand", [("choose", None), *((each.words, each.value) for each in EngineLayout)]
         )
         self.layout_of.activated.connect(lambda _i: self._say_layout())
         self.bank = self.add_figure("Half of the bank's angle", "angle")

@@ -24,7 +24,7 @@ from ventrix.ui.lineup.views import EdgeList, FaceView, NearView
 from ventrix.ui.look import theme
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.action_bar import ActionBar
-from ventrix.ui.widgets.answer_strip import AnswerStrip, say_large
+from ventrix.ui.widgets.answer_strip import AnswerStrip
 from ventrix.ui.widgets.command import Command
 from ventrix.ui.widgets.room import Room
 from ventrix.ui.widgets.scroll_area import ScrollArea
@@ -147,7 +147,7 @@ class LineUpRoom(Room):
             self.found = line_up(space.job, name, self.by, self.moved)
         except Refused as error:
             self.found = self.shown = None
-            says = "N types a face: its ports' middles, their size, its bolts; or reads a drawing (DXF, SVG)."
+            says = "N types a face: its port centres, their size, its bolts; or reads a drawing (DXF, SVG)."
             self.waiting.setText(f"{sentence(str(error))}\n\n{says}")
             self._content.hide()
             self.waiting.show()
@@ -165,7 +165,7 @@ class LineUpRoom(Room):
         wide = self._there.width() >= SMALL
         mark = f"<span style='color:{t.worse}'>▼</span> " if shown.strip.worse else ""
         shade = t.worse if shown.strip.worse else t.better
-        say_large(self.verdict, f"{mark}{escape(shown.strip.verdict)}", 40 if wide else 27, shade)
+        self.verdict.say(f"{mark}{escape(shown.strip.verdict)}", 40 if wide else 27, shade)
         self.reason.setText(shown.strip.reason)
         self.runs.setText(shown.strip.runs)
         self.runs.setStyleSheet("font-size: 17px; font-weight: 600")

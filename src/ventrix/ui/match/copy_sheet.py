@@ -8,7 +8,7 @@ from datetime import date
 from PySide6.QtWidgets import QCheckBox, QVBoxLayout, QWidget
 
 from ventrix.core.edits.stages import log_copies
-from ventrix.core.matching.alike import developed_port
+from ventrix.core.judging.model_port import developed_port
 from ventrix.core.matching.copying import Answer, Copy
 from ventrix.core.model.cut import Port, Work
 from ventrix.core.model.port_names import ports_named
@@ -19,8 +19,8 @@ from ventrix.ui.widgets.form_sheet import FormSheet
 from ventrix.workspace.ids import new_id, now_text
 
 CAUTION = (
-    "By what was read on this very port, less its doubt, down to your limit. It is no promise: one slip takes more. "
-    "What was not read is read first. Never into a seat."
+    "By what was read on this very port, less its uncertainty, down to your limit. One slip takes "
+    "more. What was not read is read first. Never into a seat."
 )
 
 

@@ -8,7 +8,6 @@ from html import escape
 
 from PySide6.QtWidgets import QLabel, QPushButton
 
-from ventrix.core.matching.hours import hours_of
 from ventrix.core.matching.quote import quote_of
 from ventrix.core.model.job import Job
 from ventrix.core.model.job_parts import PartOfJob
@@ -16,6 +15,8 @@ from ventrix.core.model.kinds import LibraryKind, PartKind, PartState
 from ventrix.core.model.plausible import check_of
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import parse_quantity
+from ventrix.core.work.hours import hours_of
+from ventrix.core.work.record import record_of
 from ventrix.rooms.match.shows import status_sentence
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
@@ -135,7 +136,7 @@ class QuoteSheet(FormSheet):
         space = self.open_book.workspace
         if not self.isVisible() or space is None:
             return
-        hours = hours_of(space.job, date.today())
+        hours = hours_of(record_of(space.findings), date.today(), paces=space.shop.paces())
         rows = []
         for line in quote_of(space.job, hours):
             price = "–" if line.price is None else f"{line.price:,.0f}"

@@ -13,9 +13,9 @@ from PySide6.QtGui import QFocusEvent, QHideEvent, QKeyEvent
 from PySide6.QtWidgets import QApplication, QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
 from ventrix.core.edits.stages import end_wait, mark_stage
-from ventrix.core.matching.board import board, waits_now
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si
+from ventrix.core.work.record import StageState, record_of
 from ventrix.rooms.match.board_rows import board_rows
 from ventrix.rooms.match.shows import MANY, Match, copy_lines, match_of, status_sentence
 from ventrix.ui.look import theme
@@ -29,6 +29,7 @@ from ventrix.ui.widgets.command import Command
 from ventrix.ui.widgets.room import Room
 from ventrix.ui.widgets.scroll_area import ScrollArea
 from ventrix.workspace.ids import new_id, now_text
+from ventrix.workspace.workspace import Workspace
 
 HELD: Final = 450  # ms that M is held to start or stop a clock
 LEAST_BESIDE: Final = 760  # px: below, or with many ports, the copying list gives way to the board
@@ -137,9 +138,8 @@ class MatchRoom(Room):
         if self.match is None or not self._marking:
             self.show_all()
             return
-        self.match = replace(
-            self.match, rows=board_rows(space.job, [c.port for c in self.match.cells], board(space.job))
-        )
+        ports = [c.port for c in self.match.cells]
+        self.match = replace(self.match, rows=board_rows(record_of(space.findings), ports))
         self._show_board()
         self._behind.start()
 
@@ -155,15 +155,15 @@ class MatchRoom(Room):
             return
         self._behind.stop()
         units, t = self.open_book.units, theme.current()
-        self.match = match_of(space.findings, units, date.today())
+        self.match = match_of(space.findings, units, date.today(), space.shop.paces())
         m = self.match
         shade = t.worse if m.strip.worse else t.text
         mark = "▼ " if m.strip.worse else ""
         wide = self._there.width() >= SMALL
         verdict = f"<span style='color:{t.worse}'>{mark}</span>{escape(m.strip.verdict)}"
-        say_large(self.verdict, verdict, 40 if wide else 28, shade)
+        self.verdict.say(verdict, 40 if wide else 28, shade)
         self.reason.setText(m.strip.reason)
-        told = (m.strip.used, m.strip.used_below), (m.strip.to_go, "to go"), (m.strip.promise, "that the promise holds")
+        told = (m.strip.used, m.strip.used_below), (m.strip.to_go, "to go"), (m.strip.promise, "chance of meeting it")
         for (figure, below), (text, caption) in zip(self.figures, told, strict=True):
             say_large(figure, text, 30 if wide else 22, t.text)
             below.setText(caption)
@@ -186,7 +186,7 @@ class MatchRoom(Room):
 
     @property
     def stage_name(self) -> str:
-        return "" if self.match is None or not self.match.rows else self.match.rows[self.stage].stage
+        return "" if self.match is None or not self.match.rows else self.match.rows[self.stage].key
 
     def _tick(self) -> None:
         """The clock that runs, in its box."""
@@ -263,21 +263,24 @@ class MatchRoom(Room):
             self._pick_port(self.match.cells[port].port.id)
             self.board.show_rows(self.match.rows, self.match.cells, self.stage, self.at)
 
+    def _box(self, space: Workspace) -> StageState:
+        """What the chosen stage is at for the port in hand."""
+        assert space.port is not None
+        return record_of(space.findings).at(self.stage_name, space.port)
+
     def mark(self) -> None:
         """Mark the stage done on this port, or stop the clock that runs there."""
         space = self.open_book.workspace
         if space is None or space.port is None or not self.stage_name or not space.port.cuts:
             return
-        box = board(space.job).get((self.stage_name, space.port.id))
-        if box is None:
-            return
+        box = self._box(space)
         if box.running_since is not None:
             self.clock()
             return
         if box.done:
             self.open_book.say(f"{self.stage_name} is done on {space.port.name}: Enter logs more, undo takes it back.")
             return
-        job = mark_stage(space.job, [space.port], self.stage_name, new_id, now_text())
+        job = mark_stage(space.job, [p for p in box.ports if p.cuts], self.stage_name, new_id, now_text())
         self._marking = True
         try:
             space.apply(f"{space.port.name}, {self.stage_name}", job)
@@ -309,13 +312,13 @@ class MatchRoom(Room):
         space = self.open_book.workspace
         if space is None:
             return
-        waits = waits_now(space.job, self.stage_name)
-        if not waits:
+        wait = self._box(space).wait if self.stage_name else None
+        if wait is None:
             self.ways.sheet("wait", self.stage_name)
             return
         names = {p.id: p.name for p in space.job.ports if p.of_head}
-        waited = [names[i] for i in waits[0].port_ids if i in names] or list(names.values())
-        space.apply(f"{self.stage_name} is back", end_wait(space.job, waits[0], now_text()))
+        waited = [names[i] for i in wait.port_ids if i in names] or list(names.values())
+        space.apply(f"{self.stage_name} is back", end_wait(space.job, wait, now_text()))
         if self.stage_name == VALVE_JOB:
             self.ways.sheet("seat")
             return

@@ -5,12 +5,12 @@ from __future__ import annotations
 from dataclasses import replace
 
 from ventrix.core.edits.stages import mark_stage
-from ventrix.core.matching.board import stages_of
 from ventrix.core.model.job_parts import Wait
 from ventrix.core.model.plausible import check_of
 from ventrix.core.model.port_names import ports_named
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import parse_quantity
+from ventrix.core.work.stages import stages_of
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
 from ventrix.workspace.ids import new_id, now_text
@@ -34,8 +34,8 @@ class StageSheet(FormSheet):
             return
         self.begin_about(space.port.id)
         self.stage.clear()
-        for name in stages_of(space.job):
-            self.stage.addItem(name, name)
+        for each in stages_of(space.job):
+            self.stage.addItem(each.name, each.key)
         self.stage.setCurrentIndex(max(self.stage.findData(stage), 0))
         self.others.setText(others)
         self.title.setText(f"A stage of {space.port.name.lower()}")
@@ -68,15 +68,15 @@ class WaitSheet(FormSheet):
         self.price = self.add_text("Price", "in your own money")
         self.ports = self.add_text("Ports", "all, where none is named")
         self.finish()
-        self.caution.setText("A date that is not said does not hold up the promise; a part that is late does.")
+        self.caution.setText("A wait without a date does not move the due date; a part that is late does.")
 
     def open(self, stage: str = "") -> None:
         space = self.open_book.workspace
         if space is None:
             return
         self.stage.clear()
-        for name in stages_of(space.job):
-            self.stage.addItem(name, name)
+        for each in stages_of(space.job):
+            self.stage.addItem(each.name, each.key)
         self.stage.setCurrentIndex(max(self.stage.findData(stage), 0))
         self.since.setText(now_text()[:10])
         self.title.setText("A stage that waits")

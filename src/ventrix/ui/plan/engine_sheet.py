@@ -25,7 +25,7 @@ class EngineSheet(FormSheet):
     is."""
 
     def __init__(self, open_book: OpenBook) -> None:
-        super().__init__(open_book, "Reckon")
+        super().__init__(open_book, "Calculate")
         self.planner = Planner()
         self.planner.planned.connect(self._took)
         self.title.setText("On the engine")
@@ -89,7 +89,7 @@ class EngineSheet(FormSheet):
             return
         flowed = [c for c in port.cuts if findings.runs_of(c, port) and (cut is None or c.number <= cut.number)]
         after = flowed[-1] if flowed else None
-        self.plot_caption.setText("Reckoning …")
+        self.plot_caption.setText("Calculating …")
         self.planner.ask(lambda: on_the_engine(findings, port, after, None, cam))
 
     def _took(self, found: object) -> None:

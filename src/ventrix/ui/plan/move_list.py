@@ -15,6 +15,7 @@ from ventrix.ui.widgets.painted_text import paint_text
 
 ROW: Final = 46
 HEAD: Final = 22
+WIDE, NARROW = 540.0, 400.0  # px: below each, columns give way
 
 
 class MoveList(QWidget):
@@ -29,7 +30,7 @@ class MoveList(QWidget):
         self.at = 0
         self.heads: tuple[str, ...] = ("gain", "an hour", "min", "cc", "wall left")
         self.setAccessibleName("Next moves")
-        self.setMinimumWidth(420)
+        self.setMinimumWidth(220)
 
     def sizeHint(self) -> QSize:
         return QSize(600, HEAD + ROW * max(len(self.lines), 1))
@@ -58,13 +59,14 @@ class MoveList(QWidget):
 
     def _columns(self) -> dict[str, QRectF]:
         w = float(self.width())
-        wide = w >= 540
-        right = {"wall": 78.0, "cc": 44.0, "min": 54.0, "rate": 56.0} if wide else {"min": 54.0, "rate": 56.0}
+        wide = w >= WIDE
+        right = {"min": 54.0, "rate": 56.0} if w >= NARROW else {}
+        right = {"wall": 78.0, "cc": 44.0} | right if wide else right
         found, x = {}, w - 6
         for name, width in right.items():
             found[name] = QRectF(x - width, 0, width, ROW)
             x -= width
-        bar = 130.0 if wide else 100.0
+        bar = 130.0 if wide else 100.0 if w >= NARROW else 80.0
         found["bar"] = QRectF(x - bar - 8, 0, bar, ROW)
         found["title"] = QRectF(58, 0, x - bar - 74, ROW)
         return found

@@ -31,6 +31,7 @@ from ventrix.ui.widgets.scroll_area import ScrollArea
 
 NARROW: Final = 1000  # px: below, the expected gain gives way
 FLAT: Final = 600  # px
+SURE: Final = 380  # px, of how sure the answer is
 
 
 class PlanRoom(Room):
@@ -57,7 +58,7 @@ class PlanRoom(Room):
             Command("plan.down", "pick", partial(self.pick, 1), "Down", one_of="pick"),
             Command("plan.left", "lift", partial(self.step_lift, -1), "Left", one_of="lift"),
             Command("plan.right", "lift", partial(self.step_lift, 1), "Right", one_of="lift"),
-            Command("plan.take", "say it first and log it", self.take, "Return"),
+            Command("plan.take", "predict it and log it", self.take, "Return"),
             Command("plan.every", "all moves", self.toggle_every, "L"),
             Command("plan.stages", "the stages", lambda: self.ways.sheet("route"), "S"),
             Command("plan.engine", "the engine", lambda: self.ways.sheet("engine"), "E"),
@@ -65,15 +66,17 @@ class PlanRoom(Room):
             Command("plan.stop", "stop planning", self.stop, "Esc"),
         )
         self.strip = AnswerStrip()
-        self.strip.verdict.setWordWrap(True)
         self.verdict, self.reason = self.strip.verdict, self.strip.reason
         ((self.worth, self.sure),) = self.strip.figures
+        self.sure.setWordWrap(True)
+        self.sure.setMinimumWidth(SURE)
         for label in (self.worth, self.sure):
             label.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
         self.limits_head = QLabel("What limits")
         self.limits_head.setObjectName("heading")
         self.basis = QLabel()
         self.basis.setObjectName("caption")
+        self.basis.setWordWrap(True)
         self.lift_words = QLabel()
         self.lift_words.setAlignment(Qt.AlignmentFlag.AlignCenter)
         self.before, self.after = QPushButton("◂"), QPushButton("▸")
@@ -86,7 +89,7 @@ class PlanRoom(Room):
         self.fit_said = QLabel()
         self.fit_said.setObjectName("caption")
         self.fit_said.setWordWrap(True)
-        self.legend = QLabel("solid: this port's data · hatched and ~: the guess of a book, not of this port")
+        self.legend = QLabel("solid: measured on this port · hatched and ~: an estimate, not measured on this port")
         self.legend.setObjectName("caption")
         self.legend.setWordWrap(True)
         self.moves = MoveList()
@@ -94,6 +97,7 @@ class PlanRoom(Room):
         self.moves.taken.connect(self.take)
         self.left_out = QLabel()
         self.left_out.setObjectName("caption")
+        self.left_out.setWordWrap(True)
         self.beside = Beside()
         self.beside.setFixedWidth(240)
         self.keys = ActionBar()
@@ -170,7 +174,7 @@ class PlanRoom(Room):
         self.beside.show_engine("", self.open_book.units)
         flowed = [c for c in port.cuts if findings.runs_of(c, port) and (cut is None or c.number <= cut.number)]
         if port.kind == "intake" and flowed:
-            self.beside.show_engine("filling: reckoning …", self.open_book.units)
+            self.beside.show_engine("VE: calculating …", self.open_book.units)
             self.engine_planner.ask(lambda: on_the_engine(findings, port, flowed[-1], flowed[0]))
 
     def _wait(self, words: str) -> None:
@@ -220,7 +224,7 @@ class PlanRoom(Room):
 
     def _stages(self) -> tuple[StageLine, ...]:
         space = self.open_book.workspace
-        return () if space is None or space.port is None else stage_lines(space.job, space.port)
+        return () if space is None or space.port is None else stage_lines(space.findings, space.port)
 
     def _next_stage(self) -> str:
         """The stage that comes next without a bench, which wants no measurement."""
@@ -237,7 +241,7 @@ class PlanRoom(Room):
         answer = answer_of(plan, units)
         shade = t.quiet if answer.by_the_book else t.worse if answer.stops else t.better
         verdict = f"<span style='color:{shade}'>{answer.verdict}</span> {escape(answer.what)}"
-        say_large(self.verdict, verdict, 44, t.text)
+        self.verdict.say(verdict, 44, t.text)
         say_large(self.worth, answer.worth, 44, shade)
         self.reason.setText(answer.reason)
         self.sure.setText(answer.sure)
@@ -246,7 +250,8 @@ class PlanRoom(Room):
         self.lift_words.setText(units.lift.with_unit(lift))
         self.lift_words.setStyleSheet(f"font-size: 22px; font-weight: 600; color: {t.brass}; background: {t.raised}")
         self.basis.setText(
-            f"{units.pressure.label} left, and eaten; of {units.pressure.with_unit(plan.planned.chain.pressure)}"
+            f"Pressure lost at each place, {units.pressure.label}, of "
+            f"{units.pressure.with_unit(plan.planned.chain.pressure)}"
         )
         picked = self._picked()
         space = self.open_book.workspace

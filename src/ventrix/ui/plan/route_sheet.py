@@ -9,7 +9,8 @@ from typing import Final
 from PySide6.QtWidgets import QComboBox, QLabel
 
 from ventrix.core.model.job_parts import StageMark
-from ventrix.core.planning.route import CLOSED_BY, Card, next_card, route
+from ventrix.core.work.route import Card, next_card, route
+from ventrix.core.work.stages import CLOSED_BY
 from ventrix.ui.look import theme
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
@@ -49,7 +50,7 @@ class RouteSheet(FormSheet):
 
     def _cards(self) -> tuple[Card, ...]:
         space = self.open_book.workspace
-        return () if space is None or space.port is None else route(space.job, space.port)
+        return () if space is None or space.port is None else route(space.findings, space.port)
 
     def _fill(self) -> None:
         space = self.open_book.workspace

@@ -27,13 +27,11 @@ class CallSheet(FormSheet):
 
     def __init__(self, open_book: OpenBook) -> None:
         super().__init__(open_book, "Say it")
-        self.title.setText("Say it first")
+        self.title.setText("Predict first")
         self.lifts: tuple[float, ...] = ()
         self.flows = [self.add_figure("Flow", "flow", check_of(Call, "flows")) for _ in range(MOST)]
-        self.gains = self.add_choice(
-            "Will it gain on the cut before?", [("not said", ""), ("yes", "yes"), ("no", "no")]
-        )
-        self.best = self.add_choice("Best place to cut next", [("not said", ""), *((p, p) for p in PLACES)])
+        self.gains = self.add_choice("Will it gain on the cut before?", [("choose", ""), ("yes", "yes"), ("no", "no")])
+        self.best = self.add_choice("Best place to cut next", [("choose", ""), *((p, p) for p in PLACES)])
         self.record = QLabel()
         self.record.setWordWrap(True)
         self.record.setObjectName("quiet")
@@ -79,6 +77,6 @@ class CallSheet(FormSheet):
         if not (said or call.best_place or call.gains):
             raise Refused("nothing was said: a flow, a place, or whether it gains")
         check_plausible(call)
-        space.apply("said first", replace(space.job, calls=(*space.job.calls, call)))
+        space.apply("prediction", replace(space.job, calls=(*space.job.calls, call)))
         self.clear_fields()
         self.closed.emit()

@@ -161,7 +161,7 @@ class LessonPage(QWidget):
         self.title.setText(self.lesson.title)
         self.story.setText(p.story)
         self.exhibit.show_exhibit(p.exhibit, units)
-        rows = [f"<p style='color:{t.quiet}'>Look first, where you want to (a good eye needs two at most):</p>"]
+        rows = [f"<p style='color:{t.quiet}'>Look first, where you like (a good eye needs two at most):</p>"]
         spent = sum(p.looks[i].minutes for i in self.looked)
         for i, look in enumerate(p.looks):
             key = f"<b style='color:{t.brass}'>{i + 1}</b>"

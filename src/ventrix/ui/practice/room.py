@@ -139,7 +139,7 @@ class PracticeRoom(Room):
         self.setFocus()
 
     def _say(self, verdict: str, reason: str, figures: tuple[tuple[str, str], ...], size: int, shade: str) -> None:
-        say_large(self.strip.verdict, verdict, size, shade)
+        self.strip.verdict.say(verdict, size, shade)
         self.strip.reason.setText(reason)
         for i, (figure, caption) in enumerate(self.strip.figures):
             words, below = figures[i] if i < len(figures) else ("", "")

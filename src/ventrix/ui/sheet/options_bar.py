@@ -7,6 +7,8 @@ from typing import Final
 from PySide6.QtCore import QSettings, Qt, Signal
 from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QLabel, QPushButton, QWidget
 
+from ventrix.ui.widgets.flow_layout import FlowLayout
+
 # Setting, caption, its options as (key, words), the usual one.
 OPTIONS: Final = (
     ("sheet_paper", "paper", (("A4", "A4"), ("Letter", "Letter")), "A4"),
@@ -25,16 +27,18 @@ class OptionsBar(QWidget):
         super().__init__()
         self._settings = settings
         self.groups: dict[str, QButtonGroup] = {}
-        row = QHBoxLayout(self)
-        row.setContentsMargins(0, 0, 0, 0)
-        row.setSpacing(4)
+        line = FlowLayout(14, 4)
+        self.setLayout(line)
         for key, caption, choices, _ in OPTIONS:
+            together = QWidget()  # a caption and its choices go on to the next line as one
+            row = QHBoxLayout(together)
+            row.setContentsMargins(0, 0, 0, 0)
+            row.setSpacing(4)
             label = QLabel(caption)
             label.setObjectName("quiet")
             row.addWidget(label)
             self.groups[key] = self._group(row, key, caption, choices)
-            row.addSpacing(10)
-        row.addStretch()
+            line.addWidget(together)
 
     def _group(self, row: QHBoxLayout, key: str, caption: str, choices: tuple[tuple[str, str], ...]) -> QButtonGroup:
         group = QButtonGroup(self)

@@ -1,4 +1,4 @@
-"""What the page must own up to: converted, not measured, not proven, left out. It stands on the page as well."""
+"""Limits printed on the page: converted, not measured, not proven, left out. It stands on the page as well."""
 
 from __future__ import annotations
 
@@ -17,7 +17,7 @@ class OwnedPanel(QWidget):
 
     def __init__(self) -> None:
         super().__init__()
-        heading = QLabel("What the page must own up to")
+        heading = QLabel("Limits printed on the page")
         heading.setObjectName("heading")
         self._rows = QVBoxLayout()
         self._rows.setSpacing(10)

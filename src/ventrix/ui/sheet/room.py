@@ -11,6 +11,7 @@ from typing import Final
 from PySide6.QtCore import QEvent, QSize, Qt, QTimer
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import (
+    QBoxLayout,
     QHBoxLayout,
     QLabel,
     QListWidget,
@@ -37,10 +38,13 @@ from ventrix.ui.sheet.parts_list import PartsList
 from ventrix.ui.sheet.shop_sheet import shop_of
 from ventrix.ui.widgets.action_bar import ActionBar
 from ventrix.ui.widgets.command import Command, keys_of, pressed
+from ventrix.ui.widgets.flow_layout import FlowLayout
 from ventrix.ui.widgets.room import Room
 
 SOON: Final = 150  # ms from a change to the new page
 NARROW: Final = 1000  # px of room: below, the right column goes
+STACKED: Final = 900  # px of room: below, the page stands under its parts
+PAGE: Final = 460  # px of height that it has there
 
 
 class SheetRoom(Room):
@@ -128,7 +132,7 @@ class SheetRoom(Room):
         strip = QWidget()
         strip.setObjectName("panel")
         strip.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
-        top = QHBoxLayout(strip)
+        self._top = top = QHBoxLayout(strip)
         top.setContentsMargins(16, 8, 16, 8)
         words, sizes = QVBoxLayout(), QVBoxLayout()
         words.setSpacing(0)
@@ -150,9 +154,9 @@ class SheetRoom(Room):
         columns.setSpacing(24)
         columns.addLayout(middle, 3)
         columns.addWidget(self.owned, 2)
-        actions = QHBoxLayout()
+        actions = FlowLayout(10, 4)
         for button in self.buttons:
-            actions.addWidget(button, 1)
+            actions.addWidget(button)
         self.keys = ActionBar()
         right = QVBoxLayout()
         right.setSpacing(10)
@@ -162,7 +166,7 @@ class SheetRoom(Room):
         right.addLayout(actions)
         right.addWidget(self.keys)
         self._both = QWidget()
-        row = QHBoxLayout(self._both)
+        self._row = row = QHBoxLayout(self._both)
         row.setContentsMargins(0, 0, 0, 0)
         row.setSpacing(24)
         row.addWidget(self.page, 5)
@@ -177,8 +181,13 @@ class SheetRoom(Room):
     def fit(self, there: QSize) -> None:
         """In a small window the right column and the keys give way; the page itself still owns up."""
         self.owned.setVisible(there.width() >= NARROW)
+        stacked = there.width() < STACKED
+        way = QBoxLayout.Direction
+        self._row.setDirection(way.BottomToTop if stacked else way.LeftToRight)
+        self._top.setDirection(way.TopToBottom if stacked else way.LeftToRight)
+        self.page.setMinimumHeight(PAGE if stacked else 0)
         self.keys.setVisible(there.height() >= 560)
-        self.parts.tighten(there.height() < 600)
+        self.parts.tighten(there.height() < 640)
 
     # -- choices
 

@@ -43,6 +43,7 @@ class FormSheet(SideSheet):
         self._texts: list[QLineEdit] = []
         self._choices: list[QComboBox] = []
         self._checks: list[QCheckBox] = []
+        self._captions: dict[QWidget, QLabel] = {}
         self._subject: object = None
         self.title = QLabel()
         self.title.setObjectName("heading")
@@ -94,7 +95,22 @@ class FormSheet(SideSheet):
         row.addWidget(label, 1)
         row.addWidget(widget)
         self.column.addLayout(row)
+        self._captions[widget] = label
         return label
+
+    def show_row(self, field: QWidget, on: bool) -> None:
+        """Show a field with its caption, or neither."""
+        field.setVisible(on)
+        if field in self._captions:
+            self._captions[field].setVisible(on)
+
+    def name_row(self, field: QWidget, caption: str) -> None:
+        """Caption a field anew."""
+        if isinstance(field, QuantityField):
+            field.rename(caption)
+        else:
+            self._captions[field].setText(caption)
+            field.setAccessibleName(caption)
 
     def add_text(self, caption: str, hint: str = "") -> QLineEdit:
         """A line of text."""

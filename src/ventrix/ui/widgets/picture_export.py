@@ -43,7 +43,7 @@ def save_picture(widget: QWidget, path: Path) -> None:
     """Write the widget as SVG or PNG, by the file's ending. InputError where it cannot be written."""
     kind = path.suffix.lower()
     if kind not in (".svg", ".png"):
-        raise InputError("wants to end in .svg or .png", file=path.name)
+        raise InputError("must end in .svg or .png", file=path.name)
     data = QBuffer()
     data.open(QIODevice.OpenModeFlag.WriteOnly)
     if kind == ".png":

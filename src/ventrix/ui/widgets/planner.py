@@ -29,7 +29,7 @@ class _Work(QRunnable):
         except Refused as error:
             found = str(error)
         except Exception:  # told in the room: a thread's own error would end the program
-            log.exception("reckoning failed")
+            log.exception("the calculation failed")
             found = f"this failed; {log_path()} says why, and nothing is lost"
         self._signals.done.emit(self._number, found)
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from pathlib import Path
+from typing import Final
 
 from PySide6.QtCore import QSize
 from PySide6.QtGui import QKeyEvent, QShowEvent
@@ -12,6 +13,8 @@ from ventrix.records.bad_input import InputError
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.command import Command, pressed
 from ventrix.ui.widgets.picture_export import copy_picture, save_picture
+
+QWIDGETSIZE_MAX: Final = 16_777_215  # Qt's own "no limit", which PySide does not export
 
 
 class Room(QWidget):

@@ -63,8 +63,8 @@ def row_commands(open_book: OpenBook) -> tuple[Command, ...]:
     return (
         row("cut.next", "Look at the &next cut", lambda s: acts.step_along_row(s, 1), "Ctrl+Right", line=True),
         row("cut.before", "Look at the &cut before", lambda s: acts.step_along_row(s, -1), "Ctrl+Left"),
-        row("pin.next", "Hold against the next", lambda s: acts.pin_along_row(s, 1), "Ctrl+Shift+Right"),
-        row("pin.before", "Hold against the one before", lambda s: acts.pin_along_row(s, -1), "Ctrl+Shift+Left"),
+        row("pin.next", "Compare with the next cut", lambda s: acts.pin_along_row(s, 1), "Ctrl+Shift+Right"),
+        row("pin.before", "Compare with the cut before", lambda s: acts.pin_along_row(s, -1), "Ctrl+Shift+Left"),
         row("port.next", "&Next port", acts.next_port, "Ctrl+P"),
         row("port.intake", "New &intake port", lambda s: acts.make_port(s, "intake"), line=True),
         row("port.exhaust", "New &exhaust port", lambda s: acts.make_port(s, "exhaust")),

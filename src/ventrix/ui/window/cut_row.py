@@ -80,7 +80,7 @@ class Plate(QAbstractButton):
         words = ", ".join(p for p in parts if p)
         self.setAccessibleName(words)
         trials = [f"trial: {t.kind} {t.name}" for t in self._cut.trials]
-        self.setToolTip("\n".join([words, *trials, "Click to look at it; Shift-click or D to hold against it."]))
+        self.setToolTip("\n".join([words, *trials, "Click to look at it; Shift-click or D to compare with it."]))
 
     def _second_line(self) -> str:
         volume = poured_volume(self._cut)

@@ -52,10 +52,10 @@ def other_sides(open_book: OpenBook) -> list[Found]:
                 name = f"{job.title}, {port.name}, cut {cut.number} {cut.name}"
                 if any(not r.claimed and r.readings for r in cut.runs):
                     hold = partial(space.hold_against_other, job.id, cut.id)
-                    entries.append(Found(name, "hold against", "measured", hold))
+                    entries.append(Found(name, "compare with", "measured", hold))
                 if any(r.claimed for r in cut.runs):
                     hold = partial(space.hold_against_other, job.id, cut.id, claimed=True)
-                    entries.append(Found(f"claimed: {name}", "hold against", "claim", hold))
+                    entries.append(Found(f"claimed: {name}", "compare with", "claim", hold))
     return entries
 
 

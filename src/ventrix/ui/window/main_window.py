@@ -163,10 +163,9 @@ class MainWindow(QMainWindow):
         self.go_to_named("plan" if bench == NO_BENCH else "head")
         space = self.open_book.workspace
         if bench == NO_BENCH and space is not None:
-            from ventrix.core.planning.route import route
+            from ventrix.core.work.route import ports_in_order
 
-            first = route(space.job)[0].port
-            space.look_at(next(p.cuts[0].id for p in space.job.ports if p.name == first))
+            space.look_at(ports_in_order(space.job)[0].cuts[0].id)
             self.open_sheet("route")
         elif bench == SIMULATED:
             self.open_book.bench.connect_simulated()

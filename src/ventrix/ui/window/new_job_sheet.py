@@ -4,10 +4,11 @@ from __future__ import annotations
 
 from PySide6.QtWidgets import QLabel
 
+from ventrix.core.judging.findings import Findings
 from ventrix.core.model.kinds import Use
-from ventrix.core.planning.route import route
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import sentence
+from ventrix.core.work.route import route
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
 from ventrix.ui.window.bench_choices import BY_HAND, NO_BENCH, SIMULATED
@@ -16,7 +17,7 @@ from ventrix.workspace.workspace import Workspace
 
 MOST_CYLINDERS = 16
 HEADS = (
-    ("not said", None),
+    ("choose", None),
     ("two valves a cylinder", 2),
     ("three valves a cylinder", 3),
     ("four valves a cylinder", 4),
@@ -34,7 +35,7 @@ class NewJobSheet(FormSheet):
         self.head = self.add_choice("1  Kind of head", HEADS)
         self.cylinders = self.add_text("Cylinders of this head", "4")
         self.engine = self.add_text("Cylinders of the whole engine", "8, where this is one head of a V8")
-        self.use = self.add_choice("2  What it is for", [("not said", None), *((u.words, u) for u in Use)])
+        self.use = self.add_choice("2  What it is for", [("choose", None), *((u.words, u) for u in Use)])
         self.bench = self.add_choice("3  Bench", [("none yet", BY_HAND)])
         self.about = QLabel()
         self.about.setObjectName("caption")
@@ -54,7 +55,7 @@ class NewJobSheet(FormSheet):
     def open(self, chosen: str = BY_HAND) -> None:
         """Come up empty, with the shop's benches to choose from."""
         self.bench.clear()
-        self.bench.addItem("one that is read and typed", BY_HAND)
+        self.bench.addItem("I type the readings", BY_HAND)
         self.bench.addItem("none: by stages", NO_BENCH)
         self.bench.addItem("the simulated bench", SIMULATED)
         for bench in self.open_book.book.benches():
@@ -70,7 +71,8 @@ class NewJobSheet(FormSheet):
         if self.bench.currentData() != NO_BENCH:
             self.first.setText("First: flow a port as received. Describing it may wait.")
             return
-        card = route(new_head("", 1, self.head.currentData(), Use(use) if use is not None else None))[0]
+        bare = new_head("", 1, self.head.currentData(), Use(use) if use is not None else None)
+        card = route(Findings(bare))[0]
         self.first.setText(
             f"First, {card.port.lower()}: {card.stage}. {card.look} {card.stop_when} {card.caution} "
             f"It is closed by {card.closed_by}."

@@ -41,8 +41,12 @@ class RoomFrame(QScrollArea):
         there, layout = self.maximumViewportSize(), self.room.layout()
         least = QSize() if layout is None else layout.totalMinimumSize()
         bar = self.verticalScrollBar().sizeHint().width()
-        wide, high = least.width() > there.width(), least.height() > there.height()
-        self.room.resize(
-            max(there.width() - (bar if high else 0), least.width()),
-            max(there.height() - (bar if wide else 0), least.height()),
-        )
+
+        def needs(width: int) -> int:  # words that go on in a further line want more height in less width
+            folds = layout is not None and layout.hasHeightForWidth()
+            return layout.totalMinimumHeightForWidth(width) if layout is not None and folds else least.height()
+
+        wide, width = least.width() > there.width(), max(there.width(), least.width())
+        if needs(width) > there.height():
+            width = max(there.width() - bar, least.width())
+        self.room.resize(width, max(there.height() - (bar if wide else 0), needs(width)))

@@ -32,6 +32,7 @@ SHEETS: Final = (
     Sheet("engine", "ventrix.ui.plan.engine_sheet:EngineSheet"),
     Sheet("face", "ventrix.ui.lineup.face_sheet:FaceSheet"),
     Sheet("fault", "ventrix.ui.cuts.fault_sheet:FaultSheet"),
+    Sheet("gaps", "ventrix.ui.compare.gaps_sheet:GapsSheet"),
     Sheet("job_parts", "ventrix.ui.match.parts_and_quote:JobPartsSheet"),
     Sheet("match", "ventrix.ui.book.match_sheet:MatchSheet"),
     Sheet("milling", "ventrix.ui.lineup.milling_sheet:MillingSheet"),

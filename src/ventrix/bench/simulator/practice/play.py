@@ -139,7 +139,7 @@ class Practice:
         done."""
         n = len(self.done)
         if act.kind in ("wall", "cut", "clay") and act.place not in WORKED:
-            raise Refused("act {} wants a place of {}", n + 1, ", ".join(p.value for p in WORKED))
+            raise Refused("act {} needs a place of {}", n + 1, ", ".join(p.value for p in WORKED))
         if not self.fits(act):
             raise OwnersClock(f"the owner's {self.hours:g} hours are over")
         luck = np.random.default_rng((self.seed, n, 71))

@@ -47,7 +47,7 @@ def _dial(random: np.random.Generator) -> Puzzle:
             Choice("A leak at the head's seal", 1, "A leak adds the same flow at every lift, the top ones too."),
             Choice("Warmer air", 0, "That moves every lift by the same share."),
         ),
-        f"Three thousandths of lift read as {low:.1f} % at the first rung and as nothing at the last. A gain that dies "
+        f"Three thousandths of lift read as {low:.1f} % at the first lift and as nothing at the last. A gain that dies "
         "away with lift is the dial until its zero was looked at again; setting it takes a minute.",
     )  # fmt: skip
 
@@ -111,7 +111,7 @@ def _leak(random: np.random.Generator) -> Puzzle:
     flow, _ = port_flow(random)
     leak = to_si(float(random.uniform(1.8, 2.8)), "cfm")
     return Puzzle(
-        f"The seat was cut anew. The port gained the same few CFM at every lift. {ASKED}",
+        f"The seat was cut again. The port gained the same few CFM at every lift. {ASKED}",
         Exhibit(read(flow(LIFTS), random), read(flow(LIFTS) + leak, random)),
         (
             Look("Close the valve and read the bench", 2, f"{cfm(leak):.1f} CFM run through with the valve shut."),
@@ -156,7 +156,7 @@ def _range(random: np.random.Generator) -> Puzzle:
             Choice("The ranges of the bench do not agree where one takes over", BEST,
                    "Right: a step in a curve stands where the range was changed, not where the port did something."),
             Choice("The boss: a guide in the air's way counts at high lift", 1,
-                   "It does, but it sets in by and by; no port makes a step between two rungs."),
+                   "It does, but it starts little by little; no port makes a step between two lifts."),
             Choice("The port separates from the fourth lift on", 0, "Then it would lose there, and hiss."),
             Choice("The dial slipped", 1, "That would shift the whole curve from there on sideways, and stay visible."),
         ),
@@ -228,7 +228,7 @@ def _converted(random: np.random.Generator) -> Puzzle:
         "flowed at 28: the top lifts have lost nearly three in a hundred. The port was not touched. Which to believe?",
         Exhibit(read(flow(LIFTS) * bent, random), read(flow(LIFTS), random), ("converted", "at 28")),
         (
-            Look("Flow it at 10 inches again", 10, "Converted it gives last year's sheet, rung by rung."),
+            Look("Flow it at 10 inches again", 10, "Converted, it gives last year's sheet, lift by lift."),
             Look("Listen at the top lifts, at 10 and at 28", 3, "At 28 it hisses and the column dances; at 10 it is "
                                                                 "calm."),
             Look("Close the valve and read the leak", 2, "As small as last year."),
@@ -237,10 +237,10 @@ def _converted(random: np.random.Generator) -> Puzzle:
         shuffled(
             random,
             Choice("Both: the port separates at 28 and not at 10, so the square root does not carry over", BEST,
-                   "Right: conversion holds while the air keeps to the wall. Where it lets go, only a test at the "
+                   "Right: conversion holds while the air keeps to the wall. Where it separates, only a test at the "
                    "pressure tells."),
             Choice("The converted sheet: pressure makes no difference to a port", 0,
-                   "It does where air lets go of the wall, and that is what the top lifts do here."),
+                   "It does where air separates from the wall, and that is what it does here at the top lifts."),
             Choice("Today's: last year's bench was wrong", 1,
                    "It reads the same again today at 10 inches: that bench was right."),
             Choice("Neither: the blower is tired", 1, "A tired blower does not hold 28; this one does."),
@@ -266,14 +266,14 @@ def _wild(random: np.random.Generator) -> Puzzle:
         ),
         shuffled(
             random,
-            Choice("Repeat that rung; strike the wild reading with its reason if it does not come again", BEST,
+            Choice("Repeat that lift; strike the wild reading with its reason if it does not come again", BEST,
                    "Right: it stays on paper as it was read, with why it does not count."),
-            Choice("Keep it: the back cut works at that lift", 0, "Neighbours move together; one rung alone is a "
+            Choice("Keep it: the back cut works at that lift", 0, "Neighbours move together; one lift alone is a "
                                                                   "mistake."),
             Choice("Take it out and say nothing", 1, "It was read. Strike it, and say why: the next one may be real."),
             Choice("Average it with its neighbours", 0, "Then half of the mistake stays, and nobody sees it any more."),
         ),
-        "Air does not gain at one rung alone. Repeat it before anything else: three minutes, while the head is still "
+        "Air does not gain at one lift alone. Repeat it before anything else: three minutes, while the head is still "
         "bolted down.",
     )  # fmt: skip
 

@@ -75,9 +75,8 @@ def _adding_up(random: np.random.Generator) -> Puzzle:
                    "Together they may be there: the first against the last tells."),
             Choice("Half of it", 1, "It may be so, and nobody can know without a test of the first against the last."),
         ),
-        "Small gains do not add up by adding readings: the doubt adds too, and choosing what to keep adds luck. "
-        "Compare "
-        "the end with the beginning, both mounted more than once.",
+        "Small gains do not add up by adding readings: the uncertainty adds up too, and choosing what to keep adds "
+        "luck. Compare the end with the beginning, both mounted more than once.",
     )  # fmt: skip
 
 

@@ -6,8 +6,10 @@ from dataclasses import dataclass
 from typing import Any, Final
 
 from ventrix.core.model.kinds import Entry, Pipe
+from ventrix.core.model.run import SetUp
 from ventrix.core.quantity.field_checks import Check, positive
 from ventrix.core.quantity.refused import Refused
+from ventrix.rooms.display_units import Units
 
 NOT_RECORDED: Final = "not recorded"
 
@@ -77,3 +79,24 @@ FIGURES: Final = (
     Figure("pressure", "Barometer", "barometer", positive),
     Figure("humidity", "Humidity", "humidity", _share),
 )
+
+
+def condition_words(key: str, value: Any, units: Units) -> str:
+    """The value of a condition as a screen says it; "not recorded" for None."""
+    if value is None:
+        return NOT_RECORDED
+    choice = next((c for c in CHOICES if c.key == key), None)
+    if choice is not None:
+        return next((words for words, option in choice.options if option == value), str(value))
+    figure = next((f for f in FIGURES if f.key == key), None)
+    return units[figure.unit].with_unit(value) if figure is not None else str(value)
+
+
+# What a first flow test is asked for, in the order of its line; an exhaust is asked for its pipe in place of its entry.
+ASKED_FIRST: Final = ("bore", "entry", "pipe", "valve", "plug", "centred")
+
+
+def asked_first(setup: SetUp) -> tuple[str, ...]:
+    """The five conditions without which a later cut can't be compared with this one, by key."""
+    other = "entry" if setup.direction == "exhaust" else "pipe"
+    return tuple(key for key in ASKED_FIRST if key != other)
