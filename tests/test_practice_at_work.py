@@ -157,8 +157,8 @@ def test_clay_alone_is_tried(at_work: PracticeAtWork, book: Book) -> None:
     cut = space.job.ports[0].cuts[0].id
     for trial, words in (
         (Trial(id="t1", kind=TrialKind.VALVE, name="another valve"), "clay is the only trial"),
-        (Trial(id="t2", kind=TrialKind.CLAY, place="bowl"), "clay wants its place"),
-        (Trial(id="t3", kind=TrialKind.CLAY, place="chamber", area_taken=1e-4), "clay wants its place"),
+        (Trial(id="t2", kind=TrialKind.CLAY, place="bowl"), "clay needs its place"),
+        (Trial(id="t3", kind=TrialKind.CLAY, place="chamber", area_taken=1e-4), "clay needs its place"),
     ):
         space.apply("a trial", add_trial(space.job, cut, trial))
         space.look_at_trial(trial.id)

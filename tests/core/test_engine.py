@@ -174,7 +174,7 @@ def test_more_flow_is_worth_more_at_the_top() -> None:
 
 
 def test_what_is_missing_is_named() -> None:
-    with pytest.raises(ValueError, match="filling wants bore, stroke"):
+    with pytest.raises(ValueError, match="volumetric efficiency needs bore, stroke"):
         on(replace(demo_job(), bore=None, stroke=None))
     with pytest.raises(ValueError, match="Intake 4 was not flowed"):
         on(demo_job(), "Intake 4")
@@ -260,7 +260,7 @@ def test_a_rocker_lifts_the_valve_by_its_ratio() -> None:
     with pytest.raises(ValueError, match="above zero"):
         rocker_cam(cam, 0.0, 1.5)
     findings = Findings(demo_job(), benches=demo_benches())
-    with pytest.raises(ValueError, match="wants the job's own cam and rocker ratio"):
+    with pytest.raises(ValueError, match="needs the job's own cam and rocker ratio"):
         other_cam(findings, rocker=1.6)
     with pytest.raises(ValueError, match="one at a time"):
         other_cam(Findings(replace(demo_job(), rocker_ratio=1.5)), lift=0.012, rocker=1.6)

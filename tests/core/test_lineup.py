@@ -62,7 +62,7 @@ def test_an_oval_is_a_superellipse_and_traced_points_are_themselves() -> None:
     ("bad", "words"),
     [
         (outline("a", 0, 0, 30, 40, corner=(16 * MM,)), "at most half"),
-        (replace(outline("a", 0, 0, 30, 40), height=None), "wants its width and height"),
+        (replace(outline("a", 0, 0, 30, 40), height=None), "needs its width and height"),
         (outline("a", 0, 0, 30, 10, shape="d"), "half as high"),
         (Outline(id="t", port="a", shape="polygon", points=(0.0, 0.0, 1.0)), "three points"),
         (Outline(id="t", port="a", shape="polygon", points=(0, 0, 1, 1, 1, 0, 0, 1)), "crosses itself"),
@@ -240,7 +240,7 @@ def test_the_nearer_of_bore_and_chamber_counts_angle_by_angle() -> None:
     assert with_both.gap[~flat] == pytest.approx(big - r, abs=2e-4)
     assert set(with_both.nearest[flat]) == {1}
     assert with_both.share[0] == pytest.approx(np.arccos(d / np.sqrt(r**2 + 2 * r * 0.010)) / np.pi, abs=0.006)
-    with pytest.raises(ValueError, match="wants a wall"):
+    with pytest.raises(ValueError, match="needs a wall"):
         shrouding((0.0, 0.0), r, [], [0.010])
 
 
@@ -299,7 +299,7 @@ def test_edges_of_a_round_port_are_its_diameter_apart() -> None:
 @pytest.mark.parametrize(
     ("faces", "words"),
     [
-        ((), "wants a face of the head"),
+        ((), "needs a face of the head"),
         ((face("head"),), "a face to lay on the head's"),
         ((face("head"), replace(face("manifold"), outlines=(outline("Intake 9", 0, 0, 30, 40),), bolts=())), "no port"),
     ],

@@ -321,7 +321,7 @@ def test_it_stops_when_the_greatest_of_all_is_small_and_not_when_the_best_by_mea
     assert not planned(replace(demo_job(), targets=()), least=best)[0].stop.now
     high = planned(replace(demo_job(), targets=()), least=20 * best)[0].stop
     assert high.now
-    assert "no hour is worth" in high.reason
+    assert "no move left is likely" in high.reason
 
 
 def test_a_port_without_a_valve_says_what_is_missing() -> None:
@@ -342,7 +342,7 @@ def test_promised_hours_end_it() -> None:
 def test_the_gain_an_hour_to_stop_at_is_the_jobs() -> None:
     plan, _ = planned(replace(demo_job(), targets=(), stop_below=to_si(40, "cfm")))
     assert plan.stop.now
-    assert "no hour is worth 40.0 CFM any more" in plan.stop.reason
+    assert "no move left is likely to gain 40.0 CFM an hour" in plan.stop.reason
 
 
 def test_a_bench_that_cannot_tell_is_told_to_be_mounted_again() -> None:

@@ -41,7 +41,7 @@ def test_the_usual_default_of_each() -> None:
 @pytest.mark.parametrize(
     ("direction", "kinds", "places", "word"),
     [
-        ("intake", ("port",), ("guide",), "fin"),
+        ("intake", ("port",), ("guide",), "taper"),
         ("intake", ("port",), ("floor",), "floors alone"),
         ("exhaust", ("port",), ("roof",), "bumps"),
         ("exhaust", ("valve",), ("seat",), "back cut"),

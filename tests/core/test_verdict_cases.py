@@ -225,4 +225,4 @@ def test_a_claim_never_counts_as_measured() -> None:
     verdict = findings.verdict(held)
     assert verdict is not None
     assert verdict.kind == "can't be said"
-    assert "claimed by the seller's sheet" in verdict.sentence
+    assert "the seller's sheet claims it" in verdict.sentence

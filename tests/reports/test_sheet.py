@@ -337,4 +337,4 @@ def test_the_engine_part_holds_the_card_and_results_as_stated() -> None:
     assert "corrected none" in words
     assert "Ceiling of this flow" in words
     bare = made(replace(demo_job(), bore=None), parts=(*USUAL, Part.ENGINE))
-    assert bare.engine[0].startswith("No rev-limit card: filling wants bore")
+    assert bare.engine[0].startswith("No rev-limit card: volumetric efficiency needs bore")

@@ -168,7 +168,7 @@ def drawn(seed: int = 2) -> np.ndarray:
 def test_a_study_ends_in_what_the_bench_sees(shop: tuple[MainWindow, BenchSheet]) -> None:
     window, sheet = shop
     page = sheet.study
-    assert "1.0 % repeat and 0.7 % mount scatter are assumed" in page.said.text()
+    assert "1.0 % repeat and 0.7 % re-mounting error are assumed" in page.said.text()
     page.start()
     assert "name the lifts" in page.problem.text().lower()
     page.lifts.setText("0.1, 0.3, 0.5")

@@ -168,7 +168,7 @@ def test_the_library_says_whether_it_is_worth_the_hours(shop: MainWindow, qtbot)
     press(qtbot, shop, K.Key_L, CTRL)
     assert room.library.rows[0].name == "22H casting, stage two"
     said = room.library.worth.text()
-    assert "claimed by the seller's sheet, not measured here" in said and "CFM an hour" in said
+    assert "the seller's sheet claims it, not measured here" in said and "CFM an hour" in said
     qtbot.keyClicks(room.library.rate.box, "60")
     assert "At 60 an hour" in room.library.worth.text() and "980" in room.library.worth.text()
     room.library.take_out.click()

@@ -193,7 +193,7 @@ def test_a_claim_is_typed_drawn_and_never_proves(compare: tuple[MainWindow, Work
     assert any(line.label == "claimed" and line.style == "dotted" for line in window.rooms["compare"].curves._lines)
     assert space.hold_against_other(space.job.id, "intake-0", claimed=True)
     assert "Can't compare" in window.rooms["compare"].verdict.headline.text()
-    assert "claimed by the seller" in window.rooms["compare"].verdict.sentence.text()
+    assert "the seller claims it" in window.rooms["compare"].verdict.sentence.text()
     assert len(space.findings.runs_of(space.job.ports[0].cuts[0], space.job.ports[0])) == 1
 
 

@@ -49,10 +49,10 @@ def steps(room: LineUpRoom) -> dict[str, str]:
 
 def test_the_worst_edge_is_said_first(window: MainWindow) -> None:
     room = window.rooms["lineup"]
-    assert "Intake 1, roof: 0.024 in into the air" in room.verdict.text()
-    assert room.reason.text().startswith("The head stands in the air. Take 0.024 in off the head: read its wall first.")
+    assert "Intake 1, roof: 0.024 in step facing the air" in room.verdict.text()
+    assert room.reason.text().startswith("The head faces the air. Take 0.024 in off the head: read its wall first.")
     assert "0.32°" in room.runs.text(), "the casting runs 5.5 in a thousand: 0.32 degrees"
-    facing = [name for name, air in steps(room).items() if air == "faces it"]
+    facing = [name for name, air in steps(room).items() if air == "facing the air"]
     assert facing == ["1, roof", "4, floor"]
     assert "from the middle of bolt" in room.gauge.text()
 
@@ -93,7 +93,7 @@ def test_arrows_move_the_face_and_b_puts_it_back(window: MainWindow, qtbot) -> N
         qtbot.keyClick(room, K.Key_Left, Qt.KeyboardModifier.ShiftModifier)
     assert room.found is not None
     assert room.found.by == "hand"
-    assert not any(air == "faces it" for air in steps(room).values()), "turned by 0.3 degrees it lies flat"
+    assert not any(air == "facing the air" for air in steps(room).values()), "turned by 0.3 degrees it lies flat"
     qtbot.keyClick(room, K.Key_F)
     assert room.found.by == "ports"
     assert room.found.fit.turn == pytest.approx(0.0055, abs=2e-4)
@@ -175,7 +175,7 @@ def test_keys_pick_ports_edges_and_true_steps(window: MainWindow, qtbot) -> None
     assert room.near.times == 1.0
     qtbot.keyClick(room, K.Key_O)
     assert "gasket 1.5" in room.caption.text()
-    assert "faces it" in steps(room).values() or "let go" in steps(room).values()
+    assert "facing the air" in steps(room).values() or "let go" in steps(room).values()
 
 
 def test_enter_plans_the_edge_in_cuts(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
@@ -207,7 +207,7 @@ def test_a_face_is_typed_and_wrong_ones_say_why(window: MainWindow, qtbot) -> No
     sheet.wide.box.setText("1.3")
     sheet.wide.box.setModified(True)
     sheet.try_taking()
-    assert "wants its width and height" in sheet.problem.text()
+    assert "needs its width and height" in sheet.problem.text()
     sheet.high.box.setText("1.7")
     sheet.high.box.setModified(True)
     sheet.bolts.setText("A -190mm 32mm; B -62mm 32mm")
@@ -330,7 +330,7 @@ def test_a_job_without_faces_says_what_to_do(open_window: Open) -> None:
     window = open_window(demo=False)
     window.files.new_job()
     window.go_to_named("lineup")
-    assert "wants a face of the head" in window.rooms["lineup"].waiting.text()
+    assert "needs a face of the head" in window.rooms["lineup"].waiting.text()
     assert "N types a face" in window.rooms["lineup"].waiting.text()
     window.rooms["lineup"].plan()  # nothing to plan, and nothing happens
     assert not window.sheets["cut"].isVisible()
@@ -353,7 +353,7 @@ def test_chambers_and_shrouding_answer_while_typing(window: MainWindow, qtbot) -
     assert "x and y, with a space between" in sheet.problem.text()
     sheet.middles["intake"].setText("-1.9 0")
     sheet.reckon()
-    assert "he intake valve's middle stands outside the bore" in sheet.problem.text()
+    assert "he intake valve's centre is outside the bore" in sheet.problem.text()
 
 
 def test_edges_are_typed_from_a_bolt(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
@@ -385,7 +385,7 @@ def test_edges_are_typed_from_a_bolt(window: MainWindow, qtbot) -> None:  # type
         assert words in sheet.problem.text()
     sheet.bolts.setText("A 5.0")
     sheet.try_taking()
-    assert "ach bolt or dowel wants its x and y" in sheet.problem.text()
+    assert "ach bolt or dowel needs its x and y" in sheet.problem.text()
 
 
 def test_milling_of_the_manifold_takes_it_back_and_the_line_up_follows(window: MainWindow) -> None:

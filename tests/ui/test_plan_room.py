@@ -142,7 +142,7 @@ def test_another_cam_is_asked_about_and_a_result_kept_by_keyboard(window: MainWi
     sheet.rocker.box.setFocus()
     qtbot.keyClicks(sheet.rocker.box, "1.6")
     qtbot.keyClick(sheet.rocker.box, K.Key_Return)
-    assert "wants the job's own cam and rocker ratio" in sheet.problem.text()
+    assert "needs the job's own cam and rocker ratio" in sheet.problem.text()
     sheet.rocker.box.clear()
     sheet.lift.box.setFocus()
     qtbot.keyClicks(sheet.lift.box, "0.52")

@@ -79,7 +79,7 @@ QUESTIONS: Final = (
         "boss",
         "Guide boss",
         (
-            Side("taper the guide boss", "You taper the guide boss: it keeps the volume down and steers the air."),
+            Side("shape it to a fin", "You taper the guide boss: it keeps the volume down and steers the air."),
             Side("cut it away", "You cut the boss away: pour the port again, it grows and the air slows."),
         ),
         places=(Place.GUIDE,),
