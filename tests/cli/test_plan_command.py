@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 from dataclasses import replace
 from pathlib import Path
+from typing import Any
 
 import pytest
 
@@ -109,3 +110,32 @@ def test_the_route_of_a_job_and_of_one_port(capsys: pytest.CaptureFixture[str], 
     assert code == 0
     assert out.count("\n> ") == 1, "one card is the next"
     assert "is not one of" in refused(capsys, "route", document, "--port", "Intake 12")
+
+
+def told(capsys: pytest.CaptureFixture[str], *args: str | Path) -> Any:
+    code, out, _ = ask(capsys, *args, "--json")
+    assert code == 0
+    return json.loads(out)
+
+
+def test_work_tells_the_record_what_is_next_and_the_hours(capsys: pytest.CaptureFixture[str], document: Path) -> None:
+    found = told(capsys, "work", document)
+    assert {"stages", "next", "hours"} <= set(found)
+    assert set(found["stages"][0]) == {"stage", "unit", "of", "state", "missing", "minutes", "closed_by"}
+    assert set(found["next"][0]) == {
+        "what", "kind", "port", "place", "minutes", "worth_cfm", "an_hour", "waits_for", "sentence",
+    }  # fmt: skip
+    assert found["next"][0]["waits_for"] == []
+    assert {i["kind"] for i in found["next"]} <= {
+        "look", "cut", "copy", "fault", "seat", "valve", "part", "outside", "finish",
+    }  # fmt: skip
+    assert found["hours"]["low"] < found["hours"]["likely"] < found["hours"]["high"]
+    short = told(capsys, "work", document, "--hours", "1")["next"]
+    assert short and sum(i["minutes"] for i in short) <= 60
+    route = told(capsys, "route", document)
+    walls = {s["of"]: s["state"] == "done" for s in found["stages"] if s["stage"] == "walls"}
+    assert {c["port"]: c["done"] for c in route if c["stage"] == "walls"} == walls
+
+
+def test_no_evening_has_no_hours(capsys: pytest.CaptureFixture[str], document: Path) -> None:
+    assert "more than 0 hours" in refused(capsys, "work", document, "--hours", "0")

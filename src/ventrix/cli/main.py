@@ -22,6 +22,7 @@ COMMANDS: Final = {
     "plan": "plan",
     "engine": "engine",
     "route": "route",
+    "work": "work",
     "match": "match",
     "lineup": "lineup",
     "practice": "practice",

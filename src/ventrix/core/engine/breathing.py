@@ -179,14 +179,14 @@ def breathe(engine: Engine, findings: Findings, sides: tuple[Side, Side]) -> Bre
     ----------
     `filling.fill`. A throttle passes its rated flow at its rated pressure, and as the root of the pressure elsewhere.
     """
-    first, last = _open_from(engine), max(_closes(engine, s.cam) for s in sides)
+    first, last = opens_at(engine), max(closes_at(engine, s.cam) for s in sides)
     n, count = len(engine.speeds), DRAWS + 1
     manifold, start = _begun(engine, sides, first, last)
-    angle, middle = _steps(first, last, STEP)
+    angle, middle = steps(first, last, STEP)
     random = np.random.default_rng(SEED)
-    lifts_out, out = _out(engine, middle)
+    lifts_out, out = outlet(engine, middle)
     outs = out[:, None] * np.r_[1.0, 1 + engine.exhaust_doubt * random.standard_normal(DRAWS)]
-    ins = [engine.ports * _drawn(s.run, findings, _in(engine, s, middle), random) for s in sides]
+    ins = [engine.ports * _drawn(s.run, findings, intake_lift(engine, s, middle), random) for s in sides]
     # Columns by side, then as read and in draws, then by speed.
     wide = np.hstack([np.repeat(i, n, axis=1) for i in ins])
     valves = Valves(angle, wide, np.hstack(2 * [np.repeat(outs, n, axis=1)]))
@@ -223,9 +223,9 @@ def _begun(engine: Engine, sides: tuple[Side, Side], first: float, last: float) 
     """Where a cycle of both sides as read begins, by coarse steps, shape (2 n,); and the pressure in the manifold,
     shape (2, n): behind a throttle it is first reckoned without one."""
     n = len(engine.speeds)
-    angle, middle = _steps(first, last, COARSE)
-    out = _out(engine, middle)[1]
-    ins = [engine.ports * area_at(s.run, _in(engine, s, middle)) for s in sides]
+    angle, middle = steps(first, last, COARSE)
+    out = outlet(engine, middle)[1]
+    ins = [engine.ports * area_at(s.run, intake_lift(engine, s, middle)) for s in sides]
     valves = Valves(angle, np.repeat(np.stack(ins, axis=1), n, axis=1), np.repeat(out[:, None], 2 * n, axis=1))
     speeds = np.tile(engine.speeds, 2)
     found = fill(engine.cylinder, valves, speeds, engine.around, settled=SETTLED)
@@ -236,17 +236,18 @@ def _begun(engine: Engine, sides: tuple[Side, Side], first: float, last: float) 
     return manifold.reshape(2, n), found.end
 
 
-def _steps(first: float, last: float, step: float) -> tuple[Array, Array]:
+def steps(first: float, last: float, step: float) -> tuple[Array, Array]:
     """Even steps of the crank, and their middles."""
     angle = np.linspace(first, last, int(np.ceil((last - first) / step)) + 1)
     return angle, (angle[1:] + angle[:-1]) / 2
 
 
-def _in(engine: Engine, side: Side, middle: Array) -> Array:
+def intake_lift(engine: Engine, side: Side, middle: Array) -> Array:
+    """Intake lift over the crank [m]."""
     return _lift(side.cam, middle - 2 * np.pi - engine.intake_centreline, engine.intake_lash)
 
 
-def _out(engine: Engine, middle: Array) -> tuple[Array, Array]:
+def outlet(engine: Engine, middle: Array) -> tuple[Array, Array]:
     """Exhaust lift [m] and effective area [m2] over the crank."""
     lifts = _lift(engine.exhaust_cam, middle - 2 * np.pi + engine.exhaust_centreline, engine.exhaust_lash)
     return lifts, engine.exhaust_part * area_at(engine.exhaust, lifts)
@@ -285,12 +286,13 @@ def behind_throttle(area: float, around: Around, taken: Array) -> Array:
     return np.asarray((np.sqrt(1 + 4 * k * before) - 1) / (2 * np.maximum(k, 1e-30)))
 
 
-def _open_from(engine: Engine) -> float:
+def opens_at(engine: Engine) -> float:
     """Exhaust opening, after the firing top [rad]."""
     return 2 * np.pi - engine.exhaust_centreline - engine.exhaust_cam.open_period / 2
 
 
-def _closes(engine: Engine, cam: AnyCam) -> float:
+def closes_at(engine: Engine, cam: AnyCam) -> float:
+    """Intake closing, after the firing top [rad]."""
     return 2 * np.pi + engine.intake_centreline + cam.open_period / 2
 
 

@@ -1,0 +1,101 @@
+"""One thing to do next on a head: what, where, its minutes, what it is worth, and what it waits for."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from enum import StrEnum
+
+from ventrix.core.model.cut import Port
+
+
+class ItemKind(StrEnum):
+    """What kind of thing it is."""
+
+    LOOK = "look"
+    CUT = "cut"
+    COPY = "copy"
+    FAULT = "fault"
+    SEAT = "seat"
+    VALVE = "valve"
+    PART = "part"
+    OUTSIDE = "outside"
+    FINISH = "finish"
+
+
+@dataclass(frozen=True, slots=True)
+class WaitsFor:
+    """What stands in the way: in words, and the key of the item that clears it, empty where none on the list does."""
+
+    words: str
+    key: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class WorkItem:
+    """An entry of the list.
+
+    key : its name on the list; what waits for it holds this
+    what : in words, as an order; `sentence` says it with its minutes and what hangs on it
+    worth : gain over all ports, weighted by kind [m3/s], None where not known; `flowing` of `seconds` is re-flowing [s]
+    urgent : the casting, or somebody, is hurt without it
+    frees : how many other items wait for this one; `leads` is what an hour of the best of them is worth, with all that
+        has to be cleared for it counted [m3/s per s]
+    stage : the stage it belongs to, and `rank` that stage's place in the list
+    """
+
+    key: str
+    what: str
+    kind: ItemKind
+    port: Port | None
+    place: str
+    seconds: float
+    stage: str
+    rank: int
+    worth: float | None = None
+    flowing: float = 0.0
+    depth: float | None = None
+    waits: tuple[WaitsFor, ...] = ()
+    urgent: bool = False
+    frees: int = 0
+    leads: float = 0.0
+    because: str = ""
+    guess: bool = False
+
+    @property
+    def rate(self) -> float:
+        """Worth an hour [m3/s per s]; zero where it is not known."""
+        return 0.0 if self.worth is None else self.worth / self.seconds
+
+    @property
+    def place_in_line(self) -> tuple[bool, bool, float, int]:
+        """Where it stands among what can be done: what is urgent, what is out and late, then worth an hour by itself or
+        by what it frees, then the order of the stages."""
+        return (not self.urgent, self.kind is not ItemKind.OUTSIDE, -max(self.rate, self.leads), self.rank)
+
+    @property
+    def sentence(self) -> str:
+        """What, how long, and what waits for it or what it waits for."""
+        said = f"{self.what[:1].upper()}{self.what[1:]}, {self.seconds / 60:.0f} min."
+        if self.waits:
+            return f"{said} Waits for: {'; '.join(w.words for w in self.waits)}."
+        if self.frees:
+            waiting = "1 thing waits" if self.frees == 1 else f"{self.frees} things wait"
+            said = f"{said} {waiting} for it."
+        return f"{said} {self.because}".rstrip()
+
+
+def linked(items: list[WorkItem]) -> list[WorkItem]:
+    """The items, each told how many others wait for it and what they are worth. A wait for something that is not on the
+    list is over; what only something off the list clears is freed by nothing."""
+    by_key = {item.key: item for item in items}
+    kept = [replace(i, waits=tuple(w for w in i.waits if not w.key or w.key in by_key)) for i in items]
+    counts: dict[str, int] = {}
+    leads: dict[str, float] = {}
+    for item in kept:
+        clearing = [by_key[wait.key] for wait in item.waits if wait.key]
+        can_be_freed = item.worth is not None and len(clearing) == len(item.waits)
+        rate = (item.worth or 0.0) / (item.seconds + sum(c.seconds for c in clearing)) if can_be_freed else 0.0
+        for each in clearing:
+            counts[each.key] = counts.get(each.key, 0) + 1
+            leads[each.key] = max(leads.get(each.key, 0.0), rate)
+    return [replace(i, frees=counts.get(i.key, 0), leads=leads.get(i.key, 0.0)) for i in kept]
