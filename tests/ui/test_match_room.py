@@ -204,7 +204,7 @@ def test_tab_finds_the_next_that_differs_and_y_copies_a_line(window: MainWindow,
     qtbot.keyClick(room, K.Key_D)
     assert space.port.name == "Intake 4"
     qtbot.keyClick(room, K.Key_Y)
-    assert QApplication.clipboard().text().startswith("Tillow 2.0 eight-valve, all ports: 25 of 56 stages are done")
+    assert QApplication.clipboard().text().startswith("Tillow 2.0 eight-valve, all ports: 25 of 50 stages are done")
     path = tmp_path / "cards.pdf"
     assert window.rooms["sheet"].hand_over.write_every_card(path)
     document = pdfium.PdfDocument(path)
@@ -228,11 +228,11 @@ def test_a_job_that_nobody_touched_says_where_to_begin(open_window: Open) -> Non
     window.sheets["new_job"].cylinders.setText("4")
     window.sheets["new_job"].take()
     window.go_to_named("match")
-    assert "start with rough on" in window.rooms["match"].verdict.text()
+    assert "start with faults looked for on I1" in window.rooms["match"].verdict.text()
     assert "No port is developed yet" in window.rooms["match"].reason.text()
     assert "no due date" in window.rooms["match"].figures[2][0].text()
     window.rooms["match"].mark()
-    assert "rough" in window.open_book.workspace.job.ports[0].cuts[0].operations[0].stage  # type: ignore[union-attr]
+    assert "clean" in window.open_book.workspace.job.ports[0].cuts[0].operations[0].stage  # type: ignore[union-attr]
 
 
 def test_names_with_angle_brackets_are_shown_as_they_are(window: MainWindow) -> None:

@@ -7,6 +7,7 @@ from itertools import pairwise
 
 import pytest
 from PySide6.QtCore import Qt
+from PySide6.QtTest import QTest
 
 from tests.ui.stand_in import Open
 from ventrix.core.planning.moves import MoveKind
@@ -32,6 +33,8 @@ def look(window: MainWindow, qtbot, port: str, cut: int | None = None) -> PlanRo
     space.look_at(state.id)
     window.go_to_named("plan")
     room = window.rooms["plan"]
+    if room.of_head:
+        qtbot.keyClick(room, K.Key_P)
     qtbot.waitUntil(lambda: not room.planner.busy and room.plan is not None, timeout=20_000)
     return room
 
@@ -274,6 +277,9 @@ def test_a_new_job_says_what_is_wanted_and_which_stage_comes_first(open_window: 
     window.files.new_job()
     window.go_to_named("plan")
     qtbot.waitUntil(lambda: not window.rooms["plan"].planner.busy, timeout=20_000)
+    assert window.rooms["plan"].head_page.strip.verdict.text().startswith("Next: clean")
+    qtbot.keyClick(window.rooms["plan"], K.Key_P)
+    qtbot.waitUntil(lambda: not window.rooms["plan"].planner.busy, timeout=20_000)
     said = window.rooms["plan"].waiting.text()
     assert "its head diameter is wanted (Head)" in said
     assert "Without a bench, next: clean." in said
@@ -287,3 +293,69 @@ def test_no_job_says_what_to_do(open_window: Open) -> None:
     window.go_to_named("plan")
     assert window.rooms["plan"].plan is None
     window.close()
+
+
+# -- the whole head
+
+
+def on_the_head(window: MainWindow, qtbot) -> PlanRoom:  # type: ignore[no-untyped-def]
+    window.go_to_named("plan")
+    room = window.rooms["plan"]
+    qtbot.waitUntil(lambda: not room.planner.busy, timeout=30_000)
+    return room
+
+
+def test_it_opens_on_the_head_with_one_answer_and_a_list(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
+    room = on_the_head(window, qtbot)
+    page = room.head_page
+    assert page.isVisible()
+    assert page.strip.verdict.text() == "Next: look Intake 1 over for faults"
+    assert "things wait for it" in page.strip.reason.text()
+    assert page.table.rowCount() > 20
+    qtbot.keyClick(room, K.Key_Down)
+    assert page.table.currentRow() == 1
+    qtbot.keyClick(room, K.Key_P)
+    qtbot.waitUntil(lambda: room.plan is not None, timeout=20_000)
+    assert not page.isVisible()
+    assert room.moves.isVisible()
+    qtbot.keyClick(room, K.Key_P)
+    assert page.isVisible()
+
+
+def test_enter_goes_where_it_is_done_and_the_list_follows(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
+    room = on_the_head(window, qtbot)
+    qtbot.keyClick(room, K.Key_Return)
+    sheet = window.sheets["fault"]
+    assert sheet.isVisible()
+    qtbot.mouseClick(sheet.looked, Qt.MouseButton.LeftButton)
+    window.put_sheet_away()
+    qtbot.waitUntil(lambda: not room.planner.busy, timeout=30_000)
+    assert "Intake 1 over for faults" not in room.head_page.strip.verdict.text()
+    table = room.head_page.table
+    wall = next(r for r in range(table.rowCount()) if table.text_at(r, 0).startswith("Read the"))
+    table.selectRow(wall)
+    item = room.head_page.chosen
+    assert item is not None and item.port is not None
+    table.itemDoubleClicked.emit(table.item(wall, 0))
+    assert window.sheets["wall"].isVisible()
+    assert window.sheets["wall"].place.currentText() == item.place
+    space = window.open_book.workspace
+    assert space is not None and space.port is not None
+    assert space.port.id == item.port.id
+
+
+def test_an_evening_is_filled_and_wrong_hours_are_said(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
+    room = on_the_head(window, qtbot)
+    page = room.head_page
+    whole = page.table.rowCount()
+    QTest.keyClicks(page.have, "1.5")
+    QTest.keyClick(page.have, K.Key_Return)
+    assert 0 < page.table.rowCount() < whole
+    minutes = sum(int(page.table.text_at(r, 1)) for r in range(page.table.rowCount()))
+    assert minutes <= 90
+    assert f"{minutes} min" in page.filled.text()
+    page.have.setText("30")
+    QTest.keyClick(page.have, K.Key_Return)
+    assert page.filled.text() == "An evening has more than 0 hours and no more than 24."
+    assert page.have.text() == "30"
+    assert page.table.rowCount() == whole

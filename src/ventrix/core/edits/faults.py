@@ -17,6 +17,11 @@ def add_fault(job: Job, port_id: str, fault: Fault) -> Job:
     return edit_port(job, port_id, lambda p: replace(p, faults=(*p.faults, fault)))
 
 
+def gone_through(job: Job, port_id: str, date: str | None) -> Job:
+    """Note that a port was gone through for faults, and those that are noted are all; None takes that back."""
+    return edit_port(job, port_id, lambda p: replace(p, faults_looked_at=date))
+
+
 def edit_fault(job: Job, fault_id: str, edit: Callable[[Fault], Fault]) -> Job:
     """The job with one fault edited. KeyError if no port has it."""
     for port in job.ports:

@@ -6,6 +6,7 @@ from dataclasses import dataclass, replace
 from enum import StrEnum
 
 from ventrix.core.model.cut import Port
+from ventrix.core.planning.moves import Move
 
 
 class ItemKind(StrEnum):
@@ -40,6 +41,7 @@ class WorkItem:
     urgent : the casting, or somebody, is hurt without it
     frees : how many other items wait for this one; `leads` is what an hour of the best of them is worth, with all that
         has to be cleared for it counted [m3/s per s]
+    move : what a cut is made of, with its gain by lift
     stage : the stage it belongs to, and `rank` that stage's place in the list
     """
 
@@ -60,6 +62,7 @@ class WorkItem:
     leads: float = 0.0
     because: str = ""
     guess: bool = False
+    move: Move | None = None
 
     @property
     def rate(self) -> float:

@@ -299,6 +299,7 @@ class _Maker:
             waits=tuple(waits),
             because=f"Brings {brings}{many}.",
             guess=move.guess,
+            move=move,
         )
 
     def _blocked(self, port: Port, move: Move, words: str) -> WaitsFor:

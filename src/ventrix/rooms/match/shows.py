@@ -21,7 +21,6 @@ from ventrix.core.quantity.units import from_si
 from ventrix.core.quantity.words import number_text
 from ventrix.core.work.hours import Hours, Paces, hours_of
 from ventrix.core.work.record import Record, record_of
-from ventrix.core.work.stages import stages_of
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.match.board_rows import BoardRow, board_rows
 from ventrix.rooms.shared.unrolled_map import shift_words
@@ -140,7 +139,7 @@ def match_of(findings: Findings, units: Units, today: date, paces: Paces | None 
     if flow and rest > 0:
         said += f" The other {rest} add little."
     return Match(
-        _strip(job, alike, hours, units, today),
+        _strip(record, alike, hours, units, today),
         tuple(_cell(record, a, units) for a in alike),
         board_rows(record, ports),
         hours,
@@ -159,7 +158,8 @@ def _figure(d: Difference, units: Units, flow: float | None) -> str:
     return f"{units.flow.text(abs(d.value) * flow / (1 + d.value))} {units.flow.label}"
 
 
-def _strip(job: Job, alike: Sequence[Alike], hours: Hours, units: Units, today: date) -> Strip:
+def _strip(record: Record, alike: Sequence[Alike], hours: Hours, units: Units, today: date) -> Strip:
+    job = record.job
     differ = [a for a in alike if a.differs]
     thin = [a for a in alike if a.thin]
     behind = sum(a.behind for a in alike)
@@ -181,8 +181,7 @@ def _strip(job: Job, alike: Sequence[Alike], hours: Hours, units: Units, today: 
         verdict = f"As cast, {_alike_words(alike)}"
     elif sum(1 for a in alike if len(a.port.cuts) > 1) <= 1 and len(alike) > 1:
         first = next((a for a in alike if not a.developed), None)
-        stage = stages_of(job)[0].name
-        verdict = f"One port worked: start with {stage} on {short_name(first.port)}" if first else "One port"
+        verdict = f"One port worked: start with {_first_open(record, first.port)}" if first else "One port"
     elif len(alike) < 2:
         verdict = "One port: nothing to hold it against"
     else:
@@ -211,6 +210,13 @@ def _strip(job: Job, alike: Sequence[Alike], hours: Hours, units: Units, today: 
         f"{from_si(hours.low, 'h'):.0f} to {from_si(hours.high, 'h'):.0f} h",
         promise_words(job, hours),
     )
+
+
+def _first_open(record: Record, port: Port) -> str:
+    """The first stage of a port itself that is still to be done."""
+    open_there = (s for s in record.states if s.ports == (port,) and not s.done)
+    state = next(open_there, None)
+    return f"{state.stage.name} on {short_name(port)}" if state is not None else short_name(port)
 
 
 def _alike_words(alike: Sequence[Alike]) -> str:

@@ -8,7 +8,7 @@ from pathlib import Path
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QFileDialog, QLabel, QListWidget, QListWidgetItem, QPushButton
 
-from ventrix.core.edits.faults import add_fault, set_fault_state, state_at
+from ventrix.core.edits.faults import add_fault, gone_through, set_fault_state, state_at
 from ventrix.core.model.cut import Fault
 from ventrix.core.model.kinds import Band, FaultKind, FaultState, Place
 from ventrix.core.quantity.refused import Refused
@@ -57,14 +57,17 @@ class FaultSheet(FormSheet):
             button = QPushButton(words)
             button.clicked.connect(partial(self.set_state, state))
             self.column.insertWidget(at + 2 + i, button)
+        self.looked = QPushButton("Gone through all round")
+        self.looked.clicked.connect(self.go_through)
+        self.column.insertWidget(at + 5, self.looked)
         everywhere = QLabel("The whole casting")
         everywhere.setObjectName("heading")
         self.grid = Table("Faults of the casting", sorts=True)
         self.grid.verticalHeader().hide()
         self.grid.setFixedHeight(180)
         self.grid.said.connect(open_book.say)
-        self.column.insertWidget(at + 5, everywhere)
-        self.column.insertWidget(at + 6, self.grid)
+        self.column.insertWidget(at + 6, everywhere)
+        self.column.insertWidget(at + 7, self.grid)
         open_book.job_changed.connect(self._show)
 
     def open(self, place: str = "", side: str = "") -> None:
@@ -86,6 +89,10 @@ class FaultSheet(FormSheet):
         space = self.open_book.workspace
         if space is None or space.port is None or space.real_cut is None:
             return
+        day = (space.port.faults_looked_at or "")[:10]
+        count = len(space.port.faults)
+        all_of_them = "no fault found" if not count else "this is all" if count == 1 else "these are all"
+        self.looked.setText(f"Gone through on {day}: take it back" if day else f"Gone through all round: {all_of_them}")
         chosen = self._chosen()
         self.list.clear()
         for fault in space.port.faults:
@@ -99,6 +106,14 @@ class FaultSheet(FormSheet):
         heads, rows = fault_grid(space.job)
         self.grid.fill(rows, heads)
         self.grid.resizeColumnsToContents()
+
+    def go_through(self) -> None:
+        """The whole port was looked over; or it was not after all."""
+        space = self.open_book.workspace
+        if space is None or space.port is None:
+            return
+        day = None if space.port.faults_looked_at else now_text()
+        space.apply(f"{space.port.name} gone through for faults", gone_through(space.job, space.port.id, day))
 
     def _chosen(self) -> str:
         item = self.list.currentItem()

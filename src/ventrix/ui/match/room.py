@@ -280,7 +280,9 @@ class MatchRoom(Room):
         if box.done:
             self.open_book.say(f"{self.stage_name} is done on {space.port.name}: Enter logs more, undo takes it back.")
             return
-        job = mark_stage(space.job, [p for p in box.ports if p.cuts], self.stage_name, new_id, now_text())
+        # A valve job is all ports' of a kind; what is done to a chamber or a head is logged once.
+        ports = [p for p in box.ports if p.cuts] if box.stage.a_kind_at_a_time else [space.port]
+        job = mark_stage(space.job, ports, self.stage_name, new_id, now_text())
         self._marking = True
         try:
             space.apply(f"{space.port.name}, {self.stage_name}", job)

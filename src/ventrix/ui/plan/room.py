@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from datetime import date
 from functools import partial
 from html import escape
 from typing import Final
@@ -12,6 +13,8 @@ from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWi
 
 from ventrix.core.engine.of_job import OnTheEngine, on_the_engine
 from ventrix.core.model.kinds import TrialKind
+from ventrix.core.next_hour.work_item import ItemKind, WorkItem
+from ventrix.core.next_hour.work_list import WorkList, work_list
 from ventrix.core.planning.moves import READ_FIRST, Move, MoveKind
 from ventrix.core.planning.next_moves import Plan, plan_port
 from ventrix.core.quantity.words import sentence
@@ -20,6 +23,7 @@ from ventrix.rooms.plan.shows import MoveLine, answer_of, fit_words, move_lines,
 from ventrix.ui.look import theme
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.plan.beside import Beside
+from ventrix.ui.plan.head_page import HeadPage
 from ventrix.ui.plan.limit_bar import LimitBar
 from ventrix.ui.plan.move_list import MoveList
 from ventrix.ui.widgets.action_bar import ActionBar
@@ -34,9 +38,18 @@ FLAT: Final = 600  # px
 SURE: Final = 380  # px, of how sure the answer is
 
 
+_DONE_IN: Final[dict[ItemKind, tuple[str, tuple[str, ...]]]] = {
+    ItemKind.COPY: ("copy", ()),
+    ItemKind.SEAT: ("seat", ()),
+    ItemKind.VALVE: ("valves", ()),
+    ItemKind.PART: ("job_parts", ()),
+    ItemKind.OUTSIDE: ("wait", ()),
+}
+
+
 class PlanRoom(Room):
-    """An answer on top, what limits on the left, the next moves in the middle, what the picked one would bring and what
-    the port is worth on the engine on the right."""
+    """The whole head's next hour first. Behind P the port's page: an answer on top, what limits on the left, the next
+    moves in the middle, what the picked one would bring and what the port is worth on the engine on the right."""
 
     name = "Plan"
     manual = "plan"
@@ -49,6 +62,9 @@ class PlanRoom(Room):
         self.at = 0
         self.lift_at = -1
         self.every = False
+        self.of_head = True  # the whole head's page, not the port's
+        self.head_page = HeadPage()
+        self.head_page.taken.connect(self.do)
         self.planner = Planner()
         self.planner.planned.connect(self._took)
         self.engine_planner = Planner()
@@ -56,10 +72,11 @@ class PlanRoom(Room):
         self.commands = (
             Command("plan.up", "pick", partial(self.pick, -1), "Up", one_of="pick"),
             Command("plan.down", "pick", partial(self.pick, 1), "Down", one_of="pick"),
-            Command("plan.left", "lift", partial(self.step_lift, -1), "Left", one_of="lift"),
-            Command("plan.right", "lift", partial(self.step_lift, 1), "Right", one_of="lift"),
-            Command("plan.take", "predict it and log it", self.take, "Return"),
-            Command("plan.every", "all moves", self.toggle_every, "L"),
+            Command("plan.left", "lift", partial(self.step_lift, -1), "Left", one_of="lift", able=self._on_port),
+            Command("plan.right", "lift", partial(self.step_lift, 1), "Right", one_of="lift", able=self._on_port),
+            Command("plan.page", "the port's page, or the head's", self.toggle_page, "P"),
+            Command("plan.take", "do it", self.take, "Return"),
+            Command("plan.every", "all moves", self.toggle_every, "L", able=self._on_port),
             Command("plan.stages", "the stages", lambda: self.ways.sheet("route"), "S"),
             Command("plan.engine", "the engine", lambda: self.ways.sheet("engine"), "E"),
             Command("plan.result", "a result on the engine", lambda: self.ways.sheet("result"), "T"),
@@ -144,11 +161,12 @@ class PlanRoom(Room):
         inside.setContentsMargins(0, 0, 0, 0)
         inside.addWidget(self.strip)
         inside.addLayout(columns, 1)
-        inside.addWidget(self.keys)
         outer = QVBoxLayout(self)
         outer.setContentsMargins(16, 8, 16, 6)
         outer.addWidget(self._content, 1)
+        outer.addWidget(self.head_page, 1)
         outer.addWidget(self.waiting, 1)
+        outer.addWidget(self.keys)
 
     def fit(self, there: QSize) -> None:
         """In a small window the picked move's picture gives way, then how the chain fits (the bar's tip has it), then
@@ -166,6 +184,11 @@ class PlanRoom(Room):
         self.keys.show_actions(self.commands)
         findings, port, factors, record = space.findings, space.port, space.shop.factors(), space.shop.record()
         cut, words = space.real_cut, self.open_book.units.wording
+        if self.of_head:
+            paces = space.shop.paces()
+            self._wait("Planning …")
+            self.planner.ask(lambda: work_list(findings, date.today(), factors, record, paces, words))
+            return
         if self._planned != (port.id, cut.id if cut is not None else ""):
             self._planned = port.id, cut.id if cut is not None else ""
             self.plan = None  # no figure of another port or cut stays on screen
@@ -179,9 +202,10 @@ class PlanRoom(Room):
 
     def _wait(self, words: str) -> None:
         self.waiting.setText(words)
-        if self.plan is None:
-            self._content.hide()
-            self.waiting.show()
+        there = self.head_page.work is not None if self.of_head else self.plan is not None
+        self._content.setVisible(there and not self.of_head)
+        self.head_page.setVisible(there and self.of_head)
+        self.waiting.setVisible(not there)
 
     def stop(self) -> None:
         """Let go of the plan that is being made."""
@@ -211,6 +235,11 @@ class PlanRoom(Room):
         super().hideEvent(event)
 
     def _took(self, found: object) -> None:
+        if isinstance(found, WorkList):
+            self.waiting.hide()
+            self.head_page.show()
+            self.head_page.show_work(found, self.open_book.units)
+            return
         if not isinstance(found, Plan):
             self.plan = None
             needs = "Head and Cuts keep what the chain needs: valve, throat, sections, walls."
@@ -279,7 +308,56 @@ class PlanRoom(Room):
 
     # -- hands and keys
 
+    def _on_port(self) -> bool:
+        return not self.of_head
+
+    def toggle_page(self) -> None:
+        """The port's own page, what limits it and its moves; or the whole head's again."""
+        self.of_head = not self.of_head
+        self.refresh()
+        self.setFocus()
+
+    def do(self, item: object) -> None:
+        """Go where an entry of the head's list is done, with what is known filled in."""
+        space = self.open_book.workspace
+        if not isinstance(item, WorkItem) or space is None:
+            return
+        first = next((wait for wait in item.waits), None)
+        if first is not None:
+            self.open_book.say(f"Waits for: {first.words}.")
+            return
+        if item.port is not None:
+            space.look_at_port(item.port.id)
+        sheet, what = _DONE_IN.get(item.kind, ("stage", ()))
+        if item.kind is ItemKind.LOOK:
+            self._do_look(item)
+        elif item.kind is ItemKind.CUT and item.move is not None:
+            self.ways.sheet("cut", item.place, planned=item.move)
+        elif item.kind is ItemKind.CUT:
+            self.ways.sheet("cut", item.place)
+        elif item.kind is ItemKind.FAULT:
+            self.ways.sheet("fault", item.place)
+        elif item.kind is ItemKind.FINISH:
+            self.ways.sheet("stage", item.stage)
+        else:
+            self.ways.sheet(sheet, *what)
+
+    def _do_look(self, item: WorkItem) -> None:
+        if item.stage == "walls":
+            self.ways.sheet("wall", item.place)
+        elif item.stage == "faults":
+            self.ways.sheet("fault")
+        elif item.stage == "pour":
+            self.ways.sheet("pour")
+        elif item.stage == "scribe":
+            self.ways.sheet("stage", item.stage)
+        else:
+            self.ways.room("flow")
+
     def pick(self, by: int) -> None:
+        if self.of_head:
+            self.head_page.pick(by)
+            return
         if self.moves.lines:
             self._pick_row(max(0, min(self.at + by, len(self.moves.lines) - 1)))
 
@@ -325,6 +403,9 @@ class PlanRoom(Room):
 
     def take(self) -> None:
         """Say the picked move first and log it; a look opens the sheet that keeps what is seen."""
+        if self.of_head:
+            self.head_page.take()
+            return
         move = self._picked()
         if move is None or self.planner.busy:
             return

@@ -1,0 +1,91 @@
+"""The whole head's next hour as the Plan room shows it: one answer, a line an entry, and an evening."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Final
+
+from ventrix.core.next_hour.evening import evening
+from ventrix.core.next_hour.work_item import WorkItem
+from ventrix.core.next_hour.work_list import WorkList
+from ventrix.core.quantity.units import from_si
+from ventrix.core.quantity.words import sentence
+from ventrix.rooms.display_units import Units
+
+HOUR: Final = 3600.0
+
+
+@dataclass(frozen=True, slots=True)
+class HeadLine:
+    """An entry as texts: what, minutes, what it is worth and an hour of it, and what it waits for."""
+
+    item: WorkItem
+    what: str
+    minutes: str
+    worth: str
+    an_hour: str
+    waits: str
+
+
+@dataclass(frozen=True, slots=True)
+class HeadAnswer:
+    """The strip on top, the lines below, and one sentence about the hours there are."""
+
+    verdict: str
+    reason: str
+    to_go: str
+    to_go_below: str
+    lines: tuple[HeadLine, ...]
+    filled: str
+
+
+def head_answer(work: WorkList, units: Units, seconds: float | None = None) -> HeadAnswer:
+    """Everything of the head's page; with so much time [s] only what fits into it."""
+    chosen = work.items if seconds is None else evening(work.items, seconds)
+    first, hours = work.next, work.hours
+    if first is None:
+        verdict, reason = "Nothing left that can be done now", "What waits stands below."
+        if not work.items:
+            verdict, reason = "Every stage is closed", ""
+    else:
+        verdict = f"Next: {first.what}"
+        freed = f"{_things(first.frees)} for it. " if first.frees else ""
+        reason = f"{from_si(first.seconds, 'min'):.0f} min. {freed}{first.because}".strip()
+    first_guess = f"first guess by {hours.own_heads} finished heads" if hours.own_heads else "first guess by the table"
+    return HeadAnswer(
+        verdict,
+        reason,
+        f"{from_si(hours.low, 'h'):.0f} to {from_si(hours.high, 'h'):.0f} h",
+        f"to go, {first_guess}",
+        tuple(_line(item, chosen[:i], units) for i, item in enumerate(chosen)),
+        "" if seconds is None else _filled(chosen, units),
+    )
+
+
+def _line(item: WorkItem, before: Sequence[WorkItem], units: Units) -> HeadLine:
+    cleared = {each.key for each in before} if not any(w.key == "" for w in item.waits) else set()
+    waits = [w.words for w in item.waits if w.key not in cleared]
+    guess = "~" if item.guess else ""
+    return HeadLine(
+        item,
+        sentence(item.what).rstrip("."),
+        f"{from_si(item.seconds, 'min'):.0f}",
+        "" if item.worth is None else f"{guess}{units.flow.text(item.worth, sign=True)}",
+        "" if item.worth is None else units.flow.text(item.rate * HOUR, sign=True),
+        "; ".join(waits),
+    )
+
+
+def _filled(chosen: Sequence[WorkItem], units: Units) -> str:
+    if not chosen:
+        return "Nothing on the list fits into that."
+    minutes = from_si(sum(item.seconds for item in chosen), "min")
+    worth = sum(item.worth or 0.0 for item in chosen)
+    gained = f", {units.flow.text(worth, sign=True)} {units.flow.label} over all ports" if worth > 0 else ""
+    things = "1 thing" if len(chosen) == 1 else f"{len(chosen)} things"
+    return f"{things}, {minutes:.0f} min{gained}"
+
+
+def _things(count: int) -> str:
+    return "1 thing waits" if count == 1 else f"{count} things wait"
