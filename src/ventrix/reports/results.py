@@ -9,6 +9,7 @@ from typing import Any, Final
 
 from ventrix.core.judging.comparison import RunComparison
 from ventrix.core.judging.findings import Findings, Pair
+from ventrix.core.judging.targets import JudgedTarget, judged_targets
 from ventrix.core.judging.verdict import Verdict
 from ventrix.core.metal.between import metal_between
 from ventrix.core.metal.walls import limit_for, wall_sentence, walls_at
@@ -90,6 +91,7 @@ def comparison_document(c: RunComparison, verdict: Verdict) -> dict[str, Any]:
 
     return {
         "comparable": c.comparability.level,
+        "basis": "claim" if c.claimed else "bench",
         "differences": [
             {"key": d.key, "before": d.before, "after": d.after, "sentence": d.sentence}
             for d in c.comparability.differences
@@ -168,9 +170,21 @@ def pair_document(findings: Findings, pair: Pair) -> dict[str, Any]:
     }
     verdict = findings.verdict(pair)
     if pair.comparison is None or verdict is None:
-        nothing: dict[str, Any] = {"comparable": "unknown", "differences": [], "points": [], "summary": None}
+        nothing: dict[str, Any] = {"comparable": "unknown", "basis": "bench", "differences": [], "points": []}
+        nothing |= {"summary": None, "target": []}
         return whose | nothing | {"verdict": pair.missing, "flags": [], "metal": metal_document(findings, pair)}
-    return whose | comparison_document(pair.comparison, verdict)
+    targets = judged_targets(pair.after_runs[-1], findings.job, pair.port.kind)
+    return whose | comparison_document(pair.comparison, verdict) | {"target": [_target(each) for each in targets]}
+
+
+def _target(judged: JudgedTarget) -> dict[str, Any]:
+    return {
+        "lift_mm": from_si(judged.target.lift, "mm"),
+        "kind": judged.target.kind,
+        "state": judged.state.value,
+        "short_cfm": from_si(max(-judged.over, 0.0), "cfm"),
+        "mounts": judged.mounts,
+    }
 
 
 def pair_text(findings: Findings, pair: Pair) -> str:

@@ -2,10 +2,22 @@
 
 from __future__ import annotations
 
+import math
+from dataclasses import dataclass
+from enum import StrEnum
+from typing import Final
+
+import numpy as np
+
 from ventrix.core.formulas.bench_flow import convert_flow
+from ventrix.core.judging.wording import Wording
 from ventrix.core.model.job import Job
 from ventrix.core.model.job_parts import Target
+from ventrix.core.model.school_questions import side_taken
 from ventrix.core.runs.reduced_run import ReducedRun
+
+COVERS: Final = 1.96
+MOST_MOUNTS: Final = 20  # as many as anybody flows
 
 
 def target_pressure(target: Target, job: Job, run: ReducedRun) -> float:
@@ -33,3 +45,80 @@ def target_reach(run: ReducedRun, target: Target, job: Job) -> float | None:
     if run.kind != "flow" or target.lift > run.curve.highest * (1 + 1e-9):
         return None
     return float(run.curve.at(target.lift)) - target_at(target, job, run)
+
+
+class TargetState(StrEnum):
+    """What a run says of a target: short of it, met as read and not proven, or proven."""
+
+    SHORT = "short"
+    READ = "read"
+    PROVEN = "proven"
+
+
+@dataclass(frozen=True, slots=True)
+class JudgedTarget:
+    """A target against a run: how far over it the flow reads [m3/s], U(0.05) of that, and how many further mounts would
+    prove it; None where it is short, proven, or no number that anybody flows would do."""
+
+    target: Target
+    over: float
+    expanded: float
+    state: TargetState
+    mounts: int | None
+
+    def words(self, wording: Wording) -> str:
+        """As every room, sheet and command says it."""
+        if self.state is TargetState.SHORT:
+            return f"{wording.flow(-self.over)} {wording.flow_name} short"
+        if self.state is TargetState.PROVEN:
+            return "met, and proven"
+        if self.mounts is None:
+            return "met as read, not proven"
+        many = "1 more mount" if self.mounts == 1 else f"{self.mounts} more mounts"
+        return f"met as read, not proven: {many} would prove it"
+
+
+def judge_target(run: ReducedRun, target: Target, job: Job) -> JudgedTarget | None:
+    """What a run says of a target.
+
+    Parameters
+    ----------
+    run, target, job : ReducedRun, Target, Job
+        As `target_reach`.
+
+    Returns
+    -------
+    JudgedTarget or None
+        None where the run is an index, or does not reach the target's lift.
+
+    Raises
+    ------
+    ValueError
+        As `target_at`.
+
+    References
+    ----------
+    JCGM 100:2008, 6.3 for U; k mounts narrow it by the root of k.
+    """
+    over = target_reach(run, target, job)
+    if over is None:
+        return None
+    u = COVERS * float(np.interp(target.lift, run.lift, run.uncertainty))
+    if over < 0:
+        return JudgedTarget(target, over, u, TargetState.SHORT, None)
+    if over >= u:
+        return JudgedTarget(target, over, u, TargetState.PROVEN, None)
+    more = math.ceil((u / over) ** 2) - 1 if over > 0 else MOST_MOUNTS + 1
+    return JudgedTarget(target, over, u, TargetState.READ, more if more <= MOST_MOUNTS else None)
+
+
+def judged_targets(run: ReducedRun, job: Job, kind: str) -> tuple[JudgedTarget, ...]:
+    """Every target of a kind of port that a run can be held to."""
+    judged = (judge_target(run, target, job) for target in job.targets if target.kind == kind)
+    return tuple(each for each in judged if each is not None)
+
+
+def stops_at(job: Job, state: TargetState) -> bool:
+    """Whether a target in this state is enough for this porter to stop: as read, unless he wants it proven."""
+    proven = bool(side_taken(job, "target").value)
+    return state is TargetState.PROVEN or (state is TargetState.READ and not proven)

@@ -66,6 +66,14 @@ QUESTIONS: Final = (
         kinds=(CutKind.SEAT,),
     ),
     Question(
+        "target",
+        "A target is met",
+        (
+            Side("as read", "You stop at a target that is met as read.", False),
+            Side("when proven", "You stop at a target once it is proven.", True),
+        ),
+    ),
+    Question(
         "back_cut",
         "Back cut, exhaust valve",
         (

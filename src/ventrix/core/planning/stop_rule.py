@@ -9,7 +9,7 @@ from typing import Final
 import numpy as np
 
 from ventrix.core.judging.expectation import time_worked
-from ventrix.core.judging.targets import target_reach
+from ventrix.core.judging.targets import COVERS, judged_targets, stops_at
 from ventrix.core.model.cut import carried_figure
 from ventrix.core.planning.moves import HOUR, Ground, Move, MoveKind
 from ventrix.core.quantity.units import from_si, to_si
@@ -18,7 +18,6 @@ from ventrix.core.quantity.units import from_si, to_si
 DEFAULT_LEAST: Final = to_si(1.0, "cfm") / HOUR
 LEAST_SHARE: Final = 0.005 / HOUR
 SURE: Final = 0.8
-COVERS: Final = 1.96
 
 
 @dataclass(frozen=True, slots=True)
@@ -46,9 +45,9 @@ def stop_rule(ground: Ground, moves: Sequence[Move], mount_rate: float, least: f
     Returns
     -------
     Stop
-        A target that is met and proven, a volume that is spent, promised hours that are spent, nothing open, a gain
-        that the bench cannot tell while another mount is worth more, or a greatest rate of all that is small in four
-        draws of five; in that order.
+        A target that is met as this porter wants it met, a volume that is spent, promised hours that are spent, nothing
+        open, a gain that the bench cannot tell while another mount is worth more, or a greatest rate of all that is
+        small in four draws of five; in that order.
 
     Raises
     ------
@@ -86,14 +85,11 @@ def stop_rule(ground: Ground, moves: Sequence[Move], mount_rate: float, least: f
 
 def _target_met(ground: Ground) -> str:
     job, run, words = ground.findings.job, ground.planned.run, ground.words
-    for target in (t for t in job.targets if t.kind == ground.port.kind):
-        over = None if run is None else target_reach(run, target, job)
-        if run is None or over is None:
-            continue
-        doubt = COVERS * float(run.uncertainty[int(np.argmin(np.abs(run.lift - target.lift)))])
-        if over >= doubt:
-            at = f"{words.lift(target.lift)} {words.lift_unit}"
-            return f"the target of {words.flow(target.flow)} {words.flow_name} at {at} is met, and proven"
+    for judged in judged_targets(run, job, ground.port.kind) if run is not None else ():
+        if stops_at(job, judged.state):
+            at = f"{words.lift(judged.target.lift)} {words.lift_unit}"
+            wanted = f"{words.flow(judged.target.flow)} {words.flow_name}"
+            return f"the target of {wanted} at {at} is {judged.words(words)}"
     return ""
 
 

@@ -150,7 +150,7 @@ class FigureRow:
 
 @dataclass(frozen=True, slots=True)
 class Owned:
-    """Something the page limits printed on the page: a shape, a title and what it is about."""
+    """A limit printed on the page: a shape, a title and what it is about."""
 
     shape: str  # converted, missing, unproven, left, same
     title: str

@@ -12,7 +12,7 @@ from ventrix.core.formulas.flow_curve import dips
 from ventrix.core.judging.comparison import RunComparison
 from ventrix.core.judging.exhaust_share import other_kind
 from ventrix.core.judging.findings import DIP_FACTOR, Findings, Pair
-from ventrix.core.judging.targets import target_at, target_pressure, target_reach
+from ventrix.core.judging.targets import judge_target, target_at, target_pressure
 from ventrix.core.metal.unrolled import unroll
 from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.kinds import RungNoteKind
@@ -181,11 +181,11 @@ def _marks(
             horizontals.append(
                 (from_si(wanted, shown.unit), f"target {shown.text(wanted)} at {units.lift.text(target.lift)}{mark}")
             )
-            reach = target_reach(run, target, findings.job)
-            if reach is None:
+            judged = judge_target(run, target, findings.job)
+            if judged is None:
                 said.append(f"Target {units.flow.text(wanted)} at {words(target.lift)}{mark}: not flowed that far.")
                 continue
-            there = "met" if reach >= 0 else f"{units.flow.text(-reach)} {units.flow.label} short"
+            there = judged.words(units.wording)
             said.append(f"Target {units.flow.text(wanted)} at {words(target.lift)}{mark}: {there}.")
     if run.stall is not None:
         lift = float(run.lift[run.stall])

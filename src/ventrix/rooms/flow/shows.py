@@ -9,6 +9,7 @@ import numpy as np
 from ventrix.bench.procedure.flow_procedure import PRESSURE_WINDOW, Phase
 from ventrix.bench.procedure.preparation import SAYS, TITLES
 from ventrix.core.judging.findings import Pair
+from ventrix.core.judging.targets import judged_targets
 from ventrix.core.model.bench import is_index
 from ventrix.core.model.kinds import Result, StepKind
 from ventrix.core.model.run import SetUp
@@ -339,3 +340,15 @@ def step_lines(hand: RunInHand, units: Units, *, preparing: bool) -> tuple[list[
             lines.append(StepLine(step.value, figure, "done"))
     at = hand.preparation.index if preparing and hand.preparation.step is not None else None
     return lines, at
+
+
+def target_lines(hand: RunInHand, units: Units) -> list[str]:
+    """What the run in hand says of the job's targets, once it has flowed that far."""
+    run, port = hand.reduced(), hand.space.port
+    if run is None or port is None:
+        return []
+    return [
+        f"Target {units.flow.text(each.target.flow)} at {units.lift.with_unit(each.target.lift)}: "
+        f"{each.words(units.wording)}."
+        for each in judged_targets(run, hand.space.job, port.kind)
+    ]

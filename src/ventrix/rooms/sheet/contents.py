@@ -11,6 +11,7 @@ import numpy as np
 from ventrix.core.formulas.valve import throat_ratio
 from ventrix.core.judging.findings import Findings, Pair
 from ventrix.core.judging.my_lifts import at_my_lifts, lifts_of
+from ventrix.core.judging.targets import TargetState, judged_targets
 from ventrix.core.metal.slips import not_told
 from ventrix.core.metal.unrolled import smallest_section
 from ventrix.core.model.cut import Cut, Port
@@ -354,6 +355,11 @@ def _owned(
         if marked:
             names = ", ".join(p.port for p in marked)
             found.append(Owned("converted", f"{mark.value}: {len(marked)}", f"{names}: {mark.words}"))
+    for each in (p for p in (main, other) if p is not None and p.after_runs):
+        for judged in judged_targets(each.after_runs[-1], findings.job, each.port.kind):
+            at = f"{each.port.name}, target at {units.lift.with_unit(judged.target.lift)}"
+            kind = "same" if judged.state is TargetState.PROVEN else "unproven"
+            found.append(Owned(kind, at, judged.words(units.wording)))
     for port, slip in not_told(findings.job):
         found.append(Owned("missing", "slip, not told yet", slip_words(port, slip, units)))
     if missing:

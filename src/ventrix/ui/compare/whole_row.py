@@ -16,7 +16,7 @@ from PySide6.QtWidgets import (
 from ventrix.core.judging.findings import Findings
 from ventrix.core.judging.my_lifts import at_my_lifts, lifts_of
 from ventrix.core.judging.row_of_cuts import CutStep, RowOfCuts, last_together, row_of_cuts
-from ventrix.core.judging.targets import target_reach
+from ventrix.core.judging.targets import judged_targets
 from ventrix.core.model.cut import Port, carried
 from ventrix.core.model.job_parts import MyLift
 from ventrix.core.quantity.units import from_si
@@ -139,12 +139,8 @@ class RowView(QWidget):
         job, said = self._findings.job, []
         last = row.steps[-1].cut
         runs = self._findings.runs_of(last, self._port)
-        for target in (t for t in job.targets if t.kind == self._port.kind):
-            reach = target_reach(runs[-1], target, job)
-            if reach is None:
-                continue
-            word = "met" if reach >= 0 else f"{units.flow.text(-reach)} {units.flow.label} to go"
-            said.append(f"Target at {units.lift.text(target.lift)}: {word}.")
+        for judged in judged_targets(runs[-1], job, self._port.kind):
+            said.append(f"Target at {units.lift.text(judged.target.lift)}: {judged.words(units.wording)}.")
         volume = carried(self._port, last, "volume")
         if job.volume_ceiling is not None and volume is not None and self._port.kind == "intake":
             room = job.volume_ceiling - float(volume.value)

@@ -32,7 +32,7 @@ from ventrix.rooms.flow.element_in_hand import label_typed
 from ventrix.rooms.flow.odd_at_bench import plate_words, stale_air
 from ventrix.rooms.flow.paste import keep_pasted
 from ventrix.rooms.flow.run_in_hand import RunInHand
-from ventrix.rooms.flow.shows import far_view, growing_curve, ladder_rungs, step_lines, step_view
+from ventrix.rooms.flow.shows import far_view, growing_curve, ladder_rungs, step_lines, step_view, target_lines
 from ventrix.rooms.shared.conditions_words import in_words
 from ventrix.ui.flow.asked_first import AskedFirst
 from ventrix.ui.flow.conditions_panel import ConditionsPanel
@@ -275,6 +275,7 @@ class FlowRoom(Room):
             hand.differs(units) or ("same set-up as the pinned cut" if hand.pinned_setup else ""),
             plate_words(hand, units),
             stale_air(hand, self.control.temperature),
+            *target_lines(hand, units),
         ]
         self.lines.setText("\n".join(line for line in said if line))
         self.simulator.setVisible(self.open_book.bench.is_simulated)
