@@ -9,11 +9,17 @@ from collections.abc import Callable, Iterator
 from pathlib import Path
 
 import pytest
+from hypothesis import HealthCheck, settings
 
 from tests.postgres_server import Server, running_server, why_none
 from ventrix.records.book.book import Book
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+
+
+# No test leans on a clock: neither how long an example takes, nor how long one takes to be made.
+settings.register_profile("calm", deadline=None, suppress_health_check=[HealthCheck.too_slow])
+settings.load_profile("calm")
 
 
 def pytest_addoption(parser: pytest.Parser) -> None:

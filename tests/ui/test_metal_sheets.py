@@ -3,16 +3,21 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from datetime import date
 
 import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QInputDialog
+from PySide6.QtWidgets import QComboBox, QInputDialog
 
 from ventrix.core.edits.cuts import add_port
+from ventrix.core.metal.slips import seat_width_before
 from ventrix.core.metal.walls import walls_at
 from ventrix.core.model.kinds import CutKind, FaultState
 from ventrix.core.quantity.units import from_si
+from ventrix.reports.sheet.contents import Choices, Shop
+from ventrix.rooms.display_units import US
+from ventrix.rooms.sheet.contents import Asked, sheet_of, usual_pair
 from ventrix.ui.head.casting_tab import CastingTab
 from ventrix.ui.widgets.quantity_field import QuantityField
 from ventrix.ui.window.found import states_to_reach
@@ -260,3 +265,48 @@ def test_heads_and_chambers_of_a_job(cuts: tuple[MainWindow, Workspace]) -> None
     assert lines["cylinder 1, right bank"].startswith("64.2 cc   2 pours")
     assert lines["apart"].startswith("17.5"), "from the chamber of no head, 47.5, to cylinder 2"
     assert not any(p.how == "" for p in space.real_cut.pours[1:]), "the port's own pours are as they were"  # type: ignore[union-attr]
+
+
+def choose(box: QComboBox, value: str) -> None:
+    box.setCurrentIndex(next(i for i in range(box.count()) if box.itemData(i) == value))
+
+
+def owned(space: Workspace) -> list[str]:
+    port, before, after = usual_pair(space.findings) or pytest.fail("a pair is flowed")
+    asked = Asked(port, before, after, Choices(), Shop(), date(2026, 12, 1))
+    return [o.title for o in sheet_of(space.findings, asked, US).owned]
+
+
+def test_a_slip_is_recorded_seen_everywhere_decided_and_told(cuts: tuple[MainWindow, Workspace]) -> None:
+    """A third of a seat's face lost is recut; a slip heads what the page prints until it was told (common practice, no
+    source)."""
+    window, space = cuts
+    space.look_at(space.job.ports[0].cuts[-1].id)
+    port = space.job.ports[0].id
+    window.open_sheet("slip")
+    sheet = window.sheets["slip"]
+    choose(sheet.kind, "seat")
+    choose(sheet.place, "seat")
+    sheet.side.setCurrentText("4-5")
+    width = seat_width_before(space.job, space.port, space.real_cut)
+    assert width is not None
+    put(sheet.width_left, f"{0.5 * width / 0.0254:.4f}")
+    sheet.edited.emit()
+    assert "50 % of the face is lost" in sheet.seat.text()
+    assert "sinks the valve" in sheet.seat.text() and "usually recut" in sheet.seat.text()
+    choose(sheet.decision, "recut")
+    sheet.try_taking()
+    assert "say who decided it" in sheet.problem.text().lower()
+    sheet.decided_by.setText("jt")
+    sheet.try_taking()
+    (slip,) = space.job.port(port).slips
+    assert (slip.decision, slip.decided_by, slip.from_hour, slip.to_hour) == ("recut", "jt", 4.0, 5.0)
+    assert any(pin.slip for pin in window.rooms["cuts"].map.picture.pins)
+    assert "slip, not told yet" in owned(space)
+    sheet.list.setCurrentRow(0)
+    sheet.list.itemClicked.emit(sheet.list.item(0))
+    sheet.told.setChecked(True)
+    sheet.try_taking()
+    assert len(space.job.port(port).slips) == 1, "set right, not doubled"
+    assert "slip, not told yet" not in owned(space)
+    assert space.undo() and not space.job.port(port).slips[0].customer_told

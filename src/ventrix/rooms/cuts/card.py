@@ -18,6 +18,7 @@ from ventrix.core.model.kinds import CutKind, ExpectedAs, FaultState, Place, Res
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import sentence
 from ventrix.rooms.cuts.fault_grid import fault_words
+from ventrix.rooms.cuts.slip_words import slip_words
 from ventrix.rooms.display_units import Units
 
 
@@ -198,6 +199,18 @@ def fault_lines(port: Port, cut: Cut, units: Units) -> list[CardLine]:
         if state is not None:
             lines.append(CardLine(state.words, fault_words(fault, units), "worse" if state is FaultState.OPEN else ""))
     return lines
+
+
+def slip_lines(port: Port, units: Units) -> list[CardLine]:
+    """What went wrong on a port: marked until the customer was told."""
+    return [
+        CardLine(
+            "told" if slip.customer_told else "not told yet",
+            slip_words(port, slip, units).partition(", ")[2],
+            "" if slip.customer_told else "worse",
+        )
+        for slip in port.slips
+    ]
 
 
 def chamber_lines(job: Job, units: Units) -> list[CardLine]:

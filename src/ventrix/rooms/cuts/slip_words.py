@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from ventrix.core.metal.slips import SeatLeft
 from ventrix.core.model.cut import Port, Slip
 from ventrix.core.model.kinds import SlipDecision, SlipKind
+from ventrix.core.quantity.words import percent_text
 from ventrix.rooms.display_units import Units
 
 
@@ -24,3 +26,13 @@ def slip_words(port: Port, slip: Slip, units: Units) -> str:
     by = f" by {slip.decided_by}" if slip.decided_by else ""
     decided = f"{known.get(slip.decision, slip.decision)}{by}" if slip.decision else "nothing decided yet"
     return f"{', '.join(said)}: {decided}"
+
+
+def seat_left_words(left: SeatLeft, units: Units) -> str:
+    """What is left of a nicked seat's face, and what a recut does."""
+    had, has = units.length.with_unit(left.width), units.length.with_unit(left.left)
+    said = f"{has} of {had} left: {percent_text(left.lost, 0)} of the face is lost."
+    sinks = ""
+    if left.sinks is not None:
+        sinks = f" A recut to the old width sinks the valve {units.length.with_unit(left.sinks)}."
+    return f"{said}{sinks}{' A third or more lost is usually recut.' if left.recut else ''}"

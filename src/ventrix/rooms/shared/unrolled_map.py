@@ -7,9 +7,9 @@ from dataclasses import dataclass, field
 from ventrix.core.matching.core_shift import Shift, core_shift, hands
 from ventrix.core.metal.unrolled import UnrolledPort, unroll, zone_named
 from ventrix.core.metal.walls import WallLeft, limit_for, on_side, wall_sentence, walls_at
-from ventrix.core.model.cut import Cut, Port
+from ventrix.core.model.cut import Cut, Port, Slip
 from ventrix.core.model.job import Job
-from ventrix.core.model.kinds import Band
+from ventrix.core.model.kinds import Band, Place, SlipKind
 from ventrix.rooms.display_units import Units
 
 
@@ -24,6 +24,7 @@ class Pin:
     thin: bool
     behind: str = ""
     tip: str = ""
+    slip: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -96,7 +97,10 @@ def map_picture(job: Job, port: Port, cut: Cut, against: Cut | None, chosen: str
         port=here,
         kind=port.kind,
         before=map_of(job, port, against) if against is not None else None,
-        pins=tuple(_pin(job, wall, here, units) for wall in walls_at(job, port, cut)),
+        pins=(
+            *(_pin(job, wall, here, units) for wall in walls_at(job, port, cut)),
+            *(_slip_pin(slip, here, units) for slip in port.slips),
+        ),
         tints=tuple(sorted(tints, key=lambda t: t.present)),
         chosen=chosen,
         shift=_shift(job, port, units),
@@ -133,13 +137,25 @@ def _pin_text(wall: WallLeft, units: Units) -> str:
     return units.length.text(max(wall.reading.thickness - wall.taken_since - wall.taken_behind, 0.0))
 
 
+def _middle_of(place: str, here: UnrolledPort) -> tuple[str, float]:
+    """The band that a place is first drawn in, and how far along its middle lies [m]."""
+    zone = zone_named(place)
+    if zone is None:
+        return Band.FLOOR, 0.5 * here.length
+    return zone.bands[0], (zone.start + zone.end) / 2 * here.length
+
+
+def _slip_pin(slip: Slip, here: UnrolledPort, units: Units) -> Pin:
+    """Where something went wrong; a nicked seat or a cut guide stands at the bowl's end."""
+    band, along = _middle_of(slip.place or Place.BOWL, here)
+    deep = "" if slip.depth is None else f", {units.length.with_unit(slip.depth)} deep"
+    return Pin(slip.side or band, along, 0.0, "slip", True, tip=f"{SlipKind(slip.kind).words}{deep}", slip=True)
+
+
 def _pin(job: Job, wall: WallLeft, here: UnrolledPort, units: Units) -> Pin:
     reading = wall.reading
-    zone = zone_named(reading.place)
-    band = reading.band or (zone.bands[0] if zone is not None else "floor")
-    along = reading.along
-    if along is None:
-        along = (zone.start + zone.end) / 2 * here.length if zone is not None else 0.5 * here.length
+    first, middle = _middle_of(reading.place, here)
+    band, along = reading.band or first, middle if reading.along is None else reading.along
     since = f", {units.length.text(wall.taken_since)} worked off since" if wall.taken_since else ""
     when = f" on {reading.date[:10]}" if reading.date else ""
     tip = wall_sentence(job, wall, units.length.unit)

@@ -25,6 +25,7 @@ from ventrix.rooms.cuts.card import (
     operation_lines,
     outcome_lines,
     seat_lines,
+    slip_lines,
     trial_verdict,
     volume_lines,
     zone_history,
@@ -156,6 +157,7 @@ class CutsRoom(Room):
         sections["Shape"] = [CardLine("", said) for said in shape[:2]]
         sections["After the valve job"] = [CardLine("to do", s) for s in open_after_valve_job(port, cut)]
         sections["Chambers"] = chamber_lines(space.job, units)
+        sections["Went wrong"] = slip_lines(port, units)
         sections["Faults of the casting"] = fault_lines(port, cut, units)
         sections["Trials"] = self._trial_lines(space, port, cut)
         sections["Your results against your predictions"] = self._factor_lines(space)

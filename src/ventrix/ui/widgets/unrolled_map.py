@@ -75,7 +75,9 @@ class UnrolledMap(QWidget):
     def _describe(self, picture: MapPicture) -> None:
         smallest = picture.port.smallest
         said = [f"smallest section {self._units.area.with_unit(smallest.area)}"]
-        said += [f"{p.band} wall {p.text}{' thin' if p.thin else ''}" for p in picture.pins]
+        said += [
+            f"{p.band}: slip" if p.slip else f"{p.band} wall {p.text}{' thin' if p.thin else ''}" for p in picture.pins
+        ]
         self.setAccessibleDescription("; ".join(said))
 
     def _moved(self, share: float) -> None:

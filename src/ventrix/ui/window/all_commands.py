@@ -64,6 +64,7 @@ def all_commands(window: MainWindow) -> tuple[Command, ...]:
         cut("cut.seat", "&Valve job…", sheet("seat"), "Ctrl+J"),
         cut("cut.valves", "Valves fitted from this cut on…", sheet("valves")),
         cut("cut.fault", "&Fault of the casting…", sheet("fault")),
+        cut("cut.slip", "Something went &wrong…", sheet("slip"), "Ctrl+Shift+W"),
         cut("cut.tube", "Tu&be in a wall…", sheet("tube")),
         cut("cut.wall", "&Wall reading…", sheet("wall")),
         cut("cut.pour", "&Pour…", sheet("pour")),

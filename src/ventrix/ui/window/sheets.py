@@ -46,6 +46,7 @@ SHEETS: Final = (
     Sheet("seat", "ventrix.ui.cuts.seat_sheet:SeatSheet"),
     Sheet("shop", "ventrix.ui.sheet.shop_sheet:ShopSheet"),
     Sheet("stage", "ventrix.ui.match.stage_sheet:StageSheet"),
+    Sheet("slip", "ventrix.ui.cuts.slip_sheet:SlipSheet"),
     Sheet("station", "ventrix.ui.book.station_sheet:StationSheet"),
     Sheet("template", "ventrix.ui.lineup.template_sheet:TemplateSheet"),
     Sheet("traverse", "ventrix.ui.air.traverse_sheet:TraverseSheet"),
