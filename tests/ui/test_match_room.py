@@ -8,8 +8,8 @@ from pathlib import Path
 
 import pypdfium2 as pdfium
 import pytest
-from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QApplication
+from PySide6.QtCore import QPoint, Qt
+from PySide6.QtWidgets import QApplication, QInputDialog
 
 from tests.at_work import at, record
 from tests.ui.stand_in import Open
@@ -241,3 +241,48 @@ def test_names_with_angle_brackets_are_shown_as_they_are(window: MainWindow) -> 
     odd = tuple(replace(p, name="<b>Three</b>") if p.name == "Intake 3" else p for p in space.job.ports)
     space.apply("renamed", replace(space.job, ports=odd))
     assert "&lt;b&gt;Three&lt;/b&gt;" in window.rooms["match"].verdict.text()
+
+
+def test_a_box_is_marked_drawn_out_closed_by_hand_and_opened_by_the_mouse(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
+    room, space = window.rooms["match"], window.open_book.workspace
+    assert space is not None and room.match is not None
+    board = room.board
+    keys = [row.key for row in room.match.rows]
+    i = next(n for n, row in enumerate(room.match.rows) if "open" in row.states and not row.band)
+    j = room.match.rows[i].states.index("open")
+    port = room.match.cells[j].port
+    at_box = board.box(i, j).center().toPoint()
+    qtbot.mouseClick(board, Qt.MouseButton.LeftButton, pos=at_box)
+    assert (room.stage_name, space.port.id if space.port else "") == (keys[i], port.id)
+    assert not at(space.job, keys[i], port.id).done, "the first click only chooses"
+    qtbot.mouseClick(board, Qt.MouseButton.LeftButton, pos=at_box)
+    assert at(space.job, keys[i], port.id).done
+    assert space.undo()
+    end = board.box(i, j).topRight().toPoint() + QPoint(-3, 6)
+    qtbot.mousePress(board, Qt.MouseButton.LeftButton, pos=end)
+    qtbot.mouseMove(board, end + QPoint(3 + 32, 0))
+    qtbot.mouseRelease(board, Qt.MouseButton.LeftButton, pos=end + QPoint(3 + 32, 0))
+    assert at(space.job, keys[i], port.id).seconds == 20 * 60.0
+    assert space.undo()
+    room.show_all()
+    words = [a.text() for a in room.menu().actions()]
+    assert {"mark", "log with minutes", "open it again"} <= set(words)
+    room.close_by_hand("photo")
+    assert at(space.job, keys[i], port.id).closed_by == "photo"
+    room.open_again()
+    assert not at(space.job, keys[i], port.id).done
+
+
+def test_a_clock_left_running_over_a_night_is_asked_about(
+    window: MainWindow, qtbot, monkeypatch: pytest.MonkeyPatch
+) -> None:  # type: ignore[no-untyped-def]
+    room, space = window.rooms["match"], window.open_book.workspace
+    assert space is not None
+    room.clock()
+    running = space.clock.running()
+    assert running is not None
+    monkeypatch.setattr(type(space.clock), "seconds", lambda _self: None)  # as after a night
+    monkeypatch.setattr(QInputDialog, "getInt", lambda *_a, **_k: (35, True))
+    room.clock()
+    done = next(op for p in space.job.ports for c in p.cuts for op in c.operations if op.id == running[1].id)
+    assert done.duration == 35 * 60.0

@@ -15,7 +15,7 @@ from ventrix.workspace.ids import hours_since, new_id, now_text
 if TYPE_CHECKING:
     from ventrix.workspace.workspace import Workspace
 
-LONGEST_WORK: Final = 16 * 3600.0  # s: nobody grinds longer without a break
+LONGEST_WORK: Final = 10 * 3600.0  # s: longer, and the clock was left running
 
 
 class WorkClock:
@@ -49,14 +49,16 @@ class WorkClock:
 
     def seconds(self) -> float | None:
         """How long the running clock has run [s]; None where none runs, or the record makes no sense: the computer's
-        clock was set back, or it ran over a night. While this program runs it goes by a clock that never jumps."""
+        clock was set back, or this one was left running over a night. While this program runs it goes by one that
+        never jumps."""
         running = self.running()
         if running is None:
             return None
         op = running[1]
         if self._ticking is not None and self._ticking[0] == op.id:
-            return time.monotonic() - self._ticking[1]
-        seconds = hours_since(op.started_at or "") * 3600
+            seconds = time.monotonic() - self._ticking[1]
+        else:
+            seconds = hours_since(op.started_at or "") * 3600
         return seconds if 0 <= seconds <= LONGEST_WORK else None
 
     def stop(self, seconds: float | None = None) -> float | None:

@@ -8,7 +8,7 @@ from dataclasses import replace
 from ventrix.core.edits.cuts import add_cut, add_operation
 from ventrix.core.model.cut import Cut, Operation, Port, Work
 from ventrix.core.model.job import Job
-from ventrix.core.model.job_parts import Wait
+from ventrix.core.model.job_parts import StageMark, Wait
 from ventrix.core.quantity.refused import Refused
 
 
@@ -124,3 +124,15 @@ def end_wait(job: Job, wait: Wait, date: str) -> Job:
         Never.
     """
     return replace(job, waits=tuple(replace(w, ended=date) if w.id == wait.id else w for w in job.waits))
+
+
+def close_stage(job: Job, mark: StageMark) -> Job:
+    """A stage closed by hand; in place of an earlier closing of the same."""
+    same = (mark.stage, mark.unit, mark.of, mark.port_id)
+    kept = (m for m in job.stage_marks if (m.stage, m.unit, m.of, m.port_id) != same)
+    return replace(job, stage_marks=(*kept, mark))
+
+
+def open_stage(job: Job, mark_id: str) -> Job:
+    """A closing by hand taken back."""
+    return replace(job, stage_marks=tuple(m for m in job.stage_marks if m.id != mark_id))

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Final
 
-from PySide6.QtCore import QRectF, QSize, Qt, Signal
+from PySide6.QtCore import QPoint, QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QBrush, QMouseEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QWidget
 
@@ -18,12 +18,18 @@ NAMES: Final = 110.0
 HEAD: Final = 22.0
 ROW: Final = 24.0
 GAP: Final = 4.0
+END: Final = 7.0  # px of a box's end that it is drawn out by
+STEP, A_STEP = 5, 8.0  # minutes, and px for each
 
 
 class BoardView(QWidget):
-    """The chosen box is framed in brass; a click chooses."""
+    """The chosen box is framed in brass. A click chooses, a second marks; the right button asks what may be done; the
+    chosen box drawn out by its end is given minutes."""
 
     picked = Signal(int, int)  # stage, port
+    marked = Signal()
+    asked = Signal(QPoint)  # where on the screen
+    given = Signal(int)  # minutes
 
     def __init__(self) -> None:
         super().__init__()
@@ -31,6 +37,7 @@ class BoardView(QWidget):
         self.cells: tuple[Cell, ...] = ()
         self.stage, self.port = 0, 0
         self.clock = ""  # what runs, as it is read
+        self._drawn: int | None = None  # minutes of the box that is being drawn out
         self.setAccessibleName("Stage board")
 
     def sizeHint(self) -> QSize:
@@ -57,11 +64,37 @@ class BoardView(QWidget):
         wide = (self.width() - NAMES - GAP * (n - 1)) / n
         return QRectF(NAMES + port * (wide + GAP), HEAD + stage * ROW + 2, wide, ROW - 4)
 
+    def at(self, where: QPointF) -> tuple[int, int] | None:
+        """The stage and port of the box at a place."""
+        boxes = ((i, j) for i in range(len(self.rows)) for j in range(len(self.cells)))
+        return next((each for each in boxes if self.box(*each).contains(where)), None)
+
     def mousePressEvent(self, event: QMouseEvent) -> None:
-        for i in range(len(self.rows)):
-            for j in range(len(self.cells)):
-                if self.box(i, j).contains(event.position()):
-                    self.picked.emit(i, j)
+        found = self.at(event.position())
+        if found is None:
+            return
+        chosen = found == (self.stage, self.port)
+        if event.button() == Qt.MouseButton.RightButton:
+            self.picked.emit(*found)
+            self.asked.emit(event.globalPosition().toPoint())
+        elif chosen and event.position().x() > self.box(*found).right() - END:
+            self._drawn = 0
+        elif chosen:
+            self.marked.emit()
+        else:
+            self.picked.emit(*found)
+
+    def mouseMoveEvent(self, event: QMouseEvent) -> None:
+        if self._drawn is not None:
+            out = event.position().x() - self.box(self.stage, self.port).right()
+            self._drawn = max(0, round(out / A_STEP) * STEP)
+            self.update()
+
+    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
+        minutes, self._drawn = self._drawn, None
+        self.update()
+        if minutes:
+            self.given.emit(minutes)
 
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
@@ -86,10 +119,18 @@ class BoardView(QWidget):
                 self._box(painter, i, j, row, cell.port.kind, small)
             if row.band:
                 self._band(painter, i, row)
+        if self._drawn is not None:
+            box = self.box(self.stage, self.port)
+            drawn = box.adjusted(0, 0, A_STEP * self._drawn / STEP, 0)
+            painter.fillRect(drawn, theme.colour("brass", 0.35))
+            paint_text(painter, drawn, f"{self._drawn} min", "text", 15, centre=True, weight=600, narrow=True)
 
     def _box(self, painter: QPainter, i: int, j: int, row: BoardRow, kind: str, small: bool) -> None:
-        box, state = self.box(i, j), row.states[j]
-        chosen = (i, j) == (self.stage, self.port)
+        if row.joined and row.joined[j]:
+            return  # one box with the one before it: a chamber's, or the head's
+        last = next((k for k in range(j + 1, len(self.cells)) if not (row.joined and row.joined[k])), len(self.cells))
+        box, state = QRectF(self.box(i, j).topLeft(), self.box(i, last - 1).bottomRight()), row.states[j]
+        chosen = i == self.stage and j <= self.port < last
         if state == "done":
             painter.fillRect(box, theme.colour(kind, 0.32))
             painter.fillRect(QRectF(box.left(), box.top(), 3, box.height()), theme.colour(kind))

@@ -8,14 +8,18 @@ from functools import partial
 from html import escape
 from typing import Final
 
-from PySide6.QtCore import QSize, Qt, QTimer
+from PySide6.QtCore import QPoint, QSize, Qt, QTimer
 from PySide6.QtGui import QFocusEvent, QHideEvent, QKeyEvent
-from PySide6.QtWidgets import QApplication, QHBoxLayout, QLabel, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QApplication, QHBoxLayout, QInputDialog, QLabel, QMenu, QVBoxLayout, QWidget
 
-from ventrix.core.edits.stages import end_wait, mark_stage
+from ventrix.core.edits.stages import close_stage, end_wait, mark_stage, open_stage
+from ventrix.core.model.job_parts import StageMark
+from ventrix.core.model.kinds import StageUnit
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si
+from ventrix.core.quantity.words import sentence
 from ventrix.core.work.record import StageState, record_of
+from ventrix.core.work.stages import CLOSED_BY
 from ventrix.rooms.match.board_rows import board_rows
 from ventrix.rooms.match.shows import MANY, Match, copy_lines, match_of, status_sentence
 from ventrix.ui.look import theme
@@ -82,6 +86,9 @@ class MatchRoom(Room):
         self.head_view.picked.connect(self._pick_port)
         self.board = BoardView()
         self.board.picked.connect(self._pick_box)
+        self.board.marked.connect(self.mark)
+        self.board.asked.connect(self.ask_at)
+        self.board.given.connect(self.give_minutes)
         self.copying = CopyList()
         self.flow_these = QLabel()
         self.flow_these.setWordWrap(True)
@@ -298,12 +305,68 @@ class MatchRoom(Room):
             try:
                 ran = space.clock.stop()
             except Refused as error:
-                self.open_book.say(str(error))
-                return
+                minutes, said = QInputDialog.getInt(self, "The clock", sentence(str(error)), 60, 1, 960)
+                if not said:
+                    return
+                ran = space.clock.stop(60.0 * minutes)
             self.open_book.say(f"Stopped: {from_si(ran or 0.0, 'min'):.0f} min.")
             return
         space.look_at(space.port.cuts[-1].id)
         space.clock.start("", self.stage_name)
+
+    def give_minutes(self, minutes: int) -> None:
+        """Log the stage with minutes, as its box was drawn out."""
+        space = self.open_book.workspace
+        if space is None or space.port is None or not space.port.cuts:
+            return
+        job = mark_stage(space.job, [space.port], self.stage_name, new_id, now_text(), 60.0 * minutes)
+        space.apply(f"{space.port.name}, {self.stage_name}, {minutes} min", job)
+
+    def close_by_hand(self, closed_by: str) -> None:
+        """Close the stage by what was seen; nothing else needs to show it."""
+        space = self.open_book.workspace
+        if space is None or space.port is None:
+            return
+        box = self._box(space)
+        own = box.unit is StageUnit.PORT
+        mark = StageMark(
+            id=new_id(), stage=box.stage.key, unit=box.unit, port_id=space.port.id if own else "",
+            of="" if own else box.of, closed_by=closed_by, date=now_text(),
+        )  # fmt: skip
+        space.apply(f"{box.stage.name} closed by {closed_by}", close_stage(space.job, mark))
+
+    def open_again(self) -> None:
+        """Take a closing by hand back."""
+        space = self.open_book.workspace
+        mark = self._box(space).mark if space is not None and space.port is not None else None
+        if space is not None and mark is not None:
+            space.apply(f"{mark.stage} open again", open_stage(space.job, mark.id))
+
+    def menu(self) -> QMenu:
+        """What may be done with the chosen box."""
+        space, menu = self.open_book.workspace, QMenu(self)
+        if space is None or space.port is None or not self.stage_name:
+            return menu
+        box = self._box(space)
+        title = menu.addAction(f"{box.stage.name}, {box.of}: {box.state}")
+        title.setEnabled(False)
+        if box.missing:
+            menu.addAction(f"Missing: {box.missing}").setEnabled(False)
+        menu.addSeparator()
+        for command in self.commands:
+            if command.id in ("match.mark", "match.clock", "match.log", "match.wait"):
+                menu.addAction(command.words, command.do).setEnabled(command.able())
+        closing = menu.addMenu("close it by")
+        for how in CLOSED_BY:
+            closing.addAction(how, partial(self.close_by_hand, how))
+        menu.addAction("open it again", self.open_again).setEnabled(box.mark is not None)
+        return menu
+
+    def ask_at(self, where: QPoint) -> None:
+        """The menu of a box, at the mouse."""
+        menu = self.menu()
+        menu.exec(where)
+        menu.deleteLater()
 
     def log(self) -> None:
         """The stage's sheet, with its minutes and other ports."""

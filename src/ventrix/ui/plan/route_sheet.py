@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
 from html import escape
 from typing import Final
 
 from PySide6.QtWidgets import QComboBox, QLabel
 
+from ventrix.core.edits.stages import close_stage
 from ventrix.core.model.job_parts import StageMark
 from ventrix.core.work.route import Card, next_card, route
 from ventrix.core.work.stages import CLOSED_BY
@@ -80,4 +80,4 @@ class RouteSheet(FormSheet):
         mark = StageMark(
             id=new_id(), stage=coming.stage, port_id=space.port.id, closed_by=self.how.currentText(), date=now_text()
         )
-        space.apply(f"stage '{coming.stage}' closed", replace(space.job, stage_marks=(*space.job.stage_marks, mark)))
+        space.apply(f"stage '{coming.stage}' closed", close_stage(space.job, mark))
