@@ -14,13 +14,13 @@ from PySide6.QtWidgets import QApplication, QLineEdit, QMessageBox
 
 from tests.ui.stand_in import Open
 from ventrix.core.model.kinds import JobState
+from ventrix.core.quantity.days import read_day
 from ventrix.demo.job import demo_job
 from ventrix.demo.shelf import demo_claim, shelf
 from ventrix.records.book.book import Book
 from ventrix.records.files.job_document import write_job
 from ventrix.records.files.job_folder import read_packed
 from ventrix.reports.sheet.contents import Part
-from ventrix.ui.book.details_sheet import read_promise
 from ventrix.ui.sheet.page_view import pages_of, render_page
 from ventrix.ui.sheet.printing import print_pages
 from ventrix.ui.window.main_window import MainWindow
@@ -168,7 +168,7 @@ def test_the_library_says_whether_it_is_worth_the_hours(shop: MainWindow, qtbot)
     press(qtbot, shop, K.Key_L, CTRL)
     assert room.library.rows[0].name == "22H casting, stage two"
     said = room.library.worth.text()
-    assert "the seller's sheet claims it, not measured here" in said and "CFM an hour" in said
+    assert "claimed by the seller's sheet, not measured here" in said and "CFM an hour" in said
     qtbot.keyClicks(room.library.rate.box, "60")
     assert "At 60 an hour" in room.library.worth.text() and "980" in room.library.worth.text()
     room.library.take_out.click()
@@ -209,7 +209,7 @@ def demo_job_renamed():  # type: ignore[no-untyped-def]
     ],
 )
 def test_promises_as_they_are_said(text: str, day: str | None) -> None:
-    assert read_promise(text, date(2026, 5, 20)) == day  # a Wednesday
+    assert read_day(text, date(2026, 5, 20)) == day  # a Wednesday
 
 
 # -- the sheet

@@ -2,33 +2,15 @@
 
 from __future__ import annotations
 
-from datetime import date, timedelta
+from datetime import date
 
 from ventrix.core.model.kinds import JobState
+from ventrix.core.quantity.days import read_day
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import sentence
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
 from ventrix.workspace.shelf import Shelf
-
-DAYS = ("mon", "tue", "wed", "thu", "fri", "sat", "sun")
-
-
-def read_promise(text: str, today: date) -> str | None:
-    """A day as typed: 2026-05-02, "fri", "in 5 days"; None for nothing. ValueError with a sentence for what is none."""
-    said = text.strip().lower()
-    if not said:
-        return None
-    if said[:3] in DAYS and said.isalpha():
-        ahead = (DAYS.index(said[:3]) - today.weekday()) % 7 or 7
-        return (today + timedelta(days=ahead)).isoformat()
-    words = said.split()
-    if len(words) == 3 and words[0] == "in" and words[1].isdigit() and words[2].startswith("day"):
-        return (today + timedelta(days=min(int(words[1]), 3650))).isoformat()
-    try:
-        return date.fromisoformat(said).isoformat()
-    except ValueError:
-        raise Refused("'{}' is no day: type 2026-05-02, Fri, or in 5 days", text.strip()[:40]) from None
 
 
 class DetailsSheet(FormSheet):
@@ -68,7 +50,7 @@ class DetailsSheet(FormSheet):
             raise Refused("a job has a title")
         today = date.today()
         try:
-            promise = read_promise(self.promise.text(), today)
+            promise = read_day(self.promise.text(), today)
         except Refused as error:
             self.problem.setText(sentence(str(error)))
             self.promise.setFocus()

@@ -59,9 +59,9 @@ DYE: Final = Theme(
     better="#8FD694",
     worse="#F2A07B",
     unproven="#98B0BB",
-    kept="#14452F",
+    kept="#123E2A",
     refused="#56291C",
-    odd="#4B3A10",
+    odd="#46350E",
 )
 PAPER: Final = Theme(
     "paper",
@@ -77,9 +77,9 @@ PAPER: Final = Theme(
     better="#2A7038",
     worse="#B5482A",
     unproven="#586C76",
-    kept="#D3EBD4",
-    refused="#F8DDD2",
-    odd="#F3E3B5",
+    kept="#E0F2E0",
+    refused="#FCEAE3",
+    odd="#F9F0D2",
 )
 THEMES: Final = {t.name: t for t in (DYE, PAPER)}
 

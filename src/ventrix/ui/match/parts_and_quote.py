@@ -13,6 +13,7 @@ from ventrix.core.model.job import Job
 from ventrix.core.model.job_parts import PartOfJob
 from ventrix.core.model.kinds import LibraryKind, PartKind, PartState
 from ventrix.core.model.plausible import check_of
+from ventrix.core.quantity.days import read_day
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import parse_quantity
 from ventrix.core.work.hours import hours_of
@@ -163,11 +164,9 @@ class QuoteSheet(FormSheet):
             found = values[name]
             if found is not None:
                 check_of(Job, name)(found)
-        promise = self.promise.text().strip()
-        try:
-            promised = date.fromisoformat(promise).isoformat() if promise else None
-        except ValueError:
-            raise Refused("'{}' is not a day as 2026-05-08", promise[:20]) from None
+        promised = read_day(self.promise.text(), date.today())
+        if promised and promised != space.job.promise_date and promised < date.today().isoformat():
+            raise Refused("{} is over: a due date lies ahead", promised)
         space.apply(
             "rates and promise",
             replace(

@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from datetime import date
 
 from ventrix.core.edits.stages import mark_stage
 from ventrix.core.model.job_parts import Wait
 from ventrix.core.model.plausible import check_of
 from ventrix.core.model.port_names import ports_named
+from ventrix.core.quantity.days import read_day
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import parse_quantity
 from ventrix.core.work.stages import stages_of
@@ -87,8 +89,8 @@ class WaitSheet(FormSheet):
         space = self.open_book.workspace
         if space is None:
             return
-        promised = _day(self.promised.text(), "promised")
-        since = _day(self.since.text(), "since")
+        promised = read_day(self.promised.text(), date.today())
+        since = read_day(self.since.text(), date.today(), ahead=False)
         if promised and since and promised < since:
             raise Refused("it is promised for a day before it went out")
         price = parse_quantity(self.price.text(), "-") if self.price.text().strip() else None
@@ -107,15 +109,3 @@ class WaitSheet(FormSheet):
         space.apply(f"{wait.stage} waits", replace(space.job, waits=(*space.job.waits, wait)))
         self.clear_fields()
         self.closed.emit()
-
-
-def _day(text: str, what: str) -> str | None:
-    """A day as it is typed; None where nothing is. ValueError for what is no day."""
-    from datetime import date
-
-    if not text.strip():
-        return None
-    try:
-        return date.fromisoformat(text.strip()).isoformat()
-    except ValueError:
-        raise Refused("{}: '{}' is not a day as 2026-05-02", what, text[:20]) from None

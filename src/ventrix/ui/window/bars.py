@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Final
 
-from PySide6.QtCore import Qt, Signal
+from PySide6.QtCore import Qt, QTimer, Signal
 from PySide6.QtGui import QFontMetrics, QResizeEvent
 from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QLabel, QMenu, QPushButton, QVBoxLayout, QWidget
 
@@ -155,6 +155,9 @@ class Rail(QWidget):
         self._group.button(index).setChecked(True)
 
 
+STAYS: Final = 8000  # ms
+
+
 class Foot(QWidget):
     """The last thing done, in words; when it was saved; what undo would take back."""
 
@@ -164,9 +167,12 @@ class Foot(QWidget):
         self.setObjectName("foot")
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         self.setFixedHeight(34)
+        self._told = ""
         self.said = QLabel()
         self.saved = QLabel()
         self.saved.setObjectName("quiet")
+        self._over = QTimer(self, interval=STAYS, singleShot=True)  # what happened is told, then the foot is clear
+        self._over.timeout.connect(self.said.clear)
         row = QHBoxLayout(self)
         row.setContentsMargins(16, 0, 16, 0)
         row.addWidget(self.said, 1)
@@ -181,10 +187,12 @@ class Foot(QWidget):
         metrics = QFontMetrics(self.said.font())
         self.said.setText(metrics.elidedText(sentence, Qt.TextElideMode.ElideRight, 760))
         self.said.setToolTip(sentence)
+        self._over.start()
 
     def _warn(self, sentence: str) -> None:
         """What the book did not take, marked until something is stored again."""
         self._say(f"▼ {sentence}")
+        self._over.stop()
         self.said.setObjectName("error")
         self.said.style().polish(self.said)
 
@@ -193,7 +201,8 @@ class Foot(QWidget):
         if self.said.objectName():
             self.said.setObjectName("")
             self.said.style().polish(self.said)
-        if space is not None:
+        if space is not None and space.said != self._told:
+            self._told = space.said
             self._say(space.said)
         parts = []
         if space is not None and space.saved_at is not None:
