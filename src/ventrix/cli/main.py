@@ -23,6 +23,7 @@ COMMANDS: Final = {
     "engine": "engine",
     "route": "route",
     "work": "work",
+    "suits": "suits",
     "match": "match",
     "lineup": "lineup",
     "practice": "practice",
