@@ -23,7 +23,7 @@ from ventrix.demo.job import demo_benches, demo_job
 from ventrix.records.files.job_document import write_job
 
 INCH = 0.0254
-SOUND = 342.2  # m/s at 18 degC; the reference temperature lies within three degrees of it
+SOUND = 340.3  # m/s at 15 degC (ICAO standard atmosphere)
 
 
 def textbook(**values: float) -> Findings:
@@ -37,7 +37,7 @@ def textbook(**values: float) -> Findings:
     setup = SetUp(id="s", direction="intake", test_pressure=to_si(28, "inH2O"))
     run = FlowRun(id="run", setup_id="s", readings=readings)
     cut = Cut(
-        id="c", number=0, name="as it came", runs=(run,), throat_diameter=1.77 * INCH,
+        id="c", number=0, name="as it came", runs=(run,), throat_diameter=1.85 * INCH,
         pinch_width=1.2 * INCH, pinch_height=2.0 * INCH, pinch_corner=0.0,
     )  # fmt: skip
     port = Port(id="p", name="Intake 1", kind="intake", valve_id="v", cuts=(cut,))
