@@ -24,6 +24,7 @@ COMMANDS: Final = {
     "route": "route",
     "work": "work",
     "suits": "suits",
+    "casting": "casting",
     "match": "match",
     "lineup": "lineup",
     "practice": "practice",

@@ -1,0 +1,86 @@
+"""`ventrix casting`: what the heads of a casting number taught."""
+
+from __future__ import annotations
+
+from typing import Annotated, Any
+
+import typer
+
+from ventrix.cli.app import JsonOption, app, print_json
+from ventrix.core.castings.casting_file import Casting, casting, castings_of
+from ventrix.core.judging.findings import Findings
+from ventrix.core.quantity.units import from_si
+from ventrix.records.bad_input import InputError
+
+
+@app.command("casting")
+def casting_command(
+    name: Annotated[
+        str | None, typer.Argument(metavar="NAME", help="Its number; all that the book has without.")
+    ] = None,
+    where: Annotated[str | None, typer.Option("--book", metavar="FILE|URL", help="Not the user's own book.")] = None,
+    as_json: JsonOption = False,
+) -> None:
+    """Walls, usual faults and ports as cast, over all heads of a casting in the book. It clears no warning."""
+    from ventrix.records.book.book import Book, as_location, default_book_path
+
+    with Book.open(as_location(where or default_book_path())) as book:
+        jobs = [book.load(entry.id) for entry in book.jobs()]
+        benches = book.benches()
+    known = castings_of(jobs)
+    findings = [Findings(job, benches=benches) for job in jobs if name is not None]
+    if name is None:
+        told = [_document(casting(each, [Findings(job, benches=benches) for job in jobs])) for each in known]
+        print_json(told) if as_json else print("\n".join(known) or "No head in the book bears a casting number.")
+        return
+    found = casting(name, findings)
+    if not found.heads:
+        others = ", ".join(known) or "none"
+        raise InputError(f"no head in the book bears '{name[:40]}'; those it has: {others}", field="NAME")
+    if as_json:
+        print_json(_document(found))
+    else:
+        print(_text(found))
+
+
+def _document(found: Casting) -> dict[str, Any]:
+    return {
+        "casting": found.number,
+        "heads": found.heads,
+        "walls": [
+            {
+                "kind": w.kind,
+                "place": w.place,
+                "side": w.side,
+                "least_mm": from_si(w.least, "mm"),
+                "median_mm": from_si(w.median, "mm"),
+                "spread_mm": None if w.spread is None else from_si(w.spread, "mm"),
+                "count": w.count,
+            }
+            for w in found.walls
+        ],
+        "faults": [{"kind": f.kind, "place": f.place, "count": f.count} for f in found.faults],
+        "as_cast": [
+            {
+                "kind": a.kind,
+                "volume_cc": None if a.volume is None else from_si(a.volume, "cc"),
+                "flow_cfm": None if a.flow is None else from_si(a.flow, "cfm"),
+            }
+            for a in found.as_cast
+        ],
+    }
+
+
+def _text(found: Casting) -> str:
+    lines = [f"Casting {found.number}, {found.heads} head{'s' * (found.heads != 1)}. No warning is cleared by this."]
+    for wall in found.walls:
+        where = f"{wall.kind}, {wall.place}" + (f", {wall.side}" if wall.side else "")
+        give = "" if wall.spread is None else f", spread {from_si(wall.spread, 'in'):.3f}"
+        least, middle = from_si(wall.least, "in"), from_si(wall.median, "in")
+        lines.append(f"{where:34} least {least:.3f} in, median {middle:.3f}{give}, of {wall.count}")
+    lines += [f"{f.kind} at the {f.place}: {f.count} times" for f in found.faults]
+    for each in found.as_cast:
+        volume = "" if each.volume is None else f" {from_si(each.volume, 'cc'):.1f} cc"
+        flow = "" if each.flow is None else f" {from_si(each.flow, 'cfm'):.0f} CFM at its best lift"
+        lines.append(f"{each.kind} as cast:{volume}{flow}")
+    return "\n".join(lines)

@@ -1,0 +1,168 @@
+"""What a casting taught over all heads of its number: walls, usual faults, ports as cast, and hours.
+
+It says where to look and what to read first. It never clears a warning: castings shift, each by itself.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from ventrix.core.judging.findings import Findings
+from ventrix.core.metal.walls import on_side
+from ventrix.core.model.cut import Cut, Port, WallReading, poured_volume
+from ventrix.core.model.job import Job
+from ventrix.core.work.hours import pace_of
+
+
+@dataclass(frozen=True, slots=True)
+class CastingWall:
+    """Walls of a kind of port at a place and side, as cast [m]: the least, the median, their spread (None of one), and
+    how many were read."""
+
+    kind: str
+    place: str
+    side: str | None
+    least: float
+    median: float
+    spread: float | None
+    count: int
+
+
+@dataclass(frozen=True, slots=True)
+class CastingFault:
+    """How often a fault was found at a place."""
+
+    kind: str
+    place: str
+    count: int
+
+
+@dataclass(frozen=True, slots=True)
+class AsCast:
+    """A kind of port before anybody worked it: median poured volume [m3] and greatest flow [m3/s], None unmeasured."""
+
+    kind: str
+    volume: float | None
+    flow: float | None
+
+
+@dataclass(frozen=True, slots=True)
+class Casting:
+    """Everything the book knows of a casting number. `heads` is how many heads it is from, `minutes` what a stage took
+    at one of its units, the median of them [s]."""
+
+    number: str
+    heads: int
+    walls: tuple[CastingWall, ...]
+    faults: tuple[CastingFault, ...]
+    as_cast: tuple[AsCast, ...]
+    minutes: dict[str, float]
+
+
+def castings_of(jobs: Iterable[Job]) -> tuple[str, ...]:
+    """Every casting number that a head of these jobs bears, each once however it is written, in order."""
+    names: dict[str, str] = {}
+    for job in jobs:
+        for head in job.heads:
+            if head.casting.strip():
+                names.setdefault(_plain(head.casting), head.casting.strip())
+    return tuple(sorted(names.values(), key=str.lower))
+
+
+def casting(number: str, jobs: Sequence[Findings]) -> Casting:
+    """What the heads of a casting number taught.
+
+    Parameters
+    ----------
+    number : str
+        As cast; capitals and spaces do not count.
+    jobs : sequence of Findings
+        Of every job that may hold one.
+
+    Returns
+    -------
+    Casting
+        Empty where no head bears it.
+
+    Raises
+    ------
+    ValueError
+        A job's list of stages cannot be read.
+
+    References
+    ----------
+    Definitions of this project. A reading counts as cast while nobody had worked that place and side before it.
+    """
+    wanted = _plain(number)
+    walls: dict[tuple[str, str, str | None], list[float]] = {}
+    faults: dict[tuple[str, str], int] = {}
+    volumes: dict[str, list[float]] = {}
+    flows: dict[str, list[float]] = {}
+    paces: dict[str, list[float]] = {}
+    heads = 0
+    for findings in jobs:
+        job = findings.job
+        own = [h.id for h in job.heads if _plain(h.casting) == wanted]
+        if not own:
+            continue
+        heads += len(own)
+        for stage, seconds in pace_of(job).items():
+            paces.setdefault(stage, []).append(seconds)
+        for port in (p for p in job.ports if p.of_head and (p.head_id in own or len(job.heads) == 1)):
+            for reading in _as_cast(port):
+                walls.setdefault((port.kind, reading.place, reading.band), []).append(reading.thickness)
+            for fault in port.faults:
+                faults[fault.kind, fault.place] = faults.get((fault.kind, fault.place), 0) + 1
+            _add_as_cast(findings, port, volumes, flows)
+    return Casting(
+        number.strip(),
+        heads,
+        tuple(_wall(*key, values) for key, values in sorted(walls.items(), key=str)),
+        tuple(CastingFault(kind, place, n) for (kind, place), n in sorted(faults.items(), key=lambda f: -f[1])),
+        tuple(
+            AsCast(kind, _median(volumes.get(kind)), _median(flows.get(kind)))
+            for kind in ("intake", "exhaust")
+            if volumes.get(kind) or flows.get(kind)
+        ),
+        {stage: float(np.median(each)) for stage, each in paces.items()},
+    )
+
+
+def _plain(number: str) -> str:
+    return "".join(number.lower().split())
+
+
+def _as_cast(port: Port) -> Iterable[WallReading]:
+    """Readings of a port at places and sides that nobody had worked yet."""
+    for cut in port.cuts:
+        before = [w for c in port.cuts if c.number <= cut.number for op in c.operations for w in op.works]
+        for reading in cut.walls:
+            worked = any(w.place == reading.place and on_side(w, reading.band) for w in before)
+            if reading.struck is None and not reading.known_by and not worked:
+                yield reading
+
+
+def _add_as_cast(
+    findings: Findings, port: Port, volumes: dict[str, list[float]], flows: dict[str, list[float]]
+) -> None:
+    first: Cut | None = port.cuts[0] if port.cuts else None
+    if first is None or first.number:
+        return
+    volume = poured_volume(first)
+    if volume is not None:
+        volumes.setdefault(port.kind, []).append(volume)
+    runs = [r for r in findings.runs_of(first, port) if r.kind == "flow"]
+    if runs:
+        flows.setdefault(port.kind, []).append(float(runs[-1].flow.max()))
+
+
+def _wall(kind: str, place: str, side: str | None, values: list[float]) -> CastingWall:
+    spread = float(np.std(values, ddof=1)) if len(values) > 1 else None
+    return CastingWall(kind, place, side, min(values), float(np.median(values)), spread, len(values))
+
+
+def _median(values: list[float] | None) -> float | None:
+    return float(np.median(values)) if values else None
