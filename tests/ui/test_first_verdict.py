@@ -139,3 +139,34 @@ def test_two_that_were_not_flowed_alike_are_recorded_apart_and_told_so(open_wind
     box.setCurrentIndex(next(i for i in range(box.count()) if box.itemData(i) == "bare"))
     sheet.try_taking()
     assert window.rooms["compare"].verdict.headline.text() == "Not to be compared."
+
+
+def test_two_sheets_of_another_shop_are_typed_ticked_and_judged_as_the_house_says(open_window: Open) -> None:
+    window = open_window(demo=False)
+    window.files.new_job()
+    for flows in (FIRST, SECOND):
+        sheet = window.sheets["claim"]
+        window.open_sheet("claim")
+        sheet.of.setCurrentIndex(1)
+        assert sheet.day.isVisible() and not sheet.price.isVisible()
+        sheet.rows.setPlainText("\n".join(f"{x} {q}" for x, q in zip(LIFTS, flows, strict=True)))
+        sheet.try_taking()
+        assert sheet.problem.text() == "Which shop's sheet is it?"
+        sheet.who.setText("Weir")
+        sheet.day.setText("4 nov")
+        sheet.try_taking()
+        assert not sheet.isVisible()
+        if flows is FIRST:
+            second_cut(window)
+    window.go_to_named("compare")
+    compare = window.rooms["compare"]
+    assert compare.verdict.headline.text().startswith("Can't compare yet:")
+    QTest.keyClick(compare, Qt.Key.Key_A)
+    gaps = window.sheets["gaps"]
+    assert gaps.one_house.isVisible()
+    gaps.one_house.setChecked(True)
+    gaps.try_taking()
+    assert compare.verdict.headline.text().endswith("as the house says.")
+    space = window.open_book.workspace
+    assert space is not None
+    assert {r.paper_date[5:] for r in space.job.runs() if r.paper_date} == {"11-04"}

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from pathlib import Path
 from typing import Annotated
 
@@ -53,9 +54,13 @@ def compare(
     school: Annotated[
         str, typer.Option(help="Whose number speaks: cam-weighted, low lift first, peak and near-peak.")
     ] = "cam-weighted",
+    one_house: Annotated[
+        bool, typer.Option("--same-house", help="Both are one shop's paper, flowed the same way.")
+    ] = False,
 ) -> None:
     """What a cut did: two run tables held against each other; or a whole job document judged."""
     from ventrix.core.judging.comparing import compare_runs
+    from ventrix.core.judging.paper import same_house
     from ventrix.core.judging.pours import Volumes
     from ventrix.core.judging.verdict import judge
     from ventrix.core.judging.wording import Wording
@@ -79,7 +84,9 @@ def compare(
     if school not in tuple(School):
         raise InputError(f"'{school[:40]}' is not one of {', '.join(School)}", field="--school")
     try:
-        comparison = compare_runs([reduced[0]], [reduced[1]], _cut_kinds(change), school=school)
+        ticked = [[run.run_id for run in reduced]] if one_house else []
+        known = replace(reduced[1].known, house=same_house(reduced, ticked))
+        comparison = compare_runs([reduced[0]], [reduced[1]], _cut_kinds(change), known=known, school=school)
         poured = tables[0].geometry.port_volume, tables[1].geometry.port_volume
         volumes = Volumes(poured[0], poured[1]) if poured[0] is not None and poured[1] is not None else None
         verdict = judge(comparison, least, volumes, Wording(lift_unit=tables[0].lift_unit))

@@ -91,7 +91,7 @@ def comparison_document(c: RunComparison, verdict: Verdict) -> dict[str, Any]:
 
     return {
         "comparable": c.comparability.level,
-        "basis": "claim" if c.claimed else "bench",
+        "basis": "claim" if c.claimed else "house" if any(r.house for r in c.before_runs) else "bench",
         "differences": [
             {"key": d.key, "before": d.before, "after": d.after, "sentence": d.sentence}
             for d in c.comparability.differences

@@ -104,6 +104,7 @@ class Known:
     transfer : carries the side after over to the bench of the side before
     witness : what an untouched port says that setting up changed
     bridge : what a change of sleeve, entry, pipe or bench did to one cut flowed both ways
+    house : what two sheets of one other shop, declared flowed the same way, are judged under
     checks : what was flowed at both settings-up to see whether the bench changed
     """
 
@@ -113,6 +114,7 @@ class Known:
     transfer: Adjustment | None = None
     witness: Adjustment | None = None
     bridge: Adjustment | None = None
+    house: Adjustment | None = None
     checks: tuple[Check, ...] = ()
 
     @property

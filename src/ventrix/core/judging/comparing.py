@@ -15,6 +15,7 @@ from ventrix.core.formulas.knowledge import Adjustment, Check, Known
 from ventrix.core.formulas.uncertainty import Repeats, Scatter, known_scatter
 from ventrix.core.judging.comparability import comparability
 from ventrix.core.judging.comparison import RunComparison, Runs, grains
+from ventrix.core.judging.paper import on_paper
 from ventrix.core.model.kinds import CutKind, School
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.refused import Refused
@@ -136,6 +137,7 @@ def compare_runs(
     verdict = comparability(
         before[0].setup, after[0].setup, changes, k.transfer, k.bridge, (before[0].geometry, after[0].geometry)
     )
+    verdict, paper, house = on_paper(verdict, (*before, *after), k.house)
     before, after = at_one_pressure(before, after, pressure)
     carried_over = {d.key for d in verdict.differences if d.level == "converted"}
     adjustments = tuple(
@@ -144,6 +146,7 @@ def compare_runs(
             k.transfer if "bench" in carried_over else None,
             k.bridge if "bridge" in carried_over else None,
             k.witness,
+            k.house if house else None,
         )
         if a is not None
     )
@@ -189,8 +192,9 @@ def compare_runs(
         (*notes, *(f"after: {a.sentence}" for a in adjustments)),
         adjustments,
         school,
-        next((r.claimed for r in every if r.claimed), ""),
+        next((r.claimed for r in every if r.claimed), paper),
         own_lifts,
+        house,
     )
 
 

@@ -70,6 +70,7 @@ class RunComparison:
     school: str = School.CAM
     claimed: str = ""
     own_lifts: tuple[float, ...] = ()
+    house: str = ""
 
     def by(self, school: str) -> RunComparison:
         """The same pair, judged by another school."""

@@ -31,6 +31,7 @@ from ventrix.core.judging.comparing import compare_runs, witness_adjustment
 from ventrix.core.judging.comparison import RunComparison
 from ventrix.core.judging.expectation import Outcome, outcome_of
 from ventrix.core.judging.my_lifts import swirl_wish_sentences
+from ventrix.core.judging.paper import same_house
 from ventrix.core.judging.pours import volumes_of
 from ventrix.core.judging.reduced_runs import Compared, ReducedRuns, Runs, bench_key
 from ventrix.core.judging.speaking_runs import across_weather, speaking_runs
@@ -124,6 +125,7 @@ class Findings(ReducedRuns):
             transfer=self.transfer(first.setup, last.setup),
             witness=seen if self.judge_by_witness else None,
             bridge=bridge,
+            house=same_house((*had, *has), self.job.same_house),
             checks=tuple(self._checks(had, has, seen, known.scatter)),
         )
 

@@ -333,7 +333,7 @@ def _missing(comparability: Comparability) -> str:
 
 def _headline(kind: Kind, c: RunComparison, x: float, conditions: Conditions, words: Wording) -> str:
     up_to = conditions.words
-    return {
+    said = {
         "keep": f"Keep{up_to}.",
         "costs speed": f"Keep{up_to}, and it costs speed.",
         "trade": "A trade.",
@@ -343,6 +343,7 @@ def _headline(kind: Kind, c: RunComparison, x: float, conditions: Conditions, wo
         "can't tell": "This bench can't tell.",
         "can't be said": CANT_YET,
     }[kind]
+    return f"{said[:-1]}, as the house says." if c.house else said
 
 
 def _span(lifts: Array, words: Wording) -> str:

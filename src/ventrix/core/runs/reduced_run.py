@@ -147,6 +147,7 @@ class ReducedRun:
     known: Known = field(default_factory=Known)
     open_flow: float | None = None
     claimed: str = ""
+    house: str = ""
     heard: tuple[tuple[float, str], ...] = ()
     shown_at: float | None = None
     as_tested: ReducedRun | None = None

@@ -16,7 +16,7 @@ from ventrix.core.formulas import bench_element, bench_flow
 from ventrix.core.formulas.knowledge import Known
 from ventrix.core.formulas.swirl import reference_speed, torque_speed
 from ventrix.core.formulas.uncertainty import Repeats
-from ventrix.core.model.kinds import StepKind
+from ventrix.core.model.kinds import RunBasis, StepKind
 from ventrix.core.model.run import FlowRun, Reading, SetUp
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.refused import Refused
@@ -121,6 +121,7 @@ def reduce_run(
         open_flow=_open_flow(run, setup) if kind == "flow" else None,
         heard=tuple((n.lift, n.kind) for n in run.rung_notes),
         claimed=run.claimed or "",
+        house=(run.house.strip() or "another shop") if run.basis == RunBasis.PAPER else "",
         step=step,
         date=run.date,
     )

@@ -10,7 +10,7 @@ from typing import Any, Final
 from ventrix.core.formulas.knowledge import Known
 from ventrix.core.model.cut import Cut, Port, Pour
 from ventrix.core.model.job_parts import Valve
-from ventrix.core.model.kinds import Entry, Pipe
+from ventrix.core.model.kinds import Entry, Pipe, RunBasis
 from ventrix.core.model.noun import Noun
 from ventrix.core.model.plausible import limit_of
 from ventrix.core.model.run import FlowRun, Reading, SetUp
@@ -52,6 +52,12 @@ def _choice(*allowed: str) -> Parse:
 
 def _yes_no(text: str) -> bool:
     return bool(_choice("yes", "no")(text) == "yes")
+
+
+def _basis(text: str) -> RunBasis:
+    if text not in tuple(RunBasis):
+        raise Refused("'{}' is not one of {}", text[:20], ", ".join(RunBasis))
+    return RunBasis(text)
 
 
 def _short_text(text: str) -> str:
@@ -105,7 +111,14 @@ GEOMETRY_KEYS: Final[dict[str, Parse]] = {
     "port_volume": _quantity("cc", least=0.0, above=True),
     "port_length": _length(),
 }
-_OTHER_KEYS: Final[dict[str, Parse]] = {"ventrix-run": _whole, "mount": _short_text, "date": _short_text}
+_OTHER_KEYS: Final[dict[str, Parse]] = {
+    "ventrix-run": _whole,
+    "mount": _short_text,
+    "date": _short_text,
+    "basis": _basis,
+    "house": _short_text,
+    "paper_date": _short_text,
+}
 _KEYS: Final = SETUP_KEYS | GEOMETRY_KEYS | _OTHER_KEYS
 
 # column name without its unit -> field of Reading, and the units a column may carry
@@ -180,7 +193,16 @@ def parse_run_table(data: bytes, name: str = "") -> RunTable:
     readings, lift_unit = _read_rows(lines, start, name, keys.get("valve_diameter"))
     setup = SetUp(id="setup", **{k: keys[k] for k in SETUP_KEYS if k in keys})
     return RunTable(
-        run=FlowRun(id="run", setup_id="setup", source=name or "run table", date=keys.get("date"), readings=readings),
+        run=FlowRun(
+            id="run",
+            setup_id="setup",
+            source=name or "run table",
+            date=keys.get("date"),
+            basis=keys.get("basis", RunBasis.BENCH),
+            house=keys.get("house", ""),
+            paper_date=keys.get("paper_date"),
+            readings=readings,
+        ),
         setup=setup,
         geometry=Geometry(**{k: keys[k] for k in GEOMETRY_KEYS if k in keys}),
         mount=keys.get("mount"),

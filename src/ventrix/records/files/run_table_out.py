@@ -6,6 +6,7 @@ import csv
 import io
 from typing import Any, Final
 
+from ventrix.core.model.kinds import RunBasis
 from ventrix.core.quantity.units import from_si
 from ventrix.records.files.run_table import GEOMETRY_KEYS, SETUP_KEYS, UNSAID, VERSION, RunTable
 from ventrix.records.files.text_cells import cell_of, one_line
@@ -61,7 +62,13 @@ def write_run_table(table: RunTable) -> str:
             value = getattr(source, key)
             if value is not None and (key not in UNSAID or value != UNSAID[key]):
                 lines.append(f"# {key}: {_key_text(key, value)}")
-    for key, value in (("mount", table.mount), ("date", table.run.date), *table.extra.items()):
+    paper = table.run.basis == RunBasis.PAPER
+    of_paper = {
+        "basis": str(table.run.basis) if paper else None,
+        "house": table.run.house or None,
+        "paper_date": table.run.paper_date,
+    }
+    for key, value in (("mount", table.mount), ("date", table.run.date), *of_paper.items(), *table.extra.items()):
         if value is not None:
             lines.append(f"# {one_line(key)}: {one_line(str(value))}")
     readings = table.run.readings

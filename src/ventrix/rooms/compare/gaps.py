@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any, Final
 
 from ventrix.core.edits.corrections import correct_conditions
@@ -12,6 +12,7 @@ from ventrix.core.model.job import Job
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.runs.reduced_run import ReducedRun
 
+HOUSE: Final = "house"  # the gap that one tick closes
 RECORDED_LATER: Final = "recorded later: it was missing"
 
 
@@ -38,8 +39,22 @@ def gaps_of(pair: Pair) -> tuple[Gap, ...]:
     return tuple(
         Gap(d.key, d.sentence, (getattr(before, d.key), getattr(after, d.key)))
         for d in pair.comparison.comparability.differences
-        if d.level == "unknown"
+        if d.level == "unknown" and d.key != HOUSE
     )
+
+
+def one_house(pair: Pair) -> str:
+    """The other shop whose paper both sides are, not yet declared flowed the same way; empty where they are not."""
+    if pair.comparison is None or pair.comparison.house:
+        return ""
+    houses = {run.house for run in (*pair.before_runs, *pair.after_runs)}
+    return next(iter(houses)) if len(houses) == 1 else ""
+
+
+def declare_one_house(job: Job, pair: Pair) -> Job:
+    """Both sides of a pair declared flowed the same way by the shop whose paper they are."""
+    ids = tuple(dict.fromkeys(run.run_id for run in (*pair.before_runs, *pair.after_runs)))
+    return replace(job, same_house=(*job.same_house, ids))
 
 
 def record(

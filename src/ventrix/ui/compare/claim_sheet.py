@@ -2,12 +2,16 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+from datetime import date
+
 from PySide6.QtWidgets import QPlainTextEdit
 
 from ventrix.core.edits.runs import start_run
-from ventrix.core.model.kinds import Entry, LibraryKind
+from ventrix.core.model.kinds import Entry, LibraryKind, RunBasis
 from ventrix.core.model.library import LibraryItem
 from ventrix.core.model.run import FlowRun, Reading, SetUp
+from ventrix.core.quantity.days import read_day
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import parse_quantity
 from ventrix.core.quantity.words import sentence
@@ -26,7 +30,12 @@ class ClaimSheet(FormSheet):
         super().__init__(open_book, "Keep the claim")
         self.known = self.add_choice("From the library", [("none", None)])
         self.known.activated.connect(lambda _i: self._take_known())
+        self.of = self.add_choice(
+            "What it is", [("a claim: nobody measured it here", ""), ("another shop's flow sheet", RunBasis.PAPER)]
+        )
+        self.of.currentIndexChanged.connect(lambda _i: self._of_paper())
         self.who = self.add_text("Claimed by", "the seller's sheet")
+        self.day = self.add_text("Date on it", "4 dec")
         self.pressure = self.add_figure("Stated test pressure", "pressure")
         self.bore = self.add_figure("Stated bore", "length")
         self.entry = self.add_choice("Stated entry", [("not stated", None), *((e.words, e) for e in Entry)])
@@ -56,8 +65,20 @@ class ClaimSheet(FormSheet):
         for item in self.open_book.book.library():
             if item.kind == LibraryKind.CLAIM and item.of == space.port.kind:
                 self.known.addItem(f"{item.name}, {item.source}", item)
+        self._of_paper()
         self.come_up()
         self.who.setFocus()
+
+    def _of_paper(self) -> None:
+        """A sheet of another shop has a house and a date; a claim has somebody who says so, and may be kept."""
+        paper = self.of.currentData() == RunBasis.PAPER
+        self.name_row(self.who, "House" if paper else "Claimed by")
+        self.show_row(self.day, paper)
+        for field in (self.known, self.name):
+            self.show_row(field, not paper)
+        self.price.setVisible(not paper)
+        self.keep_it.setVisible(not paper)
+        self.take_button.setText("Keep the sheet" if paper else "Keep the claim")
 
     def _take_known(self) -> None:
         """Fill the sheet from a claim of the library."""
@@ -82,9 +103,11 @@ class ClaimSheet(FormSheet):
         if space is None or space.real_cut is None or space.port is None or not self.settle_fields():
             return
         who = self.who.text().strip()
+        paper = self.of.currentData() == RunBasis.PAPER
         if not who:
-            self.problem.setText("Whose claim is it?")
+            self.problem.setText("Which shop's sheet is it?" if paper else "Whose claim is it?")
             return
+        day = read_day(self.day.text(), date.today(), ahead=False) if paper else None
         units = self.open_book.units
         try:
             table = parse_pasted(
@@ -102,8 +125,10 @@ class ClaimSheet(FormSheet):
         )
         readings = tuple(Reading(id=new_id(), lift=r.lift, flow=r.reading) for r in table.rows)
         run = FlowRun(id=new_id(), setup_id=setup.id, date=now_text(), source="claimed", claimed=who, readings=readings)
+        if paper:
+            run = replace(run, source="paper", claimed=None, basis=RunBasis.PAPER, house=who, paper_date=day, date=day)
         job = start_run(space.job, space.real_cut.id, run, setup, None)
-        space.apply(f"claim by {who}", job)
+        space.apply(f"sheet of {who}" if paper else f"claim by {who}", job)
         if self.keep_it.isChecked():
             item = claim_item(run, setup, self.name.text().strip() or who, self.price.value, now_text())
             self.open_book.book.write((None, item))

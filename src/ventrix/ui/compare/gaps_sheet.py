@@ -11,7 +11,7 @@ from ventrix.core.judging.findings import Pair
 from ventrix.core.model.plausible import check_of
 from ventrix.core.model.run import SetUp
 from ventrix.core.quantity.units import tidy
-from ventrix.rooms.compare.gaps import Gap, gaps_of, record
+from ventrix.rooms.compare.gaps import Gap, declare_one_house, gaps_of, one_house, record
 from ventrix.rooms.shared.conditions import CHOICES, FIGURES, condition_words
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
@@ -38,6 +38,7 @@ class GapsSheet(FormSheet):
             self.column.addWidget(note)
             for side in (0, 1):
                 self.fields[key, side] = self._add_field(key, side)
+        self.one_house = self.add_check("same house, flowed the same way")
         self.apart = self.add_check("they differed: record each by itself")
         self.apart.toggled.connect(lambda _on: self._show_rows())
         self.finish()
@@ -55,10 +56,13 @@ class GapsSheet(FormSheet):
         """Show the pair looked at."""
         pair = self._pair()
         self._gaps = gaps_of(pair) if pair is not None else ()
-        if pair is None or not self._gaps:
+        house = one_house(pair) if pair is not None else ""
+        if pair is None or not (self._gaps or house):
             self.open_book.say("Every condition that these two need is recorded.")
             return
         self.begin_about((pair.before.id, pair.after.id))
+        self.one_house.setVisible(bool(house))
+        self.one_house.setText(f"{house} flowed both the same way: judge them as the house says")
         self.apart.setChecked(False)
         self.come_up()
         self._show_rows()
@@ -83,8 +87,9 @@ class GapsSheet(FormSheet):
                 field = self.fields[key, side]
                 self.show_row(field, missing and (apart or first))
                 self.name_row(field, f"{self._caption(key)}{f', {SIDES[side]}' if apart else ''}")
-        shown = [f for f in (self.bench, *self.fields.values()) if f.isVisibleTo(self)]
-        (shown[0].box if isinstance(shown[0], QuantityField) else shown[0]).setFocus()
+        every = (self.bench, *self.fields.values(), self.one_house)
+        asked = next(f for f in every if f.isVisibleTo(self))
+        (asked.box if isinstance(asked, QuantityField) else asked).setFocus()
 
     def _caption(self, key: str) -> str:
         return next(each.caption for each in (*CHOICES, *FIGURES) if each.key == key)
@@ -95,6 +100,15 @@ class GapsSheet(FormSheet):
             return
         units = self.open_book.units
         told = (self._told(0), self._told(1))
+        if self.one_house.isChecked():
+            said = any(value is not None for side in told for value in side.values())
+            job = declare_one_house(space.job, pair)
+            if said:
+                job = record(job, pair, told, now_text(), new_id, lambda key, value: condition_words(key, value, units))
+            space.apply("same house", job)
+            self.clear_fields()
+            self.closed.emit()
+            return
         job = record(space.job, pair, told, now_text(), new_id, lambda key, value: condition_words(key, value, units))
         space.apply("conditions recorded", job)
         self.clear_fields()

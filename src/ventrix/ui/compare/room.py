@@ -28,7 +28,7 @@ from ventrix.core.quantity.words import number_text, percent_text
 from ventrix.core.runs.run_curves import KINDS, kind_of
 from ventrix.rooms.compare.both_kinds import both_kinds
 from ventrix.rooms.compare.curves import CurvePicture, curves
-from ventrix.rooms.compare.gaps import Gap, gaps_of
+from ventrix.rooms.compare.gaps import Gap, gaps_of, one_house
 from ventrix.rooms.compare.my_lifts import lift_tiles
 from ventrix.rooms.compare.scorecard import score_rows
 from ventrix.rooms.compare.unflowed import metal_rows
@@ -100,7 +100,13 @@ class CompareRoom(Room):
             Command("compare.axis", "lift or L/D", self.toggle_axis, "X"),
             Command("compare.row", "the whole row", self.toggle_row, "W"),
             Command("compare.both", "exhaust and intake", self.toggle_both, "B"),
-            Command("compare.gaps", "record what is missing", self.record_gaps, "A", able=lambda: bool(self.gaps)),
+            Command(
+                "compare.gaps",
+                "record what is missing",
+                self.record_gaps,
+                "A",
+                able=lambda: bool(self.gaps or self.house),
+            ),
             Command("compare.anyway", "show anyway", self.toggle_anyway, "Shift+A"),
             Command("compare.check", "flow the check", self.begin_check, "F", able=lambda: self.offer is not None),
             Command("compare.all", "all lifts again", self._leave, "Esc"),
@@ -131,6 +137,7 @@ class CompareRoom(Room):
         self.verdict.check_wanted.connect(self.begin_check)
         self.offer: Offer | None = None
         self.gaps: tuple[Gap, ...] = ()
+        self.house = ""
         self.scorecard = Scorecard()
         self.scorecard.room_wanted.connect(self.ways.room)
         self.both_shown = False
@@ -290,7 +297,8 @@ class CompareRoom(Room):
         self.show_anyway.setVisible(not c.allowed)
         self.show_anyway.setText("Hide it again (Shift+A)" if self.anyway else "Show anyway (Shift+A)")
         self.gaps = gaps_of(pair)
-        self.record_button.setVisible(bool(self.gaps))
+        self.house = one_house(pair)
+        self.record_button.setVisible(bool(self.gaps or self.house))
         shown = c.allowed or self.anyway
         for part in (self.curves, self.curves_caption, self.ribbon, self.ribbon_caption, self.table, self.sentences):
             part.setVisible(shown and not (self.alone and part in (self.ribbon, self.ribbon_caption, self.table)))

@@ -75,7 +75,7 @@ def all_commands(window: MainWindow) -> tuple[Command, ...]:
         cut("cut.parts", "Correct or dele&te…", sheet("parts"), "F2"),
         cut("air.limit", "Limit of local air speed…", lambda: window.rooms.of(AIR).choose_limit(), line=True),
         cut("air.traverse.new", "Tra&verse…", window.begin_traverse, "Ctrl+Shift+V"),
-        cut("claim", "A maker's &claim…", sheet("claim")),
+        cut("claim", "A claim, or another shop's sheet…", sheet("claim")),
         cut("other", "Compare with an&y run of the book…", window.hold_against_any, "Ctrl+Shift+H"),
         *row_commands(window.open_book),
         Command(

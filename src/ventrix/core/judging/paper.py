@@ -1,0 +1,55 @@
+"""Runs read off another shop's sheet: when two of them may be judged, and under what doubt."""
+
+from __future__ import annotations
+
+from collections.abc import Collection, Sequence
+from dataclasses import replace
+from typing import Final
+
+from ventrix.core.formulas.knowledge import Adjustment
+from ventrix.core.judging.comparability import Comparability, ConditionDifference, Level
+from ventrix.core.runs.reduced_run import ReducedRun
+
+BETWEEN_DAYS: Final = 0.015  # of the flow: another shop's bench between two days (common practice, no source)
+FREEDOM: Final = 8.0  # what that guess counts for
+UNNAMED: Final = "another shop"
+
+
+def same_house(runs: Sequence[ReducedRun], ticked: Collection[Collection[str]]) -> Adjustment | None:
+    """What two sides from one house's paper are judged under, where they were declared flowed the same way; None
+    otherwise. `ticked` are groups of run ids."""
+    houses = {run.house for run in runs}
+    ids = {run.run_id for run in runs}
+    if len(houses) != 1 or not next(iter(houses)) or not any(ids <= set(group) for group in ticked):
+        return None
+    (house,) = houses
+    return Adjustment(
+        1.0, BETWEEN_DAYS, FREEDOM, f"both by {house}, declared flowed the same way, 1.5 % between its days"
+    )
+
+
+def on_paper(
+    found: Comparability, runs: Sequence[ReducedRun], declared: Adjustment | None
+) -> tuple[Comparability, str, str]:
+    """Comparability of sides of which one or both are paper; whose claim it is, and whose word the verdict rests on.
+
+    Declared the same way, what is not recorded is taken as the same. One house without that is *unknown*. Paper against
+    one's own bench, or two houses, is *no*, and a claim.
+    """
+    houses = sorted({run.house for run in runs})
+    if houses == [""]:
+        return found, "", ""
+    if declared is not None:
+        left = tuple(d for d in found.differences if d.level != "unknown")
+        worst: Level = "no" if any(d.level == "no" for d in left) else "converted" if left else "yes"
+        return Comparability(worst, left), "", houses[0]
+    if len(houses) == 1:
+        if found.level in ("unknown", "no"):
+            return found, "", ""
+        said = f"Whether {houses[0]} flowed both the same way was not recorded: it may have differed."
+        gap = ConditionDifference("house", "unknown", houses[0], houses[0], said)
+        return Comparability("unknown", (*found.differences, gap)), "", ""
+    whose = next(house for house in houses if house)
+    said = f"One side was read off the sheet of {whose}: it was not measured on this bench."
+    gap = ConditionDifference("house", "no", None, whose, said)
+    return replace(found, level="no", differences=(*found.differences, gap)), whose, ""
