@@ -237,6 +237,9 @@ def _render(app: QApplication, window: MainWindow, room: str, path: Path) -> Non
     while window.room.busy and clock.elapsed() < MOST_WAIT:
         app.processEvents()
         QThread.msleep(10)  # its thread wants the interpreter
+    clock.restart()
+    while clock.elapsed() < 100:  # what came in is laid out
+        app.processEvents()
     if room == "flow" and window.open_book.bench.is_simulated:
         _let_bench_speak(app, window, clock)
     if not window.grab().save(str(path), "PNG"):

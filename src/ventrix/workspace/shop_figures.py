@@ -11,7 +11,6 @@ from ventrix.core.judging.expectation import Factor, Outcome, own_factors
 from ventrix.core.model.kinds import JobState
 from ventrix.core.planning.own_record import OwnRecord, own_record
 from ventrix.core.quantity.units import from_si
-from ventrix.core.work.hours import ENOUGH_HEADS, pace_of
 from ventrix.records.book.index import Index
 
 if TYPE_CHECKING:
@@ -43,6 +42,8 @@ class ShopFigures:
     def paces(self) -> dict[str, list[float]]:
         """What each stage took at one unit of finished heads [s]: those of this material and as many cylinders where
         there are enough, else all; the newest of them."""
+        from ventrix.core.work.hours import ENOUGH_HEADS, pace_of  # late: the first picture needs no hours
+
         written = self._space.book.revisions()
         if written != self._paces[0]:
             job = self._space.job

@@ -162,7 +162,7 @@ class AirRoom(Room):
 
     def fit(self, there: QSize) -> None:
         """In a narrow window what is said of the air stands under its pictures."""
-        narrow = there.width() < NARROW
+        narrow = self.folds = there.width() < NARROW
         self._row.setDirection(QBoxLayout.Direction.TopToBottom if narrow else QBoxLayout.Direction.LeftToRight)
         self._card.setMinimumWidth(0 if narrow else CARD)
         self._card.setMaximumWidth(QWIDGETSIZE_MAX if narrow else CARD)

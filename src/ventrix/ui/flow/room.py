@@ -215,6 +215,7 @@ class FlowRoom(Room):
     def fit(self, there: QSize) -> None:
         """In a small window the curve, the conditions and the readings share a column with the lifts."""
         narrow, stacked = there.width() < WIDE, there.width() < STACKED
+        self.folds = stacked
         self._row.setDirection(QBoxLayout.Direction.BottomToTop if stacked else QBoxLayout.Direction.LeftToRight)
         self._tabs.setMinimumWidth(0 if stacked else SIDE)
         self._tabs.setMaximumWidth(QWIDGETSIZE_MAX if stacked else SIDE)

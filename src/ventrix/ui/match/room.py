@@ -130,6 +130,7 @@ class MatchRoom(Room):
     def fit(self, there: QSize) -> None:
         """In a small window the copying list gives way (C opens its sheet), then the keys."""
         self._there = there
+        self.folds = there.width() < LEAST_BESIDE
         many = self.match is not None and len(self.match.cells) > MANY
         self._beside.setVisible(there.width() >= LEAST_BESIDE and not many)
         self.keys.setVisible(there.height() >= 560)

@@ -52,6 +52,7 @@ class PlanRoom(Room):
     moves in the middle, what the picked one would bring and what the port is worth on the engine on the right."""
 
     name = "Plan"
+    folds = True
     manual = "plan"
 
     def __init__(self, open_book: OpenBook) -> None:

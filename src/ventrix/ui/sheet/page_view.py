@@ -62,7 +62,7 @@ class PageView(QWidget):
         self.update()
 
     def sizeHint(self) -> QSize:
-        return QSize(440, 620)
+        return QSize(440, 240)
 
     def paintEvent(self, event: QPaintEvent) -> None:
         if not self.data:

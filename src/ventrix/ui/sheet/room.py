@@ -159,7 +159,7 @@ class SheetRoom(Room):
             actions.addWidget(button)
         self.keys = ActionBar()
         right = QVBoxLayout()
-        right.setSpacing(10)
+        right.setSpacing(6)
         right.addWidget(strip)
         right.addLayout(columns, 1)
         right.addWidget(self.options)
@@ -175,13 +175,13 @@ class SheetRoom(Room):
         for each in (self._both, self.full, self.empty):
             self.stack.addWidget(each)
         outer = QVBoxLayout(self)
-        outer.setContentsMargins(16, 10, 16, 8)
+        outer.setContentsMargins(16, 6, 16, 4)
         outer.addWidget(self.stack)
 
     def fit(self, there: QSize) -> None:
         """In a small window the right column and the keys give way; the page itself still owns up."""
         self.owned.setVisible(there.width() >= NARROW)
-        stacked = there.width() < STACKED
+        stacked = self.folds = there.width() < STACKED
         way = QBoxLayout.Direction
         self._row.setDirection(way.BottomToTop if stacked else way.LeftToRight)
         self._top.setDirection(way.TopToBottom if stacked else way.LeftToRight)

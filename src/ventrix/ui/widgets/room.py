@@ -25,6 +25,7 @@ class Room(QWidget):
     overrides: frozenset[str] = frozenset()  # keys of a menu that mean something of its own in this room
     manual = ""  # page of the manual that F1 opens
     has_far_view = False  # read from two metres, with nothing around it
+    folds = False  # words of it that go on in a further line are given the height for it
     alone = False  # its far view has the window to itself
 
     def __init__(self, open_book: OpenBook) -> None:

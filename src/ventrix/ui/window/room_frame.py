@@ -43,8 +43,9 @@ class RoomFrame(QScrollArea):
         bar = self.verticalScrollBar().sizeHint().width()
 
         def needs(width: int) -> int:  # words that go on in a further line want more height in less width
-            folds = layout is not None and layout.hasHeightForWidth()
-            return layout.totalMinimumHeightForWidth(width) if layout is not None and folds else least.height()
+            if layout is None or not self.room.folds or not layout.hasHeightForWidth():
+                return least.height()
+            return layout.totalMinimumHeightForWidth(width)
 
         wide, width = least.width() > there.width(), max(there.width(), least.width())
         if needs(width) > there.height():
