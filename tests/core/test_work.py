@@ -11,6 +11,7 @@ import pytest
 from tests.at_work import at, record
 from ventrix.core.edits.cuts import add_cut
 from ventrix.core.edits.stages import mark_stage
+from ventrix.core.judging.findings import Findings
 from ventrix.core.model.cut import Cut, Fault, Operation, Port, Pour, WallReading, Work
 from ventrix.core.model.finish_list import CHECKS
 from ventrix.core.model.job import Job
@@ -19,7 +20,9 @@ from ventrix.core.model.kinds import CutKind, FaultState, StageUnit
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.work.hours import hours_of, pace_of
 from ventrix.core.work.record import Record, WorkState
+from ventrix.core.work.route import route
 from ventrix.core.work.stages import USUAL, stages_of
+from ventrix.rooms.plan.route_shows import stage_lines
 
 TODAY = date(2026, 12, 1)
 MINUTE = 60.0
@@ -258,3 +261,15 @@ def test_after_a_quarter_the_interval_holds_for_most_shops(long: bool) -> None:
         hits.append(hours.low <= left <= hours.high)
     stray = 0.0 if long else 0.08
     assert 0.70 - stray <= np.mean(hits) <= 0.90 + stray
+
+
+def test_a_witness_port_has_no_stages_and_breaks_nothing() -> None:
+    job = street_head()
+    witness = replace(job.ports[0], id="w", name="Witness", witness=True)
+    with_it = replace(job, ports=(*job.ports, witness))
+    found = record(with_it)
+    assert found.find("guide", witness) is None
+    assert len(found.of_stage("guide")) == 8
+    with pytest.raises(Refused, match="has no stages"):
+        route(Findings(with_it), witness)
+    assert stage_lines(Findings(with_it), witness) == ()

@@ -27,6 +27,7 @@ from ventrix.records.bad_input import InputError
 from ventrix.records.book.book import Book
 from ventrix.records.book.tables import TABLES
 from ventrix.records.files.job_document import dumps_job, loads_document, loads_job
+from ventrix.records.files.outline_files import read_outlines
 from ventrix.records.files.run_table import LARGEST_FILE, MOST_ROWS, parse_run_table, read_run_table
 from ventrix.records.files.run_table_out import write_run_table
 from ventrix.records.files.text_cells import cell_of, from_one_line, one_line, text_of
@@ -382,3 +383,26 @@ def test_what_would_lock_a_book_is_refused_by_the_book_itself(tmp_path: Path) ->
         with pytest.raises(ValueError, match="bore"):
             book.write((None, Job(id="new", title="n", bore=1e308)))
         assert [j.id for j in book.jobs()] == [job.id]
+
+
+@pytest.mark.parametrize(
+    "body",
+    [
+        '<circle r="2em"/>',
+        '<rect width="50%" height="20%"/>',
+        '<circle r=""/>',
+        '<path d="M0 0 L"/>',
+        '<path d="M 0 0 A 0 0 0 0 0 1 1 z"/>',
+        '<ellipse rx="a" ry="2"/>',
+        '<g transform="matrix(0,0,0,0,0,0)"><circle r="5"/></g>',
+        '<path d="M1e400 0 L 1 1 z"/>',
+    ],
+)
+def test_an_odd_shape_is_taken_or_refused_in_a_sentence(tmp_path: Path, body: str) -> None:
+    path = tmp_path / "face.svg"
+    path.write_text(f'<svg xmlns="http://www.w3.org/2000/svg" width="10" height="10">{body}</svg>')
+    try:
+        found = read_outlines(path)
+    except InputError:
+        return  # a sentence, and nothing else
+    assert all(len(points) >= 3 for points in found)

@@ -270,3 +270,10 @@ def test_a_wish_that_no_cut_meets_in_full_finds_nothing(shop) -> None:  # type: 
     wide = Wish("throat", 0.04, 0.0, 1.0)
     never = Wish("flow", 1.0, 0.99, 1.01, lift=to_si(0.45, "in"))
     assert index.find(Question((), (wide,))) and not index.find(Question((), (wide, never)))
+
+
+@pytest.mark.parametrize("text", ["a\ud800b", "\x00", "%é\x00\ud800 190 at", "“\u202e”", "'; --"])
+def test_no_word_makes_the_store_fall_over(tmp_path: Path, text: str) -> None:
+    with Book.open(tmp_path / "words.sqlite") as book:
+        book.add_job(demo_job())
+        assert isinstance(Index(book).find(read_question(text, US).question), list)

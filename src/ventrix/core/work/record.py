@@ -91,13 +91,18 @@ class Record:
         Raises
         ------
         KeyError
-            The list has no such stage.
+            The list has no such stage, or the port is none of the head.
         """
+        found = self.find(key, port)
+        if found is None:
+            raise KeyError(key)
+        return found
+
+    def find(self, key: str, port: Port) -> StageState | None:
+        """The same, None where there is none: a witness port and a manifold's runner have no stages."""
         wanted = key_of(key)
-        for state in self.states:
-            if state.stage.key == wanted and any(p.id == port.id for p in state.ports):
-                return state
-        raise KeyError(key)
+        of_stage = (s for s in self.states if s.stage.key == wanted)
+        return next((s for s in of_stage if any(p.id == port.id for p in s.ports)), None)
 
     def of_stage(self, key: str) -> tuple[StageState, ...]:
         """A stage at everything it is done to."""

@@ -66,6 +66,8 @@ def route(findings: Findings, port: Port | None = None) -> tuple[Card, ...]:
     ports = [port] if port is not None else ports_in_order(job)
     if not ports:
         raise Refused("a route needs a port")
+    if port is not None and not port.of_head:
+        raise Refused("{} is not worked on: it has no stages", port.name)
     first, rest = ports[0], ports[1:]
     cards = [_card(record, first, stage) for stage in record.stages]
     cards += [_card(record, each, stage) for stage in record.stages for each in rest]

@@ -17,6 +17,7 @@ LARGEST: Final = 30_000_000  # bytes
 JOIN: Final = 0.05  # drawing's millimetres: ends nearer than that are one
 SAG: Final = 0.02  # mm that a chord may lie inside its curve
 FEWEST: Final = 3
+MOST_ENTITIES: Final = 20_000  # of a drawing of one face
 MOST: Final = 400  # points of an outline that is kept
 # DXF header $INSUNITS: metres a drawing unit.
 _UNITS: Final = {0: 1e-3, 1: 0.0254, 2: 0.3048, 4: 1e-3, 5: 1e-2, 6: 1.0}
@@ -57,7 +58,10 @@ def _from_dxf(data: bytes, name: str) -> list[Points]:
     closed: list[Points] = []
     open_ones: list[Points] = []
     sag = SAG * 1e-3 / unit
-    for entity in drawing.modelspace():
+    entities = drawing.modelspace()
+    if len(entities) > MOST_ENTITIES:
+        raise InputError(f"holds {len(entities):,} things: a face is drawn with {MOST_ENTITIES:,} at most", file=name)
+    for entity in entities:
         if entity.dxftype() not in ("LINE", "ARC", "CIRCLE", "ELLIPSE", "LWPOLYLINE", "POLYLINE", "SPLINE"):
             continue
         try:
@@ -66,7 +70,7 @@ def _from_dxf(data: bytes, name: str) -> list[Points]:
             else:
                 drawn = paths.make_path(entity)
             points = [(unit * p.x, unit * p.y) for p in drawn.flattening(sag)]
-        except (TypeError, ValueError, DXFError):
+        except (TypeError, ValueError, ArithmeticError, DXFError):
             continue
         if not points:
             continue
@@ -85,13 +89,14 @@ def _from_svg(data: bytes, name: str) -> list[Points]:
         raise InputError("is no SVG that can be read", file=name) from None
     found: list[Points] = []
     scale = to_si(1.0, "in") / 96.0
-    for element in drawing.elements():
-        if not isinstance(element, Shape):
-            continue
-        for sub in _subpaths(element):
-            points = _sampled(sub, scale)
-            if _is_closed(points):
-                found.append(points)
+    try:
+        for element in drawing.elements():
+            for sub in _subpaths(element) if isinstance(element, Shape) else ():
+                points = _sampled(sub, scale)
+                if _is_closed(points):
+                    found.append(points)
+    except (AttributeError, TypeError, ValueError, ArithmeticError):  # a length in em or %, a transform that is none
+        raise InputError("holds a shape that cannot be read: draw it in mm, in or px", file=name) from None
     return found
 
 

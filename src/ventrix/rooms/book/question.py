@@ -46,7 +46,7 @@ class Understood:
 
 def read_question(text: str, units: Units) -> Understood:
     """Understand what was typed. Figures without a unit are in the units on screen; what is no figure is a word."""
-    parts = _split(text)
+    parts = _split("".join(c for c in text if c.isprintable() or c.isspace()))  # no half characters, no zero bytes
     words: list[str] = []
     wishes: list[Wish] = []
     key, about, i = "", False, 0

@@ -72,9 +72,16 @@ def _line(item: WorkItem, before: Sequence[WorkItem], units: Units) -> HeadLine:
         sentence(item.what).rstrip("."),
         f"{from_si(item.seconds, 'min'):.0f}",
         "" if item.worth is None else f"{guess}{units.flow.text(item.worth, sign=True)}",
-        "" if item.worth is None else units.flow.text(item.rate * HOUR, sign=True),
+        _an_hour(item, units),
         "; ".join(waits),
     )
+
+
+def _an_hour(item: WorkItem, units: Units) -> str:
+    """What an hour of it brings, or of what it frees."""
+    if item.worth is not None:
+        return units.flow.text(item.rate * HOUR, sign=True)
+    return f"frees {units.flow.text(item.leads * HOUR, sign=True)}" if item.leads > 0 else ""
 
 
 def _filled(chosen: Sequence[WorkItem], units: Units) -> str:

@@ -21,6 +21,8 @@ class StageLine:
 
 def stage_lines(findings: Findings, port: Port) -> tuple[StageLine, ...]:
     """The stages of one port, in order."""
+    if not port.of_head:
+        return ()  # a witness port and a runner have no stages
     cards = route(findings, port)
     coming = next_card(cards)
     lines = []

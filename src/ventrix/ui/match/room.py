@@ -271,10 +271,9 @@ class MatchRoom(Room):
             self._pick_port(self.match.cells[port].port.id)
             self.board.show_rows(self.match.rows, self.match.cells, self.stage, self.at)
 
-    def _box(self, space: Workspace) -> StageState:
-        """What the chosen stage is at for the port in hand."""
-        assert space.port is not None
-        return record_of(space.findings).at(self.stage_name, space.port)
+    def _box(self, space: Workspace) -> StageState | None:
+        """What the chosen stage is at for the port in hand; None for one that has no stages."""
+        return None if space.port is None else record_of(space.findings).find(self.stage_name, space.port)
 
     def mark(self) -> None:
         """Mark the stage done on this port, or stop the clock that runs there."""
@@ -282,6 +281,8 @@ class MatchRoom(Room):
         if space is None or space.port is None or not self.stage_name or not space.port.cuts:
             return
         box = self._box(space)
+        if box is None:
+            return
         if box.running_since is not None:
             self.clock()
             return
@@ -329,6 +330,8 @@ class MatchRoom(Room):
         if space is None or space.port is None:
             return
         box = self._box(space)
+        if box is None:
+            return
         own = box.unit is StageUnit.PORT
         mark = StageMark(
             id=new_id(), stage=box.stage.key, unit=box.unit, port_id=space.port.id if own else "",
@@ -339,7 +342,8 @@ class MatchRoom(Room):
     def open_again(self) -> None:
         """Take a closing by hand back."""
         space = self.open_book.workspace
-        mark = self._box(space).mark if space is not None and space.port is not None else None
+        box = self._box(space) if space is not None else None
+        mark = box.mark if box is not None else None
         if space is not None and mark is not None:
             space.apply(f"{mark.stage} open again", open_stage(space.job, mark.id))
 
@@ -349,6 +353,8 @@ class MatchRoom(Room):
         if space is None or space.port is None or not self.stage_name:
             return menu
         box = self._box(space)
+        if box is None:
+            return menu
         title = menu.addAction(f"{box.stage.name}, {box.of}: {box.state}")
         title.setEnabled(False)
         if box.missing:
@@ -378,7 +384,8 @@ class MatchRoom(Room):
         space = self.open_book.workspace
         if space is None:
             return
-        wait = self._box(space).wait if self.stage_name else None
+        box = self._box(space) if self.stage_name else None
+        wait = box.wait if box is not None else None
         if wait is None:
             self.ways.sheet("wait", self.stage_name)
             return

@@ -60,6 +60,7 @@ class PlanRoom(Room):
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.plan: Plan | None = None
         self._planned = "", ""  # port and cut that the plan is of
+        self._of_job = ""  # whose list the head's page shows
         self.at = 0
         self.lift_at = -1
         self.every = False
@@ -185,6 +186,8 @@ class PlanRoom(Room):
         self.keys.show_actions(self.commands)
         findings, port, factors, record = space.findings, space.port, space.shop.factors(), space.shop.record()
         cut, words = space.real_cut, self.open_book.units.wording
+        if self._of_job != space.job.id:
+            self._of_job, self.head_page.work = space.job.id, None  # nor another head's list
         if self.of_head:
             paces = space.shop.paces()
             self._wait("Planning …")

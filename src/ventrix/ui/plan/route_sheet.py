@@ -50,7 +50,8 @@ class RouteSheet(FormSheet):
 
     def _cards(self) -> tuple[Card, ...]:
         space = self.open_book.workspace
-        return () if space is None or space.port is None else route(space.findings, space.port)
+        worked = space is not None and space.port is not None and space.port.of_head
+        return route(space.findings, space.port) if space is not None and worked else ()
 
     def _fill(self) -> None:
         space = self.open_book.workspace
