@@ -1,0 +1,108 @@
+"""What every item of a head's list is made from: the record, the ports in their order, and what waits for what."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from datetime import date
+from typing import Final
+
+from ventrix.core.judging.expectation import Factor
+from ventrix.core.judging.findings import Findings
+from ventrix.core.judging.wording import Wording
+from ventrix.core.model.cut import Port
+from ventrix.core.model.kinds import FaultKind, FaultState, Place
+from ventrix.core.next_hour.weights import KindWeights
+from ventrix.core.next_hour.work_item import ItemKind, WaitsFor, WorkItem
+from ventrix.core.planning.own_record import OwnRecord
+from ventrix.core.work.hours import MINUTE, USUAL_MINUTES
+from ventrix.core.work.record import Record, StageState, WorkState
+from ventrix.core.work.route import ports_in_order
+from ventrix.core.work.stages import Stage
+
+MACHINE_SHOP: Final = (FaultKind.CRACK, FaultKind.CORROSION)
+LATER: Final = ("re-blend", "finish", "chamber", "deburr", "wash", "end list")
+BLENDING: Final = (Place.BOWL, Place.THROAT)  # as far as a truck's intake is cut
+_NO_HURRY: Final = ("faults", "walls", "scribe", "clean")
+STAGE_OF: Final[Mapping[str, str]] = {
+    Place.BOWL: "ridge",
+    Place.THROAT: "ridge",
+    Place.SHORT_SIDE: "short side",
+    Place.GUIDE: "guide",
+    Place.ALL_OVER: "finish",
+    Place.CHAMBER: "chamber",
+    Place.SEAT: "valve job",
+}
+
+
+class Maker:
+    """Makes items of one job."""
+
+    def __init__(
+        self,
+        findings: Findings,
+        record: Record,
+        today: date,
+        factors: Sequence[Factor],
+        plan_record: OwnRecord | None,
+        words: Wording,
+    ) -> None:
+        self.findings, self.record, self.job = findings, record, record.job
+        self.today, self.factors, self.plan_record, self.words = today, factors, plan_record, words
+        self.rank = {stage.key: i for i, stage in enumerate(record.stages)}
+        self.ports = ports_in_order(self.job)
+        self.weights = KindWeights(findings, self.ports)
+
+    def item(
+        self,
+        key: str,
+        what: str,
+        kind: ItemKind,
+        stage: str,
+        seconds: float,
+        port: Port | None = None,
+        place: str = "",
+        waits: Sequence[WaitsFor] = (),
+        because: str = "",
+        urgent: bool = False,
+    ) -> WorkItem:
+        rank = self.rank.get(stage, len(self.rank))
+        return WorkItem(
+            key, what, kind, port, place, seconds, stage, rank, waits=tuple(waits), because=because, urgent=urgent
+        )
+
+    def open_at(self, stage: str) -> tuple[StageState, ...]:
+        """A stage wherever it is neither done nor out."""
+        return tuple(s for s in self.record.of_stage(stage) if not s.done and s.state is not WorkState.WAITING)
+
+    def before_metal(self, port: Port) -> list[WaitsFor]:
+        """Nothing is cut on a head that is dirty, on a port that was not looked over, or that the machine shop has to
+        see."""
+        found = [WaitsFor("the head is cleaned", "clean")]
+        found.append(WaitsFor(f"{port.name} is looked over for faults", f"faults {port.id}"))
+        shop = [f for f in port.faults if f.state == FaultState.OPEN and f.kind in MACHINE_SHOP]
+        return found + [WaitsFor(f"the machine shop sees its {f.kind}", f"fault {f.id}") for f in shop]
+
+    def earlier(self, stage: Stage, state: StageState) -> list[WaitsFor]:
+        """The stages before one that are still open on its ports, told as one."""
+        ports = {p.id for p in state.ports}
+        waits = [
+            WaitsFor(f"{other.stage.name}, {other.of}")
+            for other in self.record.states
+            if self.rank[other.stage.key] < self.rank[stage.key]
+            and other.stage.key not in _NO_HURRY
+            and not other.done
+            and {p.id for p in other.ports} & ports
+        ]
+        return waits[:1] if len(waits) < 2 else [WaitsFor(f"{waits[0].words} and {len(waits) - 1} more before it")]
+
+
+def stage_key(stage: Stage, port: Port) -> str:
+    return f"{stage.key} {port.id}"
+
+
+def wall_key(port: Port, place: str) -> str:
+    return f"wall {port.id} {place}"
+
+
+def usual(stage: str) -> float:
+    return MINUTE * USUAL_MINUTES.get(stage, 15)

@@ -1,0 +1,175 @@
+"""Metal: passes, seats and valves on the model ports, copies onto the others, and stages that neither covers."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from typing import Final
+
+from ventrix.core.judging.model_port import developed_port
+from ventrix.core.matching.copying import Answer, Copy, copies
+from ventrix.core.model.cut import Port
+from ventrix.core.model.kinds import Use
+from ventrix.core.model.noun import Direction
+from ventrix.core.next_hour.maker import BLENDING, LATER, STAGE_OF, Maker, stage_key, usual, wall_key
+from ventrix.core.next_hour.work_item import ItemKind, WaitsFor, WorkItem
+from ventrix.core.planning.moves import READ_FIRST, Move, MoveKind
+from ventrix.core.planning.next_moves import Plan, plan_port
+from ventrix.core.quantity.refused import Refused
+from ventrix.core.quantity.words import listed
+from ventrix.core.work.record import unread
+from ventrix.core.work.stages import Stage
+
+COPY_LEARNS: Final = 0.7  # of the model's minutes, for each copy after it (common practice, no source)
+_NAMED: Final = {
+    "recipe": "cut a three-angle seat",
+    "back cut": "back-cut the valve",
+    "larger": "fit a valve 1 mm larger",
+    "shape": "taper the guide boss",
+    "manifold": "match the manifold's joint",
+}
+_AS: Final = {
+    MoveKind.CUT: ItemKind.CUT,
+    MoveKind.SEAT: ItemKind.SEAT,
+    MoveKind.VALVE: ItemKind.VALVE,
+    MoveKind.ENTRY: ItemKind.CUT,
+}
+
+
+class MetalItems:
+    """Items that take metal off, kind by kind."""
+
+    def __init__(self, maker: Maker) -> None:
+        self.maker = maker
+        self.findings, self.job, self.ports, self.words = maker.findings, maker.job, maker.ports, maker.words
+
+    def of_kind(self, kind: Direction) -> Iterator[WorkItem]:
+        """Everything of one kind of port."""
+        made = [*self._cuts(kind), *self._copies(kind)]
+        yield from made
+        yield from self._stages_of_metal(kind, made)
+
+    def _plan_of(self, port: Port) -> Plan | None:
+        try:
+            return plan_port(self.findings, port, self.maker.factors, words=self.words, record=self.maker.plan_record)
+        except Refused:
+            return None
+
+    def _cuts(self, kind: str) -> Iterator[WorkItem]:
+        """Passes, seats and valves on the model port, worth what they bring on all ports of its kind."""
+        model = developed_port(self.findings, kind) or next((p for p in self.ports if p.kind == kind), None)
+        plan = self._plan_of(model) if model is not None else None
+        if model is None or plan is None or plan.stop.now:
+            return
+        for move in plan.moves:
+            if move.kind is MoveKind.FLOW:
+                yield self._reflow(model, move)
+            elif move.kind in _AS and move.gain > 0 and not plan.planned.chain.is_index:
+                yield self._cut(model, move)
+
+    def _reflow(self, model: Port, move: Move) -> WorkItem:
+        what = f"flow {model.name} as it is now"
+        return self.maker.item(f"flow {model.id}", what, ItemKind.LOOK, "walls and roof", move.seconds, model)
+
+    def _cut(self, model: Port, move: Move) -> WorkItem:
+        n = sum(p.kind == model.kind for p in self.ports)
+        own = move.seconds - move.flowing
+        seconds = own + move.flowing + (n - 1) * COPY_LEARNS * own if move.kind is MoveKind.CUT else move.seconds
+        title = _NAMED.get(move.named) or f"cut the {move.place}"
+        depth = "" if move.depth is None else f", {self.words.lift(move.depth)} {self.words.lift_unit}"
+        waits = [self._blocked(model, move, words) for words in move.blocked_by]
+        waits += self.maker.before_metal(model) + self._truck(model, move.place)
+        brings = f"{self.words.flow(move.gain)} {self.words.flow_name}"
+        many = f" on each of {n} ports, copies counted" if n > 1 else ""
+        return WorkItem(
+            key=f"cut {model.id} {move.place} {move.named}",
+            what=f"{title} on {model.name}{depth}",
+            kind=_AS[move.kind],
+            port=model,
+            place=move.place,
+            seconds=seconds,
+            stage="valve job" if move.kind is MoveKind.SEAT else "walls and roof",
+            rank=self.maker.rank.get("walls and roof", 0),
+            worth=n * move.gain * self.maker.weights.weights[model.kind],
+            flowing=move.flowing,
+            depth=move.depth,
+            waits=tuple(waits),
+            because=f"Brings {brings}{many}.",
+            guess=move.guess,
+            move=move,
+        )
+
+    def _blocked(self, port: Port, move: Move, words: str) -> WaitsFor:
+        return WaitsFor(words, wall_key(port, move.place)) if words.startswith(READ_FIRST) else WaitsFor(words)
+
+    def _truck(self, port: Port, place: str) -> list[WaitsFor]:
+        if self.job.use == Use.TRUCK and port.kind == "intake" and place not in BLENDING:
+            return [WaitsFor("a truck's exhausts come first, and its intakes stay small")]
+        return []
+
+    def _copies(self, kind: str) -> Iterator[WorkItem]:
+        """The model's proven state brought onto each port that is behind."""
+        model = developed_port(self.findings, kind)
+        if model is None or len(model.cuts) < 2:
+            return
+        for port in (p for p in self.ports if p.kind == kind and p.id != model.id and p.cuts):
+            wanted = [c for c in copies(self.job, model, model.cuts[-1], port) if c.answer is not Answer.NO]
+            if wanted:
+                yield self._copy(model, port, wanted)
+
+    def _copy(self, model: Port, port: Port, wanted: Sequence[Copy]) -> WorkItem:
+        places = list(dict.fromkeys(c.place for c in wanted))
+        waits = [
+            WaitsFor(f"the {place} wall of {port.name} is read", wall_key(port, place))
+            for place in dict.fromkeys(c.place for c in wanted if c.answer is Answer.READ_FIRST)
+        ]
+        waits += self.maker.before_metal(port)
+        gained = self._gained(model, set(places))
+        timed = [op.duration for c in model.cuts if c.number for op in c.operations if op.duration]
+        seconds = COPY_LEARNS * sum(timed) if timed else sum(usual(STAGE_OF.get(p, "guide")) for p in places)
+        because = "" if gained is None else f"Brings {self.words.flow(gained)} {self.words.flow_name}, as {model.name}."
+        return WorkItem(
+            key=f"copy {port.id}",
+            what=f"copy {listed(places)} from {model.name} onto {port.name}",
+            kind=ItemKind.COPY,
+            port=port,
+            place=places[0],
+            seconds=seconds,
+            stage=STAGE_OF.get(places[0], "walls and roof"),
+            rank=self.maker.rank.get(STAGE_OF.get(places[0], "walls and roof"), 0),
+            worth=None if gained is None else gained * self.maker.weights.weights[port.kind],
+            waits=tuple(waits),
+            because=because,
+        )
+
+    def _gained(self, model: Port, places: set[str]) -> float | None:
+        """What the model gained by its work at places, from before the first of them up to its last flowed state
+        [m3/s]."""
+        first = next(c.number for c in model.cuts if any(places & set(op.places) for op in c.operations))
+        flowed = [c for c in model.cuts if self.findings.runs_of(c, model)]
+        before = [c for c in flowed if c.number < first]
+        if not before or flowed[-1].number <= before[-1].number:
+            return None
+        gain = self.findings.gain(self.findings.pair(model, before[-1], flowed[-1]))
+        return None if gain is None or gain.value is None or gain.is_share else max(gain.value, 0.0)
+
+    def _stages_of_metal(self, kind: str, made: Sequence[WorkItem]) -> Iterator[WorkItem]:
+        """Open stages that neither a move nor a copy covers: first on the model port, on the others after it."""
+        model = developed_port(self.findings, kind) or next(p for p in self.ports if p.kind == kind)
+        covered = {(item.port.id, item.stage) for item in made if item.port is not None and item.kind is ItemKind.COPY}
+        covered |= {(model.id, STAGE_OF.get(i.place, "walls and roof")) for i in made if i.kind is ItemKind.CUT}
+        for stage in (s for s in self.maker.record.stages if s.places and s.key not in (*LATER, "valve job")):
+            for state in self.maker.open_at(stage.key):
+                port = state.ports[0]
+                if port.kind == kind and (port.id, stage.key) not in covered:
+                    yield self._stage_of_metal(stage, port, model)
+
+    def _stage_of_metal(self, stage: Stage, port: Port, model: Port) -> WorkItem:
+        waits = self.maker.before_metal(port) + self._truck(port, stage.places[0])
+        unread_there = [p for p in unread(self.findings, port) if p in stage.places]
+        waits += [WaitsFor(f"the {p} wall of {port.name} is read", wall_key(port, p)) for p in unread_there]
+        if port.id != model.id:
+            waits.append(WaitsFor(f"{model.name} is developed first", stage_key(stage, model)))
+        what, seconds = f"work the {stage.name} of {port.name}", usual(stage.key)
+        return self.maker.item(
+            stage_key(stage, port), what, ItemKind.CUT, stage.key, seconds, port, stage.places[0], waits
+        )
