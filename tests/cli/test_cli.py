@@ -5,6 +5,7 @@ from __future__ import annotations
 import contextlib
 import json
 import math
+import re
 import subprocess
 import sys
 from collections.abc import Callable
@@ -477,3 +478,9 @@ def test_a_calculator_wants_nothing_of_a_window_or_a_book() -> None:
         "ventrix.ui",
     )
     assert not [m for m in loaded if m.startswith(strange)]
+
+
+def test_the_version_says_what_is_installed(capsys: pytest.CaptureFixture[str]) -> None:
+    code, out, _ = ask(capsys, "--version")
+    assert code == 0
+    assert re.fullmatch(r"Ventrix \d+\.\d+\S*, Python 3\.\d+\.\d+\S*, Qt \d+\.\d+\S*, book \d{4}\n", out)

@@ -11,7 +11,7 @@ from pathlib import Path
 import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QAction, QImage
-from PySide6.QtWidgets import QMessageBox
+from PySide6.QtWidgets import QApplication, QMessageBox
 
 from ventrix.core.model.kinds import CutKind
 from ventrix.demo.job import demo_job
@@ -259,3 +259,12 @@ def test_the_book_is_copied_and_put_back_from_its_menu(
     assert "what it was lies at" in capsys.readouterr().out
     with Book.open(book.path) as again:
         assert again.load(space.job.id).title == was
+
+
+def test_about_is_copied_for_a_report(open_window: Open, monkeypatch: pytest.MonkeyPatch) -> None:
+    window = open_window(demo=False)
+    monkeypatch.setattr(QMessageBox, "exec", lambda _self: 0)
+    copy = "Copy for a report"
+    monkeypatch.setattr(QMessageBox, "clickedButton", lambda self: next(b for b in self.buttons() if b.text() == copy))
+    window.run_command("about")
+    assert QApplication.clipboard().text().startswith("Ventrix ")

@@ -43,6 +43,11 @@ _UsageError: Any = typer.BadParameter.__mro__[1]
 def main(argv: list[str] | None = None) -> None:
     """Entry point. Anything that is no command opens the window."""
     args = list(sys.argv[1:] if argv is None else argv)
+    if args[:1] == ["--version"]:
+        from ventrix.records.about import version_words
+
+        print(version_words())
+        sys.exit(0)
     if not args or (args[0] not in COMMANDS and args[0] not in ("--help", "-h")):
         args.insert(0, "window")
     asked = COMMANDS.get(args[0])

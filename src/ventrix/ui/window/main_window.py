@@ -8,7 +8,16 @@ from typing import TYPE_CHECKING, Any, Final
 
 from PySide6.QtCore import QByteArray, QTimer
 from PySide6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QKeyEvent, QKeySequence, QResizeEvent, QShortcut
-from PySide6.QtWidgets import QApplication, QHBoxLayout, QInputDialog, QMainWindow, QStackedWidget, QVBoxLayout, QWidget
+from PySide6.QtWidgets import (
+    QApplication,
+    QHBoxLayout,
+    QInputDialog,
+    QMainWindow,
+    QMessageBox,
+    QStackedWidget,
+    QVBoxLayout,
+    QWidget,
+)
 
 from ventrix.core.calculators.contract import Calculator
 from ventrix.records.book.index import Index
@@ -345,6 +354,19 @@ class MainWindow(QMainWindow):
             self.job_bar.show_book("" if apart else None, "Practice")
         else:
             self.job_bar.show_book(self._of_book if apart else None)
+
+    def show_about(self) -> None:
+        """What is installed; copied for a report where that is asked."""
+        from ventrix.records.about import version_words
+
+        box = QMessageBox(QMessageBox.Icon.NoIcon, "About Ventrix", version_words(), parent=self)
+        copy = box.addButton("Copy for a report", QMessageBox.ButtonRole.ActionRole)
+        box.addButton(QMessageBox.StandardButton.Close)
+        box.exec()
+        if box.clickedButton() is copy:
+            QApplication.clipboard().setText(version_words())
+            self.open_book.say("Copied for a report.")
+        box.deleteLater()
 
     def open_manual(self, page: str | None = None) -> None:
         """The manual's page for this room, or a named one."""
