@@ -286,3 +286,20 @@ def test_a_clock_left_running_over_a_night_is_asked_about(
     room.clock()
     done = next(op for p in space.job.ports for c in p.cuts for op in c.operations if op.id == running[1].id)
     assert done.duration == 35 * 60.0
+
+
+def test_the_model_port_is_chosen_by_hand_shown_as_chosen_and_let_be_again(window: MainWindow) -> None:
+    room, space = window.rooms["match"], window.open_book.workspace
+    assert space is not None
+    other = next(p for p in space.job.ports if p.name == "Intake 2")
+    space.look_at_port(other.id)
+    window.run_command("port.model")
+    room.show_all()
+    assert room.match is not None
+    words = {c.port.name: c.word for c in room.match.cells}
+    assert words["Intake 2"] == "model, chosen"
+    assert words["Intake 1"] != "developed"
+    window.run_command("port.model")
+    room.show_all()
+    assert {c.port.name: c.word for c in room.match.cells}["Intake 1"] == "developed"
+    assert space.undo() and space.job.model_port_ids == (other.id,)

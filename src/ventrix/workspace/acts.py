@@ -6,7 +6,7 @@ from dataclasses import replace
 from itertools import count
 
 from ventrix.core.edits.cuts import add_port, edit_port
-from ventrix.core.edits.several_ports import let_stand_for, straight_to
+from ventrix.core.edits.several_ports import choose_model, let_stand_for, straight_to
 from ventrix.core.model.kinds import Piece
 from ventrix.core.model.noun import Direction
 from ventrix.core.model.port_names import ports_named
@@ -128,3 +128,14 @@ def stand_for(space: Workspace, names: str) -> str:
     job = let_stand_for(space.job, space.real_cut.runs[-1].id, tuple(p.id for p in ports))
     space.apply(f"test stands for {', '.join(p.name for p in ports) or 'itself alone'}", job)
     return ""
+
+
+def choose_model_port(space: Workspace) -> None:
+    """The port in hand is the model of its kind; or is it no longer by choice."""
+    port = space.port
+    if port is None or not port.of_head:
+        space.say("Only a port of the head can be its model.")
+        return
+    chosen = port.id not in space.job.model_port_ids
+    said = f"{port.name} is the model of the {port.kind}s" if chosen else f"{port.name} is the model by choice no more"
+    space.apply(said, choose_model(space.job, port))

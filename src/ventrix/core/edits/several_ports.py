@@ -92,3 +92,10 @@ def stood_for_by(job: Job, port: Port, cut: Cut) -> Port | None:
             if speaks and state_name(each).lower() == state_name(cut).lower():
                 return other
     return None
+
+
+def choose_model(job: Job, port: Port) -> Job:
+    """A port as the model of its kind, in place of the one that was; chosen again, the choice is taken back."""
+    kind = {p.id for p in job.ports if p.kind == port.kind}
+    others = tuple(i for i in job.model_port_ids if i not in kind)
+    return replace(job, model_port_ids=others if port.id in job.model_port_ids else (*others, port.id))

@@ -281,7 +281,7 @@ def _cell(record: Record, a: Alike, units: Units) -> Cell:
     wall = "–" if a.thinnest is None else units.length.text(a.thinnest.left)
     figures.append(Figure(wall, "", f"wall, {units.length.label}", a.thin, units.length.label))
     running = any(t == "running" for t in ticks)
-    word, mark = _word(a, running)
+    word, mark = _word(a, running, chosen=a.port.id in job.model_port_ids)
     brief = wall if a.thin else "" if not a.differs else _brief(a, units)
     return Cell(a.port, short_name(a.port), word, mark, a.mirrored, a.developed, tuple(figures), brief, ticks,
                 _group(job, a.port))  # fmt: skip
@@ -297,11 +297,11 @@ def _brief(a: Alike, units: Units) -> str:
     return units.volume.text(first.value, sign=True) if first.lift is None else f"{100 * first.value:+z.1f} %"
 
 
-def _word(a: Alike, running: bool) -> tuple[str, str]:
+def _word(a: Alike, running: bool, *, chosen: bool) -> tuple[str, str]:
     if running:
         return "clock", "clock"
     if a.developed:
-        return "developed", "none"
+        return ("model, chosen" if chosen else "developed"), "none"
     if a.differs:
         return "odd" if a.in_row else "differs", "down"
     if a.thin:

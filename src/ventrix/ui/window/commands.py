@@ -66,6 +66,7 @@ def row_commands(open_book: OpenBook) -> tuple[Command, ...]:
         row("pin.next", "Compare with the next cut", lambda s: acts.pin_along_row(s, 1), "Ctrl+Shift+Right"),
         row("pin.before", "Compare with the cut before", lambda s: acts.pin_along_row(s, -1), "Ctrl+Shift+Left"),
         row("port.next", "&Next port", acts.next_port, "Ctrl+P"),
+        row("port.model", "Make it the &model port, or no more", acts.choose_model_port),
         row("port.intake", "New &intake port", lambda s: acts.make_port(s, "intake"), line=True),
         row("port.exhaust", "New &exhaust port", lambda s: acts.make_port(s, "exhaust")),
         row("piece.runner", "New piece: manifold &runner", lambda s: acts.make_piece(s, Piece.RUNNER), line=True),
