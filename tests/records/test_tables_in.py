@@ -284,3 +284,20 @@ def test_fuzzed_files_are_tables_or_refused(long: bool) -> None:
             if layout is not None:
                 read_by(grid, layout)
             assert isinstance(grid, Grid)
+
+
+@pytest.mark.parametrize(
+    ("heading", "pascal"),
+    [
+        ("Flow @ 7 kPa", 7000.0),
+        ("Intake 1 @ 70 mbar", 7000.0),
+        ("CFM @ 250 mmH2O", 2451.7),  # BS 350-1: conventional millimetre of water, 9.80665 Pa
+        ('CFM @ 28" H2O', 6974.5),  # 28 times 249.089 Pa
+        ("at 28 inches of water", 6974.5),
+    ],
+)
+def test_a_pressure_in_a_heading_is_the_tables_test_pressure(heading: str, pascal: float) -> None:
+    grid = Grid((("lift in", heading), ("0.1", "62"), ("0.2", "124"), ("0.3", "176"), ("0.4", "207")))
+    layout = guess_layout(grid)
+    assert layout is not None
+    assert layout.conditions.test_pressure == pytest.approx(pascal, rel=1e-4)

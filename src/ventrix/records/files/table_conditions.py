@@ -33,6 +33,20 @@ _TEXT_LABELS: Final = (
 )
 
 
+# "@ 28 inH2O", "at 7 kPa": a test pressure that stands in a heading.
+_STATED: Final = re.compile(
+    r"(?:@|\bat)\s*(\d+(?:[.,]\d+)?)\s*"
+    r"(kpa|pa\b|mbar|hpa|mm ?(?:h2o|wc)|(?:\"|in(?:ches)?)?\s*(?:of )?(?:h2o|wc|water))"
+)
+
+
+def _unit_stated(words: str) -> str:
+    plain = words.replace(" ", "")
+    if plain.startswith("mm"):
+        return "mmH2O"
+    return {"kpa": "kPa", "pa": "Pa", "mbar": "hPa", "hpa": "hPa"}.get(plain, "inH2O")
+
+
 def conditions_beside(grid: Grid, first: int, last: int) -> Conditions:
     """What stands above and below the figures with a label before it: "Test pressure: 28 inH2O"."""
     found: dict[str, object] = {}
@@ -47,11 +61,9 @@ def conditions_beside(grid: Grid, first: int, last: int) -> Conditions:
                 _take_condition(found, label.strip().lower(), value)
     for r in range(first):
         for cell in grid.rows[r]:
-            stated = re.search(
-                r"(?:@|at)\s*(\d+(?:\.\d+)?)\s*(?:\"|in(?:ches)?\b)?\s*(?:in)?(?:h2o|wc|water)", cell.lower()
-            )
+            stated = _STATED.search(cell.lower())
             if stated and "test_pressure" not in found:
-                found["test_pressure"] = parse_quantity(stated[1], "inH2O")
+                found["test_pressure"] = parse_quantity(stated[1].replace(",", "."), _unit_stated(stated[2]))
     return Conditions(**found)  # type: ignore[arg-type]
 
 
