@@ -154,7 +154,7 @@ def test_letting_go_of_a_bench_that_hangs_takes_no_time(scripted: Callable[..., 
 @pytest.mark.parametrize("rate", [10, 50, 200])
 def test_a_fast_stream_is_read_to_its_newest_line(rate: int) -> None:
     """What is shown does not grow older: line by line a reader of ten a second would be over a second behind 200 of
-    them by the end. How old it is by the clock is printed by `benchmarks/live.py`, and depends on what else runs."""
+    them by the end. How old it is by the clock is printed by `benchmarks/stream.py`, and depends on what else runs."""
     ages = age_of_what_is_read(rate, seconds=1.5)
     assert len(ages) > 5
     third = len(ages) // 3

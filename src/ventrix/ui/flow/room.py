@@ -500,10 +500,10 @@ class FlowRoom(Room):
     def show_alone(self, alone: bool) -> None:
         """Give the far view the room to itself, nothing in it small; or bring the rest back."""
         self.alone = self.far.alone = alone
-        self.asked_first.setVisible(not alone and self.asked_first.isVisible())
         for part in (self._tabs,) if self._narrow else (self._left, self.side):
             part.setVisible(not alone)
         self._entry_row.setVisible(not alone)
+        self._show_all()  # what is asked first is not asked from two metres
         self.far.update()
         self.setFocus()
         self.ways.far_shown.emit(alone)
