@@ -97,6 +97,7 @@ class ConditionDifference:
     sentence: str
 
 
+CANT_YET: Final = "Can't compare yet."
 _STARTS: Final[dict[Level, str]] = {
     "yes": "May be compared: bench, bore, entry, valve, plug and centring agree.",
     "no": "Not to be compared.",
@@ -123,6 +124,12 @@ class Comparability:
     def start(self) -> str:
         """The same without what differs or is missing, where that is told beside it."""
         return _STARTS[self.level]
+
+    @property
+    def gaps(self) -> str:
+        """How many conditions are missing, as a headline."""
+        count = sum(d.level == "unknown" for d in self.differences)
+        return f"{CANT_YET[:-1]}: {count} condition{'s' * (count != 1)} missing."
 
     @property
     def reason(self) -> str:

@@ -13,7 +13,7 @@ from ventrix.core.formulas.knowledge import Check
 from ventrix.core.formulas.uncertainty import CONFIDENCE, student_t
 from ventrix.core.judging.air_speed import speed_change, speed_words
 from ventrix.core.judging.checks import NEEDS_ONE_BELOW
-from ventrix.core.judging.comparability import Comparability
+from ventrix.core.judging.comparability import CANT_YET
 from ventrix.core.judging.comparison import RunComparison
 from ventrix.core.judging.fingerprints import Fingerprint, fingerprints
 from ventrix.core.judging.further_mounts import Further, further_mounts, odds_words
@@ -33,7 +33,6 @@ Kind = Literal["keep", "costs speed", "trade", "doubtful", "no gain", "can't tel
 DEFAULT_WORTHWHILE: Final = 0.01  # of the flow before, where the user named no smallest gain
 
 
-CANT_YET: Final = "Can't compare yet."
 ENOUGH_MOUNTS: Final = 3  # of a bench's own, before a headline stands without saying up to which scatter it holds
 
 
@@ -106,7 +105,7 @@ def judge(
     d, u = c.weighted, c.weighted_expanded
     x = worthwhile if worthwhile is not None else DEFAULT_WORTHWHILE * c.weighted_before
     if not c.allowed:
-        headline = "Not to be compared." if c.comparability.level == "no" else _missing(c.comparability)
+        headline = "Not to be compared." if c.comparability.level == "no" else c.comparability.gaps
         said = c.comparability.reason
         if c.claimed:
             headline, said = "Can't compare: one side is a claim.", f"{c.claimed} claims it: it was not measured here."
@@ -324,11 +323,6 @@ class Conditions:
         if self.unchecked:
             said.append(f"nothing at the bench changed since {day_words(self.since)}")
         return f", if {' and '.join(said)}" if said else ""
-
-
-def _missing(comparability: Comparability) -> str:
-    count = sum(d.level == "unknown" for d in comparability.differences)
-    return f"{CANT_YET[:-1]}: {count} condition{'s' * (count != 1)} missing."
 
 
 def _headline(kind: Kind, c: RunComparison, x: float, conditions: Conditions, words: Wording) -> str:
