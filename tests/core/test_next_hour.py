@@ -10,6 +10,8 @@ import pytest
 
 from tests.core.test_work import street_head
 from ventrix.core.judging.findings import Findings
+from ventrix.core.judging.model_port import developed_port
+from ventrix.core.matching.copying import Answer, copies
 from ventrix.core.model.cut import Fault, WallReading
 from ventrix.core.model.job import Job
 from ventrix.core.model.job_parts import PartOfJob, Wait
@@ -33,7 +35,8 @@ def looked_over(job: Job) -> Job:
     for port in job.ports:
         walls = tuple(
             WallReading(id=f"{port.id} {place}", place=place, thickness=0.006)
-            for place in (Place.BOWL, Place.SHORT_SIDE, Place.PINCH, Place.ROOF, Place.FLOOR, Place.OPENING)
+            for place in Place
+            if place not in (Place.CHAMBER, Place.SEAT, Place.ALL_OVER)
         )
         cuts = (*port.cuts[:-1], replace(port.cuts[-1], walls=(*port.cuts[-1].walls, *walls)))
         faults = tuple(replace(fault, state=FaultState.GONE) for fault in port.faults)
@@ -172,3 +175,21 @@ def test_weights_are_the_engines_else_the_shares_and_say_so() -> None:
     assert "an estimate" in bare.weighed_by
     assert bare.weights["exhaust"] in (0.3, 1.0)
     assert "not known" in listed(street_head()).weighed_by
+
+
+@pytest.mark.parametrize("job", [DEMO, READY], ids=["as it stands", "looked over"])
+def test_no_work_that_has_to_read_a_wall_first_is_free_before_that_wall_is_on_the_list(job: Job) -> None:
+    """Asked of the copying itself: whatever it says to read first holds the copy, though the place was read and worked
+    since, or is none that is usually read."""
+    found = {i.key: i for i in listed(job).items}
+    findings = Findings(job, benches=demo_benches())
+    held = 0
+    for port in (p for p in job.ports if p.of_head and f"copy {p.id}" in found):
+        model = developed_port(findings, port.kind)
+        assert model is not None
+        first = {c.place for c in copies(job, model, model.cuts[-1], port) if c.answer is Answer.READ_FIRST}
+        waits = {wait.key for wait in found[f"copy {port.id}"].waits}
+        assert {f"wall {port.id} {place}" for place in first} <= waits
+        assert all(key in found for key in waits)
+        held += len(first)
+    assert held or job is READY

@@ -19,6 +19,7 @@ from ventrix.core.work.record import Record, StageState, WorkState
 from ventrix.core.work.route import ports_in_order
 from ventrix.core.work.stages import Stage
 
+WALL: Final = 5 * MINUTE  # one place read
 MACHINE_SHOP: Final = (FaultKind.CRACK, FaultKind.CORROSION)
 LATER: Final = ("re-blend", "finish", "chamber", "deburr", "wash", "end list")
 BLENDING: Final = (Place.BOWL, Place.THROAT)  # as far as a truck's intake is cut
@@ -73,6 +74,11 @@ class Maker:
     def open_at(self, stage: str) -> tuple[StageState, ...]:
         """A stage wherever it is neither done nor out."""
         return tuple(s for s in self.record.of_stage(stage) if not s.done and s.state is not WorkState.WAITING)
+
+    def read_wall(self, port: Port, place: str) -> WorkItem:
+        """A look at one wall of a port."""
+        what, waits = f"read the {place} wall of {port.name}", [WaitsFor("the head is cleaned", "clean")]
+        return self.item(wall_key(port, place), what, ItemKind.LOOK, "walls", WALL, port, place, waits)
 
     def before_metal(self, port: Port) -> list[WaitsFor]:
         """Nothing is cut on a head that is dirty, on a port that was not looked over, or that the machine shop has to

@@ -43,9 +43,14 @@ class MetalItems:
         self.findings, self.job, self.ports, self.words = maker.findings, maker.job, maker.ports, maker.words
 
     def of_kind(self, kind: Direction) -> Iterator[WorkItem]:
-        """Everything of one kind of port."""
+        """Everything of one kind of port, and every wall that something of it waits for: also one that was read and
+        worked since, which closes no stage."""
         made = [*self._cuts(kind), *self._copies(kind)]
         yield from made
+        for item in made:
+            for place in _walls_waited_for(item):
+                assert item.port is not None
+                yield self.maker.read_wall(item.port, place)
         yield from self._stages_of_metal(kind, made)
 
     def _plan_of(self, port: Port) -> Plan | None:
@@ -173,3 +178,9 @@ class MetalItems:
         return self.maker.item(
             stage_key(stage, port), what, ItemKind.CUT, stage.key, seconds, port, stage.places[0], waits
         )
+
+
+def _walls_waited_for(item: WorkItem) -> list[str]:
+    """Places whose wall an item waits for."""
+    ahead = "" if item.port is None else wall_key(item.port, "")
+    return [wait.key.removeprefix(ahead) for wait in item.waits if ahead and wait.key.startswith(ahead)]

@@ -7,13 +7,12 @@ from datetime import date
 from typing import Final
 
 from ventrix.core.model.kinds import FaultState, PartState
-from ventrix.core.next_hour.maker import LATER, MACHINE_SHOP, Maker, usual, wall_key
+from ventrix.core.next_hour.maker import LATER, MACHINE_SHOP, Maker, usual
 from ventrix.core.next_hour.work_item import ItemKind, WaitsFor, WorkItem
 from ventrix.core.work.hours import MINUTE
 from ventrix.core.work.record import LINES, StageState, unread
 from ventrix.core.work.stages import Stage
 
-WALL: Final = 5 * MINUTE  # one place read
 FAULT: Final = 8 * MINUTE
 CALL: Final = 5 * MINUTE  # a telephone call
 _ORDER: Final = {
@@ -59,10 +58,7 @@ class OtherItems:
         for state in self.maker.open_at("walls"):
             port = state.ports[0]
             for place in unread(self.findings, port):
-                yield self.maker.item(
-                    wall_key(port, place), f"read the {place} wall of {port.name}", ItemKind.LOOK, "walls", WALL, port,
-                    place, [WaitsFor("the head is cleaned", "clean")],
-                )  # fmt: skip
+                yield self.maker.read_wall(port, place)
         for state in self.maker.open_at("scribe"):
             port = state.ports[0]
             yield self.maker.item(

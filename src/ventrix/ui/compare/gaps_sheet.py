@@ -100,17 +100,11 @@ class GapsSheet(FormSheet):
             return
         units = self.open_book.units
         told = (self._told(0), self._told(1))
-        if self.one_house.isChecked():
-            said = any(value is not None for side in told for value in side.values())
-            job = declare_one_house(space.job, pair)
-            if said:
-                job = record(job, pair, told, now_text(), new_id, lambda key, value: condition_words(key, value, units))
-            space.apply("same house", job)
-            self.clear_fields()
-            self.closed.emit()
-            return
-        job = record(space.job, pair, told, now_text(), new_id, lambda key, value: condition_words(key, value, units))
-        space.apply("conditions recorded", job)
+        declared = self.one_house.isChecked()
+        job = declare_one_house(space.job, pair) if declared else space.job
+        if not declared or any(value is not None for side in told for value in side.values()):
+            job = record(job, pair, told, now_text(), new_id, lambda key, value: condition_words(key, value, units))
+        space.apply("same house" if declared else "conditions recorded", job)
         self.clear_fields()
         self.closed.emit()
 
