@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import io
 import re
+from collections.abc import Callable
 from dataclasses import replace
 from datetime import date
 from pathlib import Path
@@ -21,21 +22,23 @@ from ventrix.core.judging.findings import Findings
 from ventrix.core.judging.pours import volumes_of
 from ventrix.core.judging.verdict import judge
 from ventrix.core.metal.walls import spare_at
-from ventrix.core.model.cut import changes_between
+from ventrix.core.model.cut import Cut, changes_between
 from ventrix.core.model.job import Job
 from ventrix.core.model.job_parts import EngineResult, WallLimit
+from ventrix.core.model.kinds import RunBasis
 from ventrix.core.quantity.units import parse_quantity, to_si
 from ventrix.demo.job import demo_benches, demo_job
 from ventrix.records.files.job_document import write_job
 from ventrix.records.files.run_table import parse_run_table
 from ventrix.reports.run_tables import run_tables
 from ventrix.reports.sheet.card_pdf import BAR, card_pdf
-from ventrix.reports.sheet.contents import USUAL, Choices, Mark, Part, PhotoPart, Shop
+from ventrix.reports.sheet.contents import USUAL, Choices, Mark, PaperKind, Part, PhotoPart, Shop, usual_parts
 from ventrix.reports.sheet.pdf import sheet_pdf
 from ventrix.reports.sheet.pen import clean, wrapped
 from ventrix.rooms.display_units import METRIC, US, Units
 from ventrix.rooms.sheet.card import card_of
 from ventrix.rooms.sheet.contents import Asked, sheet_of, usual_pair
+from ventrix.rooms.sheet.papers import best_paper, made_paper, paper_for
 
 TODAY = date(2026, 5, 20)
 
@@ -330,11 +333,89 @@ def test_the_engine_part_holds_the_card_and_results_as_stated() -> None:
     result = EngineResult(id="r", kind="dyno", speeds=(to_si(6000, "rpm"),), powers=(to_si(118, "kW"),),
                           correction="none", also_changed="camshaft")  # fmt: skip
     sheet = made(replace(demo_job(), engine_results=(result,)), parts=(*USUAL, Part.ENGINE))
-    words = " ".join(sheet.engine)
+    words = " ".join(line.words for line in sheet.sections[Part.ENGINE])
     assert "Cut 0 to 3: Z 0.6 at " in words
     assert " → " in words, "before and after"
     assert "On the engine" in " ".join(pages(sheet_pdf(sheet)))
     assert "corrected none" in words
     assert "Ceiling of this flow" in words
     bare = made(replace(demo_job(), bore=None), parts=(*USUAL, Part.ENGINE))
-    assert bare.engine[0].startswith("No rev-limit card: volumetric efficiency needs bore")
+    assert bare.sections[Part.ENGINE][0].words.startswith("No rev-limit card: volumetric efficiency needs bore")
+
+
+def _unflowed(job: Job) -> Job:
+    """The same head with every run taken out: a head done without a bench."""
+    ports = tuple(replace(p, cuts=tuple(replace(c, runs=(), trials=()) for c in p.cuts)) for p in job.ports)
+    return replace(job, ports=ports)
+
+
+def _bare(job: Job) -> Job:
+    """A job with nothing but its name and one untouched port."""
+    port = replace(job.ports[0], cuts=(Cut(id="c0", number=0),), faults=(), slips=(), valve_id=None)
+    return Job(id="bare", title="Nothing yet", ports=(port,))
+
+
+@pytest.mark.parametrize(
+    ("make", "best", "fills"),
+    [
+        (lambda j: j, PaperKind.PAIR, tuple(PaperKind)),
+        (_unflowed, PaperKind.WORK, (PaperKind.WORK, PaperKind.JUDGED)),
+        (_bare, PaperKind.JUDGED, (PaperKind.JUDGED,)),
+    ],
+)
+def test_every_job_fills_a_paper_and_the_best_is_chosen(
+    make: Callable[[Job], Job], best: PaperKind, fills: tuple[PaperKind, ...]
+) -> None:
+    findings = findings_of(make(demo_job()))
+    assert best_paper(findings).kind is best
+    assert tuple(k for k in PaperKind if paper_for(findings, k) is not None) == fills
+
+
+def _words(job: Job, kind: PaperKind) -> str:
+    findings = findings_of(job)
+    paper = paper_for(findings, kind)
+    assert paper is not None
+    choices = Choices(usual_parts(kind))
+    return " ".join("\n".join(pages(sheet_pdf(made_paper(findings, paper, choices, Shop(), TODAY, US)))).split())
+
+
+def test_one_state_is_told_without_a_gain() -> None:
+    text = _words(demo_job(), PaperKind.BASELINE)
+    for words in ("As it flows", "What limits it", "What it suits", "Displacement", "Poured volume", "exhaust"):
+        assert words in text, words
+    assert "gain" not in text and "proven" not in text and "guide to a fin to cut" not in text
+
+
+def test_work_without_a_bench_is_told_by_metal_and_hours() -> None:
+    job = _unflowed(demo_job())
+    text = _words(job, PaperKind.WORK)
+    used = sum(o.duration or 0.0 for p in job.ports for c in p.cuts for o in c.operations) / 3600
+    for words in (
+        "Work done", "Intake 1: throat: ball stone, 0.043 deep", "0.163 to 0.116 in", "Not measured: flow", "open",
+        f"used, together {used:.1f} h",
+    ):  # fmt: skip
+        assert words in text, words
+    assert "CFM" not in text
+
+
+def test_a_job_with_a_name_alone_prints_one_honest_page() -> None:
+    job = _bare(demo_job())
+    findings = findings_of(job)
+    made_of = made_paper(findings, best_paper(findings), Choices(usual_parts(PaperKind.JUDGED)), Shop(), TODAY, US)
+    text = pages(sheet_pdf(made_of))
+    assert len(text) == 1 and "Nothing yet" in text[0] and "not known" in text[0]
+    assert {o.title for o in made_of.owned} >= {"whom to ask"}
+
+
+def test_flows_of_another_house_stand_as_the_house_says() -> None:
+    job = demo_job()
+    port = job.ports[0]
+    cut = port.cuts[0]
+    run = replace(cut.runs[0], basis=RunBasis.PAPER, house="Ravel and Sons")
+    paper_port = replace(port, cuts=(replace(cut, runs=(run,)),))
+    findings = findings_of(replace(job, ports=(paper_port,)))
+    paper = paper_for(findings, PaperKind.BASELINE)
+    assert paper is not None
+    sheet = made_paper(findings, paper, Choices(usual_parts(paper.kind)), Shop(), TODAY, US)
+    assert sheet.owned[0].title == "as the house says" and "Ravel and Sons" in sheet.owned[0].says
+    assert Mark.CLAIMED in sheet.marks, "and at every figure"

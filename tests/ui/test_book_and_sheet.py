@@ -20,7 +20,7 @@ from ventrix.demo.shelf import demo_claim, shelf
 from ventrix.records.book.book import Book
 from ventrix.records.files.job_document import write_job
 from ventrix.records.files.job_folder import read_packed
-from ventrix.reports.sheet.contents import Part
+from ventrix.reports.sheet.contents import PaperKind, Part
 from ventrix.ui.sheet.page_view import pages_of, render_page
 from ventrix.ui.sheet.printing import print_pages
 from ventrix.ui.window.main_window import MainWindow
@@ -255,7 +255,7 @@ def test_parts_are_switched_and_moved_by_keyboard(sheet_room: MainWindow, qtbot)
     room.parts.at = 1
     key(qtbot, sheet_room, K.Key_Down, SHIFT)
     assert room.parts.order[2] is Part.VERDICT
-    room._load_parts()
+    room._load_parts(PaperKind.PAIR)
     assert room.parts.order[2] is Part.VERDICT and Part.MINE not in room.parts.on, "it is remembered"
 
 
@@ -321,16 +321,28 @@ def test_the_shop_s_own_name_and_picture(sheet_room: MainWindow, tmp_path: Path)
     assert found is not None and found.shop.name == "Hollin Lane Heads" and found.shop.logo.startswith(b"\x89PNG")
 
 
-def test_without_a_pair_the_sheet_says_what_to_do(open_window: Open) -> None:
+def test_without_a_pair_the_sheet_is_what_is_known(open_window: Open) -> None:
     window = open_window(demo=False)
     window.files.new_job()
     window.go_to_named("sheet")
-    assert (
-        window.rooms["sheet"].stack.currentWidget() is window.rooms["sheet"].empty and window.rooms["sheet"].pdf == b""
-    )
-    window.rooms["sheet"].hand_over.print_sheet()
-    window.rooms["sheet"].hand_over.choose_pdf()
-    window.rooms["sheet"].toggle_full()
+    room = window.rooms["sheet"]
+    assert room.sheet.kind is PaperKind.JUDGED and room.pdf and "head judged" in room.pair_words.text()
+    room.choose_kind(PaperKind.PAIR)
+    assert "two cuts of one port have to be flowed" in window.foot.said.toolTip()
+    room.toggle_full()
+
+
+def test_papers_are_chosen_by_key_and_keep_their_own_parts(sheet_room: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
+    room = sheet_room.rooms["sheet"]
+    key(qtbot, sheet_room, K.Key_K)
+    assert room.sheet.kind is PaperKind.BASELINE and Part.SUITS in room.parts.chosen
+    key(qtbot, sheet_room, K.Key_Space)
+    assert Part.MINE not in room.parts.chosen
+    for kind in (PaperKind.WORK, PaperKind.JUDGED, PaperKind.PAIR):
+        key(qtbot, sheet_room, K.Key_K)
+        assert room.sheet.kind is kind and Part.MINE in room.parts.chosen
+    room.kinds.activated.emit(room.kinds.findData(PaperKind.BASELINE))
+    assert room.sheet.kind is PaperKind.BASELINE and Part.MINE not in room.parts.chosen
 
 
 # -- what comes in

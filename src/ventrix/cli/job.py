@@ -43,8 +43,11 @@ def sheet(
     units: Annotated[str, typer.Option(help="us or metric.")] = "us",
     whole: Annotated[bool, typer.Option("--whole", help="All ports in one table too.")] = False,
     card: Annotated[str | None, typer.Option(metavar="PORT", help="Its grinder card instead; 'all' for every.")] = None,
+    paper_kind: Annotated[
+        str | None, typer.Option(help="baseline, work, judged or pair; the best the job can fill without it.")
+    ] = None,
 ) -> None:
-    """The sheet of a pair that a shop hands over, or a port's grinder card, as PDF."""
+    """The sheet that a shop hands over, or a port's grinder card, as PDF."""
     from ventrix.cli.sheet_command import Wanted, write_sheet
 
-    print(write_sheet(job, out, Wanted(port, cut, against, paper, ink, units, whole, card)))
+    print(write_sheet(job, out, Wanted(port, cut, against, paper, ink, units, whole, card, paper_kind)))

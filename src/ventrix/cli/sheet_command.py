@@ -12,10 +12,11 @@ from ventrix.core.model.cut import Cut, Port
 from ventrix.records.bad_input import InputError
 from ventrix.records.files.job_document import read_document
 from ventrix.records.files.whole_file import write_whole
-from ventrix.reports.sheet.contents import USUAL, Choices, Part, Shop
+from ventrix.reports.sheet.contents import Choices, PaperKind, Part, Shop, usual_parts
 from ventrix.reports.sheet.pen import PAPERS
 from ventrix.rooms.display_units import SYSTEMS
-from ventrix.rooms.sheet.contents import Asked, sheet_of, usual_pair
+from ventrix.rooms.sheet.contents import usual_pair
+from ventrix.rooms.sheet.papers import LACKS, Paper, best_paper, made_paper, paper_for
 
 
 @dataclass(frozen=True, slots=True)
@@ -30,6 +31,7 @@ class Wanted:
     units: str = "us"
     whole: bool = False
     card: str | None = None
+    paper_kind: str | None = None
 
 
 def write_sheet(path: Path, out: Path, wanted: Wanted) -> str:
@@ -42,8 +44,9 @@ def write_sheet(path: Path, out: Path, wanted: Wanted) -> str:
         ("--paper", wanted.paper, tuple(PAPERS)),
         ("--ink", wanted.ink, ("colour", "grey")),
         ("--units", wanted.units, tuple(SYSTEMS)),
+        ("--paper-kind", wanted.paper_kind, tuple(PaperKind)),
     ):
-        if value not in allowed:
+        if value is not None and value not in allowed:
             raise InputError(f"'{value[:20]}' is not one of {', '.join(allowed)}", field=field)
     job, benches = read_document(path)
     findings, units = Findings(job, benches=benches), SYSTEMS[wanted.units]
@@ -54,15 +57,42 @@ def write_sheet(path: Path, out: Path, wanted: Wanted) -> str:
         cards = [card_of(findings, p, units, date.today(), wanted.paper, wanted.ink) for p in ports]
         write_whole(out, card_pdf(cards))
         return f"{out}: {len(cards)} grinder card{'s' * (len(cards) != 1)}"
-    port, before, after = _pair(findings, wanted, path)
-    parts = tuple(p for p in Part if p in USUAL or (wanted.whole and p is Part.PORTS))
-    asked = Asked(port, before, after, Choices(parts, wanted.paper, wanted.ink), Shop(), date.today())
-    made = sheet_of(findings, asked, units)
-    if not made.pairs:
+    paper = _paper(findings, wanted, path)
+    parts = (*usual_parts(paper.kind), *((Part.PORTS,) if wanted.whole else ()))
+    choices = Choices(tuple(dict.fromkeys(parts)), wanted.paper, wanted.ink)
+    made = made_paper(findings, paper, choices, Shop(), date.today(), units)
+    if paper.kind is PaperKind.PAIR and not made.pairs:
         raise InputError(made.not_ready, file=path.name)
     write_whole(out, sheet_pdf(made))
     note = f"; not yet to hand over: {made.not_ready}" if made.not_ready else ""
-    return f"{out}: {port.name}, cut {before.number} to {after.number}{note}"
+    return f"{out}: {_about(paper)}{note}"
+
+
+def _about(paper: Paper) -> str:
+    if paper.port is None or paper.before is None or paper.after is None:
+        return paper.kind.words
+    if paper.before is paper.after:
+        return f"{paper.port.name}, cut {paper.after.number}, {paper.kind.words}"
+    return f"{paper.port.name}, cut {paper.before.number} to {paper.after.number}"
+
+
+def _paper(findings: Findings, wanted: Wanted, path: Path) -> Paper:
+    """The paper that was asked for; without a kind the best that the job can fill."""
+    port = _port(findings, wanted.port, path, "--port") if wanted.port is not None else None
+    kind = PaperKind(wanted.paper_kind) if wanted.paper_kind is not None else None
+    pairs = wanted.cut is not None or wanted.against is not None
+    if kind is PaperKind.PAIR or (kind is None and pairs):
+        return Paper(PaperKind.PAIR, *_pair(findings, wanted, path))
+    if kind is None:
+        return best_paper(findings, port)
+    found = paper_for(findings, kind, port)
+    if found is None:
+        raise InputError(f"no paper '{kind}' of it yet: {LACKS[kind]}", file=path.name)
+    if wanted.cut is not None and found.port is not None:
+        cut = _cut(found.port, wanted.cut, None, path, "--cut")
+        before = found.before if found.kind is PaperKind.WORK else cut
+        return Paper(found.kind, found.port, before, cut)
+    return found
 
 
 def _port(findings: Findings, name: str, path: Path, field: str) -> Port:

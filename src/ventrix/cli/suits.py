@@ -50,14 +50,7 @@ def _document(found: Suits) -> dict[str, Any]:
 
 
 def _text(found: Suits) -> str:
-    told = _document(found)
-    lines = [
-        "Displacement  {:.0f} to {:.0f} cc".format(*told["displacement_cc"]),
-        "Speeds        {:.0f} to {:.0f} rpm".format(*told["speeds_rpm"]),
-        f"Air           {told['air_cfm']:.0f} CFM",
-    ]
-    if found.lift_pays is not None:
-        lines.append(f"Lift pays to  {from_si(found.lift_pays, 'in'):.3f} in")
-    if told["power_kw"] is not None:
-        lines.append("Power         {:.0f} to {:.0f} kW".format(*told["power_kw"]))
-    return "\n".join([*lines, *found.because])
+    from ventrix.rooms.display_units import US
+    from ventrix.rooms.sheet.suits_words import suits_rows
+
+    return "\n".join([*(f"{caption:22}{figure}" for caption, figure in suits_rows(found, US)), *found.because])

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass, field
 from enum import StrEnum
 from typing import Final
@@ -27,6 +28,24 @@ class Mark(StrEnum):
     NOT_FLOWED = "not flowed", "·", "taken to be like another port, and not flowed itself"
 
 
+class PaperKind(StrEnum):
+    """What a sheet is: two states held against each other, or one that is described."""
+
+    words: str
+    below: str
+
+    def __new__(cls, value: str, words: str = "", below: str = "") -> PaperKind:
+        member = str.__new__(cls, value)
+        member._value_ = value
+        member.words, member.below = words, below
+        return member
+
+    PAIR = "pair", "before and after", "two flowed cuts held against each other"
+    BASELINE = "baseline", "as it flows", "one flowed cut: what it flows, what limits it, what it suits"
+    WORK = "work", "work done", "metal, faults, walls, volume and hours, without a flow test"
+    JUDGED = "judged", "head judged", "what it suits, and what it would take"
+
+
 class Part(StrEnum):
     """A part of the sheet, in the order it comes in unless another is chosen."""
 
@@ -44,6 +63,9 @@ class Part(StrEnum):
     LIFTS = "lifts", "every lift, before and after"
     FIGURES = "figures", "volume, sections, speed"
     DONE = "done", "what was done"
+    SUITS = "suits", "what it suits"
+    LIMITS = "limits", "what limits it, what it would take"
+    METAL = "metal", "walls, faults, slips"
     DOUBT = "doubt", "every lift with its uncertainty"
     ENGINE = "engine", "on the engine"
     PORTS = "ports", "all ports in one table"
@@ -53,12 +75,38 @@ class Part(StrEnum):
 
 
 ALWAYS: Final = (Part.CONDITIONS,)
+_OFFERED: Final = {
+    PaperKind.PAIR: tuple(p for p in Part if p not in (Part.SUITS, Part.LIMITS, Part.METAL)),
+    PaperKind.BASELINE: (
+        Part.MINE, Part.CURVES, Part.LIFTS, Part.FIGURES, Part.LIMITS, Part.SUITS, Part.METAL, Part.PORTS, Part.PHOTOS,
+        Part.CONDITIONS,
+    ),
+    PaperKind.WORK: (
+        Part.MINE, Part.FIGURES, Part.DONE, Part.METAL, Part.HOURS, Part.PORTS, Part.PHOTOS, Part.CONDITIONS,
+    ),
+    PaperKind.JUDGED: (
+        Part.MINE, Part.SUITS, Part.LIMITS, Part.FIGURES, Part.METAL, Part.PHOTOS, Part.CONDITIONS,
+    ),
+}  # fmt: skip
 USUAL: Final = tuple(p for p in Part if p not in (Part.ENGINE, Part.PORTS, Part.HOURS, Part.PHOTOS))
+
+
+def usual_parts(kind: PaperKind) -> tuple[Part, ...]:
+    """The parts that are on a paper of this kind where nobody chose."""
+    return USUAL if kind is PaperKind.PAIR else tuple(p for p in _OFFERED[kind] if p is not Part.PORTS)
+
+
+def offered(kind: PaperKind) -> tuple[Part, ...]:
+    """The parts that a paper of this kind can have, in their usual order."""
+    return _OFFERED[kind]
 
 
 @dataclass(frozen=True, slots=True)
 class Choices:
-    """How a sheet is made: its parts in order, paper ("A4", "Letter"), ink ("colour", "grey"), whom it is for."""
+    """How a sheet is made: its parts in order, paper ("A4", "Letter"), ink ("colour", "grey"), whom it is for.
+
+    Parts that the kind of paper does not offer are passed over.
+    """
 
     parts: tuple[Part, ...] = USUAL
     paper: str = "A4"
@@ -131,6 +179,12 @@ class PairPart:
     marks: tuple[Mark, ...] = ()
 
     @property
+    def states(self) -> str:
+        """Port and states, in words."""
+        one = self.before_name == self.after_name
+        return f"{self.port}{self.sign}: " + (self.after_name if one else f"{self.before_name} to {self.after_name}")
+
+    @property
     def sign(self) -> str:
         """The signs that stand behind its name."""
         return "".join(m.sign for m in self.marks if m is not Mark.INTERPOLATED)
@@ -166,6 +220,14 @@ class PhotoPart:
 
 
 @dataclass(frozen=True, slots=True)
+class Line:
+    """A line of a section: a caption with its figure, or a sentence alone (no figure)."""
+
+    words: str
+    figure: str | None = None
+
+
+@dataclass(frozen=True, slots=True)
 class Sheet:
     """Everything a sheet says."""
 
@@ -181,8 +243,7 @@ class Sheet:
     lift_label: str
     figures: tuple[FigureRow, ...]
     done: tuple[str, ...]
-    engine: tuple[str, ...]
-    hours: tuple[tuple[str, str], ...]
+    sections: Mapping[Part, tuple[Line, ...]]
     ports_head: tuple[str, ...]
     ports: tuple[tuple[str, ...], ...]
     photos: tuple[PhotoPart, ...]
@@ -192,7 +253,14 @@ class Sheet:
     owned: tuple[Owned, ...]
     not_ready: str = ""
     port: str = ""
+    kind: PaperKind = PaperKind.PAIR
     choices: Choices = field(default_factory=Choices)
+
+    @property
+    def subject(self) -> str:
+        """What the document is, where no shop's name stands over it."""
+        flowed = self.kind in (PaperKind.PAIR, PaperKind.BASELINE)
+        return "Flow test of a cylinder head" if flowed else "Work on a cylinder head"
 
     @property
     def marks(self) -> tuple[Mark, ...]:

@@ -3,9 +3,20 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
+from functools import partial
 from typing import Final
 
-from ventrix.reports.sheet.contents import ALWAYS, Curve, FigureRow, LiftFigures, PairPart, Part, Sheet
+from ventrix.reports.sheet.contents import (
+    ALWAYS,
+    Curve,
+    FigureRow,
+    LiftFigures,
+    PairPart,
+    PaperKind,
+    Part,
+    Sheet,
+    offered,
+)
 from ventrix.reports.sheet.pen import MM, Pen, elided, width_of, wrapped
 
 MOST_COLUMNS: Final = 14  # lifts beside each other
@@ -13,6 +24,13 @@ GAP: Final = 4 * MM
 _DASH: Final = (3.2, 2.2)
 # What goes into detail stands below the notes: a reader of the first page finds every mark explained there.
 _DETAILS: Final = (Part.DOUBT, Part.ENGINE, Part.PORTS, Part.HOURS, Part.PHOTOS)
+_SECTIONS: Final = {
+    Part.SUITS: "What it suits",
+    Part.LIMITS: "What limits it, what it would take",
+    Part.METAL: "Walls, faults, slips",
+    Part.ENGINE: "On the engine",
+    Part.HOURS: "Hours",
+}
 
 
 def sheet_pdf(sheet: Sheet) -> bytes:
@@ -26,7 +44,7 @@ class _Drawing:
     def __init__(self, sheet: Sheet) -> None:
         self.sheet = sheet
         chosen = sheet.choices
-        self.pen = Pen(chosen.paper, chosen.ink, sheet.title, sheet.author, "Flow test of a cylinder head")
+        self.pen = Pen(chosen.paper, chosen.ink, sheet.title, sheet.author, sheet.subject)
         self.pages = 0
 
     def draw(self) -> bytes:
@@ -34,7 +52,7 @@ class _Drawing:
         self._through()
         self.pages = self.pen.page
         chosen = self.sheet.choices
-        self.pen = Pen(chosen.paper, chosen.ink, self.sheet.title, self.sheet.author, "Flow test of a cylinder head")
+        self.pen = Pen(chosen.paper, chosen.ink, self.sheet.title, self.sheet.author, self.sheet.subject)
         self._through()
         return self.pen.finish()
 
@@ -50,12 +68,11 @@ class _Drawing:
             Part.FIGURES: self._figures,
             Part.DONE: self._done,
             Part.DOUBT: self._doubt,
-            Part.ENGINE: self._engine,
             Part.PORTS: self._ports,
-            Part.HOURS: self._hours,
             Part.PHOTOS: self._photos,
+            **{part: partial(self._section, part) for part in _SECTIONS},
         }
-        parts = [p for p in self.sheet.choices.parts if p not in ALWAYS]
+        parts = [p for p in self.sheet.choices.parts if p not in ALWAYS and p in offered(self.sheet.kind)]
         done: set[Part] = set()
         noted = False
         for i, part in enumerate(parts):
@@ -87,10 +104,10 @@ class _Drawing:
         elif shop.name:
             self._emblem(x, pen.top - size, size)
             x += size + 3 * MM
-        name = shop.name or "Flow test of a cylinder head"
+        name = shop.name or self.sheet.subject
         room = pen.width * 0.6
         pen.text(x, pen.top - 4.2 * MM, elided(name, "bold", 11, room), 11, font="bold")
-        below = shop.line or ("flow test of a cylinder head" if shop.name else "")
+        below = shop.line or (self.sheet.subject[0].lower() + self.sheet.subject[1:] if shop.name else "")
         pen.text(x, pen.top - 8.6 * MM, elided(below, "text", 8, room), 8, "quiet")
         if self.sheet.customer:
             who = elided(f"for {self.sheet.customer}", "medium", 8.5, pen.width * 0.35)
@@ -118,6 +135,7 @@ class _Drawing:
             pen.y -= 14 * 1.2
             pen.text(pen.left, pen.y, line, 14, font="bold")
         pen.y -= 1.5
+        pen.paragraph(f"{sheet.kind.words[0].upper()}{sheet.kind.words[1:]}: {sheet.kind.below}", 9, font="medium")
         for words in (sheet.casting, *sheet.conditions):
             if words:
                 pen.paragraph(words, 8, "quiet")
@@ -209,7 +227,8 @@ class _Drawing:
                 ends.append(end)
                 px = at(curve.x[-1], 0)[0] + 4
                 font = "medium" if curve is p.after else "text"
-                pen.text(px, end - 2.5, f"{p.kind}{p.sign}, {name}", 7.5, p.kind, font)
+                words = f"{p.kind}{p.sign}" + (f", {name}" if p.before != p.after else "")
+                pen.text(px, end - 2.5, words, 7.5, p.kind, font)
         pen.y = y0 - 7 * MM
 
     def _squares(self, part: PairPart, curve: Curve, at: Callable[[float, float], tuple[float, float]]) -> None:
@@ -276,10 +295,11 @@ class _Drawing:
 
     def _figure_rows(self, x: float, width: float, rows: Sequence[FigureRow]) -> None:
         pen = self.pen
-        pen.y -= 10
         first, second = x + width * 0.76, x + width
-        pen.text(first, pen.y, "before", 7.5, "quiet", align="r")
-        pen.text(second, pen.y, "after", 7.5, "quiet", align="r")
+        if any(row.before for row in rows):
+            pen.y -= 10
+            pen.text(first, pen.y, "before", 7.5, "quiet", align="r")
+            pen.text(second, pen.y, "after", 7.5, "quiet", align="r")
         for row in rows:
             pen.room(11)
             pen.y -= 10.8
@@ -292,7 +312,7 @@ class _Drawing:
 
     def _figures(self) -> None:
         if self.sheet.figures:
-            self._heading("Volume, sections, speed", 22 * MM)
+            self._heading("Volume, sections, speed" if self.sheet.pairs else "What was measured", 22 * MM)
             self._figure_rows(self.pen.left, self.pen.width * 0.6, self.sheet.figures)
             self.pen.y -= 2 * MM
 
@@ -347,8 +367,7 @@ class _Drawing:
     def _doubt_column(self, p: PairPart, rows: Sequence[LiftFigures], x: float, width: float) -> None:
         pen = self.pen
         pen.y -= 11
-        name = f"{p.port}{p.sign}: {p.before_name} to {p.after_name}"
-        pen.text(x, pen.y, elided(name, "medium", 8.5, width), 8.5, p.kind, "medium")
+        pen.text(x, pen.y, elided(p.states, "medium", 8.5, width), 8.5, p.kind, "medium")
         ends = [x + width * share for share in (0.15, 0.32, 0.49, 0.76)]
         pen.y -= 10
         heads = (f"lift, {self.sheet.lift_label}", "before", "after", "gain")
@@ -383,25 +402,20 @@ class _Drawing:
                     pen.text(x + room, pen.y, shown, size, role, font, "r")
         pen.y -= 3 * MM
 
-    def _engine(self) -> None:
-        if not self.sheet.engine:
+    def _section(self, part: Part) -> None:
+        """A heading with its lines: sentences, or captions with a figure."""
+        pen, lines = self.pen, self.sheet.sections.get(part, ())
+        if not lines:
             return
-        self._heading("On the engine", 20 * MM)
-        for line in self.sheet.engine:
-            self.pen.room(11)
-            self.pen.paragraph(line, 8.5)
-        self.pen.y -= 2 * MM
-
-    def _hours(self) -> None:
-        pen = self.pen
-        if not self.sheet.hours:
-            return
-        self._heading("Hours by cut", 18 * MM)
-        for name, time in self.sheet.hours:
+        self._heading(_SECTIONS[part], 20 * MM)
+        for line in lines:
+            if line.figure is None:
+                pen.paragraph(line.words, 8.5)
+                continue
             pen.room(11)
             pen.y -= 11
-            pen.text(pen.left, pen.y, elided(name, "text", 8.5, pen.width * 0.5), 8.5)
-            pen.text(pen.left + pen.width * 0.65, pen.y, time, 8.5, font="narrow", align="r")
+            wide = pen.text(pen.left + pen.width * 0.85, pen.y, line.figure, 8.5, font="narrow", align="r")
+            pen.text(pen.left, pen.y, elided(line.words, "text", 8.5, pen.width * 0.85 - wide - GAP), 8.5)
         pen.y -= 2 * MM
 
     def _photos(self) -> None:
@@ -427,13 +441,16 @@ class _Drawing:
     def _foot_notes(self) -> None:
         """Every mark that stands on the sheet, explained; and what was left out."""
         pen = self.pen
-        said = ["gains marked up or down are proven over the scatter of bench and mounts; – is inside it."]
+        said = []
+        if self.sheet.kind is PaperKind.PAIR:
+            said = ["gains marked up or down are proven over the scatter of bench and mounts; – is inside it."]
         said += [f"{m.sign} {m.words}." for m in self.sheet.marks]
         words = "  ".join(said)
         pen.room(12 * MM)
         pen.y -= 1 * MM
         pen.rule("scribe", 0.5)
-        pen.paragraph(words[0].upper() + words[1:], 7.4, "quiet")
+        if words:
+            pen.paragraph(words[0].upper() + words[1:], 7.4, "quiet")
         for note in self.sheet.notes[:12]:
             pen.paragraph(note, 7.4, "quiet")
         if len(self.sheet.notes) > 12:
@@ -459,7 +476,7 @@ class _Drawing:
             pen.text(
                 x,
                 pen.y,
-                elided(f"{p.port}: {p.before_name} to {p.after_name}", "medium", 8, width),
+                elided(p.states, "medium", 8, width),
                 8,
                 p.kind,
                 "medium",

@@ -26,9 +26,12 @@ from ventrix.reports.sheet.contents import (
     FigureRow,
     Large,
     LiftFigures,
+    Line,
     Mark,
     Owned,
     PairPart,
+    PaperKind,
+    Part,
     PhotoPart,
     Sheet,
     Shop,
@@ -80,7 +83,8 @@ PRACTICE: Final = "A head that does not exist: nobody measured any of this. It i
 
 @dataclass(frozen=True, slots=True)
 class Asked:
-    """What a sheet is asked for: the pair, how it is made, whose it is, and the day."""
+    """What a sheet is asked for: the pair (one cut twice where one state is described), how it is made, whose it is,
+    the day, and what kind of paper."""
 
     port: Port
     before: Cut
@@ -89,6 +93,11 @@ class Asked:
     shop: Shop
     today: date
     photos: tuple[PhotoPart, ...] = ()
+    kind: PaperKind = PaperKind.PAIR
+
+    @property
+    def audience_is_shop(self) -> bool:
+        return self.choices.audience == "shop"
 
 
 def usual_pair(findings: Findings, port: Port | None = None) -> tuple[Port, Cut, Cut] | None:
@@ -112,7 +121,7 @@ def sheet_of(findings: Findings, asked: Asked, units: Units) -> Sheet:
         # Every flow of a page stands at one pressure: the pair's own, for the other kind of port too.
         findings = Findings(replace(job, test_pressure=c.pressure), findings, findings.benches, findings.elsewhere)
         main = findings.pair(asked.port, asked.before, asked.after)
-    other = _other_pair(findings, asked.port)
+    other = _other_pair(findings, asked.port, one_state=asked.before.id == asked.after.id)
     pairs = [p for p in (_pair_part(findings, main, units), _pair_part(findings, other, units) if other else None) if p]
     pairs.sort(key=lambda p: p.kind != "intake")
     by_key = _figures(findings, main, units)
@@ -140,9 +149,11 @@ def sheet_of(findings: Findings, asked: Asked, units: Units) -> Sheet:
         pairs=tuple(pairs),
         lift_label=units.lift.label,
         figures=(*figures, *(FigureRow(w.capitalize(), "", "not measured", missing=True) for w in missing)),
-        done=done_lines(asked.port, asked.before, asked.after, units, own=asked.choices.audience == "shop"),
-        engine=engine_part(findings, asked.port, asked.before, asked.after, units),
-        hours=hours_rows(asked.port, asked.before, asked.after, units),
+        done=done_lines(asked.port, asked.before, asked.after, units, own=asked.audience_is_shop),
+        sections={
+            Part.ENGINE: tuple(Line(s) for s in engine_part(findings, asked.port, asked.before, asked.after, units)),
+            Part.HOURS: tuple(Line(*row) for row in hours_rows(asked.port, asked.before, asked.after, units)),
+        },
         ports_head=ports_head(units, _sheet_lift(findings, main)),
         ports=ports_rows(findings, units, _sheet_lift(findings, main)),
         photos=asked.photos,
@@ -159,14 +170,15 @@ def sheet_of(findings: Findings, asked: Asked, units: Units) -> Sheet:
     )
 
 
-def _other_pair(findings: Findings, port: Port) -> Pair | None:
-    """The port of the other kind with its first and last flowed cut: on the same cylinder, else the first flowed."""
+def _other_pair(findings: Findings, port: Port, *, one_state: bool) -> Pair | None:
+    """The port of the other kind with its first and last flowed cut: on the same cylinder, else the first flowed. With
+    one state its last alone."""
     others = [p for p in findings.job.ports if p.kind != port.kind and p.of_head]
     others.sort(key=lambda p: port.cylinder is None or p.cylinder != port.cylinder)
     for each in others:
         flowed = [c for c in each.cuts if findings.runs_of(c, each)]
         if flowed:
-            return findings.pair(each, flowed[0], flowed[-1])
+            return findings.pair(each, flowed[-1 if one_state else 0], flowed[-1])
     return None
 
 
@@ -190,7 +202,7 @@ def _marks(findings: Findings, pair: Pair) -> tuple[Mark, ...]:
         found.append(Mark.CONVERTED)
     if c.adjustments:
         found.append(Mark.CARRIED)
-    if c.claimed:
+    if c.claimed or any(r.house for r in (*pair.before_runs, *pair.after_runs)):
         found.append(Mark.CLAIMED)
     if bool(np.any(c.interpolated)):
         found.append(Mark.INTERPOLATED)

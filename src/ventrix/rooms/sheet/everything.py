@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from datetime import date
 from pathlib import Path
 
@@ -12,12 +13,12 @@ from ventrix.records.files.traverse_table import write_traverses
 from ventrix.records.files.whole_file import safe_name
 from ventrix.reports.run_tables import run_tables
 from ventrix.reports.sheet.card_pdf import card_pdf
-from ventrix.reports.sheet.contents import Choices, Shop
+from ventrix.reports.sheet.contents import Choices, PaperKind, Shop, usual_parts
 from ventrix.reports.sheet.pdf import sheet_pdf
 from ventrix.reports.workbook import job_workbook
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.sheet.card import card_of
-from ventrix.rooms.sheet.contents import Asked, sheet_of, usual_pair
+from ventrix.rooms.sheet.papers import best_paper, made_paper
 
 
 def everything(
@@ -34,9 +35,10 @@ def everything(
             if cut.traverses:
                 files[f"air/{safe_name(f'{port.name} cut {cut.number}')}.csv"] = write_traverses(cut).encode()
     files["job.xlsx"] = job_workbook(findings)
-    pair = usual_pair(findings)
-    if pair is not None:
-        files["sheet.pdf"] = sheet_pdf(sheet_of(findings, Asked(*pair, choices, shop, today), units))
+    paper = best_paper(findings)
+    if paper.kind is not PaperKind.PAIR:  # the choices are those of a pair
+        choices = replace(choices, parts=usual_parts(paper.kind))
+    files["sheet.pdf"] = sheet_pdf(made_paper(findings, paper, choices, shop, today, units))
     cards = [card_of(findings, p, units, today, choices.paper, choices.ink) for p in job.ports if p.cuts]
     if cards:
         files["cards.pdf"] = card_pdf(cards)

@@ -16,13 +16,13 @@ from ventrix.reports.sheet.contents import PhotoPart
 MOST = 6
 
 
-def photos_for(job: Job, before: Cut, after: Cut) -> list[tuple[Photo, str]]:
+def photos_for(job: Job, before: Cut | None, after: Cut | None) -> list[tuple[Photo, str]]:
     """Every picture that may go on the sheet, with what stands beneath it."""
     return list({photo.file: (photo, words) for photo, words in _all(job, before, after)}.values())
 
 
-def _all(job: Job, before: Cut, after: Cut) -> Iterator[tuple[Photo, str]]:
-    for cut in (before, after):
+def _all(job: Job, before: Cut | None, after: Cut | None) -> Iterator[tuple[Photo, str]]:
+    for cut in (c for c in (before, after) if c is not None):
         for photo in cut.photos:
             words = ", ".join(w for w in (f"cut {cut.number}", photo.moment, photo.caption) if w)
             yield photo, words

@@ -8,7 +8,7 @@ from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QMouseEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QWidget
 
-from ventrix.reports.sheet.contents import ALWAYS, Part
+from ventrix.reports.sheet.contents import ALWAYS, PaperKind, Part, offered
 from ventrix.ui.look import theme
 
 ROW: Final = 29  # px of a line, where there is room
@@ -24,7 +24,7 @@ class PartsList(QWidget):
 
     def __init__(self) -> None:
         super().__init__()
-        self.order: list[Part] = [p for p in Part if p not in ALWAYS]
+        self.order: list[Part] = [p for p in offered(PaperKind.PAIR) if p not in ALWAYS]
         self.on: set[Part] = set()
         self.beside: dict[Part, str] = {}
         self.at = 0
@@ -35,11 +35,21 @@ class PartsList(QWidget):
     def tighten(self, on: bool) -> None:
         """Lower lines, in a small window."""
         self.row = TIGHT if on else ROW
-        self.setMinimumHeight(self.row * len(Part) + 4)
+        self._fit()
+
+    def show_parts(self, order: list[Part], on: set[Part]) -> None:
+        """The parts that this kind of paper has, in an order; those that are on."""
+        self.order, self.on = order, on
+        self.at = min(self.at, len(self.rows) - 1)
+        self._fit()
+
+    def _fit(self) -> None:
+        self.setMinimumHeight(self.row * len(self.rows) + 4)
+        self.updateGeometry()
         self.update()
 
     def sizeHint(self) -> QSize:
-        return QSize(330, self.row * len(Part) + 4)
+        return QSize(330, self.row * len(self.rows) + 4)
 
     @property
     def rows(self) -> list[Part]:

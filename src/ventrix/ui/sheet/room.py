@@ -9,9 +9,10 @@ from functools import partial
 from typing import Final
 
 from PySide6.QtCore import QEvent, QSize, Qt, QTimer
-from PySide6.QtGui import QKeyEvent
+from PySide6.QtGui import QKeyEvent, QStandardItemModel
 from PySide6.QtWidgets import (
     QBoxLayout,
+    QComboBox,
     QHBoxLayout,
     QLabel,
     QListWidget,
@@ -22,11 +23,21 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from ventrix.core.model.cut import Cut, Port
-from ventrix.reports.sheet.contents import USUAL, Choices, Part, PhotoPart, Sheet
+from ventrix.reports.sheet.contents import (
+    ALWAYS,
+    Choices,
+    PairPart,
+    PaperKind,
+    Part,
+    PhotoPart,
+    Sheet,
+    offered,
+    usual_parts,
+)
 from ventrix.reports.sheet.pdf import sheet_pdf
 from ventrix.rooms.display_units import SYSTEMS, Units
-from ventrix.rooms.sheet.contents import Asked, sheet_of, usual_pair
+from ventrix.rooms.sheet.contents import usual_pair
+from ventrix.rooms.sheet.papers import LACKS, Paper, best_paper, made_paper, paper_for
 from ventrix.rooms.sheet.photos import MOST, photo_parts, photos_for
 from ventrix.ui.look import theme
 from ventrix.ui.open_book import OpenBook
@@ -58,6 +69,7 @@ class SheetRoom(Room):
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.sheet: Sheet | None = None
         self.pdf = b""
+        self.kind: PaperKind | None = None  # what was chosen; the best that the job can fill without
         open_book.shelf_changed.connect(self._changed)
         self.hand_over = HandOver(open_book, self, lambda: OnScreen(self.pdf, self.choices, self.units))
         self.commands = (
@@ -74,6 +86,7 @@ class SheetRoom(Room):
             Command("sheet.card", "grinder card", self.hand_over.choose_card, "G"),
             Command("sheet.all", "everything in one zip", self.hand_over.choose_archive, "Z"),
             Command("sheet.pair", "first against last", self.usual, "U"),
+            Command("sheet.kind", "another paper", self.next_kind, "K"),
             Command("sheet.shop", "the shop's name", lambda: self.ways.sheet("shop"), "N"),
             Command("sheet.back", "back", self._back, "Esc"),
         )
@@ -90,6 +103,13 @@ class SheetRoom(Room):
         self.page.clicked.connect(self.toggle_full)
         self.full = FullPage()
         self.full.closed.connect(self.toggle_full)
+        self.kinds = QComboBox()
+        self.kinds.setAccessibleName("What paper it is")
+        self.kinds.setFocusPolicy(Qt.FocusPolicy.TabFocus)
+        for kind in PaperKind:
+            self.kinds.addItem(kind.words, kind)
+            self.kinds.setItemData(self.kinds.count() - 1, kind.below, Qt.ItemDataRole.ToolTipRole)
+        self.kinds.activated.connect(lambda i: self.choose_kind(PaperKind(self.kinds.itemData(i))))
         self.ready = QLabel()
         self.reason = QLabel()
         self.reason.setObjectName("quiet")
@@ -112,13 +132,6 @@ class SheetRoom(Room):
             self._button("Grinder card", "for the wall", "G", self.hand_over.choose_card),
             self._button("Everything", "one zip", "Z", self.hand_over.choose_archive),
         ]
-        self.empty = QLabel(
-            "There is no pair to hand over yet.\n\nFlow a port as it is, cut it, and flow it again: the sheet of the "
-            "two stands here. A grinder card needs no flow (G)."
-        )
-        self.empty.setObjectName("title")
-        self.empty.setWordWrap(True)
-        self.empty.setAlignment(Qt.AlignmentFlag.AlignCenter)
 
     def _button(self, words: str, below: str, keys: str, do: Callable[[], object]) -> QPushButton:
         button = QPushButton(f"{words}  {keys}\n{below}")
@@ -146,6 +159,7 @@ class SheetRoom(Room):
         heading.setObjectName("heading")
         middle = QVBoxLayout()
         middle.setSpacing(4)
+        middle.addWidget(self.kinds)
         middle.addWidget(heading)
         middle.addWidget(self.parts)
         middle.addWidget(self.photos)
@@ -172,7 +186,7 @@ class SheetRoom(Room):
         row.addWidget(self.page, 5)
         row.addLayout(right, 8)
         self.stack = QStackedWidget()
-        for each in (self._both, self.full, self.empty):
+        for each in (self._both, self.full):
             self.stack.addWidget(each)
         outer = QVBoxLayout(self)
         outer.setContentsMargins(16, 6, 16, 4)
@@ -205,28 +219,27 @@ class SheetRoom(Room):
             self.options.value("sheet_for"),
         )
 
-    def _load_parts(self) -> None:
-        """Parts and their order as they were left."""
+    def _load_parts(self, kind: PaperKind) -> None:
+        """Parts of this kind of paper and their order, as they were left."""
+        there = offered(kind)
         try:
-            said = json.loads(str(self.open_book.settings.value("sheet_parts", "")))
-            order = [Part(p) for p in said["order"] if p in tuple(Part)]
-            on = {Part(p) for p in said["on"] if p in tuple(Part)}
+            said = json.loads(str(self.open_book.settings.value(_setting(kind), "")))
+            order = [Part(p) for p in said["order"] if p in there]
+            on = {Part(p) for p in said["on"] if p in there}
         except (ValueError, KeyError, TypeError):
-            order, on = list(self.parts.order), set(USUAL)
-        rest = [p for p in self.parts.order if p not in order]
-        self.parts.order = [p for p in (*order, *rest) if p is not Part.CONDITIONS]
-        self.parts.on = on - {Part.CONDITIONS}
+            order, on = [], set(usual_parts(kind))
+        rest = [p for p in there if p not in order]
+        self.parts.show_parts([p for p in (*order, *rest) if p not in ALWAYS], on - set(ALWAYS))
 
     def _parts_changed(self) -> None:
         said = {"order": [p.value for p in self.parts.order], "on": [p.value for p in self.parts.chosen]}
-        self.open_book.settings.setValue("sheet_parts", json.dumps(said))
+        self.open_book.settings.setValue(_setting(self._paper().kind), json.dumps(said))
         self.photos.setVisible(Part.PHOTOS in self.parts.on and self.photos.count() > 0)
         self._soon.start()
 
     # -- showing
 
     def refresh(self) -> None:
-        self._load_parts()
         for button in self.buttons:
             button.setStyleSheet("text-align: left; font-size: 14px; padding: 4px 12px")
         self.size_words.setStyleSheet("font-size: 17px; font-weight: 600")
@@ -234,7 +247,50 @@ class SheetRoom(Room):
         self._show_photos()
         self.draw()
 
-    def _pair(self) -> tuple[Port, Cut, Cut] | None:
+    def _paper(self) -> Paper:
+        """What was chosen where the job can fill it, else the best that it can; a pair is the cut row's."""
+        space = self.open_book.workspace
+        if space is None:
+            return Paper(PaperKind.JUDGED)
+        pair = self._pair() if self.kind in (None, PaperKind.PAIR) else None
+        if pair is not None:
+            return pair
+        kind = self.kind or PaperKind.PAIR
+        found = paper_for(space.findings, kind, space.port) or paper_for(space.findings, kind)
+        return found or best_paper(space.findings, space.port)
+
+    def _fillable(self) -> list[PaperKind]:
+        space = self.open_book.workspace
+        return [k for k in PaperKind if space is not None and paper_for(space.findings, k) is not None]
+
+    def choose_kind(self, kind: PaperKind) -> None:
+        """Another paper; one that the job cannot fill is refused with what it lacks."""
+        if kind not in self._fillable():
+            self.open_book.say(f"Not yet: {LACKS[kind]}.")
+            self._show_kind(self._paper().kind)
+            return
+        self.kind = kind
+        self.page.page = 0
+        self.draw()
+        self.open_book.say(f"{kind.words.capitalize()}: {kind.below}.")
+
+    def next_kind(self) -> None:
+        """The next paper that the job can fill."""
+        kinds, now = self._fillable(), self._paper().kind
+        if kinds:
+            self.choose_kind(kinds[(kinds.index(now) + 1) % len(kinds)] if now in kinds else kinds[0])
+
+    def _show_kind(self, kind: PaperKind) -> None:
+        fillable = self._fillable()
+        model = self.kinds.model()
+        for i, each in enumerate(PaperKind):
+            words = each.words if each in fillable else f"{each.words} (not yet)"
+            self.kinds.setItemText(i, words)
+            if isinstance(model, QStandardItemModel):
+                model.item(i).setEnabled(each in fillable)
+        self.kinds.setCurrentIndex(list(PaperKind).index(kind))
+
+    def _pair(self) -> Paper | None:
         """The pair that the cut row has chosen, where both were flowed; else first against last."""
         space = self.open_book.workspace
         if space is None or space.port is None:
@@ -243,8 +299,9 @@ class SheetRoom(Room):
         if here is not None and against is not None and here.id != against.id and space.trial is None:
             before, after = sorted((against, here), key=lambda c: c.number)
             if space.findings.runs_of(before, space.port) and space.findings.runs_of(after, space.port):
-                return space.port, before, after
-        return usual_pair(space.findings, space.port) or usual_pair(space.findings)
+                return Paper(PaperKind.PAIR, space.port, before, after)
+        pair = usual_pair(space.findings, space.port) or usual_pair(space.findings)
+        return None if pair is None else Paper(PaperKind.PAIR, *pair)
 
     def usual(self) -> None:
         """Hold the first flowed cut of the port against its last."""
@@ -255,13 +312,13 @@ class SheetRoom(Room):
             space.hold_against(found[1].id)
 
     def _show_photos(self) -> None:
-        pair, space = self._pair(), self.open_book.workspace
+        paper, space = self._paper(), self.open_book.workspace
         self.photos.blockSignals(True)
         had = {i.data(Qt.ItemDataRole.UserRole) for i in self._photo_items() if i.checkState() == Qt.CheckState.Checked}
         fresh = self.photos.count() == 0
         self.photos.clear()
-        if pair is not None and space is not None:
-            for n, (photo, words) in enumerate(photos_for(space.job, pair[1], pair[2])):
+        if space is not None:
+            for n, (photo, words) in enumerate(photos_for(space.job, paper.before, paper.after)):
                 item = QListWidgetItem(words)
                 item.setData(Qt.ItemDataRole.UserRole, photo.file)
                 on = n < MOST if fresh else photo.file in had
@@ -275,20 +332,18 @@ class SheetRoom(Room):
 
     def draw(self) -> None:
         """Make the page anew and show it."""
-        space, pair = self.open_book.workspace, self._pair()
+        space = self.open_book.workspace
         if space is None:
             return
-        if pair is None:
-            self.sheet, self.pdf = None, b""
-            self.stack.setCurrentWidget(self.empty)
-            return
+        paper = self._paper()
+        self._load_parts(paper.kind)
+        self._show_kind(paper.kind)
         on = [i.data(Qt.ItemDataRole.UserRole) for i in self._photo_items() if i.checkState() == Qt.CheckState.Checked]
         photos: tuple[PhotoPart, ...] = ()
         if Part.PHOTOS in self.parts.on:
-            photos = photo_parts(self.open_book.book.photo_folder, photos_for(space.job, pair[1], pair[2]), on)
-        port, before, after = pair
-        asked = Asked(port, before, after, self.choices, shop_of(self.open_book), date.today(), photos)
-        self.sheet = sheet_of(space.findings, asked, self.units)
+            photos = photo_parts(self.open_book.book.photo_folder, photos_for(space.job, paper.before, paper.after), on)
+        shop = shop_of(self.open_book)
+        self.sheet = made_paper(space.findings, paper, self.choices, shop, date.today(), self.units, photos)
         self.pdf = sheet_pdf(self.sheet)
         pages = pages_of(self.pdf)
         self.page.page = min(self.page.page, pages - 1)
@@ -314,7 +369,7 @@ class SheetRoom(Room):
         here = f"page {self.page.page + 1} of {pages}, " if pages > 1 else ""
         self.size_words.setText(f"{here}{sheet.choices.paper}")
         main = next((p for p in sheet.pairs if p.port == sheet.port), None)
-        self.pair_words.setText(f"{main.before_name} to {main.after_name}" if main is not None else "")
+        self.pair_words.setText(_about(sheet.kind, main))
         self.owned.show_owned(sheet.owned)
         lifts = max((len(p.lifts) for p in sheet.pairs), default=0)
         self.parts.beside = {
@@ -383,8 +438,21 @@ class SheetRoom(Room):
             self.toggle_full()
 
 
+def _setting(kind: PaperKind) -> str:
+    """Where the parts of a kind of paper are kept; a pair's where they always were."""
+    return "sheet_parts" if kind is PaperKind.PAIR else f"sheet_parts_{kind}"
+
+
+def _about(kind: PaperKind, main: PairPart | None) -> str:
+    if main is None:
+        return kind.words
+    if main.before_name == main.after_name:
+        return f"{main.after_name}, {kind.words}"
+    return f"{main.before_name} to {main.after_name}"
+
+
 def _actions(commands: tuple[Command, ...]) -> tuple[list[Command], list[tuple[str, str]]]:
     """What has no button of its own, and the keys of the list of parts."""
     told = [("↑ ↓", "part"), ("Space", "on or off"), ("Shift+↑ ↓", "its place"), ("PgDn", "page")]
-    wanted = ("sheet.full", "sheet.pair", "sheet.shop")
+    wanted = ("sheet.full", "sheet.kind", "sheet.pair", "sheet.shop")
     return [c for c in commands if c.id in wanted], told
