@@ -1,29 +1,34 @@
 """The planner judged on virtual ports of other structures: coverage of its intervals, and hours well spent.
 
 ``python -m benchmarks.plan [PORTS]`` prints a row a generator: coverage of the 80 % intervals of the first gains and of
-the shares (aim 70 to 90 %), gain averaged over hours 2 to 8 against an oracle that knows the truth, for the plan, the
-usual order, and chance, and how many stops had a true best hour worth more than the hour one stops at (aim at most
-25 %). A place's true share is how the flow answers to its section, d ln Q / d ln A. Below, a fit and a whole plan of
-eight states against a bare ``least_squares`` on the same residuals. A miss is a row that says so; the generators are
-never tuned with the chain.
+the shares (aims 72 to 90 and 70 to 92 %); gain averaged over hours 2 to 8 against a one-pass oracle that knows the
+truth, for the plan on a first head (aim 0.88), after five finished ports of the casting (0.94), in batches of up to
+three (1.02), for the usual order one by one and in threes, and by chance; broken walls; and how many stops had a true
+best hour worth more than the hour one stops at (aim at most 15 % over all, 30 % on any one). A pass counts once it is
+flowed. A place's true share is how the flow answers to its section, d ln Q / d ln A. Below, a fit and a whole plan of
+eight states against a bare ``least_squares`` on the same residuals. A miss is a row that says so; the generators were
+written before the chain's separation, its learning and its batches, and are never tuned with them.
 """
 
 from __future__ import annotations
 
 import sys
 import time
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import replace
+from functools import partial
 
 import numpy as np
 
-from benchmarks.plan_ports import GENERATORS, LIFT, bare_fit, chain_of, state_of
+from benchmarks.plan_ports import GENERATORS, LIFT, OfCasting, bare_fit, chain_of, finished, state_of
 from ventrix.bench.simulator.heads.virtual import MINUTES, VirtualPort
 from ventrix.core.model.kinds import Place
+from ventrix.core.planning.casting_prior import casting_prior
 from ventrix.core.planning.chain import ChainState, ChainWork
+from ventrix.core.planning.learned import CastingPrior
 from ventrix.core.planning.loss_chain import fit_chain
 from ventrix.core.planning.priors import SECTION_OF
-from ventrix.core.planning.stop_rule import SURE
+from ventrix.core.planning.stop_rule import ALONE, SURE
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.units import to_si
 
@@ -37,9 +42,10 @@ WORTH = np.ones(len(LIFT)) / len(LIFT)
 History = list[tuple[Place, float, bool]]
 
 
-def hours_of(place: Place) -> float:
-    each, start = MINUTES[place]
-    return (start + each * DEPTH * 1e3) / 60 + REFLOW
+def hours_of(places: Sequence[Place]) -> float:
+    """Of passes at places, flowed once."""
+    work = sum(start + each * DEPTH * 1e3 for each, start in (MINUTES[p] for p in places))
+    return work / 60 + REFLOW
 
 
 def open_to(port: VirtualPort, read: dict[Place, float], done: dict[Place, float]) -> list[Place]:
@@ -54,12 +60,13 @@ def open_to(port: VirtualPort, read: dict[Place, float], done: dict[Place, float
     return found
 
 
-Choose = Callable[[VirtualPort, list[Place], list[ChainState], dict[Place, float]], Place]
+Choose = Callable[[VirtualPort, list[Place], list[ChainState], dict[Place, float]], list[Place]]
+Make = Callable[[int], VirtualPort]
 
 
-def play(make: Callable[[int], VirtualPort], seed: int, choose: Choose) -> tuple[float, bool]:
-    """Work a port for eight hours by one way of choosing; the mean share gained over hours 2 to 8, and whether it
-    broke."""
+def play(make: Make, seed: int, choose: Choose) -> tuple[float, bool]:
+    """Work a port for eight hours by one way of choosing what to work before the next flow test; the mean share gained
+    over hours 2 to 8, and whether it broke."""
     random = np.random.default_rng((seed, 5))
     port = make(seed)
     start = float(port.flow(LIFT) @ WORTH)
@@ -67,49 +74,63 @@ def play(make: Callable[[int], VirtualPort], seed: int, choose: Choose) -> tuple
     done = dict.fromkeys(USUAL, 0.0)
     states = [state_of(port, port.measured(LIFT, random))]
     hour, track = 0.0, [(0.0, 0.0)]
-    while True:
-        places = open_to(port, read, done)
-        if not places:
-            break
-        place = choose(port, places, states, done)
-        hour += hours_of(place)
+    while places := open_to(port, read, done):
+        chosen = choose(port, places, states, done)
+        hour += hours_of(chosen)
         if hour > HOURS:
             break
-        port = port.work(place, DEPTH, random)
-        states.append(state_of(port, port.measured(LIFT, random), [(place, DEPTH, done[place] > 0)]))
-        done[place] += DEPTH
+        works = [(place, DEPTH, done[place] > 0) for place in chosen]
+        for place in chosen:
+            port = port.work(place, DEPTH, random)
+            done[place] += DEPTH
+        states.append(state_of(port, port.measured(LIFT, random), works))
         track.append((hour, float(port.flow(LIFT) @ WORTH) / start - 1))
     times, gains = np.array(track).T
     at = np.linspace(2, HOURS, 25)
     return float(np.mean([gains[times <= t][-1] for t in at])), port.broken
 
 
-def by_plan(port: VirtualPort, places: list[Place], states: list[ChainState], done: dict[Place, float]) -> Place:
-    fit = fit_chain(chain_of(port, states))
-    flow = states[-1].flow
+def by_plan(most: int = 1, learned: CastingPrior | None = None) -> Choose:
+    """What the fitted chain says is the best hour, of sets of up to `most` places, one pass added at a time."""
 
-    def rate(place: Place) -> float:
-        gains = fit.gain([ChainWork(place.value, DEPTH, done[place] > 0)], LIFT)
-        return float(np.mean((gains * flow) @ WORTH)) / hours_of(place)
+    def choose(
+        port: VirtualPort, places: list[Place], states: list[ChainState], done: dict[Place, float]
+    ) -> list[Place]:
+        fit = fit_chain(chain_of(port, states, learned))
+        flow = states[-1].flow
 
-    return max(places, key=rate)
+        def rate(chosen: list[Place]) -> float:
+            works = [ChainWork(p.value, DEPTH, done[p] > 0) for p in chosen]
+            return float(np.mean((fit.gain(works, LIFT) * flow) @ WORTH)) / hours_of(chosen)
+
+        best = max(([p] for p in places), key=rate)
+        while len(best) < min(most, len(places)):
+            wider = max(([*best, p] for p in places if p not in best), key=rate)
+            if rate(wider) <= rate(best):
+                break
+            best = wider
+        return best
+
+    return choose
 
 
-def by_oracle(port: VirtualPort, places: list[Place], states: list[ChainState], done: dict[Place, float]) -> Place:
+def by_oracle(
+    port: VirtualPort, places: list[Place], states: list[ChainState], done: dict[Place, float]
+) -> list[Place]:
     now = float(port.flow(LIFT) @ WORTH)
-    return max(places, key=lambda p: (float(port.work(p, DEPTH).flow(LIFT) @ WORTH) - now) / hours_of(p))
+    return [max(places, key=lambda p: (float(port.work(p, DEPTH).flow(LIFT) @ WORTH) - now) / hours_of([p]))]
 
 
-def by_habit(port: VirtualPort, places: list[Place], states: list[ChainState], done: dict[Place, float]) -> Place:
-    return min(places, key=lambda p: (done[p], USUAL.index(p)))
+def by_habit(most: int = 1) -> Choose:
+    return lambda _port, places, _states, done: sorted(places, key=lambda p: (done[p], USUAL.index(p)))[:most]
 
 
 def by_chance(seed: int) -> Choose:
     random = np.random.default_rng((seed, 9))
-    return lambda _port, places, _states, _done: places[int(random.integers(len(places)))]
+    return lambda _port, places, _states, _done: [places[int(random.integers(len(places)))]]
 
 
-def stops(make: Callable[[int], VirtualPort], seed: int) -> bool | None:
+def stops(make: Make, seed: int) -> bool | None:
     """Work a port by plan until the stop rule says so: whether its true best hour was worth more than that; None where
     places or hours ended first."""
     random = np.random.default_rng((seed, 6))
@@ -120,10 +141,11 @@ def stops(make: Callable[[int], VirtualPort], seed: int) -> bool | None:
     while places := open_to(port, read, done):
         fit, flow = fit_chain(chain_of(port, states)), states[-1].flow
         draws = {p: (fit.gain([ChainWork(p.value, DEPTH, done[p] > 0)], LIFT) * flow) @ WORTH for p in places}
-        rates = {p: d / hours_of(p) for p, d in draws.items()}
-        if np.mean(np.max(list(rates.values()), axis=0) < LEAST) >= SURE:
+        rates = {p: d / hours_of([p]) for p, d in draws.items()}
+        few = np.mean(np.max(list(rates.values()), axis=0) < LEAST) >= SURE
+        if few and all(np.mean(rates[p] < LEAST) >= ALONE for p in places if not done[p]):
             now = float(port.flow(LIFT) @ WORTH)
-            best = max((float(port.work(p, DEPTH).flow(LIFT) @ WORTH) - now) / hours_of(p) for p in places)
+            best = max((float(port.work(p, DEPTH).flow(LIFT) @ WORTH) - now) / hours_of([p]) for p in places)
             return best > LEAST
         place = max(places, key=lambda p: float(np.mean(rates[p])))
         port = port.work(place, DEPTH, random)
@@ -132,7 +154,7 @@ def stops(make: Callable[[int], VirtualPort], seed: int) -> bool | None:
     return None
 
 
-def share_coverage(make: Callable[[int], VirtualPort], ports: int) -> float:
+def share_coverage(make: Make, ports: int) -> float:
     """Share of true shares of the loss inside their 80 % intervals, at a middle lift and the highest."""
     hit = count = 0
     at = LIFT[[5, -1]]
@@ -160,7 +182,7 @@ def _answers_to(port: VirtualPort, place: Place, at: Array) -> Array:
     return np.asarray((moved[0] - moved[1]) / 2e-4)
 
 
-def coverage(make: Callable[[int], VirtualPort], ports: int) -> tuple[float, float]:
+def coverage(make: Make, ports: int) -> tuple[float, float]:
     """Share of true first gains inside the 80 % interval, and how long a fit takes [s]."""
     hit = count = 0
     spent = 0.0
@@ -182,31 +204,48 @@ def coverage(make: Callable[[int], VirtualPort], ports: int) -> tuple[float, flo
 
 
 def main(ports: int) -> None:
-    print("generator      gains  shares  plan  habit  chance  broken  stops  fit")
+    heads = ("gains", "shares", "plan", "after 5", "batch", "habit", "habit 3", "chance")
+    print(f"{'generator':14}" + "".join(f"{h:>9}" for h in heads) + "   broken   stops")
     every = []
     for name, make in GENERATORS.items():
-        covered, seconds = coverage(make, ports)
-        rows = []
+        covered, _ = coverage(make, ports)
+        ways: dict[str, list[float]] = {}
+        broken = 0
         for seed in range(ports):
-            oracle, _ = play(make, seed, by_oracle)
-            plan, broke = play(make, seed, by_plan)
-            rows.append((oracle, plan, play(make, seed, by_habit)[0], play(make, seed, by_chance(seed))[0], broke))
-        oracle, plan, habit, chance, broken = (sum(r[i] for r in rows) for i in range(5))
+            learned = casting_prior([finished(make, seed, j) for j in range(1, 6)])
+            for way, who, choose in (
+                ("oracle", make, by_oracle),
+                ("plan", make, by_plan()),
+                ("batch", make, by_plan(3)),
+                ("habit", make, by_habit()),
+                ("habit 3", make, by_habit(3)),
+                ("chance", make, by_chance(seed)),
+                ("oracle 5", partial(_of_casting, make), by_oracle),
+                ("after 5", partial(_of_casting, make), by_plan(1, learned)),
+            ):
+                gain, broke = play(who, seed, choose)
+                ways.setdefault(way, []).append(gain)
+                broken += broke
+        whole = {way: sum(gains) for way, gains in ways.items()}
         told = share_coverage(make, ports)
         ended = [s for seed in range(ports) if (s := stops(make, seed)) is not None]
         early = float(np.mean(ended)) if ended else float("nan")
-        every.append((covered, told, plan / oracle, habit / oracle, chance / oracle, broken, early))
-        said = "" if 0.7 <= covered <= 0.9 else "  (gains missed)"
-        said += "" if 0.7 <= told <= 0.9 else "  (shares missed)"
-        said += "" if not early > 0.25 else "  (stops missed)"
-        said += "" if plan / oracle >= 0.85 else "  (plan missed 0.85)"
-        shares = f"{plan / oracle:5.2f} {habit / oracle:6.2f} {chance / oracle:7.2f}"
-        print(f"{name:14} {100 * covered:3.0f} % {100 * told:4.0f} %  {shares} {broken:7.0f} {100 * early:4.0f} % "
-              f"of {len(ended)} {1e3 * seconds:3.0f} ms{said}")  # fmt: skip
-    covered, told, plan, habit, chance, _, early = np.nanmean(every, axis=0)
-    shares = f"{plan:5.2f} {habit:6.2f} {chance:7.2f}"
-    print(f"{'all':14} {100 * covered:3.0f} % {100 * told:4.0f} %  {shares}  of the oracle's, {100 * early:4.0f} %")
+        row = [covered, told, *(whole[w] / whole["oracle 5" if w == "after 5" else "oracle"] for w in heads[2:])]
+        every.append([*row, broken, early])
+        print(f"{name:14}{_row(row)} {broken:8d} {100 * early:5.0f} % of {len(ended)}")
+    mean = np.nanmean(every, axis=0)
+    print(f"{'all':14}{_row(mean[:8])} {sum(r[8] for r in every):8.0f} {100 * mean[9]:5.0f} %")
+    print("aims: gains 72 to 90 %, shares 70 to 92 % on each; plan 0.88, after five 0.94, in batches 1.02 on the mean")
     _against_bare()
+
+
+def _row(row: Sequence[float]) -> str:
+    return "".join(f"{100 * v:7.0f} %" for v in row[:2]) + "".join(f"{v:9.2f}" for v in row[2:])
+
+
+def _of_casting(make: Callable[[OfCasting], VirtualPort], seed: int) -> VirtualPort:
+    """The next port of the casting whose five were finished."""
+    return make(OfCasting(seed, 0))
 
 
 def _against_bare() -> None:
@@ -243,4 +282,4 @@ def _against_bare() -> None:
 
 
 if __name__ == "__main__":
-    main(int(sys.argv[1]) if len(sys.argv) > 1 else 70)
+    main(int(sys.argv[1]) if len(sys.argv) > 1 else 40)

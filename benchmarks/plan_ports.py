@@ -9,19 +9,56 @@ import numpy as np
 
 from ventrix.bench.simulator.heads.contractions import contractions
 from ventrix.bench.simulator.heads.kinetic import kinetic
+from ventrix.bench.simulator.heads.letting_go import letting_go
 from ventrix.bench.simulator.heads.two_streams import two_streams
-from ventrix.bench.simulator.heads.virtual import PRESSURE, WORKED, VirtualPort
+from ventrix.bench.simulator.heads.virtual import PRESSURE, WORKED, Draws, VirtualPort
 from ventrix.core.model.kinds import Place
 from ventrix.core.planning.chain import Chain, ChainState, ChainValve, ChainWork
 from ventrix.core.planning.chain_layout import Layout
+from ventrix.core.planning.learned import CastingPrior
+from ventrix.core.planning.loss_chain import ChainFit, fit_chain
 from ventrix.core.planning.priors import median_losses
 from ventrix.core.quantity.arrays import Array
 
-GENERATORS: Final[dict[str, Callable[[int], VirtualPort]]] = {
+GENERATORS: Final[dict[str, Callable[[int | Draws], VirtualPort]]] = {
     "two streams": two_streams,
     "contractions": contractions,
     "kinetic": kinetic,
+    "letting go": letting_go,
 }
+WITHIN: Final = 0.45  # of a spread of 1 between castings: what ports of one casting differ by
+
+
+class OfCasting:
+    """Numbers of one port of a casting: each normal score is the casting's own, and the port's part of it."""
+
+    def __init__(self, casting: int, port: int) -> None:
+        self._casting, self._port = (np.random.default_rng(s) for s in ((casting, 71), (casting, port, 72)))
+
+    def standard_normal(self) -> float:
+        own, shared = self._port.standard_normal(), self._casting.standard_normal()
+        return float(WITHIN * own + (1 - WITHIN**2) ** 0.5 * shared)
+
+    def normal(self, mean: float = 0.0, spread: float = 1.0, /) -> float:
+        return mean + spread * self.standard_normal()
+
+    def uniform(self, low: float = 0.0, high: float = 1.0, /) -> float:
+        from scipy.special import ndtr
+
+        return low + (high - low) * float(ndtr(self.standard_normal()))
+
+
+def finished(make: Callable[[OfCasting], VirtualPort], casting: int, port: int) -> ChainFit:
+    """A port of a casting that was worked at every place and flowed after each, fitted from the book's prior."""
+    random = np.random.default_rng((casting, port, 73))
+    each = make(OfCasting(casting, port))
+    states = [state_of(each, each.measured(LIFT, random))]
+    for place in WORKED:
+        each = each.work(place, 0.5e-3, random)
+        states.append(state_of(each, each.measured(LIFT, random), [(place, 0.5e-3, False)]))
+    return fit_chain(chain_of(each, states))
+
+
 LIFT: Final = np.arange(1, 13) * 0.00127
 REPEAT, MOUNT = 0.003, 0.003
 
@@ -64,8 +101,8 @@ def bare_fit(chain: Chain) -> None:
     least_squares(residuals, layout.mean, method="lm")
 
 
-def chain_of(port: VirtualPort, states: Sequence[ChainState]) -> Chain:
+def chain_of(port: VirtualPort, states: Sequence[ChainState], learned: CastingPrior | None = None) -> Chain:
     """The chain of a virtual port."""
     s = port.metal.sizes
     medians = median_losses("radius", s.short_side_radius, s.short_side_height, s.turning)
-    return Chain(medians, tuple(states), PRESSURE)
+    return Chain(medians, tuple(states), PRESSURE, learned=learned)

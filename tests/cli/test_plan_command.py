@@ -39,7 +39,7 @@ def test_the_contract(capsys: pytest.CaptureFixture[str], document: Path) -> Non
               "minutes", "volume_cc", "gain_per_hour", "blocked_by", "sentence"}  # fmt: skip
     for move in found["candidates"]:
         assert set(move) >= wanted
-        assert move["kind"] in ("cut", "seat", "valve", "entry", "clay", "wall", "mount")
+        assert move["kind"] in ("cut", "seat", "valve", "entry", "clay", "wall", "mount", "batch")
         if move["kind"] == "cut":
             assert [set(p) for p in move["points"]] == [{"lift_mm", "gain_cfm", "low_cfm", "high_cfm"}] * 12
     rates = [m["gain_per_hour"] for m in found["candidates"] if not m["blocked_by"]]

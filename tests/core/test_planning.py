@@ -163,7 +163,7 @@ def test_laplace_says_what_importance_sampling_says() -> None:
 
 def by_importance(fit: ChainFit, freedom: float = 6.0) -> np.ndarray:
     random = np.random.default_rng(7)
-    layout, state = fit._layout, fit.chain.states[0]
+    layout, state = fit.layout, fit.chain.states[0]
     bench, wrong = layout.noise()
     z = random.standard_normal((20000, layout.size)) / np.sqrt(random.chisquare(freedom, 20000) / freedom)[:, None]
     theta = fit.best + z @ np.linalg.cholesky(fit.covariance).T

@@ -98,8 +98,8 @@ def test_seven_lines_unless_all_are_asked_for() -> None:
     few, said = move_lines(PLAN, US, False)
     every, whole = move_lines(PLAN, US, True)
     assert len(few) == 7
-    assert len(every) == len(PLAN.moves)
-    assert f"{len(PLAN.moves) - 7} more (L)" in said
+    assert len(every) == len(PLAN.candidates)
+    assert f"{len(PLAN.candidates) - 7} more (L)" in said
     assert "more" not in whole
     assert "floor" in whole, "what is never proposed is said"
 

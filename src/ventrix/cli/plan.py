@@ -12,7 +12,9 @@ from ventrix.cli.app import JsonOption, app, of_file, port_of_file, print_json
 from ventrix.core.judging.findings import Findings
 from ventrix.core.model.cut import Port
 from ventrix.core.model.job import Job
+from ventrix.core.model.job_parts import plain_casting
 from ventrix.core.model.kinds import Band
+from ventrix.core.planning.learned import CastingPrior
 from ventrix.core.planning.moves import Asked
 from ventrix.core.planning.of_job import edge_share
 from ventrix.core.planning.priors import PLACES
@@ -28,6 +30,9 @@ def plan(
     what: Annotated[
         list[str] | None,
         typer.Option(metavar='"PLACE[/SIDE or HOURS]:DEPTH"', help="These moves only; may be repeated."),
+    ] = None,
+    book: Annotated[
+        str | None, typer.Option(metavar="FILE|URL", help="Learn from its finished ports of this casting.")
     ] = None,
     as_json: JsonOption = False,
 ) -> None:
@@ -45,11 +50,25 @@ def plan(
     asked = tuple(_asked(text) for text in what or ())
     outcomes = [] if read.practice else [*findings.outcomes(), *called_outcomes(findings)]
     factors, record = own_factors(outcomes), own_record(outcomes)
-    found = of_file(job, lambda: plan_port(findings, chosen, factors, what=asked, record=record))
+    learned = None if book is None else _learned(book, read, chosen)
+    found = of_file(job, lambda: plan_port(findings, chosen, factors, what=asked, record=record, learned=learned))
     if as_json:
         print_json(plan_document(found))
     else:
         print(plan_text(found))
+
+
+def _learned(book: str, job: Job, port: Port) -> CastingPrior | None:
+    """What the other jobs of a book with a head of this casting told."""
+    from ventrix.core.planning.casting_prior import learn
+    from ventrix.records.book.book import Book, as_location
+
+    castings = {plain_casting(h.casting) for h in job.heads if h.casting.strip()}
+    with Book.open(as_location(book)) as opened:
+        others = [opened.load(entry.id) for entry in opened.jobs() if entry.id != job.id]
+        benches = opened.benches()
+    same = [j for j in others if not j.practice and castings & {plain_casting(h.casting) for h in j.heads}]
+    return learn([Findings(j, benches=benches) for j in same], castings, port.kind)
 
 
 def chosen_port(job: Job, name: str | None, findings: Findings, path: Path, kind: str | None = None) -> Port:

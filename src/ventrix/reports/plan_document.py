@@ -32,7 +32,7 @@ def plan_document(plan: Plan) -> dict[str, Any]:
     ]
     return {
         "limits": limits,
-        "candidates": [move_document(m, plan) for m in plan.moves],
+        "candidates": [move_document(m, plan) for m in plan.candidates],
         "stop": {"now": plan.stop.now, "reason": plan.stop.reason},
         "fit": {
             "chi_squared": plan.fit.chi_squared,
@@ -40,9 +40,22 @@ def plan_document(plan: Plan) -> dict[str, Any]:
             "readings": plan.fit.count,
             "does_not_fit_at_mm": None if plan.fit.worst_lift is None else from_si(plan.fit.worst_lift, "mm"),
         },
+        "separation": _separation(plan),
+        "learned_from": plan.learned_from,
         "guessed": list(plan.planned.guessed),
         "flowed": plan.planned.run is not None,
     }
+
+
+def _separation(plan: Plan) -> dict[str, float] | None:
+    found = plan.fit.separation
+    if found is None:
+        return None
+    lifts = {
+        key: from_si(getattr(found, name), "mm")
+        for key, name in (("lift_mm", "lift"), ("low", "low"), ("high", "high"))
+    }
+    return lifts | {"share": found.share}
 
 
 def move_document(move: Move, plan: Plan) -> dict[str, Any]:
@@ -82,6 +95,10 @@ def move_document(move: Move, plan: Plan) -> dict[str, Any]:
         "mean_speed_m_s": move.speed,
         "named": move.named,
         "guess": move.guess,
+        "passes": [
+            {"place": p.place, "depth_mm": None if p.depth is None else from_si(p.depth, "mm"), "gain_cfm": cfm(p.gain)}
+            for p in move.passes
+        ],
         "blocked_by": list(move.blocked_by),
         "sentence": move.sentence,
     }
@@ -100,7 +117,7 @@ def plan_text(plan: Plan) -> str:
         lines.append(f"  {place_name(place):18} {share}  {whose}")
     lines.append("Next, best hour first:")
     unit = "%" if plan.planned.chain.is_index else "CFM"
-    for move in plan.moves:
+    for move in plan.candidates:
         document = move_document(move, plan)
         depth = "" if move.depth is None else f", {document['depth_mm']:.2f} mm"
         name = f"{move.kind.value} {move.place} {move.named}".strip() + depth

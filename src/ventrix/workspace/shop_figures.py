@@ -2,21 +2,36 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+from dataclasses import dataclass
 from typing import TYPE_CHECKING, Final
 
 from ventrix.core.benches.study import Evidence
 from ventrix.core.judging.calls import called_outcomes
 from ventrix.core.judging.engine_results import ShopPower, powers_for_flow, shop_power
 from ventrix.core.judging.expectation import Factor, Outcome, own_factors
+from ventrix.core.judging.findings import Findings
+from ventrix.core.model.bench import Bench
+from ventrix.core.model.job_parts import plain_casting
 from ventrix.core.model.kinds import JobState
 from ventrix.core.planning.own_record import OwnRecord, own_record
 from ventrix.core.quantity.units import from_si
 from ventrix.records.book.index import Index
 
 if TYPE_CHECKING:
+    from ventrix.core.planning.learned import CastingPrior
     from ventrix.workspace.workspace import Workspace
 
 MOST_HEADS: Final = 12  # finished ones that a first guess of hours stands on
+
+
+@dataclass(frozen=True, slots=True)
+class _Learned:
+    """What was learned of which writing of the book, and for which castings."""
+
+    of: tuple[dict[str, int], frozenset[str]]
+    jobs: list[Findings]
+    by_kind: dict[str, CastingPrior | None]
 
 
 class ShopFigures:
@@ -27,6 +42,7 @@ class ShopFigures:
         self._index = Index(space.book)
         self._index.catch_up(space.job.id)
         self._outcomes: tuple[dict[str, int], list[Outcome]] = {}, []
+        self._learned: _Learned | None = None
         self._paces: tuple[dict[str, int], dict[str, list[float]]] = {}, {}
 
     def outcomes(self) -> list[Outcome]:
@@ -59,6 +75,33 @@ class ShopFigures:
                     found.setdefault(stage, []).append(seconds)
             self._paces = written, found
         return self._paces[1]
+
+    def learner(self, kind: str) -> Callable[[], CastingPrior | None]:
+        """What finished ports of this casting and kind told, as a question for a thread of its own: their jobs are read
+        here, where the book was written since, and fitted there, once."""
+        from ventrix.core.planning.casting_prior import learn  # late: the first picture needs no plan
+
+        written = {owner: n for owner, n in self._space.book.revisions().items() if owner != self._space.job.id}
+        castings = frozenset(filter(None, (plain_casting(h.casting) for h in self._space.job.heads)))
+        if self._learned is None or self._learned.of != (written, castings):
+            same = [
+                e for e in (self._index.find() if castings else ())
+                if e.id != self._space.job.id and e.binned is None and plain_casting(e.casting) in castings
+            ]  # fmt: skip
+            newest = sorted(same, key=lambda e: e.date or "")[-MOST_HEADS:]
+            jobs = [job for e in newest if not (job := self._space.book.load(e.id)).practice]
+            self._learned = _Learned((written, castings), [Findings(job, benches=self._benches()) for job in jobs], {})
+        held = self._learned
+
+        def answer() -> CastingPrior | None:
+            if kind not in held.by_kind:
+                held.by_kind[kind] = learn(held.jobs, castings, kind)
+            return held.by_kind[kind]
+
+        return answer
+
+    def _benches(self) -> tuple[Bench, ...]:
+        return tuple(self._space.findings.benches)
 
     def hours_of_like(self) -> str:
         """Hours that finished heads of as many cylinders and this material took, in words."""

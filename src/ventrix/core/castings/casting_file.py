@@ -14,6 +14,7 @@ from ventrix.core.judging.findings import Findings
 from ventrix.core.metal.walls import on_side
 from ventrix.core.model.cut import Cut, Port, WallReading, poured_volume
 from ventrix.core.model.job import Job
+from ventrix.core.model.job_parts import plain_casting
 from ventrix.core.work.hours import pace_of
 
 
@@ -68,7 +69,7 @@ def castings_of(jobs: Iterable[Job]) -> tuple[str, ...]:
     for job in jobs:
         for head in job.heads:
             if head.casting.strip():
-                names.setdefault(_plain(head.casting), head.casting.strip())
+                names.setdefault(plain_casting(head.casting), head.casting.strip())
     return tuple(sorted(names.values(), key=str.lower))
 
 
@@ -96,7 +97,7 @@ def casting(number: str, jobs: Sequence[Findings]) -> Casting:
     ----------
     Definitions of this project. A reading counts as cast while nobody had worked that place and side before it.
     """
-    wanted = _plain(number)
+    wanted = plain_casting(number)
     walls: dict[tuple[str, str, str | None], list[float]] = {}
     faults: dict[tuple[str, str], int] = {}
     volumes: dict[str, list[float]] = {}
@@ -105,7 +106,7 @@ def casting(number: str, jobs: Sequence[Findings]) -> Casting:
     heads = 0
     for findings in jobs:
         job = findings.job
-        own = [h.id for h in job.heads if _plain(h.casting) == wanted]
+        own = [h.id for h in job.heads if plain_casting(h.casting) == wanted]
         if not own:
             continue
         heads += len(own)
@@ -129,10 +130,6 @@ def casting(number: str, jobs: Sequence[Findings]) -> Casting:
         ),
         {stage: float(np.median(each)) for stage, each in paces.items()},
     )
-
-
-def _plain(number: str) -> str:
-    return "".join(number.lower().split())
 
 
 def _as_cast(port: Port) -> Iterable[WallReading]:

@@ -47,6 +47,11 @@ class Seat(Noun):
     note: str = ""
 
 
+def plain_casting(number: str) -> str:
+    """A casting number as it is compared: capitals and spaces do not count."""
+    return "".join(number.lower().split())
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Head(Noun):
     """One of the heads of a job."""

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from datetime import date
 from typing import Final
 
@@ -13,6 +13,7 @@ from ventrix.core.model.cut import Port
 from ventrix.core.model.kinds import FaultKind, FaultState, Place
 from ventrix.core.next_hour.weights import KindWeights
 from ventrix.core.next_hour.work_item import ItemKind, WaitsFor, WorkItem
+from ventrix.core.planning.learned import CastingPrior
 from ventrix.core.planning.own_record import OwnRecord
 from ventrix.core.work.hours import MINUTE, USUAL_MINUTES
 from ventrix.core.work.record import Record, StageState, WorkState
@@ -35,6 +36,9 @@ STAGE_OF: Final[Mapping[str, str]] = {
 }
 
 
+Learners = Mapping[str, Callable[[], CastingPrior | None]]
+
+
 class Maker:
     """Makes items of one job."""
 
@@ -46,9 +50,11 @@ class Maker:
         factors: Sequence[Factor],
         plan_record: OwnRecord | None,
         words: Wording,
+        learners: Learners,
     ) -> None:
         self.findings, self.record, self.job = findings, record, record.job
         self.today, self.factors, self.plan_record, self.words = today, factors, plan_record, words
+        self.learners = learners
         self.rank = {stage.key: i for i, stage in enumerate(record.stages)}
         self.ports = ports_in_order(self.job)
         self.weights = KindWeights(findings, self.ports)

@@ -12,7 +12,7 @@ from ventrix.core.model.kinds import Use
 from ventrix.core.model.noun import Direction
 from ventrix.core.next_hour.maker import BLENDING, LATER, STAGE_OF, Maker, stage_key, usual, wall_key
 from ventrix.core.next_hour.work_item import ItemKind, WaitsFor, WorkItem
-from ventrix.core.planning.moves import READ_FIRST, Move, MoveKind
+from ventrix.core.planning.moves import CUTS, READ_FIRST, Move, MoveKind
 from ventrix.core.planning.next_moves import Plan, plan_port
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import listed
@@ -32,6 +32,7 @@ _AS: Final = {
     MoveKind.SEAT: ItemKind.SEAT,
     MoveKind.VALVE: ItemKind.VALVE,
     MoveKind.ENTRY: ItemKind.CUT,
+    MoveKind.BATCH: ItemKind.CUT,
 }
 
 
@@ -55,7 +56,15 @@ class MetalItems:
 
     def _plan_of(self, port: Port) -> Plan | None:
         try:
-            return plan_port(self.findings, port, self.maker.factors, words=self.words, record=self.maker.plan_record)
+            learner = self.maker.learners.get(port.kind)
+            return plan_port(
+                self.findings,
+                port,
+                self.maker.factors,
+                words=self.words,
+                record=self.maker.plan_record,
+                learned=None if learner is None else learner(),
+            )
         except Refused:
             return None
 
@@ -65,7 +74,11 @@ class MetalItems:
         plan = self._plan_of(model) if model is not None else None
         if model is None or plan is None or plan.stop.now:
             return
-        for move in plan.moves:
+        together = max(plan.batches, key=lambda m: m.rate, default=None)
+        inside = () if together is None else together.passes  # done with the set, and not again by themselves
+        for move in plan.candidates:
+            if any(move is each for each in inside) or (move.kind is MoveKind.BATCH and move is not together):
+                continue
             if move.kind is MoveKind.FLOW:
                 yield self._reflow(model, move)
             elif move.kind in _AS and move.gain > 0 and not plan.planned.chain.is_index:
@@ -78,11 +91,14 @@ class MetalItems:
     def _cut(self, model: Port, move: Move) -> WorkItem:
         n = sum(p.kind == model.kind for p in self.ports)
         own = move.seconds - move.flowing
-        seconds = own + move.flowing + (n - 1) * COPY_LEARNS * own if move.kind is MoveKind.CUT else move.seconds
+        seconds = own + move.flowing + (n - 1) * COPY_LEARNS * own if move.kind in CUTS else move.seconds
         title = _NAMED.get(move.named) or f"cut the {move.place}"
+        if move.passes:
+            title = f"cut {move.place}, then flow once,"
         depth = "" if move.depth is None else f", {self.words.lift(move.depth)} {self.words.lift_unit}"
         waits = [self._blocked(model, move, words) for words in move.blocked_by]
-        waits += self.maker.before_metal(model) + self._truck(model, move.place)
+        waits += self.maker.before_metal(model)
+        waits += next(filter(None, (self._truck(model, m.place) for m in move.passes or (move,))), [])
         brings = f"{self.words.flow(move.gain)} {self.words.flow_name}"
         many = f" on each of {n} ports, copies counted" if n > 1 else ""
         return WorkItem(

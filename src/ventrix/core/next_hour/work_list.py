@@ -9,7 +9,7 @@ from datetime import date
 from ventrix.core.judging.expectation import Factor
 from ventrix.core.judging.findings import Findings
 from ventrix.core.judging.wording import Wording
-from ventrix.core.next_hour.maker import Maker
+from ventrix.core.next_hour.maker import Learners, Maker
 from ventrix.core.next_hour.metal_items import MetalItems
 from ventrix.core.next_hour.other_items import OtherItems
 from ventrix.core.next_hour.work_item import WorkItem, linked
@@ -42,6 +42,7 @@ def work_list(
     plan_record: OwnRecord | None = None,
     paces: Paces | None = None,
     words: Wording | None = None,
+    learners: Learners | None = None,
 ) -> WorkList:
     """Everything that is left on a head, in the order it is best done in.
 
@@ -61,6 +62,8 @@ def work_list(
         What stages took on this shop's finished heads.
     words : Wording, optional
         Units of the sentences; inches and CFM without.
+    learners : mapping, optional
+        By kind of port, what finished ports of this casting told, when it is asked for.
 
     Returns
     -------
@@ -76,7 +79,7 @@ def work_list(
     Formula book of this project; minutes of looks and the share of a copy are common practice, no source.
     """
     record = record_of(findings)
-    maker = Maker(findings, record, today, factors, plan_record, words or Wording())
+    maker = Maker(findings, record, today, factors, plan_record, words or Wording(), learners or {})
     metal, others = MetalItems(maker), OtherItems(maker)
     items = [*others.before()]
     for kind in dict.fromkeys(p.kind for p in maker.ports):

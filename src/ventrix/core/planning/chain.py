@@ -6,6 +6,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from ventrix.core.planning import priors
+from ventrix.core.planning.learned import CastingPrior
 from ventrix.core.quantity.arrays import Array
 
 
@@ -79,10 +80,12 @@ class ChainClay:
 @dataclass(frozen=True, slots=True)
 class Chain:
     """What a port's chain begins with: its medians of K and its states, in order, and clay tried on them. `pressure` is
-    the drop [Pa]; on an uncalibrated bench (`is_index`) the scale of flow is a parameter of the fit."""
+    the drop [Pa]; on an uncalibrated bench (`is_index`) the scale of flow is a parameter of the fit. `learned` is what
+    finished ports of its casting told: the book's own prior without."""
 
     medians: Mapping[str, float]
     states: tuple[ChainState, ...]
     pressure: float
     is_index: bool = False
     clays: tuple[ChainClay, ...] = ()
+    learned: CastingPrior | None = None

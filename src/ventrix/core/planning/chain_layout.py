@@ -11,7 +11,8 @@ from ventrix.core.formulas.bench_flow import ideal_flux
 from ventrix.core.formulas.valve import seat_opening_area
 from ventrix.core.planning import priors
 from ventrix.core.planning.chain import Chain, ChainClay, ChainWork
-from ventrix.core.planning.priors import CHAMBER, KNOTS, PLACES, SECTION_OF, VALVE
+from ventrix.core.planning.learned import CastingPrior
+from ventrix.core.planning.priors import CHAMBER, KNOTS, PLACES, SECTION_OF, SHORT_SIDE, VALVE
 from ventrix.core.quantity.arrays import Array
 
 TOLD: Final = 0.7  # of the book's spread: what is known better than that, the data say
@@ -44,6 +45,8 @@ class Layout:
         n += len(self.sections)
         self.cd = slice(n, n + len(KNOTS))
         n += len(KNOTS)
+        self.lets_go = slice(n, n + 3)  # ln s, x0, ln of what a millimetre moves it
+        n += 3
         self.works: list[tuple[int, ChainWork, int]] = []
         for s, state in enumerate(chain.states):
             for work in state.works:
@@ -60,8 +63,30 @@ class Layout:
             self.mean[i] = np.log(max(chain.medians.get(place, 0.05), 1e-4))
         self.mean[self.cd] = np.log(priors.median_cd(chain.states[0].valve.seat_angle))
         for _, work, i in self.works:
-            self.mean[i] = logit(work.taken)
-        self.prior = self._prior()
+            self.mean[i] = self.taken(work)
+        moves, _ = priors.LETS_GO_MOVES
+        self.mean[self.lets_go] = priors.LETS_GO_BY[0], priors.LETS_GO_AT[0], np.log(moves)
+        self.prior = self.book = self._prior()
+        if chain.learned is not None:
+            self._learn(chain.learned)
+
+    @property
+    def shared(self) -> list[int]:
+        """Where the parameters stand that ports of one casting have in common."""
+        return [*self.k.values(), *range(self.size)[self.cd], *range(self.size)[self.lets_go]]
+
+    def taken(self, work: ChainWork) -> float:
+        """The logit of what a pass takes of its place's loss, as the book and this casting's ports have it."""
+        learned = self.chain.learned
+        return logit(work.taken) + (0.0 if learned is None else learned.removal.get(work.place, 0.0))
+
+    def _learn(self, learned: CastingPrior) -> None:
+        """Begin where finished ports of this casting say, in place of the book."""
+        shared = self.shared
+        root = np.linalg.cholesky(self.book[np.ix_(shared, shared)])
+        self.mean[shared] = self.mean[shared] + root @ learned.mean
+        self.prior = self.book.copy()
+        self.prior[np.ix_(shared, shared)] = root @ learned.covariance @ root.T
 
     def _prior(self) -> Array:
         """Prior covariance of the parameters."""
@@ -75,6 +100,7 @@ class Layout:
             spread[i] = priors.TAKES_SPREAD
         if self.scale is not None:
             spread[self.scale] = 2.0
+        spread[self.lets_go] = priors.LETS_GO_BY[1], priors.LETS_GO_AT[1], priors.LETS_GO_MOVES[1]
         spread[self.clays] = [c.spread for c in self.chain.clays]
         found = np.diag(spread**2)
         knots = np.array(KNOTS)
@@ -95,6 +121,8 @@ class Layout:
         for place, i in self.k.items():
             k = np.exp(theta[:, i] + left[place])[:, None]
             grows = np.minimum((x / 0.25) ** 2, 1.0) if place == CHAMBER else np.ones_like(x)
+            if place == SHORT_SIDE:
+                k = k * (1 + self.let_go(theta, x, state))
             found[place] = k / area[SECTION_OF.get(place, place)] ** 2 * grows
         for near, far in zip(self.sections, self.sections[1:], strict=False):
             wider = np.maximum(1 / area[near] - 1 / area[far], 0.0)
@@ -105,12 +133,27 @@ class Layout:
         found[VALVE] = 1 / (cd * np.maximum(opening, 1e-9)) ** 2
         return found
 
+    def let_go(self, theta: Array, x: Array, state: int, more: Array | float = 0.0) -> Array:
+        """By what share the short side's loss has grown where the air let go of it, at L/D `x`, shape (draws, n);
+        with `more` [m], shape (draws,), worked there since the state."""
+        by, _, _ = theta[:, self.lets_go].T
+        from_lift = self.lets_go_at(theta, state, more)[:, None]
+        return np.asarray(np.exp(by)[:, None] / (1 + np.exp(-(x - from_lift) / priors.LETS_GO_WIDTH)))
+
+    def lets_go_at(self, theta: Array, state: int, more: Array | float = 0.0) -> Array:
+        """L/D at which the air lets go of the short side in a state, shape (draws,)."""
+        _, at, moves = theta[:, self.lets_go].T
+        worked = sum(w.depth * w.edge for s, w, _ in self.works if s <= state and w.place == SHORT_SIDE)
+        return np.asarray(at + np.exp(moves) * (worked + more) * 1e3)
+
     def log_flow(self, theta: Array, state: int) -> Array:
         """ln Q at the tested lifts of a state, shape (draws, n)."""
         here = self.chain.states[state]
         whole = summed(self.terms(theta, here.lift, state))
         flux = 1.0 if self.chain.is_index else float(ideal_flux(self.chain.pressure))
         found = np.log(flux) - 0.5 * np.log(whole)
+        if self.chain.learned is not None:
+            found = found + self.chain.learned.residual_at(here.lift / here.valve.diameter)
         return np.asarray(found if self.scale is None else found + theta[:, self.scale][:, None])
 
     def log_ratio(self, theta: Array, clay: ChainClay, i: int) -> Array:
@@ -136,10 +179,10 @@ class Layout:
     def told(self, covariance: Array, lift: Array) -> dict[str, Array]:
         """Of each place whether the data say its loss at lifts, and not the book alone, shape (n,): the valve's
         coefficient lift by lift, every K at all of them alike."""
-        now, book = (np.sqrt(np.diag(c)) for c in (covariance, self.prior))
+        now, book = (np.sqrt(np.diag(c)) for c in (covariance, self.book))
         found = {p: np.full(len(lift), now[i] < TOLD * book[i]) for p, i in self.k.items()}
         near = _between_knots(np.eye(len(KNOTS)), lift / self.chain.states[-1].valve.diameter)
-        cd_now, cd_book = (np.sum(near * (c[self.cd, self.cd] @ near), axis=0) for c in (covariance, self.prior))
+        cd_now, cd_book = (np.sum(near * (c[self.cd, self.cd] @ near), axis=0) for c in (covariance, self.book))
         found[VALVE] = np.sqrt(cd_now) < TOLD * np.sqrt(cd_book)
         return found
 

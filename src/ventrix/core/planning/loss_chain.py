@@ -19,14 +19,15 @@ from ventrix.core.formulas.valve import seat_opening_area
 from ventrix.core.model.kinds import Place
 from ventrix.core.planning import priors
 from ventrix.core.planning.chain import Chain, ChainClay, ChainWork
-from ventrix.core.planning.chain_layout import Layout, expit, logit, summed
-from ventrix.core.planning.priors import PLACES, SECTION_OF, VALVE
+from ventrix.core.planning.chain_layout import TOLD, Layout, expit, summed
+from ventrix.core.planning.priors import PLACES, SECTION_OF, SHORT_SIDE, VALVE
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.refused import Refused
 
 SEED: Final = 20
 DRAWS: Final = 400
 FAR: Final = 2.0  # of chi-squared a reading: beyond, the port does something that the chain does not
+LEAST_LET_GO: Final = 0.02  # of the loss at the highest lift: less is not told from a smooth curve
 STEP: Final = 1e-5  # of a logarithm, for slopes
 
 
@@ -40,6 +41,17 @@ class Limit:
     from_data: bool
 
 
+@dataclass(frozen=True, slots=True)
+class Separation:
+    """Where the air lets go of the short side: the lift [m] with its 80 % interval, and the share of the loss at the
+    highest tested lift that comes of it."""
+
+    lift: float
+    low: float
+    high: float
+    share: float
+
+
 @dataclass(frozen=True)
 class ChainFit:
     """The fitted chain: the most likely parameters and their covariance, shape (m,) and (m, m)."""
@@ -51,7 +63,7 @@ class ChainFit:
     plain_chi_squared: float  # not counted: how far the bare chain is off, in units of the bench's scatter
     count: int
     worst_lift: float | None  # where the chain is off by most, if it is off by more than its own wrongness
-    _layout: Layout = field(repr=False)
+    layout: Layout = field(repr=False)
 
     @cached_property
     def draws(self) -> Array:
@@ -64,14 +76,14 @@ class ChainFit:
     def terms(self, lift: Array, state: int = -1, theta: Array | None = None) -> dict[str, Array]:
         """Loss by place at lifts, dp/(rho/2 Q^2) [1/m4], shape (draws, n); "valve" is the opening at the seat."""
         at = self.draws if theta is None else np.atleast_2d(theta)
-        return self._layout.terms(at, np.asarray(lift, dtype=float), state % len(self.chain.states))
+        return self.layout.terms(at, np.asarray(lift, dtype=float), state % len(self.chain.states))
 
     def limits(self, lift: Array, state: int = -1) -> list[dict[str, Limit]]:
         """What limits at each lift: shares by place that sum to one."""
         drawn = self.shares(lift, state)
         best = self.terms(lift, state, self.best)
         most_likely = summed(best)
-        told = self._layout.told(self.covariance, np.atleast_1d(np.asarray(lift, dtype=float)))
+        told = self.layout.told(self.covariance, np.atleast_1d(np.asarray(lift, dtype=float)))
         found = []
         for i in range(len(np.atleast_1d(lift))):
             here = {}
@@ -85,13 +97,36 @@ class ChainFit:
     def shares(self, lift: Array, state: int = -1) -> dict[str, Array]:
         """Shares of the loss by place and draw, shape (draws, n), the doubt of the chain's own structure in them."""
         draw = np.random.default_rng(SEED + 3)
-        told = self._layout.told(self.covariance, np.atleast_1d(np.asarray(lift, dtype=float)))
+        told = self.layout.told(self.covariance, np.atleast_1d(np.asarray(lift, dtype=float)))
         wide = {}
         for place, term in self.terms(lift, state).items():
             spread = np.where(told[place], priors.SHARE_SPREAD_TOLD, priors.SHARE_SPREAD)
+            if place == SHORT_SIDE:  # what the separated air loses is the part that a chain misjudges most
+                at, of = np.atleast_1d(np.asarray(lift, dtype=float)), state % len(self.chain.states)
+                grown = self.layout.let_go(self.draws, at / self.chain.states[of].valve.diameter, of)
+                spread = np.hypot(spread, priors.LET_GO_SPREAD * grown / (1 + grown))
             wide[place] = term * np.exp(spread * draw.standard_normal((len(term), 1)))
         whole = summed(wide)
         return {place: term / whole for place, term in wide.items()}
+
+    @cached_property
+    def separation(self) -> Separation | None:
+        """Where the flow separates from the short side, where the data tell it: within the tested lifts, and worth at
+        least `LEAST_LET_GO` of the loss in nine draws of ten."""
+        state = self.chain.states[-1]
+        if not self.count or not len(state.lift):
+            return None
+        last, d, top = len(self.chain.states) - 1, state.valve.diameter, float(np.max(state.lift))
+        grown = self.layout.let_go(self.draws, np.array([top / d]), last)[:, 0]
+        eaten = self.terms(np.array([top]))
+        share = (eaten[SHORT_SIDE] / summed(eaten))[:, 0] * grown / (1 + grown)
+        astray = priors.LETS_GO_DOUBT * np.random.default_rng(SEED + 4).standard_normal(DRAWS)
+        begins = (self.layout.lets_go_at(self.draws, last) + astray) * d
+        told = np.sqrt(self.covariance[self.layout.lets_go, self.layout.lets_go].diagonal()[1])
+        if np.quantile(share, 0.1) < LEAST_LET_GO or told > TOLD * priors.LETS_GO_AT[1]:
+            return None
+        low, middle, high = (float(v) for v in np.quantile(begins, [0.1, 0.5, 0.9]))
+        return Separation(middle, low, high, float(np.median(share))) if middle < top else None
 
     def gain(self, works: Sequence[ChainWork], lift: Array, random: np.random.Generator | None = None) -> Array:
         """Relative gain of flow by draws at lifts, shape (draws, n), of works done to the last state."""
@@ -109,9 +144,16 @@ class ChainFit:
             area = state.areas.get(section, 1.0)
             deep = work.depth * np.exp(priors.DEPTH_SPREAD * draw.standard_normal(count))
             grown = (1 + work.edge * deep * state.widths.get(section, 0.0) / area)[:, None]
-            taken = logit(work.taken)
+            taken = self.layout.taken(work)
             share = expit(taken + priors.TAKES_SPREAD * draw.standard_normal(count))[:, None]
-            after[work.place] = after[work.place] * (1 - share)
+            kept = 1 - share
+            if work.place == SHORT_SIDE:
+                last, at = len(self.chain.states) - 1, x / state.valve.diameter
+                held = self.layout.let_go(self.draws, at, last)
+                later = self.layout.let_go(self.draws, at, last, work.edge * deep)
+                # Whether what the separated air loses shrinks with the place's own loss, nobody can say.
+                kept = (kept + later * (1 - share * draw.random((count, 1)))) / (1 + held)
+            after[work.place] = after[work.place] * kept
             for place in PLACES:
                 if SECTION_OF.get(place, place) == section:
                     after[place] = after[place] / grown**2

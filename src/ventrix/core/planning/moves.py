@@ -39,10 +39,14 @@ class MoveKind(StrEnum):
     WALL = "wall"
     MOUNT = "mount"
     FLOW = "flow"
+    BATCH = "batch"
 
 
 # Moves that bring flow by themselves.
-WORKS: Final = (MoveKind.CUT, MoveKind.SEAT, MoveKind.VALVE, MoveKind.ENTRY)
+WORKS: Final = (MoveKind.CUT, MoveKind.SEAT, MoveKind.VALVE, MoveKind.ENTRY, MoveKind.BATCH)
+
+# Moves that grind metal away: one pass, or several.
+CUTS: Final = (MoveKind.CUT, MoveKind.BATCH)
 
 
 class Brought(NamedTuple):
@@ -103,6 +107,7 @@ class Move:
     named: str = ""
     guess: bool = False  # what it brings is a guess of the trade, not this port's data
     brought: Brought | None = None  # by the pass before it at this place
+    passes: tuple[Move, ...] = ()  # of a batch
 
     @property
     def flowing(self) -> float:

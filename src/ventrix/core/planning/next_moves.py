@@ -10,7 +10,9 @@ from ventrix.core.judging.expectation import Factor
 from ventrix.core.judging.findings import Findings
 from ventrix.core.judging.wording import Wording
 from ventrix.core.model.cut import Cut, Port
+from ventrix.core.planning.batches import batches
 from ventrix.core.planning.cut_moves import a_pass, best_passes
+from ventrix.core.planning.learned import CastingPrior
 from ventrix.core.planning.look_moves import flow_it, looks
 from ventrix.core.planning.loss_chain import ChainFit, fit_chain
 from ventrix.core.planning.moves import WORKS, Asked, Ground, Move, MoveKind
@@ -30,6 +32,20 @@ class Plan:
     stop: Stop
     worth: float  # the goal's number as it is, in the unit of the runs' flow
     record: OwnRecord
+    batches: tuple[Move, ...] = ()
+
+    @property
+    def learned_from(self) -> int:
+        """Finished ports of this casting that the plan begins with."""
+        learned = self.planned.chain.learned
+        return 0 if learned is None else learned.ports
+
+    @property
+    def candidates(self) -> tuple[Move, ...]:
+        """Moves and batches, best hour first; flowing what is logged before all, the blocked last."""
+        first = [m for m in self.moves if m.kind is MoveKind.FLOW]
+        rest = [*(m for m in self.moves if m.kind is not MoveKind.FLOW), *self.batches]
+        return (*first, *sorted(rest, key=lambda m: (bool(m.blocked_by), -m.rate)))
 
 
 def plan_port(
@@ -41,6 +57,7 @@ def plan_port(
     what: Sequence[Asked] = (),
     words: Wording | None = None,
     record: OwnRecord | None = None,
+    learned: CastingPrior | None = None,
 ) -> Plan:
     """Plan a port from its last flowed cut.
 
@@ -62,6 +79,8 @@ def plan_port(
         Units of the sentences; inches and CFM without.
     record : OwnRecord, optional
         How the plan has done: it widens intervals that proved too narrow.
+    learned : CastingPrior, optional
+        What finished ports of this casting and kind told.
 
     Returns
     -------
@@ -76,7 +95,7 @@ def plan_port(
     ----------
     Formula book of this project; guesses are named in `priors`.
     """
-    planned = planned_port(findings, port, up_to)
+    planned = planned_port(findings, port, up_to, learned)
     record = record or OwnRecord()
     logged = logged_since(findings, port, planned, up_to)
     ground = Ground(findings, port, planned, fit_chain(planned.chain), factors, words or Wording(), record, logged)
@@ -87,8 +106,10 @@ def plan_port(
     moves = [*best_passes(ground), *part_moves(ground)]
     moves += looks(ground, moves)
     ordered = tuple(sorted(moves, key=lambda m: (bool(m.blocked_by), -m.rate)))
-    stop = stop_rule(ground, [m for m in ordered if m.kind in WORKS], _mount_rate(ordered), least)
-    return Plan(planned, ground.fit, (*flow_it(ground), *ordered), stop, ground.worth, record)
+    together = tuple(batches(ground, ordered))
+    bring = [m for m in (*ordered, *together) if m.kind in WORKS]
+    stop = stop_rule(ground, bring, _mount_rate(ordered), least)
+    return Plan(planned, ground.fit, (*flow_it(ground), *ordered), stop, ground.worth, record, together)
 
 
 def logged_since(findings: Findings, port: Port, planned: Planned, up_to: Cut | None = None) -> tuple[Cut, ...]:

@@ -17,6 +17,7 @@ from ventrix.core.metal.unrolled import UnrolledPort, unroll
 from ventrix.core.model.cut import Cut, Port, carried, carried_figure, trial_as_cut
 from ventrix.core.model.kinds import Place, TrialKind
 from ventrix.core.planning.chain import Chain, ChainClay, ChainState, ChainValve, ChainWork
+from ventrix.core.planning.learned import CastingPrior
 from ventrix.core.planning.loss_chain import guessed_flow
 from ventrix.core.planning.priors import CLAY_AREA, PLACES, SECTION_OF, median_losses
 from ventrix.core.quantity.arrays import Array
@@ -58,7 +59,9 @@ class Planned:
     guessed: tuple[str, ...]
 
 
-def planned_port(findings: Findings, port: Port, up_to: Cut | None = None) -> Planned:
+def planned_port(
+    findings: Findings, port: Port, up_to: Cut | None = None, learned: CastingPrior | None = None
+) -> Planned:
     """The chain of a port up to a cut (its last flowed one without it).
 
     Parameters
@@ -69,6 +72,8 @@ def planned_port(findings: Findings, port: Port, up_to: Cut | None = None) -> Pl
         Which.
     up_to : Cut, optional
         The state to plan from.
+    learned : CastingPrior, optional
+        What finished ports of its casting and kind told.
 
     Returns
     -------
@@ -89,7 +94,7 @@ def planned_port(findings: Findings, port: Port, up_to: Cut | None = None) -> Pl
     last = up_to.number if up_to is not None else max((c.number for c in port.cuts), default=0)
     flowed = [c for c in port.cuts if c.number <= last and findings.runs_of(c, port)]
     if not flowed:
-        return _by_the_book(findings, port, last)
+        return _by_the_book(findings, port, last, learned)
     run = findings.runs_of(flowed[-1], port)[-1]
     valve, guessed = _valve(port, run.geometry)
     states: list[ChainState] = []
@@ -107,14 +112,14 @@ def planned_port(findings: Findings, port: Port, up_to: Cut | None = None) -> Pl
     medians = _medians(port, flowed[0], run)
     pressure = run.shown_at or run.setup.test_pressure or USUAL_PRESSURE  # an index may be read at none
     clays = tuple(c for i, cut in enumerate(cuts) for c in _clays(findings, port, cut, i, states[i]))
-    chain = Chain(medians, tuple(states), pressure, run.kind == "index", clays)
+    chain = Chain(medians, tuple(states), pressure, run.kind == "index", clays, learned)
     cam = findings.cam_of(port.kind)
     mine_lifts = tuple(m.lift for m in job.my_lifts if m.kind == port.kind)
     weights = school_weights(findings.school, run.lift, run.flow, cam, mine_lifts)
     return Planned(chain, tuple(cuts), run, run.lift, run.flow, np.asarray(weights), tuple(dict.fromkeys(guessed)))
 
 
-def _by_the_book(findings: Findings, port: Port, last: int) -> Planned:
+def _by_the_book(findings: Findings, port: Port, last: int, learned: CastingPrior | None) -> Planned:
     """A port that was never flowed: its metal and the book, and no data."""
     job = findings.job
     cuts = [c for c in port.cuts if c.number <= last]
@@ -126,7 +131,8 @@ def _by_the_book(findings: Findings, port: Port, last: int) -> Planned:
     areas, measured = sections_of(here, port, cut, valve.stem)
     nothing = np.zeros(0)
     state = ChainState(areas, frozenset(measured), edges_of(here), valve, nothing, nothing, 0.003, 0.003)
-    chain = Chain(_medians(port, cuts[0], None), (state,), job.test_pressure or USUAL_PRESSURE)
+    pressure = job.test_pressure or USUAL_PRESSURE
+    chain = Chain(_medians(port, cuts[0], None), (state,), pressure, learned=learned)
     lift = USUAL_LIFTS
     flow = guessed_flow(chain, lift)
     mine = tuple(m.lift for m in job.my_lifts if m.kind == port.kind)

@@ -16,6 +16,7 @@ from ventrix.core.quantity.arrays import Array
 # Places in the air's order, as answers name them. "throat" is the seat ring, "valve" the opening between valve and
 # seat.
 ENTRY, VALVE, CHAMBER = "entry", "valve", Place.CHAMBER.value
+SHORT_SIDE: Final = Place.SHORT_SIDE.value
 PLACES: Final = (
     ENTRY,
     Place.OPENING.value,
@@ -65,6 +66,15 @@ WRONG: Final = 0.04
 WRONG_LENGTH: Final = 0.06
 WRONG_WHITE: Final = 0.05  # of its variance
 STEP_SHARE: Final = 0.35
+
+# Air that lets go of the short side: its K grows by s S(L/D), S a step of this width about x0; ln s, x0, and by how
+# much a millimetre worked there moves x0 with its ln spread. Tried on ports of other structures; no book gives them.
+LETS_GO_BY: Final = np.log(0.5), 1.0
+LETS_GO_AT: Final = 0.26, 0.03
+LETS_GO_WIDTH: Final = 0.025
+LET_GO_SPREAD: Final = 1.5  # lognormal, on the part of the short side's share that separation makes (as SHARE_SPREAD)
+LETS_GO_DOUBT: Final = 0.025  # L/D, on where it begins: ports let go in other shapes than a smooth step
+LETS_GO_MOVES: Final = 0.015, 0.6  # L/D a mm
 
 CLAY_WRONG: Final = 0.015  # of ln(Q'/Q): clay is not the place's own shape
 CLAY_AREA: Final = 0.2  # relative, of what clay took where nobody said how well it is known

@@ -13,11 +13,13 @@ from ventrix.core.judging.targets import COVERS, judged_targets, stops_at
 from ventrix.core.model.cut import carried_figure
 from ventrix.core.planning.moves import HOUR, Ground, Move, MoveKind
 from ventrix.core.quantity.units import from_si, to_si
+from ventrix.core.quantity.words import listed
 
 # Gain an hour under which one stops, unless the user says another; the same on an uncalibrated bench, of the flow.
 DEFAULT_LEAST: Final = to_si(1.0, "cfm") / HOUR
 LEAST_SHARE: Final = 0.005 / HOUR
 SURE: Final = 0.8
+ALONE: Final = 0.95  # by its own draws, of each place that was never worked on this port
 
 
 @dataclass(frozen=True, slots=True)
@@ -78,9 +80,17 @@ def stop_rule(ground: Ground, moves: Sequence[Move], mount_rate: float, least: f
     chance = float(np.mean(np.max(rates, axis=0) < limit))
     percent = f"{100 * limit * HOUR / ground.worth:.1f} %"
     shown = percent if index else f"{words.flow(limit * HOUR)} {words.flow_name}"
+    worth_a_try = [m.place for m in open_moves if _untried(ground, m) and np.mean(m.draws / m.seconds < limit) < ALONE]
+    if chance >= SURE and worth_a_try:
+        few = f"{100 * (1 - chance):.0f} % chance that another hour brings {shown} or more"
+        return Stop(False, f"{few}, and {listed(worth_a_try)} was never worked here")
     if chance >= SURE:
         return Stop(True, f"no move left is likely to gain {shown} an hour ({100 * chance:.0f} %)")
     return Stop(False, f"{100 * (1 - chance):.0f} % chance that another hour brings {shown} or more")
+
+
+def _untried(ground: Ground, move: Move) -> bool:
+    return move.kind is MoveKind.CUT and not move.named and move.place not in ground.before
 
 
 def _target_met(ground: Ground) -> str:

@@ -10,7 +10,7 @@ import numpy as np
 
 from ventrix.core.model.kinds import Place
 from ventrix.core.planning.loss_chain import FAR, Limit, place_name
-from ventrix.core.planning.moves import HOUR, Move, MoveKind
+from ventrix.core.planning.moves import CUTS, HOUR, Move, MoveKind
 from ventrix.core.planning.next_moves import Plan
 from ventrix.core.planning.priors import VALVE
 from ventrix.core.quantity.units import from_si_array
@@ -73,7 +73,7 @@ class MoveLine:
 def answer_of(plan: Plan, units: Units) -> Answer:
     """The verdict of a plan in one line."""
     book = plan.planned.run is None
-    best = next((m for m in plan.moves if not m.blocked_by and m.gain > 0), None)
+    best = next((m for m in plan.candidates if not m.blocked_by and m.gain > 0), None)
     go = "Go on, by the book:" if book else "Go on:"
     if book:
         reason = "Nothing is flowed, so nothing here is proven: a flow test turns the hatched into measured."
@@ -163,12 +163,16 @@ def move_line(move: Move, plan: Plan, units: Units) -> MoveLine:
         title = f"{title}, deeper"
         brought = _amount(move.brought.gain, plan, units)
         below = f"{units.length.with_unit(move.depth)} deep; cut {move.brought.cut} here brought {brought}"
+    elif move.passes:
+        depths = ", ".join(f"{p.place} {units.length.text(p.depth)}" for p in move.passes)
+        below = f"{depths} {units.length.label} deep, then flow once"
     elif move.depth is not None:
         below = f"{units.length.with_unit(move.depth)} deep"
     else:
         below = move.sentence
     limits = plan.fit.limits(np.array([plan.planned.lift[-1]]))[0]
-    known = limits[move.place].from_data if move.place in limits else False
+    places = [p.place for p in move.passes] or [move.place]
+    known = all(place in limits and limits[place].from_data for place in places)
     index = plan.planned.chain.is_index
     rate = 100 * move.rate * HOUR / plan.worth if index else move.rate * HOUR
     scale = 100 / plan.worth if index else 1.0
@@ -185,7 +189,7 @@ def move_line(move: Move, plan: Plan, units: Units) -> MoveLine:
         move.high * scale,
         "–" if move.blocked_by or move.kind is MoveKind.FLOW else f"{rate:.1f}" if index else units.flow.text(rate),
         minutes_words(move, units),
-        "" if look or move.depth is None else units.volume.text(move.volume, sign=True),
+        "" if look or move.kind not in CUTS else units.volume.text(move.volume, sign=True),
         _wall(move, units),
         book or not known or move.guess,
     )
@@ -204,7 +208,7 @@ _NO_WALL: Final = {Place.GUIDE.value: "its boss", Place.OPENING.value: "gasket l
 def _wall(move: Move, units: Units) -> str:
     if move.kind in (MoveKind.SEAT, MoveKind.VALVE, MoveKind.MOUNT, MoveKind.ENTRY):
         return "no metal"
-    if move.kind is not MoveKind.CUT:
+    if move.kind not in CUTS:
         return ""
     if move.place in _NO_WALL:
         return _NO_WALL[move.place]
@@ -213,8 +217,9 @@ def _wall(move: Move, units: Units) -> str:
 
 def move_lines(plan: Plan, units: Units, every: bool) -> tuple[tuple[MoveLine, ...], str]:
     """The lines to show, and what is not among them."""
-    shown = plan.moves if every else plan.moves[:SHOWN_MOVES]
-    left = len(plan.moves) - len(shown)
+    every_move = plan.candidates
+    shown = every_move if every else every_move[:SHOWN_MOVES]
+    left = len(every_move) - len(shown)
     said = "Not in it: the floor (left alone here)" + (f", {left} more (L)" if left else "") + "."
     return tuple(move_line(m, plan, units) for m in shown), said
 
@@ -256,9 +261,15 @@ def fit_words(plan: Plan, units: Units) -> str:
     if plan.planned.run is None:
         return "Never flowed: an estimate from the shape alone."
     n = plan.fit.count
+    learned = f"Begun with {plan.learned_from} ports of this casting. " if plan.learned_from else ""
+    parting = plan.fit.separation
+    if parting is not None:
+        low, high = (units.lift.text(v) for v in (parting.low, parting.high))
+        about = f"about {units.lift.with_unit(parting.lift)} (8 in 10: {low} to {high})"
+        return f"{learned}The flow separates from {about}; working the short side moves that."
     if plan.fit.worst_lift is not None:
         at = units.lift.text(plan.fit.worst_lift)
-        return f"The model doesn't fit this port at {at}: flow may be separating. The uncertainty counts that."
+        return f"{learned}The model doesn't fit this port at {at}: flow may be separating. The uncertainty counts that."
     if plan.fit.plain_chi_squared > FAR * n:
-        return f"The model fits all {n} readings within 4 %, which the uncertainty counts."
-    return f"The model fits all {n} readings within the bench's own scatter."
+        return f"{learned}The model fits all {n} readings within 4 %, which the uncertainty counts."
+    return f"{learned}The model fits all {n} readings within the bench's own scatter."

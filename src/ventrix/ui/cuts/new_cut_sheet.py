@@ -120,11 +120,14 @@ class NewCutSheet(FormSheet):
             self._plan_edge(edge, depth)
 
     def _say_first(self, move: Move, is_index: bool) -> None:
-        """Fill in what was planned: the place's depth, and gain, growth and minutes as said first; gains of an
+        """Fill in what was planned: each place's depth, and gain, growth and minutes as said first; gains of an
         uncalibrated bench are shares, which no field holds."""
-        for row in self.works.rows:
-            if row.place == move.place and move.depth is not None:
-                row.how_deep.set_value(move.depth)
+        if move.passes:
+            self.places.setText(", ".join(each.place for each in move.passes))
+        for each in move.passes or (move,):
+            for row in self.works.rows:
+                if row.place == each.place and each.depth is not None:
+                    row.how_deep.set_value(each.depth)
         self._planned = None if is_index else move
         self.expected_as.setCurrentIndex(0)
         self.expected_gain.set_value(None if is_index else move.gain)

@@ -9,7 +9,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QLabel, QVBoxLayout, QWidget
 
 from ventrix.core.engine.of_job import OnTheEngine
-from ventrix.core.planning.moves import Move, MoveKind
+from ventrix.core.planning.moves import CUTS, Move
 from ventrix.core.planning.next_moves import Plan
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.plan.engine_shows import engine_caption, engine_card, engine_picture
@@ -56,7 +56,7 @@ class Beside(QWidget):
         if has:
             self.expected.show_picture(expected_picture(move, units, index))
         caution = "Read the wall and keep your limit: this says nothing of what is safe."
-        self.said.setText(f"{move.sentence} {caution}" if move.kind is MoveKind.CUT else move.sentence)
+        self.said.setText(f"{move.sentence} {caution}" if move.kind in CUTS else move.sentence)
 
     def show_stages(self, lines: Sequence[StageLine]) -> None:
         """Without a flow test the way is by stages, each closed by something one can hold; none hides them."""

@@ -191,13 +191,17 @@ class PlanRoom(Room):
         if self.of_head:
             paces = space.shop.paces()
             self._wait("Planning …")
-            self.planner.ask(lambda: work_list(findings, date.today(), factors, record, paces, words))
+            learners = {kind: space.shop.learner(kind) for kind in ("intake", "exhaust")}
+            self.planner.ask(lambda: work_list(findings, date.today(), factors, record, paces, words, learners))
             return
         if self._planned != (port.id, cut.id if cut is not None else ""):
             self._planned = port.id, cut.id if cut is not None else ""
             self.plan = None  # no figure of another port or cut stays on screen
         self._wait("Planning …")
-        self.planner.ask(lambda: plan_port(findings, port, factors, up_to=cut, words=words, record=record))
+        learned = space.shop.learner(port.kind)
+        self.planner.ask(
+            lambda: plan_port(findings, port, factors, up_to=cut, words=words, record=record, learned=learned())
+        )
         self.beside.show_engine("", self.open_book.units)
         flowed = [c for c in port.cuts if findings.runs_of(c, port) and (cut is None or c.number <= cut.number)]
         if port.kind == "intake" and flowed:
@@ -250,7 +254,7 @@ class PlanRoom(Room):
             self._wait(f"{sentence(str(found))}\n\n{needs}\n\n{self._next_stage()}")
             return
         self.plan = found
-        self.at = min(self.at, max(len(found.moves) - 1, 0))
+        self.at = min(self.at, max(len(found.candidates) - 1, 0))
         self.waiting.hide()
         self._content.show()
         self.show_plan()
@@ -306,9 +310,8 @@ class PlanRoom(Room):
             self.beside.show_move(picked, plan, units)
 
     def _picked(self) -> Move | None:
-        if self.plan is None or not self.plan.moves:
-            return None
-        return self.plan.moves[min(self.at, len(self.plan.moves) - 1)]
+        moves = () if self.plan is None else self.plan.candidates
+        return moves[min(self.at, len(moves) - 1)] if moves else None
 
     # -- hands and keys
 
@@ -371,7 +374,8 @@ class PlanRoom(Room):
         self.setFocus()
 
     def _pick_place(self, place: str) -> None:
-        row = next((i for i, line in enumerate(self.moves.lines) if line.move.place == place), None)
+        lines = enumerate(self.moves.lines)
+        row = next((i for i, line in lines if place in (line.move.place, *(p.place for p in line.move.passes))), None)
         if row is not None:
             self._pick_row(row)
 
@@ -417,7 +421,7 @@ class PlanRoom(Room):
             self._look(MoveKind.WALL.value, move.place)
         elif move.blocked_by:
             self.open_book.say(f"Blocked: {move.blocked_by[0]}.")
-        elif move.kind is not MoveKind.CUT:
+        elif move.kind not in (MoveKind.CUT, MoveKind.BATCH):
             self._look(move.named if move.named == "larger" else move.kind.value, move.place)
         else:
             is_index = self.plan is not None and self.plan.planned.chain.is_index

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ventrix.bench.simulator.heads.virtual import Metal, VirtualPort, casting
+from ventrix.bench.simulator.heads.virtual import Draws, Metal, VirtualPort, casting, draws_of
 from ventrix.core.model.kinds import Place
 from ventrix.core.quantity.arrays import Array
 
@@ -66,9 +66,9 @@ class Contractions(VirtualPort):
         return np.asarray(sum(a ** (-t.sharp) for a in areas) ** (-1 / t.sharp))
 
 
-def contractions(seed: int) -> Contractions:
+def contractions(seed: int | Draws) -> Contractions:
     """A port of this generator; the same seed is the same port."""
-    random = np.random.default_rng((seed, 22))
+    random = draws_of(seed, 22)
     metal = casting(random)
 
     def share(low: float, high: float) -> float:

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ventrix.bench.simulator.heads.virtual import Metal, VirtualPort, casting
+from ventrix.bench.simulator.heads.virtual import Draws, Metal, VirtualPort, casting, draws_of
 from ventrix.core.model.kinds import Place
 from ventrix.core.quantity.arrays import Array
 
@@ -73,9 +73,9 @@ class Kinetic(VirtualPort):
         return np.asarray(1 / np.sqrt(eaten + 1 / valve**2))
 
 
-def kinetic(seed: int) -> Kinetic:
+def kinetic(seed: int | Draws) -> Kinetic:
     """A port of this generator; the same seed is the same port."""
-    random = np.random.default_rng((seed, 33))
+    random = draws_of(seed, 33)
     metal = casting(random)
 
     def about(median: float, spread: float) -> float:

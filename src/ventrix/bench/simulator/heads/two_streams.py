@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ventrix.bench.simulator.heads.virtual import Metal, VirtualPort, casting
+from ventrix.bench.simulator.heads.virtual import Draws, Metal, VirtualPort, casting, draws_of
 from ventrix.core.model.kinds import Place
 from ventrix.core.quantity.arrays import Array
 
@@ -73,9 +73,9 @@ class TwoStreams(VirtualPort):
         return found
 
 
-def two_streams(seed: int) -> TwoStreams:
+def two_streams(seed: int | Draws) -> TwoStreams:
     """A port of this generator; the same seed is the same port."""
-    random = np.random.default_rng((seed, 11))
+    random = draws_of(seed, 11)
     metal = casting(random)
 
     def about(median: float, share: float) -> float:

@@ -10,7 +10,7 @@ from __future__ import annotations
 
 from abc import ABC, abstractmethod
 from dataclasses import dataclass, replace
-from typing import Final
+from typing import Final, Protocol
 
 import numpy as np
 
@@ -123,7 +123,22 @@ class VirtualPort(ABC):
         return min(self.metal.walls.values()) <= 0
 
 
-def casting(random: np.random.Generator) -> Metal:
+class Draws(Protocol):
+    """Where a port's numbers come from: a generator of random numbers, or one that ports of a casting share."""
+
+    def uniform(self, low: float = ..., high: float = ..., /) -> float: ...
+
+    def normal(self, mean: float = ..., spread: float = ..., /) -> float: ...
+
+    def standard_normal(self) -> float: ...
+
+
+def draws_of(seed: int | Draws, salt: int) -> Draws:
+    """The numbers of a port by its seed; those handed in as they are."""
+    return np.random.default_rng((seed, salt)) if isinstance(seed, int) else seed
+
+
+def casting(random: Draws) -> Metal:
     """A port as cast: sizes about those of a two-valve head, walls with the core shifted."""
 
     def about(median: float, share: float) -> float:
