@@ -359,3 +359,18 @@ def test_an_evening_is_filled_and_wrong_hours_are_said(window: MainWindow, qtbot
     assert page.filled.text() == "An evening has more than 0 hours and no more than 24."
     assert page.have.text() == "30"
     assert page.table.rowCount() == whole
+
+
+def test_a_set_of_passes_is_logged_as_one_cut_with_a_depth_each(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
+    room = look(window, qtbot, "Intake 1")
+    line = pick(room, qtbot, MoveKind.BATCH, blocked=False)
+    qtbot.keyClick(room, K.Key_Return)
+    sheet = window.sheets["cut"]
+    depths = {row.place: row.how_deep.value for row in sheet.works.rows}
+    assert depths == {p.place: pytest.approx(p.depth, abs=to_si(0.0006, "in")) for p in line.move.passes}
+    sheet.log()
+    space = window.open_book.workspace
+    assert space is not None and space.port is not None
+    logged = space.port.cuts[-1]
+    assert {w.place for op in logged.operations for w in op.works} == set(depths)
+    assert logged.expected_low is not None and logged.expected_by == "plan"

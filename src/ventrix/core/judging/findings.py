@@ -29,7 +29,7 @@ from ventrix.core.judging.checks import (
 from ventrix.core.judging.comparability import comparability
 from ventrix.core.judging.comparing import compare_runs, witness_adjustment
 from ventrix.core.judging.comparison import RunComparison
-from ventrix.core.judging.expectation import Outcome, outcome_of
+from ventrix.core.judging.expectation import BY_PLAN, Outcome, outcome_of
 from ventrix.core.judging.my_lifts import swirl_wish_sentences
 from ventrix.core.judging.paper import same_house
 from ventrix.core.judging.pours import volumes_of
@@ -44,7 +44,7 @@ from ventrix.core.model.kinds import CutKind, Result
 from ventrix.core.model.run import UNDONE, SetUp
 from ventrix.core.model.school_questions import side_taken
 from ventrix.core.quantity.refused import Refused
-from ventrix.core.quantity.words import sentence
+from ventrix.core.quantity.words import listed, sentence
 from ventrix.core.runs.geometry import Geometry
 from ventrix.core.runs.reduced_run import ReducedRun
 from ventrix.core.runs.reduction import reduce_run
@@ -315,7 +315,8 @@ class Findings(ReducedRuns):
         verdict = judge(pair.comparison, least, volumes, wording)
         unit = wording.lift_unit if wording is not None else "in"
         swirl = swirl_wish_sentences(self.job, pair.port.kind, pair.before_runs[-1], pair.after_runs[-1], unit)
-        verdict = replace(verdict, warnings=(*verdict.warnings, *swirl)) if swirl else verdict
+        said_too = (*swirl, *_of_a_set(pair))
+        verdict = replace(verdict, warnings=(*verdict.warnings, *said_too)) if said_too else verdict
         struck = self._with_struck(pair)
         if struck is None:
             return verdict
@@ -355,6 +356,17 @@ class Findings(ReducedRuns):
             return self._compare(pair.port, sides[0], sides[1], changes)
         except Refused:
             return None
+
+
+def _of_a_set(pair: Pair) -> list[str]:
+    """Of every batch that was planned and worked between the two: what was proven of it."""
+    low, high = sorted((pair.before.number, pair.after.number))
+    said = []
+    for cut in (c for c in pair.port.cuts if low < c.number <= high and c.expected_by == BY_PLAN):
+        places = list(dict.fromkeys(w.place for operation in cut.operations for w in operation.works))
+        if len(places) > 1:
+            said.append(f"Cut {cut.number} worked {listed(places)} as one: proven is the set, not each place.")
+    return said
 
 
 def _dips_at(run: ReducedRun, lift: float) -> bool:
