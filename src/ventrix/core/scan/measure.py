@@ -1,0 +1,368 @@
+"""A scan measured: sections, volume, lengths, turning, and the places that the trade names. Everything in mm."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+from typing import Final
+
+import numpy as np
+
+from ventrix.core.quantity.arrays import Array
+from ventrix.core.quantity.refused import Refused
+from ventrix.core.scan.ends import End, find_ends
+from ventrix.core.scan.march import March, Said, Station, march, smoothed
+from ventrix.core.scan.mesh import Mesh, clean
+from ventrix.core.scan.sections import Section, across, perimeter
+
+GUIDE: Final = 0.7  # of its bore, from the valve's axis: triangles of the guide and no port
+BEYOND: Final = 1.0  # mm past an end's plane that still belongs to it
+TRIMMED: Final = 0.10  # of the floor, at each end, that is no short side
+TURNS: Final = 0.15, 0.85  # of its turning that the circle of the short side is laid over
+SHARP: Final = 4.0  # mm: a smaller radius is only known to be under it
+BOX: Final = 0.1  # mm rms: worse, a section is no rounded box
+NOISY: Final = 0.15  # mm
+STRAIGHT: Final = 0.05  # rad that a port turns in all: less is straight
+GAP: Final = 0.10  # of a ring: a wider hole is said
+EDGE: Final = 0.04  # of the length: a smallest section nearer to an end is none
+BOWL: Final = 0.62  # of the length: from here on lie bowl and throat
+
+
+@dataclass(frozen=True)
+class Pick:
+    """A place with its section: how far from the face, area across the line [mm2]; width and height [mm] with the
+    corners' radius, or as a circle its diameter; the short side's radius."""
+
+    along: float
+    area: float
+    width: float
+    height: float
+    corner: float | None = None
+    diameter: float | None = None
+    radius: float | None = None
+
+
+@dataclass(frozen=True)
+class Measured:
+    """Everything that one scan says [mm, mm2, mm3, rad]."""
+
+    mesh: Mesh
+    face: End
+    seat: End
+    march: March
+    volume: float
+    length: float
+    roof: float
+    floor: float
+    turning: float
+    noise: float
+    picks: dict[str, Pick]
+    notes: tuple[str, ...] = field(default=())
+
+    @property
+    def stations(self) -> tuple[Station, ...]:
+        return self.march.stations
+
+    def uncertainty(self, station: Station) -> float:
+        """Relative U(0.05) of a section's area: its bridged part, the scanner's noise, planes that cross near it."""
+        crossing = any(abs(station.along - s) < 2 for s in self.march.crossing)
+        scatter = 2 * self.noise / max(station.section.area, 1.0) ** 0.5
+        return float(np.hypot(0.004 + scatter, 0.5 * station.section.gap**1.5 + 0.02 * crossing))
+
+
+def measure(
+    points: Array,
+    faces: Array,
+    clicks: tuple[Array | None, Array | None] = (None, None),
+    guide_bore: float | None = None,
+    said: Said = lambda _share: None,
+) -> Measured:
+    """Measure a scan of a port or of its mould.
+
+    Parameters
+    ----------
+    points, faces : array
+        Shapes (n, 3) [mm] and (m, 3).
+    clicks : pair of array, optional
+        Points on the manifold face and on the seat.
+    guide_bore : float, optional
+        Of the valve guide [mm]: what stands in the port about the valve's axis is left out.
+    said : callable
+        Told how far it is; may raise to stop.
+
+    Returns
+    -------
+    Measured
+
+    Raises
+    ------
+    ValueError
+        In pieces, no two ends, no line that rests, too many holes: each a sentence.
+    """
+    mesh = clean(np.asarray(points, dtype=float), np.asarray(faces))
+    said(0.05)
+    face, seat, notes = find_ends(mesh, clicks)
+    mesh, face, seat = _trim(mesh, face, seat)
+    if guide_bore is not None:
+        away = mesh.corners.mean(axis=1) - seat.centre
+        beside = np.linalg.norm(away - np.outer(away @ seat.normal, seat.normal), axis=1)
+        kept = (beside > GUIDE * guide_bore) | seat.cap | face.cap
+        face, seat = (End(e.centre, e.normal, e.roundness, e.cap[kept]) for e in (face, seat))
+        mesh = mesh.part(kept)
+    found = march(mesh, face, seat, said)
+    return _of_march(mesh, face, seat, found, notes)
+
+
+def _trim(mesh: Mesh, face: End, seat: End) -> tuple[Mesh, End, End]:
+    """Without what a mould has beyond the planes of its two ends."""
+    middles = mesh.corners.mean(axis=1)
+    beyond = np.zeros(len(mesh.faces), dtype=bool)
+    for end in (face, seat):
+        past = (middles - end.centre) @ end.normal > BEYOND
+        if past.any() and not end.cap.any():
+            beyond |= past & _on_that_side(mesh, past, end)
+    if not beyond.any():
+        return mesh, face, seat
+    kept = ~beyond
+    face, seat = (End(e.centre, e.normal, e.roundness, e.cap[kept]) for e in (face, seat))
+    return mesh.part(kept), face, seat
+
+
+def _on_that_side(mesh: Mesh, past: Array, end: End) -> Array:
+    """Of what lies past a plane, what hangs together with the end itself and not another bend of the port."""
+    from scipy.sparse import coo_matrix
+    from scipy.sparse.csgraph import connected_components
+
+    index = np.flatnonzero(past)
+    faces = mesh.faces[index]
+    n = len(mesh.points)
+    rows, cols = np.r_[faces[:, 0], faces[:, 1]], np.r_[faces[:, 1], faces[:, 2]]
+    _, label = connected_components(coo_matrix((np.ones(len(rows)), (rows, cols)), shape=(n, n)), directed=False)
+    middles = mesh.corners[index].mean(axis=1)
+    near = int(np.argmin(np.linalg.norm(middles - end.centre, axis=1)))
+    found = np.zeros(len(mesh.faces), dtype=bool)
+    found[index[label[faces[:, 0]] == label[faces[near, 0]]]] = True
+    return found
+
+
+def _of_march(mesh: Mesh, face: End, seat: End, found: March, notes: list[str]) -> Measured:
+    stations = found.stations
+    notes = list(notes)
+    missing = found.tried - len(stations)
+    if missing:
+        notes.append(f"{missing} of {found.tried} sections would not close: holes.")
+    wide = [s.along for s in stations if s.section.gap > GAP]
+    if wide:
+        notes.append(f"Between {min(wide):.0f} and {max(wide):.0f} mm a tenth of a section or more is a hole.")
+    if found.crossing:
+        low, high = min(found.crossing), max(found.crossing)
+        notes.append(f"Sections cross one another between {low:.0f} and {high:.0f} mm: a tight bend.")
+    noise = _noise(mesh)
+    if noise > NOISY:
+        notes.append(f"The surface is rough by {noise:.2f} mm: figures of small things are left out.")
+    inward = _inward(stations)
+    floor, roof = (_side(stations, inward, sign, face, seat) for sign in (1, -1))
+    turning = float(np.arccos(np.clip(-face.normal @ seat.normal, -1, 1)))
+    picks, said = _picks(stations, found.length, inward, floor, turning, seat)
+    return Measured(
+        mesh, face, seat, found, _volume(stations, face, seat), found.length, _long(roof), _long(floor), turning,
+        noise, picks, (*notes, *said),
+    )  # fmt: skip
+
+
+def _volume(stations: tuple[Station, ...], face: End, seat: End) -> float:
+    """Area times the way of the centroid along the planes' normals: exact for planes that do not cross."""
+    centres = np.array([face.centre, *(s.section.centre for s in stations), seat.centre])
+    flows = [s.section.area * s.normal for s in stations]
+    # At the ends the section is that of the nearest, in the end's own plane.
+    first = stations[0].section.area * -face.normal
+    last = stations[-1].section.area * seat.normal
+    vectors = np.array([first, *flows, last])
+    return float(np.einsum("ij,ij->", (vectors[1:] + vectors[:-1]) / 2, np.diff(centres, axis=0)))
+
+
+def _noise(mesh: Mesh) -> float:
+    """How rough the surface is [mm]: the spread of points off the plane of what is about them, small things apart."""
+    from scipy.spatial import cKDTree
+
+    random = np.random.default_rng(2)
+    used = np.unique(mesh.faces)
+    some = random.choice(used, size=min(400, len(used)), replace=False)
+    tree = cKDTree(mesh.points[used])
+    edge = float(np.median(np.linalg.norm(mesh.corners[:, 0] - mesh.corners[:, 1], axis=1)))
+    _, near = tree.query(mesh.points[some], k=min(13, len(used)), distance_upper_bound=max(2.5, 3 * edge))
+    off = []
+    for row in near:
+        points = mesh.points[used[row[row < len(used)]]]
+        if len(points) < 10:
+            continue
+        u, v = across(np.linalg.svd(points - points.mean(axis=0))[2][2])
+        x, y = (points - points[0]) @ u, (points - points[0]) @ v
+        z = (points - points[0]) @ np.cross(u, v)
+        # A quadric through them: curvature is no noise.
+        basis = np.stack([np.ones_like(x), x, y, x * x, x * y, y * y], axis=1)
+        left = z - basis @ np.linalg.lstsq(basis, z, rcond=None)[0]
+        off.append(np.sum(left**2) / max(len(points) - 6, 1))
+    return float(np.sqrt(np.median(off))) if off else 0.0
+
+
+def _inward(stations: tuple[Station, ...]) -> Array:
+    """At each station the direction in its plane towards the inside of the bend, shape (n, 3); where it runs straight,
+    that of the rest."""
+    along = np.array([s.along for s in stations])
+    tangents = np.array([s.tangent for s in stations])
+    bends = np.gradient(tangents, along, axis=0)
+    axis = np.cross(tangents, bends)
+    whole = (axis * np.gradient(along)[:, None]).sum(axis=0)
+    if np.linalg.norm(whole) < STRAIGHT:  # nothing tells a floor from a roof
+        u, _ = across(tangents[len(tangents) // 2])
+        return _unit_rows(u - (np.array([s.normal for s in stations]) @ u)[:, None] * [s.normal for s in stations])
+    # Where the bend turns out of its plane its axis is followed, over a fifth of the length.
+    spread = max(len(stations) // 5, 3)
+    kernel = np.ones(spread) / spread
+    local = np.stack([np.convolve(axis[:, i], kernel, "same") for i in range(3)], axis=1)
+    mixed = local + 0.3 * np.linalg.norm(local, axis=1).max() * whole / np.linalg.norm(whole)
+    found = np.cross(mixed, np.array([s.normal for s in stations]))
+    return _unit_rows(found)
+
+
+def _unit_rows(rows: Array) -> Array:
+    return np.asarray(rows / np.maximum(np.linalg.norm(rows, axis=1), 1e-12)[:, None])
+
+
+def _reach(one: Section, direction: Array) -> Array:
+    """Where a ray from the centroid meets the ring."""
+    from_centre = one.ring - one.centre
+    side = np.cross(direction, _plane_normal(one))
+    x, y = from_centre @ direction, from_centre @ side
+    x1, y1 = np.roll(x, -1), np.roll(y, -1)
+    crossing = (y <= 0) != (y1 <= 0)
+    share = np.where(crossing, y / np.where(y == y1, 1.0, y - y1), 0.0)
+    at = np.where(crossing, x + share * (x1 - x), -np.inf)
+    return np.asarray(one.centre + max(float(at.max()), 0.0) * direction)
+
+
+def _plane_normal(one: Section) -> Array:
+    ring = one.ring - one.centre
+    summed = np.cross(ring, np.roll(ring, -1, axis=0)).sum(axis=0)
+    return np.asarray(summed / np.linalg.norm(summed))
+
+
+def _side(stations: tuple[Station, ...], inward: Array, sign: int, face: End, seat: End) -> Array:
+    """The curve along the floor (sign 1, the inside of the bend) or the roof, shape (k, 3)."""
+    points = np.array([_reach(s.section, sign * d) for s, d in zip(stations, inward, strict=True)])
+    first = points[0] - ((points[0] - face.centre) @ face.normal) * face.normal
+    last = points[-1] - ((points[-1] - seat.centre) @ seat.normal) * seat.normal
+    return np.vstack([first, points, last])
+
+
+def _smooth_curve(curve: Array) -> Array:
+    """A curve of points, its noise taken out, at every quarter millimetre."""
+    from scipy.interpolate import CubicSpline
+
+    smooth = np.vstack([curve[:1], smoothed(curve[1:-1]), curve[-1:]])
+    along = np.r_[0.0, np.cumsum(np.linalg.norm(np.diff(smooth, axis=0), axis=1))]
+    keep = np.r_[True, np.diff(along) > 0.05]
+    spline = CubicSpline(along[keep], smooth[keep])
+    return np.asarray(spline(np.linspace(0, along[-1], max(int(along[-1] / 0.25), 40))))
+
+
+def _long(curve: Array) -> float:
+    return float(np.linalg.norm(np.diff(_smooth_curve(curve), axis=0), axis=1).sum())
+
+
+def _short_side(floor: Array, turning: float) -> tuple[float | None, Array | None]:
+    """Radius of the floor where it turns, and the point in the middle of that; None where it does not."""
+    if turning < np.radians(10):
+        return None, None
+    curve = _smooth_curve(floor)
+    lengths = np.r_[0.0, np.cumsum(np.linalg.norm(np.diff(curve, axis=0), axis=1))]
+    inside = (lengths > TRIMMED * lengths[-1]) & (lengths < (1 - TRIMMED) * lengths[-1])
+    curve, lengths = curve[inside], lengths[inside]
+    tangents = np.gradient(curve, lengths, axis=0)
+    tangents /= np.linalg.norm(tangents, axis=1)[:, None]
+    turned = np.arccos(np.clip(np.einsum("ij,ij->i", tangents[1:], tangents[:-1]), -1, 1))
+    share = np.r_[0.0, np.cumsum(turned)]
+    if share[-1] < np.radians(8):
+        return None, None
+    share = share / share[-1]
+    bend = (share >= TURNS[0]) & (share <= TURNS[1])
+    points = curve[bend]
+    if len(points) < 5:
+        return SHARP, curve[int(np.argmin(np.abs(share - 0.5)))]
+    middle = points.mean(axis=0)
+    axes = np.linalg.svd(points - middle, full_matrices=False)[2]
+    x, y = (points - middle) @ axes[0], (points - middle) @ axes[1]
+    solved = np.linalg.lstsq(np.stack([2 * x, 2 * y, np.ones_like(x)], axis=1), x**2 + y**2, rcond=None)[0]
+    radius = float(np.sqrt(max(solved[2] + solved[0] ** 2 + solved[1] ** 2, 0.0)))
+    return max(radius, SHARP), points[len(points) // 2]
+
+
+def _box(one: Section, up: Array) -> tuple[float, float, float | None]:
+    """Width, height and corner radius of the rounded box that lies best on the ring; extents where none does."""
+    from scipy.optimize import least_squares
+
+    normal = _plane_normal(one)
+    side = np.cross(up, normal)
+    x, y = (one.ring - one.centre) @ side, (one.ring - one.centre) @ up
+    wide, high = float(np.ptp(x)), float(np.ptp(y))
+
+    def off(p: Array) -> Array:
+        cx, cy, w, h, share, angle = p
+        corner = 1 / (1 + np.exp(-share)) * min(abs(w), abs(h)) / 2
+        c, s = np.cos(angle), np.sin(angle)
+        u, v = c * (x - cx) + s * (y - cy), -s * (x - cx) + c * (y - cy)
+        qx, qy = np.abs(u) - abs(w) / 2 + corner, np.abs(v) - abs(h) / 2 + corner
+        outside = np.hypot(np.maximum(qx, 0), np.maximum(qy, 0)) + np.minimum(np.maximum(qx, qy), 0)
+        return np.asarray(outside - corner)
+
+    best = least_squares(off, [(x.max() + x.min()) / 2, (y.max() + y.min()) / 2, wide, high, 0.0, 0.0], max_nfev=200)
+    if np.sqrt(np.mean(best.fun**2)) > BOX or abs(best.x[5]) > np.pi / 6:
+        return wide, high, None
+    w, h = abs(float(best.x[2])), abs(float(best.x[3]))
+    return w, h, float(1 / (1 + np.exp(-best.x[4])) * min(w, h) / 2)
+
+
+def _picks(
+    stations: tuple[Station, ...], length: float, inward: Array, floor: Array, turning: float, seat: End
+) -> tuple[dict[str, Pick], list[str]]:
+    """Opening, pinch, short side, bowl and throat; those that stand at an edge are not named."""
+    areas = np.array([s.flow_area for s in stations])
+    share = np.array([s.along for s in stations]) / length
+    notes, at = [], {"opening": 0}
+    runner = np.flatnonzero((share > EDGE) & (share < BOWL))
+    pinch = int(runner[np.argmin(areas[runner])]) if len(runner) else 0
+    if len(runner) and runner[0] < pinch < runner[-1]:
+        at["pinch"] = pinch
+    else:
+        notes.append("The smallest section of the runner lies at its edge: no pinch is named.")
+    valve = np.flatnonzero(share >= BOWL)
+    throat = int(valve[np.argmin(areas[valve])]) if len(valve) else len(stations) - 1
+    if len(valve) and throat < len(stations) - 1 and throat > valve[0]:
+        at["throat"] = throat
+    else:
+        notes.append("The smallest section by the valve lies at its edge: no throat is named.")
+    before = valve[valve < throat] if "throat" in at else valve
+    if len(before) > 2:
+        at["bowl"] = int(before[np.argmax(areas[before])])
+    radius, middle = _short_side(floor, turning)
+    if middle is not None:
+        at["short_side"] = int(np.argmin([np.linalg.norm(s.section.centre - middle) for s in stations]))
+    found = {}
+    for name, i in at.items():
+        width, height, corner = _box(stations[i].section, -inward[i])
+        circle = 2 * float(np.sqrt(areas[i] / np.pi)) if name in ("bowl", "throat") else None
+        bend = radius if name == "short_side" else None
+        found[name] = Pick(stations[i].along, float(areas[i]), width, height, corner, circle, bend)
+    if radius is not None and radius <= SHARP:
+        notes.append(f"The short side's radius is under {SHARP:.0f} mm.")
+    return found, notes
+
+
+def checked(found: Measured) -> Measured:
+    """The same, refused where nothing sound was measured."""
+    if not found.stations or found.volume <= 0:
+        raise Refused("Nothing was measured: the ends or the winding of the scan are wrong.")
+    return found
+
+
+__all__ = ["Measured", "Pick", "checked", "measure", "perimeter"]

@@ -1,0 +1,160 @@
+"""One section of a surface: where a plane cuts it, as a closed ring, and what that ring measures. Everything in mm."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Final
+
+import numpy as np
+
+from ventrix.core.quantity.arrays import Array
+from ventrix.core.scan.mesh import Mesh
+
+MOST_GAP: Final = 0.25  # of the perimeter
+MOST_BRIDGE: Final = 30.0  # mm between two pieces of one ring
+SMOOTHED: Final = 1.5  # mm over which a ring is smoothed before its length is taken
+STEP: Final = 0.5  # mm along a smoothed ring
+
+
+@dataclass(frozen=True)
+class Section:
+    """A ring in a plane: points in order, shape (k, 3); centroid, area by the plane [mm2], and the part of the ring
+    that was bridged over a hole."""
+
+    ring: Array
+    centre: Array
+    area: float
+    gap: float
+
+
+def section(mesh: Mesh, near: Array, at: Array, normal: Array) -> Section | None:
+    """The ring around a point that a plane cuts out of the triangles `near` (indices); None where there is none that
+    closes with less than a quarter bridged."""
+    faces = mesh.faces[near]
+    used, inverse = np.unique(faces, return_inverse=True)
+    heights = ((mesh.points[used] - at) @ normal)[inverse.reshape(-1, 3)]
+    above = heights > 0
+    cut = above.any(axis=1) & ~above.all(axis=1)
+    faces, heights, above = faces[cut], heights[cut], above[cut]
+    if len(faces) < 3:
+        return None
+    after = np.roll(above, -1, axis=1)
+    crossed = above != after  # two of the three edges
+    rows = np.arange(len(faces))
+    first = np.argmax(crossed, axis=1)
+    second = 2 - np.argmax(crossed[:, ::-1], axis=1)
+    ends = []
+    for side in (first, second):
+        i, j = faces[rows, side], faces[rows, (side + 1) % 3]
+        hi, hj = heights[rows, side], heights[rows, (side + 1) % 3]
+        share = hi / (hi - hj)
+        ends.append((np.minimum(i, j), np.maximum(i, j), mesh.points[i] + share[:, None] * (mesh.points[j] - mesh.points[i])))
+    size = int(faces.max()) + 1
+    keys = [a * size + b for a, b, _ in ends]
+    ids, flat = np.unique(np.concatenate(keys), return_inverse=True)
+    places = np.zeros((len(ids), 3))
+    places[flat] = np.concatenate([ends[0][2], ends[1][2]])
+    links = flat.reshape(2, -1).T
+    chains = _bridged(*_chains(links, len(ids)), places)
+    best: Section | None = None
+    u, v = across(normal)
+    for chain in chains:
+        ring = places[chain]
+        found = _measured(ring, at, u, v)
+        if found is None:
+            continue
+        if best is None or _nearer(found, best, at):
+            best = found
+    return best
+
+
+def across(normal: Array) -> tuple[Array, Array]:
+    """Two directions in a plane, at right angles, with the normal a right-handed three."""
+    helper = np.eye(3)[int(np.argmin(np.abs(normal)))]
+    u = np.cross(helper, normal)
+    u = u / np.linalg.norm(u)
+    return u, np.cross(normal, u)
+
+
+def _nearer(one: Section, other: Section, at: Array) -> bool:
+    """The port's own ring is the larger of those that lie about the same; one that is far away is another part's."""
+    reach = 3 * (other.area / np.pi) ** 0.5
+    return one.area > other.area if np.linalg.norm(one.centre - at) < reach else False
+
+
+def _bridged(rings: list[list[int]], pieces: list[list[int]], places: Array) -> list[list[int]]:
+    """Rings, and pieces of one put together over the holes between them, nearest end first."""
+    while pieces:
+        whole = pieces.pop(0)
+        while pieces:
+            ends = [(places[p[0]], places[p[-1]]) for p in pieces]
+            away = [min(np.linalg.norm(places[whole[-1]] - a), np.linalg.norm(places[whole[-1]] - b)) for a, b in ends]
+            i = int(np.argmin(away))
+            if away[i] > MOST_BRIDGE or np.linalg.norm(places[whole[-1]] - places[whole[0]]) < away[i]:
+                break
+            piece = pieces.pop(i)
+            turned = np.linalg.norm(places[whole[-1]] - ends[i][1]) < np.linalg.norm(places[whole[-1]] - ends[i][0])
+            whole = whole + (piece[::-1] if turned else piece)
+        rings.append(whole)
+    return rings
+
+
+def _chains(links: Array, count: int) -> tuple[list[list[int]], list[list[int]]]:
+    """Points in the order that segments join them: rings, and pieces with two ends."""
+    joined: list[list[int]] = [[] for _ in range(count)]
+    for a, b in links.tolist():
+        joined[a].append(b)
+        joined[b].append(a)
+    seen = [False] * count
+    rings, pieces = list[list[int]](), list[list[int]]()
+    open_ends = [i for i in range(count) if len(joined[i]) == 1]
+    for start in (*open_ends, *range(count)):
+        if seen[start]:
+            continue
+        chain, at = [start], start
+        seen[start] = True
+        while True:
+            onward = next((n for n in joined[at] if not seen[n]), None)
+            if onward is None:
+                break
+            seen[onward] = True
+            chain.append(onward)
+            at = onward
+        if len(joined[start]) == 1:
+            pieces.append(chain)
+        elif len(chain) > 2:
+            rings.append(chain)
+    return rings, pieces
+
+
+def _measured(ring: Array, at: Array, u: Array, v: Array) -> Section | None:
+    x, y = (ring - at) @ u, (ring - at) @ v
+    lengths = np.hypot(np.diff(x, append=x[0]), np.diff(y, append=y[0]))
+    whole = float(lengths.sum())
+    # A step over a hole is many of the ring's own steps long.
+    bridged = lengths > np.maximum(6 * np.median(lengths), 1.5 * np.quantile(lengths, 0.9)) + 1e-9
+    gap = float(lengths[bridged].sum()) / whole if whole > 0 else 1.0
+    if gap > MOST_GAP:
+        return None
+    x1, y1 = np.roll(x, -1), np.roll(y, -1)
+    cross = x * y1 - x1 * y
+    area = float(cross.sum()) / 2
+    if abs(area) < 1.0:
+        return None
+    cx, cy = (float(((p + q) * cross).sum() / (6 * area)) for p, q in ((x, x1), (y, y1)))
+    return Section(ring if area > 0 else ring[::-1], at + cx * u + cy * v, abs(area), gap)
+
+
+def perimeter(found: Section) -> float:
+    """Length of the ring [mm], its noise smoothed away."""
+    lengths = np.linalg.norm(np.diff(found.ring, axis=0, append=found.ring[:1]), axis=1)
+    along = np.r_[0.0, np.cumsum(lengths)]
+    count = max(int(along[-1] / STEP), 24)
+    at = np.linspace(0, along[-1], count, endpoint=False)
+    closed = np.vstack([found.ring, found.ring[:1]])
+    even = np.stack([np.interp(at, along, closed[:, i]) for i in range(3)], axis=1)
+    spread = SMOOTHED / 2.355 / (along[-1] / count)  # the width at half height is what is smoothed over
+    waves = np.fft.rfftfreq(count)
+    kept = np.exp(-2 * (np.pi * waves * spread) ** 2)[:, None]
+    smooth = np.fft.irfft(np.fft.rfft(even, axis=0) * kept, count, axis=0)
+    return float(np.linalg.norm(np.diff(smooth, axis=0, append=smooth[:1]), axis=1).sum())
