@@ -27,6 +27,7 @@ COMMANDS: Final = {
     "casting": "casting",
     "match": "match",
     "lineup": "lineup",
+    "scan": "scan",
     "practice": "practice",
     "book": "book",
     "import": "book",

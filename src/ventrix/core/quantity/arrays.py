@@ -6,3 +6,5 @@ import numpy as np
 from numpy.typing import NDArray
 
 Array = NDArray[np.float64]
+Ints = NDArray[np.int64]
+Bools = NDArray[np.bool_]

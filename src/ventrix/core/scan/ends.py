@@ -9,9 +9,10 @@ import numpy as np
 from scipy.sparse import coo_matrix
 from scipy.sparse.csgraph import connected_components
 
-from ventrix.core.quantity.arrays import Array
+from ventrix.core.quantity.arrays import Array, Bools
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.scan.mesh import Mesh
+from ventrix.core.scan.sections import section
 
 WIDE: Final = 18.0  # mm across: a smaller opening is a hole
 FLAT: Final = 0.15  # mm, and three times the noise
@@ -30,7 +31,7 @@ class End:
     centre: Array
     normal: Array
     roundness: float
-    cap: Array  # bool, shape (m,)
+    cap: Bools
 
 
 def find_ends(mesh: Mesh, clicks: tuple[Array | None, Array | None] = (None, None)) -> tuple[End, End, list[str]]:
@@ -79,13 +80,18 @@ def _proposed(mesh: Mesh) -> list[End]:
     found = sorted(_open_ends(mesh), key=lambda e: -e[0])
     ends = [end for _, end in found[:2]]
     if len(ends) < 2:
-        ends += [f for f in _flats(mesh, 2 - len(ends)) if all(np.linalg.norm(f.centre - e.centre) > WIDE for e in ends)]
+        apart = [f for f in _flats(mesh, 2) if all(np.linalg.norm(f.centre - e.centre) > WIDE for e in ends)]
+        ends += apart[: 2 - len(ends)]
     return ends
 
 
 def _near(mesh: Mesh, click: Array) -> End:
     """The end that a point lies in: an open edge, a flat, or a plane across the surface there."""
-    rings = [end for _, end in _open_ends(mesh) if np.linalg.norm(end.centre - click) < _reach(mesh, end)]
+    rings = [
+        end
+        for wide, end in _open_ends(mesh)
+        if abs((click - end.centre) @ end.normal) < NEAR / 2 and np.linalg.norm(click - end.centre) < wide
+    ]
     if rings:
         return min(rings, key=lambda e: float(np.linalg.norm(e.centre - click)))
     middles = mesh.corners.mean(axis=1)
@@ -104,13 +110,10 @@ def _near(mesh: Mesh, click: Array) -> End:
     weighed = (mesh.normals[faces] * mesh.areas[faces][:, None]).T @ mesh.normals[faces]
     along = np.linalg.eigh(weighed)[1][:, 0]  # normals of a tube stand across it
     out = along if along @ (click - mesh.points.mean(axis=0)) > 0 else -along
-    return End(np.asarray(click, dtype=float), out, 1.0, np.zeros(len(mesh.faces), dtype=bool))
-
-
-def _reach(mesh: Mesh, end: End) -> float:
-    edges = mesh.open_edges
-    apart = np.linalg.norm(mesh.points[np.unique(edges)] - end.centre, axis=1)
-    return float(apart.min()) + NEAR + 10.0 if len(apart) else NEAR
+    ring = section(mesh, np.arange(len(mesh.faces)), np.asarray(click, dtype=float), out)
+    if ring is None:
+        raise Refused("The scan does not close where it was clicked.")
+    return End(ring.centre, out, _roundness(ring.ring, ring.centre, out), np.zeros(len(mesh.faces), dtype=bool))
 
 
 def _open_ends(mesh: Mesh) -> list[tuple[float, End]]:
@@ -134,13 +137,15 @@ def _open_ends(mesh: Mesh) -> list[tuple[float, End]]:
         normal = np.linalg.svd((middles - plane) * np.sqrt(lengths)[:, None], full_matrices=False)[2][2]
         if np.ptp((points - plane) @ normal) > 0.35 * wide:
             continue  # a tear along the side is no end
-        found.append((wide, End(_middle(points, plane, normal), _outward(mesh, plane, normal), _roundness(points, plane, normal), none)))  # fmt: skip
+        out, round_by = _outward(mesh, plane, normal), _roundness(points, plane, normal)
+        found.append((wide, End(_middle(points, plane, normal), out, round_by, none)))
     return found
 
 
 def _outward(mesh: Mesh, at: Array, normal: Array) -> Array:
     """The side of a plane on which less of the surface near it lies."""
-    near = np.linalg.norm(mesh.points - at, axis=1) < 2 * WIDE
+    away = np.linalg.norm(mesh.points - at, axis=1)
+    near = away < max(2 * WIDE, 1.5 * float(away.min()) + WIDE)
     return normal if float(np.mean((mesh.points[near] - at) @ normal)) < 0 else -normal
 
 
@@ -229,7 +234,7 @@ def _grow(mesh: Mesh, seed: int) -> End | None:
     return End(_middle(points, at, normal), normal, _roundness(points, at, normal), kept)
 
 
-def _joined(mesh: Mesh, candidates: Array, middles: Array, seed: Array) -> Array:
+def _joined(mesh: Mesh, candidates: Bools, middles: Array, seed: Array) -> Bools:
     """Those candidates that hang together with the one nearest the seed."""
     if not candidates.any():
         return candidates

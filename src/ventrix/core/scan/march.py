@@ -12,7 +12,7 @@ from scipy.sparse import coo_matrix, diags
 from scipy.sparse.linalg import spsolve
 from scipy.spatial import cKDTree
 
-from ventrix.core.quantity.arrays import Array
+from ventrix.core.quantity.arrays import Array, Bools, Ints
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.scan.ends import End
 from ventrix.core.scan.mesh import Mesh
@@ -182,14 +182,14 @@ class _Line:
             weights = np.ones(count)
             weights[[0, -1]] = 30.0  # the ends are known
             spline, _ = splprep(points.T, w=weights, u=along, s=count * off**2)
-            curve: Callable[[Array], Array] = lambda s: np.asarray(splev(s, spline)).T  # noqa: E731
+            curve: Callable[[Array], Array] = lambda s: np.asarray(splev(s, spline)).T  # type: ignore[call-overload]  # noqa: E731
         else:
             cubic = CubicSpline(along, points)
             curve = lambda s: np.asarray(cubic(s))  # noqa: E731
         dense = curve(np.linspace(0, along[-1], max(int(along[-1] / 0.25), 40)))
         lengths = np.r_[0.0, np.cumsum(np.linalg.norm(np.diff(dense, axis=0), axis=1))]
         self.length = float(lengths[-1])
-        inner = np.linspace(INSIDE, self.length - INSIDE, max(int(round((self.length - 2 * INSIDE) / step)) + 1, 6))
+        inner = np.linspace(INSIDE, self.length - INSIDE, max(round((self.length - 2 * INSIDE) / step) + 1, 6))
         self.along = inner
         self.points = np.stack([np.interp(inner, lengths, dense[:, i]) for i in range(3)], axis=1)
         self.face, self.seat = face, seat
@@ -226,7 +226,7 @@ def _rings(mesh: Mesh, middles: Array, line: _Line, reach: float) -> list[Sectio
     """The section at every station, of triangles near it along the line."""
     _, nearest = cKDTree(line.points).query(middles, workers=1)
     at = line.along[nearest]
-    order = np.argsort(at, kind="stable")
+    order: Ints = np.asarray(np.argsort(at, kind="stable"), dtype=np.int64)
     ordered = at[order]
     found = []
     for s, point, normal in zip(line.along, line.points, line.normals, strict=True):
@@ -260,7 +260,7 @@ def _moved(line: _Line, kept: list[tuple[float, Section]], weight: float) -> Arr
     return np.vstack([line.face.centre, moved, line.seat.centre])
 
 
-def _plausible(areas: Array) -> Array:
+def _plausible(areas: Array) -> Bools:
     """Sections within a third of the median of the seven about them."""
     padded = np.pad(areas, 3, mode="edge")
     middle = np.median(np.lib.stride_tricks.sliding_window_view(padded, 7), axis=1)

@@ -6,8 +6,9 @@ from dataclasses import dataclass, field
 from typing import Final
 
 import numpy as np
+from scipy.optimize import least_squares
 
-from ventrix.core.quantity.arrays import Array
+from ventrix.core.quantity.arrays import Array, Bools, Ints
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.scan.ends import End, find_ends
 from ventrix.core.scan.march import March, Said, Station, march, smoothed
@@ -16,11 +17,12 @@ from ventrix.core.scan.sections import Section, across, perimeter
 
 GUIDE: Final = 0.7  # of its bore, from the valve's axis: triangles of the guide and no port
 BEYOND: Final = 1.0  # mm past an end's plane that still belongs to it
-TRIMMED: Final = 0.10  # of the floor, at each end, that is no short side
+TRIMMED: Final = 0.10  # of the bend of the floor, at each end, that the circle leaves out
 TURNS: Final = 0.15, 0.85  # of its turning that the circle of the short side is laid over
 SHARP: Final = 4.0  # mm: a smaller radius is only known to be under it
 BOX: Final = 0.1  # mm rms: worse, a section is no rounded box
 NOISY: Final = 0.15  # mm
+ABOUT: Final = 1.5  # mm of a ring beside a place that its noise is averaged over
 STRAIGHT: Final = 0.05  # rad that a port turns in all: less is straight
 GAP: Final = 0.10  # of a ring: a wider hole is said
 EDGE: Final = 0.04  # of the length: a smallest section nearer to an end is none
@@ -71,7 +73,7 @@ class Measured:
 
 def measure(
     points: Array,
-    faces: Array,
+    faces: Ints,
     clicks: tuple[Array | None, Array | None] = (None, None),
     guide_bore: float | None = None,
     said: Said = lambda _share: None,
@@ -127,7 +129,7 @@ def _trim(mesh: Mesh, face: End, seat: End) -> tuple[Mesh, End, End]:
     return mesh.part(kept), face, seat
 
 
-def _on_that_side(mesh: Mesh, past: Array, end: End) -> Array:
+def _on_that_side(mesh: Mesh, past: Bools, end: End) -> Bools:
     """Of what lies past a plane, what hangs together with the end itself and not another bend of the port."""
     from scipy.sparse import coo_matrix
     from scipy.sparse.csgraph import connected_components
@@ -159,10 +161,10 @@ def _of_march(mesh: Mesh, face: End, seat: End, found: March, notes: list[str]) 
     noise = _noise(mesh)
     if noise > NOISY:
         notes.append(f"The surface is rough by {noise:.2f} mm: figures of small things are left out.")
-    inward = _inward(stations)
+    inward = inward_of(stations)
     floor, roof = (_side(stations, inward, sign, face, seat) for sign in (1, -1))
     turning = float(np.arccos(np.clip(-face.normal @ seat.normal, -1, 1)))
-    picks, said = _picks(stations, found.length, inward, floor, turning, seat)
+    picks, said = _picks(stations, found.length, inward, floor)
     return Measured(
         mesh, face, seat, found, _volume(stations, face, seat), found.length, _long(roof), _long(floor), turning,
         noise, picks, (*notes, *said),
@@ -191,7 +193,7 @@ def _noise(mesh: Mesh) -> float:
     edge = float(np.median(np.linalg.norm(mesh.corners[:, 0] - mesh.corners[:, 1], axis=1)))
     _, near = tree.query(mesh.points[some], k=min(13, len(used)), distance_upper_bound=max(2.5, 3 * edge))
     off = []
-    for row in near:
+    for row in np.atleast_2d(np.asarray(near)):
         points = mesh.points[used[row[row < len(used)]]]
         if len(points) < 10:
             continue
@@ -205,7 +207,7 @@ def _noise(mesh: Mesh) -> float:
     return float(np.sqrt(np.median(off))) if off else 0.0
 
 
-def _inward(stations: tuple[Station, ...]) -> Array:
+def inward_of(stations: tuple[Station, ...]) -> Array:
     """At each station the direction in its plane towards the inside of the bend, shape (n, 3); where it runs straight,
     that of the rest."""
     along = np.array([s.along for s in stations])
@@ -229,7 +231,7 @@ def _unit_rows(rows: Array) -> Array:
     return np.asarray(rows / np.maximum(np.linalg.norm(rows, axis=1), 1e-12)[:, None])
 
 
-def _reach(one: Section, direction: Array) -> Array:
+def reach_of(one: Section, direction: Array) -> Array:
     """Where a ray from the centroid meets the ring."""
     from_centre = one.ring - one.centre
     side = np.cross(direction, _plane_normal(one))
@@ -238,7 +240,12 @@ def _reach(one: Section, direction: Array) -> Array:
     crossing = (y <= 0) != (y1 <= 0)
     share = np.where(crossing, y / np.where(y == y1, 1.0, y - y1), 0.0)
     at = np.where(crossing, x + share * (x1 - x), -np.inf)
-    return np.asarray(one.centre + max(float(at.max()), 0.0) * direction)
+    out = max(float(at.max()), 0.0)
+    # The ring within a millimetre to both sides, bent as the ring is there: the scanner's noise goes, the place stays.
+    beside = (np.abs(y) < ABOUT) & (x > 0.7 * out)
+    if beside.sum() > 5:
+        out = float(np.polynomial.polynomial.polyfit(y[beside], x[beside], 2)[0])
+    return np.asarray(one.centre + out * direction)
 
 
 def _plane_normal(one: Section) -> Array:
@@ -249,7 +256,7 @@ def _plane_normal(one: Section) -> Array:
 
 def _side(stations: tuple[Station, ...], inward: Array, sign: int, face: End, seat: End) -> Array:
     """The curve along the floor (sign 1, the inside of the bend) or the roof, shape (k, 3)."""
-    points = np.array([_reach(s.section, sign * d) for s, d in zip(stations, inward, strict=True)])
+    points = np.array([reach_of(s.section, sign * d) for s, d in zip(stations, inward, strict=True)])
     first = points[0] - ((points[0] - face.centre) @ face.normal) * face.normal
     last = points[-1] - ((points[-1] - seat.centre) @ seat.normal) * seat.normal
     return np.vstack([first, points, last])
@@ -270,37 +277,41 @@ def _long(curve: Array) -> float:
     return float(np.linalg.norm(np.diff(_smooth_curve(curve), axis=0), axis=1).sum())
 
 
-def _short_side(floor: Array, turning: float) -> tuple[float | None, Array | None]:
-    """Radius of the floor where it turns, and the point in the middle of that; None where it does not."""
-    if turning < np.radians(10):
+def _short_side(stations: tuple[Station, ...], floor: Array) -> tuple[float | None, int | None]:
+    """Radius of the floor where the line turns, and the station in the middle of that; None where it does not."""
+    tangents = np.array([s.tangent for s in stations])
+    axis = np.cross(tangents[:-1], tangents[1:]).sum(axis=0)
+    if np.linalg.norm(axis) < np.radians(8):
         return None, None
-    curve = _smooth_curve(floor)
-    lengths = np.r_[0.0, np.cumsum(np.linalg.norm(np.diff(curve, axis=0), axis=1))]
-    inside = (lengths > TRIMMED * lengths[-1]) & (lengths < (1 - TRIMMED) * lengths[-1])
-    curve, lengths = curve[inside], lengths[inside]
-    tangents = np.gradient(curve, lengths, axis=0)
-    tangents /= np.linalg.norm(tangents, axis=1)[:, None]
-    turned = np.arccos(np.clip(np.einsum("ij,ij->i", tangents[1:], tangents[:-1]), -1, 1))
-    share = np.r_[0.0, np.cumsum(turned)]
-    if share[-1] < np.radians(8):
-        return None, None
-    share = share / share[-1]
-    bend = (share >= TURNS[0]) & (share <= TURNS[1])
-    points = curve[bend]
+    axis = axis / np.linalg.norm(axis)
+    first = tangents[0] - (tangents[0] @ axis) * axis
+    first = first / np.linalg.norm(first)
+    heading = np.unwrap(np.arctan2(tangents @ np.cross(axis, first), tangents @ first))
+    low, high = np.quantile(heading, [0.02, 0.98])  # what a taper or noise turns back is no bend
+    share = np.maximum.accumulate(np.clip((heading - low) / max(high - low, 1e-9), 0, 1))
+    bend = np.flatnonzero((share >= TURNS[0]) & (share <= TURNS[1]))
+    middle = int(np.argmin(np.abs(share - 0.5)))
+    trim = int(TRIMMED * len(bend))
+    points = floor[1:-1][bend[trim : len(bend) - trim]]
     if len(points) < 5:
-        return SHARP, curve[int(np.argmin(np.abs(share - 0.5)))]
-    middle = points.mean(axis=0)
-    axes = np.linalg.svd(points - middle, full_matrices=False)[2]
-    x, y = (points - middle) @ axes[0], (points - middle) @ axes[1]
+        return SHARP, middle
+    centre = points.mean(axis=0)
+    axes = np.linalg.svd(points - centre, full_matrices=False)[2]
+    x, y = (points - centre) @ axes[0], (points - centre) @ axes[1]
     solved = np.linalg.lstsq(np.stack([2 * x, 2 * y, np.ones_like(x)], axis=1), x**2 + y**2, rcond=None)[0]
     radius = float(np.sqrt(max(solved[2] + solved[0] ** 2 + solved[1] ** 2, 0.0)))
-    return max(radius, SHARP), points[len(points) // 2]
+    # That one is drawn inwards by noise: distances themselves are made small from there.
+    start = [solved[0], solved[1], radius]
+
+    def off(p: Array) -> Array:
+        return np.asarray(np.hypot(x - p[0], y - p[1]) - p[2])
+
+    found = least_squares(off, start, method="lm")
+    return max(abs(float(found.x[2])), SHARP), middle
 
 
 def _box(one: Section, up: Array) -> tuple[float, float, float | None]:
     """Width, height and corner radius of the rounded box that lies best on the ring; extents where none does."""
-    from scipy.optimize import least_squares
-
     normal = _plane_normal(one)
     side = np.cross(up, normal)
     x, y = (one.ring - one.centre) @ side, (one.ring - one.centre) @ up
@@ -323,7 +334,7 @@ def _box(one: Section, up: Array) -> tuple[float, float, float | None]:
 
 
 def _picks(
-    stations: tuple[Station, ...], length: float, inward: Array, floor: Array, turning: float, seat: End
+    stations: tuple[Station, ...], length: float, inward: Array, floor: Array
 ) -> tuple[dict[str, Pick], list[str]]:
     """Opening, pinch, short side, bowl and throat; those that stand at an edge are not named."""
     areas = np.array([s.flow_area for s in stations])
@@ -344,9 +355,9 @@ def _picks(
     before = valve[valve < throat] if "throat" in at else valve
     if len(before) > 2:
         at["bowl"] = int(before[np.argmax(areas[before])])
-    radius, middle = _short_side(floor, turning)
+    radius, middle = _short_side(stations, floor)
     if middle is not None:
-        at["short_side"] = int(np.argmin([np.linalg.norm(s.section.centre - middle) for s in stations]))
+        at["short_side"] = middle
     found = {}
     for name, i in at.items():
         width, height, corner = _box(stations[i].section, -inward[i])

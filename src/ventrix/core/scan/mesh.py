@@ -7,14 +7,12 @@ from functools import cached_property
 from typing import Final
 
 import numpy as np
-from numpy.typing import NDArray
 from scipy.sparse import coo_matrix
 from scipy.sparse.csgraph import connected_components
 
-from ventrix.core.quantity.arrays import Array
+from ventrix.core.quantity.arrays import Array, Bools, Ints
 from ventrix.core.quantity.refused import Refused
 
-Faces = NDArray[np.int64]
 WELD: Final = 1e-6  # of the diagonal
 ONE_PIECE: Final = 0.8  # of the surface
 
@@ -24,7 +22,7 @@ class Mesh:
     """Points, shape (n, 3) [mm], and triangles, shape (m, 3), all wound alike."""
 
     points: Array
-    faces: Faces
+    faces: Ints
 
     @cached_property
     def corners(self) -> Array:
@@ -47,16 +45,16 @@ class Mesh:
         return np.asarray(self._cross / np.maximum(2 * self.areas, 1e-12)[:, None])
 
     @cached_property
-    def edges(self) -> tuple[Faces, NDArray[np.int64]]:
+    def edges(self) -> tuple[Ints, Ints]:
         """Edges once each, shape (e, 2), and the three of every triangle as indices, shape (m, 3)."""
         return edges_of(self.faces)
 
     @cached_property
-    def open_edges(self) -> Faces:
+    def open_edges(self) -> Ints:
         """Edges of one triangle only, shape (k, 2)."""
         edges, of_face = self.edges
         used = np.bincount(of_face.ravel(), minlength=len(edges))
-        return edges[used == 1]
+        return np.asarray(edges[used == 1])
 
     @cached_property
     def at_points(self) -> Array:
@@ -66,20 +64,20 @@ class Mesh:
             np.add.at(summed, self.faces[:, i], self._cross)
         return np.asarray(summed / np.maximum(np.linalg.norm(summed, axis=1), 1e-12)[:, None])
 
-    def part(self, kept: NDArray[np.bool_]) -> Mesh:
+    def part(self, kept: Bools) -> Mesh:
         """These triangles alone; the points stay."""
         return Mesh(self.points, self.faces[kept])
 
 
-def edges_of(faces: Faces) -> tuple[Faces, NDArray[np.int64]]:
+def edges_of(faces: Ints) -> tuple[Ints, Ints]:
     """Edges once each, shape (e, 2), and the three of every triangle as indices into them, shape (m, 3)."""
     pairs = np.sort(np.stack([faces[:, [0, 1]], faces[:, [1, 2]], faces[:, [2, 0]]], axis=1).reshape(-1, 2), axis=1)
     keys = pairs[:, 0] * (int(faces.max()) + 1) + pairs[:, 1]
-    unique, first, inverse = np.unique(keys, return_index=True, return_inverse=True)
+    _, first, inverse = np.unique(keys, return_index=True, return_inverse=True)
     return pairs[first], inverse.reshape(-1, 3)
 
 
-def clean(points: Array, faces: Faces) -> Mesh:
+def clean(points: Array, faces: Ints) -> Mesh:
     """A scan made one surface: points welded, doubles dropped, one winding outwards, the largest piece.
 
     Parameters
@@ -127,7 +125,7 @@ def _no_flaps(mesh: Mesh) -> Mesh:
     return mesh.part(~(crowded & hanging))
 
 
-def _neighbours(mesh: Mesh) -> tuple[NDArray[np.int64], NDArray[np.int64], NDArray[np.bool_]]:
+def _neighbours(mesh: Mesh) -> tuple[Ints, Ints, Bools]:
     """Pairs of triangles over an edge of exactly two, and whether they run along it the same way."""
     edges, of_face = mesh.edges
     used = np.bincount(of_face.ravel(), minlength=len(edges))

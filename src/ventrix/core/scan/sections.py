@@ -7,7 +7,7 @@ from typing import Final
 
 import numpy as np
 
-from ventrix.core.quantity.arrays import Array
+from ventrix.core.quantity.arrays import Array, Ints
 from ventrix.core.scan.mesh import Mesh
 
 MOST_GAP: Final = 0.25  # of the perimeter
@@ -27,7 +27,7 @@ class Section:
     gap: float
 
 
-def section(mesh: Mesh, near: Array, at: Array, normal: Array) -> Section | None:
+def section(mesh: Mesh, near: Ints, at: Array, normal: Array) -> Section | None:
     """The ring around a point that a plane cuts out of the triangles `near` (indices); None where there is none that
     closes with less than a quarter bridged."""
     faces = mesh.faces[near]
@@ -48,7 +48,9 @@ def section(mesh: Mesh, near: Array, at: Array, normal: Array) -> Section | None
         i, j = faces[rows, side], faces[rows, (side + 1) % 3]
         hi, hj = heights[rows, side], heights[rows, (side + 1) % 3]
         share = hi / (hi - hj)
-        ends.append((np.minimum(i, j), np.maximum(i, j), mesh.points[i] + share[:, None] * (mesh.points[j] - mesh.points[i])))
+        ends.append(
+            (np.minimum(i, j), np.maximum(i, j), mesh.points[i] + share[:, None] * (mesh.points[j] - mesh.points[i]))
+        )
     size = int(faces.max()) + 1
     keys = [a * size + b for a, b, _ in ends]
     ids, flat = np.unique(np.concatenate(keys), return_inverse=True)
@@ -99,7 +101,7 @@ def _bridged(rings: list[list[int]], pieces: list[list[int]], places: Array) -> 
     return rings
 
 
-def _chains(links: Array, count: int) -> tuple[list[list[int]], list[list[int]]]:
+def _chains(links: Ints, count: int) -> tuple[list[list[int]], list[list[int]]]:
     """Points in the order that segments join them: rings, and pieces with two ends."""
     joined: list[list[int]] = [[] for _ in range(count)]
     for a, b in links.tolist():

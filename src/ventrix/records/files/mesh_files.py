@@ -9,9 +9,8 @@ from pathlib import Path
 from typing import Any, Final
 
 import numpy as np
-from numpy.typing import NDArray
 
-from ventrix.core.quantity.arrays import Array
+from ventrix.core.quantity.arrays import Array, Ints
 from ventrix.records.bad_input import InputError
 from ventrix.records.files.whole_file import read_whole
 
@@ -21,7 +20,6 @@ HEADER: Final = 16_384  # bytes of a PLY header
 NOT_NUMBERS: Final = 0.01  # of the coordinates: more refuses
 FEWEST: Final = 100  # faces that anything can be measured of
 KINDS: Final = (".stl", ".ply", ".obj")
-Faces = NDArray[np.int64]
 _PLY_TYPES: Final = {
     "char": "i1", "int8": "i1", "uchar": "u1", "uint8": "u1", "short": "i2", "int16": "i2", "ushort": "u2",
     "uint16": "u2", "int": "i4", "int32": "i4", "uint": "u4", "uint32": "u4", "float": "f4", "float32": "f4",
@@ -34,7 +32,7 @@ class MeshData:
     """Points as they stand in the file, shape (n, 3), and triangles as indices into them, shape (m, 3)."""
 
     points: Array
-    faces: Faces
+    faces: Ints
 
 
 def read_mesh(path: Path) -> MeshData:
@@ -69,7 +67,7 @@ def _count(n: int, what: str, name: str) -> int:
     return n
 
 
-def _stl(data: bytes, name: str) -> tuple[Array, Faces]:
+def _stl(data: bytes, name: str) -> tuple[Array, Ints]:
     """Binary where the size is the count's, whatever its first word; else ASCII."""
     if len(data) >= 84:
         count = int.from_bytes(data[80:84], "little")
@@ -113,7 +111,7 @@ class _Element:
     properties: list[tuple[str, str, str]]  # name, type of the count of a list or "", type
 
 
-def _ply(data: bytes, name: str) -> tuple[Array, Faces]:
+def _ply(data: bytes, name: str) -> tuple[Array, Ints]:
     end = data.find(b"end_header", 0, HEADER)
     if not data.startswith(b"ply") or end < 0:
         raise InputError("is no PLY: its header has no end", file=name)
@@ -172,12 +170,14 @@ def _ply_text(body: bytes, elements: list[_Element], found: dict[str, Any], name
         elif each.name == "face":
             before = next(i for i, p in enumerate(each.properties) if p[1])
             try:
-                found["face"] = _fans([[int(w) for w in r[before + 1 : before + 1 + int(r[before])]] for r in rows], name)
+                found["face"] = _fans(
+                    [[int(w) for w in r[before + 1 : before + 1 + int(r[before])]] for r in rows], name
+                )
             except (ValueError, IndexError, OverflowError):
                 raise InputError("has a face that is no list of points", file=name) from None
 
 
-def _fans(polygons: Sequence[Sequence[int]], name: str) -> Faces:
+def _fans(polygons: Sequence[Sequence[int]], name: str) -> Ints:
     """Triangles of polygons, each from its first corner."""
     made: list[tuple[int, int, int]] = []
     for p in polygons:
@@ -210,7 +210,7 @@ def _ply_binary(body: bytes, order: str, elements: list[_Element], found: dict[s
             found["face"] = faces
 
 
-def _ply_faces(body: bytes, at: int, order: str, each: _Element, name: str) -> tuple[Faces, int]:
+def _ply_faces(body: bytes, at: int, order: str, each: _Element, name: str) -> tuple[Ints, int]:
     """Rows with one list: all triangles at once where they are, else one by one."""
     fields = []
     for i, (field, count_type, kind) in enumerate(each.properties):
@@ -244,7 +244,7 @@ def _ply_faces(body: bytes, at: int, order: str, each: _Element, name: str) -> t
     return _fans(polygons, name), at
 
 
-def _obj(data: bytes, name: str) -> tuple[Array, Faces]:
+def _obj(data: bytes, name: str) -> tuple[Array, Ints]:
     """Only v and f are read; a face may count from the end."""
     numbers: list[bytes] = []
     polygons: list[list[int]] = []
@@ -269,7 +269,7 @@ def _obj(data: bytes, name: str) -> tuple[Array, Faces]:
     return _numbers(numbers, name).reshape(-1, 3), _fans(polygons, name)
 
 
-def stl_bytes(points: Array, faces: Faces) -> bytes:
+def stl_bytes(points: Array, faces: Ints) -> bytes:
     """A mesh as binary STL."""
     corners = np.asarray(points, dtype="<f4")[faces]
     rows = np.zeros(len(faces), np.dtype([("n", "<f4", 3), ("v", "<f4", (3, 3)), ("a", "<u2")]))

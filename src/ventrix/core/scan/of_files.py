@@ -1,0 +1,95 @@
+"""A scan in its own unit, and another one before it: measured, and held against each other."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Final
+
+import numpy as np
+
+from ventrix.core.quantity.arrays import Array, Ints
+from ventrix.core.quantity.refused import Refused
+from ventrix.core.scan.compare import LEAST_KEPT, Taken, compare
+from ventrix.core.scan.march import Said
+from ventrix.core.scan.measure import Measured, checked, measure
+from ventrix.core.scan.unit import UNITS, KnownSize, measured_in_its_unit
+
+MISFIT: Final = 0.35  # of the surface that agrees: less is another port
+Clicks = tuple[Array | None, Array | None]
+Surface = tuple[Array, Ints]
+
+
+@dataclass(frozen=True, slots=True)
+class Asked:
+    """What goes with a mesh: its unit as said, a size that is known, points on face and seat in the file's own
+    coordinates, the guide's bore [mm], and a stretch that was left alone [mm]."""
+
+    unit: str | None = None
+    known: KnownSize | None = None
+    clicks: Clicks = (None, None)
+    guide_bore: float | None = None
+    left_alone: tuple[float, float] | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Scanned:
+    """A scan that was measured, what came off since the one before, and what is to be said of both."""
+
+    unit: str
+    measured: Measured
+    taken: Taken | None
+    notes: tuple[str, ...]
+
+
+def scan_of(
+    points: Array, faces: Ints, asked: Asked, before: Surface | None = None, said: Said = lambda _share: None
+) -> Scanned:
+    """Measure a mesh as it stands in its file, and what came off since the one before.
+
+    Raises
+    ------
+    ValueError
+        As `measure` and `measured_in_its_unit`; or the earlier scan is of another port.
+    """
+    half = 1.0 if before is None else 0.45
+
+    def make(scale: float) -> Measured:
+        return _measured(points, faces, scale, asked, lambda share: said(half * share))
+
+    unit, found, notes = measured_in_its_unit(_extent(points, faces), asked.unit, asked.known, make)
+    if before is None:
+        return Scanned(unit, found, None, notes)
+    scale = UNITS[unit][0]
+    try:
+        earlier = _measured(*before, scale, asked, lambda share: said(0.45 + 0.35 * share), own_ends=True)
+    except Refused as error:
+        raise Refused("the scan before: {}", error) from None
+    taken = compare(earlier, found, asked.left_alone, lambda share: said(0.8 + 0.2 * share))
+    if taken.kept < MISFIT and asked.left_alone is None:
+        mirrored = _measured(points * np.array([-1.0, 1.0, 1.0]), faces, scale, Asked(guide_bore=asked.guide_bore))
+        other = compare(earlier, mirrored)
+        agree = f"only {100 * taken.kept:.0f} % of the surface agrees"
+        if other.kept >= LEAST_KEPT:
+            notes = (*notes, f"{agree.capitalize()}; mirrored it does: this is the port of the other hand.")
+            return Scanned(unit, found, other, notes)
+        notes = (*notes, f"The two do not lie on each other: {agree}. Are they of one port?")
+    return Scanned(unit, found, taken, notes)
+
+
+def _extent(points: Array, faces: Ints) -> float:
+    used = points[np.unique(faces)]
+    return float(np.ptp(used, axis=0).max())
+
+
+def _measured(
+    points: Array, faces: Ints, scale: float, asked: Asked, said: Said = lambda _share: None, *, own_ends: bool = False
+) -> Measured:
+    """In mm; an earlier scan lies anywhere, and only where its ends are not found are the clicks tried on it."""
+    face, seat = (None if c is None else c * scale for c in asked.clicks)
+    clicks: Clicks = (None, None) if own_ends else (face, seat)
+    try:
+        return checked(measure(points * scale, faces, clicks, asked.guide_bore, said))
+    except Refused:
+        if not own_ends or face is None or seat is None:
+            raise
+        return checked(measure(points * scale, faces, (face, seat), asked.guide_bore, said))

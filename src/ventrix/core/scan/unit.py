@@ -1,0 +1,118 @@
+"""In what unit a scan was made: by its size, and always confirmed by one size that is known."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Final
+
+from ventrix.core.quantity.refused import Refused
+from ventrix.core.quantity.units import from_si
+from ventrix.core.scan.measure import Measured
+
+# By unit: mm of one, and between which sizes [in it] a port's largest extent lies.
+UNITS: Final = {"mm": (1.0, 40.0, 400.0), "in": (25.4, 1.5, 16.0), "m": (1000.0, 0.04, 0.4)}
+CENTIMETRE: Final = 10.0
+AGREES: Final = 0.03  # of the known size
+SIZES: Final[dict[str, Callable[[Measured], float | None]]] = {
+    "throat": lambda m: _pick(m, "throat", "diameter"),
+    "bowl": lambda m: _pick(m, "bowl", "diameter"),
+    "opening width": lambda m: _pick(m, "opening", "width"),
+    "opening height": lambda m: _pick(m, "opening", "height"),
+    "pinch width": lambda m: _pick(m, "pinch", "width"),
+    "pinch height": lambda m: _pick(m, "pinch", "height"),
+    "length": lambda m: m.length,
+    "floor": lambda m: m.floor,
+    "roof": lambda m: m.roof,
+}
+
+
+@dataclass(frozen=True, slots=True)
+class KnownSize:
+    """A size of the port that was measured by hand [m]: one of `SIZES`."""
+
+    name: str
+    size: float
+
+
+def _pick(found: Measured, name: str, size: str) -> float | None:
+    pick = found.picks.get(name)
+    value = None if pick is None else getattr(pick, size)
+    return None if value is None else float(value)
+
+
+def units_by_size(extent: float) -> list[str]:
+    """Units in which a largest extent is a port's."""
+    return [unit for unit, (_, low, high) in UNITS.items() if low <= extent <= high]
+
+
+def measured_in_its_unit(
+    extent: float, unit: str | None, known: KnownSize | None, make: Callable[[float], Measured]
+) -> tuple[str, Measured, tuple[str, ...]]:
+    """Measure a scan in its unit.
+
+    Parameters
+    ----------
+    extent : float
+        Largest extent, in the file's unit.
+    unit : str, optional
+        As it was said to be; believed, and noted, where nothing confirms it.
+    known : KnownSize, optional
+        What the unit is confirmed by.
+    make : callable
+        Measures with so many mm to the file's unit.
+
+    Returns
+    -------
+    unit : str
+    found : Measured
+    notes : tuple of str
+
+    Raises
+    ------
+    ValueError
+        Neither was given; no unit makes the size what it is known to be; or the scan cannot be measured.
+    """
+    if unit is None and known is None:
+        raise Refused("Say the unit, or one size that you know: a throat, a length.")
+    tried = [unit] if unit is not None else units_by_size(extent)
+    if not tried:
+        raise Refused(f"It is {extent:.4g} across: in no unit a port.")
+    if known is None:
+        assert unit is not None
+        scale, low, high = UNITS[unit]
+        odd = () if low <= extent <= high else (f"It is {extent * scale:.0f} mm across: is the unit right?",)
+        return unit, make(scale), (f"The unit ({unit}) was said, and nothing confirms it.", *odd)
+    said = ""
+    for each in tried:
+        try:
+            found = make(UNITS[each][0])
+        except Refused as error:
+            said = said or str(error)
+            continue
+        size = _size(found, known)
+        wanted = from_si(known.size, "mm")
+        if abs(size / wanted - 1) <= AGREES:
+            off = 100 * (size / wanted - 1)
+            return each, found, (f"The {known.name} measures {size:.2f} mm, {off:+.1f} % of what is known.",)
+        said = f"The {known.name} measures {size:.1f} mm with the file in {each}, not {wanted:.1f} mm."
+    if _in_centimetres(extent, known, make):
+        raise Refused("The file is in centimetres: write it in mm, in or m.")
+    raise Refused(said)
+
+
+def _size(found: Measured, known: KnownSize) -> float:
+    size = SIZES[known.name](found)
+    if size is None:
+        raise Refused(f"The {known.name} was not found on the scan: give another size.")
+    return size
+
+
+def _in_centimetres(extent: float, known: KnownSize, make: Callable[[float], Measured]) -> bool:
+    """Centimetres pass for inches by their size; none of the units that are read makes the known one of them."""
+    if not UNITS["mm"][1] <= extent * CENTIMETRE <= UNITS["mm"][2]:
+        return False
+    try:
+        return abs(_size(make(CENTIMETRE), known) / from_si(known.size, "mm") - 1) <= AGREES
+    except Refused:
+        return False
