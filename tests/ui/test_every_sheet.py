@@ -32,6 +32,7 @@ SHEETS = {
     "cut.tube": "tube",
     "cut.wall": "wall",
     "cut.pour": "pour",
+    "cut.scan": "scan",
     "cut.trial": "trial",
     "cut.parts": "parts",
     "air.traverse.new": "traverse",

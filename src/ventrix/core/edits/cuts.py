@@ -2,14 +2,16 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import replace
-from typing import Any
+from typing import Any, Final
 
 from ventrix.core.edits.swap import swapped
-from ventrix.core.model.cut import Cut, Operation, Port, Pour, Trial, WallReading
+from ventrix.core.model.cut import Cut, Operation, Port, Pour, Scan, Station, Trial, WallReading
 from ventrix.core.model.job import Job, cylinder_of
 from ventrix.core.model.job_parts import Chamber, Valve
+
+BY_SCAN: Final = "scan"  # how a pour was made, and what a station's name begins with
 
 
 def edit_port(job: Job, port_id: str, edit: Callable[[Port], Port]) -> Job:
@@ -54,6 +56,26 @@ def add_operation(job: Job, cut_id: str, operation: Operation) -> Job:
 
 def add_wall(job: Job, cut_id: str, wall: WallReading) -> Job:
     return edit_cut(job, cut_id, lambda c: replace(c, walls=(*c.walls, wall)))
+
+
+def take_scan(
+    job: Job, cut_id: str, scan: Scan, figures: Mapping[str, Any], stations: tuple[Station, ...], pour: Pour | None
+) -> Job:
+    """Hang a scan from a cut and take over what it measured, in one step: figures by their field, stations in place of
+    those of an earlier scan, and its volume as a pour."""
+
+    def edit(cut: Cut) -> Cut:
+        typed = tuple(s for s in cut.stations if not s.name.startswith(BY_SCAN)) if stations else cut.stations
+        pours = tuple(p for p in cut.pours if p.how != BY_SCAN) if pour is not None else cut.pours
+        return replace(
+            cut,
+            scans=(*(s for s in cut.scans if s.file != scan.file), scan),
+            stations=tuple(sorted((*typed, *stations), key=lambda s: s.along)),
+            pours=pours if pour is None else (*pours, pour),
+            **figures,
+        )
+
+    return edit_cut(job, cut_id, edit)
 
 
 def add_trial(job: Job, cut_id: str, trial: Trial) -> Job:

@@ -164,6 +164,20 @@ class Photo(Noun):
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class Scan(Noun):
+    """A scan of the port or of its mould, by its file in the book's own folder. `known` is the size its unit was
+    confirmed by, as typed; `seat_at_far_end` says that the end found to be the face is the seat."""
+
+    file: str
+    unit: str = "mm"
+    known: str = ""
+    guide_bore: float | None = quantity("mm")
+    seat_at_far_end: bool = False
+    date: str | None = None
+    note: str = ""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Trial(Noun):
     """A try that can be taken back: clay, another valve (with its sizes), another entry, a pipe. `piece_id` names the
     port noun that is the piece put on."""
@@ -232,6 +246,7 @@ class Cut(Noun):
     pours: tuple[Pour, ...] = ()
     stations: tuple[Station, ...] = ()
     photos: tuple[Photo, ...] = ()
+    scans: tuple[Scan, ...] = ()
     walls: tuple[WallReading, ...] = ()
     traverses: tuple[Traverse, ...] = ()
     observations: tuple[Observation, ...] = ()
@@ -319,7 +334,9 @@ def trial_as_cut(cut: Cut, trial: Trial) -> Cut:
     kind = CutKind.PORT if trial.kind == TrialKind.CLAY else CutKind(trial.kind)
     name = trial.name or trial.kind
     fitted = trial.valve_ids or cut.valve_ids
-    return replace(cut, id=trial.id, name=name, kinds=(kind,), valve_ids=fitted, runs=trial.runs, trials=(), photos=())
+    return replace(
+        cut, id=trial.id, name=name, kinds=(kind,), valve_ids=fitted, runs=trial.runs, trials=(), photos=(), scans=()
+    )
 
 
 def changes_between(port: Port, before: Cut, after: Cut) -> frozenset[CutKind]:

@@ -13,6 +13,7 @@ from ventrix.core.model.cut import (
     Photo,
     Port,
     Pour,
+    Scan,
     Slip,
     Station,
     Trial,
@@ -232,6 +233,7 @@ LIMITS: Final[dict[type[Noun], dict[str, Limit]]] = {
         "area": Limit("a section's area", "cm2", 0.01, 2000),
     },
     Photo: {},
+    Scan: {"guide_bore": _SMALL},
     Trial: {
         "area_taken": Limit("an area taken by clay", "cm2", 0, 1000),
         "area_uncertainty": Limit("an area's uncertainty", "cm2", 0, 1000),

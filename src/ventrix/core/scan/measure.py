@@ -77,6 +77,7 @@ def measure(
     clicks: tuple[Array | None, Array | None] = (None, None),
     guide_bore: float | None = None,
     said: Said = lambda _share: None,
+    turned_round: bool = False,
 ) -> Measured:
     """Measure a scan of a port or of its mould.
 
@@ -90,6 +91,8 @@ def measure(
         Of the valve guide [mm]: what stands in the port about the valve's axis is left out.
     said : callable
         Told how far it is; may raise to stop.
+    turned_round : bool
+        The end that is found to be the face is the seat.
 
     Returns
     -------
@@ -103,6 +106,8 @@ def measure(
     mesh = clean(np.asarray(points, dtype=float), np.asarray(faces))
     said(0.05)
     face, seat, notes = find_ends(mesh, clicks)
+    if turned_round:
+        face, seat, notes = seat, face, []
     mesh, face, seat = _trim(mesh, face, seat)
     if guide_bore is not None:
         away = mesh.corners.mean(axis=1) - seat.centre
@@ -218,11 +223,13 @@ def inward_of(stations: tuple[Station, ...]) -> Array:
     if np.linalg.norm(whole) < STRAIGHT:  # nothing tells a floor from a roof
         u, _ = across(tangents[len(tangents) // 2])
         return _unit_rows(u - (np.array([s.normal for s in stations]) @ u)[:, None] * [s.normal for s in stations])
-    # Where the bend turns out of its plane its axis is followed, over a fifth of the length.
-    spread = max(len(stations) // 5, 3)
-    kernel = np.ones(spread) / spread
+    # Where the bend turns out of its plane its axis is followed, over a third of the length: a way that wobbles is
+    # long.
+    spread = max(len(stations) // 3, 3)
+    kernel = np.hanning(spread + 2)[1:-1]
+    kernel /= kernel.sum()
     local = np.stack([np.convolve(axis[:, i], kernel, "same") for i in range(3)], axis=1)
-    mixed = local + 0.3 * np.linalg.norm(local, axis=1).max() * whole / np.linalg.norm(whole)
+    mixed = local + np.linalg.norm(local, axis=1).max() * whole / np.linalg.norm(whole)
     found = np.cross(mixed, np.array([s.normal for s in stations]))
     return _unit_rows(found)
 

@@ -22,13 +22,15 @@ Surface = tuple[Array, Ints]
 @dataclass(frozen=True, slots=True)
 class Asked:
     """What goes with a mesh: its unit as said, a size that is known, points on face and seat in the file's own
-    coordinates, the guide's bore [mm], and a stretch that was left alone [mm]."""
+    coordinates, the guide's bore [mm], a stretch that was left alone [mm], and whether the end found to be the face is
+    the seat."""
 
     unit: str | None = None
     known: KnownSize | None = None
     clicks: Clicks = (None, None)
     guide_bore: float | None = None
     left_alone: tuple[float, float] | None = None
+    turned_round: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -42,9 +44,15 @@ class Scanned:
 
 
 def scan_of(
-    points: Array, faces: Ints, asked: Asked, before: Surface | None = None, said: Said = lambda _share: None
+    points: Array,
+    faces: Ints,
+    asked: Asked,
+    before: Surface | None = None,
+    said: Said = lambda _share: None,
+    unit_before: str | None = None,
 ) -> Scanned:
-    """Measure a mesh as it stands in its file, and what came off since the one before.
+    """Measure a mesh as it stands in its file, and what came off since the one before (in its own unit where it has
+    another).
 
     Raises
     ------
@@ -61,7 +69,8 @@ def scan_of(
         return Scanned(unit, found, None, notes)
     scale = UNITS[unit][0]
     try:
-        earlier = _measured(*before, scale, asked, lambda share: said(0.45 + 0.35 * share), own_ends=True)
+        own = UNITS[unit_before or unit][0]
+        earlier = _measured(*before, own, asked, lambda share: said(0.45 + 0.35 * share), own_ends=True)
     except Refused as error:
         raise Refused("the scan before: {}", error) from None
     taken = compare(earlier, found, asked.left_alone, lambda share: said(0.8 + 0.2 * share))
@@ -88,7 +97,7 @@ def _measured(
     face, seat = (None if c is None else c * scale for c in asked.clicks)
     clicks: Clicks = (None, None) if own_ends else (face, seat)
     try:
-        return checked(measure(points * scale, faces, clicks, asked.guide_bore, said))
+        return checked(measure(points * scale, faces, clicks, asked.guide_bore, said, asked.turned_round))
     except Refused:
         if not own_ends or face is None or seat is None:
             raise

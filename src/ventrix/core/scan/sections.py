@@ -31,8 +31,7 @@ def section(mesh: Mesh, near: Ints, at: Array, normal: Array) -> Section | None:
     """The ring around a point that a plane cuts out of the triangles `near` (indices); None where there is none that
     closes with less than a quarter bridged."""
     faces = mesh.faces[near]
-    used, inverse = np.unique(faces, return_inverse=True)
-    heights = ((mesh.points[used] - at) @ normal)[inverse.reshape(-1, 3)]
+    heights = (mesh.points @ normal - at @ normal)[faces]
     above = heights > 0
     cut = above.any(axis=1) & ~above.all(axis=1)
     faces, heights, above = faces[cut], heights[cut], above[cut]

@@ -31,7 +31,7 @@ from ventrix.records.book.tables import CHILDREN, TABLES
 from ventrix.records.files.document_versions import faces_as_written, from_version_1
 from ventrix.records.files.whole_file import read_whole, write_whole
 
-VERSION: Final = 3  # versions 1 and 2 are always read
+VERSION: Final = 4  # versions 1 to 3 are always read
 VERSION_KEY: Final = "ventrix_job"
 BENCHES_KEY: Final = "benches"
 DIALECT: Final = "https://json-schema.org/draft/2020-12/schema"  # what the published schema is written in
@@ -214,7 +214,7 @@ def loads_document(data: bytes | str, name: str = "", *, own: bool = False) -> J
     if not isinstance(document, dict) or VERSION_KEY not in document:
         raise InputError("is no job document: the key is missing", file=name, field=VERSION_KEY)
     version = document.pop(VERSION_KEY)
-    if version not in (1, 2, VERSION) or isinstance(version, bool):
+    if version not in range(1, VERSION + 1) or isinstance(version, bool):
         raise InputError(f"version {str(version)[:20]} is not one this Ventrix reads", file=name, field=VERSION_KEY)
     _check_values(document, name)
     if version == 1:
@@ -365,9 +365,12 @@ def _check_references(job: Job, name: str) -> None:
         if port.valve_id is not None and all(v.id != port.valve_id for v in job.valves):
             raise InputError(f"port '{port.name[:40]}' names a valve that is not here", file=name, field="valve_id")
         files = [p.file for p in (*job.photos, *(p for c in port.cuts for p in c.photos))]
+        files += [s.file for c in port.cuts for s in c.scans]
         for file in (*files, *(f.photo for f in port.faults if f.photo)):
             if not is_photo_name(file):
-                raise InputError("a photo is named by its file alone, without a folder", file=name, field="file")
+                raise InputError(
+                    "a photo or a scan is named by its file alone, without a folder", file=name, field="file"
+                )
 
 
 def is_photo_name(text: str) -> bool:

@@ -18,6 +18,8 @@ from typing import Final
 from ventrix.core.model.job import Job
 from ventrix.records.bad_input import InputError
 from ventrix.records.files.job_document import JobDocument, is_photo_name, loads_document
+from ventrix.records.files.mesh_files import KINDS as MESHES
+from ventrix.records.files.mesh_files import mesh_of
 from ventrix.records.files.photos import KINDS, LARGEST
 from ventrix.records.files.whole_file import read_whole, reason, write_whole
 
@@ -45,6 +47,7 @@ def photo_files(job: Job) -> list[str]:
         named += [f.photo for f in port.faults if f.photo]
         for cut in port.cuts:
             named += [p.file for p in cut.photos]
+            named += [s.file for s in cut.scans]
             named += [o.photo for o in cut.observations if getattr(o, "photo", "")]
     return [n for n in dict.fromkeys(named) if is_photo_name(n)]
 
@@ -154,6 +157,12 @@ def _unpack(archive: zipfile.ZipFile, entry: zipfile.ZipInfo, most: int, name: s
 
 
 def _checked_photo(data: bytes, photo: str, name: str) -> bytes:
+    if photo.lower().endswith(MESHES):
+        try:
+            mesh_of(data, photo)
+        except InputError as error:
+            raise InputError(error.sentence, file=name, field=photo) from None
+        return data
     if not any(data.startswith(mark) for mark in KINDS):
         raise InputError("is no JPEG or PNG picture", file=name, field=photo)
     return data

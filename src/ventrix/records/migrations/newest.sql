@@ -778,13 +778,13 @@ CREATE TABLE "flow_run" (
 	house VARCHAR NOT NULL, 
 	paper_date VARCHAR, 
 	CONSTRAINT pk_flow_run PRIMARY KEY (id), 
-	CONSTRAINT fk_flow_run_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE, 
 	CONSTRAINT fk_flow_run_setup_id_setup FOREIGN KEY(setup_id) REFERENCES setup (id), 
-	CONSTRAINT fk_flow_run_mount_id_mount FOREIGN KEY(mount_id) REFERENCES mount (id), 
-	CONSTRAINT fk_flow_run_trial_id_trial FOREIGN KEY(trial_id) REFERENCES trial (id) ON DELETE CASCADE
+	CONSTRAINT fk_flow_run_trial_id_trial FOREIGN KEY(trial_id) REFERENCES trial (id) ON DELETE CASCADE, 
+	CONSTRAINT fk_flow_run_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE, 
+	CONSTRAINT fk_flow_run_mount_id_mount FOREIGN KEY(mount_id) REFERENCES mount (id)
 );
-CREATE INDEX ix_flow_run_trial_id ON flow_run (trial_id);
 CREATE INDEX ix_flow_run_cut_id ON flow_run (cut_id);
+CREATE INDEX ix_flow_run_trial_id ON flow_run (trial_id);
 CREATE TABLE "job" (
 	title VARCHAR NOT NULL, 
 	note VARCHAR NOT NULL, 
@@ -886,9 +886,9 @@ CREATE TABLE "traverse" (
 	probe_diameter DOUBLE, 
 	speeds_at VARCHAR NOT NULL, 
 	CONSTRAINT pk_traverse PRIMARY KEY (id), 
+	CONSTRAINT fk_traverse_mount_id_mount FOREIGN KEY(mount_id) REFERENCES mount (id), 
 	CONSTRAINT fk_traverse_setup_id_setup FOREIGN KEY(setup_id) REFERENCES setup (id), 
-	CONSTRAINT fk_traverse_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE, 
-	CONSTRAINT fk_traverse_mount_id_mount FOREIGN KEY(mount_id) REFERENCES mount (id)
+	CONSTRAINT fk_traverse_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE
 );
 CREATE INDEX ix_traverse_cut_id ON traverse (cut_id);
 CREATE TABLE "wall_limit" (
@@ -928,4 +928,20 @@ CREATE TABLE "wall_reading" (
 	CONSTRAINT fk_wall_reading_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE
 );
 CREATE INDEX ix_wall_reading_cut_id ON wall_reading (cut_id);
-INSERT INTO alembic_version VALUES ('0012');
+CREATE TABLE scan (
+	id VARCHAR NOT NULL, 
+	extra JSON NOT NULL, 
+	file VARCHAR NOT NULL, 
+	unit VARCHAR NOT NULL, 
+	known VARCHAR NOT NULL, 
+	guide_bore DOUBLE, 
+	seat_at_far_end BOOLEAN NOT NULL, 
+	date VARCHAR, 
+	note VARCHAR NOT NULL, 
+	position INTEGER NOT NULL, 
+	cut_id VARCHAR NOT NULL, 
+	CONSTRAINT pk_scan PRIMARY KEY (id), 
+	CONSTRAINT fk_scan_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_scan_cut_id ON scan (cut_id);
+INSERT INTO alembic_version VALUES ('0013');

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import MISSING, dataclass, fields
 from typing import Any, Final
 
-from ventrix.core.model.cut import Cut, Fault, Operation, Photo, Port, Pour, Trial, Tube, WallReading, Work
+from ventrix.core.model.cut import Cut, Fault, Operation, Photo, Port, Pour, Scan, Trial, Tube, WallReading, Work
 from ventrix.core.model.job import Job
 from ventrix.core.model.noun import Noun
 from ventrix.core.model.run import FlowRun
@@ -42,6 +42,7 @@ FIELDS: Final[dict[type[Noun], tuple[Editable, ...]]] = {
     Pour: (Editable("volume", "Volume", "volume"), Editable("how", "How"), Editable("date", "Date")),
     Trial: (Editable("name", "Name"), Editable("place", "Place"), Editable("note", "Note")),
     Photo: (Editable("moment", "Before or after"), Editable("caption", "Caption")),
+    Scan: (Editable("unit", "Unit"), Editable("note", "Note")),
     Tube: (Editable("size", "Size", "length"), Editable("adhesive", "Set in"), Editable("note", "Note")),
     Fault: (Editable("size", "How far", "length"), Editable("note", "Note")),
     Observation: (Editable("text", "What"), Editable("place", "Where")),

@@ -68,6 +68,7 @@ def all_commands(window: MainWindow) -> tuple[Command, ...]:
         cut("cut.tube", "Tu&be in a wall…", sheet("tube")),
         cut("cut.wall", "&Wall reading…", sheet("wall")),
         cut("cut.pour", "&Pour…", sheet("pour")),
+        cut("cut.scan", "&Scan of the port…", sheet("scan")),
         cut("cut.trial", "&Trial…", sheet("trial"), "Ctrl+Shift+T"),
         cut("cut.straight", "Copy a cut from another p&ort…", window.straight_to),
         cut("call", "Predict &first…", sheet("call"), "F4"),

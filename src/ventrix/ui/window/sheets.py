@@ -43,6 +43,7 @@ SHEETS: Final = (
     Sheet("reckoner", "ventrix.ui.calculators.reckoner:Reckoner"),
     Sheet("result", "ventrix.ui.plan.result_sheet:ResultSheet"),
     Sheet("route", "ventrix.ui.plan.route_sheet:RouteSheet"),
+    Sheet("scan", "ventrix.ui.cuts.scan_sheet:ScanSheet"),
     Sheet("seat", "ventrix.ui.cuts.seat_sheet:SeatSheet"),
     Sheet("shop", "ventrix.ui.sheet.shop_sheet:ShopSheet"),
     Sheet("stage", "ventrix.ui.match.stage_sheet:StageSheet"),

@@ -1,0 +1,115 @@
+"""What a scan measured beside what was typed: rows to take over one by one, and the stations along the port."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Final
+
+import numpy as np
+
+from ventrix.core.edits.cuts import BY_SCAN
+from ventrix.core.model.cut import Cut, Port, Station, carried_figure
+from ventrix.core.quantity.units import to_si
+from ventrix.core.scan.compare import Taken
+from ventrix.core.scan.measure import Measured
+from ventrix.rooms.display_units import Units
+
+VOLUME: Final = "volume"
+STATIONS: Final = 9
+DIFFERS: Final = 0.01  # of the larger: less is the same figure twice
+
+
+@dataclass(frozen=True, slots=True)
+class ScanRow:
+    """One figure: its field, caption, what was typed and what the scan says [SI], as texts, and whether they differ."""
+
+    key: str
+    caption: str
+    typed: float | None
+    scanned: float
+    typed_text: str
+    scanned_text: str
+    differs: bool
+
+
+def scan_rows(port: Port, cut: Cut, found: Measured, units: Units) -> tuple[ScanRow, ...]:
+    """Every figure that the scan has, in the order of the Head room."""
+    rows = []
+    for key, caption, value, kind, doubt in _figures(found):
+        if value is None:
+            continue
+        shown = units[kind]
+        typed = carried_figure(port, cut, key)
+        differs = typed is not None and abs(typed - value) > DIFFERS * max(abs(typed), abs(value))
+        u = f" ± {shown.text(doubt)}" if doubt else ""
+        rows.append(
+            ScanRow(key, caption, typed, value, shown.text(typed), f"{shown.text(value)}{u} {shown.label}", differs)
+        )
+    return tuple(rows)
+
+
+def _figures(found: Measured) -> list[tuple[str, str, float | None, str, float]]:
+    """Field, caption, value [SI], what it is, and U(0.05)."""
+
+    def mm(value: float | None) -> float | None:
+        return None if value is None else to_si(value, "mm")
+
+    fine, coarse = to_si(0.05, "mm") + to_si(found.noise, "mm"), to_si(0.1, "mm") + to_si(found.noise, "mm")
+    picks = found.picks
+    rows: list[tuple[str, str, float | None, str, float]] = []
+    for name in ("opening", "pinch"):
+        pick = picks.get(name)
+        if pick is not None:
+            rows += [
+                (f"{name}_width", f"{name.capitalize()}, width", mm(pick.width), "length", coarse),
+                (f"{name}_height", f"{name.capitalize()}, height", mm(pick.height), "length", coarse),
+                (f"{name}_corner", f"{name.capitalize()}, corner", mm(pick.corner), "length", 3 * coarse),
+            ]
+    short, bowl, throat = (picks.get(n) for n in ("short_side", "bowl", "throat"))
+    if short is not None:
+        radius = None if short.radius is None else to_si(short.radius, "mm")
+        doubt = 0.08 * radius if radius is not None else 0.0
+        rows.append(("short_side_radius", "Short side, radius", radius, "length", doubt))
+        rows.append(("short_side_height", "Short side, height", mm(short.height), "length", coarse))
+    if bowl is not None:
+        rows.append(("bowl_diameter", "Bowl", mm(bowl.diameter), "length", coarse))
+    if throat is not None:
+        rows.append(("throat_diameter", "Throat", mm(throat.diameter), "length", fine))
+    rows += [
+        ("floor_length", "Floor", mm(found.floor), "length", 0.0055 * to_si(found.floor, "mm")),
+        ("roof_length", "Roof", mm(found.roof), "length", 0.002 * to_si(found.roof, "mm")),
+        ("port_angle", "Port angle", np.pi / 2 - found.turning, "angle", float(np.radians(0.12))),
+        (VOLUME, "Volume", found.volume * 1e-9, "volume", 0.002 * found.volume * 1e-9),
+    ]
+    return rows
+
+
+def stations_of(found: Measured, new_id: Callable[[], str]) -> tuple[Station, ...]:
+    """Sections along the port at even shares, as stations of the cut."""
+    along = np.array([s.along for s in found.stations])
+    wanted = np.linspace(0.06, 0.94, STATIONS) * found.length
+    chosen = dict.fromkeys(int(np.argmin(np.abs(along - at))) for at in wanted)
+    return tuple(
+        Station(
+            id=new_id(),
+            along=to_si(found.stations[i].along, "mm"),
+            name=f"{BY_SCAN}, {found.stations[i].along:.0f} mm",
+            area=found.stations[i].flow_area * 1e-6,
+        )
+        for i in chosen
+    )
+
+
+def taken_lines(taken: Taken, units: Units) -> tuple[str, ...]:
+    """Where metal came off, with its doubt; and what is to be said of the two scans."""
+    length, mm = units.length, to_si(1.0, "mm")
+    lines = [f"Taken off: {taken.volume / 1e3:.2f} ± {taken.u_volume / 1e3:.2f} cc"]
+    lines += [
+        f"{p.place}, {p.side}: {length.text(p.depth * mm)} ± {length.with_unit(p.u * mm)}"
+        for p in taken.places
+        if p.depth > p.u
+    ]
+    if len(lines) == 1:
+        lines.append(f"Nothing over {length.with_unit(taken.detection * mm)} at any place.")
+    return (*lines, *taken.notes)
