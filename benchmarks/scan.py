@@ -35,9 +35,8 @@ def main() -> None:
     for rows, columns in ((110, 92), (420, 357)):
         body = scanned(*surface(PORT, rows, columns), seed=1)
         one, pass_ = spent(measure, *body), min(spent(bare, *body) for _ in range(5))
-        print(
-            f"{len(body[1]):7d} triangles: {one:5.1f} s of CPU, a bare pass {1e3 * pass_:6.1f} ms: {one / max(pass_, 1e-9):.0f} times"
-        )
+        ratio = one / max(pass_, 1e-9)
+        print(f"{len(body[1]):7d} triangles: {one:5.1f} s of CPU, a bare pass {1e3 * pass_:6.1f} ms: {ratio:.0f} times")
     clean = measure(*surface(PORT))
     errors: dict[str, list[float]] = {}
     for seed in range(6):
@@ -69,9 +68,8 @@ def main() -> None:
         after = replace(PORT, worked=(Worked(0.72, 0.95, 0.0, 0.9, depth),))
         taken = compare(measure(*scanned(*surface(PORT), seed=1)), measure(*scanned(*surface(after), seed=2)))
         place = next(p for p in taken.places if (p.place, p.side) == ("short side", "floor"))
-        print(
-            f"cut of {depth:4.2f} mm read {place.depth:.3f} +-{place.u:.3f}, volume {taken.volume:.0f} +-{taken.u_volume:.0f} mm3"
-        )
+        volume = f"volume {taken.volume:.0f} +-{taken.u_volume:.0f} mm3"
+        print(f"cut of {depth:4.2f} mm read {place.depth:.3f} +-{place.u:.3f}, {volume}")
 
 
 if __name__ == "__main__":

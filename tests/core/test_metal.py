@@ -29,6 +29,7 @@ from ventrix.core.model.job_parts import Valve, WallLimit
 from ventrix.core.model.kinds import CutKind
 from ventrix.core.model.run import FlowRun, Reading, SetUp
 from ventrix.core.quantity.units import INCH
+from ventrix.rooms.head.wall_limits import limit_text, limit_typed
 
 
 def wall(thickness: float, place: str = "short side", **more: object) -> WallReading:
@@ -83,6 +84,38 @@ def test_limits_of_place_and_job() -> None:
     )
     assert limit_for(own, "bowl") == 0.002
     assert limit_for(own, "pinch") == 0.003
+
+
+def test_limits_by_kind_and_by_what_lies_behind() -> None:
+    """0.100 to water, 0.116 between ports, 0.125 from an exhaust to water (common practice, no source)."""
+    inch = 0.0254
+    assert limit_for(JOB, "bowl", "intake", "water") == pytest.approx(0.100 * inch)
+    assert limit_for(JOB, "bowl", "exhaust", "water") == pytest.approx(0.125 * inch)
+    assert limit_for(JOB, "bowl", "exhaust", "Intake 1", port_behind=True) == pytest.approx(0.116 * inch)
+    assert limit_for(JOB, "pinch", "intake", "a pushrod hole") == pytest.approx(0.100 * inch), (
+        "0.075 is one's own choice"
+    )
+    typed = ("0.090", "pinch to a pushrod hole 0.075", "exhaust to water .140", "bowl 0.110")
+    own = replace(JOB, wall_limits=tuple(limit_typed(t, "in", str(i)) for i, t in enumerate(typed)))
+    assert limit_for(own, "pinch", "intake", "a pushrod hole") == pytest.approx(0.075 * inch)
+    assert limit_for(own, "roof", "exhaust", "water") == pytest.approx(0.140 * inch)
+    assert limit_for(own, "bowl", "exhaust", "water") == pytest.approx(0.110 * inch), (
+        "the place says more than the kind"
+    )
+    assert limit_for(own, "roof", "intake") == pytest.approx(0.090 * inch)
+    assert [limit_text(w, f"{w.thickness / inch:.3f}") for w in own.wall_limits][1:3] == [
+        "pinch to a pushrod hole 0.075", "exhaust to water 0.140"]  # fmt: skip
+    for wrong in ("nose 0.1", "bowl to honey 0.1", "bowl", "bowl -0.1"):
+        with pytest.raises(ValueError):
+            limit_typed(wrong, "in", "x")
+
+
+def test_a_wall_stands_under_the_limit_of_what_lies_behind_it() -> None:
+    reading = wall(0.120, behind="water")
+    intake, exhaust = (replace(row(Cut(id="c", number=0, walls=(reading,))), kind=k) for k in ("intake", "exhaust"))
+    assert walls_at(JOB, intake, intake.cuts[0])[0].left > walls_at(JOB, intake, intake.cuts[0])[0].limit
+    warned = planned_cut_warnings(JOB, exhaust, exhaust.cuts[0], Work(id="w", place=reading.place, depth=0.0))
+    assert any("under your limit of 0.125" in w for w in warned)
 
 
 @pytest.mark.parametrize(

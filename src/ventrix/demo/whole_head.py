@@ -261,13 +261,16 @@ def _operations(key: str, of: _Port, number: int, random: np.random.Generator) -
 
 
 def _walls(key: str, of: _Port, random: np.random.Generator) -> tuple[WallReading, ...]:
-    """Of every place, but of intake 4 no pinch, which is to be read first."""
+    """Of every place, but of intake 4 no pinch, which is to be read first. Exhausts are thicker to the water."""
+    more = 0.025 if of.kind == "exhaust" else 0.0
     thin = {Place.SHORT_SIDE: of.walls} if of.walls < 0 else dict.fromkeys(_WALLS, of.walls)
     return tuple(
         WallReading(
             id=f"{key}-wall-{i}",
             place=place,
-            thickness=to_si(round(wall + thin.get(place, 0.0) + 0.002 * float(random.standard_normal()), 3), "in"),
+            thickness=to_si(
+                round(wall + more + thin.get(place, 0.0) + 0.002 * float(random.standard_normal()), 3), "in"
+            ),
             behind="water" if place in (Place.BOWL, Place.SHORT_SIDE) else "",
         )
         for i, (place, wall) in enumerate(_WALLS.items())

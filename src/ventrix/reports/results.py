@@ -12,7 +12,7 @@ from ventrix.core.judging.findings import Findings, Pair
 from ventrix.core.judging.targets import JudgedTarget, judged_targets
 from ventrix.core.judging.verdict import Verdict
 from ventrix.core.metal.between import metal_between
-from ventrix.core.metal.walls import limit_for, wall_sentence, walls_at
+from ventrix.core.metal.walls import wall_sentence, walls_at
 from ventrix.core.model.job import Job
 from ventrix.core.model.run import SetUp
 from ventrix.core.quantity.units import from_si
@@ -262,7 +262,7 @@ def walls_document(job: Job, port_name: str | None = None) -> list[dict[str, Any
                     "read_mm": _millimetres(wall.reading.thickness),
                     "taken_mm": _millimetres(wall.taken_since + wall.taken_behind),
                     "left_mm": None if wall.unknown else _millimetres(max(wall.left, 0.0)),
-                    "limit_mm": _millimetres(limit_for(job, wall.reading.place)),
+                    "limit_mm": _millimetres(wall.limit),
                     "sentence": wall_sentence(job, wall, "mm"),
                 }
             )

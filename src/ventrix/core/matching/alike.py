@@ -14,7 +14,7 @@ from ventrix.core.judging.findings import Findings
 from ventrix.core.judging.model_port import developed_port, state_of_model, volume_tolerance
 from ventrix.core.judging.my_lifts import lifts_of
 from ventrix.core.judging.pours import POUR_UNCERTAINTY, pour_uncertainty
-from ventrix.core.metal.walls import WallLeft, limit_for, walls_at
+from ventrix.core.metal.walls import WallLeft, walls_at
 from ventrix.core.model.cut import Cut, Port, carried_figure, poured_volume
 from ventrix.core.model.job import Job
 from ventrix.core.quantity.units import to_si
@@ -181,7 +181,7 @@ def _beside(
 ) -> Alike:
     port, cut, run = mine.port, mine.port.cuts[-1], mine.run
     walls = [w for w in walls_at(job, port, cut) if w.tube is None and not w.unknown]
-    thinnest = min(walls, key=lambda w: w.left - limit_for(job, w.reading.place), default=None)
+    thinnest = min(walls, key=lambda w: w.left - w.limit, default=None)
     state = None if model is None or port is model else state_of_model(model, cut)
     return Alike(
         port=port,
@@ -192,7 +192,7 @@ def _beside(
         volume=mine.volume,
         flow={x: float(run.curve.at(x)) for x in lifts if run is not None and x <= run.curve.highest * (1 + 1e-9)},
         thinnest=thinnest,
-        thin=thinnest is not None and thinnest.left <= limit_for(job, thinnest.reading.place),
+        thin=thinnest is not None and thinnest.left <= thinnest.limit,
         behind=model is not None and cut.number < model.cuts[-1].number and state is not model.cuts[-1],
         differences=tuple(differences),
         in_row=model is None and bool(differences),

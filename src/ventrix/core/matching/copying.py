@@ -10,7 +10,7 @@ from typing import Final
 
 from ventrix.core.judging.model_port import state_of_model
 from ventrix.core.judging.wording import Wording
-from ventrix.core.metal.walls import limit_for, spare_at
+from ventrix.core.metal.walls import limit_at, spare_at
 from ventrix.core.model.cut import Cut, Port, Work, carried_figure
 from ventrix.core.model.job import Job
 from ventrix.core.model.kinds import Place
@@ -101,7 +101,7 @@ def _one(job: Job, port: Port, cut: Cut, place: str, side: str | None, planned: 
     spare = spare_at(job, port, cut, place)
 
     def said(depth: float | None, answer: Answer, sentence: str) -> Copy:
-        left = None if spare is None else spare + limit_for(job, place)
+        left = None if spare is None else spare + limit_at(job, port, cut, place)
         return Copy(port, place, side, planned, depth, answer, sentence, left)
 
     def size(value: float) -> str:
@@ -115,7 +115,7 @@ def _one(job: Job, port: Port, cut: Cut, place: str, side: str | None, planned: 
             return said(planned, Answer.WHOLE, f"to the scribe: {size(land)} of land is left now")
     if spare is None:
         return said(None, Answer.READ_FIRST, "its wall was not read on this port, or was worked since")
-    limit = size(limit_for(job, place))
+    limit = size(limit_at(job, port, cut, place))
     if spare < LEAST_DEPTH:
         return said(0.0, Answer.NO, f"leave: its wall is at your limit of {limit}")
     if planned is None:

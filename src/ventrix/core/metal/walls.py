@@ -17,7 +17,14 @@ from ventrix.core.quantity.moments import came_after
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import INCH, from_si
 
-DEFAULT_LIMIT: Final = 0.100 * INCH  # PRACTICE: where careful people stop, iron or aluminium
+DEFAULT_LIMIT: Final = 0.100 * INCH  # PRACTICE: where careful people stop, iron or aluminium, water behind it
+# Where they stop by what lies behind, and on an exhaust with water behind (common practice, no source). A pushrod
+# hole at 0.075 in is a job's own choice, and no default.
+BETWEEN_PORTS: Final = 0.116 * INCH
+EXHAUST_TO_WATER: Final = 0.125 * INCH
+BEHIND: Final = ("nothing known", "water", "oil", "a pushrod hole", "a bolt boss", "the next port", "outside")
+WATER: Final = BEHIND[1]
+NEXT_PORT: Final = BEHIND[5]
 READING_UNCERTAINTY: Final = 0.005 * INCH  # of an ultrasonic gauge on a curved, rough wall
 DEPTH_SHARE: Final = 0.25  # of a depth that was judged by eye or caliper
 LEAST_DEPTH_UNCERTAINTY: Final = 0.004 * INCH
@@ -36,19 +43,33 @@ class WallLeft:
     taken_behind: float = 0.0
     unknown: bool = False
     tube: Tube | None = None
+    limit: float = DEFAULT_LIMIT  # by place, kind of port and what lies behind
 
     @property
     def left(self) -> float:
         return self.reading.thickness - self.taken_since - self.taken_behind - self.uncertainty
 
 
-def limit_for(job: Job, place: str) -> float:
-    """How thin a wall may get at a place [m]: the job's own figure for it, for everywhere, or the default."""
-    for wanted in (place, ""):
-        found = next((w.thickness for w in reversed(job.wall_limits) if w.place == wanted), None)
-        if found is not None:
-            return found
-    return DEFAULT_LIMIT
+def limit_for(job: Job, place: str, kind: str = "", behind: str = "", *, port_behind: bool = False) -> float:
+    """How thin a wall may get [m]: the job's own figure that fits place, kind of port and what lies behind most
+    closely, the later of two; else the default for that."""
+    own = [
+        ((w.place != "", w.behind != "", w.kind != ""), i, w.thickness)
+        for i, w in enumerate(job.wall_limits)
+        if w.place in ("", place) and w.kind in ("", kind) and w.behind in ("", behind)
+    ]
+    if own:
+        return max(own)[2]
+    if port_behind:
+        return BETWEEN_PORTS
+    return EXHAUST_TO_WATER if kind == "exhaust" and behind == WATER else DEFAULT_LIMIT
+
+
+def limit_at(job: Job, port: Port, cut: Cut, place: str) -> float:
+    """The limit that is met first at a place of a port [m]: of its thinnest reading over its limit, else by kind."""
+    here = [w for w in walls_at(job, port, cut) if w.reading.place == place and not w.unknown]
+    nearest = min(here, key=lambda w: w.left - w.limit, default=None)
+    return limit_for(job, place, port.kind) if nearest is None else nearest.limit
 
 
 _OPPOSITE: Final = {Band.LEFT: Band.RIGHT, Band.RIGHT: Band.LEFT}
@@ -150,7 +171,9 @@ def wall_left(job: Job, port: Port, cut: Cut, cut_of_reading: Cut, reading: Wall
     doubt = (own**2 + sum(_doubt(d) ** 2 for d in (*taken, *taken_behind))) ** 0.5
     unknown = any(w.depth is None and w.until for w in (*here, *behind))
     tube = tube_at(port, cut, reading.place, reading.band)
-    return WallLeft(reading, cut_of_reading.number, sum(taken), doubt, sum(taken_behind), unknown, tube)
+    next_to = reading.behind_port_id is not None or reading.behind == NEXT_PORT
+    limit = limit_for(job, reading.place, port.kind, reading.behind, port_behind=next_to)
+    return WallLeft(reading, cut_of_reading.number, sum(taken), doubt, sum(taken_behind), unknown, tube, limit)
 
 
 def tube_at(port: Port, cut: Cut, place: str, side: str | None) -> Tube | None:
@@ -186,7 +209,7 @@ def spare_at(job: Job, port: Port, cut: Cut, place: str, band: str | None = None
     here = [w for w in walls_at(job, port, cut) if w.reading.place == place and band in (None, w.reading.band)]
     if not here or any(w.unknown for w in here):
         return None
-    return max(min(spare_of(w, limit_for(job, place)) for w in here), 0.0)
+    return max(min(spare_of(w, w.limit) for w in here), 0.0)
 
 
 def _same_spot(a: WallReading, b: WallReading) -> bool:
@@ -245,7 +268,7 @@ def planned_cut_warnings(job: Job, port: Port, cut: Cut, work: Work, unit: str =
     if thinnest.unknown:
         return [f"The {where} was worked since it was read, to no stated depth: read it again before cutting."]
     leaves = thinnest.left - (depth or 0.0) - (_doubt(depth) if depth else 0.0)
-    limit = limit_for(job, place)
+    limit = thinnest.limit
     if leaves >= limit:
         return []
     cause = f"{_size(depth, unit)} {unit} off the {where} would leave" if depth else f"The {where} has"
@@ -267,7 +290,7 @@ def wall_sentence(job: Job, wall: WallLeft, unit: str = "in") -> str:
         return _tube_sentence(wall.tube, where, unit)
     if wall.unknown:
         return f"{where.capitalize()}: worked since, depth unknown: read again."
-    limit = limit_for(job, reading.place)
+    limit = wall.limit
     left = max(wall.left, 0.0)
     said = f"{where.capitalize()}: {_size(left, unit)} {unit} left ({_basis(wall, unit)}, less the uncertainty of all)"
     return f"{said}: under the limit of {_size(limit, unit)}." if wall.left < limit else f"{said}."

@@ -9,7 +9,7 @@ from typing import Final
 import numpy as np
 
 from ventrix.core.metal.unrolled import ZONES
-from ventrix.core.metal.walls import limit_for, spare_at, walls_at
+from ventrix.core.metal.walls import limit_at, spare_at, walls_at
 from ventrix.core.model.cut import carried_figure
 from ventrix.core.model.kinds import Place
 from ventrix.core.model.school_questions import side_taken
@@ -151,5 +151,7 @@ def _spent(ground: Ground, place: str, allowed: float) -> str:
     if place == Place.OPENING.value:
         return "the gasket land is spent"
     words = ground.words
-    left, limit = (f"{words.lift(v)} {words.lift_unit}" for v in (allowed, limit_for(job, place)))
+    left, limit = (
+        f"{words.lift(v)} {words.lift_unit}" for v in (allowed, limit_at(job, ground.port, ground.cut, place))
+    )
     return f"{left} to your limit of {limit}"

@@ -25,7 +25,7 @@ ANGLES: Final = 24
 DISC: Final = 1.5  # mm
 DEEPEST: Final = 4.0  # mm that a cut is looked for
 LEAST_TOLD: Final = 0.025  # mm: what two scans at 0.05 tell apart
-WORKED: Final = 0.2  # of a place: less above detection is scatter
+WORKED: Final = 0.35  # of a place: less above detection is scatter
 SAME: Final = 1e-4  # mm rms: one file twice
 
 

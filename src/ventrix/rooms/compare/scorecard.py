@@ -19,7 +19,7 @@ from ventrix.core.judging.findings import Findings, Pair
 from ventrix.core.judging.pours import pour_uncertainty, volumes_of
 from ventrix.core.judging.schools import bands
 from ventrix.core.judging.verdict import Verdict
-from ventrix.core.metal.walls import limit_for, walls_at
+from ventrix.core.metal.walls import walls_at
 from ventrix.core.model.cut import OTHER_SIDE, Cut, poured_volume
 from ventrix.core.model.kinds import Result, School
 from ventrix.core.model.school_questions import side_taken
@@ -377,10 +377,7 @@ def _time_between(pair: Pair) -> float:
 
 
 def _walls(findings: Findings, pair: Pair, cut: Cut) -> list[tuple[float, float, str]]:
-    return [
-        (w.left - limit_for(findings.job, w.reading.place), max(w.left, 0.0), w.reading.place)
-        for w in walls_at(findings.job, pair.port, cut)
-    ]
+    return [(w.left - w.limit, max(w.left, 0.0), w.reading.place) for w in walls_at(findings.job, pair.port, cut)]
 
 
 def _thinnest(findings: Findings, pair: Pair, cut: Cut) -> float | None:

@@ -6,7 +6,7 @@ from dataclasses import dataclass, field
 
 from ventrix.core.matching.core_shift import Shift, core_shift, hands
 from ventrix.core.metal.unrolled import UnrolledPort, unroll, zone_named
-from ventrix.core.metal.walls import WallLeft, limit_for, on_side, wall_sentence, walls_at
+from ventrix.core.metal.walls import WallLeft, on_side, wall_sentence, walls_at
 from ventrix.core.model.cut import Cut, Port, Slip
 from ventrix.core.model.job import Job
 from ventrix.core.model.kinds import Band, Place, SlipKind
@@ -167,7 +167,7 @@ def _pin(job: Job, wall: WallLeft, here: UnrolledPort, units: Units) -> Pin:
         along=along,
         across=reading.across,
         text=_pin_text(wall, units),
-        thin=wall.tube is None and not wall.unknown and wall.left < limit_for(job, reading.place),
+        thin=wall.tube is None and not wall.unknown and wall.left < wall.limit,
         behind=reading.behind,
         tip=tip,
     )

@@ -8,7 +8,7 @@ from typing import Final
 from ventrix.core.edits.faults import state_at
 from ventrix.core.judging.findings import Findings
 from ventrix.core.metal.unrolled import ZONES, unroll
-from ventrix.core.metal.walls import WallLeft, limit_for, spare_at, spare_of, walls_at
+from ventrix.core.metal.walls import WallLeft, limit_at, spare_at, spare_of, walls_at
 from ventrix.core.model.cut import Cut, Port, Station, carried, carried_figure
 from ventrix.core.model.kinds import FaultState, Place
 from ventrix.core.quantity.refused import Refused
@@ -109,7 +109,7 @@ def _stops(findings: Findings, port: Port, cut: Cut, units: Units) -> tuple[Stop
         if zone.name == Place.SEAT:
             continue
         here = [w for w in walls if w.reading.place == zone.name]
-        limit = limit_for(job, zone.name)
+        limit = limit_at(job, port, cut, zone.name)
         if not here:
             rows.append(Stop(zone.name, "", "", units.length.text(limit), "read first", "", True))
             continue

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from ventrix.core.edits.faults import state_at
 from ventrix.core.judging.findings import Findings
-from ventrix.core.metal.walls import limit_for, wall_sentence, walls_at
+from ventrix.core.metal.walls import wall_sentence, walls_at
 from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.kinds import FaultState
 from ventrix.rooms.cuts.fault_grid import fault_words
@@ -17,7 +17,7 @@ def wall_lines(findings: Findings, port: Port, cut: Cut, units: Units) -> tuple[
     if not walls:
         return (f"No wall of {port.name} was read.",)
     job = findings.job
-    worst = min(walls, key=lambda w: (not w.unknown, w.left - limit_for(job, w.reading.place)))
+    worst = min(walls, key=lambda w: (not w.unknown, w.left - w.limit))
     return (f"{port.name}, thinnest read: {wall_sentence(job, worst, units.length.unit)}",)
 
 

@@ -165,10 +165,10 @@ class CutsRoom(Room):
         walls = walls_at(space.job, port, cut)
         bare = [w for w in walls if w.tube is None]
         worked = next((w for w in bare if w.unknown), None)
-        thinnest = min(bare, key=lambda w: w.left - limit_for(space.job, w.reading.place), default=None)
+        thinnest = min(bare, key=lambda w: w.left - w.limit, default=None)
         if worked is not None:
             thinnest = None
-        limit = limit_for(space.job, thinnest.reading.place if thinnest is not None else "")
+        limit = thinnest.limit if thinnest is not None else limit_for(space.job, "", port.kind)
         asks = "No wall of this port has been read. Castings shift: read it where metal comes off (W)."
         if worked is not None:
             asks = wall_sentence(space.job, worked, units.length.unit)

@@ -2,11 +2,9 @@
 
 from __future__ import annotations
 
-from typing import Final
-
 from ventrix.core.edits.cuts import add_wall
 from ventrix.core.metal.unrolled import ZONE_NAMES, unroll, zone_named
-from ventrix.core.metal.walls import STEEL_LIKE
+from ventrix.core.metal.walls import BEHIND, STEEL_LIKE
 from ventrix.core.model.cut import WallReading
 from ventrix.core.model.kinds import Band
 from ventrix.core.quantity.field_checks import place_across
@@ -14,8 +12,6 @@ from ventrix.ui.cuts.practice_button import PracticeButton
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
 from ventrix.workspace.ids import new_id, now_text
-
-BEHIND: Final = ("nothing known", "water", "oil", "a pushrod hole", "a bolt boss", "the next port", "outside")
 
 
 class WallSheet(FormSheet):

@@ -13,10 +13,9 @@ from PySide6.QtWidgets import (
 )
 
 from ventrix.core.judging.my_lifts import lifts_of
-from ventrix.core.metal.unrolled import ZONE_NAMES
 from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.job import Job
-from ventrix.core.model.job_parts import MyLift, SwirlWish, Target, WallLimit
+from ventrix.core.model.job_parts import MyLift, SwirlWish, Target
 from ventrix.core.model.kinds import Use
 from ventrix.core.model.plausible import check_of
 from ventrix.core.model.school_questions import QUESTIONS, side_taken
@@ -26,6 +25,7 @@ from ventrix.core.quantity.thousandths import read_small
 from ventrix.core.quantity.units import parse_quantity
 from ventrix.core.quantity.words import sentence
 from ventrix.core.work.stages import USUAL, stages_of
+from ventrix.rooms.head.wall_limits import limit_text, limit_typed
 from ventrix.ui.head.tab import MeasuringSheet, Tab, unless_typing
 from ventrix.workspace.ids import new_id
 
@@ -63,7 +63,10 @@ class GoalTab(Tab):
         self.swirl.setToolTip("From lift, to lift, and rpm; several with ; between: a gain that costs it is said")
         self.limits = QLineEdit()
         self.limits.setPlaceholderText("0.100; short side 0.110")
-        self.limits.setToolTip("How thin a wall may get: a figure for everywhere, and for places of their own")
+        self.limits.setToolTip(
+            "How thin a wall may get: everywhere, at a place, on a kind of port, or to what lies behind: "
+            "exhaust bowl to water 0.125"
+        )
         self.limits.editingFinished.connect(self._limits_typed)
         self.add_row("Wall limits", self.limits)
         self.stages = self._line(
@@ -92,7 +95,7 @@ class GoalTab(Tab):
         wishes = [w for w in job.swirl_wishes if w.kind == port.kind]
         spans = [f"{units.lift.text(w.low)} {units.lift.text(w.high)} {units.swirl.text(w.swirl)}" for w in wishes]
         unless_typing(self.swirl, "; ".join(spans))
-        limits = [f"{w.place} {units.length.text(w.thickness)}".strip() for w in job.wall_limits]
+        limits = [limit_text(w, units.length.text(w.thickness)) for w in job.wall_limits]
         unless_typing(self.limits, "; ".join(limits))
         unless_typing(self.stages, "; ".join(job.stages))
         for key, box in self.schools.items():
@@ -209,14 +212,7 @@ class GoalTab(Tab):
         found = []
         try:
             for part in (p.strip() for p in self.limits.text().split(";") if p.strip()):
-                place, _, figure = part.rpartition(" ")
-                place = place.strip().lower()
-                if place and place not in ZONE_NAMES:
-                    raise Refused("'{}' is not one of {}", place, ", ".join(ZONE_NAMES))
-                thickness = read_small(figure, unit).value
-                if thickness <= 0:
-                    raise Refused("a limit must be above zero")
-                found.append(WallLimit(id=new_id(), place=place, thickness=thickness))
+                found.append(limit_typed(part, unit, new_id()))
         except Refused as error:
             self.say(error)
             return
