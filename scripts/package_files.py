@@ -34,7 +34,9 @@ def licences(lib: Path) -> str:
     """A paragraph for each package that is brought along, with its licence's own text."""
     said = ["Ventrix is under the MIT licence. What it brings along, each with its own terms:\n"]
     for found in sorted(metadata.distributions(path=[str(lib)]), key=lambda d: d.name.lower()):
-        texts = [f for f in found.files or () if any(w in f.name.upper() for w in ("LICEN", "COPYING", "NOTICE", "OFL"))]
+        texts = [
+            f for f in found.files or () if any(w in f.name.upper() for w in ("LICEN", "COPYING", "NOTICE", "OFL"))
+        ]
         terms = found.metadata.get("License-Expression") or found.metadata.get("License") or "see its text"
         said.append(f"\n==== {found.name} {found.version}: {terms.splitlines()[0] if terms else 'see its text'}\n")
         for text in texts:
