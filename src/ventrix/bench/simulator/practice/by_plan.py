@@ -39,22 +39,35 @@ def next_act(moves: tuple[Move, ...], flows_of_state: int) -> Act | None:
     return None
 
 
+def next_acts(job: Job, practice: Practice, flows_of_state: int) -> tuple[Act, ...]:
+    """What a plan comes to next, up to its flow test: a set of passes, one pass, or a look; nothing where it stops."""
+    found = plan_port(Findings(job, benches=(bench_of(practice.head),)), job.ports[0])
+    for move in (m for m in found.candidates if m.kind in (*DOABLE, MoveKind.BATCH) and not m.named):
+        if move.kind is MoveKind.BATCH:
+            cuts = (Act("cut", Place(each.place), each.depth or 0.0) for each in move.passes)
+            return (*cuts, Act("flow"))
+        act = next_act((move,), flows_of_state)
+        if act is not None:
+            return (act, Act("flow")) if act.kind == "cut" else (act,)
+        if move.kind is MoveKind.CUT and not move.blocked_by:
+            return ()  # the best that is open brings nothing
+    return ()
+
+
 def by_plan(head: str, seed: int, hours: float | None = None) -> Practice:
     """A whole practice done by the plan, knowing nothing of the truth."""
     practice = Practice(head, seed, hours)
     job = practice_job(practice.head, seed)
-    act: Act | None = Act("flow")
+    acts: tuple[Act, ...] = (Act("flow"),)
     flows = 0
-    while act is not None:
-        both = (act, Act("flow")) if act.kind == "cut" else (act,)
-        if not practice.fits(*both):
-            both = (act,)  # the last hour may be cut into without a test of it
-        if not practice.fits(*both):
-            break
-        for each in both:
+    while acts:
+        # The last hour may be cut into without a test of it; a set that does not fit is begun.
+        ways = (acts, acts[:-1], (acts[0], Act("flow")), acts[:1])
+        fitting = next((way for way in ways if way and practice.fits(*way)), ())
+        for each in fitting:
             job = kept(job, practice, practice.do(each))
             flows = 0 if each.kind == "cut" else flows + (each.kind == "flow")
-        act = next_act(advice(job, practice), flows)
+        acts = next_acts(job, practice, flows) if fitting else ()
     return practice
 
 
