@@ -13,8 +13,8 @@ from ventrix.bench.simulator.scans import ScannedPort, Worked, joined, scanned, 
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.scan.compare import Taken
 from ventrix.core.scan.measure import Measured, measure
-from ventrix.core.scan.of_files import Asked, Scanned, scan_of
-from ventrix.core.scan.unit import KnownSize
+from ventrix.core.scan.scanned import ScanAsked, Scanned, scan_of
+from ventrix.core.scan.unit import KnownSize, stretch_typed
 
 Body = tuple[np.ndarray, np.ndarray]
 
@@ -165,7 +165,7 @@ def cut(depth: float) -> Scanned:
     port = ScannedPort()
     after = replace(port, worked=(Worked(0.72, 0.95, 0.0, 0.9, depth),) if depth else ())
     first, then = scanned(*surface(port), seed=1), scanned(*surface(after), seed=2)
-    return scan_of(*then, Asked(unit="mm"), before=first)
+    return scan_of(*then, ScanAsked(unit="mm"), before=first)
 
 
 def taken(found: Scanned) -> Taken:
@@ -200,12 +200,36 @@ def test_where_nothing_was_cut_nothing_is_found() -> None:
 
 def test_one_file_twice_is_said() -> None:
     once = scanned(*surface(ScannedPort()), seed=1)
-    assert any("one file twice" in n for n in taken(scan_of(*once, Asked(unit="mm"), before=once)).notes)
+    assert any("one file twice" in n for n in taken(scan_of(*once, ScanAsked(unit="mm"), before=once)).notes)
+
+
+def test_the_port_of_the_other_hand_is_offered_mirrored(long: bool) -> None:
+    if not long:
+        pytest.skip("under --long")
+    port = ScannedPort(twist=14.0)
+    points, faces = scanned(*surface(port), seed=2)
+    other = scan_of(points * [1.0, -1.0, 1.0], faces, ScanAsked(unit="mm"), before=scanned(*surface(port), seed=1))
+    assert any("the other hand" in n for n in other.notes), (other.notes, taken(other).kept)
+    assert taken(other).kept > 0.9 and abs(taken(other).volume) <= taken(other).u_volume
+
+
+@pytest.mark.parametrize(
+    ("text", "low", "high"),
+    [("64-98", 64, 98), ("64-98mm", 64, 98), ("64 mm - 98 mm", 64, 98), ("2-3in", 50.8, 76.2), ("0–40", 0, 40)],
+)
+def test_a_stretch_as_it_is_typed(text: str, low: float, high: float) -> None:
+    assert stretch_typed(text) == pytest.approx((low, high))
+
+
+@pytest.mark.parametrize("text", ["64", "64-66", "98-64", "a-b", "-", "64-", "10-9999"])
+def test_no_stretch_is_refused(text: str) -> None:
+    with pytest.raises(Refused):
+        stretch_typed(text)
 
 
 def test_a_mould_that_shrank_is_said() -> None:
     points, faces = scanned(*surface(ScannedPort()), seed=2)
-    found = taken(scan_of(points * 0.996, faces, Asked(unit="mm"), before=scanned(*surface(ScannedPort()), seed=1)))
+    found = taken(scan_of(points * 0.996, faces, ScanAsked(unit="mm"), before=scanned(*surface(ScannedPort()), seed=1)))
     assert found.scale == pytest.approx(0.996, abs=0.001)
     assert any("has shrunk" in n for n in found.notes)
 
@@ -216,8 +240,8 @@ def test_a_whole_worked_runner_asks_which_stretch_was_left_alone() -> None:
         scanned(*surface(ScannedPort()), seed=1),
         scanned(*surface(replace(ScannedPort(), worked=every)), seed=2),
     )
-    blind = scan_of(*then, Asked(unit="mm"), before=first)
-    named = scan_of(*then, Asked(unit="mm", left_alone=(72, 94)), before=first)
+    blind = scan_of(*then, ScanAsked(unit="mm"), before=first)
+    named = scan_of(*then, ScanAsked(unit="mm", left_alone=(72, 94)), before=first)
     assert any("which stretch you left alone" in n for n in taken(blind).notes)
     floor = next(p for p in taken(named).places if (p.place, p.side) == ("floor", "floor"))
     assert floor.depth == pytest.approx(0.5, abs=0.05)
@@ -226,14 +250,14 @@ def test_a_whole_worked_runner_asks_which_stretch_was_left_alone() -> None:
 @pytest.mark.parametrize(("unit", "mm"), [("mm", 1.0), ("in", 25.4), ("m", 1000.0)])
 def test_its_unit_is_told_by_a_size_that_is_known(unit: str, mm: float) -> None:
     points, faces = scanned(*surface(ScannedPort()), seed=3)
-    found = scan_of(points / mm, faces, Asked(known=KnownSize("throat", 0.0349)))
+    found = scan_of(points / mm, faces, ScanAsked(known=KnownSize("throat", 0.0349)))
     assert found.unit == unit and found.measured.volume == pytest.approx(held(surface(ScannedPort())), rel=1e-3)
 
 
 def test_centimetres_pass_for_inches_and_are_caught_by_the_known_size() -> None:
     points, faces = scanned(*surface(ScannedPort()), seed=3)
     with pytest.raises(Refused, match="centimetres"):
-        scan_of(points / 10, faces, Asked(known=KnownSize("throat", 0.0349)))
+        scan_of(points / 10, faces, ScanAsked(known=KnownSize("throat", 0.0349)))
 
 
 def test_what_cannot_be_measured_says_why() -> None:

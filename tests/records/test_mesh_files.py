@@ -134,11 +134,11 @@ def test_the_command(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None
     assert set(found["sections"][0]) == {"along_mm", "area_cm2", "perimeter_mm", "u_percent"}
     assert read_mesh(after).faces.shape == (len(body[1]), 3)
     for args, words in (
-        ((str(after),), "say --unit"),
+        ((str(after),), "Say the unit"),
         ((str(after), "--unit", "cm"), "not one of mm, in, m"),
         ((str(after), "--known", "nose=3mm"), "NAME=SIZE"),
         ((str(after), "--unit", "mm", "--face", "1,2"), "x,y,z"),
-        ((str(after), "--unit", "mm", "--left-alone", "64"), "FROM-TO"),
+        ((str(after), "--unit", "mm", "--left-alone", "64"), "two distances"),
         ((str(after), "--unit", "mm", "--before", str(before)), "PLY"),
         ((str(after), "--known", "throat=50mm"), "not 50.0 mm"),
         ((str(tmp_path / "nothing.stl"), "--unit", "mm"), "nothing.stl"),

@@ -31,22 +31,20 @@ def scan(
     as_json: JsonOption = False,
 ) -> None:
     """Sections, volume, lengths and the places of a scanned port; with --before, the metal that came off."""
-    from ventrix.core.scan.of_files import Asked, scan_of
+    from ventrix.core.scan.scanned import ScanAsked, scan_of
     from ventrix.core.scan.unit import UNITS
     from ventrix.records.files.mesh_files import read_mesh
     from ventrix.reports.scan_document import scan_document, scan_text
 
     if unit is not None and unit not in UNITS:
         raise InputError(f"'{unit[:20]}' is not one of {', '.join(UNITS)}", field="--unit")
-    asked = Asked(
+    asked = ScanAsked(
         unit,
         None if known is None else _known(known),
         (_point(face, "--face"), _point(seat, "--seat")),
         None if guide_bore is None else _length(guide_bore, "--guide-bore"),
         None if left_alone is None else _stretch(left_alone),
     )
-    if unit is None and known is None:
-        raise InputError("say --unit, or one --known size: a throat, a length", file=mesh.name)
     data = read_mesh(mesh)
     earlier = None if before is None else read_mesh(before)
     pair = None if earlier is None else (earlier.points, earlier.faces)
@@ -90,13 +88,9 @@ def _point(text: str | None, field: str) -> Array | None:
 
 
 def _stretch(text: str) -> tuple[float, float]:
-    first, dash, last = text.partition("-")
-    if not dash:
-        raise InputError(f"'{text[:40]}' is not FROM-TO, as 64-98mm", field="--left-alone")
-    unit = last.strip().lstrip("0123456789.,+ ")
-    bare = first.strip() and first.strip()[-1].isdigit()
-    low = 0.0 if first.strip() in ("0", "0.0") else _length(f"{first}{unit}" if bare else first, "--left-alone")
-    high = _length(last, "--left-alone")
-    if high - low < 5:
-        raise InputError("the stretch left alone is at least 5 mm long", field="--left-alone")
-    return low, high
+    from ventrix.core.scan.unit import stretch_typed
+
+    try:
+        return stretch_typed(text)
+    except Refused as error:
+        raise InputError(str(error), field="--left-alone") from None

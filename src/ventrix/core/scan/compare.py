@@ -83,7 +83,7 @@ def compare(
     ----------
     Trimmed point-to-plane fit: Chen & Medioni (1992); Chetverikov et al. (2002).
     """
-    turn, shift = _by_lines(before, after)
+    turn, shift = _rigid(_marks(after), _marks(before))
     said(0.2)
     turn, shift, kept, scale = _fitted(before, after, turn, shift, left_alone)
     said(0.6)
@@ -126,12 +126,8 @@ def _marks(one: Measured) -> Array:
     )
 
 
-def _by_lines(before: Measured, after: Measured) -> tuple[Array, Array]:
-    """The turn and shift that lay the second scan's marks on the first's."""
-    return _rigid(_marks(after), _marks(before))
-
-
 def _rigid(these: Array, those: Array) -> tuple[Array, Array]:
+    """The turn and shift that lay these points on those."""
     a, b = these.mean(axis=0), those.mean(axis=0)
     u, _, v = np.linalg.svd((these - a).T @ (those - b))
     turn = v.T @ np.diag([1, 1, np.sign(np.linalg.det(v.T @ u.T))]) @ u.T
@@ -142,7 +138,7 @@ def _fitted(
     before: Measured, after: Measured, turn: Array, shift: Array, left_alone: tuple[float, float] | None
 ) -> tuple[Array, Array, float, float]:
     """Point to plane, what is off trimmed away ever closer; and the scale that what is left would have."""
-    middles, normals = before.mesh.corners.mean(axis=1), before.mesh.normals
+    middles, normals = before.mesh.middles, before.mesh.normals
     tree = cKDTree(middles)
     random = np.random.default_rng(6)
     faces = after.mesh.areas > 0
@@ -150,7 +146,7 @@ def _fitted(
     chosen = random.choice(
         np.flatnonzero(faces), min(POINTS, int(faces.sum())), replace=False, p=weights / weights.sum()
     )
-    points = after.mesh.corners[chosen].mean(axis=1)
+    points = after.mesh.middles[chosen]
     own = after.mesh.normals[chosen]
     if left_alone is not None:
         _, station = cKDTree([s.section.centre for s in before.stations]).query(points @ turn.T + shift)
@@ -214,7 +210,7 @@ def _displaced(before: Measured, after: Measured, turn: Array, shift: Array, gri
     """Mean height of the surface after, less before, within a disc along the normal of each point of the grid."""
     heights = []
     for mesh, moved in ((after.mesh, True), (before.mesh, False)):
-        middles = mesh.corners.mean(axis=1)
+        middles = mesh.middles
         facing = mesh.normals
         if moved:
             middles, facing = middles @ turn.T + shift, facing @ turn.T

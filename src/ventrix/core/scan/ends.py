@@ -8,11 +8,12 @@ from typing import Final
 import numpy as np
 from scipy.sparse import coo_matrix
 from scipy.sparse.csgraph import connected_components
+from scipy.spatial import ConvexHull
 
 from ventrix.core.quantity.arrays import Array, Bools
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.scan.mesh import Mesh
-from ventrix.core.scan.sections import section
+from ventrix.core.scan.sections import across, section
 
 WIDE: Final = 18.0  # mm across: a smaller opening is a hole
 FLAT: Final = 0.15  # mm, and three times the noise
@@ -94,7 +95,7 @@ def _near(mesh: Mesh, click: Array) -> End:
     ]
     if rings:
         return min(rings, key=lambda e: float(np.linalg.norm(e.centre - click)))
-    middles = mesh.corners.mean(axis=1)
+    middles = mesh.middles
     away = np.linalg.norm(middles - click, axis=1)
     for seed in np.argsort(away)[:SEEDS:12]:
         if away[seed] > NEAR:
@@ -150,25 +151,19 @@ def _outward(mesh: Mesh, at: Array, normal: Array) -> Array:
 
 
 def _in_plane(points: Array, at: Array, normal: Array) -> Array:
-    helper = np.eye(3)[int(np.argmin(np.abs(normal)))]
-    u = np.cross(normal, helper)
-    u /= np.linalg.norm(u)
-    return np.stack([(points - at) @ u, (points - at) @ np.cross(normal, u)], axis=1)
+    u, v = across(normal)
+    return np.stack([(points - at) @ u, (points - at) @ v], axis=1)
 
 
 def _middle(points: Array, at: Array, normal: Array) -> Array:
     """The centroid of the area that a ring of points goes round."""
-    from scipy.spatial import ConvexHull
-
     flat = _in_plane(points, at, normal)
     hull = flat[ConvexHull(flat).vertices]
     after = np.roll(hull, -1, axis=0)
     cross = hull[:, 0] * after[:, 1] - after[:, 0] * hull[:, 1]
     centre = ((hull + after) * cross[:, None]).sum(axis=0) / (3 * cross.sum())
-    helper = np.eye(3)[int(np.argmin(np.abs(normal)))]
-    u = np.cross(normal, helper)
-    u /= np.linalg.norm(u)
-    return np.asarray(at + centre[0] * u + centre[1] * np.cross(normal, u))
+    u, v = across(normal)
+    return np.asarray(at + centre[0] * u + centre[1] * v)
 
 
 def _roundness(points: Array, at: Array, normal: Array) -> float:
@@ -200,7 +195,7 @@ def _flats(mesh: Mesh, wanted: int) -> list[End]:
 def _grow(mesh: Mesh, seed: int) -> End | None:
     """The flat around a triangle: what joins it within the plane's tolerance; None where that is no wide, filled
     outline."""
-    middles = mesh.corners.mean(axis=1)
+    middles = mesh.middles
     near = np.linalg.norm(middles - middles[seed], axis=1) < WIDE / 3
     bulge = np.abs((middles[near] - middles[seed]) @ mesh.normals[seed])
     if np.quantile(bulge, 0.9) > 2 * FLAT:  # a wall of a port is rounder than that
@@ -217,7 +212,7 @@ def _grow(mesh: Mesh, seed: int) -> End | None:
         noise = float(np.sqrt(np.mean(((middles[kept] - at) @ normal) ** 2)))
         inside = (np.abs((mesh.corners - at) @ normal) < FLAT + 3 * min(noise, 0.15)).all(axis=1)
         candidates = inside & (mesh.normals @ normal > LEANS)
-        grown = _joined(mesh, candidates, middles, middles[seed])
+        grown = mesh.hangs_with(candidates, middles[seed])
         if (grown == kept).all():
             break
         kept = grown
@@ -225,26 +220,8 @@ def _grow(mesh: Mesh, seed: int) -> End | None:
         return None
     points = mesh.points[np.unique(mesh.faces[kept])]
     flat = _in_plane(points, at, normal)
-    from scipy.spatial import ConvexHull
-
     filled = mesh.areas[kept].sum() / ConvexHull(flat).volume
     narrow = min(np.ptp(flat @ np.array([np.cos(a), np.sin(a)])) for a in np.linspace(0, np.pi, 12))
     if filled < 0.8 or narrow < 0.8 * WIDE:
         return None
     return End(_middle(points, at, normal), normal, _roundness(points, at, normal), kept)
-
-
-def _joined(mesh: Mesh, candidates: Bools, middles: Array, seed: Array) -> Bools:
-    """Those candidates that hang together with the one nearest the seed."""
-    if not candidates.any():
-        return candidates
-    index = np.flatnonzero(candidates)
-    faces = mesh.faces[index]
-    n = len(mesh.points)
-    rows = np.r_[faces[:, 0], faces[:, 1]]
-    cols = np.r_[faces[:, 1], faces[:, 2]]
-    _, label = connected_components(coo_matrix((np.ones(len(rows)), (rows, cols)), shape=(n, n)), directed=False)
-    nearest = index[int(np.argmin(np.linalg.norm(middles[index] - seed, axis=1)))]
-    found = np.zeros(len(mesh.faces), dtype=bool)
-    found[index[label[faces[:, 0]] == label[mesh.faces[nearest, 0]]]] = True
-    return found

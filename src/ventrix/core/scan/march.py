@@ -16,7 +16,7 @@ from ventrix.core.quantity.arrays import Array, Bools, Ints
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.scan.ends import End
 from ventrix.core.scan.mesh import Mesh
-from ventrix.core.scan.sections import Section, section
+from ventrix.core.scan.sections import Section, section, unit_rows
 
 CELL: Final = 2.5  # mm of the cells that the rough line is found on
 LEVELS: Final = 10
@@ -84,7 +84,7 @@ def march(mesh: Mesh, face: End, seat: End, said: Said = lambda _share: None) ->
     """
     wall = Mesh(mesh.points, mesh.faces[~(face.cap | seat.cap)]) if (face.cap | seat.cap).any() else mesh
     points = _rough_line(wall, face, seat)
-    middles = wall.corners.mean(axis=1)
+    middles = wall.middles
     smooth = NORMALS[0]
     for turn in range(ROUNDS):
         said(0.1 + 0.6 * turn / ROUNDS)
@@ -195,12 +195,8 @@ class _Line:
         self.face, self.seat = face, seat
         tangents = np.gradient(dense, lengths, axis=0)
         tangents /= np.linalg.norm(tangents, axis=1)[:, None]
-        self.tangents = _unit(np.stack([np.interp(inner, lengths, tangents[:, i]) for i in range(3)], axis=1))
+        self.tangents = unit_rows(np.stack([np.interp(inner, lengths, tangents[:, i]) for i in range(3)], axis=1))
         self.normals = _normals(lengths, tangents, inner, -face.normal, seat.normal, smooth)
-
-
-def _unit(rows: Array) -> Array:
-    return np.asarray(rows / np.maximum(np.linalg.norm(rows, axis=1), 1e-12)[:, None])
 
 
 def _normals(lengths: Array, tangents: Array, at: Array, first: Array, last: Array, smooth: float) -> Array:
@@ -219,7 +215,7 @@ def _normals(lengths: Array, tangents: Array, at: Array, first: Array, last: Arr
     for value, own, away in ((first, tangents[0], at), (last, tangents[-1], lengths[-1] - at)):
         share = np.clip(away / BLENDED, 0, 1)[:, None]
         found = found + (1 - share * share * (3 - 2 * share)) * (value - own)
-    return _unit(found)
+    return unit_rows(found)
 
 
 def _rings(mesh: Mesh, middles: Array, line: _Line, reach: float) -> list[Section | None]:
@@ -278,7 +274,7 @@ def _checked(line: _Line, rings: list[Section | None]) -> March:
     # The line's own direction is that of the true centroids.
     order = np.array(good)
     path = np.array([centres[i] for i in good])
-    tangents = _unit(np.gradient(smoothed(path), line.along[order], axis=0))
+    tangents = unit_rows(np.gradient(smoothed(path), line.along[order], axis=0))
     for i, tangent in zip(good, tangents, strict=True):
         ring = rings[i]
         assert ring is not None

@@ -8,12 +8,12 @@ from typing import Final
 import numpy as np
 from scipy.optimize import least_squares
 
-from ventrix.core.quantity.arrays import Array, Bools, Ints
+from ventrix.core.quantity.arrays import Array, Ints
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.scan.ends import End, find_ends
 from ventrix.core.scan.march import March, Said, Station, march, smoothed
 from ventrix.core.scan.mesh import Mesh, clean
-from ventrix.core.scan.sections import Section, across, perimeter
+from ventrix.core.scan.sections import Section, across, unit_rows
 
 GUIDE: Final = 0.7  # of its bore, from the valve's axis: triangles of the guide and no port
 BEYOND: Final = 1.0  # mm past an end's plane that still belongs to it
@@ -110,7 +110,7 @@ def measure(
         face, seat, notes = seat, face, []
     mesh, face, seat = _trim(mesh, face, seat)
     if guide_bore is not None:
-        away = mesh.corners.mean(axis=1) - seat.centre
+        away = mesh.middles - seat.centre
         beside = np.linalg.norm(away - np.outer(away @ seat.normal, seat.normal), axis=1)
         kept = (beside > GUIDE * guide_bore) | seat.cap | face.cap
         face, seat = (End(e.centre, e.normal, e.roundness, e.cap[kept]) for e in (face, seat))
@@ -121,34 +121,17 @@ def measure(
 
 def _trim(mesh: Mesh, face: End, seat: End) -> tuple[Mesh, End, End]:
     """Without what a mould has beyond the planes of its two ends."""
-    middles = mesh.corners.mean(axis=1)
+    middles = mesh.middles
     beyond = np.zeros(len(mesh.faces), dtype=bool)
     for end in (face, seat):
         past = (middles - end.centre) @ end.normal > BEYOND
         if past.any() and not end.cap.any():
-            beyond |= past & _on_that_side(mesh, past, end)
+            beyond |= mesh.hangs_with(past, end.centre)  # and not another bend of the port
     if not beyond.any():
         return mesh, face, seat
     kept = ~beyond
     face, seat = (End(e.centre, e.normal, e.roundness, e.cap[kept]) for e in (face, seat))
     return mesh.part(kept), face, seat
-
-
-def _on_that_side(mesh: Mesh, past: Bools, end: End) -> Bools:
-    """Of what lies past a plane, what hangs together with the end itself and not another bend of the port."""
-    from scipy.sparse import coo_matrix
-    from scipy.sparse.csgraph import connected_components
-
-    index = np.flatnonzero(past)
-    faces = mesh.faces[index]
-    n = len(mesh.points)
-    rows, cols = np.r_[faces[:, 0], faces[:, 1]], np.r_[faces[:, 1], faces[:, 2]]
-    _, label = connected_components(coo_matrix((np.ones(len(rows)), (rows, cols)), shape=(n, n)), directed=False)
-    middles = mesh.corners[index].mean(axis=1)
-    near = int(np.argmin(np.linalg.norm(middles - end.centre, axis=1)))
-    found = np.zeros(len(mesh.faces), dtype=bool)
-    found[index[label[faces[:, 0]] == label[faces[near, 0]]]] = True
-    return found
 
 
 def _of_march(mesh: Mesh, face: End, seat: End, found: March, notes: list[str]) -> Measured:
@@ -222,7 +205,7 @@ def inward_of(stations: tuple[Station, ...]) -> Array:
     whole = (axis * np.gradient(along)[:, None]).sum(axis=0)
     if np.linalg.norm(whole) < STRAIGHT:  # nothing tells a floor from a roof
         u, _ = across(tangents[len(tangents) // 2])
-        return _unit_rows(u - (np.array([s.normal for s in stations]) @ u)[:, None] * [s.normal for s in stations])
+        return unit_rows(u - (np.array([s.normal for s in stations]) @ u)[:, None] * [s.normal for s in stations])
     # Where the bend turns out of its plane its axis is followed, over a third of the length: a way that wobbles is
     # long.
     spread = max(len(stations) // 3, 3)
@@ -231,11 +214,7 @@ def inward_of(stations: tuple[Station, ...]) -> Array:
     local = np.stack([np.convolve(axis[:, i], kernel, "same") for i in range(3)], axis=1)
     mixed = local + np.linalg.norm(local, axis=1).max() * whole / np.linalg.norm(whole)
     found = np.cross(mixed, np.array([s.normal for s in stations]))
-    return _unit_rows(found)
-
-
-def _unit_rows(rows: Array) -> Array:
-    return np.asarray(rows / np.maximum(np.linalg.norm(rows, axis=1), 1e-12)[:, None])
+    return unit_rows(found)
 
 
 def reach_of(one: Section, direction: Array) -> Array:
@@ -381,6 +360,3 @@ def checked(found: Measured) -> Measured:
     if not found.stations or found.volume <= 0:
         raise Refused("Nothing was measured: the ends or the winding of the scan are wrong.")
     return found
-
-
-__all__ = ["Measured", "Pick", "checked", "measure", "perimeter"]

@@ -64,6 +64,24 @@ class Mesh:
             np.add.at(summed, self.faces[:, i], self._cross)
         return np.asarray(summed / np.maximum(np.linalg.norm(summed, axis=1), 1e-12)[:, None])
 
+    @cached_property
+    def middles(self) -> Array:
+        """Of every triangle, shape (m, 3)."""
+        return np.asarray(self.corners.mean(axis=1))
+
+    def hangs_with(self, candidates: Bools, at: Array) -> Bools:
+        """Those triangles of the candidates that hang together with the one nearest to a point, shape (m,)."""
+        index = np.flatnonzero(candidates)
+        found = np.zeros(len(self.faces), dtype=bool)
+        if not len(index):
+            return found
+        faces, n = self.faces[index], len(self.points)
+        rows, cols = np.r_[faces[:, 0], faces[:, 1]], np.r_[faces[:, 1], faces[:, 2]]
+        _, label = connected_components(coo_matrix((np.ones(len(rows)), (rows, cols)), shape=(n, n)), directed=False)
+        nearest = int(np.argmin(np.linalg.norm(self.middles[index] - at, axis=1)))
+        found[index[label[faces[:, 0]] == label[faces[nearest, 0]]]] = True
+        return found
+
     def part(self, kept: Bools) -> Mesh:
         """These triangles alone; the points stay."""
         return Mesh(self.points, self.faces[kept])
@@ -170,7 +188,7 @@ def _compact(mesh: Mesh) -> Mesh:
 
 def _outwards(mesh: Mesh) -> Mesh:
     """Normals away from the air: what the surface holds about its middle is positive."""
-    middle = np.average(mesh.corners.mean(axis=1), axis=0, weights=mesh.areas)
+    middle = np.average(mesh.middles, axis=0, weights=mesh.areas)
     a, b, c = (mesh.corners[:, i] - middle for i in range(3))
     held = float(np.einsum("ij,ij->", a, np.cross(b, c)))
     return mesh if held >= 0 else Mesh(mesh.points, mesh.faces[:, ::-1])

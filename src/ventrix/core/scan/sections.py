@@ -77,6 +77,11 @@ def across(normal: Array) -> tuple[Array, Array]:
     return u, np.cross(normal, u)
 
 
+def unit_rows(rows: Array) -> Array:
+    """Vectors of length one, shape (n, 3)."""
+    return np.asarray(rows / np.maximum(np.linalg.norm(rows, axis=1), 1e-12)[:, None])
+
+
 def _nearer(one: Section, other: Section, at: Array) -> bool:
     """The port's own ring is the larger of those that lie about the same; one that is far away is another part's."""
     reach = 3 * (other.area / np.pi) ** 0.5

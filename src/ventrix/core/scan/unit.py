@@ -7,12 +7,13 @@ from dataclasses import dataclass
 from typing import Final
 
 from ventrix.core.quantity.refused import Refused
-from ventrix.core.quantity.units import from_si
+from ventrix.core.quantity.units import from_si, parse_quantity
 from ventrix.core.scan.measure import Measured
 
 # By unit: mm of one, and between which sizes [in it] a port's largest extent lies.
 UNITS: Final = {"mm": (1.0, 40.0, 400.0), "in": (25.4, 1.5, 16.0), "m": (1000.0, 0.04, 0.4)}
 CENTIMETRE: Final = 10.0
+LEAST_STRETCH: Final = 5.0  # mm that two scans can be laid on each other by
 AGREES: Final = 0.03  # of the known size
 SIZES: Final[dict[str, Callable[[Measured], float | None]]] = {
     "throat": lambda m: _pick(m, "throat", "diameter"),
@@ -33,6 +34,25 @@ class KnownSize:
 
     name: str
     size: float
+
+
+def stretch_typed(text: str) -> tuple[float, float]:
+    """A stretch along the port as it is typed [mm]: "64-98mm", "64 mm - 98 mm", "2.5-3.9in", bare in mm.
+
+    Raises
+    ------
+    ValueError
+        With a sentence: no two distances, or less than 5 mm of them.
+    """
+    first, dash, last = text.replace("–", "-").partition("-")
+    unit = last.strip().lstrip("0123456789.,/ ")
+    if not dash or not first.strip() or not last.strip():
+        raise Refused("a stretch is two distances from the opening, as 64-98mm")
+    both = (f"{first.strip()}{unit}" if first.strip()[-1].isdigit() else first, last)
+    low, high = (from_si(parse_quantity(each, "mm"), "mm") for each in both)
+    if not 0 <= low <= high - LEAST_STRETCH or high > 1000:
+        raise Refused("the stretch left alone is at least 5 mm long")
+    return low, high
 
 
 def _pick(found: Measured, name: str, size: str) -> float | None:

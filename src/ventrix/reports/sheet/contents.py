@@ -220,7 +220,7 @@ class PhotoPart:
 
 
 @dataclass(frozen=True, slots=True)
-class Line:
+class SectionLine:
     """A line of a section: a caption with its figure, or a sentence alone (no figure)."""
 
     words: str
@@ -243,7 +243,7 @@ class Sheet:
     lift_label: str
     figures: tuple[FigureRow, ...]
     done: tuple[str, ...]
-    sections: Mapping[Part, tuple[Line, ...]]
+    sections: Mapping[Part, tuple[SectionLine, ...]]
     ports_head: tuple[str, ...]
     ports: tuple[tuple[str, ...], ...]
     photos: tuple[PhotoPart, ...]

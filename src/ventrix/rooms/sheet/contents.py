@@ -26,13 +26,13 @@ from ventrix.reports.sheet.contents import (
     FigureRow,
     Large,
     LiftFigures,
-    Line,
     Mark,
     Owned,
     PairPart,
     PaperKind,
     Part,
     PhotoPart,
+    SectionLine,
     Sheet,
     Shop,
 )
@@ -151,8 +151,10 @@ def sheet_of(findings: Findings, asked: Asked, units: Units) -> Sheet:
         figures=(*figures, *(FigureRow(w.capitalize(), "", "not measured", missing=True) for w in missing)),
         done=done_lines(asked.port, asked.before, asked.after, units, own=asked.audience_is_shop),
         sections={
-            Part.ENGINE: tuple(Line(s) for s in engine_part(findings, asked.port, asked.before, asked.after, units)),
-            Part.HOURS: tuple(Line(*row) for row in hours_rows(asked.port, asked.before, asked.after, units)),
+            Part.ENGINE: tuple(
+                SectionLine(s) for s in engine_part(findings, asked.port, asked.before, asked.after, units)
+            ),
+            Part.HOURS: tuple(SectionLine(*row) for row in hours_rows(asked.port, asked.before, asked.after, units)),
         },
         ports_head=ports_head(units, _sheet_lift(findings, main)),
         ports=ports_rows(findings, units, _sheet_lift(findings, main)),

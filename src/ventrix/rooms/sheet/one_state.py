@@ -19,7 +19,7 @@ from ventrix.core.quantity.units import from_si
 from ventrix.core.quantity.words import number_text, sentence
 from ventrix.core.work.hours import hours_of
 from ventrix.core.work.record import Record, record_of
-from ventrix.reports.sheet.contents import Choices, FigureRow, Large, Line, Owned, PaperKind, Part, Sheet, Shop
+from ventrix.reports.sheet.contents import Choices, FigureRow, Large, Owned, PaperKind, Part, SectionLine, Sheet, Shop
 from ventrix.rooms.compare.unflowed import metal_rows
 from ventrix.rooms.cuts.fault_grid import fault_words
 from ventrix.rooms.cuts.slip_words import slip_words
@@ -86,11 +86,13 @@ def head_judged(
     """What a head suits and what it would take; where nothing was measured, that is what the page says."""
     made = _plain(findings, asked, choices, shop, today, units)
     if asked is None:
-        nothing = Line("No port was touched, flowed or measured yet: this page says who, which head and when.")
+        nothing = SectionLine("No port was touched, flowed or measured yet: this page says who, which head and when.")
         return replace(made, sections={Part.SUITS: (nothing,)}, not_ready="nothing was measured yet")
     port, cut = asked.port, asked.after
     fed = next((p for p in (port, *findings.job.ports) if p.kind == "intake" and p.of_head and p.cuts), None)
-    rows = _suits(findings, fed, None, units) if fed is not None else [Line("What it suits is asked of an intake.")]
+    rows = (
+        _suits(findings, fed, None, units) if fed is not None else [SectionLine("What it suits is asked of an intake.")]
+    )
     takes = [*_limits(findings, port, cut, units), *_to_go(findings, today)]
     figures = tuple(replace(row, before="") for row in _figures(findings, asked, units))
     large = [Large(row.words.lower(), row.figure) for row in rows if row.figure is not None]
@@ -155,22 +157,22 @@ def _plain(findings: Findings, asked: Asked | None, choices: Choices, shop: Shop
     )
 
 
-def _suits(findings: Findings, port: Port, cut: Cut | None, units: Units) -> list[Line]:
+def _suits(findings: Findings, port: Port, cut: Cut | None, units: Units) -> list[SectionLine]:
     if port.kind != "intake":
-        return [Line("What it suits is asked of an intake.")]
+        return [SectionLine("What it suits is asked of an intake.")]
     try:
         found = suits(findings, port, cut)
     except Refused as error:
-        return [Line(f"What it suits is not known: {error}.")]
-    return [*(Line(*row) for row in suits_rows(found, units)), *(Line(words) for words in found.because)]
+        return [SectionLine(f"What it suits is not known: {error}.")]
+    return [*(SectionLine(*row) for row in suits_rows(found, units)), *(SectionLine(words) for words in found.because)]
 
 
-def _limits(findings: Findings, port: Port, cut: Cut, units: Units) -> Iterator[Line]:
+def _limits(findings: Findings, port: Port, cut: Cut, units: Units) -> Iterator[SectionLine]:
     """The places that eat most, and the moves that bring most an hour."""
     try:
         plan = plan_port(findings, port, up_to=cut if findings.runs_of(cut, port) else None, words=units.wording)
     except Refused as error:
-        yield Line(f"What limits it is not known: {error}.")
+        yield SectionLine(f"What limits it is not known: {error}.")
         return
     lift = float(plan.planned.lift[-1])
     yield from _shares(plan, lift, units)
@@ -179,41 +181,41 @@ def _limits(findings: Findings, port: Port, cut: Cut, units: Units) -> Iterator[
         about = "an estimate, " if line.guess else ""
         gain = f"{line.gain} %" if plan.planned.chain.is_index else f"{line.gain} {units.flow.label}"
         what = f"{line.title}, {line.below}" if move.depth is not None else line.title
-        yield Line(sentence(what).rstrip("."), f"{gain}, {about}{line.minutes} min")
+        yield SectionLine(sentence(what).rstrip("."), f"{gain}, {about}{line.minutes} min")
     for move in [m for m in plan.moves if m.kind in WORKS and m.blocked_by][:1]:
-        yield Line(f"Not yet: {move.place}, {sentence(move.blocked_by[0])}")
+        yield SectionLine(f"Not yet: {move.place}, {sentence(move.blocked_by[0])}")
 
 
-def _shares(plan: Plan, lift: float, units: Units) -> Iterator[Line]:
+def _shares(plan: Plan, lift: float, units: Units) -> Iterator[SectionLine]:
     at = units.lift.with_unit(lift)
     total = units.pressure.with_unit(plan.planned.chain.pressure)
     for part in sorted(segments(plan, lift, units), key=lambda s: -s.share)[:MOST_SHARES]:
         basis = "by this port's flow" if part.measured else "a usual share, guessed"
-        yield Line(f"{sentence(part.name).rstrip('.')} at {at}", f"eats {part.eaten} of {total}, {basis}")
+        yield SectionLine(f"{sentence(part.name).rstrip('.')} at {at}", f"eats {part.eaten} of {total}, {basis}")
 
 
-def _to_go(findings: Findings, today: date) -> Iterator[Line]:
+def _to_go(findings: Findings, today: date) -> Iterator[SectionLine]:
     hours = hours_of(record_of(findings), today)
     if hours.high > 0:
         low, high = (from_si(h, "h") for h in (hours.low, hours.high))
-        yield Line("Work that is left on the head", f"{low:.0f} to {high:.0f} h, 8 in 10")
+        yield SectionLine("Work that is left on the head", f"{low:.0f} to {high:.0f} h, 8 in 10")
 
 
-def _metal(findings: Findings, units: Units, own: bool) -> Iterator[Line]:
+def _metal(findings: Findings, units: Units, own: bool) -> Iterator[SectionLine]:
     """Walls before and after by port, faults with what became of them, and slips."""
     job = findings.job
     for port in (p for p in job.ports if p.of_head and p.cuts):
         walls = [c for c in metal_between(job, port, port.cuts[0], port.cuts[-1]) if c.name.startswith("wall")]
         for wall in walls:
             had, has = units.length.text(wall.before), units.length.with_unit(wall.after)
-            yield Line(
+            yield SectionLine(
                 f"{port.name}, {wall.name}", has if had == "–" or wall.before == wall.after else f"{had} to {has}"
             )
         for fault in port.faults:
             state = state_at(fault, port.cuts[-1])
             if state is not None:
-                yield Line(f"{port.name}, {fault_words(fault, units)}", state.words)
-        yield from (Line(slip_words(port, slip, units)) for slip in port.slips if own or not slip.customer_told)
+                yield SectionLine(f"{port.name}, {fault_words(fault, units)}", state.words)
+        yield from (SectionLine(slip_words(port, slip, units)) for slip in port.slips if own or not slip.customer_told)
 
 
 def _done(findings: Findings, units: Units, *, own: bool) -> Iterator[str]:
@@ -239,18 +241,18 @@ def _work_large(findings: Findings, asked: Asked, record: Record, units: Units) 
         yield Large("hours", number_text(from_si(record.used, "h"), 1))
 
 
-def _hours(findings: Findings, record: Record, today: date, units: Units) -> Iterator[Line]:
+def _hours(findings: Findings, record: Record, today: date, units: Units) -> Iterator[SectionLine]:
     """Quoted, used by stage, beyond the quote by choice, and to go."""
     job, hours = findings.job, hours_of(record, today)
     if job.quoted is not None:
-        yield Line("quoted", units.hours.with_unit(job.quoted))
+        yield SectionLine("quoted", units.hours.with_unit(job.quoted))
     for stage in record.stages:
         used = sum(s.seconds or 0.0 for s in record.of_stage(stage.key))
         if used > 0:
-            yield Line(stage.name, units.hours.with_unit(used))
+            yield SectionLine(stage.name, units.hours.with_unit(used))
     if record.elsewhere > 0:
-        yield Line("of no stage", units.hours.with_unit(record.elsewhere))
-    yield Line("used, together", units.hours.with_unit(record.used))
+        yield SectionLine("of no stage", units.hours.with_unit(record.elsewhere))
+    yield SectionLine("used, together", units.hours.with_unit(record.used))
     if hours.beyond_quote > 0:
-        yield Line("of it beyond the quote, by choice", units.hours.with_unit(hours.beyond_quote))
+        yield SectionLine("of it beyond the quote, by choice", units.hours.with_unit(hours.beyond_quote))
     yield from _to_go(findings, today)

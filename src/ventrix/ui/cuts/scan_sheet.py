@@ -8,7 +8,15 @@ from typing import Final
 
 from PySide6.QtCore import Signal
 from PySide6.QtGui import QDragEnterEvent, QDropEvent
-from PySide6.QtWidgets import QCheckBox, QFileDialog, QLabel, QProgressBar, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import (
+    QCheckBox,
+    QFileDialog,
+    QLabel,
+    QProgressBar,
+    QPushButton,
+    QVBoxLayout,
+    QWidget,
+)
 
 from ventrix.core.edits.cuts import BY_SCAN, take_scan
 from ventrix.core.model.cut import Cut, Pour, Scan
@@ -16,8 +24,8 @@ from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si
 from ventrix.core.quantity.words import sentence
 from ventrix.core.scan.march import Said
-from ventrix.core.scan.of_files import Asked, Scanned, scan_of
-from ventrix.core.scan.unit import SIZES, UNITS, KnownSize
+from ventrix.core.scan.scanned import ScanAsked, Scanned, scan_of
+from ventrix.core.scan.unit import SIZES, UNITS, KnownSize, stretch_typed
 from ventrix.records.files.mesh_files import KINDS, MeshData, read_mesh
 from ventrix.records.files.photos import keep_mesh
 from ventrix.rooms.cuts.scan_rows import VOLUME, ScanRow, scan_rows, stations_of, taken_lines
@@ -86,6 +94,7 @@ class ScanSheet(FormSheet):
             return
         self.begin_about(space.real_cut.id)
         if self._cut is None or self._cut.id != space.real_cut.id:
+            self.stop()  # what is being measured is of another cut
             self.path = None
             self._show_found(None)
         self._cut = space.real_cut
@@ -139,11 +148,11 @@ class ScanSheet(FormSheet):
             self.known_size.box.setFocus()
             return
         try:
-            asked = Asked(
+            asked = ScanAsked(
                 unit,
                 None if size is None else KnownSize(str(self.known.currentData()), size),
                 guide_bore=None if self.guide.value is None else from_si(self.guide.value, "mm"),
-                left_alone=_stretch(self.alone.text()),
+                left_alone=stretch_typed(self.alone.text()) if self.alone.text().strip() else None,
                 turned_round=self.far.isChecked(),
             )
         except Refused as error:
@@ -180,6 +189,11 @@ class ScanSheet(FormSheet):
         self._planner.stop()
         self._show_busy(False)
 
+    def close_workers(self) -> None:
+        """Stop measuring, and wait for the thread to end."""
+        self._stopped.set()
+        self._planner.close()
+
     def _show_busy(self, on: bool) -> None:
         self.progress.setValue(0)
         self.progress.setVisible(on)
@@ -202,8 +216,7 @@ class ScanSheet(FormSheet):
                 widget.deleteLater()
         self._boxes.clear()
         self.view.setVisible(found is not None)
-        space = self.open_book.workspace
-        if found is None or space is None or space.port is None or self._cut is None:
+        if found is None:
             self.said.clear()
             return
         units = self.open_book.units
@@ -211,7 +224,7 @@ class ScanSheet(FormSheet):
         lines = taken_lines(found.taken, units) if found.taken is not None else ()
         self.said.setText("\n".join([*lines, *notes]))
         self.view.show_scan(found.measured, units.area)
-        for row in scan_rows(space.port, self._cut, found.measured, units):
+        for row in self._rows(found):
             self._boxes[row.key] = box = QCheckBox(_row_words(row))
             box.setChecked(row.typed is None or row.differs)
             self._lines.addWidget(box)
@@ -219,12 +232,22 @@ class ScanSheet(FormSheet):
         box.setChecked(True)
         self._lines.addWidget(box)
 
+    def _rows(self, found: Scanned) -> tuple[ScanRow, ...]:
+        """What was measured beside what stands now at the cut that it is of, whichever is looked at meanwhile."""
+        space, wanted = self.open_book.workspace, self._cut
+        ports = () if space is None or wanted is None else space.job.ports
+        whose = next(((p, c) for p in ports for c in p.cuts if wanted is not None and c.id == wanted.id), None)
+        return () if whose is None else scan_rows(*whose, found.measured, self.open_book.units)
+
     def take(self) -> None:
         space, found = self.open_book.workspace, self.found
-        if space is None or found is None or self.path is None or space.port is None or self._cut is None:
+        if space is None or found is None or self.path is None or self._cut is None:
             self.problem.setText("Measure a scan first.")
             return
-        rows = {row.key: row for row in scan_rows(space.port, self._cut, found.measured, self.open_book.units)}
+        rows = {row.key: row for row in self._rows(found)}
+        if not rows:
+            self.problem.setText("The cut that this scan is of is not there any more.")
+            return
         ticked = [key for key, box in self._boxes.items() if box.isChecked() and key in rows]
         figures = {key: rows[key].scanned for key in ticked if key != VOLUME}
         pour = None
@@ -257,21 +280,7 @@ def _row_words(row: ScanRow) -> str:
     return f"{row.caption}: {row.scanned_text} ({typed}{', differs' if row.differs else ''})"
 
 
-def _stretch(text: str) -> tuple[float, float] | None:
-    """A stretch as it is typed, "64-98" [mm]."""
-    if not text.strip():
-        return None
-    parts = text.lower().replace("mm", "").replace("–", "-").split("-")
-    try:
-        low, high = (float(p) for p in parts)
-    except ValueError:
-        raise Refused("a stretch is two distances from the opening, as 64-98") from None
-    if not 0 <= low < high - 5 or high > 1000:
-        raise Refused("the stretch left alone is at least 5 mm long")
-    return low, high
-
-
-def _measured(mesh: MeshData, asked: Asked, before: tuple[MeshData, str] | None, said: Said) -> Scanned:
+def _measured(mesh: MeshData, asked: ScanAsked, before: tuple[MeshData, str] | None, said: Said) -> Scanned:
     """Measure; an earlier scan in another unit is brought to this one's."""
     if before is None:
         return scan_of(mesh.points, mesh.faces, asked, None, said)

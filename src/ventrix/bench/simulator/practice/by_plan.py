@@ -18,8 +18,13 @@ MOUNTS: Final = 2  # of one state: a third tells little more
 
 def advice(job: Job, practice: Practice) -> tuple[Move, ...]:
     """What Plan says of a practice's job as it stands, best hour first: what can be done in a practice."""
+    return tuple(m for m in _candidates(job, practice) if m.kind in DOABLE)
+
+
+def _candidates(job: Job, practice: Practice) -> tuple[Move, ...]:
+    """Everything that can be done in a practice, sets of passes too."""
     found = plan_port(Findings(job, benches=(bench_of(practice.head),)), job.ports[0])
-    return tuple(m for m in found.moves if m.kind in DOABLE and not m.named)
+    return tuple(m for m in found.candidates if m.kind in (*DOABLE, MoveKind.BATCH) and not m.named)
 
 
 def next_act(moves: tuple[Move, ...], flows_of_state: int) -> Act | None:
@@ -41,8 +46,7 @@ def next_act(moves: tuple[Move, ...], flows_of_state: int) -> Act | None:
 
 def next_acts(job: Job, practice: Practice, flows_of_state: int) -> tuple[Act, ...]:
     """What a plan comes to next, up to its flow test: a set of passes, one pass, or a look; nothing where it stops."""
-    found = plan_port(Findings(job, benches=(bench_of(practice.head),)), job.ports[0])
-    for move in (m for m in found.candidates if m.kind in (*DOABLE, MoveKind.BATCH) and not m.named):
+    for move in _candidates(job, practice):
         if move.kind is MoveKind.BATCH:
             cuts = (Act("cut", Place(each.place), each.depth or 0.0) for each in move.passes)
             return (*cuts, Act("flow"))

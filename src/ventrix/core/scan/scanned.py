@@ -20,7 +20,7 @@ Surface = tuple[Array, Ints]
 
 
 @dataclass(frozen=True, slots=True)
-class Asked:
+class ScanAsked:
     """What goes with a mesh: its unit as said, a size that is known, points on face and seat in the file's own
     coordinates, the guide's bore [mm], a stretch that was left alone [mm], and whether the end found to be the face is
     the seat."""
@@ -46,7 +46,7 @@ class Scanned:
 def scan_of(
     points: Array,
     faces: Ints,
-    asked: Asked,
+    asked: ScanAsked,
     before: Surface | None = None,
     said: Said = lambda _share: None,
     unit_before: str | None = None,
@@ -75,7 +75,7 @@ def scan_of(
         raise Refused("the scan before: {}", error) from None
     taken = compare(earlier, found, asked.left_alone, lambda share: said(0.8 + 0.2 * share))
     if taken.kept < MISFIT and asked.left_alone is None:
-        mirrored = _measured(points * np.array([-1.0, 1.0, 1.0]), faces, scale, Asked(guide_bore=asked.guide_bore))
+        mirrored = _measured(points * np.array([-1.0, 1.0, 1.0]), faces, scale, ScanAsked(guide_bore=asked.guide_bore))
         other = compare(earlier, mirrored)
         agree = f"only {100 * taken.kept:.0f} % of the surface agrees"
         if other.kept >= LEAST_KEPT:
@@ -91,7 +91,13 @@ def _extent(points: Array, faces: Ints) -> float:
 
 
 def _measured(
-    points: Array, faces: Ints, scale: float, asked: Asked, said: Said = lambda _share: None, *, own_ends: bool = False
+    points: Array,
+    faces: Ints,
+    scale: float,
+    asked: ScanAsked,
+    said: Said = lambda _share: None,
+    *,
+    own_ends: bool = False,
 ) -> Measured:
     """In mm; an earlier scan lies anywhere, and only where its ends are not found are the clicks tried on it."""
     face, seat = (None if c is None else c * scale for c in asked.clicks)
