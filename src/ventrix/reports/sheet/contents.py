@@ -57,10 +57,10 @@ class Part(StrEnum):
         member.words = words
         return member
 
-    MINE = "mine", "my lifts, large"
+    MINE = "mine", "large figures"
     VERDICT = "verdict", "verdict"
     CURVES = "curves", "curves, both kinds"
-    LIFTS = "lifts", "every lift, before and after"
+    LIFTS = "lifts", "every lift"
     FIGURES = "figures", "volume, sections, speed"
     DONE = "done", "what was done"
     SUITS = "suits", "what it suits"
@@ -69,7 +69,7 @@ class Part(StrEnum):
     DOUBT = "doubt", "every lift with its uncertainty"
     ENGINE = "engine", "on the engine"
     PORTS = "ports", "all ports in one table"
-    HOURS = "hours", "hours by cut"
+    HOURS = "hours", "hours"
     PHOTOS = "photos", "photos"
     CONDITIONS = "conditions", "conditions, cautions, what was left out"
 
