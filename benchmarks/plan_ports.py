@@ -32,12 +32,13 @@ WITHIN: Final = 0.45  # of a spread of 1 between castings: what ports of one cas
 class OfCasting:
     """Numbers of one port of a casting: each normal score is the casting's own, and the port's part of it."""
 
-    def __init__(self, casting: int, port: int) -> None:
+    def __init__(self, casting: int, port: int, within: float = WITHIN) -> None:
+        self._within = within
         self._casting, self._port = (np.random.default_rng(s) for s in ((casting, 71), (casting, port, 72)))
 
     def standard_normal(self) -> float:
         own, shared = self._port.standard_normal(), self._casting.standard_normal()
-        return float(WITHIN * own + (1 - WITHIN**2) ** 0.5 * shared)
+        return float(self._within * own + (1 - self._within**2) ** 0.5 * shared)
 
     def normal(self, mean: float = 0.0, spread: float = 1.0, /) -> float:
         return mean + spread * self.standard_normal()

@@ -90,9 +90,9 @@ def test_a_cut_on_the_model_is_worth_every_port_of_its_kind_and_costs_its_copies
             continue
         single = one[item.key]
         assert item.worth == pytest.approx(intakes * (single.worth or 0.0), rel=1e-6)
-        assert item.seconds == pytest.approx(
-            single.seconds + (intakes - 1) * 0.7 * (single.seconds - single.flowing), rel=1e-6
-        )
+        assert item.seconds == single.seconds, "what it takes now is the model's own"
+        assert item.copying == pytest.approx((intakes - 1) * 0.7 * (single.seconds - single.flowing), rel=1e-6)
+        assert item.rate == pytest.approx((item.worth or 0.0) / (item.seconds + item.copying))
         checked += 1
     assert checked
 

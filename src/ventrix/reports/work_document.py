@@ -50,7 +50,7 @@ def _item(item: WorkItem) -> dict[str, Any]:
         "place": item.place or None,
         "minutes": minutes,
         "worth_cfm": worth,
-        "an_hour": None if worth is None else worth / minutes * 60,
+        "an_hour": None if worth is None else from_si(item.rate * 3600, "cfm"),
         "waits_for": [wait.words for wait in item.waits],
         "sentence": item.sentence,
     }

@@ -87,6 +87,35 @@ def copies(job: Job, model: Port, state: Cut, port: Port, words: Wording | None 
     return tuple(found)
 
 
+def not_copied(model: Port, state: Cut, port: Port) -> tuple[Cut, ...]:
+    """Cuts of the model port, up to a state, with work that another port does not have yet.
+
+    Parameters
+    ----------
+    model, state : Port, Cut
+        The developed port, and the state that is copied.
+    port : Port
+        The port that it is brought onto.
+
+    Returns
+    -------
+    tuple of Cut
+        In their order.
+    """
+    has = _summed([w for c in port.cuts for op in c.operations for w in op.works])
+    came: dict[tuple[str, str | None], float] = {}
+    found = []
+    for cut in (c for c in model.cuts if 0 < c.number <= state.number):
+        missing = False
+        for (place, side), depth in _summed([w for op in cut.operations for w in op.works]).items():
+            had = has.get((place, side), 0.0)
+            came[place, side] = came.get((place, side), 0.0) + (depth or 0.0)
+            missing |= (place, side) not in has or (had is not None and came[place, side] - had >= LEAST_DEPTH)
+        if missing:
+            found.append(cut)
+    return tuple(found)
+
+
 def _summed(works: Sequence[Work]) -> dict[tuple[str, str | None], float | None]:
     """Depth by place and side; None where one of them has none."""
     found: dict[tuple[str, str | None], float | None] = {}

@@ -71,11 +71,13 @@ class Maker:
         waits: Sequence[WaitsFor] = (),
         because: str = "",
         urgent: bool = False,
+        named_fault: bool = False,
     ) -> WorkItem:
         rank = self.rank.get(stage, len(self.rank))
         return WorkItem(
-            key, what, kind, port, place, seconds, stage, rank, waits=tuple(waits), because=because, urgent=urgent
-        )
+            key, what, kind, port, place, seconds, stage, rank, waits=tuple(waits), because=because, urgent=urgent,
+            named_fault=named_fault,
+        )  # fmt: skip
 
     def open_at(self, stage: str) -> tuple[StageState, ...]:
         """A stage wherever it is neither done nor out."""

@@ -6,16 +6,17 @@ from collections.abc import Iterator, Sequence
 from typing import Final
 
 from ventrix.core.judging.model_port import developed_port
-from ventrix.core.matching.copying import Answer, Copy, copies
-from ventrix.core.model.cut import Port
+from ventrix.core.matching.copying import Answer, Copy, copies, not_copied
+from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.kinds import Use
 from ventrix.core.model.noun import Direction
 from ventrix.core.next_hour.maker import BLENDING, LATER, STAGE_OF, Maker, stage_key, usual, wall_key
 from ventrix.core.next_hour.work_item import ItemKind, WaitsFor, WorkItem
-from ventrix.core.planning.moves import CUTS, READ_FIRST, Move, MoveKind
+from ventrix.core.planning.moves import CUTS, READ_FIRST, REFLOW, Move, MoveKind
 from ventrix.core.planning.next_moves import Plan, plan_port
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import listed
+from ventrix.core.work.hours import MINUTE
 from ventrix.core.work.record import unread
 from ventrix.core.work.stages import Stage
 
@@ -76,45 +77,58 @@ class MetalItems:
             return
         together = max(plan.batches, key=lambda m: m.rate, default=None)
         inside = () if together is None else together.passes  # done with the set, and not again by themselves
+        begin = [self._first_flow(model)] if self.job.setups and plan.planned.run is None else []
+        yield from begin
+        before = [WaitsFor(f"{model.name} is flowed as it is", item.key) for item in begin]
         for move in plan.candidates:
             if any(move is each for each in inside) or (move.kind is MoveKind.BATCH and move is not together):
                 continue
             if move.kind is MoveKind.FLOW:
                 yield self._reflow(model, move)
             elif move.kind in _AS and move.gain > 0 and not plan.planned.chain.is_index:
-                yield self._cut(model, move)
+                yield self._cut(model, move, before)
 
     def _reflow(self, model: Port, move: Move) -> WorkItem:
         what = f"flow {model.name} as it is now"
         return self.maker.item(f"flow {model.id}", what, ItemKind.LOOK, "walls and roof", move.seconds, model)
 
-    def _cut(self, model: Port, move: Move) -> WorkItem:
+    def _first_flow(self, model: Port) -> WorkItem:
+        """A shop with a bench flows a port before it cuts it: what was never flowed as cast has no before."""
+        what, because = f"flow {model.name} as it is", "Without a before, no cut on it can be judged."
+        waits = [WaitsFor("the head is cleaned", "clean")]
+        return self.maker.item(
+            f"flow {model.id}", what, ItemKind.LOOK, "walls and roof", REFLOW, model, waits=waits, because=because
+        )
+
+    def _cut(self, model: Port, move: Move, before: Sequence[WaitsFor]) -> WorkItem:
         n = sum(p.kind == model.kind for p in self.ports)
         own = move.seconds - move.flowing
-        seconds = own + move.flowing + (n - 1) * COPY_LEARNS * own if move.kind in CUTS else move.seconds
+        copying = (n - 1) * COPY_LEARNS * own if move.kind in CUTS else 0.0
         title = _NAMED.get(move.named) or f"cut the {move.place}"
         if move.passes:
             title = f"cut {move.place}, then flow once,"
         depth = "" if move.depth is None else f", {self.words.lift(move.depth)} {self.words.lift_unit}"
-        waits = [self._blocked(model, move, words) for words in move.blocked_by]
+        waits = [*before, *(self._blocked(model, move, words) for words in move.blocked_by)]
         waits += self.maker.before_metal(model)
         waits += next(filter(None, (self._truck(model, m.place) for m in move.passes or (move,))), [])
         brings = f"{self.words.flow(move.gain)} {self.words.flow_name}"
-        many = f" on each of {n} ports, copies counted" if n > 1 else ""
+        many = f" on each of {n} ports" if n > 1 else ""
+        then = f"; copying it takes {copying / MINUTE:.0f} min more" if copying else ""
         return WorkItem(
             key=f"cut {model.id} {move.place} {move.named}",
             what=f"{title} on {model.name}{depth}",
             kind=_AS[move.kind],
             port=model,
             place=move.place,
-            seconds=seconds,
+            seconds=move.seconds,
+            copying=copying,
             stage="valve job" if move.kind is MoveKind.SEAT else "walls and roof",
             rank=self.maker.rank.get("walls and roof", 0),
             worth=n * move.gain * self.maker.weights.weights[model.kind],
             flowing=move.flowing,
             depth=move.depth,
             waits=tuple(waits),
-            because=f"Brings {brings}{many}.",
+            because=f"Brings {brings}{many}{then}.",
             guess=move.guess,
             move=move,
         )
@@ -144,9 +158,12 @@ class MetalItems:
             for place in dict.fromkeys(c.place for c in wanted if c.answer is Answer.READ_FIRST)
         ]
         waits += self.maker.before_metal(port)
-        gained = self._gained(model, set(places))
-        timed = [op.duration for c in model.cuts if c.number for op in c.operations if op.duration]
-        seconds = COPY_LEARNS * sum(timed) if timed else sum(usual(STAGE_OF.get(p, "guide")) for p in places)
+        missing = not_copied(model, model.cuts[-1], port)
+        gained = self._gained(model, missing)
+        whole, part = _timed(missing, places), _allowed(wanted)
+        if gained is not None:
+            gained *= part
+        seconds = COPY_LEARNS * whole * part or sum(usual(STAGE_OF.get(p, "guide")) for p in places)
         because = "" if gained is None else f"Brings {self.words.flow(gained)} {self.words.flow_name}, as {model.name}."
         return WorkItem(
             key=f"copy {port.id}",
@@ -162,12 +179,11 @@ class MetalItems:
             because=because,
         )
 
-    def _gained(self, model: Port, places: set[str]) -> float | None:
-        """What the model gained by its work at places, from before the first of them up to its last flowed state
+    def _gained(self, model: Port, missing: Sequence[Cut]) -> float | None:
+        """What the model gained from before the first cut that is still to be copied up to its last flowed state
         [m3/s]."""
-        first = next(c.number for c in model.cuts if any(places & set(op.places) for op in c.operations))
         flowed = [c for c in model.cuts if self.findings.runs_of(c, model)]
-        before = [c for c in flowed if c.number < first]
+        before = [c for c in flowed if missing and c.number < missing[0].number]
         if not before or flowed[-1].number <= before[-1].number:
             return None
         gain = self.findings.gain(self.findings.pair(model, before[-1], flowed[-1]))
@@ -194,6 +210,19 @@ class MetalItems:
         return self.maker.item(
             stage_key(stage, port), what, ItemKind.CUT, stage.key, seconds, port, stage.places[0], waits
         )
+
+
+def _timed(cuts: Sequence[Cut], places: Sequence[str]) -> float:
+    """What cuts took at places [s]."""
+    works = [op for cut in cuts for op in cut.operations if set(op.places) & set(places)]
+    return sum(op.duration or 0.0 for op in works)
+
+
+def _allowed(wanted: Sequence[Copy]) -> float:
+    """How much of the depth to be copied the port's own walls allow; what was not read counts in full."""
+    planned = sum(c.planned or 0.0 for c in wanted)
+    allowed = sum((c.planned if c.depth is None else c.depth) or 0.0 for c in wanted)
+    return allowed / planned if planned else 1.0
 
 
 def _walls_waited_for(item: WorkItem) -> list[str]:

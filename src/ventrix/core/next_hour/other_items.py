@@ -53,8 +53,9 @@ class OtherItems:
             port = state.ports[0]
             what, waits = f"look {port.name} over for faults", [WaitsFor("the head is cleaned", "clean")]
             yield self.maker.item(
-                f"faults {port.id}", what, ItemKind.LOOK, "faults", usual("faults"), port, waits=waits
-            )
+                f"faults {port.id}", what, ItemKind.LOOK, "faults", usual("faults"), port, waits=waits,
+                named_fault=any(f.state == FaultState.OPEN for f in port.faults),
+            )  # fmt: skip
         for state in self.maker.open_at("walls"):
             port = state.ports[0]
             for place in unread(self.findings, port):
@@ -82,8 +83,10 @@ class OtherItems:
                     FAULT,
                     port,
                     fault.place,
+                    [] if shop else [WaitsFor(f"{port.name} is looked over for faults", f"faults {port.id}")],
                     because="Nothing else on this port before it is known to be sound." if shop else "",
                     urgent=shop,
+                    named_fault=True,
                 )
 
     def _seats(self) -> Iterator[WorkItem]:

@@ -37,8 +37,10 @@ class WorkItem:
 
     key : its name on the list; what waits for it holds this
     what : in words, as an order; `sentence` says it with its minutes and what hangs on it
-    worth : gain over all ports, weighted by kind [m3/s], None where not known; `flowing` of `seconds` is re-flowing [s]
-    urgent : the casting, or somebody, is hurt without it
+    seconds : what it takes now [s], `flowing` of it re-flowing; `copying` what bringing it onto the others then takes
+    worth : gain over all ports, weighted by kind [m3/s], None where not known
+    urgent : the casting, or somebody, is hurt without it; `named_fault` is a fault that somebody named, or the look at
+        its port
     frees : how many other items wait for this one; `leads` is what an hour of the best of them is worth, with all that
         has to be cleared for it counted [m3/s per s]
     move : what a cut is made of, with its gain by lift
@@ -55,9 +57,11 @@ class WorkItem:
     rank: int
     worth: float | None = None
     flowing: float = 0.0
+    copying: float = 0.0
     depth: float | None = None
     waits: tuple[WaitsFor, ...] = ()
     urgent: bool = False
+    named_fault: bool = False
     frees: int = 0
     leads: float = 0.0
     because: str = ""
@@ -66,14 +70,15 @@ class WorkItem:
 
     @property
     def rate(self) -> float:
-        """Worth an hour [m3/s per s]; zero where it is not known."""
-        return 0.0 if self.worth is None else self.worth / self.seconds
+        """Worth an hour, copies counted [m3/s per s]; zero where it is not known."""
+        return 0.0 if self.worth is None else self.worth / (self.seconds + self.copying)
 
     @property
-    def place_in_line(self) -> tuple[bool, bool, float, int]:
-        """Where it stands among what can be done: what is urgent, what is out and late, then worth an hour by itself or
-        by what it frees, then the order of the stages."""
-        return (not self.urgent, self.kind is not ItemKind.OUTSIDE, -max(self.rate, self.leads), self.rank)
+    def place_in_line(self) -> tuple[bool, bool, bool, float, int]:
+        """Where it stands among what can be done: what is urgent, what is out and late, faults that were named, then
+        worth an hour by itself or by what it frees, then the order of the stages."""
+        out = self.kind is ItemKind.OUTSIDE
+        return (not self.urgent, not out, not self.named_fault, -max(self.rate, self.leads), self.rank)
 
     @property
     def sentence(self) -> str:
@@ -97,7 +102,8 @@ def linked(items: list[WorkItem]) -> list[WorkItem]:
     for item in kept:
         clearing = [by_key[wait.key] for wait in item.waits if wait.key]
         can_be_freed = item.worth is not None and len(clearing) == len(item.waits)
-        rate = (item.worth or 0.0) / (item.seconds + sum(c.seconds for c in clearing)) if can_be_freed else 0.0
+        takes = item.seconds + item.copying + sum(c.seconds for c in clearing)
+        rate = (item.worth or 0.0) / takes if can_be_freed else 0.0
         for each in clearing:
             counts[each.key] = counts.get(each.key, 0) + 1
             leads[each.key] = max(leads.get(each.key, 0.0), rate)

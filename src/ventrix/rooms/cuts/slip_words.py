@@ -22,6 +22,8 @@ def slip_words(port: Port, slip: Slip, units: Units) -> str:
         said.append(f"{units.length.with_unit(slip.width_left)} of the face left")
     if slip.volume is not None:
         said.append(f"{units.volume.text(slip.volume)} cc")
+    if slip.photo:
+        said.append("photo")
     known = {d.value: d.words for d in SlipDecision}
     by = f" by {slip.decided_by}" if slip.decided_by else ""
     decided = f"{known.get(slip.decision, slip.decision)}{by}" if slip.decision else "nothing decided yet"

@@ -3,22 +3,20 @@
 from __future__ import annotations
 
 from functools import partial
-from pathlib import Path
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QFileDialog, QLabel, QListWidget, QListWidgetItem, QPushButton
+from PySide6.QtWidgets import QLabel, QListWidget, QListWidgetItem, QPushButton
 
 from ventrix.core.edits.faults import add_fault, gone_through, set_fault_state, state_at
 from ventrix.core.model.cut import Fault
 from ventrix.core.model.kinds import Band, FaultKind, FaultState, Place
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import sentence
-from ventrix.records.bad_input import InputError
-from ventrix.records.files.photos import keep_photo
 from ventrix.rooms.cuts.fault_grid import fault_grid, fault_words
 from ventrix.ui.cuts.work_rows import ALL_ROUND, side_of
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
+from ventrix.ui.widgets.photo_button import PhotoButton
 from ventrix.ui.widgets.table import Table
 from ventrix.workspace.ids import new_id, now_text
 
@@ -34,9 +32,8 @@ class FaultSheet(FormSheet):
         self.side.setEditable(True)
         self.extent = self.add_figure("How far, how much", "length", small=True)
         self.note = self.add_text("Note", "growing along the head")
-        self.photo = QPushButton("Photo…")
-        self.photo.clicked.connect(self._choose_photo)
-        self._photo = ""
+        self.photo = PhotoButton(open_book, "the fault")
+        self.photo.refused.connect(self.problem.setText)
         self.column.addWidget(self.photo)
         self.finish()
         self.caution.setText(
@@ -130,27 +127,6 @@ class FaultSheet(FormSheet):
         self.problem.clear()
         space.apply(f"fault {state.words}", set_fault_state(space.job, self._chosen(), state, space.real_cut))
 
-    def _choose_photo(self) -> None:
-        name, _ = QFileDialog.getOpenFileName(self, "Photo of the fault", "", "Pictures (*.jpg *.jpeg *.png)")
-        if name:
-            self.keep_photo(Path(name))
-
-    def keep_photo(self, path: Path) -> bool:
-        """Copy a picture into the book's folder, for the fault that is being noted."""
-        space = self.open_book.workspace
-        if space is None:
-            return False
-        try:
-            self._use_photo(keep_photo(space.book.photo_folder, path))
-        except InputError as error:
-            self.problem.setText(str(error))
-            return False
-        return True
-
-    def _use_photo(self, file: str) -> None:
-        self._photo = file
-        self.photo.setText(f"Photo: {file}" if file else "Photo…")
-
     def take(self) -> None:
         """Note the fault at the cut looked at."""
         space = self.open_book.workspace
@@ -172,9 +148,9 @@ class FaultSheet(FormSheet):
             seen_at_cut=space.real_cut.number,
             date=now_text(),
             note=self.note.text().strip(),
-            photo=self._photo,
+            photo=self.photo.file,
         )
         space.apply(f"fault: {fault_words(fault, self.open_book.units)}", add_fault(space.job, space.port.id, fault))
         self.clear_fields()
         self.side.setCurrentText(ALL_ROUND)
-        self._use_photo("")
+        self.photo.use("")

@@ -17,6 +17,7 @@ from ventrix.rooms.cuts.slip_words import seat_left_words, slip_words
 from ventrix.ui.cuts.work_rows import ALL_ROUND, side_of
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
+from ventrix.ui.widgets.photo_button import PhotoButton
 from ventrix.workspace.ids import new_id, now_text
 
 
@@ -40,6 +41,9 @@ class SlipSheet(FormSheet):
         self.decided_by = self.add_text("By whom", "initials")
         self.told = self.add_check("the customer was told")
         self.note = self.add_text("Note")
+        self.photo = PhotoButton(open_book, "the damage")
+        self.photo.refused.connect(self.problem.setText)
+        self.column.addWidget(self.photo)
         self.finish()
         self.caution.setText(
             "A damaged seat, guide or wall is for a licensed machine shop to judge. Until the customer is told, it is "
@@ -111,12 +115,14 @@ class SlipSheet(FormSheet):
         self.decided_by.setText(slip.decided_by)
         self.told.setChecked(slip.customer_told)
         self.note.setText(slip.note)
+        self.photo.use(slip.photo)
         self.take_button.setText("Keep the correction")
         self._say_seat()
 
     def _start_new(self) -> None:
         self._slip = ""
         self.clear_fields()
+        self.photo.use("")
         self.told.setChecked(False)
         self.decision.setCurrentIndex(0)
         self._show()
@@ -144,6 +150,7 @@ class SlipSheet(FormSheet):
             "decided_by": self.decided_by.text().strip(),
             "customer_told": self.told.isChecked(),
             "note": self.note.text().strip(),
+            "photo": self.photo.file,
         }
         date = known.date if known is not None else now_text()
         return Slip(id=known.id if known is not None else new_id(), date=date, **values)
