@@ -10,21 +10,25 @@ import pytest
 from benchmarks.plan_ports import GENERATORS, LIFT, OfCasting, chain_of, finished, state_of
 
 from ventrix.bench.simulator.heads.virtual import WORKED
+from ventrix.core.air.total_head import share_lost
 from ventrix.core.judging.findings import Findings
 from ventrix.core.judging.wording import Wording
 from ventrix.core.model.cut import Port
 from ventrix.core.model.job import Job
 from ventrix.core.model.job_parts import Head
 from ventrix.core.model.kinds import RunBasis
+from ventrix.core.model.traverse import ProbePoint, Traverse
 from ventrix.core.planning.casting_prior import casting_prior, learn
-from ventrix.core.planning.chain import ChainWork
+from ventrix.core.planning.chain import ChainSurvey, ChainWork
 from ventrix.core.planning.loss_chain import fit_chain
-from ventrix.core.planning.moves import REFLOW, Ground, MoveKind
+from ventrix.core.planning.moves import Ground, MoveKind
 from ventrix.core.planning.next_moves import Plan, plan_port
+from ventrix.core.planning.own_record import OwnRecord
+from ventrix.core.planning.reflow import reflow_time, span_of
 from ventrix.core.planning.stop_rule import stop_rule
 from ventrix.demo.job import demo_benches, demo_job
 from ventrix.rooms.display_units import US
-from ventrix.rooms.plan.shows import fit_words, move_line
+from ventrix.rooms.plan.shows import fit_words, move_line, split_words
 
 
 def with_kink(seed: int, begins: float, falls: float = 0.15):  # type: ignore[no-untyped-def]
@@ -129,7 +133,7 @@ def test_a_batch_is_flowed_once_and_holds_nothing_that_is_blocked() -> None:
     assert found.batches
     for batch in found.batches:
         assert batch.kind is MoveKind.BATCH and 2 <= len(batch.passes) <= 3
-        assert batch.seconds == pytest.approx(sum(p.seconds - REFLOW for p in batch.passes) + REFLOW)
+        assert batch.seconds == pytest.approx(sum(p.seconds - p.flowing for p in batch.passes) + batch.flowing)
         assert not any(p.blocked_by for p in batch.passes)
         # Flow goes with one over a root of the loss: together a little more than one by one, and far from twice.
         assert 0.8 <= batch.gain / sum(p.gain for p in batch.passes) <= 1.2
@@ -168,3 +172,80 @@ def test_a_place_never_worked_is_not_given_up_lightly() -> None:
 
     assert not stops(few, none)
     assert stops(none, few), "a place that was worked is given up by the greatest of all alone"
+
+
+def test_a_survey_of_total_head_narrows_the_shares_and_keeps_them_right() -> None:
+    """Truth by a port of series losses of its own making: what a total tube reads behind a place is what was lost."""
+    held: list[bool] = []
+    narrower: list[float] = []
+    for seed in range(10):
+        random = np.random.default_rng((seed, 33))
+        port = GENERATORS["kinetic"](seed)
+        state = state_of(port, port.measured(LIFT, random))
+        without = fit_chain(chain_of(port, [state]))
+        at = float(LIFT[-2])
+        terms = without.terms(np.array([at]), theta=without.draws[seed])  # one of what may be true
+        whole = sum(float(t[0, 0]) for t in terms.values())
+        lost = {}
+        for place in ("opening", "pinch", "short side", "bowl"):
+            upto = list(terms)[: list(terms).index(place) + 1]
+            lost[place] = sum(float(terms[p][0, 0]) for p in upto) / whole
+        read = {p: s * float(np.exp(0.05 * random.standard_normal())) * 0.95 for p, s in lost.items()}
+        surveys = tuple(ChainSurvey(0, p, at, s, 0.15) for p, s in read.items())
+        fitted = fit_chain(replace(without.chain, surveys=surveys))
+        then, now = (f.limits(np.array([at]))[0] for f in (without, fitted))
+        narrower.append(
+            np.mean([now[p].high - now[p].low for p in lost]) / np.mean([then[p].high - then[p].low for p in lost])
+        )
+        short = float(terms["short side"][0, 0]) / whole
+        held.append(now["short side"].low <= short <= now["short side"].high)
+    assert np.mean(narrower) < 0.9
+    assert np.mean(held) >= 0.7
+
+
+def test_what_a_total_tube_read_is_a_share_of_the_test_pressure() -> None:
+    job = demo_job()
+    setup = next(s for s in job.setups if s.direction == "intake" and s.test_pressure)
+    points = tuple(
+        ProbePoint(id=str(i), name=str(i), reading=p * setup.test_pressure) for i, p in enumerate((0.2, 0.4))
+    )
+    survey = Traverse(id="t", station="pinch", kind="total head", setup_id=setup.id, lift=0.01, points=points)
+    found = share_lost(job, survey)
+    assert found is not None and found.share == pytest.approx(0.3)
+    assert share_lost(job, replace(survey, kind="pitot")) is None
+    assert share_lost(job, replace(survey, points=())) is None
+    cut = replace(job.ports[0].cuts[2], traverses=(survey,))
+    with_it = replace(
+        job, ports=(replace(job.ports[0], cuts=(*job.ports[0].cuts[:2], cut, job.ports[0].cuts[3])), *job.ports[1:])
+    )
+    plan = plan_port(Findings(with_it, benches=demo_benches()), with_it.ports[0])
+    assert [(s.place, round(s.share, 6)) for s in plan.planned.chain.surveys] == [("pinch", 0.3)]
+
+
+def test_a_set_is_split_by_what_the_chain_says_went() -> None:
+    """Shares of one gain sum to one; a pass at one place alone is no set."""
+    found = Findings(demo_job(), benches=demo_benches())
+    port = found.job.ports[0]
+    plan = plan_port(found, port, up_to=port.cuts[1])
+    parts = plan.fit.split(plan.planned.lift, plan.planned.weights)
+    assert set(parts) == {"bowl", "guide"}
+    assert sum(middle for _, middle, _ in parts.values()) == pytest.approx(1.0, abs=0.15)
+    assert all(0 <= low <= middle <= high <= 1 for low, middle, high in parts.values())
+    assert "not proven" in split_words(plan, US)
+    assert split_words(plan_port(found, port, up_to=port.cuts[3]), US) == ""
+
+
+def test_flowing_again_takes_what_the_shops_own_tests_took() -> None:
+    minute = 60.0
+    assert reflow_time([20 * minute, 24 * minute]) is None, "two tests are no habit"
+    assert reflow_time([20 * minute, 24 * minute, 22 * minute, 9 * 3600, 5]) == 32 * minute
+    assert span_of("2026-05-01T10:00:00", "2026-05-01T10:20:00") == 20 * minute
+    assert span_of("2026-05-01T10:00:00", "2026-05-01T10:20:00+02:00") is None and span_of("then", "now") is None
+    found = Findings(demo_job(), benches=demo_benches())
+    port = found.job.ports[0]
+    usual, quick = (plan_port(found, port, record=OwnRecord(reflow=r)) for r in (30 * minute, 12 * minute))
+    for a, b in zip(usual.moves, quick.moves, strict=False):
+        assert a.flowing in (0.0, 30 * minute) and b.flowing in (0.0, 12 * minute)
+    one = {m.place: m for m in usual.moves if m.kind is MoveKind.CUT and not m.named}
+    two = {m.place: m for m in quick.moves if m.kind is MoveKind.CUT and not m.named}
+    assert all(two[p].rate > one[p].rate for p in one if one[p].gain > 0 and one[p].depth == two[p].depth)

@@ -40,7 +40,9 @@ def cut_of(window: MainWindow) -> Cut:
     return space.real_cut
 
 
-def begin(window: MainWindow, layout: str = FIVE.name, station: str = "guide", kind: str = "a pitot probe") -> None:
+def begin(
+    window: MainWindow, layout: str = FIVE.name, station: str = "guide", kind: str = "a pitot probe: air speeds"
+) -> None:
     window.open_sheet("traverse", (station,))
     sheet = window.sheets["traverse"]
     assert sheet.isVisible()
@@ -251,3 +253,27 @@ def test_air_speeds_go_out_and_come_in(window: MainWindow, tmp_path: Path, monke
     assert not window.files.bring_in_air(path)
     assert "air.csv" in (window.open_book.workspace.said if window.open_book.workspace else "")
     assert len(cut_of(window).traverses) == 2 * before
+
+
+def test_total_head_is_read_against_the_room_and_counts_in_what_limits(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
+    total = "a total tube against the room: where pressure is lost"
+    begin(window, station="pinch", kind=total)
+    for _ in FIVE.places:
+        type_reading(window, "7")
+    survey = cut_of(window).traverses[-1]
+    assert survey.kind == "total head" and len(survey.points) == len(FIVE.places)
+    assert "25 % of 28.0 inH2O up to the pinch at 0.500" in window.rooms["air"].said.text()
+    type_reading(window, "40")
+    begin(window, station="bowl", kind=total)
+    type_reading(window, "40")
+    assert "cannot be lost" in window.rooms["air"].probe.problem.text()
+    window.rooms["plan"].of_head = False
+    window.go_to_named("plan")
+    room = window.rooms["plan"]
+    qtbot.waitUntil(lambda: room.plan is not None, timeout=30_000)
+    assert [s.place for s in room.plan.planned.chain.surveys] == ["pinch"]
+    marks = room.lifts.marks
+    assert marks is not None and marks.lifts == tuple(room.plan.planned.lift)
+    x = int(room.lifts._x(marks.lifts[3]))
+    qtbot.mouseClick(room.lifts, Qt.MouseButton.LeftButton, pos=QPoint(x, 12))
+    assert room.lifts.at == 3 and room.lift_words.text().startswith("0.200")

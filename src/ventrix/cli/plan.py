@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Sequence
 from pathlib import Path
 from typing import Annotated
 
@@ -41,6 +42,7 @@ def plan(
     from ventrix.core.judging.expectation import own_factors
     from ventrix.core.planning.next_moves import plan_port
     from ventrix.core.planning.own_record import own_record
+    from ventrix.core.planning.reflow import flow_spans, reflow_time
     from ventrix.records.files.job_document import read_document
     from ventrix.reports.plan_document import plan_document, plan_text
 
@@ -48,9 +50,12 @@ def plan(
     findings = Findings(read, benches=benches)
     chosen = chosen_port(read, port, findings, job)
     asked = tuple(_asked(text) for text in what or ())
-    outcomes = [] if read.practice else [*findings.outcomes(), *called_outcomes(findings)]
-    factors, record = own_factors(outcomes), own_record(outcomes)
-    learned = None if book is None else _learned(book, read, chosen)
+    shop = [] if read.practice else [findings]
+    shop += [] if book is None else _others(book, read)
+    outcomes = [o for each in shop for o in (*each.outcomes(), *called_outcomes(each))]
+    spans = [span for each in shop for span in flow_spans(each.job)]
+    factors, record = own_factors(outcomes), own_record(outcomes, reflow_time(spans))
+    learned = None if book is None else _learned([f for f in shop if f is not findings], read, chosen)
     found = of_file(job, lambda: plan_port(findings, chosen, factors, what=asked, record=record, learned=learned))
     if as_json:
         print_json(plan_document(found))
@@ -58,17 +63,23 @@ def plan(
         print(plan_text(found))
 
 
-def _learned(book: str, job: Job, port: Port) -> CastingPrior | None:
-    """What the other jobs of a book with a head of this casting told."""
-    from ventrix.core.planning.casting_prior import learn
+def _others(book: str, job: Job) -> list[Findings]:
+    """The other jobs of a book, practices left out."""
     from ventrix.records.book.book import Book, as_location
 
-    castings = {plain_casting(h.casting) for h in job.heads if h.casting.strip()}
     with Book.open(as_location(book)) as opened:
         others = [opened.load(entry.id) for entry in opened.jobs() if entry.id != job.id]
         benches = opened.benches()
-    same = [j for j in others if not j.practice and castings & {plain_casting(h.casting) for h in j.heads}]
-    return learn([Findings(j, benches=benches) for j in same], castings, port.kind)
+    return [Findings(other, benches=benches) for other in others if not other.practice]
+
+
+def _learned(shop: Sequence[Findings], job: Job, port: Port) -> CastingPrior | None:
+    """What other jobs with a head of this casting told."""
+    from ventrix.core.planning.casting_prior import learn
+
+    castings = {plain_casting(h.casting) for h in job.heads if h.casting.strip()}
+    same = [f for f in shop if castings & {plain_casting(h.casting) for h in f.job.heads}]
+    return learn(same, castings, port.kind)
 
 
 def chosen_port(job: Job, name: str | None, findings: Findings, path: Path, kind: str | None = None) -> Port:

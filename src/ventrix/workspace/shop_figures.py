@@ -15,6 +15,7 @@ from ventrix.core.model.bench import Bench
 from ventrix.core.model.job_parts import plain_casting
 from ventrix.core.model.kinds import JobState
 from ventrix.core.planning.own_record import OwnRecord, own_record
+from ventrix.core.planning.reflow import reflow_time
 from ventrix.core.quantity.units import from_si
 from ventrix.records.book.index import Index
 
@@ -43,6 +44,7 @@ class ShopFigures:
         self._index.catch_up(space.job.id)
         self._outcomes: tuple[dict[str, int], list[Outcome]] = {}, []
         self._learned: _Learned | None = None
+        self._spans: tuple[dict[str, int], list[float]] = {}, []
         self._paces: tuple[dict[str, int], dict[str, list[float]]] = {}, {}
 
     def outcomes(self) -> list[Outcome]:
@@ -118,8 +120,11 @@ class ShopFigures:
         return f"{len(like)} like it: {low:.0f} to {high:.0f} h."
 
     def record(self) -> OwnRecord:
-        """How the plan has done, over every job of the book."""
-        return own_record(self.outcomes())
+        """How the plan has done, and what flowing again takes, over every job of the book."""
+        written = self._space.book.revisions()
+        if written != self._spans[0]:
+            self._spans = written, self._index.flow_spans()
+        return own_record(self.outcomes(), reflow_time(self._spans[1]))
 
     def power(self) -> ShopPower | None:
         """The shop's own power for flow, over every job of the book."""

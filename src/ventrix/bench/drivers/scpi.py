@@ -8,11 +8,13 @@ from typing import Final
 from ventrix.bench.drivers.sample import Sample
 from ventrix.bench.links.tcp import Link, LinkError, OutOfStep
 from ventrix.core.model.bench import ElementKind
+from ventrix.core.model.kinds import TraverseKind
 from ventrix.core.model.noun import Direction
 from ventrix.core.quantity.units import from_si, to_si
 
 SIMULATOR = "Simulated bench"
 # What is asked for the main reading, and its unit, by the kind of flow element.
+_HELD: Final = {TraverseKind.PITOT: "PROB", TraverseKind.TOTAL_HEAD: "TOT", TraverseKind.BALL: "BALL"}
 MAIN: Final[dict[ElementKind, tuple[str, str]]] = {
     "flow": ("MEAS:FLOW?", "cfm"),
     "percent": ("MEAS:PERC?", "%"),
@@ -102,10 +104,10 @@ class ScpiBench:
         """Put the simulated head, sealed head, open port or plate on the bench."""
         self._send(f"SIM:ON {what.upper()}")
 
-    def hold(self, station: str | None, u: float = 0.0, v: float = 0.0, *, ball: bool = False) -> None:
-        """Hold the simulated probe, or ball, at a place; None takes it out."""
+    def hold(self, station: str | None, u: float = 0.0, v: float = 0.0, *, what: str = TraverseKind.PITOT) -> None:
+        """Hold the simulated probe, its total tube or the ball at a place; None takes it out."""
         place = "OUT" if station is None else f"{station.upper()},{u:.3f},{v:.3f}"
-        self._send(f"SIM:{'BALL' if ball else 'PROB'} {place}")
+        self._send(f"SIM:{_HELD[TraverseKind(what)]} {place}")
 
     def remount(self) -> None:
         """Take the simulated head off and bolt it down again."""

@@ -131,6 +131,22 @@ def probe_pressure(
     return room * (1 - 1 / low) if direction == "intake" else room * (low - 1)
 
 
+# Of the port's own loss, what is gone behind a station.
+_LOST_BEHIND: Final = {
+    "opening": 0.07, "pinch": 0.28, "guide": 0.52, "short side": 0.86, "bowl": 0.97, "seat": 1.0,
+}  # fmt: skip
+
+
+def total_head_lost(port: SimulatedPort, station: str, lift: float, pressure: float, u: float, v: float) -> float:
+    """How far the total head there is under the room's [Pa], on draw: slow air has lost most, and the mean over the
+    section is the share of the port's own loss up to there."""
+    x = float(lift_ratio(lift, port.valve_diameter))
+    area = port.port_area * (1 - port.stall_loss * float(port.separation(lift)))
+    of_port = (float(port.effective_area(lift)) / area) ** 2 if x > 0 else 0.0
+    mean = _LOST_BEHIND[station] * of_port * pressure
+    return mean * max(1 + 0.4 * (1 - float(shape(port, station, lift, u, v))), 0.0)
+
+
 def ball_drop(port: SimulatedPort, station: str, lift: float, u: float, v: float) -> float:
     """Share of the flow that a ball there takes away [-]: busy places take most."""
     narrow = float(np.pi / 4 * port.throat_diameter**2) / station_area(port, station)

@@ -78,6 +78,7 @@ class SimulatedBench:
         self._fitted = "head"
         self._probe: tuple[str, float, float] | None = None
         self._ball: tuple[str, float, float] | None = None
+        self._total_head = False  # what the probe reads against: the room, and not the static beside it
         self._warm_from: float | None = None
         self._mount_factor = 1.0
         self._setting_factor = 1.0
@@ -180,8 +181,11 @@ class SimulatedBench:
             self._settle()
             self._fitted = what
 
-    def place_probe(self, where: tuple[str, float, float] | None, *, ball: bool = False) -> None:
-        """Hold the pitot probe, or the ball, at u, v of a station; None takes it out. ValueError elsewhere."""
+    def place_probe(
+        self, where: tuple[str, float, float] | None, *, ball: bool = False, total_head: bool = False
+    ) -> None:
+        """Hold the pitot probe, its total tube alone, or the ball, at u, v of a station; None takes it out. ValueError
+        elsewhere."""
         if where is not None:
             station, u, v = where
             if station not in air_picture.STATIONS or not (-1 <= u <= 1 and -1 <= v <= 1):
@@ -191,7 +195,7 @@ class SimulatedBench:
             if ball:
                 self._ball = where
             else:
-                self._probe = where
+                self._probe, self._total_head = where, total_head
 
     def read(self) -> tuple[float, float]:
         """One sample: flow [m3/s] as the bench reads it, leak and all, and pressure drop [Pa]."""
@@ -234,6 +238,9 @@ class SimulatedBench:
             if self._probe is None or self._fitted != "head" or self._lift <= 0:
                 return 0.0
             where = self._probe[0], self._lift, self._pressure, *self._probe[1:]
+            if self._total_head:
+                exact = air_picture.total_head_lost(self.cut.truth, *where)
+                return max(exact * (1 + 0.012 * self._draw()) + 2.0 * self._draw(), 0.0)
             exact = air_picture.probe_pressure(self.cut.truth, *where, self._direction)
             return max(exact * (1 + 0.012 * self._draw()) + 2.0 * self._draw(), 0.0)
 

@@ -63,6 +63,7 @@ class Interpreter:
                 "SIMulate:LIE": self._lie,
                 "SIMulate:ON": lambda text: bench.put_on(text.strip().lower()),
                 "SIMulate:PROBe": lambda text: bench.place_probe(_place(text)),
+                "SIMulate:TOTal": lambda text: bench.place_probe(_place(text), total_head=True),
                 "SIMulate:BALL": lambda text: bench.place_probe(_place(text), ball=True),
                 **{f"STATus:{r}:ENABle": self._enable(r) for r in REGISTERS},
             },

@@ -23,7 +23,7 @@ from ventrix.core.formulas.atmosphere import (
 from ventrix.core.formulas.pitot import ProbedAir, local_to_reference, probed_air, reference_to_local
 from ventrix.core.model.cut import Cut
 from ventrix.core.model.job import Job
-from ventrix.core.model.kinds import SpeedsAt
+from ventrix.core.model.kinds import SpeedsAt, TraverseKind
 from ventrix.core.model.noun import Direction
 from ventrix.core.model.traverse import ProbePoint, Traverse
 from ventrix.core.quantity.arrays import Array
@@ -326,4 +326,4 @@ def blockage(probe_diameter: float | None, height: float, area: float) -> float:
 
 def newest_of(cut: Cut, station: str) -> Traverse | None:
     """The last pitot traverse of a station at a cut."""
-    return next((t for t in reversed(cut.traverses) if t.station == station and t.kind == "pitot"), None)
+    return next((t for t in reversed(cut.traverses) if t.station == station and t.kind == TraverseKind.PITOT), None)

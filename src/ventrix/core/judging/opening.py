@@ -12,6 +12,7 @@ from ventrix.core.metal.walls import walls_at
 from ventrix.core.model.bench import Bench
 from ventrix.core.model.cut import Port
 from ventrix.core.model.job import Job
+from ventrix.core.model.kinds import TraverseKind
 from ventrix.core.quantity.refused import Refused
 
 
@@ -63,7 +64,7 @@ def _look_at(findings: Findings, port: Port) -> None:
         here = unroll(port, cut, findings.job.valve_of(port, cut))
         walls_at(findings.job, port, cut)
         for traverse in cut.traverses:
-            if traverse.kind == "pitot":
+            if traverse.kind == TraverseKind.PITOT:
                 field_of(
                     traverse, *_size(here.width(0.0), here.height(0.0), here.area(0.0)), air_of(findings.job, traverse)
                 )

@@ -280,6 +280,14 @@ class ExpectedAs(Worded):
     LIFT = "lift", "at one lift"
 
 
+class TraverseKind(StrEnum):
+    """What is held in the air of a port, and what is read with it."""
+
+    PITOT = "pitot"
+    BALL = "ball"
+    TOTAL_HEAD = "total head"
+
+
 class SpeedsAt(Worded):
     """What air the typed speeds of a probe stand at."""
 

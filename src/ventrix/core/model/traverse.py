@@ -27,8 +27,9 @@ class ProbePoint(Noun):
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Traverse(Noun):
-    """Named points of one station, read at one lift and pressure. `kind` is "pitot" or "ball"; `base_flow` is
-    the flow without the ball. `speeds_at` says what air typed speeds stand at."""
+    """Named points of one station, read at one lift and pressure. `kind` is one of `TraverseKind`: a pitot's pressures
+    or speeds, flows with a ball held there (`base_flow` without it), or by how much the total head there is under the
+    room's. `speeds_at` says what air typed speeds stand at."""
 
     station: str
     kind: str = "pitot"

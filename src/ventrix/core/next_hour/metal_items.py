@@ -12,7 +12,7 @@ from ventrix.core.model.kinds import Use
 from ventrix.core.model.noun import Direction
 from ventrix.core.next_hour.maker import BLENDING, LATER, STAGE_OF, Maker, stage_key, usual, wall_key
 from ventrix.core.next_hour.work_item import ItemKind, WaitsFor, WorkItem
-from ventrix.core.planning.moves import CUTS, READ_FIRST, REFLOW, Move, MoveKind
+from ventrix.core.planning.moves import CUTS, READ_FIRST, Move, MoveKind
 from ventrix.core.planning.next_moves import Plan, plan_port
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import listed
@@ -77,7 +77,7 @@ class MetalItems:
             return
         together = max(plan.batches, key=lambda m: m.rate, default=None)
         inside = () if together is None else together.passes  # done with the set, and not again by themselves
-        begin = [self._first_flow(model)] if self.job.setups and plan.planned.run is None else []
+        begin = [self._first_flow(model, plan)] if self.job.setups and plan.planned.run is None else []
         yield from begin
         before = [WaitsFor(f"{model.name} is flowed as it is", item.key) for item in begin]
         for move in plan.candidates:
@@ -92,12 +92,19 @@ class MetalItems:
         what = f"flow {model.name} as it is now"
         return self.maker.item(f"flow {model.id}", what, ItemKind.LOOK, "walls and roof", move.seconds, model)
 
-    def _first_flow(self, model: Port) -> WorkItem:
+    def _first_flow(self, model: Port, plan: Plan) -> WorkItem:
         """A shop with a bench flows a port before it cuts it: what was never flowed as cast has no before."""
         what, because = f"flow {model.name} as it is", "Without a before, no cut on it can be judged."
         waits = [WaitsFor("the head is cleaned", "clean")]
         return self.maker.item(
-            f"flow {model.id}", what, ItemKind.LOOK, "walls and roof", REFLOW, model, waits=waits, because=because
+            f"flow {model.id}",
+            what,
+            ItemKind.LOOK,
+            "walls and roof",
+            plan.record.reflow,
+            model,
+            waits=waits,
+            because=because,
         )
 
     def _cut(self, model: Port, move: Move, before: Sequence[WaitsFor]) -> WorkItem:

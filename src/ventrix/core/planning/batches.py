@@ -9,7 +9,7 @@ from typing import Final
 import numpy as np
 
 from ventrix.core.planning.chain import ChainWork
-from ventrix.core.planning.moves import REFLOW, Ground, Move, MoveKind
+from ventrix.core.planning.moves import Ground, Move, MoveKind
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.words import listed
 
@@ -44,7 +44,7 @@ def _together(ground: Ground, passes: Sequence[Move]) -> Move:
     """A set of passes done one after the other, and flowed once."""
     works = [ChainWork(m.place, m.depth or 0.0, m.place in ground.before) for m in passes]
     gains = _as_learned(ground, passes, ground.fit.gain(works, ground.planned.lift))
-    seconds = sum(m.seconds - m.flowing for m in passes) + REFLOW
+    seconds = sum(m.seconds - m.flowing for m in passes)
     places = [m.place for m in passes]
     saved = f"{len(passes) - 1} flow test{'s' * (len(passes) > 2)}"
     said = (

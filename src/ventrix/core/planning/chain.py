@@ -78,14 +78,27 @@ class ChainClay:
 
 
 @dataclass(frozen=True, slots=True)
+class ChainSurvey:
+    """Total head read behind a place of a state at a lift [m]: the share of the test pressure lost up to there, and how
+    well that is known (relative)."""
+
+    state: int
+    place: str
+    lift: float
+    share: float
+    doubt: float
+
+
+@dataclass(frozen=True, slots=True)
 class Chain:
-    """What a port's chain begins with: its medians of K and its states, in order, and clay tried on them. `pressure` is
-    the drop [Pa]; on an uncalibrated bench (`is_index`) the scale of flow is a parameter of the fit. `learned` is what
-    finished ports of its casting told: the book's own prior without."""
+    """What a port's chain begins with: its medians of K and its states, in order, clay tried on them, and total head
+    surveyed in them. `pressure` is the drop [Pa]; on an uncalibrated bench (`is_index`) the scale of flow is a
+    parameter of the fit. `learned` is what finished ports of its casting told: the book's own prior without."""
 
     medians: Mapping[str, float]
     states: tuple[ChainState, ...]
     pressure: float
     is_index: bool = False
     clays: tuple[ChainClay, ...] = ()
+    surveys: tuple[ChainSurvey, ...] = ()
     learned: CastingPrior | None = None

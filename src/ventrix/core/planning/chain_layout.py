@@ -10,7 +10,7 @@ import numpy as np
 from ventrix.core.formulas.bench_flow import ideal_flux
 from ventrix.core.formulas.valve import seat_opening_area
 from ventrix.core.planning import priors
-from ventrix.core.planning.chain import Chain, ChainClay, ChainWork
+from ventrix.core.planning.chain import Chain, ChainClay, ChainSurvey, ChainWork
 from ventrix.core.planning.learned import CastingPrior
 from ventrix.core.planning.priors import CHAMBER, KNOTS, PLACES, SECTION_OF, SHORT_SIDE, VALVE
 from ventrix.core.quantity.arrays import Array
@@ -162,6 +162,12 @@ class Layout:
         taken = np.minimum(clay.taken * np.exp(theta[:, self.clays][:, i]), 0.9)[:, None]
         whole = summed(terms)
         return np.asarray(-0.5 * np.log1p(terms[clay.place] / whole * ((1 - taken) ** -2 - 1)))
+
+    def log_share(self, theta: Array, survey: ChainSurvey) -> Array:
+        """ln of the share of the whole loss up to a surveyed place and its own with it, shape (draws,)."""
+        terms = self.terms(theta, np.array([survey.lift]), survey.state)
+        up_to = PLACES[: PLACES.index(survey.place) + 1]
+        return np.asarray(np.log(sum(terms[p] for p in up_to) / summed(terms))[:, 0])
 
     def noise(self) -> tuple[Array, Array]:
         """Covariance of ln Q of all states together: the bench's part, and the chain's own wrongness."""

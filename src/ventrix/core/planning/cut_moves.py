@@ -14,7 +14,7 @@ from ventrix.core.model.cut import carried_figure
 from ventrix.core.model.kinds import Place
 from ventrix.core.model.school_questions import side_taken
 from ventrix.core.planning.chain import ChainWork
-from ventrix.core.planning.moves import READ_FIRST, REFLOW, Ground, Move, MoveKind
+from ventrix.core.planning.moves import READ_FIRST, Ground, Move, MoveKind
 from ventrix.core.quantity.units import from_si
 
 DEPTHS: Final = (0.25e-3, 0.5e-3, 0.75e-3, 1.0e-3)
@@ -68,7 +68,7 @@ def a_pass(ground: Ground, place: str, depth: float, side: str | None = None, ed
     wall = _wall(ground, place)
     volume = depth * edge * ground.edges.get(place, 0.0) * _reach(ground, place)
     said = f"A pass at the {place}, flowed again.{_what_was_not_reckoned(ground)}"
-    move = ground.move(place, MoveKind.CUT, gains, seconds + REFLOW, said, depth, volume,
+    move = ground.move(place, MoveKind.CUT, gains, seconds, said, depth, volume,
                        None if wall is None else wall - depth)  # fmt: skip
     section, speed = _smallest_after(ground, place, depth * edge)
     return replace(move, side=side, section=section, speed=speed, blocked_by=_past_ceilings(ground, volume, speed))

@@ -9,7 +9,7 @@ from typing import Final
 import numpy as np
 
 from ventrix.core.planning.loss_chain import DRAWS
-from ventrix.core.planning.moves import HOUR, READ_FIRST, REFLOW, WORKS, Ground, Move, MoveKind
+from ventrix.core.planning.moves import HOUR, READ_FIRST, WORKS, Ground, Move, MoveKind
 from ventrix.core.planning.priors import CLAY_WRONG
 from ventrix.core.planning.value_of_looking import Look, value_of_look
 from ventrix.core.quantity.arrays import Array
@@ -55,7 +55,7 @@ def _clay(ground: Ground, place: str, rates: Array) -> Move:
     share = (terms[place] / np.sum(list(terms.values()), axis=0)) @ ground.planned.weights
     worth = value_of_look(rates, Look(0.5 * share * (1 / (1 - CLAY_TAKES) ** 2 - 1), CLAY_WRONG))
     said = f"Clay at the {place}: settles whether it is worth its hour."
-    return _look(place, MoveKind.CLAY, 15 * 60.0 + REFLOW / 2, worth, said)
+    return _look(place, MoveKind.CLAY, 15 * 60.0 + ground.record.reflow / 2, worth, said)
 
 
 def _mount(ground: Ground, rates: Array) -> Move:
@@ -73,7 +73,9 @@ def flow_it(ground: Ground) -> list[Move]:
         return []
     last = ground.logged[-1]
     name = f", {last.name}" if last.name else ""
-    found = _look("", MoveKind.FLOW, REFLOW, 0.0, f"Flow it: what cut {last.number} brought decides what is next.")
+    found = _look(
+        "", MoveKind.FLOW, ground.record.reflow, 0.0, f"Flow it: what cut {last.number} brought decides what is next."
+    )
     return [replace(found, named=f"cut {last.number}{name}")]
 
 

@@ -128,6 +128,30 @@ class ChainFit:
         low, middle, high = (float(v) for v in np.quantile(begins, [0.1, 0.5, 0.9]))
         return Separation(middle, low, high, float(np.median(share))) if middle < top else None
 
+    def split(self, lift: Array, weights: Array) -> dict[str, tuple[float, float, float]]:
+        """How the last state's work shares its gain by place: low, middle and high in eight draws of ten [-]; empty
+        where it was worked at fewer than two places. `weights` of `lift`, shape (n,), both.
+
+        An estimate: flow was read before and after all of it, and the chain says whose loss went.
+        """
+        last = len(self.chain.states) - 1
+        places = list(dict.fromkeys(w.place for w in self.chain.states[-1].works if w.place in PLACES))
+        if last < 1 or len(places) < 2:
+            return {}
+        before, after = self.terms(lift, last - 1), self.terms(lift, last)
+        over = weights / np.sum(weights)
+        gone = {}
+        for place in places:
+            section = SECTION_OF.get(place, place)
+            own = [p for p in PLACES if p == place or (SECTION_OF.get(p) == section and p not in places)]
+            gone[place] = np.maximum(sum(before[p] - after[p] for p in own) / summed(before), 0.0) @ over
+        whole = np.maximum(sum(gone.values()), 1e-12)
+        return {
+            place: (float(low), float(middle), float(high))
+            for place, part in gone.items()
+            for low, middle, high in [np.quantile(part / whole, [0.1, 0.5, 0.9])]
+        }
+
     def gain(self, works: Sequence[ChainWork], lift: Array, random: np.random.Generator | None = None) -> Array:
         """Relative gain of flow by draws at lifts, shape (draws, n), of works done to the last state."""
         draw = random or np.random.default_rng(SEED + 1)
@@ -216,13 +240,17 @@ def fit_chain(chain: Chain) -> ChainFit:
     whole = np.linalg.cholesky(bench + wrong)
     prior = np.linalg.cholesky(layout.prior)
     flows = np.log(np.concatenate([s.flow for s in chain.states]))
-    seen = np.concatenate([flows, *(c.ratio for c in chain.clays)])
+    surveyed = np.array([np.log(s.share) - priors.SURVEY_BIAS[0] for s in chain.surveys])
+    seen = np.concatenate([flows, *(c.ratio for c in chain.clays), surveyed])
     whole = block_diag(whole, *(np.linalg.cholesky(_clay_noise(c)) for c in chain.clays))
+    if chain.surveys:
+        whole = block_diag(whole, np.linalg.cholesky(_survey_noise(chain)))
 
     def said(theta: Array) -> Array:
         states = [layout.log_flow(theta, i) for i in range(len(chain.states))]
         clays = [layout.log_ratio(theta, c, i) for i, c in enumerate(chain.clays)]
-        return np.concatenate([*states, *clays], axis=1)
+        shares = [layout.log_share(theta, s)[:, None] for s in chain.surveys]
+        return np.concatenate([*states, *clays, *shares], axis=1)
 
     def off(theta: Array) -> Array:
         return np.asarray(seen - said(theta[None, :])[0])
@@ -272,6 +300,12 @@ def _clay_noise(clay: ChainClay) -> Array:
     n = len(clay.lift)
     common = np.hypot(clay.common, priors.CLAY_WRONG)
     return np.asarray(2 * clay.repeat**2 * np.eye(n) + common**2 * np.ones((n, n)))
+
+
+def _survey_noise(chain: Chain) -> Array:
+    """Covariance of ln of the surveyed shares: each has its own doubt, and one probe's bias is in all."""
+    own = np.diag([s.doubt**2 for s in chain.surveys])
+    return np.asarray(own + priors.SURVEY_BIAS[1] ** 2)
 
 
 def guessed_flow(chain: Chain, lift: Array) -> Array:

@@ -22,7 +22,6 @@ from ventrix.core.planning.own_record import OwnRecord
 from ventrix.core.quantity.arrays import Array
 
 HOUR: Final = 3600.0
-REFLOW: Final = 30 * 60.0  # s to take the head off, bolt it down and flow it again
 FEWEST_OF_HIS: Final = 3  # cuts before a porter's own factors count
 # What blocks a place that was not read on this port.
 READ_FIRST: Final = "read the wall first"
@@ -108,11 +107,7 @@ class Move:
     guess: bool = False  # what it brings is a guess of the trade, not this port's data
     brought: Brought | None = None  # by the pass before it at this place
     passes: tuple[Move, ...] = ()  # of a batch
-
-    @property
-    def flowing(self) -> float:
-        """Of `seconds`, those to flow it again [s]."""
-        return REFLOW if self.kind in WORKS else 0.0
+    flowing: float = 0.0  # of `seconds`, those to flow it again
 
 
 @dataclass(frozen=True)
@@ -185,8 +180,9 @@ class Ground:
         volume: float = 0.0,
         wall_left: float | None = None,
     ) -> Move:
-        """A move that brings flow: relative gains by draws at the lifts, shape (400, n). Its spread is widened by what
-        the plan's own record says of its intervals."""
+        """A move that brings flow and is flowed again: relative gains by draws at the lifts, shape (400, n), and what
+        the work takes [s]. Its spread is widened by what the plan's own record says of its intervals."""
+        flowing = self.record.reflow
         middle = gains.mean(axis=0)
         gains = middle + self.record.widen * (gains - middle)
         by_lift = gains * self.planned.flow
@@ -198,8 +194,8 @@ class Ground:
             Point(float(x), *(float(v) for v in row)) for x, row in zip(self.planned.lift, quantiles.T, strict=True)
         )
         return Move(
-            place, None, depth, kind, gain, low, high, low95, high95, gain / self.worth, points, seconds, volume,
-            gain / seconds, wall_left, (), sentence, draws,
+            place, None, depth, kind, gain, low, high, low95, high95, gain / self.worth, points, seconds + flowing,
+            volume, gain / (seconds + flowing), wall_left, (), sentence, draws, flowing=flowing,
         )  # fmt: skip
 
 

@@ -9,6 +9,7 @@ from typing import Final
 
 import numpy as np
 
+from ventrix.core.air.total_head import share_lost
 from ventrix.core.formulas.valve import throat_area
 from ventrix.core.judging.comparability import comparability
 from ventrix.core.judging.findings import Findings
@@ -16,10 +17,10 @@ from ventrix.core.judging.schools import school_weights
 from ventrix.core.metal.unrolled import UnrolledPort, unroll
 from ventrix.core.model.cut import Cut, Port, carried, carried_figure, trial_as_cut
 from ventrix.core.model.kinds import Place, TrialKind
-from ventrix.core.planning.chain import Chain, ChainClay, ChainState, ChainValve, ChainWork
+from ventrix.core.planning.chain import Chain, ChainClay, ChainState, ChainSurvey, ChainValve, ChainWork
 from ventrix.core.planning.learned import CastingPrior
 from ventrix.core.planning.loss_chain import guessed_flow
-from ventrix.core.planning.priors import CLAY_AREA, PLACES, SECTION_OF, median_losses
+from ventrix.core.planning.priors import CLAY_AREA, PLACES, SECTION_OF, SURVEY_DOUBT, median_losses
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import to_si
@@ -112,7 +113,8 @@ def planned_port(
     medians = _medians(port, flowed[0], run)
     pressure = run.shown_at or run.setup.test_pressure or USUAL_PRESSURE  # an index may be read at none
     clays = tuple(c for i, cut in enumerate(cuts) for c in _clays(findings, port, cut, i, states[i]))
-    chain = Chain(medians, tuple(states), pressure, run.kind == "index", clays, learned)
+    surveys = tuple(s for i, cut in enumerate(cuts) for s in _surveys(findings, port, cut, i))
+    chain = Chain(medians, tuple(states), pressure, run.kind == "index", clays, surveys, learned)
     cam = findings.cam_of(port.kind)
     mine_lifts = tuple(m.lift for m in job.my_lifts if m.kind == port.kind)
     weights = school_weights(findings.school, run.lift, run.flow, cam, mine_lifts)
@@ -233,6 +235,17 @@ def _clays(findings: Findings, port: Port, cut: Cut, i: int, state: ChainState) 
             yield ChainClay(
                 i, trial.place, trial.area_taken / area, doubt, lift, ratio, state.repeat, state.mount * 2**0.5
             )
+
+
+def _surveys(findings: Findings, port: Port, cut: Cut, i: int) -> Iterator[ChainSurvey]:
+    """Total head read at places of the chain in a state; on draw alone, where it stands against the room's."""
+    for traverse in cut.traverses:
+        found = share_lost(findings.job, traverse)
+        if found is None or port.kind != "intake" or traverse.station not in PLACES or traverse.lift is None:
+            continue
+        relative, pressure = SURVEY_DOUBT
+        doubt = float(np.hypot(relative, pressure / (found.share * found.pressure)))
+        yield ChainSurvey(i, traverse.station, traverse.lift, found.share, doubt)
 
 
 def works_between(port: Port, before: int, number: int) -> tuple[ChainWork, ...]:

@@ -14,6 +14,7 @@ EIGHT_IN_TEN: Final = 1.2816  # standard deviations on each side
 PRIOR_COUNT: Final = 6.0  # cuts that the interval's own width counts for, before any came
 FEWEST: Final = 3  # cuts before a place has a bias of its own
 COVERS: Final = 1.96
+REFLOW: Final = 30 * 60.0  # s, where the shop has no own tests with their times (common practice, no source)
 
 
 @dataclass(frozen=True, slots=True)
@@ -28,15 +29,17 @@ class PlaceBias:
 @dataclass(frozen=True, slots=True)
 class OwnRecord:
     """Of `cuts` that the plan said something of, `inside` came inside eight in ten; `widen` is what its intervals are
-    multiplied by from here on, and `biases` its ratios by place, most cuts first."""
+    multiplied by from here on, and `biases` its ratios by place, most cuts first. `reflow` is what taking a head off,
+    bolting it down and flowing it takes here [s]."""
 
     cuts: int = 0
     inside: int = 0
     widen: float = 1.0
     biases: tuple[PlaceBias, ...] = ()
+    reflow: float = REFLOW
 
 
-def own_record(outcomes: Sequence[Outcome]) -> OwnRecord:
+def own_record(outcomes: Sequence[Outcome], reflow: float | None = None) -> OwnRecord:
     """The record of the plan over any number of jobs.
 
     .. math:: w^2 = \\frac{\\nu_0 + \\sum_i z_i^2}{\\nu_0 + n}, \\quad
@@ -48,6 +51,8 @@ def own_record(outcomes: Sequence[Outcome]) -> OwnRecord:
     ----------
     outcomes : sequence of Outcome
         Those that the plan said are counted.
+    reflow : float, optional
+        What `reflow_time` found [s].
 
     Returns
     -------
@@ -79,4 +84,4 @@ def own_record(outcomes: Sequence[Outcome]) -> OwnRecord:
             row[2] += 1
     widen = np.sqrt((PRIOR_COUNT + sum(z**2 for z in scores)) / (PRIOR_COUNT + len(scores)))
     biases = [PlaceBias(p, r[0] / r[1], int(r[2])) for p, r in sums.items() if r[1] > 0]
-    return OwnRecord(len(scores), inside, float(widen), tuple(sorted(biases, key=lambda b: -b.cuts)))
+    return OwnRecord(len(scores), inside, float(widen), tuple(sorted(biases, key=lambda b: -b.cuts)), reflow or REFLOW)

@@ -13,7 +13,7 @@ from ventrix.core.model.kinds import CutKind, Entry, Place, Use
 from ventrix.core.model.school_questions import side_taken
 from ventrix.core.planning.chain import ChainWork
 from ventrix.core.planning.loss_chain import DRAWS, SEED
-from ventrix.core.planning.moves import REFLOW, Ground, Move, MoveKind
+from ventrix.core.planning.moves import Ground, Move, MoveKind
 from ventrix.core.planning.of_job import FIN
 from ventrix.core.planning.priors import ENTRY, KNOTS, VALVE
 from ventrix.core.quantity.arrays import Array
@@ -57,7 +57,7 @@ def _seat_work(ground: Ground) -> list[Move]:
         better = median + spread * random.standard_normal(DRAWS)
         fades = np.clip(1 - (x - up_to) / (KNOTS[-1] - KNOTS[0]), 0, 1) * (x <= up_to + 0.12)
         gains = np.expm1(share * better[:, None] * fades[None, :])
-        move = ground.move("valve", MoveKind(name), gains, 60 * MINUTES[name] + REFLOW, words[name])
+        move = ground.move("valve", MoveKind(name), gains, 60 * MINUTES[name], words[name])
         move = replace(move, named="back cut" if name == "valve" else "recipe", guess=True)
         if CutKind(name) in _done(ground):
             move = replace(move, blocked_by=("it was done before: its own figures are in the row",))
@@ -73,7 +73,7 @@ def _larger_valve(ground: Ground) -> Move:
     wide = state.valve.diameter + LARGER
     gains = ground.fit.gain_of_valve(wide, ground.planned.lift)
     said = "The next valve, 1 mm larger, its throat with it: the machine shop's. Shrouding is not calculated."
-    move = ground.move("valve", MoveKind.VALVE, gains, 60 * MINUTES["larger"] + REFLOW, said)
+    move = ground.move("valve", MoveKind.VALVE, gains, 60 * MINUTES["larger"], said)
     blocked = []
     if job.use == Use.TRUCK and ground.port.kind == "intake":
         blocked.append("a truck's intake keeps its valve: small and fast")
@@ -89,7 +89,7 @@ def _fin(ground: Ground) -> Move:
     works = [ChainWork(Place.GUIDE.value, 0.0, Place.GUIDE.value in ground.before, takes=FIN_TAKES)]
     gains = ground.fit.gain(works, ground.planned.lift)
     said = "The guide boss tapered along the air: how much that takes off its loss is an estimate."
-    move = ground.move(Place.GUIDE.value, MoveKind.CUT, gains, 60 * MINUTES["fin"] + REFLOW, said)
+    move = ground.move(Place.GUIDE.value, MoveKind.CUT, gains, 60 * MINUTES["fin"], said)
     shape = carried(ground.port, ground.cut, "boss_shape")
     done = shape is not None and str(shape.value) in FIN
     return replace(move, named="shape", guess=True, blocked_by=("boss already tapered",) if done else ())
@@ -99,6 +99,6 @@ def _entry(ground: Ground) -> Move:
     run = ground.planned.run
     gains: Array = ground.fit.gain([ChainWork(ENTRY, 0.0, False, takes=ENTRY_TAKES)], ground.planned.lift)
     said = "The manifold blended to the port at the joint: what that takes off is a guess."
-    move = ground.move(ENTRY, MoveKind.ENTRY, gains, 60 * MINUTES["entry"] + REFLOW, said)
+    move = ground.move(ENTRY, MoveKind.ENTRY, gains, 60 * MINUTES["entry"], said)
     with_it = run is not None and run.setup.entry == Entry.MANIFOLD
     return replace(move, named="manifold", guess=True, blocked_by=() if with_it else (FLOWED_BARE,))

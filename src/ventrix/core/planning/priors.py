@@ -12,6 +12,7 @@ import numpy as np
 
 from ventrix.core.model.kinds import Entry, Place
 from ventrix.core.quantity.arrays import Array
+from ventrix.core.quantity.units import to_si
 
 # Places in the air's order, as answers name them. "throat" is the seat ring, "valve" the opening between valve and
 # seat.
@@ -75,6 +76,11 @@ LETS_GO_WIDTH: Final = 0.025
 LET_GO_SPREAD: Final = 1.5  # lognormal, on the part of the short side's share that separation makes (as SHARE_SPREAD)
 LETS_GO_DOUBT: Final = 0.025  # L/D, on where it begins: ports let go in other shapes than a smooth step
 LETS_GO_MOVES: Final = 0.015, 0.6  # L/D a mm
+
+# A survey of total head: relative doubt and doubt [Pa] of a mean reading, and the bias that all of them share, of the
+# logarithm (tried on ports of other structures; no book gives them).
+SURVEY_DOUBT: Final = 0.15, to_si(0.2, "inH2O")
+SURVEY_BIAS: Final = float(np.log(0.92)), 0.10
 
 CLAY_WRONG: Final = 0.015  # of ln(Q'/Q): clay is not the place's own shape
 CLAY_AREA: Final = 0.2  # relative, of what clay took where nobody said how well it is known

@@ -20,7 +20,8 @@ from ventrix.core.judging.like_sizes import FAR, between_lifts, size_distance, w
 from ventrix.core.model.bench import Bench
 from ventrix.core.model.job import Job
 from ventrix.core.model.kinds import JobState
-from ventrix.core.model.run import SetUp
+from ventrix.core.model.run import Reading, SetUp
+from ventrix.core.planning.reflow import span_of
 from ventrix.records.book.book import BENCHES, Book, revision_of
 from ventrix.records.book.loading import load_benches, load_job
 from ventrix.records.book.tables import CUT_INDEX, JOB_INDEX, REVISION, TABLES
@@ -196,6 +197,18 @@ class Index:
                     )
                     found[bench] = found.get(bench, Evidence()) + one
         return found
+
+    def flow_spans(self) -> list[float]:
+        """From the first to the last reading of every run of the book that tells its times [s]."""
+        reading = TABLES[Reading]
+        asked = (
+            select(func.min(reading.c.time), func.max(reading.c.time))
+            .where(reading.c.time.is_not(None))
+            .group_by(reading.c.flow_run_id)
+        )
+        with self._book.reading() as connection:
+            rows = connection.execute(asked).all()
+        return [span for first, last in rows if (span := span_of(first, last)) is not None]
 
     def outcomes_elsewhere(self, but: str) -> list[Outcome]:
         """What was said of cuts of the book's other jobs before the work, and came."""

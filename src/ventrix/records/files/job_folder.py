@@ -44,7 +44,7 @@ def photo_files(job: Job) -> list[str]:
     """The names of every picture a job speaks of."""
     named = [p.file for p in job.photos]
     for port in job.ports:
-        named += [noted.photo for noted in (*port.faults, *port.slips) if noted.photo]
+        named += [f.photo for f in port.faults if f.photo] + [s.photo for s in port.slips if s.photo]
         for cut in port.cuts:
             named += [p.file for p in cut.photos]
             named += [s.file for s in cut.scans]

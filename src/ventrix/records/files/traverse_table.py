@@ -10,7 +10,7 @@ from pathlib import Path
 from typing import Final
 
 from ventrix.core.model.cut import Cut
-from ventrix.core.model.kinds import SpeedsAt
+from ventrix.core.model.kinds import SpeedsAt, TraverseKind
 from ventrix.core.model.noun import Noun
 from ventrix.core.model.plausible import limit_of
 from ventrix.core.model.traverse import ProbePoint, Traverse
@@ -68,8 +68,10 @@ def read_traverses(path: Path, new_id: Callable[[], str]) -> tuple[Traverse, ...
             raise InputError(f"{len(cells)} fields where the header has {len(header)}", file=name, line=number)
         row = dict.fromkeys(COLUMNS, "") | dict(zip(header, (c.strip() for c in cells), strict=True))
         figure = _Figures(row, name, number)
-        if row["kind"] not in ("", "pitot", "ball"):
-            raise InputError(f"'{row['kind'][:40]}' is not pitot or ball", file=name, line=number, field="kind")
+        if row["kind"] not in ("", *TraverseKind):
+            raise InputError(
+                f"'{row['kind'][:40]}' is not {', '.join(TraverseKind)}", file=name, line=number, field="kind"
+            )
         if row["speeds_at"] not in ("", *SpeedsAt):
             said = f"'{row['speeds_at'][:40]}' is not {' or '.join(SpeedsAt)}"
             raise InputError(said, file=name, line=number, field="speeds_at")
@@ -78,7 +80,7 @@ def read_traverses(path: Path, new_id: Callable[[], str]) -> tuple[Traverse, ...
             heads[key] = Traverse(
                 id=new_id(),
                 station=text_of(row["station"]),
-                kind=row["kind"] or "pitot",
+                kind=row["kind"] or TraverseKind.PITOT.value,
                 layout=text_of(row["layout"]),
                 lift=figure("lift_mm", "mm", Traverse, "lift"),
                 probe=text_of(row["probe"]),

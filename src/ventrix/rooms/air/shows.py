@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 import numpy as np
 
 from ventrix.core.air.field_change import change_of, flux_note, half_areas
@@ -16,12 +18,13 @@ from ventrix.core.air.hints import (
 from ventrix.core.air.layouts import layout_named, usual_layout
 from ventrix.core.air.sections import Size, corner_of, places_on, station_share
 from ventrix.core.air.swirl_over_lift import run_swirl_ratio, swirl_change, swirl_events
+from ventrix.core.air.total_head import share_lost
 from ventrix.core.air.traverse import Field
 from ventrix.core.formulas.pitot import ball_drop
 from ventrix.core.judging.findings import Findings
 from ventrix.core.metal.unrolled import unroll, zone_named
 from ventrix.core.model.cut import Cut, Port
-from ventrix.core.model.kinds import Result
+from ventrix.core.model.kinds import Result, TraverseKind
 from ventrix.core.model.traverse import Traverse
 from ventrix.core.quantity.units import from_si
 from ventrix.core.quantity.words import number_text, percent_text, sentence
@@ -57,6 +60,27 @@ def section_view(
     if guessed:
         title = f"{title}, size guessed"
     return SectionView(title, size[0], size[1], ring, tuple(spots), found, scale, wanted, corner_of(size), guessed)
+
+
+def survey_view(
+    title: str, traverse: Traverse, size: Size, station: str, units: Units, wanted: str = ""
+) -> SectionView:
+    """A section with how far the total head is under the room's at each point."""
+    view = section_view(title, traverse, None, size, station, (0.0, 1.0), units, wanted)
+    read = {p.name: p.reading for p in traverse.points if p.struck is None and p.reading is not None}
+    spots = tuple(replace(s, text=units.pressure.text(read[s.name])) if s.name in read else s for s in view.spots)
+    return replace(view, spots=spots)
+
+
+def survey_sentences(findings: Findings, cut: Cut, units: Units) -> list[str]:
+    """How much of the test pressure is lost up to each surveyed station, in the air's order."""
+    said = []
+    for traverse in sorted(cut.traverses, key=lambda t: (t.lift or 0.0, station_share(t.station))):
+        lost = share_lost(findings.job, traverse)
+        if lost is not None and traverse.lift is not None:
+            at = f"{traverse.station} at {units.lift.with_unit(traverse.lift)}"
+            said.append(f"{percent_text(lost.share, 0)} of {units.pressure.with_unit(lost.pressure)} up to the {at}")
+    return [f"Lost by total head: {'; '.join(said)}. Plan's What limits counts it."] if said else []
 
 
 def difference_view(before: Field, after: Field, size: tuple[float, float, float], units: Units) -> SectionView:
@@ -129,7 +153,7 @@ def ball_spots(findings: Findings, port: Port, cut: Cut, units: Units) -> tuple[
     """Drop in flow per place, on the unrolled port: busy places large."""
     here = unroll(port, cut, findings.job.valve_of(port, cut))
     rows = []
-    for t in (t for t in cut.traverses if t.kind == "ball" and t.base_flow):
+    for t in (t for t in cut.traverses if t.kind == TraverseKind.BALL and t.base_flow):
         for p in t.points:
             if p.flow is None or p.struck is not None or t.base_flow is None:
                 continue

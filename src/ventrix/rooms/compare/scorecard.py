@@ -21,7 +21,7 @@ from ventrix.core.judging.schools import bands
 from ventrix.core.judging.verdict import Verdict
 from ventrix.core.metal.walls import walls_at
 from ventrix.core.model.cut import OTHER_SIDE, Cut, poured_volume
-from ventrix.core.model.kinds import Result, School
+from ventrix.core.model.kinds import Result, School, TraverseKind
 from ventrix.core.model.school_questions import side_taken
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import percent_text
@@ -263,7 +263,7 @@ def _run_rows(findings: Findings, pair: Pair, units: Units) -> list[Score]:
 def _probed_rows(findings: Findings, pair: Pair, units: Units) -> list[Score]:
     """Mean probed speed of every station that both cuts were probed at, at one lift; conversions are marked."""
     rows = []
-    for station in dict.fromkeys(t.station for t in pair.after.traverses if t.kind == "pitot"):
+    for station in dict.fromkeys(t.station for t in pair.after.traverses if t.kind == TraverseKind.PITOT):
         had, has = newest_of(pair.before, station), newest_of(pair.after, station)
         if had is None or has is None or had.lift != has.lift or pair.before.id == "other":
             continue

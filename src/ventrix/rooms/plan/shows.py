@@ -256,6 +256,26 @@ def record_words(plan: Plan) -> str:
     return f"{said}."
 
 
+def split_words(plan: Plan, units: Units) -> str:
+    """How the gain of a cut at several places is shared among them, by the chain."""
+    planned = plan.planned
+    parts = plan.fit.split(planned.lift, planned.weights)
+    if not parts or len(planned.cuts) < 2:
+        return ""
+    states = planned.chain.states
+    same = np.intersect1d(states[-1].lift, states[-2].lift)
+    if not len(same):
+        return ""
+    weights = np.interp(same, planned.lift, planned.weights)
+    then, now = (np.interp(same, s.lift, s.flow) @ weights for s in (states[-2], states[-1]))
+    gain = float(now - then) / float(np.sum(weights)) * float(np.sum(planned.weights))
+    shared = ", ".join(
+        f"{place} about {_amount(middle * gain, plan, units)} ({100 * low:.0f} to {100 * high:.0f} %)"
+        for place, (low, middle, high) in parts.items()
+    )
+    return f"Cut {planned.cuts[-1].number} brought {_amount(gain, plan, units)}: {shared}. An estimate, not proven."
+
+
 def fit_words(plan: Plan, units: Units) -> str:
     """Whether the chain fits this port."""
     if plan.planned.run is None:

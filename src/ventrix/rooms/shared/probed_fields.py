@@ -12,6 +12,7 @@ from ventrix.core.formulas import bench_flow
 from ventrix.core.judging.findings import Findings
 from ventrix.core.metal.unrolled import unroll
 from ventrix.core.model.cut import Cut, Port
+from ventrix.core.model.kinds import TraverseKind
 from ventrix.core.model.traverse import Traverse
 from ventrix.core.quantity.refused import Refused
 
@@ -35,7 +36,7 @@ def field_at(
 def fields_along(findings: Findings, port: Port, cut: Cut) -> list[tuple[Traverse, Field | None]]:
     """The newest traverse of every station probed at a cut, with its field as it was taken."""
     found = []
-    for station in dict.fromkeys(t.station for t in cut.traverses if t.kind == "pitot"):
+    for station in dict.fromkeys(t.station for t in cut.traverses if t.kind == TraverseKind.PITOT):
         traverse = newest_of(cut, station)
         if traverse is not None:
             try:

@@ -16,6 +16,7 @@ from ventrix.core.air.sections import places_on, size_of
 from ventrix.core.air.traverse import AirThere, air_of, point_speed
 from ventrix.core.edits.traverses import edit_traverse
 from ventrix.core.metal.unrolled import unroll
+from ventrix.core.model.kinds import TraverseKind
 from ventrix.core.model.traverse import ProbePoint, Traverse
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import parse_quantity, tidy
@@ -87,7 +88,7 @@ class ProbeBar(QWidget):
         traverse = self.traverse()
         if traverse is None:
             return
-        self.procedure = ProbeProcedure([p.name for p in self._places(traverse)], traverse.kind == "ball")
+        self.procedure = ProbeProcedure([p.name for p in self._places(traverse)], traverse.kind == TraverseKind.BALL)
         self.procedure.stand_on_open(p.name for p in traverse.points if p.struck is None)
         self._hold()
 
@@ -109,7 +110,7 @@ class ProbeBar(QWidget):
             return
         places = self._places(traverse)
         if self.procedure.at >= len(places):
-            bench.send(lambda b: b.hold(None, ball=traverse.kind == "ball"))
+            bench.send(lambda b: b.hold(None, what=traverse.kind))
             return
         place, lift = places[self.procedure.at], traverse.lift or 0.0
         station = "seat" if traverse.station == "exit" else traverse.station
@@ -120,7 +121,7 @@ class ProbeBar(QWidget):
             bench.send(lambda b: b.fit(kind, number))
             bench.send(lambda b: b.set_pressure(pressure))
             bench.send(lambda b: b.set_lift(lift))
-        bench.send(lambda b: b.hold(station, place.u, place.v, ball=traverse.kind == "ball"))
+        bench.send(lambda b: b.hold(station, place.u, place.v, what=traverse.kind))
 
     def _sampled(self, samples: list[Sample]) -> None:
         if self.leading is None or not self.isVisible():
@@ -140,8 +141,10 @@ class ProbeBar(QWidget):
             return
         value = self.procedure.live() if self.open_book.bench.connected else None
         shown = ""
-        if value is not None and traverse.kind == "ball":
+        if value is not None and traverse.kind == TraverseKind.BALL:
             shown = f": {units.flow.with_unit(value)}"
+        elif value is not None and traverse.kind == TraverseKind.TOTAL_HEAD:
+            shown = f": {units.pressure.with_unit(value)} under the room's"
         elif value is not None:
             there = ProbePoint(id="", name="", reading=max(value, 0.0))
             speed = point_speed(there, traverse.coefficient or 1.0, self._air(traverse))
@@ -159,7 +162,7 @@ class ProbeBar(QWidget):
         except Refused as error:
             self.problem.setText(str(error))
             return
-        self._keep(traverse, **({"flow": value} if traverse.kind == "ball" else {"reading": value}))
+        self._keep(traverse, **({"flow": value} if traverse.kind == TraverseKind.BALL else {"reading": value}))
 
     def keep_typed(self) -> None:
         """Keep a figure typed: a pressure, or a speed by its unit; with a ball, the flow."""
@@ -178,8 +181,11 @@ class ProbeBar(QWidget):
     def _parse(self, text: str, traverse: Traverse) -> dict[str, Any]:
         units = self.open_book.units
         main, _, rest = text.partition("/") if not re.search(r"/s\s*$", text) else (text, "", "")
-        if traverse.kind == "ball":
+        total = traverse.kind == TraverseKind.TOTAL_HEAD
+        if traverse.kind == TraverseKind.BALL:
             value, key = parse_quantity(text, units.flow.unit), "flow"
+        elif total:
+            value, key = parse_quantity(text, units.pressure.unit), "reading"
         elif re.search(r"(ft|m)/s\s*$", text):
             value, key = parse_quantity(text, units.speed.unit), "speed"
         else:
@@ -187,6 +193,11 @@ class ProbeBar(QWidget):
         if value < 0:
             raise Refused("the figure cannot be negative")
         figures: dict[str, Any] = {key: value}
+        if total:
+            most = self._pressure_of(traverse)
+            if value >= most:
+                raise Refused("more than the test pressure of {} cannot be lost", units.pressure.with_unit(most))
+            return figures
         if key == "reading" and rest.strip():
             figures["static"] = parse_quantity(rest, units.pressure.unit)
         if key == "speed" and value > MOST_SPEED:

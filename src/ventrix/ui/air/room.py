@@ -26,7 +26,7 @@ from ventrix.core.air.sections import size_is_guessed, size_of, station_share
 from ventrix.core.air.traverse import LIMIT_MACH, Field, newest_of
 from ventrix.core.metal.unrolled import unroll
 from ventrix.core.model.cut import Cut
-from ventrix.core.model.kinds import StationName
+from ventrix.core.model.kinds import StationName, TraverseKind
 from ventrix.core.model.traverse import Traverse
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si, from_si_array, parse_quantity
@@ -39,6 +39,8 @@ from ventrix.rooms.air.shows import (
     run_at,
     scale_of,
     section_view,
+    survey_sentences,
+    survey_view,
     swirl_path,
     swirl_sentences,
 )
@@ -193,7 +195,7 @@ class AirRoom(Room):
         if [self.station.itemText(i) for i in range(self.station.count())] != names:
             self.station.clear()
             self.station.addItems(names)
-            probed = [t.station for t in cut.traverses if t.kind == "pitot"]
+            probed = [t.station for t in cut.traverses if t.kind == TraverseKind.PITOT]
             self.station.setCurrentText(chosen or (probed[-1] if probed else "pinch"))
 
     @property
@@ -226,7 +228,7 @@ class AirRoom(Room):
         self.probe.lead_on(traverse_id)
         traverse = self.probe.traverse()
         if traverse is not None:
-            self.pages.setCurrentIndex(0 if traverse.kind == "pitot" else 1)
+            self.pages.setCurrentIndex(1 if traverse.kind == TraverseKind.BALL else 0)
             self.station.setCurrentText(traverse.station)
             self.refresh()
         self.setFocus()
@@ -258,6 +260,10 @@ class AirRoom(Room):
             mark = ", converted" if converted and i else ""
             title = f"{station}, cut {each.number}{mark}" + ("" if traverse is not None else ": not probed")
             view = section_view(title, traverse, found, size, station, scale, units, wanted if i else "", guessed)
+            led = self.probe.traverse()
+            if i and led is not None and led.kind == TraverseKind.TOTAL_HEAD and led.station == station:
+                title = f"{station}, cut {each.number}: under the room's, {units.pressure.label}"
+                view = survey_view(title, led, size, station, units, wanted)
             picture.show_view(view)
         both = fields[0] is not None and fields[1] is not None
         self.pictures[2].setVisible(both)
@@ -279,13 +285,16 @@ class AirRoom(Room):
     ) -> list[str]:
         port, cut = space.port, space.real_cut
         assert port is not None and cut is not None
+        surveyed = survey_sentences(space.findings, cut, self.open_book.units)
         if after is None or fields[1] is None:
             return [
+                *surveyed,
                 f"The {station} has not been probed at cut {cut.number}. N begins a traverse: the program leads from "
-                "point to point, Space or the pedal keeps what the probe reads, or type it."
+                "point to point, Space or the pedal keeps what the probe reads, or type it.",
             ]
         lift = f" at {self.open_book.units.lift.with_unit(after.lift)}" if after.lift is not None else ""
         said = [f"{station.capitalize()}, cut {cut.number}{lift}."]
+        said += surveyed
         said += field_sentences(space.findings, port, cut, after, fields[1], self.open_book.units, self.limit)
         if fields[0] is not None and before is not None:
             if before.lift != after.lift:

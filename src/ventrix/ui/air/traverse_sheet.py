@@ -2,13 +2,21 @@
 
 from __future__ import annotations
 
+from typing import Final
+
 from ventrix.core.air.layouts import LAYOUTS, usual_layout
 from ventrix.core.edits.traverses import add_traverse
-from ventrix.core.model.kinds import SpeedsAt, StationName
+from ventrix.core.model.kinds import SpeedsAt, StationName, TraverseKind
 from ventrix.core.model.traverse import Traverse
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
 from ventrix.workspace.ids import new_id, now_text
+
+KINDS: Final = (
+    ("a pitot probe: air speeds", TraverseKind.PITOT),
+    ("a total tube against the room: where pressure is lost", TraverseKind.TOTAL_HEAD),
+    ("a flow ball", TraverseKind.BALL),
+)
 
 
 class TraverseSheet(FormSheet):
@@ -16,7 +24,7 @@ class TraverseSheet(FormSheet):
 
     def __init__(self, open_book: OpenBook) -> None:
         super().__init__(open_book, "Begin")
-        self.kind = self.add_choice("With", (("a pitot probe", "pitot"), ("a flow ball", "ball")))
+        self.kind = self.add_choice("With", KINDS)
         self.station = self.add_choice("Station", [(s, s) for s in StationName])
         self.own = self.add_text("… or one of your own", "a name")
         self.layout_choice = self.add_choice("Points", [(x.name, x.name) for x in LAYOUTS])
@@ -39,12 +47,13 @@ class TraverseSheet(FormSheet):
         self.layout_choice.setCurrentText(usual_layout(self.station.currentData()).name)
 
     def _for_kind(self) -> None:
-        ball = self.kind.currentData() == "ball"
-        self.base.setVisible(ball)
-        self.probe.setEnabled(not ball)
-        self.coefficient.setVisible(not ball)
-        self.diameter.setVisible(not ball)
-        self.speeds_at.setEnabled(not ball)
+        kind = self.kind.currentData()
+        pitot = kind == TraverseKind.PITOT
+        self.base.setVisible(kind == TraverseKind.BALL)
+        self.probe.setEnabled(pitot)
+        self.coefficient.setVisible(pitot)
+        self.diameter.setVisible(kind != TraverseKind.BALL)
+        self.speeds_at.setEnabled(pitot)
 
     def open(self, station: str = "") -> None:
         space = self.open_book.workspace
@@ -65,10 +74,14 @@ class TraverseSheet(FormSheet):
         if space is None or space.real_cut is None or not self.settle_fields():
             return
         kind = self.kind.currentData()
+        ball = kind == TraverseKind.BALL
+        if kind == TraverseKind.TOTAL_HEAD and space.port is not None and space.port.kind != "intake":
+            self.problem.setText("Total head is read against the room on draw: on an intake.")
+            return
         if self.lift.value is None:
             self.problem.setText("At which lift?")
             return
-        if kind == "ball" and self.base.value is None:
+        if ball and self.base.value is None:
             self.problem.setText("What does it flow without the ball?")
             return
         runs = space.real_cut.runs
@@ -80,11 +93,11 @@ class TraverseSheet(FormSheet):
             setup_id=runs[-1].setup_id if runs else None,
             mount_id=runs[-1].mount_id if runs else None,
             lift=self.lift.value,
-            probe="ball" if kind == "ball" else self.probe.currentData(),
-            probe_diameter=self.diameter.value if kind != "ball" else None,
+            probe="ball" if ball else self.probe.currentData(),
+            probe_diameter=None if ball else self.diameter.value,
             coefficient=self.coefficient.value,
             speeds_at=self.speeds_at.currentData(),
-            base_flow=self.base.value if kind == "ball" else None,
+            base_flow=self.base.value if ball else None,
             date=now_text(),
         )
         job = add_traverse(space.job, space.real_cut.id, traverse)

@@ -7,6 +7,7 @@ from functools import partial
 from html import escape
 from typing import Final
 
+import numpy as np
 from PySide6.QtCore import QSize, Qt
 from PySide6.QtGui import QHideEvent
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
@@ -18,12 +19,14 @@ from ventrix.core.next_hour.work_list import WorkList, work_list
 from ventrix.core.planning.moves import READ_FIRST, Move, MoveKind
 from ventrix.core.planning.next_moves import Plan, plan_port
 from ventrix.core.quantity.words import sentence
+from ventrix.rooms.plan.lift_marks import lift_marks
 from ventrix.rooms.plan.route_shows import StageLine, stage_lines
-from ventrix.rooms.plan.shows import MoveLine, answer_of, fit_words, move_lines, record_words, segments
+from ventrix.rooms.plan.shows import MoveLine, answer_of, fit_words, move_lines, record_words, segments, split_words
 from ventrix.ui.look import theme
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.plan.beside import Beside
 from ventrix.ui.plan.head_page import HeadPage
+from ventrix.ui.plan.lift_strip import LiftStrip
 from ventrix.ui.plan.limit_bar import LimitBar
 from ventrix.ui.plan.move_list import MoveList
 from ventrix.ui.widgets.action_bar import ActionBar
@@ -103,6 +106,8 @@ class PlanRoom(Room):
         self.after.setAccessibleName("A higher lift")
         self.before.clicked.connect(lambda: self.step_lift(-1))
         self.after.clicked.connect(lambda: self.step_lift(1))
+        self.lifts = LiftStrip()
+        self.lifts.picked.connect(self._pick_lift)
         self.bar = LimitBar()
         self.bar.picked.connect(self._pick_place)
         self.fit_said = QLabel()
@@ -138,6 +143,7 @@ class PlanRoom(Room):
         left.setSpacing(4)
         left.addWidget(self.limits_head)
         left.addLayout(steps)
+        left.addWidget(self.lifts)
         left.addWidget(self.basis)
         left.addWidget(self.bar, 1)
         left.addWidget(self.legend)
@@ -282,21 +288,24 @@ class PlanRoom(Room):
         say_large(self.worth, answer.worth, 44, shade)
         self.reason.setText(answer.reason)
         self.sure.setText(answer.sure)
+        space = self.open_book.workspace
         lifts = plan.planned.lift
         lift = float(lifts[self.lift_at % len(lifts)]) if self.lift_at < len(lifts) else float(lifts[-1])
         self.lift_words.setText(units.lift.with_unit(lift))
         self.lift_words.setStyleSheet(f"font-size: 22px; font-weight: 600; color: {t.brass}; background: {t.raised}")
+        if space is not None:
+            self.lifts.show_marks(lift_marks(space.job, plan, units), int(np.argmin(np.abs(lifts - lift))))
         self.basis.setText(
             f"Pressure lost at each place, {units.pressure.label}, of "
             f"{units.pressure.with_unit(plan.planned.chain.pressure)}"
         )
         picked = self._picked()
-        space = self.open_book.workspace
         kind = space.port.kind if space is not None and space.port is not None else "intake"
         self.bar.show_segments(
             segments(plan, lift, units), picked.place if picked is not None else "", kind, units.pressure.label
         )
-        self.fit_said.setText(f"{fit_words(plan, units)} {record_words(plan)}")
+        told = fit_words(plan, units), split_words(plan, units), record_words(plan)
+        self.fit_said.setText(" ".join(words for words in told if words))
         self.bar.setToolTip(self.fit_said.text())
         lines, left = move_lines(plan, units, self.every)
         self.at = min(self.at, max(len(lines) - 1, 0))
@@ -384,6 +393,10 @@ class PlanRoom(Room):
             count = len(self.plan.planned.lift)
             self.lift_at = max(0, min((self.lift_at % count) + by, count - 1))
             self.show_plan()
+
+    def _pick_lift(self, at: int) -> None:
+        self.lift_at = at
+        self.show_plan()
 
     def toggle_every(self) -> None:
         self.every = not self.every

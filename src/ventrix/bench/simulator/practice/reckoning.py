@@ -15,6 +15,7 @@ from ventrix.bench.simulator.practice.head import PracticeHead
 from ventrix.bench.simulator.practice.play import FLOWING, LIFT, Act, Done, Practice, minutes_of, played
 from ventrix.core.metal.walls import DEFAULT_LIMIT
 from ventrix.core.model.kinds import Place
+from ventrix.core.planning.batches import MOST
 from ventrix.core.planning.cut_moves import DEPTHS
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.units import to_si
@@ -91,8 +92,8 @@ def reckon(practice: Practice) -> Reckoning:
 
     References
     ----------
-    The oracle knows the truth, takes the same passes as the planner knows, best hour first, flows every cut and stops
-    at the usual limit of metal, as the learner is meant to.
+    The oracle knows the truth, takes the same passes and sets of passes as the planner knows, best hour first, flows
+    after each set and stops at the usual limit of metal, as the learner is meant to.
     """
     beliefs = beliefs_of(practice)
     start = float(np.mean(practice.began.flow(LIFT)))
@@ -132,17 +133,23 @@ def oracle_stair(head: PracticeHead, seed: int, hours: float) -> Stair:
     start, clock = mean(port), FLOWING
     stair = [(0.0, 0.0)]
     while True:
-        tried = []
-        for place, depth in product(WORKED, DEPTHS):
-            minutes = minutes_of(Act("cut", place, depth)) + FLOWING
-            if clock + minutes > 60 * hours or port.metal.walls[place] - depth < DEFAULT_LIMIT:
-                continue
-            after = port.work(place, depth)
-            tried.append(((mean(after) - mean(port)) / minutes, minutes, after))
-        best = max(tried, key=lambda t: t[0], default=None)
-        if best is None or best[0] <= 0:
+        level, found, spent = mean(port), port, FLOWING
+        rate = 0.0
+        for _ in range(MOST):  # a set of passes is flowed once, and grows while its hour gets better
+            tried = []
+            for place, depth in product(WORKED, DEPTHS):
+                minutes = spent + minutes_of(Act("cut", place, depth))
+                if clock + minutes > 60 * hours or found.metal.walls[place] - depth < DEFAULT_LIMIT:
+                    continue
+                after = found.work(place, depth)
+                tried.append(((mean(after) - level) / minutes, minutes, after))
+            best = max(tried, key=lambda t: t[0], default=None)
+            if best is None or best[0] <= rate:
+                break
+            rate, spent, found = best
+        if found is port:
             return tuple(stair)
-        port, clock = best[2], clock + best[1]
+        port, clock = found, clock + spent
         stair.append((clock / 60, mean(port) - start))
 
 
