@@ -104,7 +104,7 @@ def full_job() -> Job:
 
 def test_a_document_of_version_1_keeps_its_meaning() -> None:
     document = json.loads(dumps_job(full_job()))
-    assert document["ventrix_job"] == 4 and document["ports"][0]["position"] == 2
+    assert document["ventrix_job"] == 5 and document["ports"][0]["position"] == 2
     job = replace(demo_job(), ports=demo_job().ports[:2])  # what version 1 could say: one kind a cut, one depth
     old = json.loads(dumps_job(job))
     old["ventrix_job"] = 1

@@ -105,7 +105,7 @@ def test_stations_are_typed_pasted_copied_and_give_a_volume(open_window: Open) -
 def test_goal_schools_targets_limits_and_the_list_for_the_end(open_window: Open, qtbot) -> None:  # type: ignore[no-untyped-def]
     window = open_window()
     window.go_to(0)
-    goal, finish = window.rooms["head"].pages[1], window.rooms["head"].pages[4]
+    goal, finish = window.rooms["head"].pages[1], window.rooms["head"].pages[5]
     goal.targets.setText("0.3 160; 0.5 210")  # type: ignore[attr-defined]
     goal.targets.setModified(True)  # type: ignore[attr-defined]
     goal._targets_typed()  # type: ignore[attr-defined]
@@ -122,7 +122,7 @@ def test_goal_schools_targets_limits_and_the_list_for_the_end(open_window: Open,
     goal.limits.setModified(True)  # type: ignore[attr-defined]
     goal._limits_typed()  # type: ignore[attr-defined]
     assert "'chimney' is not one of" in goal.problem.text()
-    window.rooms["head"].tabs.setCurrentIndex(4)
+    window.rooms["head"].tabs.setCurrentIndex(5)
     box = finish.boxes["washed"]  # type: ignore[attr-defined]
     box.click()
     assert not box.isChecked()

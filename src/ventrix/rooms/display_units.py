@@ -49,6 +49,7 @@ class Units:
     percent: Shown = Shown("%", "%", 1)
     speed_of_rotation: Shown = Shown("rpm", "rpm", 0)
     mass: Shown = Shown("g", "g", 1)
+    force: Shown = Shown("N", "N", 0)
     power: Shown = Shown("kW", "kW", 0)
     sound: Shown = Shown("m/s", "m/s", 0)
     flux: Shown = Shown("cfm/in2", "CFM/in²", 1)
@@ -85,6 +86,7 @@ US: Final = Units(
     pressure=Shown("inH2O", "inH2O", 1),
     temperature=Shown("degF", "°F", 0),
     power=Shown("hp", "hp", 0),
+    force=Shown("lbf", "lbf", 0),
     road_speed=Shown("mph", "mph", 1),
 )
 METRIC: Final = Units(

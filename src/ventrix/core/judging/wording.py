@@ -20,6 +20,10 @@ class Wording:
         number = from_si(value, self.lift_unit)
         return f"{number:.3f}" if self.lift_unit == "in" else f"{number:g}"
 
+    def small(self, value: float) -> str:
+        """A clearance: to a tenth of a thousandth, or a micrometre."""
+        return f"{from_si(value, self.lift_unit):.{4 if self.lift_unit == 'in' else 3}f}"
+
     def flow(self, value: float) -> str:
         return f"{from_si(value, self.flow_unit):.1f}"
 

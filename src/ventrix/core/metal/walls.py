@@ -12,7 +12,7 @@ from typing import Final
 from ventrix.core.metal.unrolled import zone_named
 from ventrix.core.model.cut import Cut, Port, Tube, WallReading, Work, carried
 from ventrix.core.model.job import Job
-from ventrix.core.model.kinds import Band, Place
+from ventrix.core.model.kinds import Band, HoleWork, Place
 from ventrix.core.quantity.moments import came_after
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import INCH, from_si
@@ -22,6 +22,7 @@ DEFAULT_LIMIT: Final = 0.100 * INCH  # PRACTICE: where careful people stop, iron
 # hole at 0.075 in is a job's own choice, and no default.
 BETWEEN_PORTS: Final = 0.116 * INCH
 EXHAUST_TO_WATER: Final = 0.125 * INCH
+SHUT: Final = (HoleWork.TUBED, HoleWork.PLUGGED, HoleWork.WELDED)  # a breakthrough there was planned
 BEHIND: Final = ("nothing known", "water", "oil", "a pushrod hole", "a bolt boss", "the next port", "outside")
 WATER: Final = BEHIND[1]
 NEXT_PORT: Final = BEHIND[5]
@@ -178,7 +179,7 @@ def wall_left(job: Job, port: Port, cut: Cut, cut_of_reading: Cut, reading: Wall
 
 def tube_at(port: Port, cut: Cut, place: str, side: str | None) -> Tube | None:
     """The tube fitted at a place by a cut, if there is one: a breakthrough there was planned."""
-    fitted = [t for c in port.cuts if c.number <= cut.number for t in c.tubes]
+    fitted = [t for c in port.cuts if c.number <= cut.number for t in c.tubes if t.work in SHUT]
     return next((t for t in reversed(fitted) if t.place == place and (not t.side or not side or t.side == side)), None)
 
 
@@ -317,4 +318,5 @@ def _tube_sentence(tube: Tube, where: str, unit: str) -> str:
     size = f" of {_size(tube.size, unit)} {unit}" if tube.size is not None else ""
     held = f", set in {tube.adhesive}" if tube.adhesive else ""
     tested = "pressure-tested" if tube.tested else "not pressure-tested yet"
-    return f"Tube present at the {where}{size}{held}, {tested}: cut no further than it stands proud."
+    what = "Tube present" if tube.work == HoleWork.TUBED else f"The hole was {tube.work}"
+    return f"{what} at the {where}{size}{held}, {tested}: cut no further than it stands proud."

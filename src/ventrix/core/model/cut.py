@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, field, replace
 from typing import Any
 
-from ventrix.core.model.kinds import CutKind, ExpectedAs, FaultState, SlipKind, TrialKind
+from ventrix.core.model.kinds import CutKind, ExpectedAs, FaultState, HoleWork, SlipKind, TrialKind
 from ventrix.core.model.noun import Direction, Noun, quantity
 from ventrix.core.model.run import FlowRun
 from ventrix.core.model.traverse import Observation, Traverse
@@ -64,9 +64,11 @@ class Operation(Noun):
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Tube(Noun):
-    """A planned breakthrough: a bolt or pushrod hole that was sleeved, and whether it was pressure-tested."""
+    """A hole at a port's wall that was worked, and whether it was pressure-tested. Sleeved, plugged or welded shut it
+    is a planned breakthrough."""
 
     place: str
+    work: HoleWork = HoleWork.TUBED
     side: str | None = None
     size: float | None = quantity("mm")
     adhesive: str = ""

@@ -15,6 +15,7 @@ from ventrix.core.model.job_parts import (
     CheckMark,
     EngineResult,
     Face,
+    FitLimit,
     Head,
     MyLift,
     PartOfJob,
@@ -122,6 +123,7 @@ class Job(Noun):
     cam_points: tuple[CamPoint, ...] = ()
     targets: tuple[Target, ...] = ()
     wall_limits: tuple[WallLimit, ...] = ()
+    fit_limits: tuple[FitLimit, ...] = ()
     check_marks: tuple[CheckMark, ...] = ()
     stage_marks: tuple[StageMark, ...] = ()
     waits: tuple[Wait, ...] = ()

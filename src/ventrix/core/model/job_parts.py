@@ -7,13 +7,15 @@ from dataclasses import dataclass, field
 from typing import Any
 
 from ventrix.core.model.cut import Pour
-from ventrix.core.model.kinds import StageUnit
+from ventrix.core.model.kinds import FitKind, StageUnit
 from ventrix.core.model.noun import Direction, Noun, quantity
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Valve(Noun):
-    """A valve and the seat it sits on. The seat width is measured along the face."""
+    """A valve, the seat it sits on and its spring. The seat width is measured along the face; `fitted_height` is the
+    stem's tip over the spring's seat, `spring_height` the closed valve's spring, `seat_force` and `nose_force` are its
+    at closed and at full lift."""
 
     name: str = ""
     head_diameter: float | None = quantity("mm")
@@ -26,6 +28,14 @@ class Valve(Noun):
     back_cut_width: float | None = quantity("mm")
     back_shape: str = ""
     weight: float | None = quantity("g")
+    metal: str = ""
+    guide_clearance: float | None = quantity("mm")
+    lap_width: float | None = quantity("mm")
+    fitted_height: float | None = quantity("mm")
+    spring_height: float | None = quantity("mm")
+    coil_bind: float | None = quantity("mm")
+    seat_force: float | None = quantity("N")
+    nose_force: float | None = quantity("N")
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -134,6 +144,17 @@ class WallLimit(Noun):
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class FitLimit(Noun):
+    """Between what a fit may lie, for a kind of port and a valve's metal where they are given; no end is no limit."""
+
+    what: FitKind
+    kind: str = ""
+    metal: str = ""
+    low: float | None = quantity("mm")
+    high: float | None = quantity("mm")
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class CheckMark(Noun):
     """A line of the list for the end of a head, ticked with date and initials."""
 
@@ -207,7 +228,8 @@ class Face(Noun):
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class PartOfJob(Noun):
-    """A part: needed, ordered, here or fitted. A guide's or sleeve's `size` is the bore that calculators use."""
+    """A part: needed, ordered, here or fitted. A guide's or sleeve's `size` is the bore that calculators use; `due` is
+    the day it is promised for, `stage` what cannot be done before it is here."""
 
     kind: str
     name: str = ""
@@ -217,6 +239,8 @@ class PartOfJob(Noun):
     port_ids: tuple[str, ...] = ()
     price: float | None = quantity("-")
     beyond_quote: bool = False
+    due: str | None = None
+    stage: str = ""
     date: str | None = None
     note: str = ""
 

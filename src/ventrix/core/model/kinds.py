@@ -67,6 +67,35 @@ class OutlineShape(Worded):
     POLYGON = "polygon", "traced points"
 
 
+class HoleWork(Worded):
+    """What was done to a hole at a port's wall."""
+
+    TUBED = "tubed", "a tube set in it"
+    PLUGGED = "plugged", "plugged"
+    WELDED = "welded", "welded shut"
+    MOVED = "moved", "moved, drilled anew beside it"
+    TAPPED = "tapped", "tapped for a thread"
+
+
+class ValveMetal(Worded):
+    """What a valve is made of: its guide's clearance goes by it."""
+
+    STEEL = "steel"
+    STAINLESS = "stainless", "stainless steel"
+    TITANIUM = "titanium"
+    SODIUM = "sodium", "sodium-filled"
+
+
+class FitKind(Worded):
+    """A fit that is held against a limit."""
+
+    COIL_BIND = "coil bind", "left of the spring at full lift"
+    GUIDE = "guide", "stem's clearance in its guide"
+    LAP = "lap", "lapped contact, width"
+    HEIGHTS = "heights", "fitted heights lie apart by"
+    FLATNESS = "flatness"
+
+
 class PartState(Worded):
     """How far a part of the job is."""
 

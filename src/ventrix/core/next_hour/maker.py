@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
+from dataclasses import replace
 from datetime import date
 from typing import Final
 
@@ -10,7 +11,7 @@ from ventrix.core.judging.expectation import Factor
 from ventrix.core.judging.findings import Findings
 from ventrix.core.judging.wording import Wording
 from ventrix.core.model.cut import Port
-from ventrix.core.model.kinds import FaultKind, FaultState, Place
+from ventrix.core.model.kinds import FaultKind, FaultState, PartState, Place
 from ventrix.core.next_hour.weights import KindWeights
 from ventrix.core.next_hour.work_item import ItemKind, WaitsFor, WorkItem
 from ventrix.core.planning.learned import CastingPrior
@@ -24,6 +25,7 @@ WALL: Final = 5 * MINUTE  # one place read
 MACHINE_SHOP: Final = (FaultKind.CRACK, FaultKind.CORROSION)
 LATER: Final = ("re-blend", "finish", "chamber", "deburr", "wash", "end list")
 BLENDING: Final = (Place.BOWL, Place.THROAT)  # as far as a truck's intake is cut
+_IS: Final = ("are", "is")
 _NO_HURRY: Final = ("faults", "walls", "scribe", "clean")
 STAGE_OF: Final[Mapping[str, str]] = {
     Place.BOWL: "ridge",
@@ -78,6 +80,18 @@ class Maker:
             key, what, kind, port, place, seconds, stage, rank, waits=tuple(waits), because=because, urgent=urgent,
             named_fault=named_fault,
         )  # fmt: skip
+
+    def held_by_parts(self, item: WorkItem) -> WorkItem:
+        """An item that waits for parts, where its stage needs some that are not here."""
+        waits = []
+        for part in self.record.awaited:
+            stage = self.record.waits_for(part)
+            for_it = not part.port_ids or item.port is None or item.port.id in part.port_ids
+            if stage is not None and stage.key == item.stage and for_it:
+                until = f", promised for {part.due[:10]}" if part.due else ""
+                key = f"part {part.id}" if part.state == PartState.NEEDED and not part.due else ""
+                waits.append(WaitsFor(f"{part.count} {part.name or part.kind} {_IS[part.count == 1]} here{until}", key))
+        return replace(item, waits=(*item.waits, *waits)) if waits else item
 
     def open_at(self, stage: str) -> tuple[StageState, ...]:
         """A stage wherever it is neither done nor out."""

@@ -102,6 +102,10 @@ class OtherItems:
         for part in (p for p in self.job.parts if p.state == PartState.NEEDED):
             name = part.name or part.kind
             yield self.maker.item(f"part {part.id}", f"order {part.count} {name}", ItemKind.PART, "", CALL, place=name)
+        for part in (p for p in self.job.parts if p.state == PartState.ORDERED and p.due):
+            if date.fromisoformat((part.due or "")[:10]) < self.maker.today:
+                what = f"ask about the {part.name or part.kind}, promised for {(part.due or '')[:10]}"
+                yield self.maker.item(f"late {part.id}", what, ItemKind.OUTSIDE, "", CALL, place=part.name or part.kind)
 
     def _outside(self) -> Iterator[WorkItem]:
         for wait in (w for w in self.job.waits if w.ended is None):

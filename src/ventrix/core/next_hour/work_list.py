@@ -85,7 +85,7 @@ def work_list(
     for kind in dict.fromkeys(p.kind for p in maker.ports):
         items += metal.of_kind(kind)
     items += others.after()
-    once = {item.key: item for item in items}  # a wall that several wait for is read once
+    once = {item.key: maker.held_by_parts(item) for item in items}  # a wall that several wait for is read once
     ordered = tuple(sorted(linked(list(once.values())), key=lambda item: (bool(item.waits), item.place_in_line)))
     weights = maker.weights
     return WorkList(record, ordered, hours_of(record, today, paces=paces), weights.weights, weights.weighed_by)

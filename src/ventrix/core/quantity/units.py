@@ -96,6 +96,8 @@ UNITS: dict[str, Unit] = _table(
     ("kg/m3", "density", 1.0),
     ("J", "energy", 1.0),
     ("J/m3", "energy density", 1.0),
+    ("N", "force", 1.0),
+    ("lbf", "force", POUND_FORCE),
     ("N.m", "torque", 1.0),
     ("lbf.ft", "torque", POUND_FORCE * FOOT),
     ("W", "power", 1.0),

@@ -112,16 +112,16 @@ def hours_of(record: Record, today: date, day: float = USUAL_DAY, paces: Paces |
     Wright, Factors affecting the cost of airplanes, *J. Aeronautical Sciences* 3 (1936) for the form; normal inverse
     gamma update of shop, stages and learning together: Gelman et al., *Bayesian Data Analysis*, ch. 14.8. Priors:
     common practice, no source. Days are Monday to Friday; a stage that is out holds up what comes behind it until the
-    day it was promised for.
+    day it was promised for, a part that is not here the stage that needs it.
     """
     job = record.job
     rows = _rows(record, paces or {})
     drawn = _draws(rows)
     total = np.sum(drawn, axis=0) if drawn else np.zeros(DRAWS)
     order = [stage.key for stage in record.stages]
-    out = [order.index(s.stage.key) for s in record.states if s.wait is not None and not s.done]
-    held_from = min(out, default=len(order))
-    behind = [d for row, d in zip(rows, drawn, strict=True) if order.index(row.key) > held_from]
+    held = [order.index(s.stage.key) + 1 for s in record.states if s.wait is not None and not s.done]
+    held += [order.index(stage.key) for stage in (record.waits_for(part) for part in record.awaited) if stage]
+    behind = [d for row, d in zip(rows, drawn, strict=True) if order.index(row.key) >= min(held, default=len(order))]
     after_wait = np.sum(behind, axis=0) if behind else np.zeros(DRAWS)
     likely = dict.fromkeys(order, 0.0)
     for row, each in zip(rows, drawn, strict=True):
@@ -210,7 +210,8 @@ def _holds(record: Record, total: Array, after_wait: Array, today: date, day: fl
     job: Job = record.job
     promise = _date(job.promise_date or "")
     waits = [s.wait for s in record.states if s.wait is not None and not s.done]
-    back = max((_date(w.promised) for w in waits if w.promised), default=today)
+    promised = [w.promised for w in waits] + [part.due for part in record.awaited]
+    back = max((_date(day) for day in promised if day), default=today)
     hour = 3600.0
     room, behind = _days(today, promise) * day * hour, _days(max(back, today), promise) * day * hour
     return float(np.mean((total <= room) & (after_wait <= behind)))

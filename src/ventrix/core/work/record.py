@@ -12,8 +12,8 @@ from ventrix.core.judging.model_port import developed_port, volume_short
 from ventrix.core.model.cut import Cut, Operation, Port, mean_poured
 from ventrix.core.model.finish_list import CHECKS
 from ventrix.core.model.job import Job, cylinder_of
-from ventrix.core.model.job_parts import Head, StageMark, Wait
-from ventrix.core.model.kinds import CutKind, FaultKind, FaultState, Place, StageUnit
+from ventrix.core.model.job_parts import Head, PartOfJob, StageMark, Wait
+from ventrix.core.model.kinds import CutKind, FaultKind, FaultState, PartState, Place, StageUnit
 from ventrix.core.quantity.units import from_si, to_si
 from ventrix.core.quantity.words import listed
 from ventrix.core.work.stages import Stage, key_of, stages_of
@@ -107,6 +107,15 @@ class Record:
     def of_stage(self, key: str) -> tuple[StageState, ...]:
         """A stage at everything it is done to."""
         return tuple(s for s in self.states if s.stage.key == key_of(key))
+
+    @property
+    def awaited(self) -> tuple[PartOfJob, ...]:
+        """Parts that are needed or ordered, and not here."""
+        return tuple(p for p in self.job.parts if p.state in (PartState.NEEDED, PartState.ORDERED))
+
+    def waits_for(self, part: PartOfJob) -> Stage | None:
+        """The stage that cannot be done before a part is here; None where nobody said one that is on the list."""
+        return next((s for s in self.stages if part.stage and s.key == key_of(part.stage)), None)
 
     @property
     def used(self) -> float:

@@ -31,7 +31,7 @@ from ventrix.records.book.tables import CHILDREN, TABLES
 from ventrix.records.files.document_versions import faces_as_written, from_version_1
 from ventrix.records.files.whole_file import read_whole, write_whole
 
-VERSION: Final = 4  # versions 1 to 3 are always read
+VERSION: Final = 5  # versions 1 to 4 are always read
 VERSION_KEY: Final = "ventrix_job"
 BENCHES_KEY: Final = "benches"
 DIALECT: Final = "https://json-schema.org/draft/2020-12/schema"  # what the published schema is written in

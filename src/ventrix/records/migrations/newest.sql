@@ -48,7 +48,7 @@ CREATE TABLE valve (
 	seat_angle DOUBLE, 
 	id VARCHAR NOT NULL, 
 	position INTEGER NOT NULL, 
-	extra JSON NOT NULL, seat_margin DOUBLE, seat_insert BOOLEAN, back_cut_angle DOUBLE, back_shape VARCHAR DEFAULT '' NOT NULL, weight DOUBLE, back_cut_width DOUBLE, 
+	extra JSON NOT NULL, seat_margin DOUBLE, seat_insert BOOLEAN, back_cut_angle DOUBLE, back_shape VARCHAR DEFAULT '' NOT NULL, weight DOUBLE, back_cut_width DOUBLE, metal VARCHAR DEFAULT '' NOT NULL, guide_clearance DOUBLE, lap_width DOUBLE, fitted_height DOUBLE, spring_height DOUBLE, coil_bind DOUBLE, seat_force DOUBLE, nose_force DOUBLE, 
 	CONSTRAINT pk_valve PRIMARY KEY (id), 
 	CONSTRAINT fk_valve_job_id_job FOREIGN KEY(job_id) REFERENCES job (id) ON DELETE CASCADE
 );
@@ -399,7 +399,7 @@ CREATE TABLE tube (
 	date VARCHAR, 
 	note VARCHAR NOT NULL, 
 	position INTEGER NOT NULL, 
-	cut_id VARCHAR NOT NULL, 
+	cut_id VARCHAR NOT NULL, work VARCHAR DEFAULT 'tubed' NOT NULL, 
 	CONSTRAINT pk_tube PRIMARY KEY (id), 
 	CONSTRAINT fk_tube_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE
 );
@@ -568,7 +568,7 @@ CREATE TABLE part_of_job (
 	date VARCHAR, 
 	note VARCHAR NOT NULL, 
 	position INTEGER NOT NULL, 
-	job_id VARCHAR NOT NULL, 
+	job_id VARCHAR NOT NULL, due VARCHAR, stage VARCHAR DEFAULT '' NOT NULL, 
 	CONSTRAINT pk_part_of_job PRIMARY KEY (id), 
 	CONSTRAINT fk_part_of_job_job_id_job FOREIGN KEY(job_id) REFERENCES job (id) ON DELETE CASCADE
 );
@@ -778,9 +778,9 @@ CREATE TABLE "flow_run" (
 	house VARCHAR NOT NULL, 
 	paper_date VARCHAR, 
 	CONSTRAINT pk_flow_run PRIMARY KEY (id), 
+	CONSTRAINT fk_flow_run_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE, 
 	CONSTRAINT fk_flow_run_setup_id_setup FOREIGN KEY(setup_id) REFERENCES setup (id), 
 	CONSTRAINT fk_flow_run_trial_id_trial FOREIGN KEY(trial_id) REFERENCES trial (id) ON DELETE CASCADE, 
-	CONSTRAINT fk_flow_run_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE, 
 	CONSTRAINT fk_flow_run_mount_id_mount FOREIGN KEY(mount_id) REFERENCES mount (id)
 );
 CREATE INDEX ix_flow_run_cut_id ON flow_run (cut_id);
@@ -886,9 +886,9 @@ CREATE TABLE "traverse" (
 	probe_diameter DOUBLE, 
 	speeds_at VARCHAR NOT NULL, 
 	CONSTRAINT pk_traverse PRIMARY KEY (id), 
+	CONSTRAINT fk_traverse_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE, 
 	CONSTRAINT fk_traverse_mount_id_mount FOREIGN KEY(mount_id) REFERENCES mount (id), 
-	CONSTRAINT fk_traverse_setup_id_setup FOREIGN KEY(setup_id) REFERENCES setup (id), 
-	CONSTRAINT fk_traverse_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE
+	CONSTRAINT fk_traverse_setup_id_setup FOREIGN KEY(setup_id) REFERENCES setup (id)
 );
 CREATE INDEX ix_traverse_cut_id ON traverse (cut_id);
 CREATE TABLE "wall_limit" (
@@ -944,4 +944,18 @@ CREATE TABLE scan (
 	CONSTRAINT fk_scan_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE
 );
 CREATE INDEX ix_scan_cut_id ON scan (cut_id);
-INSERT INTO alembic_version VALUES ('0013');
+CREATE TABLE fit_limit (
+	id VARCHAR NOT NULL, 
+	extra JSON NOT NULL, 
+	what VARCHAR NOT NULL, 
+	kind VARCHAR NOT NULL, 
+	metal VARCHAR NOT NULL, 
+	low DOUBLE, 
+	high DOUBLE, 
+	position INTEGER NOT NULL, 
+	job_id VARCHAR NOT NULL, 
+	CONSTRAINT pk_fit_limit PRIMARY KEY (id), 
+	CONSTRAINT fk_fit_limit_job_id_job FOREIGN KEY(job_id) REFERENCES job (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_fit_limit_job_id ON fit_limit (job_id);
+INSERT INTO alembic_version VALUES ('0014');

@@ -76,7 +76,7 @@ def parts_of(job: Job, port: Port, cut: Cut, units: Units) -> list[Part]:
     found += [Part(w, f"wall: {w.place} {units.length.text(w.thickness)}", 3) for w in cut.walls]
     found += [Part(p, f"pour: {units.volume.with_unit(p.volume)}", 3) for p in cut.pours]
     found += [Part(t, f"trial: {t.kind} {t.name}".rstrip(), 3) for t in cut.trials]
-    found += [Part(t, f"tube: {t.place}", 3) for t in cut.tubes]
+    found += [Part(t, f"hole {t.work}: {t.place}", 3) for t in cut.tubes]
     found += [Part(p, f"photo: {p.caption or p.moment or p.file}", 3) for p in cut.photos]
     found += [Part(o, f"{o.kind}: {o.text or o.place}".rstrip(": "), 3) for o in cut.observations]
     found += [Part(t, f"traverse: {t.station}", 3) for t in cut.traverses]

@@ -8,6 +8,7 @@ from dataclasses import dataclass, replace
 from typing import Any, Final, Literal
 
 from ventrix.core.edits.cuts import edit_cut, set_chamber, set_volume
+from ventrix.core.edits.swap import swapped
 from ventrix.core.edits.valves import correct_valve
 from ventrix.core.model.cut import Cut, Port, Pour, carried, mean_poured, poured_volume
 from ventrix.core.model.job import Job, cylinder_of, fitted_at
@@ -86,6 +87,13 @@ SPECS: Final = (
     FieldSpec("back_cut_angle", "Back cut angle", "angle", "valve", "casting", _angle),
     FieldSpec("weight", "Valve's weight", "mass", "valve", "casting"),
     FieldSpec("chamber", "Chamber", "volume", "cut", "casting"),
+    FieldSpec("spring_height", "Spring, installed height", "length", "valve", "train"),
+    FieldSpec("coil_bind", "Spring, height at coil bind", "length", "valve", "train"),
+    FieldSpec("seat_force", "Spring's force, closed", "force", "valve", "train"),
+    FieldSpec("nose_force", "Spring's force, full lift", "force", "valve", "train"),
+    FieldSpec("guide_clearance", "Stem's clearance in its guide", "length", "valve", "train", _not_negative),
+    FieldSpec("lap_width", "Lapped contact, width", "length", "valve", "train"),
+    FieldSpec("fitted_height", "Fitted height of the stem", "length", "valve", "train"),
     FieldSpec("head_diameter", "Valve head", "length", "valve", "drawing"),
     FieldSpec("stem_diameter", "Stem", "length", "valve", "drawing"),
     FieldSpec("seat_angle", "Seat angle", "angle", "valve", "drawing", _angle),
@@ -118,6 +126,9 @@ OF_SEAT: Final = ("seat_width", "seat_margin")
 def stored(job: Job, port: Port, cut: Cut, spec: FieldSpec) -> tuple[float | None, str]:
     """A figure as the book has it, and a note where it is carried from an earlier cut."""
     valve = job.valve_of(port, cut)
+    if spec.key == "flatness" and port.head_id is not None:  # each head has its own
+        own = next((h.flatness for h in job.heads if h.id == port.head_id), None)
+        return (own, "") if own is not None else (job.flatness, "of the job: not measured on this head")
     if spec.owner == "job":
         return getattr(job, spec.key), ""
     if spec.owner == "valve":
@@ -143,6 +154,8 @@ def stored(job: Job, port: Port, cut: Cut, spec: FieldSpec) -> tuple[float | Non
 def edited(job: Job, port: Port, cut: Cut, spec: FieldSpec, value: float | None) -> Job:
     """The job with a figure set, or taken out with None."""
     values: dict[str, Any] = {spec.key: value}
+    if spec.key == "flatness" and port.head_id is not None:
+        return replace(job, heads=swapped(job.heads, port.head_id, lambda h: replace(h, flatness=value)))
     if spec.owner == "job":
         return replace(job, **values)
     if spec.owner == "valve":
@@ -162,6 +175,8 @@ SMALL: Final = (
     "exhaust_lash",
     "gasket_thickness",
     "flatness",
+    "guide_clearance",
+    "lap_width",
 )
 
 Accept = Callable[[FieldSpec, float | None], None]

@@ -10,11 +10,13 @@ import numpy as np
 
 from ventrix.core.formulas.valve import throat_ratio
 from ventrix.core.judging.findings import Findings, Pair
+from ventrix.core.judging.fits import fit_checks
 from ventrix.core.judging.my_lifts import at_my_lifts, lifts_of
 from ventrix.core.judging.targets import TargetState, judged_targets
 from ventrix.core.metal.slips import not_told
 from ventrix.core.metal.unrolled import smallest_section
 from ventrix.core.model.cut import Cut, Port
+from ventrix.core.model.job import Job
 from ventrix.core.model.kinds import Result
 from ventrix.core.quantity.units import from_si_array
 from ventrix.core.quantity.words import number_text, percent_text
@@ -357,6 +359,11 @@ def _notes(findings: Findings, pairs: list[Pair]) -> tuple[str, ...]:
     return tuple(dict.fromkeys(said))
 
 
+def fits_out(job: Job, units: Units) -> list[Owned]:
+    """Springs, guides, contacts, heights and faces that are out of their limits."""
+    return [Owned("missing", "out of its limit", c.says) for c in fit_checks(job, units.wording) if c.holds is False]
+
+
 def _owned(
     findings: Findings, main: Pair, other: Pair | None, parts: list[PairPart], missing: list[str], units: Units
 ) -> tuple[Owned, ...]:
@@ -376,6 +383,7 @@ def _owned(
             found.append(Owned(kind, at, judged.words(units.wording)))
     for port, slip in not_told(findings.job):
         found.append(Owned("missing", "slip, not told yet", slip_words(port, slip, units)))
+    found += fits_out(findings.job, units)
     if missing:
         found.append(Owned("missing", f"not measured: {len(missing)}", ", ".join(missing)))
     for part in parts:

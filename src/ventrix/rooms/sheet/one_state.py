@@ -9,6 +9,7 @@ from datetime import date
 from ventrix.core.edits.faults import state_at
 from ventrix.core.engine.suits import suits
 from ventrix.core.judging.findings import Findings
+from ventrix.core.judging.fits import fit_checks
 from ventrix.core.metal.between import metal_between
 from ventrix.core.metal.slips import not_told
 from ventrix.core.model.cut import Cut, Port
@@ -26,7 +27,7 @@ from ventrix.rooms.cuts.slip_words import slip_words
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.plan.shows import move_line, segments
 from ventrix.rooms.sheet.conditions import casting_words
-from ventrix.rooms.sheet.contents import CAUTION, PRACTICE, Asked, sheet_of
+from ventrix.rooms.sheet.contents import CAUTION, PRACTICE, Asked, fits_out, sheet_of
 from ventrix.rooms.sheet.metal import wall_lines
 from ventrix.rooms.sheet.suits_words import suits_rows
 from ventrix.rooms.sheet.work_and_ports import done_lines, ports_head, ports_rows
@@ -125,6 +126,7 @@ def _plain(findings: Findings, asked: Asked | None, choices: Choices, shop: Shop
     job = findings.job
     owned = [Owned("missing", "practice", PRACTICE)] if job.practice else []
     owned += [Owned("missing", "slip, not told yet", slip_words(p, s, units)) for p, s in not_told(job)]
+    owned += fits_out(job, units)
     flowed = any(findings.runs_of(c, p) for p in job.ports for c in p.cuts)
     if not flowed:
         owned.append(Owned("missing", "not measured: 1", "flow"))
@@ -216,6 +218,13 @@ def _metal(findings: Findings, units: Units, own: bool) -> Iterator[SectionLine]
             if state is not None:
                 yield SectionLine(f"{port.name}, {fault_words(fault, units)}", state.words)
         yield from (SectionLine(slip_words(port, slip, units)) for slip in port.slips if own or not slip.customer_told)
+    yield from _fits(findings, units)
+
+
+def _fits(findings: Findings, units: Units) -> Iterator[SectionLine]:
+    """Springs, guides, lapped contacts, heights and flatness as measured."""
+    for check in fit_checks(findings.job, units.wording):
+        yield SectionLine(check.says, {True: "within its limit", False: "out of its limit", None: ""}[check.holds])
 
 
 def _done(findings: Findings, units: Units, *, own: bool) -> Iterator[str]:

@@ -1,4 +1,4 @@
-"""A planned breakthrough: a bolt or pushrod hole that is sleeved before the port is cut into it."""
+"""A hole at a port's wall that was worked: sleeved before the port is cut into it, plugged, welded, moved or tapped."""
 
 from __future__ import annotations
 
@@ -6,26 +6,28 @@ from dataclasses import replace
 
 from ventrix.core.edits.cuts import edit_cut
 from ventrix.core.model.cut import Tube
-from ventrix.core.model.kinds import Band, Place
+from ventrix.core.model.kinds import Band, HoleWork, Place
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
 from ventrix.workspace.ids import new_id, now_text
 
 
 class TubeSheet(FormSheet):
-    """Keeps a tube at the cut looked at: the wall rule there becomes "tube present"."""
+    """Keeps the work at the cut looked at; where the hole is shut, the wall rule there becomes "tube present"."""
 
     def __init__(self, open_book: OpenBook) -> None:
-        super().__init__(open_book, "Keep the tube")
+        super().__init__(open_book, "Keep the hole")
+        self.work = self.add_choice("What was done", [(w.words, w) for w in HoleWork])
         self.place = self.add_choice("Where", [(p, p) for p in Place])
         self.side = self.add_choice("On which side", [(b.words, b) for b in Band])
-        self.extent = self.add_figure("Tube, outside diameter", "length")
+        self.extent = self.add_figure("Tube, plug or thread, diameter", "length")
         self.adhesive = self.add_text("Set in", "epoxy, retaining compound")
         self.tested = self.add_check("pressure-tested and tight")
         self.finish()
         self.caution.setText(
-            "Glue, let it cure, and pressure-test before the head goes back: a tube that weeps puts water or oil into "
-            "the port. What the adhesive stands in heat and coolant is its maker's to say."
+            "Welding a casting is for a licensed shop. Glue, let it cure, and pressure-test before the head goes back: "
+            "a tube that weeps puts water or oil into the port. What the adhesive stands in heat and coolant is its "
+            "maker's to say."
         )
 
     def open(self, place: str = "") -> None:
@@ -34,7 +36,7 @@ class TubeSheet(FormSheet):
         if space is None or space.port is None or space.real_cut is None:
             return
         self.begin_about(space.real_cut.id)
-        self.title.setText(f"Tube in {space.port.name.lower()}, cut {space.real_cut.number}")
+        self.title.setText(f"Hole in {space.port.name.lower()}, cut {space.real_cut.number}")
         if place in tuple(Place):
             self.place.setCurrentText(place)
         self.come_up()
@@ -47,6 +49,7 @@ class TubeSheet(FormSheet):
         tube = Tube(
             id=new_id(),
             place=self.place.currentData(),
+            work=self.work.currentData(),
             side=self.side.currentData(),
             size=self.extent.value,
             adhesive=self.adhesive.text().strip(),
@@ -54,6 +57,6 @@ class TubeSheet(FormSheet):
             date=now_text(),
         )
         job = edit_cut(space.job, space.real_cut.id, lambda c: replace(c, tubes=(*c.tubes, tube)))
-        space.apply(f"tube at the {tube.place}", job)
+        space.apply(f"hole at the {tube.place} {tube.work}", job)
         self.clear_fields()
         self.closed.emit()

@@ -8,6 +8,7 @@ from PySide6.QtWidgets import (
     QLineEdit,
 )
 
+from ventrix.core.judging.fits import fit_checks
 from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.finish_list import CHECKS, surface_agreed
 from ventrix.core.model.job import Job
@@ -34,6 +35,10 @@ class FinishTab(Tab):
             self.boxes[check.item] = box
             self.column.addWidget(box)
         self.column.addWidget(self.problem)
+        self.fits = QLabel()
+        self.fits.setObjectName("error")
+        self.fits.setWordWrap(True)
+        self.column.addWidget(self.fits)
         caution = QLabel(
             "A gasket land left too thin does not seal; milled heads sit lower, so the manifold may not line up; "
             "a sharp chamber edge glows; chips left in a passage end an engine. Assembly follows the maker's data."
@@ -44,6 +49,8 @@ class FinishTab(Tab):
         self.column.addStretch()
 
     def show_job(self, job: Job, port: Port, cut: Cut) -> None:
+        out = [c.says for c in fit_checks(job, self.room.open_book.units.wording) if c.holds is False]
+        self.fits.setText("\n".join(out))
         marks = {m.item: m for m in job.check_marks}
         for item, box in self.boxes.items():
             mark = marks.get(item)

@@ -29,6 +29,7 @@ from ventrix.ui.head.goal_tab import GoalTab
 from ventrix.ui.head.port_drawing import PortDrawing
 from ventrix.ui.head.stations_tab import StationsTab
 from ventrix.ui.head.tab import Tab
+from ventrix.ui.head.train_tab import TrainTab
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.quantity_field import PlacedField, QuantityField
 from ventrix.ui.widgets.room import QWIDGETSIZE_MAX, Room
@@ -78,6 +79,7 @@ class HeadRoom(Room):
             GoalTab(self),
             CastingTab(self),
             StationsTab(self),
+            TrainTab(self),
             FinishTab(self),
         ]
         for page in self.pages:

@@ -18,6 +18,7 @@ from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import parse_quantity
 from ventrix.core.work.hours import hours_of
 from ventrix.core.work.record import record_of
+from ventrix.core.work.stages import stages_of
 from ventrix.rooms.match.shows import status_sentence
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
@@ -38,12 +39,21 @@ class JobPartsSheet(FormSheet):
         self.count = self.add_text("How many", "8")
         self.bore = self.add_figure("Bore or size", "length", check_of(PartOfJob, "size"))
         self.price = self.add_text("Price", "in your own money")
+        self.due = self.add_text("Promised for", "fri, 4 dec")
+        self.stage = self.add_choice("Holds up", [("nothing", "")])
         self.beyond = self.add_check("chosen by me, beyond what was quoted")
         self.finish()
         self.caution.setText("Interference, clearance and springs are the maker's to say; a licensed shop fits them.")
         open_book.job_changed.connect(self._fill)
 
     def open(self) -> None:
+        space = self.open_book.workspace
+        if space is None:
+            return
+        self.stage.clear()
+        self.stage.addItem("nothing", "")
+        for each in stages_of(space.job):
+            self.stage.addItem(each.name, each.key)
         self.come_up()
         self._fill()
         self.kind.setFocus()
@@ -57,7 +67,8 @@ class JobPartsSheet(FormSheet):
             button.deleteLater()
         self.buttons = []
         for i, part in enumerate(space.job.parts):
-            button = QPushButton(f"{part.count} {part.name or part.kind}: {part.state}")
+            due = f", promised for {part.due[:10]}" if part.due and part.state == PartState.ORDERED else ""
+            button = QPushButton(f"{part.count} {part.name or part.kind}: {part.state}{due}")
             button.setObjectName("flat")
             button.clicked.connect(lambda _on=False, p=part: self._step(p))
             self.column.insertWidget(1 + i, button)
@@ -83,8 +94,12 @@ class JobPartsSheet(FormSheet):
         price = parse_quantity(self.price.text(), "-") if self.price.text().strip() else None
         if price is not None:
             check_of(PartOfJob, "price")(price)
+        due = read_day(self.due.text(), date.today())
         part = PartOfJob(
             id=new_id(),
+            due=due,
+            state=(PartState.ORDERED if due else PartState.NEEDED).value,
+            stage=str(self.stage.currentData()),
             kind=str(self.kind.currentData()),
             name=self.name.text().strip(),
             count=int(text),
