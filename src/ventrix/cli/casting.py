@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from pathlib import Path
 from typing import Annotated, Any
 
 import typer
@@ -9,8 +10,11 @@ import typer
 from ventrix.cli.app import JsonOption, app, print_json
 from ventrix.core.castings.casting_file import Casting, casting, castings_of
 from ventrix.core.judging.findings import Findings
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si
 from ventrix.records.bad_input import InputError
+from ventrix.records.book.index import Index
+from ventrix.workspace.castings import CastingShelf
 
 
 @app.command("casting")
@@ -19,11 +23,19 @@ def casting_command(
         str | None, typer.Argument(metavar="NAME", help="Its number; all that the book has without.")
     ] = None,
     where: Annotated[str | None, typer.Option("--book", metavar="FILE|URL", help="Not the user's own book.")] = None,
+    write: Annotated[Path | None, typer.Option(metavar="FILE", help="Write NAME for another shop.")] = None,
+    whose: Annotated[str, typer.Option(help="The shop's name that stands on it.")] = "",
+    read: Annotated[Path | None, typer.Option(metavar="FILE", help="Bring in another shop's file.")] = None,
+    merge: Annotated[bool, typer.Option("--merge", help="Make one of the other shops' files of NAME.")] = False,
     as_json: JsonOption = False,
 ) -> None:
     """Walls, usual faults and ports as cast, over all heads of a casting in the book. It clears no warning."""
     from ventrix.records.book.book import Book, as_location, default_book_path
 
+    if read is not None or write is not None or merge:
+        with Book.open(as_location(where or default_book_path())) as book:
+            print(_between_shops(CastingShelf(book, Index(book)), name, write, whose, read, merge))
+        return
     with Book.open(as_location(where or default_book_path())) as book:
         jobs = [book.load(entry.id) for entry in book.jobs()]
         benches = book.benches()
@@ -41,6 +53,29 @@ def casting_command(
         print_json(_document(found))
     else:
         print(_text(found))
+
+
+def _between_shops(
+    shelf: CastingShelf, name: str | None, write: Path | None, whose: str, read: Path | None, merge: bool
+) -> str:
+    """Bring a file in, merge those of a number, or write one; what was done, in a sentence."""
+    if read is not None:
+        found = shelf.bring_in(read)
+        return f"{found.number}: {found.heads} heads of {found.whose}, kept in the library as theirs."
+    if name is None:
+        raise InputError("which casting number?", field="NAME")
+    try:
+        if merge:
+            return f"{name}: one file of {shelf.merge(name).whose}."
+        if not whose.strip():
+            raise InputError("say whose it is: the shop's name", field="--whose")
+        assert write is not None
+        found = shelf.write_out(name, write, whose.strip())
+    except InputError:
+        raise
+    except Refused as error:
+        raise InputError(str(error), field="NAME") from None
+    return f"{found.number}: {found.heads} heads written to {write.name}, as {whose.strip()} has them."
 
 
 def _document(found: Casting) -> dict[str, Any]:

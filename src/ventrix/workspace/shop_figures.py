@@ -18,8 +18,10 @@ from ventrix.core.planning.own_record import OwnRecord, own_record
 from ventrix.core.planning.reflow import reflow_time
 from ventrix.core.quantity.units import from_si
 from ventrix.records.book.index import Index
+from ventrix.workspace.castings import CastingShelf
 
 if TYPE_CHECKING:
+    from ventrix.core.castings.casting_file import Casting
     from ventrix.core.planning.learned import CastingPrior
     from ventrix.workspace.workspace import Workspace
 
@@ -42,6 +44,7 @@ class ShopFigures:
         self._space = space
         self._index = Index(space.book)
         self._index.catch_up(space.job.id)
+        self._castings = CastingShelf(space.book, self._index)
         self._outcomes: tuple[dict[str, int], list[Outcome]] = {}, []
         self._learned: _Learned | None = None
         self._spans: tuple[dict[str, int], list[float]] = {}, []
@@ -93,14 +96,20 @@ class ShopFigures:
             newest = sorted(same, key=lambda e: e.date or "")[-MOST_HEADS:]
             jobs = [job for e in newest if not (job := self._space.book.load(e.id)).practice]
             self._learned = _Learned((written, castings), [Findings(job, benches=self._benches()) for job in jobs], {})
-        held = self._learned
+        held, brought = self._learned, [c for c in self.castings() if c.whose]
 
         def answer() -> CastingPrior | None:
             if kind not in held.by_kind:
-                held.by_kind[kind] = learn(held.jobs, castings, kind)
+                told = (c.told[kind] for c in brought if kind in c.told)
+                held.by_kind[kind] = learn(held.jobs, castings, kind) or next(told, None)
             return held.by_kind[kind]
 
         return answer
+
+    def castings(self) -> tuple[Casting, ...]:
+        """What is known of the casting numbers that the job's heads bear, by other heads and other shops."""
+        numbers = dict.fromkeys(h.casting.strip() for h in self._space.job.heads if h.casting.strip())
+        return tuple(c for number in numbers for c in self._castings.of(number, but=self._space.job.id))
 
     def _benches(self) -> tuple[Bench, ...]:
         return tuple(self._space.findings.benches)

@@ -5,8 +5,9 @@ It says where to look and what to read first. It never clears a warning: casting
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Sequence
-from dataclasses import dataclass
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass, field
+from typing import Final
 
 import numpy as np
 
@@ -15,7 +16,10 @@ from ventrix.core.metal.walls import on_side
 from ventrix.core.model.cut import Cut, Port, WallReading, poured_volume
 from ventrix.core.model.job import Job
 from ventrix.core.model.job_parts import plain_casting
+from ventrix.core.planning.learned import CastingPrior
 from ventrix.core.work.hours import pace_of
+
+MOST_TOLD: Final = 4  # faults of a casting
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,16 +55,37 @@ class AsCast:
 
 
 @dataclass(frozen=True, slots=True)
+class SawnSection:
+    """A head that was sawn through: the metal around a kind of port at a place, by side [m]; whence it is known."""
+
+    kind: str
+    place: str
+    walls: tuple[tuple[str, float], ...]
+    source: str = ""
+
+
+@dataclass(frozen=True, slots=True)
 class Casting:
-    """Everything the book knows of a casting number. `heads` is how many heads it is from, `minutes` what a stage took
-    at one of its units, the median of them [s]."""
+    """Everything that is known of a casting number. `heads` is how many heads it is from, `minutes` what a stage took
+    at one of its units, the median of them [s]; `whose` names the shop that it came from, empty for one's own; `told`
+    is what its finished ports tell of the next, by kind."""
 
     number: str
     heads: int
     walls: tuple[CastingWall, ...]
     faults: tuple[CastingFault, ...]
     as_cast: tuple[AsCast, ...]
-    minutes: dict[str, float]
+    minutes: Mapping[str, float]
+    sections: tuple[SawnSection, ...] = ()
+    whose: str = ""
+    told: Mapping[str, CastingPrior] = field(default_factory=dict)
+
+    def least_at(self, kind: str, place: str) -> CastingWall | None:
+        """The thinnest that was ever read on a kind of port at a place, sections of sawn heads with it."""
+        read = [w for w in self.walls if (w.kind, w.place) == (kind, place)]
+        for section in (s for s in self.sections if (s.kind, s.place) == (kind, place)):
+            read += [CastingWall(kind, place, side, v, v, None, 1) for side, v in section.walls]
+        return min(read, key=lambda w: w.least, default=None)
 
 
 def castings_of(jobs: Iterable[Job]) -> tuple[str, ...]:
@@ -130,6 +155,83 @@ def casting(number: str, jobs: Sequence[Findings]) -> Casting:
         ),
         {stage: float(np.median(each)) for stage, each in paces.items()},
     )
+
+
+def merged(one: Casting, other: Casting, whose: str) -> Casting:
+    """Two files of one casting number as one.
+
+    Parameters
+    ----------
+    one, other : Casting
+        Of different heads, of one shop or of two.
+    whose : str
+        Whose it then is.
+
+    Returns
+    -------
+    Casting
+        Leasts are the lesser; medians and spreads are of both in proportion to their counts, since the readings
+        themselves are not in a file; counts add up.
+
+    References
+    ----------
+    Pooled variance: [6] JCGM 100:2008, H.5.2.2, form of the mean squares within and between.
+    """
+    walls: dict[tuple[str, str, str | None], CastingWall] = {}
+    for wall in (*one.walls, *other.walls):
+        key = wall.kind, wall.place, wall.side
+        walls[key] = _both(walls[key], wall) if key in walls else wall
+    faults: dict[tuple[str, str], int] = {}
+    for fault in (*one.faults, *other.faults):
+        faults[fault.kind, fault.place] = faults.get((fault.kind, fault.place), 0) + fault.count
+    share = one.heads / max(one.heads + other.heads, 1)
+
+    def between(a: float | None, b: float | None) -> float | None:
+        return b if a is None else a if b is None else share * a + (1 - share) * b
+
+    own, theirs = ({a.kind: a for a in each.as_cast} for each in (one, other))
+    none = AsCast("", None, None)
+    as_cast = [
+        AsCast(
+            kind,
+            between(own.get(kind, none).volume, theirs.get(kind, none).volume),
+            between(own.get(kind, none).flow, theirs.get(kind, none).flow),
+        )
+        for kind in dict.fromkeys((*own, *theirs))
+    ]
+    minutes = {
+        stage: between(one.minutes.get(stage), other.minutes.get(stage)) or 0.0
+        for stage in dict.fromkeys((*one.minutes, *other.minutes))
+    }
+    return Casting(
+        one.number,
+        one.heads + other.heads,
+        tuple(walls[key] for key in sorted(walls, key=str)),
+        tuple(CastingFault(kind, place, n) for (kind, place), n in sorted(faults.items(), key=lambda f: -f[1])),
+        tuple(as_cast),
+        minutes,
+        tuple(dict.fromkeys((*one.sections, *other.sections))),
+        whose,
+        {**other.told, **one.told} if one.heads >= other.heads else {**one.told, **other.told},
+    )
+
+
+def _both(a: CastingWall, b: CastingWall) -> CastingWall:
+    n = a.count + b.count
+    mean = (a.count * a.median + b.count * b.median) / n
+    within = sum((w.count - 1) * (w.spread or 0.0) ** 2 for w in (a, b))
+    between = sum(w.count * (w.median - mean) ** 2 for w in (a, b))
+    spread = float(np.sqrt((within + between) / (n - 1)))
+    return CastingWall(a.kind, a.place, a.side, min(a.least, b.least), mean, spread, n)
+
+
+def look_first(castings: Sequence[Casting], kind: str) -> tuple[str, ...]:
+    """Faults that castings of this number usually have, most often found first."""
+    said = []
+    for each in castings:
+        of = f"{each.heads} head{'s' * (each.heads != 1)}{f' of {each.whose}' if each.whose else ''}"
+        said += [f"{f.kind} at the {f.place or 'port'}, found {f.count} times on {of}" for f in each.faults[:MOST_TOLD]]
+    return tuple(said)
 
 
 def _as_cast(port: Port) -> Iterable[WallReading]:

@@ -346,6 +346,7 @@ class LibraryKind(Worded):
     CLAIM = "claim", "claimed curve"
     SEAT = "seat", "seat recipe"
     OUTLINE = "outline", "gasket or face outline"
+    CASTING = "casting", "casting file"
 
 
 class Use(StrEnum):

@@ -22,6 +22,7 @@ class CastingPrior:
     mean, covariance : of the next port, in units of the book's own spread, shape (m,) and (m, m)
     removal : by place, what the logit of a pass's share shifts by
     residual : mean of ln Q that the chain cannot say, at `RESIDUAL_AT`, shape (19,)
+    whose : the shop whose ports they are, empty for one's own
     """
 
     ports: int
@@ -29,6 +30,7 @@ class CastingPrior:
     covariance: Array
     removal: Mapping[str, float]
     residual: Array
+    whose: str = ""
 
     def residual_at(self, x: Array) -> Array:
         """The residual at L/D, shape of `x`."""

@@ -5,7 +5,7 @@ What they say is common practice, no source. No measurement is required: one tha
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Final
 
@@ -38,7 +38,9 @@ class Card:
     done: bool
 
 
-def route(findings: Findings, port: Port | None = None) -> tuple[Card, ...]:
+def route(
+    findings: Findings, port: Port | None = None, look_first: Sequence[str] = (), read_first: Sequence[str] = ()
+) -> tuple[Card, ...]:
     """The cards of a job in order: one port finished first, then stage by stage over all others.
 
     Parameters
@@ -47,6 +49,8 @@ def route(findings: Findings, port: Port | None = None) -> tuple[Card, ...]:
         Of the job: its use puts exhausts or intakes first, its preferences say how.
     port : Port, optional
         Of this port alone.
+    look_first, read_first : sequence of str
+        Faults and thin walls that other heads of this casting had, in words.
 
     Returns
     -------
@@ -69,8 +73,9 @@ def route(findings: Findings, port: Port | None = None) -> tuple[Card, ...]:
     if port is not None and not port.of_head:
         raise Refused("{} is not worked on: it has no stages", port.name)
     first, rest = ports[0], ports[1:]
-    cards = [_card(record, first, stage) for stage in record.stages]
-    cards += [_card(record, each, stage) for stage in record.stages for each in rest]
+    usual = {"faults": look_first, "walls": read_first}
+    cards = [_card(record, first, stage, usual) for stage in record.stages]
+    cards += [_card(record, each, stage, usual) for stage in record.stages for each in rest]
     return tuple(cards)
 
 
@@ -85,8 +90,10 @@ def ports_in_order(job: Job) -> list[Port]:
     return sorted((p for p in job.ports if p.of_head), key=lambda p: kinds.index(p.kind))
 
 
-def _card(record: Record, port: Port, stage: Stage) -> Card:
+def _card(record: Record, port: Port, stage: Stage, usual: Mapping[str, Sequence[str]]) -> Card:
     own = _own(record.job, port, stage)
+    if usual.get(stage.key):
+        own.setdefault("look", []).append(f"Usual on this casting: {'; '.join(usual[stage.key])}.")
     state = record.at(stage.key, port)
 
     def words(name: str, text: str) -> str:

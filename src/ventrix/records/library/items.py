@@ -5,12 +5,14 @@ from __future__ import annotations
 import uuid
 from dataclasses import replace
 
+from ventrix.core.castings.casting_file import Casting
 from ventrix.core.model.job_parts import Face, Seat
 from ventrix.core.model.kinds import LibraryKind
 from ventrix.core.model.library import LibraryItem
 from ventrix.core.model.noun import Direction
 from ventrix.core.model.run import FlowRun, SetUp
 from ventrix.records.bad_input import InputError
+from ventrix.records.files.casting_document import casting_document, casting_from
 from ventrix.records.files.job_document import from_document, to_document
 
 
@@ -63,6 +65,19 @@ def seat_of(item: LibraryItem) -> Seat:
     except KeyError:
         raise InputError("holds no recipe", file=item.name) from None
     return replace(seat, id=_new_id())
+
+
+def casting_item(found: Casting, whose: str, date: str) -> LibraryItem:
+    """A casting file for the library: another shop's, or one's own sawn sections."""
+    document = casting_document(found, whose, date)
+    return LibraryItem(
+        id=_new_id(), kind=LibraryKind.CASTING, name=found.number, source=whose, date=date, document=document
+    )
+
+
+def casting_of(item: LibraryItem) -> Casting:
+    """A casting file of the library. InputError where its document is damaged."""
+    return casting_from(dict(item.document), item.name)
 
 
 def face_item(face: Face, date: str) -> LibraryItem:

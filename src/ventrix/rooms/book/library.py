@@ -18,7 +18,7 @@ from ventrix.core.quantity.units import from_si, from_si_array
 from ventrix.core.runs.reduced_run import ReducedRun
 from ventrix.core.runs.reduction import reduce_run
 from ventrix.records.bad_input import InputError, sentence_of
-from ventrix.records.library.items import claim_of, face_of, seat_of
+from ventrix.records.library.items import casting_of, claim_of, face_of, seat_of
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.shared.plot_values import Line, Picture
 from ventrix.rooms.shared.seat_profile import seat_words
@@ -63,6 +63,10 @@ def _says(item: LibraryItem, units: Units) -> str:
             flow = f"{units.flow.with_unit(top.flow)} at {units.lift.text(top.lift)}"
             at = f", {units.pressure.with_unit(setup.test_pressure)}" if setup.test_pressure is not None else ""
             return f"{item.of}, {item.source}: {flow}{at}"
+        if item.kind == LibraryKind.CASTING:
+            held = casting_of(item)
+            sawn = f", {len(held.sections)} sawn" if held.sections else ""
+            return f"{held.whose or 'your own'}: {held.heads} heads, {len(held.walls)} walls{sawn}"
     except Refused as error:
         return sentence_of(error) if isinstance(error, InputError) else str(error)
     return item.note

@@ -281,7 +281,9 @@ def fit_words(plan: Plan, units: Units) -> str:
     if plan.planned.run is None:
         return "Never flowed: an estimate from the shape alone."
     n = plan.fit.count
-    learned = f"Begun with {plan.learned_from} ports of this casting. " if plan.learned_from else ""
+    begun = plan.planned.chain.learned
+    whose = f", as {begun.whose} has them" if begun is not None and begun.whose else ""
+    learned = f"Begun with {plan.learned_from} ports of this casting{whose}. " if plan.learned_from else ""
     parting = plan.fit.separation
     if parting is not None:
         low, high = (units.lift.text(v) for v in (parting.low, parting.high))

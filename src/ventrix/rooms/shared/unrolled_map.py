@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field
 
+from ventrix.core.castings.casting_file import Casting, CastingWall
 from ventrix.core.matching.core_shift import Shift, core_shift, hands
-from ventrix.core.metal.unrolled import UnrolledPort, unroll, zone_named
+from ventrix.core.metal.unrolled import ZONES, UnrolledPort, unroll, zone_named
 from ventrix.core.metal.walls import WallLeft, on_side, wall_sentence, walls_at
 from ventrix.core.model.cut import Cut, Port, Slip
 from ventrix.core.model.job import Job
@@ -15,7 +17,8 @@ from ventrix.rooms.display_units import Units
 
 @dataclass(frozen=True, slots=True)
 class Pin:
-    """A wall reading on the map: text to show, where, and whether it is under its limit."""
+    """A wall reading on the map: text to show, where, and whether it is under its limit; `of_casting` where other heads
+    of the casting say it, and nobody read this one."""
 
     band: str
     along: float
@@ -25,6 +28,7 @@ class Pin:
     behind: str = ""
     tip: str = ""
     slip: bool = False
+    of_casting: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -77,8 +81,16 @@ def map_of(job: Job, port: Port, cut: Cut) -> UnrolledPort:
     return unroll(port, cut, job.valve_of(port, cut))
 
 
-def map_picture(job: Job, port: Port, cut: Cut, against: Cut | None, chosen: str, units: Units) -> MapPicture:
-    """The unrolled port at a cut, over the pinned one."""
+def map_picture(
+    job: Job,
+    port: Port,
+    cut: Cut,
+    against: Cut | None,
+    chosen: str,
+    units: Units,
+    castings: Sequence[Casting] = (),
+) -> MapPicture:
+    """The unrolled port at a cut, over the pinned one; where no wall was read, what other heads of its casting had."""
     here = map_of(job, port, cut)
     latest: dict[tuple[str, Band], Cut] = {}
     for each in (c for c in port.cuts if c.number <= cut.number):
@@ -100,6 +112,7 @@ def map_picture(job: Job, port: Port, cut: Cut, against: Cut | None, chosen: str
         pins=(
             *(_pin(job, wall, here, units) for wall in walls_at(job, port, cut)),
             *(_slip_pin(slip, here, units) for slip in port.slips),
+            *_casting_pins(job, port, cut, castings, here, units),
         ),
         tints=tuple(sorted(tints, key=lambda t: t.present)),
         chosen=chosen,
@@ -143,6 +156,30 @@ def _middle_of(place: str, here: UnrolledPort) -> tuple[str, float]:
     if zone is None:
         return Band.FLOOR, 0.5 * here.length
     return zone.bands[0], (zone.start + zone.end) / 2 * here.length
+
+
+def _casting_pins(
+    job: Job, port: Port, cut: Cut, castings: Sequence[Casting], here: UnrolledPort, units: Units
+) -> Iterator[Pin]:
+    """The least of other heads at every place that was not read on this port: where to read first, and no clearance."""
+    read = {wall.reading.place for wall in walls_at(job, port, cut)}
+    for zone in (z for z in ZONES if z.name not in read):
+        found = [(w, c) for c in castings if (w := c.least_at(port.kind, zone.name)) is not None]
+        least = min(found, key=lambda each: each[0].least, default=None)
+        if least is not None:
+            wall, known = least
+            band, along = _middle_of(zone.name, here)
+            tip = f"{zone.name}: {casting_words(known, wall, units)}. Read it on this port: castings shift."
+            side = wall.side if wall.side in tuple(Band) else band
+            yield Pin(side or band, along, 0.0, units.length.text(wall.least), False, tip=tip, of_casting=True)
+
+
+def casting_words(known: Casting, wall: CastingWall, units: Units) -> str:
+    """What a casting's other heads had at a place: "least 0.118 of 6 readings, 3 heads"."""
+    of = f" of {known.whose}" if known.whose else ""
+    readings = f"{wall.count} reading{'s' * (wall.count != 1)}"
+    heads = f", {known.heads} head{'s' * (known.heads != 1)}{of}" if known.heads else of or ", a sawn head"
+    return f"least {units.length.with_unit(wall.least)} of {readings}{heads}"
 
 
 def _slip_pin(slip: Slip, here: UnrolledPort, units: Units) -> Pin:

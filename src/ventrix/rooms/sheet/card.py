@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from datetime import date
 from typing import Final
 
+from ventrix.core.castings.casting_file import Casting
 from ventrix.core.edits.faults import state_at
 from ventrix.core.judging.findings import Findings
 from ventrix.core.metal.unrolled import ZONES, unroll
@@ -39,8 +41,16 @@ CAUTIONS: Final = (
 )
 
 
-def card_of(findings: Findings, port: Port, units: Units, today: date, paper: str = "A4", ink: str = "colour") -> Card:
-    """The card of a port, as it stands at its last cut."""
+def card_of(
+    findings: Findings,
+    port: Port,
+    units: Units,
+    today: date,
+    paper: str = "A4",
+    ink: str = "colour",
+    castings: Sequence[Casting] = (),
+) -> Card:
+    """The card of a port, as it stands at its last cut; beside "read first" what other heads of the casting had."""
     job, cut = findings.job, port.cuts[-1]
     seat = job.seat_of(port, cut)
     seat_lines: tuple[str, ...] = ("No seat is recorded: the valve job comes first.",)
@@ -70,7 +80,7 @@ def card_of(findings: Findings, port: Port, units: Units, today: date, paper: st
         title=f"{job.title}, {port.name}",
         line=f"as it stands at {stands}",
         date=today.isoformat(),
-        stops=_stops(findings, port, cut, units),
+        stops=_stops(findings, port, cut, units, castings),
         gauges=gauges,
         gauge_note=note,
         seat=seat_lines,
@@ -101,7 +111,7 @@ def _developed(findings: Findings, port: Port) -> tuple[Port, Cut] | None:
     return (best[0], best[2]) if best is not None else None
 
 
-def _stops(findings: Findings, port: Port, cut: Cut, units: Units) -> tuple[Stop, ...]:
+def _stops(findings: Findings, port: Port, cut: Cut, units: Units, castings: Sequence[Casting]) -> tuple[Stop, ...]:
     """A line for every zone of the port: what may still come off there, on its latest reading."""
     job, walls = findings.job, walls_at(findings.job, port, cut)
     rows = []
@@ -111,11 +121,18 @@ def _stops(findings: Findings, port: Port, cut: Cut, units: Units) -> tuple[Stop
         here = [w for w in walls if w.reading.place == zone.name]
         limit = limit_at(job, port, cut, zone.name)
         if not here:
-            rows.append(Stop(zone.name, "", "", units.length.text(limit), "read first", "", True))
+            had = _of_casting(castings, port, zone.name, units)
+            rows.append(Stop(zone.name, had, "", units.length.text(limit), "read first", "", True))
             continue
         for wall in here:
             rows.append(_stop(wall, limit, units))
     return tuple(rows)
+
+
+def _of_casting(castings: Sequence[Casting], port: Port, place: str, units: Units) -> str:
+    """What other heads of the casting had there at least: it clears nothing."""
+    found = [w.least for c in castings if (w := c.least_at(port.kind, place)) is not None]
+    return f"casting {units.length.text(min(found))}" if found else ""
 
 
 def _stop(wall: WallLeft, limit: float, units: Units) -> Stop:

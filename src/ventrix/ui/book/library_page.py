@@ -41,9 +41,12 @@ class LibraryPage(QWidget):
         self.rate.edited.connect(self._use_rate)
         self.worth = QLabel()
         self.worth.setWordWrap(True)
+        self.castings = QPushButton("Casting files…")
+        self.castings.clicked.connect(lambda: open_book.ways.sheet("casting", self._casting()))
         self.take_out = QPushButton("Take it out of the library")
         self.take_out.clicked.connect(self._take_out)
         foot = QHBoxLayout()
+        foot.addWidget(self.castings)
         foot.addWidget(self.take_out)
         foot.addStretch()
         column = QVBoxLayout(self)
@@ -56,6 +59,11 @@ class LibraryPage(QWidget):
         column.addWidget(self.worth)
         column.addLayout(foot)
         column.addStretch()
+
+    def _casting(self) -> str:
+        """The number of the casting file that is chosen, if one is."""
+        item = self.item
+        return item.name if item is not None and item.kind == LibraryKind.CASTING else ""
 
     @property
     def item(self) -> LibraryItem | None:

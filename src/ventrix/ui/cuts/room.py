@@ -127,7 +127,7 @@ class CutsRoom(Room):
         port, cut, units = space.port, space.real_cut, self.open_book.units
         self.keys.follow()
         try:
-            picture = map_picture(space.job, port, cut, space.against, self.zone, units)
+            picture = map_picture(space.job, port, cut, space.against, self.zone, units, space.shop.castings())
         except Refused as error:
             self.caption.setText(f"The map cannot be drawn: {error}. The Head room is where that is put right.")
             return

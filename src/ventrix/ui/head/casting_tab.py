@@ -17,13 +17,16 @@ from PySide6.QtWidgets import (
     QPushButton,
 )
 
+from ventrix.core.castings.casting_file import look_first
 from ventrix.core.edits.cuts import edit_cut, edit_port
+from ventrix.core.edits.swap import swapped
 from ventrix.core.model.cut import Cut, Photo, Port, carried
 from ventrix.core.model.job import Job
 from ventrix.core.model.job_parts import Head
 from ventrix.core.quantity.refused import Refused
 from ventrix.records.bad_input import InputError
 from ventrix.records.files.photos import keep_photo
+from ventrix.rooms.shared.casting_words import read_first
 from ventrix.ui.head.tab import MeasuringSheet, Tab, unless_typing
 from ventrix.workspace.ids import new_id, now_text
 
@@ -95,6 +98,18 @@ class CastingTab(Tab):
         )
         self.add_row("Seats", self.insert)
         self.column.addWidget(self.problem)
+        self.casting = QLineEdit()
+        self.casting.setPlaceholderText("its number, as cast")
+        self.casting.editingFinished.connect(self._casting_typed)
+        self.add_row("Casting number", self.casting)
+        self.taught = QLabel()
+        self.taught.setWordWrap(True)
+        self.taught.setObjectName("caption")
+        self.taught.setTextFormat(Qt.TextFormat.PlainText)
+        self.column.addWidget(self.taught)
+        files = QPushButton("Casting files…")
+        files.clicked.connect(lambda: self.room.open_book.ways.sheet("casting"))
+        self.column.addWidget(files)
         self.add_heading("Condition")
         self.condition = QPlainTextEdit()
         self.condition.setTabChangesFocus(True)
@@ -137,10 +152,39 @@ class CastingTab(Tab):
         valve = job.valve_of(port, cut)
         unless_typing(self.back, valve.back_shape if valve is not None else "")
         self.insert.setCurrentIndex(self.insert.findData(valve.seat_insert if valve is not None else None))
+        head = next((h for h in job.heads if h.id == port.head_id), job.heads[0] if len(job.heads) == 1 else None)
+        unless_typing(self.casting, head.casting if head is not None else "")
+        self._show_taught(port)
         if self.condition.toPlainText().strip() == self._shown_condition:
             self.condition.setPlainText(job.condition)
         self._shown_condition = job.condition
         self._show_photos(job)
+
+    def _show_taught(self, port: Port) -> None:
+        """What other heads of this casting had: what to look for, and what to read first."""
+        space, units = self.room.open_book.workspace, self.room.open_book.units
+        castings = () if space is None else space.shop.castings()
+        told = [f"Look for: {'; '.join(seen)}." for seen in [look_first(castings, port.kind)] if seen]
+        told += [f"Read first: {'; '.join(thin)}." for thin in [read_first(castings, port.kind, units)] if thin]
+        self.taught.setText("\n".join(told))
+        self.taught.setVisible(bool(told))
+
+    def _casting_typed(self) -> None:
+        """The casting number of the port's head; a head that was not named is made with it."""
+        if not self.casting.isModified():
+            return
+        self.casting.setModified(False)
+        number, made = self.casting.text().strip(), new_id()
+
+        def edit(job: Job, port: Port, _cut: Cut) -> Job:
+            only = job.heads[0].id if len(job.heads) == 1 else None
+            head_id = port.head_id or only
+            if head_id is not None:
+                return replace(job, heads=swapped(job.heads, head_id, lambda h: replace(h, casting=number)))
+            job = replace(job, heads=(*job.heads, Head(id=made, name="head", casting=number)))
+            return edit_port(job, port.id, lambda p: replace(p, head_id=made))
+
+        self.room.change(f"casting number {number}", edit)
 
     def _show_photos(self, job: Job) -> None:
         """The last picture of the head, small, and how many there are."""

@@ -20,9 +20,9 @@ from ventrix.records.bad_input import InputError
 from ventrix.records.files.outline_files import read_outlines
 from ventrix.records.library.items import face_item, face_of
 from ventrix.rooms.lineup.typed_faces import TypedSpot, typed_spots
-from ventrix.ui.lineup.trace_view import TraceView
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
+from ventrix.ui.widgets.trace_view import TraceView
 from ventrix.workspace.ids import new_id, now_text
 
 

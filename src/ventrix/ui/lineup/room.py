@@ -19,7 +19,6 @@ from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import to_si
 from ventrix.core.quantity.words import sentence
 from ventrix.rooms.lineup.shows import LARGE, EdgeLine, Shown, gauge_of, shown_of, take_off_words
-from ventrix.ui.lineup.trace_view import TraceView
 from ventrix.ui.lineup.views import EdgeList, FaceView, NearView
 from ventrix.ui.look import theme
 from ventrix.ui.open_book import OpenBook
@@ -28,6 +27,7 @@ from ventrix.ui.widgets.answer_strip import AnswerStrip
 from ventrix.ui.widgets.command import Command
 from ventrix.ui.widgets.room import Room
 from ventrix.ui.widgets.scroll_area import ScrollArea
+from ventrix.ui.widgets.trace_view import TraceView
 
 STEPS: Final = {"in": to_si(0.004, "in"), "mm": to_si(0.1, "mm")}  # what an arrow moves a face, a round figure in each
 TURN: Final = np.radians(0.05)

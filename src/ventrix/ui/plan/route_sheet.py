@@ -7,10 +7,12 @@ from typing import Final
 
 from PySide6.QtWidgets import QComboBox, QLabel
 
+from ventrix.core.castings.casting_file import look_first
 from ventrix.core.edits.stages import close_stage
 from ventrix.core.model.job_parts import StageMark
 from ventrix.core.work.route import Card, next_card, route
 from ventrix.core.work.stages import CLOSED_BY
+from ventrix.rooms.shared.casting_words import read_first
 from ventrix.ui.look import theme
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
@@ -51,7 +53,11 @@ class RouteSheet(FormSheet):
     def _cards(self) -> tuple[Card, ...]:
         space = self.open_book.workspace
         worked = space is not None and space.port is not None and space.port.of_head
-        return route(space.findings, space.port) if space is not None and worked else ()
+        if space is None or space.port is None or not worked:
+            return ()
+        castings, kind = space.shop.castings(), space.port.kind
+        thin = read_first(castings, kind, self.open_book.units)
+        return route(space.findings, space.port, look_first(castings, kind), thin)
 
     def _fill(self) -> None:
         space = self.open_book.workspace

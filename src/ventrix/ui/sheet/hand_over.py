@@ -9,9 +9,11 @@ from typing import Final, NamedTuple
 
 from PySide6.QtWidgets import QFileDialog, QWidget
 
+from ventrix.core.model.cut import Port
 from ventrix.records.bad_input import InputError, sentence_of
 from ventrix.records.files.job_folder import write_archive
 from ventrix.records.files.whole_file import safe_name, write_whole
+from ventrix.reports.sheet.card_contents import Card
 from ventrix.reports.sheet.card_pdf import card_pdf
 from ventrix.reports.sheet.contents import Choices
 from ventrix.rooms.display_units import Units
@@ -20,6 +22,7 @@ from ventrix.rooms.sheet.everything import everything
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.sheet.printing import ask_and_print
 from ventrix.ui.sheet.shop_sheet import shop_of
+from ventrix.workspace.workspace import Workspace
 
 PDF_FILES: Final = "PDF (*.pdf)"
 
@@ -76,7 +79,7 @@ class HandOver:
         space, now = self.open_book.workspace, self._now()
         if space is None or space.port is None:
             return False
-        card = card_of(space.findings, space.port, now.units, date.today(), now.choices.paper, now.choices.ink)
+        card = self._card(space, space.port, now)
         return self._write(path, card_pdf([card]), "Grinder card")
 
     def write_every_card(self, path: Path) -> bool:
@@ -85,8 +88,13 @@ class HandOver:
         if space is None:
             return False
         ports = [p for p in space.job.ports if p.of_head and p.cuts]
-        cards = [card_of(space.findings, p, now.units, date.today(), now.choices.paper, now.choices.ink) for p in ports]
+        cards = [self._card(space, p, now) for p in ports]
         return self._write(path, card_pdf(cards), f"{len(cards)} grinder cards")
+
+    @staticmethod
+    def _card(space: Workspace, port: Port, now: OnScreen) -> Card:
+        choices = now.choices
+        return card_of(space.findings, port, now.units, date.today(), choices.paper, choices.ink, space.shop.castings())
 
     def _write(self, path: Path, data: bytes, what: str) -> bool:
         return self._tell(lambda: write_whole(path, data), f"{what} written to {path.name}.")

@@ -76,7 +76,12 @@ class UnrolledMap(QWidget):
         smallest = picture.port.smallest
         said = [f"smallest section {self._units.area.with_unit(smallest.area)}"]
         said += [
-            f"{p.band}: slip" if p.slip else f"{p.band} wall {p.text}{' thin' if p.thin else ''}" for p in picture.pins
+            f"{p.band}: slip"
+            if p.slip
+            else f"{p.band}: not read, other heads {p.text}"
+            if p.of_casting
+            else f"{p.band} wall {p.text}{' thin' if p.thin else ''}"
+            for p in picture.pins
         ]
         self.setAccessibleDescription("; ".join(said))
 
@@ -368,7 +373,7 @@ class UnrolledMap(QWidget):
         pins = sorted(self.picture.pins, key=lambda pin: (not pin.thin, pin.text))
         along, across = np.array([pin.along for pin in pins]), np.array([pin.across for pin in pins])
         places = self._places([pin.band for pin in pins], along, across)
-        words = [("▼" if pin.thin else "") + pin.text for pin in pins]
+        words = [("▼" if pin.thin else "≥ " if pin.of_casting else "") + pin.text for pin in pins]
         hatch, edge = QBrush(theme.colour("scribe", 0.55), Qt.BrushStyle.BDiagPattern), QPen(theme.colour("scribe"), 1)
         painter.setPen(edge)
         for pin, at in zip(pins, places, strict=True):
@@ -390,7 +395,14 @@ class UnrolledMap(QWidget):
         under = theme.colour("ground", 0.55)
         for pin, at, text, label in zip(pins, places, words, labels, strict=True):
             painter.setPen(pens[pin.thin])
-            painter.drawEllipse(at, 4.5, 4.5)
+            if pin.of_casting:  # nobody read this one: hatched
+                painter.setPen(edge)
+                painter.setBrush(hatch)
+                painter.drawEllipse(at, 7.0, 7.0)
+                painter.setBrush(theme.colour("ground"))
+                painter.setPen(QPen(theme.colour("quiet"), 1))
+            else:
+                painter.drawEllipse(at, 4.5, 4.5)
             if label is not None:
                 painter.fillRect(QRectF(*label), under)
                 painter.drawText(QPointF(label.left + 2, label.top + 14), text)
@@ -428,6 +440,8 @@ class UnrolledMap(QWidget):
             x += painter.fontMetrics().horizontalAdvance(words) + 40
         if p.pins:
             words = f"○ wall left here, {self._units.length.label}; hatched: what lies behind"
+            if any(pin.of_casting for pin in p.pins):
+                words += ", or not read here: the least of other heads"
             if self.unlabelled:
                 words += f"; {self.unlabelled} without room for a figure: point at them"
             painter.drawText(QPointF(x, y + 13), words)

@@ -65,6 +65,7 @@ def all_commands(window: MainWindow) -> tuple[Command, ...]:
         cut("cut.valves", "Valves fitted from this cut on…", sheet("valves")),
         cut("cut.fault", "&Fault of the casting…", sheet("fault")),
         cut("cut.slip", "Something went &wrong…", sheet("slip"), "Ctrl+Shift+W"),
+        cut("cut.casting", "Castin&g files…", sheet("casting")),
         cut("cut.tube", "Hole tu&bed, plugged, moved…", sheet("tube")),
         cut("cut.wall", "&Wall reading…", sheet("wall")),
         cut("cut.pour", "&Pour…", sheet("pour")),

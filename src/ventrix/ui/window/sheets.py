@@ -22,6 +22,7 @@ class Sheet(NamedTuple):
 SHEETS: Final = (
     Sheet("benches", "ventrix.ui.benches.sheet:BenchSheet"),
     Sheet("call", "ventrix.ui.practice.call_sheet:CallSheet"),
+    Sheet("casting", "ventrix.ui.book.casting_sheet:CastingSheet"),
     Sheet("chamber", "ventrix.ui.lineup.chamber_sheet:ChamberSheet"),
     Sheet("claim", "ventrix.ui.compare.claim_sheet:ClaimSheet"),
     Sheet("copy", "ventrix.ui.match.copy_sheet:CopySheet"),
