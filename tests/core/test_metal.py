@@ -18,6 +18,7 @@ from ventrix.core.metal.walls import (
     DEFAULT_LIMIT,
     LEAST_DEPTH_UNCERTAINTY,
     READING_UNCERTAINTY,
+    cut_warnings,
     limit_for,
     planned_cut_warnings,
     wall_left,
@@ -29,6 +30,7 @@ from ventrix.core.model.job_parts import Valve, WallLimit
 from ventrix.core.model.kinds import CutKind
 from ventrix.core.model.run import FlowRun, Reading, SetUp
 from ventrix.core.quantity.units import INCH
+from ventrix.demo.job import demo_job
 from ventrix.rooms.head.wall_limits import limit_text, limit_typed
 
 
@@ -289,3 +291,27 @@ def test_a_trial_stands_in_for_its_cut_and_is_edited_like_one() -> None:
     undone = keep_measured(replace(job, ports=(replace(port, cuts=port.cuts[:1]),)), job)
     back = undone.ports[0].cuts[1].trials[0].runs[0].readings[0]
     assert back.struck == "undone"
+
+
+def test_without_a_gauge_there_is_one_warning_a_stage_and_the_other_ways_to_know() -> None:
+    """Common practice, no source: what no gauge read carries a wider doubt, and is asked for once."""
+    whole = demo_job()
+    port = whole.ports[0]
+    bare = replace(port, cuts=tuple(replace(c, walls=()) for c in port.cuts))
+    job = replace(
+        JOB,
+        ports=tuple(
+            bare if p is port else replace(p, cuts=tuple(replace(c, walls=()) for c in p.cuts)) for p in JOB.ports
+        ),
+    )
+    works = [planned("bowl", 0.0005), planned("guide", 0.0005), planned("short side", 0.0005)]
+    (said,) = cut_warnings(job, bare, bare.cuts[0], works)
+    assert "bowl, guide and short side of this port" in said and "drilled plug" in said
+    assert cut_warnings(job, bare, bare.cuts[-1], works[:1]) == [], "said when the bowl was begun"
+    with_gauge = cut_warnings(whole, bare, bare.cuts[-1], works[:1])
+    assert with_gauge and "Read it before cutting" in with_gauge[0]
+    known = WallReading(id="k", place="bowl", thickness=0.005, known_by="feel")
+    felt = replace(bare, cuts=(replace(bare.cuts[0], walls=(known,)), *bare.cuts[1:]))
+    gauge = replace(felt, cuts=(replace(bare.cuts[0], walls=(replace(known, known_by=""),)), *bare.cuts[1:]))
+    loose, sharp = (walls_at(job, p, p.cuts[0])[0].uncertainty for p in (felt, gauge))
+    assert loose > 3 * sharp

@@ -5,23 +5,37 @@ All SI. The limits are common practice, no source; the user's own figure wins.
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from typing import Final
 
 from ventrix.core.metal.unrolled import zone_named
 from ventrix.core.model.cut import Cut, Port, Tube, WallReading, Work, carried
 from ventrix.core.model.job import Job
-from ventrix.core.model.kinds import Band, HoleWork, Place
+from ventrix.core.model.kinds import Band, HoleWork, KnownBy, Place
 from ventrix.core.quantity.moments import came_after
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import INCH, from_si
+from ventrix.core.quantity.words import listed
 
 DEFAULT_LIMIT: Final = 0.100 * INCH  # PRACTICE: where careful people stop, iron or aluminium, water behind it
 # Where they stop by what lies behind, and on an exhaust with water behind (common practice, no source). A pushrod
 # hole at 0.075 in is a job's own choice, and no default.
 BETWEEN_PORTS: Final = 0.116 * INCH
 EXHAUST_TO_WATER: Final = 0.125 * INCH
+UNREAD: Final = "No wall has been read at the"
+CASTINGS_SHIFT: Final = "Castings shift: a reading of another port says nothing about this one."
+OTHER_WAYS: Final = (
+    "Without a gauge: what other heads of this casting had, a reading of a sister head, a drilled plug, or feel and "
+    "stop early; each is noted as a wall with its own uncertainty (W)."
+)
+# What is believed of a wall that no gauge read, give or take [m] (common practice, no source).
+DOUBT_OF: Final = {
+    KnownBy.CASTING.value: 1.0e-3,
+    KnownBy.SISTER.value: 0.8e-3,
+    KnownBy.PLUG.value: 0.25e-3,
+    KnownBy.FEEL.value: 1.5e-3,
+}
 SHUT: Final = (HoleWork.TUBED, HoleWork.PLUGGED, HoleWork.WELDED)  # a breakthrough there was planned
 BEHIND: Final = ("nothing known", "water", "oil", "a pushrod hole", "a bolt boss", "the next port", "outside")
 WATER: Final = BEHIND[1]
@@ -168,7 +182,8 @@ def wall_left(job: Job, port: Port, cut: Cut, cut_of_reading: Cut, reading: Wall
     here = [w for c, w in _workscame_after(port, cut_of_reading, reading, cut.number) if _touches(port, c, w, reading)]
     behind = list(_works_behind(job, cut_of_reading, reading))
     taken, taken_behind = ([w.depth for w in works if w.depth is not None] for works in (here, behind))
-    own = reading.uncertainty if reading.uncertainty is not None else READING_UNCERTAINTY
+    usual = DOUBT_OF.get(reading.known_by, READING_UNCERTAINTY)
+    own = reading.uncertainty if reading.uncertainty is not None else usual
     doubt = (own**2 + sum(_doubt(d) ** 2 for d in (*taken, *taken_behind))) ** 0.5
     unknown = any(w.depth is None and w.until for w in (*here, *behind))
     tube = tube_at(port, cut, reading.place, reading.band)
@@ -261,10 +276,7 @@ def planned_cut_warnings(job: Job, port: Port, cut: Cut, work: Work, unit: str =
         return [_tube_sentence(tube, where, unit)]
     here = [w for w in walls_at(job, port, cut) if w.reading.place == place and on_side(work, w.reading.band)]
     if not here:
-        return [
-            f"No wall has been read at the {where} of this port. Castings shift: a reading of another port says "
-            "nothing about this one. Read it before cutting."
-        ]
+        return [f"{UNREAD} {where} of this port. {CASTINGS_SHIFT} Read it before cutting."]
     thinnest = next((w for w in here if w.unknown), here[0])
     if thinnest.unknown:
         return [f"The {where} was worked since it was read, to no stated depth: read it again before cutting."]
@@ -281,6 +293,46 @@ def planned_cut_warnings(job: Job, port: Port, cut: Cut, work: Work, unit: str =
         f"{cause} {_size(leaves, unit)} {unit} {basis}: under your limit of {_size(limit, unit)}.{behind} "
         "One slip of a burr takes more."
     ]
+
+
+def cut_warnings(job: Job, port: Port, cut: Cut, works: Sequence[Work], unit: str = "in") -> list[str]:
+    """What has to be said before metal comes off several places at once.
+
+    Places that nobody read are one sentence. In a shop that has no gauge it names the other ways to know, and says so
+    once a stage: not again of a place that was worked already.
+
+    Parameters
+    ----------
+    job, port, cut, works : Job, Port, Cut, sequence of Work
+        The state that is to be worked, and where.
+    unit : str
+        Length unit of the sentences.
+
+    Returns
+    -------
+    list of str
+        As `planned_cut_warnings` of each.
+
+    Raises
+    ------
+    ValueError
+        A depth below zero.
+    """
+    no_gauge = not any(w.known_by == "" for p in job.ports for c in p.cuts for w in c.walls)
+    worked = {w.place for c in port.cuts if c.number <= cut.number for op in c.operations for w in op.works}
+    said: list[str] = []
+    unread: list[str] = []
+    for work in works:
+        found = planned_cut_warnings(job, port, cut, work, unit)
+        if found and found[0].startswith(UNREAD):
+            if not (no_gauge and work.place in worked):
+                unread.append(_where(work.place, work.side))
+        else:
+            said += found
+    if unread:
+        ways = f" {OTHER_WAYS}" if no_gauge else " Read it before cutting."
+        said.append(f"{UNREAD} {listed(list(dict.fromkeys(unread)))} of this port. {CASTINGS_SHIFT}{ways}")
+    return said
 
 
 def wall_sentence(job: Job, wall: WallLeft, unit: str = "in") -> str:

@@ -67,6 +67,15 @@ class OutlineShape(Worded):
     POLYGON = "polygon", "traced points"
 
 
+class KnownBy(Worded):
+    """How a wall is known where no gauge read it."""
+
+    CASTING = "casting file", "the casting file: other heads of this number"
+    SISTER = "sister head", "a gauge on a sister head of this number"
+    PLUG = "drilled plug", "drilled through, measured and plugged"
+    FEEL = "feel", "feel, and stop early"
+
+
 class HoleWork(Worded):
     """What was done to a hole at a port's wall."""
 

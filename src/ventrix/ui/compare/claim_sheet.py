@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from dataclasses import replace
 from datetime import date
+from pathlib import Path
 
-from PySide6.QtWidgets import QPlainTextEdit
+from PySide6.QtWidgets import QFileDialog, QPlainTextEdit, QPushButton
 
 from ventrix.core.edits.runs import start_run
 from ventrix.core.model.kinds import Entry, LibraryKind, RunBasis
@@ -20,6 +21,7 @@ from ventrix.records.files.pasted_table import parse_pasted
 from ventrix.records.library.items import claim_item, claim_of
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
+from ventrix.ui.widgets.photo_window import PhotoWindow
 from ventrix.workspace.ids import new_id, now_text
 
 
@@ -39,6 +41,11 @@ class ClaimSheet(FormSheet):
         self.pressure = self.add_figure("Stated test pressure", "pressure")
         self.bore = self.add_figure("Stated bore", "length")
         self.entry = self.add_choice("Stated entry", [("not stated", None), *((e.words, e) for e in Entry)])
+        self.beside = QPushButton("Hold a photo of it beside this…")
+        self.beside.clicked.connect(self._choose_photo)
+        self.column.addWidget(self.beside)
+        self.held = PhotoWindow(self)
+        self.closed.connect(self.held.hide)
         self.rows = QPlainTextEdit()
         self.rows.setTabChangesFocus(True)
         self.rows.setPlaceholderText("lift and flow, a line each:\n0.1  62\n0.2  125")
@@ -68,6 +75,17 @@ class ClaimSheet(FormSheet):
         self._of_paper()
         self.come_up()
         self.who.setFocus()
+
+    def _choose_photo(self) -> None:
+        name, _ = QFileDialog.getOpenFileName(self, "A photo of the sheet", "", "Pictures (*.jpg *.jpeg *.png)")
+        if name:
+            self.hold(Path(name))
+
+    def hold(self, path: Path) -> bool:
+        """Show a photo of the sheet in a window that stays on top while its figures are typed here."""
+        shown = self.held.hold(path)
+        self.problem.setText("" if shown else f"{path.name} is no picture that can be read.")
+        return shown
 
     def _of_paper(self) -> None:
         """A sheet of another shop has a house and a date; a claim has somebody who says so, and may be kept."""

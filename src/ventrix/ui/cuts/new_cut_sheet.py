@@ -9,7 +9,7 @@ from ventrix.core.edits.cuts import add_cut, add_operation
 from ventrix.core.formulas.port import break_even_flow
 from ventrix.core.judging.expectation import BY_PLAN
 from ventrix.core.metal.unrolled import ZONE_NAMES
-from ventrix.core.metal.walls import planned_cut_warnings
+from ventrix.core.metal.walls import cut_warnings
 from ventrix.core.model.cut import Cut, Operation, Port, Pour, poured_volume
 from ventrix.core.model.job import Job
 from ventrix.core.model.kinds import CutKind, ExpectedAs, Place
@@ -219,8 +219,8 @@ class NewCutSheet(FormSheet):
         base = self._base(space.port)
         if set(self.kinds.chosen()) & {CutKind.PORT, CutKind.FINISH, CutKind.SEAT, CutKind.CHAMBER}:
             unit = self.open_book.units.length.unit
-            for work in (w for w in self.works.works() if w.place in ZONE_NAMES):
-                said += planned_cut_warnings(space.job, space.port, base, work, unit)
+            works = [w for w in self.works.works() if w.place in ZONE_NAMES]
+            said += cut_warnings(space.job, space.port, base, works, unit)
         volume = self.volume.typed()
         if volume is not None:
             said.append(self._break_even(base, volume))

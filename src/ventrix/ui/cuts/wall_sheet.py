@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from ventrix.core.edits.cuts import add_wall
 from ventrix.core.metal.unrolled import ZONE_NAMES, unroll, zone_named
-from ventrix.core.metal.walls import BEHIND, STEEL_LIKE
+from ventrix.core.metal.walls import BEHIND, DOUBT_OF, STEEL_LIKE
 from ventrix.core.model.cut import WallReading
-from ventrix.core.model.kinds import Band
+from ventrix.core.model.kinds import Band, KnownBy
 from ventrix.core.quantity.field_checks import place_across
 from ventrix.ui.cuts.practice_button import PracticeButton
 from ventrix.ui.open_book import OpenBook
@@ -25,6 +25,10 @@ class WallSheet(FormSheet):
         self.along = self.add_figure("From the opening, along the port", "length", None)
         self.across = self.add_figure("Across the side, -1 to 1", "ratio", place_across)
         self.thickness = self.add_figure("Metal left", "length", small=True)
+        self.known_by = self.add_choice(
+            "How it is known", [("a gauge on this very wall", ""), *((k.words, k.value) for k in KnownBy)]
+        )
+        self.known_by.currentIndexChanged.connect(lambda _i: self._of_gauge())
         self.gauge = PracticeButton(
             self, "Read it with the gauge (5 min)", lambda p: p.read_wall(self.place.currentText()), self.thickness
         )
@@ -39,6 +43,14 @@ class WallSheet(FormSheet):
             "Couple well, and hold the probe square: a gauge on a curved, rough wall reads long. Castings shift: "
             "read every port. What is reported is what was measured; it never means that a wall is safe."
         )
+
+    def _of_gauge(self) -> None:
+        """A probe and its sound are asked of a gauge; what is known otherwise carries a doubt of its own."""
+        known = str(self.known_by.currentData())
+        for field in (self.probe, self.sound):
+            field.setEnabled(not known)
+        if known:
+            self.doubt.set_value(DOUBT_OF[known])
 
     def open(self, place: str = "", band: str = "", along: float | None = None, across: float = 0.0) -> None:
         """Show the sheet for a place of the port in hand."""
@@ -91,6 +103,7 @@ class WallSheet(FormSheet):
             probe=self.probe.text().strip(),
             sound_speed=self.sound.value,
             uncertainty=self.doubt.value,
+            known_by=str(self.known_by.currentData()),
             date=now_text(),
             at=now_text(),
         )
