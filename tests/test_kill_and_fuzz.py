@@ -1,24 +1,19 @@
-"""The window killed while it is typed into, and files changed at chance: a few by default, many with --long."""
+"""Whatever writes is killed, and files are changed at chance: a few by default, more with --long."""
 
 from __future__ import annotations
 
-import random
 from pathlib import Path
 
+import pytest
 from benchmarks.importers import fuzz
-from benchmarks.kill import numbers_on_disk, one_life
+from benchmarks.kill import SHARES, kill
 
 
-def test_what_a_killed_window_called_kept_is_on_disk(tmp_path: Path, long: bool) -> None:
-    rng = random.Random(3)
-    path = tmp_path / "book.sqlite"
-    confirmed: list[int] = []
-    for life in range(12 if long else 2):
-        confirmed += one_life(path, 10_000 * life, rng)
-        found = numbers_on_disk(path)
-        assert set(confirmed) <= set(found)
-        assert len(found) == len(set(found))
-    assert confirmed
+@pytest.mark.parametrize("what", SHARES)
+def test_what_was_said_is_on_disk_once_and_every_copy_is_whole(what: str, tmp_path: Path, long: bool) -> None:
+    said, lost, twice, bad = kill(what, 2 if long else 1, tmp_path, seed=3)
+    assert said > 0
+    assert (lost, twice, bad) == (0, 0, [])
 
 
 def test_changed_files_are_taken_or_refused_in_a_sentence(long: bool) -> None:

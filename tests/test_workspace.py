@@ -353,3 +353,24 @@ def test_fifty_acts_are_kept(book_at: Path | str) -> None:
         count += 1
     assert count == 50 and again.job.bore == pytest.approx(0.08 + 9e-4)
     again.book.close()
+
+
+def test_a_reading_offered_again_is_the_same_row(space: Workspace) -> None:
+    """What was kept and not said so, since the program was killed or the book was locked meanwhile."""
+    reading = Reading(id="pressed-once", lift=0.005, flow=0.05)
+    first, again = (space.runs.keep(SETUP, 1, reading, "0.197", "typed") for _ in range(2))
+    assert again.id == first.id
+    assert list(stored(space)) == ["pressed-once"]
+
+
+def test_a_reading_that_another_window_offered_meanwhile_is_taken_in_and_not_doubled(
+    space: Workspace, book_at: Path | str
+) -> None:
+    keep(space)
+    reading = Reading(id="pressed-once", lift=0.005, flow=0.05)
+    with Book.open(book_at) as book:
+        other = Workspace.open(book, space.job.id)
+        other.look_at(space.job.ports[0].cuts[-1].id)
+        other.runs.keep(SETUP, 1, reading, "0.197", "typed")
+    space.runs.keep(SETUP, 1, reading, "0.197", "typed")
+    assert sorted(stored(space)).count("pressed-once") == 1

@@ -9,6 +9,7 @@ from ventrix.core.edits.runs import add_reading, add_rung_note, add_step, start_
 from ventrix.core.model.bench import Bench, same_name
 from ventrix.core.model.job import Job
 from ventrix.core.model.run import FlowRun, Mount, Reading, RungNote, SetUp, StepRecord
+from ventrix.records.bad_input import AlreadyThere
 from ventrix.workspace.ids import hours_since, new_id, now_text
 
 if TYPE_CHECKING:
@@ -55,15 +56,30 @@ class KeptRuns:
         source: str,
         notes: tuple[RungNote, ...] = (),
     ) -> FlowRun:
-        """Keep a reading of the cut looked at: on disk when this returns. Returns the run it went to.
+        """Keep a reading of the cut looked at: on disk when this returns. Returns the run it went to. Offered again, it
+        is the same row and never a second.
 
         `notes` are what came with it: rungs that were passed over on the way.
         """
+        there = self._run_with(reading)
+        if there is not None:
+            return there
         job, run = self._with_run(setup, mount_number, source)
         for note in notes:
             job = add_rung_note(job, run.id, note)
-        self._space.apply(f"keep {lift_text}", add_reading(job, run.id, reading))
+        try:
+            self._space.apply(f"keep {lift_text}", add_reading(job, run.id, reading))
+        except AlreadyThere:
+            self._space.look_for_changes()
+            there = self._run_with(reading)
+            if there is None:
+                raise
+            return there
         return run
+
+    def _run_with(self, reading: Reading) -> FlowRun | None:
+        """The run that holds a reading already: it was kept, and nobody came to say so."""
+        return next((run for run in self._space.job.runs() if any(r.id == reading.id for r in run.readings)), None)
 
     def keep_all(self, setup: SetUp, mount_number: int, readings: list[Reading], source: str) -> FlowRun:
         """Keep a table of readings of the cut looked at, in one edit: on disk when this returns."""

@@ -7,9 +7,11 @@ from __future__ import annotations
 
 import math
 from collections import deque
-from dataclasses import dataclass
+from dataclasses import dataclass, field
+from datetime import datetime
 from enum import Enum
 from typing import Final
+from uuid import uuid4
 
 import numpy as np
 
@@ -37,11 +39,16 @@ class Phase(Enum):
     DONE = "done"
 
 
+def _now() -> str:
+    return datetime.now().astimezone().isoformat(timespec="seconds")
+
+
 @dataclass(frozen=True, slots=True)
 class Kept:
     """A reading as kept, SI: means of the window, spread (standard deviation) of its samples, seconds.
 
-    `flow` is in the measure of the flow element, as `Sample.flow` is.
+    `flow` is in the measure of the flow element, as `Sample.flow` is. `id` and `at` are those of the moment that the
+    hand pressed: offered to the book again, it is the same reading.
     """
 
     rung: Rung
@@ -52,6 +59,8 @@ class Kept:
     unsteady: bool = False
     swirl: float | None = None
     typed: bool = False
+    id: str = field(default_factory=lambda: uuid4().hex, compare=False)
+    at: str = field(default_factory=_now, compare=False)
 
     @property
     def lift(self) -> float:

@@ -5,7 +5,6 @@ from __future__ import annotations
 import re
 import sqlite3
 from collections.abc import Sequence
-from contextlib import suppress
 from dataclasses import dataclass
 from datetime import date
 from pathlib import Path
@@ -13,6 +12,7 @@ from typing import Final
 
 from ventrix.records.bad_input import InputError
 from ventrix.records.book.sqlite_file import refusal
+from ventrix.records.book.whole_copy import copy_whole
 
 DAILY: Final = 14  # copies of single days that are kept; older ones, one a month
 _NAME: Final = re.compile(r"(\d{4}-\d{2}-\d{2})\.sqlite")
@@ -67,27 +67,17 @@ def back_up(book: Path, day: date, *, again: bool = False) -> Backup | None:
     target = folder_of(book) / f"{day.isoformat()}.sqlite"
     if target.exists() and not again:
         return None
-    part = target.with_suffix(".part")
     try:
         target.parent.mkdir(parents=True, exist_ok=True)
-        part.unlink(missing_ok=True)
-        copy_book(book, part)
-        part.replace(target)
+        copy_whole(book, target)
     except OSError as error:
-        _drop(part)
         raise InputError(f"could not be backed up: {(error.strerror or '').lower()}", file=str(book)) from None
     except sqlite3.Error as error:
-        _drop(part)
         raise InputError(f"could not be backed up: {refusal(error)}", file=str(book)) from None
+    made = Backup(day.isoformat(), target, target.stat().st_size)
     for old in superfluous(backups_of(book)):
         old.path.unlink(missing_ok=True)
-    return Backup(day.isoformat(), target, target.stat().st_size)
-
-
-def _drop(part: Path) -> None:
-    """Take half a copy away, where there is one."""
-    with suppress(OSError):
-        part.unlink(missing_ok=True)
+    return made
 
 
 def superfluous(backups: Sequence[Backup]) -> list[Backup]:
@@ -97,11 +87,10 @@ def superfluous(backups: Sequence[Backup]) -> list[Backup]:
     return [b for b in older if firsts[b.day[:7]] is not b]
 
 
-def copy_book(source: Path, target: Path) -> None:
-    """Copy a book with the rows that are still in its log. sqlite3.Error where that cannot be."""
-    if not source.exists():
-        raise FileNotFoundError(2, "there is no such file")
-    had, has = sqlite3.connect(source), sqlite3.connect(target)
+def _put_back(copy: Path, book: Path) -> None:
+    """A copy into a book that others may have open: in one transaction of SQLite's own. sqlite3.Error where that cannot
+    be."""
+    had, has = sqlite3.connect(copy), sqlite3.connect(book)
     try:
         had.backup(has)
     finally:
@@ -154,8 +143,8 @@ def restore(book: Path, day: str, today: date) -> Path:
         kept = folder_of(book) / f"replaced-{today.isoformat()}-{number}.sqlite"
     try:
         if book.exists():
-            copy_book(book, kept)
-        copy_book(chosen.path, book)
+            copy_whole(book, kept)
+        _put_back(chosen.path, book)
     except (OSError, sqlite3.Error) as error:
         said = refusal(error) if isinstance(error, sqlite3.Error) else (error.strerror or "").lower()
         raise InputError(f"could not be restored: {said}", file=str(book)) from None

@@ -12,6 +12,7 @@ from sqlalchemy import Connection, Engine
 from sqlalchemy.exc import DatabaseError as SqlDatabaseError
 
 from ventrix.records.bad_input import BookError, BookLocked, InputError
+from ventrix.records.book.whole_copy import copy_whole
 
 HEAD: Final = "0014"  # newest migration; a test holds it to the scripts
 PATIENCE: Final = 2.0  # s that a lock is waited for
@@ -108,19 +109,11 @@ def version_of(engine: Engine) -> str | None:
 
 
 def copy_before_migration(path: Path, version: str) -> Path:
-    """A copy beside the book before it is changed; SQLite's own copying keeps rows still in the WAL.
-
-    A copy that could not be made whole is not left behind.
-    """
+    """A whole copy beside the book before it is changed, rows still in its log too."""
     target = path.with_name(f"{path.stem}-before-{version}-{os.getpid()}{path.suffix}")
     try:
-        with sqlite3.connect(path) as source, sqlite3.connect(target) as copy:
-            source.backup(copy)
-        source.close()
-        copy.close()
-    except sqlite3.Error as error:
-        target.unlink(missing_ok=True)
-        raise InputError(
-            f"could not be copied before it is brought up to date: {refusal(error)}", file=str(path)
-        ) from None
+        copy_whole(path, target)
+    except (sqlite3.Error, OSError) as error:
+        said = refusal(error) if isinstance(error, sqlite3.Error) else (error.strerror or "").lower()
+        raise InputError(f"could not be copied before it is brought up to date: {said}", file=str(path)) from None
     return target

@@ -293,12 +293,12 @@ class RunInHand:
     def _reading(self, kept: Kept) -> Reading:
         return replace(
             self.element.as_reading(kept.flow, kept.pressure),
-            id=new_id(),
+            id=kept.id,
             lift=tidy(round(kept.lift, 9)),
             swirl=None if kept.swirl is None else tidy(kept.swirl),
             spread=None if kept.spread is None or self.element.kind != "flow" else tidy(kept.spread),
             window=None if kept.window is None else tidy(kept.window),
-            time=now_text(),
+            time=kept.at,
             unsteady=kept.unsteady,
             returned=kept.rung.returns,
         )
