@@ -12,19 +12,46 @@ import tempfile
 import time
 from collections import Counter
 from collections.abc import Callable
+from datetime import date
 from itertools import count
 from pathlib import Path
-from typing import Any
+from typing import Any, Final
 
+from ventrix.bench.drivers.text_columns import parse_columns
+from ventrix.bench.drivers.text_lines import TextFormat
+from ventrix.bench.procedure.lift_plan import parse_lifts
+from ventrix.bench.simulator.bench import SimulatedBench
+from ventrix.bench.simulator.scans import ScannedPort, surface
+from ventrix.bench.simulator.server import Interpreter
 from ventrix.core.calculators.answer import calculate, registry
+from ventrix.core.castings.casting_file import casting
 from ventrix.core.judging.findings import Findings
+from ventrix.core.model.port_names import ports_named
+from ventrix.core.quantity.days import read_day
 from ventrix.core.quantity.refused import Refused
+from ventrix.core.quantity.thousandths import read_small
 from ventrix.core.quantity.units import parse_quantity
 from ventrix.demo.job import demo_benches, demo_job
+from ventrix.records.book.book import Book
+from ventrix.records.book.index import Index
+from ventrix.records.files.casting_document import casting_document, read_casting
+from ventrix.records.files.grid import read_grid, text_grid
 from ventrix.records.files.job_document import dumps_job, loads_document
+from ventrix.records.files.job_folder import read_packed, write_archive
+from ventrix.records.files.mesh_files import read_mesh
+from ventrix.records.files.outline_files import read_outlines
+from ventrix.records.files.pasted_table import parse_pasted
+from ventrix.records.files.practice_document import read_practice
 from ventrix.records.files.run_table import RunTable, parse_run_table
 from ventrix.records.files.run_table_out import write_run_table
 from ventrix.records.files.traverse_table import COLUMNS, FIRST, read_traverses, write_traverses
+from ventrix.rooms.book.import_steps import begin
+from ventrix.rooms.book.question import read_question
+from ventrix.rooms.display_units import US
+from ventrix.rooms.head.fit_limits import fit_limit_typed
+from ventrix.rooms.head.wall_limits import limit_typed
+from ventrix.rooms.lineup.typed_faces import typed_spots
+from ventrix.workspace.bring_in_table import default_goals
 
 WORST_FIRST = (
     "9" * 5000, "1e308", "-1e308", "1e-320", "nan", "inf", "-inf", "0", "-0", "-1", "1e20", "99999999999999999999",
@@ -136,6 +163,7 @@ def importers(folder: Path) -> dict[str, Callable[[random.Random], object]]:
         return calculate(one.id, given)
 
     return {
+        **_more(folder, document),
         "job document": lambda rng: loads_document(mutated_tree(document, rng), "job.json"),
         "run table, reduced": reduce_table,
         "traverse table": traverse,
@@ -146,16 +174,151 @@ def importers(folder: Path) -> dict[str, Callable[[random.Random], object]]:
     }
 
 
+GAUGE: Final = """<svg xmlns="http://www.w3.org/2000/svg" width="80mm" height="60mm" viewBox="0 0 80 60">
+<path d="M 5,5 L 45,5 A 5 5 0 0 1 50 10 C 50 20 45 35 40 35 Q 20 40 5 35 Z"/><circle cx="65" cy="20" r="9"/>
+<g transform="translate(2 3) rotate(10)"><rect x="20" y="42" width="30" height="12" rx="3"/></g></svg>"""
+TABLE: Final = "lift in\tintake CFM @ 28\texhaust CFM\tswirl rpm\n" + "\n".join(
+    f"{0.05 * i:.3f}\t{31.5 * i:.1f}\t{22.5 * i:.1f}\t{12 * i}" for i in range(1, 11)
+)
+FIELDS_TYPED: Final = (
+    "bowl, guide, short side", "4-8", "floor", "0.02", "exhaust bowl to water 0.125; 0.110", "guide 0.001-0.003",
+    "0.05 0.1 0.2-0.5 x 0.05", "2026-12-04", "fri", "4 dec", "in 5 days", "Intake 2, i3; all exhausts",
+    "flow 1 cfm; pressure 2 inH2O x 1.02 + 0.5", "section 1.7 throat 1.65 190 at 0.450 cc 150-170 a name",
+    "A -100 20; B 100 20", "Intake 1 -82.5 0; Intake 2 -27.5 0",
+)  # fmt: skip
+
+
+def _more(folder: Path, document: str) -> dict[str, Callable[[random.Random], object]]:
+    """Tables, drawings, files between shops, meshes, fields as they are typed, and what comes over a wire."""
+    job = demo_job()
+    casting_file = json.dumps(casting_document(casting("x", [Findings(job)]), "a shop", ""))
+    practice = json.dumps({"ventrix_practice": 1, "head": "easy-two-valve", "seed": 7, "acts": [{"act": "flow"}]})
+    drawing, workbook, mesh = _drawing(folder), _workbook(folder), _mesh()
+    book = Book.open(folder / "fuzz.sqlite")
+    book.add_job(job, benches=demo_benches())
+    index = Index(book)
+    index.catch_up()
+    lines = TextFormat(columns=parse_columns("flow 1 cfm; pressure 2 inH2O; lift 3 mm"))
+    scpi = Interpreter(SimulatedBench(lambda: 0.0))
+
+    def by_file(suffix: str, read: Callable[[Path], object], data: bytes) -> object:
+        path = folder / f"fuzz{suffix}"
+        path.write_bytes(data)
+        return read(path)
+
+    def pasted(rng: random.Random) -> object:
+        text = mutated_text(TABLE, rng).decode("utf-8", errors="replace")
+        return parse_pasted(text, "in", "cfm", "inH2O", rng.choice((None, "intake", "exhaust")))
+
+    def table_in(rng: random.Random) -> object:
+        match = begin(text_grid(mutated_text(TABLE, rng), "t.csv"), "cfm")
+        return match.problem(default_goals(job, job.ports[0], match.read.runs))
+
+    def field(rng: random.Random) -> object:
+        text = mutated_text(rng.choice(FIELDS_TYPED), rng).decode("utf-8", errors="replace").replace("\n", " ")
+        return rng.choice(_READERS)(text)
+
+    def searched(rng: random.Random) -> object:
+        text = mutated_text(FIELDS_TYPED[-3], rng).decode("utf-8", errors="replace")
+        return index.find(read_question(text, US).question)
+
+    def wire(rng: random.Random) -> object:
+        line = mutated_text(rng.choice(("183.2, 28.01, 11.43", "MEAS:FLOW?;PRES?", "SIM:PROB PINCH,0.1,-0.2")), rng)
+        text = line.decode("latin-1")
+        return lines.read(text, 0.0), scpi.answer(text)
+
+    return {
+        "pasted table": pasted,
+        "table from elsewhere": table_in,
+        "spreadsheet": lambda rng: by_file(".xlsx", read_grid, mutated_bytes(workbook, rng)),
+        "SVG": lambda rng: by_file(".svg", read_outlines, mutated_text(GAUGE, rng)),
+        "DXF": lambda rng: by_file(".dxf", read_outlines, mutated_text(drawing, rng)),
+        "mesh": lambda rng: by_file(".stl", read_mesh, mutated_bytes(mesh, rng)),
+        "casting file": lambda rng: by_file(".json", read_casting, mutated_tree(casting_file, rng)),
+        "practice": lambda rng: by_file(".json", read_practice, mutated_tree(practice, rng)),
+        "archive": lambda rng: by_file(".zip", read_packed, mutated_bytes(_archive(folder, document), rng)),
+        "field": field,
+        "search": searched,
+        "wire": wire,
+    }
+
+
+_READERS: Final[tuple[Callable[[str], object], ...]] = (
+    lambda text: limit_typed(text, "in", "x"),
+    lambda text: fit_limit_typed(text, "in", "x"),
+    lambda text: parse_lifts(text, "in"),
+    lambda text: read_day(text, date(2026, 12, 1)),
+    lambda text: ports_named(demo_job().ports, text),
+    parse_columns,
+    lambda text: typed_spots(text, "mm"),
+    lambda text: read_small(text, "in"),
+)
+
+
+def mutated_bytes(data: bytes, rng: random.Random) -> bytes:
+    """Bytes with one to six spots changed, cut off, or doubled."""
+    made = bytearray(data)
+    for _ in range(rng.randint(1, 6)):
+        at = rng.randrange(len(made) or 1)
+        way = rng.randrange(5)
+        if way == 0:
+            made[at : at + 1] = bytes([rng.randrange(256)])
+        elif way == 1:
+            del made[at : at + rng.randint(1, 60)]
+        elif way == 2:
+            made[at:at] = made[at : at + rng.randint(1, 60)]
+        elif way == 3:
+            made[at : at + 4] = rng.choice((b"\xff\xff\xff\xff", b"\0\0\0\0", b"\0\0\x80\x7f"))
+        elif rng.random() < 0.2:
+            del made[at:]
+    return bytes(made)
+
+
+def _drawing(folder: Path) -> str:
+    import ezdxf
+
+    made = ezdxf.new(units=4)
+    space = made.modelspace()
+    space.add_circle((0, 10), 15)
+    space.add_lwpolyline([(36, 0, 0), (64, 0, 0.4), (70, 34, 0), (36, 40, 0.2)], format="xyb", close=True)
+    made.saveas(folder / "base.dxf")
+    return (folder / "base.dxf").read_text(encoding="utf-8")
+
+
+def _workbook(folder: Path) -> bytes:
+    from openpyxl import Workbook
+
+    book = Workbook()
+    for row in TABLE.split("\n"):
+        book.active.append(row.split("\t"))  # type: ignore[union-attr]
+    book.save(folder / "base.xlsx")
+    return (folder / "base.xlsx").read_bytes()
+
+
+def _mesh() -> bytes:
+    """A coarse port as binary STL."""
+    import struct
+
+    points, faces = surface(ScannedPort(), 14, 12)
+    body = b"".join(struct.pack("<12fH", 0, 0, 0, *points[f].ravel(), 0) for f in faces)
+    return b"\0" * 80 + struct.pack("<I", len(faces)) + body
+
+
+def _archive(folder: Path, document: str) -> bytes:
+    write_archive(folder / "base.zip", {"job.json": document.encode()})
+    return (folder / "base.zip").read_bytes()
+
+
 def fuzz(times: int, seed: int = 1) -> dict[str, Counter[str]]:
     """How each importer took its mutations; an exception that is no sentence of ours is counted by its name."""
     rng = random.Random(seed)
     found: dict[str, Counter[str]] = {}
     with tempfile.TemporaryDirectory() as folder:
         ways = importers(Path(folder))
-        share = {"job document": 0.2, "run table, reduced": 0.3, "traverse table": 0.2}
+        share = {"job document": 0.1, "run table, reduced": 0.14, "traverse table": 0.08, "field": 0.1}
         for name, way in ways.items():
             tally = found.setdefault(name, Counter())
-            for _ in range(int(times * share.get(name, 0.15))):
+            for _ in range(int(times * share.get(name, 0.05))):
                 try:
                     way(rng)
                     tally["accepted"] += 1
@@ -172,7 +335,7 @@ def _one_line(said: str) -> bool:
 
 def seconds_of_traverse(points: int, folder: Path) -> float:
     path = folder / f"{points}.csv"
-    row = "pinch,pitot,grid,12.7,straight,,1,,,p{},0,0,4000,,,,"
+    row = "pinch,pitot,grid,12.7,straight,,1,,,,p{},0,0,4000,,,,"
     path.write_text("\n".join([FIRST, ",".join(COLUMNS), *(row.format(i) for i in range(points))]), encoding="utf-8")
     numbers = count()
     started = time.perf_counter()

@@ -360,16 +360,12 @@ def test_a_migration_that_fails_leaves_the_book_as_it_was_and_no_empty_backup(
     assert all(p.stat().st_size > 0 for p in copies)
     for copy in copies:
         copy.unlink()
-    real = sqlite3.connect
 
-    def no_room(target: Any, *args: Any, **more: Any) -> sqlite3.Connection:
-        if "before" in str(target):
-            Path(target).touch()
-            raise sqlite3.OperationalError("database or disk is full")
-        return real(target, *args, **more)
+    def no_room(_handle: int) -> None:
+        raise OSError(28, "No space left on device")
 
-    monkeypatch.setattr(sqlite3, "connect", no_room)
-    assert "disk is full" in refused(lambda: Book.open(path))
+    monkeypatch.setattr(os, "fsync", no_room)
+    assert "no space left" in refused(lambda: Book.open(path))
     assert [p.name for p in tmp_path.iterdir() if "before" in p.name] == []
 
 

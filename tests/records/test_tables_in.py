@@ -301,3 +301,13 @@ def test_a_pressure_in_a_heading_is_the_tables_test_pressure(heading: str, pasca
     layout = guess_layout(grid)
     assert layout is not None
     assert layout.conditions.test_pressure == pytest.approx(pascal, rel=1e-4)
+
+
+def test_a_workbook_with_millions_of_words_is_refused_by_its_directory(tmp_path: Path) -> None:
+    """Nothing of it is unpacked: what it would hold is said in the archive's own directory."""
+    path = tmp_path / "words.xlsx"
+    with zipfile.ZipFile(path, "w", zipfile.ZIP_DEFLATED) as archive:
+        words = b"".join(b"<si><t>%09d</t></si>" % (i * 7919 % 10**9) for i in range(1_300_000))
+        archive.writestr("xl/sharedStrings.xml", words)
+    with pytest.raises(InputError, match="MiB of words"):
+        read_grid(path)

@@ -4,17 +4,11 @@ from __future__ import annotations
 
 from typing import Final
 
-from ventrix.core.quantity.refused import Refused
+from ventrix.core.quantity.refused import Refused, on_one_line
 from ventrix.core.quantity.words import sentence
 
 LONGEST_PLACE: Final = 80  # characters of a file's or field's name that are repeated
 LONGEST_SENTENCE: Final = 240
-
-
-def _on_one_line(text: str, most: int) -> str:
-    """Text from outside fit for one line: what cannot be printed shows as a question mark, what is endless is cut."""
-    shown = "".join(c if c.isprintable() else "?" for c in text)
-    return shown if len(shown) <= most else f"{shown[: most - 1]}…"
 
 
 class InputError(Refused):
@@ -22,12 +16,12 @@ class InputError(Refused):
 
     def __init__(self, sentence: str, *, file: str = "", line: int | None = None, field: str = "") -> None:
         self.sentence, self.file, self.line = sentence, file, line
-        sentence = _on_one_line(sentence, LONGEST_SENTENCE)
-        where = [_on_one_line(file, LONGEST_PLACE)] if file else []
+        sentence = on_one_line(sentence, LONGEST_SENTENCE)
+        where = [on_one_line(file, LONGEST_PLACE)] if file else []
         if line is not None:
             where.append(f"line {line}")
         if field:
-            where.append(_on_one_line(field, LONGEST_PLACE))
+            where.append(on_one_line(field, LONGEST_PLACE))
         super().__init__(": ".join([", ".join(where), sentence] if where else [sentence]), field=field)
 
 

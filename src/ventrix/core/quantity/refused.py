@@ -2,7 +2,15 @@
 
 from __future__ import annotations
 
-from typing import Any
+from typing import Any, Final
+
+LONGEST: Final = 160  # characters of what was typed that are repeated
+
+
+def on_one_line(text: str, most: int) -> str:
+    """Text from outside fit for one line: what cannot be printed shows as a question mark, what is endless is cut."""
+    shown = "".join(c if c.isprintable() else "?" for c in text)
+    return shown if len(shown) <= most else f"{shown[: most - 1]}…"
 
 
 class Refused(ValueError):
@@ -15,4 +23,5 @@ class Refused(ValueError):
 
     def __init__(self, code: str, *figures: Any, field: str = "") -> None:
         self.code, self.figures, self.field = code, figures, field
-        super().__init__(code.format(*figures) if figures else code)
+        said = [on_one_line(f, LONGEST) if isinstance(f, str) else f for f in figures]
+        super().__init__(code.format(*said) if figures else code)

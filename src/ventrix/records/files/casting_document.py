@@ -7,13 +7,14 @@ from pathlib import Path
 from typing import Any, Final
 
 import numpy as np
-from pydantic import BaseModel, ConfigDict, Field, ValidationError
+from pydantic import BaseModel, ConfigDict, Field
 
 from ventrix.core.castings.casting_file import AsCast, Casting, CastingFault, CastingWall, SawnSection
 from ventrix.core.planning.learned import RESIDUAL_AT, CastingPrior
 from ventrix.core.quantity.units import from_si, to_si
 from ventrix.records.bad_input import InputError
-from ventrix.records.files.whole_file import read_whole, write_whole
+from ventrix.records.files.small_document import read_object, validated
+from ventrix.records.files.whole_file import write_whole
 
 VERSION_KEY, VERSION = "ventrix_casting", 1
 SUFFIX: Final = ".ventrix-casting.json"
@@ -139,14 +140,7 @@ def casting_document(found: Casting, whose: str, date: str) -> dict[str, Any]:
 
 def casting_from(document: object, name: str) -> Casting:
     """A casting from such a document. InputError, naming file and field, where it is none."""
-    if not isinstance(document, dict) or document.get(VERSION_KEY) != VERSION:
-        raise InputError("is no casting file that this Ventrix reads", file=name, field=VERSION_KEY)
-    try:
-        read = CastingDocument.model_validate({k: v for k, v in document.items() if k != VERSION_KEY})
-    except ValidationError as error:
-        first = error.errors()[0]
-        where = ".".join(str(part) for part in first["loc"])
-        raise InputError(str(first["msg"])[:120].lower(), file=name, field=where[:80]) from None
+    read = validated(CastingDocument, document, (VERSION_KEY, VERSION), name, "casting file")
     return Casting(
         read.casting.strip(),
         read.heads,
@@ -187,12 +181,7 @@ def _told(row: ToldRow, name: str, kind: str, whose: str) -> CastingPrior:
 
 def read_casting(path: Path) -> Casting:
     """A casting file of another shop. InputError naming file and field where it is none."""
-    data = read_whole(path, LARGEST, "a casting file")
-    try:
-        document = json.loads(data.decode("utf-8-sig"))
-    except (UnicodeDecodeError, json.JSONDecodeError, RecursionError):
-        raise InputError("is no JSON", file=path.name) from None
-    return casting_from(document, path.name)
+    return casting_from(read_object(path, LARGEST, "a casting file"), path.name)
 
 
 def write_casting(found: Casting, path: Path, whose: str, date: str) -> None:

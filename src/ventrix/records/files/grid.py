@@ -15,7 +15,8 @@ from ventrix.records.files.whole_file import read_whole
 
 LARGEST_TEXT: Final = 16 * 1024 * 1024  # bytes
 LARGEST_WORKBOOK: Final = 32 * 1024 * 1024
-LARGEST_UNPACKED: Final = 256 * 1024 * 1024
+LARGEST_UNPACKED: Final = 96 * 1024 * 1024
+LARGEST_WORDS: Final = 24 * 1024 * 1024  # the texts that cells share: six million of them are no table of flows
 GREATEST_SWELL: Final = 400  # times its packed size: sheets of like numbers pack well
 MOST_ROWS: Final = 20_000
 MOST_COLUMNS: Final = 256
@@ -167,6 +168,8 @@ def _check_workbook(data: bytes, name: str) -> None:
         raise InputError("is no spreadsheet, or a damaged one", file=name) from None
     if len(entries) > 2000 or sum(e.file_size for e in entries) > LARGEST_UNPACKED:
         raise InputError(f"unpacks to more than {LARGEST_UNPACKED // 1024**2} MiB", file=name)
+    if any("sharedStrings" in e.filename and e.file_size > LARGEST_WORDS for e in entries):
+        raise InputError(f"holds more than {LARGEST_WORDS // 1024**2} MiB of words", file=name)
     if any(e.file_size > 4 * 1024**2 and e.file_size > GREATEST_SWELL * max(e.compress_size, 1) for e in entries):
         raise InputError("holds a file that swells beyond reason", file=name)
 

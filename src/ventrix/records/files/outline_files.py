@@ -4,6 +4,7 @@ cannot be read is refused with a sentence."""
 from __future__ import annotations
 
 import io
+import logging
 from pathlib import Path
 from typing import Any, Final
 
@@ -48,9 +49,10 @@ def _from_dxf(data: bytes, name: str) -> list[Points]:
     from ezdxf.math import fit_points_to_cad_cv
     from ezdxf.recover import read as recover
 
+    logging.getLogger("ezdxf").setLevel(logging.CRITICAL)  # what it mends of a damaged file is nobody's to read
     try:
         drawing, _ = recover(io.BytesIO(data))
-    except (DXFError, OSError, ValueError, UnicodeError, IndexError, KeyError, TypeError):
+    except (DXFError, OSError, ValueError, UnicodeError, LookupError, TypeError, AttributeError, ArithmeticError):
         raise InputError("is no DXF that can be read", file=name) from None
     unit = _UNITS.get(int(drawing.header.get("$INSUNITS", 0) or 0))
     if unit is None:

@@ -6,11 +6,11 @@ import json
 from pathlib import Path
 from typing import Final, Literal
 
-from pydantic import BaseModel, ConfigDict, Field, ValidationError
+from pydantic import BaseModel, ConfigDict, Field
 
 from ventrix.core.quantity.units import to_si
-from ventrix.records.bad_input import InputError
-from ventrix.records.files.whole_file import read_whole, write_whole
+from ventrix.records.files.small_document import read_object, validated
+from ventrix.records.files.whole_file import write_whole
 
 VERSION_KEY, VERSION = "ventrix_practice", 1
 LARGEST: Final = 2_000_000  # bytes
@@ -61,19 +61,8 @@ class PracticeDocument(BaseModel):
 
 def read_practice(path: Path) -> PracticeDocument:
     """A practice from its file; InputError naming file and field where it is none."""
-    data = read_whole(path, LARGEST, "a practice")
-    try:
-        document = json.loads(data.decode("utf-8-sig"))
-    except (UnicodeDecodeError, json.JSONDecodeError, RecursionError):
-        raise InputError("is no JSON", file=path.name) from None
-    if not isinstance(document, dict) or document.pop(VERSION_KEY, None) != VERSION:
-        raise InputError("is no practice that this Ventrix reads", file=path.name, field=VERSION_KEY)
-    try:
-        return PracticeDocument.model_validate(document)
-    except ValidationError as error:
-        first = error.errors()[0]
-        where = ".".join(str(part) for part in first["loc"])
-        raise InputError(str(first["msg"])[:120].lower(), file=path.name, field=where[:80]) from None
+    document = read_object(path, LARGEST, "a practice")
+    return validated(PracticeDocument, document, (VERSION_KEY, VERSION), path.name, "practice")
 
 
 def write_practice(practice: PracticeDocument, path: Path) -> None:
