@@ -15,7 +15,7 @@ from tests.ui.test_nothing_lost import refuse_writing
 from ventrix.demo.whole_head import whole_head
 from ventrix.ui.widgets.form_sheet import FormSheet
 from ventrix.ui.widgets.quantity_field import QuantityField
-from ventrix.ui.widgets.side_sheet import SideSheet
+from ventrix.ui.widgets.side_sheet import SideSheet, next_owner
 from ventrix.ui.window.main_window import MainWindow
 from ventrix.workspace.workspace import Workspace
 
@@ -197,3 +197,27 @@ def test_without_a_job_no_sheet_but_the_new_job_comes_up(open_window: Open) -> N
         assert not command.run(), command.id
     assert not [s for s in window.findChildren(SideSheet) if s.isVisible()]
     opened(window, "job.new")
+
+
+@pytest.mark.parametrize("command", sorted(SHEETS))
+def test_tab_walks_every_field_of_a_sheet_and_wraps_inside(command: str, open_window: Open) -> None:
+    """Down as it is read, each stop once, then from the top again; nothing hidden is stood on, nothing left out."""
+    window = open_window()
+    sheet = opened(window, command)
+    stops = sheet.tab_stops()
+    assert len(stops) > 1
+    stops[0].setFocus()
+    walked = []
+    for _ in stops:
+        here = QApplication.focusWidget()
+        assert here is not None and (here is sheet or sheet.isAncestorOf(here)), command
+        walked.append(next_owner(here, stops))
+        sheet.focusNextPrevChild(True)
+    assert walked == stops
+    assert next_owner(QApplication.focusWidget(), stops) is stops[0], "and round"  # type: ignore[arg-type]
+    sheet.focusNextPrevChild(False)
+    assert next_owner(QApplication.focusWidget(), stops) is stops[-1]  # type: ignore[arg-type]
+    fields = [w for w in (*lines(sheet), *sheet.findChildren(QComboBox)) if w.isVisibleTo(sheet) and w.isEnabled()]
+    for field in fields:
+        if not isinstance(field.parentWidget(), QComboBox):
+            assert next_owner(field, stops) is not None, field.accessibleName()

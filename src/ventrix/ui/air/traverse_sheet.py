@@ -103,6 +103,5 @@ class TraverseSheet(FormSheet):
         job = add_traverse(space.job, space.real_cut.id, traverse)
         space.apply(f"{kind} at the {traverse.station}", job)
         self.own.clear()
-        self.problem.clear()
-        self.closed.emit()
+        self.was_kept()
         self.open_book.ways.room("air", traverse.id)

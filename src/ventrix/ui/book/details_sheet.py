@@ -69,4 +69,4 @@ class DetailsSheet(FormSheet):
             handed_over=handed if state == JobState.HANDED_OVER else None,
         )
         self.open_book.shelf_changed.emit()
-        self.closed.emit()
+        self.was_kept()

@@ -153,4 +153,4 @@ class ClaimSheet(FormSheet):
             self.keep_it.setChecked(False)
         self.clear_fields()
         self.rows.clear()
-        self.closed.emit()
+        self.was_kept()

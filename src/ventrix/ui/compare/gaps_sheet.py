@@ -106,7 +106,7 @@ class GapsSheet(FormSheet):
             job = record(job, pair, told, now_text(), new_id, lambda key, value: condition_words(key, value, units))
         space.apply("same house" if declared else "conditions recorded", job)
         self.clear_fields()
-        self.closed.emit()
+        self.was_kept()
 
     def _told(self, side: int) -> dict[str, Any]:
         """What is said of one side: its own field, else the one that stands for both."""

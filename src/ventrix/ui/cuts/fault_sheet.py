@@ -5,7 +5,7 @@ from __future__ import annotations
 from functools import partial
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QLabel, QListWidget, QListWidgetItem, QPushButton
+from PySide6.QtWidgets import QLabel, QListWidget, QListWidgetItem, QPushButton, QWidget
 
 from ventrix.core.edits.faults import add_fault, gone_through, set_fault_state, state_at
 from ventrix.core.model.cut import Fault
@@ -23,6 +23,8 @@ from ventrix.workspace.ids import new_id, now_text
 
 class FaultSheet(FormSheet):
     """Notes a fault; below, those of this port with what became of each, and the grid of the whole casting."""
+
+    stays = True
 
     def __init__(self, open_book: OpenBook) -> None:
         super().__init__(open_book, "Note the fault", 460)
@@ -127,6 +129,9 @@ class FaultSheet(FormSheet):
         self.problem.clear()
         space.apply(f"fault {state.words}", set_fault_state(space.job, self._chosen(), state, space.real_cut))
 
+    def first_field(self) -> QWidget:
+        return self.kind
+
     def take(self) -> None:
         """Note the fault at the cut looked at."""
         space = self.open_book.workspace
@@ -154,3 +159,4 @@ class FaultSheet(FormSheet):
         self.clear_fields()
         self.side.setCurrentText(ALL_ROUND)
         self.photo.use("")
+        self.was_kept()

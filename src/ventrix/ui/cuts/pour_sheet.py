@@ -64,8 +64,8 @@ class PourSheet(FormSheet):
             job = add_chamber_pour(space.job, cylinder, space.port.head_id if space.port else None, pour, new_id())
             space.apply(f"chamber {cylinder} poured, {words}", job)
             self.clear_fields()
-            self.closed.emit()
+            self.was_kept()
             return
         space.apply(f"pour {words}", add_pour(space.job, space.real_cut.id, pour))
         self.clear_fields()
-        self.closed.emit()
+        self.was_kept()

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import replace
 from pathlib import Path
 
@@ -30,12 +31,14 @@ from ventrix.rooms.cuts.card import (
     volume_lines,
     zone_history,
 )
+from ventrix.rooms.cuts.depth_left import depths_left
 from ventrix.rooms.shared.shape_words import cone_words, shape_sentences, taper_words
 from ventrix.rooms.shared.unrolled_map import map_picture
 from ventrix.ui.cuts.card import CutCard
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.action_bar import ActionBar
 from ventrix.ui.widgets.command import Command
+from ventrix.ui.widgets.far_page import FarLine
 from ventrix.ui.widgets.room import QWIDGETSIZE_MAX, Room
 from ventrix.ui.widgets.unrolled_map import UnrolledMap
 from ventrix.workspace.ids import new_id, now_text
@@ -58,6 +61,7 @@ class CutsRoom(Room):
     """Map left, card right. Click a zone to log, measure or read its history."""
 
     name = "Cuts"
+    has_far_view = True
     manual = "cuts"
 
     def __init__(self, open_book: OpenBook) -> None:
@@ -139,6 +143,18 @@ class CutsRoom(Room):
         )
         self._give_lines()
         self._fill_card(space, port, cut)
+
+    def far_lines(self) -> Sequence[FarLine]:
+        """How deep each place may still go; the chosen one first and large."""
+        space = self.open_book.workspace
+        if space is None or space.port is None or space.real_cut is None:
+            return ()
+        left = depths_left(space.job, space.port, space.real_cut, self.open_book.units)
+        first = [d for d in left if d.place == self.zone]
+        rest = [d for d in left if d.place != self.zone]
+        lines = [FarLine(f"{d.place}: {d.words}", 2.0, "worse" if d.stops else "better") for d in first]
+        lines += [FarLine(f"{d.place}: {d.words}", 1.0, "worse" if d.stops else "text") for d in rest]
+        return (FarLine(f"{space.port.name}, cut {space.real_cut.number}", 0.8, "brass"), *lines)
 
     def _fill_card(self, space: Workspace, port: Port, cut: Cut) -> None:
         units, findings = self.open_book.units, space.findings

@@ -100,4 +100,4 @@ class TrialSheet(FormSheet):
         self.clear_fields()
         space.look_at_trial(trial.id)
         self.open_book.say("Trial begun: flow it in the Flow room; it is held against its cut.")
-        self.closed.emit()
+        self.was_kept()

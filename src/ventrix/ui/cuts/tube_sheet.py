@@ -59,4 +59,4 @@ class TubeSheet(FormSheet):
         job = edit_cut(space.job, space.real_cut.id, lambda c: replace(c, tubes=(*c.tubes, tube)))
         space.apply(f"hole at the {tube.place} {tube.work}", job)
         self.clear_fields()
-        self.closed.emit()
+        self.was_kept()

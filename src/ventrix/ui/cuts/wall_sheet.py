@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from PySide6.QtWidgets import QWidget
+
 from ventrix.core.edits.cuts import add_wall
 from ventrix.core.metal.unrolled import ZONE_NAMES, unroll, zone_named
 from ventrix.core.metal.walls import BEHIND, DOUBT_OF, STEEL_LIKE
@@ -15,7 +17,9 @@ from ventrix.workspace.ids import new_id, now_text
 
 
 class WallSheet(FormSheet):
-    """Keeps an ultrasonic reading of metal left at a place of this port."""
+    """Keeps an ultrasonic reading of metal left at a place of this port, and is there for the next place."""
+
+    stays = True
 
     def __init__(self, open_book: OpenBook) -> None:
         super().__init__(open_book, "Keep the reading")
@@ -82,6 +86,9 @@ class WallSheet(FormSheet):
         self.come_up()
         self.thickness.box.setFocus()
 
+    def first_field(self) -> QWidget:
+        return self.place
+
     def take(self) -> None:
         space = self.open_book.workspace
         if space is None or space.real_cut is None or not self.settle_fields():
@@ -110,7 +117,7 @@ class WallSheet(FormSheet):
         words = self.open_book.units.length.text(wall.thickness)
         space.apply(f"wall {words} at the {place}", add_wall(space.job, space.real_cut.id, wall))
         self._start_clean()
-        self.closed.emit()
+        self.was_kept()
 
     def _start_clean(self) -> None:
         """What was said of one place is not said of the next; the gauge, its sound and its doubt stay as they are."""

@@ -88,8 +88,7 @@ class CorrectSheet(FormSheet):
             return
         space.apply("conditions set right", job)
         self.reason.clear()
-        self.problem.clear()
-        self.closed.emit()
+        self.was_kept()
 
     def _words(self, key: str, value: Any) -> str:
         return condition_words(key, value, self.open_book.units)

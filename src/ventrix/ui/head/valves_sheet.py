@@ -107,5 +107,4 @@ class ValvesSheet(FormSheet):
         job = replace(space.job, valves=(*space.job.valves, *valves))
         job = edit_cut(job, space.real_cut.id, lambda c: replace(c, valve_ids=ids))
         space.apply(f"valves fitted from cut {space.real_cut.number} on", job)
-        self.problem.clear()
-        self.closed.emit()
+        self.was_kept()

@@ -90,7 +90,7 @@ class FaceSheet(FormSheet):
             self.problem.setText(f"{error}.")
             return
         self._put(face)
-        self.closed.emit()
+        self.was_kept()
 
     def _put(self, face: Face) -> None:
         space = self.open_book.workspace
@@ -190,7 +190,7 @@ class FaceSheet(FormSheet):
             self.tracing.begin(QPixmap())
         self.warning.clear()
         self.clear_fields()
-        self.closed.emit()
+        self.was_kept()
 
     def _outlines(self, job: Job, unit: str, bolts: dict[str, tuple[float, float]]) -> tuple[Outline, ...]:
         named = typed_spots(self.ports.text(), unit, bolts)

@@ -99,7 +99,7 @@ class CopySheet(FormSheet):
         if left:
             self.open_book.say(f"Nothing could be copied onto {', '.join(left)}: by their own walls.")
         self.clear_fields()
-        self.closed.emit()
+        self.was_kept()
 
     def _works(self, port: Port, chosen: set[tuple[str, str | None]]) -> list[Work]:
         """What may be taken off a port at the chosen places, by its own walls."""

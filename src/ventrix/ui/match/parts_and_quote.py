@@ -6,7 +6,7 @@ from dataclasses import replace
 from datetime import date
 from html import escape
 
-from PySide6.QtWidgets import QLabel, QPushButton
+from PySide6.QtWidgets import QLabel, QPushButton, QWidget
 
 from ventrix.core.matching.quote import quote_of
 from ventrix.core.model.job import Job
@@ -29,6 +29,8 @@ STATES = tuple(PartState)
 
 class JobPartsSheet(FormSheet):
     """A part that is needed, ordered, here or fitted; a button a part steps it on."""
+
+    stays = True
 
     def __init__(self, open_book: OpenBook) -> None:
         super().__init__(open_book, "Keep the part")
@@ -84,6 +86,9 @@ class JobPartsSheet(FormSheet):
         parts = tuple(after if p.id == part.id else p for p in space.job.parts)
         space.apply(f"{part.name or part.kind}: {after.state}", replace(space.job, parts=parts))
 
+    def first_field(self) -> QWidget:
+        return self.kind
+
     def take(self) -> None:
         space = self.open_book.workspace
         if space is None or not self.settle_fields():
@@ -110,6 +115,7 @@ class JobPartsSheet(FormSheet):
         )
         space.apply(f"part '{part.name or part.kind}'", replace(space.job, parts=(*space.job.parts, part)))
         self.clear_fields()
+        self.was_kept()
 
 
 class QuoteSheet(FormSheet):

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import replace
 from datetime import date
 from functools import partial
@@ -30,6 +31,7 @@ from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.action_bar import ActionBar
 from ventrix.ui.widgets.answer_strip import AnswerStrip, say_large
 from ventrix.ui.widgets.command import Command
+from ventrix.ui.widgets.far_page import FarLine
 from ventrix.ui.widgets.room import Room
 from ventrix.ui.widgets.scroll_area import ScrollArea
 from ventrix.workspace.ids import new_id, now_text
@@ -45,6 +47,7 @@ class MatchRoom(Room):
     """A strip, the head from above, and the board with the copying list beside it."""
 
     name = "Match"
+    has_far_view = True
     manual = "match"
 
     def __init__(self, open_book: OpenBook) -> None:
@@ -150,6 +153,23 @@ class MatchRoom(Room):
         self.match = replace(self.match, rows=board_rows(record_of(space.findings), ports))
         self._show_board()
         self._behind.start()
+
+    def far_lines(self) -> Sequence[FarLine]:
+        """The port in hand with what is next on it, every port's next stage, and the hours."""
+        m = self.match
+        if m is None:
+            return ()
+        open_ones = ("open", "begun", "running")
+        nexts = {
+            cell.port.name: next((row.stage for row in m.rows if row.states[i] in open_ones), "done")
+            for i, cell in enumerate(m.cells)
+        }
+        name = m.cells[self.at].port.name if m.cells else ""
+        return (
+            FarLine(f"{name}: {nexts.get(name, '')}", 1.8, "brass"),
+            *(FarLine(f"{port}: {stage}") for port, stage in nexts.items() if port != name),
+            FarLine(f"{m.strip.used} {m.strip.used_below}, {m.strip.to_go} to go", 0.8, "quiet"),
+        )
 
     def _show_board(self) -> None:
         if self.match is not None:

@@ -55,7 +55,7 @@ class StageSheet(FormSheet):
         space.apply(f"{stage}{many}", job)
         self.clear_fields()
         self.beyond.setChecked(False)
-        self.closed.emit()
+        self.was_kept()
 
 
 class WaitSheet(FormSheet):
@@ -108,4 +108,4 @@ class WaitSheet(FormSheet):
         )
         space.apply(f"{wait.stage} waits", replace(space.job, waits=(*space.job.waits, wait)))
         self.clear_fields()
-        self.closed.emit()
+        self.was_kept()

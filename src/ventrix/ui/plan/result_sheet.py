@@ -67,7 +67,7 @@ class ResultSheet(FormSheet):
             f"result on the {result.kind}", replace(space.job, engine_results=(*space.job.engine_results, result))
         )
         self.clear_fields()
-        self.closed.emit()
+        self.was_kept()
 
     def _pairs(self) -> tuple[tuple[float, ...], tuple[float, ...]]:
         speeds, powers = [], []

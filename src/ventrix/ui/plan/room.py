@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from datetime import date
 from functools import partial
 from html import escape
@@ -32,6 +33,7 @@ from ventrix.ui.plan.move_list import MoveList
 from ventrix.ui.widgets.action_bar import ActionBar
 from ventrix.ui.widgets.answer_strip import AnswerStrip, say_large
 from ventrix.ui.widgets.command import Command
+from ventrix.ui.widgets.far_page import FarLine
 from ventrix.ui.widgets.planner import Planner
 from ventrix.ui.widgets.room import Room
 from ventrix.ui.widgets.scroll_area import ScrollArea
@@ -55,6 +57,7 @@ class PlanRoom(Room):
     moves in the middle, what the picked one would bring and what the port is worth on the engine on the right."""
 
     name = "Plan"
+    has_far_view = True
     folds = True
     manual = "plan"
 
@@ -248,7 +251,25 @@ class PlanRoom(Room):
         self._stale = True
         super().hideEvent(event)
 
+    def far_lines(self) -> Sequence[FarLine]:
+        """The one answer: what is next on the head, or on the port."""
+        answer = self.head_page.answer
+        if self.of_head and answer is not None:
+            second = answer.lines[1].what if len(answer.lines) > 1 else ""
+            then = f"then: {second[:1].lower()}{second[1:]}" if second else ""
+            return (FarLine(answer.verdict, 1.6, "better"), FarLine(answer.reason), FarLine(then, 0.8, "quiet"),
+                    FarLine(f"{answer.to_go} {answer.to_go_below}", 0.7, "quiet"))  # fmt: skip
+        if self.plan is None:
+            return (FarLine("Planning …"),)
+        said = answer_of(self.plan, self.open_book.units)
+        return (FarLine(f"{said.verdict} {said.what} {said.worth}", 1.6, "better"), FarLine(said.reason))
+
     def _took(self, found: object) -> None:
+        self._show_found(found)
+        if self.alone:
+            self.show_far()
+
+    def _show_found(self, found: object) -> None:
         if isinstance(found, WorkList):
             self.waiting.hide()
             self.head_page.show()

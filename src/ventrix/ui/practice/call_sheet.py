@@ -79,4 +79,4 @@ class CallSheet(FormSheet):
         check_plausible(call)
         space.apply("prediction", replace(space.job, calls=(*space.job.calls, call)))
         self.clear_fields()
-        self.closed.emit()
+        self.was_kept()

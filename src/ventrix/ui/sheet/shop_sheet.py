@@ -77,4 +77,4 @@ class ShopSheet(FormSheet):
         settings.setValue("shop_line", self.line.text().strip())
         settings.setValue("shop_logo", self._file)
         self.open_book.shelf_changed.emit()
-        self.closed.emit()
+        self.was_kept()

@@ -31,10 +31,12 @@ from ventrix.ui.widgets.side_sheet import SideSheet
 class FormSheet(SideSheet):
     """Fields in a column, a sentence about what is wrong, a caution, and two buttons.
 
-    Enter anywhere takes the sheet, Esc puts it away with what was typed kept.
+    Enter anywhere takes the sheet, Esc puts it away with what was typed kept. A sheet that `stays` is there for the
+    next one after Enter: there is usually more than one wall, fault or part.
     """
 
     edited = Signal()
+    stays = False
 
     def __init__(self, open_book: OpenBook, take_words: str, width: int = 372) -> None:
         super().__init__(width)
@@ -204,4 +206,19 @@ class FormSheet(SideSheet):
             self.problem.setText(sentence(str(error)))
 
     def take(self) -> None:
+        """Keep what was typed and call `was_kept`; refuse what makes no sense."""
         raise AssertionError("every sheet says what taking it does")
+
+    def was_kept(self) -> None:
+        """What was typed is in the book: the next one where there usually is one, else the sheet goes."""
+        self.problem.clear()
+        if not self.stays:
+            self.closed.emit()
+            return
+        stops = self.tab_stops()
+        if stops:
+            (self.first_field() or stops[0]).setFocus()
+
+    def first_field(self) -> QWidget | None:
+        """Where the next one is begun; the first stop without it."""
+        return None

@@ -2,16 +2,18 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from pathlib import Path
 from typing import Final
 
-from PySide6.QtCore import QSize
-from PySide6.QtGui import QKeyEvent, QShowEvent
+from PySide6.QtCore import QSize, Qt
+from PySide6.QtGui import QKeyEvent, QResizeEvent, QShowEvent
 from PySide6.QtWidgets import QFileDialog, QWidget
 
 from ventrix.records.bad_input import InputError
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.command import Command, pressed
+from ventrix.ui.widgets.far_page import FarLine, FarPage
 from ventrix.ui.widgets.picture_export import copy_picture, save_picture
 
 QWIDGETSIZE_MAX: Final = 16_777_215  # Qt's own "no limit", which PySide does not export
@@ -34,6 +36,7 @@ class Room(QWidget):
         self.setAccessibleName(self.name)
         self.open_book = open_book
         self._stale = True
+        self._far: FarPage | None = None
         self.commands: tuple[Command, ...] = ()  # the room's own keys
         self.ways = open_book.ways
         for signal in (open_book.opened, open_book.job_changed, open_book.selection_changed, open_book.look_changed):
@@ -44,6 +47,30 @@ class Room(QWidget):
 
     def show_alone(self, alone: bool) -> None:
         """Its far view alone, or everything around it again."""
+        if alone == self.alone:
+            return
+        self.alone = alone
+        self.show_far()
+        self.ways.far_shown.emit(alone)
+
+    def far_lines(self) -> Sequence[FarLine]:
+        """What is read of it from two metres."""
+        return ()
+
+    def show_far(self) -> None:
+        """Lay the far view over the room, or take it away."""
+        if self._far is None:
+            self._far = FarPage(self)
+        self._far.setVisible(self.alone)
+        if self.alone:
+            self._far.setGeometry(self.rect())
+            self._far.raise_()
+            self._far.show_lines(self.far_lines())
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        if self.alone and self._far is not None:
+            self._far.setGeometry(self.rect())
 
     def come_in(self, what: object) -> None:
         """Entered for something: each room takes what it knows."""
@@ -88,13 +115,17 @@ class Room(QWidget):
         """Give way to the size there is: captions first, then the third column goes into tabs."""
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
-        if not pressed(self.commands, event):
+        if self.alone and event.key() == Qt.Key.Key_Escape:
+            self.show_alone(False)
+        elif not pressed(self.commands, event):
             super().keyPressEvent(event)
 
     def _changed(self) -> None:
         if self.isVisible():
             self._stale = False
             self.refresh()
+            if self.alone and self._far is not None:
+                self.show_far()
         else:
             self._stale = True
 

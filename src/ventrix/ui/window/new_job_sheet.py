@@ -105,7 +105,7 @@ class NewJobSheet(FormSheet):
         self.open_book.open(Workspace.open(self.open_book.book, job.id))
         bench = str(self.bench.currentData() or BY_HAND)
         self.clear_fields()
-        self.closed.emit()
+        self.was_kept()
         self.open_book.ways.job_begun.emit(bench)
 
     def _free_title(self) -> str:
