@@ -79,7 +79,7 @@ def test_a_room_comes_back_from_every_size(
             window.go_to_named(key)
             qtbot.wait(5)
     narrow = then[0] < 1280
-    assert window.rooms["head"].tabs.count() == (7 if narrow else 5)
+    assert window.rooms["head"].tabs.count() == (8 if narrow else 6)
     assert (
         window.rooms["head"].drawing.isVisibleTo(window.rooms["head"]) or window.rooms["head"].tabs.currentIndex() != 0
     )
@@ -88,7 +88,7 @@ def test_a_room_comes_back_from_every_size(
     qtbot.wait(5)
     assert window.rooms["head"].derived.isVisibleTo(window.rooms["head"]) is not narrow
     if narrow:
-        window.rooms["head"].tabs.setCurrentIndex(6)
+        window.rooms["head"].tabs.setCurrentIndex(7)
         assert window.rooms["head"].derived.isVisibleTo(window.rooms["head"])
 
 

@@ -9,7 +9,7 @@ from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import unit
 
 _COLUMN = re.compile(
-    r"(?P<name>[a-z]+)\s+(?P<place>\d+)(?:\s+(?P<unit>[^\s×x+]+))?"
+    r"(?P<name>[a-z]+)\s+(?P<place>\d{1,4})(?:\s+(?P<unit>[^\s×x+]+))?"
     r"(?:\s*[x×]\s*(?P<scale>-?[\d.]+(?:[eE][+-]?\d+)?))?(?:\s*(?P<sign>[+-])\s*(?P<offset>[\d.]+))?",
     re.IGNORECASE,
 )

@@ -144,6 +144,9 @@ def _words(job: Job) -> Iterator[str]:
         for fault in port.faults:
             kind = FaultKind(fault.kind).words if fault.kind in tuple(FaultKind) else fault.kind
             yield from (kind, fault.place, fault.note)
+        yield from (tube.work.value for cut in port.cuts for tube in cut.tubes)
+        if any(cut.scans for cut in port.cuts):
+            yield "scan"
         for cut in port.cuts:
             yield from (cut.name, cut.note)
             for op in cut.operations:

@@ -233,12 +233,11 @@ def parse_quantity(text: str, default_unit: str) -> float:
     if match["decimal"] is not None:
         number = float(match["decimal"])
     else:
-        bottom = int(match["bottom"])
-        if bottom == 0:
-            raise Refused("{} divides by zero", quoted(text))
         try:
-            number = int(match["whole"] or 0) + int(match["top"]) / bottom
-        except OverflowError:
+            number = int(match["whole"] or 0) + int(match["top"]) / int(match["bottom"])
+        except ZeroDivisionError:
+            raise Refused("{} divides by zero", quoted(text)) from None
+        except (OverflowError, ValueError):  # Python reads no whole number of more than 4,300 digits
             raise Refused("{} is too large", quoted(text)) from None
     if match["sign"] == "-":
         number = -number

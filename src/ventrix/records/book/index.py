@@ -28,6 +28,7 @@ from ventrix.records.book.tables import CUT_INDEX, JOB_INDEX, REVISION, TABLES
 
 _CUT_FIELDS: Final = tuple(f.name for f in fields(CutSummary) if f.name not in ("lifts", "flows", "setup"))
 FEW: Final = 25  # jobs behind that are read anew while one waits
+LONGEST_WORD: Final = 200  # characters of a word that is searched for: a store takes no endless pattern
 SIZES: Final = ("section", "throat", "valve", "volume")
 
 
@@ -275,7 +276,7 @@ def _listing(question: Question) -> Any:
     job = TABLES[Job]
     columns = (*(job.c[n] for n in _JOB_COLUMNS), *(JOB_INDEX.c[n] for n in _INDEX_COLUMNS))
     asked = select(*columns).outerjoin(JOB_INDEX, JOB_INDEX.c.job_id == job.c.id)
-    for word in question.words:
+    for word in (each[:LONGEST_WORD] for each in question.words):
         like = f"%{_escaped(word.lower())}%"
         asked = asked.where(
             or_(JOB_INDEX.c.text.like(like, escape="!"), func.lower(job.c.title).like(like, escape="!"))

@@ -52,7 +52,8 @@ def _from_dxf(data: bytes, name: str) -> list[Points]:
     logging.getLogger("ezdxf").setLevel(logging.CRITICAL)  # what it mends of a damaged file is nobody's to read
     try:
         drawing, _ = recover(io.BytesIO(data))
-    except (DXFError, OSError, ValueError, UnicodeError, LookupError, TypeError, AttributeError, ArithmeticError):
+    except (DXFError, OSError, ValueError, UnicodeError, LookupError, TypeError, AttributeError, ArithmeticError,
+            AssertionError):  # fmt: skip
         raise InputError("is no DXF that can be read", file=name) from None
     unit = _UNITS.get(int(drawing.header.get("$INSUNITS", 0) or 0))
     if unit is None:

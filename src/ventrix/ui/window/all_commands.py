@@ -11,6 +11,7 @@ from ventrix.ui.widgets.pedal import choose_pedal
 from ventrix.ui.window.commands import (
     BENCH,
     CUT,
+    PORT,
     VIEW,
     bench_commands,
     edit_commands,
@@ -65,7 +66,6 @@ def all_commands(window: MainWindow) -> tuple[Command, ...]:
         cut("cut.valves", "Valves fitted from this cut on…", sheet("valves")),
         cut("cut.fault", "&Fault of the casting…", sheet("fault")),
         cut("cut.slip", "Something went &wrong…", sheet("slip"), "Ctrl+Shift+W"),
-        cut("cut.casting", "Castin&g files…", sheet("casting")),
         cut("cut.tube", "Hole tu&bed, plugged, moved…", sheet("tube")),
         cut("cut.wall", "&Wall reading…", sheet("wall")),
         cut("cut.pour", "&Pour…", sheet("pour")),
@@ -80,6 +80,7 @@ def all_commands(window: MainWindow) -> tuple[Command, ...]:
         cut("claim", "A claim, or another shop's sheet…", sheet("claim")),
         cut("other", "Compare with an&y run of the book…", window.hold_against_any, "Ctrl+Shift+H"),
         *row_commands(window.open_book),
+        Command("port.casting", "Castin&g files…", sheet("casting"), "", PORT),
         Command(
             "benches",
             "&Benches…",
