@@ -40,9 +40,7 @@ def cut_of(window: MainWindow) -> Cut:
     return space.real_cut
 
 
-def begin(
-    window: MainWindow, layout: str = FIVE.name, station: str = "guide", kind: str = "a pitot probe: air speeds"
-) -> None:
+def begin(window: MainWindow, layout: str = FIVE.name, station: str = "guide", kind: str = "pitot: air speeds") -> None:
     window.open_sheet("traverse", (station,))
     sheet = window.sheets["traverse"]
     assert sheet.isVisible()
@@ -177,7 +175,7 @@ def test_ball_map_swirl_page_and_limit(window: MainWindow, qtbot) -> None:  # ty
     qtbot.keyClick(window.rooms["air"], Qt.Key.Key_2)
     assert len(window.rooms["air"].map.picture.spots) == 16
     assert "Busiest" in window.rooms["air"].said.text()
-    begin(window, station="pinch", kind="a flow ball")
+    begin(window, station="pinch", kind="flow ball")
     type_reading(window, "196")
     assert cut_of(window).traverses[-1].points[0].flow == pytest.approx(to_si(196, "cfm"))
     qtbot.keyClick(window.rooms["air"], Qt.Key.Key_Escape)
@@ -256,7 +254,7 @@ def test_air_speeds_go_out_and_come_in(window: MainWindow, tmp_path: Path, monke
 
 
 def test_total_head_is_read_against_the_room_and_counts_in_what_limits(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
-    total = "a total tube against the room: where pressure is lost"
+    total = "total tube against the room"
     begin(window, station="pinch", kind=total)
     for _ in FIVE.places:
         type_reading(window, "7")

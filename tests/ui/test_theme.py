@@ -44,3 +44,26 @@ def test_marks_differ_in_grey(qapp) -> None:  # type: ignore[no-untyped-def]
     assert shapes[0] != shapes[1]
     assert shapes[1] != shapes[2]
     assert shapes[0] != shapes[2]
+
+
+def test_no_painted_word_is_smaller_than_twelve_pixels() -> None:
+    """Only an axis may have its ticks smaller: sizes are read off every call that paints words."""
+    import re
+    from pathlib import Path
+
+    import ventrix.ui
+
+    sizes = re.compile(
+        r"theme\.font\((\d+)(?:\.\d+)?[,)]|paint_text\([^#\n]*\"(?:quiet|text|brass)\", (\d+)[,)]|font-size: (\d+)px"
+    )
+    small = []
+    for path in sorted(Path(ventrix.ui.__file__).parent.rglob("*.py")):
+        for number, line in enumerate(path.read_text(encoding="utf-8").splitlines(), 1):
+            for match in sizes.finditer(line):
+                if (
+                    int(next(g for g in match.groups() if g)) < 12
+                    and "tick" not in line.lower()
+                    and "alone" not in line
+                ):
+                    small.append(f"{path.name}:{number}: {line.strip()}")
+    assert small == []

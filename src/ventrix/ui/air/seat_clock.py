@@ -74,7 +74,7 @@ class SeatClock(QWidget):
             here = hour == self.at and self.hasFocus()
             painter.setPen(QPen(theme.colour("quiet", 0.5), 1))
             painter.drawLine(self._place(hour + 0.5, 0.5), self._place(hour + 0.5, 1.0))  # type: ignore[arg-type]
-            painter.setFont(theme.font(11))
+            painter.setFont(theme.font(12))
             painter.setPen(theme.colour("brass" if here else "quiet"))
             self._text(painter, self._place(hour, 0.91), str(hour))
             painter.setFont(theme.font(17, weight=600))

@@ -83,7 +83,7 @@ class SectionPicture(QWidget):
         painter.setPen(QPen(theme.colour("scribe"), 1.6, style))
         painter.drawPath(outline)
         if not view.ring:
-            painter.setFont(theme.font(11))
+            painter.setFont(theme.font(12))
             painter.setPen(theme.colour("quiet"))
             painter.drawText(QRectF(box.left(), box.top() - 15, box.width(), 14), Qt.AlignmentFlag.AlignHCenter, "roof")
             painter.drawText(

@@ -13,9 +13,9 @@ from ventrix.ui.widgets.form_sheet import FormSheet
 from ventrix.workspace.ids import new_id, now_text
 
 KINDS: Final = (
-    ("a pitot probe: air speeds", TraverseKind.PITOT),
-    ("a total tube against the room: where pressure is lost", TraverseKind.TOTAL_HEAD),
-    ("a flow ball", TraverseKind.BALL),
+    ("pitot: air speeds", TraverseKind.PITOT),
+    ("total tube against the room", TraverseKind.TOTAL_HEAD),
+    ("flow ball", TraverseKind.BALL),
 )
 
 

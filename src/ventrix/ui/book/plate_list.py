@@ -133,7 +133,7 @@ class PlatePainter(QStyledItemDelegate):
             if figure.asked:
                 painter.setPen(QPen(theme.colour("brass"), 2))
                 painter.drawLine(left, top + 30, left + width, top + 30)
-            _text(painter, QRect(left, top + 33, step - 2, 16), figure.caption, "quiet", 11)
+            _text(painter, QRect(left, top + 33, step - 2, 16), figure.caption, "quiet", 12)
         self._state(painter, QRect(box.left(), box.bottom() - 20, room, 20), plate.state)
 
     def _state(self, painter: QPainter, box: QRect, state: StateWords) -> None:

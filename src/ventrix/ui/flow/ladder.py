@@ -53,7 +53,7 @@ class LiftLadder(QWidget):
 
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
-        painter.setFont(theme.font(11))
+        painter.setFont(theme.font(12))
         painter.setPen(theme.colour("quiet"))
         right = Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter
         left = Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter
@@ -90,11 +90,11 @@ class LiftLadder(QWidget):
         raised = 7 if rung.swirl else 0
         painter.drawText(QRectF(70, box.top() - raised, 70, box.height()), right, rung.flow)
         if rung.swirl:
-            painter.setFont(theme.font(11, narrow=True))
+            painter.setFont(theme.font(12, narrow=True))
             painter.setPen(theme.colour("quiet"))
             painter.drawText(QRectF(70, box.top() + 10, 70, box.height()), right, f"{rung.swirl} rpm")
         if rung.readings > 1 or rung.unsteady or rung.letters:
-            painter.setFont(theme.font(11, narrow=True))
+            painter.setFont(theme.font(12, narrow=True))
             painter.setPen(theme.colour("quiet"))
             words = ("~" if rung.unsteady else "") + (f"×{rung.readings}" if rung.readings > 1 else "") + rung.letters
             painter.drawText(QRectF(141, box.top() + 2, 24, box.height()), left, words)

@@ -322,7 +322,7 @@ class PortDrawing(QWidget):
         missing = [f.caption for k, f in self.fields.items() if self._known.get(k) is None and f.isVisible()]
         if not missing:
             return
-        painter.setFont(theme.font(11))
+        painter.setFont(theme.font(12))
         painter.setPen(theme.colour("quiet"))
         words = f"{len(missing)} not measured: drawn at a usual proportion"
         painter.drawText(QRectF(FIELD_W + 20, self.height() - FIELD_H - 26, 400, 18), Qt.AlignmentFlag.AlignLeft, words)

@@ -76,6 +76,7 @@ class HeadRoom(Room):
         self.tabs.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         self.tabs.tabBar().setAccessibleName("Pages of the head")
         self.tabs.setDocumentMode(True)
+        self.tabs.tabBar().setStyleSheet("QTabBar::tab { padding: 6px 7px; }")  # six of them in a narrow column
         self.tabs.setFixedWidth(TABS)
         self.pages: list[Tab] = [
             EngineTab(self),

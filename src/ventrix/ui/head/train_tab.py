@@ -17,7 +17,7 @@ from ventrix.workspace.ids import new_id
 class TrainTab(Tab):
     """Figures of this port's valve, then every fit of the head that was measured."""
 
-    title = "Valve train"
+    title = "Valves"
 
     def __init__(self, room: MeasuringSheet) -> None:
         super().__init__(room)

@@ -191,7 +191,7 @@ class NearView(QWidget):
         else:
             top = QRectF(where.left(), where.top(), where.width(), 18)
             paint_text(painter, top, f"{sign}{line.step}", role, 16, right=edge == "right", weight=600, narrow=True)
-            paint_text(painter, top.translated(0, 18), f"{edge}, {line.air}", role, 11, right=edge == "right")
+            paint_text(painter, top.translated(0, 18), f"{edge}, {line.air}", role, 12, right=edge == "right")
 
 
 class EdgeList(QWidget):
@@ -232,7 +232,7 @@ class EdgeList(QWidget):
                  "wall": f"wall, {self.unit}", "off": "take off"}  # fmt: skip
         rights = ("step", "land", "wall", "off")
         for name, (x, wide) in columns.items():
-            paint_text(painter, QRectF(x, 0, wide - 6, HEAD), heads[name], "quiet", 11, right=name in rights)
+            paint_text(painter, QRectF(x, 0, wide - 6, HEAD), heads[name], "quiet", 12, right=name in rights)
         for i, line in enumerate(self.lines):
             top = HEAD + i * ROW
             if i == self.at:

@@ -42,7 +42,7 @@ class CopyList(QWidget):
         paint_text(painter, QRectF(0, 0, self.width() - 110, HEAD), self.heading, "text", 13, weight=600)
         if self.lines:
             head = QRectF(self.width() - 110, 0, 106, HEAD)
-            paint_text(painter, head, f"thinnest there, {self.unit}", "quiet", 11, right=True)
+            paint_text(painter, head, f"thinnest there, {self.unit}", "quiet", 12, right=True)
         names = QFontMetricsF(theme.font(13, weight=500))
         wide = max((names.horizontalAdvance(line.place) for line in self.lines), default=0.0) + 4
         words, ends = 26 + wide + 14, self.width() - 56  # the reason takes what the longest name leaves

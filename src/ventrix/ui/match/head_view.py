@@ -193,7 +193,7 @@ class HeadView(QWidget):
                 shown = "worse" if f.thin else "quiet"
                 paint_text(painter, at.adjusted(past, 2, 0, 0), f.change, shown, 14, narrow=True)
             if captioned:
-                paint_text(painter, at.translated(0, 20), f.caption, "quiet", 11, right=last)
+                paint_text(painter, at.translated(0, 20), f.caption, "quiet", 12, right=last)
 
     def _ticks(self, painter: QPainter, box: QRectF, cell: Cell) -> None:
         n = len(cell.ticks)

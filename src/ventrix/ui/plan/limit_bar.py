@@ -102,7 +102,7 @@ class LimitBar(QWidget):
             x = LEFT + BAR + 18
             role = "brass" if chosen else "text"
             paint_text(painter, QRectF(x, at - 14, self.width() - x - 52, 16), s.name, role, 13, weight=600)
-            paint_text(painter, QRectF(x, at + 1, self.width() - x - 52, 14), s.interval, "quiet", 11)
+            paint_text(painter, QRectF(x, at + 1, self.width() - x - 52, 14), s.interval, "quiet", 12)
             figure = s.eaten if s.measured else f"~{s.eaten}"
             paint_text(painter, QRectF(self.width() - 56, at - 13, 54, 24), figure,
                         "text" if s.measured else "quiet", 19, right=True, weight=600, narrow=True)  # fmt: skip

@@ -78,7 +78,7 @@ class MoveList(QWidget):
         for name, words in zip(("bar", "rate", "min", "cc", "wall"), self.heads, strict=True):
             if name in columns:
                 paint_text(
-                    painter, columns[name].adjusted(0, 0, -4, HEAD - ROW), words, "quiet", 11, right=name != "bar"
+                    painter, columns[name].adjusted(0, 0, -4, HEAD - ROW), words, "quiet", 12, right=name != "bar"
                 )
         spans = [(line.low, line.high) for line in self.lines if line.gain]
         low = min([0.0, *(a for a, _ in spans)])
