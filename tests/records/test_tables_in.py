@@ -12,16 +12,18 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 from openpyxl import Workbook
 
+from ventrix.core.model.noun import Direction
+from ventrix.core.model.run import SetUp
 from ventrix.core.quantity.units import from_si, to_si
 from ventrix.demo.job import demo_job
 from ventrix.records.bad_input import InputError
 from ventrix.records.book.book import Book
 from ventrix.records.files.column_guess import guess_layout
 from ventrix.records.files.grid import Grid, read_grid, text_grid, workbook_grid
-from ventrix.records.files.layout import Role, layout_sentence
+from ventrix.records.files.layout import Conditions, Role, layout_sentence
 from ventrix.records.files.layout_reading import read_by
 from ventrix.rooms.book.import_steps import begin, remember, turned_round, with_cell, with_role
-from ventrix.workspace.bring_in_table import Goal, bring_in, default_goals, with_runs
+from ventrix.workspace.bring_in_table import Goal, bring_in, default_goals, setup_for, with_runs
 from ventrix.workspace.workspace import Workspace
 
 # Layouts as people keep them (common practice, no source). Each says 62, 125 and 170 CFM at 0.1, 0.2 and 0.3 in in its
@@ -42,6 +44,10 @@ LAYOUTS = {
     "gain columns are passed over": ("lift,stock,gain\n0.1,62,1\n0.2,125,2\n0.3,170,3\n", 1, 0),
     "thousands are parted": ("lift thou,cfm\n100,62\n200,125\n300,170\n1 000,210\n", 1, 0),
 }
+
+
+def sides(said: Conditions) -> dict[Direction, SetUp]:
+    return {side: setup_for(side, said) for side in ("intake", "exhaust")}
 
 
 @pytest.mark.parametrize("name", LAYOUTS)
@@ -122,9 +128,9 @@ def test_runs_go_where_they_belong_in_one_edit(tmp_path: Path) -> None:
         said = match.layout.conditions._replace(test_pressure=7000.0)
         before = space.job
         with pytest.raises(ValueError, match="test pressure"):
-            bring_in(book, space, match.read.runs, goals, match.layout.conditions, "mine.csv")
+            bring_in(book, space, match.read.runs, goals, sides(match.layout.conditions), "mine.csv")
         assert space.job is before
-        bring_in(book, space, match.read.runs, goals, said, "mine.csv")
+        bring_in(book, space, match.read.runs, goals, sides(said), "mine.csv")
         port = space.job.ports[0]
         assert [c.name for c in port.cuts[-2:]] == ["Intake stock", "Intake bowl"]
         assert [from_si(r.flow or 0, "cfm") for r in port.cuts[-1].runs[0].readings] == pytest.approx([63, 130])
@@ -141,11 +147,11 @@ def test_a_table_makes_a_job_where_none_is_open(tmp_path: Path) -> None:
     match = begin(grid, "cfm")
     said = match.layout.conditions._replace(test_pressure=7000.0)
     with Book.open(tmp_path / "book.sqlite") as book:
-        space = bring_in(book, None, match.read.runs, [Goal("exhaust")], said, "ex.csv", "Brought")
+        space = bring_in(book, None, match.read.runs, [Goal("exhaust")], sides(said), "ex.csv", "Brought")
         assert space.job.title == "Brought"
         assert [(p.kind, len(list(p.cuts[0].runs))) for p in space.job.ports] == [("exhaust", 1)]
         with pytest.raises(ValueError, match="left out"):
-            bring_in(book, None, match.read.runs, [Goal("exhaust", left_out=True)], said, "ex.csv")
+            bring_in(book, None, match.read.runs, [Goal("exhaust", left_out=True)], sides(said), "ex.csv")
         assert len(book.jobs()) == 1, "nothing came of what was refused"
 
 
@@ -254,7 +260,9 @@ def test_any_table_is_read_or_refused_and_never_both(rows: list[list[str]]) -> N
             assert row.flow is None or 0 < row.flow < 2
     goals = [Goal(r.kind or "intake") for r in read.runs]
     if read.runs:
-        job, words = with_runs(demo_job(), read.runs, goals, layout.conditions._replace(test_pressure=7000.0), "t")
+        job, words = with_runs(
+            demo_job(), read.runs, goals, sides(layout.conditions._replace(test_pressure=7000.0)), "t"
+        )
         assert "brought in" in words and len(list(job.runs())) == len(list(demo_job().runs())) + len(read.runs)
 
 

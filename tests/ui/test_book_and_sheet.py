@@ -15,6 +15,7 @@ from PySide6.QtWidgets import QApplication, QLineEdit, QMessageBox
 from tests.ui.stand_in import Open
 from ventrix.core.model.kinds import JobState
 from ventrix.core.quantity.days import read_day
+from ventrix.core.quantity.units import from_si
 from ventrix.demo.job import demo_job
 from ventrix.demo.shelf import demo_claim, shelf
 from ventrix.records.book.book import Book
@@ -382,9 +383,19 @@ def test_a_table_comes_from_the_clipboard_into_a_new_job(open_window: Open, qtbo
     window.files.match_clipboard()
     sheet = window.sheets["match"]
     qtbot.keyClicks(sheet.pressure.box, "28")
+    asked = sheet.asked["exhaust"]  # what a later test can be compared by is asked here as it is in Flow
+    assert asked.isVisible() and not sheet.asked["intake"].isVisible()
+    asked.fields["plug"].setCurrentIndex(1)
+    asked.fields["plug"].activated.emit(1)
+    asked.fields["bore"].box.setFocus()
+    qtbot.keyClicks(asked.fields["bore"].box, "4.03")  # half typed: no Enter, no Tab
     sheet.take()
     space = window.open_book.workspace
     assert space is not None and [p.kind for p in space.job.ports] == ["exhaust"]
+    (setup,) = space.job.setups
+    assert (setup.plug, from_si(setup.bore or 0, "in")) == ("in", pytest.approx(4.03))
+    window.files.match_clipboard()
+    assert "plug in" in asked.as_last.toolTip()
     QGuiApplication.clipboard().setText("")
     window.files.match_clipboard()
     assert "holds no table" in window.foot.said.toolTip()

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from ventrix.core.edits.cuts import add_cut, add_port
@@ -69,8 +69,15 @@ def setup_for(kind: Direction, said: Conditions) -> SetUp:
     )
 
 
-def with_runs(job: Job, runs: Sequence[ReadRun], goals: Sequence[Goal], said: Conditions, name: str) -> tuple[Job, str]:
-    """A job with the runs where they go, and what came in, in a sentence.
+def with_runs(
+    job: Job,
+    runs: Sequence[ReadRun],
+    goals: Sequence[Goal],
+    setups: Mapping[Direction, SetUp],
+    name: str,
+    date: str | None = None,
+) -> tuple[Job, str]:
+    """A job with the runs where they go, flowed as `setups` tell of each side, and what came in, in a sentence.
 
     Raises
     ------
@@ -80,20 +87,19 @@ def with_runs(job: Job, runs: Sequence[ReadRun], goals: Sequence[Goal], said: Co
     wanted = [(r, g) for r, g in zip(runs, goals, strict=True) if not g.left_out]
     if not wanted:
         raise Refused("every run is left out: there is nothing to bring in")
-    if said.test_pressure is None:
+    if any(setups[g.kind].test_pressure is None for _, g in wanted):
         raise Refused("the table does not say its test pressure: type it")
     count = 0
-    setups: dict[Direction, SetUp] = {}
     made: dict[Direction, str] = {}
     for run, goal in wanted:
-        setup = setups.setdefault(goal.kind, setup_for(goal.kind, said))
-        job, cut_id = _place(job, goal, run.name, said, made)
+        setup = setups[goal.kind]
+        job, cut_id = _place(job, goal, run.name, date, made)
         readings = tuple(_readings(run))
         count += len(readings)
         flow = FlowRun(
             id=new_id(),
             setup_id=setup.id,
-            date=said.date or now_text(),
+            date=date or now_text(),
             source=f"table {name}"[:120],
             readings=readings,
         )
@@ -107,9 +113,10 @@ def bring_in(
     space: Workspace | None,
     runs: Sequence[ReadRun],
     goals: Sequence[Goal],
-    said: Conditions,
+    setups: Mapping[Direction, SetUp],
     name: str,
     title: str = "",
+    date: str | None = None,
 ) -> Workspace:
     """Put the runs into the open job in one edit, or into a new one called `title`; whose workspace that is.
 
@@ -121,13 +128,13 @@ def bring_in(
         The book did not take it: nothing has changed then.
     """
     if space is not None:
-        job, words = with_runs(space.job, runs, goals, said, name)
+        job, words = with_runs(space.job, runs, goals, setups, name, date)
         space.apply(f"table {name}"[:80], job, words)
         return space
     job = new_job(title or "New job")
     placed = default_goals(job, None, [replace(r, kind=g.kind) for r, g in zip(runs, goals, strict=True)])
     placed = [replace(p, left_out=g.left_out) for p, g in zip(placed, goals, strict=True)]
-    job, words = with_runs(job, runs, placed, said, name)
+    job, words = with_runs(job, runs, placed, setups, name, date)
     if not any(c.runs for c in job.ports[0].cuts) and len(job.ports) > 1:  # all that came in is of the other kind
         job = replace(job, ports=job.ports[1:])
     book.add_job(job, name)
@@ -136,7 +143,7 @@ def bring_in(
     return opened
 
 
-def _place(job: Job, goal: Goal, name: str, said: Conditions, made: dict[Direction, str]) -> tuple[Job, str]:
+def _place(job: Job, goal: Goal, name: str, date: str | None, made: dict[Direction, str]) -> tuple[Job, str]:
     """The cut a run goes to, made where it has to be."""
     if goal.cut_id is not None:
         return job, goal.cut_id
@@ -148,7 +155,7 @@ def _place(job: Job, goal: Goal, name: str, said: Conditions, made: dict[Directi
         port = replace(port, cuts=(first,))
         made[goal.kind] = port.id
         return add_port(job, port), first.id
-    cut = Cut(id=new_id(), number=0, name=name, date=said.date)
+    cut = Cut(id=new_id(), number=0, name=name, date=date)
     return add_cut(job, port_id, cut), cut.id
 
 

@@ -23,6 +23,8 @@ from PySide6.QtWidgets import (
 
 from ventrix.core.model.cut import Port
 from ventrix.core.model.job import Job
+from ventrix.core.model.noun import Direction
+from ventrix.core.model.run import SetUp
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import sentence
 from ventrix.records.bad_input import BookError, InputError, sentence_of
@@ -41,14 +43,17 @@ from ventrix.rooms.book.import_steps import (
 )
 from ventrix.ui.look import theme
 from ventrix.ui.open_book import OpenBook
-from ventrix.ui.widgets.quantity_field import QuantityField
+from ventrix.ui.widgets.asked_first import AskedFirst
+from ventrix.ui.widgets.flow_layout import FlowLayout
+from ventrix.ui.widgets.quantity_field import QuantityField, first_wrong
 from ventrix.ui.widgets.scroll_area import ScrollArea
 from ventrix.ui.widgets.side_sheet import SideSheet
 from ventrix.ui.widgets.table import Table
-from ventrix.workspace.bring_in_table import Goal, bring_in, default_goals
+from ventrix.workspace.bring_in_table import Goal, bring_in, default_goals, setup_for
 
 WIDTH: Final = 800
 SHOWN_ROWS: Final = 300  # of the table, for the eye; all of it is read
+ASK: Final = "How was the {} side bolted down? Without these five it can be compared with nothing flowed later."
 UNIT_WORDS: Final = {"in": "inches", "thou": "thousandths", "mm": "mm"}
 
 
@@ -60,6 +65,7 @@ class MatchSheet(SideSheet):
         self.open_book = open_book
         self.match: Match | None = None
         self.goals: list[Goal] = []
+        self.setups: dict[Direction, SetUp] = {}  # as the table and the porter tell of each side
         self._path: Path | None = None
         self.title = QLabel()
         self.title.setObjectName("heading")
@@ -70,23 +76,27 @@ class MatchSheet(SideSheet):
         self.sheets.activated.connect(lambda _i: self._other_sheet())
         self.turn = QPushButton("Lifts run the other way")
         self.turn.clicked.connect(self._turn)
-        self.lift_unit = QComboBox()
-        self.lift_unit.setAccessibleName("Unit of the lifts")
-        for unit in LIFT_UNITS:
-            self.lift_unit.addItem(f"lifts in {UNIT_WORDS[unit]}", unit)
+        units = [(f"lifts in {UNIT_WORDS[unit]}", unit) for unit in LIFT_UNITS]
+        self.lift_unit = self._box("Unit of the lifts", units, None)
         self.lift_unit.activated.connect(lambda _i: self._edit(lift_unit=self.lift_unit.currentData()))
-        self.decimal = QComboBox()
-        self.decimal.setAccessibleName("Decimal mark")
-        for words, mark in (("decimal point", "."), ("decimal comma", ",")):
-            self.decimal.addItem(words, mark)
+        self.decimal = self._box("Decimal mark", [("decimal point", "."), ("decimal comma", ",")], None)
         self.decimal.activated.connect(lambda _i: self._edit(decimal=self.decimal.currentData()))
         self.pressure = QuantityField("Test pressure", open_book.units.pressure)
         self.pressure.edited.connect(self._typed_pressure)
-        self.bore = QuantityField("Bore", open_book.units.length)
+        sides: tuple[Direction, ...] = ("intake", "exhaust")
+        self.asked = {side: AskedFirst(open_book.units, open_book.settings, ASK.format(side)) for side in sides}
+        for side, asked in self.asked.items():
+            asked.changed.connect(partial(self._answer, side))
         self._columns = QGridLayout()
         self._columns.setSpacing(4)
+        how = QVBoxLayout()
+        how.setContentsMargins(0, 0, 8, 0)
+        for asked in self.asked.values():
+            how.addWidget(asked)
+        how.addLayout(self._columns)
+        how.addStretch()
         holder = QWidget()
-        holder.setLayout(self._columns)
+        holder.setLayout(how)
         self.columns_area = ScrollArea()
         self.columns_area.setWidget(holder)
         self.columns_area.setWidgetResizable(True)
@@ -106,14 +116,11 @@ class MatchSheet(SideSheet):
         self._lay_out()
 
     def _lay_out(self) -> None:
-        top = QHBoxLayout()
-        for widget in (self.sheets, self.lift_unit, self.decimal, self.turn):
+        top = FlowLayout(8, 6)
+        for widget in (self.sheets, self.lift_unit, self.decimal, self.turn, self.pressure):
             top.addWidget(widget)
-        top.addStretch()
-        beside = QHBoxLayout()
-        beside.addWidget(self.pressure)
-        beside.addWidget(self.bore)
-        beside.addStretch()
+        head = QWidget()
+        head.setLayout(top)
         buttons = QHBoxLayout()
         buttons.addWidget(self.take_button)
         buttons.addWidget(self.away)
@@ -123,10 +130,9 @@ class MatchSheet(SideSheet):
         column.setSpacing(6)
         column.addWidget(self.title)
         column.addWidget(self.guessed)
-        column.addLayout(top)
-        column.addLayout(beside)
-        column.addWidget(self.columns_area, 2)
-        column.addWidget(self.table, 3)
+        column.addWidget(head)
+        column.addWidget(self.columns_area, 3)
+        column.addWidget(self.table, 2)
         column.addWidget(self.refused)
         column.addWidget(self.problem)
         column.addLayout(buttons)
@@ -157,11 +163,10 @@ class MatchSheet(SideSheet):
         units = self.open_book.units
         self.problem.clear()
         self.pressure.use(units.pressure)
-        self.bore.use(units.length)
         match = begin(grid, units.flow.unit, str(self.open_book.settings.value("layouts", "")))
         said = match.layout.conditions
         self.pressure.set_value(said.test_pressure)
-        self.bore.set_value(said.bore)
+        self.setups = {side: setup_for(side, said) for side in self.asked}
         self.title.setText(f"Bring in {grid.name or 'a table'}")
         self.sheets.clear()
         self.sheets.addItems(list(grid.sheets))
@@ -210,6 +215,10 @@ class MatchSheet(SideSheet):
 
     def _typed_pressure(self, _value: object) -> None:
         self.problem.clear()
+
+    def _answer(self, side: Direction, setup: SetUp) -> None:
+        self.setups[side] = setup
+        self._say()
 
     def _goal(self, run: int, box: QComboBox) -> None:
         self.goals[run] = box.currentData()
@@ -329,7 +338,10 @@ class MatchSheet(SideSheet):
 
     def _say(self) -> None:
         assert self.match is not None
-        taken = sum(not g.left_out for g in self.goals)
+        sides = [g.kind for g in self.goals if not g.left_out]
+        for side, asked in self.asked.items():
+            asked.show_setup(self.setups[side], self.open_book.units, begun=side not in sides)
+        taken = len(sides)
         self.take_button.setText(f"Bring in {taken} run{'s' * (taken != 1)} (Enter)")
         self.problem.setText(self.match.problem(self.goals))
         refused = self.match.blocking(self.goals)
@@ -342,16 +354,16 @@ class MatchSheet(SideSheet):
 
     def take(self) -> None:
         """Everything in one edit, or nothing and a sentence."""
+        if first_wrong(f for f in self.findChildren(QuantityField) if f.isVisibleTo(self)) is not None:
+            self.problem.setText("One figure makes no sense: see the sentence below it.")
+            return
         match = self.match
         if match is None:
             return
-        self.pressure.box.editingFinished.emit()
-        self.bore.box.editingFinished.emit()
         if problem := match.problem(self.goals):
             self.problem.setText(problem)
             return
-        said = match.layout.conditions._replace(test_pressure=self.pressure.value, bore=self.bore.value)
-        if said.test_pressure is None:
+        if self.pressure.value is None:
             self.problem.setText("The table does not say its test pressure: type it.")
             self.pressure.box.setFocus()
             return
@@ -359,7 +371,9 @@ class MatchSheet(SideSheet):
             space = self.open_book.workspace
             title = match.layout.conditions.title or Path(match.grid.name).stem
             name = match.grid.name or "the clipboard"
-            into = bring_in(self.open_book.book, space, match.read.runs, self.goals, said, name, title[:160])
+            setups = {side: replace(setup, test_pressure=self.pressure.value) for side, setup in self.setups.items()}
+            runs, date = match.read.runs, match.layout.conditions.date
+            into = bring_in(self.open_book.book, space, runs, self.goals, setups, name, title[:160], date)
         except BookError as error:
             self.problem.setText(f"Not kept: {error}.")
             self.open_book.not_kept(sentence_of(error))
@@ -369,6 +383,8 @@ class MatchSheet(SideSheet):
             return
         settings = self.open_book.settings
         settings.setValue("layouts", remember(str(settings.value("layouts", "")), match))
+        for side in {g.kind for g in self.goals if not g.left_out}:
+            self.asked[side].remember(setups[side])
         self.match = None
         self.closed.emit()
         if into is not space:

@@ -34,7 +34,6 @@ from ventrix.rooms.flow.paste import keep_pasted
 from ventrix.rooms.flow.run_in_hand import RunInHand
 from ventrix.rooms.flow.shows import far_view, growing_curve, ladder_rungs, step_lines, step_view, target_lines
 from ventrix.rooms.shared.conditions_words import in_words
-from ventrix.ui.flow.asked_first import AskedFirst
 from ventrix.ui.flow.conditions_panel import ConditionsPanel
 from ventrix.ui.flow.control import PRACTICE, FlowControl
 from ventrix.ui.flow.far_view import FarView
@@ -46,6 +45,7 @@ from ventrix.ui.flow.simulator_panel import SimulatorControl
 from ventrix.ui.flow.step_strip import StepStrip
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.action_bar import ActionBar
+from ventrix.ui.widgets.asked_first import AskedFirst
 from ventrix.ui.widgets.pedal import DEFAULT_KEY, Pedal
 from ventrix.ui.widgets.plot import Plot
 from ventrix.ui.widgets.room import QWIDGETSIZE_MAX, Room

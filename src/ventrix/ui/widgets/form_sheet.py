@@ -23,7 +23,7 @@ from ventrix.core.quantity.words import sentence
 from ventrix.records.bad_input import BookError, sentence_of
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.line import Line
-from ventrix.ui.widgets.quantity_field import QuantityField
+from ventrix.ui.widgets.quantity_field import QuantityField, first_wrong
 from ventrix.ui.widgets.scroll_area import ScrollArea
 from ventrix.ui.widgets.side_sheet import SideSheet
 
@@ -165,13 +165,10 @@ class FormSheet(SideSheet):
 
     def settle_fields(self) -> bool:
         """Take what stands in every figure's box; False, with the sentence at the field, where one makes no sense."""
-        for field, _ in self._quantities:
-            field.box.editingFinished.emit()
-        wrong = [field for field, _ in self._quantities if field.box.property("wrong")]
-        if wrong:
-            wrong[0].box.setFocus()
+        wrong = first_wrong(field for field, _ in self._quantities)
+        if wrong is not None:
             self.problem.setText("One figure makes no sense: see the sentence below it.")
-        return not wrong
+        return wrong is None
 
     def clear_fields(self) -> None:
         """Empty every box, once what was in them is in the book."""

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
+
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
@@ -181,6 +183,17 @@ class QuantityField(QWidget):
         for widget in (self._note, self.box):
             widget.style().unpolish(widget)
             widget.style().polish(widget)
+
+
+def first_wrong(fields: Iterable[QuantityField]) -> QuantityField | None:
+    """Take what stands in every box, typed to its end or not; the first whose figure makes no sense has the focus."""
+    fields = list(fields)
+    for field in fields:
+        field.box.editingFinished.emit()
+    wrong = next((field for field in fields if field.box.property("wrong")), None)
+    if wrong is not None:
+        wrong.box.setFocus()
+    return wrong
 
 
 class PlacedField(QuantityField):

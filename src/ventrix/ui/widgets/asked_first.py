@@ -1,4 +1,4 @@
-"""The five conditions that a first flow test is asked for, in one line over the far view."""
+"""The five conditions that a first flow test is asked for, over the far view and for a table brought in."""
 
 from __future__ import annotations
 
@@ -31,7 +31,7 @@ class AskedFirst(QWidget):
 
     changed = Signal(object)  # SetUp
 
-    def __init__(self, units: Units, settings: QSettings) -> None:
+    def __init__(self, units: Units, settings: QSettings, words: str = WORDS) -> None:
         super().__init__()
         self._settings = settings
         self._setup = SetUp(id="", direction="intake")
@@ -47,7 +47,7 @@ class AskedFirst(QWidget):
         line.addWidget(self.as_last)
         holder = QWidget()
         holder.setLayout(line)
-        self._words = QLabel(WORDS)
+        self._words = QLabel(words)
         self._words.setWordWrap(True)
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 4)
