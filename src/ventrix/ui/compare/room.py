@@ -46,6 +46,7 @@ from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.command import Command
 from ventrix.ui.widgets.flow_layout import FlowLayout
 from ventrix.ui.widgets.plot import Plot
+from ventrix.ui.widgets.rich_label import RichLabel
 from ventrix.ui.widgets.room import QWIDGETSIZE_MAX, Room
 from ventrix.ui.widgets.scroll_area import ScrollArea
 from ventrix.workspace.ids import now_text
@@ -141,7 +142,7 @@ class CompareRoom(Room):
         self.scorecard = Scorecard()
         self.scorecard.room_wanted.connect(self.ways.room)
         self.both_shown = False
-        self.empty = QLabel()
+        self.empty = RichLabel()
         self.empty.setObjectName("title")
         self.empty.setWordWrap(True)
         self.empty.setAlignment(Qt.AlignmentFlag.AlignCenter)
@@ -267,9 +268,9 @@ class CompareRoom(Room):
         pair = space.pair
         if pair is None:
             self._say_empty(
-                "Nothing to hold this cut against yet.\n\nFlow it as it is in the Flow room, log a cut "
+                "<p>Nothing to hold this cut against yet.</p><p>Flow it as it is in the Flow room, log a cut "
                 "with + cut, flow that, and what it did stands here. Shift-click a plate, or D, holds "
-                "against that cut."
+                "against that cut.</p>"
             )
             return
         if pair.comparison is None:

@@ -188,14 +188,14 @@ class ChamberSheet(FormSheet):
         space, units = self.open_book.workspace, self.open_book.units
         try:
             rows = chamber_rows(self._with_parts(space.job), units) if space is not None else ()
-            self.chambers.setText("<br>".join(rows) or "No chamber was poured yet: Cuts, Pour.")
+            self.chambers.setText("\n".join(rows) or "No chamber was poured yet: Cuts, Pour.")
             found = self._shrouded()
         except Refused as error:
             self.problem.setText(sentence(str(error)))
             return
         self.picture.show_shroud(found, self.lift.typed() or DRAWN)
         wants = "Shrouding needs a valve's head with its centre, and the bore or the chamber's outline."
-        self.told.setText(wants if found is None else "<br>".join(shroud_rows(found, units)))
+        self.told.setText(wants if found is None else "\n".join(shroud_rows(found, units)))
 
     def _shrouded(self) -> Shrouded | None:
         unit = self.open_book.units.length.unit

@@ -94,4 +94,4 @@ class MillingSheet(FormSheet):
             self.problem.setText(sentence(str(error)))
             return
         self.problem.clear()
-        self.told.setText("".join(f"<p>{r}</p>" for r in rows))
+        self.told.setText("\n\n".join(rows))

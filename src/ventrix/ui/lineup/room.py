@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from functools import partial
-from html import escape
 from typing import Final
 
 import numpy as np
@@ -163,9 +162,9 @@ class LineUpRoom(Room):
             return
         self.at = min(self.at, max(len(shown.lines) - 1, 0))
         wide = self._there.width() >= SMALL
-        mark = f"<span style='color:{t.worse}'>▼</span> " if shown.strip.worse else ""
+        mark = "▼ " if shown.strip.worse else ""
         shade = t.worse if shown.strip.worse else t.better
-        self.verdict.say(f"{mark}{escape(shown.strip.verdict)}", 40 if wide else 27, shade)
+        self.verdict.say(mark + shown.strip.verdict, 40 if wide else 27, shade)
         self.reason.setText(shown.strip.reason)
         self.runs.setText(shown.strip.runs)
         self.runs.setStyleSheet("font-size: 17px; font-weight: 600")

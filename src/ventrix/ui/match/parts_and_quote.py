@@ -22,6 +22,7 @@ from ventrix.core.work.stages import stages_of
 from ventrix.rooms.match.shows import status_sentence
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
+from ventrix.ui.widgets.rich_label import RichLabel
 from ventrix.workspace.ids import new_id, now_text
 
 STATES = tuple(PartState)
@@ -124,7 +125,7 @@ class QuoteSheet(FormSheet):
     def __init__(self, open_book: OpenBook) -> None:
         super().__init__(open_book, "Keep the rates")
         self.title.setText("What it costs")
-        self.table = QLabel()
+        self.table = RichLabel()
         self.table.setWordWrap(True)
         self.column.addWidget(self.table)
         self.history = QLabel()

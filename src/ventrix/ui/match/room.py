@@ -6,7 +6,6 @@ from collections.abc import Sequence
 from dataclasses import replace
 from datetime import date
 from functools import partial
-from html import escape
 from typing import Final
 
 from PySide6.QtCore import QPoint, QSize, Qt, QTimer
@@ -188,8 +187,7 @@ class MatchRoom(Room):
         shade = t.worse if m.strip.worse else t.text
         mark = "▼ " if m.strip.worse else ""
         wide = self._there.width() >= SMALL
-        verdict = f"<span style='color:{t.worse}'>{mark}</span>{escape(m.strip.verdict)}"
-        self.verdict.say(verdict, 40 if wide else 28, shade)
+        self.verdict.say(mark + m.strip.verdict, 40 if wide else 28, shade)
         self.reason.setText(m.strip.reason)
         told = (m.strip.used, m.strip.used_below), (m.strip.to_go, "to go"), (m.strip.promise, "chance of meeting it")
         for (figure, below), (text, caption) in zip(self.figures, told, strict=True):
@@ -200,7 +198,7 @@ class MatchRoom(Room):
         lines, heading = copy_lines(space.findings, space.port, units)
         self.copying.show_lines(lines, heading, units.length.label)
         self.flow_these.setText(m.flow_these)
-        self.notes.setText("<br>".join(escape(n) for n in m.notes))
+        self.notes.setText("\n".join(m.notes))
         self.keys.show_actions(self.commands)
         self.fit(self._there)
 

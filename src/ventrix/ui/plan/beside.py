@@ -17,6 +17,7 @@ from ventrix.rooms.plan.route_shows import StageLine
 from ventrix.rooms.plan.shows import expected_picture
 from ventrix.ui.look import theme
 from ventrix.ui.widgets.plot import Plot
+from ventrix.ui.widgets.rich_label import RichLabel
 
 
 class Beside(QWidget):
@@ -24,7 +25,7 @@ class Beside(QWidget):
 
     def __init__(self) -> None:
         super().__init__()
-        self.stages = QLabel()
+        self.stages = RichLabel()
         self.stages.setWordWrap(True)
         self.stages.setAlignment(Qt.AlignmentFlag.AlignTop)
         self.expected_caption = _caption()
@@ -65,12 +66,12 @@ class Beside(QWidget):
         rows = ["<b>Stages, without a bench</b>"]
         for line in lines:
             if line.now:
-                rows.append(f"<b style='color:{t.brass}'>■ {line.stage}</b>")
+                rows.append(f"<b style='color:{t.brass}'>■ {escape(line.stage)}</b>")
                 rows += [f"<span style='color:{t.quiet}'>{escape(words)}</span>" for words in line.says]
             elif line.done:
-                rows.append(f"<span style='color:{t.better}'>✓</span> {line.stage}")
+                rows.append(f"<span style='color:{t.better}'>✓</span> {escape(line.stage)}")
             else:
-                rows.append(f"<span style='color:{t.quiet}'>□ {line.stage}</span>")
+                rows.append(f"<span style='color:{t.quiet}'>□ {escape(line.stage)}</span>")
         self.stages.setText("<br>".join(rows))
 
     def show_engine(self, found: OnTheEngine | str, units: Units) -> None:

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from html import escape
-
 from PySide6.QtWidgets import QLabel, QPushButton
 
 from ventrix.core.engine.of_job import OnTheEngine, on_the_engine
@@ -99,7 +97,7 @@ class EngineSheet(FormSheet):
         if isinstance(found, OnTheEngine):
             self.plot_caption.setText(engine_caption(found))
             self.plot.show_picture(engine_picture(found))
-            self.told.setText("".join(f"<p>{escape(line)}</p>" for line in engine_lines(found, units)))
+            self.told.setText("\n".join(engine_lines(found, units)))
         else:
             self.plot_caption.setText("")
             self.told.setText(sentence(str(found)))
@@ -108,7 +106,7 @@ class EngineSheet(FormSheet):
         space = self.open_book.workspace
         if space is not None:
             lines = engine_results_words(space.findings, space.shop.power(), self.open_book.units)
-            self.results.setText("".join(f"<p>{escape(line)}</p>" for line in lines) or "None was entered yet.")
+            self.results.setText("\n".join(lines) or "None was entered yet.")
 
     def close_workers(self) -> None:
         """Wait for what is still being reckoned."""

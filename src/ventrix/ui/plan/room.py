@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Sequence
 from datetime import date
 from functools import partial
-from html import escape
 from typing import Final
 
 import numpy as np
@@ -304,8 +303,7 @@ class PlanRoom(Room):
             return
         answer = answer_of(plan, units)
         shade = t.quiet if answer.by_the_book else t.worse if answer.stops else t.better
-        verdict = f"<span style='color:{shade}'>{answer.verdict}</span> {escape(answer.what)}"
-        self.verdict.say(verdict, 44, t.text)
+        self.verdict.say(answer.what, 44, t.text, answer.verdict, shade)
         say_large(self.worth, answer.worth, 44, shade)
         self.reason.setText(answer.reason)
         self.sure.setText(answer.sure)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from html import escape
 from typing import Final
 
-from PySide6.QtWidgets import QComboBox, QLabel
+from PySide6.QtWidgets import QComboBox
 
 from ventrix.core.castings.casting_file import look_first
 from ventrix.core.edits.stages import close_stage
@@ -16,6 +16,7 @@ from ventrix.rooms.shared.casting_words import read_first
 from ventrix.ui.look import theme
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
+from ventrix.ui.widgets.rich_label import RichLabel
 from ventrix.workspace.ids import new_id, now_text
 
 FIELDS: Final = (
@@ -33,10 +34,10 @@ class RouteSheet(FormSheet):
 
     def __init__(self, open_book: OpenBook) -> None:
         super().__init__(open_book, "Close the stage")
-        self.stages = QLabel()
+        self.stages = RichLabel()
         self.stages.setWordWrap(True)
         self.column.addWidget(self.stages)
-        self.card = QLabel()
+        self.card = RichLabel()
         self.card.setWordWrap(True)
         self.column.addWidget(self.card)
         self.how: QComboBox = self.add_choice("Closed by", [(w, w) for w in CLOSED_BY])
@@ -69,7 +70,7 @@ class RouteSheet(FormSheet):
         done, now = f"<span style='color:{t.better}'>✓</span>", f"<b style='color:{t.brass}'>■&nbsp;"
         rows = []
         for card in cards:
-            name = card.stage.replace(" ", "&nbsp;")
+            name = escape(card.stage).replace(" ", "&nbsp;")
             rows.append(f"{now}{name}</b>" if card is coming else f"{done if card.done else '□'}&nbsp;{name}")
         self.stages.setText(" &nbsp; ".join(rows))
         self.take_button.setEnabled(coming is not None)

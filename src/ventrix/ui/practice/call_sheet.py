@@ -56,7 +56,7 @@ class CallSheet(FormSheet):
         self.gains.setEnabled(space.real_cut.number > 0)
         flowed = bool(space.findings.runs_of(space.real_cut, space.port))
         self.warning.setText("This state was flowed already: only a run made from now on scores it." if flowed else "")
-        self.record.setText("<br>".join(call_lines(space.findings)))
+        self.record.setText("\n".join(call_lines(space.findings)))
         self.come_up()
         self.flows[0].box.setFocus()
 

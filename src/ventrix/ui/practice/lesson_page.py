@@ -15,6 +15,7 @@ from ventrix.core.quantity.words import number_text
 from ventrix.rooms.display_units import US, Units
 from ventrix.ui.look import theme
 from ventrix.ui.widgets.painted_text import paint_text
+from ventrix.ui.widgets.rich_label import RichLabel
 from ventrix.ui.widgets.scroll_area import ScrollArea
 
 ANSWERS: Final = "ABCD"
@@ -105,8 +106,7 @@ class LessonPage(QWidget):
         self.title.setStyleSheet("font-size: 22px; font-weight: 600")
         self.story.setStyleSheet("font-size: 16px")
         self.exhibit = ExhibitView()
-        self.words = QLabel()
-        self.words.setTextFormat(Qt.TextFormat.RichText)
+        self.words = RichLabel()
         self.words.linkActivated.connect(self._press)
         for label in (self.title, self.story, self.words):
             label.setWordWrap(True)

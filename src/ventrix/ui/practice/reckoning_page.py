@@ -8,7 +8,7 @@ from typing import Final
 
 from PySide6.QtCore import Qt, QTimer, Signal
 from PySide6.QtGui import QResizeEvent
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from ventrix.bench.simulator.practice.reckoning import Reckoning
 from ventrix.core.quantity.words import sentence
@@ -19,6 +19,7 @@ from ventrix.ui.open_book import OpenBook
 from ventrix.ui.practice.scrolled import scrolled
 from ventrix.ui.practice.views import DecisionCurves, DecisionList, StairView
 from ventrix.ui.widgets.planner import Planner
+from ventrix.ui.widgets.rich_label import RichLabel
 
 # The lesson that is in a belief.
 LESSON_OF: Final = {
@@ -47,7 +48,7 @@ class ReckoningPage(QWidget):
         self.stairs, self.list, self.curves = StairView(), DecisionList(), DecisionCurves()
         self.stairs.picked.connect(self._pick)
         self.list.picked.connect(self._pick)
-        self.told = QLabel()
+        self.told = RichLabel()
         self.told.setWordWrap(True)
         self.told.setAlignment(Qt.AlignmentFlag.AlignTop)
         row = QHBoxLayout(self)

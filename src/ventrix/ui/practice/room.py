@@ -11,7 +11,7 @@ from typing import Final
 
 from PySide6.QtCore import QSize, Qt
 from PySide6.QtGui import QKeyEvent
-from PySide6.QtWidgets import QFileDialog, QInputDialog, QLabel, QStackedWidget, QVBoxLayout
+from PySide6.QtWidgets import QFileDialog, QInputDialog, QStackedWidget, QVBoxLayout
 
 from ventrix.bench.simulator.practice.catalogue import HEADS
 from ventrix.bench.simulator.practice.lessons.catalogue import LESSONS
@@ -32,6 +32,7 @@ from ventrix.ui.practice.shelf_page import LESSON as LESSONS_OF_SHELF
 from ventrix.ui.widgets.action_bar import ActionBar
 from ventrix.ui.widgets.answer_strip import AnswerStrip, say_large
 from ventrix.ui.widgets.command import Command
+from ventrix.ui.widgets.rich_label import RichLabel
 from ventrix.ui.widgets.room import Room
 from ventrix.workspace.practice import PracticeAtWork, practice_folder, practices_in
 
@@ -59,7 +60,7 @@ class PracticeRoom(Room):
         self.shelf = ShelfPage(open_book, self.folder)
         self.shelf.picked.connect(self._look_again)
         self.shelf.taken.connect(self.take)
-        self.acts = QLabel()
+        self.acts = RichLabel()
         self.acts.setWordWrap(True)
         self.acts.setAlignment(Qt.AlignmentFlag.AlignTop)
         self.reckoning = ReckoningPage(open_book)

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from functools import partial
-from html import escape
 from pathlib import Path
 from typing import Final
 
@@ -80,7 +79,7 @@ class ShelfPage(QWidget):
         area = self._areas[1 if self.column == LESSON else 0]
         area.ensureVisible(0, active.y() + active.middle_of(self.row), 0, 40)
         space = self.open_book.workspace
-        self.scores.setText("<br>".join(escape(c) for c in call_lines(space.findings)) if space is not None else "")
+        self.scores.setText("\n".join(call_lines(space.findings)) if space is not None else "")
         return sum(best == BEST for best, _ in progress.values())
 
     def walk(self, across: int, down: int) -> None:

@@ -7,11 +7,12 @@ from typing import Final, TypeVar
 
 from PySide6.QtCore import QRect, QSize, Qt
 from PySide6.QtGui import QEnterEvent, QFontMetrics, QPainter, QPaintEvent, QPen
-from PySide6.QtWidgets import QAbstractButton, QLabel, QSizePolicy, QWidget
+from PySide6.QtWidgets import QAbstractButton, QSizePolicy, QWidget
 
 from ventrix.ui.look import theme
 from ventrix.ui.widgets.command import Command, sign_of
 from ventrix.ui.widgets.flow_layout import FlowLayout
+from ventrix.ui.widgets.rich_label import RichLabel
 
 Part = TypeVar("Part", bound=QWidget)
 PAD: Final = 4  # px, around a button's words
@@ -94,12 +95,12 @@ class ActionBar(QWidget):
         policy.setHeightForWidth(True)
         self.setSizePolicy(policy)
         self.buttons: list[ActionButton] = []
-        self._told: list[QLabel] = []
+        self._told: list[RichLabel] = []
 
     def show_actions(self, commands: Iterable[Command], told: Sequence[tuple[str, str]] = ()) -> None:
         """A button for each command but Esc's, after the keys that are only told."""
         wanted = [c for c in commands if c.keys != "Esc"]
-        self._keep(self._told, len(told), QLabel)
+        self._keep(self._told, len(told), RichLabel)
         for label, (keys, words) in zip(self._told, told, strict=True):
             label.setFixedHeight(LINE)
             label.setText(f"<b style='color:{theme.current().brass}'>{keys}</b> {words}")

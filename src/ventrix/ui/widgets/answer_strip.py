@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-import re
+from html import escape
 from typing import Final
 
 from PySide6.QtCore import Qt
@@ -10,17 +10,18 @@ from PySide6.QtGui import QFontMetricsF, QResizeEvent
 from PySide6.QtWidgets import QBoxLayout, QHBoxLayout, QLabel, QSizePolicy, QVBoxLayout, QWidget
 
 from ventrix.ui.look import theme
+from ventrix.ui.widgets.rich_label import RichLabel
 
 NARROW: Final = 640  # px
 
 
 def say_large(label: QLabel, words: str, size: int, shade: str) -> None:
-    """Words that are read from two metres; they may be rich text."""
+    """Words that are read from two metres."""
     label.setText(words)
     label.setStyleSheet(f"font-family: '{theme.NARROW}'; font-weight: 600; font-size: {size}px; color: {shade}")
 
 
-class Headline(QLabel):
+class Headline(RichLabel):
     """A verdict as large as its room lets it stand, in one line; in two of the least size where that is not enough."""
 
     LEAST = 22  # px
@@ -28,12 +29,14 @@ class Headline(QLabel):
     def __init__(self) -> None:
         super().__init__()
         self._words, self._size, self._shade = "", self.LEAST, ""
+        self._first, self._first_shade = "", ""
         # A long verdict never pushes its window wider.
         self.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
 
-    def say(self, words: str, size: int, shade: str) -> None:
-        """Words, which may be rich text, at most so large."""
+    def say(self, words: str, size: int, shade: str, first: str = "", first_shade: str = "") -> None:
+        """Words, at most so large, after a `first` one in a shade of its own."""
         self._words, self._size, self._shade = words, size, shade
+        self._first, self._first_shade = first, first_shade
         self._fit()
 
     def resizeEvent(self, event: QResizeEvent) -> None:
@@ -41,11 +44,13 @@ class Headline(QLabel):
         self._fit()
 
     def _fit(self) -> None:
-        plain = re.sub("<[^>]*>", "", self._words)
+        plain = f"{self._first} {self._words}" if self._first else self._words
         at_100 = QFontMetricsF(theme.font(100, narrow=True, weight=600)).horizontalAdvance(plain)
         fits = int(100 * (self.width() - 4) / at_100) if at_100 else self._size
         self.setWordWrap(fits < self.LEAST)
-        say_large(self, self._words, max(min(self._size, fits), min(self.LEAST, self._size)), self._shade)
+        first = f"<span style='color:{self._first_shade}'>{escape(self._first)}</span> " if self._first else ""
+        size = max(min(self._size, fits), min(self.LEAST, self._size))
+        say_large(self, first + escape(self._words), size, self._shade)
 
 
 class AnswerStrip(QWidget):
