@@ -373,6 +373,19 @@ def test_a_last_job_that_cannot_be_opened_leaves_a_window_that_says_so(tmp_path:
     open_book.close()
 
 
+def test_what_changed_is_shown_once_after_an_update(tmp_path: Path) -> None:
+    from ventrix.ui import launch
+
+    settings = QSettings(str(tmp_path / "settings.ini"), QSettings.Format.IniFormat)
+    assert not launch._is_updated(settings), "a new user has nothing to catch up with"
+    settings.setValue("version", "0.1")
+    assert launch._is_updated(settings)
+    assert not launch._is_updated(settings)
+    settings.clear()
+    settings.setValue("theme", "paper")  # of a version that did not write its own down
+    assert launch._is_updated(settings)
+
+
 # -- the bench on the wire, and the Flow room's slips
 
 

@@ -100,6 +100,7 @@ def _run(start: Start, shots: list[tuple[str, Path]], closing: ExitStack) -> tup
     else:
         folder = None
         settings = QSettings(QSettings.Format.IniFormat, QSettings.Scope.UserScope, "ventrix", "ventrix")
+    updated = not throw_away and _is_updated(settings)
     theme.load_fonts()
     theme.apply(app, start.theme or str(settings.value("theme", "dye")))
     frame = None if shots else _frame(settings)
@@ -120,12 +121,24 @@ def _run(start: Start, shots: list[tuple[str, Path]], closing: ExitStack) -> tup
         frame.close()
     if open_book.opening_failed:
         open_book.not_kept(open_book.opening_failed)
+    if updated and not shots:
+        window.open_manual("changes")
     if shots:
         for room, path in shots:
             _render(app, window, room, path)
         window.close()
         return 0, open_book
     return int(app.exec()), open_book
+
+
+def _is_updated(settings: QSettings) -> bool:
+    """Whether another version was used here before; asked once for each."""
+    from importlib.metadata import version
+
+    now = version("ventrix")
+    updated = bool(settings.allKeys()) and settings.value("version", "") != now
+    settings.setValue("version", now)
+    return updated
 
 
 def _frame(settings: QSettings) -> Frame:

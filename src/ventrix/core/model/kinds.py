@@ -82,7 +82,7 @@ class HoleWork(Worded):
     TUBED = "tubed", "a tube set in it"
     PLUGGED = "plugged", "plugged"
     WELDED = "welded", "welded shut"
-    MOVED = "moved", "moved, drilled anew beside it"
+    MOVED = "moved", "moved, a new hole beside it"
     TAPPED = "tapped", "tapped for a thread"
 
 

@@ -163,7 +163,8 @@ QMenu::item {{ padding: 5px 28px 5px 16px; }}
 QMenuBar::item:selected, QMenu::item:selected {{ background: {t.raised}; color: {t.brass}; }}
 QMenu::item:disabled {{ color: {t.quiet}; }}
 QMenu::separator {{ height: 1px; background: {t.raised}; margin: 4px 0; }}
-QToolTip {{ qproperty-textFormat: PlainText; background: {t.raised}; color: {t.text}; border: 1px solid {t.scribe}; padding: 4px; }}
+QToolTip {{ qproperty-textFormat: PlainText; }}
+QToolTip {{ background: {t.raised}; color: {t.text}; border: 1px solid {t.scribe}; padding: 4px; }}
 #bar, #rail, #foot {{ background: {t.panel}; }}
 #room, #rooms {{ background: {t.ground}; }}
 #panel {{ background: {t.panel}; }}

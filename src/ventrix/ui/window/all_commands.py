@@ -105,5 +105,6 @@ def all_commands(window: MainWindow) -> tuple[Command, ...]:
         manual("manual.keys", "Every &key", lambda: page("keys")),
         manual("manual", "&Manual: this room", page, "F1"),
         manual("manual.index", "Manual: &contents", lambda: page("index"), "Shift+F1"),
+        manual("manual.changes", "What has c&hanged", lambda: page("changes")),
         manual("about", "&About Ventrix", window.show_about),
     )
