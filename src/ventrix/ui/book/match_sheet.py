@@ -53,7 +53,7 @@ from ventrix.workspace.bring_in_table import Goal, bring_in, default_goals, setu
 
 WIDTH: Final = 800
 SHOWN_ROWS: Final = 300  # of the table, for the eye; all of it is read
-ASK: Final = "How was the {} side bolted down? Without these five it can be compared with nothing flowed later."
+ASK: Final = "How was the {0} side bolted down? A later {0} flow can only be compared with it when these five are told."
 UNIT_WORDS: Final = {"in": "inches", "thou": "thousandths", "mm": "mm"}
 
 

@@ -223,13 +223,13 @@ class CutsRoom(Room):
         return pair.missing if verdict is None else f"{verdict.headline} {verdict.sentence}"
 
     def _factor_lines(self, space: Workspace) -> list[CardLine]:
-        lines = []
+        places: dict[str, list[str]] = {}  # those that one cut taught the same of stand together
         for f in space.shop.factors()[:4]:
             gain = f"gain × {f.gain:.2f} ± {f.gain_doubt:.2f}" if f.gain is not None else ""
             time = f"time × {f.time:.2f}" if f.time is not None else ""
             cuts = f"over {f.cuts} cut{'s' * (f.cuts > 1)}"
-            lines.append(CardLine(f.place, ", ".join(x for x in (gain, time, cuts) if x)))
-        return lines
+            places.setdefault(", ".join(x for x in (gain, time, cuts) if x), []).append(f.place)
+        return [CardLine(", ".join(named), words) for words, named in places.items()]
 
     # -- what hands and keys do
 
