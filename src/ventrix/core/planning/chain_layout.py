@@ -13,7 +13,7 @@ from ventrix.core.planning import priors
 from ventrix.core.planning.chain import Chain, ChainClay, ChainSurvey, ChainWork
 from ventrix.core.planning.learned import CastingPrior
 from ventrix.core.planning.priors import CHAMBER, KNOTS, PLACES, SECTION_OF, SHORT_SIDE, VALVE
-from ventrix.core.quantity.arrays import Array
+from ventrix.core.quantity.arrays import Array, Ints
 
 TOLD: Final = 0.7  # of the book's spread: what is known better than that, the data say
 
@@ -58,6 +58,8 @@ class Layout:
         self.clays = slice(n, n + len(chain.clays))
         n += len(chain.clays)
         self.size = n
+        self._of = np.repeat(np.arange(len(chain.states)), [len(s.lift) for s in chain.states])
+        self._lifts = np.concatenate([s.lift for s in chain.states])
         self.mean = np.zeros(n)
         for place, i in self.k.items():
             self.mean[i] = np.log(max(chain.medians.get(place, 0.05), 1e-4))
@@ -108,18 +110,26 @@ class Layout:
         found[self.cd, self.cd] = priors.CD_SPREAD**2 * np.exp(-apart / priors.CD_LENGTH)
         return found
 
-    def terms(self, theta: Array, lift: Array, state: int) -> dict[str, Array]:
-        """Loss by place, shape (draws, n)."""
-        here = self.chain.states[state]
-        x = lift / here.valve.diameter
-        area = {p: here.areas.get(p, 1e-3) * np.exp(theta[:, i])[:, None] for p, i in self.a.items()}
-        left = {p: np.zeros(len(theta)) for p in PLACES}
+    def terms(self, theta: Array, lift: Array, state: int | Ints) -> dict[str, Array]:
+        """Loss by place, shape (draws, n); `state` is that of all lifts, or of each, shape (n,)."""
+        states = self.chain.states
+        diameter, seat_width, seat_angle, valves = (
+            np.array([getattr(s.valve, name) for s in states])[state]
+            for name in ("diameter", "seat_width", "seat_angle", "valves")
+        )
+        x = lift / diameter
+        area = {
+            p: np.array([s.areas.get(p, 1e-3) for s in states])[state] * np.exp(theta[:, i])[:, None]
+            for p, i in self.a.items()
+        }
+        left = {p: np.zeros((len(theta), 1)) for p in PLACES}
         for s, work, i in self.works:
-            if s <= state:
-                left[work.place] = left[work.place] + np.log1p(-expit(theta[:, i]))
+            done = np.asarray(s <= state)
+            if done.any():
+                left[work.place] = left[work.place] + np.log1p(-expit(theta[:, i]))[:, None] * done
         found: dict[str, Array] = {}
         for place, i in self.k.items():
-            k = np.exp(theta[:, i] + left[place])[:, None]
+            k = np.exp(theta[:, i][:, None] + left[place])
             grows = np.minimum((x / 0.25) ** 2, 1.0) if place == CHAMBER else np.ones_like(x)
             if place == SHORT_SIDE:
                 k = k * (1 + self.let_go(theta, x, state))
@@ -127,33 +137,40 @@ class Layout:
         for near, far in zip(self.sections, self.sections[1:], strict=False):
             wider = np.maximum(1 / area[near] - 1 / area[far], 0.0)
             found[far] = found[far] + priors.RECOVERY * wider**2
-        v = here.valve
-        opening = seat_opening_area(v.diameter, v.seat_width, v.seat_angle, lift, v.valves)
+        opening = seat_opening_area(diameter, seat_width, seat_angle, lift, valves)
         cd = np.exp(_between_knots(theta[:, self.cd], x))
         found[VALVE] = 1 / (cd * np.maximum(opening, 1e-9)) ** 2
         return found
 
-    def let_go(self, theta: Array, x: Array, state: int, more: Array | float = 0.0) -> Array:
+    def let_go(self, theta: Array, x: Array, state: int | Ints, more: Array | float = 0.0) -> Array:
         """By what share the short side's loss has grown where the air let go of it, at L/D `x`, shape (draws, n);
         with `more` [m], shape (draws,), worked there since the state."""
         by, _, _ = theta[:, self.lets_go].T
-        from_lift = self.lets_go_at(theta, state, more)[:, None]
+        from_lift = self.lets_go_at(theta, state, more)
         return np.asarray(np.exp(by)[:, None] / (1 + np.exp(-(x - from_lift) / priors.LETS_GO_WIDTH)))
 
-    def lets_go_at(self, theta: Array, state: int, more: Array | float = 0.0) -> Array:
-        """L/D at which the air lets go of the short side in a state, shape (draws,)."""
+    def lets_go_at(self, theta: Array, state: int | Ints, more: Array | float = 0.0) -> Array:
+        """L/D at which the air lets go of the short side in a state, shape (draws, 1), or (draws, n) in n of them."""
         _, at, moves = theta[:, self.lets_go].T
-        worked = sum(w.depth * w.edge for s, w, _ in self.works if s <= state and w.place == SHORT_SIDE)
-        return np.asarray(at + np.exp(moves) * (worked + more) * 1e3)
+        worked = sum(w.depth * w.edge * np.asarray(s <= state) for s, w, _ in self.works if w.place == SHORT_SIDE)
+        deeper = worked + np.reshape(more, (-1, 1))
+        return np.asarray(at[:, None] + np.exp(moves)[:, None] * deeper * 1e3)
 
     def log_flow(self, theta: Array, state: int) -> Array:
         """ln Q at the tested lifts of a state, shape (draws, n)."""
-        here = self.chain.states[state]
-        whole = summed(self.terms(theta, here.lift, state))
+        return self._log_flow(theta, self.chain.states[state].lift, state)
+
+    def log_flows(self, theta: Array) -> Array:
+        """ln Q at the tested lifts of all states, one after the other, shape (draws, n)."""
+        return self._log_flow(theta, self._lifts, self._of)
+
+    def _log_flow(self, theta: Array, lift: Array, state: int | Ints) -> Array:
+        whole = summed(self.terms(theta, lift, state))
         flux = 1.0 if self.chain.is_index else float(ideal_flux(self.chain.pressure))
         found = np.log(flux) - 0.5 * np.log(whole)
         if self.chain.learned is not None:
-            found = found + self.chain.learned.residual_at(here.lift / here.valve.diameter)
+            diameters = np.array([s.valve.diameter for s in self.chain.states])[state]
+            found = found + self.chain.learned.residual_at(lift / diameters)
         return np.asarray(found if self.scale is None else found + theta[:, self.scale][:, None])
 
     def log_ratio(self, theta: Array, clay: ChainClay, i: int) -> Array:

@@ -121,7 +121,7 @@ class ChainFit:
         eaten = self.terms(np.array([top]))
         share = (eaten[SHORT_SIDE] / summed(eaten))[:, 0] * grown / (1 + grown)
         astray = priors.LETS_GO_DOUBT * np.random.default_rng(SEED + 4).standard_normal(DRAWS)
-        begins = (self.layout.lets_go_at(self.draws, last) + astray) * d
+        begins = (self.layout.lets_go_at(self.draws, last)[:, 0] + astray) * d
         told = np.sqrt(self.covariance[self.layout.lets_go, self.layout.lets_go].diagonal()[1])
         if np.quantile(share, 0.1) < LEAST_LET_GO or told > TOLD * priors.LETS_GO_AT[1]:
             return None
@@ -247,10 +247,9 @@ def fit_chain(chain: Chain) -> ChainFit:
         whole = block_diag(whole, np.linalg.cholesky(_survey_noise(chain)))
 
     def said(theta: Array) -> Array:
-        states = [layout.log_flow(theta, i) for i in range(len(chain.states))]
         clays = [layout.log_ratio(theta, c, i) for i, c in enumerate(chain.clays)]
         shares = [layout.log_share(theta, s)[:, None] for s in chain.surveys]
-        return np.concatenate([*states, *clays, *shares], axis=1)
+        return np.concatenate([layout.log_flows(theta), *clays, *shares], axis=1)
 
     def off(theta: Array) -> Array:
         return np.asarray(seen - said(theta[None, :])[0])
