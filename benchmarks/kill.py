@@ -24,6 +24,7 @@ from typing import Final
 
 from ventrix.core.quantity.units import from_si
 from ventrix.records.book.book import Book
+from ventrix.workspace.workspace import Workspace
 
 OLD_BOOKS: Final = Path(__file__).parents[1] / "tests/records/books"
 LEFT_BEHIND: Final = (".part", "-journal", "-wal", "-shm")
@@ -41,7 +42,6 @@ def type_readings(path: Path, first: int) -> None:
     from ventrix.ui.look import theme
     from ventrix.ui.open_book import OpenBook
     from ventrix.ui.window.main_window import MainWindow
-    from ventrix.workspace.workspace import Workspace
 
     app = QApplication([])
     theme.load_fonts()
@@ -204,8 +204,8 @@ def numbers_on_disk(path: Path) -> list[int]:
     with closing(sqlite3.connect(path)) as raw:
         assert raw.execute("PRAGMA integrity_check").fetchone() == ("ok",)
     with Book.open(path) as book:
-        job = book.load(book.jobs()[0].id)
-    flows = (r.flow for run in job.runs() for r in run.readings if r.flow is not None)
+        jobs = [book.load(entry.id) for entry in book.jobs()]
+    flows = (r.flow for job in jobs for run in job.runs() for r in run.readings if r.flow is not None)
     return [round((from_si(flow, "cfm") - 20) * 10_000) for flow in flows]
 
 
@@ -257,6 +257,9 @@ def kill(what: str, kills: int, folder: Path, seed: int = 7) -> tuple[int, int, 
     path = folder / "book.sqlite"
     if what in ("backup", "restore"):
         filled(path)
+    elif what == "two windows":  # at one job: each would begin one of its own in an empty book
+        with Book.open(path) as book:
+            Workspace.create(book, "Kill me")
     told: list[int] = []
     lost = twice = 0
     bad: list[str] = []

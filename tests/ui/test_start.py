@@ -23,6 +23,7 @@ MAY: Final = (
     "ventrix.core.model",
     "ventrix.core.planning.own_record",
     "ventrix.core.planning.priors",
+    "ventrix.core.planning.reflow",  # what the book's index keeps of runs
     "ventrix.core.quantity",
     "ventrix.core.runs",
     "ventrix.demo",

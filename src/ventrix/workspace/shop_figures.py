@@ -18,11 +18,11 @@ from ventrix.core.planning.own_record import OwnRecord, own_record
 from ventrix.core.planning.reflow import reflow_time
 from ventrix.core.quantity.units import from_si
 from ventrix.records.book.index import Index
-from ventrix.workspace.castings import CastingShelf
 
 if TYPE_CHECKING:
     from ventrix.core.castings.casting_file import Casting
     from ventrix.core.planning.learned import CastingPrior
+    from ventrix.workspace.castings import CastingShelf
     from ventrix.workspace.workspace import Workspace
 
 MOST_HEADS: Final = 12  # finished ones that a first guess of hours stands on
@@ -44,7 +44,7 @@ class ShopFigures:
         self._space = space
         self._index = Index(space.book)
         self._index.catch_up(space.job.id)
-        self._castings = CastingShelf(space.book, self._index)
+        self._castings: CastingShelf | None = None
         self._outcomes: tuple[dict[str, int], list[Outcome]] = {}, []
         self._learned: _Learned | None = None
         self._spans: tuple[dict[str, int], list[float]] = {}, []
@@ -109,6 +109,12 @@ class ShopFigures:
     def castings(self) -> tuple[Casting, ...]:
         """What is known of the casting numbers that the job's heads bear, by other heads and other shops."""
         numbers = dict.fromkeys(h.casting.strip() for h in self._space.job.heads if h.casting.strip())
+        if not numbers:
+            return ()
+        if self._castings is None:
+            from ventrix.workspace.castings import CastingShelf  # late: a job without a number never asks
+
+            self._castings = CastingShelf(self._space.book, self._index)
         return tuple(c for number in numbers for c in self._castings.of(number, but=self._space.job.id))
 
     def _benches(self) -> tuple[Bench, ...]:

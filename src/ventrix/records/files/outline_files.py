@@ -17,6 +17,7 @@ from ventrix.records.files.whole_file import read_whole
 LARGEST: Final = 30_000_000  # bytes
 JOIN: Final = 0.05  # drawing's millimetres: ends nearer than that are one
 SAG: Final = 0.02  # mm that a chord may lie inside its curve
+FARTHEST: Final = 1e3  # m
 FEWEST: Final = 3
 MOST_ENTITIES: Final = 20_000  # of a drawing of one face
 MOST: Final = 400  # points of an outline that is kept
@@ -72,7 +73,7 @@ def _from_dxf(data: bytes, name: str) -> list[Points]:
                 drawn: Any = fit_points_to_cad_cv(entity.fit_points)  # as some programs write it
             else:
                 drawn = paths.make_path(entity)
-            points = [(unit * p.x, unit * p.y) for p in drawn.flattening(sag)]
+            points = _near([(unit * p.x, unit * p.y) for p in drawn.flattening(sag)])
         except (TypeError, ValueError, ArithmeticError, DXFError):
             continue
         if not points:
@@ -93,11 +94,12 @@ def _from_svg(data: bytes, name: str) -> list[Points]:
     found: list[Points] = []
     scale = to_si(1.0, "in") / 96.0
     try:
-        for element in drawing.elements():
-            for sub in _subpaths(element) if isinstance(element, Shape) else ():
-                points = _sampled(sub, scale)
-                if _is_closed(points):
-                    found.append(points)
+        with np.errstate(all="ignore"):  # what comes to nothing is refused by `_near`
+            for element in drawing.elements():
+                for sub in _subpaths(element) if isinstance(element, Shape) else ():
+                    points = _sampled(sub, scale)
+                    if _is_closed(points):
+                        found.append(points)
     except (AttributeError, TypeError, ValueError, ArithmeticError):  # a length in em or %, a transform that is none
         raise InputError("holds a shape that cannot be read: draw it in mm, in or px", file=name) from None
     return found
@@ -123,7 +125,14 @@ def _sampled(path: Any, scale: float) -> Points:
                 points.append((segment.end.x, segment.end.y))
         else:
             points += [(p.x, p.y) for p in (segment.point(t) for t in np.linspace(0, 1, 25)[1:])]
-    return [(scale * float(x), -scale * float(y)) for x, y in points]
+    return _near([(scale * float(x), -scale * float(y)) for x, y in points])
+
+
+def _near(points: Points) -> Points:
+    """Points as they are, where all of them lie within `FARTHEST`; a ValueError otherwise."""
+    if not all(abs(x) <= FARTHEST and abs(y) <= FARTHEST for x, y in points):
+        raise ValueError("lies too far off, or nowhere")
+    return points
 
 
 def _is_closed(points: Points) -> bool:
