@@ -31,7 +31,6 @@ from ventrix.ui.head.stations_tab import StationsTab
 from ventrix.ui.head.tab import Tab
 from ventrix.ui.head.train_tab import TrainTab
 from ventrix.ui.open_book import OpenBook
-from ventrix.ui.widgets.flow_layout import FlowLayout
 from ventrix.ui.widgets.quantity_field import PlacedField, QuantityField
 from ventrix.ui.widgets.room import QWIDGETSIZE_MAX, Room
 from ventrix.ui.widgets.scroll_area import ScrollArea
@@ -68,7 +67,7 @@ class HeadRoom(Room):
         self.curve = AreaCurve()
         self.pours = QLabel()
         self.pours.setObjectName("caption")
-        self.pours.setMinimumHeight(30)  # as high as the buttons beside it
+        self.pours.setWordWrap(True)
         self.pour_again = QPushButton("Pour again")
         self.pour_again.clicked.connect(lambda: self.ways.sheet("pour"))
         self.scan = QPushButton("By a scan…")
@@ -96,9 +95,11 @@ class HeadRoom(Room):
         self._lay_out()
 
     def _lay_out(self) -> None:
-        volume = FlowLayout(12, 4)
-        for each in (self.fields["volume"], self.pour_again, self.scan, self.pours):
+        volume = QHBoxLayout()
+        volume.setSpacing(8)
+        for each in (self.fields["volume"], self.pour_again, self.scan):
             volume.addWidget(each)
+        volume.addWidget(self.pours, 1)
         self._below = QWidget()
         below = QHBoxLayout(self._below)
         below.setContentsMargins(0, 0, 0, 0)

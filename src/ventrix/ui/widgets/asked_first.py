@@ -42,7 +42,7 @@ class AskedFirst(QWidget):
         for key in ASKED_FIRST:
             self._cells[key] = self._cell(key)
             line.addWidget(self._cells[key])
-        self.as_last = QPushButton()
+        self.as_last = QPushButton("As last time")
         self.as_last.clicked.connect(self._take_last)
         line.addWidget(self.as_last)
         holder = QWidget()
@@ -90,7 +90,6 @@ class AskedFirst(QWidget):
                 field.setCurrentIndex(max(field.findData(value), 0))
         last = self._last()
         said = ", ".join(condition_words(key, value, units) for key, value in last.items())
-        self.as_last.setText("As last time")
         self.as_last.setToolTip(said)
         self.as_last.setVisible(bool(last))
 
