@@ -16,6 +16,7 @@ from ventrix.core.model.job import Job
 from ventrix.core.model.kinds import RunBasis
 from ventrix.core.model.run import FlowRun, Reading, SetUp
 from ventrix.core.quantity.units import to_si
+from ventrix.records.files.job_document import write_job
 from ventrix.records.files.run_table import read_run_table
 from ventrix.reports.run_tables import run_tables
 
@@ -103,3 +104,20 @@ def test_run_tables_carry_whose_paper_it_is(tmp_path: Path, capsys: pytest.Captu
     assert (code, told["basis"], told["comparable"]) == (0, "house", "yes")
     paths[0].write_text(paths[0].read_text().replace("# basis: paper", "# basis: hearsay"))
     assert "'hearsay' is not one of bench, paper" in refused(capsys, "compare", *paths)
+
+
+def test_the_command_judges_a_document_by_the_ticks_that_it_carries(
+    capsys: pytest.CaptureFixture[str], tmp_path: Path
+) -> None:
+    told = {}
+    for tick in (True, False):
+        findings, _, _ = pair_of((PAPER, "Weir"), (PAPER, "Weir"), tick=tick, **ALL_TOLD)
+        path = tmp_path / f"{tick}.json"
+        write_job(findings.job, path)
+        _, out, _ = ask(capsys, "compare", path, "--json")
+        (told[tick],) = json.loads(out)["pairs"]
+    assert [(told[tick]["basis"], told[tick]["comparable"]) for tick in (True, False)] == [
+        ("house", "yes"),
+        ("house", "unknown"),
+    ]
+    assert "--same-house" in refused(capsys, "compare", path, "--same-house")

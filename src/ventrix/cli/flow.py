@@ -55,7 +55,7 @@ def compare(
         str, typer.Option(help="Whose number speaks: cam-weighted, low lift first, peak and near-peak.")
     ] = "cam-weighted",
     one_house: Annotated[
-        bool, typer.Option("--same-house", help="Both are one shop's paper, flowed the same way.")
+        bool, typer.Option("--same-house", help="Both tables are one shop's paper, flowed the same way.")
     ] = False,
 ) -> None:
     """What a cut did: two run tables held against each other; or a whole job document judged."""
@@ -69,6 +69,9 @@ def compare(
     from ventrix.reports import results
 
     if after is None:
+        if one_house:
+            raise InputError("is for two run tables: a job document says itself which were flowed the same way",
+                             field="--same-house")  # fmt: skip
         _judge_job(before, as_json)
         return
     tables = read_run_table(before), read_run_table(after)
