@@ -125,6 +125,10 @@ class ClaimSheet(FormSheet):
         if not who:
             self.problem.setText("Which shop's sheet is it?" if paper else "Whose claim is it?")
             return
+        if not self.rows.toPlainText().strip():
+            self.problem.setText("No figures yet: a lift and its flow a line, typed or pasted.")
+            self.rows.setFocus()
+            return
         day = read_day(self.day.text(), date.today(), ahead=False) if paper else None
         units = self.open_book.units
         try:
