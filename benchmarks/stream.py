@@ -1,9 +1,14 @@
-"""How old what is read from a streaming bench is, at 10, 50 and 200 lines a second. ``python -m benchmarks.stream``."""
+"""How old what is read from a streaming bench is, at 10, 50 and 200 lines a second. ``python -m benchmarks.stream``.
+
+``python -m benchmarks.stream 30`` reads 50 lines a second for so many minutes through the window's own bridge, and
+prints what the program holds in memory, threads and open files on the way (aim: flat).
+"""
 
 from __future__ import annotations
 
 import os
 import queue
+import sys
 import threading
 import time
 
@@ -57,7 +62,49 @@ def age_of_what_is_read(rate: float, seconds: float) -> list[float]:
     return ages
 
 
-if __name__ == "__main__":
+def read_on(minutes: float, looks: int = 6) -> None:
+    """Read a stream for a while as a window does, and print what is held at the start, and at each look."""
+    from PySide6.QtCore import QCoreApplication, QEventLoop, QTimer
+
+    from benchmarks.soak import resident
+    from ventrix.ui.bench_bridge import BenchBridge
+
+    app = QCoreApplication.instance() or QCoreApplication([])
+    leader, follower = os.openpty()
+    device, stop = os.ttyname(follower), threading.Event()
+    os.close(follower)
+
+    def talk() -> None:
+        due, n = time.monotonic(), 0
+        while not stop.is_set():
+            n += 1
+            os.write(leader, f"{100 + n % 7:.2f},28.0,5.0\n".encode())
+            due += 1 / 50
+            time.sleep(max(0.0, due - time.monotonic()))
+
+    bridge, samples = BenchBridge(), [0]
+    bridge.sampled.connect(lambda found: samples.__setitem__(0, samples[0] + len(found)))
+    talker = threading.Thread(target=talk, daemon=True)
+    bridge.connect_serial(device, SHAPE)
+    talker.start()
+    print(f"{'min':>6}{'samples':>9}{'MiB':>8}{'threads':>9}{'files':>7}{'connected':>11}")
+    for look in range(looks + 1):
+        loop = QEventLoop()
+        QTimer.singleShot(int(60_000 * minutes / looks) if look else 3000, loop.quit)
+        loop.exec()
+        files = len(os.listdir("/proc/self/fd"))
+        print(f"{minutes * look / looks:6.1f}{samples[0]:9d}{resident():8.1f}{threading.active_count():9d}{files:7d}"
+              f"{bridge.connected!s:>11}", flush=True)  # fmt: skip
+    stop.set()
+    talker.join()
+    bridge.disconnect_bench()
+    os.close(leader)
+    app.processEvents()
+
+
+if __name__ == "__main__" and len(sys.argv) > 1:
+    read_on(float(sys.argv[1]))
+elif __name__ == "__main__":
     for rate in (10, 50, 200):
         found = sorted(age_of_what_is_read(rate, 5.0))
         median, worst = found[len(found) // 2], found[-1]

@@ -66,6 +66,12 @@ class Server:
     def url(self, database: str) -> str:
         return f"postgresql+psycopg://{USER}@127.0.0.1:{self.port}/{database}"
 
+    def ask_passwords_of(self, role: str) -> None:
+        """From now on this role is let in by its password."""
+        rules = self.folder / "data/pg_hba.conf"
+        rules.write_text(f"host all {role} 127.0.0.1/32 scram-sha-256\n" + rules.read_text(encoding="utf-8"), "utf-8")
+        self.tell("SELECT pg_reload_conf()")
+
     def tell(self, statement: str) -> None:
         """Have the server do something outside of any transaction."""
         import psycopg

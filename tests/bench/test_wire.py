@@ -4,10 +4,14 @@ from __future__ import annotations
 
 import os
 import queue
+import re
 import socket
+import subprocess
+import sys
 import threading
 import time
 from collections.abc import Callable, Iterator
+from pathlib import Path
 
 import pytest
 import pyvisa
@@ -15,6 +19,7 @@ from benchmarks.stream import age_of_what_is_read
 
 from ventrix.bench.drivers.sample import Sample
 from ventrix.bench.drivers.scpi import ScpiBench
+from ventrix.bench.links.held import take_hold
 from ventrix.bench.links.tcp import LinkError, OutOfStep, TcpLink
 from ventrix.bench.sampler import Connected, Dropped, Event, Lost, Sampler
 from ventrix.bench.simulator.bench import SimulatedBench
@@ -134,6 +139,76 @@ def test_silence_is_told_within_a_second_and_a_half_and_the_reason_stays(scripte
         assert time.monotonic() - back > 0.3  # it backs off: what was lost can be read meanwhile
         assert isinstance(found[-1], Connected)
         assert "does not answer" in found[-1].after
+    finally:
+        sampler.stop()
+
+
+def test_two_programs_at_one_bench_the_second_is_told_who_holds_it(
+    scripted: Callable[..., Scripted], tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setenv("XDG_RUNTIME_DIR", str(tmp_path))
+    port = scripted(lambda line, send: send(FIGURES.get(line, "Some,Bench,0,1").encode() + b"\n")).port
+    first, second = queue.Queue[Event](), queue.Queue[Event]()
+    samplers = [
+        Sampler(lambda: ScpiBench(TcpLink(HOST, port)), 0.02, events, f"{HOST}:{port}") for events in (first, second)
+    ]
+    try:
+        samplers[0].start()
+        collect(first, lambda found: isinstance(found[-1], Sample))
+        samplers[1].start()
+        told = collect(second, lambda found: isinstance(found[-1], Lost))
+        assert len(told) == 1
+        assert re.fullmatch(
+            rf"{HOST}:{port} is held by another Ventrix \(process {os.getpid()}\) since \d\d:\d\d: end that first",
+            told[0].sentence,  # type: ignore[union-attr]
+        )
+        samplers[0].stop()
+        collect(second, lambda found: isinstance(found[-1], Sample))  # let go of: the second has it
+    finally:
+        for sampler in samplers:
+            sampler.stop()
+
+
+def test_a_device_that_another_program_has_open_is_told_with_its_name() -> None:
+    leader, follower = os.openpty()
+    device = os.ttyname(follower)
+    os.close(follower)
+    reads = f"import sys; f = open({device!r}, 'rb', 0); print('has it', flush=True); sys.stdin.read()"
+    other = subprocess.Popen([sys.executable, "-c", reads], stdin=subprocess.PIPE, stdout=subprocess.PIPE)
+    try:
+        assert other.stdout is not None and other.stdout.readline() == b"has it\n"
+        with pytest.raises(LinkError, match=rf"held by python\S* \(process {other.pid}\)"):
+            take_hold(device)
+    finally:
+        other.communicate()
+    take_hold(device).close()
+    os.close(leader)
+
+
+def test_another_bench_at_the_same_address_is_not_read_as_if_it_were_the_first(
+    scripted: Callable[..., Scripted],
+) -> None:
+    name = ["Some,Bench,0,1"]
+    gone = threading.Event()
+
+    def answer(line: str, send: Callable[[bytes], None]) -> None:
+        if line == "*IDN?":
+            send(name[0].encode() + b"\n")
+        elif not gone.is_set():
+            send(FIGURES[line].encode() + b"\n")
+
+    events: queue.Queue[Event] = queue.Queue()
+    server = scripted(answer)
+    sampler = Sampler(lambda: ScpiBench(TcpLink(HOST, server.port)), 0.02, events)
+    sampler.start()
+    try:
+        collect(events, lambda found: isinstance(found[-1], Sample))
+        name[0] = "Other,Bench,0,1"
+        gone.set()
+        collect(events, lambda found: isinstance(found[-1], Lost) and "another bench answers" in found[-1].sentence)
+        name[0] = "Some,Bench,0,1"
+        gone.clear()
+        collect(events, lambda found: isinstance(found[-1], Connected))
     finally:
         sampler.stop()
 

@@ -3,16 +3,20 @@
 from __future__ import annotations
 
 import threading
+from collections.abc import Callable
 from dataclasses import replace
 from pathlib import Path
+from typing import Any
 
 import pytest
 
 from tests.postgres_server import Server
 from ventrix.cli.main import main
+from ventrix.core.model.job_parts import Wait
 from ventrix.core.model.kinds import JobState
 from ventrix.demo.job import demo_benches, demo_job
 from ventrix.records.bad_input import BookError, InputError
+from ventrix.records.book import postgres
 from ventrix.records.book.book import Book
 from ventrix.records.book.index import Index
 from ventrix.records.book.postgres import read_url
@@ -39,17 +43,18 @@ def test_edits_of_two_stations_are_brought_together_noun_by_noun(job_at: str) ->
         assert mine.load(demo_job().id).title == "Theirs"
 
 
-def test_writers_wait_for_each_other_and_nothing_is_lost(job_at: str) -> None:
-    """Four stations put ports into one job at once: every port is in the book afterwards, once."""
+def test_writers_wait_for_each_other_and_nothing_is_lost(job_at: str, long: bool) -> None:
+    """Four stations edit one job at once: every edit is in the book afterwards, once."""
+    edits = 200 if long else 6
     failed: list[Exception] = []
 
     def write(station: int) -> None:
         try:
             with Book.open(job_at) as book:
                 space = Workspace.open(book, demo_job().id)
-                for n in range(6):
-                    port = replace(space.job.ports[0], id=f"p{station}-{n}", name=f"{station}-{n}", cuts=(), faults=())
-                    space.apply("port", replace(space.job, ports=(*space.job.ports, port)))
+                for n in range(edits):
+                    wait = Wait(id=f"w{station}-{n}", stage="guide", who=f"{station}-{n}")
+                    space.apply("wait", replace(space.job, waits=(*space.job.waits, wait)))
         except Exception as error:  # told by the thread that asserts
             failed.append(error)
 
@@ -60,11 +65,77 @@ def test_writers_wait_for_each_other_and_nothing_is_lost(job_at: str) -> None:
         thread.join()
     assert not failed
     with Book.open(job_at) as book:
-        names = [p.name for p in book.load(demo_job().id).ports if "-" in p.name]
-    assert sorted(names) == sorted(f"{s}-{n}" for s in range(4) for n in range(6))
+        found = [w.who for w in book.load(demo_job().id).waits if w.id.startswith("w")]
+    assert sorted(found) == sorted(f"{s}-{n}" for s in range(4) for n in range(edits))
 
 
-def test_a_lost_connection_is_said_and_the_edit_stays_in_hand(postgres_server: Server, job_at: str) -> None:
+def test_a_restart_in_the_middle_of_an_edit_is_waited_for(postgres_server: Server, job_at: str) -> None:
+    """The edit is tried again until the server is back; nothing was stored twice."""
+    with Book.open(job_at) as book:
+        space = Workspace.open(book, demo_job().id)
+        postgres_server.stop()
+        tried: list[float] = []
+
+        def wait(seconds: float) -> None:
+            tried.append(seconds)
+            if len(tried) == 1:
+                postgres_server.start()
+
+        book.wait = wait
+        space.apply("title", replace(space.job, title="over a restart"))
+        assert tried
+    with Book.open(job_at) as again:
+        assert again.load(demo_job().id).title == "over a restart"
+
+
+def test_an_edit_that_may_be_on_disk_is_not_sent_again_by_itself(
+    postgres_server: Server, job_at: str, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    with Book.open(job_at) as book:
+        space = Workspace.open(book, demo_job().id)
+        tried: list[float] = []
+        book.wait = tried.append
+        assert book.line is not None
+        real = book.line.aside
+
+        def lost_at_the_commit(work: Callable[[], Any]) -> Any:
+            if book._committing:
+                postgres_server.stop()
+                postgres_server.start()
+            return real(work)
+
+        book.line.aside = lost_at_the_commit
+        with pytest.raises(BookError, match="lost"):
+            space.apply("title", replace(space.job, title="perhaps"))
+        assert not tried
+
+
+def test_who_may_only_read_or_has_the_wrong_password_is_told(
+    postgres_server: Server, job_at: str, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    database = job_at.rsplit("/", 1)[1]
+    postgres_server.tell("CREATE ROLE looks_on LOGIN PASSWORD 'right'")
+    postgres_server.tell(f"ALTER ROLE looks_on IN DATABASE {database} SET default_transaction_read_only = on")
+    with Book.open(job_at) as book, book.writing() as connection:
+        connection.exec_driver_sql("GRANT SELECT ON ALL TABLES IN SCHEMA public TO looks_on")
+    looking = job_at.replace("//ventrix@", "//looks_on@")
+    with Book.open(looking) as book:
+        space = Workspace.open(book, demo_job().id)
+        with pytest.raises(BookError, match=r"can only be read|may not write"):
+            space.apply("title", replace(space.job, title="mine"))
+        assert space.job.title == demo_job().title
+    postgres_server.ask_passwords_of("looks_on")
+    monkeypatch.setenv("PGPASSWORD", "wrong")
+    with pytest.raises(InputError, match="does not take that password"):
+        Book.open(looking)
+    monkeypatch.setenv("PGPASSWORD", "right")
+    Book.open(looking).close()
+
+
+def test_a_lost_connection_is_said_and_the_edit_stays_in_hand(
+    postgres_server: Server, job_at: str, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr(postgres, "COMES_BACK", 0.0)
     with Book.open(job_at) as book:
         space = Workspace.open(book, demo_job().id)
         book.wait = lambda _seconds: None

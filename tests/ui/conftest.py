@@ -84,13 +84,13 @@ def foot(open_window: Open, qtbot, quick_pedal: None) -> Iterator[tuple[MainWind
 
 @pytest.fixture
 def open_window(styled: QApplication, qtbot, tmp_path: Path, demo_book: Path) -> Iterator[Callable[..., MainWindow]]:  # type: ignore[no-untyped-def]
-    """Opens the window; `demo` with the demo job in it."""
+    """Opens the window; `demo` with the demo job in it; `at` another book, a server's too, that has the demo job."""
     shells: list[MainWindow] = []
 
-    def make(*, demo: bool = True) -> MainWindow:
-        if demo and not (tmp_path / "book.sqlite").exists():
-            shutil.copy(demo_book, tmp_path / "book.sqlite")
-        book = Book.open(tmp_path / "book.sqlite")
+    def make(*, demo: bool = True, at: Path | str = tmp_path / "book.sqlite") -> MainWindow:
+        if demo and isinstance(at, Path) and not at.exists():
+            shutil.copy(demo_book, at)
+        book = Book.open(at)
         settings = QSettings(str(tmp_path / "settings.ini"), QSettings.Format.IniFormat)
         space = None
         if demo:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import contextlib
 import queue
 import threading
 import time
@@ -12,6 +13,7 @@ from typing import Final
 from ventrix.bench.drivers.sample import BenchDriver, Sample
 from ventrix.bench.drivers.scpi import ScpiBench
 from ventrix.bench.drivers.text_lines import TextBench
+from ventrix.bench.links.held import take_hold
 from ventrix.bench.links.tcp import LinkError, OutOfStep
 
 BACK_OFF: Final = 0.5, 8.0  # s before the first try to reconnect, and at most; doubled in between
@@ -71,10 +73,15 @@ class Sampler:
         Seconds between samples.
     events : queue.Queue
         Where events go; the one who shows them empties it.
+    address : str
+        Where the bench is, held against other programs while it is read; empty for one of this program's own.
     """
 
-    def __init__(self, connect: Callable[[], BenchDriver], interval: float, events: queue.Queue[Event]) -> None:
-        self._connect, self._interval, self._events = connect, interval, events
+    def __init__(
+        self, connect: Callable[[], BenchDriver], interval: float, events: queue.Queue[Event], address: str = ""
+    ) -> None:
+        self._connect, self._interval, self._events, self._address = connect, interval, events, address
+        self._known = ""  # whoever answered first: another one is not read as if it were the same
         self._commands: queue.Queue[Command] = queue.Queue()
         self._stop = threading.Event()
         self._bench: BenchDriver | None = None
@@ -100,9 +107,11 @@ class Sampler:
         said = ""
         wait = BACK_OFF[0]
         while not self._stop.is_set():
+            hold = contextlib.ExitStack()
             try:
-                bench = self._connect()
+                bench = self._the_same(hold)
             except LinkError as error:
+                hold.close()
                 if str(error) != said:  # one sentence, not one a second
                     said = str(error)
                     self._events.put(Lost(said))
@@ -122,7 +131,19 @@ class Sampler:
             finally:
                 self._bench = None
                 bench.close()
+                hold.close()
             self._stop.wait(wait)  # why it was lost stays to be read
+
+    def _the_same(self, hold: contextlib.ExitStack) -> BenchDriver:
+        """The bench that was read before, or the first. LinkError where another program has it, or it is another."""
+        if self._address:
+            hold.callback(take_hold(self._address).close)
+        bench = self._connect()
+        if self._known and bench.identity != self._known:
+            bench.close()
+            raise LinkError(f"another bench answers there now ('{bench.identity[:60]}'): connect to it anew")
+        self._known = bench.identity
+        return bench
 
     def _read(self, bench: BenchDriver) -> None:
         due = time.monotonic()

@@ -41,6 +41,10 @@ class BookLocked(BookError):
     """Another program is writing the book just now."""
 
 
+class BookAway(BookError):
+    """The server that the book lies on is not there just now."""
+
+
 class Conflict(BookError):
     """Another window changed the same thing meanwhile; the text shows both values."""
 

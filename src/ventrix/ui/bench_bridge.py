@@ -88,7 +88,7 @@ class BenchBridge(QObject):
             self._read(chosen, bench.name)
 
     def _read(self, chosen: Chosen, name: str = "") -> None:
-        self._sampler = Sampler(chosen.connect, INTERVAL, self._events)
+        self._sampler = Sampler(chosen.connect, INTERVAL, self._events, chosen.address)
         self._sampler.start()
         self._timer.start()
         self.answers_for, self.sentence = name, chosen.sentence

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from concurrent.futures import Future
 from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QEventLoop, QObject, QSettings, QTimer, Signal
@@ -13,6 +14,7 @@ from ventrix.core.quantity.words import sentence
 from ventrix.records.bad_input import BookError, sentence_of
 from ventrix.records.book.book import Book
 from ventrix.rooms.display_units import SYSTEMS, US, Units
+from ventrix.ui.aside import Aside
 from ventrix.ui.bench_bridge import BenchBridge
 from ventrix.ui.look import theme
 from ventrix.ui.places import keep_place, recall_place
@@ -61,6 +63,10 @@ class OpenBook(QObject):
         self._silent = ""
         book.wait = self._wait
         book.says = self.say
+        self.aside = Aside(self.say)
+        self._asked = False  # the server is being asked what other stations wrote
+        if book.line is not None:
+            book.line.aside = self.aside
         self._watch = QTimer(self)
         self._watch.setInterval(WATCH)
         self._watch.timeout.connect(self.look_for_changes)
@@ -124,10 +130,25 @@ class OpenBook(QObject):
 
     def look_for_changes(self) -> None:
         """Take in what other windows wrote to the book."""
-        if self.workspace is None:
+        space = self.workspace
+        if space is None or self._asked:
             return
+        if self.book.line is None:
+            self._take_in(space, lambda: self.book.changed_elsewhere(space.job.id))
+            return
+        self._asked, held = True, (space.job, space.benches)
+
+        def answered(future: Future[tuple[bool, bool]]) -> None:
+            self._asked = False
+            # What was written here meanwhile makes the answer an old one.
+            if space is self.workspace and held[0] is space.job and held[1] is space.benches:
+                self._take_in(space, future.result)
+
+        self.aside.later(lambda: self.book.changed_elsewhere(held[0].id), answered)
+
+    def _take_in(self, space: Workspace, changed: Callable[[], tuple[bool, bool]]) -> None:
         try:
-            self.workspace.look_for_changes()
+            space.take_in(*changed())
         except BookError as error:
             if str(error) != self._silent:  # once, not twice a second
                 self._silent = str(error)
@@ -171,4 +192,5 @@ class OpenBook(QObject):
         self._stop_listening()
         self._stop_listening = _nothing
         self.bench.disconnect_bench()
+        self.aside.close()
         self.book.close()

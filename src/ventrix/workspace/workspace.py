@@ -162,10 +162,11 @@ class Workspace:
 
     def look_for_changes(self) -> bool:
         """Take in what other windows wrote; True where there was something. BookError where the book is silent."""
-        if self._writing:
-            return False
-        job_changed, benches_changed = self.book.changed_elsewhere(self.job.id)
-        if not (job_changed or benches_changed):
+        return self.take_in(*self.book.changed_elsewhere(self.job.id))
+
+    def take_in(self, job_changed: bool, benches_changed: bool) -> bool:
+        """Take in the job or the benches as other windows left them; nothing while an edit is on its way."""
+        if self._writing or not (job_changed or benches_changed):
             return False
         try:
             job = shared(self.job, self.book.load(self.job.id, follow=True)) if job_changed else self.job

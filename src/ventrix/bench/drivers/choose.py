@@ -25,11 +25,14 @@ class Chosen(NamedTuple):
 
     connect: Callable[[], BenchDriver]
     sentence: str
+    address: str = ""  # that no other program may read meanwhile
 
 
 def over_tcp(host: str, port: int, element: ElementKind = "flow") -> Chosen:
     """A bench that answers SCPI at an address."""
-    return Chosen(lambda: ScpiBench(TcpLink(host, port), element), f"connecting to {host} port {port}")
+    return Chosen(
+        lambda: ScpiBench(TcpLink(host, port), element), f"connecting to {host} port {port}", f"{host}:{port}"
+    )
 
 
 def over_serial(device: str, shape: TextFormat) -> Chosen:
@@ -37,7 +40,8 @@ def over_serial(device: str, shape: TextFormat) -> Chosen:
     shape.check()
     if not device.strip():
         raise Refused("which device? as in /dev/ttyUSB0")
-    return Chosen(lambda: open_serial(device.strip(), shape), f"listening on {device}")
+    device = device.strip()
+    return Chosen(lambda: open_serial(device, shape), f"listening on {device}", device)
 
 
 def simulated(

@@ -23,7 +23,16 @@ from ventrix.core.model.job import Job
 from ventrix.core.model.library import LibraryItem
 from ventrix.core.model.noun import Noun
 from ventrix.core.model.plausible import check_plausible
-from ventrix.records.bad_input import ActGone, AlreadyThere, BookError, BookLocked, Conflict, InputError
+from ventrix.records.bad_input import (
+    ActGone,
+    AlreadyThere,
+    BookAway,
+    BookError,
+    BookLocked,
+    Conflict,
+    InputError,
+    sentence_of,
+)
 from ventrix.records.book import postgres, rows
 from ventrix.records.book.acts import Act, acts_of, changes_of, forget_act, recalled, store_act
 from ventrix.records.book.loading import load_benches, load_job, load_library, read_json
@@ -32,6 +41,7 @@ from ventrix.records.book.sqlite_file import (
     HEAD,
     PATIENCE,
     VERSIONS,
+    empty_log,
     make_newest,
     migrate,
     only_to_read,
@@ -44,6 +54,7 @@ from ventrix.records.book.tables import METADATA, REVISION, TABLES
 
 ORDER: Final = {table.name: i for i, table in enumerate(METADATA.sorted_tables)}  # parents before children
 BENCHES: Final = "benches"  # whose revision all benches share
+UNKNOWN: Final = -1  # a revision that no book has
 SAYS_AFTER: Final = 1.0  # s of waiting before who writes is said
 LIBRARY: Final = "library"  # and everything of the library
 
@@ -53,6 +64,15 @@ def default_book_path() -> Path:
     import platformdirs
 
     return Path(platformdirs.user_data_dir("ventrix", appauthor=False)) / "book.sqlite"
+
+
+def identity(path: Path) -> tuple[int, int] | None:
+    """Which file lies at a path, whatever is in it; None where there is none."""
+    try:
+        found = path.stat()
+    except OSError:
+        return None
+    return found.st_dev, found.st_ino
 
 
 def as_location(said: Path | str) -> Path | str:
@@ -76,11 +96,14 @@ class Book:
         self.name = name or "this machine"  # where it lies, in words
         self.shared_photos: Path | None = None  # a folder that every station reaches
         self._path = path
+        self._is = None if path is None else identity(path)
         self.read_only = read_only
         self._seen: dict[str, int] = {}
         self._writes: dict[str, Any] = {"writing": True} | (postgres.WRITER if path is None else {})
         self.wait: Callable[[float], None] = time.sleep  # while another program holds the lock; a window looks on
         self.says: Callable[[str], None] = lambda _sentence: None  # what is to be known while it waits
+        self.line: postgres.Line | None = None  # to a server: a window has it waited for aside
+        self._committing = False  # what the store was asked for last is a commit
         self._patience = PATIENCE if path is not None else postgres.PATIENT
 
     def _writer(self) -> str:
@@ -122,13 +145,16 @@ class Book:
         if isinstance(where, Path):
             return cls._open_file(where)
         url = postgres.read_url(where)
-        engine = postgres.open_engine(url)
+        line = postgres.Line()
+        engine = postgres.open_engine(url, line)
         try:
             postgres.make_ready(engine, url)
         except InputError:
             engine.dispose()
             raise
-        return cls(engine, name=postgres.shown(url))
+        book = cls(engine, name=postgres.shown(url))
+        book.line = line
+        return book
 
     @classmethod
     def _open_file(cls, path: Path) -> Book:
@@ -172,10 +198,28 @@ class Book:
     ) -> None:
         self.close()
 
+    def _same_file(self) -> None:
+        """Go on with the file that lies where the book was opened: another may have been put in its place, or this one
+        back. BookError where there is none, or one that is no book of this version."""
+        if self._path is None:
+            return
+        now = identity(self._path)
+        if now == self._is:
+            return
+        empty_log(self._engine)  # into the file that it is of: else the new one would take it for its own
+        if now is None:
+            raise BookError("the book's file is gone")
+        self._engine.dispose()
+        if version_of(self._engine) != HEAD:
+            raise BookError("the book's file was exchanged for one that is no book, or an older one")
+        self._is = now
+        self._seen = dict.fromkeys(self._seen, UNKNOWN)  # its numbers say nothing of what was read here
+
     @contextmanager
     def reading(self) -> Iterator[Connection]:
         """A connection to ask on: what is read on it is of one moment. BookError where the store is silent."""
         try:
+            self._same_file()
             with self._engine.connect() as connection:
                 yield connection
         except (SqlDatabaseError, InterfaceError) as error:
@@ -183,12 +227,24 @@ class Book:
 
     @contextmanager
     def writing(self) -> Iterator[Connection]:
-        """A transaction that writes, committed at its end."""
+        """A transaction that writes, committed at its end. BookError where the store does not take it."""
         if self.read_only:
             raise BookError("the book can only be read")
-        with self._engine.connect().execution_options(**self._writes) as connection:
-            yield connection
-            connection.commit()
+        self._committing = False
+        try:
+            self._same_file()
+            with self._engine.connect().execution_options(**self._writes) as connection:
+                yield connection
+                self._committing = True
+                connection.commit()
+        except IntegrityError:
+            raise AlreadyThere(
+                "the book refuses it: it hangs from something that is not there, or is there twice"
+            ) from None
+        except (SqlDatabaseError, InterfaceError) as error:
+            raise self._refusal(error) from None
+        except OSError as error:
+            raise BookError(f"the book cannot be written: {(error.strerror or '').lower()}") from None
 
     def jobs(self) -> list[JobEntry]:
         """Every job, by title."""
@@ -262,27 +318,28 @@ class Book:
             The book did not take it: disk full, locked for over two seconds, only to be read, or changed by
             another window in the same place. Nothing of it is on disk then.
         """
-        if self._path is not None and not self._path.exists():
-            raise BookError("the book's file is gone")
         began, told = time.monotonic(), False
         while True:
             try:
                 return self._write(pairs, act, undone)
-            except IntegrityError:
-                raise AlreadyThere(
-                    "the book refuses it: it hangs from something that is not there, or is there twice"
-                ) from None
-            except (SqlDatabaseError, InterfaceError) as error:
-                refused = self._refusal(error)
+            except (BookLocked, BookAway) as refused:
                 waited = time.monotonic() - began
-                if not isinstance(refused, BookLocked) or waited >= self._patience:
-                    raise refused from None
+                if waited >= self._patience_for(refused):
+                    raise
                 if waited >= SAYS_AFTER and not told:
                     told = True
-                    self.says(f"{self._writer()} is writing the book: waiting for its turn to end.")
-            except OSError as error:
-                raise BookError(f"the book cannot be written: {(error.strerror or '').lower()}") from None
+                    self.says(
+                        f"{self._writer()} is writing the book: waiting for its turn to end."
+                        if isinstance(refused, BookLocked)
+                        else f"{sentence_of(refused)} Trying again."
+                    )
             self.wait(0.05)
+
+    def _patience_for(self, refused: BookError) -> float:
+        """How long it is tried again [s]: not at all where the edit may be on disk already."""
+        if isinstance(refused, BookLocked):
+            return self._patience
+        return postgres.COMES_BACK if isinstance(refused, BookAway) and not self._committing else 0.0
 
     def _write(
         self, pairs: Sequence[tuple[Noun | None, Noun | None]], act: Act | None, undone: str

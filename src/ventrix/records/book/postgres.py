@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 import socket
+from collections.abc import Callable
 from typing import Any, Final
 
 from sqlalchemy import Connection, Engine, create_engine, event
 from sqlalchemy.engine import URL, make_url
 from sqlalchemy.exc import ArgumentError, DBAPIError
 
-from ventrix.records.bad_input import BookError, BookLocked, InputError
+from ventrix.records.bad_input import BookAway, BookError, BookLocked, InputError
 from ventrix.records.book.loading import read_json
 from ventrix.records.book.sqlite_file import migrate
 
@@ -17,6 +18,7 @@ DRIVER: Final = "postgresql+psycopg"
 LOCK: Final = 0x56_45_4E_54  # of writers and of migrations, among all that a server may lock
 CONNECTS_IN: Final = 4  # s before a silent server is given up
 LOCKED_FOR: Final = 150  # ms that a writer waits inside the server: its window lives in between
+COMES_BACK: Final = 10.0  # s that a server which went away is tried again: one that is restarted is back by then
 PATIENT: Final = 60.0  # s that a writer waits in all: other stations take their turns, on slow machines too
 ANSWERS_IN: Final = 10_000  # ms a question may take
 # A writer sees what was written while it waited for its turn.
@@ -44,8 +46,9 @@ def refusal(error: Exception) -> BookError:
     told = str(getattr(error, "orig", error)).lower()
     for word, sentence in _REFUSALS:
         if word in told:
-            return BookLocked(sentence) if word == "lock timeout" else BookError(sentence)
-    return BookError("the connection to the book is lost")
+            kind = BookLocked if word == "lock timeout" else BookAway if "reached" in sentence else BookError
+            return kind(sentence)
+    return BookAway("the connection to the book is lost")
 
 
 def read_url(said: str) -> URL:
@@ -68,7 +71,34 @@ def shown(url: URL) -> str:
     return f"{url.host or 'this machine'}/{url.database or ''}".rstrip("/")
 
 
-def open_engine(url: URL) -> Engine:
+class Line:
+    """How a server is asked: in the caller's thread, unless a window says where its waiting is done."""
+
+    def __init__(self) -> None:
+        self.aside: Callable[[Callable[[], Any]], Any] = lambda work: work()
+
+    def lay(self, engine: Engine) -> None:
+        """Have everything that waits for the server go this way."""
+        dialect = engine.dialect
+        connect = dialect.connect
+
+        def executed(cursor: Any, statement: str, parameters: Any, _context: Any) -> bool:
+            self.aside(lambda: cursor.execute(statement, parameters))
+            return True
+
+        def executed_many(cursor: Any, statement: str, parameters: Any, _context: Any) -> bool:
+            self.aside(lambda: cursor.executemany(statement, parameters))
+            return True
+
+        event.listen(engine, "do_connect", lambda _d, _r, said, named: self.aside(lambda: connect(*said, **named)))
+        event.listen(engine, "do_execute", executed)
+        event.listen(engine, "do_executemany", executed_many)
+        for name in ("do_commit", "do_rollback", "do_ping"):
+            waits = getattr(dialect, name)
+            setattr(dialect, name, lambda connection, waits=waits: self.aside(lambda: waits(connection)))
+
+
+def open_engine(url: URL, line: Line | None = None) -> Engine:
     """An engine that gives up in time, and notices a connection that died before it uses it."""
     engine = create_engine(
         url,
@@ -87,6 +117,8 @@ def open_engine(url: URL) -> Engine:
         },
     )
     event.listen(engine, "begin", _begin)
+    if line is not None:
+        line.lay(engine)
     return engine
 
 

@@ -4,12 +4,14 @@ from __future__ import annotations
 
 import os
 import sqlite3
+from contextlib import suppress
 from importlib import resources
 from pathlib import Path
 from typing import Any, Final
 
 from sqlalchemy import Connection, Engine
 from sqlalchemy.exc import DatabaseError as SqlDatabaseError
+from sqlalchemy.pool import QueuePool
 
 from ventrix.records.bad_input import BookError, BookLocked, InputError
 from ventrix.records.book.whole_copy import copy_whole
@@ -56,6 +58,14 @@ def sqlite_begin(connection: Connection) -> None:
     # Whoever writes asks again by himself, so that a window is not held by the driver.
     connection.exec_driver_sql(f"PRAGMA busy_timeout={0 if writing else int(1000 * PATIENCE)}")
     connection.exec_driver_sql("BEGIN IMMEDIATE" if writing else "BEGIN")
+
+
+def empty_log(engine: Engine) -> None:
+    """Have what stands in the log written into the file that is open, whatever its name is by now."""
+    pool = engine.pool
+    if isinstance(pool, QueuePool) and pool.checkedin():
+        with suppress(SqlDatabaseError), engine.connect() as connection:
+            connection.connection.cursor().execute("PRAGMA wal_checkpoint(TRUNCATE)").close()
 
 
 VERSIONS: Final = tuple(f"{n:04d}" for n in range(1, int(HEAD) + 1))

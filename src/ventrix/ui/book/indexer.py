@@ -25,6 +25,7 @@ class Indexer(QObject):
         self._index = index
         self._behind: list[str] = []
         self._all = 0
+        self._at_one = False
         self._timer = QTimer(self)
         self._timer.setInterval(0)
         self._timer.timeout.connect(self._one)
@@ -35,7 +36,11 @@ class Indexer(QObject):
 
     def start(self) -> None:
         """Look what is behind, and begin."""
-        self._behind = self._index.behind()
+        try:
+            self._behind = self._index.behind()
+        except BookError as error:
+            self._behind = []
+            self.refused.emit(str(error))
         self._all = len(self._behind)
         self._tell()
         if self._behind:
@@ -50,14 +55,19 @@ class Indexer(QObject):
         return left
 
     def _one(self) -> None:
+        if self._at_one:  # a server is slow: the clock of this goes on meanwhile
+            return
         if not self._behind:
             self._timer.stop()
             return
+        self._at_one = True
         try:
             self._index.renew(self._behind.pop())
         except BookError as error:
             self._behind.clear()
             self.refused.emit(str(error))
+        finally:
+            self._at_one = False
         if not self._behind:
             self._timer.stop()
             self.done.emit()

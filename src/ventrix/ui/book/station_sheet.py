@@ -41,7 +41,7 @@ class StationSheet(FormSheet):
             return
         if said:
             try:
-                Book.open(as_location(said)).close()
+                self.open_book.aside(lambda: Book.open(as_location(said)).close())
             except InputError as error:
                 self.problem.setText(sentence_of(error))
                 return
