@@ -144,36 +144,115 @@ def run_table() -> str:
     return write_run_table(RunTable(run, job.setup(run.setup_id), reduced.geometry, "1"))
 
 
-def importers(folder: Path) -> dict[str, Callable[[random.Random], object]]:
-    """Every way in, each fed one mutation."""
+def readers(folder: Path) -> dict[str, Callable[[bytes], object]]:
+    """Every way in for bytes from outside, by the name of its folder in the corpus of tests/hostile; a drawing's is
+    told by its suffix."""
     numbers = count()
-    document, table = small_document(), run_table()
+    job = demo_job()
+    book = Book.open(folder / "fuzz.sqlite")
+    book.add_job(job, benches=demo_benches())
+    index = Index(book)
+    index.catch_up()
+    lines = TextFormat(columns=parse_columns("flow 1 cfm; pressure 2 inH2O; lift 3 mm"))
+    scpi = Interpreter(SimulatedBench(lambda: 0.0))
+
+    def by_file(suffix: str, read: Callable[[Path], object]) -> Callable[[bytes], object]:
+        def way(data: bytes) -> object:
+            path = folder / f"fuzz{suffix}"
+            path.write_bytes(data)
+            return read(path)
+
+        return way
+
+    def by_text(read: Callable[[str], object], encoding: str = "utf-8") -> Callable[[bytes], object]:
+        return lambda data: read(data.decode(encoding, errors="replace"))
+
+    def pasted(text: str) -> object:
+        return [parse_pasted(text, "in", "cfm", "inH2O", kind) for kind in (None, "intake", "exhaust")]
+
+    def table_in(data: bytes) -> object:
+        match = begin(text_grid(data, "t.csv"), "cfm")
+        return match.problem(default_goals(job, job.ports[0], match.read.runs))
+
+    def wire(text: str) -> object:
+        return lines.read(text, 0.0), scpi.answer(text)
+
+    return {
+        "pasted": by_text(pasted),
+        "table": table_in,
+        "workbook": by_file(".xlsx", read_grid),
+        "svg": by_file(".svg", read_outlines),
+        "dxf": by_file(".dxf", read_outlines),
+        "mesh": by_file(".stl", read_mesh),
+        "casting": by_file(".json", read_casting),
+        "practice": by_file(".json", read_practice),
+        "archive": by_file(".zip", read_packed),
+        "document": lambda data: loads_document(data, "job.json"),
+        "run": lambda data: parse_run_table(data, "t.csv").reduce(),
+        "traverse": by_file(".csv", lambda path: read_traverses(path, lambda: str(next(numbers)))),
+        "search": by_text(lambda text: index.find(read_question(text, US).question)),
+        "wire": by_text(wire, "latin-1"),
+        **{f"field {n}": by_text(lambda text, read=read: read(text)) for n, read in enumerate(_READERS)},
+    }
+
+
+def importers(folder: Path) -> dict[str, Callable[[random.Random], object]]:
+    """Every way in, each fed one mutation of something good, or of the corpus."""
+    way = readers(folder)
+    document = small_document()
     air = write_traverses(demo_job().ports[0].cuts[2])
+    practice = json.dumps({"ventrix_practice": 1, "head": "easy-two-valve", "seed": 7, "acts": [{"act": "flow"}]})
+    casting_file = json.dumps(casting_document(casting("x", [Findings(demo_job())]), "a shop", ""))
     calculators = list(registry().values())
+    texts = {
+        "pasted": (TABLE,), "table": (TABLE,), "svg": (GAUGE,), "dxf": (_drawing(folder),), "run": (run_table(),),
+        "traverse": (air,), "search": (FIELDS_TYPED[-3],),
+        "wire": ("183.2, 28.01, 11.43", "MEAS:FLOW?;PRES?", "SIM:PROB PINCH,0.1,-0.2"),
+    }  # fmt: skip
+    trees = {"casting": casting_file, "practice": practice, "document": document}
+    blobs = {"workbook": _workbook(folder), "mesh": _mesh(), "archive": _archive(folder, document)}
+    hostile = {kind: [data for of, _, data in corpus() if of == kind] for kind in way}
 
-    def traverse(rng: random.Random) -> object:
-        path = folder / "air.csv"
-        path.write_bytes(mutated_text(air, rng))
-        return read_traverses(path, lambda: str(next(numbers)))
+    def one_in_ten(kind: str, good: bytes, rng: random.Random) -> bytes:
+        """What is fed: mostly a change of what is good, else of something that once was a surprise."""
+        bad = hostile[kind]
+        return mutated_bytes(rng.choice(bad), rng) if bad and rng.random() < 0.1 else good
 
-    def reduce_table(rng: random.Random) -> object:
-        return parse_run_table(mutated_text(table, rng), "t.csv").reduce()
+    def field(rng: random.Random) -> object:
+        text = mutated_text(rng.choice(FIELDS_TYPED), rng).decode("utf-8", errors="replace").replace("\n", " ")
+        return rng.choice(_READERS)(text)
 
     def calc(rng: random.Random) -> object:
         one = rng.choice(calculators)
         given = {i.name: rng.choice(WORST_FIRST if rng.random() < 0.2 else FIGURES) for i in one.inputs}
         return calculate(one.id, given)
 
+    def fed(kind: str, make: Callable[[random.Random], bytes]) -> Callable[[random.Random], object]:
+        return lambda rng: way[kind](one_in_ten(kind, make(rng), rng))
+
     return {
-        **_more(folder, document),
-        "job document": lambda rng: loads_document(mutated_tree(document, rng), "job.json"),
-        "run table, reduced": reduce_table,
-        "traverse table": traverse,
+        **{k: fed(k, lambda rng, of=of: mutated_text(rng.choice(of), rng)) for k, of in texts.items()},
+        **{k: fed(k, lambda rng, of=of: mutated_tree(of, rng)) for k, of in trees.items()},
+        **{k: fed(k, lambda rng, of=of: mutated_bytes(of, rng)) for k, of in blobs.items()},
+        "field": field,
         "quantity": lambda rng: parse_quantity(
             rng.choice(("1", "2.5", "3/8", "")) + rng.choice(WORST_FIRST), rng.choice(("mm", "cfm", "in", "%"))
         ),
         "calculator": calc,
     }
+
+
+CORPUS: Final = Path(__file__).parents[1] / "tests/hostile/corpus"
+
+
+def corpus() -> list[tuple[str, str, bytes]]:
+    """What once was a surprise, or well might be: way in, name and bytes."""
+    found = []
+    for path in sorted(CORPUS.glob("*/*")):
+        kind = path.suffix[1:] if path.parent.name == "drawing" else path.parent.name
+        kinds = [f"field {n}" for n in range(len(_READERS))] if kind == "field" else [kind]
+        found += [(kind, path.name, path.read_bytes()) for kind in kinds]
+    return found
 
 
 GAUGE: Final = """<svg xmlns="http://www.w3.org/2000/svg" width="80mm" height="60mm" viewBox="0 0 80 60">
@@ -188,61 +267,6 @@ FIELDS_TYPED: Final = (
     "flow 1 cfm; pressure 2 inH2O x 1.02 + 0.5", "section 1.7 throat 1.65 190 at 0.450 cc 150-170 a name",
     "A -100 20; B 100 20", "Intake 1 -82.5 0; Intake 2 -27.5 0",
 )  # fmt: skip
-
-
-def _more(folder: Path, document: str) -> dict[str, Callable[[random.Random], object]]:
-    """Tables, drawings, files between shops, meshes, fields as they are typed, and what comes over a wire."""
-    job = demo_job()
-    casting_file = json.dumps(casting_document(casting("x", [Findings(job)]), "a shop", ""))
-    practice = json.dumps({"ventrix_practice": 1, "head": "easy-two-valve", "seed": 7, "acts": [{"act": "flow"}]})
-    drawing, workbook, mesh = _drawing(folder), _workbook(folder), _mesh()
-    book = Book.open(folder / "fuzz.sqlite")
-    book.add_job(job, benches=demo_benches())
-    index = Index(book)
-    index.catch_up()
-    lines = TextFormat(columns=parse_columns("flow 1 cfm; pressure 2 inH2O; lift 3 mm"))
-    scpi = Interpreter(SimulatedBench(lambda: 0.0))
-
-    def by_file(suffix: str, read: Callable[[Path], object], data: bytes) -> object:
-        path = folder / f"fuzz{suffix}"
-        path.write_bytes(data)
-        return read(path)
-
-    def pasted(rng: random.Random) -> object:
-        text = mutated_text(TABLE, rng).decode("utf-8", errors="replace")
-        return parse_pasted(text, "in", "cfm", "inH2O", rng.choice((None, "intake", "exhaust")))
-
-    def table_in(rng: random.Random) -> object:
-        match = begin(text_grid(mutated_text(TABLE, rng), "t.csv"), "cfm")
-        return match.problem(default_goals(job, job.ports[0], match.read.runs))
-
-    def field(rng: random.Random) -> object:
-        text = mutated_text(rng.choice(FIELDS_TYPED), rng).decode("utf-8", errors="replace").replace("\n", " ")
-        return rng.choice(_READERS)(text)
-
-    def searched(rng: random.Random) -> object:
-        text = mutated_text(FIELDS_TYPED[-3], rng).decode("utf-8", errors="replace")
-        return index.find(read_question(text, US).question)
-
-    def wire(rng: random.Random) -> object:
-        line = mutated_text(rng.choice(("183.2, 28.01, 11.43", "MEAS:FLOW?;PRES?", "SIM:PROB PINCH,0.1,-0.2")), rng)
-        text = line.decode("latin-1")
-        return lines.read(text, 0.0), scpi.answer(text)
-
-    return {
-        "pasted table": pasted,
-        "table from elsewhere": table_in,
-        "spreadsheet": lambda rng: by_file(".xlsx", read_grid, mutated_bytes(workbook, rng)),
-        "SVG": lambda rng: by_file(".svg", read_outlines, mutated_text(GAUGE, rng)),
-        "DXF": lambda rng: by_file(".dxf", read_outlines, mutated_text(drawing, rng)),
-        "mesh": lambda rng: by_file(".stl", read_mesh, mutated_bytes(mesh, rng)),
-        "casting file": lambda rng: by_file(".json", read_casting, mutated_tree(casting_file, rng)),
-        "practice": lambda rng: by_file(".json", read_practice, mutated_tree(practice, rng)),
-        "archive": lambda rng: by_file(".zip", read_packed, mutated_bytes(_archive(folder, document), rng)),
-        "field": field,
-        "search": searched,
-        "wire": wire,
-    }
 
 
 _READERS: Final[tuple[Callable[[str], object], ...]] = (
@@ -317,7 +341,7 @@ def fuzz(times: int, seed: int = 1, only: str = "") -> dict[str, Counter[str]]:
     found: dict[str, Counter[str]] = {}
     with tempfile.TemporaryDirectory() as folder:
         ways = importers(Path(folder))
-        share = {"job document": 0.1, "run table, reduced": 0.14, "traverse table": 0.08, "field": 0.1}
+        share = {"document": 0.1, "run": 0.14, "traverse": 0.08, "field": 0.1}
         for name, way in ways.items():
             if only and name != only:
                 continue

@@ -24,6 +24,8 @@ MOST: Final = 400  # points of an outline that is kept
 # DXF header $INSUNITS: metres a drawing unit.
 _UNITS: Final = {0: 1e-3, 1: 0.0254, 2: 0.3048, 4: 1e-3, 5: 1e-2, 6: 1.0}
 
+_NO_SIZE: Final = ("%", "em", "ex", "ch", "vw", "vh")  # endings of an SVG's lengths that say nothing of a face
+
 Points = list[tuple[float, float]]
 
 
@@ -87,7 +89,12 @@ def _from_svg(data: bytes, name: str) -> list[Points]:
     from svgelements import SVG, Shape  # late: it is seldom wanted
 
     try:
-        ElementTree.fromstring(data)  # nothing that reaches outside the file is let in
+        root = ElementTree.fromstring(data)  # nothing that reaches outside the file is let in
+    except Exception:
+        raise InputError("is no SVG that can be read", file=name) from None
+    if any(str(root.get(side, "")).strip().endswith(_NO_SIZE) for side in ("width", "height")):
+        raise InputError("is as large as a page or a letter (%, em): draw it in mm, in or px", file=name)
+    try:
         drawing = SVG.parse(io.BytesIO(data), reify=True, ppi=96.0)
     except Exception:
         raise InputError("is no SVG that can be read", file=name) from None

@@ -343,7 +343,7 @@ def test_a_migration_that_fails_leaves_the_book_as_it_was_and_no_empty_backup(
 ) -> None:
     path = tmp_path / "book.sqlite"
     raw = sqlite3.connect(path)
-    raw.executescript((Path(__file__).parent / "books" / "0003.sql").read_text(encoding="utf-8"))
+    raw.executescript((Path(__file__).parents[1] / "records/books" / "0003.sql").read_text(encoding="utf-8"))
     raw.execute("DROP TABLE reading")  # what a migration then trips over
     raw.commit()
     raw.close()
