@@ -174,9 +174,13 @@ def minutes(works: list[tuple[Place, float]]) -> float:
 def by_list(bay: Bay) -> None:
     """Do what stands first on the list, again and again."""
     while bay.gone < 60 * bay.hours:
-        found = work_list(Findings(bay.job), TODAY)
         left = 60 * (60 * bay.hours - bay.gone)
-        item = next(iter(evening([i for i in found.items if _can_be_done(i)], left)), None) if left > 0 else None
+        found = work_list(Findings(bay.job), TODAY, left=left)
+        items = [i for i in found.items if _can_be_done(i)]
+        fits = next(iter(evening(items, left)), None) if left > 0 else None
+        # A copy that does not fit as a whole is begun: a porter does as much of it as there is time for.
+        begun = (i for i in items if i is fits or (i.kind is ItemKind.COPY and not i.waits))
+        item = next(begun, None) if left > 0 else None
         if item is None or not _do(bay, item):
             return
 
@@ -192,7 +196,8 @@ def _do(bay: Bay, item: WorkItem) -> bool:
     if item.kind is ItemKind.CUT and item.move is not None:
         works = [(Place(m.place), m.depth or 0.0) for m in item.move.passes or (item.move,)]
         assert item.port is not None
-        if not bay.takes(minutes(works)):
+        works = _as_many_as_fit(bay, works, 1.0)
+        if not works:
             return False
         grind(bay, item.port.name, works)
         if bay.takes(FLOW):
@@ -222,10 +227,21 @@ def _copy(bay: Bay, item: WorkItem) -> bool:
     assert model is not None and item.port is not None
     each = [c for c in copies(bay.job, model, model.cuts[-1], item.port) if c.depth]
     works = [(Place(c.place), float(c.depth or 0.0)) for c in each]
-    if not works or not bay.takes(COPY_LEARNS * minutes(works)):
+    works = _as_many_as_fit(bay, works, COPY_LEARNS)
+    if not works:
         return False
     grind(bay, item.port.name, works)
     return True
+
+
+def _as_many_as_fit(bay: Bay, works: list[tuple[Place, float]], learned: float) -> list[tuple[Place, float]]:
+    """The first of some passes that there is time for; it is then gone."""
+    done = []
+    for each in works:
+        if bay.gone + learned * minutes([each]) <= 60 * bay.hours:
+            bay.gone += learned * minutes([each])
+            done.append(each)
+    return done
 
 
 def looked_over(bay: Bay, name: Name) -> None:

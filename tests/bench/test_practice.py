@@ -84,7 +84,7 @@ def test_who_follows_the_plan_finds_most_of_it_and_who_cuts_in_the_usual_order_l
     the truth: the plan 0.85 or more and through no wall; the usual order less, whether walls are read first or not."""
     shares: dict[str, list[float]] = {"plan": [], "usual order, walls read": [], "usual order": []}
     broken = 0
-    for head in HEADS:
+    for head in (h for h in HEADS if h.count == 1):
         for seed in (1, 2) if long else (1,):
             best = oracle_gain(head, seed, head.hours)
             plan = by_plan(head.id, seed)
@@ -157,7 +157,7 @@ def test_a_nicked_seat_is_felt_at_low_lift_alone() -> None:
     for seed in range(200):
         found = played("easy-two-valve", seed, [Act("cut", Place.THROAT, 1e-9)])
         if found.nicks:
-            change = found.true_flow() / found.began.flow(LIFT)
+            change = found.true_flow() / found.began[0].flow(LIFT)
             assert np.all(change[:3] < 0.99)
             assert change[3:] == pytest.approx(1.0, abs=1e-3)
             return
@@ -170,7 +170,7 @@ def test_what_the_owner_pays_for_is_told_by_what_the_engine_gets() -> None:
     job = true_job(found)
     assert job is not None
     before, after = (np.array([r.flow for r in c.runs[0].readings]) for c in job.ports[0].cuts)
-    assert before == pytest.approx(found.began.flow(LIFT))
+    assert before == pytest.approx(found.began[0].flow(LIFT))
     assert after == pytest.approx(found.true_flow())
     assert job.bore == pytest.approx(0.095)
     assert true_job(played("cast-bump", 2, [])) is None, "an exhaust alone fills nothing"

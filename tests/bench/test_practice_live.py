@@ -79,7 +79,7 @@ def test_another_bolting_down_reads_another_flow() -> None:
 def test_a_nicked_seat_is_felt_at_the_lowest_rungs() -> None:
     practice = Practice("easy-two-valve", 3)
     whole = live_port(practice).effective_area(LIFT)
-    practice.nicks = 1
+    practice.nicks_of[0] = 1
     nicked = live_port(practice).effective_area(LIFT)
     assert nicked[:3] == pytest.approx(0.985 * whole[:3])
     assert nicked[3:] == pytest.approx(whole[3:])

@@ -151,7 +151,7 @@ def test_a_whole_practice_by_keyboard_from_start_to_reckoning(shop: MainWindow) 
     assert "unused" in names[2]
     truth = at_work(window).practice
     assert dict(shown.stairs)["yours, true"][-1][1] == pytest.approx(
-        float(np.mean(truth.port.flow(LIFT)) - np.mean(truth.began.flow(LIFT)))
+        float(np.mean(truth.port.flow(LIFT)) - np.mean(truth.began[0].flow(LIFT)))
     )
     QTest.keyClick(room, K.Key_Right)
     assert room.reckoning.chosen == 1

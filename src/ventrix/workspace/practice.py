@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import replace
+from functools import partial
 from pathlib import Path
 from typing import Final
 
@@ -15,7 +16,7 @@ import numpy as np
 
 from ventrix.bench.simulator.heads.virtual import WORKED
 from ventrix.bench.simulator.practice.head import PracticeHead
-from ventrix.bench.simulator.practice.play import LIFT, Act, Done, OwnersClock, Practice, minutes_of, played
+from ventrix.bench.simulator.practice.play import LIFT, Act, Done, OwnersClock, Practice, played
 from ventrix.bench.simulator.practice.virtual_job import (
     SOURCE,
     as_measured,
@@ -24,6 +25,7 @@ from ventrix.bench.simulator.practice.virtual_job import (
     told_by_owner,
     with_flow,
 )
+from ventrix.core.edits.cuts import edit_port
 from ventrix.core.model.cut import Cut, Trial, Work
 from ventrix.core.model.job import Job
 from ventrix.core.model.kinds import Place, TrialKind
@@ -64,7 +66,7 @@ def _over_lifts(pairs: Sequence[tuple[float, float]]) -> Array | None:
 def _act(a: PracticeAct) -> Act:
     if a.place is not None and a.place not in _PLACES:
         raise Refused("'{}' is not one of {}", a.place[:40], ", ".join(_PLACES))
-    return Act(a.act, None if a.place is None else _PLACES[a.place], a.depth, a.said, a.record, a.area)
+    return Act(a.act, None if a.place is None else _PLACES[a.place], a.depth, a.said, a.record, a.area, a.port)
 
 
 def _written(act: Act) -> PracticeAct:
@@ -75,6 +77,7 @@ def _written(act: Act) -> PracticeAct:
         said_cfm=None if act.said is None else from_si(act.said, "cfm"),
         record=act.record,
         area_mm2=from_si(act.area, "mm2"),
+        port=act.port,
     )
 
 
@@ -175,7 +178,8 @@ class PracticeAtWork:
         """Take in what another window did to the same metal. InputError where the document cannot be read any more."""
         now = read_practice(self.path)
         if now != self.document:
-            self.document, self.practice = now, practice_of(now)
+            at, self.document, self.practice = self.practice.at, now, practice_of(now)
+            self.practice.at = at
 
     def flow(self, space: Workspace) -> Done:
         """A flow test run for the learner by the procedure: twelve rungs, kept with the last cut, or with the clay
@@ -184,7 +188,7 @@ class PracticeAtWork:
         if space.trial is not None:
             return self._flow_clay(space, space.trial)
         self.take_in(space)  # nothing that was cut is left out of the test
-        done = self.do(Act("flow"))
+        done = self.do(Act("flow", port=self.port_of(space)))
         space.apply("a flow test", with_flow(space.job, self.practice, done, now_text()))
         return done
 
@@ -197,27 +201,40 @@ class PracticeAtWork:
             raise Refused(CLAY_ALONE)
         if trial.place not in _PLACES or not trial.area_taken:
             raise Refused("clay needs its place ({}) and how much of the section it takes", ", ".join(_PLACES))
-        done = self.do(Act("clay", _PLACES[trial.place], record=trial.id, area=trial.area_taken))
+        which = self.port_of(space)
+        done = self.do(Act("clay", _PLACES[trial.place], record=trial.id, area=trial.area_taken, port=which))
         space.apply("a flow test with clay", with_flow(space.job, self.practice, done, now_text(), trial.id))
         return done
 
-    def read_wall(self, place: str) -> Done:
-        """What the gauge reads at a place; it is kept by who asked. ValueError for a place that has no wall to read."""
+    def port_of(self, space: Workspace) -> int:
+        """Which of the head's ports is looked at, counted from 0: it lies on the bench."""
+        ids = [p.id for p in space.job.ports[: self.head.count]]
+        looked_at = "" if space.port is None else space.port.id
+        return ids.index(looked_at) if looked_at in ids else 0
+
+    def put_on_bench(self, space: Workspace) -> None:
+        """Have the port that is looked at flowed by the live bench."""
+        if space.job.id == self.job_id:
+            self.practice.at = self.port_of(space)
+
+    def read_wall(self, place: str, port: int = 0) -> Done:
+        """What the gauge reads at a place of a port; it is kept by who asked. ValueError for a place that has no wall
+        to read."""
         if place not in _PLACES:
             raise Refused("the gauge does not get at the {}: {}", place, ", ".join(_PLACES))
-        return self.do(Act("wall", _PLACES[place]))
+        return self.do(Act("wall", _PLACES[place], port=port))
 
-    def pour(self) -> Done:
-        """What the burette says the port holds."""
-        return self.do(Act("pour"))
+    def pour(self, port: int = 0) -> Done:
+        """What the burette says a port holds."""
+        return self.do(Act("pour", port=port))
 
-    def new_work(self, job: Job) -> list[tuple[Cut, Work]]:
-        """Works of real cuts that the metal has not seen, in this window or another."""
+    def new_work(self, job: Job) -> list[tuple[int, Cut, Work]]:
+        """Works of real cuts that the metal has not seen, in this window or another, and at which port."""
         self.catch_up()
         seen = {a.record for a in self.practice.acts}
-        port = job.ports[0]
         return [
-            (c, w)
+            (n, c, w)
+            for n, port in enumerate(job.ports[: self.head.count])
             for c in port.cuts
             for op in c.operations
             for w in op.works
@@ -225,21 +242,22 @@ class PracticeAtWork:
         ]
 
     def beyond(self, job: Job) -> tuple[str, ...]:
-        """Places of the last cut that these heads have no metal at: what is done there moves nothing."""
-        last = job.ports[0].cuts[-1]
-        return tuple(dict.fromkeys(w.place for op in last.operations for w in op.works if w.place not in _PLACES))
+        """Places of the last cuts that these heads have no metal at: what is done there moves nothing."""
+        operations = (op for port in job.ports[: self.head.count] for op in port.cuts[-1].operations)
+        return tuple(dict.fromkeys(w.place for op in operations for w in op.works if w.place not in _PLACES))
 
-    def _new_tests(self, job: Job) -> list[FlowRun]:
-        """Runs that were begun live on the bench, and cost nothing yet."""
+    def _runs(self, job: Job) -> list[tuple[int, FlowRun]]:
+        return [(n, r) for n, port in enumerate(job.ports[: self.head.count]) for c in port.cuts for r in c.runs]
+
+    def _new_tests(self, job: Job) -> list[tuple[int, FlowRun]]:
+        """Runs that were begun live on the bench, and cost nothing yet, and at which port."""
         seen = {a.record for a in self.practice.acts}
-        runs = (r for c in job.ports[0].cuts for r in c.runs)
-        return [r for r in runs if r.source != SOURCE and r.readings and r.id not in seen]
+        return [(n, r) for n, r in self._runs(job) if r.source != SOURCE and r.readings and r.id not in seen]
 
     def _keep_live(self, job: Job) -> None:
         """What live tests have read by now, kept with the acts."""
         acted = {a.record for a in self.practice.acts if a.kind == "live"}
-        runs = [r for c in job.ports[0].cuts for r in c.runs if r.id in acted]
-        live = {r.id: _read(r) for r in runs}
+        live = {r.id: _read(r) for _, r in self._runs(job) if r.id in acted}
         if live != self.document.live:
             document = self.document.model_copy(update={"live": live})
             write_practice(document, self.path)
@@ -250,17 +268,16 @@ class PracticeAtWork:
         """Every new pass done to the metal; then what can be measured on it is kept with its cut."""
         if space.job.id != self.job_id:
             return []  # another job of the practice book is looked at
-        found = [self.do(Act("live", record=run.id)) for run in self._new_tests(space.job)]
+        found = [self.do(Act("live", record=run.id, port=n)) for n, run in self._new_tests(space.job)]
         self._keep_live(space.job)
         while new := self.new_work(space.job):  # asked anew each time: what is kept below may have more taken in
-            cut, work = new[0]
+            n, cut, work = new[0]
             depth = work.depth if work.depth is not None else BY_EYE
-            found.append(self.do(Act("cut", Place(work.place), depth, cut.expected_gain, work.id)))
-            fresh, minutes = space.job.ports[0], minutes_of(found[-1].act)
-            cuts = tuple(
-                as_measured(_timed(c, work, minutes), self.practice.port) if c.id == cut.id else c for c in fresh.cuts
-            )
-            job = replace(space.job, ports=(replace(fresh, cuts=cuts), *space.job.ports[1:]))
+            done = self.do(Act("cut", Place(work.place), depth, cut.expected_gain, work.id, port=n))
+            found.append(done)
+            port, metal = space.job.ports[n], self.practice.ports[n]
+            cuts = tuple(as_measured(_timed(c, work, done.minutes), metal) if c.id == cut.id else c for c in port.cuts)
+            job = edit_port(space.job, port.id, partial(replace, cuts=cuts))
             space.apply("measured after the pass", job)
         return found
 

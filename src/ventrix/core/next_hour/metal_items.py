@@ -129,6 +129,7 @@ class MetalItems:
             place=move.place,
             seconds=move.seconds,
             copying=copying,
+            others=n - 1,
             stage="valve job" if move.kind is MoveKind.SEAT else "walls and roof",
             rank=self.maker.rank.get("walls and roof", 0),
             worth=n * move.gain * self.maker.weights.weights[model.kind],

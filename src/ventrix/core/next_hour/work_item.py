@@ -37,7 +37,7 @@ class WorkItem:
 
     key : its name on the list; what waits for it holds this
     what : in words, as an order; `sentence` says it with its minutes and what hangs on it
-    seconds : what it takes now [s], `flowing` of it re-flowing; `copying` what bringing it onto the others then takes
+    seconds : what it takes now [s], `flowing` of it re-flowing; `copying` what bringing it onto `others` ports takes
     worth : gain over all ports, weighted by kind [m3/s], None where not known
     urgent : the casting, or somebody, is hurt without it; `named_fault` is a fault that somebody named, or the look at
         its port
@@ -58,6 +58,7 @@ class WorkItem:
     worth: float | None = None
     flowing: float = 0.0
     copying: float = 0.0
+    others: int = 0
     depth: float | None = None
     waits: tuple[WaitsFor, ...] = ()
     urgent: bool = False
@@ -90,6 +91,30 @@ class WorkItem:
             waiting = "1 thing waits" if self.frees == 1 else f"{self.frees} things wait"
             said = f"{said} {waiting} for it."
         return f"{said} {self.because}".rstrip()
+
+
+def in_time(items: list[WorkItem], left: float) -> list[WorkItem]:
+    """The items as they are worth with so much time left [s]: what is cut on a model port now counts on the others as
+    far as it can still be copied, after what is there to be copied already."""
+    keys = {item.key: item for item in items}
+    to_copy = sum(
+        item.seconds + sum(keys[w.key].seconds for w in item.waits if w.key in keys)
+        for item in items
+        if item.kind is ItemKind.COPY
+    )
+    return [_in_time(item, left - to_copy) for item in items]
+
+
+def _in_time(item: WorkItem, left: float) -> WorkItem:
+    if not item.others or item.copying <= 0:
+        return item
+    each = item.copying / item.others
+    onto = int(min(max((left - item.seconds) / each, 0.0), item.others))
+    if onto == item.others:
+        return item
+    worth = None if item.worth is None else item.worth * (1 + onto) / (1 + item.others)
+    said = f"{item.because} There is time to bring it onto {onto or 'none'} of the other {item.others}."
+    return replace(item, worth=worth, copying=onto * each, because=said)
 
 
 def linked(items: list[WorkItem]) -> list[WorkItem]:

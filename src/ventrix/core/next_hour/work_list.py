@@ -12,9 +12,9 @@ from ventrix.core.judging.wording import Wording
 from ventrix.core.next_hour.maker import Learners, Maker
 from ventrix.core.next_hour.metal_items import MetalItems
 from ventrix.core.next_hour.other_items import OtherItems
-from ventrix.core.next_hour.work_item import WorkItem, linked
+from ventrix.core.next_hour.work_item import WorkItem, in_time, linked
 from ventrix.core.planning.own_record import OwnRecord
-from ventrix.core.work.hours import Hours, Paces, hours_of
+from ventrix.core.work.hours import MINUTE, USUAL_DAY, Hours, Paces, hours_of
 from ventrix.core.work.record import Record, record_of
 
 
@@ -43,6 +43,7 @@ def work_list(
     paces: Paces | None = None,
     words: Wording | None = None,
     learners: Learners | None = None,
+    left: float | None = None,
 ) -> WorkList:
     """Everything that is left on a head, in the order it is best done in.
 
@@ -64,6 +65,8 @@ def work_list(
         Units of the sentences; inches and CFM without.
     learners : mapping, optional
         By kind of port, what finished ports of this casting told, when it is asked for.
+    left : float, optional
+        Work that there is time for [s]; by the days until the promise without it.
 
     Returns
     -------
@@ -86,6 +89,9 @@ def work_list(
         items += metal.of_kind(kind)
     items += others.after()
     once = {item.key: maker.held_by_parts(item) for item in items}  # a wall that several wait for is read once
-    ordered = tuple(sorted(linked(list(once.values())), key=lambda item: (bool(item.waits), item.place_in_line)))
-    weights = maker.weights
-    return WorkList(record, ordered, hours_of(record, today, paces=paces), weights.weights, weights.weighed_by)
+    hours, weights = hours_of(record, today, paces=paces), maker.weights
+    if left is None and hours.days is not None:
+        left = 60 * MINUTE * USUAL_DAY * hours.days
+    made = list(once.values()) if left is None else in_time(list(once.values()), left)
+    ordered = tuple(sorted(linked(made), key=lambda item: (bool(item.waits), item.place_in_line)))
+    return WorkList(record, ordered, hours, weights.weights, weights.weighed_by)

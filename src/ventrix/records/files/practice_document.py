@@ -19,7 +19,7 @@ DEEPEST: Final = 10.0  # mm of a pass
 
 class PracticeAct(BaseModel):
     """One act: a flow test, a wall reading, a pour, clay, or a pass; `said_cfm` is the gain that was said first,
-    `record` the id of what the book kept of it."""
+    `record` the id of what the book kept of it, `port` which of the head's it was done to, from 0."""
 
     model_config = ConfigDict(extra="forbid", allow_inf_nan=False)
     act: Literal["flow", "live", "wall", "cut", "pour", "clay"]
@@ -28,6 +28,7 @@ class PracticeAct(BaseModel):
     said_cfm: float | None = Field(default=None, ge=-500.0, le=500.0)
     area_mm2: float = Field(default=0.0, ge=0.0, le=20_000.0)
     record: str = Field(default="", max_length=200)
+    port: int = Field(default=0, ge=0, le=31)
 
     @property
     def depth(self) -> float:

@@ -7,7 +7,7 @@ from typing import Final
 
 import numpy as np
 
-from ventrix.bench.simulator.practice.by_plan import advice_at, by_plan
+from ventrix.bench.simulator.practice.by_plan import by_plan, said_at
 from ventrix.bench.simulator.practice.play import AGAIN, Act, Done, Practice, minutes_of
 from ventrix.bench.simulator.practice.reckoning import Belief, Reckoning, Stair, reckon
 from ventrix.bench.simulator.practice.virtual_job import true_job
@@ -71,8 +71,12 @@ def hours_text(minutes: float) -> str:
     return f"{whole // 60}:{whole % 60:02d}"
 
 
-def act_words(done: Done, units: Units) -> str:
+def act_words(done: Done, practice: Practice, units: Units) -> str:
     """An act as it is told while the practice goes on: what it gave, and nothing of the truth."""
+    return f"{port_words(practice, done.act.port)}{_given(done, units)}"
+
+
+def _given(done: Done, units: Units) -> str:
     act = done.act
     place = "" if act.place is None else act.place.value
     if act.kind == "live":
@@ -92,6 +96,11 @@ def act_words(done: Done, units: Units) -> str:
     return f"{place}, {units.length.with_unit(act.depth)} meant{broke}{nicked}"
 
 
+def port_words(practice: Practice, port: int) -> str:
+    """Which port, where the head has several: "Intake 2, "."""
+    return f"{practice.head.kind.capitalize()} {port + 1}, " if practice.head.count > 1 else ""
+
+
 def plans_own_way(practice: Practice) -> Reckoning:
     """The same practice as Plan would have it done, reckoned (this takes some seconds)."""
     return reckon(by_plan(practice.head.id, practice.seed, practice.hours))
@@ -107,7 +116,7 @@ def reckoning_shown(practice: Practice, units: Units, plan: Reckoning | None = N
     lost = sum(1 for b in found.beliefs if b.verdict == "lost")
     said = [
         f"True gain {flow.text(found.gain, sign=True)} of {flow.text(found.oracle, sign=True)} {flow.label} in the "
-        f"same {practice.hours:g} h ({BASIS})"
+        f"same {practice.hours:g} h ({BASIS}{', all ports together' if practice.head.count > 1 else ''})"
         + ("" if plan is None else f", the plan {flow.text(plan.gain, sign=True)}"),
         f"you believed {flow.text(found.believed, sign=True)}",
     ]
@@ -174,17 +183,19 @@ def _decision(practice: Practice, b: Belief, units: Units) -> Decision:
     done = practice.done[b.act]
     flow = units.flow
     depth = units.length.with_unit(done.act.depth)
-    name = f"{b.place.value}, {depth}" + (", wall read first" if b.wall_known else ", wall not read")
+    port = port_words(practice, b.port)
+    name = f"{port}{b.place.value}, {depth}" + (", wall read first" if b.wall_known else ", wall not read")
     mark = "down" if b.broke or b.true < -LEAST else "up" if b.true > LEAST else "dash"
     levels = None
-    before = next((q for d in reversed(practice.done[: b.act]) if (q := practice.flow_of(d)) is not None), None)
+    earlier = (practice.flow_of(d) for d in reversed(practice.done[: b.act]) if d.act.port == b.port)
+    before = next((q for q in earlier if q is not None), None)
     if before is not None:
         levels = 1.96 * 2**0.5 * np.hypot(practice.head.mount, practice.head.repeat) * before
     return Decision(
         b.cut,
         name,
         hours_text(60 * b.at),
-        f"{minutes_of(done.act):.0f}",
+        f"{done.minutes:.0f}",
         flow.text(b.seen, sign=True) if b.seen is not None else "not flowed",
         flow.text(b.true, sign=True),
         mark,
@@ -274,6 +285,5 @@ def _in_ten(odds: float) -> str:
 
 def plan_would(practice: Practice, act: int) -> str:
     """What Plan would have said before an act."""
-    moves = advice_at(practice, act)
-    move = next((m for m in moves if not m.blocked_by), None)
-    return sentence(move.sentence) if move is not None else "Nothing: every place is blocked or brings nothing."
+    said = said_at(practice, act)
+    return sentence(said) if said else "Nothing: every place is blocked or brings nothing."

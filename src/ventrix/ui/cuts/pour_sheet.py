@@ -25,7 +25,7 @@ class PourSheet(FormSheet):
         super().__init__(open_book, "Keep the pour")
         self.what = self.add_choice("What was poured", [("the port", 0)])
         self.volume = self.add_figure("Poured volume", "volume")
-        self.burette = PracticeButton(self, "Pour it (8 min)", lambda p: p.pour(), self.volume)
+        self.burette = PracticeButton(self, "Pour it (8 min)", lambda p, port: p.pour(port), self.volume)
         self.column.addWidget(self.burette)
         self.how = self.add_choice("How it was poured", POURS)
         self.finish()

@@ -18,7 +18,7 @@ class PracticeButton(QPushButton):
     """What it reads goes into a field of its sheet; why it could not, stands where the sheet's problems do."""
 
     def __init__(
-        self, sheet: FormSheet, words: str, act: Callable[[PracticeAtWork], Done], field: QuantityField
+        self, sheet: FormSheet, words: str, act: Callable[[PracticeAtWork, int], Done], field: QuantityField
     ) -> None:
         super().__init__(words)
         self._sheet, self._act, self._field = sheet, act, field
@@ -31,10 +31,11 @@ class PracticeButton(QPushButton):
     def _read(self) -> None:
         sheet = self._sheet
         practice = sheet.open_book.practice
-        if practice is None:
+        space = sheet.open_book.workspace
+        if practice is None or space is None:
             return
         try:
-            done = self._act(practice)
+            done = self._act(practice, practice.port_of(space))
         except Refused as error:
             sheet.problem.setText(sentence(str(error)))
             return

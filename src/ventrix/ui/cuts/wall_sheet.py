@@ -34,7 +34,10 @@ class WallSheet(FormSheet):
         )
         self.known_by.currentIndexChanged.connect(lambda _i: self._of_gauge())
         self.gauge = PracticeButton(
-            self, "Read it with the gauge (5 min)", lambda p: p.read_wall(self.place.currentText()), self.thickness
+            self,
+            "Read it with the gauge (5 min)",
+            lambda p, port: p.read_wall(self.place.currentText(), port),
+            self.thickness,
         )
         self.column.addWidget(self.gauge)
         self.behind = self.add_choice("What lies behind", [(w, "" if w == BEHIND[0] else w) for w in BEHIND])

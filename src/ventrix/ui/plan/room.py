@@ -200,7 +200,10 @@ class PlanRoom(Room):
             paces = space.shop.paces()
             self._wait("Planning …")
             learners = {kind: space.shop.learner(kind) for kind in ("intake", "exhaust")}
-            self.planner.ask(lambda: work_list(findings, date.today(), factors, record, paces, words, learners))
+            practice = self.open_book.practice
+            left = None if practice is None else 60 * practice.minutes_left
+            today = date.today()
+            self.planner.ask(lambda: work_list(findings, today, factors, record, paces, words, learners, left))
             return
         if self._planned != (port.id, cut.id if cut is not None else ""):
             self._planned = port.id, cut.id if cut is not None else ""

@@ -176,7 +176,7 @@ class PracticeRoom(Room):
         )
         rows = [
             f"<tr><td style='color:{t.quiet}; padding-right:18px'>{hours_text(60 * d.at)}</td>"
-            f"<td>{escape(act_words(d, units))}</td></tr>"
+            f"<td>{escape(act_words(d, practice.practice, units))}</td></tr>"
             for d in practice.practice.done
         ]
         nothing = "<tr><td>Nothing was done yet: the clock stands.</td></tr>"

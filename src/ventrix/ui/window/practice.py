@@ -75,11 +75,17 @@ class AtPractice(QObject):
         self._said_beyond: tuple[str, ...] = ()
         if open_book.practice is not None:
             open_book.job_changed.connect(self.take_in)
+            open_book.selection_changed.connect(self._put_on_bench)
 
     def able(self) -> bool:
         """Whether a practice is open that goes on."""
         practice = self.open_book.practice
         return practice is not None and not practice.over
+
+    def _put_on_bench(self) -> None:
+        practice, space = self.open_book.practice, self.open_book.workspace
+        if practice is not None and space is not None:
+            practice.put_on_bench(space)
 
     def take_in(self) -> None:
         """Every pass that a cut holds and the metal has not seen."""
@@ -98,7 +104,9 @@ class AtPractice(QObject):
             if done:
                 from ventrix.rooms.practice.shows import act_words
 
-                self.open_book.say(sentence("; ".join(act_words(d, self.open_book.units) for d in done)))
+                self.open_book.say(
+                    sentence("; ".join(act_words(d, practice.practice, self.open_book.units) for d in done))
+                )
             elif beyond and beyond != self._said_beyond:
                 self.open_book.say(
                     f"These heads have no {', '.join(beyond)}: nothing moves there, and it costs nothing."
@@ -119,7 +127,7 @@ class AtPractice(QObject):
         except Refused as error:
             self.open_book.say(sentence(str(error)))
         else:
-            space.look_at(space.job.ports[0].cuts[-1].id)
+            space.look_at(space.job.ports[done.act.port].cuts[-1].id)
             from ventrix.rooms.practice.shows import act_words
 
-            self.open_book.say(sentence(act_words(done, self.open_book.units)))
+            self.open_book.say(sentence(act_words(done, practice.practice, self.open_book.units)))

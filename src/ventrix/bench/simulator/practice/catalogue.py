@@ -11,12 +11,13 @@ from ventrix.bench.simulator.practice import (
     home_built,
     shifted_core,
     thin_short_side,
+    whole_head,
 )
 from ventrix.bench.simulator.practice.head import PracticeHead
 from ventrix.core.quantity.refused import Refused
 
 HEADS: Final[tuple[PracticeHead, ...]] = tuple(
-    m.HEAD for m in (easy_two_valve, thin_short_side, shifted_core, four_valve, cast_bump, home_built)
+    m.HEAD for m in (easy_two_valve, thin_short_side, shifted_core, four_valve, cast_bump, home_built, whole_head)
 )
 
 

@@ -4,11 +4,17 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass, replace
+from typing import Final
+
+import numpy as np
 
 from ventrix.bench.simulator.heads.virtual import Metal, Sizes, VirtualPort
 from ventrix.core.model.kinds import Place
 from ventrix.core.model.noun import Direction
 from ventrix.core.quantity.units import to_si
+
+WALLS_DIFFER: Final = 0.12
+AREAS_DIFFER: Final = 0.005
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,7 +40,7 @@ def engine(bore_mm: float, stroke_mm: float, low: float, high: float, cam_in: fl
 class PracticeHead:
     """`owner` is what its owner wants of it and may be asked, `hours` what he pays for; a bench reads it with these
     scatters [-], and by `drift` too high while it is cold; `history` is what shows of earlier work. `make` gives the
-    same truth for the same seed."""
+    same truth for the same seed, of the first of its `count` ports."""
 
     id: str
     title: str
@@ -48,6 +54,21 @@ class PracticeHead:
     drift: float = 0.0
     history: str = ""
     engine: OwnersEngine | None = None
+    count: int = 1
+
+    def ports(self, seed: int) -> tuple[VirtualPort, ...]:
+        """The truth behind each of its ports: one casting, whose core lay a little elsewhere in each."""
+        first = self.make(seed)
+        return (first, *(sister(first, np.random.default_rng((seed, n, 37))) for n in range(1, self.count)))
+
+
+def sister(port: VirtualPort, random: np.random.Generator) -> VirtualPort:
+    """Another port of the same casting: walls that differ by an eighth, sections by one in two hundred (common
+    practice, no source)."""
+    sizes = port.metal.sizes
+    walls = {p: w * float(np.exp(WALLS_DIFFER * random.standard_normal())) for p, w in port.metal.walls.items()}
+    areas = {p: a * float(np.exp(AREAS_DIFFER * random.standard_normal())) for p, a in sizes.areas.items()}
+    return port.with_metal(replace(port.metal, walls=walls, sizes=replace(sizes, areas=areas)))
 
 
 def with_walls(port: VirtualPort, walls: dict[Place, float]) -> VirtualPort:

@@ -14,6 +14,7 @@ import numpy as np
 from ventrix.bench.simulator.heads.virtual import MINUTES, WORKED, VirtualPort
 from ventrix.bench.simulator.practice.catalogue import head_named
 from ventrix.core.model.kinds import Place
+from ventrix.core.next_hour.metal_items import COPY_LEARNS
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import to_si
@@ -37,7 +38,7 @@ TESTS: Final = ("flow", "live")
 class Act:
     """Something the learner did: a flow test run for him or live on the bench, a wall reading, a pour, a flow test with
     clay that takes an area [m2] at a place, or a pass of a depth [m], with the gain that he said first [m3/s]. `record`
-    is the id of what the job keeps of it."""
+    is the id of what the job keeps of it; `port` which of the head's it was done to, counted from 0."""
 
     kind: Kind
     place: Place | None = None
@@ -45,12 +46,14 @@ class Act:
     said: float | None = None
     record: str = ""
     area: float = 0.0
+    port: int = 0
 
 
 @dataclass(frozen=True, slots=True)
 class Done:
     """What an act gave: flows over LIFT [m3/s], a wall [m] or a volume [m3] as it was read; what a pass broke; when it
-    was over [h]; and the true mean flow before and after it [m3/s]."""
+    was over [h], and the minutes that it took; and the true mean flow before and after it, summed over the ports
+    [m3/s]."""
 
     act: Act
     at: float
@@ -60,6 +63,7 @@ class Done:
     reading: float | None = None
     broke: bool = False
     nicked: bool = False
+    minutes: float = 0.0
 
 
 class OwnersClock(Refused):
@@ -92,11 +96,12 @@ class Practice:
         self.head = head_named(head)
         self.seed = seed
         self.hours = self.head.hours if hours is None else hours
-        self.port: VirtualPort = self.head.make(seed)
-        self.began: VirtualPort = self.port
+        self.began: tuple[VirtualPort, ...] = self.head.ports(seed)
+        self.ports: list[VirtualPort] = list(self.began)
+        self.at = 0  # which of them lies on the bench
         self.done: list[Done] = []
         self.minutes = 0.0
-        self.nicks = 0
+        self.nicks_of = [0] * self.head.count
         self.live: dict[
             str, Array
         ] = {}  # flows over LIFT of live tests, by the id of their run: as the bench read them
@@ -110,9 +115,18 @@ class Practice:
         return sum(d.broke for d in self.done)
 
     @property
+    def port(self) -> VirtualPort:
+        """The one on the bench."""
+        return self.ports[self.at]
+
+    @property
+    def nicks(self) -> int:
+        return sum(self.nicks_of)
+
+    @property
     def nicked(self) -> float:
-        """What a nicked seat leaves of the flow at the lowest rungs."""
-        return float(NICKED**self.nicks)
+        """What a nicked seat leaves of the flow at the lowest rungs of the port on the bench."""
+        return float(NICKED ** self.nicks_of[self.at])
 
     @property
     def cold(self) -> float:
@@ -140,10 +154,13 @@ class Practice:
         n = len(self.done)
         if act.kind in ("wall", "cut", "clay") and act.place not in WORKED:
             raise Refused("act {} needs a place of {}", n + 1, ", ".join(p.value for p in WORKED))
+        if not 0 <= act.port < len(self.ports):
+            raise Refused("act {} is of port {}, and the head has {}", n + 1, act.port + 1, len(self.ports))
         if not self.fits(act):
             raise OwnersClock(f"the owner's {self.hours:g} hours are over")
         luck = np.random.default_rng((self.seed, n, 71))
-        self.minutes += minutes_of(act, self.acts)
+        self.at, minutes = act.port, minutes_of(act, self.acts)
+        self.minutes += minutes
         at, before = self.minutes / 60, self._mean()
         flow, reading, broke, nicked = None, None, False, False
         if act.kind == "flow":
@@ -158,17 +175,18 @@ class Practice:
             reading = self.port.metal.walls[act.place] * (1 + GAUGE * float(luck.standard_normal()))
         elif act.place is not None:
             was = self.port.metal.walls[act.place]
-            self.port = self.port.work(act.place, act.depth, luck)
+            self.ports[self.at] = self.port.work(act.place, act.depth, luck)
             broke = self.port.metal.walls[act.place] <= 0 < was
             nicked = act.place is Place.THROAT and bool(luck.random() < SLIP)
-            self.nicks += nicked
-        found = Done(act, at, before, self._mean(), flow, reading, broke, nicked)
+            self.nicks_of[self.at] += nicked
+        found = Done(act, at, before, self._mean(), flow, reading, broke, nicked, minutes)
         self.done.append(found)
         return found
 
-    def true_flow(self) -> Array:
-        """What the port flows in truth over LIFT, nicks and all [m3/s]."""
-        return self._nicked(self.port.flow(LIFT))
+    def true_flow(self, port: int | None = None) -> Array:
+        """What a port flows in truth over LIFT, nicks and all [m3/s]; the one on the bench without one."""
+        n = self.at if port is None else port
+        return self._nicked(self.ports[n].flow(LIFT), n)
 
     def _with_clay(self, place: Place, area: float) -> VirtualPort:
         """The port with so much of a section filled."""
@@ -177,14 +195,15 @@ class Practice:
         return self.port.with_metal(replace(metal, sizes=replace(metal.sizes, areas=metal.sizes.areas | {place: left})))
 
     def _flowed(self, luck: np.random.Generator, port: VirtualPort | None = None) -> Array:
-        return self._nicked((port or self.port).measured(LIFT, luck, self.head.mount, self.head.repeat)) * self.cold
+        read = (port or self.port).measured(LIFT, luck, self.head.mount, self.head.repeat)
+        return self._nicked(read, self.at) * self.cold
 
-    def _nicked(self, flow: Array) -> Array:
-        felt = np.where(np.arange(len(LIFT)) < LOW, self.nicked, 1.0)
+    def _nicked(self, flow: Array, port: int) -> Array:
+        felt = np.where(np.arange(len(LIFT)) < LOW, NICKED ** self.nicks_of[port], 1.0)
         return np.asarray(flow * felt)
 
     def _mean(self) -> float:
-        return float(np.mean(self.true_flow()))
+        return sum(float(np.mean(self.true_flow(n))) for n in range(len(self.ports)))
 
 
 def played(head: str, seed: int, acts: Sequence[Act], hours: float | None = None) -> Practice:
@@ -200,14 +219,15 @@ def played(head: str, seed: int, acts: Sequence[Act], hours: float | None = None
 
 def minutes_of(act: Act, before: Sequence[Act] = ()) -> float:
     """What an act costs after others [min]: a test of metal that was flowed since its last cut is but bolted down
-    again."""
+    again, unless another port was meanwhile; a pass that another port had is quicker, as copies are."""
     if act.kind in TESTS:
-        since = next((a.kind for a in reversed(before) if a.kind in (*TESTS, "cut")), "cut")
-        return FLOWING if since == "cut" else AGAIN
+        since = next((a for a in reversed(before) if a.kind in TESTS or (a.kind == "cut" and a.port == act.port)), None)
+        return AGAIN if since is not None and since.kind in TESTS and since.port == act.port else FLOWING
     if act.kind != "cut":
         return {"wall": READING, "pour": POURING, "clay": CLAYING + FLOWING}[act.kind]
     each, begin = MINUTES[act.place or Place.BOWL]
-    return begin + each * act.depth * 1e3
+    copied = any(a.kind == "cut" and a.place is act.place and a.port != act.port for a in before)
+    return (COPY_LEARNS if copied else 1.0) * (begin + each * act.depth * 1e3)
 
 
 def volume_of(port: VirtualPort) -> float:

@@ -9,14 +9,14 @@ import numpy as np
 
 from ventrix.bench.simulator.heads.virtual import PRESSURE, VirtualPort
 from ventrix.bench.simulator.practice.head import PracticeHead
-from ventrix.bench.simulator.practice.play import LIFT, Done, Practice, minutes_of
+from ventrix.bench.simulator.practice.play import LIFT, Done, Practice
 from ventrix.core.edits.cuts import add_cut, add_wall
 from ventrix.core.edits.runs import start_run
 from ventrix.core.model.bench import Bench
 from ventrix.core.model.cut import Cut, Operation, Port, Station, WallReading, Work
 from ventrix.core.model.job import Job
-from ventrix.core.model.job_parts import Head, Valve
-from ventrix.core.model.kinds import Place
+from ventrix.core.model.job_parts import Head, StageMark, Valve
+from ventrix.core.model.kinds import Place, StageUnit
 from ventrix.core.model.run import FlowRun, Mount, Reading, SetUp
 from ventrix.core.planning.of_job import AT
 from ventrix.core.quantity.arrays import Array
@@ -36,8 +36,8 @@ def job_id(head: PracticeHead, seed: int) -> str:
 def practice_job(head: PracticeHead, seed: int, key: str = "") -> Job:
     """The job as it comes in: what a porter measures on the metal before anything is flowed. `key` is its id, that of
     head and seed without it."""
-    port = head.make(seed)
-    s = port.metal.sizes
+    ports = head.ports(seed)
+    s = ports[0].metal.sizes
     key = key or job_id(head, seed)
     valve = Valve(
         id=f"{key}-valve",
@@ -47,18 +47,6 @@ def practice_job(head: PracticeHead, seed: int, key: str = "") -> Job:
         seat_width=s.seat_width,
         seat_angle=s.seat_angle,
     )
-    first = Cut(
-        id=f"{key}-0",
-        number=0,
-        name="as cast",
-        short_side_radius=s.short_side_radius,
-        short_side_height=s.short_side_height,
-        port_angle=np.pi / 2 - s.turning,
-        floor_length=s.length,
-        roof_length=s.length,
-    )
-    first = as_measured(first, port)
-    name = f"{head.kind.capitalize()} 1"
     return Job(
         id=key,
         title=f"Practice: {head.title.lower()}, seed {seed}",
@@ -68,11 +56,46 @@ def practice_job(head: PracticeHead, seed: int, key: str = "") -> Job:
         heads=(Head(id=f"{key}-head", name="head", casting="virtual"),),
         setups=(setup_of(head, key),),
         valves=(valve,),
-        ports=(
-            Port(id=f"{key}-port", name=name, kind=head.kind, valve_id=valve.id, head_id=f"{key}-head",
-                 cylinder=1, cuts=(first,)),
-        ),
-    )  # fmt: skip
+        ports=tuple(_port_of(head, key, n, port) for n, port in enumerate(ports)),
+        stage_marks=_come_in_as(head, key),
+    )
+
+
+def _come_in_as(head: PracticeHead, key: str) -> tuple[StageMark, ...]:
+    """A head of several ports comes in washed and looked over: neither is on the owner's clock."""
+    if head.count == 1:
+        return ()
+    ports = [f"{head.kind.capitalize()} {n + 1}" for n in range(head.count)]
+    looked = [("faults", StageUnit.PORT, port) for port in ports]
+    done = [("clean", StageUnit.HEAD, "head"), *looked]
+    return tuple(
+        StageMark(id=f"{key}-in-{n}", stage=stage, unit=unit, of=of, closed_by="before it came in")
+        for n, (stage, unit, of) in enumerate(done)
+    )
+
+
+def _port_of(head: PracticeHead, key: str, n: int, port: VirtualPort) -> Port:
+    """One of its ports as it comes in; what is kept of the first has the names that a head of one port has."""
+    s, which = port.metal.sizes, f"{n + 1}-" if n else ""
+    first = Cut(
+        id=f"{key}-{which}0",
+        number=0,
+        name="as cast",
+        short_side_radius=s.short_side_radius,
+        short_side_height=s.short_side_height,
+        port_angle=np.pi / 2 - s.turning,
+        floor_length=s.length,
+        roof_length=s.length,
+    )
+    return Port(
+        id=f"{key}-{which}port",
+        name=f"{head.kind.capitalize()} {n + 1}",
+        kind=head.kind,
+        valve_id=f"{key}-valve",
+        head_id=f"{key}-head",
+        cylinder=n + 1,
+        cuts=(as_measured(first, port),),
+    )
 
 
 def as_measured(cut: Cut, port: VirtualPort) -> Cut:
@@ -92,18 +115,20 @@ def told_by_owner(job: Job, head: PracticeHead) -> Job:
         return replace(job, note=f"{job.note} {head.owner}")
     return replace(
         job, note=f"{job.note} {head.owner}", bore=e.bore, stroke=e.stroke, speed_low=e.low, speed_high=e.high,
-        cam_lift=e.cam_lift, cam_duration=e.cam_duration, cylinders=1, engine_cylinders=1, valves_per_cylinder=2,
+        cam_lift=e.cam_lift, cam_duration=e.cam_duration, cylinders=head.count, engine_cylinders=head.count,
+        valves_per_cylinder=2,
     )  # fmt: skip
 
 
 def true_job(practice: Practice) -> Job | None:
-    """Before and after as the truth has them, on the owner's engine; None where there is none to run it on."""
+    """The first port before and after as the truth has it, on the owner's engine; None where there is none to run it
+    on."""
     if practice.head.engine is None:
         return None
     job = told_by_owner(practice_job(practice.head, practice.seed), practice.head)
-    first = replace(job.ports[0].cuts[0], runs=(_true_run(job, "before", practice.began.flow(LIFT)),))
-    last = Cut(id=f"{job.id}-end", number=1, name="as it is", runs=(_true_run(job, "after", practice.true_flow()),))
-    return replace(job, ports=(replace(job.ports[0], cuts=(first, as_measured(last, practice.port))),))
+    first = replace(job.ports[0].cuts[0], runs=(_true_run(job, "before", practice.began[0].flow(LIFT)),))
+    last = Cut(id=f"{job.id}-end", number=1, name="as it is", runs=(_true_run(job, "after", practice.true_flow(0)),))
+    return replace(job, ports=(replace(job.ports[0], cuts=(first, as_measured(last, practice.ports[0]))),))
 
 
 def _true_run(job: Job, key: str, flow: Array) -> FlowRun:
@@ -151,7 +176,7 @@ def with_flow(job: Job, practice: Practice, done: Done, date: str, owner: str = 
     )
     own = done.act.record if done.act.kind == "live" else f"{key}-run"
     run = FlowRun(id=own, setup_id=f"{job.id}-setup", mount_id=mount.id, date=date, source=SOURCE, readings=readings)
-    return start_run(job, owner or job.ports[0].cuts[-1].id, run, setup_of(practice.head, job.id), mount)
+    return start_run(job, owner or job.ports[done.act.port].cuts[-1].id, run, setup_of(practice.head, job.id), mount)
 
 
 def with_wall(job: Job, practice: Practice, done: Done, date: str) -> Job:
@@ -164,20 +189,20 @@ def with_wall(job: Job, practice: Practice, done: Done, date: str) -> Job:
         behind="water" if done.act.place in (Place.SHORT_SIDE, Place.BOWL) else "",
         date=date,
     )
-    return add_wall(job, job.ports[0].cuts[-1].id, wall)
+    return add_wall(job, job.ports[done.act.port].cuts[-1].id, wall)
 
 
 def with_cut(job: Job, practice: Practice, done: Done, date: str) -> Job:
     """The job with a pass as its next cut, measured again."""
     act = done.act
     assert act.place is not None
-    port = job.ports[0]
+    port = job.ports[act.port]
     number = port.cuts[-1].number + 1
     key = f"{job.id}-act-{len(practice.done)}"
     work = Work(id=act.record or f"{key}-work", place=act.place.value, depth=act.depth)
-    operation = Operation(id=f"{key}-op", kind="rough", works=(work,), duration=60 * minutes_of(act), date=date)
+    operation = Operation(id=f"{key}-op", kind="rough", works=(work,), duration=60 * done.minutes, date=date)
     cut = Cut(id=f"{key}-cut", number=number, name=act.place.value, operations=(operation,), date=date)
-    cut = as_measured(cut, practice.port)
+    cut = as_measured(cut, practice.ports[act.port])
     return add_cut(job, port.id, cut)
 
 
