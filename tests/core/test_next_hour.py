@@ -17,7 +17,7 @@ from ventrix.core.model.job import Job
 from ventrix.core.model.job_parts import PartOfJob, Wait
 from ventrix.core.model.kinds import FaultKind, FaultState, Place, Use
 from ventrix.core.next_hour.evening import SETTING_UP, evening
-from ventrix.core.next_hour.work_item import ItemKind, WaitsFor, WorkItem, linked
+from ventrix.core.next_hour.work_item import ItemKind, WaitsFor, WorkItem, in_time, linked
 from ventrix.core.next_hour.work_list import WorkList, work_list
 from ventrix.core.quantity.refused import Refused
 from ventrix.demo.job import demo_benches, demo_job
@@ -193,3 +193,43 @@ def test_no_work_that_has_to_read_a_wall_first_is_free_before_that_wall_is_on_th
         assert all(key in found for key in waits)
         held += len(first)
     assert held or job is READY
+
+
+def cut_of(worth: float, seconds: float, copying: float, others: int) -> WorkItem:
+    return WorkItem("cut m bowl", "cut", ItemKind.CUT, None, "bowl", seconds, "ridge", 0, worth=worth, copying=copying,
+                    others=others, because="Brings much.")  # fmt: skip
+
+
+def test_near_the_promise_a_cut_on_the_model_counts_where_it_can_still_be_copied() -> None:
+    """Four ports: an hour for the cut, half an hour a copy; what is there to be copied already comes first."""
+    cut = cut_of(worth=4.0, seconds=3600.0, copying=5400.0, others=3)
+    wall = WorkItem("wall", "read", ItemKind.LOOK, None, "bowl", 600.0, "walls", 1)
+    copy = WorkItem("copy", "copy", ItemKind.COPY, None, "bowl", 1200.0, "ridge", 0, waits=(WaitsFor("wall", "wall"),))
+    expected = {
+        9000.0: (4.0, 5400.0),
+        7300.0: (3.0, 3600.0),
+        5400.0: (2.0, 1800.0),
+        3600.0: (1.0, 0.0),
+        0.0: (1.0, 0.0),
+    }
+    for left, (worth, copying) in expected.items():
+        (found,) = in_time([cut], left)
+        assert (found.worth, found.copying) == (pytest.approx(worth), pytest.approx(copying)), left
+    assert in_time([cut], 9000.0) == [cut], "there is time for all of it: nothing is said"
+    (short,) = in_time([cut], 5400.0)
+    assert short.because == "Brings much. There is time to bring it onto 1 of the other 3."
+    with_copy = in_time([wall, copy, cut], 9000.0)
+    assert with_copy[:2] == [wall, copy]
+    assert with_copy[2].worth == pytest.approx(3.0), "half an hour of it is for the copy and its wall"
+
+
+def test_a_promise_of_today_leaves_the_models_next_cut_for_the_copies() -> None:
+    """By the days until it at six hours: the same head promised for next month cuts on, promised for today it copies."""
+    of_cuts = []
+    for promise in ("2027-06-01", TODAY.isoformat()):
+        found = listed(replace(READY, promise_date=promise))
+        of_cuts.append({i.key: i.worth for i in found.items if i.others and i.worth})
+    later, today = of_cuts
+    assert set(later) == set(today) and later
+    assert all(today[key] <= later[key] for key in later)
+    assert any(today[key] < later[key] for key in later)

@@ -386,6 +386,32 @@ def test_what_changed_is_shown_once_after_an_update(tmp_path: Path) -> None:
     assert launch._is_updated(settings)
 
 
+@pytest.mark.parametrize(
+    "kept",
+    [
+        {"units": "metric", "theme": "paper", "room": "flow", "job": "head", "pedal": "32", "mach": "yes", "still": "no"},
+        {"units": "metric", "theme": "paper", "room": "air", "far_px": "180", "shop_name": "A shop", "shop_rate": "60",
+         "sheet_parts": '{"order": ["curves", "nobody knows"], "on": ["curves"]}', "layouts": "{}"},
+        {"units": "furlongs", "theme": "stripes", "room": "of old", "job": "gone", "far_px": "tall", "pedal": "x",
+         "layouts": "[", "window": "nothing", "sheet_parts": "{", "template/paper": "a9"},
+    ],
+    ids=["first", "later", "nonsense"],
+)  # fmt: skip
+def test_settings_of_every_older_version_are_read(open_window: Open, tmp_path: Path, kept: dict[str, str]) -> None:
+    """As earlier programs wrote them, and as nobody did: what makes sense counts, the rest is as for a new user."""
+    settings = QSettings(str(tmp_path / "settings.ini"), QSettings.Format.IniFormat)
+    for key, value in kept.items():
+        settings.setValue(key, value)
+    settings.sync()
+    window = open_window()
+    known = kept["units"] == "metric"
+    assert window.open_book.units.name == ("metric" if known else "us")
+    assert not known or window.room is window.rooms[kept["room"]]
+    for room in ("sheet", "flow", "book", "compare"):
+        window.go_to_named(room)
+    assert (window.open_book.settings.value("shop_name") == "A shop") == ("shop_name" in kept)
+
+
 # -- the bench on the wire, and the Flow room's slips
 
 
