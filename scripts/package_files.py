@@ -15,16 +15,19 @@ OVERRIDES = """\
 ventrix: dir-or-file-in-opt *
 # Libraries come as their makers built them.
 ventrix: embedded-library *
-ventrix: hardening-no-* *
 ventrix: binary-or-shlib-defines-rpath *
 ventrix: custom-library-search-path *
 ventrix: shared-library-is-executable *
 ventrix: unstripped-binary-or-object *
 ventrix: library-not-linked-against-libc *
 ventrix: missing-dependency-on-libc *
+# Compiled beforehand, and removed with the package: nothing is written under /opt when it runs.
 ventrix: package-installs-python-bytecode *
+ventrix: package-installs-python-pycache-dir *
+# The terms of what it brings along stand there word for word, as those terms ask.
+ventrix: copyright-file-contains-full-apache-2-license
+ventrix: copyright-file-contains-full-gpl-license
 ventrix: python3-script-but-no-python3-dep *
-ventrix: bad-exec-permissions *
 ventrix: no-changelog
 ventrix: no-copyright-file
 """

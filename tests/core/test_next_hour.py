@@ -224,7 +224,7 @@ def test_near_the_promise_a_cut_on_the_model_counts_where_it_can_still_be_copied
 
 
 def test_a_promise_of_today_leaves_the_models_next_cut_for_the_copies() -> None:
-    """By the days until it at six hours: the same head promised for next month cuts on, promised for today it copies."""
+    """By the days until it at six hours: promised for next month it is cut on, for today it is copied."""
     of_cuts = []
     for promise in ("2027-06-01", TODAY.isoformat()):
         found = listed(replace(READY, promise_date=promise))

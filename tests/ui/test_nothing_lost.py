@@ -389,11 +389,11 @@ def test_what_changed_is_shown_once_after_an_update(tmp_path: Path) -> None:
 @pytest.mark.parametrize(
     "kept",
     [
-        {"units": "metric", "theme": "paper", "room": "flow", "job": "head", "pedal": "32", "mach": "yes", "still": "no"},
+        {"units": "metric", "theme": "paper", "room": "flow", "job": "head", "pedal": "32", "still": "no"},
         {"units": "metric", "theme": "paper", "room": "air", "far_px": "180", "shop_name": "A shop", "shop_rate": "60",
          "sheet_parts": '{"order": ["curves", "nobody knows"], "on": ["curves"]}', "layouts": "{}"},
         {"units": "furlongs", "theme": "stripes", "room": "of old", "job": "gone", "far_px": "tall", "pedal": "x",
-         "layouts": "[", "window": "nothing", "sheet_parts": "{", "template/paper": "a9"},
+         "mach": "no", "layouts": "[", "window": "nothing", "sheet_parts": "{", "template/paper": "a9"},
     ],
     ids=["first", "later", "nonsense"],
 )  # fmt: skip

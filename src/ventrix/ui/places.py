@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 import json
-from typing import Any, Final
+import math
+from typing import Any, Final, TypeVar
 
 from PySide6.QtCore import QSettings
 
@@ -48,3 +49,15 @@ def recall_place(settings: QSettings, space: Workspace) -> None:
             trial = at[3] if isinstance(at[3], str) and space.job.is_trial(at[3]) else None
             space.selection = Selection(port.id, at[1], against, trial)
     keep_place(settings, space)
+
+
+Usual = TypeVar("Usual", float, None)
+
+
+def kept_number(settings: QSettings, key: str, usual: Usual) -> float | Usual:
+    """A number of the settings; the usual one where none is kept, or what stands there is none."""
+    try:
+        found = float(str(settings.value(key, usual)))
+    except ValueError:
+        return usual
+    return found if math.isfinite(found) and found > 0 else usual

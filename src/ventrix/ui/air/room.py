@@ -53,6 +53,7 @@ from ventrix.ui.air.section_strip import SectionStrip
 from ventrix.ui.air.wet_page import WetPage
 from ventrix.ui.look.air_scale import ScaleBar
 from ventrix.ui.open_book import OpenBook
+from ventrix.ui.places import kept_number
 from ventrix.ui.widgets.command import Command
 from ventrix.ui.widgets.flow_layout import FlowLayout
 from ventrix.ui.widgets.pedal import DEFAULT_KEY, Pedal
@@ -201,7 +202,7 @@ class AirRoom(Room):
     @property
     def limit(self) -> float:
         """The user's limit of local air speed, as a Mach number."""
-        return float(str(self.open_book.settings.value("mach", LIMIT_MACH)))
+        return kept_number(self.open_book.settings, "mach", LIMIT_MACH)
 
     def use_limit(self, mach: float) -> None:
         """Set it. ValueError unless it lies between 0.1 and 1."""

@@ -44,6 +44,7 @@ from ventrix.ui.flow.readings_page import ReadingsPage
 from ventrix.ui.flow.simulator_panel import SimulatorControl
 from ventrix.ui.flow.step_strip import StepStrip
 from ventrix.ui.open_book import OpenBook
+from ventrix.ui.places import kept_number
 from ventrix.ui.widgets.action_bar import ActionBar
 from ventrix.ui.widgets.asked_first import AskedFirst
 from ventrix.ui.widgets.pedal import DEFAULT_KEY, Pedal
@@ -86,7 +87,7 @@ class FlowRoom(Room):
         self.ladder = LiftLadder()
         self.ladder.rung_chosen.connect(self.control.stand_on)
         self.far = FarView()
-        self.far.least = float(str(open_book.settings.value("far_px", 48)))
+        self.far.least = kept_number(open_book.settings, "far_px", 48)
         self.entry = QLineEdit()
         self.entry.setAccessibleName("Reading typed by hand")
         self.entry.textChanged.connect(self.control.begin_typing)

@@ -17,6 +17,7 @@ from ventrix.records.library.items import face_of
 from ventrix.reports.sheet.pen import PAPERS
 from ventrix.reports.sheet.template_pdf import BAR, Printer, face_pdf, template_pdf
 from ventrix.ui.open_book import OpenBook
+from ventrix.ui.places import kept_number
 from ventrix.ui.widgets.form_sheet import FormSheet
 
 
@@ -49,8 +50,7 @@ class TemplateSheet(FormSheet):
                 self.what.addItem(f"{item.name}, from the library", item)
         self.paper.setCurrentText(str(settings.value("template/paper", "A4")))
         for field, name in ((self.across, "across"), (self.up, "up")):
-            kept = settings.value(f"template/{name}")
-            field.set_value(None if kept is None else float(str(kept)))
+            field.set_value(kept_number(settings, f"template/{name}", None))
         self.come_up()
         self.what.setFocus()
 
