@@ -225,7 +225,7 @@ def _do(bay: Bay, item: WorkItem) -> bool:
 def _copy(bay: Bay, item: WorkItem) -> bool:
     model = developed_port(Findings(bay.job), item.port.kind) if item.port is not None else None
     assert model is not None and item.port is not None
-    each = [c for c in copies(bay.job, model, model.cuts[-1], item.port) if c.depth]
+    each = [c for c in copies(bay.job, model, model.cuts[-1], item.port) if c.depth and c.place in item.places]
     works = [(Place(c.place), float(c.depth or 0.0)) for c in each]
     works = _as_many_as_fit(bay, works, COPY_LEARNS)
     if not works:

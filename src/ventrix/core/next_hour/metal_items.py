@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
+from dataclasses import replace
+from itertools import pairwise
 from typing import Final
 
 from ventrix.core.judging.model_port import developed_port
@@ -157,17 +159,37 @@ class MetalItems:
         for port in (p for p in self.ports if p.kind == kind and p.id != model.id and p.cuts):
             wanted = [c for c in copies(self.job, model, model.cuts[-1], port) if c.answer is not Answer.NO]
             if wanted:
-                yield self._copy(model, port, wanted)
+                missing = not_copied(model, model.cuts[-1], port)
+                whole = self._copy(model, port, wanted, missing, self._gained(model, missing))
+                yield replace(whole, part=self._best_part(model, port, wanted, missing))
 
-    def _copy(self, model: Port, port: Port, wanted: Sequence[Copy]) -> WorkItem:
+    def _best_part(self, model: Port, port: Port, wanted: Sequence[Copy], missing: Sequence[Cut]) -> WorkItem | None:
+        """Of what is to be copied the places with the best hour; None where the tests of the model tell none apart."""
+        flowed = [c for c in model.cuts if self.findings.runs_of(c, model)]
+        sets: list[tuple[set[str], float]] = []  # places that were worked between two tests, and what that brought
+        for before, after in pairwise(flowed):
+            worked = [c for c in missing if before.number < c.number <= after.number]
+            gain = self.findings.gain(self.findings.pair(model, before, after))
+            if worked and gain is not None and gain.value is not None and not gain.is_share:
+                sets.append(({p for c in worked for op in c.operations for p in op.places}, gain.value))
+        parts = []
+        for places, _ in sets:
+            part = [c for c in wanted if c.place in places]
+            if part and len(part) < len(wanted):
+                cuts = [c for c in missing if places & {p for op in c.operations for p in op.places}]
+                gained = sum(gain for others, gain in sets if others <= places)
+                parts.append(self._copy(model, port, part, cuts, max(gained, 0.0)))
+        return max(parts, key=lambda item: item.rate, default=None)
+
+    def _copy(
+        self, model: Port, port: Port, wanted: Sequence[Copy], missing: Sequence[Cut], gained: float | None
+    ) -> WorkItem:
         places = list(dict.fromkeys(c.place for c in wanted))
         waits = [
             WaitsFor(f"the {place} wall of {port.name} is read", wall_key(port, place))
             for place in dict.fromkeys(c.place for c in wanted if c.answer is Answer.READ_FIRST)
         ]
         waits += self.maker.before_metal(port)
-        missing = not_copied(model, model.cuts[-1], port)
-        gained = self._gained(model, missing)
         whole, part = _timed(missing, places), _allowed(wanted)
         if gained is not None:
             gained *= part
@@ -179,6 +201,7 @@ class MetalItems:
             kind=ItemKind.COPY,
             port=port,
             place=places[0],
+            places=tuple(places),
             seconds=seconds,
             stage=STAGE_OF.get(places[0], "walls and roof"),
             rank=self.maker.rank.get(STAGE_OF.get(places[0], "walls and roof"), 0),

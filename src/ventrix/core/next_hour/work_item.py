@@ -43,7 +43,8 @@ class WorkItem:
         its port
     frees : how many other items wait for this one; `leads` is what an hour of the best of them is worth, with all that
         has to be cleared for it counted [m3/s per s]
-    move : what a cut is made of, with its gain by lift
+    move : what a cut is made of, with its gain by lift; `places` what a copy is of, and `part` the part of it with the
+        best hour, for when there is no time for all
     stage : the stage it belongs to, and `rank` that stage's place in the list
     """
 
@@ -68,6 +69,8 @@ class WorkItem:
     because: str = ""
     guess: bool = False
     move: Move | None = None
+    places: tuple[str, ...] = ()
+    part: WorkItem | None = None
 
     @property
     def rate(self) -> float:
@@ -95,13 +98,16 @@ class WorkItem:
 
 def in_time(items: list[WorkItem], left: float) -> list[WorkItem]:
     """The items as they are worth with so much time left [s]: what is cut on a model port now counts on the others as
-    far as it can still be copied, after what is there to be copied already."""
+    far as it can still be copied, after what is there to be copied already; where there is no time to copy all of that,
+    the part with the best hour comes first."""
     keys = {item.key: item for item in items}
     to_copy = sum(
         item.seconds + sum(keys[w.key].seconds for w in item.waits if w.key in keys)
         for item in items
         if item.kind is ItemKind.COPY
     )
+    if to_copy > left:
+        items = [item if item.part is None else item.part for item in items]
     return [_in_time(item, left - to_copy) for item in items]
 
 

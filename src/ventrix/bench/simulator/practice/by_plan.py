@@ -115,7 +115,7 @@ def _acts_of(item: WorkItem, job: Job) -> tuple[Act, ...]:
         model = developed_port(Findings(job), item.port.kind)
         assert model is not None
         each = copies(job, model, model.cuts[-1], item.port)
-        return tuple(Act("cut", Place(c.place), c.depth, port=n) for c in each if c.depth)
+        return tuple(Act("cut", Place(c.place), c.depth, port=n) for c in each if c.depth and c.place in item.places)
     return (Act("flow", port=n),) if item.key.startswith("flow ") else (Act("wall", Place(item.place), port=n),)
 
 
