@@ -238,7 +238,9 @@ def test_a_promise_of_today_leaves_the_models_next_cut_for_the_copies() -> None:
 def test_where_there_is_no_time_to_copy_all_the_best_part_comes_first() -> None:
     """A promise of today: what is left of a copy is the places with the best hour, and it says which."""
     whole, part = (
-        next(i for i in work_list(Findings(READY, benches=demo_benches()), TODAY, left=left).items if i.part or i.places)
+        next(
+            i for i in work_list(Findings(READY, benches=demo_benches()), TODAY, left=left).items if i.part or i.places
+        )
         for left in (1e9, 60.0)
     )
     assert whole.part is not None and whole.part.key == part.key == whole.key

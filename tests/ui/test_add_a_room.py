@@ -52,7 +52,7 @@ class NoteSheet(FormSheet):
 
 
 def test_one_entry_adds_a_room_and_one_a_sheet(open_window: Open, monkeypatch: pytest.MonkeyPatch) -> None:
-    door = Door("notes", "Notes", "=", f"{__name__}:NotesRoom", keyed=True)
+    door = Door("notes", "Notes", "=", f"{__name__}:NotesRoom", "what was noted", keyed=True)
     for module in (main_window, all_commands):  # where the one list is read
         monkeypatch.setattr(module, "ROOMS", (*ROOMS, door))
     monkeypatch.setattr(main_window, "SHEETS", (*SHEETS, Sheet("note", f"{__name__}:NoteSheet")))

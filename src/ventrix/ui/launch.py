@@ -82,11 +82,12 @@ def _run(start: Start, shots: list[tuple[str, Path]], closing: ExitStack) -> tup
         if not shots:
             raise InputError("there is no display: start a desktop open_book, or use --shot or the commands")
         os.environ["QT_QPA_PLATFORM"] = "offscreen"
-    from PySide6.QtCore import QSettings
+    from PySide6.QtCore import QSettings, Qt
     from PySide6.QtWidgets import QApplication
 
     from ventrix.ui.look import theme
 
+    QApplication.setAttribute(Qt.ApplicationAttribute.AA_DontUseNativeDialogs)  # they follow the theme, as all does
     app = QApplication.instance() or QApplication(sys.argv[:1])
     assert isinstance(app, QApplication)
     app.setApplicationName("ventrix")

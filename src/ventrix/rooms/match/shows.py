@@ -99,9 +99,9 @@ def kinds_in_order(job: Job) -> tuple[Direction, ...]:
 
 
 def short_name(port: Port) -> str:
-    """A port as a cell names it: "I3", "E1"."""
+    """A port as a cell names it: "I3", "E1", "I2a" of two intakes of a cylinder."""
     first, _, last = port.name.rpartition(" ")
-    return f"{first[:1].upper()}{last}" if last.isdecimal() else port.name[:6]
+    return f"{first[:1].upper()}{last}" if last[:1].isdecimal() and len(last) <= 4 else port.name[:6]
 
 
 def told_name(job: Job, port: Port) -> str:
@@ -282,7 +282,7 @@ def _cell(record: Record, a: Alike, units: Units) -> Cell:
     figures.append(Figure(wall, "", f"wall, {units.length.label}", a.thin, units.length.label))
     running = any(t == "running" for t in ticks)
     word, mark = _word(a, running, chosen=a.port.id in job.model_port_ids)
-    brief = wall if a.thin else "" if not a.differs else _brief(a, units)
+    brief = wall if a.thin else "model" if a.developed else "" if not a.differs else _brief(a, units)
     return Cell(a.port, short_name(a.port), word, mark, a.mirrored, a.developed, tuple(figures), brief, ticks,
                 _group(job, a.port))  # fmt: skip
 

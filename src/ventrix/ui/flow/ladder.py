@@ -88,15 +88,16 @@ class LiftLadder(QWidget):
         painter.setFont(theme.font(19, narrow=True, weight=600))
         painter.setPen(theme.colour("text"))
         raised = 7 if rung.swirl else 0
-        painter.drawText(QRectF(70, box.top() - raised, 70, box.height()), right, rung.flow)
+        steady = "~" if rung.unsteady else ""  # as large as the figure that it is said of
+        painter.drawText(QRectF(60, box.top() - raised, 80, box.height()), right, f"{steady}{rung.flow}")
         if rung.swirl:
             painter.setFont(theme.font(12, narrow=True))
             painter.setPen(theme.colour("quiet"))
             painter.drawText(QRectF(70, box.top() + 10, 70, box.height()), right, f"{rung.swirl} rpm")
-        if rung.readings > 1 or rung.unsteady or rung.letters:
+        if rung.readings > 1 or rung.letters:
             painter.setFont(theme.font(12, narrow=True))
             painter.setPen(theme.colour("quiet"))
-            words = ("~" if rung.unsteady else "") + (f"×{rung.readings}" if rung.readings > 1 else "") + rung.letters
+            words = (f"×{rung.readings}" if rung.readings > 1 else "") + rung.letters
             painter.drawText(QRectF(141, box.top() + 2, 24, box.height()), left, words)
         if rung.difference:
             painter.setFont(theme.font(16, narrow=True, weight=500))

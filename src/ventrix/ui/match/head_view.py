@@ -158,7 +158,7 @@ class HeadView(QWidget):
             self._corners(painter, box, cell.port.kind)
         size = 18 if self.small else 22
         head = box.adjusted(10, 4, -10, 0)
-        head.setHeight(26)
+        head.setHeight(min(26.0, box.height() - 20))  # above the ticks
         name = f"{cell.short}" + ("  mirrored" if cell.mirrored and not self.small else "")
         paint_text(painter, head, cell.short, cell.port.kind, size, weight=600, narrow=True)
         if name != cell.short and box.width() > 190:

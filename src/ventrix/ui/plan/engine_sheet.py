@@ -33,6 +33,7 @@ class EngineSheet(FormSheet):
         self.column.addWidget(self.plot_caption)
         self.plot = Plot("Filling over engine speed, in full")
         self.plot.setFixedHeight(180)
+        self.plot.hide()  # until there is something on it
         self.column.addWidget(self.plot)
         self.told = QLabel()
         self.told.setWordWrap(True)

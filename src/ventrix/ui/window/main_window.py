@@ -348,7 +348,7 @@ class MainWindow(QMainWindow):
             self.welcome.show_recent([(e.id, e.title) for e in self.files.by_recent()])
         welcome = self.open_book.workspace is None and not self.room.apart
         self._stack.setCurrentWidget(self.welcome if welcome else frame)
-        self.cut_row.setVisible(not self.room.apart)
+        self.cut_row.setVisible(not self.room.apart and self.open_book.workspace is not None)
         apart = self.room.apart and self.open_book.practice is None
         if ROOMS[self._room].key == "practice":
             self.job_bar.show_book("" if apart else None, "Practice")

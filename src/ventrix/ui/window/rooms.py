@@ -14,30 +14,67 @@ if TYPE_CHECKING:
 
 
 class Door(NamedTuple):
-    """A room in the rail: `apart` ones stand at its foot. `benched` ones read the bench; `keyed` ones have the keyboard
-    as soon as they are entered."""
+    """A room in the rail, and what it `is_for`: `apart` ones stand at its foot. `benched` ones read the bench; `keyed`
+    ones have the keyboard as soon as they are entered."""
 
     key: str
     name: str
     digit: str
     lives: str
+    is_for: str
     apart: bool = False
     benched: bool = False
     keyed: bool = False
 
 
 ROOMS: Final = (
-    Door("head", "Head", "1", "ventrix.ui.head.room:HeadRoom"),
-    Door("flow", "Flow", "2", "ventrix.ui.flow.room:FlowRoom", benched=True, keyed=True),
-    Door("cuts", "Cuts", "3", "ventrix.ui.cuts.room:CutsRoom"),
-    Door("compare", "Compare", "4", "ventrix.ui.compare.room:CompareRoom"),
-    Door("air", "Air", "5", "ventrix.ui.air.room:AirRoom", benched=True, keyed=True),
-    Door("plan", "Plan", "6", "ventrix.ui.plan.room:PlanRoom", keyed=True),
-    Door("match", "Match", "7", "ventrix.ui.match.room:MatchRoom"),
-    Door("lineup", "Line-up", "8", "ventrix.ui.lineup.room:LineUpRoom"),
-    Door("sheet", "Sheet", "9", "ventrix.ui.sheet.room:SheetRoom", keyed=True),
-    Door("book", "Book", "0", "ventrix.ui.book.room:BookRoom", apart=True, keyed=True),
-    Door("practice", "Practice", "-", "ventrix.ui.practice.room:PracticeRoom", apart=True, keyed=True),
+    Door("head", "Head", "1", "ventrix.ui.head.room:HeadRoom", "its sizes, walls, valves and faults"),
+    Door(
+        "flow",
+        "Flow",
+        "2",
+        "ventrix.ui.flow.room:FlowRoom",
+        "readings at the bench, lift by lift",
+        benched=True,
+        keyed=True,
+    ),
+    Door("cuts", "Cuts", "3", "ventrix.ui.cuts.room:CutsRoom", "what was ground where, and the wall that is left"),
+    Door(
+        "compare", "Compare", "4", "ventrix.ui.compare.room:CompareRoom", "what a cut did, and whether that is proven"
+    ),
+    Door(
+        "air",
+        "Air",
+        "5",
+        "ventrix.ui.air.room:AirRoom",
+        "air speed and swirl across the port",
+        benched=True,
+        keyed=True,
+    ),
+    Door("plan", "Plan", "6", "ventrix.ui.plan.room:PlanRoom", "the next hour, and what limits a port", keyed=True),
+    Door("match", "Match", "7", "ventrix.ui.match.room:MatchRoom", "all ports alike: the board, copies, hours"),
+    Door("lineup", "Line-up", "8", "ventrix.ui.lineup.room:LineUpRoom", "manifold and gasket against the port"),
+    Door(
+        "sheet", "Sheet", "9", "ventrix.ui.sheet.room:SheetRoom", "the paper that goes home with the head", keyed=True
+    ),
+    Door(
+        "book",
+        "Book",
+        "0",
+        "ventrix.ui.book.room:BookRoom",
+        "every job of the shop, castings, customers",
+        apart=True,
+        keyed=True,
+    ),
+    Door(
+        "practice",
+        "Practice",
+        "-",
+        "ventrix.ui.practice.room:PracticeRoom",
+        "a head that does not exist, and lessons",
+        apart=True,
+        keyed=True,
+    ),
 )
 
 FLOW: Final[Named[FlowRoom]] = Named("flow")

@@ -5,9 +5,13 @@ from __future__ import annotations
 from functools import partial
 
 from PySide6.QtCore import Qt, Signal
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtGui import QResizeEvent
+from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
+
+from ventrix.ui.window.rooms import ROOMS
 
 MOST_RECENT = 5
+FLAT = 600  # px of height under which the rooms are not listed
 WORDS = (
     "A job is a head. Flow its ports as received, make a cut, flow it again, and Compare says what the cut did. "
     "Nothing has to be measured before the first reading."
@@ -69,8 +73,15 @@ class Welcome(QWidget):
             heading.setObjectName("heading")
             column.addWidget(heading)
             column.addWidget(_wrapped(what))
+        self.rooms = _what_rooms_are_for()
+        column.addWidget(self.rooms)
         outer = QVBoxLayout(self)
         outer.addWidget(middle, 0, Qt.AlignmentFlag.AlignCenter)
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        """In a flat window the rooms' own words give way: each room says them when it is empty."""
+        super().resizeEvent(event)
+        self.rooms.setVisible(self.height() >= FLAT)
 
     def show_recent(self, jobs: list[tuple[str, str]]) -> None:
         """Jobs of the book to open, by id and title; the last opened first."""
@@ -85,6 +96,24 @@ class Welcome(QWidget):
             button.setAccessibleName(f"Open {name}")
             button.clicked.connect(partial(self.chosen.emit, job_id))
             self.recent.addWidget(button, 0, Qt.AlignmentFlag.AlignLeft)
+
+
+def _what_rooms_are_for() -> QWidget:
+    """Every room and what it is for, in two columns."""
+    found = QWidget()
+    grid = QGridLayout(found)
+    grid.setContentsMargins(0, 0, 0, 0)
+    grid.setHorizontalSpacing(10)
+    grid.setVerticalSpacing(2)
+    rows = (len(ROOMS) + 1) // 2
+    for i, door in enumerate(ROOMS):
+        name, words = QLabel(door.name), QLabel(door.is_for)
+        words.setObjectName("caption")
+        grid.addWidget(name, i % rows, 2 * (i // rows))
+        grid.addWidget(words, i % rows, 2 * (i // rows) + 1)
+    grid.setColumnStretch(1, 1)
+    grid.setColumnStretch(3, 1)
+    return found
 
 
 def _wrapped(words: str) -> QLabel:
