@@ -64,6 +64,7 @@ LEFT, SIDE = 252, 372  # px, of the outer columns
 TABS = 240  # px of height, of the one under the far view
 WIDE = 1090  # px: below, the outer columns share one
 STACKED = 780  # px: below, that one stands under the far view
+BY_EYE = "my bench"  # as it is called by who has one, reads it and types
 
 
 class FlowRoom(Room):
@@ -436,6 +437,13 @@ class FlowRoom(Room):
             self.hand.follow()
             if not just_made or (self.hand.bench is None and self.hand.run is None):
                 self.hand.use_bench(bench)
+
+    def type_readings(self) -> None:
+        """A new job of who reads a bench and types: it has a name all the same, as it is the same next time."""
+        self.hand.follow()
+        if self.hand.setup.bench is None and self.hand.run is None:
+            self.hand.use_setup(replace(self.hand.setup, bench=BY_EYE))
+            self._show_all()
 
     def begin_check(self, offer: Offer | None = None) -> None:
         """Flow what shows whether the bench changed: the witness port, or the plate among the steps."""

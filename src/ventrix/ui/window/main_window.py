@@ -178,7 +178,9 @@ class MainWindow(QMainWindow):
             self.open_sheet("route")
         elif bench == SIMULATED:
             self.open_book.bench.connect_simulated()
-        elif bench != BY_HAND and self.open_book.workspace is not None:
+        elif bench == BY_HAND:
+            self.rooms.of(FLOW).type_readings()
+        elif self.open_book.workspace is not None:
             chosen = next((b for b in self.open_book.workspace.benches if b.id == bench), None)
             if chosen is not None:
                 self.rooms.of(FLOW).take_bench(chosen)
