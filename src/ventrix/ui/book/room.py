@@ -311,6 +311,9 @@ class BookRoom(Room):
 
     @property
     def chosen(self) -> Entry | None:
+        if self._typing.isActive():  # what was typed is asked before anything is done to what was found
+            self._typing.stop()
+            self.search()
         row = self.plates.currentIndex().row()
         return self.model.entries[row] if 0 <= row < len(self.model.entries) else None
 
