@@ -484,3 +484,16 @@ def test_the_version_says_what_is_installed(capsys: pytest.CaptureFixture[str]) 
     code, out, _ = ask(capsys, "--version")
     assert code == 0
     assert re.fullmatch(r"Ventrix \d+\.\d+\S*, Python 3\.\d+\.\d+\S*, Qt \d+\.\d+\S*, book \d{4}\n", out)
+
+
+@pytest.mark.parametrize(
+    "told", [("--same-house",), ("--change", "seat"), ("--worthwhile", "1"), ("--school", "low lift first")]
+)
+def test_what_is_asked_of_two_tables_is_refused_beside_a_job_document(
+    capsys: pytest.CaptureFixture[str], tmp_path: Path, told: tuple[str, ...]
+) -> None:
+    """A job says itself what its cuts were and whose number speaks: an option is never passed over in silence."""
+    path = tmp_path / "job.json"
+    write_job(demo_job(), path)
+    said = refused(capsys, "compare", path, *told)
+    assert told[0] in said and "a job document says that itself" in said

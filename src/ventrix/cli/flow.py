@@ -45,15 +45,16 @@ def compare(
     after: Annotated[Path | None, typer.Argument(metavar="AFTER.csv")] = None,
     as_json: JsonOption = False,
     change: Annotated[
-        list[str], typer.Option(metavar="KIND", help=f"What the cut was, may be repeated: {', '.join(CUT_KINDS)}.")
-    ] = [CutKind.PORT],  # noqa: B006
+        list[str] | None,
+        typer.Option(metavar="KIND", help=f"What the cut was (port), may be repeated: {', '.join(CUT_KINDS)}."),
+    ] = None,
     worthwhile: Annotated[
         str | None,
         typer.Option(metavar="CFM", help="Smallest gain that matters; 1 % of the flow without it."),
     ] = None,
     school: Annotated[
-        str, typer.Option(help="Whose number speaks: cam-weighted, low lift first, peak and near-peak.")
-    ] = "cam-weighted",
+        str | None, typer.Option(help="Whose number speaks: cam-weighted (usual), low lift first, peak and near-peak.")
+    ] = None,
     one_house: Annotated[
         bool, typer.Option("--same-house", help="Both tables are one shop's paper, flowed the same way.")
     ] = False,
@@ -69,9 +70,10 @@ def compare(
     from ventrix.reports import results
 
     if after is None:
-        if one_house:
-            raise InputError("is for two run tables: a job document says itself which were flowed the same way",
-                             field="--same-house")  # fmt: skip
+        asked = {"--same-house": one_house, "--change": change, "--worthwhile": worthwhile, "--school": school}
+        told = next((option for option, value in asked.items() if value), "")
+        if told:
+            raise InputError("is for two run tables: a job document says that itself", field=told)
         _judge_job(before, as_json)
         return
     tables = read_run_table(before), read_run_table(after)
@@ -84,12 +86,15 @@ def compare(
             raise InputError(str(error), field="--worthwhile") from None
         if least <= 0:
             raise InputError("the smallest gain that matters must be above zero", field="--worthwhile")
+    school = School.CAM if school is None else school
     if school not in tuple(School):
         raise InputError(f"'{school[:40]}' is not one of {', '.join(School)}", field="--school")
     try:
         ticked = [[run.run_id for run in reduced]] if one_house else []
         known = replace(reduced[1].known, house=same_house(reduced, ticked))
-        comparison = compare_runs([reduced[0]], [reduced[1]], _cut_kinds(change), known=known, school=school)
+        comparison = compare_runs(
+            [reduced[0]], [reduced[1]], _cut_kinds(change or [CutKind.PORT]), known=known, school=school
+        )
         poured = tables[0].geometry.port_volume, tables[1].geometry.port_volume
         volumes = Volumes(poured[0], poured[1]) if poured[0] is not None and poured[1] is not None else None
         verdict = judge(comparison, least, volumes, Wording(lift_unit=tables[0].lift_unit))
