@@ -9,7 +9,7 @@ from dataclasses import replace
 from pathlib import Path
 
 import pytest
-from PySide6.QtCore import QTimer
+from PySide6.QtCore import QEventLoop, QTimer
 
 from tests.ui.stand_in import Open
 from ventrix.demo.job import demo_benches, demo_job
@@ -70,6 +70,16 @@ def test_the_window_lives_while_the_server_is_slow(window: MainWindow) -> None:
     space.apply("title", replace(space.job, title="Slowly kept"))
     assert len(lived) > 3 and all(lived)
     assert space.job.title == "Slowly kept"
+
+
+def test_many_quick_answers_hold_the_window_no_longer_than_one(window: MainWindow, monkeypatch) -> None:  # type: ignore[no-untyped-def]
+    """Each comes at once, and the window draws in between all the same."""
+    monkeypatch.setattr(of_aside, "HELD", 0.0)
+    lived: list[QEventLoop] = []
+    real = QEventLoop.exec
+    monkeypatch.setattr(QEventLoop, "exec", lambda loop, *flags: (lived.append(loop), real(loop, *flags))[1])
+    window.open_book.book.load(demo_job().id)
+    assert len(lived) > 5
 
 
 def test_what_another_station_writes_comes_in_without_a_wait(window: MainWindow, qtbot, postgres_url: str) -> None:  # type: ignore[no-untyped-def]

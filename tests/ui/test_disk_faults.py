@@ -6,16 +6,20 @@ import os
 import sqlite3
 from collections.abc import Callable, Iterator
 from contextlib import closing, contextmanager
+from datetime import date
 from pathlib import Path
 
 import pytest
 from sqlalchemy import event
 
 from tests.ui.stand_in import StandIn, counted
+from ventrix.core.edits.cuts import add_port
 from ventrix.core.quantity.units import to_si
+from ventrix.records.book.backups import back_up, restore
 from ventrix.records.book.book import Book
 from ventrix.records.book.whole_copy import copy_whole
 from ventrix.ui.window.main_window import MainWindow
+from ventrix.workspace.new_job import new_port
 
 Foot = tuple[MainWindow, StandIn, Callable[[str], None]]
 Fault = Callable[[Book, Path], Iterator[None]]
@@ -77,6 +81,14 @@ def exchanged(_book: Book, path: Path) -> Iterator[None]:
     os.replace(copy, path)
 
 
+def restored(_book: Book, path: Path) -> Iterator[None]:
+    """Put back to a copy while it is open, by the program's own command; the disk is at fault on top of it."""
+    copied = back_up(path, date(2026, 5, 4))
+    assert copied is not None
+    restore(path, copied.day, date(2026, 5, 5))
+    yield from power_cut(_book, path)
+
+
 def damaged(book: Book, path: Path) -> Iterator[None]:
     book._engine.dispose()
     sound = path.read_bytes()
@@ -112,6 +124,27 @@ def power_cut(book: Book, _path: Path) -> Iterator[None]:
     dialect.do_commit = real  # type: ignore[method-assign]
 
 
+def test_what_is_in_hand_is_offered_at_the_cut_it_was_read_at(foot: Foot, tmp_path: Path) -> None:
+    """After a change of port it waits: the other port gets a reading of its own, or none."""
+    window, bench, step = foot
+    book, space = window.open_book.book, window.open_book.workspace
+    assert space is not None
+    space.apply("a port", add_port(space.job, new_port("Exhaust 1", "exhaust")))
+    first, other = space.job.ports
+    space.look_at_port(first.id)
+    bench.feed(LIFT, to_si(24, "cfm"))
+    window.open_book._watch.stop()
+    with contextmanager(power_cut)(book, tmp_path / "book.sqlite"):
+        step("press")
+    space.look_at_port(other.id)
+    assert window.rooms["flow"].control.in_hand is None
+    space.look_at_port(first.id)
+    assert window.rooms["flow"].far.far.phase.startswith("NOT KEPT 0.050")
+    step("press")
+    assert counted(window) == {50: 1}
+    assert [len(c.runs) for c in space.job.port(other.id).cuts] == [0]
+
+
 @pytest.mark.parametrize(
     ("fault", "words"),
     [
@@ -119,6 +152,7 @@ def power_cut(book: Book, _path: Path) -> Iterator[None]:
         (read_only, "can only be read"),
         (taken_away, "file is gone"),
         (exchanged, "taken out of the book"),
+        (restored, "The disk cannot be written"),
         (damaged, "file is damaged"),
         (written_by_another, "Another program is writing"),
         (power_cut, "The disk cannot be written"),

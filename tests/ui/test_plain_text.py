@@ -14,23 +14,26 @@ from ventrix.ui.widgets.rich_label import RichLabel
 MARKED = '<img src="gone.png"><b>Bo</b>'
 
 
-def test_no_label_takes_a_name_for_markup(open_window: Open, qtbot: object) -> None:
+@pytest.mark.parametrize(
+    "name", [MARKED, MARKED + "long" * 2500, f"\u202e{MARKED}\u0007"], ids=["short", "long", "odd"]
+)
+def test_no_label_takes_a_name_for_markup(open_window: Open, qtbot: object, name: str) -> None:
     window = open_window()
     space = window.open_book.workspace
     assert space is not None
     ports = tuple(
-        replace(p, name=MARKED + p.name, cuts=tuple(replace(c, name=MARKED, note=MARKED) for c in p.cuts))
+        replace(p, name=name + p.name, cuts=tuple(replace(c, name=name, note=name) for c in p.cuts))
         for p in space.job.ports
     )
-    space.apply("names", replace(space.job, title=MARKED, note=MARKED, condition=MARKED, ports=ports), "Named.")
+    space.apply("names", replace(space.job, title=name, note=name, condition=name, ports=ports), "Named.")
     told = 0
-    for name in window.rooms:
-        window.open_book.ways.room(name)
+    for room in window.rooms:
+        window.open_book.ways.room(room)
         QApplication.processEvents()
         for label in window.findChildren(QLabel):
             if "<img" in label.text() and label.isVisible():
                 told += 1
-                assert label.textFormat() == Qt.TextFormat.PlainText, (name, label.text())
+                assert label.textFormat() == Qt.TextFormat.PlainText, (room, label.text()[:200])
             elif isinstance(label, RichLabel):
                 assert label.textFormat() == Qt.TextFormat.RichText
     assert told >= 10, "the name stands in most rooms"
