@@ -35,7 +35,7 @@ def test_a_scan_is_measured_taken_over_and_held_against_the_next(open_window: Op
     window = open_window()
     space = window.open_book.workspace
     assert space is not None and space.port is not None
-    space.look_at(space.port.cuts[2].id)
+    space.look_at(space.port.cuts[1].id)
     window.open_sheet("scan")
     sheet = window.sheets["scan"]
     assert isinstance(sheet, ScanSheet)
@@ -51,25 +51,36 @@ def test_a_scan_is_measured_taken_over_and_held_against_the_next(open_window: Op
     throat = sheet._boxes["throat_diameter"]
     assert "typed" in throat.text() and throat.isChecked(), "it differs from the demo's own: taken unless unticked"
     sheet._boxes["bowl_diameter"].setChecked(False)
-    bowl = carried_figure(space.port, space.port.cuts[2], "bowl_diameter")
+    bowl = carried_figure(space.port, space.port.cuts[1], "bowl_diameter")
     sheet.take_button.click()
-    cut = space.port.cuts[2]
+    cut = space.port.cuts[1]
     assert cut.throat_diameter == pytest.approx(to_si(34.9, "mm"), abs=to_si(0.1, "mm"))
     assert carried_figure(space.port, cut, "bowl_diameter") == bowl, "what was not ticked stays"
     assert any(p.how == "scan" for p in cut.pours) and sum(s.name.startswith("scan") for s in cut.stations) == 9
     files, missing = photos_of(space.job, space.book.photo_folder)
     assert cut.scans[0].file in files and not missing
 
-    space.look_at(space.port.cuts[3].id)
+    space.look_at(space.port.cuts[2].id)
     window.open_sheet("scan")
     sheet.known_size.set_value(to_si(34.9, "mm"))
     sheet.before.setCurrentIndex(1)
     worked = replace(PORT, worked=(Worked(0.72, 0.95, 0.0, 0.9, 0.5),))
     measured(sheet, qtbot, mesh(tmp_path / "three.stl", worked, 2))
     assert "short side, floor" in sheet.said.text(), sheet.problem.text()
+    assert sheet.taken_map.isVisibleTo(sheet) and "deepest" in sheet.taken_map.accessibleDescription()
+    works = {w.place: w for op in space.port.cuts[2].operations for w in op.works}
+    box = next(box for key, box in sheet._boxes.items() if key == f"depth of {works['short side'].id}")
+    assert "Short side" in box.text() and "taken off" in box.text()
+    box.setChecked(True)
+    sheet.take_button.click()
+    (dug,) = (w for op in space.port.cuts[2].operations for w in op.works if w.place == "short side")
+    assert dug.depth == pytest.approx(to_si(0.5, "mm"), abs=to_si(0.1, "mm")), "half a millimetre was ground"
+    window.open_book.workspace.undo()  # type: ignore[union-attr]
+    (told,) = (w for op in space.port.cuts[2].operations for w in op.works if w.place == "short side")
+    assert told.depth == works["short side"].depth and not space.port.cuts[2].scans
 
     window.open_book.workspace.undo()  # type: ignore[union-attr]
-    assert not space.port.cuts[2].scans and not any(p.how == "scan" for p in space.port.cuts[2].pours), "one step"
+    assert not space.port.cuts[1].scans and not any(p.how == "scan" for p in space.port.cuts[1].pours), "one step"
 
 
 def test_what_is_no_scan_is_said_and_stop_lets_go(open_window: Open, qtbot, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping
 from dataclasses import replace
+from types import MappingProxyType
 from typing import Any, Final
 
 from ventrix.core.edits.swap import swapped
@@ -59,10 +60,21 @@ def add_wall(job: Job, cut_id: str, wall: WallReading) -> Job:
 
 
 def take_scan(
-    job: Job, cut_id: str, scan: Scan, figures: Mapping[str, Any], stations: tuple[Station, ...], pour: Pour | None
+    job: Job,
+    cut_id: str,
+    scan: Scan,
+    figures: Mapping[str, Any],
+    stations: tuple[Station, ...],
+    pour: Pour | None,
+    depths: Mapping[str, float] = MappingProxyType({}),
 ) -> Job:
     """Hang a scan from a cut and take over what it measured, in one step: figures by their field, stations in place of
-    those of an earlier scan, and its volume as a pour."""
+    those of an earlier scan, its volume as a pour, and what passes took off [m], by the id of their work: walls that
+    were read before lose so much."""
+
+    def dug(operation: Operation) -> Operation:
+        works = tuple(replace(w, depth=depths[w.id]) if w.id in depths else w for w in operation.works)
+        return operation if works == operation.works else replace(operation, works=works)
 
     def edit(cut: Cut) -> Cut:
         typed = tuple(s for s in cut.stations if not s.name.startswith(BY_SCAN)) if stations else cut.stations
@@ -72,6 +84,7 @@ def take_scan(
             scans=(*(s for s in cut.scans if s.file != scan.file), scan),
             stations=tuple(sorted((*typed, *stations), key=lambda s: s.along)),
             pours=pours if pour is None else (*pours, pour),
+            operations=tuple(dug(operation) for operation in cut.operations),
             **figures,
         )
 

@@ -16,6 +16,7 @@ from ventrix.core.scan.measure import Measured
 from ventrix.rooms.display_units import Units
 
 VOLUME: Final = "volume"
+DEPTH: Final = "depth of "  # and the id of the work
 STATIONS: Final = 9
 DIFFERS: Final = 0.01  # of the larger: less is the same figure twice
 
@@ -83,6 +84,32 @@ def _figures(found: Measured) -> list[tuple[str, str, float | None, str, float]]
         (VOLUME, "Volume", found.volume * 1e-9, "volume", 0.002 * found.volume * 1e-9),
     ]
     return rows
+
+
+def depth_rows(cut: Cut, taken: Taken, units: Units) -> tuple[ScanRow, ...]:
+    """What each pass of a cut took off by two scans, the one before it and the one after, beside what was told: the
+    deepest side of its place, or its own."""
+    length, mm = units.length, to_si(1.0, "mm")
+    rows = []
+    for work in (w for operation in cut.operations for w in operation.works):
+        sides = [p for p in taken.places if p.place == work.place and work.side in (None, p.side)]
+        found = max(sides, key=lambda p: p.depth, default=None)
+        if found is None or found.depth <= found.u:
+            continue
+        depth, u = found.depth * mm, found.u * mm
+        where = f"{work.place}, {work.side}" if work.side else work.place
+        rows.append(
+            ScanRow(
+                f"{DEPTH}{work.id}",
+                f"{where[:1].upper()}{where[1:]}, taken off",
+                work.depth,
+                depth,
+                length.text(work.depth),
+                f"{length.text(depth)} ± {length.text(u)} {length.label}",
+                work.depth is not None and abs(work.depth - depth) > u,
+            )
+        )
+    return tuple(rows)
 
 
 def stations_of(found: Measured, new_id: Callable[[], str]) -> tuple[Station, ...]:

@@ -19,7 +19,7 @@ from PySide6.QtWidgets import (
 )
 
 from ventrix.core.edits.cuts import BY_SCAN, take_scan
-from ventrix.core.model.cut import Cut, Pour, Scan
+from ventrix.core.model.cut import Cut, Port, Pour, Scan
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si
 from ventrix.core.quantity.words import sentence
@@ -28,8 +28,9 @@ from ventrix.core.scan.scanned import ScanAsked, Scanned, scan_of
 from ventrix.core.scan.unit import SIZES, UNITS, KnownSize, stretch_typed
 from ventrix.records.files.mesh_files import KINDS, MeshData, read_mesh
 from ventrix.records.files.photos import keep_mesh
-from ventrix.rooms.cuts.scan_rows import VOLUME, ScanRow, scan_rows, stations_of, taken_lines
+from ventrix.rooms.cuts.scan_rows import DEPTH, VOLUME, ScanRow, depth_rows, scan_rows, stations_of, taken_lines
 from ventrix.ui.cuts.scan_view import ScanView
+from ventrix.ui.cuts.taken_map import TakenMap
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
 from ventrix.ui.widgets.planner import Planner
@@ -49,6 +50,7 @@ class ScanSheet(FormSheet):
         self.path: Path | None = None
         self.found: Scanned | None = None
         self._cut: Cut | None = None
+        self._held_against = ""
         self.choose = QPushButton("Choose a scan, or drop one here…")
         self.choose.clicked.connect(self.choose_file)
         self.column.addWidget(self.choose)
@@ -68,13 +70,14 @@ class ScanSheet(FormSheet):
         self.stop_button = QPushButton("Stop")
         self.stop_button.clicked.connect(self.stop)
         self.view = ScanView()
+        self.taken_map = TakenMap()
         self.said = QLabel()
         self.said.setWordWrap(True)
         self.rows = QWidget()
         self._boxes: dict[str, QCheckBox] = {}
         self._lines = QVBoxLayout(self.rows)
         self._lines.setContentsMargins(0, 0, 0, 0)
-        for each in (self.progress, self.stop_button, self.view, self.said, self.rows):
+        for each in (self.progress, self.stop_button, self.view, self.taken_map, self.said, self.rows):
             self.column.addWidget(each)
         self.finish()
         self.caution.setText(
@@ -162,6 +165,7 @@ class ScanSheet(FormSheet):
         self.problem.clear()
         self._stopped = stopped = Event()
         path, earlier = self.path, str(self.before.currentData() or "")
+        self._held_against = earlier
         folder = space.book.photo_folder
 
         def work() -> Scanned:
@@ -216,9 +220,12 @@ class ScanSheet(FormSheet):
                 widget.deleteLater()
         self._boxes.clear()
         self.view.setVisible(found is not None)
+        self.taken_map.setVisible(found is not None and found.taken is not None)
         if found is None:
             self.said.clear()
             return
+        if found.taken is not None:
+            self.taken_map.show_taken(found.taken, self.open_book.units.length)
         units = self.open_book.units
         notes = [*found.notes, *found.measured.notes]
         lines = taken_lines(found.taken, units) if found.taken is not None else ()
@@ -237,7 +244,19 @@ class ScanSheet(FormSheet):
         space, wanted = self.open_book.workspace, self._cut
         ports = () if space is None or wanted is None else space.job.ports
         whose = next(((p, c) for p in ports for c in p.cuts if wanted is not None and c.id == wanted.id), None)
-        return () if whose is None else scan_rows(*whose, found.measured, self.open_book.units)
+        if whose is None:
+            return ()
+        rows, units = scan_rows(*whose, found.measured, self.open_book.units), self.open_book.units
+        alone = found.taken is not None and self._nothing_between(*whose)
+        return (*depth_rows(whose[1], found.taken, units), *rows) if alone and found.taken is not None else rows
+
+    def _nothing_between(self, port: Port, cut: Cut) -> bool:
+        """Whether what came off between the two scans is this cut's alone."""
+        earlier = self._held_against.split("|")[0]
+        before = next((c for c in port.cuts if any(s.file == earlier for s in c.scans)), None)
+        if before is None or before.number >= cut.number:
+            return False
+        return not any(c.operations for c in port.cuts if before.number < c.number < cut.number)
 
     def take(self) -> None:
         space, found = self.open_book.workspace, self.found
@@ -249,7 +268,8 @@ class ScanSheet(FormSheet):
             self.problem.setText("The cut that this scan is of is not there any more.")
             return
         ticked = [key for key, box in self._boxes.items() if box.isChecked() and key in rows]
-        figures = {key: rows[key].scanned for key in ticked if key != VOLUME}
+        depths = {key.removeprefix(DEPTH): rows[key].scanned for key in ticked if key.startswith(DEPTH)}
+        figures = {key: rows[key].scanned for key in ticked if key != VOLUME and not key.startswith(DEPTH)}
         pour = None
         if VOLUME in ticked:
             pour = Pour(id=new_id(), volume=rows[VOLUME].scanned, how=BY_SCAN, date=now_text())
@@ -264,7 +284,7 @@ class ScanSheet(FormSheet):
             seat_at_far_end=self.far.isChecked(), date=now_text(),
         )  # fmt: skip
         stations = stations_of(found.measured, new_id) if self._boxes[STATIONS].isChecked() else ()
-        job = take_scan(space.job, self._cut.id, scan, figures, stations, pour)
+        job = take_scan(space.job, self._cut.id, scan, figures, stations, pour, depths)
         space.apply(f"scan of cut {self._cut.number}, {len(ticked)} figures", job)
         self.path = None
         self._show_found(None)

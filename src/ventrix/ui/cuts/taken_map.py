@@ -1,0 +1,78 @@
+"""Metal taken between two scans, the port unrolled: deeper is stronger, grey is under what two scans tell apart."""
+
+from __future__ import annotations
+
+from typing import Final
+
+import numpy as np
+from PySide6.QtCore import QRectF, QSize, Qt
+from PySide6.QtGui import QBrush, QPainter, QPaintEvent
+from PySide6.QtWidgets import QSizePolicy, QWidget
+
+from ventrix.core.quantity.units import to_si
+from ventrix.core.scan.compare import Taken
+from ventrix.rooms.display_units import Shown
+from ventrix.ui.look import theme
+
+LEFT: Final = 44.0  # px, for the names of the sides
+LINE: Final = 18.0  # px, of words above and below
+SIDES: Final = ("floor", "right", "roof", "left")  # a quarter of the way round each, as the angles run
+
+
+class TakenMap(QWidget):
+    """Along the port from its face to the seat, round it from the middle of the floor by the right."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self._taken: Taken | None = None
+        self._said = ""
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
+        self.setAccessibleName("Metal taken, the port unrolled")
+
+    def sizeHint(self) -> QSize:
+        return QSize(360, 150)
+
+    def show_taken(self, taken: Taken, length: Shown) -> None:
+        """Draw what came off; its depths in the shop's unit."""
+        self._taken, mm = taken, to_si(1.0, "mm")
+        told = taken.depth[np.isfinite(taken.depth)]
+        deepest = float(told.max()) if told.size else 0.0
+        self._said = f"deepest {length.with_unit(deepest * mm)}; grey under {length.with_unit(taken.detection * mm)}"
+        self.setAccessibleDescription(self._said)
+        self.update()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        if self._taken is None:
+            return
+        painter = QPainter(self)
+        depth, along = self._taken.depth, self._taken.along
+        # The middle of each side in the middle of its quarter: the floor's begins an eighth before its middle.
+        depth = np.roll(depth, depth.shape[1] // 8, axis=1)
+        rows, columns = depth.shape[1], depth.shape[0]
+        room = QRectF(LEFT, LINE, self.width() - LEFT - 2, self.height() - 2 * LINE)
+        wide, tall = room.width() / columns, room.height() / rows
+        deepest = max(float(np.nanmax(depth)) if np.isfinite(depth).any() else 0.0, self._taken.detection)
+        unknown = QBrush(theme.colour("quiet"), Qt.BrushStyle.BDiagPattern)
+        for i in range(columns):
+            for j in range(rows):
+                cell = QRectF(room.left() + i * wide, room.top() + j * tall, wide + 0.5, tall + 0.5)
+                taken = depth[i, j]
+                if not np.isfinite(taken):
+                    painter.fillRect(cell, unknown)
+                elif taken <= self._taken.detection:
+                    painter.fillRect(cell, theme.colour("quiet", 0.25))
+                else:
+                    painter.fillRect(cell, theme.colour("brass", 0.25 + 0.75 * min(float(taken) / deepest, 1.0)))
+        painter.setPen(theme.colour("scribe"))
+        painter.drawRect(room)
+        painter.setFont(theme.font(12))
+        painter.setPen(theme.colour("text"))
+        middle = Qt.AlignmentFlag.AlignVCenter
+        for n, side in enumerate(SIDES):
+            painter.drawText(QRectF(0, room.top() + n * room.height() / 4, LEFT - 6, room.height() / 4), middle, side)
+        painter.drawText(QRectF(LEFT, 0, room.width(), LINE), middle, f"Metal taken: {self._said}")
+        ends = QRectF(LEFT, room.bottom(), room.width(), LINE)
+        painter.drawText(ends, middle, "the face")
+        painter.drawText(
+            ends, middle | Qt.AlignmentFlag.AlignRight, f"the seat, {along[-1]:.0f} mm" if len(along) else ""
+        )
