@@ -32,6 +32,7 @@ MAY: Final = (
     "ventrix.rooms.compare",
     "ventrix.rooms.display_units",
     "ventrix.rooms.shared",
+    "ventrix.ui.aside",
     "ventrix.ui.bench_bridge",
     "ventrix.ui.book.indexer",
     "ventrix.ui.compare",

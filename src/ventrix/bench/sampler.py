@@ -141,7 +141,7 @@ class Sampler:
         bench = self._connect()
         if self._known and bench.identity != self._known:
             bench.close()
-            raise LinkError(f"another bench answers there now ('{bench.identity[:60]}'): connect to it anew")
+            raise LinkError(f"another bench answers there now ('{bench.identity[:60]}'): connect to it again")
         self._known = bench.identity
         return bench
 

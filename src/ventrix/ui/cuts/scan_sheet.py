@@ -233,7 +233,7 @@ class ScanSheet(FormSheet):
         self.view.show_scan(found.measured, units.area)
         for row in self._rows(found):
             self._boxes[row.key] = box = QCheckBox(_row_words(row))
-            box.setChecked(row.typed is None or row.differs)
+            box.setChecked(row.typed is None or (row.differs and not _thickens(row)))
             self._lines.addWidget(box)
         self._boxes[STATIONS] = box = QCheckBox("Sections along the port, as stations")
         box.setChecked(True)
@@ -293,6 +293,11 @@ class ScanSheet(FormSheet):
 
 
 STATIONS: Final = "stations"
+
+
+def _thickens(row: ScanRow) -> bool:
+    """A pass that by the scan took less than was told leaves a thicker wall: that is for the porter to tick."""
+    return row.key.startswith(DEPTH) and row.typed is not None and row.scanned < row.typed
 
 
 def _row_words(row: ScanRow) -> str:

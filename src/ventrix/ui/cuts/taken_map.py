@@ -55,7 +55,9 @@ class TakenMap(QWidget):
         unknown = QBrush(theme.colour("quiet"), Qt.BrushStyle.BDiagPattern)
         for i in range(columns):
             for j in range(rows):
-                cell = QRectF(room.left() + i * wide, room.top() + j * tall, wide + 0.5, tall + 0.5)
+                left, top = round(room.left() + i * wide), round(room.top() + j * tall)
+                right, below = round(room.left() + (i + 1) * wide), round(room.top() + (j + 1) * tall)
+                cell = QRectF(left, top, right - left, below - top)  # whole pixels: no seams between cells
                 taken = depth[i, j]
                 if not np.isfinite(taken):
                     painter.fillRect(cell, unknown)
