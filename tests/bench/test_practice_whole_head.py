@@ -112,8 +112,10 @@ def test_at_work_acts_go_to_the_port_that_is_looked_at(tmp_path: Path) -> None:
         cut = replace(port.cuts[0], id="c1", number=1, name="bowl", runs=(), stations=(), operations=(work,))
         ports = (*space.job.ports[:2], replace(port, cuts=(*port.cuts, cut)), space.job.ports[3])
         space.apply("a pass", replace(space.job, ports=ports))
+        space.look_at_port(space.job.ports[1].id)
         (done,) = at_work.take_in(space)
         assert done.act.port == 2
+        assert at_work.practice.at == 1, "the port that is looked at lies on the bench"
         assert at_work.practice.ports[2].metal.depth != at_work.practice.began[2].metal.depth
         assert at_work.practice.ports[0].metal.depth == at_work.practice.began[0].metal.depth
         assert space.job.ports[2].cuts[1].stations, "measured after the pass, on that port"

@@ -279,6 +279,7 @@ class PracticeAtWork:
             cuts = tuple(as_measured(_timed(c, work, done.minutes), metal) if c.id == cut.id else c for c in port.cuts)
             job = edit_port(space.job, port.id, partial(replace, cuts=cuts))
             space.apply("measured after the pass", job)
+        self.put_on_bench(space)  # whatever was cut on others
         return found
 
     def ask_owner(self, space: Workspace) -> str:
