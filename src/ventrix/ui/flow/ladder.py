@@ -10,6 +10,7 @@ from ventrix.core.model.kinds import RungNoteKind
 from ventrix.rooms.flow.pictures import LadderRung
 from ventrix.ui.look import theme
 from ventrix.ui.look.marks import draw_mark
+from ventrix.ui.widgets.spoken_rows import SpokenRows
 
 RUNG = 33
 
@@ -29,6 +30,7 @@ class LiftLadder(QWidget):
         self.setSizePolicy(QSizePolicy.Policy.Fixed, QSizePolicy.Policy.MinimumExpanding)
         self.setFixedWidth(236)
         self.setAccessibleName("Lift ladder")
+        self.told = SpokenRows(self)
 
     def sizeHint(self) -> QSize:
         return QSize(236, HEADING + RUNG * (len(self.rungs) + 1) + 8)
@@ -39,6 +41,7 @@ class LiftLadder(QWidget):
         said = [f"{r.lift}: {r.flow or 'open'} {r.difference} {r.result} {' '.join(r.notes)}".strip() for r in rungs]
         self.setToolTip("\n".join(f"{r.lift}: {', '.join(r.notes)}" for r in rungs if r.notes))
         self.setAccessibleDescription("; ".join(said))
+        self.told.say((QRectF(0, self._top(i), self.width(), RUNG), words) for i, words in enumerate(said))
         self.setMinimumHeight(self.sizeHint().height())
         self.update()
 

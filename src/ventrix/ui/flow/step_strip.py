@@ -8,6 +8,7 @@ from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from ventrix.rooms.flow.pictures import StepLine
 from ventrix.ui.look import theme
+from ventrix.ui.widgets.spoken_rows import SpokenRows, lines_of
 
 LINE = 19
 
@@ -23,6 +24,7 @@ class StepStrip(QWidget):
         self.at: int | None = None
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
         self.setAccessibleName("Steps before the lifts")
+        self.told = SpokenRows(self)
         self.setCursor(Qt.CursorShape.PointingHandCursor)
 
     def sizeHint(self) -> QSize:
@@ -30,7 +32,9 @@ class StepStrip(QWidget):
 
     def show_steps(self, lines: list[StepLine], at: int | None) -> None:
         self.lines, self.at = lines, at
-        self.setAccessibleDescription("; ".join(f"{x.name}: {x.figure or x.state}" for x in lines))
+        told = [f"{x.name}: {x.figure or x.state}" for x in lines]
+        self.setAccessibleDescription("; ".join(told))
+        self.told.say(lines_of(self, 0, LINE, told))
         self.setFixedHeight(self.sizeHint().height())
         self.update()
 

@@ -13,6 +13,7 @@ from PySide6.QtWidgets import QWidget
 from ventrix.rooms.lineup.shows import NOT_READ, Curve, EdgeLine, PortCurves, near_curves
 from ventrix.ui.look import theme
 from ventrix.ui.widgets.painted_text import paint_text
+from ventrix.ui.widgets.spoken_rows import SpokenRows, lines_of
 
 ROW: Final = 27.0
 HEAD: Final = 20.0
@@ -205,6 +206,7 @@ class EdgeList(QWidget):
         self.at = 0
         self.unit = ""
         self.setAccessibleName("Edges, worst first")
+        self.told = SpokenRows(self)
 
     def sizeHint(self) -> QSize:
         return QSize(560, int(HEAD + ROW * max(len(self.lines), 1)))
@@ -212,9 +214,10 @@ class EdgeList(QWidget):
     def show_lines(self, lines: Sequence[EdgeLine], at: int, unit: str) -> None:
         self.lines, self.at, self.unit = tuple(lines), at, unit
         self.setMinimumHeight(int(HEAD + ROW * max(len(lines), 1)))
+        words = [f"{line.name}, {line.step} {unit}, {line.air}, take off {line.take_off}" for line in lines]
         if lines:
-            line = lines[at]
-            self.setAccessibleDescription(f"{line.name}, {line.step} {self.unit}, {line.air}, take off {line.take_off}")
+            self.setAccessibleDescription(words[at])
+        self.told.say(lines_of(self, HEAD, ROW, words))
         self.update()
 
     def mousePressEvent(self, event: QMouseEvent) -> None:

@@ -13,6 +13,7 @@ from ventrix.rooms.match.board_rows import BoardRow
 from ventrix.rooms.match.shows import Cell
 from ventrix.ui.look import theme
 from ventrix.ui.widgets.painted_text import paint_text
+from ventrix.ui.widgets.spoken_rows import SpokenRows, lines_of
 
 NAMES: Final = 110.0
 HEAD: Final = 22.0
@@ -39,6 +40,7 @@ class BoardView(QWidget):
         self.clock = ""  # what runs, as it is read
         self._drawn: int | None = None  # minutes of the box that is being drawn out
         self.setAccessibleName("Stage board")
+        self.told = SpokenRows(self)
 
     def sizeHint(self) -> QSize:
         return QSize(580, int(HEAD + ROW * max(len(self.rows), 1)))
@@ -47,6 +49,9 @@ class BoardView(QWidget):
         self.rows, self.cells, self.stage, self.port = tuple(rows), tuple(cells), stage, port
         self.setMinimumHeight(int(HEAD + ROW * max(len(rows), 1)))
         self.setAccessibleDescription(self.spoken)
+        told = (f"{row.stage}: {', '.join(map(self._words, [i] * len(cells), range(len(cells))))}"
+                for i, row in enumerate(self.rows))  # fmt: skip
+        self.told.say(lines_of(self, HEAD, ROW, told))
         self.update()
 
     @property
@@ -54,9 +59,14 @@ class BoardView(QWidget):
         """The chosen box, for a screen reader."""
         if not self.rows or not self.cells:
             return ""
-        row = self.rows[self.stage]
-        text = row.texts[self.port] or row.states[self.port]
-        return f"{self.cells[self.port].port.name}, {row.stage}: {text}"
+        return f"{self.cells[self.port].port.name}, {self.rows[self.stage].stage}: {self._state(self.stage, self.port)}"
+
+    def _state(self, stage: int, port: int) -> str:
+        row = self.rows[stage]
+        return row.texts[port] or row.states[port]
+
+    def _words(self, stage: int, port: int) -> str:
+        return f"{self.cells[port].port.name} {self._state(stage, port)}"
 
     def box(self, stage: int, port: int) -> QRectF:
         """Where a box stands."""

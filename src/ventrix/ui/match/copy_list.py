@@ -13,6 +13,7 @@ from PySide6.QtWidgets import QWidget
 from ventrix.rooms.match.shows import CopyLine
 from ventrix.ui.look import theme
 from ventrix.ui.widgets.painted_text import paint_text
+from ventrix.ui.widgets.spoken_rows import SpokenRows, lines_of
 
 HEAD: Final = 22.0
 ROW: Final = 26.0
@@ -26,6 +27,7 @@ class CopyList(QWidget):
         self.lines: tuple[CopyLine, ...] = ()
         self.heading = self.unit = ""
         self.setAccessibleName("What may be copied")
+        self.told = SpokenRows(self)
 
     def sizeHint(self) -> QSize:
         return QSize(520, int(HEAD + ROW * max(len(self.lines), 1)))
@@ -33,7 +35,9 @@ class CopyList(QWidget):
     def show_lines(self, lines: Sequence[CopyLine], heading: str, unit: str) -> None:
         self.lines, self.heading, self.unit = tuple(lines), heading, unit
         self.setMinimumHeight(int(HEAD + ROW * max(len(lines), 1)))
-        self.setAccessibleDescription("; ".join(f"{line.place}: {line.words}" for line in lines))
+        told = [f"{line.place}: {line.words}" for line in lines]
+        self.setAccessibleDescription("; ".join(told))
+        self.told.say(lines_of(self, HEAD, ROW, told))
         self.update()
 
     def paintEvent(self, event: QPaintEvent) -> None:

@@ -6,18 +6,23 @@ from collections.abc import Sequence
 from typing import Final
 
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
-from PySide6.QtGui import QBrush, QFontMetricsF, QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtGui import QBrush, QFontMetricsF, QMouseEvent, QPainter, QPaintEvent, QPen, QResizeEvent
 from PySide6.QtWidgets import QWidget
 
 from ventrix.core.model.job import Job, cylinder_of
 from ventrix.rooms.match.shows import MANY, Cell, bolts_along
 from ventrix.ui.look import theme
 from ventrix.ui.widgets.painted_text import paint_text
+from ventrix.ui.widgets.spoken_rows import SpokenRows
 
 GAP: Final = 8.0
 BAND: Final = 56.0  # the head itself, between the rows
 SLIM: Final = 20.0
 SIDES: Final = ("intake", "exhaust")
+
+
+def _said(cell: Cell) -> str:
+    return f"{cell.port.name}, {cell.word}, {', '.join(f.text for f in cell.figures)}"
 
 
 class HeadView(QWidget):
@@ -33,6 +38,7 @@ class HeadView(QWidget):
         self._bolts: tuple[tuple[float, float], ...] = ()
         self.setMinimumHeight(190)
         self.setAccessibleName("The head from above")
+        self.told = SpokenRows(self)
 
     def sizeHint(self) -> QSize:
         return QSize(1100, 300)
@@ -55,9 +61,16 @@ class HeadView(QWidget):
         self._heads = [(names.get(key or "", "head"), rows) for key, rows in heads.items()]
         self._bolts = bolts_along(job)
         at = next((c for c in cells if c.port.id == chosen), None)
-        said = "" if at is None else f"{at.port.name}, {at.word}, {', '.join(f.text for f in at.figures)}"
-        self.setAccessibleDescription(said)
+        self.setAccessibleDescription("" if at is None else _said(at))
+        self._tell()
         self.update()
+
+    def _tell(self) -> None:
+        self.told.say((box, _said(cell)) for box, cell in self.boxes())
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        self._tell()
 
     def boxes(self) -> list[tuple[QRectF, Cell]]:
         """Where every cell stands."""

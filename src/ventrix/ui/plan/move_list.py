@@ -12,6 +12,7 @@ from PySide6.QtWidgets import QWidget
 from ventrix.rooms.plan.shows import MoveLine
 from ventrix.ui.look import theme
 from ventrix.ui.widgets.painted_text import paint_text
+from ventrix.ui.widgets.spoken_rows import SpokenRows, lines_of
 
 ROW: Final = 46
 HEAD: Final = 22
@@ -30,6 +31,7 @@ class MoveList(QWidget):
         self.at = 0
         self.heads: tuple[str, ...] = ("gain", "an hour", "min", "cc", "wall left")
         self.setAccessibleName("Next moves")
+        self.told = SpokenRows(self)
         self.setMinimumWidth(220)
 
     def sizeHint(self) -> QSize:
@@ -39,15 +41,17 @@ class MoveList(QWidget):
         self.lines, self.at, self.heads = tuple(lines), at, heads
         self.setMinimumHeight(HEAD + ROW * max(len(self.lines), 1))
         self.setAccessibleDescription(self.spoken)
+        self.told.say(lines_of(self, HEAD, ROW, map(self._words, range(len(self.lines)))))
         self.update()
 
     @property
     def spoken(self) -> str:
         """The picked line, for a screen reader."""
-        if not self.lines:
-            return ""
-        line = self.lines[self.at]
-        return f"{self.at + 1}: {line.title}, {line.below}, gain {line.gain or 'none'}, {line.rate} an hour"
+        return self._words(self.at) if self.lines else ""
+
+    def _words(self, at: int) -> str:
+        line = self.lines[at]
+        return f"{at + 1}: {line.title}, {line.below}, gain {line.gain or 'none'}, {line.rate} an hour"
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
         row = int((event.position().y() - HEAD) // ROW)

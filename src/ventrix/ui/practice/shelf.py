@@ -11,6 +11,7 @@ from PySide6.QtWidgets import QWidget
 
 from ventrix.ui.look import theme
 from ventrix.ui.widgets.painted_text import paint_text
+from ventrix.ui.widgets.spoken_rows import SpokenRows, lines_of
 
 ROW: Final = 46.0
 ONE: Final = 27.0
@@ -37,6 +38,7 @@ class RowList(QWidget):
         self.rows: tuple[Row, ...] = ()
         self.chosen, self.active = 0, False
         self.setAccessibleName(heading)
+        self.told = SpokenRows(self)
 
     @property
     def high(self) -> float:
@@ -52,7 +54,9 @@ class RowList(QWidget):
     def show_rows(self, rows: Sequence[Row], chosen: int, active: bool) -> None:
         self.rows, self.chosen, self.active = tuple(rows), chosen, active
         self.setMinimumHeight(self.sizeHint().height())
-        self.setAccessibleDescription("; ".join(f"{r.title}: {r.below} {r.right}" for r in self.rows))
+        told = [f"{r.title}: {r.below} {r.right}" for r in self.rows]
+        self.setAccessibleDescription("; ".join(told))
+        self.told.say(lines_of(self, HEAD, self.high, told))
         self.update()
 
     def paintEvent(self, event: QPaintEvent) -> None:

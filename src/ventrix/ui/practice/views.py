@@ -17,6 +17,7 @@ from ventrix.rooms.display_units import Units
 from ventrix.rooms.practice.shows import BASIS, Decision, Shown
 from ventrix.ui.look import theme
 from ventrix.ui.widgets.painted_text import paint_text
+from ventrix.ui.widgets.spoken_rows import SpokenRows, lines_of
 
 ROW: Final = 26.0
 HEAD: Final = 20.0
@@ -171,6 +172,7 @@ class DecisionList(QWidget):
         self.chosen = 0
         self.unit = ""
         self.setAccessibleName("What you decided")
+        self.told = SpokenRows(self)
 
     def sizeHint(self) -> QSize:
         return QSize(760, int(HEAD + ROW * max(len(self.decisions), 1)) + 4)
@@ -182,8 +184,9 @@ class DecisionList(QWidget):
     def show_decisions(self, decisions: tuple[Decision, ...], chosen: int, unit: str) -> None:
         self.decisions, self.chosen, self.unit = decisions, chosen, unit
         self.setMinimumHeight(self.sizeHint().height())
-        told = (f"{d.number} {d.name}: believed {d.believed}, true {d.true}, {d.known}" for d in decisions)
+        told = [f"{d.number} {d.name}: believed {d.believed}, true {d.true}, {d.known}" for d in decisions]
         self.setAccessibleDescription("; ".join(told))
+        self.told.say(lines_of(self, HEAD, ROW, told))
         self.update()
 
     def paintEvent(self, event: QPaintEvent) -> None:

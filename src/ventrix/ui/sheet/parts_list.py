@@ -10,6 +10,7 @@ from PySide6.QtWidgets import QWidget
 
 from ventrix.reports.sheet.contents import ALWAYS, PaperKind, Part, offered
 from ventrix.ui.look import theme
+from ventrix.ui.widgets.spoken_rows import SpokenRows, lines_of
 
 ROW: Final = 29  # px of a line, where there is room
 TIGHT: Final = 25
@@ -29,6 +30,7 @@ class PartsList(QWidget):
         self.beside: dict[Part, str] = {}
         self.at = 0
         self.setAccessibleName("What goes on the sheet")
+        self.told = SpokenRows(self)
         self.row = ROW
         self.tighten(False)
 
@@ -45,6 +47,7 @@ class PartsList(QWidget):
 
     def _fit(self) -> None:
         self.setMinimumHeight(self.row * len(self.rows) + 4)
+        self._tell()
         self.updateGeometry()
         self.update()
 
@@ -63,9 +66,14 @@ class PartsList(QWidget):
     @property
     def spoken(self) -> str:
         """The line the cursor is on, for a screen reader and the foot of the window."""
-        part = self.rows[self.at]
+        return self._words(self.rows[self.at])
+
+    def _words(self, part: Part) -> str:
         state = "always on it" if part in ALWAYS else "on the sheet" if part in self.on else "not on the sheet"
         return f"{part.words}: {state}"
+
+    def _tell(self) -> None:
+        self.told.say(lines_of(self, 0, self.row, map(self._words, self.rows)))
 
     def move_cursor(self, by: int) -> None:
         self.at = max(0, min(self.at + by, len(self.rows) - 1))
@@ -93,6 +101,7 @@ class PartsList(QWidget):
 
     def _say_changed(self) -> None:
         self.setAccessibleDescription(self.spoken)
+        self._tell()
         self.update()
         self.changed.emit()
 
