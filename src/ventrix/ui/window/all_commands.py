@@ -19,6 +19,7 @@ from ventrix.ui.window.commands import (
     row_commands,
 )
 from ventrix.ui.window.file_commands import FILE
+from ventrix.ui.window.report import choose_report
 from ventrix.ui.window.rooms import AIR, FLOW, ROOMS, SHEET
 
 if TYPE_CHECKING:
@@ -106,5 +107,6 @@ def all_commands(window: MainWindow) -> tuple[Command, ...]:
         manual("manual", "&Manual: this room", page, "F1"),
         manual("manual.index", "Manual: &contents", lambda: page("index"), "Shift+F1"),
         manual("manual.changes", "What has c&hanged", lambda: page("changes")),
+        manual("report.save", "Save a &report…", lambda: choose_report(window, window.open_book)),
         manual("about", "&About Ventrix", window.show_about),
     )
