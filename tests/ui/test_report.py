@@ -34,16 +34,19 @@ def test_folders_and_customers_are_taken_out_and_nothing_else(text: str, left: s
     assert without_traces(text, ["Anna Ottermann", "", "Al"], HOME) == left
 
 
-def test_the_job_goes_along_without_its_customer(tmp_path: Path) -> None:
+@pytest.mark.parametrize("name", ["Bo Ketterick", 'Bo "Fast" Ketterick', "Jürgen Öttl", "a\\b heads"])
+def test_the_job_goes_along_without_its_customer(tmp_path: Path, name: str) -> None:
     log = tmp_path / "ventrix.log"
-    log.write_text(f'Traceback: File "{tmp_path}/a.py" for Bo Ketterick\n', encoding="utf-8")
-    job = replace(demo_job(), customer="Bo Ketterick", note="for Bo Ketterick, by Friday", title="Ketterick's 22H")
-    save_report(tmp_path / "r.zip", "Ventrix 0.9", log, ["Bo Ketterick"], job, demo_benches())
+    log.write_text(f'Traceback: File "{tmp_path}/a.py" for {name}\n', encoding="utf-8")
+    job = replace(demo_job(), customer=name, note=f"for {name}, by Friday", title=f"22H of {name}")
+    save_report(tmp_path / "r.zip", "Ventrix 0.9", log, [name], job, demo_benches())
     with zipfile.ZipFile(tmp_path / "r.zip") as archive:
-        texts = {name: archive.read(name).decode() for name in archive.namelist()}
+        texts = {file: archive.read(file).decode() for file in archive.namelist()}
     assert sorted(texts) == ["about.txt", "job.json", "log.txt"]
-    assert "Bo Ketterick" not in "".join(texts.values()) and str(tmp_path) not in texts["log.txt"]
-    assert json.loads(texts["job.json"])["ports"], "and is a job still"
+    assert name not in texts["log.txt"] and str(tmp_path) not in texts["log.txt"]
+    told = json.loads(texts["job.json"])  # and is a job still
+    assert (told["note"], told["title"]) == ("for a customer, by Friday", "22H of a customer")
+    assert name not in str(told)
 
 
 @pytest.mark.parametrize(("answer", "goes"), [("Yes", True), ("No", False), ("Cancel", None)])

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 import re
 from collections.abc import Iterable
 from dataclasses import replace
@@ -25,7 +26,9 @@ def without_traces(text: str, names: Iterable[str], home: str) -> str:
         text = text.replace(f"{home}/", "/x/").replace(home, "~")  # whose home it is stands in its own name
     text = _QUOTED.sub(r"\1…/\2\1", text)
     text = _BARE.sub(r"…/\1", text)
-    for name in sorted({n.strip() for n in names}, key=len, reverse=True):
+    known = {n.strip() for n in names}
+    known |= {json.dumps(n, ensure_ascii=False)[1:-1] for n in known}  # as a job document writes quotes and the like
+    for name in sorted(known, key=len, reverse=True):
         if len(name) >= SHORTEST:
             text = re.sub(re.escape(name), "a customer", text, flags=re.IGNORECASE)
     return text

@@ -25,7 +25,7 @@ class TakenMap(QWidget):
     def __init__(self) -> None:
         super().__init__()
         self._taken: Taken | None = None
-        self._said = ""
+        self._said = self._seat = ""
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
         self.setAccessibleName("Metal taken, the port unrolled")
 
@@ -37,6 +37,7 @@ class TakenMap(QWidget):
         self._taken, mm = taken, to_si(1.0, "mm")
         told = taken.depth[np.isfinite(taken.depth)]
         deepest = float(told.max()) if told.size else 0.0
+        self._seat = f"the seat, {length.with_unit(float(taken.along[-1]) * mm)}" if len(taken.along) else ""
         self._said = f"deepest {length.with_unit(deepest * mm)}; grey under {length.with_unit(taken.detection * mm)}"
         self.setAccessibleDescription(self._said)
         self.update()
@@ -45,7 +46,7 @@ class TakenMap(QWidget):
         if self._taken is None:
             return
         painter = QPainter(self)
-        depth, along = self._taken.depth, self._taken.along
+        depth = self._taken.depth
         # The middle of each side in the middle of its quarter: the floor's begins an eighth before its middle.
         depth = np.roll(depth, depth.shape[1] // 8, axis=1)
         rows, columns = depth.shape[1], depth.shape[0]
@@ -75,6 +76,4 @@ class TakenMap(QWidget):
         painter.drawText(QRectF(LEFT, 0, room.width(), LINE), middle, f"Metal taken: {self._said}")
         ends = QRectF(LEFT, room.bottom(), room.width(), LINE)
         painter.drawText(ends, middle, "the face")
-        painter.drawText(
-            ends, middle | Qt.AlignmentFlag.AlignRight, f"the seat, {along[-1]:.0f} mm" if len(along) else ""
-        )
+        painter.drawText(ends, middle | Qt.AlignmentFlag.AlignRight, self._seat)
