@@ -27,7 +27,7 @@ def mesh(path: Path, port: ScannedPort, seed: int, unit: float = 1.0) -> Path:
 def measured(sheet: ScanSheet, qtbot, path: Path) -> None:  # type: ignore[no-untyped-def]
     sheet.take_file(path)
     sheet.measure_button.click()
-    assert not sheet.stop_button.isHidden(), sheet.problem.text()
+    assert not sheet.work.isHidden(), sheet.problem.text()
     qtbot.waitUntil(lambda: sheet.found is not None or bool(sheet.problem.text()), timeout=90_000)
 
 
@@ -47,7 +47,7 @@ def test_a_scan_is_measured_taken_over_and_held_against_the_next(open_window: Op
     sheet.known_size.set_value(to_si(34.9, "mm"))
     measured(sheet, qtbot, sheet.path or tmp_path)
     assert sheet.problem.text() == "" and sheet.found is not None and sheet.found.unit == "mm"
-    assert "measures 34" in sheet.said.text()
+    assert "measures 1.37" in sheet.said.text(), "in the shop's inches"
     throat = sheet._boxes["throat_diameter"]
     assert "typed" in throat.text() and throat.isChecked(), "it differs from the demo's own: taken unless unticked"
     sheet._boxes["bowl_diameter"].setChecked(False)
@@ -98,5 +98,5 @@ def test_what_is_no_scan_is_said_and_stop_lets_go(open_window: Open, qtbot, tmp_
     sheet.alone.clear()
     sheet.take_file(mesh(tmp_path / "port.stl", PORT, 1))
     sheet.measure_button.click()
-    sheet.stop_button.click()
+    sheet.work.stop_button.click()
     assert sheet.measure_button.isEnabled() and sheet.found is None

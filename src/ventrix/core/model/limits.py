@@ -14,6 +14,8 @@ from ventrix.core.model.cut import (
     Port,
     Pour,
     Scan,
+    ScannedDepth,
+    ScannedStrip,
     Slip,
     Station,
     Trial,
@@ -87,6 +89,7 @@ _PRESSURE: Final = Limit("a test pressure", "Pa", 1, 50_000)
 
 _LENGTH: Final = Limit("a size of a port", "mm", 0.1, 1000)
 
+_TAKEN: Final = Limit("a depth taken off", "mm", -20, 50)
 _SMALL: Final = Limit("a size of a port", "mm", 0, 500)
 
 _ANGLE: Final = Limit("an angle", "deg", 0, 180)
@@ -241,7 +244,17 @@ LIMITS: Final[dict[type[Noun], dict[str, Limit]]] = {
         "area": Limit("a section's area", "cm2", 0.01, 2000),
     },
     Photo: {},
-    Scan: {"guide_bore": _SMALL},
+    Scan: {
+        "guide_bore": _SMALL,
+        "taken_volume": Limit("a volume taken off", "cc", -1000, 1000),
+        "taken_uncertainty": Limit("a volume's uncertainty", "cc", 0, 1000),
+        "least_told": Limit("a least depth", "mm", 0, 20),
+    },
+    ScannedDepth: {"depth": _TAKEN, "uncertainty": Limit("a depth's uncertainty", "mm", 0, 20)},
+    ScannedStrip: {
+        "along": Limit("a place along the port", "mm", 0, 1000),
+        **dict.fromkeys(("left", "roof", "right", "floor"), _TAKEN),
+    },
     Trial: {
         "area_taken": Limit("an area taken by clay", "cm2", 0, 1000),
         "area_uncertainty": Limit("an area's uncertainty", "cm2", 0, 1000),

@@ -14,9 +14,11 @@ from ventrix.core.model.kinds import Band, Place
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.scan.march import Said
 from ventrix.core.scan.measure import Measured, inward_of, reach_of
+from ventrix.core.scan.notes import Millimetres, Note
 
 POINTS: Final = 20_000  # that the fit is made with
 TRIM: Final = 1.5, 0.12  # mm off, from the first round to the last
+APART: Final = 0.6  # mm off, of two ports as cast: the last round of theirs
 ROUNDS: Final = 14
 LEAST_KEPT: Final = 0.6
 SHRUNK: Final = 0.0012
@@ -45,14 +47,17 @@ class Taken:
 
     along, depth : stations [mm], shape (n,), and metal taken, shape (n, 24), angles from the floor by the right, roof
         and left; nan where nothing could be told
-    detection : the least that is told from nothing [mm]
+    strips : the same by side, shape (n, 4), floor, right, roof, left
+    detection, speckle : the least that is told from nothing [mm], of a side or a place, and of one cell of `depth`
     volume, u_volume : of the worked patch [mm3]
     scale : of the second scan against the first; `kept`: share of its surface that did not change
     """
 
     along: Array
     depth: Array
+    strips: Array
     detection: float
+    speckle: float
     volume: float
     u_volume: float
     scale: float
@@ -62,9 +67,14 @@ class Taken:
 
 
 def compare(
-    before: Measured, after: Measured, left_alone: tuple[float, float] | None = None, said: Said = lambda _share: None
+    before: Measured,
+    after: Measured,
+    left_alone: tuple[float, float] | None = None,
+    said: Said = lambda _share: None,
+    *,
+    two_ports: bool = False,
 ) -> Taken:
-    """Metal taken between two scans.
+    """Metal taken between two scans, or what one port has more of than another.
 
     Parameters
     ----------
@@ -74,6 +84,8 @@ def compare(
         A stretch along the port that was not worked [mm from the face]: the two are laid on each other by it.
     said : callable
         Told how far it is; may raise to stop.
+    two_ports : bool
+        They are of two ports of one shape: each may differ anywhere, and they are laid on each other by all of it.
 
     Returns
     -------
@@ -85,31 +97,50 @@ def compare(
     """
     turn, shift = _rigid(_marks(after), _marks(before))
     said(0.2)
-    turn, shift, kept, scale = _fitted(before, after, turn, shift, left_alone)
+    turn, shift, kept, scale = _fitted(before, after, turn, shift, left_alone, APART if two_ports else TRIM[1])
     said(0.6)
     along, grid, normals, cells = _grid(before)
     depth = _displaced(before, after, turn, shift, grid, normals)
     said(0.9)
+    strips = folded(depth)
+    scatter, apart = _scatter(depth), _scatter(strips)
+    speckle, detection = (max(LEAST_TOLD, 2 * s) for s in (scatter, apart))
+    volume, u_volume = _volume(depth, cells, speckle, scatter)
+    places = _places(along / before.length, depth, apart, speckle)
+    notes = _same(depth) if two_ports else _notes(kept, scale, scatter, depth, left_alone)
+    return Taken(along, depth, strips, detection, speckle, volume, u_volume, scale, kept, places, notes)
+
+
+def folded(depth: Array) -> Array:
+    """Metal taken by side, shape (n, 4), floor, right, roof and left: the mean over each side's quarter."""
+    quarter = ANGLES // len(_SIDES)
+    turned = np.roll(depth, quarter // 2, axis=1).reshape(len(depth), len(_SIDES), quarter)
+    known = np.isfinite(turned).sum(axis=2)
+    summed = np.nansum(turned, axis=2)
+    return np.where(known > quarter // 2, summed / np.maximum(known, 1), np.nan)
+
+
+def _scatter(depth: Array) -> float:
+    """What two scans lie apart where nothing was cut [mm]: metal never grows, so by its negative half."""
     negative = depth[np.isfinite(depth) & (depth < 0)]
-    scatter = float(np.sqrt(np.mean(negative**2))) if len(negative) > 5 else 0.0
-    detection = max(LEAST_TOLD, 2 * scatter)
-    volume, u_volume = _volume(depth, cells, detection, scatter)
-    places = _places(along / before.length, depth, scatter, detection)
-    notes = _notes(kept, scale, scatter, depth, left_alone)
-    return Taken(along, depth, detection, volume, u_volume, scale, kept, places, notes)
+    return float(np.sqrt(np.mean(negative**2))) if len(negative) > 5 else 0.0
+
+
+def _same(depth: Array) -> tuple[str, ...]:
+    same = not np.isfinite(depth).any() or float(np.nanmax(np.abs(depth))) < SAME
+    return ("Both scans are the same: it is one file twice, or nothing was cut.",) if same else ()
 
 
 def _notes(kept: float, scale: float, scatter: float, depth: Array, left_alone: object) -> tuple[str, ...]:
-    said = []
-    if not np.isfinite(depth).any() or float(np.nanmax(np.abs(depth))) < SAME:
-        said.append("Both scans are the same: it is one file twice, or nothing was cut.")
-    elif kept < LEAST_KEPT and left_alone is None:
+    said = [*_same(depth)]
+    if not said and kept < LEAST_KEPT and left_alone is None:
         said.append("Too little surface is unchanged: say which stretch you left alone.")
     if abs(scale - 1) > SHRUNK:
         off = 100 * abs(scale - 1)
         said.append(f"One mould has shrunk, by {off:.2f} %: give the seat diameter of both.")
     if 2 * scatter > 2 * LEAST_TOLD:
-        said.append(f"The two lie {2 * scatter:.2f} mm apart where nothing was cut: less than that is not told.")
+        apart = Millimetres(2 * scatter)
+        said.append(Note("The two lie {} apart where nothing was cut: less than that is not told.", apart))
     return tuple(said)
 
 
@@ -135,7 +166,12 @@ def _rigid(these: Array, those: Array) -> tuple[Array, Array]:
 
 
 def _fitted(
-    before: Measured, after: Measured, turn: Array, shift: Array, left_alone: tuple[float, float] | None
+    before: Measured,
+    after: Measured,
+    turn: Array,
+    shift: Array,
+    left_alone: tuple[float, float] | None,
+    closest: float,
 ) -> tuple[Array, Array, float, float]:
     """Point to plane, what is off trimmed away ever closer; and the scale that what is left would have."""
     middles, normals = before.mesh.middles, before.mesh.normals
@@ -153,9 +189,9 @@ def _fitted(
         at = np.array([s.along for s in before.stations])[station]
         inside = (at >= left_alone[0]) & (at <= left_alone[1])
         points, own = points[inside], own[inside]
-    trims = np.geomspace(*TRIM, ROUNDS)
+    trims = np.geomspace(TRIM[0], closest, ROUNDS)
     kept, scale = 0.0, 1.0
-    for trim in (*trims, *[TRIM[1]] * 4):
+    for trim in (*trims, *[closest] * 4):
         placed = points @ turn.T + shift
         _, near = tree.query(placed)
         off = np.einsum("ij,ij->i", placed - middles[near], normals[near])
@@ -248,7 +284,7 @@ def _volume(depth: Array, cells: Array, detection: float, scatter: float) -> tup
 _SIDES: Final = {Band.FLOOR: 0, Band.RIGHT: 6, Band.ROOF: 12, Band.LEFT: 18}
 
 
-def _places(share: Array, depth: Array, scatter: float, detection: float) -> tuple[PlaceTaken, ...]:
+def _places(share: Array, depth: Array, apart: float, speckle: float) -> tuple[PlaceTaken, ...]:
     """Metal taken by place and side: the middle of what is worked there, else the mean of all of it."""
     found = []
     for zone in ZONES:
@@ -261,9 +297,9 @@ def _places(share: Array, depth: Array, scatter: float, detection: float) -> tup
             cells = cells[np.isfinite(cells)]
             if len(cells) < 4:
                 continue
-            above = cells > detection
+            above = cells > speckle
             worked = cells[cells > 0.7 * np.quantile(cells, 0.9)] if above.mean() > WORKED else cells
             own = float(np.std(worked)) / len(worked) ** 0.5
-            u = float(max(LEAST_TOLD, 2 * np.hypot(own, scatter)))
+            u = float(max(LEAST_TOLD, 2 * np.hypot(own, apart)))
             found.append(PlaceTaken(str(zone.name), str(band), float(np.median(worked)), u))
     return tuple(found)

@@ -16,6 +16,7 @@ from ventrix.core.quantity.arrays import Array, Bools, Ints
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.scan.ends import End
 from ventrix.core.scan.mesh import Mesh
+from ventrix.core.scan.notes import Millimetres
 from ventrix.core.scan.sections import Section, section, unit_rows
 
 CELL: Final = 2.5  # mm of the cells that the rough line is found on
@@ -106,7 +107,7 @@ def march(mesh: Mesh, face: End, seat: End, said: Said = lambda _share: None) ->
     else:
         if off > 20 * SETTLED:
             where = float(line.along[int(np.argmax(away))])
-            raise Refused(f"The air path does not come to rest around {where:.0f} mm.")
+            raise Refused("The air path does not come to rest around {}.", Millimetres(where, 0))
     line = _Line(points, face, seat, FINE, smooth)
     said(0.75)
     rings = _rings(wall, middles, line, REACH[1])
@@ -223,11 +224,12 @@ def _rings(mesh: Mesh, middles: Array, line: _Line, reach: float) -> list[Sectio
     _, nearest = cKDTree(line.points).query(middles, workers=1)
     at = line.along[nearest]
     order: Ints = np.asarray(np.argsort(at, kind="stable"), dtype=np.int64)
-    ordered = at[order]
+    at, middles, reaches = at[order], middles[order], mesh.reaches[order]
     found = []
     for s, point, normal in zip(line.along, line.points, line.normals, strict=True):
-        low, high = np.searchsorted(ordered, [s - reach, s + reach])
-        found.append(section(mesh, order[low:high], point, normal))
+        low, high = np.searchsorted(at, [s - reach, s + reach])
+        off = np.abs((middles[low:high] - point) @ normal)
+        found.append(section(mesh, order[low:high][off <= reaches[low:high]], point, normal))
     return found
 
 

@@ -13,6 +13,7 @@ from ventrix.core.quantity.refused import Refused
 from ventrix.core.scan.ends import End, find_ends
 from ventrix.core.scan.march import March, Said, Station, march, smoothed
 from ventrix.core.scan.mesh import Mesh, clean
+from ventrix.core.scan.notes import Millimetres, Note
 from ventrix.core.scan.sections import Section, across, unit_rows
 
 GUIDE: Final = 0.7  # of its bore, from the valve's axis: triangles of the guide and no port
@@ -142,13 +143,14 @@ def _of_march(mesh: Mesh, face: End, seat: End, found: March, notes: list[str]) 
         notes.append(f"{missing} of {found.tried} sections would not close: holes.")
     wide = [s.along for s in stations if s.section.gap > GAP]
     if wide:
-        notes.append(f"Between {min(wide):.0f} and {max(wide):.0f} mm a tenth of a section or more is a hole.")
+        low, high = Millimetres(min(wide), 0), Millimetres(max(wide), 0)
+        notes.append(Note("Between {} and {} a tenth of a section or more is a hole.", low, high))
     if found.crossing:
-        low, high = min(found.crossing), max(found.crossing)
-        notes.append(f"Sections cross one another between {low:.0f} and {high:.0f} mm: a tight bend.")
+        low, high = Millimetres(min(found.crossing), 0), Millimetres(max(found.crossing), 0)
+        notes.append(Note("Sections cross one another between {} and {}: a tight bend.", low, high))
     noise = _noise(mesh)
     if noise > NOISY:
-        notes.append(f"The surface is rough by {noise:.2f} mm: figures of small things are left out.")
+        notes.append(Note("The surface is rough by {}: figures of small things are left out.", Millimetres(noise)))
     inward = inward_of(stations)
     floor, roof = (_side(stations, inward, sign, face, seat) for sign in (1, -1))
     turning = float(np.arccos(np.clip(-face.normal @ seat.normal, -1, 1)))
@@ -351,7 +353,7 @@ def _picks(
         bend = radius if name == "short_side" else None
         found[name] = Pick(stations[i].along, float(areas[i]), width, height, corner, circle, bend)
     if radius is not None and radius <= SHARP:
-        notes.append(f"The short side's radius is under {SHARP:.0f} mm.")
+        notes.append(Note("The short side's radius is under {}.", Millimetres(SHARP, 0)))
     return found, notes
 
 

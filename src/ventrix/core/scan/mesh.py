@@ -69,6 +69,11 @@ class Mesh:
         """Of every triangle, shape (m, 3)."""
         return np.asarray(self.corners.mean(axis=1))
 
+    @cached_property
+    def reaches(self) -> Array:
+        """How far the corners of every triangle reach from its middle [mm], shape (m,)."""
+        return np.asarray(np.linalg.norm(self.corners - self.middles[:, None, :], axis=2).max(axis=1))
+
     def hangs_with(self, candidates: Bools, at: Array) -> Bools:
         """Those triangles of the candidates that hang together with the one nearest to a point, shape (m,)."""
         index = np.flatnonzero(candidates)

@@ -2,18 +2,21 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Final
 
 import numpy as np
 
+from ventrix.core.model.cut import Scan
 from ventrix.core.quantity.arrays import Array, Ints
 from ventrix.core.quantity.refused import Refused
+from ventrix.core.quantity.units import from_si
 from ventrix.core.scan.compare import LEAST_KEPT, Taken, compare
 from ventrix.core.scan.march import Said
 from ventrix.core.scan.measure import Measured, checked, measure
 from ventrix.core.scan.unit import UNITS, KnownSize, measured_in_its_unit
 
+MIRROR: Final = np.array([-1.0, 1.0, 1.0])
 MISFIT: Final = 0.35  # of the surface that agrees: less is another port
 Clicks = tuple[Array | None, Array | None]
 Surface = tuple[Array, Ints]
@@ -49,10 +52,10 @@ def scan_of(
     asked: ScanAsked,
     before: Surface | None = None,
     said: Said = lambda _share: None,
-    unit_before: str | None = None,
+    asked_before: ScanAsked | None = None,
 ) -> Scanned:
-    """Measure a mesh as it stands in its file, and what came off since the one before (in its own unit where it has
-    another).
+    """Measure a mesh as it stands in its file, and what came off since the one before: as that one was measured, where
+    it is known how.
 
     Raises
     ------
@@ -69,13 +72,12 @@ def scan_of(
         return Scanned(unit, found, None, notes)
     scale = UNITS[unit][0]
     try:
-        own = UNITS[unit_before or unit][0]
-        earlier = _measured(*before, own, asked, lambda share: said(0.45 + 0.35 * share), own_ends=True)
+        earlier = _earlier(before, unit, asked, asked_before, lambda share: said(0.45 + 0.35 * share))
     except Refused as error:
         raise Refused("the scan before: {}", error) from None
     taken = compare(earlier, found, asked.left_alone, lambda share: said(0.8 + 0.2 * share))
     if taken.kept < MISFIT and asked.left_alone is None:
-        mirrored = _measured(points * np.array([-1.0, 1.0, 1.0]), faces, scale, ScanAsked(guide_bore=asked.guide_bore))
+        mirrored = _measured(points * MIRROR, faces, scale, _mirrored(asked))
         other = compare(earlier, mirrored)
         agree = f"only {100 * taken.kept:.0f} % of the surface agrees"
         if other.kept >= LEAST_KEPT:
@@ -83,6 +85,70 @@ def scan_of(
             return Scanned(unit, found, other, notes)
         notes = (*notes, f"The two do not lie on each other: {agree}. Are they of one port?")
     return Scanned(unit, found, taken, notes)
+
+
+def _earlier(before: Surface, unit: str, asked: ScanAsked, asked_before: ScanAsked | None, said: Said) -> Measured:
+    if asked_before is None:
+        return _measured(*before, UNITS[unit][0], asked, said, own_ends=True)
+    return _measured(*before, UNITS[asked_before.unit or unit][0], asked_before, said)
+
+
+def asked_of(scan: Scan) -> ScanAsked:
+    """What a scan that is kept was measured with."""
+    face, seat = (np.array(at) if at else None for at in (scan.face_at, scan.seat_at))
+    bore = None if scan.guide_bore is None else from_si(scan.guide_bore, "mm")
+    return ScanAsked(scan.unit, clicks=(face, seat), guide_bore=bore, turned_round=scan.seat_at_far_end)
+
+
+def measured_again(surface: Surface, asked: ScanAsked, said: Said = lambda _share: None) -> Measured:
+    """A scan whose unit is known measured once more. ValueError as `measure`."""
+    return _measured(*surface, UNITS[asked.unit or "mm"][0], asked, said)
+
+
+def ports_held(
+    model: tuple[Surface, ScanAsked],
+    other: tuple[Surface, ScanAsked],
+    mirrored: bool,
+    said: Said = lambda _share: None,
+) -> Taken:
+    """What another port has more of than the model port [mm], place by place, along the model's own length.
+
+    Parameters
+    ----------
+    model, other : pairs
+        Each port's mesh in its file's unit, and what it is measured with.
+    mirrored : bool
+        The other is of the other hand: it is mirrored first.
+    said : callable
+        Told how far it is; may raise to stop.
+
+    Returns
+    -------
+    Taken
+        Positive where the other port is larger.
+
+    Raises
+    ------
+    ValueError
+        As `measure`, with which of the two it is.
+    """
+    (points, faces), asked = other
+    if mirrored:
+        points, asked = points * MIRROR, _mirrored(asked)
+    try:
+        first = measured_again(*model, lambda share: said(0.4 * share))
+    except Refused as error:
+        raise Refused("the model port's scan: {}", error) from None
+    try:
+        second = measured_again((points, faces), asked, lambda share: said(0.4 + 0.4 * share))
+    except Refused as error:
+        raise Refused("the other port's scan: {}", error) from None
+    return compare(first, second, said=lambda share: said(0.8 + 0.2 * share), two_ports=True)
+
+
+def _mirrored(asked: ScanAsked) -> ScanAsked:
+    face, seat = (None if c is None else c * MIRROR for c in asked.clicks)
+    return replace(asked, clicks=(face, seat))
 
 
 def _extent(points: Array, faces: Ints) -> float:

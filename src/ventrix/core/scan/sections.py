@@ -31,7 +31,7 @@ def section(mesh: Mesh, near: Ints, at: Array, normal: Array) -> Section | None:
     """The ring around a point that a plane cuts out of the triangles `near` (indices); None where there is none that
     closes with less than a quarter bridged."""
     faces = mesh.faces[near]
-    heights = (mesh.points @ normal - at @ normal)[faces]
+    heights = (mesh.points[faces] - at) @ normal
     above = heights > 0
     cut = above.any(axis=1) & ~above.all(axis=1)
     faces, heights, above = faces[cut], heights[cut], above[cut]

@@ -9,6 +9,7 @@ from typing import Final
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si, parse_quantity
 from ventrix.core.scan.measure import Measured
+from ventrix.core.scan.notes import Millimetres, Note
 
 # By unit: mm of one, and between which sizes [in it] a port's largest extent lies.
 UNITS: Final = {"mm": (1.0, 40.0, 400.0), "in": (25.4, 1.5, 16.0), "m": (1000.0, 0.04, 0.4)}
@@ -101,24 +102,28 @@ def measured_in_its_unit(
     if known is None:
         assert unit is not None
         scale, low, high = UNITS[unit]
-        odd = () if low <= extent <= high else (f"It is {extent * scale:.0f} mm across: is the unit right?",)
+        across = Millimetres(extent * scale, 0)
+        odd = () if low <= extent <= high else (Note("It is {} across: is the unit right?", across),)
         return unit, make(scale), (f"The unit ({unit}) was said, and nothing confirms it.", *odd)
-    said = ""
+    refused: Refused | None = None
     for each in tried:
         try:
             found = make(UNITS[each][0])
         except Refused as error:
-            said = said or str(error)
+            refused = refused or error
             continue
         size = _size(found, known)
         wanted = from_si(known.size, "mm")
         if abs(size / wanted - 1) <= AGREES:
-            off = 100 * (size / wanted - 1)
-            return each, found, (f"The {known.name} measures {size:.2f} mm, {off:+.1f} % of what is known.",)
-        said = f"The {known.name} measures {size:.1f} mm with the file in {each}, not {wanted:.1f} mm."
+            off = f"{100 * (size / wanted - 1):+.1f}"
+            note = Note("The {} measures {}, {} % of what is known.", known.name, Millimetres(size), off)
+            return each, found, (note,)
+        here, there = Millimetres(size, 1), Millimetres(wanted, 1)
+        refused = Refused("The {} measures {} with the file in {}, not {}.", known.name, here, each, there)
     if _in_centimetres(extent, known, make):
         raise Refused("The file is in centimetres: write it in mm, in or m.")
-    raise Refused(said)
+    assert refused is not None
+    raise refused
 
 
 def _size(found: Measured, known: KnownSize) -> float:

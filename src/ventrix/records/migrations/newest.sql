@@ -778,10 +778,10 @@ CREATE TABLE "flow_run" (
 	house VARCHAR NOT NULL, 
 	paper_date VARCHAR, 
 	CONSTRAINT pk_flow_run PRIMARY KEY (id), 
-	CONSTRAINT fk_flow_run_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE, 
-	CONSTRAINT fk_flow_run_setup_id_setup FOREIGN KEY(setup_id) REFERENCES setup (id), 
+	CONSTRAINT fk_flow_run_mount_id_mount FOREIGN KEY(mount_id) REFERENCES mount (id), 
 	CONSTRAINT fk_flow_run_trial_id_trial FOREIGN KEY(trial_id) REFERENCES trial (id) ON DELETE CASCADE, 
-	CONSTRAINT fk_flow_run_mount_id_mount FOREIGN KEY(mount_id) REFERENCES mount (id)
+	CONSTRAINT fk_flow_run_setup_id_setup FOREIGN KEY(setup_id) REFERENCES setup (id), 
+	CONSTRAINT fk_flow_run_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE
 );
 CREATE INDEX ix_flow_run_cut_id ON flow_run (cut_id);
 CREATE INDEX ix_flow_run_trial_id ON flow_run (trial_id);
@@ -886,9 +886,9 @@ CREATE TABLE "traverse" (
 	probe_diameter DOUBLE, 
 	speeds_at VARCHAR NOT NULL, 
 	CONSTRAINT pk_traverse PRIMARY KEY (id), 
-	CONSTRAINT fk_traverse_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE, 
+	CONSTRAINT fk_traverse_setup_id_setup FOREIGN KEY(setup_id) REFERENCES setup (id), 
 	CONSTRAINT fk_traverse_mount_id_mount FOREIGN KEY(mount_id) REFERENCES mount (id), 
-	CONSTRAINT fk_traverse_setup_id_setup FOREIGN KEY(setup_id) REFERENCES setup (id)
+	CONSTRAINT fk_traverse_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE
 );
 CREATE INDEX ix_traverse_cut_id ON traverse (cut_id);
 CREATE TABLE "wall_limit" (
@@ -939,7 +939,7 @@ CREATE TABLE scan (
 	date VARCHAR, 
 	note VARCHAR NOT NULL, 
 	position INTEGER NOT NULL, 
-	cut_id VARCHAR NOT NULL, 
+	cut_id VARCHAR NOT NULL, face_at JSON DEFAULT '[]' NOT NULL, seat_at JSON DEFAULT '[]' NOT NULL, held_against VARCHAR DEFAULT '' NOT NULL, taken_volume DOUBLE, taken_uncertainty DOUBLE, least_told DOUBLE, 
 	CONSTRAINT pk_scan PRIMARY KEY (id), 
 	CONSTRAINT fk_scan_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE
 );
@@ -958,4 +958,31 @@ CREATE TABLE fit_limit (
 	CONSTRAINT fk_fit_limit_job_id_job FOREIGN KEY(job_id) REFERENCES job (id) ON DELETE CASCADE
 );
 CREATE INDEX ix_fit_limit_job_id ON fit_limit (job_id);
-INSERT INTO alembic_version VALUES ('0014');
+CREATE TABLE scanned_depth (
+	id VARCHAR NOT NULL, 
+	extra JSON NOT NULL, 
+	place VARCHAR NOT NULL, 
+	side VARCHAR NOT NULL, 
+	depth DOUBLE, 
+	uncertainty DOUBLE, 
+	position INTEGER NOT NULL, 
+	scan_id VARCHAR NOT NULL, 
+	CONSTRAINT pk_scanned_depth PRIMARY KEY (id), 
+	CONSTRAINT fk_scanned_depth_scan_id_scan FOREIGN KEY(scan_id) REFERENCES scan (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_scanned_depth_scan_id ON scanned_depth (scan_id);
+CREATE TABLE scanned_strip (
+	id VARCHAR NOT NULL, 
+	extra JSON NOT NULL, 
+	along DOUBLE NOT NULL, 
+	"left" DOUBLE, 
+	roof DOUBLE, 
+	"right" DOUBLE, 
+	floor DOUBLE, 
+	position INTEGER NOT NULL, 
+	scan_id VARCHAR NOT NULL, 
+	CONSTRAINT pk_scanned_strip PRIMARY KEY (id), 
+	CONSTRAINT fk_scanned_strip_scan_id_scan FOREIGN KEY(scan_id) REFERENCES scan (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_scanned_strip_scan_id ON scanned_strip (scan_id);
+INSERT INTO alembic_version VALUES ('0015');

@@ -66,6 +66,7 @@ class Part(StrEnum):
     SUITS = "suits", "what it suits"
     LIMITS = "limits", "what limits it, what it would take"
     METAL = "metal", "walls, faults, slips"
+    SCAN = "scan", "sections and metal taken, by scan"
     DOUBT = "doubt", "every lift with its uncertainty"
     ENGINE = "engine", "on the engine"
     PORTS = "ports", "all ports in one table"
@@ -78,14 +79,14 @@ ALWAYS: Final = (Part.CONDITIONS,)
 _OFFERED: Final = {
     PaperKind.PAIR: tuple(p for p in Part if p not in (Part.SUITS, Part.LIMITS, Part.METAL)),
     PaperKind.BASELINE: (
-        Part.MINE, Part.CURVES, Part.LIFTS, Part.FIGURES, Part.LIMITS, Part.SUITS, Part.METAL, Part.PORTS, Part.PHOTOS,
-        Part.CONDITIONS,
+        Part.MINE, Part.CURVES, Part.LIFTS, Part.FIGURES, Part.LIMITS, Part.SUITS, Part.METAL, Part.SCAN, Part.PORTS,
+        Part.PHOTOS, Part.CONDITIONS,
     ),
     PaperKind.WORK: (
-        Part.MINE, Part.FIGURES, Part.DONE, Part.METAL, Part.HOURS, Part.PORTS, Part.PHOTOS, Part.CONDITIONS,
+        Part.MINE, Part.FIGURES, Part.DONE, Part.METAL, Part.SCAN, Part.HOURS, Part.PORTS, Part.PHOTOS, Part.CONDITIONS,
     ),
     PaperKind.JUDGED: (
-        Part.MINE, Part.SUITS, Part.LIMITS, Part.FIGURES, Part.METAL, Part.PHOTOS, Part.CONDITIONS,
+        Part.MINE, Part.SUITS, Part.LIMITS, Part.FIGURES, Part.METAL, Part.SCAN, Part.PHOTOS, Part.CONDITIONS,
     ),
 }  # fmt: skip
 USUAL: Final = tuple(p for p in Part if p not in (Part.ENGINE, Part.PORTS, Part.HOURS, Part.PHOTOS))
@@ -157,6 +158,16 @@ class Curve:
 
     x: tuple[float, ...]
     y: tuple[float, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class ScanPart:
+    """Sections along a port by scan, a curve a cut in display units, and sentences of the metal taken."""
+
+    kind: str
+    caption: str
+    sections: Mapping[str, Curve]
+    lines: tuple[str, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -255,6 +266,7 @@ class Sheet:
     port: str = ""
     kind: PaperKind = PaperKind.PAIR
     choices: Choices = field(default_factory=Choices)
+    scan: ScanPart | None = None
 
     @property
     def subject(self) -> str:

@@ -18,6 +18,7 @@ from ventrix.reports.sheet.contents import (
     offered,
 )
 from ventrix.reports.sheet.pen import MM, Pen, elided, width_of, wrapped
+from ventrix.reports.sheet.scan_pdf import draw_scan
 
 MOST_COLUMNS: Final = 14  # lifts beside each other
 GAP: Final = 4 * MM
@@ -68,6 +69,7 @@ class _Drawing:
             Part.FIGURES: self._figures,
             Part.DONE: self._done,
             Part.DOUBT: self._doubt,
+            Part.SCAN: self._scan,
             Part.PORTS: self._ports,
             Part.PHOTOS: self._photos,
             **{part: partial(self._section, part) for part in _SECTIONS},
@@ -417,6 +419,11 @@ class _Drawing:
             wide = pen.text(pen.left + pen.width * 0.85, pen.y, line.figure, 8.5, font="narrow", align="r")
             pen.text(pen.left, pen.y, elided(line.words, "text", 8.5, pen.width * 0.85 - wide - GAP), 8.5)
         pen.y -= 2 * MM
+
+    def _scan(self) -> None:
+        if self.sheet.scan is not None:
+            self._heading("By scan", 20 * MM)
+            draw_scan(self.pen, self.sheet.scan)
 
     def _photos(self) -> None:
         pen = self.pen

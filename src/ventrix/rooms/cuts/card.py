@@ -18,6 +18,7 @@ from ventrix.core.model.kinds import CutKind, ExpectedAs, FaultState, Place, Res
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import sentence
 from ventrix.rooms.cuts.fault_grid import fault_words
+from ventrix.rooms.cuts.scan_words import found_lines
 from ventrix.rooms.cuts.slip_words import slip_words
 from ventrix.rooms.display_units import Units
 
@@ -60,6 +61,11 @@ def operation_lines(cut: Cut, units: Units) -> list[CardLine]:
         words = ", ".join(w for w in (op.tool, *depths, op.finish) if w) or op.kind
         lines.append(CardLine(where, f"{'' if words == where else words}{shared}".strip(), minutes))
     return lines
+
+
+def scan_lines(cut: Cut, units: Units) -> list[CardLine]:
+    """What two scans say came off, beside what was told."""
+    return [CardLine("By scan" if n == 0 else "", words) for n, words in enumerate(found_lines(cut, units))]
 
 
 def outcome_lines(found: Outcome, units: Units) -> list[CardLine]:

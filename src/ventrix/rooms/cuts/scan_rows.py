@@ -3,21 +3,24 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Final
 
 import numpy as np
 
 from ventrix.core.edits.cuts import BY_SCAN
-from ventrix.core.model.cut import Cut, Port, Station, carried_figure
+from ventrix.core.model.cut import Cut, Port, Scan, ScannedDepth, ScannedStrip, Station, carried_figure
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import to_si
 from ventrix.core.scan.compare import Taken
 from ventrix.core.scan.measure import Measured
+from ventrix.core.scan.notes import Note, said_in
 from ventrix.rooms.display_units import Units
 
 VOLUME: Final = "volume"
 DEPTH: Final = "depth of "  # and the id of the work
 STATIONS: Final = 9
+EVERY: Final = 2  # rows of a map of metal taken that one is kept of: 4 mm
 DIFFERS: Final = 0.01  # of the larger: less is the same figure twice
 
 
@@ -128,6 +131,46 @@ def stations_of(found: Measured, new_id: Callable[[], str]) -> tuple[Station, ..
     )
 
 
+def said_here(told: str | Refused, units: Units) -> str:
+    """A note or a refusal of a scan, its lengths in the shop's unit."""
+    length = units.length
+
+    def here(millimetres: float) -> str:
+        return length.with_unit(to_si(millimetres, "mm"))
+
+    if isinstance(told, Refused):
+        return said_in(told.code, told.figures, here)
+    return told.said(here) if isinstance(told, Note) else told
+
+
+def kept_taken(scan: Scan, earlier: Scan, taken: Taken, new_id: Callable[[], str]) -> Scan:
+    """A scan with what came off since an earlier one: places over their doubt, and every other row of the map."""
+
+    def metres(value: float) -> float | None:
+        return to_si(value, "mm") if np.isfinite(value) else None
+
+    places = tuple(
+        ScannedDepth(id=new_id(), place=p.place, side=p.side, depth=to_si(p.depth, "mm"), uncertainty=to_si(p.u, "mm"))
+        for p in taken.places
+        if p.depth > p.u
+    )
+    strips = []
+    for along, depths in list(zip(taken.along, taken.strips, strict=True))[::EVERY]:
+        floor, right, roof, left = (metres(float(d)) for d in depths)
+        strips.append(
+            ScannedStrip(id=new_id(), along=to_si(float(along), "mm"), left=left, roof=roof, right=right, floor=floor)
+        )
+    return replace(
+        scan,
+        held_against=earlier.file,
+        taken_volume=taken.volume * 1e-9,
+        taken_uncertainty=taken.u_volume * 1e-9,
+        least_told=to_si(taken.detection, "mm"),
+        places=places,
+        strips=tuple(strips),
+    )
+
+
 def taken_lines(taken: Taken, units: Units) -> tuple[str, ...]:
     """Where metal came off, with its doubt; and what is to be said of the two scans."""
     length, mm = units.length, to_si(1.0, "mm")
@@ -139,4 +182,4 @@ def taken_lines(taken: Taken, units: Units) -> tuple[str, ...]:
     ]
     if len(lines) == 1:
         lines.append(f"Nothing over {length.with_unit(taken.detection * mm)} at any place.")
-    return (*lines, *taken.notes)
+    return (*lines, *(said_here(note, units) for note in taken.notes))

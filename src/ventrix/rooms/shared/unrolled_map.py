@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
 
 from ventrix.core.castings.casting_file import Casting, CastingWall
@@ -12,6 +12,7 @@ from ventrix.core.metal.walls import WallLeft, on_side, wall_sentence, walls_at
 from ventrix.core.model.cut import Cut, Port, Slip
 from ventrix.core.model.job import Job
 from ventrix.core.model.kinds import Band, Place, SlipKind
+from ventrix.rooms.cuts.scan_words import newest_taken
 from ventrix.rooms.display_units import Units
 
 
@@ -63,6 +64,20 @@ class CoreShift:
 
 
 @dataclass(frozen=True, slots=True)
+class MetalTaken:
+    """What two scans say came off at the cut looked at [m]: along the port, by side, None where nothing could be told;
+    and the least that they tell from nothing."""
+
+    along: tuple[float, ...]
+    depths: Mapping[Band, tuple[float | None, ...]]
+    least: float
+
+    @property
+    def deepest(self) -> float:
+        return max((d for row in self.depths.values() for d in row if d is not None), default=0.0)
+
+
+@dataclass(frozen=True, slots=True)
 class MapPicture:
     """Everything the map shows."""
 
@@ -74,6 +89,7 @@ class MapPicture:
     spots: tuple[MapSpot, ...] = ()
     chosen: str = ""
     shift: CoreShift | None = None
+    taken: MetalTaken | None = None
     numbers: tuple[int, int | None] = field(default=(0, None))
 
 
@@ -117,8 +133,23 @@ def map_picture(
         tints=tuple(sorted(tints, key=lambda t: t.present)),
         chosen=chosen,
         shift=_shift(job, port, units),
+        taken=_taken(cut),
         numbers=(cut.number, against.number if against is not None else None),
     )
+
+
+def _taken(cut: Cut) -> MetalTaken | None:
+    scan = newest_taken(cut)
+    if scan is None or len(scan.strips) < 2:
+        return None
+    rows = scan.strips
+    sides = {
+        Band.LEFT: tuple(r.left for r in rows),
+        Band.ROOF: tuple(r.roof for r in rows),
+        Band.RIGHT: tuple(r.right for r in rows),
+        Band.FLOOR: tuple(r.floor for r in rows),
+    }
+    return MetalTaken(tuple(r.along for r in rows), sides, scan.least_told or 0.0)
 
 
 def _shift(job: Job, port: Port, units: Units) -> CoreShift | None:

@@ -46,6 +46,7 @@ from ventrix.rooms.shared.gain_words import gain_text
 from ventrix.rooms.sheet.conditions import bench_words, casting_words, full_conditions
 from ventrix.rooms.sheet.engine_part import engine_part
 from ventrix.rooms.sheet.metal import fault_lines, wall_lines
+from ventrix.rooms.sheet.scan_part import scan_part
 from ventrix.rooms.sheet.work_and_ports import cut_words, done_lines, hours_rows, ports_head, ports_rows
 
 MOST_LARGE: Final = 3
@@ -171,6 +172,7 @@ def sheet_of(findings: Findings, asked: Asked, units: Units) -> Sheet:
         owned=_owned(findings, main, other, pairs, missing, units),
         not_ready=_not_ready(main, other, wanted_other),
         choices=asked.choices,
+        scan=scan_part(asked.port, asked.before, asked.after, units),
     )
 
 

@@ -29,6 +29,7 @@ from ventrix.rooms.plan.shows import move_line, segments
 from ventrix.rooms.sheet.conditions import casting_words
 from ventrix.rooms.sheet.contents import CAUTION, PRACTICE, Asked, fits_out, sheet_of
 from ventrix.rooms.sheet.metal import wall_lines
+from ventrix.rooms.sheet.scan_part import scan_part
 from ventrix.rooms.sheet.suits_words import suits_rows
 from ventrix.rooms.sheet.work_and_ports import done_lines, ports_head, ports_rows
 
@@ -148,6 +149,7 @@ def _plain(findings: Findings, asked: Asked | None, choices: Choices, shop: Shop
         sections={},
         ports_head=(),
         ports=(),
+        scan=None if asked is None else scan_part(asked.port, asked.before, asked.after, units),
         photos=() if asked is None else asked.photos,
         notes=(),
         cautions=(*((PRACTICE,) if job.practice else ()), *walls, CAUTION),

@@ -25,6 +25,7 @@ from ventrix.rooms.cuts.card import (
     fault_lines,
     operation_lines,
     outcome_lines,
+    scan_lines,
     seat_lines,
     slip_lines,
     trial_verdict,
@@ -164,7 +165,7 @@ class CutsRoom(Room):
         if self.zone:
             history = zone_history(port, cut, self.zone, units)
             sections[f"Zone: {self.zone}"] = history or [CardLine("", "nothing done, read or tried here yet")]
-        sections["Operations"] = operation_lines(cut, units)
+        sections["Operations"] = [*operation_lines(cut, units), *scan_lines(cut, units)]
         sections["Expected"] = outcome_lines(findings.outcome(port, cut), units)
         sections["Volume and time"] = volume_lines(findings, port, cut, space.against, units)
         sections["Seat"] = seat_lines(space.job, port, cut, units)

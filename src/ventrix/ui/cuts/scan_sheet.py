@@ -3,33 +3,36 @@
 from __future__ import annotations
 
 from pathlib import Path
-from threading import Event
 from typing import Final
 
-from PySide6.QtCore import Signal
 from PySide6.QtGui import QDragEnterEvent, QDropEvent
-from PySide6.QtWidgets import (
-    QCheckBox,
-    QFileDialog,
-    QLabel,
-    QProgressBar,
-    QPushButton,
-    QVBoxLayout,
-    QWidget,
-)
+from PySide6.QtWidgets import QCheckBox, QFileDialog, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
 from ventrix.core.edits.cuts import BY_SCAN, take_scan
 from ventrix.core.model.cut import Cut, Port, Pour, Scan
+from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si
 from ventrix.core.quantity.words import sentence
 from ventrix.core.scan.march import Said
-from ventrix.core.scan.scanned import ScanAsked, Scanned, scan_of
+from ventrix.core.scan.scanned import ScanAsked, Scanned, asked_of, scan_of
 from ventrix.core.scan.unit import SIZES, UNITS, KnownSize, stretch_typed
 from ventrix.records.files.mesh_files import KINDS, MeshData, read_mesh
 from ventrix.records.files.photos import keep_mesh
-from ventrix.rooms.cuts.scan_rows import DEPTH, VOLUME, ScanRow, depth_rows, scan_rows, stations_of, taken_lines
+from ventrix.rooms.cuts.scan_rows import (
+    DEPTH,
+    VOLUME,
+    ScanRow,
+    depth_rows,
+    kept_taken,
+    said_here,
+    scan_rows,
+    stations_of,
+    taken_lines,
+)
+from ventrix.ui.cuts.scan_slice import ScanSlice
 from ventrix.ui.cuts.scan_view import ScanView
+from ventrix.ui.cuts.scan_work import ScanWork
 from ventrix.ui.cuts.taken_map import TakenMap
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
@@ -37,39 +40,45 @@ from ventrix.ui.widgets.planner import Planner
 from ventrix.workspace.ids import new_id, now_text
 
 MESHES: Final = f"Scans ({' '.join('*' + kind for kind in KINDS)})"
+ENDS: Final = ("the face", "the seat")
 
 
 class ScanSheet(FormSheet):
     """Measures one mesh, and what came off since an earlier one of this port."""
 
-    went_on = Signal(float)
-
     def __init__(self, open_book: OpenBook) -> None:
         super().__init__(open_book, "Take the ticked figures", width=420)
         self.setAcceptDrops(True)
         self.path: Path | None = None
+        self.mesh: MeshData | None = None
         self.found: Scanned | None = None
         self._cut: Cut | None = None
-        self._held_against = ""
+        self._held_against: Scan | None = None
+        self._clicks: dict[str, Array] = {}
         self.choose = QPushButton("Choose a scan, or drop one here…")
         self.choose.clicked.connect(self.choose_file)
         self.column.addWidget(self.choose)
+        self.view = ScanView()
+        self.view.clicked.connect(self._clicked)
+        self.column.addWidget(self.view)
+        self.column.addLayout(self._click_buttons())
         self.unit = self.add_choice("Unit of the file", [("by the size you know", ""), *((u, u) for u in UNITS)])
         self.known = self.add_choice("A size you know", [(name, name) for name in SIZES])
         self.known_size = self.add_figure("… is", "length")
         self.guide = self.add_figure("Guide bore, where the guide stands in it", "length")
         self.far = self.add_check("the seat is the other end")
-        self.before = self.add_choice("Hold it against", [("nothing", "")])
+        self.before = self.add_choice("Hold it against", [("nothing", None)])
         self.alone = self.add_text("Left alone, mm from the opening", "64-98")
         self.measure_button = QPushButton("Measure it")
         self.measure_button.clicked.connect(self.measure)
         self.column.addWidget(self.measure_button)
-        self.progress = QProgressBar()
-        self.progress.setRange(0, 100)
-        self.progress.setAccessibleName("How far the measuring is")
-        self.stop_button = QPushButton("Stop")
-        self.stop_button.clicked.connect(self.stop)
-        self.view = ScanView()
+        self._reader = Planner()
+        self._reader.planned.connect(self._took)
+        self.work = ScanWork()
+        self.work.done.connect(self._took)
+        self.work.began.connect(lambda: self.measure_button.setEnabled(False))
+        self.work.ended.connect(lambda: self.measure_button.setEnabled(True))
+        self.slice = ScanSlice()
         self.taken_map = TakenMap()
         self.said = QLabel()
         self.said.setWordWrap(True)
@@ -77,19 +86,24 @@ class ScanSheet(FormSheet):
         self._boxes: dict[str, QCheckBox] = {}
         self._lines = QVBoxLayout(self.rows)
         self._lines.setContentsMargins(0, 0, 0, 0)
-        for each in (self.progress, self.stop_button, self.view, self.taken_map, self.said, self.rows):
+        for each in (self.work, self.slice, self.taken_map, self.said, self.rows):
             self.column.addWidget(each)
         self.finish()
         self.caution.setText(
             "A scan sees the air's side alone: what is left of a wall only a gauge reads. One size measured by hand "
             "keeps inches and millimetres apart."
         )
-        self._planner = Planner()
-        self._planner.planned.connect(self._took)
-        self._stopped = Event()
-        self.went_on.connect(lambda share: self.progress.setValue(round(100 * share)))
-        self._show_busy(False)
-        self._show_found(None)
+        self._show_mesh(None)
+
+    def _click_buttons(self) -> QHBoxLayout:
+        """A button for each end, down while its click is waited for."""
+        row = QHBoxLayout()
+        self.click_buttons = {name: QPushButton() for name in ENDS}
+        for name, button in self.click_buttons.items():
+            button.setCheckable(True)
+            button.clicked.connect(lambda on, name=name: self._ask_click(name, on))
+            row.addWidget(button)
+        return row
 
     def open(self) -> None:
         space = self.open_book.workspace
@@ -97,16 +111,16 @@ class ScanSheet(FormSheet):
             return
         self.begin_about(space.real_cut.id)
         if self._cut is None or self._cut.id != space.real_cut.id:
-            self.stop()  # what is being measured is of another cut
+            self.work.stop()  # what is being measured is of another cut
             self.path = None
-            self._show_found(None)
+            self._show_mesh(None)
         self._cut = space.real_cut
         self.title.setText(f"Scan of {space.port.name.lower()}, cut {space.real_cut.number}")
         self.before.clear()
-        self.before.addItem("nothing", "")
+        self.before.addItem("nothing", None)
         for cut in space.port.cuts:
             for scan in cut.scans:
-                self.before.addItem(f"the scan of cut {cut.number}", f"{scan.file}|{scan.unit}")
+                self.before.addItem(f"the scan of cut {cut.number}", scan)
         self._name_file()
         self.come_up()
         self.choose.setFocus()
@@ -119,11 +133,12 @@ class ScanSheet(FormSheet):
             self.take_file(Path(name))
 
     def take_file(self, path: Path) -> None:
-        """A mesh file to be measured."""
+        """A mesh file to be measured: read, and shown."""
         self.path = path
-        self._show_found(None)
+        self._show_mesh(None)
         self.problem.clear()
         self._name_file()
+        self._reader.ask(lambda: read_mesh(path))
 
     def _name_file(self) -> None:
         self.choose.setText(self.path.name if self.path is not None else "Choose a scan, or drop one here…")
@@ -156,60 +171,81 @@ class ScanSheet(FormSheet):
                 None if size is None else KnownSize(str(self.known.currentData()), size),
                 guide_bore=None if self.guide.value is None else from_si(self.guide.value, "mm"),
                 left_alone=stretch_typed(self.alone.text()) if self.alone.text().strip() else None,
-                turned_round=self.far.isChecked(),
+                clicks=(self._clicks.get(ENDS[0]), self._clicks.get(ENDS[1])),
+                turned_round=self.far.isChecked() and self.far.isEnabled(),
             )
         except Refused as error:
             self.problem.setText(sentence(str(error)))
             self.alone.setFocus()
             return
         self.problem.clear()
-        self._stopped = stopped = Event()
-        path, earlier = self.path, str(self.before.currentData() or "")
+        self._reader.stop()  # what is measured is read on the way
+        path, mesh, earlier = self.path, self.mesh, self.before.currentData()
         self._held_against = earlier
         folder = space.book.photo_folder
 
-        def work() -> Scanned:
-            mesh = read_mesh(path)
-            before = None
-            if earlier:
-                file, unit_before = earlier.split("|")
-                before = read_mesh(folder / file), unit_before
-            return _measured(mesh, asked, before, self._told(stopped))
+        def work(said: Said) -> tuple[MeshData, Scanned]:
+            read = mesh or read_mesh(path)
+            if earlier is None:
+                return read, scan_of(read.points, read.faces, asked, None, said)
+            before = read_mesh(folder / earlier.file)
+            pair = before.points, before.faces
+            return read, scan_of(read.points, read.faces, asked, pair, said, asked_of(earlier))
 
-        self._show_busy(True)
-        self._planner.ask(work)
-
-    def _told(self, stopped: Event) -> Said:
-        def said(share: float) -> None:
-            if stopped.is_set():
-                raise Refused("stopped")
-            self.went_on.emit(share)
-
-        return said
-
-    def stop(self) -> None:
-        """Let go of what is being measured."""
-        self._stopped.set()
-        self._planner.stop()
-        self._show_busy(False)
+        self.work.begin(work)
 
     def close_workers(self) -> None:
         """Stop measuring, and wait for the thread to end."""
-        self._stopped.set()
-        self._planner.close()
-
-    def _show_busy(self, on: bool) -> None:
-        self.progress.setValue(0)
-        self.progress.setVisible(on)
-        self.stop_button.setVisible(on)
-        self.measure_button.setEnabled(not on)
+        self._reader.close()
+        self.work.close_workers()
 
     def _took(self, found: object) -> None:
-        self._show_busy(False)
-        if isinstance(found, Scanned):
-            self._show_found(found)
+        if isinstance(found, MeshData):
+            self._show_mesh(found)
+        elif isinstance(found, tuple):
+            mesh, scanned = found
+            if self.mesh is not mesh:
+                self._show_mesh(mesh)
+            self._show_found(scanned)
+        elif isinstance(found, Refused):
+            self.problem.setText(sentence(said_here(found, self.open_book.units)))
         else:
             self.problem.setText(sentence(str(found)))
+
+    # -- its ends
+
+    def _show_mesh(self, mesh: MeshData | None) -> None:
+        """A mesh that was read; nothing was clicked on it yet."""
+        self.mesh = mesh
+        self.view.setVisible(mesh is not None)
+        if mesh is not None:
+            self.view.show_mesh(mesh.points, mesh.faces)
+        self._clicks = {}
+        self._ask_click("", False)
+        self._show_found(None)
+
+    def _ask_click(self, name: str, on: bool) -> None:
+        """Wait for a click on an end; an end that was clicked is let go of."""
+        if on and self._clicks.pop(name, None) is not None:
+            self.view.mark(name, None)
+            on = False
+        self.view.ask(name if on else "")
+        for each, button in self.click_buttons.items():
+            button.setChecked(on and each == name)
+            button.setText(f"{each.capitalize()}: clicked ✕" if each in self._clicks else f"Click {each}")
+            button.setVisible(self.mesh is not None)
+        self.far.setEnabled(len(self._clicks) < len(ENDS))
+        if on:
+            self.view.setFocus()
+
+    def _clicked(self, at: Array) -> None:
+        name = self.view.asking
+        self._clicks[name] = at
+        self.view.mark(name, at)
+        self._show_found(None)
+        self._ask_click("", False)
+        waiting = next((each for each in ENDS if each not in self._clicks), None)
+        (self.measure_button if waiting is None else self.click_buttons[waiting]).setFocus()
 
     def _show_found(self, found: Scanned | None) -> None:
         """What was measured beside what was typed; those that were not typed, or differ, are ticked."""
@@ -219,7 +255,7 @@ class ScanSheet(FormSheet):
                 widget.hide()
                 widget.deleteLater()
         self._boxes.clear()
-        self.view.setVisible(found is not None)
+        self.slice.setVisible(found is not None)
         self.taken_map.setVisible(found is not None and found.taken is not None)
         if found is None:
             self.said.clear()
@@ -227,10 +263,10 @@ class ScanSheet(FormSheet):
         if found.taken is not None:
             self.taken_map.show_taken(found.taken, self.open_book.units.length)
         units = self.open_book.units
-        notes = [*found.notes, *found.measured.notes]
+        notes = [said_here(note, units) for note in (*found.notes, *found.measured.notes)]
         lines = taken_lines(found.taken, units) if found.taken is not None else ()
         self.said.setText("\n".join([*lines, *notes]))
-        self.view.show_scan(found.measured, units.area)
+        self.slice.show_scan(found.measured, units.area)
         for row in self._rows(found):
             self._boxes[row.key] = box = QCheckBox(_row_words(row))
             box.setChecked(row.typed is None or (row.differs and not _thickens(row)))
@@ -252,8 +288,8 @@ class ScanSheet(FormSheet):
 
     def _nothing_between(self, port: Port, cut: Cut) -> bool:
         """Whether what came off between the two scans is this cut's alone."""
-        earlier = self._held_against.split("|")[0]
-        before = next((c for c in port.cuts if any(s.file == earlier for s in c.scans)), None)
+        earlier = self._held_against
+        before = next((c for c in port.cuts if earlier in c.scans), None)
         if before is None or before.number >= cut.number:
             return False
         return not any(c.operations for c in port.cuts if before.number < c.number < cut.number)
@@ -281,13 +317,17 @@ class ScanSheet(FormSheet):
         )
         scan = Scan(
             id=new_id(), file=file, unit=found.unit, known=known, guide_bore=self.guide.value,
-            seat_at_far_end=self.far.isChecked(), date=now_text(),
+            face_at=tuple(map(float, self._clicks.get(ENDS[0], ()))),
+            seat_at=tuple(map(float, self._clicks.get(ENDS[1], ()))),
+            seat_at_far_end=self.far.isChecked() and self.far.isEnabled(), date=now_text(),
         )  # fmt: skip
+        if found.taken is not None and self._held_against is not None:
+            scan = kept_taken(scan, self._held_against, found.taken, new_id)
         stations = stations_of(found.measured, new_id) if self._boxes[STATIONS].isChecked() else ()
         job = take_scan(space.job, self._cut.id, scan, figures, stations, pour, depths)
         space.apply(f"scan of cut {self._cut.number}, {len(ticked)} figures", job)
         self.path = None
-        self._show_found(None)
+        self._show_mesh(None)
         self.clear_fields()
         self.closed.emit()
 
@@ -303,11 +343,3 @@ def _thickens(row: ScanRow) -> bool:
 def _row_words(row: ScanRow) -> str:
     typed = "not typed" if row.typed is None else f"typed {row.typed_text}"
     return f"{row.caption}: {row.scanned_text} ({typed}{', differs' if row.differs else ''})"
-
-
-def _measured(mesh: MeshData, asked: ScanAsked, before: tuple[MeshData, str] | None, said: Said) -> Scanned:
-    """Measure; an earlier scan in another unit is brought to this one's."""
-    if before is None:
-        return scan_of(mesh.points, mesh.faces, asked, None, said)
-    earlier, unit = before
-    return scan_of(mesh.points, mesh.faces, asked, (earlier.points, earlier.faces), said, unit_before=unit)

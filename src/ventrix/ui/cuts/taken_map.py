@@ -38,7 +38,7 @@ class TakenMap(QWidget):
         told = taken.depth[np.isfinite(taken.depth)]
         deepest = float(told.max()) if told.size else 0.0
         self._seat = f"the seat, {length.with_unit(float(taken.along[-1]) * mm)}" if len(taken.along) else ""
-        self._said = f"deepest {length.with_unit(deepest * mm)}; grey under {length.with_unit(taken.detection * mm)}"
+        self._said = f"deepest {length.with_unit(deepest * mm)}; grey under {length.with_unit(taken.speckle * mm)}"
         self.setAccessibleDescription(self._said)
         self.update()
 
@@ -52,7 +52,7 @@ class TakenMap(QWidget):
         rows, columns = depth.shape[1], depth.shape[0]
         room = QRectF(LEFT, LINE, self.width() - LEFT - 2, self.height() - 2 * LINE)
         wide, tall = room.width() / columns, room.height() / rows
-        deepest = max(float(np.nanmax(depth)) if np.isfinite(depth).any() else 0.0, self._taken.detection)
+        deepest = max(float(np.nanmax(depth)) if np.isfinite(depth).any() else 0.0, self._taken.speckle)
         unknown = QBrush(theme.colour("quiet"), Qt.BrushStyle.BDiagPattern)
         for i in range(columns):
             for j in range(rows):
@@ -62,7 +62,7 @@ class TakenMap(QWidget):
                 taken = depth[i, j]
                 if not np.isfinite(taken):
                     painter.fillRect(cell, unknown)
-                elif taken <= self._taken.detection:
+                elif taken <= self._taken.speckle:
                     painter.fillRect(cell, theme.colour("quiet", 0.25))
                 else:
                     painter.fillRect(cell, theme.colour("brass", 0.25 + 0.75 * min(float(taken) / deepest, 1.0)))

@@ -27,7 +27,7 @@ class _Work(QRunnable):
         try:
             found = self._make()
         except Refused as error:
-            found = str(error)
+            found = error
         except Exception:  # told in the room: a thread's own error would end the program
             log.exception("the calculation failed")
             found = f"this failed; {log_path()} says why, and nothing is lost"
@@ -35,7 +35,7 @@ class _Work(QRunnable):
 
 
 class Planner(QObject):
-    """`planned` brings what was asked for, or the sentence that says why there is none."""
+    """`planned` brings what was asked for, or the refusal that says why there is none."""
 
     planned = Signal(object)
 

@@ -16,6 +16,7 @@ from ventrix.rooms.display_units import US, Units
 from ventrix.rooms.shared.label_places import Box, place_labels
 from ventrix.rooms.shared.unrolled_map import MapPicture
 from ventrix.ui.look import theme
+from ventrix.ui.widgets.unrolled_taken import paint_taken
 
 LEFT_MARGIN, RIGHT_MARGIN, TOP, GAP, FOOT = 92, 34, 26, 18, 52
 
@@ -316,7 +317,12 @@ class UnrolledMap(QWidget):
 
     def _paint_tints(self, painter: QPainter) -> None:
         assert self.picture is not None
+        taken = self.picture.taken
+        if taken is not None:
+            paint_taken(painter, taken, self._stretch)
         for tint in self.picture.tints:
+            if tint.present and taken is not None and not tint.added:
+                continue  # what was found is drawn in place of what was told
             for zone in (z for z in ZONES if tint.zone in (z.name, Place.ALL_OVER)):
                 for band in (b for b in zone.bands if b in tint.bands):
                     path = self._zone_path(zone, band)
@@ -339,6 +345,14 @@ class UnrolledMap(QWidget):
         painter.setPen(theme.colour("text"))
         box = path.boundingRect().adjusted(4, 2, 60, -2)
         painter.drawText(box, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignTop, zone.name)
+
+    def _stretch(self, band: str, begun: float, ended: float) -> QPainterPath:
+        """A stretch of one side, between two distances from the opening [m]."""
+        assert self.picture is not None
+        shares = np.clip(np.array([begun, ended]) / self.picture.port.length, 0.0, 1.0)
+        edges = self._edges(shares) + self._field.top()
+        i = BANDS.index(band)
+        return _strip(self._xs(shares), edges[i], edges[i + 1])
 
     def _paint_smallest(self, painter: QPainter) -> None:
         assert self.picture is not None
@@ -432,7 +446,10 @@ class UnrolledMap(QWidget):
             painter.setPen(theme.colour("quiet"))
             painter.drawText(QPointF(x, y + 13), f"○ flow lost to a ball held there, {self._units.flow.label}")
             return
-        parts = [("brass", f"cut {p.numbers[0]}'s working"), (p.kind, "earlier working")]
+        working = f"cut {p.numbers[0]}'s working"
+        if p.taken is not None:
+            working = f"taken off by scan, up to {self._units.length.with_unit(p.taken.deepest)}"
+        parts = [("brass", working), (p.kind, "earlier working")]
         for role, words in parts:
             painter.fillRect(QRectF(x, y + 3, 14, 11), theme.colour(role, 0.5))
             painter.setPen(theme.colour("quiet"))

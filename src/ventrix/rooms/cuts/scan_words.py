@@ -1,0 +1,40 @@
+"""What two scans say came off at a cut, beside what was told."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from ventrix.core.model.cut import Cut, Scan, ScannedDepth, Work
+from ventrix.rooms.display_units import Units
+
+
+def newest_taken(cut: Cut) -> Scan | None:
+    """The newest scan of a cut that was held against an earlier one."""
+    return next((s for s in reversed(cut.scans) if s.taken_volume is not None), None)
+
+
+def found_lines(cut: Cut, units: Units) -> tuple[str, ...]:
+    """Metal taken by scan: the volume, then every place that was worked with what was told, then the others."""
+    scan = newest_taken(cut)
+    if scan is None:
+        return ()
+    volume, doubt = (units.volume.text(v) for v in (scan.taken_volume, scan.taken_uncertainty))
+    return (f"{volume} ± {doubt} {units.volume.label} taken off", *_places(cut, scan, units))
+
+
+def _places(cut: Cut, scan: Scan, units: Units) -> Iterator[str]:
+    told = {w.place: w for operation in cut.operations for w in operation.works}
+    found: dict[str, list[ScannedDepth]] = {}
+    for each in scan.places:
+        found.setdefault(each.place, []).append(each)
+    for place in dict.fromkeys([*(p for p in told if p in found), *found]):
+        deepest = max(found[place], key=lambda d: d.depth or 0.0)
+        yield _place_words(deepest, told.get(place), units)
+
+
+def _place_words(deepest: ScannedDepth, work: Work | None, units: Units) -> str:
+    length = units.length
+    words = f"{deepest.place}, {deepest.side} {length.text(deepest.depth)} ± {length.text(deepest.uncertainty)}"
+    if work is None:
+        return f"{words}, not logged"
+    return words if work.depth is None else f"{words}, {length.text(work.depth)} told"
