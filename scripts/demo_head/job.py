@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import shutil
 from dataclasses import replace
 from pathlib import Path
 from typing import Final
@@ -9,6 +10,7 @@ from typing import Final
 import numpy as np
 from scripts.demo_head import air, metal
 from scripts.demo_head.measured import measured, pours_of
+from scripts.demo_head.scans import with_scans
 
 from ventrix import demo
 from ventrix.bench.simulator.air_picture import swirl_coefficient
@@ -267,5 +269,9 @@ def make_job() -> Job:
 
 if __name__ == "__main__":
     target = Path(demo.__file__).with_name(FILE)
-    target.write_text(dumps_job(make_job(), demo_benches()), encoding="utf-8")
+    made = make_job()
+    scans = target.with_name("scans")
+    shutil.rmtree(scans, ignore_errors=True)
+    made = replace(made, ports=(with_scans(made.ports[0], scans), *made.ports[1:]))
+    target.write_text(dumps_job(made, demo_benches()), encoding="utf-8")
     print(f"{target.name} written")

@@ -17,10 +17,11 @@ from ventrix.core.model.job_parts import Binned, Chamber, Head, MyLift, Seat, Sw
 from ventrix.core.model.kinds import CutKind
 from ventrix.core.model.run import Correction, FlowRun, Mount, Reading, SetUp
 from ventrix.core.model.traverse import Observation, ProbePoint, Traverse
-from ventrix.demo.job import demo_job
+from ventrix.demo.job import demo_job, keep_demo_scans
 from ventrix.records.bad_input import InputError
 from ventrix.records.book.tables import TABLES
 from ventrix.records.files.job_document import dumps_job, loads_job, schema
+from ventrix.records.files.job_folder import photos_of
 from ventrix.records.files.run_table import parse_run_table
 from ventrix.records.files.run_table_out import write_run_table
 
@@ -28,7 +29,16 @@ ROOT = Path(__file__).parents[2]
 
 
 def test_demo_comes_from_the_simulator() -> None:
-    assert loads_job(dumps_job(make_job())) == demo_job(), "run python -m scripts.demo_head.job"
+    shipped = demo_job()
+    first = replace(shipped.ports[0], cuts=tuple(replace(c, scans=()) for c in shipped.ports[0].cuts))
+    made = loads_job(dumps_job(make_job()))
+    assert made == replace(shipped, ports=(first, *shipped.ports[1:])), "run python -m scripts.demo_head.job"
+
+
+def test_the_demo_heads_scans_ship_with_it(tmp_path: Path) -> None:
+    keep_demo_scans(tmp_path)
+    files, missing = photos_of(demo_job(), tmp_path)
+    assert len(files) == 2 and not missing and all(len(data) < 1_500_000 for data in files.values())
 
 
 def test_the_same_job_comes_back() -> None:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from functools import cache
 from importlib import resources
+from pathlib import Path
 from typing import Final
 
 import numpy as np
@@ -12,6 +13,7 @@ from ventrix.core.model.bench import Bench, PlateCheck, ScatterStudy, StudyReadi
 from ventrix.core.model.job import Job
 from ventrix.core.quantity.units import to_si
 from ventrix.records.files.job_document import loads_document
+from ventrix.records.files.photos import keep_file
 
 FILE: Final = "corvane_22h.json"
 SEED: Final = 22
@@ -22,6 +24,12 @@ TEST_PRESSURE: Final = to_si(28, "inH2O")
 def demo_job() -> Job:
     """The demo job that ships in the package."""
     return loads_document(resources.files("ventrix.demo").joinpath(FILE).read_bytes(), FILE, own=True).job
+
+
+def keep_demo_scans(folder: Path) -> None:
+    """Put the demo job's scans into a book's own folder."""
+    for scan in resources.files("ventrix.demo").joinpath("scans").iterdir():
+        keep_file(folder, scan.read_bytes(), ".stl", scan.name)
 
 
 def demo_benches() -> tuple[Bench, ...]:

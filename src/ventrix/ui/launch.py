@@ -168,12 +168,13 @@ def _open_book(start: Start, folder: Path | None, settings: QSettings) -> OpenBo
             return OpenBook(book, None, settings)
         from datetime import date
 
-        from ventrix.demo.job import demo_benches, demo_job
+        from ventrix.demo.job import demo_benches, demo_job, keep_demo_scans
         from ventrix.demo.shelf import demo_claim, shelf
         from ventrix.demo.whole_head import whole_head
 
         job = demo_job()
         book.add_job(job, benches=demo_benches())
+        keep_demo_scans(book.photo_folder)
         for earlier in (*shelf(date.today()), whole_head(date.today())):
             book.add_job(earlier)
         book.write((None, demo_claim()))

@@ -200,8 +200,8 @@ class Scan(Noun):
     unit: str = "mm"
     known: str = ""
     guide_bore: float | None = quantity("mm")
-    face_at: tuple[float, ...] = ()
-    seat_at: tuple[float, ...] = ()
+    face_at: tuple[float, ...] = field(default=(), metadata={"unit": "-"})
+    seat_at: tuple[float, ...] = field(default=(), metadata={"unit": "-"})
     seat_at_far_end: bool = False
     held_against: str = ""
     taken_volume: float | None = quantity("cc")

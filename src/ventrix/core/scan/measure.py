@@ -8,7 +8,7 @@ from typing import Final
 import numpy as np
 from scipy.optimize import least_squares
 
-from ventrix.core.quantity.arrays import Array, Ints
+from ventrix.core.quantity.arrays import Array, Bools, Ints
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.scan.ends import End, find_ends
 from ventrix.core.scan.march import March, Said, Station, march, smoothed
@@ -28,6 +28,9 @@ STRAIGHT: Final = 0.05  # rad that a port turns in all: less is straight
 GAP: Final = 0.10  # of a ring: a wider hole is said
 EDGE: Final = 0.04  # of the length: a smallest section nearer to an end is none
 BOWL: Final = 0.62  # of the length: from here on lie bowl and throat
+UNDER_SEAT: Final = 0.86  # of the length: from here on a throat is looked for first: over a short side may be less
+WAIST: Final = 3  # sections to either side that a throat is smaller than
+WAISTED: Final = 0.003  # by which share at least
 
 
 @dataclass(frozen=True)
@@ -321,6 +324,26 @@ def _box(one: Section, up: Array) -> tuple[float, float, float | None]:
     return w, h, float(1 / (1 + np.exp(-best.x[4])) * min(w, h) / 2)
 
 
+def _under_seat(areas: Array, share: Array) -> int | None:
+    """The last section under the seat that is smaller than those about it; None where there is none."""
+    for i in range(len(areas) - 1 - WAIST, 0, -1):
+        if share[i] < UNDER_SEAT:
+            return None
+        about = areas[max(i - WAIST, 0) : i + WAIST + 1]
+        if areas[i] == about.min() and areas[i] < (1 - WAISTED) * min(about[0], about[-1]):
+            return i
+    return None
+
+
+def _smallest(areas: Array, there: Bools) -> int | None:
+    """The smallest section of a stretch; None where it lies at its edge."""
+    stretch = np.flatnonzero(there)
+    if not len(stretch):
+        return None
+    found = int(stretch[np.argmin(areas[stretch])])
+    return found if stretch[0] < found < stretch[-1] else None
+
+
 def _picks(
     stations: tuple[Station, ...], length: float, inward: Array, floor: Array
 ) -> tuple[dict[str, Pick], list[str]]:
@@ -335,12 +358,14 @@ def _picks(
     else:
         notes.append("The smallest section of the runner lies at its edge: no pinch is named.")
     valve = np.flatnonzero(share >= BOWL)
-    throat = int(valve[np.argmin(areas[valve])]) if len(valve) else len(stations) - 1
-    if len(valve) and throat < len(stations) - 1 and throat > valve[0]:
+    throat = _under_seat(areas, share)
+    if throat is None:
+        throat = _smallest(areas, share >= BOWL)
+    if throat is not None:
         at["throat"] = throat
     else:
         notes.append("The smallest section by the valve lies at its edge: no throat is named.")
-    before = valve[valve < throat] if "throat" in at else valve
+    before = valve if throat is None else valve[valve < throat]
     if len(before) > 2:
         at["bowl"] = int(before[np.argmax(areas[before])])
     radius, middle = _short_side(stations, floor)

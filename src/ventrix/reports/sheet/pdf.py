@@ -422,7 +422,7 @@ class _Drawing:
 
     def _scan(self) -> None:
         if self.sheet.scan is not None:
-            self._heading("By scan", 20 * MM)
+            self._heading("By scan", (60 if self.sheet.scan.sections else 20) * MM)
             draw_scan(self.pen, self.sheet.scan)
 
     def _photos(self) -> None:

@@ -18,9 +18,9 @@ from ventrix.core.model.kinds import CutKind, ExpectedAs, FaultState, Place, Res
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import sentence
 from ventrix.rooms.cuts.fault_grid import fault_words
-from ventrix.rooms.cuts.scan_words import found_lines
 from ventrix.rooms.cuts.slip_words import slip_words
 from ventrix.rooms.display_units import Units
+from ventrix.rooms.shared.scan_words import found_lines
 
 
 @dataclass(frozen=True, slots=True)

@@ -16,6 +16,7 @@ from ventrix.core.scan.compare import Taken
 from ventrix.core.scan.measure import Measured
 from ventrix.core.scan.notes import Note, said_in
 from ventrix.rooms.display_units import Units
+from ventrix.rooms.shared.scan_words import volume_words
 
 VOLUME: Final = "volume"
 DEPTH: Final = "depth of "  # and the id of the work
@@ -174,7 +175,7 @@ def kept_taken(scan: Scan, earlier: Scan, taken: Taken, new_id: Callable[[], str
 def taken_lines(taken: Taken, units: Units) -> tuple[str, ...]:
     """Where metal came off, with its doubt; and what is to be said of the two scans."""
     length, mm = units.length, to_si(1.0, "mm")
-    lines = [f"Taken off: {taken.volume / 1e3:.2f} ± {taken.u_volume / 1e3:.2f} cc"]
+    lines = [volume_words(taken.volume * 1e-9, taken.u_volume * 1e-9)]
     lines += [
         f"{p.place}, {p.side}: {length.text(p.depth * mm)} ± {length.with_unit(p.u * mm)}"
         for p in taken.places

@@ -12,8 +12,8 @@ from ventrix.core.metal.walls import WallLeft, on_side, wall_sentence, walls_at
 from ventrix.core.model.cut import Cut, Port, Slip
 from ventrix.core.model.job import Job
 from ventrix.core.model.kinds import Band, Place, SlipKind
-from ventrix.rooms.cuts.scan_words import newest_taken
 from ventrix.rooms.display_units import Units
+from ventrix.rooms.shared.scan_words import newest_taken
 
 
 @dataclass(frozen=True, slots=True)

@@ -172,7 +172,7 @@ def sheet_of(findings: Findings, asked: Asked, units: Units) -> Sheet:
         owned=_owned(findings, main, other, pairs, missing, units),
         not_ready=_not_ready(main, other, wanted_other),
         choices=asked.choices,
-        scan=scan_part(asked.port, asked.before, asked.after, units),
+        scan=scan_part(job, asked.port, asked.before, asked.after, units),
     )
 
 

@@ -149,7 +149,7 @@ def _plain(findings: Findings, asked: Asked | None, choices: Choices, shop: Shop
         sections={},
         ports_head=(),
         ports=(),
-        scan=None if asked is None else scan_part(asked.port, asked.before, asked.after, units),
+        scan=None if asked is None else scan_part(job, asked.port, asked.before, asked.after, units),
         photos=() if asked is None else asked.photos,
         notes=(),
         cautions=(*((PRACTICE,) if job.practice else ()), *walls, CAUTION),

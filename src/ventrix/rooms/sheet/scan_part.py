@@ -1,35 +1,44 @@
-"""The sheet's scans: sections along the port before and after, and the metal taken."""
+"""The sheet's sections along the port before and after, and the metal taken by scan."""
 
 from __future__ import annotations
 
-from ventrix.core.edits.cuts import BY_SCAN
+from typing import Final
+
+import numpy as np
+
+from ventrix.core.metal.unrolled import unroll
 from ventrix.core.model.cut import Cut, Port
-from ventrix.core.quantity.units import from_si
+from ventrix.core.model.job import Job
+from ventrix.core.quantity.units import from_si_array
 from ventrix.reports.sheet.contents import Curve, ScanPart
-from ventrix.rooms.cuts.scan_words import found_lines
 from ventrix.rooms.display_units import Units
+from ventrix.rooms.shared.scan_words import found_lines
+
+FEWEST: Final = 3  # measured sections that a curve is drawn through
+POINTS: Final = 81
 
 
-def scan_part(port: Port, before: Cut, after: Cut, units: Units) -> ScanPart | None:
-    """Sections by scan of both cuts, and what each cut since the first took off; None without a scan."""
-    curves = {f"cut {cut.number}": _sections(cut, units) for cut in (before, after)}
+def scan_part(job: Job, port: Port, before: Cut, after: Cut, units: Units) -> ScanPart | None:
+    """Sections of both cuts, and what each cut since the first took off by scan; None where no port was scanned."""
+    if not any(cut.scans for cut in port.cuts):
+        return None
+    curves = {f"cut {cut.number}": _sections(job, port, cut, units) for cut in (before, after)}
     lines = tuple(
         f"Metal taken at cut {cut.number}, by scan: {'; '.join(lines)}."
         for cut in port.cuts
         if (before.number < cut.number <= after.number or cut is after) and (lines := found_lines(cut, units))
     )
-    drawn = {name: curve for name, curve in curves.items() if curve is not None}
-    if not drawn and not lines:
-        return None
     caption = f"Section along {port.name}, {units.area.label}, over {units.length.label} from the opening"
-    return ScanPart(port.kind, caption, drawn, lines)
+    return ScanPart(port.kind, caption, {name: c for name, c in curves.items() if c is not None}, lines)
 
 
-def _sections(cut: Cut, units: Units) -> Curve | None:
-    at = [s for s in cut.stations if s.name.startswith(BY_SCAN) and s.area is not None]
-    if len(at) < 3:
+def _sections(job: Job, port: Port, cut: Cut, units: Units) -> Curve | None:
+    """The section along the port, as it is drawn on its map, where enough of it was measured."""
+    here = unroll(port, cut, job.valve_of(port, cut))
+    if sum(s.measured for s in here.sections) < FEWEST:
         return None
+    along = np.linspace(0.0, here.length, POINTS)
     return Curve(
-        tuple(float(from_si(s.along, units.length.unit)) for s in at),
-        tuple(float(from_si(s.area or 0.0, units.area.unit)) for s in at),
+        tuple(map(float, from_si_array(along, units.length.unit))),
+        tuple(map(float, from_si_array(here.area(along), units.area.unit))),
     )

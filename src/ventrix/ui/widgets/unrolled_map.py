@@ -318,8 +318,6 @@ class UnrolledMap(QWidget):
     def _paint_tints(self, painter: QPainter) -> None:
         assert self.picture is not None
         taken = self.picture.taken
-        if taken is not None:
-            paint_taken(painter, taken, self._stretch)
         for tint in self.picture.tints:
             if tint.present and taken is not None and not tint.added:
                 continue  # what was found is drawn in place of what was told
@@ -332,6 +330,8 @@ class UnrolledMap(QWidget):
                         painter.fillPath(path, QBrush(theme.colour("text", 0.5), Qt.BrushStyle.Dense6Pattern))
                 if tint.present:
                     self._name_zone(painter, zone)
+        if taken is not None:
+            paint_taken(painter, taken, self._stretch)
         chosen = next((z for z in ZONES if z.name == self.picture.chosen), None)
         if chosen is not None:
             painter.setPen(QPen(theme.colour("brass"), 1.5, Qt.PenStyle.DashLine))

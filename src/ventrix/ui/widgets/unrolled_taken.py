@@ -17,6 +17,7 @@ def paint_taken(painter: QPainter, taken: MetalTaken, strip: Callable[[str, floa
     middles = np.array(taken.along)
     edges = np.r_[2 * middles[0] - middles[1], middles, 2 * middles[-1] - middles[-2]]
     edges = np.maximum((edges[1:] + edges[:-1]) / 2, 0.0)
+    painter.setRenderHint(QPainter.RenderHint.Antialiasing, False)  # no seams between strips
     deepest = max(taken.deepest, taken.least)
     for band, depths in taken.depths.items():
         for depth, begun, ended in zip(depths, edges, edges[1:], strict=False):
@@ -26,4 +27,6 @@ def paint_taken(painter: QPainter, taken: MetalTaken, strip: Callable[[str, floa
             elif depth <= taken.least:
                 painter.fillPath(path, theme.colour("quiet", 0.10))
             else:
+                painter.fillPath(path, theme.colour("panel"))
                 painter.fillPath(path, theme.colour("brass", 0.15 + 0.6 * min(depth / deepest, 1.0)))
+    painter.setRenderHint(QPainter.RenderHint.Antialiasing)

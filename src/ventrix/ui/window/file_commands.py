@@ -63,11 +63,12 @@ class Files:
 
     def open_demo(self) -> None:
         """The demo head, in the user's own book to look at; open again where it is there already."""
-        from ventrix.demo.job import demo_benches, demo_job
+        from ventrix.demo.job import demo_benches, demo_job, keep_demo_scans
 
         job = demo_job()
         if all(e.id != job.id for e in self._open_book.book.jobs()):
             self._open_book.book.add_job(job, benches=demo_benches())
+            keep_demo_scans(self._open_book.book.photo_folder)
         self.open_job(job.id)
         self._open_book.say("The demo head: every figure comes from the simulated bench. Take it out when you like.")
 

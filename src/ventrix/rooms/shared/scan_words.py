@@ -5,6 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from ventrix.core.model.cut import Cut, Scan, ScannedDepth, Work
+from ventrix.core.quantity.units import from_si
+from ventrix.core.quantity.words import number_text
 from ventrix.rooms.display_units import Units
 
 
@@ -18,8 +20,12 @@ def found_lines(cut: Cut, units: Units) -> tuple[str, ...]:
     scan = newest_taken(cut)
     if scan is None:
         return ()
-    volume, doubt = (units.volume.text(v) for v in (scan.taken_volume, scan.taken_uncertainty))
-    return (f"{volume} ± {doubt} {units.volume.label} taken off", *_places(cut, scan, units))
+    return (volume_words(scan.taken_volume or 0.0, scan.taken_uncertainty or 0.0), *_places(cut, scan, units))
+
+
+def volume_words(volume: float, doubt: float) -> str:
+    """A volume taken off with its doubt [m3]."""
+    return f"{number_text(from_si(volume, 'cc'), 2)} ± {from_si(doubt, 'cc'):.2f} cc taken off"
 
 
 def _places(cut: Cut, scan: Scan, units: Units) -> Iterator[str]:
