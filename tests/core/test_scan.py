@@ -13,7 +13,9 @@ from ventrix.bench.simulator.scans import ScannedPort, Worked, joined, scanned, 
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.scan.compare import Taken
 from ventrix.core.scan.measure import Measured, measure
-from ventrix.core.scan.scanned import ScanAsked, Scanned, scan_of
+from ventrix.core.scan.notes import Millimetres, Note, said_in
+from ventrix.core.scan.opening import opening_outline
+from ventrix.core.scan.scanned import ScanAsked, Scanned, ports_held, scan_of
 from ventrix.core.scan.unit import KnownSize, stretch_typed
 
 Body = tuple[np.ndarray, np.ndarray]
@@ -272,3 +274,32 @@ def test_what_cannot_be_measured_says_why() -> None:
         measure(*tube(ball, *wide, np.maximum(30 * np.sin(angles), 1e-3), around=64))
     with pytest.raises(Refused, match=r"no surface|no size"):
         measure(np.zeros((3, 3)), np.array([[0, 1, 2]]))
+
+
+def test_the_opening_is_its_outline_in_the_faces_own_axes() -> None:
+    round_one = opening_outline(measure(*elbow(35, 18)))
+    assert np.hypot(*round_one.T) == pytest.approx(18, abs=0.1), "a circle about its own middle"
+    swept = opening_outline(measure(*scanned(*surface(ScannedPort()), seed=4, noise=0.03)))
+    assert np.ptp(swept, axis=0) == pytest.approx((31, 42), rel=0.01), "as wide and high as the simulator's opening"
+    x, y = swept.T
+    assert 0.5 * float(np.sum(x * np.roll(y, -1) - np.roll(x, -1) * y)) > 0, "counter-clockwise"
+
+
+def test_two_ports_are_held_against_each_other_by_all_of_their_surface() -> None:
+    wider = ScannedPort(widths=tuple(w + 0.2 for w in ScannedPort().widths))
+    model, other = (scanned(*surface(p), seed=s) for p, s in ((ScannedPort(), 1), (wider, 2)))
+    mirrored = other[0] * np.array([-1.0, 1.0, 1.0]), other[1]
+    asked = ScanAsked(unit="mm")
+    for port, hand in ((other, False), (mirrored, True)):
+        found = ports_held((model, asked), (port, asked), hand)
+        sides = {p.side: p.depth for p in found.places if p.place == "opening"}
+        assert (sides["left"], sides["right"]) == pytest.approx((0.1, 0.1), abs=0.03), "a tenth to either side"
+        assert (sides["roof"], sides["floor"]) == pytest.approx((0.0, 0.0), abs=0.03)
+
+
+def test_a_note_tells_its_lengths_as_the_shop_does() -> None:
+    note = Note("The {} measures {}, {} % off.", "throat", Millimetres(34.95), "+0.1")
+    assert note == "The throat measures 34.95 mm, +0.1 % off."
+    assert note.said(lambda mm: f"{mm / 25.4:.3f} in") == "The throat measures 1.376 in, +0.1 % off."
+    inner = Refused("It is {} across.", Millimetres(25.4, 0))
+    assert said_in("the scan before: {}", (inner,), lambda mm: f"{mm / 25.4:.1f} in").endswith("It is 1.0 in across.")

@@ -11,14 +11,14 @@ from scipy.spatial import cKDTree
 
 from ventrix.core.metal.unrolled import ZONES
 from ventrix.core.model.kinds import Band, Place
-from ventrix.core.quantity.arrays import Array
+from ventrix.core.quantity.arrays import Array, Bools
 from ventrix.core.scan.march import Said
 from ventrix.core.scan.measure import Measured, inward_of, reach_of
 from ventrix.core.scan.notes import Millimetres, Note
 
 POINTS: Final = 20_000  # that the fit is made with
 TRIM: Final = 1.5, 0.12  # mm off, from the first round to the last
-APART: Final = 0.6  # mm off, of two ports as cast: the last round of theirs
+APART: Final = 0.25  # mm off, of two ports as cast: the last round of theirs
 ROUNDS: Final = 14
 LEAST_KEPT: Final = 0.6
 SHRUNK: Final = 0.0012
@@ -103,10 +103,13 @@ def compare(
     depth = _displaced(before, after, turn, shift, grid, normals)
     said(0.9)
     strips = folded(depth)
-    scatter, apart = _scatter(depth), _scatter(strips)
+    # Of two ports the one may be smaller anywhere: what their scanners scatter by is all that is known.
+    rough = float(np.hypot(before.noise, after.noise)) / 2
+    scatter, apart = (rough, rough / 2) if two_ports else (_scatter(depth), _scatter(strips))
     speckle, detection = (max(LEAST_TOLD, 2 * s) for s in (scatter, apart))
-    volume, u_volume = _volume(depth, cells, speckle, scatter)
-    places = _places(along / before.length, depth, apart, speckle)
+    patch = np.isfinite(depth) if two_ports else _worked_patch(depth, speckle)
+    volume, u_volume = _volume(depth, cells, patch, scatter)
+    places = _places(along / before.length, depth, apart, np.inf if two_ports else speckle)
     notes = _same(depth) if two_ports else _notes(kept, scale, scatter, depth, left_alone)
     return Taken(along, depth, strips, detection, speckle, volume, u_volume, scale, kept, places, notes)
 
@@ -267,12 +270,16 @@ def _displaced(before: Measured, after: Measured, turn: Array, shift: Array, gri
     return np.asarray(heights[0] - heights[1])
 
 
-def _volume(depth: Array, cells: Array, detection: float, scatter: float) -> tuple[float, float]:
-    """Of the worked patch, widened by two cells and summed as it is: cutting off what is small would lose a third."""
-    worked = np.nan_to_num(depth) > detection
+def _worked_patch(depth: Array, speckle: float) -> Bools:
+    """Cells that were worked, widened by two: cutting off what is small would lose a third of the volume."""
+    worked = np.nan_to_num(depth) > speckle
     wrapped = np.concatenate([worked[:, -3:], worked, worked[:, :3]], axis=1)
     patch = binary_opening(wrapped, np.ones((2, 2), dtype=bool))
-    patch = binary_dilation(patch, np.ones((3, 3), dtype=bool), iterations=2)[:, 3:-3]
+    return np.asarray(binary_dilation(patch, np.ones((3, 3), dtype=bool), iterations=2)[:, 3:-3])
+
+
+def _volume(depth: Array, cells: Array, patch: Bools, scatter: float) -> tuple[float, float]:
+    """Of a patch [mm3], summed as it is, with U(0.05)."""
     if not patch.any():
         return 0.0, float(2 * scatter * np.sqrt(cells.size) * np.median(cells))
     volume = float(np.nansum(np.where(patch, depth * cells, 0.0)))

@@ -10,13 +10,11 @@ import numpy as np
 
 from ventrix.core.edits.cuts import BY_SCAN
 from ventrix.core.model.cut import Cut, Port, Scan, ScannedDepth, ScannedStrip, Station, carried_figure
-from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import to_si
 from ventrix.core.scan.compare import Taken
 from ventrix.core.scan.measure import Measured
-from ventrix.core.scan.notes import Note, said_in
 from ventrix.rooms.display_units import Units
-from ventrix.rooms.shared.scan_words import volume_words
+from ventrix.rooms.shared.scan_words import said_here, volume_words
 
 VOLUME: Final = "volume"
 DEPTH: Final = "depth of "  # and the id of the work
@@ -130,18 +128,6 @@ def stations_of(found: Measured, new_id: Callable[[], str]) -> tuple[Station, ..
         )
         for i in chosen
     )
-
-
-def said_here(told: str | Refused, units: Units) -> str:
-    """A note or a refusal of a scan, its lengths in the shop's unit."""
-    length = units.length
-
-    def here(millimetres: float) -> str:
-        return length.with_unit(to_si(millimetres, "mm"))
-
-    if isinstance(told, Refused):
-        return said_in(told.code, told.figures, here)
-    return told.said(here) if isinstance(told, Note) else told
 
 
 def kept_taken(scan: Scan, earlier: Scan, taken: Taken, new_id: Callable[[], str]) -> Scan:

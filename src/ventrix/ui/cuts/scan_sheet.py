@@ -25,18 +25,18 @@ from ventrix.rooms.cuts.scan_rows import (
     ScanRow,
     depth_rows,
     kept_taken,
-    said_here,
     scan_rows,
     stations_of,
     taken_lines,
 )
+from ventrix.rooms.shared.scan_words import said_here
 from ventrix.ui.cuts.scan_slice import ScanSlice
 from ventrix.ui.cuts.scan_view import ScanView
-from ventrix.ui.cuts.scan_work import ScanWork
-from ventrix.ui.cuts.taken_map import TakenMap
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
 from ventrix.ui.widgets.planner import Planner
+from ventrix.ui.widgets.scan_work import ScanWork
+from ventrix.ui.widgets.taken_map import TakenMap
 from ventrix.workspace.ids import new_id, now_text
 
 MESHES: Final = f"Scans ({' '.join('*' + kind for kind in KINDS)})"
@@ -120,7 +120,8 @@ class ScanSheet(FormSheet):
         self.before.addItem("nothing", None)
         for cut in space.port.cuts:
             for scan in cut.scans:
-                self.before.addItem(f"the scan of cut {cut.number}", scan)
+                day = f", {scan.date[:10]}" if scan.date else ""
+                self.before.addItem(f"the scan of cut {cut.number}{day}", scan)
         self._name_file()
         self.come_up()
         self.choose.setFocus()

@@ -9,19 +9,27 @@ from PySide6.QtGui import QPixmap
 from PySide6.QtWidgets import QFileDialog, QPushButton
 
 from ventrix.core.lineup.outlines import polygon_of
-from ventrix.core.model.cut import carried_figure
+from ventrix.core.model.cut import Scan, carried_figure
 from ventrix.core.model.job import Job
 from ventrix.core.model.job_parts import Bolt, Face, Outline
 from ventrix.core.model.kinds import FacePart, LibraryKind, OutlineShape
 from ventrix.core.model.plausible import check_of, check_plausible
 from ventrix.core.model.port_names import port_named
 from ventrix.core.quantity.refused import Refused
+from ventrix.core.quantity.units import to_si
+from ventrix.core.quantity.words import listed, sentence
+from ventrix.core.scan.march import Said
+from ventrix.core.scan.opening import opening_outline
+from ventrix.core.scan.scanned import asked_of, measured_again
 from ventrix.records.bad_input import InputError
+from ventrix.records.files.mesh_files import read_mesh
 from ventrix.records.files.outline_files import read_outlines
 from ventrix.records.library.items import face_item, face_of
 from ventrix.rooms.lineup.typed_faces import TypedSpot, typed_spots
+from ventrix.rooms.shared.scan_words import newest_scan, said_here
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
+from ventrix.ui.widgets.scan_work import ScanWork
 from ventrix.ui.widgets.trace_view import TraceView
 from ventrix.workspace.ids import new_id, now_text
 
@@ -34,6 +42,7 @@ class FaceSheet(FormSheet):
         self.title.setText("A face")
         self.tracing: TraceView | None = None
         self._drawn: list[list[tuple[float, float]]] = []
+        self._scanned: dict[str, tuple[float, ...]] = {}
         self.known = self.add_choice("From the library", [("none", None)])
         self.known.activated.connect(lambda _i: self._use_known())
         self.name = self.add_text("Name", "own gasket")
@@ -46,6 +55,14 @@ class FaceSheet(FormSheet):
         self.corner = self.add_figure("Corner radius", "length", check_of(Outline, "corner"))
         self.bolts = self.add_text("Bolts or dowels", "A -200 30; B 200 30")
         self.bolts.setMaxLength(2000)
+        self.from_scans = QPushButton("Openings from the ports' scans")
+        self.from_scans.clicked.connect(self.take_scans)
+        self.column.addWidget(self.from_scans)
+        self.work = ScanWork()
+        self.work.done.connect(self._took_scans)
+        self.work.began.connect(lambda: self.from_scans.setEnabled(False))
+        self.work.ended.connect(lambda: self.from_scans.setEnabled(True))
+        self.column.addWidget(self.work)
         self.read = QPushButton("Openings from a drawing (DXF, SVG)")
         self.read.clicked.connect(self.choose_drawing)
         self.column.addWidget(self.read)
@@ -124,6 +141,33 @@ class FaceSheet(FormSheet):
         self.problem.clear()
         self.warning.setText(f"{len(self._drawn)} openings from {path.name}: name as many ports, left to right.")
 
+    def take_scans(self) -> None:
+        """Measure the newest scan of every port named, and keep its opening about the port's middle."""
+        space = self.open_book.workspace
+        if space is None:
+            return
+        named = [port_named(space.job.ports, s.name) for s in typed_spots(self.ports.text(), "mm")]
+        scans = [(p.name, s) for p in named if (s := newest_scan(p)) is not None]
+        if not scans:
+            self.problem.setText("Name the ports first." if not named else "None of these ports was scanned.")
+            return
+        self.problem.clear()
+        folder = space.book.photo_folder
+        self.work.begin(lambda said: {name: _opening(folder / scan.file, scan, said) for name, scan in scans})
+
+    def _took_scans(self, found: object) -> None:
+        if isinstance(found, dict):
+            self._scanned = found
+            self.warning.setText(f"{listed(list(found))}: by scan, about the middle that is typed.")
+        elif isinstance(found, Refused):
+            self.problem.setText(sentence(said_here(found, self.open_book.units)))
+        else:
+            self.problem.setText(sentence(str(found)))
+
+    def close_workers(self) -> None:
+        """Stop measuring, and wait for the thread to end."""
+        self.work.close_workers()
+
     def choose_photo(self) -> None:
         name, _ = QFileDialog.getOpenFileName(self, "A flat photo or scan", "", "Pictures (*.png *.jpg *.jpeg *.bmp)")
         if name:
@@ -176,7 +220,7 @@ class FaceSheet(FormSheet):
             part=str(self.part.currentData()),
             outlines=self._outlines(space.job, unit, bolts),
             bolts=tuple(Bolt(id=new_id(), name=n, at=at) for n, at in bolts.items()),
-            source="drawing" if self._drawn else "typed",
+            source="drawing" if self._drawn else "scan" if self._scanned else "typed",
         )
         for outline in face.outlines:
             check_plausible(outline)
@@ -185,7 +229,7 @@ class FaceSheet(FormSheet):
         if self.keep.isChecked():
             self.open_book.book.write((None, face_item(face, now_text())))
             self.keep.setChecked(False)
-        self._drawn = []
+        self._drawn, self._scanned = [], {}
         if self.tracing is not None:
             self.tracing.begin(QPixmap())
         self.warning.clear()
@@ -212,6 +256,9 @@ class FaceSheet(FormSheet):
         middle = spot.middle
         if middle is None:
             raise Refused("{}: where is its middle, x and y?", port)
+        if port in self._scanned:
+            return Outline(id=new_id(), port=port, shape=OutlineShape.POLYGON, centre=middle,
+                           points=self._scanned[port])  # fmt: skip
         width, height = self.wide.value, self.high.value
         if spot.edges is not None:
             left, right, floor, roof = spot.edges
@@ -219,3 +266,10 @@ class FaceSheet(FormSheet):
         corner = () if self.corner.value is None else (self.corner.value,)
         shape = str(self.shape.currentData())
         return Outline(id=new_id(), port=port, shape=shape, centre=middle, width=width, height=height, corner=corner)
+
+
+def _opening(path: Path, scan: Scan, said: Said) -> tuple[float, ...]:
+    """The opening of a scan about its middle, x and y in turn [m]."""
+    mesh = read_mesh(path)
+    outline = opening_outline(measured_again((mesh.points, mesh.faces), asked_of(scan), said))
+    return tuple(float(to_si(v, "mm")) for v in outline.ravel())

@@ -77,6 +77,7 @@ class MatchRoom(Room):
             Command("match.log", "log with minutes", self.log, "Return"),
             Command("match.wait", "waits, or back", self.wait, "W"),
             Command("match.copy", "copy", lambda: self.ways.sheet("copy"), "C"),
+            Command("match.scan", "by scan", lambda: self.ways.sheet("scan_match"), "Shift+S"),
             Command("match.parts", "parts", lambda: self.ways.sheet("job_parts"), "P"),
             Command("match.cards", "all cards", lambda: self.ways.command("cards"), "Shift+P"),
             Command("match.quote", "costs", lambda: self.ways.sheet("quote"), "Q"),

@@ -26,6 +26,7 @@ SHEETS: Final = (
     Sheet("chamber", "ventrix.ui.lineup.chamber_sheet:ChamberSheet"),
     Sheet("claim", "ventrix.ui.compare.claim_sheet:ClaimSheet"),
     Sheet("copy", "ventrix.ui.match.copy_sheet:CopySheet"),
+    Sheet("scan_match", "ventrix.ui.match.scan_match_sheet:ScanMatchSheet"),
     Sheet("correct", "ventrix.ui.flow.correct_sheet:CorrectSheet"),
     Sheet("cut", "ventrix.ui.cuts.new_cut_sheet:NewCutSheet"),
     Sheet("details", "ventrix.ui.book.details_sheet:DetailsSheet"),

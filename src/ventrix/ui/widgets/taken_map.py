@@ -1,4 +1,4 @@
-"""Metal taken between two scans, the port unrolled: deeper is stronger, grey is under what two scans tell apart."""
+"""What two scans differ by, the port unrolled: more is stronger, grey is under what they tell apart."""
 
 from __future__ import annotations
 
@@ -20,14 +20,16 @@ SIDES: Final = ("floor", "right", "roof", "left")  # a quarter of the way round 
 
 
 class TakenMap(QWidget):
-    """Along the port from its face to the seat, round it from the middle of the floor by the right."""
+    """Along the port from its face to the seat, round it from the middle of the floor by the right. What is less than
+    nothing is drawn too where two ports are held against each other."""
 
-    def __init__(self) -> None:
+    def __init__(self, caption: str = "Metal taken") -> None:
         super().__init__()
+        self._caption, self._both = caption, caption != "Metal taken"
         self._taken: Taken | None = None
         self._said = self._seat = ""
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
-        self.setAccessibleName("Metal taken, the port unrolled")
+        self.setAccessibleName(f"{caption}, the port unrolled")
 
     def sizeHint(self) -> QSize:
         return QSize(360, 150)
@@ -38,7 +40,9 @@ class TakenMap(QWidget):
         told = taken.depth[np.isfinite(taken.depth)]
         deepest = float(told.max()) if told.size else 0.0
         self._seat = f"the seat, {length.with_unit(float(taken.along[-1]) * mm)}" if len(taken.along) else ""
-        self._said = f"deepest {length.with_unit(deepest * mm)}; grey under {length.with_unit(taken.speckle * mm)}"
+        self._said = f"most {length.with_unit(deepest * mm)}; grey under {length.with_unit(taken.speckle * mm)}"
+        if self._both:
+            self._said += "; smaller is green"
         self.setAccessibleDescription(self._said)
         self.update()
 
@@ -52,7 +56,10 @@ class TakenMap(QWidget):
         rows, columns = depth.shape[1], depth.shape[0]
         room = QRectF(LEFT, LINE, self.width() - LEFT - 2, self.height() - 2 * LINE)
         wide, tall = room.width() / columns, room.height() / rows
-        deepest = max(float(np.nanmax(depth)) if np.isfinite(depth).any() else 0.0, self._taken.speckle)
+        told = depth[np.isfinite(depth)]
+        deepest = max(
+            float(np.abs(told).max() if self._both else told.max()) if told.size else 0.0, self._taken.speckle
+        )
         unknown = QBrush(theme.colour("quiet"), Qt.BrushStyle.BDiagPattern)
         for i in range(columns):
             for j in range(rows):
@@ -62,6 +69,8 @@ class TakenMap(QWidget):
                 taken = depth[i, j]
                 if not np.isfinite(taken):
                     painter.fillRect(cell, unknown)
+                elif self._both and taken < -self._taken.speckle:
+                    painter.fillRect(cell, theme.colour("intake", 0.25 + 0.75 * min(-float(taken) / deepest, 1.0)))
                 elif taken <= self._taken.speckle:
                     painter.fillRect(cell, theme.colour("quiet", 0.25))
                 else:
@@ -73,7 +82,7 @@ class TakenMap(QWidget):
         middle = Qt.AlignmentFlag.AlignVCenter
         for n, side in enumerate(SIDES):
             painter.drawText(QRectF(0, room.top() + n * room.height() / 4, LEFT - 6, room.height() / 4), middle, side)
-        painter.drawText(QRectF(LEFT, 0, room.width(), LINE), middle, f"Metal taken: {self._said}")
+        painter.drawText(QRectF(LEFT, 0, room.width(), LINE), middle, f"{self._caption}: {self._said}")
         ends = QRectF(LEFT, room.bottom(), room.width(), LINE)
         painter.drawText(ends, middle, "the face")
         painter.drawText(ends, middle | Qt.AlignmentFlag.AlignRight, self._seat)
