@@ -14,7 +14,8 @@ from ventrix.core.scan.scanned import ScanAsked, asked_of, scan_of
 from ventrix.core.scan.unit import KnownSize
 from ventrix.records.files.mesh_files import mesh_of, stl_bytes
 from ventrix.records.files.photos import keep_file
-from ventrix.rooms.cuts.scan_rows import kept_taken
+from ventrix.rooms.cuts.scan_rows import kept_taken, scan_rows, sizes_of
+from ventrix.rooms.display_units import US
 
 ROWS: Final = 84
 COLUMNS: Final = 78
@@ -51,6 +52,8 @@ def with_scans(port: Port, folder: Path) -> Port:
             asked = ScanAsked("mm", KnownSize("throat", known))
             found = scan_of(mesh.points, mesh.faces, asked, (was.points, was.faces), asked_before=asked_of(earlier))
             assert found.taken is not None
+            rows = scan_rows(port, cuts[number], found.measured, US)
+            scan = replace(scan, sizes=sizes_of(rows, lambda: f"intake-size-{next(numbers)}"))
             scan = kept_taken(scan, earlier, found.taken, lambda: f"intake-scan-{next(numbers)}")
         kept.append((scan, data))
         cuts[number] = replace(cuts[number], scans=(scan,))

@@ -166,6 +166,15 @@ class Photo(Noun):
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class ScannedSize(Noun):
+    """A length of the cut as a scan has it, by its field's name, with U(0.05)."""
+
+    name: str
+    size: float | None = quantity("mm")
+    uncertainty: float | None = quantity("mm")
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class ScannedDepth(Noun):
     """Metal that came off a place between two scans, with U(0.05)."""
 
@@ -203,6 +212,7 @@ class Scan(Noun):
     face_at: tuple[float, ...] = field(default=(), metadata={"unit": "-"})
     seat_at: tuple[float, ...] = field(default=(), metadata={"unit": "-"})
     seat_at_far_end: bool = False
+    sizes: tuple[ScannedSize, ...] = ()
     held_against: str = ""
     taken_volume: float | None = quantity("cc")
     taken_uncertainty: float | None = quantity("cc")

@@ -15,6 +15,7 @@ from ventrix.core.model.cut import (
     Pour,
     Scan,
     ScannedDepth,
+    ScannedSize,
     ScannedStrip,
     Slip,
     Station,
@@ -250,6 +251,7 @@ LIMITS: Final[dict[type[Noun], dict[str, Limit]]] = {
         "taken_uncertainty": Limit("a volume's uncertainty", "cc", 0, 1000),
         "least_told": Limit("a least depth", "mm", 0, 20),
     },
+    ScannedSize: {"size": _LENGTH, "uncertainty": Limit("a size's uncertainty", "mm", 0, 20)},
     ScannedDepth: {"depth": _TAKEN, "uncertainty": Limit("a depth's uncertainty", "mm", 0, 20)},
     ScannedStrip: {
         "along": Limit("a place along the port", "mm", 0, 1000),

@@ -778,10 +778,10 @@ CREATE TABLE "flow_run" (
 	house VARCHAR NOT NULL, 
 	paper_date VARCHAR, 
 	CONSTRAINT pk_flow_run PRIMARY KEY (id), 
-	CONSTRAINT fk_flow_run_mount_id_mount FOREIGN KEY(mount_id) REFERENCES mount (id), 
-	CONSTRAINT fk_flow_run_trial_id_trial FOREIGN KEY(trial_id) REFERENCES trial (id) ON DELETE CASCADE, 
 	CONSTRAINT fk_flow_run_setup_id_setup FOREIGN KEY(setup_id) REFERENCES setup (id), 
-	CONSTRAINT fk_flow_run_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE
+	CONSTRAINT fk_flow_run_trial_id_trial FOREIGN KEY(trial_id) REFERENCES trial (id) ON DELETE CASCADE, 
+	CONSTRAINT fk_flow_run_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE, 
+	CONSTRAINT fk_flow_run_mount_id_mount FOREIGN KEY(mount_id) REFERENCES mount (id)
 );
 CREATE INDEX ix_flow_run_cut_id ON flow_run (cut_id);
 CREATE INDEX ix_flow_run_trial_id ON flow_run (trial_id);
@@ -886,8 +886,8 @@ CREATE TABLE "traverse" (
 	probe_diameter DOUBLE, 
 	speeds_at VARCHAR NOT NULL, 
 	CONSTRAINT pk_traverse PRIMARY KEY (id), 
-	CONSTRAINT fk_traverse_setup_id_setup FOREIGN KEY(setup_id) REFERENCES setup (id), 
 	CONSTRAINT fk_traverse_mount_id_mount FOREIGN KEY(mount_id) REFERENCES mount (id), 
+	CONSTRAINT fk_traverse_setup_id_setup FOREIGN KEY(setup_id) REFERENCES setup (id), 
 	CONSTRAINT fk_traverse_cut_id_cut FOREIGN KEY(cut_id) REFERENCES cut (id) ON DELETE CASCADE
 );
 CREATE INDEX ix_traverse_cut_id ON traverse (cut_id);
@@ -971,6 +971,18 @@ CREATE TABLE scanned_depth (
 	CONSTRAINT fk_scanned_depth_scan_id_scan FOREIGN KEY(scan_id) REFERENCES scan (id) ON DELETE CASCADE
 );
 CREATE INDEX ix_scanned_depth_scan_id ON scanned_depth (scan_id);
+CREATE TABLE scanned_size (
+	id VARCHAR NOT NULL, 
+	extra JSON NOT NULL, 
+	name VARCHAR NOT NULL, 
+	size DOUBLE, 
+	uncertainty DOUBLE, 
+	position INTEGER NOT NULL, 
+	scan_id VARCHAR NOT NULL, 
+	CONSTRAINT pk_scanned_size PRIMARY KEY (id), 
+	CONSTRAINT fk_scanned_size_scan_id_scan FOREIGN KEY(scan_id) REFERENCES scan (id) ON DELETE CASCADE
+);
+CREATE INDEX ix_scanned_size_scan_id ON scanned_size (scan_id);
 CREATE TABLE scanned_strip (
 	id VARCHAR NOT NULL, 
 	extra JSON NOT NULL, 

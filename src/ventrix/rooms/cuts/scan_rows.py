@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
-from dataclasses import dataclass, replace
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, fields, replace
 from typing import Final
 
 import numpy as np
 
 from ventrix.core.edits.cuts import BY_SCAN
-from ventrix.core.model.cut import Cut, Port, Scan, ScannedDepth, ScannedStrip, Station, carried_figure
+from ventrix.core.model.cut import Cut, Port, Scan, ScannedDepth, ScannedSize, ScannedStrip, Station, carried_figure
 from ventrix.core.quantity.units import to_si
 from ventrix.core.scan.compare import Taken
 from ventrix.core.scan.measure import Measured
@@ -19,6 +19,7 @@ from ventrix.rooms.shared.scan_words import said_here, volume_words
 VOLUME: Final = "volume"
 DEPTH: Final = "depth of "  # and the id of the work
 STATIONS: Final = 9
+LENGTHS: Final = tuple(f.name for f in fields(Cut) if f.metadata.get("unit") == "mm")
 EVERY: Final = 2  # rows of a map of metal taken that one is kept of: 4 mm
 DIFFERS: Final = 0.01  # of the larger: less is the same figure twice
 
@@ -34,6 +35,7 @@ class ScanRow:
     typed_text: str
     scanned_text: str
     differs: bool
+    doubt: float = 0.0
 
 
 def scan_rows(port: Port, cut: Cut, found: Measured, units: Units) -> tuple[ScanRow, ...]:
@@ -47,7 +49,9 @@ def scan_rows(port: Port, cut: Cut, found: Measured, units: Units) -> tuple[Scan
         differs = typed is not None and abs(typed - value) > DIFFERS * max(abs(typed), abs(value))
         u = f" ± {shown.text(doubt)}" if doubt else ""
         rows.append(
-            ScanRow(key, caption, typed, value, shown.text(typed), f"{shown.text(value)}{u} {shown.label}", differs)
+            ScanRow(
+                key, caption, typed, value, shown.text(typed), f"{shown.text(value)}{u} {shown.label}", differs, doubt
+            )
         )
     return tuple(rows)
 
@@ -127,6 +131,15 @@ def stations_of(found: Measured, new_id: Callable[[], str]) -> tuple[Station, ..
             area=found.stations[i].flow_area * 1e-6,
         )
         for i in chosen
+    )
+
+
+def sizes_of(rows: Sequence[ScanRow], new_id: Callable[[], str]) -> tuple[ScannedSize, ...]:
+    """The lengths among what was measured, to stand beside what is typed."""
+    return tuple(
+        ScannedSize(id=new_id(), name=row.key, size=row.scanned, uncertainty=row.doubt)
+        for row in rows
+        if row.key in LENGTHS
     )
 
 

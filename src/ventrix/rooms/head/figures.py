@@ -10,10 +10,12 @@ from typing import Any, Final, Literal
 from ventrix.core.edits.cuts import edit_cut, set_chamber, set_volume
 from ventrix.core.edits.swap import swapped
 from ventrix.core.edits.valves import correct_valve
-from ventrix.core.model.cut import Cut, Port, Pour, carried, mean_poured, poured_volume
+from ventrix.core.model.cut import Cut, Port, Pour, ScannedSize, carried, mean_poured, poured_volume
 from ventrix.core.model.job import Job, cylinder_of, fitted_at
 from ventrix.core.quantity.field_checks import Check, positive
 from ventrix.core.quantity.refused import Refused
+from ventrix.core.quantity.units import to_si
+from ventrix.rooms.display_units import Units
 from ventrix.workspace.ids import new_id, now_text
 
 Owner = Literal["job", "valve", "cut"]
@@ -119,12 +121,30 @@ SPECS: Final = (
     FieldSpec("port_angle", "Port angle", "angle", "cut", "drawing", _angle),
     FieldSpec("volume", "Poured volume", "volume", "cut", "volume"),
 )
+SAME: Final = to_si(0.0005, "mm")
 # Figures that a cut may carry of its own and the valve's record holds for the port as received.
 OF_SEAT: Final = ("seat_width", "seat_margin")
 
 
-def stored(job: Job, port: Port, cut: Cut, spec: FieldSpec) -> tuple[float | None, str]:
-    """A figure as the book has it, and a note where it is carried from an earlier cut."""
+def stored(job: Job, port: Port, cut: Cut, spec: FieldSpec, units: Units) -> tuple[float | None, str]:
+    """A figure as the book has it, and a note where it is carried from an earlier cut, or was scanned here."""
+    value, note = _stored(job, port, cut, spec)
+    scanned = scanned_size(cut, spec.key) if spec.owner == "cut" else None
+    if scanned is None or scanned.size is None:
+        return value, note
+    length = units.length
+    if value is not None and abs(value - scanned.size) < SAME:
+        return value, f"by scan, ± {length.text(scanned.uncertainty)}"
+    found = f"scan {length.text(scanned.size)} ± {length.text(scanned.uncertainty)}"
+    return value, f"{note}; {found}" if note else found
+
+
+def scanned_size(cut: Cut, name: str) -> ScannedSize | None:
+    """A length of a cut as its newest scan has it."""
+    return next((s for scan in reversed(cut.scans) for s in scan.sizes if s.name == name), None)
+
+
+def _stored(job: Job, port: Port, cut: Cut, spec: FieldSpec) -> tuple[float | None, str]:
     valve = job.valve_of(port, cut)
     if spec.key == "flatness" and port.head_id is not None:  # each head has its own
         own = next((h.flatness for h in job.heads if h.id == port.head_id), None)

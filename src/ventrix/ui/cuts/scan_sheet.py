@@ -26,6 +26,7 @@ from ventrix.rooms.cuts.scan_rows import (
     depth_rows,
     kept_taken,
     scan_rows,
+    sizes_of,
     stations_of,
     taken_lines,
 )
@@ -320,7 +321,8 @@ class ScanSheet(FormSheet):
             id=new_id(), file=file, unit=found.unit, known=known, guide_bore=self.guide.value,
             face_at=tuple(map(float, self._clicks.get(ENDS[0], ()))),
             seat_at=tuple(map(float, self._clicks.get(ENDS[1], ()))),
-            seat_at_far_end=self.far.isChecked() and self.far.isEnabled(), date=now_text(),
+            seat_at_far_end=self.far.isChecked() and self.far.isEnabled(), sizes=sizes_of(tuple(rows.values()), new_id),
+            date=now_text(),
         )  # fmt: skip
         if found.taken is not None and self._held_against is not None:
             scan = kept_taken(scan, self._held_against, found.taken, new_id)

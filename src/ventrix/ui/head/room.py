@@ -173,7 +173,7 @@ class HeadRoom(Room):
             if elsewhere:
                 field.forget()
             field.use(self.open_book.units[spec.unit])
-            value, note = stored(job, port, cut, spec)
+            value, note = stored(job, port, cut, spec, self.open_book.units)
             self._typed[spec.key] = value
             field.set_value(value, note=note)
         count = len(cut.pours)

@@ -1,4 +1,4 @@
-"""what two scans tell
+"""what scans tell
 
 Revision 0015, after 0014. Models of today are not imported here.
 """
@@ -29,6 +29,23 @@ def upgrade() -> None:
     )
     with op.batch_alter_table("scanned_depth", schema=None) as batch_op:
         batch_op.create_index(batch_op.f("ix_scanned_depth_scan_id"), ["scan_id"], unique=False)
+
+    op.create_table(
+        "scanned_size",
+        sa.Column("id", sa.String(), nullable=False),
+        sa.Column("extra", sa.JSON(), nullable=False),
+        sa.Column("name", sa.String(), nullable=False),
+        sa.Column("size", sa.Double(), nullable=True),
+        sa.Column("uncertainty", sa.Double(), nullable=True),
+        sa.Column("position", sa.Integer(), nullable=False),
+        sa.Column("scan_id", sa.String(), nullable=False),
+        sa.ForeignKeyConstraint(
+            ["scan_id"], ["scan.id"], name=op.f("fk_scanned_size_scan_id_scan"), ondelete="CASCADE"
+        ),
+        sa.PrimaryKeyConstraint("id", name=op.f("pk_scanned_size")),
+    )
+    with op.batch_alter_table("scanned_size", schema=None) as batch_op:
+        batch_op.create_index(batch_op.f("ix_scanned_size_scan_id"), ["scan_id"], unique=False)
 
     op.create_table(
         "scanned_strip",
