@@ -173,3 +173,15 @@ def test_line_up_takes_an_openings_outline_from_the_scan(scanned_ports, qtbot) -
     left, low, right, high = outline.bounds
     assert face.source == "scan" and face.outlines[1].shape != "polygon", "a port that was not scanned has its sizes"
     assert (right - left, high - low) == pytest.approx((to_si(31, "mm"), to_si(42, "mm")), rel=0.01)
+
+
+def test_head_tells_a_lengths_scan_beside_what_is_typed(open_window: Open) -> None:
+    window = open_window()
+    space = window.open_book.workspace
+    assert space is not None
+    space.look_at(space.job.ports[0].cuts[2].id)
+    window.go_to_named("head")
+    box = window.rooms["head"].fields["throat_diameter"].box  # type: ignore[attr-defined]
+    assert box.property("scanned") and not box.property("carried") and "a scan has 1.6" in box.toolTip()
+    space.look_at(space.job.ports[0].cuts[3].id)
+    assert not box.property("scanned")

@@ -126,17 +126,15 @@ SAME: Final = to_si(0.0005, "mm")
 OF_SEAT: Final = ("seat_width", "seat_margin")
 
 
-def stored(job: Job, port: Port, cut: Cut, spec: FieldSpec, units: Units) -> tuple[float | None, str]:
-    """A figure as the book has it, and a note where it is carried from an earlier cut, or was scanned here."""
-    value, note = _stored(job, port, cut, spec)
+def scan_note(cut: Cut, spec: FieldSpec, value: float | None, units: Units) -> str:
+    """What a scan of this cut has for a figure: where it comes from, or what stands beside it."""
     scanned = scanned_size(cut, spec.key) if spec.owner == "cut" else None
     if scanned is None or scanned.size is None:
-        return value, note
-    length = units.length
+        return ""
+    length, doubt = units.length, units.length.text(scanned.uncertainty)
     if value is not None and abs(value - scanned.size) < SAME:
-        return value, f"by scan, ± {length.text(scanned.uncertainty)}"
-    found = f"scan {length.text(scanned.size)} ± {length.text(scanned.uncertainty)}"
-    return value, f"{note}; {found}" if note else found
+        return f"by scan, ± {doubt} {length.label}"
+    return f"a scan has {length.text(scanned.size)} ± {doubt} {length.label}"
 
 
 def scanned_size(cut: Cut, name: str) -> ScannedSize | None:
@@ -144,7 +142,8 @@ def scanned_size(cut: Cut, name: str) -> ScannedSize | None:
     return next((s for scan in reversed(cut.scans) for s in scan.sizes if s.name == name), None)
 
 
-def _stored(job: Job, port: Port, cut: Cut, spec: FieldSpec) -> tuple[float | None, str]:
+def stored(job: Job, port: Port, cut: Cut, spec: FieldSpec) -> tuple[float | None, str]:
+    """A figure as the book has it, and a note where it is carried from an earlier cut."""
     valve = job.valve_of(port, cut)
     if spec.key == "flatness" and port.head_id is not None:  # each head has its own
         own = next((h.flatness for h in job.heads if h.id == port.head_id), None)

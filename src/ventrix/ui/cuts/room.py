@@ -165,7 +165,8 @@ class CutsRoom(Room):
         if self.zone:
             history = zone_history(port, cut, self.zone, units)
             sections[f"Zone: {self.zone}"] = history or [CardLine("", "nothing done, read or tried here yet")]
-        sections["Operations"] = [*operation_lines(cut, units), *scan_lines(cut, units)]
+        sections["Operations"] = operation_lines(cut, units)
+        sections["Metal taken"] = scan_lines(cut, units)
         sections["Expected"] = outcome_lines(findings.outcome(port, cut), units)
         sections["Volume and time"] = volume_lines(findings, port, cut, space.against, units)
         sections["Seat"] = seat_lines(space.job, port, cut, units)

@@ -320,9 +320,10 @@ class PortDrawing(QWidget):
 
     def _paint_missing(self, painter: QPainter) -> None:
         missing = [f.caption for k, f in self.fields.items() if self._known.get(k) is None and f.isVisible()]
-        if not missing:
-            return
+        scanned = any(f.box.property("scanned") for f in self.fields.values())
+        said = [f"{len(missing)} not measured: drawn at a usual proportion"] if missing else []
+        said += ["brass edge: scanned at this cut"] if scanned else []
         painter.setFont(theme.font(12))
         painter.setPen(theme.colour("quiet"))
-        words = f"{len(missing)} not measured: drawn at a usual proportion"
-        painter.drawText(QRectF(FIELD_W + 20, self.height() - FIELD_H - 26, 400, 18), Qt.AlignmentFlag.AlignLeft, words)
+        where = QRectF(FIELD_W + 20, self.height() - FIELD_H - 26, 480, 18)
+        painter.drawText(where, Qt.AlignmentFlag.AlignLeft, "; ".join(said))

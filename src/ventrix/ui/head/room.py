@@ -19,7 +19,7 @@ from ventrix.core.model.plausible import check_of
 from ventrix.core.model.school_questions import side_taken, throat_against_school
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import sentence
-from ventrix.rooms.head.figures import SMALL, SPECS, FieldSpec, edited, stored
+from ventrix.rooms.head.figures import SMALL, SPECS, FieldSpec, edited, scan_note, stored
 from ventrix.ui.head.casting_tab import CastingTab
 from ventrix.ui.head.changed_question import ChangedQuestion
 from ventrix.ui.head.derived_panel import AreaCurve, DerivedFigures
@@ -173,9 +173,9 @@ class HeadRoom(Room):
             if elsewhere:
                 field.forget()
             field.use(self.open_book.units[spec.unit])
-            value, note = stored(job, port, cut, spec, self.open_book.units)
+            value, note = stored(job, port, cut, spec)
             self._typed[spec.key] = value
-            field.set_value(value, note=note)
+            field.set_value(value, note=note, scan=scan_note(cut, spec, value, self.open_book.units))
         count = len(cut.pours)
         self.pours.setText(
             f"mean of {count} pours, {cut.pours[-1].how}" if count > 1 else (cut.pours[-1].how if count else "")

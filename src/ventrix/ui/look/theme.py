@@ -182,6 +182,7 @@ QLineEdit, QComboBox, QPlainTextEdit {{
 QLineEdit:focus, QComboBox:focus, QPlainTextEdit:focus {{ border: 2px solid {t.brass}; padding: 3px 5px; }}
 QLineEdit[wrong="true"] {{ border: 2px solid {t.worse}; padding: 3px 5px; }}
 QLineEdit[carried="true"] {{ border: 1px dashed {t.quiet}; color: {t.quiet}; }}
+QLineEdit[scanned="true"] {{ border: 1px solid {t.brass}; }}
 QLineEdit[readOnly="true"] {{ background: {t.panel}; }}
 QComboBox QAbstractItemView {{ background: {t.raised}; border: 1px solid {t.scribe};
     selection-background-color: {t.brass}; selection-color: {t.ground}; }}

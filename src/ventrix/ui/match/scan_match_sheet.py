@@ -32,7 +32,7 @@ class ScanMatchSheet(FormSheet):
         self.work.done.connect(self._took)
         self.work.began.connect(lambda: self.take_button.setEnabled(False))
         self.work.ended.connect(lambda: self.take_button.setEnabled(True))
-        self.taken_map = TakenMap("Larger than the model")
+        self.taken_map = TakenMap("Larger")
         self.said = QLabel()
         self.said.setWordWrap(True)
         for each in (self.work, self.taken_map, self.said):

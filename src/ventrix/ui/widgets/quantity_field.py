@@ -52,6 +52,7 @@ class QuantityField(QWidget):
         self._unit = QLabel(shown.label, self)
         self._unit.setObjectName("quiet")
         self._unit.setFixedWidth(44)
+        self._scan = ""
         self._note = QLabel(self)  # a child from the start: shown without a layout it would be a window
         self._note.setObjectName("caption")
         self._note.setWordWrap(True)
@@ -96,9 +97,10 @@ class QuantityField(QWidget):
         except Refused:
             return None
 
-    def set_value(self, value: float | None, *, note: str = "") -> None:
-        """Show a value; `note` says where it comes from ("carried from cut 0"). Keeps text being typed."""
-        self._value = value
+    def set_value(self, value: float | None, *, note: str = "", scan: str = "") -> None:
+        """Show a value; `note` says where it comes from ("carried from cut 0"), `scan` what a scan has. Text that is
+        being typed stays."""
+        self._value, self._scan = value, scan
         if self.box.isModified() and (self.box.hasFocus() or self._wrong):
             return
         self.box.setText("" if value is None else self._shown.text(value))
@@ -122,6 +124,7 @@ class QuantityField(QWidget):
     def forget(self) -> None:
         """Let go of what was typed: the field is about something else now."""
         self.box.setModified(False)
+        self._scan = ""
         self._say("", wrong=False)
 
     def _parse(self) -> float | None:
@@ -172,6 +175,7 @@ class QuantityField(QWidget):
         self._say(sentence, wrong=True)
 
     def _say(self, sentence: str, *, wrong: bool) -> None:
+        sentence = "; ".join(part for part in (sentence, "" if wrong else self._scan) if part)
         self._note.setText(sentence)
         self._note.setVisible(bool(sentence) and self.tells_below)
         self._note.setObjectName("error" if wrong else "caption")
@@ -221,9 +225,9 @@ class PlacedField(QuantityField):
 
     def _say(self, sentence: str, *, wrong: bool) -> None:
         super()._say(sentence, wrong=wrong)
-        self.box.setToolTip(sentence)
-        carried = bool(sentence) and not wrong
-        self.box.setProperty("carried", carried)
+        self.box.setToolTip(self.box.accessibleDescription())
+        self.box.setProperty("carried", bool(sentence) and not wrong)
+        self.box.setProperty("scanned", bool(self._scan))
         self.box.style().unpolish(self.box)
         self.box.style().polish(self.box)
         if wrong:

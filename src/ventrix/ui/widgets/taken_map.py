@@ -42,7 +42,7 @@ class TakenMap(QWidget):
         self._seat = f"the seat, {length.with_unit(float(taken.along[-1]) * mm)}" if len(taken.along) else ""
         self._said = f"most {length.with_unit(deepest * mm)}; grey under {length.with_unit(taken.speckle * mm)}"
         if self._both:
-            self._said += "; smaller is green"
+            self._said += "; green: smaller"
         self.setAccessibleDescription(self._said)
         self.update()
 
