@@ -303,3 +303,22 @@ def test_a_note_tells_its_lengths_as_the_shop_does() -> None:
     assert note.said(lambda mm: f"{mm / 25.4:.3f} in") == "The throat measures 1.376 in, +0.1 % off."
     inner = Refused("It is {} across.", Millimetres(25.4, 0))
     assert said_in("the scan before: {}", (inner,), lambda mm: f"{mm / 25.4:.1f} in").endswith("It is 1.0 in across.")
+
+
+def test_ends_that_were_clicked_the_other_way_round_are_asked_about() -> None:
+    points, faces = scanned(*surface(ScannedPort()), seed=5, moved=False)
+    first, last = points[:132].mean(axis=0), points[-132:].mean(axis=0)
+    rim = points[0], points[-1]
+    right, wrong = (measure(points, faces, pair).notes for pair in (rim, rim[::-1]))
+    assert not any("swapped" in note for note in right) and any("swapped" in note for note in wrong)
+    assert np.linalg.norm(first - last) > 80
+
+
+@pytest.mark.parametrize("seed", [0, 1])
+def test_a_hole_is_closed_as_the_ring_runs_beside_it(seed: int) -> None:
+    whole = measure(*surface(ScannedPort()))
+    found = measure(*scanned(*surface(ScannedPort()), seed=seed, holes=1, hole=20.0))
+    at = [s.along for s in found.stations]
+    off = areas(found) / np.interp(at, [s.along for s in whole.stations], areas(whole)) - 1
+    assert np.abs(off).max() < 0.016, "a chord would cut off five in a hundred"
+    assert any("a hole" in note for note in found.notes)

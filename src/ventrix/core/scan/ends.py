@@ -57,7 +57,9 @@ def find_ends(mesh: Mesh, clicks: tuple[Array | None, Array | None] = (None, Non
         Two flat ends were not found.
     """
     if clicks[0] is not None and clicks[1] is not None:
-        return _near(mesh, clicks[0]), _near(mesh, clicks[1]), []
+        face, seat = _near(mesh, clicks[0]), _near(mesh, clicks[1])
+        swapped = face.roundness < ROUND <= seat.roundness
+        return face, seat, ["The seat that was clicked is less round than the face: are they swapped?"] * swapped
     found = _proposed(mesh)
     for i, click in enumerate(clicks):
         if click is not None:

@@ -7,10 +7,15 @@ from typing import Final
 
 import numpy as np
 
-from ventrix.core.quantity.arrays import Array, Ints
+from ventrix.core.quantity.arrays import Array, Bools, Ints
 from ventrix.core.scan.mesh import Mesh
 
 MOST_GAP: Final = 0.25  # of the perimeter
+LEAST_GAP: Final = 0.02  # of the perimeter: less is a chord
+SIDE: Final = 5.0  # mm beside a hole that tell how the ring runs on
+FEWEST_BESIDE: Final = 4
+LEAST_TURN: Final = 0.05  # rad about the middle that a hole spans, to be bent
+MOST_TURN: Final = 2.0
 MOST_BRIDGE: Final = 30.0  # mm between two pieces of one ring
 SMOOTHED: Final = 1.5  # mm over which a ring is smoothed before its length is taken
 STEP: Final = 0.5  # mm along a smoothed ring
@@ -142,6 +147,9 @@ def _measured(ring: Array, at: Array, u: Array, v: Array) -> Section | None:
     gap = float(lengths[bridged].sum()) / whole if whole > 0 else 1.0
     if gap > MOST_GAP:
         return None
+    if gap > LEAST_GAP:
+        x, y = _filled(x, y, lengths, bridged)
+        ring = at + x[:, None] * u + y[:, None] * v
     x1, y1 = np.roll(x, -1), np.roll(y, -1)
     cross = x * y1 - x1 * y
     area = float(cross.sum()) / 2
@@ -149,6 +157,50 @@ def _measured(ring: Array, at: Array, u: Array, v: Array) -> Section | None:
         return None
     cx, cy = (float(((p + q) * cross).sum() / (6 * area)) for p, q in ((x, x1), (y, y1)))
     return Section(ring if area > 0 else ring[::-1], at + cx * u + cy * v, abs(area), gap)
+
+
+def _filled(x: Array, y: Array, lengths: Array, bridged: Bools) -> tuple[Array, Array]:
+    """A ring with every hole closed as the ring runs on both sides of it: a chord would cut off what bulges there.
+
+    Cubic in the distance from the ring's middle over the angle about it (Hermite).
+    """
+    cx, cy = np.average(x, weights=lengths), np.average(y, weights=lengths)
+    radius, angle = np.hypot(x - cx, y - cy), np.arctan2(y - cy, x - cx)
+    whole, at = float(lengths.sum()), np.r_[0.0, np.cumsum(lengths)[:-1]]
+    parts = []
+    last = 0
+    for i in np.flatnonzero(bridged):
+        j = (i + 1) % len(x)
+        span = float((angle[j] - angle[i] + np.pi) % (2 * np.pi) - np.pi)
+        back = _slope(radius, angle, (at - at[i] + SIDE) % whole - SIDE)
+        ahead = _slope(radius, angle, (at[j] - at + SIDE) % whole - SIDE)
+        if back is None or ahead is None or not LEAST_TURN < abs(span) < MOST_TURN:
+            continue
+        t = np.linspace(0.0, 1.0, max(int(lengths[i] / STEP), 2) + 1)[1:-1]
+        made = (
+            (2 * t**3 - 3 * t**2 + 1) * radius[i] + (t**3 - 2 * t**2 + t) * span * back
+            + (3 * t**2 - 2 * t**3) * radius[j] + (t**3 - t**2) * span * ahead
+        )  # fmt: skip
+        turned = angle[i] + t * span
+        parts += [
+            np.stack([x[last : i + 1], y[last : i + 1]]),
+            np.stack([cx + made * np.cos(turned), cy + made * np.sin(turned)]),
+        ]
+        last = i + 1
+    parts.append(np.stack([x[last:], y[last:]]))
+    closed = np.concatenate(parts, axis=1)
+    return closed[0], closed[1]
+
+
+def _slope(radius: Array, angle: Array, away: Array) -> float | None:
+    """How a ring's distance from its middle goes over the angle beside a hole, from the points that lie up to 5 mm
+    behind its edge, seen from the hole; None where they are too few."""
+    beside = np.flatnonzero((away <= 0) & (away >= -SIDE))
+    beside = beside[np.argsort(away[beside])]
+    turned = np.unwrap(angle[beside])
+    if len(beside) < FEWEST_BESIDE or np.ptp(turned) < 1e-6:
+        return None
+    return float(np.polynomial.polynomial.polyfit(turned, radius[beside], 1)[1])
 
 
 def perimeter(found: Section) -> float:
