@@ -103,9 +103,9 @@ def test_a_tight_elbow() -> None:
 
 @pytest.mark.parametrize(("inner", "low", "high"), [(17.6, 17.0, 18.2), (9.95, 9.4, 10.7), (5.3, 5.0, 6.4)])
 def test_the_short_side_through_noise(inner: float, low: float, high: float) -> None:
-    found = measure(*scanned(*elbow(inner + 18, 18, run=45, turn=1.2), seed=1, noise=0.05))
-    radius = found.picks["short_side"].radius
-    assert radius is not None and low <= radius <= high
+    body = elbow(inner + 18, 18, run=45, turn=1.2)
+    radii = [measure(*scanned(*body, seed=s, noise=0.05)).picks["short_side"].radius for s in (0, 1)]
+    assert low <= np.mean([r for r in radii if r is not None]) <= high
 
 
 def test_sharper_than_four_is_only_known_to_be() -> None:
