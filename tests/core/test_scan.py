@@ -11,9 +11,9 @@ import pytest
 
 from ventrix.bench.simulator.scans import ScannedPort, Worked, joined, scanned, surface
 from ventrix.core.quantity.refused import Refused
+from ventrix.core.quantity.said import Said, millimetres, said_in
 from ventrix.core.scan.compare import Taken
 from ventrix.core.scan.measure import Measured, measure
-from ventrix.core.scan.notes import Millimetres, Note, said_in
 from ventrix.core.scan.opening import opening_outline
 from ventrix.core.scan.scanned import ScanAsked, Scanned, ports_held, scan_of
 from ventrix.core.scan.unit import KnownSize, stretch_typed
@@ -298,10 +298,10 @@ def test_two_ports_are_held_against_each_other_by_all_of_their_surface() -> None
 
 
 def test_a_note_tells_its_lengths_as_the_shop_does() -> None:
-    note = Note("The {} measures {}, {} % off.", "throat", Millimetres(34.95), "+0.1")
+    note = Said("The {} measures {}, {} % off.", "throat", millimetres(34.95), "+0.1")
     assert note == "The throat measures 34.95 mm, +0.1 % off."
     assert note.said(lambda mm: f"{mm / 25.4:.3f} in") == "The throat measures 1.376 in, +0.1 % off."
-    inner = Refused("It is {} across.", Millimetres(25.4, 0))
+    inner = Refused("It is {} across.", millimetres(25.4, 0))
     assert said_in("the scan before: {}", (inner,), lambda mm: f"{mm / 25.4:.1f} in").endswith("It is 1.0 in across.")
 
 

@@ -22,6 +22,7 @@ from ventrix.core.work.hours import hours_of, pace_of
 from ventrix.core.work.record import Record, WorkState
 from ventrix.core.work.route import route
 from ventrix.core.work.stages import USUAL, stages_of
+from ventrix.rooms.display_units import US
 from ventrix.rooms.plan.route_shows import stage_lines
 
 TODAY = date(2026, 12, 1)
@@ -272,4 +273,4 @@ def test_a_witness_port_has_no_stages_and_breaks_nothing() -> None:
     assert len(found.of_stage("guide")) == 8
     with pytest.raises(Refused, match="has no stages"):
         route(Findings(with_it), witness)
-    assert stage_lines(Findings(with_it), witness) == ()
+    assert stage_lines(Findings(with_it), witness, US) == ()

@@ -224,7 +224,7 @@ def test_the_card_holds_limit_choke_and_section(timed: OnTheEngine) -> None:
 def test_one_stage_is_the_next_and_it_alone_speaks() -> None:
     job = demo_job()
     for port in job.ports:
-        lines = stage_lines(Findings(job), port)
+        lines = stage_lines(Findings(job), port, US)
         assert len(lines) == 17
         coming = [line for line in lines if line.now]
         assert len(coming) == 1

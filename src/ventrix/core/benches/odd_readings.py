@@ -14,7 +14,7 @@ from numpy.typing import ArrayLike
 from ventrix.core.formulas.flow_curve import FlowCurve
 from ventrix.core.formulas.uncertainty import Scatter
 from ventrix.core.quantity.limits import positive
-from ventrix.core.quantity.units import from_si
+from ventrix.core.quantity.said import Amount, Said
 
 NEIGHBOUR_LIMIT: Final = 0.04  # relative distance of a reading from the curve through its neighbours
 SHAPE_LIMIT: Final = 0.2  # from the shape of another cut, which work may have changed
@@ -152,15 +152,16 @@ def range_advice(ranges: Sequence[float], full_scale: float, flow: float, usual:
     ----------
     Common practice, no source: read between 25 and 90 % of a scale, and on the same range as before.
     """
-    top = f"{from_si(full_scale, 'cfm'):.0f}"
+    top = Amount(full_scale, "flow", "cfm", ".0f")
     larger = [r for r in ranges if r > full_scale * 1.001]
     smaller = [r for r in ranges if r < full_scale * 0.999]
     if flow > 0.97 * full_scale and larger:
-        return f"This range ends at {top}: take the next one up."
+        return Said("This range ends at {}: take the next one up.", top)
     if usual is not None and abs(usual / full_scale - 1) > 1e-3 and flow < 0.97 * usual:
-        return f"The pinned cut was read on the {from_si(usual, 'cfm'):.0f} range here: take that one."
+        pinned = Amount(usual, "flow", "cfm", ".0f")
+        return Said("The pinned cut was read on the {} range here: take that one.", pinned)
     if usual is None and flow > 0.9 * full_scale and larger:
-        return f"Near the end of the {top} range: the next one up reads truer."
+        return Said("Near the end of the {} range: the next one up reads truer.", top)
     if usual is None and flow < 0.25 * full_scale and smaller and flow < 0.9 * smaller[-1]:
-        return f"Low on the {top} range: the next one down reads truer."
+        return Said("Low on the {} range: the next one down reads truer.", top)
     return None

@@ -16,7 +16,7 @@ from ventrix.core.metal.unrolled import smallest_section
 from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.job import Job
 from ventrix.core.quantity.refused import Refused
-from ventrix.core.quantity.units import from_si
+from ventrix.core.quantity.said import Amount, Said
 from ventrix.core.runs.reduced_run import ReducedRun
 
 # Common practice, no source: under this Z, or this mean speed in the smallest section, a port is too large for its air.
@@ -122,8 +122,15 @@ def _by_valve(findings: Findings, run: ReducedRun | None, port: Port, because: l
     count = run.geometry.valves * ports
     ci = mean / (run.geometry.valves * np.pi / 4 * diameter**2)
     because.append(
-        f"Valves: {count} of {from_si(diameter, 'in'):.3f} in with a mean coefficient of {ci:.2f} over the {by} keep "
-        f"Taylor's Z between {LEAST_Z} and {MACH_INDEX_LIMIT}."
+        Said(
+            "Valves: {} of {} with a mean coefficient of {:.2f} over the {} keep Taylor's Z between {} and {}.",
+            count,
+            Amount(diameter, "length", "in", ".3f"),
+            ci,
+            by,
+            LEAST_Z,
+            MACH_INDEX_LIMIT,
+        )
     )
     return LEAST_Z * one, MACH_INDEX_LIMIT * one
 
@@ -136,8 +143,12 @@ def _by_section(job: Job, port: Port, section: float | None, because: list[str])
     least = job.lowest_speed or LEAST_SPEED
     most = MACH_LIMIT * float(speed_of_sound(REFERENCE_TEMPERATURE)) / PEAK_OVER_MEAN
     because.append(
-        f"Smallest section {from_si(section, 'in2'):.2f} in2: its mean speed stays between {least:.0f} and "
-        f"{most:.0f} m/s (Mach {MACH_LIMIT} when the piston asks most)."
+        Said(
+            "Smallest section {}: its mean speed stays between {} and {} (Mach {} when the piston asks most).",
+            Amount(section, "area", "in2", ".2f"),
+            *(Amount(speed, "speed", "m/s", ".0f") for speed in (least, most)),
+            MACH_LIMIT,
+        )
     )
     return np.pi * area * least, np.pi * area * most
 

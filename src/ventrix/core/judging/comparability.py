@@ -9,6 +9,7 @@ from typing import Any, Final, Literal
 from ventrix.core.formulas.knowledge import Adjustment
 from ventrix.core.model.kinds import CutKind
 from ventrix.core.model.run import SetUp
+from ventrix.core.quantity.said import Amount, Said, joined
 from ventrix.core.quantity.units import from_si
 from ventrix.core.runs.geometry import Geometry
 
@@ -19,12 +20,12 @@ def _plain(value: Any) -> str:
     return str(value)
 
 
-def _millimetres(value: Any) -> str:
-    return f"{from_si(value, 'mm'):g} mm"
+def _length(value: Any) -> str:
+    return Amount(value, "length", "mm")
 
 
-def _inches_of_water(value: Any) -> str:
-    return f"{from_si(value, 'inH2O'):.4g} inH2O"
+def _pressure(value: Any) -> str:
+    return Amount(value, "pressure", "inH2O", ".4g")
 
 
 def _degrees(value: Any) -> str:
@@ -50,14 +51,14 @@ class Condition:
 CONDITIONS: Final = (
     Condition("direction", "direction", "draw and blow are different tests"),
     Condition("bench", "bench", "two benches differ by several CFM on the very same head"),
-    Condition("bore", "bore sleeve", "a bigger bore unshrouds the valve and reads high", _millimetres),
+    Condition("bore", "bore sleeve", "a bigger bore unshrouds the valve and reads high", _length),
     Condition("entry", "entry", "a bare edge reads several percent below a radius"),
     Condition("pipe", "pipe", "a stub pipe usually reads high", exhaust_only=True),
     Condition(
-        "pipe_diameter", "pipe diameter", "another stub is another test", _millimetres, exhaust_only=True, optional=True
+        "pipe_diameter", "pipe diameter", "another stub is another test", _length, exhaust_only=True, optional=True
     ),
     Condition(
-        "pipe_length", "pipe length", "a longer stub usually reads high", _millimetres, exhaust_only=True, optional=True
+        "pipe_length", "pipe length", "a longer stub usually reads high", _length, exhaust_only=True, optional=True
     ),
     Condition("valve", "valve fitted", "another valve or no valve is another test"),
     Condition("valves_open", "valves opened", "one valve of a pair passes less than both", optional=True),
@@ -72,8 +73,8 @@ CONDITIONS: Final = (
 )
 # Sizes of the valve that a run was flowed with: known and different is no, missing is no gap. The throat is metal.
 SIZES: Final = (
-    ("valve_diameter", "valve head", "another valve is another test", _millimetres),
-    ("stem_diameter", "stem", "another stem is another test", _millimetres),
+    ("valve_diameter", "valve head", "another valve is another test", _length),
+    ("stem_diameter", "stem", "another stem is another test", _length),
     ("seat_angle", "seat angle", "another seat flows otherwise at every low lift", _degrees),
 )
 # What each kind of change, declared anywhere between the two, allows to differ.
@@ -97,6 +98,7 @@ class ConditionDifference:
     sentence: str
 
 
+_DIFFERS: Final = "{} differs, {} before and {} after: {}."
 CANT_YET: Final = "Can't compare yet."
 _STARTS: Final[dict[Level, str]] = {
     "yes": "May be compared: bench, bore, entry, valve, plug and centring agree.",
@@ -118,7 +120,7 @@ class Comparability:
         """The line above the curves."""
         if self.level == "yes":
             return _STARTS["yes"]
-        return f"{_STARTS[self.level]} {self.reason}"
+        return Said("{} {}", _STARTS[self.level], self.reason)
 
     @property
     def start(self) -> str:
@@ -134,7 +136,7 @@ class Comparability:
     @property
     def reason(self) -> str:
         """What differs or is missing, a sentence each."""
-        return " ".join(d.sentence for d in self.differences if d.level == self.level)
+        return joined([d.sentence for d in self.differences if d.level == self.level])
 
 
 _ORDER: Final[dict[Level, int]] = {"yes": 0, "converted": 1, "unknown": 2, "no": 3}
@@ -180,16 +182,16 @@ def comparability(
             if c.optional or (exhaust and c.key == "entry"):
                 continue  # an exhaust is blown from the bore: no entry is laid on it
             where = "on either side" if a is None and b is None else ("before" if a is None else "after")
-            said = f"{c.name.capitalize()} was not recorded {where}: {c.moves}."
+            said: str = f"{c.name.capitalize()} was not recorded {where}: {c.moves}."
             found.append(ConditionDifference(c.key, "unknown", a_words, b_words, said))
         elif c.key == "bench" and not same_condition(c.key, a, b) and transfer is not None and bridge is None:
-            said = f"Bench differs, {a_words} before and {b_words} after: {transfer.sentence}."
+            said = Said(_DIFFERS, "Bench", a_words, b_words, transfer.sentence)
             found.append(ConditionDifference(c.key, "converted", a_words, b_words, said))
         elif not same_condition(c.key, a, b) and bridge is not None and c.key in BRIDGED:
-            said = f"{c.name.capitalize()} differs, {a_words} before and {b_words} after: {bridge.sentence}."
+            said = Said(_DIFFERS, c.name.capitalize(), a_words, b_words, bridge.sentence)
             found.append(ConditionDifference("bridge", "converted", a_words, b_words, said))
         elif not same_condition(c.key, a, b):
-            said = f"{c.name.capitalize()} differs, {a_words} before and {b_words} after: {c.moves}."
+            said = Said(_DIFFERS, c.name.capitalize(), a_words, b_words, c.moves)
             found.append(ConditionDifference(c.key, "no", a_words, b_words, said))
     if sizes is not None:
         found += _size_differences(*sizes, allowed)
@@ -208,9 +210,8 @@ def _size_differences(before: Geometry, after: Geometry, allowed: set[str]) -> l
         grain = 2e-3 if key == "seat_angle" else 5e-5  # rad, m: the rounding of a catalogue
         if key in allowed or a is None or b is None or abs(a - b) <= grain:
             continue
-        said = (
-            f"{name.capitalize()} differs, {words(a)} before and {words(b)} after, and no cut between says so: {moves}."
-        )
+        undeclared = "{} differs, {} before and {} after, and no cut between says so: {}."
+        said = Said(undeclared, name.capitalize(), words(a), words(b), moves)
         found.append(ConditionDifference(key, "no", words(a), words(b), said))
     return found
 
@@ -219,8 +220,6 @@ def _pressure_difference(before: SetUp, after: SetUp) -> ConditionDifference | N
     a, b = before.test_pressure, after.test_pressure
     if a is None or b is None or abs(a / b - 1) < 1e-3:
         return None
-    said = (
-        f"Test pressure differs, {_inches_of_water(a)} before and {_inches_of_water(b)} after: "
-        "brought to one pressure, with the uncertainty of that counted."
-    )
-    return ConditionDifference("test_pressure", "converted", _inches_of_water(a), _inches_of_water(b), said)
+    how = "brought to one pressure, with the uncertainty of that counted"
+    said = Said(_DIFFERS, "Test pressure", _pressure(a), _pressure(b), how)
+    return ConditionDifference("test_pressure", "converted", _pressure(a), _pressure(b), said)

@@ -44,6 +44,7 @@ from ventrix.core.model.kinds import CutKind, Result
 from ventrix.core.model.run import UNDONE, SetUp
 from ventrix.core.model.school_questions import side_taken
 from ventrix.core.quantity.refused import Refused
+from ventrix.core.quantity.said import Said
 from ventrix.core.quantity.words import listed, sentence
 from ventrix.core.runs.geometry import Geometry
 from ventrix.core.runs.reduced_run import ReducedRun
@@ -239,7 +240,7 @@ class Findings(ReducedRuns):
 
     def left_out(self, pair: Pair) -> list[str]:
         """Runs of either cut that do not speak, and why: a sentence each."""
-        said = []
+        said: list[str] = []
         for cut, speaking in ((pair.before, pair.before_runs), (pair.after, pair.after_runs)):
             if cut.id == OTHER_SIDE or not speaking:
                 continue
@@ -250,7 +251,8 @@ class Findings(ReducedRuns):
                     why = "It was read on an uncalibrated bench."
                 when = next((r.date for r in cut.runs if r.id == run.run_id and r.date), None)
                 named = f" of {when[:10]}" if when else ""
-                said.append(f"Cut {cut.number}'s run{named} is left out. {why or 'Another matches better.'}")
+                why = why or "Another matches better."
+                said.append(Said("Cut {}'s run{} is left out. {}", cut.number, named, why))
         return said
 
     def gain(self, pair: Pair) -> Gain | None:

@@ -106,7 +106,7 @@ def judge(
     x = worthwhile if worthwhile is not None else DEFAULT_WORTHWHILE * c.weighted_before
     if not c.allowed:
         headline = "Not to be compared." if c.comparability.level == "no" else c.comparability.gaps
-        said = c.comparability.reason
+        said = words.say(c.comparability.reason)
         if c.claimed:
             headline, said = "Can't compare: one side is a claim.", f"{c.claimed} claims it: it was not measured here."
         return Verdict(Result.CANT_TELL, headline, said, d, u, x, school=c.school)

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from datetime import datetime
 
 from ventrix.core.judging.comparison import RunComparison
+from ventrix.core.quantity.said import Amount, said_in
 from ventrix.core.quantity.units import from_si
 
 
@@ -41,6 +42,16 @@ class Wording:
     @property
     def pressure_unit(self) -> str:
         return "inH2O" if self.lift_unit == "in" else "mmH2O"
+
+    def say(self, told: str) -> str:
+        """Words of the core with every amount in these units."""
+
+        def tell(amount: Amount) -> str:
+            if amount.kind == "pressure":
+                return f"{from_si(amount.value, self.pressure_unit):.4g} {self.pressure_unit}"
+            return f"{self.lift(amount.value)} {self.lift_unit}"
+
+        return said_in(told, tell)
 
     def amount(self, value: float, c: RunComparison) -> str:
         """A difference: in the unit of flow, or of an index in percent of the cut held against."""

@@ -13,6 +13,7 @@ from ventrix.core.lineup.outlines import polygon_of
 from ventrix.core.model.job_parts import Face
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.refused import Refused
+from ventrix.core.quantity.said import Amount, Said
 
 MEASURED: Final = 0.15e-3  # m, a port's place on a face (common practice, no source)
 BLAME: Final = 2.8  # of its doubt, before one port is named
@@ -151,8 +152,12 @@ def crookedness(moved: Face, onto: Face, fit: Fit) -> Crooked:
     rms, own, i = min(trials)
     doubt = _doubt(p, i)
     if own > BLAME * doubt and rms < 2 * MEASURED:
-        return Crooked(whole.shift, whole.turn, left, both[i], f"{both[i]} stands {1e3 * own:.2f} mm off the others")
+        return Crooked(whole.shift, whole.turn, left, both[i], _stands_off(both[i], own))
     return Crooked(whole.shift, whole.turn, left, None, "no port is off the others by more than its uncertainty")
+
+
+def _stands_off(port: str, off: float) -> str:
+    return Said("{} stands {} off the others", port, Amount(off, "length", "mm", ".2f"))
 
 
 def _doubt(points: Array, i: int) -> float:

@@ -18,10 +18,11 @@ from ventrix.core.model.job import Job
 from ventrix.core.model.job_parts import Face
 from ventrix.core.model.kinds import FacePart, Place
 from ventrix.core.model.school_questions import side_taken
-from ventrix.core.quantity.units import from_si
+from ventrix.core.quantity.said import Amount, Said
 
 FLUSH: Final = 0.1e-3  # m: nearer than that an edge is flush (common practice, no source)
 LEAST_LAND: Final = 2.5e-3  # m (common practice, no source)
+_LAND_STAYS: Final = Said("the land stays at {}", Amount(LEAST_LAND, "length", "mm", ".1f"))
 EDGES: Final = ("roof", "floor", "left", "right")
 MOST_SLIDE: Final = 2.0e-3  # m that a face is thought to be moved by milling
 STRIP: Final = 0.25  # of a side: where an edge is looked for about its middle
@@ -215,7 +216,7 @@ def _proposal(job: Job, head: Face, other: Face, port: Port | None, edge: Edge, 
     if part == FacePart.HEAD:
         land = edge.land
         if land is not None and land - depth < LEAST_LAND:
-            depth, stopped = max(land - LEAST_LAND, 0.0), f"the land stays at {from_si(LEAST_LAND, 'mm'):.1f} mm"
+            depth, stopped = max(land - LEAST_LAND, 0.0), _LAND_STAYS
         cut = port.cuts[-1] if port is not None and port.cuts else None
         spare = None if port is None or cut is None else spare_at(job, port, cut, Place.OPENING, edge.edge)
         if spare is not None and spare < depth:
@@ -223,8 +224,8 @@ def _proposal(job: Job, head: Face, other: Face, port: Port | None, edge: Edge, 
         elif spare is None and cut is not None and depth > FLUSH and not stopped:
             stopped = "read its wall first"
     bolt, from_bolt, from_edge = _scribed(head, edge, depth if part == FacePart.HEAD else 0.0)
-    size = f"{from_si(depth, 'mm'):.2f} mm"
-    said = f"take {size} off the {part} at {edge.port}'s {edge.edge}"
+    size = Amount(depth, "length", "mm", ".2f")
+    said: str = Said("take {} off the {} at {}'s {}", size, part, edge.port, edge.edge)
     if depth <= FLUSH:
         said = f"leave {edge.port}'s {edge.edge}"
     return Proposal(
@@ -237,7 +238,7 @@ def _proposal(job: Job, head: Face, other: Face, port: Port | None, edge: Edge, 
         bolt,
         from_bolt,
         from_edge,
-        f"{said}{': ' if stopped else ''}{stopped}",
+        Said("{}: {}", said, stopped) if stopped else said,
     )
 
 

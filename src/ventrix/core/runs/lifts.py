@@ -5,8 +5,9 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Final
 
+from ventrix.core.quantity.said import Amount, Said
 from ventrix.core.quantity.thousandths import LEAST
-from ventrix.core.quantity.units import INCH, from_si
+from ventrix.core.quantity.units import INCH
 
 SHARE_OF_VALVE: Final = 0.6  # of the valve's diameter: no cam lifts further (common practice, no source)
 USUAL_LIFT: Final = 0.030  # m: the same where the valve's diameter is not known
@@ -20,8 +21,9 @@ def lift_doubt(lift: float, valve_diameter: float | None) -> str:
     most = SHARE_OF_VALVE * valve_diameter if valve_diameter is not None else USUAL_LIFT
     if lift <= most * (1 + 1e-9):
         return ""
-    whose = f"{SHARE_OF_VALVE:g} of the valve's diameter" if valve_diameter is not None else f"{USUAL_LIFT * 1e3:g} mm"
-    return f"a lift of {from_si(lift, 'mm'):g} mm is past {whose}"
+    usual = Amount(USUAL_LIFT, "lift", "mm")
+    whose = f"{SHARE_OF_VALVE:g} of the valve's diameter" if valve_diameter is not None else usual
+    return Said("a lift of {} is past {}", Amount(lift, "lift", "mm"), whose)
 
 
 def as_thousandths(lifts: Sequence[float], unit: str) -> list[float] | None:

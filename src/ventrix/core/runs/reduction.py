@@ -20,7 +20,8 @@ from ventrix.core.model.kinds import RunBasis, StepKind
 from ventrix.core.model.run import FlowRun, Reading, SetUp
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.refused import Refused
-from ventrix.core.quantity.units import from_si, to_si
+from ventrix.core.quantity.said import Amount, Said
+from ventrix.core.quantity.units import to_si
 from ventrix.core.quantity.words import percent_text
 from ventrix.core.runs.element import indicated, mass_flows, scaled, test_densities
 from ventrix.core.runs.geometry import Geometry
@@ -98,7 +99,7 @@ def reduce_run(
     lifts, starts, counts = np.unique(lift[order], return_index=True, return_counts=True)
     mean = np.add.reduceat(corrected[order], starts) / counts
     if np.any(mean <= 0):
-        raise Refused("the reading at {:g} mm lift is zero", from_si(float(lifts[np.argmin(mean)]), "mm"))
+        raise Refused("the reading at {} lift is zero", Amount(lifts[np.argmin(mean)], "lift", "mm"))
     g = geometry or Geometry()
     step = max(step, reading_step(counted)) if kind == "flow" else 0.0
     unsteady = tuple(sorted({float(r.lift) for r in counted if r.unsteady}))
@@ -223,8 +224,11 @@ def _bench_notes(lift: Array, raw: Array, measured: Array, setup: SetUp, leak: f
     off = np.abs(measured / nominal - 1)
     for i in np.flatnonzero(off > bench_flow.PRESSURE_FLAG + 1e-9):
         notes.append(
-            f"pressure at {from_si(float(lift[i]), 'mm'):g} mm lift was {percent_text(float(off[i]))} off "
-            "the test pressure: over 3 %"
+            Said(
+                "pressure at {} lift was {} off the test pressure: over 3 %",
+                Amount(lift[i], "lift", "mm"),
+                percent_text(float(off[i])),
+            )
         )
     return notes
 
@@ -232,7 +236,7 @@ def _bench_notes(lift: Array, raw: Array, measured: Array, setup: SetUp, leak: f
 def _return_notes(readings: Sequence[Reading], lift: Array, corrected: Array) -> list[str]:
     """Where coming back to a low lift read something else: the head or the dial has moved."""
     back = np.array([r.returned for r in readings])
-    notes = []
+    notes: list[str] = []
     for x in np.unique(lift[back]):
         up, down = corrected[(lift == x) & ~back], corrected[(lift == x) & back]
         if not len(up):
@@ -240,7 +244,10 @@ def _return_notes(readings: Sequence[Reading], lift: Array, corrected: Array) ->
         off = float(down.mean() / up.mean() - 1)
         if abs(off) > RETURN_LIMIT:
             notes.append(
-                f"coming back to {from_si(float(x), 'mm'):g} mm read {percent_text(off, sign=True)} of the way up: "
-                "the head or the dial has moved"
+                Said(
+                    "coming back to {} read {} of the way up: the head or the dial has moved",
+                    Amount(x, "lift", "mm"),
+                    percent_text(off, sign=True),
+                )
             )
     return notes

@@ -12,9 +12,9 @@ from scipy.spatial import cKDTree
 from ventrix.core.metal.unrolled import ZONES
 from ventrix.core.model.kinds import Band, Place
 from ventrix.core.quantity.arrays import Array, Bools
-from ventrix.core.scan.march import Said
+from ventrix.core.quantity.said import Said, millimetres
+from ventrix.core.scan.march import Progress
 from ventrix.core.scan.measure import Measured, inward_of, reach_of
-from ventrix.core.scan.notes import Millimetres, Note
 
 POINTS: Final = 20_000  # that the fit is made with
 TRIM: Final = 1.5, 0.12  # mm off, from the first round to the last
@@ -70,7 +70,7 @@ def compare(
     before: Measured,
     after: Measured,
     left_alone: tuple[float, float] | None = None,
-    said: Said = lambda _share: None,
+    said: Progress = lambda _share: None,
     *,
     two_ports: bool = False,
 ) -> Taken:
@@ -142,8 +142,8 @@ def _notes(kept: float, scale: float, scatter: float, depth: Array, left_alone: 
         off = 100 * abs(scale - 1)
         said.append(f"One mould has shrunk, by {off:.2f} %: give the seat diameter of both.")
     if 2 * scatter > 2 * LEAST_TOLD:
-        apart = Millimetres(2 * scatter)
-        said.append(Note("The two lie {} apart where nothing was cut: less than that is not told.", apart))
+        apart = millimetres(2 * scatter)
+        said.append(Said("The two lie {} apart where nothing was cut: less than that is not told.", apart))
     return tuple(said)
 
 

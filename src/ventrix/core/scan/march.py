@@ -14,9 +14,9 @@ from scipy.spatial import cKDTree
 
 from ventrix.core.quantity.arrays import Array, Bools, Ints
 from ventrix.core.quantity.refused import Refused
+from ventrix.core.quantity.said import millimetres
 from ventrix.core.scan.ends import End
 from ventrix.core.scan.mesh import Mesh
-from ventrix.core.scan.notes import Millimetres
 from ventrix.core.scan.sections import Section, section, unit_rows
 
 CELL: Final = 2.5  # mm of the cells that the rough line is found on
@@ -34,7 +34,7 @@ REACH: Final = 18.0, 12.0  # mm along the line from a station: triangles that ma
 ODD: Final = 0.35  # off the median of seven: no section of this port
 INSIDE: Final = 0.6  # mm that the first and last section stand inside the ends
 
-Said = Callable[[float], None]
+Progress = Callable[[float], None]
 
 
 @dataclass(frozen=True)
@@ -62,7 +62,7 @@ class March:
     crossing: tuple[float, ...]
 
 
-def march(mesh: Mesh, face: End, seat: End, said: Said = lambda _share: None) -> March:
+def march(mesh: Mesh, face: End, seat: End, said: Progress = lambda _share: None) -> March:
     """Sections of a port from its face to its seat.
 
     Parameters
@@ -107,7 +107,7 @@ def march(mesh: Mesh, face: End, seat: End, said: Said = lambda _share: None) ->
     else:
         if off > 20 * SETTLED:
             where = float(line.along[int(np.argmax(away))])
-            raise Refused("The air path does not come to rest around {}.", Millimetres(where, 0))
+            raise Refused("The air path does not come to rest around {}.", millimetres(where, 0))
     line = _Line(points, face, seat, FINE, smooth)
     said(0.75)
     rings = _rings(wall, middles, line, REACH[1])

@@ -10,10 +10,10 @@ from scipy.optimize import least_squares
 
 from ventrix.core.quantity.arrays import Array, Bools, Ints
 from ventrix.core.quantity.refused import Refused
+from ventrix.core.quantity.said import Said, millimetres
 from ventrix.core.scan.ends import End, find_ends
-from ventrix.core.scan.march import March, Said, Station, march, smoothed
+from ventrix.core.scan.march import March, Progress, Station, march, smoothed
 from ventrix.core.scan.mesh import Mesh, clean
-from ventrix.core.scan.notes import Millimetres, Note
 from ventrix.core.scan.sections import Section, across, unit_rows
 
 GUIDE: Final = 0.7  # of its bore, from the valve's axis: triangles of the guide and no port
@@ -80,7 +80,7 @@ def measure(
     faces: Ints,
     clicks: tuple[Array | None, Array | None] = (None, None),
     guide_bore: float | None = None,
-    said: Said = lambda _share: None,
+    said: Progress = lambda _share: None,
     turned_round: bool = False,
 ) -> Measured:
     """Measure a scan of a port or of its mould.
@@ -146,14 +146,14 @@ def _of_march(mesh: Mesh, face: End, seat: End, found: March, notes: list[str]) 
         notes.append(f"{missing} of {found.tried} sections would not close: holes.")
     wide = [s.along for s in stations if s.section.gap > GAP]
     if wide:
-        low, high = Millimetres(min(wide), 0), Millimetres(max(wide), 0)
-        notes.append(Note("Between {} and {} a tenth of a section or more is a hole.", low, high))
+        low, high = millimetres(min(wide), 0), millimetres(max(wide), 0)
+        notes.append(Said("Between {} and {} a tenth of a section or more is a hole.", low, high))
     if found.crossing:
-        low, high = Millimetres(min(found.crossing), 0), Millimetres(max(found.crossing), 0)
-        notes.append(Note("Sections cross one another between {} and {}: a tight bend.", low, high))
+        low, high = millimetres(min(found.crossing), 0), millimetres(max(found.crossing), 0)
+        notes.append(Said("Sections cross one another between {} and {}: a tight bend.", low, high))
     noise = _noise(mesh)
     if noise > NOISY:
-        notes.append(Note("The surface is rough by {}: figures of small things are left out.", Millimetres(noise)))
+        notes.append(Said("The surface is rough by {}: figures of small things are left out.", millimetres(noise)))
     inward = inward_of(stations)
     floor, roof = (_side(stations, inward, sign, face, seat) for sign in (1, -1))
     turning = float(np.arccos(np.clip(-face.normal @ seat.normal, -1, 1)))
@@ -378,7 +378,7 @@ def _picks(
         bend = radius if name == "short_side" else None
         found[name] = Pick(stations[i].along, float(areas[i]), width, height, corner, circle, bend)
     if radius is not None and radius <= SHARP:
-        notes.append(Note("The short side's radius is under {}.", Millimetres(SHARP, 0)))
+        notes.append(Said("The short side's radius is under {}.", millimetres(SHARP, 0)))
     return found, notes
 
 

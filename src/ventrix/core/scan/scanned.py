@@ -12,7 +12,7 @@ from ventrix.core.quantity.arrays import Array, Ints
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si
 from ventrix.core.scan.compare import LEAST_KEPT, Taken, compare
-from ventrix.core.scan.march import Said
+from ventrix.core.scan.march import Progress
 from ventrix.core.scan.measure import Measured, checked, measure
 from ventrix.core.scan.unit import UNITS, KnownSize, measured_in_its_unit
 
@@ -51,7 +51,7 @@ def scan_of(
     faces: Ints,
     asked: ScanAsked,
     before: Surface | None = None,
-    said: Said = lambda _share: None,
+    said: Progress = lambda _share: None,
     asked_before: ScanAsked | None = None,
 ) -> Scanned:
     """Measure a mesh as it stands in its file, and what came off since the one before: as that one was measured, where
@@ -87,7 +87,7 @@ def scan_of(
     return Scanned(unit, found, taken, notes)
 
 
-def _earlier(before: Surface, unit: str, asked: ScanAsked, asked_before: ScanAsked | None, said: Said) -> Measured:
+def _earlier(before: Surface, unit: str, asked: ScanAsked, asked_before: ScanAsked | None, said: Progress) -> Measured:
     if asked_before is None:
         return _measured(*before, UNITS[unit][0], asked, said, own_ends=True)
     return _measured(*before, UNITS[asked_before.unit or unit][0], asked_before, said)
@@ -100,7 +100,7 @@ def asked_of(scan: Scan) -> ScanAsked:
     return ScanAsked(scan.unit, clicks=(face, seat), guide_bore=bore, turned_round=scan.seat_at_far_end)
 
 
-def measured_again(surface: Surface, asked: ScanAsked, said: Said = lambda _share: None) -> Measured:
+def measured_again(surface: Surface, asked: ScanAsked, said: Progress = lambda _share: None) -> Measured:
     """A scan whose unit is known measured once more. ValueError as `measure`."""
     return _measured(*surface, UNITS[asked.unit or "mm"][0], asked, said)
 
@@ -109,7 +109,7 @@ def ports_held(
     model: tuple[Surface, ScanAsked],
     other: tuple[Surface, ScanAsked],
     mirrored: bool,
-    said: Said = lambda _share: None,
+    said: Progress = lambda _share: None,
 ) -> Taken:
     """What another port has more of than the model port [mm], place by place, along the model's own length.
 
@@ -161,7 +161,7 @@ def _measured(
     faces: Ints,
     scale: float,
     asked: ScanAsked,
-    said: Said = lambda _share: None,
+    said: Progress = lambda _share: None,
     *,
     own_ends: bool = False,
 ) -> Measured:

@@ -169,7 +169,7 @@ def _filled(x: Array, y: Array, lengths: Array, bridged: Bools) -> tuple[Array, 
     whole, at = float(lengths.sum()), np.r_[0.0, np.cumsum(lengths)[:-1]]
     parts = []
     last = 0
-    for i in np.flatnonzero(bridged):
+    for i in map(int, np.flatnonzero(bridged)):
         j = (i + 1) % len(x)
         span = float((angle[j] - angle[i] + np.pi) % (2 * np.pi) - np.pi)
         back = _slope(radius, angle, (at - at[i] + SIDE) % whole - SIDE)

@@ -7,9 +7,9 @@ from dataclasses import dataclass
 from typing import Final
 
 from ventrix.core.quantity.refused import Refused
+from ventrix.core.quantity.said import Said, millimetres
 from ventrix.core.quantity.units import from_si, parse_quantity
 from ventrix.core.scan.measure import Measured
-from ventrix.core.scan.notes import Millimetres, Note
 
 # By unit: mm of one, and between which sizes [in it] a port's largest extent lies.
 UNITS: Final = {"mm": (1.0, 40.0, 400.0), "in": (25.4, 1.5, 16.0), "m": (1000.0, 0.04, 0.4)}
@@ -102,8 +102,8 @@ def measured_in_its_unit(
     if known is None:
         assert unit is not None
         scale, low, high = UNITS[unit]
-        across = Millimetres(extent * scale, 0)
-        odd = () if low <= extent <= high else (Note("It is {} across: is the unit right?", across),)
+        across = millimetres(extent * scale, 0)
+        odd = () if low <= extent <= high else (Said("It is {} across: is the unit right?", across),)
         return unit, make(scale), (f"The unit ({unit}) was said, and nothing confirms it.", *odd)
     refused: Refused | None = None
     for each in tried:
@@ -116,9 +116,9 @@ def measured_in_its_unit(
         wanted = from_si(known.size, "mm")
         if abs(size / wanted - 1) <= AGREES:
             off = f"{100 * (size / wanted - 1):+.1f}"
-            note = Note("The {} measures {}, {} % of what is known.", known.name, Millimetres(size), off)
+            note = Said("The {} measures {}, {} % of what is known.", known.name, millimetres(size), off)
             return each, found, (note,)
-        here, there = Millimetres(size, 1), Millimetres(wanted, 1)
+        here, there = millimetres(size, 1), millimetres(wanted, 1)
         refused = Refused("The {} measures {} with the file in {}, not {}.", known.name, here, each, there)
     if _in_centimetres(extent, known, make):
         raise Refused("The file is in centimetres: write it in mm, in or m.")

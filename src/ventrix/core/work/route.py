@@ -16,7 +16,7 @@ from ventrix.core.model.job import Job
 from ventrix.core.model.kinds import Place, Use
 from ventrix.core.model.school_questions import side_taken
 from ventrix.core.quantity.refused import Refused
-from ventrix.core.quantity.units import from_si
+from ventrix.core.quantity.said import Amount, Said, joined
 from ventrix.core.work.record import Record, record_of
 from ventrix.core.work.stages import Stage
 
@@ -97,7 +97,7 @@ def _card(record: Record, port: Port, stage: Stage, usual: Mapping[str, Sequence
     state = record.at(stage.key, port)
 
     def words(name: str, text: str) -> str:
-        return " ".join((text, *own.get(name, ()))).strip()
+        return joined([part for part in (text, *own.get(name, ())) if part])
 
     return Card(
         stage.key,
@@ -124,8 +124,8 @@ def _own(job: Job, port: Port, stage: Stage) -> dict[str, list[str]]:
     for where, question in _asks(port, stage.key):
         say(where, side_taken(job, question).says)
     if stage.key in _LIMITED:
-        limit = from_si(limit_for(job, _LIMITED[stage.key]), "in")
-        say("stop_when", f"Your limit here is {limit:.3f} in.")
+        limit = Amount(limit_for(job, _LIMITED[stage.key]), "length", "in", ".3f")
+        say("stop_when", Said("Your limit here is {}.", limit))
     small = job.use == Use.TRUCK and port.kind == "intake"
     if small and stage.key in ("short side", "walls and roof", "guide"):
         say("leave", "For a truck the intake is left small, for speed: cleaned, its ridge blended.")

@@ -14,7 +14,7 @@ from ventrix.core.quantity.units import to_si
 from ventrix.core.scan.compare import Taken
 from ventrix.core.scan.measure import Measured
 from ventrix.rooms.display_units import Units
-from ventrix.rooms.shared.scan_words import said_here, volume_words
+from ventrix.rooms.shared.scan_words import volume_words
 
 VOLUME: Final = "volume"
 DEPTH: Final = "depth of "  # and the id of the work
@@ -182,4 +182,4 @@ def taken_lines(taken: Taken, units: Units) -> tuple[str, ...]:
     ]
     if len(lines) == 1:
         lines.append(f"Nothing over {length.with_unit(taken.detection * mm)} at any place.")
-    return (*lines, *(said_here(note, units) for note in taken.notes))
+    return (*lines, *(units.say(note) for note in taken.notes))

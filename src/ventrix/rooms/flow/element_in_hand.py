@@ -83,7 +83,7 @@ class ElementInHand:
         usual = next((r.full_scale for r in readings if lift is not None and abs(r.lift - lift) < 1e-6), None)
         advice = range_advice(bench.ranges, top, flow, usual)
         if advice is not None:
-            return advice
+            return units.say(advice)
         which = f"range {self.range_number or 1} of {len(bench.ranges)}, to {units.flow.text(top)}"
         return f"{which}: {flow / top:.0%} of scale"
 

@@ -34,7 +34,7 @@ def keep_pasted(hand: RunInHand, text: str, units: Units, *, sure: bool = False)
         rows = [row._replace(lift=lift) for lift, row in zip(meant, rows, strict=True)]
     doubt = lift_doubt(max(r.lift for r in rows), hand.valve_diameter)
     if doubt and not sure:
-        raise Refused("{}. Paste again to keep it all the same", doubt)
+        raise Refused("{}. Paste again to keep it all the same", units.say(doubt))
     kept = [Kept(Rung(round(r.lift, 9)), r.reading, r.pressure, None, None, swirl=r.swirl) for r in rows]
     hand.store_all(kept, "pasted")
     thousandths = " Lifts were read as thousandths of an inch." if meant is not None else ""

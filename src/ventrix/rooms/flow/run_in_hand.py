@@ -243,7 +243,7 @@ class RunInHand:
         findings, port = self.space.findings, self.space.port
         bridge = findings.bridge(before, self.setup, port) if port is not None else None
         found = comparability(before, self.setup, changes, findings.transfer(before, self.setup), bridge)
-        said = [d.sentence for d in found.differences]
+        said = [units.say(d.sentence) for d in found.differences]
         if any(d.level == "no" and d.key in BRIDGED for d in found.differences):
             said.append(
                 f"Flow cut {against.number if against else cut.number} once more like this, and it bridges the two."

@@ -153,7 +153,9 @@ def _strip(found: LineUp, lines: list[EdgeLine], units: Units) -> Strip:
     runs = (
         f"ports run {number_text(turn, 2, sign=True)}° to the bolts" if found.by == "bolts" else f"fitted by {found.by}"
     )
-    return Strip(verdict, bool(facing), reason, runs, ". ".join([found.crooked.reason, *_spacing(found, units)]))
+    return Strip(
+        verdict, bool(facing), reason, runs, ". ".join([units.say(found.crooked.reason), *_spacing(found, units)])
+    )
 
 
 def _spacing(found: LineUp, units: Units) -> list[str]:
@@ -169,8 +171,8 @@ def _spacing(found: LineUp, units: Units) -> list[str]:
 def take_off_words(p: Proposal, units: Units) -> str:
     """What to take off, and what stops it short."""
     if p.depth <= 0:
-        return f"leave it: {p.stopped_by}"
-    stopped = f": {p.stopped_by}" if p.stopped_by else ""
+        return f"leave it: {units.say(p.stopped_by)}"
+    stopped = f": {units.say(p.stopped_by)}" if p.stopped_by else ""
     return f"take {units.length.with_unit(p.depth)} off the {p.part}{stopped}"
 
 

@@ -11,7 +11,6 @@ from ventrix.core.quantity.units import from_si, to_si
 from ventrix.core.quantity.words import number_text
 from ventrix.core.scan.compare import PlaceTaken, Taken
 from ventrix.rooms.display_units import Units
-from ventrix.rooms.shared.scan_words import said_here
 
 
 @dataclass(frozen=True, slots=True)
@@ -54,7 +53,7 @@ def held_lines(model: ScannedPort, other: ScannedPort, found: Taken, units: Unit
     if abs(volume) > doubt:
         size = "larger" if volume > 0 else "smaller"
         lines.append(f"{number_text(abs(volume), 2)} ± {doubt:.2f} cc {size} in all.")
-    return (*lines, *(said_here(note, units) for note in found.notes))
+    return (*lines, *(units.say(note) for note in found.notes))
 
 
 def _place_words(place: PlaceTaken, units: Units) -> str:

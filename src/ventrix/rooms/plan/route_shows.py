@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from ventrix.core.judging.findings import Findings
 from ventrix.core.model.cut import Port
 from ventrix.core.work.route import next_card, route
+from ventrix.rooms.display_units import Units
 
 
 @dataclass(frozen=True, slots=True)
@@ -19,7 +20,7 @@ class StageLine:
     says: tuple[str, ...]
 
 
-def stage_lines(findings: Findings, port: Port) -> tuple[StageLine, ...]:
+def stage_lines(findings: Findings, port: Port, units: Units) -> tuple[StageLine, ...]:
     """The stages of one port, in order."""
     if not port.of_head:
         return ()  # a witness port and a runner have no stages
@@ -28,6 +29,8 @@ def stage_lines(findings: Findings, port: Port) -> tuple[StageLine, ...]:
     lines = []
     for card in cards:
         now = card is coming
-        says = (card.cut, f"Leave: {card.leave}", f"Stop when: {card.stop_when}", card.caution) if now else ()
+        says = (
+            (card.cut, f"Leave: {card.leave}", f"Stop when: {units.say(card.stop_when)}", card.caution) if now else ()
+        )
         lines.append(StageLine(card.stage, card.done, now, tuple(s for s in says if s and not s.endswith(": "))))
     return tuple(lines)

@@ -5,23 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from ventrix.core.model.cut import Cut, Port, Scan, ScannedDepth, Work
-from ventrix.core.quantity.refused import Refused
-from ventrix.core.quantity.units import from_si, to_si
+from ventrix.core.quantity.units import from_si
 from ventrix.core.quantity.words import number_text
-from ventrix.core.scan.notes import Note, said_in
 from ventrix.rooms.display_units import Units
-
-
-def said_here(told: str | Refused, units: Units) -> str:
-    """A note or a refusal of a scan, its lengths in the shop's unit."""
-    length = units.length
-
-    def here(millimetres: float) -> str:
-        return length.with_unit(to_si(millimetres, "mm"))
-
-    if isinstance(told, Refused):
-        return said_in(told.code, told.figures, here)
-    return told.said(here) if isinstance(told, Note) else told
 
 
 def newest_scan(port: Port) -> Scan | None:

@@ -9,7 +9,7 @@ from ventrix.core.judging.findings import Findings
 from ventrix.core.model.job_parts import Seat
 from ventrix.core.model.noun import Direction
 from ventrix.core.quantity.refused import Refused
-from ventrix.core.quantity.units import from_si
+from ventrix.core.quantity.units import from_si, to_si
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.shared.gain_words import doubt_text, gain_text
 
@@ -76,10 +76,12 @@ def _contact_face(seat: Seat) -> int | None:
     return len(seat.angles) // 2
 
 
-def seat_hint(kind: Direction) -> str:
+def seat_hint(kind: Direction, units: Units) -> str:
     """What is usual, beside the fields."""
-    low, high = USUAL_CONTACT[kind]
-    return f"Usual on {kind}s: contact {low:.3f} to {high:.3f} in, margin {USUAL_MARGIN:.3f} in (common practice)."
+    low, high, margin = (to_si(v, "in") for v in (*USUAL_CONTACT[kind], USUAL_MARGIN))
+    length = units.length
+    contact = f"{length.text(low)} to {length.with_unit(high)}"
+    return f"Usual on {kind}s: contact {contact}, margin {length.with_unit(margin)} (common practice)."
 
 
 def seat_words(seat: Seat, units: Units) -> str:

@@ -162,7 +162,7 @@ def sheet_of(findings: Findings, asked: Asked, units: Units) -> Sheet:
         ports_head=ports_head(units, _sheet_lift(findings, main)),
         ports=ports_rows(findings, units, _sheet_lift(findings, main)),
         photos=asked.photos,
-        notes=_notes(findings, [p for p in (main, other) if p is not None]),
+        notes=_notes(findings, [p for p in (main, other) if p is not None], units),
         cautions=(
             *((PRACTICE,) if findings.job.practice else ()),
             *wall_lines(findings, asked.port, asked.after, units),
@@ -254,7 +254,7 @@ def _pair_part(findings: Findings, pair: Pair, units: Units) -> PairPart | None:
         unit="index" if share else units.flow.label,
         verdict=headline if not share or same else f"{headline} An uncalibrated bench: gains are percent.",
         sentence="" if same else verdict.sentence,
-        comparability="" if same else c.comparability.sentence,
+        comparability="" if same else units.say(c.comparability.sentence),
         conditions=full_conditions(findings, runs, units),
         lifts=tuple(rows),
         before=_curve(runs[0], units),
@@ -341,7 +341,7 @@ def _figures(findings: Findings, pair: Pair, units: Units) -> dict[str, FigureRo
     return rows
 
 
-def _notes(findings: Findings, pairs: list[Pair]) -> tuple[str, ...]:
+def _notes(findings: Findings, pairs: list[Pair], units: Units) -> tuple[str, ...]:
     """Runs and readings that do not count, and what the comparison says of itself."""
     said: list[str] = []
     for pair in pairs:
@@ -354,10 +354,10 @@ def _notes(findings: Findings, pairs: list[Pair]) -> tuple[str, ...]:
                     f"{pair.port.name}, cut {mine.number}: {len(struck)} reading{'s' * (len(struck) > 1)} struck "
                     f"({reasons[:120]})."
                 )
-        said += [f"{pair.port.name}: {s}" for s in findings.left_out(pair)]
+        said += [f"{pair.port.name}: {units.say(s)}" for s in findings.left_out(pair)]
         if pair.comparison is not None:
             said += [f"{pair.port.name}: {n}." for n in pair.comparison.notes]
-        said += [f"{pair.port.name}: {n}." for r in (*pair.before_runs, *pair.after_runs) for n in r.notes]
+        said += [f"{pair.port.name}: {units.say(n)}." for r in (*pair.before_runs, *pair.after_runs) for n in r.notes]
     return tuple(dict.fromkeys(said))
 
 
@@ -393,7 +393,7 @@ def _owned(
         if lifts:
             span = lifts[0] if len(lifts) == 1 else f"{lifts[0]} to {lifts[-1]}"
             found.append(Owned("unproven", f"not proven: {len(lifts)}", f"{part.port}, gains within {span}"))
-    left = [s for p in (main, other) if p is not None for s in findings.left_out(p)]
+    left = [units.say(s) for p in (main, other) if p is not None for s in findings.left_out(p)]
     if left:
         found.append(Owned("left", f"left out: {len(left)} run{'s' * (len(left) > 1)}", left[0]))
     struck = sum(

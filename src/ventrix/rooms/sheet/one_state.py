@@ -168,7 +168,10 @@ def _suits(findings: Findings, port: Port, cut: Cut | None, units: Units) -> lis
         found = suits(findings, port, cut)
     except Refused as error:
         return [SectionLine(f"What it suits is not known: {error}.")]
-    return [*(SectionLine(*row) for row in suits_rows(found, units)), *(SectionLine(words) for words in found.because)]
+    return [
+        *(SectionLine(*row) for row in suits_rows(found, units)),
+        *(SectionLine(units.say(words)) for words in found.because),
+    ]
 
 
 def _limits(findings: Findings, port: Port, cut: Cut, units: Units) -> Iterator[SectionLine]:

@@ -294,7 +294,7 @@ class CompareRoom(Room):
         space = self.open_book.workspace
         assert space is not None
         said = c.comparability.sentence if c.allowed else c.comparability.start  # the verdict's card says the rest
-        self.comparability.setText(f"{LEVEL_MARK[c.comparability.level]}  {said} {self._speaks(pair, c)}")
+        self.comparability.setText(f"{LEVEL_MARK[c.comparability.level]}  {units.say(said)} {self._speaks(pair, c)}")
         self.show_anyway.setVisible(not c.allowed)
         self.show_anyway.setText("Hide it again (Shift+A)" if self.anyway else "Show anyway (Shift+A)")
         self.gaps = gaps_of(pair)
@@ -313,7 +313,8 @@ class CompareRoom(Room):
             self.table.show_lifts(c, units, self._name(pair, 0), self._name(pair, 1))
             rows = score_rows(space.findings, pair, c, verdict, units, self.chosen)
             self.scorecard.show_rows(rows, self._name(pair, 0), self._name(pair, 1))
-        self.notes.setText("  ".join((*c.notes, *space.findings.left_out(pair), *self._run_notes(pair))))
+        left_out = map(units.say, space.findings.left_out(pair))
+        self.notes.setText("  ".join((*c.notes, *left_out, *self._run_notes(pair))))
         self.notes.setVisible(bool(self.notes.text()) and not self.alone)
         self.offer = space.findings.check_offer(pair, now_text())
         check = f"{self.offer.words} (F)" if self.offer is not None else ""
@@ -377,7 +378,7 @@ class CompareRoom(Room):
 
     def _run_notes(self, pair: Pair) -> list[str]:
         return [
-            f"{self._name(pair, side).capitalize()}: {note}."
+            f"{self._name(pair, side).capitalize()}: {self.open_book.units.say(note)}."
             for side, runs in ((0, pair.before_runs), (1, pair.after_runs))
             for run in runs
             for note in run.notes

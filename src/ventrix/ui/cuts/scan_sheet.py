@@ -14,7 +14,7 @@ from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si
 from ventrix.core.quantity.words import sentence
-from ventrix.core.scan.march import Said
+from ventrix.core.scan.march import Progress
 from ventrix.core.scan.scanned import ScanAsked, Scanned, asked_of, scan_of
 from ventrix.core.scan.unit import SIZES, UNITS, KnownSize, stretch_typed
 from ventrix.records.files.mesh_files import KINDS, MeshData, read_mesh
@@ -30,7 +30,6 @@ from ventrix.rooms.cuts.scan_rows import (
     stations_of,
     taken_lines,
 )
-from ventrix.rooms.shared.scan_words import said_here
 from ventrix.ui.cuts.scan_slice import ScanSlice
 from ventrix.ui.cuts.scan_view import ScanView
 from ventrix.ui.open_book import OpenBook
@@ -186,7 +185,7 @@ class ScanSheet(FormSheet):
         self._held_against = earlier
         folder = space.book.photo_folder
 
-        def work(said: Said) -> tuple[MeshData, Scanned]:
+        def work(said: Progress) -> tuple[MeshData, Scanned]:
             read = mesh or read_mesh(path)
             if earlier is None:
                 return read, scan_of(read.points, read.faces, asked, None, said)
@@ -210,7 +209,7 @@ class ScanSheet(FormSheet):
                 self._show_mesh(mesh)
             self._show_found(scanned)
         elif isinstance(found, Refused):
-            self.problem.setText(sentence(said_here(found, self.open_book.units)))
+            self.problem.setText(sentence(self.open_book.units.say(found)))
         else:
             self.problem.setText(sentence(str(found)))
 
@@ -265,7 +264,7 @@ class ScanSheet(FormSheet):
         if found.taken is not None:
             self.taken_map.show_taken(found.taken, self.open_book.units.length)
         units = self.open_book.units
-        notes = [said_here(note, units) for note in (*found.notes, *found.measured.notes)]
+        notes = [units.say(note) for note in (*found.notes, *found.measured.notes)]
         lines = taken_lines(found.taken, units) if found.taken is not None else ()
         self.said.setText("\n".join([*lines, *notes]))
         self.slice.show_scan(found.measured, units.area)

@@ -122,7 +122,7 @@ class SeatSheet(FormSheet):
             self.contact_angle.set_value(to_si(side_taken(space.job, "seat").value, "deg"))
         self.ports.setPlaceholderText(f"empty: every {kind}")
         gains = recipe_gains(space.findings, self.open_book.units)
-        self.hint.setText("\n".join([seat_hint(kind), *gains]))
+        self.hint.setText("\n".join([seat_hint(kind, self.open_book.units), *gains]))
         self._draw()
         self.come_up()
         self.recipe.setFocus()

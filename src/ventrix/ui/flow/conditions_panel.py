@@ -172,7 +172,7 @@ class ConditionsPanel(QWidget):
         doubt = lift_doubt(lifts[-1], self._valve_diameter) if lifts else ""
         if doubt and self._asked != text:
             self._asked = text
-            self.plan_problem.setText(f"{sentence(doubt)} Enter again takes it.")
+            self.plan_problem.setText(f"{sentence(self._units.say(doubt))} Enter again takes it.")
             self.plan.selectAll()
             return
         self._asked = ""

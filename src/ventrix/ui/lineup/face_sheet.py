@@ -18,7 +18,7 @@ from ventrix.core.model.port_names import port_named
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import to_si
 from ventrix.core.quantity.words import listed, sentence
-from ventrix.core.scan.march import Said
+from ventrix.core.scan.march import Progress
 from ventrix.core.scan.opening import opening_outline
 from ventrix.core.scan.scanned import asked_of, measured_again
 from ventrix.records.bad_input import InputError
@@ -26,7 +26,7 @@ from ventrix.records.files.mesh_files import read_mesh
 from ventrix.records.files.outline_files import read_outlines
 from ventrix.records.library.items import face_item, face_of
 from ventrix.rooms.lineup.typed_faces import TypedSpot, typed_spots
-from ventrix.rooms.shared.scan_words import newest_scan, said_here
+from ventrix.rooms.shared.scan_words import newest_scan
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
 from ventrix.ui.widgets.scan_work import ScanWork
@@ -160,7 +160,7 @@ class FaceSheet(FormSheet):
             self._scanned = found
             self.warning.setText(f"{listed(list(found))}: by scan, about the middle that is typed.")
         elif isinstance(found, Refused):
-            self.problem.setText(sentence(said_here(found, self.open_book.units)))
+            self.problem.setText(sentence(self.open_book.units.say(found)))
         else:
             self.problem.setText(sentence(str(found)))
 
@@ -268,7 +268,7 @@ class FaceSheet(FormSheet):
         return Outline(id=new_id(), port=port, shape=shape, centre=middle, width=width, height=height, corner=corner)
 
 
-def _opening(path: Path, scan: Scan, said: Said) -> tuple[float, ...]:
+def _opening(path: Path, scan: Scan, said: Progress) -> tuple[float, ...]:
     """The opening of a scan about its middle, x and y in turn [m]."""
     mesh = read_mesh(path)
     outline = opening_outline(measured_again((mesh.points, mesh.faces), asked_of(scan), said))

@@ -9,11 +9,10 @@ from PySide6.QtWidgets import QLabel
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import sentence
 from ventrix.core.scan.compare import Taken
-from ventrix.core.scan.march import Said
+from ventrix.core.scan.march import Progress
 from ventrix.core.scan.scanned import Surface, asked_of, ports_held
 from ventrix.records.files.mesh_files import read_mesh
 from ventrix.rooms.match.by_scan import ScannedPort, held_lines, scanned_ports
-from ventrix.rooms.shared.scan_words import said_here
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
 from ventrix.ui.widgets.scan_work import ScanWork
@@ -77,7 +76,7 @@ class ScanMatchSheet(FormSheet):
         self._show(None)
         folder = space.book.photo_folder
 
-        def work(said: Said) -> Taken:
+        def work(said: Progress) -> Taken:
             pair = [(_surface(folder, each.scan.file), asked_of(each.scan)) for each in (model, other)]
             return ports_held(pair[0], pair[1], model.mirrors(other), said)
 
@@ -87,7 +86,7 @@ class ScanMatchSheet(FormSheet):
         if isinstance(found, Taken):
             self._show(found)
         elif isinstance(found, Refused):
-            self.problem.setText(sentence(said_here(found, self.open_book.units)))
+            self.problem.setText(sentence(self.open_book.units.say(found)))
         else:
             self.problem.setText(sentence(str(found)))
 

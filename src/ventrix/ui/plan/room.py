@@ -290,7 +290,9 @@ class PlanRoom(Room):
 
     def _stages(self) -> tuple[StageLine, ...]:
         space = self.open_book.workspace
-        return () if space is None or space.port is None else stage_lines(space.findings, space.port)
+        return (
+            () if space is None or space.port is None else stage_lines(space.findings, space.port, self.open_book.units)
+        )
 
     def _next_stage(self) -> str:
         """The stage that comes next without a bench, which wants no measurement."""

@@ -9,7 +9,7 @@ from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QProgressBar, QPushButton, QVBoxLayout, QWidget
 
 from ventrix.core.quantity.refused import Refused
-from ventrix.core.scan.march import Said
+from ventrix.core.scan.march import Progress
 from ventrix.ui.widgets.planner import Planner
 
 
@@ -42,7 +42,7 @@ class ScanWork(QWidget):
     def busy(self) -> bool:
         return self._planner.busy
 
-    def begin(self, make: Callable[[Said], object]) -> None:
+    def begin(self, make: Callable[[Progress], object]) -> None:
         """Make something that tells how far it is."""
         self._stopped = stopped = Event()
 

@@ -72,9 +72,9 @@ class NewJobSheet(FormSheet):
             self.first.setText("First: flow a port as received. Describing it may wait.")
             return
         bare = new_head("", 1, self.head.currentData(), Use(use) if use is not None else None)
-        card = route(Findings(bare))[0]
+        card, units = route(Findings(bare))[0], self.open_book.units
         self.first.setText(
-            f"First, {card.port.lower()}: {card.stage}. {card.look} {card.stop_when} {card.caution} "
+            f"First, {card.port.lower()}: {card.stage}. {card.look} {units.say(card.stop_when)} {card.caution} "
             f"It is closed by {card.closed_by}."
         )
 
