@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import copy
 from dataclasses import replace
 
 import pytest
@@ -44,4 +45,5 @@ def test_a_lift_that_is_asked_about(units, words: str) -> None:  # type: ignore[
 
 def test_an_amount_is_text_wherever_nobody_asks() -> None:
     amount = Amount(0.0254, "length", "mm", ".1f")
+    assert US.say(copy.deepcopy(Said("{} off", amount))) == "1.000 in off", "a copy keeps its figures"
     assert f"{amount}!" == "25.4 mm!" and said_in(amount, lambda a: f"{a.value}") == "0.0254"

@@ -99,8 +99,8 @@ def test_a_profile_always_goes_inwards_and_down_and_is_as_long_as_its_faces(face
 
 def test_hints_are_the_trades() -> None:
     # common practice, no source: 0.045 to 0.050 in on intakes, 0.050 to 0.055 on exhausts, margin 0.010
-    assert "0.045 to 0.050" in seat_hint("intake") and "0.050 to 0.055" in seat_hint("exhaust")
-    assert "margin 0.010" in seat_hint("intake")
+    assert "0.045 to 0.050" in seat_hint("intake", US) and "0.050 to 0.055" in seat_hint("exhaust", US)
+    assert "margin 0.010" in seat_hint("intake", US) and "1.14 to 1.27 mm" in seat_hint("intake", METRIC)
 
 
 def test_a_seat_and_what_it_brought_in_words() -> None:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
+from typing import Any
 
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si, to_si
@@ -14,11 +15,15 @@ class Amount(str):
 
     value: float
     kind: str
+    _written: tuple[str, str]
 
     def __new__(cls, value: float, kind: str, unit: str, spec: str = "g") -> Amount:
         found = super().__new__(cls, f"{from_si(float(value), unit):{spec}} {unit}")
-        found.value, found.kind = float(value), kind
+        found.value, found.kind, found._written = float(value), kind, (unit, spec)
         return found
+
+    def __getnewargs__(self) -> tuple[float, str, str, str]:  # type: ignore[override]
+        return self.value, self.kind, *self._written
 
 
 def millimetres(value: float, digits: int = 2) -> Amount:
@@ -36,6 +41,9 @@ class Said(str):
         found = super().__new__(cls, code.format(*figures))
         found.code, found.figures = code, figures
         return found
+
+    def __getnewargs__(self) -> tuple[Any, ...]:
+        return self.code, *self.figures
 
 
 def joined(sentences: Sequence[str], between: str = " ") -> str:
