@@ -79,7 +79,7 @@ def test_what_is_typed_is_kept_at_the_lift_it_was_begun_at(foot, qtbot) -> None:
     window.rooms["flow"].ladder.rung_chosen.emit(5)  # 0.300, which has its reading
     qtbot.keyClick(window.rooms["flow"], K.Key_R)
     qtbot.keyClicks(window.rooms["flow"], "1")
-    assert "at 0.300 in" in window.rooms["flow"]._entry_caption.text()
+    assert "at 0.300 in" in window.rooms["flow"].entry_row.caption.text()
     bench.feed(thou(550), to_si(200, "cfm"))
     qtbot.keyClicks(window.rooms["flow"].entry, "51")
     qtbot.keyClick(window.rooms["flow"].entry, K.Key_Return)
@@ -95,9 +95,9 @@ def test_a_lift_begun_on_one_port_is_not_kept_on_another(open_window: Open, qtbo
     space.apply("port", replace(space.job, ports=(*space.job.ports, other)))
     window.rooms["flow"].control.stand_on(5)
     qtbot.keyClicks(window.rooms["flow"], "9")
-    assert "at 0.300 in" in window.rooms["flow"]._entry_caption.text()
+    assert "at 0.300 in" in window.rooms["flow"].entry_row.caption.text()
     space.look_at_port("x")
-    assert "at 0.050 in" in window.rooms["flow"]._entry_caption.text()
+    assert "at 0.050 in" in window.rooms["flow"].entry_row.caption.text()
     qtbot.keyClick(window.rooms["flow"].entry, K.Key_Return)
     assert counted(window) == {50: 1}
 
@@ -121,7 +121,7 @@ def test_a_decimal_point_is_asked_about_before_it_is_kept(open_window: Open, qtb
     for text in ("24", "48", "75"):
         type_in(window, qtbot, text)
     type_in(window, qtbot, "1010")  # for 101.0
-    assert "Enter again keeps it" in window.rooms["flow"]._entry_error.text()
+    assert "Enter again keeps it" in window.rooms["flow"].entry_row.problem.text()
     assert 200 not in counted(window)
     qtbot.keyClick(window.rooms["flow"].entry, K.Key_Return)
     assert counted(window)[200] == 1
@@ -134,7 +134,7 @@ def test_the_first_leak_of_a_bench_asks_whether_the_readout_has_it_off(foot, qtb
     window.rooms["flow"].hand.use_bench(space.benches[0])
     window.open_book.bench.answers_for = "back-room"
     window.rooms["flow"]._use_setup(replace(window.rooms["flow"].hand.setup, leak=to_si(3, "cfm"), leak_pressure=DP))
-    assert window.rooms["flow"].question.isVisible() and "3.0" in window.rooms["flow"]._question_words.text()
+    assert window.rooms["flow"].question.isVisible() and "3.0" in window.rooms["flow"].question.words.text()
     qtbot.keyClick(window.rooms["flow"], K.Key_Y)
     assert not window.rooms["flow"].question.isVisible()
     assert window.open_book.book.benches()[0].leak_taken_off is True

@@ -472,14 +472,14 @@ def test_a_refused_figure_is_selected_and_a_far_one_asked_about(foot, qtbot) -> 
     window.rooms["flow"].hand.use_bench(space.benches[0])
     window.rooms["flow"].refresh()
     room = window.rooms["flow"]
-    assert "the barn, range to 75.0, at 0.050 in: type %" in room._entry_caption.text()
+    assert "the barn, range to 75.0, at 0.050 in: type %" in room.entry_row.caption.text()
     room.entry.setFocus()
     qtbot.keyClicks(room.entry, "x9")
     qtbot.keyClick(room.entry, Qt.Key.Key_Return)
     assert room.entry.selectedText() == "x9"
     qtbot.keyClicks(room.entry, "130")
     qtbot.keyClick(room.entry, Qt.Key.Key_Return)
-    assert "past the end of the range" in room._entry_error.text()
+    assert "past the end of the range" in room.entry_row.problem.text()
     assert counted(window) == {}
     qtbot.keyClick(room.entry, Qt.Key.Key_Return)
     assert counted(window) == {50: 1}
@@ -537,7 +537,7 @@ def test_thousandths_in_a_plan_and_in_a_paste_are_read_as_such_and_said(foot, qt
     panel.plan.setText("1.5")
     panel.plan.setModified(True)
     panel._plan_typed()
-    assert "past 30 mm" in panel.plan_problem.text()
+    assert "past 1.181 in" in panel.plan_problem.text()
     assert len(window.rooms["flow"].ladder.rungs) == 3
     QApplication.clipboard().setText("50\t24.1\n100\t48.2\n")
     window.rooms["flow"].paste()

@@ -268,8 +268,8 @@ def _let_bench_speak(app: QApplication, window: MainWindow, clock: QElapsedTimer
 
     flow = window.rooms.of(FLOW)
     flow.ladder.rung_chosen.emit(7)
-    flow.toggle_blower()
-    flow.open_to_rung()
+    flow.hands.toggle_blower()
+    flow.hands.open_to_rung()
     clock.restart()
     while clock.elapsed() < 12_000 and flow.hand.test.phase is not Phase.KEEP:
         app.processEvents()

@@ -6,11 +6,13 @@ import numpy as np
 
 from ventrix.core.benches.odd_readings import REPEAT_LIMIT, expected_flow, repeat_distance
 from ventrix.core.benches.plate import plate_sentence
+from ventrix.core.model.run import FlowRun
 from ventrix.core.quantity.words import percent_text, sentence
 from ventrix.core.runs.element import indicated
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.flow.run_in_hand import RunInHand
 from ventrix.workspace.ids import hours_since
+from ventrix.workspace.workspace import Workspace
 
 SAME_LIFT = 1e-6  # m
 AIR_HOURS = 1.0  # after which the recorded air is stale
@@ -76,3 +78,22 @@ def plate_words(hand: RunInHand, units: Units) -> str:
     if not inside:
         return f"▼ {sentence(said)}"
     return f"Plate {when}: {units.flow.text(last.flow)} of {units.flow.text(last.nominal)}, in limits."
+
+
+def in_sight_words(hand: RunInHand) -> str:
+    """That the run shown is not the one that the next reading goes to; nothing where it is."""
+    shown = hand.in_sight
+    if shown is None or hand.run is not None:
+        return ""
+    setup = hand.space.job.setup(shown.setup_id)
+    where = f" on {setup.bench}" if setup.bench else ""
+    return f"Shown is the run of {str(shown.date)[:10]}{where}; the next reading begins a new one."
+
+
+def witness_words(space: Workspace, run: FlowRun | None) -> str:
+    """Which run of the witness port a run names; that it was not flowed yet; nothing where there is none."""
+    if not any(p.witness for p in space.job.ports) or (space.port is not None and space.port.witness):
+        return ""
+    if run is None:
+        return "The witness port has not been flowed at this setting-up of the bench."
+    return f"Witness port flowed {str(run.date)[11:16]}: this run will name it."

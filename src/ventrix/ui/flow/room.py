@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from functools import partial
 
 from PySide6.QtCore import QSize, Qt, QTimer
 from PySide6.QtGui import QHideEvent, QKeyEvent, QShowEvent
@@ -10,10 +11,6 @@ from PySide6.QtWidgets import (
     QApplication,
     QBoxLayout,
     QHBoxLayout,
-    QLabel,
-    QLineEdit,
-    QPushButton,
-    QStackedWidget,
     QTabWidget,
     QVBoxLayout,
     QWidget,
@@ -22,43 +19,32 @@ from PySide6.QtWidgets import (
 from ventrix.core.judging.checks import CheckKind, Offer
 from ventrix.core.model.bench import Bench, is_index
 from ventrix.core.model.kinds import StepKind
-from ventrix.core.model.run import FlowRun, Reading, SetUp
+from ventrix.core.model.run import SetUp
 from ventrix.core.model.school_questions import pipe_against_school
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import sentence
 from ventrix.records.bad_input import sentence_of
-from ventrix.rooms.flow.at_bench import other_bench, use_connected
-from ventrix.rooms.flow.element_in_hand import label_typed
-from ventrix.rooms.flow.odd_at_bench import plate_words, stale_air
+from ventrix.rooms.flow.odd_at_bench import in_sight_words, plate_words, stale_air, witness_words
 from ventrix.rooms.flow.paste import keep_pasted
-from ventrix.rooms.flow.run_in_hand import RunInHand
-from ventrix.rooms.flow.shows import far_view, growing_curve, ladder_rungs, step_lines, step_view, target_lines
+from ventrix.rooms.flow.shows import growing_curve, ladder_rungs, step_lines, target_lines
 from ventrix.rooms.shared.conditions_words import in_words
-from ventrix.ui.flow.conditions_panel import ConditionsPanel
-from ventrix.ui.flow.control import PRACTICE, FlowControl
+from ventrix.ui.flow.bench_question import BenchQuestion
+from ventrix.ui.flow.control import FlowControl
+from ventrix.ui.flow.control_shows import far_picture, reading_text
+from ventrix.ui.flow.entry_row import EntryRow
 from ventrix.ui.flow.far_view import FarView
 from ventrix.ui.flow.keys import FlowKeys, flow_commands
 from ventrix.ui.flow.ladder import LiftLadder
 from ventrix.ui.flow.reading_distance import ReadingDistance
-from ventrix.ui.flow.readings_page import ReadingsPage
-from ventrix.ui.flow.simulator_panel import SimulatorControl
+from ventrix.ui.flow.side_column import CONDITIONS, CURVE, READINGS, SideColumn
+from ventrix.ui.flow.simulated_hands import SimulatedHands
 from ventrix.ui.flow.step_strip import StepStrip
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.places import kept_number
-from ventrix.ui.widgets.action_bar import ActionBar
 from ventrix.ui.widgets.asked_first import AskedFirst
 from ventrix.ui.widgets.pedal import DEFAULT_KEY, Pedal
-from ventrix.ui.widgets.plot import Plot
 from ventrix.ui.widgets.room import QWIDGETSIZE_MAX, Room
 from ventrix.ui.widgets.scroll_area import ScrollArea
-from ventrix.workspace.workspace import Workspace
-
-CAUTION = (
-    "Hearing protection on. Head and springs secured before the valve is opened. "
-    "Blower and hot motor: hands and sleeves away, let it cool. "
-    "Start on the largest range: a small one with the valve wide open spills the gauge."
-)
-
 
 LEFT, SIDE = 252, 372  # px, of the outer columns
 TABS = 240  # px of height, of the one under the far view
@@ -89,29 +75,14 @@ class FlowRoom(Room):
         self.ladder.rung_chosen.connect(self.control.stand_on)
         self.far = FarView()
         self.far.least = kept_number(open_book.settings, "far_px", 48)
-        self.entry = QLineEdit()
-        self.entry.setAccessibleName("Reading typed by hand")
-        self.entry.textChanged.connect(self.control.begin_typing)
-        self.entry.returnPressed.connect(lambda: self.control.type_in(self.entry.text()))
-        self._entry_error = QLabel()
-        self._entry_error.setObjectName("error")
-        self._entry_error.setWordWrap(True)
-        self.plot = Plot("Flow against lift, growing over the pinned cut")
-        self._plot_caption = QLabel()
-        self._plot_caption.setObjectName("caption")
-        self.lines = QLabel()
-        self.lines.setWordWrap(True)
-        self.lines.setObjectName("quiet")
-        self.caution = QLabel(CAUTION)
-        self.caution.setObjectName("caption")
-        self.caution.setWordWrap(True)
-        self.simulator = SimulatorControl()
-        self.conditions = ConditionsPanel(open_book.units)
+        self.entry_row = EntryRow(open_book, self.control)
+        self.entry = self.entry_row.entry
+        self.side = SideColumn(open_book)
+        self.plot, self.lines, self.bar = self.side.plot, self.side.lines, self.side.bar
+        self.simulator, self.conditions, self.readings = self.side.simulator, self.side.conditions, self.side.readings
+        self.hands = SimulatedHands(open_book, self.control, self.simulator)
         self.asked_first = AskedFirst(open_book.units, open_book.settings)
-        self.readings = ReadingsPage()
-        self.question = QWidget()
-        self._question_words = QLabel()
-        self._question_words.setWordWrap(True)
+        self.question = BenchQuestion(open_book, self.control)
         self.pedal = Pedal(self._pedal_listens, self)
         self.pedal.use(str(open_book.settings.value("pedal", DEFAULT_KEY)))
         self.commands = flow_commands(self)
@@ -126,7 +97,8 @@ class FlowRoom(Room):
         self._behind.timeout.connect(self._show_curve)
         control.far.connect(self._show_far)
         control.cleared.connect(self._typed)
-        control.refused_text.connect(self.entry.selectAll)
+        self.question.answered.connect(self._answered)
+        self.question.check_wanted.connect(self.begin_check)
         self.readings.struck.connect(control.strike_reading)
         self.readings.taken_up.connect(control.take_up)
         self.readings.lifted.connect(lambda *asked: self.readings.say(control.set_lift_right(*asked)))
@@ -135,11 +107,7 @@ class FlowRoom(Room):
         self.pedal.pressed.connect(control.keep)
         self.pedal.held.connect(control.hold)
         self.pedal.doubled.connect(control.insist)
-        self.simulator.lift_set.connect(lambda lift: bench.send(lambda b: b.set_lift(lift)))
-        self.simulator.to_rung.clicked.connect(self.open_to_rung)
-        self.simulator.blower.clicked.connect(self.toggle_blower)
         self.simulator.remounted.connect(self.remount)
-        self.simulator.lie_told.connect(lambda lie, on: bench.send(lambda b: b.tell(lie, on)))
         self.conditions.changed.connect(self._use_setup)
         self.asked_first.changed.connect(self._answer_first)
         self.conditions.bench_chosen.connect(self._use_bench)
@@ -160,45 +128,12 @@ class FlowRoom(Room):
         steps.setSpacing(4)
         steps.addWidget(self.strip)
         steps.addWidget(ladder_scroll, 1)
-        self._entry_row = QWidget()
-        entry_row = QHBoxLayout(self._entry_row)
-        entry_row.setContentsMargins(0, 0, 0, 0)
-        self._entry_caption = QLabel()
-        self._entry_caption.setObjectName("quiet")
-        self.entry.setFixedWidth(140)
-        entry_row.addWidget(self._entry_caption)
-        entry_row.addWidget(self.entry)
-        entry_row.addWidget(self._entry_error, 1)
-        self.yes, self.no = QPushButton(), QPushButton()
-        self.yes.clicked.connect(lambda: self.answer(True))
-        self.no.clicked.connect(lambda: self.answer(False))
-        asked = QHBoxLayout(self.question)
-        asked.setContentsMargins(0, 0, 0, 0)
-        asked.addWidget(self._question_words, 1)
-        asked.addWidget(self.yes)
-        asked.addWidget(self.no)
-        self.question.hide()
         middle = QVBoxLayout()
         middle.addWidget(self.question)
         middle.addWidget(self.asked_first)
         middle.addWidget(self.far, 1)
-        middle.addWidget(self._entry_row)
-        curve = QWidget()
-        right = QVBoxLayout(curve)
-        right.setContentsMargins(0, 0, 0, 0)
-        right.setSpacing(6)
-        right.addWidget(self._plot_caption)
-        right.addWidget(self.plot, 1)
-        right.addWidget(self.lines)
-        self.bar = ActionBar()
-        self.bar.show_actions(self.commands)
-        right.addWidget(self.bar)
-        right.addWidget(self.simulator)
-        right.addWidget(self.caution)
-        self.side = QStackedWidget()
-        self.side.addWidget(curve)
-        self.side.addWidget(self.conditions)
-        self.side.addWidget(self.readings)
+        middle.addWidget(self.entry_row)
+        self.side.show_actions(self.commands)
         self.side.setFixedWidth(SIDE)
         self._tabs = QTabWidget()
         self._tabs.setDocumentMode(True)
@@ -239,9 +174,9 @@ class FlowRoom(Room):
 
     def _turn_side(self, page: int) -> None:
         """Show a page of the third column, or its curve where that page stood already."""
-        self.side.setCurrentIndex(0 if self.side.currentIndex() == page else page)
+        self.side.turn_to(page)
         if self._narrow:
-            self._tabs.setCurrentIndex(1 if self.side.currentIndex() else 0)
+            self._tabs.setCurrentIndex(1 if self.side.currentIndex() != CURVE else 0)
 
     # -- showing
 
@@ -253,7 +188,7 @@ class FlowRoom(Room):
             return
         self.hand.follow()
         self.control.follow()
-        self._fit_simulator()
+        self.hands.fit()
         self.simulator.use(self.open_book.units)
         self._show_all()
 
@@ -261,7 +196,7 @@ class FlowRoom(Room):
         space = self.open_book.workspace
         if space is None or space.cut is None:
             return
-        self._ask()
+        self.question.ask(far=self.far.alone)
         units, hand = self.open_book.units, self.hand
         shown, at = ladder_rungs(hand, hand.pair(), units)
         against = f"against cut {space.against.number}" if space.against else ""
@@ -274,7 +209,7 @@ class FlowRoom(Room):
         self.strip.show_steps(*step_lines(hand, units, preparing=self.control.preparing))
         said = [
             in_words(hand.setup, hand.mount, units),
-            _in_sight_words(hand),
+            in_sight_words(hand),
             hand.differs(units) or ("same set-up as the pinned cut" if hand.pinned_setup else ""),
             plate_words(hand, units),
             stale_air(hand, self.control.temperature),
@@ -282,10 +217,10 @@ class FlowRoom(Room):
         ]
         self.lines.setText("\n".join(line for line in said if line))
         self.simulator.setVisible(self.open_book.bench.is_simulated)
-        if self.side.currentIndex() == 1:
+        if self.side.currentIndex() == CONDITIONS:
             self._show_conditions()
-        elif self.side.currentIndex() == 2:
-            self.readings.show_run(hand.in_sight, self._reading_text, units)
+        elif self.side.currentIndex() == READINGS:
+            self.readings.show_run(hand.in_sight, partial(reading_text, self.control), units)
         self._show_far()
         self.bar.follow()
         self._behind.start()
@@ -296,9 +231,7 @@ class FlowRoom(Room):
         if space is None or space.cut is None or space.port is None:
             return
         units, hand = self.open_book.units, self.hand
-        picture, caption = growing_curve(hand, units, ghost=self.ghost)
-        self.plot.show_picture(picture)
-        self._plot_caption.setText(caption)
+        self.side.show_curve(*growing_curve(hand, units, ghost=self.ghost))
 
     def _show_conditions(self) -> None:
         space = self.open_book.workspace
@@ -310,47 +243,11 @@ class FlowRoom(Room):
         self.conditions.show_plan(hand.lifts, self.open_book.units, come_back=hand.come_back, valve_diameter=diameter)
         witness = space.runs.witness_run(hand.setup)
         pipe = pipe_against_school(space.job, hand.setup.direction, hand.setup.pipe)
-        self.conditions.show_notes([stale_air(hand, self.control.temperature), _witness_words(space, witness), pipe])
+        self.conditions.show_notes([stale_air(hand, self.control.temperature), witness_words(space, witness), pipe])
 
     def _show_far(self) -> None:
-        units, control = self.open_book.units, self.control
-        connected = self.open_book.bench.connected
-        view = step_view(self.hand, connected, units) if control.preparing else far_view(self.hand, connected, units)
-        if control.ground:
-            view = replace(view, ground=control.ground, phase=control.words, sentence="")
-            if control.step_kept is not None:  # one figure on the screen: the step's that was taken
-                figure, unit = control.step_kept
-                then = view.sentence if control.ground == "odd" else ""
-                view = replace(view, flow=figure, flow_unit=unit, sentence=then, tape=None, steady=None, spread="")
-                view = replace(view, lift="", lift_caption="", next_lift="", difference="", difference_words="")
-            elif control.kept is not None and not connected:
-                lift, flow = control.kept  # typed: the ladder has moved on, the screen stays with what was kept
-                view = replace(view, lift=lift, flow=flow, next_lift=f"next {view.lift}" if view.lift else "")
-        self.far.show_far(view)
-        self._entry_error.setText(control.problem)
-        self._entry_caption.setText(self._entry_words())
-        self.entry.setVisible(self.open_book.practice is None)  # what nobody measures is not typed either
-
-    def _entry_words(self) -> str:
-        units, kind = self.open_book.units, self.hand.element.kind
-        if self.open_book.practice is not None:
-            return "" if self.open_book.bench.connected else PRACTICE
-        if self.control.asking_why:
-            return "why is it skipped?"
-        label = f"two columns, {units.pressure.label}" if kind == "columns" else label_typed(kind, units)
-        rung = None if self.control.preparing else self.control.rung_typed
-        at = "" if rung is None else f" at {units.lift.with_unit(rung.lift)}"
-        if self.open_book.bench.connected:
-            return f"or type a reading{at}, {label}"
-        if kind == "columns":
-            return f"{at.strip()}: {label}" if at else label
-        top = self.hand.element.full_scale
-        parts = [self.hand.setup.bench or "bench not named"]
-        if top is not None:
-            parts.append(f"range to {units.flow.text(top)}")
-        if at:
-            parts.append(at.strip())
-        return f"{', '.join(parts)}: type {label}"
+        self.far.show_far(far_picture(self.control))
+        self.entry_row.show_wanted()
 
     def _sampled(self, samples: list[object]) -> None:
         if self.open_book.workspace is None or not self.isVisible():
@@ -371,63 +268,11 @@ class FlowRoom(Room):
         if self.isVisible() and self.open_book.workspace is not None:
             self._show_far()
 
-    def _reading_text(self, reading: Reading) -> str:
-        kind = self.hand.element.kind
-        figure = {
-            "percent": reading.percent,
-            "orifice": reading.element_pressure,
-            "mass": reading.mass_flow,
-            "columns": reading.element_column,
-            "column": reading.port_column,
-        }.get(kind, reading.flow)
-        at = reading.port_column if kind == "columns" else reading.measured_pressure
-        return "–" if figure is None else self.control.flow_text(figure, at)
-
-    def _ask(self) -> None:
-        """What has to be answered: which bench, where one that is not the set-up's is connected (nothing is kept before
-        that is said); whether the first leak of this bench is off its readout already; or, once all lifts are done, the
-        check that the gain hangs on."""
-        there = self.open_book.workspace is not None
-        words = self.control.which_bench = other_bench(self.hand, self.open_book.bench) if there else ""
-        self.control.asks_leak = there and not words and self.hand.asks_leak()
-        yes, no = "It is the set-up's (Y)", "Flow on the one connected (N)"
-        if self.control.asks_leak:
-            leak = self.open_book.units.flow.with_unit(self.hand.setup.leak)
-            words = f"The leak is {leak}. Does your readout already take it off?"
-            yes, no = "Yes, it is off already (Y)", "No, take it off (N)"
-        offer = self.hand.check_offer() if there and not words and self.hand.test.lift is None else None
-        if offer is not None:
-            words, yes, no = (
-                "Every lift is done. What is seen is so small that a check settles it.",
-                f"{offer.words} (K)",
-                "",
-            )
-        self._question_words.setText(words)
-        self.yes.setText(yes)
-        self.no.setText(no)
-        self.no.setVisible(bool(no))
-        self.question.setVisible(bool(words) and not self.far.alone)
-
     def answer(self, yes: bool) -> None:
-        """Yes or no to what is asked; yes to a check begins it."""
-        if self.control.which_bench:
-            self.answer_bench(yes)
-        elif self.control.asks_leak:
-            self.hand.answer_leak(yes)
-            self._show_all()
-            self.setFocus()
-        else:
-            self.begin_check()
+        """Yes or no to what is asked."""
+        self.question.answer(yes)
 
-    def answer_bench(self, of_setup: bool) -> None:
-        """Which bench the readings are of: the set-up's, read as its record says; or the one connected."""
-        bench, hand = self.open_book.bench, self.hand
-        if of_setup and hand.bench is not None:
-            bench.answers_for = hand.bench.name
-            if bench.is_simulated:
-                bench.connect_simulated(element=hand.bench.element, name=hand.bench.name)
-        else:
-            use_connected(hand, bench)
+    def _answered(self) -> None:
         self._show_all()
         self.setFocus()
 
@@ -462,31 +307,18 @@ class FlowRoom(Room):
 
     def toggle_readings(self) -> None:
         """Every reading of the run, to strike or take up; or the curve again."""
-        self._turn_side(2)
+        self._turn_side(READINGS)
         self._show_all()
-        if self.side.currentIndex() == 2:
+        if self.side.currentIndex() == READINGS:
             self.readings.list.setFocus()
         else:
             self.setFocus()
 
     def _bench_changed(self) -> None:
-        bench = self.open_book.bench
-        self._ask()
-        if bench.is_simulated and bench.connected:
-            self._fit_simulator()
-            bench.send(lambda b: b.set_pressure(0.0))
-            self.control.blower = False
-        self._name_blower()
+        self.question.ask(far=self.far.alone)
+        self.hands.follow_bench()
         if self.isVisible():
             self._show_all()
-
-    def _fit_simulator(self) -> None:
-        """Put the port and cut looked at on the simulated bench."""
-        space, bench = self.open_book.workspace, self.open_book.bench
-        if space is None or space.port is None or space.cut is None or not bench.is_simulated:
-            return
-        kind, number = space.port.kind, space.cut.number
-        bench.send(lambda b: b.fit(kind, number))
 
     def come_in(self, what: object) -> None:
         """For a check that was offered."""
@@ -511,7 +343,7 @@ class FlowRoom(Room):
         self.alone = self.far.alone = alone
         for part in (self._tabs,) if self._narrow else (self._left, self.side):
             part.setVisible(not alone)
-        self._entry_row.setVisible(not alone)
+        self.entry_row.setVisible(not alone)
         self._show_all()  # what is asked first is not asked from two metres
         self.far.update()
         self.setFocus()
@@ -524,31 +356,17 @@ class FlowRoom(Room):
         self._show_all()
 
     def toggle_conditions(self) -> None:
-        self._turn_side(1)
+        self._turn_side(CONDITIONS)
         self._show_all()
-        if self.side.currentIndex() == 0:
+        if self.side.currentIndex() == CURVE:
             self.setFocus()
 
     def remount(self) -> None:
         """The head came off and is bolted down again: readings from now on are of a new mount."""
         self.hand.remount()
-        if self.open_book.bench.is_simulated:
-            self.open_book.bench.send(lambda b: b.remount())
+        self.hands.remount()
         self.open_book.say(f"Head re-mounted: mount {self.hand.mount}.")
         self._show_all()
-
-    def open_to_rung(self) -> None:
-        """Move the simulated valve opener to where the hands would set it."""
-        lift = self.control.lift_wanted()
-        if lift is not None and self.open_book.bench.is_simulated:
-            self.simulator.open_to(lift)
-
-    def toggle_blower(self) -> None:
-        self.control.set_blower(not self.control.blower)
-        self._name_blower()
-
-    def _name_blower(self) -> None:
-        self.simulator.blower.setText("Blower off (B)" if self.control.blower else "Blower on (B)")
 
     def _answer_first(self, setup: object) -> None:
         self._use_setup(setup)
@@ -609,30 +427,12 @@ class FlowRoom(Room):
         """Esc: out of the far view, the conditions, or the preparation, in that order."""
         if self.far.alone:
             self.show_alone(False)
-        elif self.side.currentIndex() == 1:
+        elif self.side.currentIndex() == CONDITIONS:
             self.toggle_conditions()
-        elif self.side.currentIndex() == 2:
+        elif self.side.currentIndex() == READINGS:
             self.toggle_readings()
         elif self.control.preparing:
             self.control.toggle_preparing()
         else:
             return False
         return True
-
-
-def _in_sight_words(hand: RunInHand) -> str:
-    """That the run shown is not the one that the next reading goes to; nothing where it is."""
-    shown = hand.in_sight
-    if shown is None or hand.run is not None:
-        return ""
-    setup = hand.space.job.setup(shown.setup_id)
-    where = f" on {setup.bench}" if setup.bench else ""
-    return f"Shown is the run of {str(shown.date)[:10]}{where}; the next reading begins a new one."
-
-
-def _witness_words(space: Workspace, run: FlowRun | None) -> str:
-    if not any(p.witness for p in space.job.ports) or (space.port is not None and space.port.witness):
-        return ""
-    if run is None:
-        return "The witness port has not been flowed at this setting-up of the bench."
-    return f"Witness port flowed {str(run.date)[11:16]}: this run will name it."

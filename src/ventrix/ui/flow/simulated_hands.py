@@ -1,0 +1,54 @@
+"""What hands do at the simulated bench: its blower, its valve opener, what is bolted on it."""
+
+from __future__ import annotations
+
+from ventrix.ui.flow.control import FlowControl
+from ventrix.ui.flow.simulator_panel import SimulatorControl
+from ventrix.ui.open_book import OpenBook
+
+
+class SimulatedHands:
+    """Joins the panel of the simulated bench to the bench itself; nothing while another bench is connected."""
+
+    def __init__(self, open_book: OpenBook, control: FlowControl, panel: SimulatorControl) -> None:
+        self._open_book, self._control, self._panel = open_book, control, panel
+        bench = open_book.bench
+        panel.lift_set.connect(lambda lift: bench.send(lambda b: b.set_lift(lift)))
+        panel.to_rung.clicked.connect(self.open_to_rung)
+        panel.blower.clicked.connect(self.toggle_blower)
+        panel.lie_told.connect(lambda lie, on: bench.send(lambda b: b.tell(lie, on)))
+
+    def fit(self) -> None:
+        """Put the port and cut looked at on the bench."""
+        space, bench = self._open_book.workspace, self._open_book.bench
+        if space is None or space.port is None or space.cut is None or not bench.is_simulated:
+            return
+        kind, number = space.port.kind, space.cut.number
+        bench.send(lambda b: b.fit(kind, number))
+
+    def follow_bench(self) -> None:
+        """After another bench was connected: the simulated one stands still, with this port on it."""
+        bench = self._open_book.bench
+        if bench.is_simulated and bench.connected:
+            self.fit()
+            bench.send(lambda b: b.set_pressure(0.0))
+            self._control.blower = False
+        self._name_blower()
+
+    def remount(self) -> None:
+        """Take the head off and bolt it down again."""
+        if self._open_book.bench.is_simulated:
+            self._open_book.bench.send(lambda b: b.remount())
+
+    def open_to_rung(self) -> None:
+        """Move the valve opener to where the hands would set it."""
+        lift = self._control.lift_wanted()
+        if lift is not None and self._open_book.bench.is_simulated:
+            self._panel.open_to(lift)
+
+    def toggle_blower(self) -> None:
+        self._control.set_blower(not self._control.blower)
+        self._name_blower()
+
+    def _name_blower(self) -> None:
+        self._panel.blower.setText("Blower off (B)" if self._control.blower else "Blower on (B)")
