@@ -229,6 +229,14 @@ class Pen:
         self.canvas.line(x1, y1, x2, y2)
         self.canvas.setDash()
 
+    def heading(self, words: str, height: float) -> None:
+        """A heading that stays with at least `height` of what follows [pt]."""
+        self.room(height)
+        self.y -= 4.5 * MM
+        self.text(self.left, self.y, words, 9.5, font="bold")
+        self.y -= 1.2 * MM
+        self.rule("hair", 0.5)
+
     def rule(self, role: str = "scribe", width: float = 0.6) -> None:
         """A line across the page at the pen."""
         self.line(self.left, self.y, self.right, self.y, role, width)

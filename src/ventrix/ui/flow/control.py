@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import re
 from typing import Final
 
 from PySide6.QtCore import QObject, QTimer, Signal
@@ -11,44 +10,37 @@ from ventrix.bench.drivers.sample import Sample
 from ventrix.bench.procedure.flow_procedure import Kept, Phase, Refusal
 from ventrix.bench.procedure.lift_plan import Rung
 from ventrix.bench.procedure.preparation import StepDone
-from ventrix.core.edits.corrections import correct_lift
 from ventrix.core.model.bench import is_index
 from ventrix.core.model.kinds import RungNoteKind, StepKind
 from ventrix.core.quantity.refused import Refused
-from ventrix.core.quantity.thousandths import read_small
-from ventrix.core.quantity.units import parse_quantity, tidy
-from ventrix.core.quantity.words import percent_text, sentence
+from ventrix.core.quantity.words import sentence
 from ventrix.records.bad_input import BookError, sentence_of
 from ventrix.rooms.flow.at_bench import record_step
-from ventrix.rooms.flow.element_in_hand import unit_typed
-from ventrix.rooms.flow.odd_at_bench import far_off, odd_reading
+from ventrix.rooms.flow.odd_at_bench import odd_reading
 from ventrix.rooms.flow.run_in_hand import RunInHand
+from ventrix.rooms.flow.typed_reading import TypedReading, asked_about, typed_pressure, typed_reading
 from ventrix.ui.open_book import OpenBook
-from ventrix.workspace.ids import new_id
 
 NOTES = {k.letter: k for k in RungNoteKind if k is not RungNoteKind.SKIPPED}
 PEDAL_SKIP = "skipped at the bench"
 AGAIN = "It stays in hand: press again to keep it."
-SLIP = 0.35  # relative: a figure typed this far from what is expected is asked about before it is kept
 STEP_SHOWN = 1000, 6000  # ms that a step's figure stands before the next step: in its limits, and out of them
 
 PRACTICE: Final = "F5 has it flowed for you, twelve lifts; Ctrl+B puts it on the bench to flow it live"
-
-
-_SWIRL: Final = re.compile(r"\s*(?P<flow>[0-9][0-9.,]*)\s+(?P<swirl>[+\-−]?[0-9][0-9.,]*)\s*")
 
 
 class FlowControl(QObject):
     """Holds the run in hand and what the ground of the far view says.
 
     Signals: `redraw` when the book or the plan changed, `far` when only the far view did, `cleared`
-    when a typed figure was taken, `refused_text` when it was not.
+    when a typed figure was taken, `refused_text` when it was not, `stepped` when the bench is wanted otherwise.
     """
 
     redraw = Signal()
     far = Signal()
     cleared = Signal()
     refused_text = Signal()
+    stepped = Signal()
 
     def __init__(self, open_book: OpenBook) -> None:
         super().__init__()
@@ -226,13 +218,14 @@ class FlowControl(QObject):
             self._offer_again()
             return
         try:
-            flow, pressure, swirl = self._parse(text)
+            typed = self._typed(text)
         except Refused as error:
             self.problem = sentence_of(error)
             self.refused_text.emit()
             self.far.emit()
             return
-        doubt = self._doubt(flow, pressure)
+        rung = None if self.preparing else self.rung_typed
+        doubt = "" if rung is None else asked_about(self.hand, rung, typed, self.open_book.units)
         if doubt and self._asked != text:
             self._asked, self.problem = text, f"{doubt} Enter again keeps it."
             self.refused_text.emit()
@@ -240,52 +233,22 @@ class FlowControl(QObject):
             return
         self._asked = self.problem = ""
         if self.preparing:
-            if self.take_step(flow):
+            if self.take_step(typed.figure):
                 self.cleared.emit()
-        elif self._settle(self.hand.test.keep_typed(flow, pressure, swirl, self._rung_begun()), "typed"):
+        elif self._settle(self.hand.test.keep_typed(*typed, self._rung_begun()), "typed"):
             self._begun = None
             self.cleared.emit()
-
-    def _doubt(self, figure: float, pressure: float | None) -> str:
-        """What is asked about a figure typed before it is kept."""
-        rung = self.rung_typed
-        if self.preparing or rung is None:
-            return ""
-        if self.hand.element.kind == "percent" and figure > 1:
-            return f"{percent_text(figure, 0)} is past the end of the range."
-        value = self.hand.element.as_reported(figure, pressure)
-        off = "" if value is None else far_off(self.hand, rung.lift, value, least=SLIP)
-        return f"{self.open_book.units.lift.text(rung.lift)}: {off}." if off else ""
 
     def give_up_typing(self) -> None:
         """What was typed is let go of."""
         self.problem, self.asking_why, self._begun = "", False, None
         self.far.emit()
 
-    def _parse(self, text: str) -> tuple[float, float | None, float | None]:
-        """A typed figure, its pressure and its swirl in rpm: "31.2", "31.2 @ 27.6", "31.2 1450", or two columns as
-        "412 903"."""
+    def _typed(self, text: str) -> TypedReading:
         units = self.open_book.units
-        kind = self.hand.element.kind
         if self.preparing and self.hand.preparation.step is StepKind.ZERO:
-            return parse_quantity(text, units.pressure.unit), None, None
-        if kind == "columns":
-            cells = [c for c in re.split(r"[\s/;]+", text) if c]
-            if len(cells) != 2:
-                raise Refused("two columns are wanted: element, then port, as 412 903")
-            element, port = (parse_quantity(c, units.pressure.unit) for c in cells)
-            if port <= 0:
-                raise Refused("the port's column must be above zero")
-            return element, port, None
-        main, mark, rest = text.partition("@")
-        unit = unit_typed(kind, units)
-        pressure = parse_quantity(rest, units.pressure.unit) if mark else None
-        if pressure is not None and pressure <= 0:
-            raise Refused("the pressure must be above zero")
-        behind = None if self.preparing else _SWIRL.fullmatch(main)
-        if behind is not None:
-            return parse_quantity(behind["flow"], unit), pressure, parse_quantity(behind["swirl"], "rpm")
-        return parse_quantity(main, unit), pressure, None
+            return typed_pressure(text, units)
+        return typed_reading(text, self.hand.element.kind, units, with_swirl=not self.preparing)
 
     def _settle(self, outcome: Kept | Refusal, source: str) -> bool:
         """Store first, then mark, then show. What the book does not take stays in hand, and the plan stands still."""
@@ -347,35 +310,6 @@ class FlowControl(QObject):
         self.clear_ground()
         self.redraw.emit()
 
-    def strike_reading(self, reading_id: str, reason: str) -> bool:
-        """Strike any reading of the run in hand, with its reason."""
-        try:
-            self.hand.strike(reading_id, reason)
-        except Refused as error:
-            self.open_book.say(sentence_of(error))
-            return False
-        self.clear_ground()
-        self.redraw.emit()
-        return True
-
-    def set_lift_right(self, reading_id: str, text: str, reason: str) -> str:
-        """A typed reading at the lift it was really taken at; a sentence where that cannot be."""
-        space, run = self.open_book.workspace, self.hand.in_sight
-        if space is None or run is None:
-            return "There is no run in hand."
-        try:
-            lift = read_small(text, self.open_book.units.lift.unit).value
-            job = correct_lift(space.job, run.id, reading_id, tidy(lift), reason, new_id())
-            space.apply(f"lift set right to {self.open_book.units.lift.text(lift)}", job)
-        except (KeyError, Refused) as error:
-            return sentence(str(error))
-        return ""
-
-    def take_up(self, reading_id: str) -> None:
-        """Count a struck reading again."""
-        self.hand.take_up(reading_id)
-        self.redraw.emit()
-
     def note(self, key: str) -> None:
         """Note what was heard or seen at this rung."""
         kind, lift = NOTES[key], self.hand.test.lift
@@ -420,7 +354,7 @@ class FlowControl(QObject):
         if self.preparing and self.hand.preparation.step is None:
             self.hand.prepare()
         self.clear_ground()
-        self._fit()
+        self.stepped.emit()
         self.redraw.emit()
 
     def go_to_step(self, step: StepKind) -> None:
@@ -479,34 +413,5 @@ class FlowControl(QObject):
             self.preparing = False
             sentence += " The bench is prepared: on to the lifts."
         self.open_book.say(sentence.strip())
-        self._fit()
+        self.stepped.emit()
         self.redraw.emit()
-
-    # -- the simulated bench's hands
-
-    def _fit(self) -> None:
-        """Put on the simulated bench what the step or test wants."""
-        bench = self.open_book.bench
-        if not bench.is_simulated:
-            return
-        step = self.hand.preparation.step if self.preparing else None
-        what = (
-            {StepKind.LEAK: "sealed", StepKind.PLATE: "plate", StepKind.OPEN_PORT: "open"}.get(step, "head")
-            if step
-            else "head"
-        )
-        bench.send(lambda b: b.put_on(what))
-
-    def set_blower(self, on: bool) -> None:
-        """Switch the simulated blower."""
-        pressure = (self.hand.test.test_pressure or self.hand.setup.test_pressure or 0.0) if on else 0.0
-        self.blower = on
-        self.open_book.bench.send(lambda b: b.set_pressure(pressure))
-
-    def lift_wanted(self) -> float | None:
-        """Where the hands would set the valve now [m]."""
-        if self.preparing:
-            step = self.hand.preparation.step
-            return self.hand.lifts[len(self.hand.lifts) // 2] if step is StepKind.WARM_UP else 0.0
-        test = self.hand.test
-        return test.next_lift if test.phase is Phase.KEPT and test.next_lift is not None else test.lift

@@ -6,8 +6,16 @@ from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QLabel, QLineEdit, QListWidget, QListWidgetItem, QPushButton, QVBoxLayout, QWidget
 
-from ventrix.core.model.run import UNDONE, FlowRun
-from ventrix.rooms.display_units import Units
+from ventrix.core.edits.corrections import correct_lift
+from ventrix.core.model.run import UNDONE
+from ventrix.core.quantity.refused import Refused
+from ventrix.core.quantity.thousandths import read_small
+from ventrix.core.quantity.units import tidy
+from ventrix.core.quantity.words import sentence
+from ventrix.records.bad_input import sentence_of
+from ventrix.ui.flow.control import FlowControl
+from ventrix.ui.flow.control_shows import reading_text
+from ventrix.workspace.ids import new_id
 
 STRUCK_HERE = "struck at the bench"
 
@@ -15,13 +23,11 @@ STRUCK_HERE = "struck at the bench"
 class ReadingsPage(QWidget):
     """A list of readings; Backspace strikes the one chosen with the reason typed, Enter takes a struck one up."""
 
-    struck = Signal(str, str)  # reading, reason
-    taken_up = Signal(str)
-    lifted = Signal(str, str, str)  # reading, lift as typed, reason
     closed = Signal()
 
-    def __init__(self) -> None:
+    def __init__(self, control: FlowControl) -> None:
         super().__init__()
+        self._control = control
         self._run_id = ""
         heading = QLabel("Readings of this run")
         heading.setObjectName("heading")
@@ -51,16 +57,16 @@ class ReadingsPage(QWidget):
         for widget in (heading, self.list, self.reason, strike, take_up, self.lift, lift, self.problem, done):
             column.addWidget(widget)
 
-    def show_run(self, run: FlowRun | None, flow_text: object, units: Units) -> None:
-        """The readings in the order they were taken; `flow_text` writes one reading's figure."""
-        assert callable(flow_text)
+    def show_run(self) -> None:
+        """The readings of the run in sight, in the order they were taken."""
+        run, units = self._control.hand.in_sight, self._control.open_book.units
         chosen = self._id()
         if (run.id if run is not None else "") != self._run_id:  # a reason is of one run, as a reading is
             self._run_id = run.id if run is not None else ""
-            self.say("")
+            self._say("")
         self.list.clear()
         for reading in run.readings if run is not None else ():
-            words = f"{units.lift.text(reading.lift)}   {flow_text(reading)}"
+            words = f"{units.lift.text(reading.lift)}   {reading_text(self._control, reading)}"
             if reading.struck is not None:
                 words += f"   struck: {'undone' if reading.struck == UNDONE else reading.struck}"
             item = QListWidgetItem(words)
@@ -76,17 +82,34 @@ class ReadingsPage(QWidget):
         return "" if item is None else str(item.data(Qt.ItemDataRole.UserRole))
 
     def strike(self) -> None:
-        """Strike the reading chosen."""
-        if self._id():
-            self.struck.emit(self._id(), self.reason.text().strip() or STRUCK_HERE)
-            self.reason.clear()
+        """Strike the reading chosen, with its reason."""
+        if not self._id():
+            return
+        try:
+            self._control.hand.strike(self._id(), self.reason.text().strip() or STRUCK_HERE)
+        except Refused as error:
+            self._control.open_book.say(sentence_of(error))
+            return
+        self.reason.clear()
+        self._control.clear_ground()
+        self._control.redraw.emit()
 
     def set_lift(self) -> None:
         """Set the lift of the reading chosen right: the wrong one stays, struck."""
-        if self._id():
-            self.lifted.emit(self._id(), self.lift.text().strip(), self.reason.text().strip())
+        space, run = self._control.open_book.workspace, self._control.hand.in_sight
+        if not self._id() or space is None or run is None:
+            return
+        try:
+            units = self._control.open_book.units
+            lift = read_small(self.lift.text().strip(), units.lift.unit).value
+            job = correct_lift(space.job, run.id, self._id(), tidy(lift), self.reason.text().strip(), new_id())
+            space.apply(f"lift set right to {units.lift.text(lift)}", job)
+        except (KeyError, Refused) as error:
+            self._say(sentence(str(error)))
+            return
+        self._say("")
 
-    def say(self, words: str) -> None:
+    def _say(self, words: str) -> None:
         """What is wrong with what was asked; nothing where it was done."""
         self.problem.setText(words)
         if not words:
@@ -96,7 +119,8 @@ class ReadingsPage(QWidget):
     def take_up(self) -> None:
         """Count the reading chosen again."""
         if self._id():
-            self.taken_up.emit(self._id())
+            self._control.hand.take_up(self._id())
+            self._control.redraw.emit()
 
     def eventFilter(self, watched: object, event: object) -> bool:
         if isinstance(event, QKeyEvent) and event.type() == QKeyEvent.Type.KeyPress:

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from functools import partial
 
 from PySide6.QtCore import QSize, Qt, QTimer
 from PySide6.QtGui import QHideEvent, QKeyEvent, QShowEvent
@@ -30,7 +29,7 @@ from ventrix.rooms.flow.shows import growing_curve, ladder_rungs, step_lines, ta
 from ventrix.rooms.shared.conditions_words import in_words
 from ventrix.ui.flow.bench_question import BenchQuestion
 from ventrix.ui.flow.control import FlowControl
-from ventrix.ui.flow.control_shows import far_picture, reading_text
+from ventrix.ui.flow.control_shows import far_picture
 from ventrix.ui.flow.entry_row import EntryRow
 from ventrix.ui.flow.far_view import FarView
 from ventrix.ui.flow.keys import FlowKeys, flow_commands
@@ -77,7 +76,7 @@ class FlowRoom(Room):
         self.far.least = kept_number(open_book.settings, "far_px", 48)
         self.entry_row = EntryRow(open_book, self.control)
         self.entry = self.entry_row.entry
-        self.side = SideColumn(open_book)
+        self.side = SideColumn(open_book, self.control)
         self.plot, self.lines, self.bar = self.side.plot, self.side.lines, self.side.bar
         self.simulator, self.conditions, self.readings = self.side.simulator, self.side.conditions, self.side.readings
         self.hands = SimulatedHands(open_book, self.control, self.simulator)
@@ -99,9 +98,6 @@ class FlowRoom(Room):
         control.cleared.connect(self._typed)
         self.question.answered.connect(self._answered)
         self.question.check_wanted.connect(self.begin_check)
-        self.readings.struck.connect(control.strike_reading)
-        self.readings.taken_up.connect(control.take_up)
-        self.readings.lifted.connect(lambda *asked: self.readings.say(control.set_lift_right(*asked)))
         self.readings.closed.connect(self.toggle_readings)
         bench.silenced.connect(self._silenced)
         self.pedal.pressed.connect(control.keep)
@@ -220,7 +216,7 @@ class FlowRoom(Room):
         if self.side.currentIndex() == CONDITIONS:
             self._show_conditions()
         elif self.side.currentIndex() == READINGS:
-            self.readings.show_run(hand.in_sight, partial(reading_text, self.control), units)
+            self.readings.show_run()
         self._show_far()
         self.bar.follow()
         self._behind.start()

@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QLabel, QStackedWidget, QVBoxLayout, QWidget
 
 from ventrix.rooms.shared.plot_values import Picture
 from ventrix.ui.flow.conditions_panel import ConditionsPanel
+from ventrix.ui.flow.control import FlowControl
 from ventrix.ui.flow.readings_page import ReadingsPage
 from ventrix.ui.flow.simulator_panel import SimulatorControl
 from ventrix.ui.open_book import OpenBook
@@ -29,7 +30,7 @@ READINGS: Final = 2
 class SideColumn(QStackedWidget):
     """Three pages; the first is what stands there unless another is asked for."""
 
-    def __init__(self, open_book: OpenBook) -> None:
+    def __init__(self, open_book: OpenBook, control: FlowControl) -> None:
         super().__init__()
         self.plot = Plot("Flow against lift, growing over the pinned cut")
         self._caption = QLabel()
@@ -43,7 +44,7 @@ class SideColumn(QStackedWidget):
         self.bar = ActionBar()
         self.simulator = SimulatorControl()
         self.conditions = ConditionsPanel(open_book.units)
-        self.readings = ReadingsPage()
+        self.readings = ReadingsPage(control)
         curve = QWidget()
         column = QVBoxLayout(curve)
         column.setContentsMargins(0, 0, 0, 0)

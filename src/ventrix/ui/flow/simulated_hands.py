@@ -2,9 +2,15 @@
 
 from __future__ import annotations
 
+from typing import Final
+
+from ventrix.bench.procedure.flow_procedure import Phase
+from ventrix.core.model.kinds import StepKind
 from ventrix.ui.flow.control import FlowControl
 from ventrix.ui.flow.simulator_panel import SimulatorControl
 from ventrix.ui.open_book import OpenBook
+
+ON_THE_BENCH: Final = {StepKind.LEAK: "sealed", StepKind.PLATE: "plate", StepKind.OPEN_PORT: "open"}
 
 
 class SimulatedHands:
@@ -14,6 +20,7 @@ class SimulatedHands:
         self._open_book, self._control, self._panel = open_book, control, panel
         bench = open_book.bench
         panel.lift_set.connect(lambda lift: bench.send(lambda b: b.set_lift(lift)))
+        control.stepped.connect(self._put_on)
         panel.to_rung.clicked.connect(self.open_to_rung)
         panel.blower.clicked.connect(self.toggle_blower)
         panel.lie_told.connect(lambda lie, on: bench.send(lambda b: b.tell(lie, on)))
@@ -42,13 +49,32 @@ class SimulatedHands:
 
     def open_to_rung(self) -> None:
         """Move the valve opener to where the hands would set it."""
-        lift = self._control.lift_wanted()
+        lift = self.lift_wanted()
         if lift is not None and self._open_book.bench.is_simulated:
             self._panel.open_to(lift)
 
     def toggle_blower(self) -> None:
-        self._control.set_blower(not self._control.blower)
+        hand, control = self._control.hand, self._control
+        control.blower = not control.blower
+        pressure = (hand.test.test_pressure or hand.setup.test_pressure or 0.0) if control.blower else 0.0
+        self._open_book.bench.send(lambda b: b.set_pressure(pressure))
         self._name_blower()
+
+    def lift_wanted(self) -> float | None:
+        """Where hands would set the valve now [m]."""
+        hand = self._control.hand
+        if self._control.preparing:
+            return hand.lifts[len(hand.lifts) // 2] if hand.preparation.step is StepKind.WARM_UP else 0.0
+        test = hand.test
+        return test.next_lift if test.phase is Phase.KEPT and test.next_lift is not None else test.lift
+
+    def _put_on(self) -> None:
+        """Put on the bench what the step or the test wants."""
+        if not self._open_book.bench.is_simulated:
+            return
+        step = self._control.hand.preparation.step if self._control.preparing else None
+        what = "head" if step is None else ON_THE_BENCH.get(step, "head")
+        self._open_book.bench.send(lambda b: b.put_on(what))
 
     def _name_blower(self) -> None:
         self._panel.blower.setText("Blower off (B)" if self._control.blower else "Blower on (B)")
