@@ -10,13 +10,9 @@ import numpy as np
 
 from ventrix.core.formulas.valve import throat_ratio
 from ventrix.core.judging.findings import Findings, Pair
-from ventrix.core.judging.fits import fit_checks
 from ventrix.core.judging.my_lifts import at_my_lifts, lifts_of
-from ventrix.core.judging.targets import TargetState, judged_targets
-from ventrix.core.metal.slips import not_told
 from ventrix.core.metal.unrolled import smallest_section
 from ventrix.core.model.cut import Cut, Port
-from ventrix.core.model.job import Job
 from ventrix.core.model.kinds import Result
 from ventrix.core.quantity.units import from_si_array
 from ventrix.core.quantity.words import number_text, percent_text
@@ -29,7 +25,6 @@ from ventrix.reports.sheet.contents import (
     Large,
     LiftFigures,
     Mark,
-    Owned,
     PairPart,
     PaperKind,
     Part,
@@ -39,13 +34,13 @@ from ventrix.reports.sheet.contents import (
     Shop,
 )
 from ventrix.rooms.compare.scorecard import Row, score_rows
-from ventrix.rooms.cuts.slip_words import slip_words
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.shared.conditions_words import in_words
 from ventrix.rooms.shared.gain_words import gain_text
 from ventrix.rooms.sheet.conditions import bench_words, casting_words, full_conditions
 from ventrix.rooms.sheet.engine_part import engine_part
 from ventrix.rooms.sheet.metal import fault_lines, wall_lines
+from ventrix.rooms.sheet.owned import PRACTICE, owned_by
 from ventrix.rooms.sheet.scan_part import scan_part
 from ventrix.rooms.sheet.work_and_ports import cut_words, done_lines, hours_rows, ports_head, ports_rows
 
@@ -80,8 +75,6 @@ _WANTED: Final = (
     (Row.SWIRL, "swirl"),
 )
 _RESULT: Final = {Result.BETTER: "better", Result.WORSE: "worse"}
-
-PRACTICE: Final = "A head that does not exist: nobody measured any of this. It is practice."
 
 
 @dataclass(frozen=True, slots=True)
@@ -169,7 +162,7 @@ def sheet_of(findings: Findings, asked: Asked, units: Units) -> Sheet:
             CAUTION,
         ),
         faults=faults,
-        owned=_owned(findings, main, other, pairs, missing, units),
+        owned=owned_by(findings, main, other, pairs, missing, units),
         not_ready=_not_ready(main, other, wanted_other),
         choices=asked.choices,
         scan=scan_part(job, asked.port, asked.before, asked.after, units),
@@ -359,53 +352,3 @@ def _notes(findings: Findings, pairs: list[Pair], units: Units) -> tuple[str, ..
             said += [f"{pair.port.name}: {n}." for n in pair.comparison.notes]
         said += [f"{pair.port.name}: {units.say(n)}." for r in (*pair.before_runs, *pair.after_runs) for n in r.notes]
     return tuple(dict.fromkeys(said))
-
-
-def fits_out(job: Job, units: Units) -> list[Owned]:
-    """Springs, guides, contacts, heights and faces that are out of their limits."""
-    return [Owned("missing", "out of its limit", c.says) for c in fit_checks(job, units.wording) if c.holds is False]
-
-
-def _owned(
-    findings: Findings, main: Pair, other: Pair | None, parts: list[PairPart], missing: list[str], units: Units
-) -> tuple[Owned, ...]:
-    """Limits printed on the page, beside it on screen; the same is on the page itself."""
-    found = []
-    if findings.job.practice:
-        found.append(Owned("missing", "practice", PRACTICE))
-    for mark in Mark:
-        marked = [p for p in parts if mark in p.marks]
-        if marked:
-            names = ", ".join(p.port for p in marked)
-            found.append(Owned("converted", f"{mark.value}: {len(marked)}", f"{names}: {mark.words}"))
-    for each in (p for p in (main, other) if p is not None and p.after_runs):
-        for judged in judged_targets(each.after_runs[-1], findings.job, each.port.kind):
-            at = f"{each.port.name}, target at {units.lift.with_unit(judged.target.lift)}"
-            kind = "same" if judged.state is TargetState.PROVEN else "unproven"
-            found.append(Owned(kind, at, judged.words(units.wording)))
-    for port, slip in not_told(findings.job):
-        found.append(Owned("missing", "slip, not told yet", slip_words(port, slip, units)))
-    found += fits_out(findings.job, units)
-    if missing:
-        found.append(Owned("missing", f"not measured: {len(missing)}", ", ".join(missing)))
-    for part in parts:
-        lifts = [r.lift for r in part.lifts if r.gain == "–"]
-        if lifts:
-            span = lifts[0] if len(lifts) == 1 else f"{lifts[0]} to {lifts[-1]}"
-            found.append(Owned("unproven", f"not proven: {len(lifts)}", f"{part.port}, gains within {span}"))
-    left = [units.say(s) for p in (main, other) if p is not None for s in findings.left_out(p)]
-    if left:
-        found.append(Owned("left", f"left out: {len(left)} run{'s' * (len(left) > 1)}", left[0]))
-    struck = sum(
-        r.struck is not None
-        for pair in (main, other)
-        if pair is not None
-        for cut in {pair.before.id: pair.before, pair.after.id: pair.after}.values()
-        for run in cut.runs
-        for r in run.readings
-    )
-    if struck:
-        found.append(Owned("left", f"struck: {struck}", "readings that were taken and do not count"))
-    if main.comparison is not None and main.comparison.comparability.level == "yes":
-        found.append(Owned("same", "same conditions", "bore, entry, valve, plug, bench"))
-    return tuple(found)

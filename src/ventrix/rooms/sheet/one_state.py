@@ -27,8 +27,9 @@ from ventrix.rooms.cuts.slip_words import slip_words
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.plan.shows import move_line, segments
 from ventrix.rooms.sheet.conditions import casting_words
-from ventrix.rooms.sheet.contents import CAUTION, PRACTICE, Asked, fits_out, sheet_of
+from ventrix.rooms.sheet.contents import CAUTION, Asked, sheet_of
 from ventrix.rooms.sheet.metal import wall_lines
+from ventrix.rooms.sheet.owned import PRACTICE, fits_out
 from ventrix.rooms.sheet.scan_part import scan_part
 from ventrix.rooms.sheet.suits_words import suits_rows
 from ventrix.rooms.sheet.work_and_ports import done_lines, ports_head, ports_rows

@@ -5,7 +5,6 @@ from __future__ import annotations
 from functools import cached_property
 from typing import Final
 
-import numpy as np
 from PySide6.QtCore import QSize, Qt
 from PySide6.QtWidgets import (
     QBoxLayout,
@@ -22,18 +21,18 @@ from ventrix.core.judging.comparison import RunComparison
 from ventrix.core.judging.findings import Pair
 from ventrix.core.judging.my_lifts import lifts_of
 from ventrix.core.judging.verdict import Verdict
-from ventrix.core.model.kinds import School
-from ventrix.core.quantity.units import from_si_array, to_si
-from ventrix.core.quantity.words import number_text, percent_text
+from ventrix.core.quantity.units import to_si
 from ventrix.core.runs.run_curves import KINDS, kind_of
+from ventrix.rooms.compare.basis_words import based_on, judged_by, run_notes, side_name
 from ventrix.rooms.compare.both_kinds import both_kinds
 from ventrix.rooms.compare.curves import CurvePicture, curves
 from ventrix.rooms.compare.gaps import Gap, gaps_of, one_house
 from ventrix.rooms.compare.my_lifts import lift_tiles
+from ventrix.rooms.compare.ribbon import lift_ticks, ribbon
 from ventrix.rooms.compare.scorecard import score_rows
 from ventrix.rooms.compare.unflowed import metal_rows
 from ventrix.rooms.display_units import Units
-from ventrix.rooms.shared.plot_values import Band, Bars, Picture
+from ventrix.rooms.shared.plot_values import Picture
 from ventrix.ui.compare.both_page import BothPage
 from ventrix.ui.compare.lift_table import LiftTable
 from ventrix.ui.compare.my_lifts_strip import MyLiftsStrip
@@ -294,7 +293,8 @@ class CompareRoom(Room):
         space = self.open_book.workspace
         assert space is not None
         said = c.comparability.sentence if c.allowed else c.comparability.start  # the verdict's card says the rest
-        self.comparability.setText(f"{LEVEL_MARK[c.comparability.level]}  {units.say(said)} {self._speaks(pair, c)}")
+        based = based_on(pair, c, space.job, space.other.words if space.other is not None else "")
+        self.comparability.setText(f"{LEVEL_MARK[c.comparability.level]}  {units.say(said)} {based}")
         self.show_anyway.setVisible(not c.allowed)
         self.show_anyway.setText("Hide it again (Shift+A)" if self.anyway else "Show anyway (Shift+A)")
         self.gaps = gaps_of(pair)
@@ -310,15 +310,15 @@ class CompareRoom(Room):
             mark = "" if c.allowed else f"{NOT_COMPARABLE} · "
             self._draw_curves(pair, c, units, mark)
             self._draw_ribbon(pair, c, units, mark)
-            self.table.show_lifts(c, units, self._name(pair, 0), self._name(pair, 1))
+            self.table.show_lifts(c, units, side_name(pair, 0), side_name(pair, 1))
             rows = score_rows(space.findings, pair, c, verdict, units, self.chosen)
-            self.scorecard.show_rows(rows, self._name(pair, 0), self._name(pair, 1))
+            self.scorecard.show_rows(rows, side_name(pair, 0), side_name(pair, 1))
         left_out = map(units.say, space.findings.left_out(pair))
-        self.notes.setText("  ".join((*c.notes, *left_out, *self._run_notes(pair))))
+        self.notes.setText("  ".join((*c.notes, *left_out, *run_notes(pair, units))))
         self.notes.setVisible(bool(self.notes.text()) and not self.alone)
         self.offer = space.findings.check_offer(pair, now_text())
         check = f"{self.offer.words} (F)" if self.offer is not None else ""
-        self.verdict.show_verdict(verdict, self._judged_by(c, verdict) if c.allowed else "", check)
+        self.verdict.show_verdict(verdict, judged_by(c, verdict) if c.allowed else "", check)
 
     def record_gaps(self) -> None:
         """Record the conditions that keep these two from being compared."""
@@ -328,61 +328,6 @@ class CompareRoom(Room):
         """Flow what shows whether the bench changed."""
         if self.offer is not None:
             self.ways.room("flow", self.offer)
-
-    def _name(self, pair: Pair, side: int) -> str:
-        cut = (pair.before, pair.after)[side]
-        return "other" if cut.id == "other" else f"cut {cut.number}"
-
-    def _judged_by(self, c: RunComparison, verdict: Verdict) -> str:
-        s = c.scatter
-        scatter = (
-            f"repeat scatter {percent_text(s.repeat)} assumed"
-            if s.repeat_assumed
-            else f"repeat scatter {percent_text(s.repeat, 2)}, {int(s.repeat_freedom)} degrees of freedom"
-        )
-        school = (
-            "cam-weighted flow"
-            if c.school == School.CAM and c.cam
-            else "the mean of the lifts"
-            if c.school == School.CAM
-            else c.school
-        )
-        parts = [f"by {school}", scatter]
-        parts += list(verdict.dissent) or ["the other preferences agree"]
-        return " · ".join(parts)
-
-    def _speaks(self, pair: Pair, c: RunComparison) -> str:
-        """Which runs speak, and what taking the head off is counted as."""
-        space = self.open_book.workspace
-        assert space is not None
-        told: list[str] = []
-        for side, runs in ((0, pair.before_runs), (1, pair.after_runs)):
-            mounts = [space.job.mount(r.mount) for r in runs]
-            numbers = ", ".join(str(m.number) for m in mounts if m is not None)
-            name = self._name(pair, side) if told else self._name(pair, side).capitalize()
-            mounted = f" (mount{'s' * (len(runs) > 1)} {numbers})" if numbers else ""
-            told.append(f"{name}: {'based on 1 run' if len(runs) == 1 else f'average of {len(runs)} runs'}{mounted}")
-        who = "; ".join(told) + "."
-        if len(pair.before_runs) == len(pair.after_runs) == 1:
-            who += " One run against one."
-        if space.other is not None:
-            who = f"Compared with {space.other.words}. {who}"
-        if c.difference.same_mount:
-            return f"{who} Flowed without taking the head off, so no re-mounting error is added."
-        share = percent_text(c.difference.scatter.mount)
-        seen = c.difference.scatter.mounts
-        rests = f"assumed, and {seen} mounts seen" if seen else "assumed"
-        if not c.difference.scatter.mount_assumed:
-            rests = f"from {seen} mounts" if seen else "from the bench's study"
-        return f"{who} {share} of re-mounting error counted ({rests})."
-
-    def _run_notes(self, pair: Pair) -> list[str]:
-        return [
-            f"{self._name(pair, side).capitalize()}: {self.open_book.units.say(note)}."
-            for side, runs in ((0, pair.before_runs), (1, pair.after_runs))
-            for run in runs
-            for note in run.notes
-        ]
 
     def _draw_curves(self, pair: Pair, c: RunComparison, units: Units, mark: str) -> None:
         space = self.open_book.workspace
@@ -398,14 +343,14 @@ class CompareRoom(Room):
                 spots=picture.spots,
                 x_range=picture.x_range,
                 y_range=picture.y_range,
-                x_ticks=None if self.over_ratio else self._ticks(c, units),
+                x_ticks=None if self.over_ratio else lift_ticks(c, units),
                 digits=2 if self.over_ratio else units.lift.digits,
                 value_digits=picture.shown.digits,
             )
         )
         unit = f", {picture.shown.label}" if picture.shown.label not in ("", "-") else ""
         nominal = units.pressure.with_unit(c.pressure) if c.kind == "flow" else "this bench"
-        converted = [self._name(pair, i) for i, runs in enumerate((c.before_runs, c.after_runs)) if runs[-1].converted]
+        converted = [side_name(pair, i) for i, runs in enumerate((c.before_runs, c.after_runs)) if runs[-1].converted]
         if converted:
             nominal += f", {' and '.join(converted)} converted"
         name = kind.name if c.kind == "flow" else "index"
@@ -414,35 +359,10 @@ class CompareRoom(Room):
         self.curves_caption.setText(f"{mark}{name}{unit} at {nominal} against {against}{empty}")
         self.sentences.setText("  ".join(picture.sentences))
 
-    def _ticks(self, c: RunComparison, units: Units) -> list[float]:
-        step = max(1, int(np.ceil(len(c.lift) / 14)))
-        return [float(x) for x in from_si_array(c.lift, units.lift.unit)[::step]]
-
     def _draw_ribbon(self, pair: Pair, c: RunComparison, units: Units, mark: str) -> None:
-        def values(array: np.ndarray) -> np.ndarray:
-            return from_si_array(array, units.flow.unit) if c.kind == "flow" else 100 * array / c.before
-
-        x = from_si_array(c.lift, units.lift.unit)
-        change, u = values(c.change), values(c.expanded_together)
-        band = Band(np.r_[0.0, x], -np.r_[0.0, u], np.r_[0.0, u], "unproven", 0.32)
-        shades = [theme.current().result(r) for r in c.marks]
-        texts = [number_text(v, 1, sign=True) for v in change]
-        above, below = max(float(change.max()), float(u.max())), max(-float(change.min()), float(u.max()))
-        room = 0.75 * (above + below)  # for the words at the bars' ends
-        width = float(np.min(np.diff(np.r_[0.0, x]))) * 0.16
-        self.ribbon.show_picture(
-            Picture(
-                [],
-                bands=[band],
-                bars=Bars(x, change, shades, texts, width),
-                x_range=(0.0, float(x[-1]) * 1.05),
-                y_range=(-below - (room if float(change.min()) < 0 else 0.0), above + room),
-                x_ticks=self._ticks(c, units),
-                digits=units.lift.digits,
-            )
-        )
-        name = units.flow.label if c.kind == "flow" else f"percent of {self._name(pair, 0)}"
-        self.ribbon_caption.setText(f"{mark}what {self._name(pair, 1)} did, {name} (grey: not proven)")
+        self.ribbon.show_picture(ribbon(c, units, theme.current().result))
+        name = units.flow.label if c.kind == "flow" else f"percent of {side_name(pair, 0)}"
+        self.ribbon_caption.setText(f"{mark}what {side_name(pair, 1)} did, {name} (grey: not proven)")
 
     # -- hands and keys
 
@@ -498,7 +418,7 @@ class CompareRoom(Room):
             verdict = space.findings.verdict(pair, self.open_book.units.wording)
             assert verdict is not None
             rows = score_rows(space.findings, pair, pair.comparison, verdict, self.open_book.units, self.chosen)
-            self.scorecard.show_rows(rows, self._name(pair, 0), self._name(pair, 1))
+            self.scorecard.show_rows(rows, side_name(pair, 0), side_name(pair, 1))
 
     def picture(self) -> QWidget:
         """What is saved or copied as a picture: the room without its buttons."""

@@ -13,16 +13,14 @@ from ventrix.core.metal.unrolled import BANDS, ZONES, Zone, zone_at
 from ventrix.core.model.kinds import Band, Place
 from ventrix.core.quantity.units import from_si
 from ventrix.rooms.display_units import US, Units
-from ventrix.rooms.shared.label_places import Box, place_labels
 from ventrix.rooms.shared.unrolled_map import MapPicture
 from ventrix.ui.look import theme
+from ventrix.ui.widgets.unrolled_pins import RIGHT_MARGIN, paint_legend, paint_pins, paint_shift
 from ventrix.ui.widgets.unrolled_taken import paint_taken
 
-LEFT_MARGIN, RIGHT_MARGIN, TOP, GAP, FOOT = 92, 34, 26, 18, 52
+LEFT_MARGIN, TOP, GAP, FOOT = 92, 26, 18, 52
 
 CURVE_SHARE = 0.24  # of the height, for the area-distance curve
-
-DOT = 9.0  # px kept clear around a pin
 
 MORPH_MS = 140  # under the 150 that motion may take
 
@@ -228,30 +226,11 @@ class UnrolledMap(QWidget):
         self._paint_tints(painter)
         self._paint_smallest(painter)
         self._paint_spots(painter)
-        self._paint_pins(painter)
+        assert self.picture is not None
+        self.unlabelled = paint_pins(painter, self.picture.pins, self._places, self._field)
         self._paint_axis(painter)
-        self._paint_shift(painter)
-
-    def _paint_shift(self, painter: QPainter) -> None:
-        """The core's shift as an arrow in a ring, right and roof as they are met looking in."""
-        shift = None if self.picture is None else self.picture.shift
-        if shift is None:
-            return
-        centre = QPointF(self._field.right() - 30, TOP + 26)
-        painter.setPen(QPen(theme.colour("scribe"), 1))
-        painter.setBrush(Qt.BrushStyle.NoBrush)
-        painter.drawEllipse(centre, 20, 20)
-        most = max(abs(shift.right), abs(shift.up))
-        end = QPointF(centre.x() + 26 * shift.right / most, centre.y() - 26 * shift.up / most)
-        painter.setPen(QPen(theme.colour("brass"), 2.5))
-        painter.drawLine(centre, end)
-        painter.setBrush(theme.colour("brass"))
-        painter.drawEllipse(end, 3, 3)
-        painter.setBrush(Qt.BrushStyle.NoBrush)
-        painter.setFont(theme.font(12))
-        painter.setPen(theme.colour("text"))
-        where = QRectF(centre.x() - 260, centre.y() - 9, 230, 18)
-        painter.drawText(where, Qt.AlignmentFlag.AlignRight, shift.text)
+        if self.picture.shift is not None:
+            paint_shift(painter, self.picture.shift, QPointF(self._field.right() - 30, TOP + 26))
 
     def _paint_curve(self, painter: QPainter, xs: np.ndarray, shares: np.ndarray) -> None:
         """The area-distance curve above, on the same axis; the pinned cut's dashed."""
@@ -379,49 +358,6 @@ class UnrolledMap(QWidget):
             painter.setFont(theme.font(13, narrow=True, weight=600))
             painter.drawText(at + QPointF(radius + 4, 5), spot.text)
 
-    def _paint_pins(self, painter: QPainter) -> None:
-        """Dots at their places; the thinnest walls have the first choice of where their figure stands."""
-        assert self.picture is not None
-        painter.setFont(theme.font(15, narrow=True, weight=600))
-        metrics = painter.fontMetrics()
-        pins = sorted(self.picture.pins, key=lambda pin: (not pin.thin, pin.text))
-        along, across = np.array([pin.along for pin in pins]), np.array([pin.across for pin in pins])
-        places = self._places([pin.band for pin in pins], along, across)
-        words = [("▼" if pin.thin else "≥ " if pin.of_casting else "") + pin.text for pin in pins]
-        hatch, edge = QBrush(theme.colour("scribe", 0.55), Qt.BrushStyle.BDiagPattern), QPen(theme.colour("scribe"), 1)
-        painter.setPen(edge)
-        for pin, at in zip(pins, places, strict=True):
-            if pin.behind:
-                box = QRectF(at.x() - DOT, at.y() - DOT, 2 * DOT, 2 * DOT)
-                painter.fillRect(box, hatch)
-                painter.drawRect(box)
-        field = self._field
-        labels = place_labels(
-            np.array([(at.x(), at.y()) for at in places]).reshape(-1, 2),
-            [metrics.horizontalAdvance(text) + 4 for text in words],
-            18,
-            Box(field.left(), field.top() - 16, field.width() + RIGHT_MARGIN - 4, field.height() + 32),
-            DOT,
-        )
-        self.unlabelled = sum(label is None for label in labels)
-        pens = {thin: QPen(theme.colour("worse" if thin else "text"), 2.2) for thin in (True, False)}
-        painter.setBrush(theme.colour("ground"))
-        under = theme.colour("ground", 0.55)
-        for pin, at, text, label in zip(pins, places, words, labels, strict=True):
-            painter.setPen(pens[pin.thin])
-            if pin.of_casting:  # nobody read this one: hatched
-                painter.setPen(edge)
-                painter.setBrush(hatch)
-                painter.drawEllipse(at, 7.0, 7.0)
-                painter.setBrush(theme.colour("ground"))
-                painter.setPen(QPen(theme.colour("quiet"), 1))
-            else:
-                painter.drawEllipse(at, 4.5, 4.5)
-            if label is not None:
-                painter.fillRect(QRectF(*label), under)
-                painter.drawText(QPointF(label.left + 2, label.top + 14), text)
-        painter.setBrush(Qt.BrushStyle.NoBrush)
-
     def _paint_axis(self, painter: QPainter) -> None:
         assert self.picture is not None
         unit = "mm" if self._units.name == "metric" else "in"
@@ -436,35 +372,7 @@ class UnrolledMap(QWidget):
             painter.drawLine(QPointF(x, y - 4), QPointF(x, y))
             painter.drawText(QRectF(x - 30, y, 60, 18), Qt.AlignmentFlag.AlignHCenter, f"{i * step:g}")
         painter.setFont(theme.font(12))
-        self._legend(painter, y + 20)
-
-    def _legend(self, painter: QPainter, y: float) -> None:
-        assert self.picture is not None
-        p = self.picture
-        x = float(LEFT_MARGIN)
-        if p.spots:
-            painter.setPen(theme.colour("quiet"))
-            painter.drawText(QPointF(x, y + 13), f"○ flow lost to a ball held there, {self._units.flow.label}")
-            return
-        working = f"cut {p.numbers[0]}'s working"
-        if p.taken is not None:
-            working = f"taken off by scan, up to {self._units.length.with_unit(p.taken.deepest)}"
-        parts = [("brass", working), (p.kind, "earlier working")]
-        for role, words in parts:
-            painter.fillRect(QRectF(x, y + 3, 14, 11), theme.colour(role, 0.5))
-            painter.setPen(theme.colour("quiet"))
-            painter.drawText(QPointF(x + 20, y + 13), words)
-            x += painter.fontMetrics().horizontalAdvance(words) + 40
-        if p.pins:
-            words = f"○ wall left here, {self._units.length.label}; hatched: what lies behind"
-            if any(pin.of_casting for pin in p.pins):
-                words += ", or not read here: the least of other heads"
-            if self.unlabelled:
-                words += f"; {self.unlabelled} without room for a figure: point at them"
-            painter.drawText(QPointF(x, y + 13), words)
-            x += painter.fontMetrics().horizontalAdvance(words) + 20
-        if p.port.guessed:
-            painter.drawText(QPointF(x, y + 13), f"guessed: {', '.join(p.port.guessed)}")
+        paint_legend(painter, self.picture, self._units, QPointF(LEFT_MARGIN, y + 20), self.unlabelled)
 
 
 def _strip(xs: np.ndarray, top: np.ndarray, bottom: np.ndarray) -> QPainterPath:
