@@ -75,7 +75,7 @@ def test_five_finished_ports_of_a_casting_teach_the_sixth(long: bool) -> None:
     ratios, held = [], []
     for make in GENERATORS.values():
         off: dict[int, list[float]] = {0: [], 5: []}
-        for casting in range(100, 112 if long else 103):
+        for casting in range(100, 106 if long else 103):
             fits = [finished(make, casting, j) for j in range(1, 6)]
             port, random = make(OfCasting(casting, 0)), np.random.default_rng(casting)
             state, flow = state_of(port, port.measured(LIFT, random)), port.flow(LIFT)

@@ -114,7 +114,7 @@ def test_a_slip_of_the_program_is_no_sentence_of_a_porters(qtbot) -> None:  # ty
         qtbot.waitUntil(lambda: not planner.busy)
     planner.close()
     assert "operands" not in str(told[0]) and "nothing is lost" in str(told[0]) and ".log" in str(told[0])
-    assert told[1] == "the valve of Intake 1 was not measured"
+    assert str(told[1]) == "the valve of Intake 1 was not measured"
 
 
 def witnessed(window: MainWindow) -> None:

@@ -91,6 +91,7 @@ _PRESSURE: Final = Limit("a test pressure", "Pa", 1, 50_000)
 _LENGTH: Final = Limit("a size of a port", "mm", 0.1, 1000)
 
 _TAKEN: Final = Limit("a depth taken off", "mm", -20, 50)
+_ON_A_SCAN: Final = Limit("a point on a scan, in its file's unit", "-", -1e6, 1e6)
 _SMALL: Final = Limit("a size of a port", "mm", 0, 500)
 
 _ANGLE: Final = Limit("an angle", "deg", 0, 180)
@@ -247,6 +248,8 @@ LIMITS: Final[dict[type[Noun], dict[str, Limit]]] = {
     Photo: {},
     Scan: {
         "guide_bore": _SMALL,
+        "face_at": _ON_A_SCAN,
+        "seat_at": _ON_A_SCAN,
         "taken_volume": Limit("a volume taken off", "cc", -1000, 1000),
         "taken_uncertainty": Limit("a volume's uncertainty", "cc", 0, 1000),
         "least_told": Limit("a least depth", "mm", 0, 20),
