@@ -152,6 +152,17 @@ def test_match_holds_two_ports_against_each_other_the_mirrored_one_mirrored_firs
     assert sheet.taken_map.isVisibleTo(sheet)
 
 
+def test_a_kept_scan_that_is_gone_is_said(scanned_ports, qtbot) -> None:  # type: ignore[no-untyped-def]
+    window = scanned_ports
+    for file in window.open_book.workspace.book.photo_folder.glob("*.stl"):
+        file.unlink()
+    window.open_sheet("scan_match")
+    sheet = window.sheets["scan_match"]
+    sheet.take_button.click()
+    qtbot.waitUntil(lambda: bool(sheet.problem.text()), timeout=20_000)
+    assert sheet.problem.text().startswith("The scan of Intake 1, cut 3 is not in the book's folder any more")
+
+
 def test_line_up_takes_an_openings_outline_from_the_scan(scanned_ports, qtbot) -> None:  # type: ignore[no-untyped-def]
     window = scanned_ports
     window.go_to_named("lineup")

@@ -35,7 +35,7 @@ from ventrix.ui.cuts.scan_view import ScanView
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
 from ventrix.ui.widgets.planner import Planner
-from ventrix.ui.widgets.scan_work import ScanWork
+from ventrix.ui.widgets.scan_work import ScanWork, kept_mesh
 from ventrix.ui.widgets.taken_map import TakenMap
 from ventrix.workspace.ids import new_id, now_text
 
@@ -183,13 +183,13 @@ class ScanSheet(FormSheet):
         self._reader.stop()  # what is measured is read on the way
         path, mesh, earlier = self.path, self.mesh, self.before.currentData()
         self._held_against = earlier
-        folder = space.book.photo_folder
+        folder, whose = space.book.photo_folder, self.before.currentText().removeprefix("the scan of ")
 
         def work(said: Progress) -> tuple[MeshData, Scanned]:
             read = mesh or read_mesh(path)
             if earlier is None:
                 return read, scan_of(read.points, read.faces, asked, None, said)
-            before = read_mesh(folder / earlier.file)
+            before = kept_mesh(folder, earlier, whose)
             pair = before.points, before.faces
             return read, scan_of(read.points, read.faces, asked, pair, said, asked_of(earlier))
 

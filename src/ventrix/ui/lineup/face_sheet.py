@@ -22,14 +22,13 @@ from ventrix.core.scan.march import Progress
 from ventrix.core.scan.opening import opening_outline
 from ventrix.core.scan.scanned import asked_of, measured_again
 from ventrix.records.bad_input import InputError
-from ventrix.records.files.mesh_files import read_mesh
 from ventrix.records.files.outline_files import read_outlines
 from ventrix.records.library.items import face_item, face_of
 from ventrix.rooms.lineup.typed_faces import TypedSpot, typed_spots
 from ventrix.rooms.shared.scan_words import newest_scan
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
-from ventrix.ui.widgets.scan_work import ScanWork
+from ventrix.ui.widgets.scan_work import ScanWork, kept_mesh
 from ventrix.ui.widgets.trace_view import TraceView
 from ventrix.workspace.ids import new_id, now_text
 
@@ -153,7 +152,7 @@ class FaceSheet(FormSheet):
             return
         self.problem.clear()
         folder = space.book.photo_folder
-        self.work.begin(lambda said: {name: _opening(folder / scan.file, scan, said) for name, scan in scans})
+        self.work.begin(lambda said: {name: _opening(folder, scan, name, said) for name, scan in scans})
 
     def _took_scans(self, found: object) -> None:
         if isinstance(found, dict):
@@ -268,8 +267,8 @@ class FaceSheet(FormSheet):
         return Outline(id=new_id(), port=port, shape=shape, centre=middle, width=width, height=height, corner=corner)
 
 
-def _opening(path: Path, scan: Scan, said: Progress) -> tuple[float, ...]:
+def _opening(folder: Path, scan: Scan, port: str, said: Progress) -> tuple[float, ...]:
     """The opening of a scan about its middle, x and y in turn [m]."""
-    mesh = read_mesh(path)
+    mesh = kept_mesh(folder, scan, port)
     outline = opening_outline(measured_again((mesh.points, mesh.faces), asked_of(scan), said))
     return tuple(float(to_si(v, "mm")) for v in outline.ravel())

@@ -11,11 +11,10 @@ from ventrix.core.quantity.words import sentence
 from ventrix.core.scan.compare import Taken
 from ventrix.core.scan.march import Progress
 from ventrix.core.scan.scanned import Surface, asked_of, ports_held
-from ventrix.records.files.mesh_files import read_mesh
 from ventrix.rooms.match.by_scan import ScannedPort, held_lines, scanned_ports
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
-from ventrix.ui.widgets.scan_work import ScanWork
+from ventrix.ui.widgets.scan_work import ScanWork, kept_mesh
 from ventrix.ui.widgets.taken_map import TakenMap
 
 
@@ -77,7 +76,7 @@ class ScanMatchSheet(FormSheet):
         folder = space.book.photo_folder
 
         def work(said: Progress) -> Taken:
-            pair = [(_surface(folder, each.scan.file), asked_of(each.scan)) for each in (model, other)]
+            pair = [(_surface(folder, each), asked_of(each.scan)) for each in (model, other)]
             return ports_held(pair[0], pair[1], model.mirrors(other), said)
 
         self.work.begin(work)
@@ -103,6 +102,6 @@ class ScanMatchSheet(FormSheet):
         self.work.close_workers()
 
 
-def _surface(folder: Path, file: str) -> Surface:
-    mesh = read_mesh(folder / file)
+def _surface(folder: Path, port: ScannedPort) -> Surface:
+    mesh = kept_mesh(folder, port.scan, port.words)
     return mesh.points, mesh.faces

@@ -3,14 +3,25 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from pathlib import Path
 from threading import Event
 
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QProgressBar, QPushButton, QVBoxLayout, QWidget
 
+from ventrix.core.model.cut import Scan
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.scan.march import Progress
+from ventrix.records.files.mesh_files import MeshData, read_mesh
 from ventrix.ui.widgets.planner import Planner
+
+
+def kept_mesh(folder: Path, scan: Scan, whose: str) -> MeshData:
+    """A scan that is kept, from the book's own folder. Refused where its file is gone, or can't be read."""
+    path = folder / scan.file
+    if not path.exists():
+        raise Refused("the scan of {} is not in the book's folder any more: bring its file in again", whose)
+    return read_mesh(path)
 
 
 class ScanWork(QWidget):
