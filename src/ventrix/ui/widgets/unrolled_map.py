@@ -372,7 +372,8 @@ class UnrolledMap(QWidget):
             painter.drawLine(QPointF(x, y - 4), QPointF(x, y))
             painter.drawText(QRectF(x - 30, y, 60, 18), Qt.AlignmentFlag.AlignHCenter, f"{i * step:g}")
         painter.setFont(theme.font(12))
-        paint_legend(painter, self.picture, self._units, QPointF(LEFT_MARGIN, y + 20), self.unlabelled)
+        room = QRectF(LEFT_MARGIN, y + 20, self.width() - LEFT_MARGIN, 20)
+        paint_legend(painter, self.picture, self._units, room, self.unlabelled)
 
 
 def _strip(xs: np.ndarray, top: np.ndarray, bottom: np.ndarray) -> QPainterPath:

@@ -63,13 +63,17 @@ def paint_pins(painter: QPainter, pins: Sequence[Pin], places: Places, field: QR
     return sum(label is None for label in labels)
 
 
-def paint_legend(painter: QPainter, p: MapPicture, units: Units, at: QPointF, unlabelled: int) -> None:
-    """What the colours and signs of a map mean, on one line."""
-    y = at.y()
-    x = at.x()
+def paint_legend(painter: QPainter, p: MapPicture, units: Units, room: QRectF, unlabelled: int) -> None:
+    """What the colours and signs of a map mean, on one line; what finds no room ends in an ellipsis."""
+    x, y = room.left(), room.top()
+
+    def write(words: str) -> None:
+        shown = painter.fontMetrics().elidedText(words, Qt.TextElideMode.ElideRight, max(int(room.right() - x), 0))
+        painter.drawText(QPointF(x, y + 13), shown)
+
     if p.spots:
         painter.setPen(theme.colour("quiet"))
-        painter.drawText(QPointF(x, y + 13), f"○ flow lost to a ball held there, {units.flow.label}")
+        write(f"○ flow lost to a ball held there, {units.flow.label}")
         return
     working = f"cut {p.numbers[0]}'s working"
     if p.taken is not None:
@@ -78,18 +82,19 @@ def paint_legend(painter: QPainter, p: MapPicture, units: Units, at: QPointF, un
     for role, words in parts:
         painter.fillRect(QRectF(x, y + 3, 14, 11), theme.colour(role, 0.5))
         painter.setPen(theme.colour("quiet"))
-        painter.drawText(QPointF(x + 20, y + 13), words)
-        x += painter.fontMetrics().horizontalAdvance(words) + 40
+        x += 20
+        write(words)
+        x += painter.fontMetrics().horizontalAdvance(words) + 20
     if p.pins:
         words = f"○ wall left here, {units.length.label}; hatched: what lies behind"
         if any(pin.of_casting for pin in p.pins):
             words += ", or not read here: the least of other heads"
         if unlabelled:
             words += f"; {unlabelled} without room for a figure: point at them"
-        painter.drawText(QPointF(x, y + 13), words)
+        write(words)
         x += painter.fontMetrics().horizontalAdvance(words) + 20
     if p.port.guessed:
-        painter.drawText(QPointF(x, y + 13), f"guessed: {', '.join(p.port.guessed)}")
+        write(f"guessed: {', '.join(p.port.guessed)}")
 
 
 def paint_shift(painter: QPainter, shift: CoreShift, centre: QPointF) -> None:
