@@ -233,6 +233,7 @@ def test_the_port_of_the_other_hand_is_offered_mirrored(long: bool) -> None:
 )
 def test_a_stretch_as_it_is_typed(text: str, low: float, high: float) -> None:
     assert stretch_typed(text) == pytest.approx((low, high))
+    assert stretch_typed("2.5-3.9", "in") == pytest.approx((63.5, 99.06)), "bare figures are the shop's"
 
 
 @pytest.mark.parametrize("text", ["64", "64-66", "98-64", "a-b", "-", "64-", "10-9999"])

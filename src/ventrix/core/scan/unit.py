@@ -37,8 +37,8 @@ class KnownSize:
     size: float
 
 
-def stretch_typed(text: str) -> tuple[float, float]:
-    """A stretch along the port as it is typed [mm]: "64-98mm", "64 mm - 98 mm", "2.5-3.9in", bare in mm.
+def stretch_typed(text: str, bare: str = "mm") -> tuple[float, float]:
+    """A stretch along the port as it is typed [mm]: "64-98mm", "64 mm - 98 mm", "2.5-3.9in"; bare figures in a unit.
 
     Raises
     ------
@@ -50,7 +50,7 @@ def stretch_typed(text: str) -> tuple[float, float]:
     if not dash or not first.strip() or not last.strip():
         raise Refused("a stretch is two distances from the opening, as 64-98mm")
     both = (f"{first.strip()}{unit}" if first.strip()[-1].isdigit() else first, last)
-    low, high = (from_si(parse_quantity(each, "mm"), "mm") for each in both)
+    low, high = (from_si(parse_quantity(each, bare), "mm") for each in both)
     if not 0 <= low <= high - LEAST_STRETCH or high > 1000:
         raise Refused("the stretch left alone is at least 5 mm long")
     return low, high

@@ -127,10 +127,10 @@ def stations_of(found: Measured, new_id: Callable[[], str]) -> tuple[Station, ..
         Station(
             id=new_id(),
             along=to_si(found.stations[i].along, "mm"),
-            name=f"{BY_SCAN}, {found.stations[i].along:.0f} mm",
+            name=f"{BY_SCAN} {n}",
             area=found.stations[i].flow_area * 1e-6,
         )
-        for i in chosen
+        for n, i in enumerate(chosen, 1)
     )
 
 

@@ -68,7 +68,7 @@ class ScanSheet(FormSheet):
         self.guide = self.add_figure("Guide bore, where the guide stands in it", "length")
         self.far = self.add_check("the seat is the other end")
         self.before = self.add_choice("Hold it against", [("nothing", None)])
-        self.alone = self.add_text("Left alone, mm from the opening", "64-98")
+        self.alone = self.add_text("Left alone, from the opening")
         self.measure_button = QPushButton("Measure it")
         self.measure_button.clicked.connect(self.measure)
         self.column.addWidget(self.measure_button)
@@ -115,6 +115,8 @@ class ScanSheet(FormSheet):
             self.path = None
             self._show_mesh(None)
         self._cut = space.real_cut
+        length = self.open_book.units.length
+        self.alone.setPlaceholderText(f"64-98 {length.label}" if length.unit == "mm" else f"2.5-3.9 {length.label}")
         self.title.setText(f"Scan of {space.port.name.lower()}, cut {space.real_cut.number}")
         self.before.clear()
         self.before.addItem("nothing", None)
@@ -171,7 +173,9 @@ class ScanSheet(FormSheet):
                 unit,
                 None if size is None else KnownSize(str(self.known.currentData()), size),
                 guide_bore=None if self.guide.value is None else from_si(self.guide.value, "mm"),
-                left_alone=stretch_typed(self.alone.text()) if self.alone.text().strip() else None,
+                left_alone=stretch_typed(self.alone.text(), self.open_book.units.length.unit)
+                if self.alone.text().strip()
+                else None,
                 clicks=(self._clicks.get(ENDS[0]), self._clicks.get(ENDS[1])),
                 turned_round=self.far.isChecked() and self.far.isEnabled(),
             )
