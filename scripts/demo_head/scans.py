@@ -9,7 +9,8 @@ from pathlib import Path
 from typing import Final
 
 from ventrix.bench.simulator.scans import ScannedPort, Worked, scanned, surface
-from ventrix.core.model.cut import Port, Scan
+from ventrix.core.model.cut import Port
+from ventrix.core.model.scan import Scan
 from ventrix.core.scan.scanned import ScanAsked, asked_of, scan_of
 from ventrix.core.scan.unit import KnownSize
 from ventrix.records.files.mesh_files import mesh_of, stl_bytes

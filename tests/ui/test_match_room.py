@@ -231,7 +231,7 @@ def test_a_job_that_nobody_touched_says_where_to_begin(open_window: Open) -> Non
     assert "start with faults looked for on I1" in window.rooms["match"].verdict.text()
     assert "No port is developed yet" in window.rooms["match"].reason.text()
     assert "no due date" in window.rooms["match"].figures[2][0].text()
-    window.rooms["match"].mark()
+    window.rooms["match"].acts.mark()
     assert "clean" in window.open_book.workspace.job.ports[0].cuts[0].operations[0].stage  # type: ignore[union-attr]
 
 
@@ -267,9 +267,9 @@ def test_a_box_is_marked_drawn_out_closed_by_hand_and_opened_by_the_mouse(window
     room.show_all()
     words = [a.text() for a in room.menu().actions()]
     assert {"mark", "log with minutes", "open it again"} <= set(words)
-    room.close_by_hand("photo")
+    room.acts.close_by_hand("photo")
     assert at(space.job, keys[i], port.id).closed_by == "photo"
-    room.open_again()
+    room.acts.open_again()
     assert not at(space.job, keys[i], port.id).done
 
 
@@ -278,12 +278,12 @@ def test_a_clock_left_running_over_a_night_is_asked_about(
 ) -> None:  # type: ignore[no-untyped-def]
     room, space = window.rooms["match"], window.open_book.workspace
     assert space is not None
-    room.clock()
+    room.acts.clock()
     running = space.clock.running()
     assert running is not None
     monkeypatch.setattr(type(space.clock), "seconds", lambda _self: None)  # as after a night
     monkeypatch.setattr(QInputDialog, "getInt", lambda *_a, **_k: (35, True))
-    room.clock()
+    room.acts.clock()
     done = next(op for p in space.job.ports for c in p.cuts for op in c.operations if op.id == running[1].id)
     assert done.duration == 35 * 60.0
 

@@ -16,7 +16,8 @@ from PySide6.QtWidgets import QLabel
 from tests.ui.stand_in import Open
 from ventrix.bench.simulator.scans import ScannedPort, Worked, scanned, surface
 from ventrix.core.lineup.outlines import polygon_of
-from ventrix.core.model.cut import Port, Scan
+from ventrix.core.model.cut import Port
+from ventrix.core.model.scan import Scan
 from ventrix.core.quantity.units import to_si
 from ventrix.records.files.mesh_files import stl_bytes
 from ventrix.records.files.photos import keep_file

@@ -8,9 +8,10 @@ from types import MappingProxyType
 from typing import Any, Final
 
 from ventrix.core.edits.swap import swapped
-from ventrix.core.model.cut import Cut, Operation, Port, Pour, Scan, Station, Trial, WallReading
+from ventrix.core.model.cut import Cut, Operation, Port, Pour, Station, Trial, WallReading
 from ventrix.core.model.job import Job, cylinder_of
 from ventrix.core.model.job_parts import Chamber, Valve
+from ventrix.core.model.scan import Scan
 
 BY_SCAN: Final = "scan"  # how a pour was made, and what a station's name begins with
 

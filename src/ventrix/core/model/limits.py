@@ -13,10 +13,6 @@ from ventrix.core.model.cut import (
     Photo,
     Port,
     Pour,
-    Scan,
-    ScannedDepth,
-    ScannedSize,
-    ScannedStrip,
     Slip,
     Station,
     Trial,
@@ -50,6 +46,7 @@ from ventrix.core.model.job_parts import (
 from ventrix.core.model.library import LibraryItem
 from ventrix.core.model.noun import Noun
 from ventrix.core.model.run import Correction, FlowRun, Mount, Reading, RungNote, SetUp, StepRecord
+from ventrix.core.model.scan import Scan, ScannedDepth, ScannedSize, ScannedStrip
 from ventrix.core.model.traverse import Observation, ProbePoint, Traverse
 from ventrix.core.quantity.units import from_si, to_si
 

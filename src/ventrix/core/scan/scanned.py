@@ -7,7 +7,7 @@ from typing import Final
 
 import numpy as np
 
-from ventrix.core.model.cut import Scan
+from ventrix.core.model.scan import Scan
 from ventrix.core.quantity.arrays import Array, Ints
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si

@@ -5,10 +5,11 @@ from __future__ import annotations
 from dataclasses import MISSING, dataclass, fields
 from typing import Any, Final
 
-from ventrix.core.model.cut import Cut, Fault, Operation, Photo, Port, Pour, Scan, Trial, Tube, WallReading, Work
+from ventrix.core.model.cut import Cut, Fault, Operation, Photo, Port, Pour, Trial, Tube, WallReading, Work
 from ventrix.core.model.job import Job
 from ventrix.core.model.noun import Noun
 from ventrix.core.model.run import FlowRun
+from ventrix.core.model.scan import Scan
 from ventrix.core.model.traverse import Observation, Traverse
 from ventrix.rooms.display_units import Units
 

@@ -9,7 +9,8 @@ from typing import Final
 import numpy as np
 
 from ventrix.core.edits.cuts import BY_SCAN
-from ventrix.core.model.cut import Cut, Port, Scan, ScannedDepth, ScannedSize, ScannedStrip, Station, carried_figure
+from ventrix.core.model.cut import Cut, Port, Station, carried_figure
+from ventrix.core.model.scan import Scan, ScannedDepth, ScannedSize, ScannedStrip
 from ventrix.core.quantity.units import to_si
 from ventrix.core.scan.compare import Taken
 from ventrix.core.scan.measure import Measured

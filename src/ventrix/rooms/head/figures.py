@@ -10,8 +10,9 @@ from typing import Any, Final, Literal
 from ventrix.core.edits.cuts import edit_cut, set_chamber, set_volume
 from ventrix.core.edits.swap import swapped
 from ventrix.core.edits.valves import correct_valve
-from ventrix.core.model.cut import Cut, Port, Pour, ScannedSize, carried, mean_poured, poured_volume
+from ventrix.core.model.cut import Cut, Port, Pour, carried, mean_poured, poured_volume
 from ventrix.core.model.job import Job, cylinder_of, fitted_at
+from ventrix.core.model.scan import ScannedSize
 from ventrix.core.quantity.field_checks import Check, positive
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import to_si

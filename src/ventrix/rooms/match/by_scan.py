@@ -6,7 +6,8 @@ from dataclasses import dataclass
 
 from ventrix.core.judging.findings import Findings
 from ventrix.core.judging.model_port import developed_port
-from ventrix.core.model.cut import Cut, Port, Scan
+from ventrix.core.model.cut import Cut, Port
+from ventrix.core.model.scan import Scan
 from ventrix.core.quantity.units import from_si, to_si
 from ventrix.core.quantity.words import number_text
 from ventrix.core.scan.compare import PlaceTaken, Taken

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from ventrix.core.model.cut import Cut, Port, Scan, ScannedDepth, Work
+from ventrix.core.model.cut import Cut, Port, Work
+from ventrix.core.model.scan import Scan, ScannedDepth
 from ventrix.core.quantity.units import from_si
 from ventrix.core.quantity.words import number_text
 from ventrix.rooms.display_units import Units

@@ -9,7 +9,8 @@ from PySide6.QtGui import QDragEnterEvent, QDropEvent
 from PySide6.QtWidgets import QCheckBox, QFileDialog, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
 from ventrix.core.edits.cuts import BY_SCAN, take_scan
-from ventrix.core.model.cut import Cut, Port, Pour, Scan
+from ventrix.core.model.cut import Cut, Port, Pour
+from ventrix.core.model.scan import Scan
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si

@@ -9,12 +9,13 @@ from PySide6.QtGui import QPixmap
 from PySide6.QtWidgets import QFileDialog, QPushButton
 
 from ventrix.core.lineup.outlines import polygon_of
-from ventrix.core.model.cut import Scan, carried_figure
+from ventrix.core.model.cut import carried_figure
 from ventrix.core.model.job import Job
 from ventrix.core.model.job_parts import Bolt, Face, Outline
 from ventrix.core.model.kinds import FacePart, LibraryKind, OutlineShape
 from ventrix.core.model.plausible import check_of, check_plausible
 from ventrix.core.model.port_names import port_named
+from ventrix.core.model.scan import Scan
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import to_si
 from ventrix.core.quantity.words import listed, sentence

@@ -10,19 +10,14 @@ from typing import Final
 
 from PySide6.QtCore import QPoint, QSize, Qt, QTimer
 from PySide6.QtGui import QFocusEvent, QHideEvent, QKeyEvent
-from PySide6.QtWidgets import QApplication, QHBoxLayout, QInputDialog, QLabel, QMenu, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QApplication, QHBoxLayout, QLabel, QMenu, QVBoxLayout, QWidget
 
-from ventrix.core.edits.stages import close_stage, end_wait, mark_stage, open_stage
-from ventrix.core.model.job_parts import StageMark
-from ventrix.core.model.kinds import StageUnit
-from ventrix.core.quantity.refused import Refused
-from ventrix.core.quantity.units import from_si
-from ventrix.core.quantity.words import sentence
-from ventrix.core.work.record import StageState, record_of
+from ventrix.core.work.record import record_of
 from ventrix.core.work.stages import CLOSED_BY
 from ventrix.rooms.match.board_rows import board_rows
 from ventrix.rooms.match.shows import MANY, Match, copy_lines, match_of, status_sentence
 from ventrix.ui.look import theme
+from ventrix.ui.match.board_acts import BoardActs
 from ventrix.ui.match.board_view import BoardView
 from ventrix.ui.match.copy_list import CopyList
 from ventrix.ui.match.head_view import HeadView
@@ -33,13 +28,10 @@ from ventrix.ui.widgets.command import Command
 from ventrix.ui.widgets.far_page import FarLine
 from ventrix.ui.widgets.room import Room
 from ventrix.ui.widgets.scroll_area import ScrollArea
-from ventrix.workspace.ids import new_id, now_text
-from ventrix.workspace.workspace import Workspace
 
 HELD: Final = 450  # ms that M is held to start or stop a clock
 LEAST_BESIDE: Final = 760  # px: below, or with many ports, the copying list gives way to the board
 SMALL: Final = 960  # px: below, the strip speaks more softly
-VALVE_JOB: Final = "valve job"
 
 
 class MatchRoom(Room):
@@ -54,13 +46,13 @@ class MatchRoom(Room):
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.match: Match | None = None
         self.stage = 0
+        self.acts = BoardActs(open_book, lambda: self.stage_name, self)
         self._there = QSize(1280, 800)
         self._down = False
-        self._marking = False
         self._held = QTimer(self)
         self._held.setSingleShot(True)
         self._held.setInterval(HELD)
-        self._held.timeout.connect(self.clock)
+        self._held.timeout.connect(self.acts.clock)
         self._ticking = QTimer(self)
         self._ticking.setInterval(1000)
         self._ticking.timeout.connect(self._tick)
@@ -71,11 +63,11 @@ class MatchRoom(Room):
             Command("match.right", "port", partial(self.step_port, 1), "Right", one_of="go"),
             Command("match.up", "stage", partial(self.step_stage, -1), "Up", one_of="stage"),
             Command("match.down", "stage", partial(self.step_stage, 1), "Down", one_of="stage"),
-            Command("match.mark", "mark", self.mark, "M"),
-            Command("match.clock", "clock (or hold M)", self.clock, "Shift+M"),
+            Command("match.mark", "mark", self.acts.mark, "M"),
+            Command("match.clock", "clock (or hold M)", self.acts.clock, "Shift+M"),
             Command("match.next", "next that differs", self.next_that_differs, "D"),
             Command("match.log", "log with minutes", self.log, "Return"),
-            Command("match.wait", "waits, or back", self.wait, "W"),
+            Command("match.wait", "waits, or back", self.acts.wait, "W"),
             Command("match.copy", "copy", lambda: self.ways.sheet("copy"), "C"),
             Command("match.scan", "by scan", lambda: self.ways.sheet("scan_match"), "Shift+S"),
             Command("match.parts", "parts", lambda: self.ways.sheet("job_parts"), "P"),
@@ -89,9 +81,9 @@ class MatchRoom(Room):
         self.head_view.picked.connect(self._pick_port)
         self.board = BoardView()
         self.board.picked.connect(self._pick_box)
-        self.board.marked.connect(self.mark)
+        self.board.marked.connect(self.acts.mark)
         self.board.asked.connect(self.ask_at)
-        self.board.given.connect(self.give_minutes)
+        self.board.given.connect(self.acts.give_minutes)
         self.copying = CopyList()
         self.flow_these = QLabel()
         self.flow_these.setWordWrap(True)
@@ -146,7 +138,7 @@ class MatchRoom(Room):
         space = self.open_book.workspace
         if space is None or space.port is None:
             return
-        if self.match is None or not self._marking:
+        if self.match is None or not self.acts.marking:
             self.show_all()
             return
         ports = [c.port for c in self.match.cells]
@@ -254,7 +246,7 @@ class MatchRoom(Room):
             self._down = False
             if self._held.isActive():
                 self._held.stop()
-                self.mark()
+                self.acts.mark()
             return
         super().keyReleaseEvent(event)
 
@@ -290,88 +282,12 @@ class MatchRoom(Room):
             self._pick_port(self.match.cells[port].port.id)
             self.board.show_rows(self.match.rows, self.match.cells, self.stage, self.at)
 
-    def _box(self, space: Workspace) -> StageState | None:
-        """What the chosen stage is at for the port in hand; None for one that has no stages."""
-        return None if space.port is None else record_of(space.findings).find(self.stage_name, space.port)
-
-    def mark(self) -> None:
-        """Mark the stage done on this port, or stop the clock that runs there."""
-        space = self.open_book.workspace
-        if space is None or space.port is None or not self.stage_name or not space.port.cuts:
-            return
-        box = self._box(space)
-        if box is None:
-            return
-        if box.running_since is not None:
-            self.clock()
-            return
-        if box.done:
-            self.open_book.say(f"{self.stage_name} is done on {space.port.name}: Enter logs more, undo takes it back.")
-            return
-        # A valve job is all ports' of a kind; what is done to a chamber or a head is logged once.
-        ports = [p for p in box.ports if p.cuts] if box.stage.a_kind_at_a_time else [space.port]
-        job = mark_stage(space.job, ports, self.stage_name, new_id, now_text())
-        self._marking = True
-        try:
-            space.apply(f"{space.port.name}, {self.stage_name}", job)
-        finally:
-            self._marking = False
-
-    def clock(self) -> None:
-        """Start the clock on this box, or stop the one that runs."""
-        space = self.open_book.workspace
-        if space is None or space.port is None or not space.port.cuts:
-            return
-        if space.clock.running() is not None:
-            try:
-                ran = space.clock.stop()
-            except Refused as error:
-                minutes, said = QInputDialog.getInt(self, "The clock", sentence(str(error)), 60, 1, 960)
-                if not said:
-                    return
-                ran = space.clock.stop(60.0 * minutes)
-            self.open_book.say(f"Stopped: {from_si(ran or 0.0, 'min'):.0f} min.")
-            return
-        space.look_at(space.port.cuts[-1].id)
-        space.clock.start("", self.stage_name)
-
-    def give_minutes(self, minutes: int) -> None:
-        """Log the stage with minutes, as its box was drawn out."""
-        space = self.open_book.workspace
-        if space is None or space.port is None or not space.port.cuts:
-            return
-        job = mark_stage(space.job, [space.port], self.stage_name, new_id, now_text(), 60.0 * minutes)
-        space.apply(f"{space.port.name}, {self.stage_name}, {minutes} min", job)
-
-    def close_by_hand(self, closed_by: str) -> None:
-        """Close the stage by what was seen; nothing else needs to show it."""
-        space = self.open_book.workspace
-        if space is None or space.port is None:
-            return
-        box = self._box(space)
-        if box is None:
-            return
-        own = box.unit is StageUnit.PORT
-        mark = StageMark(
-            id=new_id(), stage=box.stage.key, unit=box.unit, port_id=space.port.id if own else "",
-            of="" if own else box.of, closed_by=closed_by, date=now_text(),
-        )  # fmt: skip
-        space.apply(f"{box.stage.name} closed by {closed_by}", close_stage(space.job, mark))
-
-    def open_again(self) -> None:
-        """Take a closing by hand back."""
-        space = self.open_book.workspace
-        box = self._box(space) if space is not None else None
-        mark = box.mark if box is not None else None
-        if space is not None and mark is not None:
-            space.apply(f"{mark.stage} open again", open_stage(space.job, mark.id))
-
     def menu(self) -> QMenu:
         """What may be done with the chosen box."""
         space, menu = self.open_book.workspace, QMenu(self)
         if space is None or space.port is None or not self.stage_name:
             return menu
-        box = self._box(space)
+        box = self.acts.box(space)
         if box is None:
             return menu
         title = menu.addAction(f"{box.stage.name}, {box.of}: {box.state}")
@@ -384,8 +300,8 @@ class MatchRoom(Room):
                 menu.addAction(command.words, command.do).setEnabled(command.able())
         closing = menu.addMenu("close it by")
         for how in CLOSED_BY:
-            closing.addAction(how, partial(self.close_by_hand, how))
-        menu.addAction("open it again", self.open_again).setEnabled(box.mark is not None)
+            closing.addAction(how, partial(self.acts.close_by_hand, how))
+        menu.addAction("open it again", self.acts.open_again).setEnabled(box.mark is not None)
         return menu
 
     def ask_at(self, where: QPoint) -> None:
@@ -397,25 +313,6 @@ class MatchRoom(Room):
     def log(self) -> None:
         """The stage's sheet, with its minutes and other ports."""
         self.ways.sheet("stage", self.stage_name, "")
-
-    def wait(self) -> None:
-        """What waits is back: its sheet opens for the ports that waited; else it begins to wait."""
-        space = self.open_book.workspace
-        if space is None:
-            return
-        box = self._box(space) if self.stage_name else None
-        wait = box.wait if box is not None else None
-        if wait is None:
-            self.ways.sheet("wait", self.stage_name)
-            return
-        names = {p.id: p.name for p in space.job.ports if p.of_head}
-        waited = [names[i] for i in wait.port_ids if i in names] or list(names.values())
-        space.apply(f"{self.stage_name} is back", end_wait(space.job, wait, now_text()))
-        if self.stage_name == VALVE_JOB:
-            self.ways.sheet("seat")
-            return
-        mine = space.port.name if space.port is not None else ""
-        self.ways.sheet("stage", self.stage_name, ", ".join(n for n in waited if n != mine))
 
     def copy_status(self) -> None:
         """A sentence for the customer on the clipboard."""

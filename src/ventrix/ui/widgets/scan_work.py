@@ -9,7 +9,7 @@ from threading import Event
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QProgressBar, QPushButton, QVBoxLayout, QWidget
 
-from ventrix.core.model.cut import Scan
+from ventrix.core.model.scan import Scan
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.scan.march import Progress
 from ventrix.records.files.mesh_files import MeshData, read_mesh
