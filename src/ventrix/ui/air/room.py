@@ -6,7 +6,6 @@ from dataclasses import replace
 from functools import partial
 from typing import Final
 
-import numpy as np
 from PySide6.QtCore import QSize, Qt
 from PySide6.QtGui import QKeyEvent, QKeySequence
 from PySide6.QtWidgets import (
@@ -21,7 +20,6 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from ventrix.core.air.hints import change_sentences
 from ventrix.core.air.sections import size_is_guessed, size_of, station_share
 from ventrix.core.air.traverse import LIMIT_MACH, Field, newest_of
 from ventrix.core.metal.unrolled import unroll
@@ -29,22 +27,21 @@ from ventrix.core.model.cut import Cut
 from ventrix.core.model.kinds import StationName, TraverseKind
 from ventrix.core.model.traverse import Traverse
 from ventrix.core.quantity.refused import Refused
-from ventrix.core.quantity.units import from_si, from_si_array, parse_quantity
+from ventrix.core.quantity.units import from_si, parse_quantity
 from ventrix.core.quantity.words import sentence
 from ventrix.core.runs.run_curves import turning_of
+from ventrix.rooms.air.page_words import ball_words, section_words
 from ventrix.rooms.air.shows import (
     ball_spots,
     difference_view,
-    field_sentences,
     run_at,
     scale_of,
     section_view,
-    survey_sentences,
     survey_view,
     swirl_path,
     swirl_sentences,
 )
-from ventrix.rooms.shared.plot_values import Line, Picture
+from ventrix.rooms.air.swirl_pictures import swirl_over_lift, swirl_trade
 from ventrix.rooms.shared.probed_fields import field_at, fields_along, pressure_of
 from ventrix.rooms.shared.unrolled_map import map_picture
 from ventrix.ui.air.probe_bar import ProbeBar
@@ -274,34 +271,8 @@ class AirRoom(Room):
         shown = [from_si(v, units.speed.unit) for v in scale]
         self.scale.show_scale(shown[0], shown[1], f"{units.speed.label}, one scale for all")
         self._show_strip(space, along, scale)
-        self.said.setText("\n\n".join(self._section_words(space, station, before, after, fields)))
-
-    def _section_words(
-        self,
-        space: Workspace,
-        station: str,
-        before: Traverse | None,
-        after: Traverse | None,
-        fields: list[Field | None],
-    ) -> list[str]:
-        port, cut = space.port, space.real_cut
-        assert port is not None and cut is not None
-        surveyed = survey_sentences(space.findings, cut, self.open_book.units)
-        if after is None or fields[1] is None:
-            return [
-                *surveyed,
-                f"The {station} has not been probed at cut {cut.number}. N begins a traverse: the program leads from "
-                "point to point, Space or the pedal keeps what the probe reads, or type it.",
-            ]
-        lift = f" at {self.open_book.units.lift.with_unit(after.lift)}" if after.lift is not None else ""
-        said = [f"{station.capitalize()}, cut {cut.number}{lift}."]
-        said += surveyed
-        said += field_sentences(space.findings, port, cut, after, fields[1], self.open_book.units, self.limit)
-        if fields[0] is not None and before is not None:
-            if before.lift != after.lift:
-                said.append("The two were probed at different lifts: their difference is not the cut's alone.")
-            said += change_sentences(fields[0], fields[1])
-        return said
+        said = section_words(findings, port, cut, station, (before, after), fields, self.limit, units)
+        self.said.setText("\n\n".join(said))
 
     def _show_strip(
         self, space: Workspace, along: list[tuple[Traverse, Field | None]], scale: tuple[float, float]
@@ -323,49 +294,22 @@ class AirRoom(Room):
         assert port is not None and cut is not None
         spots = ball_spots(space.findings, port, cut, self.open_book.units)
         picture = map_picture(space.job, port, cut, None, "", self.open_book.units)
-        self.map.show_picture(replace(picture, spots=spots, pins=(), tints=()), self.open_book.units, still=True)
-        if not spots:
-            self.said.setText(
-                "No ball was held in this port yet. N, with a flow ball: the flow falls most where the air is busiest."
-            )
-            return
-        ordered = sorted(spots, key=lambda s: -s.share)
-        flow = self.open_book.units.flow.label
-        names = [
-            f"{s.text} {flow} at the {s.band}, {self.open_book.units.length.with_unit(s.along)} from the opening"
-            for s in ordered
-        ]
-        busiest = f"Busiest: {names[0]}.\n\nIdlest: {names[-1]}." if len(names) > 1 else f"Read: {names[0]}."
-        self.said.setText(f"The flow falls most with a ball where the air is busiest. {busiest}")
+        bare = replace(picture, spots=spots, pins=(), tints=(), taken=None)
+        self.map.show_picture(bare, self.open_book.units, still=True)
+        self.said.setText(ball_words(spots, self.open_book.units))
 
     def _show_swirl(self, space: Workspace) -> None:
         port, cut, units = space.port, space.real_cut, self.open_book.units
         assert port is not None and cut is not None
-        lines = []
         newest = run_at(space.findings, port, cut)
         what = turning_of(newest.setup) if newest is not None else "swirl"
         sense = ": + is anticlockwise seen from above" if what == "swirl" else ""
         self.turning.setText(f"{what}, rpm, against lift{sense}")
-        for each, style, width in ((space.against, "dashed", 2.0), (cut, "solid", 3.0)):
-            run = run_at(space.findings, port, each) if each is not None else None
-            if run is not None and each is not None and np.any(np.isfinite(run.swirl)):
-                known = np.isfinite(run.swirl)
-                x = from_si_array(run.lift[known], units.lift.unit)
-                y = from_si_array(run.swirl[known], "rpm")
-                lines.append(Line(x, y, port.kind, width, style, (x, y) if width > 2 else None, str(each.number)))
-        self.swirl.show_picture(Picture(lines, digits=units.lift.digits, value_digits=0))
+        sides = [(c, None if c is None else run_at(space.findings, port, c)) for c in (space.against, cut)]
+        self.swirl.show_picture(swirl_over_lift(port, sides, units))
         path, what = swirl_path(space.findings, port, units)
         self.trade.setText(f"{what}, against peak flow, {units.flow.label}, cut by cut: the usual trade-off")
-        if path:
-            x, y = np.array([p[1] for p in path]), np.array([p[2] for p in path])
-            spots = [(float(a), float(b), str(n)) for n, a, b in path]
-            low, high = float(y.min()), float(y.max())
-            room = 0.3 * max(high - low, 0.02 * abs(high))
-            self.path.show_picture(
-                Picture([Line(x, y, "brass", 2, points=(x, y))], spots=spots, y_range=(low - room, high + room))
-            )
-        else:
-            self.path.show_picture(Picture([]))
+        self.path.show_picture(swirl_trade(path))
         before = space.against if space.against is not None and space.against.id != cut.id else None
         self.said.setText("\n\n".join(swirl_sentences(space.findings, port, before, cut, units)))
 
