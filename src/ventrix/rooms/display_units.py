@@ -6,7 +6,6 @@ from dataclasses import dataclass
 from typing import Final
 
 from ventrix.core.judging.wording import Wording
-from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.said import said_in
 from ventrix.core.quantity.units import from_si
 from ventrix.core.quantity.words import number_text
@@ -73,7 +72,7 @@ class Units:
         assert isinstance(found, Shown)
         return found
 
-    def say(self, told: str | Refused) -> str:
+    def say(self, told: object) -> str:
         """Words of the core, or a refusal, with every amount in these units."""
         return said_in(told, lambda amount: self[amount.kind].with_unit(amount.value))
 

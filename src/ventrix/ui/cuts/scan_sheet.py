@@ -213,10 +213,8 @@ class ScanSheet(FormSheet):
             if self.mesh is not mesh:
                 self._show_mesh(mesh)
             self._show_found(scanned)
-        elif isinstance(found, Refused):
-            self.problem.setText(sentence(self.open_book.units.say(found)))
         else:
-            self.problem.setText(sentence(str(found)))
+            self.problem.setText(sentence(self.open_book.units.say(found)))
 
     # -- its ends
 

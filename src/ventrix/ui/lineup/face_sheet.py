@@ -159,10 +159,8 @@ class FaceSheet(FormSheet):
         if isinstance(found, dict):
             self._scanned = found
             self.warning.setText(f"{listed(list(found))}: by scan, about the middle that is typed.")
-        elif isinstance(found, Refused):
-            self.problem.setText(sentence(self.open_book.units.say(found)))
         else:
-            self.problem.setText(sentence(str(found)))
+            self.problem.setText(sentence(self.open_book.units.say(found)))
 
     def close_workers(self) -> None:
         """Stop measuring, and wait for the thread to end."""

@@ -84,10 +84,8 @@ class ScanMatchSheet(FormSheet):
     def _took(self, found: object) -> None:
         if isinstance(found, Taken):
             self._show(found)
-        elif isinstance(found, Refused):
-            self.problem.setText(sentence(self.open_book.units.say(found)))
         else:
-            self.problem.setText(sentence(str(found)))
+            self.problem.setText(sentence(self.open_book.units.say(found)))
 
     def _show(self, found: Taken | None) -> None:
         self.taken_map.setVisible(found is not None)
