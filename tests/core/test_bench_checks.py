@@ -213,7 +213,7 @@ def test_range_advice() -> None:
     ranges = [75 * CFM, 150 * CFM, 300 * CFM]
     assert "next one up" in (range_advice(ranges, ranges[1], 149 * CFM, None) or "")
     assert "next one down" in (range_advice(ranges, ranges[2], 50 * CFM, None) or "")
-    assert "300 range here" in (range_advice(ranges, ranges[1], 100 * CFM, ranges[2]) or "")
+    assert "300 cfm range here" in (range_advice(ranges, ranges[1], 100 * CFM, ranges[2]) or "")
     assert range_advice(ranges, ranges[2], 160 * CFM, None) is None
     assert range_advice(ranges, ranges[2], 290 * CFM, None) is None  # nothing above it
 

@@ -147,8 +147,8 @@ def test_a_small_gain_offers_the_check_it_hangs_on(window: MainWindow) -> None:
     assert "nothing at the bench changed since" in card.headline.text()
     assert card.check.isVisible() and card.check.text() == "Flow the witness port, 6 min (F)"
     window.go_to_named("flow")  # and all lifts are done there
-    assert window.rooms["flow"].question.isVisible() and window.rooms["flow"].no.isHidden()
-    assert window.rooms["flow"].yes.text() == "Flow the witness port, 6 min (K)"
+    assert window.rooms["flow"].question.isVisible() and window.rooms["flow"].question.no.isHidden()
+    assert window.rooms["flow"].question.yes.text() == "Flow the witness port, 6 min (K)"
     window.go_to_named("compare")
     QTest.keyClick(window.rooms["compare"], K.Key_F)
     space = window.open_book.workspace
