@@ -112,6 +112,7 @@ class ScanSheet(FormSheet):
             return
         self.begin_about(space.real_cut.id)
         if self._cut is None or self._cut.id != space.real_cut.id:
+            self._reader.stop()
             self.work.stop()  # what is being measured is of another cut
             self.path = None
             self._show_mesh(None)
