@@ -93,7 +93,7 @@ def march(mesh: Mesh, face: End, seat: End, said: Progress = lambda _share: None
         rings = _rings(wall, middles, line, REACH[0] if turn < 3 else REACH[1])
         kept = [(s, r) for s, r in zip(line.along, rings, strict=True) if r is not None]
         if len(kept) < 5:
-            raise Refused(f"{len(kept)} of {len(rings)} sections would not do: too many holes.")
+            raise Refused(f"{len(rings) - len(kept)} of {len(rings)} sections would not close: too many holes.")
         crossing = _crossing(line, rings)
         weight = 1.0 if turn < DAMPED[1] else DAMPED[0]
         moved = _moved(line, kept, weight)
