@@ -10,11 +10,12 @@ import numpy as np
 import pytest
 
 from ventrix.bench.simulator.scans import ScannedPort, Worked, joined, scanned, surface
+from ventrix.core.model.scan import Scan
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.scan.compare import Taken, compare
 from ventrix.core.scan.measure import Measured, measure
 from ventrix.core.scan.opening import opening_outline
-from ventrix.core.scan.scanned import ScanAsked, Scanned, ports_held, scan_of
+from ventrix.core.scan.scanned import ScanAsked, Scanned, asked_of, measured_again, ports_held, scan_of
 from ventrix.core.scan.unit import KnownSize, stretch_typed
 
 Body = tuple[np.ndarray, np.ndarray]
@@ -302,6 +303,12 @@ def test_two_ports_are_held_against_each_other_by_all_of_their_surface() -> None
     sides = {p.side: p.depth for p in found.places if p.place == "opening"}
     assert (sides["left"], sides["right"]) == pytest.approx((0.1, 0.1), abs=0.03), "a tenth to either side"
     assert (sides["roof"], sides["floor"]) == pytest.approx((0.0, 0.0), abs=0.03)
+
+
+def test_what_a_document_says_of_a_scan_is_not_believed_blindly() -> None:
+    with pytest.raises(Refused, match="its unit is 'cm'"):
+        measured_again(coarse(), asked_of(Scan(id="s", file="a.stl", unit="cm")))
+    assert asked_of(Scan(id="s", file="a.stl", face_at=(1.0, 2.0))).clicks == (None, None), "half a point is none"
 
 
 def test_ends_that_were_clicked_the_other_way_round_are_asked_about() -> None:

@@ -90,19 +90,26 @@ def scan_of(
 def _earlier(before: Surface, unit: str, asked: ScanAsked, asked_before: ScanAsked | None, said: Progress) -> Measured:
     if asked_before is None:
         return _measured(*before, UNITS[unit][0], asked, said, own_ends=True)
-    return _measured(*before, UNITS[asked_before.unit or unit][0], asked_before, said)
+    return _measured(*before, _scale(asked_before.unit or unit), asked_before, said)
+
+
+def _scale(unit: str) -> float:
+    """Millimetres to a unit that a kept scan is said to be in: a document, or a hand, may have said another."""
+    if unit not in UNITS:
+        raise Refused("its unit is '{}': set it right to mm, in or m", unit)
+    return UNITS[unit][0]
 
 
 def asked_of(scan: Scan) -> ScanAsked:
     """What a scan that is kept was measured with."""
-    face, seat = (np.array(at) if at else None for at in (scan.face_at, scan.seat_at))
+    face, seat = (np.array(at) if len(at) == 3 else None for at in (scan.face_at, scan.seat_at))
     bore = None if scan.guide_bore is None else from_si(scan.guide_bore, "mm")
     return ScanAsked(scan.unit, clicks=(face, seat), guide_bore=bore, turned_round=scan.seat_at_far_end)
 
 
 def measured_again(surface: Surface, asked: ScanAsked, said: Progress = lambda _share: None) -> Measured:
     """A scan whose unit is known measured once more. ValueError as `measure`."""
-    return _measured(*surface, UNITS[asked.unit or "mm"][0], asked, said)
+    return _measured(*surface, _scale(asked.unit or "mm"), asked, said)
 
 
 def ports_held(

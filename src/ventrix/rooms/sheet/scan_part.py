@@ -9,6 +9,7 @@ import numpy as np
 from ventrix.core.metal.unrolled import unroll
 from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.job import Job
+from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si_array
 from ventrix.reports.sheet.contents import Curve, ScanPart
 from ventrix.rooms.display_units import Units
@@ -34,7 +35,10 @@ def scan_part(job: Job, port: Port, before: Cut, after: Cut, units: Units) -> Sc
 
 def _sections(job: Job, port: Port, cut: Cut, units: Units) -> Curve | None:
     """The section along the port, as it is drawn on its map, where enough of it was measured."""
-    here = unroll(port, cut, job.valve_of(port, cut))
+    try:
+        here = unroll(port, cut, job.valve_of(port, cut))
+    except Refused:  # said in Head, where the sizes are typed
+        return None
     if sum(s.measured for s in here.sections) < FEWEST:
         return None
     along = np.linspace(0.0, here.length, POINTS)
