@@ -15,6 +15,7 @@ from ventrix.bench.drivers.scpi import ScpiBench
 from ventrix.bench.drivers.text_lines import TextBench
 from ventrix.bench.links.held import take_hold
 from ventrix.bench.links.tcp import LinkError, OutOfStep
+from ventrix.words import tr
 
 BACK_OFF: Final = 0.5, 8.0  # s before the first try to reconnect, and at most; doubled in between
 LONGEST_WAIT: Final = 0.3  # s that ending waits for the thread
@@ -141,7 +142,7 @@ class Sampler:
         bench = self._connect()
         if self._known and bench.identity != self._known:
             bench.close()
-            raise LinkError(f"another bench answers there now ('{bench.identity[:60]}'): connect to it again")
+            raise LinkError(tr("another bench answers there now ('{}'): connect to it again", bench.identity[:60]))
         self._known = bench.identity
         return bench
 
@@ -169,7 +170,7 @@ class Sampler:
             except queue.Empty:
                 return
             if not isinstance(bench, ScpiBench):
-                self._events.put(CommandRefused("this bench only talks: it takes no commands"))
+                self._events.put(CommandRefused(tr("this bench only talks: it takes no commands")))
                 continue
             try:
                 command(bench)

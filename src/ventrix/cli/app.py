@@ -14,6 +14,7 @@ import typer
 
 from ventrix.core.quantity.refused import Refused
 from ventrix.records.bad_input import InputError
+from ventrix.words import tr
 
 if TYPE_CHECKING:
     from ventrix.core.model.cut import Port
@@ -24,8 +25,10 @@ app = typer.Typer(
     add_completion=False,
     pretty_exceptions_enable=False,
     rich_markup_mode=None,
-    help="Ventrix: flow bench, port and cut records and judgement for people who port cylinder heads. "
-    "Without a command it opens the window: ventrix [--demo] [FILE].",
+    help=tr(
+        "Ventrix: flow bench, port and cut records and judgement for people who port cylinder heads. "
+        "Without a command it opens the window: ventrix [--demo] [FILE]."
+    ),
 )
 
 
@@ -35,7 +38,7 @@ def _one_of_several() -> None:
     pass
 
 
-JsonOption = Annotated[bool, typer.Option("--json", help="Print JSON.")]
+JsonOption = Annotated[bool, typer.Option("--json", help=tr("Print JSON."))]
 
 
 def print_json(document: Any) -> None:

@@ -11,6 +11,7 @@ from ventrix.cli.app import app
 from ventrix.core.model.bench import Bench
 from ventrix.core.model.job import Job
 from ventrix.records.bad_input import InputError
+from ventrix.words import tr
 
 
 @app.command()
@@ -36,20 +37,20 @@ def book(
         wrong = backups.check(path)
         if wrong:
             raise InputError("; ".join(wrong[:5]), file=str(path))
-        print(f"{path}: whole")
+        print(tr("{}: whole", path))
     elif act == "backup":
         made = backups.back_up(path, date.today(), again=True)
-        print(f"copied to {made.path if made is not None else path}")
+        print(tr("copied to {}", made.path if made is not None else path))
     elif act == "restore":
         if day is None:
-            raise InputError("name the day, as `ventrix book list` has it", field="DAY")
+            raise InputError(tr("name the day, as `ventrix book list` has it"), field="DAY")
         kept = backups.restore(path, day, date.today())
-        print(f"{path} is as on {day}; what it was lies at {kept}")
+        print(tr("{} is as on {}; what it was lies at {}", path, day, kept))
     else:
-        raise InputError(f"'{act[:20]}' is not one of check, backup, restore, list", field="book")
+        raise InputError(tr("'{}' is not one of check, backup, restore, list", act[:20]), field="book")
 
 
-BookOption = Annotated[str | None, typer.Option("--book", metavar="FILE|URL", help="Not the user's own book.")]
+BookOption = Annotated[str | None, typer.Option("--book", metavar="FILE|URL", help=tr("Not the user's own book."))]
 
 
 @app.command("import")
@@ -74,8 +75,8 @@ def import_(
             job, benches = packed.document
             keep_photos(book.photo_folder, packed.photos)
             known = book.add_job(renewed(job) if copy else job, path.name, benches)
-            kept = f"; the book's own {', '.join(known)} was kept" if known else ""
-            print(f"{path.name}: '{job.title}' is in the book{kept}")
+            kept = tr("; the book's own {} was kept", ", ".join(known)) if known else ""
+            print(tr("{}: '{}' is in the book{}", path.name, job.title, kept))
 
 
 @app.command()
@@ -92,14 +93,18 @@ def export(
         found = [e for e in book.jobs() if job in (e.id, e.title)]
         if len(found) != 1:
             known = ", ".join(f"'{e.title}'" for e in book.jobs()) or "none"
-            said = f"there is no job '{job}'" if not found else f"{len(found)} jobs are called '{job}': name its id"
-            raise InputError(f"{said}; the book has {known}", field="JOB")
+            said = (
+                tr("there is no job '{}'", job)
+                if not found
+                else tr("{} jobs are called '{}': name its id", len(found), job)
+            )
+            raise InputError(tr("{}; the book has {}", said, known), field="JOB")
         whole, benches, photos = book.load(found[0].id), book.benches(), book.photo_folder
     if file.suffix.lower() == ".json":
         write_job(whole, file, benches)
     else:
         _export_more(whole, benches, photos, file)
-    print(f"'{found[0].title}' written to {file}")
+    print(tr("'{}' written to {}", found[0].title, file))
 
 
 def _export_more(job: Job, benches: tuple[Bench, ...], photos: Path, file: Path) -> None:
@@ -118,11 +123,11 @@ def _export_more(job: Job, benches: tuple[Bench, ...], photos: Path, file: Path)
         write_whole(file, job_workbook(findings))
         return
     if file.suffix.lower() not in ("", ".zip"):
-        raise InputError("must end in .json, .zip or .xlsx, or to be a new folder", file=file.name)
+        raise InputError(tr("must end in .json, .zip or .xlsx, or to be a new folder"), file=file.name)
     files, missing = everything(findings, US, Choices(), Shop(), date.today(), photos)
     if file.suffix.lower() == ".zip":
         write_archive(file, files)
     else:
         write_folder(file, files)
     for name in missing:
-        print(f"photo {name} cannot be read and is not in it")
+        print(tr("photo {} cannot be read and is not in it", name))

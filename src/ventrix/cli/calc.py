@@ -10,6 +10,7 @@ from ventrix.cli.app import JsonOption, app, print_json
 from ventrix.core.calculators.answer import calculate, registry, split_pairs
 from ventrix.core.quantity.refused import Refused
 from ventrix.records.bad_input import InputError
+from ventrix.words import tr
 
 
 @app.command()
@@ -28,15 +29,15 @@ def calc(
             print(f"{each.id}: {each.title}. {inputs} -> {outputs}")
         return
     if identifier is None:
-        raise InputError("which calculator? `ventrix calc --list` shows all", field="ID")
+        raise InputError(tr("which calculator? `ventrix calc --list` shows all"), field="ID")
     try:
         answer = calculate(identifier, split_pairs(pairs or []))
     except Refused as error:
-        raise InputError(str(error), field=f"calc {identifier}") from None
+        raise InputError(str(error), field=tr("calc {}", identifier)) from None
     if as_json:
         print_json(answer.as_json())
         return
     for name, (value, symbol) in answer.outputs.items():
         print(f"{name} = {value:.6g}{'' if symbol == '-' else ' ' + symbol}")
     for note in answer.notes:
-        print(f"note: {note}")
+        print(tr("note: {}", note))

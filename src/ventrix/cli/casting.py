@@ -14,6 +14,7 @@ from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si
 from ventrix.records.bad_input import InputError
 from ventrix.records.book.index import Index
+from ventrix.words import tr
 from ventrix.workspace.castings import CastingShelf
 
 
@@ -43,12 +44,12 @@ def casting_command(
     findings = [Findings(job, benches=benches) for job in jobs if name is not None]
     if name is None:
         told = [_document(casting(each, [Findings(job, benches=benches) for job in jobs])) for each in known]
-        print_json(told) if as_json else print("\n".join(known) or "No head in the book bears a casting number.")
+        print_json(told) if as_json else print("\n".join(known) or tr("No head in the book bears a casting number."))
         return
     found = casting(name, findings)
     if not found.heads:
         others = ", ".join(known) or "none"
-        raise InputError(f"no head in the book bears '{name[:40]}'; those it has: {others}", field="NAME")
+        raise InputError(tr("no head in the book bears '{}'; those it has: {}", name[:40], others), field="NAME")
     if as_json:
         print_json(_document(found))
     else:
@@ -61,21 +62,21 @@ def _between_shops(
     """Bring a file in, merge those of a number, or write one; what was done, in a sentence."""
     if read is not None:
         found = shelf.bring_in(read)
-        return f"{found.number}: {found.heads} heads of {found.whose}, kept in the library as theirs."
+        return tr("{}: {} heads of {}, kept in the library as theirs.", found.number, found.heads, found.whose)
     if name is None:
-        raise InputError("which casting number?", field="NAME")
+        raise InputError(tr("which casting number?"), field="NAME")
     try:
         if merge:
-            return f"{name}: one file of {shelf.merge(name).whose}."
+            return tr("{}: one file of {}.", name, shelf.merge(name).whose)
         if not whose.strip():
-            raise InputError("say whose it is: the shop's name", field="--whose")
+            raise InputError(tr("say whose it is: the shop's name"), field="--whose")
         assert write is not None
         found = shelf.write_out(name, write, whose.strip())
     except InputError:
         raise
     except Refused as error:
         raise InputError(str(error), field="NAME") from None
-    return f"{found.number}: {found.heads} heads written to {write.name}, as {whose.strip()} has them."
+    return tr("{}: {} heads written to {}, as {} has them.", found.number, found.heads, write.name, whose.strip())
 
 
 def _document(found: Casting) -> dict[str, Any]:
@@ -107,15 +108,17 @@ def _document(found: Casting) -> dict[str, Any]:
 
 
 def _text(found: Casting) -> str:
-    lines = [f"Casting {found.number}, {found.heads} head{'s' * (found.heads != 1)}. No warning is cleared by this."]
+    lines = [
+        tr("Casting {}, {} head{}. No warning is cleared by this.", found.number, found.heads, "s" * (found.heads != 1))
+    ]
     for wall in found.walls:
         where = f"{wall.kind}, {wall.place}" + (f", {wall.side}" if wall.side else "")
-        give = "" if wall.spread is None else f", spread {from_si(wall.spread, 'in'):.3f}"
+        give = "" if wall.spread is None else tr(", spread {:.3f}", from_si(wall.spread, "in"))
         least, middle = from_si(wall.least, "in"), from_si(wall.median, "in")
-        lines.append(f"{where:34} least {least:.3f} in, median {middle:.3f}{give}, of {wall.count}")
-    lines += [f"{f.kind} at the {f.place}: {f.count} times" for f in found.faults]
+        lines.append(tr("{:34} least {:.3f} in, median {:.3f}{}, of {}", where, least, middle, give, wall.count))
+    lines += [tr("{} at the {}: {} times", f.kind, f.place, f.count) for f in found.faults]
     for each in found.as_cast:
         volume = "" if each.volume is None else f" {from_si(each.volume, 'cc'):.1f} cc"
-        flow = "" if each.flow is None else f" {from_si(each.flow, 'cfm'):.0f} CFM at its best lift"
-        lines.append(f"{each.kind} as cast:{volume}{flow}")
+        flow = "" if each.flow is None else tr(" {:.0f} CFM at its best lift", from_si(each.flow, "cfm"))
+        lines.append(tr("{} as cast:{}{}", each.kind, volume, flow))
     return "\n".join(lines)

@@ -15,6 +15,7 @@ from ventrix.core.model.cut import Cut, Port
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import parse_quantity
 from ventrix.records.bad_input import InputError
+from ventrix.words import tr
 
 
 @app.command()
@@ -41,7 +42,7 @@ def engine(
     lift, duration = (_typed(*t) for t in ((cam_lift, "in", "--cam-lift"), (cam_duration, "deg", "--cam-duration")))
     asked = lift is not None or duration is not None or rocker is not None
     if asked and against is not None:
-        raise InputError("another cam is held against the job's on one cut: leave --against out", field="--against")
+        raise InputError(tr("another cam is held against the job's on one cut: leave --against out"), field="--against")
 
     def reckon() -> OnTheEngine:
         cam = other_cam(findings, lift, duration, rocker) if asked else None
@@ -69,5 +70,5 @@ def _cut(port: Port, number: int | None, path: Path, option: str) -> Cut | None:
     found = next((c for c in port.cuts if c.number == number), None)
     if found is None:
         has = ", ".join(str(c.number) for c in port.cuts)
-        raise InputError(f"{port.name} has no cut {number}: it has {has}", file=path.name, field=option)
+        raise InputError(tr("{} has no cut {}: it has {}", port.name, number, has), file=path.name, field=option)
     return found

@@ -13,12 +13,13 @@ from ventrix.core.model.kinds import CUT_KINDS, CutKind
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import parse_quantity
 from ventrix.records.bad_input import InputError
+from ventrix.words import tr
 
 
 def _cut_kinds(words: list[str]) -> frozenset[CutKind]:
     unknown = next((w for w in words if w not in CUT_KINDS), None)
     if unknown is not None:
-        raise InputError(f"'{unknown[:40]}' is not one of {', '.join(CUT_KINDS)}", field="--change")
+        raise InputError(tr("'{}' is not one of {}", unknown[:40], ", ".join(CUT_KINDS)), field="--change")
     return frozenset(CutKind(w) for w in words)
 
 
@@ -73,7 +74,7 @@ def compare(
         asked = {"--same-house": one_house, "--change": change, "--worthwhile": worthwhile, "--school": school}
         told = next((option for option, value in asked.items() if value), "")
         if told:
-            raise InputError("is for two run tables: a job document says that itself", field=told)
+            raise InputError(tr("is for two run tables: a job document says that itself"), field=told)
         _judge_job(before, as_json)
         return
     tables = read_run_table(before), read_run_table(after)
@@ -85,10 +86,10 @@ def compare(
         except Refused as error:
             raise InputError(str(error), field="--worthwhile") from None
         if least <= 0:
-            raise InputError("the smallest gain that matters must be above zero", field="--worthwhile")
+            raise InputError(tr("the smallest gain that matters must be above zero"), field="--worthwhile")
     school = School.CAM if school is None else school
     if school not in tuple(School):
-        raise InputError(f"'{school[:40]}' is not one of {', '.join(School)}", field="--school")
+        raise InputError(tr("'{}' is not one of {}", school[:40], ", ".join(School)), field="--school")
     try:
         ticked = [[run.run_id for run in reduced]] if one_house else []
         known = replace(reduced[1].known, house=same_house(reduced, ticked))
@@ -99,7 +100,7 @@ def compare(
         volumes = Volumes(poured[0], poured[1]) if poured[0] is not None and poured[1] is not None else None
         verdict = judge(comparison, least, volumes, Wording(lift_unit=tables[0].lift_unit))
     except Refused as error:
-        raise InputError(str(error), file=f"{before.name} against {after.name}") from None
+        raise InputError(str(error), file=tr("{} against {}", before.name, after.name)) from None
     if as_json:
         print_json(results.comparison_document(comparison, verdict))
     else:
@@ -113,7 +114,7 @@ def _judge_job(path: Path, as_json: bool) -> None:
     from ventrix.reports import results
 
     if path.suffix.lower() == ".csv":
-        raise InputError("one run table alone has nothing to be held against", file=path.name, field="AFTER.csv")
+        raise InputError(tr("one run table alone has nothing to be held against"), file=path.name, field="AFTER.csv")
     job, benches = read_document(path)
     findings = Findings(job, benches=benches)
     judged = of_file(path, lambda: [*results.job_pairs(findings), *results.unflowed_pairs(findings)])

@@ -8,6 +8,7 @@ from typing import Annotated
 import typer
 
 from ventrix.cli.app import JsonOption, app, port_of_file, print_json
+from ventrix.words import tr
 
 
 @app.command()
@@ -28,7 +29,7 @@ def walls(
     for row in rows:
         print(f"{row['port']}: {row['sentence']}")
     if not rows:
-        print("No wall has been read.")
+        print(tr("No wall has been read."))
 
 
 @app.command()

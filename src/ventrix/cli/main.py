@@ -11,6 +11,7 @@ import typer
 
 from ventrix.cli.app import app
 from ventrix.records.bad_input import BookError, InputError
+from ventrix.words import tr
 
 # Where each command lives: only the module of the one that is asked for is imported.
 COMMANDS: Final = {
@@ -69,7 +70,9 @@ def main(argv: list[str] | None = None) -> None:
     except OSError as error:
         # What was printed could not be written, a full device say; and what is left in the buffer never can be.
         os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
-        sys.exit(_refuse(f"standard output: cannot be written: {(error.strerror or 'unknown reason').lower()}"))
+        sys.exit(
+            _refuse(tr("standard output: cannot be written: {}", (error.strerror or tr("unknown reason")).lower()))
+        )
     sys.exit(code or 0)
 
 

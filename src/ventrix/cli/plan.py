@@ -22,6 +22,7 @@ from ventrix.core.planning.priors import PLACES
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import parse_quantity
 from ventrix.records.bad_input import InputError
+from ventrix.words import tr
 
 
 @app.command()
@@ -88,7 +89,7 @@ def chosen_port(job: Job, name: str | None, findings: Findings, path: Path, kind
         return port_of_file(job.ports, name, path)
     ports = [p for p in job.ports if p.of_head and kind in (None, p.kind)]
     if not ports:
-        raise InputError(f"has no {kind or ''} port".replace("  ", " "), file=path.name)
+        raise InputError(tr("has no {} port", kind or "").replace("  ", " "), file=path.name)
     return max(ports, key=lambda p: sum(bool(findings.runs_of(c, p)) for c in p.cuts))
 
 
@@ -97,13 +98,13 @@ def _asked(text: str) -> Asked:
     where, colon, depth = text.rpartition(":")
     place, _, side = (part.strip().lower() for part in where.partition("/"))
     if not colon or place not in PLACES:
-        raise InputError(f"'{text[:40]}' is not PLACE:DEPTH with a place of {', '.join(PLACES)}", field="--what")
+        raise InputError(tr("'{}' is not PLACE:DEPTH with a place of {}", text[:40], ", ".join(PLACES)), field="--what")
     try:
         deep = parse_quantity(depth, "mm")
     except Refused as error:
         raise InputError(str(error), field="--what") from None
     if not 0 < deep <= 0.01:
-        raise InputError("a pass is deeper than nothing and at most 10 mm", field="--what")
+        raise InputError(tr("a pass is deeper than nothing and at most 10 mm"), field="--what")
     return Asked(place, deep, side or None, _edge(place, side))
 
 
@@ -116,4 +117,4 @@ def _edge(place: str, side: str) -> float:
             return edge_share(place, None, first, last)
     elif not side or side in tuple(Band):
         return edge_share(place, side or None, None, None)
-    raise InputError(f"'{side[:20]}' is not a side ({', '.join(Band)}) and not hours as 4-8", field="--what")
+    raise InputError(tr("'{}' is not a side ({}) and not hours as 4-8", side[:20], ", ".join(Band)), field="--what")

@@ -10,6 +10,7 @@ import typer
 from ventrix.cli.app import JsonOption, app, of_file, print_json
 from ventrix.core.quantity.units import from_si
 from ventrix.records.bad_input import InputError
+from ventrix.words import tr
 
 
 @app.command()
@@ -66,11 +67,16 @@ def _played(path: Path) -> dict[str, Any]:
 def _text(found: dict[str, Any]) -> str:
     share = 100 * found["share"]
     rows = [
-        f"You found {share:.0f} % of what was there: {found['gain_cfm']:+z.1f} of {found['oracle_cfm']:+z.1f} CFM "
-        f"in {found['hours']:.1f} h.",
-        f"Walls broken: {found['walls_broken']}. Seats nicked: {found['seats_nicked']}.",
+        tr(
+            "You found {:.0f} % of what was there: {:+z.1f} of {:+z.1f} CFM in {:.1f} h.",
+            share,
+            found["gain_cfm"],
+            found["oracle_cfm"],
+            found["hours"],
+        ),
+        tr("Walls broken: {}. Seats nicked: {}.", found["walls_broken"], found["seats_nicked"]),
     ]
     for b in found["beliefs"]:
-        seen = "never flowed" if b["seen_cfm"] is None else f"seen {b['seen_cfm']:+z.1f}"
-        rows.append(f"{b['cut']}  {b['place']}: {seen}, true {b['true_cfm']:+z.1f} CFM: {b['verdict']}")
+        seen = tr("never flowed") if b["seen_cfm"] is None else tr("seen {:+z.1f}", b["seen_cfm"])
+        rows.append(tr("{}  {}: {}, true {:+z.1f} CFM: {}", b["cut"], b["place"], seen, b["true_cfm"], b["verdict"]))
     return "\n".join(rows)

@@ -11,6 +11,7 @@ import typer
 from ventrix.cli.app import JsonOption, app, of_file, print_json
 from ventrix.cli.plan import chosen_port
 from ventrix.core.judging.findings import Findings
+from ventrix.words import tr
 
 
 @app.command()
@@ -35,9 +36,9 @@ def route(
         mark = "x" if card.done else ">" if card is coming else " "
         print(f"{mark} {card.port}, {card.stage}: {card.cut}")
         if card is coming:
-            would = f"{card.measure} It would sharpen this." if card.measure else ""
+            would = tr("{} It would sharpen this.", card.measure) if card.measure else ""
             shown = (("look", card.look), ("measure", would), ("leave", card.leave),
-                     ("stop when", card.stop_when), ("caution", card.caution))  # fmt: skip
+                     (tr("stop when"), card.stop_when), ("caution", card.caution))  # fmt: skip
             for name, words in shown:
                 if words:
                     print(f"      {name}: {words}")

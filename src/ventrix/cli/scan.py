@@ -13,6 +13,7 @@ from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si, parse_quantity
 from ventrix.records.bad_input import InputError
+from ventrix.words import tr
 
 if TYPE_CHECKING:
     from ventrix.core.scan.unit import KnownSize
@@ -37,7 +38,7 @@ def scan(
     from ventrix.reports.scan_document import scan_document, scan_text
 
     if unit is not None and unit not in UNITS:
-        raise InputError(f"'{unit[:20]}' is not one of {', '.join(UNITS)}", field="--unit")
+        raise InputError(tr("'{}' is not one of {}", unit[:20], ", ".join(UNITS)), field="--unit")
     asked = ScanAsked(
         unit,
         None if known is None else _known(known),
@@ -59,7 +60,7 @@ def _known(text: str) -> KnownSize:
     name, equals, size = text.partition("=")
     name = name.strip().lower().replace("_", " ").replace("-", " ")
     if not equals or name not in SIZES:
-        raise InputError(f"'{text[:40]}' is not NAME=SIZE with a name of {', '.join(SIZES)}", field="--known")
+        raise InputError(tr("'{}' is not NAME=SIZE with a name of {}", text[:40], ", ".join(SIZES)), field="--known")
     value = _length(size, "--known") / 1e3
     return KnownSize(name, value)
 
@@ -71,7 +72,7 @@ def _length(text: str, field: str) -> float:
     except Refused as error:
         raise InputError(str(error), field=field) from None
     if not 0 < value < 1000:
-        raise InputError(f"'{text[:20]}' is no size of a port", field=field)
+        raise InputError(tr("'{}' is no size of a port", text[:20]), field=field)
     return value
 
 
@@ -83,7 +84,7 @@ def _point(text: str | None, field: str) -> Array | None:
     except ValueError:
         point = np.zeros(0)
     if point.shape != (3,) or not np.isfinite(point).all():
-        raise InputError(f"'{text[:40]}' is not x,y,z in the file's own unit", field=field)
+        raise InputError(tr("'{}' is not x,y,z in the file's own unit", text[:40]), field=field)
     return point
 
 

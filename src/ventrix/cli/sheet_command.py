@@ -17,6 +17,7 @@ from ventrix.reports.sheet.pen import PAPERS
 from ventrix.rooms.display_units import SYSTEMS
 from ventrix.rooms.sheet.contents import usual_pair
 from ventrix.rooms.sheet.papers import LACKS, Paper, best_paper, made_paper, paper_for
+from ventrix.words import tr
 
 
 @dataclass(frozen=True, slots=True)
@@ -47,7 +48,7 @@ def write_sheet(path: Path, out: Path, wanted: Wanted) -> str:
         ("--paper-kind", wanted.paper_kind, tuple(PaperKind)),
     ):
         if value is not None and value not in allowed:
-            raise InputError(f"'{value[:20]}' is not one of {', '.join(allowed)}", field=field)
+            raise InputError(tr("'{}' is not one of {}", value[:20], ", ".join(allowed)), field=field)
     job, benches = read_document(path)
     findings, units = Findings(job, benches=benches), SYSTEMS[wanted.units]
     if wanted.card is not None:
@@ -56,7 +57,7 @@ def write_sheet(path: Path, out: Path, wanted: Wanted) -> str:
         )
         cards = [card_of(findings, p, units, date.today(), wanted.paper, wanted.ink) for p in ports]
         write_whole(out, card_pdf(cards))
-        return f"{out}: {len(cards)} grinder card{'s' * (len(cards) != 1)}"
+        return tr("{}: {} grinder card{}", out, len(cards), "s" * (len(cards) != 1))
     paper = _paper(findings, wanted, path)
     parts = (*usual_parts(paper.kind), *((Part.PORTS,) if wanted.whole else ()))
     choices = Choices(tuple(dict.fromkeys(parts)), wanted.paper, wanted.ink)
@@ -64,7 +65,7 @@ def write_sheet(path: Path, out: Path, wanted: Wanted) -> str:
     if paper.kind is PaperKind.PAIR and not made.pairs:
         raise InputError(made.not_ready, file=path.name)
     write_whole(out, sheet_pdf(made))
-    note = f"; not yet to hand over: {made.not_ready}" if made.not_ready else ""
+    note = tr("; not yet to hand over: {}", made.not_ready) if made.not_ready else ""
     return f"{out}: {_about(paper)}{note}"
 
 
@@ -72,8 +73,8 @@ def _about(paper: Paper) -> str:
     if paper.port is None or paper.before is None or paper.after is None:
         return paper.kind.words
     if paper.before is paper.after:
-        return f"{paper.port.name}, cut {paper.after.number}, {paper.kind.words}"
-    return f"{paper.port.name}, cut {paper.before.number} to {paper.after.number}"
+        return tr("{}, cut {}, {}", paper.port.name, paper.after.number, paper.kind.words)
+    return tr("{}, cut {} to {}", paper.port.name, paper.before.number, paper.after.number)
 
 
 def _paper(findings: Findings, wanted: Wanted, path: Path) -> Paper:
@@ -87,7 +88,7 @@ def _paper(findings: Findings, wanted: Wanted, path: Path) -> Paper:
         return best_paper(findings, port)
     found = paper_for(findings, kind, port)
     if found is None:
-        raise InputError(f"no paper '{kind}' of it yet: {LACKS[kind]}", file=path.name)
+        raise InputError(tr("no paper '{}' of it yet: {}", kind, LACKS[kind]), file=path.name)
     if wanted.cut is not None and found.port is not None:
         cut = _cut(found.port, wanted.cut, None, path, "--cut")
         before = found.before if found.kind is PaperKind.WORK else cut
@@ -103,7 +104,7 @@ def _pair(findings: Findings, wanted: Wanted, path: Path) -> tuple[Port, Cut, Cu
     port = _port(findings, wanted.port, path, "--port") if wanted.port is not None else None
     usual = usual_pair(findings, port)
     if usual is None and (port is None or wanted.cut is None or wanted.against is None):
-        raise InputError("no port has two flowed cuts: there is no before and after", file=path.name)
+        raise InputError(tr("no port has two flowed cuts: there is no before and after"), file=path.name)
     chosen = port if port is not None else usual[0] if usual is not None else findings.job.ports[0]
     after = _cut(chosen, wanted.cut, usual[2] if usual is not None else None, path, "--cut")
     before = _cut(chosen, wanted.against, usual[1] if usual is not None else None, path, "--against")
@@ -116,5 +117,5 @@ def _cut(port: Port, number: int | None, usual: Cut | None, path: Path, field: s
     found = next((c for c in port.cuts if c.number == number), None)
     if found is None:
         numbers = ", ".join(str(c.number) for c in port.cuts)
-        raise InputError(f"{port.name} has cuts {numbers}, and no {number}", file=path.name, field=field)
+        raise InputError(tr("{} has cuts {}, and no {}", port.name, numbers, number), file=path.name, field=field)
     return found

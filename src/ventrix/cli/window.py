@@ -9,6 +9,7 @@ import typer
 
 from ventrix.cli.app import app
 from ventrix.records.bad_input import InputError
+from ventrix.words import tr
 
 
 @app.command()
@@ -22,7 +23,9 @@ def simbench(
     try:
         serve_forever(port, seed)
     except OSError as error:
-        raise InputError(f"cannot listen on port {port}: {(error.strerror or '').lower()}", field="--port") from None
+        raise InputError(
+            tr("cannot listen on port {}: {}", port, (error.strerror or "").lower()), field="--port"
+        ) from None
 
 
 @app.command(hidden=True)
@@ -47,7 +50,7 @@ def install_desktop(
     from ventrix.records.files import desktop_files
 
     if remove:
-        print(f"{len(desktop_files.remove_desktop())} files taken away")
+        print(tr("{} files taken away", len(desktop_files.remove_desktop())))
         return
     files = desktop_files.install_desktop()
-    print(f"{len(files)} files put under {desktop_files.data_home()}")
+    print(tr("{} files put under {}", len(files), desktop_files.data_home()))

@@ -10,6 +10,7 @@ import typer
 
 from ventrix.cli.app import JsonOption, app, of_file, print_json
 from ventrix.core.judging.findings import Findings
+from ventrix.words import tr
 
 
 @app.command()
@@ -26,7 +27,7 @@ def work(
 
     read, benches = read_document(job)
     if hours is not None and not 0 < hours <= 24:
-        raise typer.BadParameter("an evening has more than 0 hours and no more than 24", param_hint="--hours")
+        raise typer.BadParameter(tr("an evening has more than 0 hours and no more than 24"), param_hint="--hours")
     found = of_file(job, lambda: work_list(Findings(read, benches=benches), date.today()))
     chosen = found.items if hours is None else evening(found.items, hours * 3600)
     if as_json:

@@ -6,11 +6,12 @@ import platform
 from importlib.metadata import PackageNotFoundError, version
 
 from ventrix.records.book.sqlite_file import HEAD
+from ventrix.words import tr
 
 
 def version_words() -> str:
     """Ventrix, Python, Qt and the version of books, in one line."""
-    return f"Ventrix {version('ventrix')}, Python {platform.python_version()}, Qt {_qt()}, book {HEAD}"
+    return tr("Ventrix {}, Python {}, Qt {}, book {}", version("ventrix"), platform.python_version(), _qt(), HEAD)
 
 
 def _qt() -> str:
@@ -20,4 +21,4 @@ def _qt() -> str:
             return version(name)
         except PackageNotFoundError:
             continue
-    return "not installed"
+    return tr("not installed")

@@ -6,6 +6,7 @@ from typing import Final
 
 from ventrix.core.quantity.refused import Refused, on_one_line
 from ventrix.core.quantity.words import sentence
+from ventrix.words import tr
 
 LONGEST_PLACE: Final = 80  # characters of a file's or field's name that are repeated
 LONGEST_SENTENCE: Final = 240
@@ -19,7 +20,7 @@ class InputError(Refused):
         sentence = on_one_line(sentence, LONGEST_SENTENCE)
         where = [on_one_line(file, LONGEST_PLACE)] if file else []
         if line is not None:
-            where.append(f"line {line}")
+            where.append(tr("line {}", line))
         if field:
             where.append(on_one_line(field, LONGEST_PLACE))
         super().__init__(": ".join([", ".join(where), sentence] if where else [sentence]), field=field)
@@ -51,4 +52,4 @@ class Conflict(BookError):
 
 def sentence_of(error: Exception) -> str:
     """An error's text as a sentence: a capital in front, a full stop behind."""
-    return sentence(str(error).strip() or "Something went wrong")
+    return sentence(str(error).strip() or tr("Something went wrong"))

@@ -13,6 +13,7 @@ from ventrix.core.model.bench import Bench
 from ventrix.core.model.job import Job
 from ventrix.records.files.job_document import dumps_job
 from ventrix.records.files.job_folder import write_archive
+from ventrix.words import tr
 
 MOST_LOG: Final = 500_000  # characters, the newest
 SHORTEST: Final = 3  # characters of a name that is looked for: shorter ones stand in half of all words
@@ -61,7 +62,7 @@ def save_report(
     try:
         said = log.read_text(encoding="utf-8", errors="replace")[-MOST_LOG:]
     except OSError:
-        said = "Nothing was logged.\n"
+        said = tr("Nothing was logged.\n")
     files = {"about.txt": f"{about}\n", "log.txt": without_traces(said, names, home)}
     if job is not None:
         text = dumps_job(replace(job, customer=""), benches)

@@ -10,6 +10,7 @@ from ventrix.core.engine.of_job import OnTheEngine
 from ventrix.core.engine.words import blow_down_sentence, engine_sentence, lift_sentences
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.units import from_si, from_si_array
+from ventrix.words import tr
 
 
 def engine_document(found: OnTheEngine) -> dict[str, Any]:
@@ -53,26 +54,26 @@ def engine_document(found: OnTheEngine) -> dict[str, Any]:
 
 def engine_text(found: OnTheEngine) -> str:
     """A port on the engine in lines."""
-    rows = [engine_sentence(found), "", "    rpm    VE  before  change      8 in 10        Z"]
+    rows = [engine_sentence(found), "", tr("    rpm    VE  before  change      8 in 10        Z")]
     for i, rpm in enumerate(from_si_array(found.speeds, "rpm")):
         filling, before = (
             "      –" if v is None else f"{100 * v[i]:5.1f} %" for v in (found.filling, found.filling_before)
         )
-        spread = f"{100 * found.difference_low[i]:+z5.1f} to {100 * found.difference_high[i]:+z5.1f}"
+        spread = tr("{:+z5.1f} to {:+z5.1f}", 100 * found.difference_low[i], 100 * found.difference_high[i])
         z = "   –" if found.index is None else f"{found.index[i]:.2f}"
         rows.append(f"{rpm:7,.0f}  {filling} {before}  {100 * found.difference[i]:+z5.1f} %  {spread} %  {z:>5}")
     if found.limit_speed is not None:
-        rows.append(f"Valve and cam limit (Z = 0.6) at {from_si(found.limit_speed, 'rpm'):,.0f} rpm.")
+        rows.append(tr("Valve and cam limit (Z = 0.6) at {:,.0f} rpm.", from_si(found.limit_speed, "rpm")))
     if found.choke_speed is not None:
-        rows.append(f"The smallest section chokes at {from_si(found.choke_speed, 'rpm'):,.0f} rpm.")
+        rows.append(tr("The smallest section chokes at {:,.0f} rpm.", from_si(found.choke_speed, "rpm")))
     rpm = from_si(float(np.max(found.speeds)), "rpm")
     least = from_si(found.least_section, "cm2")
-    rows.append(f"For {rpm:,.0f} rpm at Mach 0.55 a section of {least:.2f} cm2 is wanted.")
+    rows.append(tr("For {:,.0f} rpm at Mach 0.55 a section of {:.2f} cm2 is wanted.", rpm, least))
     area, had = (f"{from_si(a, 'mm2.deg'):,.0f}" for a in (found.area, found.area_before))
-    rows.append(f"Effective area over the cam {had} to {area} mm2 deg.")
+    rows.append(tr("Effective area over the cam {} to {} mm2 deg.", had, area))
     rows += [*lift_sentences(found), blow_down_sentence(found)]
     if found.missing:
-        rows.append(f"No absolute volumetric efficiency: {' and '.join(found.missing)} not given (Head).")
+        rows.append(tr("No absolute volumetric efficiency: {} not given (Head).", " and ".join(found.missing)))
     if found.guessed:
-        rows.append(f"Taken as usual: {'; '.join(found.guessed)}.")
+        rows.append(tr("Taken as usual: {}.", "; ".join(found.guessed)))
     return "\n".join(rows)

@@ -9,6 +9,7 @@ import numpy as np
 from ventrix.core.lineup.fitting import spacing_of
 from ventrix.core.lineup.of_job import LineUp
 from ventrix.core.quantity.units import from_si
+from ventrix.words import tr
 
 
 def _mm(pair: tuple[float, float]) -> list[float]:
@@ -79,13 +80,20 @@ def lineup_text(document: dict[str, Any]) -> str:
     fit, crooked = document["fit"], document["crooked"]
     x, y = fit["shift_mm"]
     rows = [
-        f"{document['face']} on {document['head']}, by {fit['by']}: the head lies {x:+z.2f}, {y:+z.2f} mm off, "
-        f"turned {fit['rotation_deg']:+z.2f} deg.",
-        f"Against its bolts the casting runs {crooked['rotation_deg']:+z.2f} deg; {crooked['reason']}.",
+        tr(
+            "{} on {}, by {}: the head lies {:+z.2f}, {:+z.2f} mm off, turned {:+z.2f} deg.",
+            document["face"],
+            document["head"],
+            fit["by"],
+            x,
+            y,
+            fit["rotation_deg"],
+        ),
+        tr("Against its bolts the casting runs {:+z.2f} deg; {}.", crooked["rotation_deg"], crooked["reason"]),
     ]
     for e in document["edges"]:
-        way = "faces the air" if e["faces_air"] else "flush" if e["flush"] else "let go"
-        land = "" if e["land_mm"] is None else f", land {e['land_mm']:.2f} mm"
+        way = tr("faces the air") if e["faces_air"] else "flush" if e["flush"] else tr("let go")
+        land = "" if e["land_mm"] is None else tr(", land {:.2f} mm", e["land_mm"])
         rows.append(f"{e['port']}, {e['edge']}: {e['step_mm']:.2f} mm, {way}{land}")
     rows += [p["sentence"] + "." for p in document["proposals"]]
     return "\n".join(rows)

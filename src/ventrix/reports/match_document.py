@@ -13,13 +13,14 @@ from ventrix.core.matching.core_shift import NO_CLEARANCE, core_shift, hands, zo
 from ventrix.core.quantity.units import from_si
 from ventrix.core.work.hours import hours_of
 from ventrix.core.work.record import Record, record_of
+from ventrix.words import tr
 
 KINDS = ("intake", "exhaust")
 
 
 def figure_name(lift: float | None) -> str:
     """A figure as documents name it: flow at a lift, or the volume."""
-    return "volume" if lift is None else f"flow at {from_si(lift, 'mm'):.2f} mm"
+    return "volume" if lift is None else tr("flow at {:.2f} mm", from_si(lift, "mm"))
 
 
 def match_document(findings: Findings, today: date) -> dict[str, Any]:
@@ -138,20 +139,20 @@ def _walls(findings: Findings, kind: str) -> list[dict[str, Any]]:
 
 def match_text(document: dict[str, Any]) -> str:
     """The document in lines."""
-    rows = ["port          cc      thinnest mm   differs"]
+    rows = [tr("port          cc      thinnest mm   differs")]
     for p in document["ports"]:
         cc = "     –" if p["volume_cc"] is None else f"{p['volume_cc']:6.1f}"
         wall = "   –" if p["thinnest_mm"] is None else f"{p['thinnest_mm']:.2f}" + (" thin" if p["thin"] else "")
-        odd = f"{'odd in its row: ' if p['in_row'] else ''}{', '.join(p['differs'])}" if p["differs"] else ""
-        not_known = f"not known: {p['not_known']}" if p["not_known"] else "alike"
+        odd = f"{tr('odd in its row: ') if p['in_row'] else ''}{', '.join(p['differs'])}" if p["differs"] else ""
+        not_known = tr("not known: {}", p["not_known"]) if p["not_known"] else "alike"
         said = "developed" if p["developed"] else odd or not_known
         rows.append(f"{p['name']:12} {cc}   {wall:10}   {said}" + (" (behind)" if p["behind"] else ""))
     h = document["hours"]
-    rows.append(f"{h['used']:.1f} h used, {h['low']:.0f} to {h['high']:.0f} h to go.")
+    rows.append(tr("{:.1f} h used, {:.0f} to {:.0f} h to go.", h["used"], h["low"], h["high"]))
     if h["promise_holds"] is not None:
-        rows.append(f"The promise of {h['promise'][:10]} holds with {100 * h['promise_holds']:.0f} %.")
+        rows.append(tr("The promise of {} holds with {:.0f} %.", h["promise"][:10], 100 * h["promise_holds"]))
     for c in document["copy"]:
         rows.append(f"{c['port']}, {c['place']}: {c['sentence']}")
     if document["worth_flowing"]:
-        rows.append(f"Worth a flow test: {', '.join(document['worth_flowing'])}.")
+        rows.append(tr("Worth a flow test: {}.", ", ".join(document["worth_flowing"])))
     return "\n".join(rows)

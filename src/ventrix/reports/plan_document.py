@@ -10,6 +10,7 @@ from ventrix.core.planning.loss_chain import place_name
 from ventrix.core.planning.moves import HOUR, Move
 from ventrix.core.planning.next_moves import Plan
 from ventrix.core.quantity.units import from_si
+from ventrix.words import tr
 
 
 def plan_document(plan: Plan) -> dict[str, Any]:
@@ -106,22 +107,22 @@ def move_document(move: Move, plan: Plan) -> dict[str, Any]:
 
 def plan_text(plan: Plan) -> str:
     """A plan in lines."""
-    lines = [("Stop: " if plan.stop.now else "Go on: ") + plan.stop.reason + "."]
+    lines = [("Stop: " if plan.stop.now else tr("Go on: ")) + plan.stop.reason + "."]
     x = plan.planned.lift
     at = int(np.argmax(x))
     limits = plan.fit.limits(x[[at]])[0]
-    lines.append(f"What limits at {from_si(float(x[at]), 'in'):.3f} in:")
+    lines.append(tr("What limits at {:.3f} in:", from_si(float(x[at]), "in")))
     for place, limit in limits.items():
-        whose = "this port" if limit.from_data else "an estimate"
-        share = f"{100 * limit.share:4.0f} % ({100 * limit.low:.0f} to {100 * limit.high:.0f})"
+        whose = tr("this port") if limit.from_data else tr("an estimate")
+        share = tr("{:4.0f} % ({:.0f} to {:.0f})", 100 * limit.share, 100 * limit.low, 100 * limit.high)
         lines.append(f"  {place_name(place):18} {share}  {whose}")
-    lines.append("Next, best hour first:")
+    lines.append(tr("Next, best hour first:"))
     unit = "%" if plan.planned.chain.is_index else "CFM"
     for move in plan.candidates:
         document = move_document(move, plan)
         depth = "" if move.depth is None else f", {document['depth_mm']:.2f} mm"
         name = f"{move.kind.value} {move.place} {move.named}".strip() + depth
         rate = f"{document['gain_per_hour']:.1f} {unit}/h, {document['minutes']:.0f} min"
-        blocked = f"; blocked: {'; '.join(move.blocked_by)}" if move.blocked_by else ""
+        blocked = tr("; blocked: {}", "; ".join(move.blocked_by)) if move.blocked_by else ""
         lines.append(f"  {name:28} {rate}{blocked}")
     return "\n".join(lines)

@@ -17,6 +17,7 @@ from ventrix.core.model.job import Job
 from ventrix.core.model.run import SetUp
 from ventrix.core.quantity.units import from_si
 from ventrix.core.runs.reduced_run import ReducedRun
+from ventrix.words import tr
 
 _CONDITION_UNITS = {"test_pressure": "inH2O", "leak_pressure": "inH2O"}
 
@@ -191,7 +192,7 @@ def pair_text(findings: Findings, pair: Pair) -> str:
     """Two cuts of a job in one line."""
     verdict = findings.verdict(pair)
     said = pair.missing if verdict is None else f"{verdict.headline} {verdict.sentence}"
-    return f"{pair.port.name}, cut {pair.before.number} to {pair.after.number}: {said}"
+    return tr("{}, cut {} to {}: {}", pair.port.name, pair.before.number, pair.after.number, said)
 
 
 def text_table(header: list[str], rows: list[list[str]]) -> str:
@@ -209,8 +210,15 @@ def reduced_text(run: ReducedRun, lift_unit: str) -> str:
     document = reduced_document(run)
     kind = run.kind
     digits = 1 if kind == "flow" else 4
-    header = [f"lift {lift_unit}", "CFM" if kind == "flow" else "index", "u", "L/D", "Cd curtain", "Cd valve"]
-    header += ["Cd least", "ft/s", "J/m3"]
+    header = [
+        tr("lift {}", lift_unit),
+        "CFM" if kind == "flow" else "index",
+        "u",
+        "L/D",
+        tr("Cd curtain"),
+        tr("Cd valve"),
+    ]
+    header += [tr("Cd least"), "ft/s", "J/m3"]
     rows = [
         [
             _cell(from_si(float(run.lift[i]), lift_unit), 3 if lift_unit == "in" else 2),
@@ -222,7 +230,7 @@ def reduced_text(run: ReducedRun, lift_unit: str) -> str:
         ]
         for i, p in enumerate(document["points"])
     ]
-    said = [f"note: {flag}" for flag in document["flags"]]
+    said = [tr("note: {}", flag) for flag in document["flags"]]
     return "\n".join([text_table(header, rows), *said])
 
 
@@ -240,8 +248,8 @@ def comparison_text(c: RunComparison, verdict: Verdict, lift_unit: str) -> str:
         ]
         for i in range(len(c.lift))
     ]
-    header = [f"lift {lift_unit}", f"before {name}", f"after {name}", "difference", "±", "result"]
-    said = [f"note: {n}" for n in (*c.notes, *verdict.warnings)]
+    header = [tr("lift {}", lift_unit), tr("before {}", name), tr("after {}", name), "difference", "±", "result"]
+    said = [tr("note: {}", n) for n in (*c.notes, *verdict.warnings)]
     return "\n".join(
         [c.comparability.sentence, text_table(header, rows), *said, f"{verdict.headline} {verdict.sentence}"]
     )

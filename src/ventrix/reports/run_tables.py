@@ -14,13 +14,14 @@ from ventrix.core.runs.geometry import geometry_of
 from ventrix.records.files.run_table import RunTable
 from ventrix.records.files.run_table_out import write_run_table
 from ventrix.records.files.whole_file import safe_name
+from ventrix.words import tr
 
 
 def run_tables(findings: Findings, lift_unit: str) -> dict[str, str]:
     """File name to text, for every run of every cut and trial that holds readings."""
     found: dict[str, str] = {}
     for port, cut, run, number in _runs(findings):
-        name = safe_name(f"{port.name} cut {cut.number} run {number}")
+        name = safe_name(tr("{} cut {} run {}", port.name, cut.number, number))
         while f"{name}.csv" in found:
             name += "-"
         found[f"{name}.csv"] = write_run_table(table_of(findings, port, cut, run, lift_unit))
@@ -33,7 +34,7 @@ def table_of(findings: Findings, port: Port, cut: Cut, run: FlowRun, lift_unit: 
     mount = job.mount(run.mount_id)
     extra = {"job": job.title, "port": port.name, "cut": f"{cut.number} {cut.name}".strip()}
     if job.practice:
-        extra["practice"] = "a head that does not exist: nobody measured this"
+        extra["practice"] = tr("a head that does not exist: nobody measured this")
     if run.claimed:
         extra["claimed"] = run.claimed
     cam = findings.cam_of(port.kind)

@@ -9,6 +9,7 @@ import numpy as np
 from ventrix.core.scan.compare import Taken
 from ventrix.core.scan.measure import Measured, Pick
 from ventrix.core.scan.sections import perimeter
+from ventrix.words import tr
 
 PICKS: Final = ("opening", "pinch", "short_side", "bowl", "throat")
 
@@ -66,20 +67,26 @@ def _removed(taken: Taken) -> dict[str, Any]:
 def scan_text(document: dict[str, Any]) -> str:
     """The same in lines."""
     lines = [
-        f"Volume {document['volume_cc']:.2f} cc, along the middle {document['length_mm']:.1f} mm "
-        f"(roof {document['roof_mm']:.1f}, floor {document['floor_mm']:.1f}), turns {document['turning_deg']:.1f}°"
+        tr(
+            "Volume {:.2f} cc, along the middle {:.1f} mm (roof {:.1f}, floor {:.1f}), turns {:.1f}°",
+            document["volume_cc"],
+            document["length_mm"],
+            document["roof_mm"],
+            document["floor_mm"],
+            document["turning_deg"],
+        )
     ]
     for name, pick in document["picks"].items():
         if pick is None:
             continue
         size = f"{pick['width_mm']:.2f} x {pick['height_mm']:.2f} mm"
         size = f"⌀ {pick['diameter_mm']:.2f} mm" if pick["diameter_mm"] is not None else size
-        bend = f", radius {pick['radius_mm']:.1f} mm" if pick["radius_mm"] is not None else ""
-        said = f"{pick['area_cm2']:6.3f} cm² at {pick['along_mm']:5.1f} mm, {size}{bend}"
+        bend = tr(", radius {:.1f} mm", pick["radius_mm"]) if pick["radius_mm"] is not None else ""
+        said = tr("{:6.3f} cm² at {:5.1f} mm, {}{}", pick["area_cm2"], pick["along_mm"], size, bend)
         lines.append(f"{name.replace('_', ' '):12}{said}")
     removed = document["removed"]
     if removed is not None:
-        lines.append(f"Taken off: {removed['volume_mm3']:.0f} ± {removed['u_mm3']:.0f} mm³")
+        lines.append(tr("Taken off: {:.0f} ± {:.0f} mm³", removed["volume_mm3"], removed["u_mm3"]))
         for each in removed["places"]:
             if each["depth_mm"] > each["u_mm"]:
                 where = f"{each['place']}, {each['side']}"

@@ -9,6 +9,7 @@ from ventrix.core.next_hour.work_item import WorkItem
 from ventrix.core.next_hour.work_list import WorkList
 from ventrix.core.quantity.units import from_si
 from ventrix.core.work.record import StageState
+from ventrix.words import tr
 
 
 def work_document(work: WorkList, chosen: Sequence[WorkItem]) -> dict[str, Any]:
@@ -59,7 +60,7 @@ def _item(item: WorkItem) -> dict[str, Any]:
 def work_text(work: WorkList, chosen: Sequence[WorkItem]) -> str:
     """The answer, the list, and the hours, in lines; what an entry waits for, unless one before it clears that."""
     first, hours = work.next, work.hours
-    lines = [f"Next: {first.sentence}" if first is not None else "Nothing is left that can be done now."]
+    lines = [tr("Next: {}", first.sentence) if first is not None else tr("Nothing is left that can be done now.")]
     cleared: set[str] = set()
     for item in chosen:
         waits = [wait for wait in item.waits if wait.key not in cleared]
@@ -67,12 +68,18 @@ def work_text(work: WorkList, chosen: Sequence[WorkItem]) -> str:
         worth = "" if item.worth is None else f"{from_si(item.worth, 'cfm'):+.1f} CFM"
         mark = "x" if waits else " "
         lines.append(f"{mark} {from_si(item.seconds, 'min'):4.0f} min {worth:>10}  {item.what}")
-        lines += [f"                       waits for: {wait.words}" for wait in waits]
+        lines += [tr("                       waits for: {}", wait.words) for wait in waits]
     low, high = from_si(hours.low, "h"), from_si(hours.high, "h")
-    guess = f"{hours.own_heads} finished heads of this shop" if hours.own_heads else "the usual table"
+    guess = tr("{} finished heads of this shop", hours.own_heads) if hours.own_heads else tr("the usual table")
     lines.append(
-        f"Hours: {from_si(hours.used, 'h'):.1f} used, {from_si(hours.likely, 'h'):.1f} to go "
-        f"({low:.0f} to {high:.0f}, 8 in 10; first guess by {guess})."
+        tr(
+            "Hours: {:.1f} used, {:.1f} to go ({:.0f} to {:.0f}, 8 in 10; first guess by {}).",
+            from_si(hours.used, "h"),
+            from_si(hours.likely, "h"),
+            low,
+            high,
+            guess,
+        )
     )
-    lines.append(f"Exhaust counts {work.weights['exhaust']:.2f} of the intake: {work.weighed_by}.")
+    lines.append(tr("Exhaust counts {:.2f} of the intake: {}.", work.weights["exhaust"], work.weighed_by))
     return "\n".join(lines)

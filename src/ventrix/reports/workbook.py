@@ -13,6 +13,7 @@ from ventrix.core.model.run import FlowRun
 from ventrix.core.quantity.units import from_si
 from ventrix.records.files.text_cells import LONGEST_CELL
 from ventrix.reports.results import comparison_document, conditions_document, job_pairs, reduced_document
+from ventrix.words import tr
 
 _FORMULA: Final = ("=", "+", "-", "@", "\t", "\r")
 _NOT_IN_TITLES: Final = re.compile(r"[\[\]:*?/\\\x00-\x1f]")
@@ -29,12 +30,12 @@ def job_workbook(findings: Findings) -> bytes:
 
     book = Workbook(write_only=True)
     taken: set[str] = set()
-    _add(book, taken, "Verdicts", _verdicts(findings))
-    _add(book, taken, "Ports", _ports(findings))
+    _add(book, taken, tr("Verdicts"), _verdicts(findings))
+    _add(book, taken, tr("Ports"), _ports(findings))
     for port in findings.job.ports:
         for cut in port.cuts:
             for number, run in enumerate(cut.runs, 1):
-                name = f"{port.name} {cut.number}" + (f" run {number}" if len(cut.runs) > 1 else "")
+                name = f"{port.name} {cut.number}" + (tr(" run {}", number) if len(cut.runs) > 1 else "")
                 _add(book, taken, name, _run(findings, port, cut, run))
     out = BytesIO()
     book.save(out)

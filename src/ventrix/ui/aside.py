@@ -9,10 +9,12 @@ from typing import Any, Final, TypeVar
 
 from PySide6.QtCore import QEventLoop, QObject, Qt, QThread, QTimer, Signal
 
+from ventrix.words import tr
+
 AT_ONCE: Final = 0.03  # s that an answer is waited for without any of it: most come sooner
 HELD: Final = 0.1  # s of such waits after which the window draws in between
 SAYS_AFTER: Final = 1000  # ms of waiting before it is said
-SENTENCE: Final = "Waiting for the book's server."
+SENTENCE: Final = tr("Waiting for the book's server.")
 Found = TypeVar("Found")
 
 

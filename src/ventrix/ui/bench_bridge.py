@@ -13,6 +13,7 @@ from ventrix.bench.drivers.sample import Sample
 from ventrix.bench.drivers.text_lines import TextFormat
 from ventrix.bench.sampler import Command, CommandRefused, Connected, Dropped, Event, Heard, Lost, Sampler
 from ventrix.core.model.bench import Bench, ElementKind
+from ventrix.words import tr
 
 INTERVAL = 0.05  # s between samples
 REFRESH = 50  # ms between looks at the queue
@@ -33,7 +34,7 @@ class BenchBridge(QObject):
 
     def __init__(self, parent: QObject | None = None) -> None:
         super().__init__(parent)
-        self.sentence = "no bench connected: type what you read"
+        self.sentence = tr("no bench connected: type what you read")
         self.connected = False
         self.is_simulated = False
         self._live_flow: float | None = None
@@ -105,7 +106,7 @@ class BenchBridge(QObject):
         self._name = self.answers_for = ""
         self._live_flow = None
         self.connected = self.is_simulated = False
-        self.sentence = "no bench connected: type what you read"
+        self.sentence = tr("no bench connected: type what you read")
         self.state_changed.emit()
 
     def send(self, command: Command) -> None:
@@ -146,7 +147,7 @@ class BenchBridge(QObject):
         if isinstance(event, Connected):
             self.connected, self.is_simulated = True, event.is_simulated
             self._name = "simulated bench" if event.is_simulated else event.identity
-            self.sentence = f"{self._name}, back after: {event.after}" if event.after else self._name
+            self.sentence = tr("{}, back after: {}", self._name, event.after) if event.after else self._name
             self._last_sample = self._back_at = time.monotonic()
         elif isinstance(event, Lost):
             self.connected = False
@@ -171,6 +172,6 @@ class BenchBridge(QObject):
         if not self.connected or now - self._last_sample < SILENT_AFTER:
             return False
         self.connected = False
-        self.sentence = f"the bench is silent: nothing for {SILENT_AFTER:g} seconds"
+        self.sentence = tr("the bench is silent: nothing for {:g} seconds", SILENT_AFTER)
         self.silenced.emit()
         return True

@@ -12,6 +12,7 @@ from pathlib import Path
 from typing import TYPE_CHECKING
 
 from ventrix.records.bad_input import InputError
+from ventrix.words import tr
 
 if TYPE_CHECKING:
     from PySide6.QtCore import QElapsedTimer, QSettings
@@ -40,9 +41,9 @@ def run(start: Start) -> int:
     """Open the window and stay until it is closed, or render the pictures asked for. Returns the exit code."""
     shots = [_shot(text) for text in start.shots]
     if start.theme is not None and start.theme not in ("dye", "paper"):
-        raise InputError(f"'{start.theme}' is not dye or paper", field="--theme")
+        raise InputError(tr("'{}' is not dye or paper", start.theme), field="--theme")
     if start.file is not None and not start.file.exists():
-        raise InputError("there is no such file or command", file=str(start.file))
+        raise InputError(tr("there is no such file or command"), file=str(start.file))
     while True:
         with ExitStack() as closing:
             code, open_book = _run(start, shots, closing)
@@ -62,9 +63,9 @@ def _put_back(path: Path, day: str) -> None:
     try:
         kept = restore(path, day, date.today())
     except InputError as error:
-        print(f"ventrix: {error}", file=sys.stderr)
+        print(tr("ventrix: {}", error), file=sys.stderr)
     else:
-        print(f"{path} is as on {day}; what it was lies at {kept}")
+        print(tr("{} is as on {}; what it was lies at {}", path, day, kept))
 
 
 def _shot(text: str) -> tuple[str, Path]:
@@ -73,7 +74,7 @@ def _shot(text: str) -> tuple[str, Path]:
     room, mark, path = text.partition("=")
     known = [door.key for door in ROOMS]
     if not mark or room not in known or not path:
-        raise InputError(f"'{text}' is not ROOM=PATH with a room of {', '.join(known)}", field="--shot")
+        raise InputError(tr("'{}' is not ROOM=PATH with a room of {}", text, ", ".join(known)), field="--shot")
     return room, Path(path)
 
 
@@ -93,7 +94,7 @@ def _run(start: Start, shots: list[tuple[str, Path]], closing: ExitStack) -> tup
     app.setApplicationName("ventrix")
     app.setDesktopFileName("org.ventrix.Ventrix")
     app.setWindowIcon(_icon())
-    app.setStyle("Fusion")
+    app.setStyle(tr("Fusion"))
     throw_away = start.demo or (bool(shots) and start.book is None)
     if throw_away:
         folder = Path(closing.enter_context(tempfile.TemporaryDirectory(prefix="ventrix-demo-")))
@@ -116,7 +117,7 @@ def _run(start: Start, shots: list[tuple[str, Path]], closing: ExitStack) -> tup
     window = MainWindow(open_book)
     closing.callback(open_book.close)
     if start.file is not None and not _open_file(window, start.file):
-        raise InputError(open_book.last_said or "could not be opened", file=start.file.name)
+        raise InputError(open_book.last_said or tr("could not be opened"), file=start.file.name)
     window.show()
     if frame is not None:
         frame.close()
@@ -199,7 +200,9 @@ def _open_book(start: Start, folder: Path | None, settings: QSettings) -> OpenBo
     except Exception:  # whatever is wrong with one job, the window opens without it
         log.exception("the last job could not be opened")
         open_book = OpenBook(book, None, settings)
-        open_book.opening_failed = "The last job could not be opened; the log says why. Open another, or bring one in."
+        open_book.opening_failed = tr(
+            "The last job could not be opened; the log says why. Open another, or bring one in."
+        )
         return open_book
 
 
@@ -258,7 +261,7 @@ def _render(app: QApplication, window: MainWindow, room: str, path: Path) -> Non
     if room == "flow" and window.open_book.bench.is_simulated:
         _let_bench_speak(app, window, clock)
     if not window.grab().save(str(path), "PNG"):
-        raise InputError("the picture cannot be written", file=str(path))
+        raise InputError(tr("the picture cannot be written"), file=str(path))
 
 
 def _let_bench_speak(app: QApplication, window: MainWindow, clock: QElapsedTimer) -> None:

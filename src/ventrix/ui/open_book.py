@@ -19,6 +19,7 @@ from ventrix.ui.bench_bridge import BenchBridge
 from ventrix.ui.look import theme
 from ventrix.ui.places import keep_place, recall_place
 from ventrix.ui.ways import Ways
+from ventrix.words import tr
 from ventrix.workspace.workspace import Told, Workspace
 
 if TYPE_CHECKING:
@@ -83,7 +84,7 @@ class OpenBook(QObject):
         self.settings.setValue("job", workspace.job.id)
         recall_place(self.settings, workspace)
         self.opened.emit()
-        workspace.say(f"'{workspace.job.title}' is open.")
+        workspace.say(tr("'{}' is open.", workspace.job.title))
 
     def _told(self, what: Told) -> None:
         if what is Told.JOB:
@@ -120,7 +121,7 @@ class OpenBook(QObject):
         if self.workspace is None:
             return False
         if self.practice is not None:
-            self.say("Metal does not come back: in practice nothing is undone.")
+            self.say(tr("Metal does not come back: in practice nothing is undone."))
             return False
         try:
             return work(self.workspace)
@@ -155,8 +156,8 @@ class OpenBook(QObject):
                 self.not_kept(sentence_of(error))
         except SQLAlchemyError:
             if not self._silent:
-                self._silent = "the book does not answer"
-                self.not_kept("The book does not answer.")
+                self._silent = tr("the book does not answer")
+                self.not_kept(tr("The book does not answer."))
         else:
             self._silent = ""
 

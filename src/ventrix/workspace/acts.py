@@ -12,6 +12,7 @@ from ventrix.core.model.noun import Direction
 from ventrix.core.model.port_names import ports_named
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import sentence
+from ventrix.words import tr
 from ventrix.workspace.ids import new_id, now_text
 from ventrix.workspace.new_job import new_port
 from ventrix.workspace.workspace import Workspace
@@ -51,7 +52,7 @@ def make_port(space: Workspace, kind: Direction) -> None:
     taken = {p.name for p in space.job.ports}
     names = (f"{kind.capitalize()} {n}" for n in count(1))
     port = new_port(next(n for n in names if n not in taken), kind)
-    space.apply(f"new port '{port.name}'", add_port(space.job, port))
+    space.apply(tr("new port '{}'", port.name), add_port(space.job, port))
     space.look_at_port(port.id)
 
 
@@ -61,14 +62,14 @@ def make_piece(space: Workspace, piece: Piece) -> None:
     taken = {p.name for p in space.job.ports}
     names = (f"{piece.value.capitalize()} {n}" for n in count(1))
     port = replace(new_port(next(n for n in names if n not in taken), kind), piece=piece.value)
-    space.apply(f"new piece '{port.name}'", add_port(space.job, port))
+    space.apply(tr("new piece '{}'", port.name), add_port(space.job, port))
     space.look_at_port(port.id)
 
 
 def make_all_ports(space: Workspace) -> str:
     """A port of each kind for every cylinder that has none yet, in one edit; a sentence where that cannot be."""
     if not space.job.cylinders:
-        return "Say in the Head room, Casting, how many cylinders the head has."
+        return tr("Say in the Head room, Casting, how many cylinders the head has.")
     job, made = space.job, 0
     kinds: tuple[Direction, ...] = ("intake", "exhaust")
     for kind in kinds:
@@ -78,7 +79,7 @@ def make_all_ports(space: Workspace) -> str:
                 job = add_port(job, replace(new_port(name, kind), cylinder=cylinder))
                 made += 1
     if made:
-        space.apply(f"{made} ports", job)
+        space.apply(tr("{} ports", made), job)
     return ""
 
 
@@ -88,8 +89,8 @@ def toggle_witness(space: Workspace) -> str:
         return ""
     port, on = space.port, not space.port.witness
     if on and len(port.cuts) > 1:
-        return f"{port.name} has been cut: a witness is a port that nobody touches."
-    name = f"{port.name} {'is' if on else 'is no longer'} the witness"
+        return tr("{} has been cut: a witness is a port that nobody touches.", port.name)
+    name = tr("{} {} the witness", port.name, "is" if on else tr("is no longer"))
     space.apply(name, edit_port(space.job, port.id, lambda p: replace(p, witness=on)))
     return ""
 
@@ -98,7 +99,7 @@ def toggle_judging_by_witness(space: Workspace) -> str:
     """Judge against the witness port's own change, or leave it out; says which."""
     on = not space.findings.judge_by_witness
     space.judge_by_witness(on)
-    return "Judged against the witness port's own change." if on else "The witness is left out of verdicts."
+    return tr("Judged against the witness port's own change.") if on else tr("The witness is left out of verdicts.")
 
 
 def go_straight_to(space: Workspace, model_id: str, cut_id: str) -> str:
@@ -111,7 +112,7 @@ def go_straight_to(space: Workspace, model_id: str, cut_id: str) -> str:
         job = straight_to(space.job, space.port.id, model, state, new_id, now_text())
     except Refused as error:
         return sentence(str(error))
-    space.apply(f"straight to cut {state.number} of {model.name}", job)
+    space.apply(tr("straight to cut {} of {}", state.number, model.name), job)
     if space.port is not None:
         space.look_at(space.port.cuts[-1].id)
     return ""
@@ -120,13 +121,13 @@ def go_straight_to(space: Workspace, model_id: str, cut_id: str) -> str:
 def stand_for(space: Workspace, names: str) -> str:
     """Let the last test of the cut looked at stand for ports named, or for none; a sentence where one is not there."""
     if space.real_cut is None or not space.real_cut.runs:
-        return "This cut has not been flowed: there is no test to stand for others."
+        return tr("This cut has not been flowed: there is no test to stand for others.")
     try:
         ports = ports_named(space.job.ports, names, space.port)
     except Refused as error:
         return sentence(str(error))
     job = let_stand_for(space.job, space.real_cut.runs[-1].id, tuple(p.id for p in ports))
-    space.apply(f"test stands for {', '.join(p.name for p in ports) or 'itself alone'}", job)
+    space.apply(tr("test stands for {}", ", ".join(p.name for p in ports) or tr("itself alone")), job)
     return ""
 
 
@@ -134,8 +135,12 @@ def choose_model_port(space: Workspace) -> None:
     """The port in hand is the model of its kind; or is it no longer by choice."""
     port = space.port
     if port is None or not port.of_head:
-        space.say("Only a port of the head can be its model.")
+        space.say(tr("Only a port of the head can be its model."))
         return
     chosen = port.id not in space.job.model_port_ids
-    said = f"{port.name} is the model of the {port.kind}s" if chosen else f"{port.name} is the model by choice no more"
+    said = (
+        tr("{} is the model of the {}s", port.name, port.kind)
+        if chosen
+        else tr("{} is the model by choice no more", port.name)
+    )
     space.apply(said, choose_model(space.job, port))

@@ -14,6 +14,7 @@ from ventrix.core.model.run import Reading
 from ventrix.core.quantity.refused import Refused
 from ventrix.records.book.tables import CHILDREN, NOUNS
 from ventrix.records.files.job_document import from_document, to_document
+from ventrix.words import tr
 from ventrix.workspace.ids import new_id, now_text
 from ventrix.workspace.workspace import Workspace
 
@@ -57,7 +58,7 @@ def take_out(space: Workspace, kind: type[Noun], noun_id: str, name: str, reason
         date=now_text(),
     )
     job = take_out_part(space.job, kind, noun_id)
-    space.apply(f"{name} into the bin", replace(job, bin=(*job.bin, binned)))
+    space.apply(tr("{} into the bin", name), replace(job, bin=(*job.bin, binned)))
 
 
 def put_back(space: Workspace, binned_id: str) -> None:
@@ -82,10 +83,10 @@ def put_back(space: Workspace, binned_id: str) -> None:
         job = put_in_part(space.job, binned.parent_id, parent_kind, field, binned.at, part)
     except KeyError:
         raise Refused("what it hung from is no longer there") from None
-    space.apply(f"{binned.name} put back", replace(job, bin=tuple(b for b in job.bin if b.id != binned_id)))
+    space.apply(tr("{} put back", binned.name), replace(job, bin=tuple(b for b in job.bin if b.id != binned_id)))
 
 
 def empty_bin(space: Workspace) -> None:
     """Let go of everything in the bin."""
     if space.job.bin:
-        space.apply("the bin emptied", replace(space.job, bin=()))
+        space.apply(tr("the bin emptied"), replace(space.job, bin=()))

@@ -15,6 +15,7 @@ from ventrix.core.quantity.refused import Refused
 from ventrix.records.book.book import Book
 from ventrix.records.files.layout import Conditions
 from ventrix.records.files.layout_reading import ReadRun
+from ventrix.words import tr
 from ventrix.workspace.ids import new_id, now_text
 from ventrix.workspace.new_job import new_job, new_port
 from ventrix.workspace.workspace import Workspace
@@ -100,12 +101,12 @@ def with_runs(
             id=new_id(),
             setup_id=setup.id,
             date=date or now_text(),
-            source=f"table {name}"[:120],
+            source=tr("table {}", name)[:120],
             readings=readings,
         )
         job = start_run(job, cut_id, flow, setup, None)
-    runs_said = f"{len(wanted)} run{'s' * (len(wanted) != 1)}"
-    return job, f"{runs_said}, {count} readings brought in from {name}."
+    runs_said = tr("{} run{}", len(wanted), "s" * (len(wanted) != 1))
+    return job, tr("{}, {} readings brought in from {}.", runs_said, count, name)
 
 
 def bring_in(
@@ -129,9 +130,9 @@ def bring_in(
     """
     if space is not None:
         job, words = with_runs(space.job, runs, goals, setups, name, date)
-        space.apply(f"table {name}"[:80], job, words)
+        space.apply(tr("table {}", name)[:80], job, words)
         return space
-    job = new_job(title or "New job")
+    job = new_job(title or tr("New job"))
     placed = default_goals(job, None, [replace(r, kind=g.kind) for r, g in zip(runs, goals, strict=True)])
     placed = [replace(p, left_out=g.left_out) for p, g in zip(placed, goals, strict=True)]
     job, words = with_runs(job, runs, placed, setups, name, date)

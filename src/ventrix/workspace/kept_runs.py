@@ -10,6 +10,7 @@ from ventrix.core.model.bench import Bench, same_name
 from ventrix.core.model.job import Job
 from ventrix.core.model.run import FlowRun, Mount, Reading, RungNote, SetUp, StepRecord
 from ventrix.records.bad_input import AlreadyThere
+from ventrix.words import tr
 from ventrix.workspace.ids import hours_since, new_id, now_text
 
 if TYPE_CHECKING:
@@ -68,7 +69,7 @@ class KeptRuns:
         for note in notes:
             job = add_rung_note(job, run.id, note)
         try:
-            self._space.apply(f"keep {lift_text}", add_reading(job, run.id, reading))
+            self._space.apply(tr("keep {}", lift_text), add_reading(job, run.id, reading))
         except AlreadyThere:
             self._space.look_for_changes()
             there = self._run_with(reading)
@@ -86,7 +87,7 @@ class KeptRuns:
         job, run = self._with_run(setup, mount_number, source)
         for reading in readings:
             job = add_reading(job, run.id, reading)
-        self._space.apply(f"paste {len(readings)} readings", job)
+        self._space.apply(tr("paste {} readings", len(readings)), job)
         return run
 
     def record_step(
@@ -94,14 +95,14 @@ class KeptRuns:
     ) -> FlowRun:
         """Record a step of preparing the bench with the run that the next reading goes to."""
         job, run = self._with_run(setup, mount_number, source)
-        what = f"skip {step.kind}" if step.skipped else step.kind
+        what = tr("skip {}", step.kind) if step.skipped else step.kind
         self._space.apply(what, add_step(job, run.id, step), benches=benches)
         return run
 
     def note_rung(self, setup: SetUp, mount_number: int, note: RungNote, lift_text: str, source: str) -> FlowRun:
         """Note something at a rung of the run that the next reading goes to."""
         job, run = self._with_run(setup, mount_number, source)
-        self._space.apply(f"note {note.kind} at {lift_text}", add_rung_note(job, run.id, note))
+        self._space.apply(tr("note {} at {}", note.kind, lift_text), add_rung_note(job, run.id, note))
         return run
 
     def _with_run(self, setup: SetUp, mount_number: int, source: str) -> tuple[Job, FlowRun]:

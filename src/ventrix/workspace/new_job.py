@@ -10,6 +10,7 @@ from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.job import Job
 from ventrix.core.model.kinds import JobState, PartState, Use
 from ventrix.core.model.noun import Direction
+from ventrix.words import tr
 from ventrix.workspace.ids import new_id
 
 KINDS: Final[tuple[Direction, ...]] = ("intake", "exhaust")
@@ -54,7 +55,7 @@ def _valves(per_cylinder: int | None, kind: Direction) -> int:
 
 def new_port(name: str, kind: Direction) -> Port:
     """A port as received."""
-    return Port(id=new_id(), name=name, kind=kind, cuts=(Cut(id=new_id(), number=0, name="as received"),))
+    return Port(id=new_id(), name=name, kind=kind, cuts=(Cut(id=new_id(), number=0, name=tr("as received")),))
 
 
 def next_of_its_kind(job: Job, titles: set[str]) -> Job:
@@ -68,7 +69,7 @@ def next_of_its_kind(job: Job, titles: set[str]) -> Job:
             faults=(),
             faults_looked_at=None,
             slips=(),
-            cuts=(Cut(id=new_id(), number=0, name="as received"),),
+            cuts=(Cut(id=new_id(), number=0, name=tr("as received")),),
         )
         for p in job.ports
     )

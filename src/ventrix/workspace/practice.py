@@ -36,10 +36,11 @@ from ventrix.core.quantity.units import from_si, to_si
 from ventrix.records.bad_input import InputError
 from ventrix.records.book.book import Book, default_book_path
 from ventrix.records.files.practice_document import PracticeAct, PracticeDocument, read_practice, write_practice
+from ventrix.words import tr
 from ventrix.workspace.ids import now_text
 from ventrix.workspace.workspace import Workspace
 
-CLAY_ALONE: Final = "in practice clay is the only trial: look at the cut itself to flow it"
+CLAY_ALONE: Final = tr("in practice clay is the only trial: look at the cut itself to flow it")
 FEWEST: Final = 6  # lifts of a live test that counts as one
 BY_EYE: Final = 0.5e-3  # m: what a pass without a depth is taken for
 FOLDER: Final = "practice"
@@ -100,7 +101,7 @@ class PracticeAtWork:
         try:
             folder.mkdir(parents=True, exist_ok=True)
         except OSError as error:
-            raise InputError(f"cannot be made: {error.strerror or error}", file=str(folder)) from None
+            raise InputError(tr("cannot be made: {}", error.strerror or error), file=str(folder)) from None
         write_practice(document, path)
         return found
 
@@ -168,7 +169,7 @@ class PracticeAtWork:
         if self.over:
             raise Refused("this practice has its result: its truth is open. Begin another seed")
         if not self.practice.fits(act):
-            raise OwnersClock(f"the owner's {self.practice.hours:g} hours are over: see the result in Practice")
+            raise OwnersClock(tr("the owner's {:g} hours are over: see the result in Practice", self.practice.hours))
         document = self.document.model_copy(update={"acts": [*self.document.acts, _written(act)]})
         write_practice(document, self.path)
         self.document = document
@@ -189,7 +190,7 @@ class PracticeAtWork:
             return self._flow_clay(space, space.trial)
         self.take_in(space)  # nothing that was cut is left out of the test
         done = self.do(Act("flow", port=self.port_of(space)))
-        space.apply("a flow test", with_flow(space.job, self.practice, done, now_text()))
+        space.apply(tr("a flow test"), with_flow(space.job, self.practice, done, now_text()))
         return done
 
     def _own(self, space: Workspace) -> None:
@@ -203,7 +204,7 @@ class PracticeAtWork:
             raise Refused("clay needs its place ({}) and how much of the section it takes", ", ".join(_PLACES))
         which = self.port_of(space)
         done = self.do(Act("clay", _PLACES[trial.place], record=trial.id, area=trial.area_taken, port=which))
-        space.apply("a flow test with clay", with_flow(space.job, self.practice, done, now_text(), trial.id))
+        space.apply(tr("a flow test with clay"), with_flow(space.job, self.practice, done, now_text(), trial.id))
         return done
 
     def port_of(self, space: Workspace) -> int:
@@ -278,7 +279,7 @@ class PracticeAtWork:
             port, metal = space.job.ports[n], self.practice.ports[n]
             cuts = tuple(as_measured(_timed(c, work, done.minutes), metal) if c.id == cut.id else c for c in port.cuts)
             job = edit_port(space.job, port.id, partial(replace, cuts=cuts))
-            space.apply("measured after the pass", job)
+            space.apply(tr("measured after the pass"), job)
         self.put_on_bench(space)  # whatever was cut on others
         return found
 
@@ -287,7 +288,7 @@ class PracticeAtWork:
         if not self.document.asked:
             self._own(space)
             self._write(asked=True)
-            space.apply("what the owner says", told_by_owner(space.job, self.head))
+            space.apply(tr("what the owner says"), told_by_owner(space.job, self.head))
         return self.head.owner
 
     def finish(self) -> None:

@@ -8,6 +8,7 @@ from typing import Any
 
 from ventrix.core.model.job import Job
 from ventrix.records.book.book import Book
+from ventrix.words import tr
 from ventrix.workspace.new_job import next_of_its_kind
 from ventrix.workspace.workspace import Workspace
 
@@ -52,7 +53,7 @@ class Shelf:
             return None
         done = self._done[-1]
         space = self._space(done.job_id)
-        space.apply(f"undo: {done.name}", replace(space.job, **done.before))
+        space.apply(tr("undo: {}", done.name), replace(space.job, **done.before))
         self._done.pop()
         return done.name
 

@@ -18,6 +18,7 @@ from ventrix.core.planning.own_record import OwnRecord, own_record
 from ventrix.core.planning.reflow import reflow_time
 from ventrix.core.quantity.units import from_si
 from ventrix.records.book.index import Index
+from ventrix.words import tr
 
 if TYPE_CHECKING:
     from ventrix.core.castings.casting_file import Casting
@@ -130,9 +131,9 @@ class ShopFigures:
             and (e.cylinders, e.material) == (job.cylinders, job.material)
         ]  # fmt: skip
         if not like:
-            return "No finished head in the book is like this one."
+            return tr("No finished head in the book is like this one.")
         low, high = (from_si(v, "h") for v in (min(like), max(like)))
-        return f"{len(like)} like it: {low:.0f} to {high:.0f} h."
+        return tr("{} like it: {:.0f} to {:.0f} h.", len(like), low, high)
 
     def record(self) -> OwnRecord:
         """How the plan has done, and what flowing again takes, over every job of the book."""

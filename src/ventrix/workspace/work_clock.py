@@ -10,6 +10,7 @@ from ventrix.core.edits.cuts import add_operation, edit_cut
 from ventrix.core.model.cut import Cut, Operation, Work
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import tidy
+from ventrix.words import tr
 from ventrix.workspace.ids import hours_since, new_id, now_text
 
 if TYPE_CHECKING:
@@ -44,7 +45,7 @@ class WorkClock:
         work = Operation(
             id=new_id(), kind=kind, works=works, started_at=now_text(), date=now_text(), at=now_text(), stage=stage
         )
-        self._space.apply("start the clock", add_operation(self._space.job, cut.id, work))
+        self._space.apply(tr("start the clock"), add_operation(self._space.job, cut.id, work))
         self._ticking = work.id, time.monotonic()
 
     def seconds(self) -> float | None:
@@ -80,6 +81,6 @@ class WorkClock:
             cut.id,
             lambda c: replace(c, operations=tuple(done if o.id == op.id else o for o in c.operations)),
         )
-        self._space.apply("stop the clock", job)
+        self._space.apply(tr("stop the clock"), job)
         self._ticking = None
         return ran

@@ -16,6 +16,7 @@ from ventrix.records.bad_input import ActGone, BookError
 from ventrix.records.book.acts import Act, new_act
 from ventrix.records.book.book import Book
 from ventrix.records.book.merging import merged, shared
+from ventrix.words import tr
 from ventrix.workspace.ids import now_text
 from ventrix.workspace.kept_runs import KeptRuns
 from ventrix.workspace.new_job import new_job
@@ -139,7 +140,7 @@ class Workspace:
     def _commit(self, state: State, act: Act | None = None, undone: str = "") -> None:
         """Store a state, brought together with what another window wrote meanwhile; then take it as ours."""
         if self._writing:
-            raise BookError("the book is still waiting for the edit before this one")
+            raise BookError(tr("the book is still waiting for the edit before this one"))
         had = {b.id: b for b in self.benches}
         has = {b.id: b for b in state.benches}
         ids = list(dict.fromkeys((*had, *has)))
@@ -171,11 +172,11 @@ class Workspace:
         try:
             job = shared(self.job, self.book.load(self.job.id, follow=True)) if job_changed else self.job
         except KeyError:
-            raise BookError("this job was taken out of the book in another window") from None
+            raise BookError(tr("this job was taken out of the book in another window")) from None
         had = {b.id: b for b in self.benches}
         benches = tuple(shared(had[b.id], b) if b.id in had else b for b in self.book.benches(follow=True))
         self._take(job, benches)
-        self.said = "Brought up to date: another window changed this job."
+        self.said = tr("Brought up to date: another window changed this job.")
         self._tell(Told.JOB, Told.SAID)
         return True
 
@@ -213,7 +214,7 @@ class Workspace:
             raise
         self._undone.append(self._turn_back(edit, undone=edit.act.id if edit.act is not None else ""))
         self._done.pop()
-        self.said = f"Undone: {edit.name}."
+        self.said = tr("Undone: {}.", edit.name)
         self._tell(Told.JOB, Told.SAID)
         return True
 
@@ -224,7 +225,7 @@ class Workspace:
         edit = self._undone[-1]
         self._done.append(self._turn_back(edit, act=edit.act))
         self._undone.pop()
-        self.said = f"Done again: {edit.name}."
+        self.said = tr("Done again: {}.", edit.name)
         self._tell(Told.JOB, Told.SAID)
         return True
 
@@ -317,8 +318,8 @@ class Workspace:
         runs = findings.claims_of(cut, port) if claimed else findings.runs_of(cut, port)
         if not runs:
             return False
-        whose = f"claimed by {runs[-1].claimed}, " if claimed else ""
-        self.other = OtherSide(f"{whose}{job.title}, {port.name}, cut {cut.number} {cut.name}", runs)
+        whose = tr("claimed by {}, ", runs[-1].claimed) if claimed else ""
+        self.other = OtherSide(tr("{}{}, {}, cut {} {}", whose, job.title, port.name, cut.number, cut.name), runs)
         self._tell(Told.SELECTION)
         return True
 

@@ -13,6 +13,7 @@ from ventrix.bench.drivers.text_lines import TextFormat, open_serial
 from ventrix.bench.links.tcp import TcpLink, host_and_port
 from ventrix.core.model.bench import Bench, ElementKind
 from ventrix.core.quantity.refused import Refused
+from ventrix.words import tr
 
 if TYPE_CHECKING:
     from ventrix.bench.simulator.practice.play import Practice
@@ -31,7 +32,7 @@ class Chosen(NamedTuple):
 def over_tcp(host: str, port: int, element: ElementKind = "flow") -> Chosen:
     """A bench that answers SCPI at an address."""
     return Chosen(
-        lambda: ScpiBench(TcpLink(host, port), element), f"connecting to {host} port {port}", f"{host}:{port}"
+        lambda: ScpiBench(TcpLink(host, port), element), tr("connecting to {} port {}", host, port), f"{host}:{port}"
     )
 
 
@@ -41,7 +42,7 @@ def over_serial(device: str, shape: TextFormat) -> Chosen:
     if not device.strip():
         raise Refused("which device? as in /dev/ttyUSB0")
     device = device.strip()
-    return Chosen(lambda: open_serial(device, shape), f"listening on {device}", device)
+    return Chosen(lambda: open_serial(device, shape), tr("listening on {}", device), device)
 
 
 def simulated(
@@ -56,7 +57,7 @@ def simulated(
     bench = SimulatedBench(time.monotonic, seed) if practice is None else PracticeBench(time.monotonic, practice)
     server = closing.enter_context(running(bench))
     meters = None if practice is None else ()  # its heads have no swirl and no probe
-    return Chosen(lambda: ScpiBench(TcpLink(HOST, server.port), element, meters), "starting the simulated bench")
+    return Chosen(lambda: ScpiBench(TcpLink(HOST, server.port), element, meters), tr("starting the simulated bench"))
 
 
 BY_LINK: Final[dict[str, Callable[[Bench, ExitStack], Chosen]]] = {

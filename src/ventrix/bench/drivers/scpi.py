@@ -11,6 +11,7 @@ from ventrix.core.model.bench import ElementKind
 from ventrix.core.model.kinds import TraverseKind
 from ventrix.core.model.noun import Direction
 from ventrix.core.quantity.units import from_si, to_si
+from ventrix.words import tr
 
 SIMULATOR = "Simulated bench"
 # What is asked for the main reading, and its unit, by the kind of flow element.
@@ -51,9 +52,9 @@ class ScpiBench:
         try:
             value = float(answer)
         except ValueError:
-            raise LinkError(f"the bench answered '{answer[:40]}' to {query}") from None
+            raise LinkError(tr("the bench answered '{}' to {}", answer[:40], query)) from None
         if not math.isfinite(value) or abs(value) >= 9.9e37:  # SCPI-99: 9.91E37 is not a number
-            raise LinkError(f"the bench has no value for {query}")
+            raise LinkError(tr("the bench has no value for {}", query))
         return to_si(value, unit)
 
     def sample(self, time: float) -> Sample:
@@ -73,7 +74,9 @@ class ScpiBench:
         )
         told = self._link.ask("*IDN?")
         if told != self.identity:
-            raise OutOfStep(f"answers are out of step ('{told[:40]}' to *IDN?): readings are dropped until in step")
+            raise OutOfStep(
+                tr("answers are out of step ('{}' to *IDN?): readings are dropped until in step", told[:40])
+            )
         return found
 
     def set_pressure(self, pressure: float) -> None:
@@ -118,7 +121,7 @@ class ScpiBench:
         error = self._link.ask("SYST:ERR?")
         code, _, text = error.partition(",")
         if code.strip() != "0":
-            raise LinkError(f"the bench refused {command}: {text.strip().strip(chr(34))}")
+            raise LinkError(tr("the bench refused {}: {}", command, text.strip().strip(chr(34))))
 
     def interrupt(self) -> None:
         """From another thread: end a wait for an answer."""

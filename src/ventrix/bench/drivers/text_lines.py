@@ -18,6 +18,7 @@ from ventrix.bench.drivers.sample import Sample
 from ventrix.bench.links.tcp import LinkError
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import to_si, unit
+from ventrix.words import tr
 
 LONGEST_LINE: Final = 400  # bytes: a longer one is nobody's line
 SILENCE: Final = 1.2  # s without one good line before the wire is called silent
@@ -141,7 +142,7 @@ class TextBench:
         self._first = True  # reading begins in the middle of a line
         self.passed_over = 0
         self.last_lines: deque[str] = deque(maxlen=8)
-        self.identity = f"lines on {name}"
+        self.identity = tr("lines on {}", name)
 
     def sample(self, time: float) -> Sample:
         """The newest good line there is, with the time it came at; lines before it are past. Waits for one.
@@ -164,25 +165,25 @@ class TextBench:
                 if newest is not None:  # it sends faster than anyone reads
                     return newest
                 raise LinkError(self._silent())
-        raise LinkError(f"{self._name} was given up")
+        raise LinkError(tr("{} was given up", self._name))
 
     def _silent(self) -> str:
         if self.passed_over and self.last_lines:
-            return f"{self._name} sends lines that are not the bench's, the last '{self.last_lines[-1][:40]}'"
-        return f"{self._name} is silent: no line for {SILENCE:g} seconds"
+            return tr("{} sends lines that are not the bench's, the last '{}'", self._name, self.last_lines[-1][:40])
+        return tr("{} is silent: no line for {:g} seconds", self._name, SILENCE)
 
     def _waiting(self) -> int:
         try:
             return self._stream.in_waiting
         except OSError as error:
-            raise LinkError(f"{self._name} was unplugged ({_plain(error)})") from None
+            raise LinkError(tr("{} was unplugged ({})", self._name, _plain(error))) from None
 
     def _arrived(self) -> list[str]:
         """Whole lines that have come, everything that lies ready read at once."""
         try:
             got = self._stream.read(min(max(self._waiting(), 1), MOST_AT_ONCE))
         except OSError as error:
-            raise LinkError(f"{self._name} was unplugged ({_plain(error)})") from None
+            raise LinkError(tr("{} was unplugged ({})", self._name, _plain(error))) from None
         self._rest += got
         *whole, self._rest = self._rest.split(b"\n")
         if len(self._rest) > LONGEST_LINE:
@@ -209,7 +210,7 @@ def open_serial(device: str, shape: TextFormat) -> TextBench:
     try:
         port = serial.Serial(device, shape.speed, timeout=0.1, exclusive=True)
     except (OSError, ValueError) as error:
-        raise LinkError(f"{device} cannot be opened ({_plain(error)})") from None
+        raise LinkError(tr("{} cannot be opened ({})", device, _plain(error))) from None
     return TextBench(port, shape, device)
 
 

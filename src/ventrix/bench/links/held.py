@@ -11,6 +11,7 @@ from pathlib import Path
 from typing import Final
 
 from ventrix.bench.links.tcp import LinkError
+from ventrix.words import tr
 
 PROCESSES: Final = Path("/proc")
 LONGEST_NAME: Final = 200  # characters of what a holder says of itself
@@ -38,7 +39,7 @@ def take_hold(address: str) -> Hold:
     """
     holder = _who_has_open(address) if address.startswith("/") else ""
     if holder:
-        raise LinkError(f"{address} is held by {holder}: end that first")
+        raise LinkError(tr("{} is held by {}: end that first", address, holder))
     path = _record_of(address)
     try:
         file = os.open(path, os.O_RDWR | os.O_CREAT | os.O_CLOEXEC, 0o600)
@@ -49,7 +50,7 @@ def take_hold(address: str) -> Hold:
     except BlockingIOError:
         said = os.read(file, LONGEST_NAME).decode("utf-8", errors="replace").strip()
         os.close(file)
-        raise LinkError(f"{address} is held by {said or 'another Ventrix'}: end that first") from None
+        raise LinkError(tr("{} is held by {}: end that first", address, said or tr("another Ventrix"))) from None
     os.ftruncate(file, 0)
     os.write(file, f"another Ventrix (process {os.getpid()}) since {datetime.now():%H:%M}\n".encode())
     return Hold(file)
@@ -69,7 +70,7 @@ def _who_has_open(device: str) -> str:
             continue
         try:
             if any(os.path.realpath(each) == wanted for each in (process / "fd").iterdir()):
-                return f"{(process / 'comm').read_text('utf-8', 'replace').strip()} (process {process.name})"
+                return tr("{} (process {})", (process / "comm").read_text("utf-8", "replace").strip(), process.name)
         except OSError:
             continue  # another user's, or over by now
     return ""

@@ -9,6 +9,7 @@ from types import TracebackType
 from typing import Final, Protocol
 
 from ventrix.core.quantity.refused import Refused
+from ventrix.words import tr
 
 LONGEST_ANSWER = 4096  # bytes
 
@@ -53,7 +54,7 @@ class TcpLink:
         try:
             self._socket = socket.create_connection((host, port), timeout=timeout)
         except (OSError, UnicodeError) as error:
-            raise LinkError(f"no bench answers at {host} port {port} ({_why(error)})") from None
+            raise LinkError(tr("no bench answers at {} port {} ({})", host, port, _why(error))) from None
         self._rest = b""
         self._timeout = timeout
 
@@ -61,30 +62,30 @@ class TcpLink:
         try:
             self._socket.sendall(line.encode("ascii") + b"\n")
         except OSError as error:
-            raise LinkError(f"the link to the bench broke ({_why(error)})") from None
+            raise LinkError(tr("the link to the bench broke ({})", _why(error))) from None
 
     def ask(self, line: str) -> str:
         """The answer to a query. OutOfStep where something is in the wire that belongs to no question."""
         stray = self._stray()
         if stray:
             raise OutOfStep(
-                f"an answer came that nobody asked for ('{stray[:40]}'): readings are dropped until in step"
+                tr("an answer came that nobody asked for ('{}'): readings are dropped until in step", stray[:40])
             )
         self.write(line)
         while b"\n" not in self._rest:
             if len(self._rest) > LONGEST_ANSWER:
-                raise LinkError("the bench sends without end: this is not a bench we can read")
+                raise LinkError(tr("the bench sends without end: this is not a bench we can read"))
             try:
                 got = self._socket.recv(4096)
             except OSError as error:
-                raise LinkError(f"the bench does not answer ({_why(error)})") from None
+                raise LinkError(tr("the bench does not answer ({})", _why(error))) from None
             if not got:
-                raise LinkError("the bench closed the link")
+                raise LinkError(tr("the bench closed the link"))
             self._rest += got
         answer, _, self._rest = self._rest.partition(b"\n")
         if self._rest:
             self._rest = b""
-            raise OutOfStep(f"two answers came to {line}: readings are dropped until in step")
+            raise OutOfStep(tr("two answers came to {}: readings are dropped until in step", line))
         return answer.decode("ascii", errors="replace").strip()
 
     def _stray(self) -> str:
@@ -95,7 +96,7 @@ class TcpLink:
             found += self._what_waits(100 * LONGEST_ANSWER)
             self._socket.settimeout(self._timeout)
         except OSError as error:
-            raise LinkError(f"the link to the bench broke ({_why(error)})") from None
+            raise LinkError(tr("the link to the bench broke ({})", _why(error))) from None
         return found.decode("ascii", errors="replace").strip()
 
     def _what_waits(self, most: int) -> bytes:
@@ -128,8 +129,8 @@ class TcpLink:
 
 def _why(error: OSError | UnicodeError) -> str:
     if isinstance(error, TimeoutError):
-        return "timed out"
-    return "no such machine" if isinstance(error, UnicodeError) else (error.strerror or str(error)).lower()
+        return tr("timed out")
+    return tr("no such machine") if isinstance(error, UnicodeError) else (error.strerror or str(error)).lower()
 
 
 _LABEL = re.compile(r"[A-Za-z0-9_](?:[A-Za-z0-9_-]{0,61}[A-Za-z0-9_])?")

@@ -18,6 +18,7 @@ import numpy as np
 from ventrix.bench.drivers.sample import Sample
 from ventrix.bench.procedure.lift_plan import Rung
 from ventrix.core.quantity.refused import Refused
+from ventrix.words import tr
 
 WINDOW: Final = 3.0  # s of samples that a kept reading is the mean of
 FEWEST_SAMPLES: Final = 8
@@ -337,18 +338,18 @@ class FlowTest:
         before it is stored: see `mark`."""
         phase = self.phase
         if phase is Phase.DONE:
-            return Refusal("The plan is done. R repeats the last lift.")
+            return Refusal(tr("The plan is done. R repeats the last lift."))
         if phase is Phase.KEPT:
-            return Refusal("Kept already. Set the next lift, or press R to repeat this one.")
+            return Refusal(tr("Kept already. Set the next lift, or press R to repeat this one."))
         if phase is Phase.SET:
-            return Refusal("No reading at this lift yet: set the valve first.")
+            return Refusal(tr("No reading at this lift yet: set the valve first."))
         if phase is Phase.PRESSURE and self.out_of_breath:
-            return Refusal("The blower is out of breath. Press twice to take this lift at its own pressure.")
+            return Refusal(tr("The blower is out of breath. Press twice to take this lift at its own pressure."))
         if phase is Phase.PRESSURE:
-            word = "low: raise it" if self.pressure_error < 0 else "high: lower it"
-            return Refusal(f"Pressure is {word} first.")
+            word = tr("low: raise it") if self.pressure_error < 0 else tr("high: lower it")
+            return Refusal(tr("Pressure is {} first.", word))
         if phase is Phase.WAIT and not unsteady:
-            return Refusal("Not steady yet. Press twice, or U, to keep it as unsteady.")
+            return Refusal(tr("Not steady yet. Press twice, or U, to keep it as unsteady."))
         assert self.rung is not None
         flow = np.array([s.flow for s in self._samples])
         pressure = float(np.mean([s.pressure for s in self._samples]))
@@ -374,10 +375,10 @@ class FlowTest:
         """A figure that was read off by eye, in the measure of the element, at the rung it was begun at (else the one
         stood on); the plan moves on once it is marked."""
         if flow <= 0:
-            return Refusal("The flow must be above zero.")
+            return Refusal(tr("The flow must be above zero."))
         at = rung or self.rung
         if at is None:
-            return Refusal("The plan is done. R repeats the last lift.")
+            return Refusal(tr("The plan is done. R repeats the last lift."))
         return Kept(at, flow, pressure, None, None, swirl=swirl, typed=True)
 
     def storing(self, kept: Kept | None) -> None:

@@ -11,6 +11,7 @@ from typing import Final, NamedTuple
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import parse_quantity
 from ventrix.core.runs.lifts import as_thousandths
+from ventrix.words import tr
 
 MOST_RUNGS: Final = 60
 GRAIN: Final = 1e6  # rungs closer than a micrometre are one
@@ -102,5 +103,5 @@ def lifts_in_words(lifts: Sequence[float], text: object) -> str:
     assert callable(text)
     steps = {round((b - a) * GRAIN) for a, b in pairwise(lifts)}
     if len(lifts) > 2 and max(steps) - min(steps) <= 1:
-        return f"{text(lifts[0])} to {text(lifts[-1])} by {text(lifts[1] - lifts[0])}"
+        return tr("{} to {} by {}", text(lifts[0]), text(lifts[-1]), text(lifts[1] - lifts[0]))
     return ", ".join(text(x) for x in lifts)

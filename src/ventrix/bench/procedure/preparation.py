@@ -15,6 +15,7 @@ from ventrix.bench.drivers.sample import Sample
 from ventrix.bench.procedure.flow_procedure import PRESSURE_WINDOW, Refusal
 from ventrix.core.model.kinds import StepKind
 from ventrix.core.quantity.words import number_text
+from ventrix.words import tr
 
 WINDOW: Final = 3.0  # s of samples that a figure is the mean of
 WARM_BLOCK: Final = 5.0  # s of samples in one look at the repeated point
@@ -35,14 +36,16 @@ TITLES: Final = {
     StepKind.OPEN_PORT: "OPEN PORT",
 }
 SAYS: Final = {
-    StepKind.WARM_UP: "Blower on, one lift, pressure set: leave it until the reading stands still.",
-    StepKind.ZERO: "Blower off: the manometer must read zero.",
-    StepKind.LEAK: "Valve shut and the port opening sealed, at test pressure: what still flows is the bench's leak.",
-    StepKind.SEAT_LEAK: "Valve shut, opening free: what the seat lets through. Recorded, never taken off.",
-    StepKind.PLATE: "The reference plate in place of the head, at test pressure.",
-    StepKind.OPEN_PORT: "Valve out, guide plugged, same entry, at test pressure: it tells valve and port apart.",
+    StepKind.WARM_UP: tr("Blower on, one lift, pressure set: leave it until the reading stands still."),
+    StepKind.ZERO: tr("Blower off: the manometer must read zero."),
+    StepKind.LEAK: tr(
+        "Valve shut and the port opening sealed, at test pressure: what still flows is the bench's leak."
+    ),
+    StepKind.SEAT_LEAK: tr("Valve shut, opening free: what the seat lets through. Recorded, never taken off."),
+    StepKind.PLATE: tr("The reference plate in place of the head, at test pressure."),
+    StepKind.OPEN_PORT: tr("Valve out, guide plugged, same entry, at test pressure: it tells valve and port apart."),
 }
-WHERE_TO_LOOK: Final = (
+WHERE_TO_LOOK: Final = tr(
     "Look at the clay or gasket under the head, the plug, the guide and the opener's stem, then hoses and lids: "
     "soapy water or a hand with a thread finds it."
 )
@@ -175,36 +178,36 @@ class Preparation:
         """Record this step from the last seconds, or from a figure read off by eye."""
         step = self.step
         if step is None:
-            return Refusal("The bench is prepared.")
+            return Refusal(tr("The bench is prepared."))
         if typed is not None:
             return self._settle(step, typed, None)
         live = self.live
         if live is None:
-            return Refusal("No reading yet.")
+            return Refusal(tr("No reading yet."))
         if step is StepKind.WARM_UP:
             return self._warm(self.drift)
         if self.share < 1:
-            return Refusal("Wait: three seconds of readings are needed.")
+            return Refusal(tr("Wait: three seconds of readings are needed."))
         if self.pressure_wanted:
-            word = "low: raise it" if live[1] < (self.test_pressure or 0) else "high: lower it"
-            return Refusal(f"Pressure is {word} first.")
+            word = tr("low: raise it") if live[1] < (self.test_pressure or 0) else tr("high: lower it")
+            return Refusal(tr("Pressure is {} first.", word))
         if step in (StepKind.LEAK, StepKind.SEAT_LEAK) and (self._samples[-1].lift or 0.0) > SHUT:
-            return Refusal("The valve is open: shut it first.")
+            return Refusal(tr("The valve is open: shut it first."))
         return self._settle(step, *live)
 
     def _warm(self, drift: float | None) -> StepDone | Refusal:
         if drift is None or len(self._looks) <= WARM_APART:
-            return Refusal("Wait: a warm bench is seen over twenty seconds at one lift and pressure.")
+            return Refusal(tr("Wait: a warm bench is seen over twenty seconds at one lift and pressure."))
         if abs(drift) > WARM_LIMIT:
             said = number_text(100 * drift, 1, sign=True)
-            return Refusal(f"Still drifting, {said} % in the last looks. Leave it running, or skip with a reason.")
+            return Refusal(tr("Still drifting, {} % in the last looks. Leave it running, or skip with a reason.", said))
         return self._done(StepDone(StepKind.WARM_UP, drift=drift))
 
     def _settle(self, step: StepKind, flow: float, pressure: float | None) -> StepDone | Refusal:
         if step is StepKind.WARM_UP:
             self._looks.append(flow)
             if len(self._looks) < 2:
-                return Refusal("Read the same lift again in a minute and type it: two readings show the drift.")
+                return Refusal(tr("Read the same lift again in a minute and type it: two readings show the drift."))
             drift = self._looks[-1] / self._looks[-2] - 1 if self._looks[-2] else 1.0
             self._looks = self._looks * (WARM_APART + 1)
             found = self._warm(drift)
@@ -214,25 +217,25 @@ class Preparation:
         if step is StepKind.ZERO:
             offset = flow if pressure is None else pressure  # typed: what the manometer shows
             if abs(offset) > ZERO_LIMIT:
-                return Refusal("The manometer does not read zero: zero it, then read it again.")
+                return Refusal(tr("The manometer does not read zero: zero it, then read it again."))
             return self._done(StepDone(step, pressure=offset))
         if flow < 0:
-            return Refusal("The reading must not be negative.")
+            return Refusal(tr("The reading must not be negative."))
         notes: list[str] = []
         smallest = self.smallest_flow
         if step is StepKind.LEAK and smallest is not None and flow > LEAK_SHARE * smallest:
-            notes.append(f"The leak is {100 * flow / smallest:.0f} % of the smallest reading. {WHERE_TO_LOOK}")
+            notes.append(tr("The leak is {:.0f} % of the smallest reading. {}", 100 * flow / smallest, WHERE_TO_LOOK))
         if step in (StepKind.PLATE, StepKind.OPEN_PORT) and flow == 0:
-            return Refusal("The reading must be above zero.")
+            return Refusal(tr("The reading must be above zero."))
         return self._done(StepDone(step, flow, pressure, None, tuple(notes), out_of_limits=bool(notes)))
 
     def skip(self, reason: str) -> StepSkipped | Refusal:
         """Leave this step out, with a reason."""
         step = self.step
         if step is None:
-            return Refusal("The bench is prepared.")
+            return Refusal(tr("The bench is prepared."))
         if not reason.strip():
-            return Refusal("Say why it is skipped: the run remembers it.")
+            return Refusal(tr("Say why it is skipped: the run remembers it."))
         skipped = StepSkipped(step, reason.strip())
         self.outcomes.append(skipped)
         self._next()

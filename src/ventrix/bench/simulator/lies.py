@@ -9,6 +9,7 @@ import numpy as np
 from ventrix.bench.simulator.physics import SimulatedPort
 from ventrix.core.formulas.valve import lift_ratio
 from ventrix.core.quantity.units import INCH
+from ventrix.words import tr
 
 
 class Lie(Enum):
@@ -25,14 +26,14 @@ class Lie(Enum):
 
 
 WORDS = {
-    Lie.RANGE: "ranges read differently near their ends",
-    Lie.WARM_UP: "cold: reads low, and drifts for some minutes",
-    Lie.LEAK: "the head's seal leaks",
-    Lie.OFF_CENTRE: "head off centre: unshrouds the valve, reads high",
-    Lie.BARE: "bare entry in place of the radius: reads low",
-    Lie.DIAL: "dial zero three thousandths out",
-    Lie.BLOWER: "tired blower: out of breath early",
-    Lie.OTHER_BENCH: "a second bench: reads high, more so at high flow",
+    Lie.RANGE: tr("ranges read differently near their ends"),
+    Lie.WARM_UP: tr("cold: reads low, and drifts for some minutes"),
+    Lie.LEAK: tr("the head's seal leaks"),
+    Lie.OFF_CENTRE: tr("head off centre: unshrouds the valve, reads high"),
+    Lie.BARE: tr("bare entry in place of the radius: reads low"),
+    Lie.DIAL: tr("dial zero three thousandths out"),
+    Lie.BLOWER: tr("tired blower: out of breath early"),
+    Lie.OTHER_BENCH: tr("a second bench: reads high, more so at high flow"),
 }
 DIAL_ERROR = 0.003 * INCH
 WARM_TIME = 90.0  # s

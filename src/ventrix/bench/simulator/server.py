@@ -15,6 +15,7 @@ from ventrix.bench.simulator.scpi_syntax import OPERATION_COMPLETE, Headers, Sta
 from ventrix.core.model.noun import Direction
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si, parse_number, to_si
+from ventrix.words import tr
 
 HOST = "127.0.0.1"
 IDENTITY = "Ventrix,Simulated bench,0,1"
@@ -184,5 +185,5 @@ def running(bench: SimulatedBench, port: int = 0) -> Iterator[BenchServer]:
 def serve_forever(port: int, seed: int) -> None:
     """Serve until interrupted, saying where."""
     with BenchServer(port, SimulatedBench(time.monotonic, seed)) as server:
-        print(f"simulated bench on {HOST} port {server.port}; end it with Ctrl+C", flush=True)
+        print(tr("simulated bench on {} port {}; end it with Ctrl+C", HOST, server.port), flush=True)
         server.serve_forever(poll_interval=0.1)

@@ -9,6 +9,7 @@ import numpy as np
 from ventrix.core.air.traverse import Field
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.words import percent_text
+from ventrix.words import tr
 
 FLUX_FLAG: Final = 0.10
 
@@ -23,7 +24,7 @@ def flux_note(field: Field, flow: float) -> tuple[float, str | None]:
     if abs(off) <= FLUX_FLAG:
         return off, None
     told = percent_text(off, 0, sign=True)
-    return off, f"speeds times area are {told} off the flow: over 10 %, check the section's size and the probe"
+    return off, tr("speeds times area are {} off the flow: over 10 %, check the section's size and the probe", told)
 
 
 class PointChange(NamedTuple):

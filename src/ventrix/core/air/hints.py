@@ -15,6 +15,7 @@ from ventrix.core.model.job import Job
 from ventrix.core.model.traverse import Observation
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.words import percent_text
+from ventrix.words import tr
 
 
 def balance_sentences(field: Field) -> list[str]:
@@ -29,7 +30,9 @@ def balance_sentences(field: Field) -> list[str]:
         doubt = 1.96 * float(np.hypot(*(np.mean(field.uncertainty),) * 2)) / max(b, 1e-9)
         less = 1 - a / b
         if less > doubt:
-            said.append(f"The {slow} carries {percent_text(less, 0)} less than the {fast} at the {field.station}.")
+            said.append(
+                tr("The {} carries {} less than the {} at the {}.", slow, percent_text(less, 0), fast, field.station)
+            )
     return said
 
 
@@ -38,13 +41,13 @@ def evenness_sentence(field: Field) -> str:
     u, v = field.centre
     where = []
     if abs(v) > 0.05:
-        where.append(f"{abs(v) * 50:.0f} % towards the {'roof' if v > 0 else 'floor'}")
+        where.append(tr("{:.0f} % towards the {}", abs(v) * 50, "roof" if v > 0 else "floor"))
     if abs(u) > 0.05:
-        where.append(f"{abs(u) * 50:.0f} % towards the {'right' if u > 0 else 'left'}")
-    centre = " and ".join(where) or "in the middle"
+        where.append(tr("{:.0f} % towards the {}", abs(u) * 50, "right" if u > 0 else "left"))
+    centre = " and ".join(where) or tr("in the middle")
     ratio = field.fastest_over_slowest
-    times = f"fastest over slowest {ratio:.2f}" if np.isfinite(ratio) else "some air does not move"
-    return f"Spread {percent_text(field.spread, 0)}, {times}, centre of flow {centre}."
+    times = tr("fastest over slowest {:.2f}", ratio) if np.isfinite(ratio) else tr("some air does not move")
+    return tr("Spread {}, {}, centre of flow {}.", percent_text(field.spread, 0), times, centre)
 
 
 def dead_places(field: Field) -> tuple[str, ...]:
@@ -105,14 +108,16 @@ def engine_speeds(job: Job, port: Port, field: Field) -> EngineSpeeds | None:
 def local_limit_sentences(field: Field, engine: EngineSpeeds | None, limit: float) -> list[str]:
     """Which places of a section are over a local limit (a Mach number) at the top of the engine's speed range."""
     if engine is None:
-        return ["A limit of local speed is the engine's: it needs bore, stroke, rod and its highest speed."]
+        return [tr("A limit of local speed is the engine's: it needs bore, stroke, rod and its highest speed.")]
     rpm = f"{engine.crank * 30 / np.pi:.0f} rpm"
     if engine.choked:
-        return [f"At {rpm} the engine asks for more than the {field.station} can pass: choked."]
+        return [tr("At {} the engine asks for more than the {} can pass: choked.", rpm, field.station)]
     over = [f"{n} {m:.2f}" for n, m in zip(field.names, engine.local, strict=True) if m > limit]
     if not over:
-        return [f"At {rpm} no place of it is over Mach {limit:g}: the fastest is {float(engine.local.max()):.2f}."]
-    return [f"Over Mach {limit:g} on the engine at {rpm}: {', '.join(over)}."]
+        return [
+            tr("At {} no place of it is over Mach {:g}: the fastest is {:.2f}.", rpm, limit, float(engine.local.max()))
+        ]
+    return [tr("Over Mach {:g} on the engine at {}: {}.", limit, rpm, ", ".join(over))]
 
 
 def hints(field: Field, engine: EngineSpeeds | None, limit: float) -> list[str]:
@@ -122,9 +127,9 @@ def hints(field: Field, engine: EngineSpeeds | None, limit: float) -> list[str]:
         doubt = 1.96 * field.uncertainty / field.speed.clip(1e-9)
         for name, mach, u in zip(field.names, engine.local, doubt, strict=True):
             if mach * (1 - u) > limit:
-                said.append(f"Perhaps open at {name}: on the engine its air is faster than your limit.")
+                said.append(tr("Perhaps open at {}: on the engine its air is faster than your limit.", name))
     for name in dead_places(field):
-        said.append(f"Perhaps fill at {name}: its air hardly moves, and the metal there only adds volume.")
+        said.append(tr("Perhaps fill at {}: its air hardly moves, and the metal there only adds volume.", name))
     return said
 
 
@@ -135,17 +140,19 @@ def change_sentences(before: Field, after: Field) -> list[str]:
     slower = [n for n, c, u in zip(found.names, found.change, found.expanded, strict=True) if c < -u]
     said = []
     if faster:
-        said.append(f"Faster by more than the probe's uncertainty: {', '.join(faster)}.")
+        said.append(tr("Faster by more than the probe's uncertainty: {}.", ", ".join(faster)))
     if slower:
-        said.append(f"Slower by more than the probe's uncertainty: {', '.join(slower)}.")
+        said.append(tr("Slower by more than the probe's uncertainty: {}.", ", ".join(slower)))
     if not found.names:
-        return ["The two traverses have no point in common."]
+        return [tr("The two traverses have no point in common.")]
     if not said:
-        said.append("No point changed by more than the probe's uncertainty.")
+        said.append(tr("No point changed by more than the probe's uncertainty."))
     doubt = 2 * float(np.mean(after.uncertainty / after.speed.clip(1e-9)) / np.sqrt(len(after.speed)))
     if abs(after.spread - before.spread) > doubt:
-        word = "more even" if after.spread < before.spread else "less even"
-        said.append(f"The air is {word}: spread {percent_text(before.spread, 0)} to {percent_text(after.spread, 0)}.")
+        word = tr("more even") if after.spread < before.spread else tr("less even")
+        said.append(
+            tr("The air is {}: spread {} to {}.", word, percent_text(before.spread, 0), percent_text(after.spread, 0))
+        )
     return said
 
 
@@ -154,7 +161,9 @@ def seen_sentences(observations: Sequence[Observation]) -> list[str]:
     by_state: dict[str, list[int]] = {}
     for o in sorted((o for o in observations if o.kind == "wet" and o.clock is not None), key=lambda o: o.clock or 0):
         by_state.setdefault(o.text, []).append(round(o.clock or 0))
-    return [f"{state.capitalize()} at {', '.join(map(str, hours))} o'clock." for state, hours in by_state.items()]
+    return [
+        tr("{} at {} o'clock.", state.capitalize(), ", ".join(map(str, hours))) for state, hours in by_state.items()
+    ]
 
 
 def seen_where_air_lets_go(cut: Cut) -> list[str]:
@@ -165,5 +174,5 @@ def seen_where_air_lets_go(cut: Cut) -> list[str]:
     )
     if dry:
         hours = ", ".join(map(str, dry))
-        said.append(f"Dye left the seat dry at {hours} o'clock: little air is attached there, which may be why.")
+        said.append(tr("Dye left the seat dry at {} o'clock: little air is attached there, which may be why.", hours))
     return said

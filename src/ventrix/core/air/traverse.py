@@ -28,6 +28,7 @@ from ventrix.core.model.noun import Direction
 from ventrix.core.model.traverse import ProbePoint, Traverse
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.limits import positive
+from ventrix.words import tr
 
 if TYPE_CHECKING:
     from scipy.spatial import Delaunay
@@ -269,7 +270,7 @@ def field_of(traverse: Traverse, width: float, height: float, area: float, air: 
     ----------
     Weights of the layout; equal ones for points of the user's own or where some are missing.
     """
-    positive([width, height, area], "a section's size")
+    positive([width, height, area], tr("a section's size"))
     layout = layout_named(traverse.layout)
     weight = {p.name: p.weight for p in layout.places} if layout is not None else {}
     rows = [
@@ -318,7 +319,7 @@ def blockage(probe_diameter: float | None, height: float, area: float) -> float:
     """
     if probe_diameter is None:
         return 0.0
-    across = float(positive(probe_diameter, "probe diameter"))
+    across = float(positive(probe_diameter, tr("probe diameter")))
     if across / float(np.sqrt(4 / np.pi * positive(area, "area"))) <= PROBE_LIMIT:
         return 0.0
     return across * float(positive(height, "height")) / 2 / area

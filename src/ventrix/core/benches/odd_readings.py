@@ -15,6 +15,7 @@ from ventrix.core.formulas.flow_curve import FlowCurve
 from ventrix.core.formulas.uncertainty import Scatter
 from ventrix.core.quantity.limits import positive
 from ventrix.core.quantity.said import Amount, Said
+from ventrix.words import tr
 
 NEIGHBOUR_LIMIT: Final = 0.04  # relative distance of a reading from the curve through its neighbours
 SHAPE_LIMIT: Final = 0.2  # from the shape of another cut, which work may have changed
@@ -78,12 +79,12 @@ def expected_flow(
     x, q = np.asarray(lift, dtype=float), np.asarray(flow, dtype=float)
     beside = (*[p for p in plan if p < at - _GRAIN][-1:], *[p for p in plan if p > at + _GRAIN][:1])
     if len(x) >= FEWEST and len(beside) == 2 and all(np.abs(x - near).min() < _GRAIN for near in beside):
-        return Expected(float(FlowCurve(x, q).at(at)), NEIGHBOUR_LIMIT, "its neighbours")
+        return Expected(float(FlowCurve(x, q).at(at)), NEIGHBOUR_LIMIT, tr("its neighbours"))
     if pinned is not None and at <= pinned.highest * (1 + 1e-9):
         shared = x <= pinned.highest * (1 + 1e-9)
         scale = float(np.median(q[shared] / pinned.at(x[shared]))) if shared.any() else 1.0
         limit = SHAPE_LIMIT if shared.any() else 2 * SHAPE_LIMIT
-        return Expected(scale * float(pinned.at(at)), limit, "the shape of the pinned cut")
+        return Expected(scale * float(pinned.at(at)), limit, tr("the shape of the pinned cut"))
     under, over = x < at, x > at
     least = max([*q[under], *(q[over] * at / x[over])], default=0.0)
     most = min([*(q[under] * at / x[under]), *q[over]], default=0.0)
@@ -91,7 +92,7 @@ def expected_flow(
         return None
     low, high = sorted((float(least), float(most)))
     middle = (low * high) ** 0.5
-    return Expected(middle, high / middle * (1 + SLACK) - 1, "the other readings")
+    return Expected(middle, high / middle * (1 + SLACK) - 1, tr("the other readings"))
 
 
 def repeat_distance(flow: float, others: Sequence[float], scatter: Scatter) -> float | None:

@@ -12,6 +12,7 @@ from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.limits import positive
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import percent_text
+from ventrix.words import tr
 
 MOVING_RANGE_D2: Final = 1.128  # mean range of two over sigma [14]
 
@@ -57,8 +58,8 @@ def plate_chart(checks: Sequence[PlateCheck]) -> PlateChart:
     counted = [c for c in checks if c.struck is None]
     if not counted:
         raise Refused("the plate has not been flowed yet")
-    flow = positive([c.flow for c in counted], "plate flow")
-    ratio = np.asarray(flow / positive([c.nominal for c in counted], "nominal plate flow"))
+    flow = positive([c.flow for c in counted], tr("plate flow"))
+    ratio = np.asarray(flow / positive([c.nominal for c in counted], tr("nominal plate flow")))
     history = ratio[:-1]
     if len(history) < FEWEST_PLATES:
         return PlateChart(ratio, 1.0, 1 - PLATE_LIMIT, 1 + PLATE_LIMIT, False)
@@ -76,7 +77,7 @@ def plate_sentence(checks: Sequence[PlateCheck]) -> tuple[bool, str]:
     last = float(chart.ratio[-1])
     inside = chart.low <= last <= chart.high
     off = percent_text(last / chart.centre - 1, sign=True)
-    whose = "its usual" if chart.own_limits else "nominal"
+    whose = tr("its usual") if chart.own_limits else "nominal"
     if inside:
-        return True, f"plate {off} of {whose}, in limits"
-    return False, f"plate {off} of {whose}, out of limits: the bench has drifted; find out why before flowing"
+        return True, tr("plate {} of {}, in limits", off, whose)
+    return False, tr("plate {} of {}, out of limits: the bench has drifted; find out why before flowing", off, whose)

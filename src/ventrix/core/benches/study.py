@@ -13,6 +13,7 @@ from ventrix.core.model.bench import Bench, ScatterStudy, StudyReading
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si
+from ventrix.words import tr
 
 
 class Sees(NamedTuple):
@@ -94,9 +95,13 @@ def study_sentence(result: StudyResult, lift: str, flow: str) -> str:
     off, on = (f"{from_si(v, flow):.1f}" for v in (middle.remounted, middle.stays_on))
     digits = 3 if lift == "in" else 2
     unit = "CFM" if flow == "cfm" else flow
-    return (
-        f"this bench sees {off} {unit} at {from_si(middle.lift, lift):.{digits}f} {lift} when the head comes off "
-        f"in between, {on} when it stays on"
+    return tr(
+        "this bench sees {} {} at {} {} when the head comes off in between, {} when it stays on",
+        off,
+        unit,
+        f"{from_si(middle.lift, lift):.{digits}f}",
+        lift,
+        on,
     )
 
 

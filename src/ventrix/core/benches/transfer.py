@@ -13,6 +13,7 @@ from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.limits import positive
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import percent_text
+from ventrix.words import tr
 
 
 def transfer_between(transfer: Transfer, scatter: Scatter | None = None) -> Adjustment:
@@ -46,8 +47,8 @@ def transfer_between(transfer: Transfer, scatter: Scatter | None = None) -> Adju
     """
     if not transfer.parts:
         raise Refused("no part was flowed on both benches yet")
-    here = positive([p.here for p in transfer.parts], "flow here")
-    there = positive([p.there for p in transfer.parts], "flow there")
+    here = positive([p.here for p in transfer.parts], tr("flow here"))
+    there = positive([p.there for p in transfer.parts], tr("flow there"))
     logs = np.log(here / there)
     n = len(logs)
     usual = Scatter()
@@ -56,7 +57,7 @@ def transfer_between(transfer: Transfer, scatter: Scatter | None = None) -> Adju
     # What is not known to be reading and mounting alone is counted as the parts' own disagreement.
     one = 2 * (scatter.repeat**2 + scatter.mount**2) if known and scatter is not None else 0.0
     lifts = np.array([np.nan if p.lift is None else p.lift for p in transfer.parts])
-    told = f"{n} part{'s' * (n > 1)} flowed on both"
+    told = tr("{} part{} flowed on both", n, "s" * (n > 1))
     if n < 2:
         u = float(np.sqrt((one or least) + BETWEEN_PARTS**2))
         return Adjustment(float(np.exp(logs[0])), u, Scatter().mount_freedom, _transferred(told, u))
@@ -91,7 +92,7 @@ def _by_lift(lifts: Array, logs: Array, one: float, least: float, told: str) -> 
         float(np.exp(logs.mean())),
         whole,
         float(freedom),
-        _transferred(f"{told}, lift by lift", float(u.max())),
+        _transferred(tr("{}, lift by lift", told), float(u.max())),
         tuple(float(x) for x in at),
         tuple(float(f) for f in np.exp(means)),
         tuple(float(v) for v in u),
@@ -99,4 +100,4 @@ def _by_lift(lifts: Array, logs: Array, one: float, least: float, told: str) -> 
 
 
 def _transferred(told: str, u: float) -> str:
-    return f"transferred by {told} (± {percent_text(2 * u)})"
+    return tr("transferred by {} (± {})", told, percent_text(2 * u))

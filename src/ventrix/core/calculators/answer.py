@@ -18,6 +18,7 @@ from ventrix.core.calculators.table_air_and_engine import AIR_AND_ENGINE
 from ventrix.core.calculators.table_bench_and_port import BENCH_AND_PORT
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si, parse_quantity, quoted
+from ventrix.words import tr
 
 REGISTRY: Final = {c.id: c for c in (*BENCH_AND_PORT, *AIR_AND_ENGINE)}
 
@@ -53,7 +54,7 @@ def find(identifier: str) -> Calculator:
     from difflib import get_close_matches
 
     near = get_close_matches(identifier, known, n=3, cutoff=0.5)
-    hint = f"; did you mean {' or '.join(near)}?" if near else "; `ventrix calc --list` shows all"
+    hint = tr("; did you mean {}?", " or ".join(near)) if near else tr("; `ventrix calc --list` shows all")
     raise Refused("there is no calculator '{}'{}", identifier, hint)
 
 

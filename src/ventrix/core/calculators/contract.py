@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from ventrix.core.quantity.refused import Refused
+from ventrix.words import tr
 
 Outcome = tuple[dict[str, Any], list[str]]
 
@@ -56,7 +57,7 @@ class Calculator:
 
 DENSITY = Input("density", "kg/m3", "1.225")
 TEST_PRESSURE = Input("test_pressure", "inH2O", "28")
-PRACTICE = "common practice, no source"
+PRACTICE = tr("common practice, no source")
 GEOMETRY = "geometry"
 
 

@@ -21,6 +21,7 @@ from ventrix.core.formulas import engine, losses, orifice, pitot, swirl
 from ventrix.core.formulas.cam import Cam, cam_note, cam_weighted_flow, flow_integral
 from ventrix.core.formulas.flow_curve import FlowCurve
 from ventrix.core.quantity.refused import Refused
+from ventrix.words import tr
 
 
 def _orifice_flow(**inputs: Any) -> Outcome:
@@ -35,7 +36,9 @@ def _orifice_flow(**inputs: Any) -> Outcome:
 def _pitot_velocity(reading: float, density: float, coefficient: float) -> Outcome:
     speed = float(pitot.pitot_velocity(reading, density, coefficient))
     fast = (
-        ["over 0.3 of the speed of sound: the incompressible form reads about 2 % high or more"] if speed > 102 else []
+        [tr("over 0.3 of the speed of sound: the incompressible form reads about 2 % high or more")]
+        if speed > 102
+        else []
     )
     return {"velocity": speed}, fast
 
@@ -64,19 +67,19 @@ def _swirl_coefficient(
 
 def _loss_split(flow: float, open_flow: float | None = None) -> Outcome:
     found = losses.loss_split(flow, open_flow)
-    above = ["the port's share is above 1: here the valve guides the air"] if found.port_share > 1 else []
+    above = [tr("the port's share is above 1: here the valve guides the air")] if found.port_share > 1 else []
     return {"port_share": found.port_share, "valve_share": found.valve_share}, above
 
 
 def _horsepower(**inputs: float) -> Outcome:
-    note = "a ceiling by a rule of thumb: the engine around the head decides what is reached"
-    converted = ["flow converted to 28 inH2O"] if abs(inputs["test_pressure"] / (28 * 249.08891) - 1) > 1e-3 else []
+    note = tr("a ceiling by a rule of thumb: the engine around the head decides what is reached")
+    converted = [tr("flow converted to 28 inH2O")] if abs(inputs["test_pressure"] / (28 * 249.08891) - 1) > 1e-3 else []
     return {"power": engine.horsepower_potential(**inputs)}, [note, *converted]
 
 
 def _mach_index(**inputs: float) -> Outcome:
     found = engine.mach_index(**inputs)
-    beyond = ["past 0.6 volumetric efficiency falls off"] if found.z > engine.MACH_INDEX_LIMIT else []
+    beyond = [tr("past 0.6 volumetric efficiency falls off")] if found.z > engine.MACH_INDEX_LIMIT else []
     return {"mach_index": found.z, "limit_speed": found.limit_speed}, beyond
 
 
@@ -89,7 +92,7 @@ def _demand_velocity(**inputs: float) -> Outcome:
         inputs["speed"],
         temperature=inputs["temperature"],
     )
-    note = f"Mach {engine.MACH_LIMIT} would need {area * 1e4:.2f} cm2"
+    note = tr("Mach {} would need {:.2f} cm2", engine.MACH_LIMIT, area * 1e4)
     return found._asdict(), [note]
 
 
@@ -113,8 +116,8 @@ def _cam_weighted(lifts: list[float], flows: list[float], duration: float, peak_
 AIR_AND_ENGINE: tuple[Calculator, ...] = (
     Calculator(
         "orifice_flow",
-        "Orifice plate in a pipe",
-        "orifice plate element iso 5167 meter calibrate flow",
+        tr("Orifice plate in a pipe"),
+        tr("orifice plate element iso 5167 meter calibrate flow"),
         (
             Input("orifice_diameter", "mm"),
             Input("pipe_diameter", "mm"),
@@ -124,24 +127,24 @@ AIR_AND_ENGINE: tuple[Calculator, ...] = (
             Input("taps", "-", "corner", ("corner", "D", "flange")),
         ),
         (Output("flow", "cfm"), Output("mass_flow", "kg/s"), Output("discharge_coefficient", "-")),
-        "m = C / sqrt(1 - beta^4) eps (pi/4) d^2 sqrt(2 dp rho), C by Reader-Harris/Gallagher",
-        "ISO 5167-2:2003, via fluids",
+        tr("m = C / sqrt(1 - beta^4) eps (pi/4) d^2 sqrt(2 dp rho), C by Reader-Harris/Gallagher"),
+        tr("ISO 5167-2:2003, via fluids"),
         _orifice_flow,
     ),
     Calculator(
         "pitot_velocity",
-        "Air speed from a pitot probe",
-        "pitot probe velocity speed traverse reading",
+        tr("Air speed from a pitot probe"),
+        tr("pitot probe velocity speed traverse reading"),
         (Input("reading", "inH2O"), DENSITY, Input("coefficient", "-", "1")),
         (Output("velocity", "ft/s"),),
-        "v = K sqrt(2 dp / rho)",
+        tr("v = K sqrt(2 dp / rho)"),
         "ISO 3966:2008",
         _pitot_velocity,
     ),
     Calculator(
         "swirl_coefficient",
-        "Swirl coefficient",
-        "swirl paddle wheel impulse torque meter",
+        tr("Swirl coefficient"),
+        tr("swirl paddle wheel impulse torque meter"),
         (
             Input("type", "-", "paddle", ("paddle", "impulse")),
             Input("speed", "rpm", optional=True),
@@ -152,24 +155,24 @@ AIR_AND_ENGINE: tuple[Calculator, ...] = (
             DENSITY,
         ),
         (Output("swirl_coefficient", "-"),),
-        "paddle: Cs = omega B / v0; impulse: Cs = 8 T / (m v0 B); v0 = sqrt(2 dp / rho)",
-        "Heywood (1988), section 8.3.1",
+        tr("paddle: Cs = omega B / v0; impulse: Cs = 8 T / (m v0 B); v0 = sqrt(2 dp / rho)"),
+        tr("Heywood (1988), section 8.3.1"),
         _swirl_coefficient,
     ),
     Calculator(
         "loss_split",
-        "What limits this port: valve or port",
-        "loss split valve out open port share limit restriction",
+        tr("What limits this port: valve or port"),
+        tr("loss split valve out open port share limit restriction"),
         (Input("flow", "cfm"), Input("open_flow", "cfm", optional=True)),
         (Output("port_share", "-"), Output("valve_share", "-")),
-        "port's share = (Q / Q_open)^2, valve's share = 1 - that",
-        "two restrictions in series at one pressure drop",
+        tr("port's share = (Q / Q_open)^2, valve's share = 1 - that"),
+        tr("two restrictions in series at one pressure drop"),
         _loss_split,
     ),
     Calculator(
         "cam_weighted",
-        "Cam-weighted flow",
-        "camshaft mean average flow duration lift curve",
+        tr("Cam-weighted flow"),
+        tr("camshaft mean average flow duration lift curve"),
         (
             Input("lifts", "in", many=True),
             Input("flows", "cfm", many=True),
@@ -177,14 +180,14 @@ AIR_AND_ENGINE: tuple[Calculator, ...] = (
             Input("peak_lift", "in"),
         ),
         (Output("mean_flow", "cfm"), Output("flow_integral", "cfm.deg")),
-        "mean of Q(L(phi)) over the open period, L = Lmax/2 (1 + cos(2 pi phi / D))",
-        "definition; cosine lift curve is " + PRACTICE,
+        tr("mean of Q(L(phi)) over the open period, L = Lmax/2 (1 + cos(2 pi phi / D))"),
+        tr("definition; cosine lift curve is ") + PRACTICE,
         _cam_weighted,
     ),
     Calculator(
         "horsepower_potential",
-        "Power ceiling of a head",
-        "horsepower hp power potential cfm ceiling",
+        tr("Power ceiling of a head"),
+        tr("horsepower hp power potential cfm ceiling"),
         (
             Input("flow", "cfm"),
             TEST_PRESSURE,
@@ -192,14 +195,14 @@ AIR_AND_ENGINE: tuple[Calculator, ...] = (
             Input("coefficient", "-", "0.257"),
         ),
         (Output("power", "hp"),),
-        "hp = coefficient x CFM at 28 inH2O x cylinders",
+        tr("hp = coefficient x CFM at 28 inH2O x cylinders"),
         PRACTICE,
         _horsepower,
     ),
     Calculator(
         "mach_index",
-        "Inlet Mach index",
-        "mach index taylor valve size rpm limit choke",
+        tr("Inlet Mach index"),
+        tr("mach index taylor valve size rpm limit choke"),
         (
             Input("bore", "mm"),
             Input("stroke", "mm"),
@@ -211,13 +214,13 @@ AIR_AND_ENGINE: tuple[Calculator, ...] = (
         ),
         (Output("mach_index", "-"), Output("limit_speed", "rpm")),
         "Z = (b/D)^2 s / (Ci a)",
-        "Taylor, The Internal-Combustion Engine, vol. 1, ch. 6",
+        tr("Taylor, The Internal-Combustion Engine, vol. 1, ch. 6"),
         _mach_index,
     ),
     Calculator(
         "demand_velocity",
-        "Air speed the piston asks for",
-        "piston demand velocity rpm section area mach rod",
+        tr("Air speed the piston asks for"),
+        tr("piston demand velocity rpm section area mach rod"),
         (
             Input("bore", "mm"),
             Input("stroke", "mm"),
@@ -227,14 +230,14 @@ AIR_AND_ENGINE: tuple[Calculator, ...] = (
             Input("temperature", "degC", "15"),
         ),
         (Output("peak_velocity", "ft/s"), Output("mean_velocity", "ft/s"), Output("peak_mach", "-")),
-        "v = piston speed x piston area / area, exact slider-crank",
-        "geometry; Heywood (1988), section 2.2",
+        tr("v = piston speed x piston area / area, exact slider-crank"),
+        tr("geometry; Heywood (1988), section 2.2"),
         _demand_velocity,
     ),
     Calculator(
         "compression_ratio",
-        "Compression ratio",
-        "compression chamber cc gasket deck dish dome",
+        tr("Compression ratio"),
+        tr("compression chamber cc gasket deck dish dome"),
         (
             Input("bore", "mm"),
             Input("stroke", "mm"),
@@ -245,14 +248,14 @@ AIR_AND_ENGINE: tuple[Calculator, ...] = (
             Input("piston_volume", "cc", "0"),
         ),
         (Output("ratio", "-"),),
-        "(swept + clearance) / clearance",
-        "Heywood (1988), section 2.2",
+        tr("(swept + clearance) / clearance"),
+        tr("Heywood (1988), section 2.2"),
         plain(engine.compression_ratio, "ratio"),
     ),
     Calculator(
         "chamber_mill",
-        "Cut for a smaller chamber",
-        "mill face chamber cc deck cut",
+        tr("Cut for a smaller chamber"),
+        tr("mill face chamber cc deck cut"),
         (Input("chamber_before", "cc"), Input("chamber_after", "cc"), Input("face_area", "cm2")),
         (Output("cut", "mm"),),
         "(V1 - V2) / A",
@@ -261,12 +264,12 @@ AIR_AND_ENGINE: tuple[Calculator, ...] = (
     ),
     Calculator(
         "intake_face",
-        "Intake face of a V engine after milling",
-        "intake manifold face valley mill v engine line up",
+        tr("Intake face of a V engine after milling"),
+        tr("intake manifold face valley mill v engine line up"),
         (Input("bank_half_angle", "deg", "45"), Input("face_angle", "deg"), Input("deck_cut", "in")),
         (Output("face_cut", "in"), Output("valley_cut", "in")),
-        "face = x sin a / cos(a + e), valley = x cos e / cos(a + e)",
-        "geometry; machine-shop table, " + PRACTICE,
+        tr("face = x sin a / cos(a + e), valley = x cos e / cos(a + e)"),
+        tr("geometry; machine-shop table, ") + PRACTICE,
         _intake_face,
     ),
 )

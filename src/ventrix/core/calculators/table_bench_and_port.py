@@ -18,6 +18,7 @@ from ventrix.core.calculators.contract import (
 from ventrix.core.formulas import bench_element, bench_flow, port, valve
 from ventrix.core.formulas.atmosphere import air_density, air_range_note, speed_of_sound
 from ventrix.core.formulas.change import relative_change
+from ventrix.words import tr
 
 
 def _air_density(temperature: float, pressure: float, humidity: float) -> Outcome:
@@ -33,7 +34,7 @@ def _convert_pressure(flow: float, measured_at: float, wanted_at: float) -> Outc
         "compressible_flow": compressible,
         "doubt": doubt,
     }
-    return outputs, ["converted; Ventrix itself compares by the compressible figure"]
+    return outputs, [tr("converted; Ventrix itself compares by the compressible figure")]
 
 
 def _range_flow(percent: float, range: float) -> Outcome:
@@ -49,15 +50,15 @@ def _valve_flow_area(**inputs: float) -> Outcome:
     found = valve.valve_flow_area(**inputs)
     stage = int(found.stage)
     return {"area": found.area, "stage": stage}, [
-        f"the {valve.STAGES[stage - 1]} is the smallest place here",
+        tr("the {} is the smallest place here", valve.STAGES[stage - 1]),
         *found.notes,
     ]
 
 
 def _discharge_coefficient(**inputs: Any) -> Outcome:
     cd = bench_flow.discharge_coefficient(**inputs)
-    above = ["above 1: the reference area is smaller than the stream that really flows"] if cd > 1 else []
-    return {"cd": cd}, [f"{inputs['model']} ideal", *above]
+    above = [tr("above 1: the reference area is smaller than the stream that really flows")] if cd > 1 else []
+    return {"cd": cd}, [tr("{} ideal", inputs["model"]), *above]
 
 
 def _port_energy(**inputs: float) -> Outcome:
@@ -66,75 +67,75 @@ def _port_energy(**inputs: float) -> Outcome:
 
 
 def _hole_wall(**inputs: float) -> Outcome:
-    note = "mean of the two sides: core shift makes one thinner, so this never answers a wall limit"
+    note = tr("mean of the two sides: core shift makes one thinner, so this never answers a wall limit")
     return {"wall": port.hole_wall(**inputs)}, [note]
 
 
 BENCH_AND_PORT: tuple[Calculator, ...] = (
     Calculator(
         "air_density",
-        "Air density",
-        "air weather barometer humidity density",
+        tr("Air density"),
+        tr("air weather barometer humidity density"),
         (Input("temperature", "degC"), Input("pressure", "hPa"), Input("humidity", "%", "0")),
         (Output("density", "kg/m3"),),
-        "rho = p Ma / (Z R T) (1 - xv (1 - Mv/Ma))",
-        "CIPM-2007: Picard et al., Metrologia 45 (2008) 149-155",
+        tr("rho = p Ma / (Z R T) (1 - xv (1 - Mv/Ma))"),
+        tr("CIPM-2007: Picard et al., Metrologia 45 (2008) 149-155"),
         _air_density,
     ),
     Calculator(
         "speed_of_sound",
-        "Speed of sound",
-        "sonic mach sound speed air",
+        tr("Speed of sound"),
+        tr("sonic mach sound speed air"),
         (Input("temperature", "degC"),),
         (Output("speed", "m/s"),),
-        "a = sqrt(gamma R T)",
+        tr("a = sqrt(gamma R T)"),
         "ISO 2533:1975",
         plain(speed_of_sound, "speed"),
     ),
     Calculator(
         "ideal_velocity",
-        "Ideal air speed from a pressure drop",
-        "velocity depression inches water ideal",
+        tr("Ideal air speed from a pressure drop"),
+        tr("velocity depression inches water ideal"),
         (Input("pressure_drop", "inH2O"), DENSITY),
         (Output("velocity", "ft/s"),),
-        "v = sqrt(2 dp / rho)",
-        "Bernoulli",
+        tr("v = sqrt(2 dp / rho)"),
+        tr("Bernoulli"),
         plain(bench_flow.ideal_velocity, "velocity"),
     ),
     Calculator(
         "ideal_flux",
-        "Ideal flow per area",
-        "cfm per square inch 146 ideal flux",
+        tr("Ideal flow per area"),
+        tr("cfm per square inch 146 ideal flux"),
         (Input("pressure_drop", "inH2O"), DENSITY),
         (Output("flux", "cfm/in2"),),
-        "q = sqrt(2 dp / rho)",
-        "Bernoulli; 146 CFM per in2 at 28 inH2O is " + PRACTICE,
+        tr("q = sqrt(2 dp / rho)"),
+        tr("Bernoulli; 146 CFM per in2 at 28 inH2O is ") + PRACTICE,
         plain(bench_flow.ideal_velocity, "flux"),
     ),
     Calculator(
         "convert_pressure",
-        "Flow at another test pressure",
-        "convert depression 10 25 28 inches water correction",
+        tr("Flow at another test pressure"),
+        tr("convert depression 10 25 28 inches water correction"),
         (Input("flow", "cfm"), Input("measured_at", "inH2O"), Input("wanted_at", "inH2O", "28")),
         (Output("flow", "cfm"), Output("compressible_flow", "cfm"), Output("doubt", "%")),
-        "Q2 = Q1 sqrt(dp2 / dp1); compressible: mean of nozzle and plate",
-        "orifice law, " + PRACTICE + "; Heywood (1988), app. C; ISO 5167-2:2003",
+        tr("Q2 = Q1 sqrt(dp2 / dp1); compressible: mean of nozzle and plate"),
+        tr("orifice law, ") + PRACTICE + tr("; Heywood (1988), app. C; ISO 5167-2:2003"),
         _convert_pressure,
     ),
     Calculator(
         "range_flow",
-        "Percent of a range into flow",
-        "percent scale range manometer bench",
+        tr("Percent of a range into flow"),
+        tr("percent scale range manometer bench"),
         (Input("percent", "%"), Input("range", "cfm")),
         (Output("flow", "cfm"),),
-        "Q = percent x range",
-        "definition of the scale",
+        tr("Q = percent x range"),
+        tr("definition of the scale"),
         _range_flow,
     ),
     Calculator(
         "leak_correct",
-        "Take the leak off",
-        "leak test subtract bench",
+        tr("Take the leak off"),
+        tr("leak test subtract bench"),
         (
             Input("flow", "cfm"),
             Input("leak", "cfm"),
@@ -148,18 +149,18 @@ BENCH_AND_PORT: tuple[Calculator, ...] = (
     ),
     Calculator(
         "curtain_area",
-        "Curtain area",
-        "valve curtain lift window area",
+        tr("Curtain area"),
+        tr("valve curtain lift window area"),
         (Input("valve_diameter", "in"), Input("lift", "in"), Input("valves", "-", "1")),
         (Output("area", "in2"),),
-        "A = n pi D L",
-        "Heywood (1988), section 6.3.2",
+        tr("A = n pi D L"),
+        tr("Heywood (1988), section 6.3.2"),
         plain(valve.curtain_area, "area"),
     ),
     Calculator(
         "lift_ratio",
-        "Lift over diameter",
-        "L/D lift ratio valve",
+        tr("Lift over diameter"),
+        tr("L/D lift ratio valve"),
         (Input("lift", "in"), Input("valve_diameter", "in")),
         (Output("ratio", "-"),),
         "L / D",
@@ -168,8 +169,8 @@ BENCH_AND_PORT: tuple[Calculator, ...] = (
     ),
     Calculator(
         "valve_flow_area",
-        "Least area under the valve",
-        "valve seat curtain throat area stage minimum",
+        tr("Least area under the valve"),
+        tr("valve seat curtain throat area stage minimum"),
         (
             Input("valve_diameter", "in"),
             Input("seat_width", "in"),
@@ -180,45 +181,47 @@ BENCH_AND_PORT: tuple[Calculator, ...] = (
             Input("valves", "-", "1"),
         ),
         (Output("area", "in2"), Output("stage", "-")),
-        "least of: pi L cos b (Dv - 2w + L/2 sin 2b) near the seat; "
-        "pi Dm sqrt((L - w tan b)^2 + w^2); pi/4 (Dp^2 - Ds^2)",
-        "Heywood (1988), section 6.3.1",
+        tr(
+            "least of: pi L cos b (Dv - 2w + L/2 sin 2b) near the seat; pi Dm sqrt((L - w tan b)^2 + w^2); pi/4 (Dp^2 "
+            "- Ds^2)"
+        ),
+        tr("Heywood (1988), section 6.3.1"),
         _valve_flow_area,
     ),
     Calculator(
         "change",
-        "Change in percent",
-        "change gain loss percent before after narrower wider",
+        tr("Change in percent"),
+        tr("change gain loss percent before after narrower wider"),
         (Input("before"), Input("after")),
         (Output("percent", "%"),),
-        "after / before - 1",
+        tr("after / before - 1"),
         PRACTICE,
         plain(relative_change, "percent"),
     ),
     Calculator(
         "throat_percent",
-        "Throat percent",
-        "throat bowl percent of valve",
+        tr("Throat percent"),
+        tr("throat bowl percent of valve"),
         (Input("valve_diameter", "in"), Input("throat_diameter", "in")),
         (Output("percent", "%"),),
-        "throat / valve",
+        tr("throat / valve"),
         PRACTICE,
         plain(valve.throat_ratio, "percent"),
     ),
     Calculator(
         "throat_area",
-        "Throat area",
-        "throat area net of stem",
+        tr("Throat area"),
+        tr("throat area net of stem"),
         (Input("throat_diameter", "in"), Input("stem_diameter", "in", "0")),
         (Output("area", "in2"),),
-        "A = pi/4 (Dt^2 - Ds^2)",
+        tr("A = pi/4 (Dt^2 - Ds^2)"),
         GEOMETRY,
         plain(valve.throat_area, "area"),
     ),
     Calculator(
         "seat_throat",
-        "Largest throat the seat leaves",
-        "seat width margin throat limit",
+        tr("Largest throat the seat leaves"),
+        tr("seat width margin throat limit"),
         (
             Input("valve_diameter", "in"),
             Input("margin", "in", "0"),
@@ -226,14 +229,14 @@ BENCH_AND_PORT: tuple[Calculator, ...] = (
             Input("seat_angle", "deg", "45"),
         ),
         (Output("throat_diameter", "in"),),
-        "Dv - 2 (margin + width cos b)",
+        tr("Dv - 2 (margin + width cos b)"),
         GEOMETRY,
         plain(valve.seat_throat, "throat_diameter"),
     ),
     Calculator(
         "discharge_coefficient",
-        "Discharge coefficient",
-        "Cd coefficient efficiency flow area",
+        tr("Discharge coefficient"),
+        tr("Cd coefficient efficiency flow area"),
         (
             Input("flow", "cfm"),
             TEST_PRESSURE,
@@ -243,34 +246,34 @@ BENCH_AND_PORT: tuple[Calculator, ...] = (
             Input("temperature", "degC", "15"),
         ),
         (Output("cd", "-"),),
-        "Cd = Q / (A vi), vi isentropic or sqrt(2 dp / rho)",
-        "Heywood (1988), app. C",
+        tr("Cd = Q / (A vi), vi isentropic or sqrt(2 dp / rho)"),
+        tr("Heywood (1988), app. C"),
         _discharge_coefficient,
     ),
     Calculator(
         "centreline_length",
-        "Centreline length of a port",
-        "port length wire floor roof mean",
+        tr("Centreline length of a port"),
+        tr("port length wire floor roof mean"),
         (Input("floor_length", "in"), Input("roof_length", "in")),
         (Output("length", "in"),),
-        "(floor + roof) / 2",
+        tr("(floor + roof) / 2"),
         PRACTICE,
         plain(port.centreline_length, "length"),
     ),
     Calculator(
         "section_area",
-        "Section with rounded corners",
-        "port opening pinch width height area corner",
+        tr("Section with rounded corners"),
+        tr("port opening pinch width height area corner"),
         (Input("width", "in"), Input("height", "in"), Input("corner_radius", "in", "0")),
         (Output("area", "in2"),),
-        "w h - (4 - pi) r^2",
+        tr("w h - (4 - pi) r^2"),
         GEOMETRY,
         plain(port.section_area, "area"),
     ),
     Calculator(
         "mean_section",
-        "Mean section of a port",
-        "average area volume length port",
+        tr("Mean section of a port"),
+        tr("average area volume length port"),
         (Input("volume", "cc"), Input("length", "in")),
         (Output("area", "in2"),),
         "V / Lc",
@@ -279,8 +282,8 @@ BENCH_AND_PORT: tuple[Calculator, ...] = (
     ),
     Calculator(
         "mean_port_velocity",
-        "Mean air speed in the port",
-        "velocity speed port volume feet per second",
+        tr("Mean air speed in the port"),
+        tr("velocity speed port volume feet per second"),
         (Input("flow", "cfm"), Input("volume", "cc"), Input("length", "in")),
         (Output("velocity", "ft/s"),),
         "v = Q Lc / V",
@@ -289,8 +292,8 @@ BENCH_AND_PORT: tuple[Calculator, ...] = (
     ),
     Calculator(
         "station_velocity",
-        "Air speed through a section",
-        "velocity speed pinch throat section",
+        tr("Air speed through a section"),
+        tr("velocity speed pinch throat section"),
         (Input("flow", "cfm"), Input("area", "in2")),
         (Output("velocity", "ft/s"),),
         "v = Q / A",
@@ -299,18 +302,18 @@ BENCH_AND_PORT: tuple[Calculator, ...] = (
     ),
     Calculator(
         "port_energy",
-        "Energy of the air in the port",
-        "energy kinetic velocity volume",
+        tr("Energy of the air in the port"),
+        tr("energy kinetic velocity volume"),
         (Input("flow", "cfm"), Input("volume", "cc"), Input("length", "in"), DENSITY),
         (Output("energy_density", "J/m3"), Output("energy", "J")),
-        "rho v^2 / 2, and times V",
-        "definition of kinetic energy",
+        tr("rho v^2 / 2, and times V"),
+        tr("definition of kinetic energy"),
         _port_energy,
     ),
     Calculator(
         "break_even_flow",
-        "Flow needed to keep the air speed",
-        "break even volume grew velocity keep",
+        tr("Flow needed to keep the air speed"),
+        tr("break even volume grew velocity keep"),
         (Input("flow", "cfm"), Input("volume_before", "cc"), Input("volume_after", "cc")),
         (Output("flow", "cfm"),),
         "Q V2 / V1",
@@ -319,11 +322,11 @@ BENCH_AND_PORT: tuple[Calculator, ...] = (
     ),
     Calculator(
         "hole_wall",
-        "Wall beside a pushrod or bolt hole",
-        "wall thickness pushrod hole pinch metal left",
+        tr("Wall beside a pushrod or bolt hole"),
+        tr("wall thickness pushrod hole pinch metal left"),
         (Input("hole_spacing", "in"), Input("port_width", "in")),
         (Output("wall", "in"),),
-        "(spacing - width) / 2",
+        tr("(spacing - width) / 2"),
         PRACTICE,
         _hole_wall,
     ),

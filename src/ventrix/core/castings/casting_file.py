@@ -18,6 +18,7 @@ from ventrix.core.model.job import Job
 from ventrix.core.model.job_parts import plain_casting
 from ventrix.core.planning.learned import CastingPrior
 from ventrix.core.work.hours import pace_of
+from ventrix.words import tr
 
 MOST_TOLD: Final = 4  # faults of a casting
 
@@ -229,8 +230,11 @@ def look_first(castings: Sequence[Casting], kind: str) -> tuple[str, ...]:
     """Faults that castings of this number usually have, most often found first."""
     said = []
     for each in castings:
-        of = f"{each.heads} head{'s' * (each.heads != 1)}{f' of {each.whose}' if each.whose else ''}"
-        said += [f"{f.kind} at the {f.place or 'port'}, found {f.count} times on {of}" for f in each.faults[:MOST_TOLD]]
+        of = tr("{} head{}{}", each.heads, "s" * (each.heads != 1), tr(" of {}", each.whose) if each.whose else "")
+        said += [
+            tr("{} at the {}, found {} times on {}", f.kind, f.place or "port", f.count, of)
+            for f in each.faults[:MOST_TOLD]
+        ]
     return tuple(said)
 
 

@@ -11,6 +11,7 @@ from ventrix.core.edits.runs import edit_run
 from ventrix.core.model.job import Job
 from ventrix.core.model.run import Correction, FlowRun
 from ventrix.core.quantity.refused import Refused
+from ventrix.words import tr
 
 
 def _run_of(job: Job, run_id: str) -> FlowRun:
@@ -65,8 +66,8 @@ def correct_conditions(
         Correction(
             id=new_id(),
             what=key,
-            was="not recorded" if getattr(had, key) is None else words(key, getattr(had, key)),
-            became="not recorded" if value is None else words(key, value),
+            was=tr("not recorded") if getattr(had, key) is None else words(key, getattr(had, key)),
+            became=tr("not recorded") if value is None else words(key, value),
             reason=reason.strip(),
             date=date,
         )

@@ -11,6 +11,7 @@ from ventrix.core.model.cut import Cut, Operation, Port, Work, state_name
 from ventrix.core.model.job import Job
 from ventrix.core.model.kinds import CUT_KINDS
 from ventrix.core.quantity.refused import Refused
+from ventrix.words import tr
 
 
 def straight_to(job: Job, port_id: str, model: Port, state: Cut, new_id: Callable[[], str], date: str) -> Job:
@@ -41,7 +42,7 @@ def straight_to(job: Job, port_id: str, model: Port, state: Cut, new_id: Callabl
         raise Refused("cut {} of {} is as received: there is nothing to bring over", state.number, model.name)
     kinds = tuple(k for k in CUT_KINDS if any(k in c.kinds for c in way))
     works = _summed([w for c in way for op in c.operations for w in op.works], new_id)
-    said = f"straight to cut {state.number} of {model.name}"
+    said = tr("straight to cut {} of {}", state.number, model.name)
     operation = Operation(id=new_id(), kind=said, works=works, date=date, at=date)
     last = [c for c in way if c.valve_ids], [c for c in way if c.seat_ids]
     cut = Cut(

@@ -11,6 +11,7 @@ from ventrix.core.model.cut import Cut, Operation, Port
 from ventrix.core.model.job import Job, fitted_at
 from ventrix.core.model.job_parts import Seat, Valve
 from ventrix.core.model.kinds import CutKind
+from ventrix.words import tr
 
 
 def asks_whether_changed(job: Job, port: Port, cut: Cut) -> bool:
@@ -36,7 +37,7 @@ def correct_valve(job: Job, port: Port, cut: Cut, new_id: str, **values: Any) ->
     """
     valve = job.valve_of(port, cut)
     if valve is None:
-        return add_valve(job, port.id, Valve(id=new_id, name=f"{port.kind} valve", **values))
+        return add_valve(job, port.id, Valve(id=new_id, name=tr("{} valve", port.kind), **values))
     return edit_valve(job, valve.id, **values)
 
 
@@ -125,11 +126,11 @@ def open_after_valve_job(port: Port, cut: Cut) -> tuple[str, ...]:
     )
     missing = []
     if not blended:
-        missing.append("blend again up to the seat")
+        missing.append(tr("blend again up to the seat"))
     if all(c.throat_diameter is None for c in since):
-        missing.append("measure the new throat")
+        missing.append(tr("measure the new throat"))
     if all(not c.pours for c in since):
-        missing.append("pour again")
+        missing.append(tr("pour again"))
     return tuple(missing)
 
 

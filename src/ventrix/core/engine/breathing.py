@@ -19,6 +19,7 @@ from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si, to_si
 from ventrix.core.runs.reduced_run import ReducedRun
+from ventrix.words import tr
 
 SEED: Final = 23
 DRAWS: Final = 40
@@ -120,14 +121,14 @@ def engine_of(findings: Findings, port: Port, intake: ReducedRun) -> Engine:
     Defaults: common practice, no source.
     """
     job, cam = findings.job, findings.cam_of("intake")
-    absent = [w for w, v in (("bore", job.bore), ("stroke", job.stroke), ("intake cam", cam)) if v is None]
+    absent = [w for w, v in (("bore", job.bore), ("stroke", job.stroke), (tr("intake cam"), cam)) if v is None]
     if absent:
         raise Refused("volumetric efficiency needs {} (Head)", ", ".join(absent))
     assert cam is not None
     guessed: list[str] = []
     cylinder = _cylinder(job, guessed)
-    missing = [w for w, v in (("intake centreline", job.intake_centreline),
-                              ("exhaust centreline", job.exhaust_centreline)) if v is None]  # fmt: skip
+    missing = [w for w, v in ((tr("intake centreline"), job.intake_centreline),
+                              (tr("exhaust centreline"), job.exhaust_centreline)) if v is None]  # fmt: skip
     if job.speed_low is None or job.speed_high is None:
         guessed.append("speeds")
     exhaust, part, doubt = _exhaust(findings, port, intake, guessed)
@@ -340,9 +341,9 @@ def _exhaust(findings: Findings, port: Port, intake: ReducedRun, guessed: list[s
         runs = [r for c in other.cuts for r in findings.runs_of(c, other) if r.kind == "flow"]
         if runs:
             if other not in mine:
-                guessed.append(f"exhaust as {other.name}")
+                guessed.append(tr("exhaust as {}", other.name))
             return runs[-1], float(job.ports_beside(other)), EXHAUST_DOUBT
-    guessed.append("exhaust: 75 % of the intake")
+    guessed.append(tr("exhaust: 75 % of the intake"))
     return intake, EXHAUST_SHARE * job.ports_beside(port), GUESSED_DOUBT
 
 
@@ -350,9 +351,9 @@ def _cylinder(job: Job, guessed: list[str]) -> Cylinder:
     assert job.bore is not None
     assert job.stroke is not None
     if job.rod_length is None:
-        guessed.append("rod: 1.7 strokes")
+        guessed.append(tr("rod: 1.7 strokes"))
     if job.compression_ratio is None:
-        guessed.append("compression: 10")
+        guessed.append(tr("compression: 10"))
     return Cylinder(
         job.bore, job.stroke, job.rod_length or USUAL_ROD * job.stroke, job.compression_ratio or USUAL_COMPRESSION
     )
@@ -367,14 +368,16 @@ def _around(job: Job, guessed: list[str]) -> tuple[Around, float | None]:
         usual.exhaust if job.exhaust_pressure is None else job.exhaust_pressure,
     )
     if job.induction == Induction.BOOSTED and job.manifold_pressure is None:
-        guessed.append("manifold pressure: as without boost")
+        guessed.append(tr("manifold pressure: as without boost"))
     if job.induction_flow is None:
         return around, None
     if job.engine_cylinders is None:
-        guessed.append("induction left out: how many cylinders the whole engine has was not entered (Head, Casting)")
+        guessed.append(
+            tr("induction left out: how many cylinders the whole engine has was not entered (Head, Casting)")
+        )
         return around, None
     rated = job.induction_pressure
     if rated is None:
         rated = USUAL_RATING
-        guessed.append(f"induction rated at {from_si(rated, 'inHg'):.1f} inHg")
+        guessed.append(tr("induction rated at {:.1f} inHg", from_si(rated, "inHg")))
     return around, job.induction_flow / float(ideal_flux(rated))

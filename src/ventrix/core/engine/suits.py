@@ -18,6 +18,7 @@ from ventrix.core.model.job import Job
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.said import Amount, Said
 from ventrix.core.runs.reduced_run import ReducedRun
+from ventrix.words import tr
 
 # Common practice, no source: under this Z, or this mean speed in the smallest section, a port is too large for its air.
 LEAST_Z: Final = 0.35
@@ -88,19 +89,23 @@ def suits(findings: Findings, port: Port, cut: Cut | None = None) -> Suits:
     low, high = max(r[0] for r in rates), min(r[1] for r in rates)
     if low > high:  # the valve is large for the section, or the other way round: the tighter one is the limit
         low = min(r[0] for r in rates)
-        because.append("Valve and smallest section are not of one size: the smaller of the two sets the top.")
+        because.append(tr("Valve and smallest section are not of one size: the smaller of the two sets the top."))
     count = _cylinders(job, because)
     top = _top(job, because)
     displacement = low * count / top, high * count / top
     own = _own_displacement(job)
     at = own if own is not None else sum(displacement) / 2 / count
     if own is None:
-        because.append("Bore and stroke are not known: speeds are those of the middle of the displacements.")
+        because.append(tr("Bore and stroke are not known: speeds are those of the middle of the displacements."))
     speeds = low / at, high / at
     air = FILLS * PULSES * at * count * speeds[1] / (4 * np.pi)
     because.append(
-        f"Air: {100 * FILLS:.0f} % of the displacement at the top speed, and {100 * (PULSES - 1):.0f} % more for its "
-        "pulses; for every 6 °C over 15 °C add a percent."
+        tr(
+            "Air: {:.0f} % of the displacement at the top speed, and {:.0f} % more for its "
+            "pulses; for every 6 °C over 15 °C add a percent.",
+            100 * FILLS,
+            100 * (PULSES - 1),
+        )
     )
     return Suits(displacement, speeds, _lift_pays(run, because), air, _power(run, count, because), tuple(because))
 
@@ -109,11 +114,11 @@ def _by_valve(findings: Findings, run: ReducedRun | None, port: Port, because: l
     """Displacement of one cylinder times crank speed [m3 rad/s] from the valve, low and high."""
     diameter = None if run is None else run.geometry.valve_diameter
     if run is None or diameter is None:
-        because.append("The valve says nothing: flow in CFM and its diameter are needed.")
+        because.append(tr("The valve says nothing: flow in CFM and its diameter are needed."))
         return None
     cam = findings.cam_of("intake")
     if cam is None:
-        mean, by = float(np.trapezoid(run.effective_area, run.lift) / (run.lift[-1] - run.lift[0])), "tested lifts"
+        mean, by = float(np.trapezoid(run.effective_area, run.lift) / (run.lift[-1] - run.lift[0])), tr("tested lifts")
     else:
         mean, by = float(cam.mean(area_at(run, cam.lifts))), "cam"
     ports = findings.job.ports_beside(port)
@@ -137,7 +142,7 @@ def _by_valve(findings: Findings, run: ReducedRun | None, port: Port, because: l
 
 def _by_section(job: Job, port: Port, section: float | None, because: list[str]) -> tuple[float, float] | None:
     if section is None:
-        because.append("The smallest section was not measured: only the valves speak.")
+        because.append(tr("The smallest section was not measured: only the valves speak."))
         return None
     area = section * job.ports_beside(port)
     least = job.lowest_speed or LEAST_SPEED
@@ -157,14 +162,14 @@ def _cylinders(job: Job, because: list[str]) -> int:
     if job.engine_cylinders is not None:
         return job.engine_cylinders
     count = job.cylinders or 1
-    because.append(f"How many cylinders the engine has was not entered: {count}, as the head has.")
+    because.append(tr("How many cylinders the engine has was not entered: {}, as the head has.", count))
     return count
 
 
 def _top(job: Job, because: list[str]) -> float:
     if job.speed_high is not None:
         return job.speed_high
-    because.append("No top speed was entered: 6000 rpm is taken for the displacement.")
+    because.append(tr("No top speed was entered: 6000 rpm is taken for the displacement."))
     return USUAL_TOP
 
 
@@ -177,10 +182,10 @@ def _lift_pays(run: ReducedRun | None, because: list[str]) -> float | None:
     if run is None:
         return None
     if run.stall is not None:
-        because.append("Lift pays up to where the flow stops growing.")
+        because.append(tr("Lift pays up to where the flow stops growing."))
         return float(run.lift[run.stall])
     enough = int(np.argmax(run.flow >= PAYS * run.flow.max()))
-    because.append(f"Lift pays up to where {100 * PAYS:.0f} % of the greatest tested flow is reached.")
+    because.append(tr("Lift pays up to where {:.0f} % of the greatest tested flow is reached.", 100 * PAYS))
     return float(run.lift[enough])
 
 
@@ -189,7 +194,11 @@ def _power(run: ReducedRun | None, cylinders: int, because: list[str]) -> tuple[
         return None
     most = float(horsepower_potential(run.flow.max(), run.test_pressure, cylinders))
     because.append(
-        f"Power: 0.257 hp a CFM at 28 inH2O and cylinder is what the flow allows; engines reach "
-        f"{100 * REACHED[0]:.0f} to {100 * REACHED[1]:.0f} % of it."
+        tr(
+            "Power: 0.257 hp a CFM at 28 inH2O and cylinder is what the flow allows; engines reach "
+            "{:.0f} to {:.0f} % of it.",
+            100 * REACHED[0],
+            100 * REACHED[1],
+        )
     )
     return REACHED[0] * most, REACHED[1] * most

@@ -12,6 +12,7 @@ from numpy.typing import ArrayLike
 
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.refused import Refused
+from ventrix.words import tr
 
 GAMMA: Final = 1.4  # ratio of specific heats of dry air [ISO 2533]
 
@@ -166,7 +167,7 @@ def air_range_note(temperature: float, pressure: float) -> str | None:
     """
     if 288.15 - 1e-9 <= temperature <= 300.15 + 1e-9 and 60_000 <= pressure <= 110_000:
         return None
-    return "outside the formula's stated range (CIPM-2007: 15 to 27 degC, 600 to 1100 hPa)"
+    return tr("outside the formula's stated range (CIPM-2007: 15 to 27 degC, 600 to 1100 hPa)")
 
 
 def ideal_gas_density(temperature: ArrayLike, pressure: ArrayLike) -> Array:

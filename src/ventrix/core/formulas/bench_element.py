@@ -15,6 +15,7 @@ from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.limits import not_negative, positive
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import percent_text
+from ventrix.words import tr
 
 LEAK_FLAG: Final = 0.02  # of the smallest reading
 
@@ -89,12 +90,17 @@ def leak_notes(smallest_flow: float, leak: float, test_pressure: float, leak_pre
     notes = []
     scaled = float(convert_pressure(leak, leak_pressure, test_pressure))
     if scaled > LEAK_FLAG * smallest_flow:
-        notes.append(f"leak is {percent_text(scaled / smallest_flow)} of the smallest reading: over 2 %, find it first")
+        notes.append(
+            tr("leak is {} of the smallest reading: over 2 %, find it first", percent_text(scaled / smallest_flow))
+        )
     ratio = max(test_pressure, leak_pressure) / min(test_pressure, leak_pressure)
     if leak > 0 and ratio > LEAK_PRESSURE_RATIO:
         notes.append(
-            f"leak was taken at a pressure {ratio:.1f} times off: a small leak can scale with the "
-            "pressure itself rather than its root"
+            tr(
+                "leak was taken at a pressure {:.1f} times off: a small leak can scale with the "
+                "pressure itself rather than its root",
+                ratio,
+            )
         )
     return notes
 
@@ -132,8 +138,8 @@ def element_correction(
     ----------
     Orifice equation at two densities, [3] Heywood (1988), app. C.
     """
-    product = positive(scale_density, "scale density") * positive(element_density, "density at the element")
-    below = positive(test_density, "density at the test piece") * REFERENCE_DENSITY
+    product = positive(scale_density, tr("scale density")) * positive(element_density, tr("density at the element"))
+    below = positive(test_density, tr("density at the test piece")) * REFERENCE_DENSITY
     return np.asarray(np.asarray(indicated, dtype=float) * np.sqrt(product / below))
 
 
@@ -161,7 +167,7 @@ def mass_flow_correction(mass_flow: ArrayLike, test_density: ArrayLike) -> Array
     ----------
     As `element_correction`.
     """
-    root = np.sqrt(positive(test_density, "density at the test piece") * REFERENCE_DENSITY)
+    root = np.sqrt(positive(test_density, tr("density at the test piece")) * REFERENCE_DENSITY)
     return np.asarray(np.asarray(mass_flow, dtype=float) / root)
 
 
@@ -187,5 +193,5 @@ def flow_index(element_column: ArrayLike, port_column: ArrayLike) -> Array:
     ----------
     Orifice law at the element and at the port (common practice).
     """
-    top = not_negative(element_column, "element column")
-    return np.asarray(np.sqrt(top / positive(port_column, "port column")))
+    top = not_negative(element_column, tr("element column"))
+    return np.asarray(np.sqrt(top / positive(port_column, tr("port column"))))

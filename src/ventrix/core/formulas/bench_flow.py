@@ -23,6 +23,7 @@ from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.limits import not_negative, positive
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import percent_text
+from ventrix.words import tr
 
 Model = Literal["isentropic", "incompressible"]
 
@@ -56,7 +57,7 @@ def ideal_velocity(pressure_drop: ArrayLike, density: ArrayLike = REFERENCE_DENS
     ----------
     Bernoulli; 28 inH2O in reference air gives 350 ft/s (common practice).
     """
-    dp = not_negative(pressure_drop, "pressure drop")
+    dp = not_negative(pressure_drop, tr("pressure drop"))
     return np.asarray(np.sqrt(2 * dp / positive(density, "density")))
 
 
@@ -94,9 +95,9 @@ def isentropic_mass_flux(
     [3] Heywood, Internal Combustion Engine Fundamentals, 1988, app. C; [4] Anderson, Modern
     Compressible Flow.
     """
-    p0 = positive(pressure, "upstream pressure")
+    p0 = positive(pressure, tr("upstream pressure"))
     t0 = positive(temperature, "temperature")
-    dp = not_negative(pressure_drop, "pressure drop")
+    dp = not_negative(pressure_drop, tr("pressure drop"))
     if np.any(dp >= p0):
         raise Refused("the pressure drop must be smaller than the pressure upstream")
     critical = (2 / (GAMMA + 1)) ** (GAMMA / (GAMMA - 1))
@@ -169,13 +170,13 @@ def convert_pressure(flow: ArrayLike, measured_at: ArrayLike, wanted_at: ArrayLi
     ----------
     Incompressible orifice law; common practice (10 to 28 inH2O is 1.673).
     """
-    ratio = positive(wanted_at, "wanted pressure") / positive(measured_at, "measured pressure")
+    ratio = positive(wanted_at, tr("wanted pressure")) / positive(measured_at, tr("measured pressure"))
     return np.asarray(np.sqrt(ratio) * flow)
 
 
 def _two_laws(measured_at: ArrayLike, wanted_at: ArrayLike) -> tuple[Array, Array]:
     """Ratio of flows [-] between two test pressures [Pa] through a perfect nozzle and through a plate."""
-    first, second = positive(measured_at, "measured pressure"), positive(wanted_at, "wanted pressure")
+    first, second = positive(measured_at, tr("measured pressure")), positive(wanted_at, tr("wanted pressure"))
     nozzle = isentropic_mass_flux(second) / isentropic_mass_flux(first)
     expansion = [
         1 - PLATE_EXPANSION * (1 - ((REFERENCE_PRESSURE - dp) / REFERENCE_PRESSURE) ** (1 / GAMMA))
@@ -300,7 +301,7 @@ def convert_flow(flow: ArrayLike, measured_at: ArrayLike, wanted_at: ArrayLike) 
 def conversion_note(measured_at: float, wanted_at: float) -> str | None:
     """How sure a converted figure is, else None where it was not converted far; pressures [Pa]."""
     u = float(conversion_uncertainty(measured_at, wanted_at))
-    return f"converted, known to ± {percent_text(2 * u)}" if u > 0 else None
+    return tr("converted, known to ± {}", percent_text(2 * u)) if u > 0 else None
 
 
 def discharge_coefficient(
@@ -342,6 +343,6 @@ def discharge_coefficient(
     [3] Heywood (1988), section 6.3.2 and app. C.
     """
     a = positive(area, "area")
-    dp = positive(test_pressure, "test pressure")
+    dp = positive(test_pressure, tr("test pressure"))
     vi = ideal_flux(dp, model, pressure=pressure, temperature=temperature)
     return np.asarray(np.asarray(flow, dtype=float) / (a * vi))

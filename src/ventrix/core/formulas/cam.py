@@ -11,6 +11,7 @@ from ventrix.core.formulas.flow_curve import FlowCurve, pchip_slopes
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.limits import positive
 from ventrix.core.quantity.refused import Refused
+from ventrix.words import tr
 
 CHECKING_LIFT = 0.050 * 0.0254  # m: the lift that duration is quoted at
 
@@ -36,7 +37,7 @@ class Cam:
 
     def __post_init__(self) -> None:
         positive(self.duration, "duration")
-        positive(self.checking_lift, "checking lift")
+        positive(self.checking_lift, tr("checking lift"))
         if self.peak_lift <= self.checking_lift:
             raise Refused("cam lift must be more than the 0.050 in where its duration is quoted")
 
@@ -187,7 +188,7 @@ def cam_note(curve: FlowCurve, cam: AnyCam) -> str | None:
     """A sentence where the cam lifts past the highest tested lift, else None."""
     if cam.peak_lift <= curve.highest * (1 + 1e-9):
         return None
-    return "the cam lifts higher than was tested: flow beyond is taken as at the highest tested lift"
+    return tr("the cam lifts higher than was tested: flow beyond is taken as at the highest tested lift")
 
 
 @lru_cache(maxsize=256)

@@ -13,6 +13,7 @@ from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.limits import not_negative, positive
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import CFM, HORSEPOWER, INCH_OF_WATER
+from ventrix.words import tr
 
 MACH_INDEX_LIMIT: Final = 0.6  # volumetric efficiency falls off beyond [13]
 MACH_LIMIT: Final = 0.55  # of the mean air speed at the smallest section (common practice)
@@ -101,9 +102,11 @@ def mach_index(
     ----------
     [13] Taylor, The Internal-Combustion Engine in Theory and Practice, vol. 1, ch. 6.
     """
-    area_ratio = (positive(bore, "bore") / positive(valve_diameter, "valve diameter")) ** 2 / positive(valves, "valves")
+    area_ratio = (positive(bore, "bore") / positive(valve_diameter, tr("valve diameter"))) ** 2 / positive(
+        valves, "valves"
+    )
     piston = positive(stroke, "stroke") * positive(speed, "speed") / np.pi
-    sound = positive(mean_flow_coefficient, "mean flow coefficient") * speed_of_sound(temperature)
+    sound = positive(mean_flow_coefficient, tr("mean flow coefficient")) * speed_of_sound(temperature)
     index = area_ratio * piston / sound
     return MachIndex(np.asarray(index), np.asarray(np.asarray(speed, dtype=float) * MACH_INDEX_LIMIT / index))
 
@@ -287,7 +290,12 @@ def compression_ratio(
     [3] Heywood (1988), section 2.2.
     """
     piston = np.pi / 4 * positive(bore, "bore") ** 2
-    gasket = np.pi / 4 * positive(gasket_bore, "gasket bore") ** 2 * not_negative(gasket_thickness, "gasket thickness")
+    gasket = (
+        np.pi
+        / 4
+        * positive(gasket_bore, tr("gasket bore")) ** 2
+        * not_negative(gasket_thickness, tr("gasket thickness"))
+    )
     clearance = positive(chamber, "chamber") + gasket + piston * np.asarray(deck_clearance, dtype=float)
     clearance = clearance + np.asarray(piston_volume, dtype=float)
     if np.any(clearance <= 0):
@@ -319,10 +327,10 @@ def chamber_mill(chamber_before: ArrayLike, chamber_after: ArrayLike, face_area:
     ----------
     Geometry of a chamber with upright walls near the face.
     """
-    taken = positive(chamber_before, "chamber before") - positive(chamber_after, "chamber after")
+    taken = positive(chamber_before, tr("chamber before")) - positive(chamber_after, tr("chamber after"))
     if np.any(taken < 0):
         raise Refused("milling makes a chamber smaller, not larger")
-    return np.asarray(taken / positive(face_area, "face area"))
+    return np.asarray(taken / positive(face_area, tr("face area")))
 
 
 def chamber_after_mill(chamber_before: ArrayLike, cut: ArrayLike, face_area: ArrayLike) -> Array:
@@ -351,7 +359,9 @@ def chamber_after_mill(chamber_before: ArrayLike, cut: ArrayLike, face_area: Arr
     ----------
     As `chamber_mill`.
     """
-    left = positive(chamber_before, "chamber before") - not_negative(cut, "cut") * positive(face_area, "face area")
+    left = positive(chamber_before, tr("chamber before")) - not_negative(cut, "cut") * positive(
+        face_area, tr("face area")
+    )
     if np.any(left <= 0):
         raise Refused("nothing of the chamber would be left")
     return np.asarray(left)
@@ -395,5 +405,5 @@ def intake_face(deck_cut: ArrayLike, face_angle: ArrayLike, bank_half_angle: Arr
     a, e = np.asarray(bank_half_angle, dtype=float), np.asarray(face_angle, dtype=float)
     if np.any(a + e >= np.pi / 2 - 1e-12) or np.any(a <= 0):
         raise Refused("bank half angle and face angle must add up to less than 90 degrees")
-    x = not_negative(deck_cut, "deck cut")
+    x = not_negative(deck_cut, tr("deck cut"))
     return IntakeFace(np.asarray(x * np.sin(a) / np.cos(a + e)), np.asarray(x * np.cos(e) / np.cos(a + e)))

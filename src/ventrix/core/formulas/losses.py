@@ -10,8 +10,9 @@ from numpy.typing import ArrayLike
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.limits import not_negative, positive
 from ventrix.core.quantity.refused import Refused
+from ventrix.words import tr
 
-REFUSAL = "flow alone does not separate valve and port: flow the port once with the valve out and the guide plugged"
+REFUSAL = tr("flow alone does not separate valve and port: flow the port once with the valve out and the guide plugged")
 
 
 class LossSplit(NamedTuple):
@@ -58,7 +59,7 @@ def loss_split(
     """
     if open_flow is None:
         raise Refused(REFUSAL)
-    q, qo = positive(flow, "flow"), positive(open_flow, "open flow")
+    q, qo = positive(flow, "flow"), positive(open_flow, tr("open flow"))
     share = (q / qo) ** 2
     relative = np.hypot(
         not_negative(flow_uncertainty, "uncertainty") / q, not_negative(open_uncertainty, "uncertainty") / qo
@@ -105,7 +106,7 @@ def place_share(
     A loss that goes with 1/A^2, in series with others that do not change, at one pressure drop; formula book of this
     project. The small-change rule dQ/Q over dA/A reads a fifth as 0.28 at a quarter of the area.
     """
-    q, a = positive(flow_ratio, "flow with the change"), positive(area_ratio, "area with the change")
+    q, a = positive(flow_ratio, tr("flow with the change")), positive(area_ratio, tr("area with the change"))
     if np.any(a == 1):
         raise Refused("the area did not change: nothing can be learned from it")
     u_q, u_a = not_negative(flow_uncertainty, "uncertainty"), not_negative(area_uncertainty, "uncertainty")

@@ -15,6 +15,7 @@ from ventrix.core.formulas.bench_flow import ideal_velocity
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.limits import not_negative, positive
 from ventrix.core.quantity.refused import Refused
+from ventrix.words import tr
 
 
 class OrificeFlow(NamedTuple):
@@ -67,8 +68,8 @@ def orifice_flow(
     ----------
     [11] ISO 5167-2:2003, via fluids.
     """
-    d, pipe = positive(orifice_diameter, "orifice diameter"), positive(pipe_diameter, "pipe diameter")
-    dp, p1 = positive(pressure_drop, "pressure drop"), positive(pressure, "upstream pressure")
+    d, pipe = positive(orifice_diameter, tr("orifice diameter")), positive(pipe_diameter, tr("pipe diameter"))
+    dp, p1 = positive(pressure_drop, tr("pressure drop")), positive(pressure, tr("upstream pressure"))
     if np.any(d >= pipe):
         raise Refused("the orifice must be smaller than its pipe")
     if np.any(dp >= p1):
@@ -89,7 +90,7 @@ def _solve_orifice(
     from fluids.numerics import UnconvergedError
 
     state: dict[str, Any] = {"D": pipe, "rho": density, "mu": viscosity, "taps": taps}
-    meter = "ISO 5167 orifice"
+    meter = tr("ISO 5167 orifice")
     try:
         mass = differential_pressure_meter_solver(D2=d, P1=p1, P2=p1 - dp, k=GAMMA, meter_type=meter, **state)
     except (UnconvergedError, ArithmeticError):
@@ -104,13 +105,13 @@ def _orifice_notes(d: Array, pipe: Array, reynolds: Array, pressure_ratio: Array
     if taps == "flange":
         low = np.maximum(low, 170 * beta**2 * pipe * 1000)
     limits = (
-        (d < 0.0125, "orifice under 12.5 mm"),
-        ((pipe < 0.05) | (pipe > 1.0), "pipe outside 50 to 1000 mm"),
-        ((beta < 0.10) | (beta > 0.75), "diameter ratio outside 0.10 to 0.75"),
-        (reynolds < low, "Reynolds number too low for this plate"),
-        (pressure_ratio < 0.75, "pressure ratio under 0.75"),
+        (d < 0.0125, tr("orifice under 12.5 mm")),
+        ((pipe < 0.05) | (pipe > 1.0), tr("pipe outside 50 to 1000 mm")),
+        ((beta < 0.10) | (beta > 0.75), tr("diameter ratio outside 0.10 to 0.75")),
+        (reynolds < low, tr("Reynolds number too low for this plate")),
+        (pressure_ratio < 0.75, tr("pressure ratio under 0.75")),
     )
-    return tuple(f"outside ISO 5167-2: {words}" for broken, words in limits if np.any(broken))
+    return tuple(tr("outside ISO 5167-2: {}", words) for broken, words in limits if np.any(broken))
 
 
 def plenum_orifice_flow(
@@ -153,10 +154,10 @@ def plenum_orifice_flow(
     ----------
     [11] ISO 5167-2:2003, expansibility at a diameter ratio of nought.
     """
-    dp, p1 = not_negative(pressure_drop, "pressure drop"), positive(pressure, "upstream pressure")
+    dp, p1 = not_negative(pressure_drop, tr("pressure drop")), positive(pressure, tr("upstream pressure"))
     if np.any(dp >= p1):
         raise Refused("the pressure drop must be smaller than the pressure upstream")
     expansibility = 1 - 0.351 * (1 - ((p1 - dp) / p1) ** (1 / GAMMA))
-    area = np.pi / 4 * positive(orifice_diameter, "orifice diameter") ** 2
+    area = np.pi / 4 * positive(orifice_diameter, tr("orifice diameter")) ** 2
     speed = ideal_velocity(dp, moist_air_density(temperature, p1, vapour))
     return np.asarray(positive(coefficient, "coefficient") * expansibility * area * speed)

@@ -19,6 +19,7 @@ from ventrix.core.formulas.bench_flow import ideal_velocity
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.limits import not_negative, positive
 from ventrix.core.quantity.refused import Refused
+from ventrix.words import tr
 
 VAPOUR_LIGHTER: Final = 0.378  # 1 - M_v/M_a: moist air is lighter by this times its share of vapour [1]
 
@@ -50,7 +51,7 @@ def pitot_velocity(reading: ArrayLike, density: ArrayLike = REFERENCE_DENSITY, c
     [12] ISO 3966:2008. Under 2 % high at Mach 0.3; `pitot_velocity_compressible` beyond.
     """
     difference = not_negative(reading, "reading")
-    return np.asarray(positive(coefficient, "probe coefficient") * ideal_velocity(difference, density))
+    return np.asarray(positive(coefficient, tr("probe coefficient")) * ideal_velocity(difference, density))
 
 
 def pitot_velocity_compressible(
@@ -86,11 +87,11 @@ def pitot_velocity_compressible(
     ----------
     [12] ISO 3966:2008; [4] Anderson, Modern Compressible Flow.
     """
-    ratio = not_negative(reading, "reading") / positive(static_pressure, "static pressure")
+    ratio = not_negative(reading, "reading") / positive(static_pressure, tr("static pressure"))
     mach = np.sqrt(2 / (GAMMA - 1) * ((1 + ratio) ** ((GAMMA - 1) / GAMMA) - 1))
     if np.any(mach >= 1):
         raise Refused("the reading means sonic speed or more: the subsonic form does not hold")
-    return np.asarray(positive(coefficient, "probe coefficient") * mach * speed_of_sound(temperature))
+    return np.asarray(positive(coefficient, tr("probe coefficient")) * mach * speed_of_sound(temperature))
 
 
 class ProbedAir(NamedTuple):
@@ -151,8 +152,10 @@ def probed_air(
     [12] ISO 3966:2008; [4] Anderson, Modern Compressible Flow (isentropic relations).
     """
     dp = not_negative(reading, "reading")
-    room = float(positive(room_pressure, "barometric pressure"))
-    entering = room if entering_pressure is None else float(positive(entering_pressure, "pressure of the air entering"))
+    room = float(positive(room_pressure, tr("barometric pressure")))
+    entering = (
+        room if entering_pressure is None else float(positive(entering_pressure, tr("pressure of the air entering")))
+    )
     off = np.full(dp.shape, np.nan) if static is None else np.broadcast_to(np.asarray(static, dtype=float), dp.shape)
     known = np.isfinite(off)
     if direction == "exhaust":
@@ -166,7 +169,7 @@ def probed_air(
         raise Refused("the reading means sonic speed or more: the subsonic form does not hold")
     gas = GAS_CONSTANT / (1 - VAPOUR_LIGHTER * vapour)
     there = positive(temperature, "temperature") / (1 + (GAMMA - 1) / 2 * mach2)
-    local = positive(coefficient, "probe coefficient") * np.sqrt(mach2 * GAMMA * gas * there)
+    local = positive(coefficient, tr("probe coefficient")) * np.sqrt(mach2 * GAMMA * gas * there)
     flux = local * low / (gas * there)
     return ProbedAir(np.asarray(local), np.asarray(flux / np.sqrt(entering / (gas * temperature) * REFERENCE_DENSITY)))
 
@@ -264,4 +267,4 @@ def ball_drop(flow: ArrayLike, flow_with_ball: ArrayLike) -> Array:
     ----------
     Common practice, no source.
     """
-    return np.asarray(1 - not_negative(flow_with_ball, "flow with the ball") / positive(flow, "flow"))
+    return np.asarray(1 - not_negative(flow_with_ball, tr("flow with the ball")) / positive(flow, "flow"))

@@ -15,6 +15,7 @@ from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.limits import not_negative, positive
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import percent_text
+from ventrix.words import tr
 
 
 def centreline_length(floor_length: ArrayLike, roof_length: ArrayLike) -> Array:
@@ -39,7 +40,7 @@ def centreline_length(floor_length: ArrayLike, roof_length: ArrayLike) -> Array:
     ----------
     Common practice, no source.
     """
-    return np.asarray((positive(floor_length, "floor length") + positive(roof_length, "roof length")) / 2)
+    return np.asarray((positive(floor_length, tr("floor length")) + positive(roof_length, tr("roof length"))) / 2)
 
 
 def section_area(width: ArrayLike, height: ArrayLike, corner_radius: ArrayLike = 0.0) -> Array:
@@ -240,7 +241,7 @@ def break_even_flow(flow: ArrayLike, volume_before: ArrayLike, volume_after: Arr
     ----------
     Common practice, no source: 300 CFM, 200 to 205 cc, about 8 more.
     """
-    ratio = positive(volume_after, "volume after") / positive(volume_before, "volume before")
+    ratio = positive(volume_after, tr("volume after")) / positive(volume_before, tr("volume before"))
     return np.asarray(not_negative(flow, "flow") * ratio)
 
 
@@ -270,7 +271,7 @@ def hole_wall(hole_spacing: ArrayLike, port_width: ArrayLike) -> Array:
     ----------
     Common practice, no source.
     """
-    spacing, width = positive(hole_spacing, "hole spacing"), positive(port_width, "port width")
+    spacing, width = positive(hole_spacing, tr("hole spacing")), positive(port_width, tr("port width"))
     if np.any(width >= spacing):
         raise Refused("the port is wider than the room between the holes: it has broken through")
     return np.asarray((spacing - width) / 2)
@@ -346,4 +347,4 @@ def volume_note(poured: float, from_stations: float) -> str | None:
     apart = from_stations / poured - 1
     if abs(apart) <= VOLUME_FLAG:
         return None
-    return f"volume from stations is {percent_text(apart, sign=True)} off the poured one: over 3 %, check both"
+    return tr("volume from stations is {} off the poured one: over 3 %, check both", percent_text(apart, sign=True))

@@ -8,6 +8,7 @@ from numpy.typing import ArrayLike
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.limits import not_negative, positive
 from ventrix.core.quantity.refused import Refused
+from ventrix.words import tr
 
 
 def seat_width_lost(width_before: ArrayLike, width_after: ArrayLike) -> Array:
@@ -32,8 +33,8 @@ def seat_width_lost(width_before: ArrayLike, width_after: ArrayLike) -> Array:
     ----------
     Definition.
     """
-    before = positive(width_before, "seat width before")
-    return np.asarray(1 - not_negative(width_after, "seat width after") / before)
+    before = positive(width_before, tr("seat width before"))
+    return np.asarray(1 - not_negative(width_after, tr("seat width after")) / before)
 
 
 def recut_depth(
@@ -72,5 +73,5 @@ def recut_depth(
         raise Refused("seat angle must lie between 0 and 90 degrees")
     if np.any((top < 0) | (top >= angle)):
         raise Refused("the top cut must be shallower than the seat")
-    short = positive(width_wanted, "seat width wanted") - not_negative(width_now, "seat width now")
+    short = positive(width_wanted, tr("seat width wanted")) - not_negative(width_now, tr("seat width now"))
     return np.asarray(np.maximum(short, 0.0) * np.sin(angle - top) / np.cos(top))

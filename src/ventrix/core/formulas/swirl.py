@@ -13,6 +13,7 @@ from ventrix.core.formulas.bench_flow import ideal_velocity
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.limits import positive
 from ventrix.core.quantity.refused import Refused
+from ventrix.words import tr
 
 
 def paddle_coefficient(
@@ -43,7 +44,7 @@ def paddle_coefficient(
     ----------
     [3] Heywood (1988), section 8.3.1, eq. 8.28.
     """
-    v0 = ideal_velocity(positive(test_pressure, "test pressure"), density)
+    v0 = ideal_velocity(positive(test_pressure, tr("test pressure")), density)
     return np.asarray(np.asarray(speed, dtype=float) * positive(bore, "bore") / v0)
 
 
@@ -81,8 +82,8 @@ def impulse_coefficient(
     ----------
     [3] Heywood (1988), section 8.3.1, eq. 8.29.
     """
-    v0 = ideal_velocity(positive(test_pressure, "test pressure"), density)
-    below = positive(mass_flow, "mass flow") * v0 * positive(bore, "bore")
+    v0 = ideal_velocity(positive(test_pressure, tr("test pressure")), density)
+    below = positive(mass_flow, tr("mass flow")) * v0 * positive(bore, "bore")
     return np.asarray(8 * np.asarray(torque, dtype=float) / below)
 
 
@@ -137,7 +138,7 @@ def swirl_ratio(
         raise Refused("the valve never opens: there is no effective area")
     turned = float(np.trapezoid(np.asarray(coefficient, dtype=float) * area, theta))
     size = float(positive(bore, "bore") * positive(stroke, "stroke"))
-    return float(positive(volumetric_efficiency, "volumetric efficiency")) * np.pi / 4 * size * turned / whole**2
+    return float(positive(volumetric_efficiency, tr("volumetric efficiency"))) * np.pi / 4 * size * turned / whole**2
 
 
 def reference_speed(speed: ArrayLike, measured_at: ArrayLike, density: ArrayLike, wanted_at: ArrayLike) -> Array:
@@ -170,8 +171,8 @@ def reference_speed(speed: ArrayLike, measured_at: ArrayLike, density: ArrayLike
     ----------
     The swirl coefficient of [3] Heywood (1988), section 8.3.1, does not depend on pressure or air.
     """
-    had = ideal_velocity(positive(measured_at, "measured pressure"), positive(density, "density"))
-    wanted = ideal_velocity(positive(wanted_at, "wanted pressure"))
+    had = ideal_velocity(positive(measured_at, tr("measured pressure")), positive(density, "density"))
+    wanted = ideal_velocity(positive(wanted_at, tr("wanted pressure")))
     return np.asarray(np.asarray(speed, dtype=float) * wanted / had)
 
 
@@ -213,4 +214,4 @@ def torque_speed(
     Both coefficients of [3] Heywood (1988), section 8.3.1, made equal.
     """
     coefficient = impulse_coefficient(torque, mass_flow, bore, measured_at, density)
-    return np.asarray(coefficient * ideal_velocity(positive(wanted_at, "wanted pressure")) / bore)
+    return np.asarray(coefficient * ideal_velocity(positive(wanted_at, tr("wanted pressure"))) / bore)

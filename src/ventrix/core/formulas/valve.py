@@ -13,6 +13,7 @@ from numpy.typing import ArrayLike, NDArray
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.limits import not_negative, positive
 from ventrix.core.quantity.refused import Refused
+from ventrix.words import tr
 
 STAGES = ("seat", "curtain", "throat")
 
@@ -55,7 +56,9 @@ def curtain_area(valve_diameter: ArrayLike, lift: ArrayLike, valves: ArrayLike =
     ----------
     [3] Heywood (1988), section 6.3.2.
     """
-    return np.asarray(_count(valves) * np.pi * positive(valve_diameter, "valve diameter") * not_negative(lift, "lift"))
+    return np.asarray(
+        _count(valves) * np.pi * positive(valve_diameter, tr("valve diameter")) * not_negative(lift, "lift")
+    )
 
 
 def lift_ratio(lift: ArrayLike, valve_diameter: ArrayLike) -> Array:
@@ -80,7 +83,7 @@ def lift_ratio(lift: ArrayLike, valve_diameter: ArrayLike) -> Array:
     ----------
     Geometry.
     """
-    return np.asarray(not_negative(lift, "lift") / positive(valve_diameter, "valve diameter"))
+    return np.asarray(not_negative(lift, "lift") / positive(valve_diameter, tr("valve diameter")))
 
 
 def valve_head_area(valve_diameter: ArrayLike, valves: ArrayLike = 1) -> Array:
@@ -107,7 +110,7 @@ def valve_head_area(valve_diameter: ArrayLike, valves: ArrayLike = 1) -> Array:
     ----------
     Geometry.
     """
-    return np.asarray(_count(valves) * np.pi / 4 * positive(valve_diameter, "valve diameter") ** 2)
+    return np.asarray(_count(valves) * np.pi / 4 * positive(valve_diameter, tr("valve diameter")) ** 2)
 
 
 @dataclass(frozen=True, slots=True)
@@ -162,8 +165,8 @@ def _opening(
     valve_diameter: ArrayLike, seat_width: ArrayLike, seat_angle: ArrayLike, lift: ArrayLike
 ) -> tuple[Array, NDArray[np.bool_]]:
     """Stages 1 and 2 for one valve: area [m2], and where the seat itself sets it."""
-    dv = positive(valve_diameter, "valve diameter")
-    face = positive(seat_width, "seat width")
+    dv = positive(valve_diameter, tr("valve diameter"))
+    face = positive(seat_width, tr("seat width"))
     beta = np.asarray(seat_angle, dtype=float)
     x = not_negative(lift, "lift")
     if np.any((beta <= 0) | (beta >= np.pi / 2)):
@@ -228,8 +231,8 @@ def valve_flow_area(
     n = _count(valves)
     opening, on_seat = _opening(valve_diameter, seat_width, seat_angle, lift)
     dv = np.asarray(valve_diameter, dtype=float)
-    dp = positive(throat_diameter, "throat diameter")
-    ds = not_negative(stem_diameter, "stem diameter")
+    dp = positive(throat_diameter, tr("throat diameter"))
+    ds = not_negative(stem_diameter, tr("stem diameter"))
     if np.any(ds >= dp):
         raise Refused("the stem must be smaller than the throat")
     if np.any(dp >= dv):
@@ -237,7 +240,7 @@ def valve_flow_area(
     throat = np.pi / 4 * (dp**2 - ds**2)
     area = np.minimum(opening, throat)
     inner = dv - 2 * np.asarray(seat_width, dtype=float) * np.cos(np.asarray(seat_angle, dtype=float))
-    notes = ("the throat is wider than the seat's inner edge: check both",) if np.any(dp > inner) else ()
+    notes = (tr("the throat is wider than the seat's inner edge: check both"),) if np.any(dp > inner) else ()
     return FlowArea(_times(n, area), np.asarray(on_seat), np.asarray(throat < opening), notes)
 
 
@@ -263,7 +266,7 @@ def throat_ratio(valve_diameter: ArrayLike, throat_diameter: ArrayLike) -> Array
     ----------
     Common practice, no source: 1.77 under 2.02 is "88 percent"; a bowl is about 101 percent.
     """
-    return np.asarray(positive(throat_diameter, "throat diameter") / positive(valve_diameter, "valve diameter"))
+    return np.asarray(positive(throat_diameter, tr("throat diameter")) / positive(valve_diameter, tr("valve diameter")))
 
 
 def throat_area(throat_diameter: ArrayLike, stem_diameter: ArrayLike = 0.0, valves: ArrayLike = 1) -> Array:
@@ -290,7 +293,7 @@ def throat_area(throat_diameter: ArrayLike, stem_diameter: ArrayLike = 0.0, valv
     ----------
     Geometry.
     """
-    dt = positive(throat_diameter, "throat diameter")
+    dt = positive(throat_diameter, tr("throat diameter"))
     ds = np.asarray(stem_diameter, dtype=float)
     if np.any(ds < 0):
         raise Refused("stem diameter cannot be negative")
@@ -329,14 +332,14 @@ def seat_throat(
     ----------
     Geometry.
     """
-    dv = positive(valve_diameter, "valve diameter")
+    dv = positive(valve_diameter, tr("valve diameter"))
     beta = np.asarray(seat_angle, dtype=float)
     m = np.asarray(margin, dtype=float)
     if np.any((beta <= 0) | (beta >= np.pi / 2)):
         raise Refused("seat angle must lie between 0 and 90 degrees")
     if np.any(m < 0):
         raise Refused("margin cannot be negative")
-    throat = dv - 2 * (m + positive(seat_width, "seat width") * np.cos(beta))
+    throat = dv - 2 * (m + positive(seat_width, tr("seat width")) * np.cos(beta))
     if np.any(throat <= 0):
         raise Refused("the seat leaves no room for a throat")
     return np.asarray(throat)

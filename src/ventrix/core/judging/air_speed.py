@@ -8,6 +8,7 @@ from ventrix.core.formulas.port import break_even_flow
 from ventrix.core.judging.comparison import RunComparison
 from ventrix.core.judging.pours import Volumes
 from ventrix.core.quantity.words import percent_text
+from ventrix.words import tr
 
 
 def speed_change(c: RunComparison, volumes: Volumes) -> tuple[float, float]:
@@ -29,7 +30,7 @@ def speed_words(c: RunComparison, volumes: Volumes) -> str:
     flow = c.weighted_after / c.weighted_before - 1
     speed, doubt = speed_change(c, volumes)
     moved = "grew" if grown >= 0 else "shrank"
-    size = f"The port {moved} {percent_text(abs(grown))}, flow {percent_text(flow, sign=True)}"
+    size = tr("The port {} {}, flow {}", moved, percent_text(abs(grown)), percent_text(flow, sign=True))
     if abs(speed) <= doubt:
-        return f"{size}: no change of air speed is proven."
-    return f"{size}: the air is {'faster' if speed > 0 else 'slower'} than before."
+        return tr("{}: no change of air speed is proven.", size)
+    return tr("{}: the air is {} than before.", size, "faster" if speed > 0 else "slower")

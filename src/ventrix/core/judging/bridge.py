@@ -12,6 +12,7 @@ from ventrix.core.judging.comparability import BRIDGED, comparability, same_cond
 from ventrix.core.model.run import SetUp
 from ventrix.core.quantity.words import percent_text
 from ventrix.core.runs.reduced_run import LIFT_GRAIN, ReducedRun
+from ventrix.words import tr
 
 FEWEST_LIFTS = 2
 
@@ -81,7 +82,7 @@ def bridge_adjustment(
     doubts = np.sqrt(scatter.repeat**2 * (1 / counts[0] + 1 / counts[1]) + scatter.mount**2 * apart)
     factor = float(np.mean(factors))
     moved = percent_text(1 / factor - 1, sign=True)
-    sentence = f"{named} was flowed both ways, and bridges the two: the change reads {moved}, which is taken out"
+    sentence = tr("{} was flowed both ways, and bridges the two: the change reads {}, which is taken out", named, moved)
     freedom = min(scatter.repeat_freedom, scatter.mount_freedom)
     return Adjustment(
         factor,

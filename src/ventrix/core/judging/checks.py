@@ -18,6 +18,7 @@ from ventrix.core.model.kinds import StepKind
 from ventrix.core.model.run import FlowRun
 from ventrix.core.quantity.moments import DAY
 from ventrix.core.runs.reduced_run import LIFT_GRAIN, ReducedRun
+from ventrix.words import tr
 
 NEEDS_ONE_BELOW: Final = 0.04  # of the flow before: a smaller gain is never plainly kept without a check
 
@@ -150,7 +151,7 @@ class Offer(NamedTuple):
     @property
     def words(self) -> str:
         """As a button says it."""
-        return f"Flow the {self.kind}, {self.minutes} min"
+        return tr("Flow the {}, {} min", self.kind, self.minutes)
 
 
 def check_offer(job: Job, port: Port, before: Cut, after: Cut, bench: Bench | None, today: str) -> Offer | None:

@@ -12,6 +12,7 @@ from ventrix.core.model.run import SetUp
 from ventrix.core.quantity.said import Amount, Said, joined
 from ventrix.core.quantity.units import from_si
 from ventrix.core.runs.geometry import Geometry
+from ventrix.words import tr
 
 Level = Literal["yes", "converted", "unknown", "no"]
 
@@ -49,33 +50,43 @@ class Condition:
 
 
 CONDITIONS: Final = (
-    Condition("direction", "direction", "draw and blow are different tests"),
-    Condition("bench", "bench", "two benches differ by several CFM on the very same head"),
-    Condition("bore", "bore sleeve", "a bigger bore unshrouds the valve and reads high", _length),
-    Condition("entry", "entry", "a bare edge reads several percent below a radius"),
-    Condition("pipe", "pipe", "a stub pipe usually reads high", exhaust_only=True),
+    Condition("direction", tr("direction"), tr("draw and blow are different tests")),
+    Condition("bench", tr("bench"), tr("two benches differ by several CFM on the very same head")),
+    Condition("bore", tr("bore sleeve"), tr("a bigger bore unshrouds the valve and reads high"), _length),
+    Condition("entry", tr("entry"), tr("a bare edge reads several percent below a radius")),
+    Condition("pipe", tr("pipe"), tr("a stub pipe usually reads high"), exhaust_only=True),
     Condition(
-        "pipe_diameter", "pipe diameter", "another stub is another test", _length, exhaust_only=True, optional=True
+        "pipe_diameter",
+        tr("pipe diameter"),
+        tr("another stub is another test"),
+        _length,
+        exhaust_only=True,
+        optional=True,
     ),
     Condition(
-        "pipe_length", "pipe length", "a longer stub usually reads high", _length, exhaust_only=True, optional=True
+        "pipe_length",
+        tr("pipe length"),
+        tr("a longer stub usually reads high"),
+        _length,
+        exhaust_only=True,
+        optional=True,
     ),
-    Condition("valve", "valve fitted", "another valve or no valve is another test"),
-    Condition("valves_open", "valves opened", "one valve of a pair passes less than both", optional=True),
-    Condition("plug", "plug", "an open plug hole lets air past the port"),
+    Condition("valve", tr("valve fitted"), tr("another valve or no valve is another test")),
+    Condition("valves_open", tr("valves opened"), tr("one valve of a pair passes less than both"), optional=True),
+    Condition("plug", tr("plug"), tr("an open plug hole lets air past the port")),
     Condition(
         "centred",
-        "head centred on the bore",
-        "an off-centre head unshrouds the valve and reads high",
+        tr("head centred on the bore"),
+        tr("an off-centre head unshrouds the valve and reads high"),
         _yes_no,
     ),
-    Condition("clean", "clean", "carbon on valve and chamber costs flow", _yes_no, optional=True),
+    Condition("clean", tr("clean"), tr("carbon on valve and chamber costs flow"), _yes_no, optional=True),
 )
 # Sizes of the valve that a run was flowed with: known and different is no, missing is no gap. The throat is metal.
 SIZES: Final = (
-    ("valve_diameter", "valve head", "another valve is another test", _length),
-    ("stem_diameter", "stem", "another stem is another test", _length),
-    ("seat_angle", "seat angle", "another seat flows otherwise at every low lift", _degrees),
+    ("valve_diameter", tr("valve head"), tr("another valve is another test"), _length),
+    ("stem_diameter", "stem", tr("another stem is another test"), _length),
+    ("seat_angle", tr("seat angle"), tr("another seat flows otherwise at every low lift"), _degrees),
 )
 # What each kind of change, declared anywhere between the two, allows to differ.
 _ALLOWED: Final[dict[CutKind, tuple[str, ...]]] = {
@@ -98,13 +109,13 @@ class ConditionDifference:
     sentence: str
 
 
-_DIFFERS: Final = "{} differs, {} before and {} after: {}."
-CANT_YET: Final = "Can't compare yet."
+_DIFFERS: Final = tr("{} differs, {} before and {} after: {}.")
+CANT_YET: Final = tr("Can't compare yet.")
 _STARTS: Final[dict[Level, str]] = {
-    "yes": "May be compared: bench, bore, entry, valve, plug and centring agree.",
-    "no": "Not to be compared.",
-    "unknown": "A condition wasn't recorded, so it may have differed.",
-    "converted": "Compared after conversion.",
+    "yes": tr("May be compared: bench, bore, entry, valve, plug and centring agree."),
+    "no": tr("Not to be compared."),
+    "unknown": tr("A condition wasn't recorded, so it may have differed."),
+    "converted": tr("Compared after conversion."),
 }
 
 
@@ -131,7 +142,7 @@ class Comparability:
     def gaps(self) -> str:
         """How many conditions are missing, as a headline."""
         count = sum(d.level == "unknown" for d in self.differences)
-        return f"{CANT_YET[:-1]}: {count} condition{'s' * (count != 1)} missing."
+        return tr("{}: {} condition{} missing.", CANT_YET[:-1], count, "s" * (count != 1))
 
     @property
     def reason(self) -> str:
@@ -181,8 +192,8 @@ def comparability(
         if a is None or b is None:
             if c.optional or (exhaust and c.key == "entry"):
                 continue  # an exhaust is blown from the bore: no entry is laid on it
-            where = "on either side" if a is None and b is None else ("before" if a is None else "after")
-            said: str = f"{c.name.capitalize()} was not recorded {where}: {c.moves}."
+            where = tr("on either side") if a is None and b is None else ("before" if a is None else "after")
+            said: str = tr("{} was not recorded {}: {}.", c.name.capitalize(), where, c.moves)
             found.append(ConditionDifference(c.key, "unknown", a_words, b_words, said))
         elif c.key == "bench" and not same_condition(c.key, a, b) and transfer is not None and bridge is None:
             said = Said(_DIFFERS, "Bench", a_words, b_words, transfer.sentence)
@@ -210,7 +221,7 @@ def _size_differences(before: Geometry, after: Geometry, allowed: set[str]) -> l
         grain = 2e-3 if key == "seat_angle" else 5e-5  # rad, m: the rounding of a catalogue
         if key in allowed or a is None or b is None or abs(a - b) <= grain:
             continue
-        undeclared = "{} differs, {} before and {} after, and no cut between says so: {}."
+        undeclared = tr("{} differs, {} before and {} after, and no cut between says so: {}.")
         said = Said(undeclared, name.capitalize(), words(a), words(b), moves)
         found.append(ConditionDifference(key, "no", words(a), words(b), said))
     return found
@@ -220,6 +231,6 @@ def _pressure_difference(before: SetUp, after: SetUp) -> ConditionDifference | N
     a, b = before.test_pressure, after.test_pressure
     if a is None or b is None or abs(a / b - 1) < 1e-3:
         return None
-    how = "brought to one pressure, with the uncertainty of that counted"
-    said = Said(_DIFFERS, "Test pressure", _pressure(a), _pressure(b), how)
+    how = tr("brought to one pressure, with the uncertainty of that counted")
+    said = Said(_DIFFERS, tr("Test pressure"), _pressure(a), _pressure(b), how)
     return ConditionDifference("test_pressure", "converted", _pressure(a), _pressure(b), said)

@@ -21,6 +21,7 @@ from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import percent_text
 from ventrix.core.runs.reduced_run import LIFT_GRAIN, ReducedRun, instrument_for
+from ventrix.words import tr
 
 
 def _mounts(runs: Runs) -> int:
@@ -173,9 +174,11 @@ def compare_runs(
     )
     notes = []
     if left_out:
-        notes.append(f"{left_out} lift{'s' * (left_out > 1)} past the other side's highest tested lift: left out")
+        notes.append(
+            tr("{} lift{} past the other side's highest tested lift: left out", left_out, "s" * (left_out > 1))
+        )
     if np.any(interpolated):
-        notes.append(f"{int(np.sum(interpolated))} interpolated on one side: never proven, not in the verdict")
+        notes.append(tr("{} interpolated on one side: never proven, not in the verdict", int(np.sum(interpolated))))
     return RunComparison(
         verdict,
         kind,
@@ -189,7 +192,7 @@ def compare_runs(
         repeats,
         before,
         after,
-        (*notes, *(f"after: {a.sentence}" for a in adjustments)),
+        (*notes, *(tr("after: {}", a.sentence) for a in adjustments)),
         adjustments,
         school,
         next((r.claimed for r in every if r.claimed), paper),
@@ -239,5 +242,5 @@ def witness_adjustment(before: ReducedRun, after: ReducedRun, scatter: Scatter) 
     doubt = float(np.hypot(law, size))
     uncertainty = float(np.sqrt(scatter.repeat**2 * repeats + scatter.mount**2 * mounts + doubt**2))
     moved = percent_text(1 / factor - 1, sign=True)
-    sentence = f"the untouched witness port read {moved}, which is taken out"
+    sentence = tr("the untouched witness port read {}, which is taken out", moved)
     return Adjustment(factor, uncertainty, min(scatter.repeat_freedom, scatter.mount_freedom), sentence)

@@ -15,6 +15,7 @@ from ventrix.core.model.job import Job
 from ventrix.core.model.job_parts import EngineResult
 from ventrix.core.model.kinds import ResultKind
 from ventrix.core.quantity.units import CFM, HORSEPOWER, to_si
+from ventrix.words import tr
 
 NOTHING: Final = "nothing"  # of `also_changed`: all else was left alone
 FEWEST: Final = 3  # results before the shop has a figure of its own
@@ -156,12 +157,16 @@ def changes_on_the_engine(job: Job) -> tuple[Change, ...]:
 def _attribution(had: EngineResult, has: EngineResult) -> tuple[bool, str]:
     also = has.also_changed.strip()
     if not also:
-        return False, "nobody said whether anything else was changed"
+        return False, tr("nobody said whether anything else was changed")
     if also.lower() != NOTHING:
-        return False, f"also changed: {also}"
+        return False, tr("also changed: {}", also)
     if had.correction.strip().lower() != has.correction.strip().lower():
         return (
             False,
-            f"corrected otherwise: {had.correction or 'not recorded'} against {has.correction or 'not recorded'}",
+            tr(
+                "corrected otherwise: {} against {}",
+                had.correction or tr("not recorded"),
+                has.correction or tr("not recorded"),
+            ),
         )
-    return True, "nothing else was changed"
+    return True, tr("nothing else was changed")

@@ -15,10 +15,11 @@ from ventrix.core.model.cut import Cut, Port, state_name
 from ventrix.core.quantity.moments import came_after
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.runs.reduced_run import ReducedRun
+from ventrix.words import tr
 
 # What both kinds must have been flowed under alike, and the mark of a share where they were not.
-_ALIKE: Final = (("bench", "other bench"), ("bore", "other sleeve"))
-NOT_THEN: Final = "not of the same time"
+_ALIKE: Final = (("bench", tr("other bench")), ("bore", tr("other sleeve")))
+NOT_THEN: Final = tr("not of the same time")
 
 
 @dataclass(frozen=True, slots=True)
@@ -137,7 +138,7 @@ def _marks(one: ReducedRun, other: ReducedRun) -> tuple[str, ...]:
     for key, mark in _ALIKE:
         a, b = getattr(one.setup, key), getattr(other.setup, key)
         if a is None or b is None:
-            marks.append(f"{key} not recorded")
+            marks.append(tr("{} not recorded", key))
         elif not same_condition(key, a, b):
             marks.append(mark)
     return tuple(marks)

@@ -49,6 +49,7 @@ from ventrix.core.quantity.words import listed, sentence
 from ventrix.core.runs.geometry import Geometry
 from ventrix.core.runs.reduced_run import ReducedRun
 from ventrix.core.runs.reduction import reduce_run
+from ventrix.words import tr
 
 
 @dataclass(frozen=True, slots=True)
@@ -108,9 +109,11 @@ class Findings(ReducedRuns):
 
     def _across(self, before: tuple[ReducedRun, ...], port: Port, after: Cut) -> Pair:
         has = self.runs_of(after, port)
-        stand_in = Cut(id=OTHER_SIDE, number=0, name="the other side")
+        stand_in = Cut(id=OTHER_SIDE, number=0, name=tr("the other side"))
         if not before or not has:
-            said = f"Cut {after.number} has not been flowed yet." if not has else "The other side was not flowed."
+            said = (
+                tr("Cut {} has not been flowed yet.", after.number) if not has else tr("The other side was not flowed.")
+            )
             return Pair(port, stand_in, after, before, has, None, said)
         had, has = speaking_runs(before, has, frozenset(after.kinds))
         return self._made(Pair(port, stand_in, after, had, has, None))
@@ -154,7 +157,7 @@ class Findings(ReducedRuns):
             runs = self.runs_of(cut, port)
             old, new = under(before, runs), under(after, runs)
             if old and new:
-                found = bridge_adjustment(old, new, self.scatter(after.bench), f"cut {cut.number}")
+                found = bridge_adjustment(old, new, self.scatter(after.bench), tr("cut {}", cut.number))
                 if found is not None:
                     return found
         return None
@@ -204,7 +207,7 @@ class Findings(ReducedRuns):
         for cut, runs in ((before, had), (after, has)):
             if not runs:
                 why = self.problem(cut)
-                said = f"Cut {cut.number}: {why}." if why else f"Cut {cut.number} has not been flowed yet."
+                said = tr("Cut {}: {}.", cut.number, why) if why else tr("Cut {} has not been flowed yet.", cut.number)
                 return Pair(port, before, after, had, has, None, said)
         had, has = speaking_runs(had, has, changes_between(port, before, after))
         return self._made(Pair(port, before, after, had, has, None))
@@ -248,10 +251,10 @@ class Findings(ReducedRuns):
             for run in (r for r in self.runs_of(cut, pair.port) if r.run_id not in ids):
                 why = next((d.sentence for d in comparability(run.setup, speaking[-1].setup).differences), "")
                 if run.kind != speaking[-1].kind:
-                    why = "It was read on an uncalibrated bench."
+                    why = tr("It was read on an uncalibrated bench.")
                 when = next((r.date for r in cut.runs if r.id == run.run_id and r.date), None)
-                named = f" of {when[:10]}" if when else ""
-                why = why or "Another matches better."
+                named = tr(" of {}", when[:10]) if when else ""
+                why = why or tr("Another matches better.")
                 said.append(Said("Cut {}'s run{} is left out. {}", cut.number, named, why))
         return said
 
@@ -325,7 +328,7 @@ class Findings(ReducedRuns):
         other = judge(struck, least, volumes, wording)
         if other.kind == verdict.kind:
             return verdict
-        said = f"With the struck readings counted it would say: {other.headline} {other.sentence}"
+        said = tr("With the struck readings counted it would say: {} {}", other.headline, other.sentence)
         return replace(verdict, warnings=(*verdict.warnings, said))
 
     def _with_struck(self, pair: Pair) -> RunComparison | None:
@@ -367,7 +370,7 @@ def _of_a_set(pair: Pair) -> list[str]:
     for cut in (c for c in pair.port.cuts if low < c.number <= high and c.expected_by == BY_PLAN):
         places = list(dict.fromkeys(w.place for operation in cut.operations for w in operation.works))
         if len(places) > 1:
-            said.append(f"Cut {cut.number} worked {listed(places)} as one: proven is the set, not each place.")
+            said.append(tr("Cut {} worked {} as one: proven is the set, not each place.", cut.number, listed(places)))
     return said
 
 

@@ -12,6 +12,7 @@ from ventrix.core.model.job import Job
 from ventrix.core.model.job_parts import FitLimit, Valve
 from ventrix.core.model.kinds import FitKind, ValveMetal
 from ventrix.core.quantity.units import to_si
+from ventrix.words import tr
 
 # Common practice, no source; the maker's data go first. Least and most [mm].
 _USUAL: Final[Mapping[tuple[FitKind, str, str], tuple[float | None, float | None]]] = {
@@ -25,7 +26,7 @@ _USUAL: Final[Mapping[tuple[FitKind, str, str], tuple[float | None, float | None
     (FitKind.HEIGHTS, "", ""): (None, 0.25),
     (FitKind.FLATNESS, "", ""): (None, 0.05),
 }
-BY_USE: Final = "common practice; the maker's data go first"
+BY_USE: Final = tr("common practice; the maker's data go first")
 
 
 @dataclass(frozen=True, slots=True)
@@ -92,7 +93,7 @@ def _of_valve(job: Job, port: Port, valve: Valve, words: Wording) -> Iterator[Fi
         margin = valve.spring_height - valve.coil_bind - lift
         check = _held(job, FitKind.COIL_BIND, port.name, margin, port.kind, valve.metal, words)
         if margin <= 0:
-            said = f"{port.name}: the spring binds {_size(-margin, words)} before full lift"
+            said = tr("{}: the spring binds {} before full lift", port.name, _size(-margin, words))
             check = FitCheck(FitKind.COIL_BIND, port.name, margin, False, said)
         yield check
     for what, value in ((FitKind.GUIDE, valve.guide_clearance), (FitKind.LAP, valve.lap_width)):
@@ -113,7 +114,7 @@ def _flatness(job: Job, words: Wording) -> Iterator[FitCheck]:
     for head in (h for h in job.heads if h.flatness is not None):
         yield _held(job, FitKind.FLATNESS, head.name, head.flatness or 0.0, "", "", words)
     if job.flatness is not None and all(h.flatness is None for h in job.heads):
-        yield _held(job, FitKind.FLATNESS, "the head", job.flatness, "", "", words)
+        yield _held(job, FitKind.FLATNESS, tr("the head"), job.flatness, "", "", words)
 
 
 def _held(job: Job, what: FitKind, of: str, value: float, kind: str, metal: str, words: Wording) -> FitCheck:
@@ -121,8 +122,12 @@ def _held(job: Job, what: FitKind, of: str, value: float, kind: str, metal: str,
     holds = None if low is None and high is None else (low or 0.0) <= value <= (high if high is not None else value)
     says = f"{of}: {what.words} {_size(value, words)}"
     if holds is False:
-        where = f"under {_size(low, words)}" if low is not None and value < low else f"over {_size(high or 0.0, words)}"
-        says += f", {where} ({'your limit' if own else BY_USE})"
+        where = (
+            tr("under {}", _size(low, words))
+            if low is not None and value < low
+            else tr("over {}", _size(high or 0.0, words))
+        )
+        says += f", {where} ({tr('your limit') if own else BY_USE})"
     return FitCheck(what, of, value, holds, says)
 
 

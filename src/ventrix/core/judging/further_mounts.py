@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from typing import Final
 
 from ventrix.core.judging.comparison import RunComparison
+from ventrix.words import tr
 
 MOST_MOUNTS: Final = 20
 
@@ -63,9 +64,11 @@ def further_mounts(comparison: RunComparison) -> Further:
 def odds_words(further: Further) -> str:
     """What further mounts would buy."""
     if further.even is None:
-        return f"More than {MOST_MOUNTS} re-mounts of each cut would be needed: repeating the test won't settle this."
-    mounts = f"{further.even} more re-mount{'s' * (further.even != 1)} of each: 50 % chance of settling it"
+        return tr(
+            "More than {} re-mounts of each cut would be needed: repeating the test won't settle this.", MOST_MOUNTS
+        )
+    mounts = tr("{} more re-mount{} of each: 50 % chance of settling it", further.even, "s" * (further.even != 1))
     if further.sure is not None:
         return f"{mounts[0].upper()}{mounts[1:]}; {further.sure}: 80 %."
-    never = "80 % does not come by re-mounting" if further.never_sure else f"80 % needs over {MOST_MOUNTS}"
+    never = tr("80 % does not come by re-mounting") if further.never_sure else tr("80 % needs over {}", MOST_MOUNTS)
     return f"{mounts[0].upper()}{mounts[1:]}; {never}."

@@ -13,6 +13,7 @@ from ventrix.core.judging.comparability import comparability
 from ventrix.core.judging.job_summary import CutSummary
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.runs.reduced_run import ReducedRun
+from ventrix.words import tr
 
 # How far apart two sizes may be and still be "that size", as a share: a section is judged less closely than a diameter
 # (common practice, no source).
@@ -21,14 +22,14 @@ FAR: Final = 2.5  # in these
 FEWEST: Final = 4  # cuts before a middle half is named
 
 _WHY: Final = {
-    "bench": "other bench",
-    "bore": "other bore",
-    "entry": "other entry",
-    "pipe": "other pipe",
-    "valve": "other valve fitted",
-    "plug": "other plug",
-    "centred": "off centre",
-    "test_pressure": "other pressure",
+    "bench": tr("other bench"),
+    "bore": tr("other bore"),
+    "entry": tr("other entry"),
+    "pipe": tr("other pipe"),
+    "valve": tr("other valve fitted"),
+    "plug": tr("other plug"),
+    "centred": tr("off centre"),
+    "test_pressure": tr("other pressure"),
 }
 
 
@@ -68,12 +69,12 @@ def why_left_out(of: CutSummary, cut: CutSummary) -> str:
     The rules are those of every comparison; another test pressure is left out here and not converted.
     """
     if cut.is_share or of.is_share:
-        return "uncalibrated bench"
+        return tr("uncalibrated bench")
     found = comparability(of.setup, cut.setup)
     for each in found.differences:
         if each.level in ("no", "converted"):
             return _WHY.get(each.key, f"other {each.key}")
-    return "" if found.level == "yes" else "conditions not recorded"
+    return "" if found.level == "yes" else tr("conditions not recorded")
 
 
 def flow_at(cut: CutSummary, lift: float) -> float | None:

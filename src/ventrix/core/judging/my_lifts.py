@@ -16,6 +16,7 @@ from ventrix.core.model.kinds import Result
 from ventrix.core.model.noun import Direction
 from ventrix.core.quantity.units import from_si
 from ventrix.core.runs.reduced_run import ReducedRun
+from ventrix.words import tr
 
 
 @dataclass(frozen=True, slots=True)
@@ -120,14 +121,16 @@ def swirl_wish_sentences(
         if has is None:
             continue
         rpm = from_si(has, "rpm")
-        span = f"{from_si(wish.low, lift_unit):g} to {from_si(wish.high, lift_unit):g} {lift_unit}"
+        span = tr("{:g} to {:g} {}", from_si(wish.low, lift_unit), from_si(wish.high, lift_unit), lift_unit)
         lost = had - has if had is not None else 0.0
         proven = had is not None and lost > 2 * SWIRL_SCATTER * float(np.hypot(had, has))
-        cost = f", {from_si(lost, 'rpm'):.0f} less than before: the flow was bought with it" if proven else ""
+        cost = tr(", {:.0f} less than before: the flow was bought with it", from_si(lost, "rpm")) if proven else ""
         if has < wish.swirl:
-            said.append(f"Swirl at {span} is {rpm:.0f} of the {from_si(wish.swirl, 'rpm'):.0f} rpm wished{cost}.")
+            said.append(
+                tr("Swirl at {} is {:.0f} of the {:.0f} rpm wished{}.", span, rpm, from_si(wish.swirl, "rpm"), cost)
+            )
         elif proven:
-            said.append(f"Swirl at {span} is {rpm:.0f} rpm{cost}; it still has what is wished.")
+            said.append(tr("Swirl at {} is {:.0f} rpm{}; it still has what is wished.", span, rpm, cost))
     return tuple(said)
 
 

@@ -9,10 +9,11 @@ from typing import Final
 from ventrix.core.formulas.knowledge import Adjustment
 from ventrix.core.judging.comparability import Comparability, ConditionDifference, Level
 from ventrix.core.runs.reduced_run import ReducedRun
+from ventrix.words import tr
 
 BETWEEN_DAYS: Final = 0.015  # of the flow: another shop's bench between two days (common practice, no source)
 FREEDOM: Final = 8.0  # what that guess counts for
-UNNAMED: Final = "another shop"
+UNNAMED: Final = tr("another shop")
 
 
 def same_house(runs: Sequence[ReducedRun], ticked: Collection[Collection[str]]) -> Adjustment | None:
@@ -24,7 +25,7 @@ def same_house(runs: Sequence[ReducedRun], ticked: Collection[Collection[str]]) 
         return None
     (house,) = houses
     return Adjustment(
-        1.0, BETWEEN_DAYS, FREEDOM, f"both by {house}, declared flowed the same way, 1.5 % between its days"
+        1.0, BETWEEN_DAYS, FREEDOM, tr("both by {}, declared flowed the same way, 1.5 % between its days", house)
     )
 
 
@@ -46,10 +47,10 @@ def on_paper(
     if len(houses) == 1:
         if found.level in ("unknown", "no"):
             return found, "", ""
-        said = f"Whether {houses[0]} flowed both the same way was not recorded: it may have differed."
+        said = tr("Whether {} flowed both the same way was not recorded: it may have differed.", houses[0])
         gap = ConditionDifference("house", "unknown", houses[0], houses[0], said)
         return Comparability("unknown", (*found.differences, gap)), "", ""
     whose = next(house for house in houses if house)
-    said = f"One side was read off the sheet of {whose}: it was not measured on this bench."
+    said = tr("One side was read off the sheet of {}: it was not measured on this bench.", whose)
     gap = ConditionDifference("house", "no", None, whose, said)
     return replace(found, level="no", differences=(*found.differences, gap)), whose, ""

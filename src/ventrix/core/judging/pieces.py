@@ -11,6 +11,7 @@ from ventrix.core.judging.wording import Wording
 from ventrix.core.model.cut import Cut, Port, Trial, trial_as_cut
 from ventrix.core.model.kinds import TrialKind
 from ventrix.core.quantity.arrays import Array
+from ventrix.words import tr
 
 
 @dataclass(frozen=True, slots=True)
@@ -85,10 +86,10 @@ def piece_sentence(loss: PieceLoss, port: Port, name: str, words: Wording) -> st
 
     doubt = amount(expanded)
     if abs(change) <= expanded:
-        return f"With {name} on, {port.name} loses nothing that is proven at {at} (± {doubt})."
+        return tr("With {} on, {} loses nothing that is proven at {} (± {}).", name, port.name, at, doubt)
     verb = "loses" if change < 0 else "gains"
-    said = f"With {name} on, {port.name} {verb} {amount(abs(change))} ± {doubt} at {at}"
+    said = tr("With {} on, {} {} {} ± {} at {}", name, port.name, verb, amount(abs(change)), doubt, at)
     said += "" if loss.is_share else f", {100 * abs(change) / before:.1f} %"
     if loss.by_itself is not None and not loss.is_share:
-        said += f"; by its own test alone it would cost {amount(-float(loss.by_itself[-1]))}, its exit counted"
+        said += tr("; by its own test alone it would cost {}, its exit counted", amount(-float(loss.by_itself[-1])))
     return f"{said}."

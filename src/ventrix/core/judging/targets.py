@@ -15,6 +15,7 @@ from ventrix.core.model.job import Job
 from ventrix.core.model.job_parts import Target
 from ventrix.core.model.school_questions import side_taken
 from ventrix.core.runs.reduced_run import ReducedRun
+from ventrix.words import tr
 
 COVERS: Final = 1.96
 MOST_MOUNTS: Final = 20  # as many as anybody flows
@@ -69,13 +70,13 @@ class JudgedTarget:
     def words(self, wording: Wording) -> str:
         """As every room, sheet and command says it."""
         if self.state is TargetState.SHORT:
-            return f"{wording.flow(-self.over)} {wording.flow_name} short"
+            return tr("{} {} short", wording.flow(-self.over), wording.flow_name)
         if self.state is TargetState.PROVEN:
-            return "met, and proven"
+            return tr("met, and proven")
         if self.mounts is None:
-            return "met as read, not proven"
-        many = "1 more mount" if self.mounts == 1 else f"{self.mounts} more mounts"
-        return f"met as read, not proven: {many} would prove it"
+            return tr("met as read, not proven")
+        many = tr("1 more mount") if self.mounts == 1 else tr("{} more mounts", self.mounts)
+        return tr("met as read, not proven: {} would prove it", many)
 
 
 def judge_target(run: ReducedRun, target: Target, job: Job) -> JudgedTarget | None:

@@ -26,6 +26,7 @@ from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si
 from ventrix.core.quantity.words import percent_text
+from ventrix.words import tr
 
 # What the headline says; `Result` is what the bench proved.
 Kind = Literal["keep", "costs speed", "trade", "doubtful", "no gain", "can't tell", "lost", "can't be said"]
@@ -101,14 +102,17 @@ def judge(
         raise Refused("the smallest gain that matters must be above zero")
     c = comparison
     if not np.any(c.tested):
-        return Verdict(Result.CANT_TELL, CANT_YET, "No lift was tested on both sides.", None, None, worthwhile)
+        return Verdict(Result.CANT_TELL, CANT_YET, tr("No lift was tested on both sides."), None, None, worthwhile)
     d, u = c.weighted, c.weighted_expanded
     x = worthwhile if worthwhile is not None else DEFAULT_WORTHWHILE * c.weighted_before
     if not c.allowed:
-        headline = "Not to be compared." if c.comparability.level == "no" else c.comparability.gaps
+        headline = tr("Not to be compared.") if c.comparability.level == "no" else c.comparability.gaps
         said = words.say(c.comparability.reason)
         if c.claimed:
-            headline, said = "Can't compare: one side is a claim.", f"{c.claimed} claims it: it was not measured here."
+            headline, said = (
+                tr("Can't compare: one side is a claim."),
+                tr("{} claims it: it was not measured here.", c.claimed),
+            )
         return Verdict(Result.CANT_TELL, headline, said, d, u, x, school=c.school)
     result = _result(d, u, x)
     further = further_mounts(c) if result == Result.CANT_TELL else Further(None, None)
@@ -117,15 +121,15 @@ def judge(
     shape = None if kind == "trade" else shape_change(c)
     sentence = _reason(c, result, d, u, x, further, words)
     if shape is not None:
-        where = f"more {'below' if shape.more_below else 'above'} {words.lift(shape.turns_at)}"
-        sentence += f" The shape of the curve changed: {where}."
+        where = tr("more {} {}", "below" if shape.more_below else "above", words.lift(shape.turns_at))
+        sentence += tr(" The shape of the curve changed: {}.", where)
     if volumes is not None and c.kind == "flow" and result in (Result.BETTER, Result.WORSE):
         sentence += " " + speed_words(c, volumes)
     sentence += _missed_pressure(c, words)
     holds = holds_to(c) if result in (Result.BETTER, Result.WORSE) else None
     open_check = kind in ("keep", "costs speed") and c.known.check is None and is_small(c)
     if open_check:
-        sentence += " A check settles it: the reference plate or the witness port, flowed with both."
+        sentence += tr(" A check settles it: the reference plate or the witness port, flowed with both.")
     since = c.before_runs[-1].date
     return Verdict(
         result=result,
@@ -161,7 +165,9 @@ def is_small(c: RunComparison) -> bool:
 def _check_moved(check: Check) -> str:
     """The bench changed between the two runs, by what was flowed at both."""
     moved = percent_text(check.drift, sign=True)
-    return f"The {check.kind} read {moved} between the two: the bench changed, and that is counted. Find it first."
+    return tr(
+        "The {} read {} between the two: the bench changed, and that is counted. Find it first.", check.kind, moved
+    )
 
 
 def holds_to(c: RunComparison) -> float | None:
@@ -206,10 +212,14 @@ def _missed_pressure(c: RunComparison, words: Wording) -> str:
                 from_si(float(v), words.pressure_unit)
                 for v in (run.pressure_at[top:].min(), run.pressure_at[top:].max())
             )
-            held = f"{high:.0f}" if round(low) == round(high) else f"{low:.0f} to {high:.0f}"
-            said += (
-                f" From {words.lift(float(run.lift[top]))} on the run {name} missed its test pressure "
-                f"({held} {words.pressure_unit}): converted, with the uncertainty of that counted."
+            held = f"{high:.0f}" if round(low) == round(high) else tr("{:.0f} to {:.0f}", low, high)
+            said += tr(
+                " From {} on the run {} missed its test pressure ({} {}): converted, with the uncertainty of that "
+                "counted.",
+                words.lift(float(run.lift[top])),
+                name,
+                held,
+                words.pressure_unit,
             )
     return said
 
@@ -218,10 +228,13 @@ def _rests_on_one(found: LoneReading, words: Wording) -> str:
     """One odd reading: take it again."""
     at = words.lift(found.lift)
     if found.reading is not None:
-        return (
-            f"At {at} one reading {found.side} stands off its own repeats: {words.flow(found.reading)}. Take it again."
+        return tr(
+            "At {} one reading {} stands off its own repeats: {}. Take it again.",
+            at,
+            found.side,
+            words.flow(found.reading),
         )
-    return f"Rests on one reading at {at}: take it again."
+    return tr("Rests on one reading at {}: take it again.", at)
 
 
 def _result(d: float, u: float, x: float) -> Result:
@@ -268,8 +281,8 @@ def _rising(x: Array, y: Array) -> tuple[Array, Array]:
 
 
 _SCHOOL_SAYS: Final = {
-    Result.BETTER: "more flow",
-    Result.WORSE: "less flow",
+    Result.BETTER: tr("more flow"),
+    Result.WORSE: tr("less flow"),
     Result.NO_GAIN: "no gain",
     Result.CANT_TELL: "not proven",
 }
@@ -300,12 +313,12 @@ def _dissent(c: RunComparison, worthwhile: float | None, words: Wording) -> tupl
 def _looks_like(found: Fingerprint, words: Wording) -> str:
     """What alone would look exactly like this. A warning: a real cut can look the same."""
     if found.cause == "dial zero":
-        what = f"a dial zero {words.lift(abs(found.amount))} {words.lift_unit} out"
+        what = tr("a dial zero {} {} out", words.lift(abs(found.amount)), words.lift_unit)
     elif found.cause == "factor":
-        what = f"a pressure, entry, bench or mounting factor of {percent_text(found.amount, sign=True)}"
+        what = tr("a pressure, entry, bench or mounting factor of {}", percent_text(found.amount, sign=True))
     else:
-        what = f"a leak of {words.flow(abs(found.amount))} {words.flow_name} on one side"
-    return f"{what[0].upper()}{what[1:]} alone would look exactly like this."
+        what = tr("a leak of {} {} on one side", words.flow(abs(found.amount)), words.flow_name)
+    return tr("{}{} alone would look exactly like this.", what[0].upper(), what[1:])
 
 
 @dataclass(frozen=True, slots=True)
@@ -319,31 +332,31 @@ class Conditions:
     @property
     def words(self) -> str:
         """ ", if …", or nothing."""
-        said = [] if self.holds is None else [f"re-mounting repeats within {percent_text(self.holds)}"]
+        said = [] if self.holds is None else [tr("re-mounting repeats within {}", percent_text(self.holds))]
         if self.unchecked:
-            said.append(f"nothing at the bench changed since {day_words(self.since)}")
-        return f", if {' and '.join(said)}" if said else ""
+            said.append(tr("nothing at the bench changed since {}", day_words(self.since)))
+        return tr(", if {}", " and ".join(said)) if said else ""
 
 
 def _headline(kind: Kind, c: RunComparison, x: float, conditions: Conditions, words: Wording) -> str:
     up_to = conditions.words
     said = {
-        "keep": f"Keep{up_to}.",
-        "costs speed": f"Keep{up_to}, and it costs speed.",
-        "trade": "A trade.",
-        "doubtful": "More flow, and it may not be the cut.",
-        "lost": f"Lost flow{up_to}.",
-        "no gain": f"No gain above {words.amount(x, c)} {words.amount_name(c)}.",
-        "can't tell": "This bench can't tell.",
+        "keep": tr("Keep{}.", up_to),
+        "costs speed": tr("Keep{}, and it costs speed.", up_to),
+        "trade": tr("A trade."),
+        "doubtful": tr("More flow, and it may not be the cut."),
+        "lost": tr("Lost flow{}.", up_to),
+        "no gain": tr("No gain above {} {}.", words.amount(x, c), words.amount_name(c)),
+        "can't tell": tr("This bench can't tell."),
         "can't be said": CANT_YET,
     }[kind]
-    return f"{said[:-1]}, as the house says." if c.house else said
+    return tr("{}, as the house says.", said[:-1]) if c.house else said
 
 
 def _span(lifts: Array, words: Wording) -> str:
     if len(lifts) == 1:
         return words.lift(float(lifts[0]))
-    return f"{words.lift(float(lifts[0]))} to {words.lift(float(lifts[-1]))}"
+    return tr("{} to {}", words.lift(float(lifts[0])), words.lift(float(lifts[-1])))
 
 
 def _runs_of(c: RunComparison, sign: int, words: Wording) -> str:
@@ -361,12 +374,12 @@ def _runs_of(c: RunComparison, sign: int, words: Wording) -> str:
 
 def _across(c: RunComparison) -> str:
     if c.school == School.LOW:
-        return "at low lift"
+        return tr("at low lift")
     if c.school == School.PEAK:
-        return "at peak and near it"
+        return tr("at peak and near it")
     if c.school == School.MINE:
-        return "at your lifts"
-    return "across this cam" if c.cam is not None else "on the mean of the lifts tested"
+        return tr("at your lifts")
+    return tr("across this cam") if c.cam is not None else tr("on the mean of the lifts tested")
 
 
 def _where(c: RunComparison, words: Wording) -> str:
@@ -374,13 +387,13 @@ def _where(c: RunComparison, words: Wording) -> str:
     unit = words.lift_unit
     if gained and lost:
         at = turns_at(c)
-        turn = f"; it turns at {words.lift(at)}" if at is not None else ""
-        return f"gains at {gained}, loses at {lost} {unit}{turn}"
+        turn = tr("; it turns at {}", words.lift(at)) if at is not None else ""
+        return tr("gains at {}, loses at {} {}{}", gained, lost, unit, turn)
     if gained:
-        return f"gains at {gained} {unit}, no lift proven lost"
+        return tr("gains at {} {}, no lift proven lost", gained, unit)
     if lost:
-        return f"loses at {lost} {unit}, no lift proven gained"
-    return "no single lift proven by itself"
+        return tr("loses at {} {}, no lift proven gained", lost, unit)
+    return tr("no single lift proven by itself")
 
 
 def _reason(c: RunComparison, result: Result, d: float, u: float, x: float, further: Further, words: Wording) -> str:
@@ -391,7 +404,7 @@ def _reason(c: RunComparison, result: Result, d: float, u: float, x: float, furt
         return f"{amount} {unit} {more} {_across(c)} (± {band}): {_where(c, words)}."
     sign = "+" if d >= 0 else "−"
     if result == Result.NO_GAIN:
-        small = f"whatever it did is smaller than the {least} that matters"
+        small = tr("whatever it did is smaller than the {} that matters", least)
         return f"{sign}{amount} {unit} {_across(c)} (± {band}): {small}."
     trade = f" {_where(c, words).capitalize()}." if c.is_trade else ""
-    return f"{sign}{amount} {unit} {_across(c)} is inside ± {band}.{trade} {odds_words(further)}"
+    return tr("{}{} {} {} is inside ± {}.{} {}", sign, amount, unit, _across(c), band, trade, odds_words(further))

@@ -8,6 +8,7 @@ from datetime import datetime
 from ventrix.core.judging.comparison import RunComparison
 from ventrix.core.quantity.said import Amount, said_in
 from ventrix.core.quantity.units import from_si
+from ventrix.words import tr
 
 
 @dataclass(frozen=True, slots=True)
@@ -68,5 +69,5 @@ def day_words(date: str | None) -> str:
     try:
         day = datetime.fromisoformat(date or "")
     except ValueError:
-        return "the run before"
+        return tr("the run before")
     return f"{day.day} {day:%b}"

@@ -14,6 +14,7 @@ from ventrix.core.model.job_parts import Face
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.said import Amount, Said
+from ventrix.words import tr
 
 MEASURED: Final = 0.15e-3  # m, a port's place on a face (common practice, no source)
 BLAME: Final = 2.8  # of its doubt, before one port is named
@@ -142,7 +143,9 @@ def crookedness(moved: Face, onto: Face, fit: Fit) -> Crooked:
     off = q - whole.place(p)
     left = {n: (float(o[0]), float(o[1])) for n, o in zip(both, off, strict=True)}
     if len(both) < FEWEST:
-        return Crooked(whole.shift, whole.turn, left, None, "which one is off can't be told with fewer than four ports")
+        return Crooked(
+            whole.shift, whole.turn, left, None, tr("which one is off can't be told with fewer than four ports")
+        )
     trials = []
     for i in range(len(both)):
         rest = [j for j in range(len(both)) if j != i]
@@ -153,7 +156,7 @@ def crookedness(moved: Face, onto: Face, fit: Fit) -> Crooked:
     doubt = _doubt(p, i)
     if own > BLAME * doubt and rms < 2 * MEASURED:
         return Crooked(whole.shift, whole.turn, left, both[i], _stands_off(both[i], own))
-    return Crooked(whole.shift, whole.turn, left, None, "no port is off the others by more than its uncertainty")
+    return Crooked(whole.shift, whole.turn, left, None, tr("no port is off the others by more than its uncertainty"))
 
 
 def _stands_off(port: str, off: float) -> str:

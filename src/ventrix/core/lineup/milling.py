@@ -7,6 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from ventrix.core.formulas.engine import chamber_after_mill, intake_face
+from ventrix.words import tr
 
 
 @dataclass(frozen=True, slots=True)
@@ -38,7 +39,7 @@ class Stack:
     caution: str
 
 
-CAUTION = (
+CAUTION = tr(
     "Valve to piston and guide clearances change with it: measure them, by the maker's data, before the engine turns."
 )
 

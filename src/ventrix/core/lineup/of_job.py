@@ -10,6 +10,7 @@ from ventrix.core.model.job import Job
 from ventrix.core.model.job_parts import Face
 from ventrix.core.model.kinds import FacePart
 from ventrix.core.quantity.refused import Refused
+from ventrix.words import tr
 
 
 @dataclass(frozen=True, slots=True)
@@ -64,7 +65,7 @@ def line_up(job: Job, name: str | None = None, by: str | None = None, moved: Fit
     if name is not None:
         named = [f for f in job.faces if f.name.lower() == name.strip().lower()]
         if not named:
-            raise Refused("'{}' is not one of {}", name[:40], ", ".join(f.name for f in job.faces) or "no face")
+            raise Refused("'{}' is not one of {}", name[:40], ", ".join(f.name for f in job.faces) or tr("no face"))
         if named[0].part == FacePart.CHAMBER:
             raise Refused("'{}' is a chamber: it is not laid on the ports' face", named[0].name)
         others = [f for f in named if f not in heads[:1]] or others

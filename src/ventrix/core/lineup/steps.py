@@ -19,6 +19,7 @@ from ventrix.core.model.job_parts import Face
 from ventrix.core.model.kinds import FacePart, Place
 from ventrix.core.model.school_questions import side_taken
 from ventrix.core.quantity.said import Amount, Said
+from ventrix.words import tr
 
 FLUSH: Final = 0.1e-3  # m: nearer than that an edge is flush (common practice, no source)
 LEAST_LAND: Final = 2.5e-3  # m (common practice, no source)
@@ -220,14 +221,14 @@ def _proposal(job: Job, head: Face, other: Face, port: Port | None, edge: Edge, 
         cut = port.cuts[-1] if port is not None and port.cuts else None
         spare = None if port is None or cut is None else spare_at(job, port, cut, Place.OPENING, edge.edge)
         if spare is not None and spare < depth:
-            depth, stopped = spare, "the wall is at your limit"
+            depth, stopped = spare, tr("the wall is at your limit")
         elif spare is None and cut is not None and depth > FLUSH and not stopped:
-            stopped = "read its wall first"
+            stopped = tr("read its wall first")
     bolt, from_bolt, from_edge = _scribed(head, edge, depth if part == FacePart.HEAD else 0.0)
     size = Amount(depth, "length", "mm", ".2f")
     said: str = Said("take {} off the {} at {}'s {}", size, part, edge.port, edge.edge)
     if depth <= FLUSH:
-        said = f"leave {edge.port}'s {edge.edge}"
+        said = tr("leave {}'s {}", edge.port, edge.edge)
     return Proposal(
         edge.port,
         edge.edge,

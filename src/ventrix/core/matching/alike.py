@@ -19,6 +19,7 @@ from ventrix.core.model.cut import Cut, Port, carried_figure, poured_volume
 from ventrix.core.model.job import Job
 from ventrix.core.quantity.units import to_si
 from ventrix.core.runs.reduced_run import ReducedRun
+from ventrix.words import tr
 
 ALPHA: Final = 0.05  # of a false alarm over a whole head
 FLOW_TOLERANCE: Final = 0.01
@@ -83,8 +84,8 @@ class Alike:
         """Why nothing can be said of it; empty where something was measured on both, and for the model port."""
         if self.differences or self.developed:
             return ""
-        missing = [w for w, m in (("not flowed", not self.flow), ("not poured", self.volume is None)) if m]
-        return ", ".join(missing) or "nothing was measured alike on both"
+        missing = [w for w, m in (("not flowed", not self.flow), (tr("not poured"), self.volume is None)) if m]
+        return ", ".join(missing) or tr("nothing was measured alike on both")
 
 
 @dataclass(frozen=True, slots=True)

@@ -14,6 +14,7 @@ from ventrix.core.metal.walls import limit_at, spare_at
 from ventrix.core.model.cut import Cut, Port, Work, carried_figure
 from ventrix.core.model.job import Job
 from ventrix.core.model.kinds import Place
+from ventrix.words import tr
 
 NO_WALL: Final = (Place.CHAMBER, Place.SEAT, Place.ALL_OVER)  # no wall of the port bounds them
 LEAST_DEPTH: Final = 0.05e-3  # m: under it a copy is done
@@ -137,18 +138,20 @@ def _one(job: Job, port: Port, cut: Cut, place: str, side: str | None, planned: 
         return f"{words.lift(value)} {words.lift_unit}"
 
     if place in NO_WALL:
-        return said(planned, Answer.WHOLE, "full depth: no wall limits it here")
+        return said(planned, Answer.WHOLE, tr("full depth: no wall limits it here"))
     if place == Place.OPENING:
         land = carried_figure(port, cut, "gasket_land")
         if land is not None and spare is None:
-            return said(planned, Answer.WHOLE, f"to the scribe: {size(land)} of land is left now")
+            return said(planned, Answer.WHOLE, tr("to the scribe: {} of land is left now", size(land)))
     if spare is None:
-        return said(None, Answer.READ_FIRST, "its wall was not read on this port, or was worked since")
+        return said(None, Answer.READ_FIRST, tr("its wall was not read on this port, or was worked since"))
     limit = size(limit_at(job, port, cut, place))
     if spare < LEAST_DEPTH:
-        return said(0.0, Answer.NO, f"leave: its wall is at your limit of {limit}")
+        return said(0.0, Answer.NO, tr("leave: its wall is at your limit of {}", limit))
     if planned is None:
-        return said(None, Answer.WHOLE, f"as on the developed port, no deeper than {size(spare)}")
+        return said(None, Answer.WHOLE, tr("as on the developed port, no deeper than {}", size(spare)))
     if spare >= planned:
-        return said(planned, Answer.WHOLE, f"full depth, {size(planned)}")
-    return said(spare, Answer.PART, f"{size(spare)} of {size(planned)}: that leaves the wall at your limit of {limit}")
+        return said(planned, Answer.WHOLE, tr("full depth, {}", size(planned)))
+    return said(
+        spare, Answer.PART, tr("{} of {}: that leaves the wall at your limit of {}", size(spare), size(planned), limit)
+    )

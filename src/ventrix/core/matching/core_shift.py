@@ -14,11 +14,12 @@ from ventrix.core.model.cut import Port
 from ventrix.core.model.job import Job
 from ventrix.core.model.kinds import Band
 from ventrix.core.quantity.refused import Refused
+from ventrix.words import tr
 
 FEWEST: Final = 5  # ports read before a bound is told
 CONFIDENCE: Final = 0.95
 SHARE: Final = 0.95
-NO_CLEARANCE: Final = "no clearance to cut: read each port where metal comes off"
+NO_CLEARANCE: Final = tr("no clearance to cut: read each port where metal comes off")
 
 
 @lru_cache(maxsize=256)

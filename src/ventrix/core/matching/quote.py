@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from ventrix.core.model.job import Job
 from ventrix.core.quantity.units import from_si
 from ventrix.core.work.hours import Hours
+from ventrix.words import tr
 
 
 @dataclass(frozen=True, slots=True)
@@ -49,24 +50,24 @@ def quote_of(job: Job, hours: Hours) -> tuple[QuoteLine, ...]:
 
     inside = hours.used - hours.beyond_quote
     lines = [
-        QuoteLine("hours used", f"{from_si(inside, 'h'):.1f} h", at_rate(inside)),
-        QuoteLine("hours to go", f"{from_si(hours.likely, 'h'):.1f} h, likely", at_rate(hours.likely)),
+        QuoteLine(tr("hours used"), f"{from_si(inside, 'h'):.1f} h", at_rate(inside)),
+        QuoteLine(tr("hours to go"), tr("{:.1f} h, likely", from_si(hours.likely, "h")), at_rate(hours.likely)),
     ]
-    lines += [QuoteLine(f"outside: {w.stage}", w.who, w.price) for w in job.waits if w.price is not None]
+    lines += [QuoteLine(tr("outside: {}", w.stage), w.who, w.price) for w in job.waits if w.price is not None]
     for part in (p for p in job.parts if p.price is not None and not p.beyond_quote):
-        lines.append(QuoteLine(f"part: {part.name or part.kind}", f"{part.count}, {part.state}", part.price))
+        lines.append(QuoteLine(tr("part: {}", part.name or part.kind), f"{part.count}, {part.state}", part.price))
     if job.consumables is not None:
-        lines.append(QuoteLine("consumables", "", job.consumables))
-    lines.append(QuoteLine("sum", "", _sum(lines)))
+        lines.append(QuoteLine(tr("consumables"), "", job.consumables))
+    lines.append(QuoteLine(tr("sum"), "", _sum(lines)))
     more = hours.beyond_quote
-    beyond = [QuoteLine("chosen beyond the quote", f"{from_si(more, 'h'):.1f} h", at_rate(more))] if more else []
+    beyond = [QuoteLine(tr("chosen beyond the quote"), f"{from_si(more, 'h'):.1f} h", at_rate(more))] if more else []
     beyond += [
-        QuoteLine(f"chosen part: {p.name or p.kind}", f"{p.count}, {p.state}", p.price)
+        QuoteLine(tr("chosen part: {}", p.name or p.kind), f"{p.count}, {p.state}", p.price)
         for p in job.parts
         if p.price is not None and p.beyond_quote
     ]
     if job.quoted is not None:
-        lines.append(QuoteLine("quoted", f"{from_si(job.quoted, 'h'):.1f} h", at_rate(job.quoted)))
+        lines.append(QuoteLine(tr("quoted"), f"{from_si(job.quoted, 'h'):.1f} h", at_rate(job.quoted)))
     return (*lines, *beyond)
 
 

@@ -8,15 +8,16 @@ from ventrix.core.formulas.port import section_area
 from ventrix.core.metal.walls import walls_at
 from ventrix.core.model.cut import Cut, Port, carried_figure, poured_volume
 from ventrix.core.model.job import Job
+from ventrix.words import tr
 
 SIZES = (
     ("throat_diameter", "throat"),
     ("bowl_diameter", "bowl"),
-    ("boss_width", "guide boss"),
-    ("short_side_radius", "short side, radius"),
-    ("short_side_height", "short side, height"),
+    ("boss_width", tr("guide boss")),
+    ("short_side_radius", tr("short side, radius")),
+    ("short_side_height", tr("short side, height")),
 )
-SECTIONS = (("opening", "opening, section"), ("pinch", "pinch, section"))
+SECTIONS = (("opening", tr("opening, section")), ("pinch", tr("pinch, section")))
 
 
 class MetalChange(NamedTuple):
@@ -59,14 +60,14 @@ def metal_between(job: Job, port: Port, before: Cut, after: Cut) -> tuple[MetalC
         found.append(MetalChange(name, "length", *(carried_figure(port, c, field) for c in (before, after))))
     for which, name in SECTIONS:
         found.append(MetalChange(name, "area", *(_section(port, c, which) for c in (before, after))))
-    found.append(MetalChange("poured volume", "volume", poured_volume(before), poured_volume(after)))
+    found.append(MetalChange(tr("poured volume"), "volume", poured_volume(before), poured_volume(after)))
     had, has = (_walls(job, port, c) for c in (before, after))
-    found += [MetalChange(f"wall, {place}", "length", had.get(place), has[place]) for place in has]
+    found += [MetalChange(tr("wall, {}", place), "length", had.get(place), has[place]) for place in has]
     first, last = sorted((before.number, after.number))
     worked = [
         op.duration for c in port.cuts if first < c.number <= last for op in c.operations if op.duration is not None
     ]
-    found.append(MetalChange("time worked between", "duration", None, sum(worked) if worked else None))
+    found.append(MetalChange(tr("time worked between"), "duration", None, sum(worked) if worked else None))
     return tuple(f for f in found if f.after is not None)
 
 

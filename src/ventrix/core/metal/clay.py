@@ -11,6 +11,7 @@ from typing import Literal
 from ventrix.core.formulas.losses import place_share
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import percent_text
+from ventrix.words import tr
 
 ClayResult = Literal["lost nothing", "lost flow", "too small to tell"]
 
@@ -74,19 +75,22 @@ def clay_verdict(
         doubt = (area_uncertainty if area_uncertainty is not None else 0.2 * area_taken) / area_before
         found = place_share(1 + change, 1 - area_taken / area_before, expanded / 2, doubt)
         share, u = float(found.share), float(found.uncertainty)
-    where, band = f"the {place}", f"± {percent_text(expanded)}"
+    where, band = tr("the {}", place), f"± {percent_text(expanded)}"
     if change < -expanded:
-        said = f"Narrowing {where} cost {percent_text(-change)} ({band})."
+        said = tr("Narrowing {} cost {} ({}).", where, percent_text(-change), band)
         if share is not None and u is not None:
-            said += f" It holds about {percent_text(share, 0)} (± {percent_text(2 * u, 0)}) of the loss."
+            said += tr(" It holds about {} (± {}) of the loss.", percent_text(share, 0), percent_text(2 * u, 0))
         return ClayVerdict(
-            "lost flow", f"{said} Whether opening it gains, clay does not say.", change, expanded, share, u
+            "lost flow", tr("{} Whether opening it gains, clay does not say.", said), change, expanded, share, u
         )
     if change > expanded or abs(change) + expanded < matters:
-        said = f"Narrowing {where} lost nothing: opening it is unlikely to gain."
+        said = tr("Narrowing {} lost nothing: opening it is unlikely to gain.", where)
         return ClayVerdict("lost nothing", said, change, expanded, share, u)
-    said = (
-        f"Clay too small to tell: {percent_text(change, sign=True)} is inside {band}, and a loss of the "
-        f"{percent_text(matters)} that matters could hide there. Use more clay, or repeat the readings."
+    said = tr(
+        "Clay too small to tell: {} is inside {}, and a loss of the {} that matters could hide there. Use more clay, "
+        "or repeat the readings.",
+        percent_text(change, sign=True),
+        band,
+        percent_text(matters),
     )
     return ClayVerdict("too small to tell", said, change, expanded, share, u)

@@ -10,6 +10,7 @@ from ventrix.core.model.cut import Cut, Port, Slip
 from ventrix.core.model.job import Job
 from ventrix.core.model.kinds import SlipKind
 from ventrix.core.quantity.limits import positive
+from ventrix.words import tr
 
 RECUT_SHARE: Final = 1 / 3  # of the face lost: recut (common practice, no source)
 
@@ -52,7 +53,7 @@ def seat_left(width: float, slip: Slip, seat_angle: float | None = None) -> Seat
     ----------
     `seat.recut_depth`. A third of the face lost is recut: common practice, no source.
     """
-    before = float(positive(width, "a seat's width"))
+    before = float(positive(width, tr("a seat's width")))
     if slip.kind != SlipKind.SEAT or slip.width_left is None:
         return None
     left = min(slip.width_left, before)

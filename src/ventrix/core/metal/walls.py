@@ -17,15 +17,16 @@ from ventrix.core.quantity.moments import came_after
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import INCH, from_si
 from ventrix.core.quantity.words import listed
+from ventrix.words import tr
 
 DEFAULT_LIMIT: Final = 0.100 * INCH  # PRACTICE: where careful people stop, iron or aluminium, water behind it
 # Where they stop by what lies behind, and on an exhaust with water behind (common practice, no source). A pushrod
 # hole at 0.075 in is a job's own choice, and no default.
 BETWEEN_PORTS: Final = 0.116 * INCH
 EXHAUST_TO_WATER: Final = 0.125 * INCH
-UNREAD: Final = "No wall has been read at the"
-CASTINGS_SHIFT: Final = "Castings shift: a reading of another port says nothing about this one."
-OTHER_WAYS: Final = (
+UNREAD: Final = tr("No wall has been read at the")
+CASTINGS_SHIFT: Final = tr("Castings shift: a reading of another port says nothing about this one.")
+OTHER_WAYS: Final = tr(
     "Without a gauge: what other heads of this casting had, a reading of a sister head, a drilled plug, or feel and "
     "stop early; each is noted as a wall with its own uncertainty (W)."
 )
@@ -37,7 +38,15 @@ DOUBT_OF: Final = {
     KnownBy.FEEL.value: 1.5e-3,
 }
 SHUT: Final = (HoleWork.TUBED, HoleWork.PLUGGED, HoleWork.WELDED)  # a breakthrough there was planned
-BEHIND: Final = ("nothing known", "water", "oil", "a pushrod hole", "a bolt boss", "the next port", "outside")
+BEHIND: Final = (
+    tr("nothing known"),
+    "water",
+    "oil",
+    "a pushrod hole",
+    tr("a bolt boss"),
+    tr("the next port"),
+    "outside",
+)
 WATER: Final = BEHIND[1]
 NEXT_PORT: Final = BEHIND[5]
 READING_UNCERTAINTY: Final = 0.005 * INCH  # of an ultrasonic gauge on a curved, rough wall
@@ -276,22 +285,29 @@ def planned_cut_warnings(job: Job, port: Port, cut: Cut, work: Work, unit: str =
         return [_tube_sentence(tube, where, unit)]
     here = [w for w in walls_at(job, port, cut) if w.reading.place == place and on_side(work, w.reading.band)]
     if not here:
-        return [f"{UNREAD} {where} of this port. {CASTINGS_SHIFT} Read it before cutting."]
+        return [tr("{} {} of this port. {} Read it before cutting.", UNREAD, where, CASTINGS_SHIFT)]
     thinnest = next((w for w in here if w.unknown), here[0])
     if thinnest.unknown:
-        return [f"The {where} was worked since it was read, to no stated depth: read it again before cutting."]
+        return [tr("The {} was worked since it was read, to no stated depth: read it again before cutting.", where)]
     leaves = thinnest.left - (depth or 0.0) - (_doubt(depth) if depth else 0.0)
     limit = thinnest.limit
     if leaves >= limit:
         return []
-    cause = f"{_size(depth, unit)} {unit} off the {where} would leave" if depth else f"The {where} has"
-    basis = f"({_basis(thinnest, unit)}, less the uncertainty of both)"
-    behind = f" {thinnest.reading.behind.capitalize()} is behind it." if thinnest.reading.behind else ""
+    cause = tr("{} {} off the {} would leave", _size(depth, unit), unit, where) if depth else tr("The {} has", where)
+    basis = tr("({}, less the uncertainty of both)", _basis(thinnest, unit))
+    behind = tr(" {} is behind it.", thinnest.reading.behind.capitalize()) if thinnest.reading.behind else ""
     if leaves <= 0:
-        return [f"{cause} nothing: it breaks through {basis}.{behind}"]
+        return [tr("{} nothing: it breaks through {}.{}", cause, basis, behind)]
     return [
-        f"{cause} {_size(leaves, unit)} {unit} {basis}: under your limit of {_size(limit, unit)}.{behind} "
-        "One slip of a burr takes more."
+        tr(
+            "{} {} {} {}: under your limit of {}.{} One slip of a burr takes more.",
+            cause,
+            _size(leaves, unit),
+            unit,
+            basis,
+            _size(limit, unit),
+            behind,
+        )
     ]
 
 
@@ -330,8 +346,8 @@ def cut_warnings(job: Job, port: Port, cut: Cut, works: Sequence[Work], unit: st
         else:
             said += found
     if unread:
-        ways = f" {OTHER_WAYS}" if no_gauge else " Read it before cutting."
-        said.append(f"{UNREAD} {listed(list(dict.fromkeys(unread)))} of this port. {CASTINGS_SHIFT}{ways}")
+        ways = f" {OTHER_WAYS}" if no_gauge else tr(" Read it before cutting.")
+        said.append(tr("{} {} of this port. {}{}", UNREAD, listed(list(dict.fromkeys(unread))), CASTINGS_SHIFT, ways))
     return said
 
 
@@ -342,11 +358,17 @@ def wall_sentence(job: Job, wall: WallLeft, unit: str = "in") -> str:
     if wall.tube is not None:
         return _tube_sentence(wall.tube, where, unit)
     if wall.unknown:
-        return f"{where.capitalize()}: worked since, depth unknown: read again."
+        return tr("{}: worked since, depth unknown: read again.", where.capitalize())
     limit = wall.limit
     left = max(wall.left, 0.0)
-    said = f"{where.capitalize()}: {_size(left, unit)} {unit} left ({_basis(wall, unit)}, less the uncertainty of all)"
-    return f"{said}: under the limit of {_size(limit, unit)}." if wall.left < limit else f"{said}."
+    said = tr(
+        "{}: {} {} left ({}, less the uncertainty of all)",
+        where.capitalize(),
+        _size(left, unit),
+        unit,
+        _basis(wall, unit),
+    )
+    return tr("{}: under the limit of {}.", said, _size(limit, unit)) if wall.left < limit else f"{said}."
 
 
 def _where(place: str, side: str | None) -> str:
@@ -360,15 +382,15 @@ def _size(value: float, unit: str) -> str:
 def _basis(wall: WallLeft, unit: str) -> str:
     """The reading and what was worked off since."""
     reading = wall.reading
-    said = f"read {_size(reading.thickness, unit)} on this port"
-    said += f" on {reading.date[:10]}" if reading.date else " on an unrecorded day"
-    said += f", {_size(wall.taken_since, unit)} worked off since" if wall.taken_since else ""
-    return said + (f", {_size(wall.taken_behind, unit)} off its other face" if wall.taken_behind else "")
+    said = tr("read {} on this port", _size(reading.thickness, unit))
+    said += tr(" on {}", reading.date[:10]) if reading.date else tr(" on an unrecorded day")
+    said += tr(", {} worked off since", _size(wall.taken_since, unit)) if wall.taken_since else ""
+    return said + (tr(", {} off its other face", _size(wall.taken_behind, unit)) if wall.taken_behind else "")
 
 
 def _tube_sentence(tube: Tube, where: str, unit: str) -> str:
-    size = f" of {_size(tube.size, unit)} {unit}" if tube.size is not None else ""
-    held = f", set in {tube.adhesive}" if tube.adhesive else ""
-    tested = "pressure-tested" if tube.tested else "not pressure-tested yet"
-    what = "Tube present" if tube.work == HoleWork.TUBED else f"The hole was {tube.work}"
-    return f"{what} at the {where}{size}{held}, {tested}: cut no further than it stands proud."
+    size = tr(" of {} {}", _size(tube.size, unit), unit) if tube.size is not None else ""
+    held = tr(", set in {}", tube.adhesive) if tube.adhesive else ""
+    tested = "pressure-tested" if tube.tested else tr("not pressure-tested yet")
+    what = tr("Tube present") if tube.work == HoleWork.TUBED else tr("The hole was {}", tube.work)
+    return tr("{} at the {}{}{}, {}: cut no further than it stands proud.", what, where, size, held, tested)

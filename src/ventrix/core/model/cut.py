@@ -10,6 +10,7 @@ from ventrix.core.model.noun import Direction, Noun, quantity
 from ventrix.core.model.run import FlowRun
 from ventrix.core.model.scan import Scan
 from ventrix.core.model.traverse import Observation, Traverse
+from ventrix.words import tr
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -315,7 +316,7 @@ def carried_figure(port: Port, cut: Cut, name: str) -> float | None:
 
 def state_name(cut: Cut) -> str:
     """What a state is called on every port that is in it: its name, or its number where it has none."""
-    return cut.name.strip() or f"cut {cut.number}"
+    return cut.name.strip() or tr("cut {}", cut.number)
 
 
 def trial_as_cut(cut: Cut, trial: Trial) -> Cut:

@@ -8,6 +8,8 @@ from __future__ import annotations
 from enum import StrEnum
 from typing import Final, Self
 
+from ventrix.words import tr
+
 
 class Worded(StrEnum):
     """A word that is kept, and the words it is shown by."""
@@ -17,7 +19,7 @@ class Worded(StrEnum):
     def __new__(cls, value: str, words: str = "") -> Self:
         member = str.__new__(cls, value)
         member._value_ = value
-        member.words = words or value
+        member.words = tr(words or value)
         return member
 
 

@@ -7,17 +7,19 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 from typing import Any, Literal
 
+from ventrix.words import tr
+
 Direction = Literal["intake", "exhaust"]
 
 # What a porter calls nouns whose own names are not the trade's.
 _CALLED = {
     "SetUp": "set-up",
     "PartOfJob": "part",
-    "Binned": "thing in the bin",
-    "CheckMark": "tick of the end list",
-    "RungNote": "note at a lift",
-    "StepRecord": "step of preparing",
-    "Work": "work at a place",
+    "Binned": tr("thing in the bin"),
+    "CheckMark": tr("tick of the end list"),
+    "RungNote": tr("note at a lift"),
+    "StepRecord": tr("step of preparing"),
+    "Work": tr("work at a place"),
     "Call": "prediction",
 }
 

@@ -8,6 +8,7 @@ from typing import Final
 
 from ventrix.core.model.cut import Port
 from ventrix.core.quantity.refused import Refused
+from ventrix.words import tr
 
 _KINDS: Final = {
     "all": ("intake", "exhaust"),
@@ -31,7 +32,7 @@ def port_named(ports: Iterable[Port], text: str) -> Port:
         words.add(f"{'intake' if short['letter'] == 'i' else 'exhaust'} {short['rest']}")
     found = next((p for p in there if p.name.strip().lower() in words), None)
     if found is None:
-        names = ", ".join(p.name for p in there) or "no other port yet"
+        names = ", ".join(p.name for p in there) or tr("no other port yet")
         raise Refused("'{}' is not one of {}", text.strip()[:40], names)
     return found
 

@@ -8,6 +8,7 @@ from typing import Any, Final
 from ventrix.core.model.job import Job
 from ventrix.core.model.kinds import CutKind, Pipe, Place, School
 from ventrix.core.model.noun import Direction
+from ventrix.words import tr
 
 
 @dataclass(frozen=True, slots=True)
@@ -33,71 +34,71 @@ class Question:
 
 # The sides and their order are PRACTICE.md's: common practice, no source.
 QUESTIONS: Final = (
-    Question("lifts", "Which lifts count", tuple(Side(s, value=s) for s in School)),
+    Question("lifts", tr("Which lifts count"), tuple(Side(s, value=s) for s in School)),
     Question(
         "throat",
-        "Throat, of the valve",
+        tr("Throat, of the valve"),
         (
-            Side("88-90 %", "You keep throats at 88 to 90 % of the valve.", (0.88, 0.90)),
-            Side("85-88 %, for speed", "You keep throats at 85 to 88 % of the valve, for speed.", (0.85, 0.88)),
-            Side("90-93 %, for peak", "You open throats to 90 to 93 % of the valve, for peak.", (0.90, 0.93)),
+            Side("88-90 %", tr("You keep throats at 88 to 90 % of the valve."), (0.88, 0.90)),
+            Side("85-88 %, for speed", tr("You keep throats at 85 to 88 % of the valve, for speed."), (0.85, 0.88)),
+            Side("90-93 %, for peak", tr("You open throats to 90 to 93 % of the valve, for peak."), (0.90, 0.93)),
         ),
         places=(Place.THROAT,),
     ),
     Question(
         "seat",
-        "Seat angle",
+        tr("Seat angle"),
         (
-            Side("45", "Your seats are 45 degrees.", 45.0),
-            Side("30", "Your seats are 30 degrees: more at low lift, and they seal less surely.", 30.0),
-            Side("39", "Your seats are 39 degrees: more at low lift, and they seal less surely.", 39.0),
-            Side("50", "Your seats are 50 degrees: more at high lift, less at low.", 50.0),
-            Side("55", "Your seats are 55 degrees: more at high lift, less at low.", 55.0),
+            Side("45", tr("Your seats are 45 degrees."), 45.0),
+            Side("30", tr("Your seats are 30 degrees: more at low lift, and they seal less surely."), 30.0),
+            Side("39", tr("Your seats are 39 degrees: more at low lift, and they seal less surely."), 39.0),
+            Side("50", tr("Your seats are 50 degrees: more at high lift, less at low."), 50.0),
+            Side("55", tr("Your seats are 55 degrees: more at high lift, less at low."), 55.0),
         ),
         kinds=(CutKind.SEAT,),
     ),
     Question(
         "seat_form",
-        "Seat form",
+        tr("Seat form"),
         (
-            Side("three to five angles", "You cut three to five angles.", "angles"),
-            Side("a radius", "You cut a radius up to the seat.", "radius"),
+            Side("three to five angles", tr("You cut three to five angles."), "angles"),
+            Side("a radius", tr("You cut a radius up to the seat."), "radius"),
         ),
         kinds=(CutKind.SEAT,),
     ),
     Question(
         "target",
-        "A target is met",
+        tr("A target is met"),
         (
-            Side("as read", "You stop at a target that is met as read.", False),
-            Side("when proven", "You stop at a target once it is proven.", True),
+            Side("as read", tr("You stop at a target that is met as read."), False),
+            Side("when proven", tr("You stop at a target once it is proven."), True),
         ),
     ),
     Question(
         "back_cut",
-        "Back cut, exhaust valve",
+        tr("Back cut, exhaust valve"),
         (
-            Side("none, for reversion", "You leave exhaust valves without a back cut, for reversion.", False),
-            Side("yes", "You back-cut exhaust valves too.", True),
+            Side("none, for reversion", tr("You leave exhaust valves without a back cut, for reversion."), False),
+            Side("yes", tr("You back-cut exhaust valves too."), True),
         ),
         kinds=(CutKind.VALVE,),
         of="exhaust",
     ),
     Question(
         "boss",
-        "Guide boss",
+        tr("Guide boss"),
         (
-            Side("shape it to a fin", "You taper the guide boss: it keeps the volume down and steers the air."),
-            Side("cut it away", "You cut the boss away: pour the port again, it grows and the air slows."),
+            Side("shape it to a fin", tr("You taper the guide boss: it keeps the volume down and steers the air.")),
+            Side("cut it away", tr("You cut the boss away: pour the port again, it grows and the air slows.")),
         ),
         places=(Place.GUIDE,),
     ),
     Question(
         "bumps",
-        "Cast bumps, exhaust",
+        tr("Cast bumps, exhaust"),
         (
-            Side("remove", "You take cast bumps out."),
-            Side("shape into a vane", "You shape cast bumps into a vane."),
+            Side("remove", tr("You take cast bumps out.")),
+            Side("shape into a vane", tr("You shape cast bumps into a vane.")),
         ),
         places=(Place.ROOF, Place.FLOOR, Place.SHORT_SIDE),
         kinds=(CutKind.PORT,),
@@ -105,59 +106,61 @@ QUESTIONS: Final = (
     ),
     Question(
         "surface",
-        "Surface, intake",
+        tr("Surface, intake"),
         (
-            Side("60 grit or cutter texture", "You leave intakes at 60 grit or the cutter's texture."),
-            Side("80-120 grit", "You finish intakes at 80 to 120 grit: the finish alone usually measures as nothing."),
-            Side("mirror, for looks", "You polish intakes, for looks: it usually measures as nothing."),
+            Side("60 grit or cutter texture", tr("You leave intakes at 60 grit or the cutter's texture.")),
+            Side(
+                "80-120 grit", tr("You finish intakes at 80 to 120 grit: the finish alone usually measures as nothing.")
+            ),
+            Side("mirror, for looks", tr("You polish intakes, for looks: it usually measures as nothing.")),
         ),
         kinds=(CutKind.FINISH,),
         of="intake",
     ),
     Question(
         "exhaust_surface",
-        "Surface, exhaust",
+        tr("Surface, exhaust"),
         (
-            Side("80-120 grit", "You finish exhausts at 80 to 120 grit."),
-            Side("60 grit or cutter texture", "You leave exhausts at 60 grit or the cutter's texture."),
-            Side("mirror, for looks", "You polish exhausts, for looks: it usually measures as nothing."),
+            Side("80-120 grit", tr("You finish exhausts at 80 to 120 grit.")),
+            Side("60 grit or cutter texture", tr("You leave exhausts at 60 grit or the cutter's texture.")),
+            Side("mirror, for looks", tr("You polish exhausts, for looks: it usually measures as nothing.")),
         ),
         kinds=(CutKind.FINISH,),
         of="exhaust",
     ),
     Question(
         "floor",
-        "Floor",
+        tr("Floor"),
         (
-            Side("leave it", "You leave floors alone.", False),
-            Side("worked", "You work floors: read the wall first.", True),
+            Side("leave it", tr("You leave floors alone."), False),
+            Side("worked", tr("You work floors: read the wall first."), True),
         ),
         places=(Place.FLOOR,),
     ),
     Question(
         "gasket",
-        "Opening and gasket",
+        tr("Opening and gasket"),
         (
             Side(
                 "keep the port smaller",
-                "You keep the port smaller than its gasket where the manifold is smaller.",
+                tr("You keep the port smaller than its gasket where the manifold is smaller."),
                 False,
             ),
-            Side("open to the gasket", "You open to the gasket: leave no step facing the air.", True),
+            Side("open to the gasket", tr("You open to the gasket: leave no step facing the air."), True),
         ),
         places=(Place.OPENING,),
     ),
     Question(
         "pipe",
-        "Exhaust flowed",
+        tr("Exhaust flowed"),
         (
-            Side("without a pipe", "This job flows exhausts without a pipe, to compare between shops.", Pipe.NONE),
-            Side("with a stub pipe", "This job flows exhausts with a stub pipe, nearer the engine.", Pipe.STUB),
+            Side("without a pipe", tr("This job flows exhausts without a pipe, to compare between shops."), Pipe.NONE),
+            Side("with a stub pipe", tr("This job flows exhausts with a stub pipe, nearer the engine."), Pipe.STUB),
         ),
     ),
     Question(
         "ratio",
-        "Exhaust over intake",
+        tr("Exhaust over intake"),
         (Side("75 %", value=0.75), Side("70 %", value=0.70), Side("80 %", value=0.80)),
     ),
 )
@@ -210,11 +213,11 @@ def own_way(job: Job, direction: Direction, kinds: tuple[str, ...], places: tupl
 def throat_against_school(job: Job, throat_ratio: float) -> str:
     """Where a throat [share of the valve's head] stands against the range wanted; nothing where it lies inside."""
     low, high = side_taken(job, "throat").value
-    share = f"The throat is {100 * throat_ratio:.1f} % of the valve"
+    share = tr("The throat is {:.1f} % of the valve", 100 * throat_ratio)
     if throat_ratio < low:
-        return f"{share}: below the {100 * low:.0f} to {100 * high:.0f} % wanted."
+        return tr("{}: below the {:.0f} to {:.0f} % wanted.", share, 100 * low, 100 * high)
     if throat_ratio > high:
-        return f"{share}: past the {100 * low:.0f} to {100 * high:.0f} % wanted."
+        return tr("{}: past the {:.0f} to {:.0f} % wanted.", share, 100 * low, 100 * high)
     return ""
 
 
@@ -223,4 +226,4 @@ def pipe_against_school(job: Job, direction: Direction, pipe: str | None) -> str
     wanted = side_taken(job, "pipe")
     if direction != "exhaust" or pipe is None or pipe == wanted.value:
         return ""
-    return f"{wanted.says[:-1]}; here {'a stub is' if pipe == Pipe.STUB else 'none is'} fitted."
+    return tr("{}; here {} fitted.", wanted.says[:-1], tr("a stub is") if pipe == Pipe.STUB else tr("none is"))

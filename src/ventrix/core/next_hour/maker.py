@@ -20,6 +20,7 @@ from ventrix.core.work.hours import MINUTE, USUAL_MINUTES
 from ventrix.core.work.record import Record, StageState, WorkState
 from ventrix.core.work.route import ports_in_order
 from ventrix.core.work.stages import Stage
+from ventrix.words import tr
 
 WALL: Final = 5 * MINUTE  # one place read
 MACHINE_SHOP: Final = (FaultKind.CRACK, FaultKind.CORROSION)
@@ -88,9 +89,13 @@ class Maker:
             stage = self.record.waits_for(part)
             for_it = not part.port_ids or item.port is None or item.port.id in part.port_ids
             if stage is not None and stage.key == item.stage and for_it:
-                until = f", promised for {part.due[:10]}" if part.due else ""
-                key = f"part {part.id}" if part.state == PartState.NEEDED and not part.due else ""
-                waits.append(WaitsFor(f"{part.count} {part.name or part.kind} {_IS[part.count == 1]} here{until}", key))
+                until = tr(", promised for {}", part.due[:10]) if part.due else ""
+                key = tr("part {}", part.id) if part.state == PartState.NEEDED and not part.due else ""
+                waits.append(
+                    WaitsFor(
+                        tr("{} {} {} here{}", part.count, part.name or part.kind, _IS[part.count == 1], until), key
+                    )
+                )
         return replace(item, waits=(*item.waits, *waits)) if waits else item
 
     def open_at(self, stage: str) -> tuple[StageState, ...]:
@@ -99,16 +104,16 @@ class Maker:
 
     def read_wall(self, port: Port, place: str) -> WorkItem:
         """A look at one wall of a port."""
-        what, waits = f"read the {place} wall of {port.name}", [WaitsFor("the head is cleaned", "clean")]
+        what, waits = tr("read the {} wall of {}", place, port.name), [WaitsFor(tr("the head is cleaned"), "clean")]
         return self.item(wall_key(port, place), what, ItemKind.LOOK, "walls", WALL, port, place, waits)
 
     def before_metal(self, port: Port) -> list[WaitsFor]:
         """Nothing is cut on a head that is dirty, on a port that was not looked over, or that the machine shop has to
         see."""
-        found = [WaitsFor("the head is cleaned", "clean")]
-        found.append(WaitsFor(f"{port.name} is looked over for faults", f"faults {port.id}"))
+        found = [WaitsFor(tr("the head is cleaned"), "clean")]
+        found.append(WaitsFor(tr("{} is looked over for faults", port.name), tr("faults {}", port.id)))
         shop = [f for f in port.faults if f.state == FaultState.OPEN and f.kind in MACHINE_SHOP]
-        return found + [WaitsFor(f"the machine shop sees its {f.kind}", f"fault {f.id}") for f in shop]
+        return found + [WaitsFor(tr("the machine shop sees its {}", f.kind), tr("fault {}", f.id)) for f in shop]
 
     def earlier(self, stage: Stage, state: StageState) -> list[WaitsFor]:
         """The stages before one that are still open on its ports, told as one."""
@@ -121,7 +126,9 @@ class Maker:
             and not other.done
             and {p.id for p in other.ports} & ports
         ]
-        return waits[:1] if len(waits) < 2 else [WaitsFor(f"{waits[0].words} and {len(waits) - 1} more before it")]
+        return (
+            waits[:1] if len(waits) < 2 else [WaitsFor(tr("{} and {} more before it", waits[0].words, len(waits) - 1))]
+        )
 
 
 def stage_key(stage: Stage, port: Port) -> str:
@@ -129,7 +136,7 @@ def stage_key(stage: Stage, port: Port) -> str:
 
 
 def wall_key(port: Port, place: str) -> str:
-    return f"wall {port.id} {place}"
+    return tr("wall {} {}", port.id, place)
 
 
 def usual(stage: str) -> float:

@@ -21,14 +21,15 @@ from ventrix.core.quantity.words import listed
 from ventrix.core.work.hours import MINUTE
 from ventrix.core.work.record import unread
 from ventrix.core.work.stages import Stage
+from ventrix.words import tr
 
 COPY_LEARNS: Final = 0.7  # of the model's minutes, for each copy after it (common practice, no source)
 _NAMED: Final = {
-    "recipe": "cut a three-angle seat",
-    "back cut": "back-cut the valve",
-    "larger": "fit a valve 1 mm larger",
-    "shape": "taper the guide boss",
-    "manifold": "match the manifold's joint",
+    "recipe": tr("cut a three-angle seat"),
+    "back cut": tr("back-cut the valve"),
+    "larger": tr("fit a valve 1 mm larger"),
+    "shape": tr("taper the guide boss"),
+    "manifold": tr("match the manifold's joint"),
 }
 _AS: Final = {
     MoveKind.CUT: ItemKind.CUT,
@@ -81,7 +82,7 @@ class MetalItems:
         inside = () if together is None else together.passes  # done with the set, and not again by themselves
         begin = [self._first_flow(model, plan)] if self.job.setups and plan.planned.run is None else []
         yield from begin
-        before = [WaitsFor(f"{model.name} is flowed as it is", item.key) for item in begin]
+        before = [WaitsFor(tr("{} is flowed as it is", model.name), item.key) for item in begin]
         for move in plan.candidates:
             if any(move is each for each in inside) or (move.kind is MoveKind.BATCH and move is not together):
                 continue
@@ -91,15 +92,15 @@ class MetalItems:
                 yield self._cut(model, move, before)
 
     def _reflow(self, model: Port, move: Move) -> WorkItem:
-        what = f"flow {model.name} as it is now"
-        return self.maker.item(f"flow {model.id}", what, ItemKind.LOOK, "walls and roof", move.seconds, model)
+        what = tr("flow {} as it is now", model.name)
+        return self.maker.item(tr("flow {}", model.id), what, ItemKind.LOOK, "walls and roof", move.seconds, model)
 
     def _first_flow(self, model: Port, plan: Plan) -> WorkItem:
         """A shop with a bench flows a port before it cuts it: what was never flowed as cast has no before."""
-        what, because = f"flow {model.name} as it is", "Without a before, no cut on it can be judged."
-        waits = [WaitsFor("the head is cleaned", "clean")]
+        what, because = tr("flow {} as it is", model.name), tr("Without a before, no cut on it can be judged.")
+        waits = [WaitsFor(tr("the head is cleaned"), "clean")]
         return self.maker.item(
-            f"flow {model.id}",
+            tr("flow {}", model.id),
             what,
             ItemKind.LOOK,
             "walls and roof",
@@ -113,19 +114,19 @@ class MetalItems:
         n = sum(p.kind == model.kind for p in self.ports)
         own = move.seconds - move.flowing
         copying = (n - 1) * COPY_LEARNS * own if move.kind in CUTS else 0.0
-        title = _NAMED.get(move.named) or f"cut the {move.place}"
+        title = _NAMED.get(move.named) or tr("cut the {}", move.place)
         if move.passes:
-            title = f"cut {move.place}, then flow once,"
+            title = tr("cut {}, then flow once,", move.place)
         depth = "" if move.depth is None else f", {self.words.lift(move.depth)} {self.words.lift_unit}"
         waits = [*before, *(self._blocked(model, move, words) for words in move.blocked_by)]
         waits += self.maker.before_metal(model)
         waits += next(filter(None, (self._truck(model, m.place) for m in move.passes or (move,))), [])
         brings = f"{self.words.flow(move.gain)} {self.words.flow_name}"
-        many = f" on each of {n} ports" if n > 1 else ""
-        then = f"; copying it takes {copying / MINUTE:.0f} min more" if copying else ""
+        many = tr(" on each of {} ports", n) if n > 1 else ""
+        then = tr("; copying it takes {:.0f} min more", copying / MINUTE) if copying else ""
         return WorkItem(
-            key=f"cut {model.id} {move.place} {move.named}",
-            what=f"{title} on {model.name}{depth}",
+            key=tr("cut {} {} {}", model.id, move.place, move.named),
+            what=tr("{} on {}{}", title, model.name, depth),
             kind=_AS[move.kind],
             port=model,
             place=move.place,
@@ -138,7 +139,7 @@ class MetalItems:
             flowing=move.flowing,
             depth=move.depth,
             waits=tuple(waits),
-            because=f"Brings {brings}{many}{then}.",
+            because=tr("Brings {}{}{}.", brings, many, then),
             guess=move.guess,
             move=move,
         )
@@ -148,7 +149,7 @@ class MetalItems:
 
     def _truck(self, port: Port, place: str) -> list[WaitsFor]:
         if self.job.use == Use.TRUCK and port.kind == "intake" and place not in BLENDING:
-            return [WaitsFor("a truck's exhausts come first, and its intakes stay small")]
+            return [WaitsFor(tr("a truck's exhausts come first, and its intakes stay small"))]
         return []
 
     def _copies(self, kind: str) -> Iterator[WorkItem]:
@@ -186,7 +187,7 @@ class MetalItems:
     ) -> WorkItem:
         places = list(dict.fromkeys(c.place for c in wanted))
         waits = [
-            WaitsFor(f"the {place} wall of {port.name} is read", wall_key(port, place))
+            WaitsFor(tr("the {} wall of {} is read", place, port.name), wall_key(port, place))
             for place in dict.fromkeys(c.place for c in wanted if c.answer is Answer.READ_FIRST)
         ]
         waits += self.maker.before_metal(port)
@@ -194,10 +195,14 @@ class MetalItems:
         if gained is not None:
             gained *= part
         seconds = COPY_LEARNS * whole * part or sum(usual(STAGE_OF.get(p, "guide")) for p in places)
-        because = "" if gained is None else f"Brings {self.words.flow(gained)} {self.words.flow_name}, as {model.name}."
+        because = (
+            ""
+            if gained is None
+            else tr("Brings {} {}, as {}.", self.words.flow(gained), self.words.flow_name, model.name)
+        )
         return WorkItem(
-            key=f"copy {port.id}",
-            what=f"copy {listed(places)} from {model.name} onto {port.name}",
+            key=tr("copy {}", port.id),
+            what=tr("copy {} from {} onto {}", listed(places), model.name, port.name),
             kind=ItemKind.COPY,
             port=port,
             place=places[0],
@@ -234,10 +239,10 @@ class MetalItems:
     def _stage_of_metal(self, stage: Stage, port: Port, model: Port) -> WorkItem:
         waits = self.maker.before_metal(port) + self._truck(port, stage.places[0])
         unread_there = [p for p in unread(self.findings, port) if p in stage.places]
-        waits += [WaitsFor(f"the {p} wall of {port.name} is read", wall_key(port, p)) for p in unread_there]
+        waits += [WaitsFor(tr("the {} wall of {} is read", p, port.name), wall_key(port, p)) for p in unread_there]
         if port.id != model.id:
-            waits.append(WaitsFor(f"{model.name} is developed first", stage_key(stage, model)))
-        what, seconds = f"work the {stage.name} of {port.name}", usual(stage.key)
+            waits.append(WaitsFor(tr("{} is developed first", model.name), stage_key(stage, model)))
+        what, seconds = tr("work the {} of {}", stage.name, port.name), usual(stage.key)
         return self.maker.item(
             stage_key(stage, port), what, ItemKind.CUT, stage.key, seconds, port, stage.places[0], waits
         )

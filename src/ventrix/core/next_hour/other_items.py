@@ -12,17 +12,18 @@ from ventrix.core.next_hour.work_item import ItemKind, WaitsFor, WorkItem
 from ventrix.core.work.hours import MINUTE
 from ventrix.core.work.record import LINES, StageState, unread
 from ventrix.core.work.stages import Stage
+from ventrix.words import tr
 
 FAULT: Final = 8 * MINUTE
 CALL: Final = 5 * MINUTE  # a telephone call
 _ORDER: Final = {
-    "re-blend": "blend again under the seat of",
-    "finish": "finish the surface of",
-    "chamber": "soften the edges of chamber",
+    "re-blend": tr("blend again under the seat of"),
+    "finish": tr("finish the surface of"),
+    "chamber": tr("soften the edges of chamber"),
     "pour": "pour",
     "deburr": "deburr",
     "wash": "wash",
-    "end list": "go through the end list",
+    "end list": tr("go through the end list"),
 }
 
 
@@ -48,12 +49,12 @@ class OtherItems:
     def _preparing(self) -> Iterator[WorkItem]:
         """What comes before metal is cut: cleaning, the finger and the lamp, the gauge, the scribe."""
         for state in self.maker.open_at("clean"):
-            yield self.maker.item("clean", f"clean {state.of}", ItemKind.FINISH, "clean", usual("clean"))
+            yield self.maker.item("clean", tr("clean {}", state.of), ItemKind.FINISH, "clean", usual("clean"))
         for state in self.maker.open_at("faults"):
             port = state.ports[0]
-            what, waits = f"look {port.name} over for faults", [WaitsFor("the head is cleaned", "clean")]
+            what, waits = tr("look {} over for faults", port.name), [WaitsFor(tr("the head is cleaned"), "clean")]
             yield self.maker.item(
-                f"faults {port.id}", what, ItemKind.LOOK, "faults", usual("faults"), port, waits=waits,
+                tr("faults {}", port.id), what, ItemKind.LOOK, "faults", usual("faults"), port, waits=waits,
                 named_fault=any(f.state == FaultState.OPEN for f in port.faults),
             )  # fmt: skip
         for state in self.maker.open_at("walls"):
@@ -63,7 +64,7 @@ class OtherItems:
         for state in self.maker.open_at("scribe"):
             port = state.ports[0]
             yield self.maker.item(
-                f"scribe {port.id}", f"scribe {port.name}", ItemKind.LOOK, "scribe", usual("scribe"), port
+                tr("scribe {}", port.id), tr("scribe {}", port.name), ItemKind.LOOK, "scribe", usual("scribe"), port
             )
 
     def _faults(self) -> Iterator[WorkItem]:
@@ -71,49 +72,53 @@ class OtherItems:
             for fault in (f for f in port.faults if f.state == FaultState.OPEN):
                 shop = fault.kind in MACHINE_SHOP
                 name = (
-                    f"{fault.kind!s} at the {fault.place} of {port.name}"
+                    tr("{!s} at the {} of {}", fault.kind, fault.place, port.name)
                     if fault.place
-                    else f"{fault.kind} of {port.name}"
+                    else tr("{} of {}", fault.kind, port.name)
                 )
                 yield self.maker.item(
-                    f"fault {fault.id}",
-                    f"show the machine shop the {name}" if shop else f"take off the {name}",
+                    tr("fault {}", fault.id),
+                    tr("show the machine shop the {}", name) if shop else tr("take off the {}", name),
                     ItemKind.FAULT,
                     "casting lines" if fault.kind in LINES else "ridge",
                     FAULT,
                     port,
                     fault.place,
-                    [] if shop else [WaitsFor(f"{port.name} is looked over for faults", f"faults {port.id}")],
-                    because="Nothing else on this port before it is known to be sound." if shop else "",
+                    [] if shop else [WaitsFor(tr("{} is looked over for faults", port.name), tr("faults {}", port.id))],
+                    because=tr("Nothing else on this port before it is known to be sound.") if shop else "",
                     urgent=shop,
                     named_fault=True,
                 )
 
     def _seats(self) -> Iterator[WorkItem]:
         for state in self.maker.open_at("valve job"):
-            what = f"cut the seats: {state.of}"
+            what = tr("cut the seats: {}", state.of)
             yield self.maker.item(
-                f"seats {state.of}", what, ItemKind.SEAT, "valve job", usual("valve job"), None, "seat",
+                tr("seats {}", state.of), what, ItemKind.SEAT, "valve job", usual("valve job"), None, "seat",
                 self.maker.earlier(state.stage, state),
-                "The maker's data go first; a seat sunk or too narrow is for the machine shop.",
+                tr("The maker's data go first; a seat sunk or too narrow is for the machine shop."),
             )  # fmt: skip
 
     def _parts(self) -> Iterator[WorkItem]:
         for part in (p for p in self.job.parts if p.state == PartState.NEEDED):
             name = part.name or part.kind
-            yield self.maker.item(f"part {part.id}", f"order {part.count} {name}", ItemKind.PART, "", CALL, place=name)
+            yield self.maker.item(
+                tr("part {}", part.id), tr("order {} {}", part.count, name), ItemKind.PART, "", CALL, place=name
+            )
         for part in (p for p in self.job.parts if p.state == PartState.ORDERED and p.due):
             if date.fromisoformat((part.due or "")[:10]) < self.maker.today:
-                what = f"ask about the {part.name or part.kind}, promised for {(part.due or '')[:10]}"
-                yield self.maker.item(f"late {part.id}", what, ItemKind.OUTSIDE, "", CALL, place=part.name or part.kind)
+                what = tr("ask about the {}, promised for {}", part.name or part.kind, (part.due or "")[:10])
+                yield self.maker.item(
+                    tr("late {}", part.id), what, ItemKind.OUTSIDE, "", CALL, place=part.name or part.kind
+                )
 
     def _outside(self) -> Iterator[WorkItem]:
         for wait in (w for w in self.job.waits if w.ended is None):
             promised = (wait.promised or "")[:10]
             if promised and date.fromisoformat(promised) < self.maker.today:
-                who = wait.who or "the shop that has it"
-                what = f"ask {who} about the {wait.stage}, promised for {promised}"
-                yield self.maker.item(f"wait {wait.id}", what, ItemKind.OUTSIDE, wait.stage, CALL)
+                who = wait.who or tr("the shop that has it")
+                what = tr("ask {} about the {}, promised for {}", who, wait.stage, promised)
+                yield self.maker.item(tr("wait {}", wait.id), what, ItemKind.OUTSIDE, wait.stage, CALL)
 
     def _finishing(self) -> Iterator[WorkItem]:
         """The stages after the cuts, each where it is open; a stage of the head waits for all of its ports."""
@@ -135,5 +140,5 @@ class OtherItems:
 
 def _of_what(state: StageState) -> str:
     if state.stage.key == "pour" and state.unit == "chamber":
-        return f"chamber {state.of}"
+        return tr("chamber {}", state.of)
     return "" if state.unit == "job" else state.of

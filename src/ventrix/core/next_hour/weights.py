@@ -12,6 +12,7 @@ from ventrix.core.judging.exhaust_share import exhaust_share
 from ventrix.core.judging.findings import Findings
 from ventrix.core.model.cut import Port
 from ventrix.core.quantity.refused import Refused
+from ventrix.words import tr
 
 MET: Final = 0.3  # of the intake's: what an exhaust counts once its share is met (a guess)
 WANTED: Final = 0.70  # exhaust over intake, that is enough (common practice, no source)
@@ -28,16 +29,16 @@ class KindWeights:
         """What a percent of a kind's flow counts, and by what it was found."""
         by_engine = self._by_engine()
         if by_engine is not None:
-            return {"intake": 1.0, "exhaust": by_engine}, "by the engine's volumetric efficiency"
+            return {"intake": 1.0, "exhaust": by_engine}, tr("by the engine's volumetric efficiency")
         wanted, share = self._share_wanted()
         if share is None:
-            return {"intake": 1.0, "exhaust": 1.0}, "exhaust share not known: both kinds count alike, an estimate"
+            return {"intake": 1.0, "exhaust": 1.0}, tr("exhaust share not known: both kinds count alike, an estimate")
         if share < wanted:
             return {
                 "intake": 1.0,
                 "exhaust": 1.0,
-            }, f"exhaust share {100 * share:.0f} %, short: an estimate"
-        return {"intake": 1.0, "exhaust": MET}, f"exhaust share {100 * share:.0f} %, met: an estimate"
+            }, tr("exhaust share {:.0f} %, short: an estimate", 100 * share)
+        return {"intake": 1.0, "exhaust": MET}, tr("exhaust share {:.0f} %, met: an estimate", 100 * share)
 
     @property
     def weights(self) -> dict[str, float]:

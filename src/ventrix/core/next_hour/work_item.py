@@ -7,6 +7,7 @@ from enum import StrEnum
 
 from ventrix.core.model.cut import Port
 from ventrix.core.planning.moves import Move
+from ventrix.words import tr
 
 
 class ItemKind(StrEnum):
@@ -89,10 +90,10 @@ class WorkItem:
         """What, how long, and what waits for it or what it waits for."""
         said = f"{self.what[:1].upper()}{self.what[1:]}, {self.seconds / 60:.0f} min."
         if self.waits:
-            return f"{said} Waits for: {'; '.join(w.words for w in self.waits)}."
+            return tr("{} Waits for: {}.", said, "; ".join(w.words for w in self.waits))
         if self.frees:
-            waiting = "1 thing waits" if self.frees == 1 else f"{self.frees} things wait"
-            said = f"{said} {waiting} for it."
+            waiting = tr("1 thing waits") if self.frees == 1 else tr("{} things wait", self.frees)
+            said = tr("{} {} for it.", said, waiting)
         return f"{said} {self.because}".rstrip()
 
 
@@ -119,7 +120,7 @@ def _in_time(item: WorkItem, left: float) -> WorkItem:
     if onto == item.others:
         return item
     worth = None if item.worth is None else item.worth * (1 + onto) / (1 + item.others)
-    said = f"{item.because} There is time to bring it onto {onto or 'none'} of the other {item.others}."
+    said = tr("{} There is time to bring it onto {} of the other {}.", item.because, onto or "none", item.others)
     return replace(item, worth=worth, copying=onto * each, because=said)
 
 

@@ -12,6 +12,7 @@ from ventrix.core.planning.chain import ChainWork
 from ventrix.core.planning.moves import Ground, Move, MoveKind
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.words import listed
+from ventrix.words import tr
 
 MOST: Final = 3  # places: four are too many
 MAY_HURT: Final = 0.2  # chance that a pass loses flow: it is flowed alone
@@ -46,10 +47,12 @@ def _together(ground: Ground, passes: Sequence[Move]) -> Move:
     gains = _as_learned(ground, passes, ground.fit.gain(works, ground.planned.lift))
     seconds = sum(m.seconds - m.flowing for m in passes)
     places = [m.place for m in passes]
-    saved = f"{len(passes) - 1} flow test{'s' * (len(passes) > 2)}"
-    said = (
-        f"Work {listed(places)}, then flow once: saves {saved}. The set's gain is what is proven, not each pass's; "
-        "flowing between would tell which of them brought it."
+    saved = tr("{} flow test{}", len(passes) - 1, "s" * (len(passes) > 2))
+    said = tr(
+        "Work {}, then flow once: saves {}. The set's gain is what is proven, not each pass's; "
+        "flowing between would tell which of them brought it.",
+        listed(places),
+        saved,
     )
     lefts = [m.wall_left for m in passes if m.wall_left is not None]
     move = ground.move(

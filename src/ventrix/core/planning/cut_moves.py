@@ -16,6 +16,7 @@ from ventrix.core.model.school_questions import side_taken
 from ventrix.core.planning.chain import ChainWork
 from ventrix.core.planning.moves import READ_FIRST, Ground, Move, MoveKind
 from ventrix.core.quantity.units import from_si
+from ventrix.words import tr
 
 DEPTHS: Final = (0.25e-3, 0.5e-3, 0.75e-3, 1.0e-3)
 # Minutes to begin with, and for each millimetre, by place (common practice, no source).
@@ -39,9 +40,9 @@ def best_passes(ground: Ground) -> list[Move]:
         allowed, blocked = _allowed(ground, place)
         logged, brought = ground.logged_at(place), ground.brought(place)
         if logged is not None:
-            blocked = f"cut {logged.number} worked it: flow it first"
+            blocked = tr("cut {} worked it: flow it first", logged.number)
         elif brought is not None and brought.gain + brought.doubt <= 0:
-            blocked = f"cut {brought.cut} here lost flow"
+            blocked = tr("cut {} here lost flow", brought.cut)
         depths = [d for d in DEPTHS if d <= allowed + 1e-9] if not blocked else []
         tried = [a_pass(ground, place, d) for d in (depths or [DEPTHS[1]])]
         free = [m for m in tried if not m.blocked_by] or tried
@@ -67,7 +68,7 @@ def a_pass(ground: Ground, place: str, depth: float, side: str | None = None, ed
         seconds *= factor.time
     wall = _wall(ground, place)
     volume = depth * edge * ground.edges.get(place, 0.0) * _reach(ground, place)
-    said = f"A pass at the {place}, flowed again.{_what_was_not_reckoned(ground)}"
+    said = tr("A pass at the {}, flowed again.{}", place, _what_was_not_reckoned(ground))
     move = ground.move(place, MoveKind.CUT, gains, seconds, said, depth, volume,
                        None if wall is None else wall - depth)  # fmt: skip
     section, speed = _smallest_after(ground, place, depth * edge)
@@ -76,7 +77,7 @@ def a_pass(ground: Ground, place: str, depth: float, side: str | None = None, ed
 
 def _what_was_not_reckoned(ground: Ground) -> str:
     wished = [w for w in ground.findings.job.swirl_wishes if w.kind == ground.port.kind]
-    return " Swirl is not calculated: read it again, since it is to stay." if wished else ""
+    return tr(" Swirl is not calculated: read it again, since it is to stay.") if wished else ""
 
 
 def _smallest_after(ground: Ground, place: str, depth: float) -> tuple[float | None, float | None]:
@@ -100,11 +101,11 @@ def _past_ceilings(ground: Ground, volume: float, speed: float | None) -> tuple[
     job, found = ground.findings.job, []
     had, most = carried_figure(ground.port, ground.cut, "volume"), job.volume_ceiling
     if had is not None and most is not None and ground.port.kind == "intake" and had + volume > most:
-        cc = f"{from_si(had + volume, 'cc'):.1f} cc, and no more than {from_si(most, 'cc'):.0f} cc is wanted"
-        found.append(f"it would hold {cc}")
+        cc = tr("{:.1f} cc, and no more than {:.0f} cc is wanted", from_si(had + volume, "cc"), from_si(most, "cc"))
+        found.append(tr("it would hold {}", cc))
     if speed is not None and job.lowest_speed is not None and speed < job.lowest_speed:
         least = f"{ground.words.speed(job.lowest_speed)} {ground.words.speed_unit}"
-        found.append(f"air speed would fall to {ground.words.speed(speed)}, under your {least}")
+        found.append(tr("air speed would fall to {}, under your {}", ground.words.speed(speed), least))
     return tuple(found)
 
 
@@ -128,11 +129,11 @@ def _allowed(ground: Ground, place: str) -> tuple[float, str]:
         return (1.0e-3 if boss is None else max((boss - stem - LEAST_BOSS) / 2, 0.0)), ""
     if place == Place.OPENING.value:
         land = figure("gasket_land")
-        return (0.0, "the gasket land was not measured") if land is None else (max(land - LEAST_LAND, 0.0), "")
+        return (0.0, tr("the gasket land was not measured")) if land is None else (max(land - LEAST_LAND, 0.0), "")
     if place == Place.THROAT.value:
         throat, most = figure("throat_diameter"), side_taken(job, "throat").value
         if throat is None:
-            return 0.0, "the throat was not measured"
+            return 0.0, tr("the throat was not measured")
         head = ground.planned.chain.states[-1].valve.diameter
         wide = max((float(most[1]) * head - throat) / 2, 0.0)
         spare = spare_at(job, port, cut, place)
@@ -145,13 +146,13 @@ def _spent(ground: Ground, place: str, allowed: float) -> str:
     job = ground.findings.job
     spare = spare_at(job, ground.port, ground.cut, place)
     if place == Place.THROAT.value and (spare is None or spare > allowed):
-        return f"the throat is at your {side_taken(job, 'throat').words}"
+        return tr("the throat is at your {}", side_taken(job, "throat").words)
     if place == Place.GUIDE.value:
-        return "the boss is down to the guide"
+        return tr("the boss is down to the guide")
     if place == Place.OPENING.value:
-        return "the gasket land is spent"
+        return tr("the gasket land is spent")
     words = ground.words
     left, limit = (
         f"{words.lift(v)} {words.lift_unit}" for v in (allowed, limit_at(job, ground.port, ground.cut, place))
     )
-    return f"{left} to your limit of {limit}"
+    return tr("{} to your limit of {}", left, limit)

@@ -13,6 +13,7 @@ from ventrix.core.planning.moves import HOUR, READ_FIRST, WORKS, Ground, Move, M
 from ventrix.core.planning.priors import CLAY_WRONG
 from ventrix.core.planning.value_of_looking import Look, value_of_look
 from ventrix.core.quantity.arrays import Array
+from ventrix.words import tr
 
 GOVERNS: Final = 2 * HOUR  # of work that a choice decides about
 CLAY_TAKES: Final = 0.1  # of the section that clay is put into
@@ -54,7 +55,7 @@ def _clay(ground: Ground, place: str, rates: Array) -> Move:
     terms = ground.fit.terms(ground.planned.lift)
     share = (terms[place] / np.sum(list(terms.values()), axis=0)) @ ground.planned.weights
     worth = value_of_look(rates, Look(0.5 * share * (1 / (1 - CLAY_TAKES) ** 2 - 1), CLAY_WRONG))
-    said = f"Clay at the {place}: settles whether it is worth its hour."
+    said = tr("Clay at the {}: settles whether it is worth its hour.", place)
     return _look(place, MoveKind.CLAY, 15 * 60.0 + ground.record.reflow / 2, worth, said)
 
 
@@ -64,7 +65,7 @@ def _mount(ground: Ground, rates: Array) -> Move:
     level = np.asarray(rates @ np.ones(rates.shape[1]))
     spread = float(np.std(level)) or 1.0
     worth = value_of_look(rates, Look(level / spread * state.mount, state.mount * 2))
-    return _look("", MoveKind.MOUNT, 12 * 60.0, worth, "Mount it again: is what was seen real?")
+    return _look("", MoveKind.MOUNT, 12 * 60.0, worth, tr("Mount it again: is what was seen real?"))
 
 
 def flow_it(ground: Ground) -> list[Move]:
@@ -74,7 +75,11 @@ def flow_it(ground: Ground) -> list[Move]:
     last = ground.logged[-1]
     name = f", {last.name}" if last.name else ""
     found = _look(
-        "", MoveKind.FLOW, ground.record.reflow, 0.0, f"Flow it: what cut {last.number} brought decides what is next."
+        "",
+        MoveKind.FLOW,
+        ground.record.reflow,
+        0.0,
+        tr("Flow it: what cut {} brought decides what is next.", last.number),
     )
     return [replace(found, named=f"cut {last.number}{name}")]
 
@@ -83,5 +88,5 @@ def _at_wall(move: Move, open_moves: Sequence[Move]) -> Move:
     """A reading opens a place that is blocked: worth what it may be better by than the best that is open."""
     best = max((m.rate for m in open_moves), default=0.0)
     better = np.maximum(move.draws / move.seconds - best, 0.0)
-    said = f"Read the wall at the {move.place}: nothing is cut there before."
+    said = tr("Read the wall at the {}: nothing is cut there before.", move.place)
     return _look(move.place, MoveKind.WALL, 5 * 60.0, THICK_ENOUGH * float(np.mean(better)), said)

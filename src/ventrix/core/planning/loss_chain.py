@@ -23,6 +23,7 @@ from ventrix.core.planning.chain_layout import TOLD, Layout, expit, summed
 from ventrix.core.planning.priors import PLACES, SECTION_OF, SHORT_SIDE, VALVE
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.refused import Refused
+from ventrix.words import tr
 
 SEED: Final = 20
 DRAWS: Final = 400
@@ -316,4 +317,4 @@ def guessed_flow(chain: Chain, lift: Array) -> Array:
 
 def place_name(place: str) -> str:
     """A place as it is said: the throat is the seat ring, the valve the opening at the seat."""
-    return {Place.THROAT.value: "throat, seat ring", VALVE: "valve and seat"}.get(place, place)
+    return {Place.THROAT.value: tr("throat, seat ring"), VALVE: tr("valve and seat")}.get(place, place)

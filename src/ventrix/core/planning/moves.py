@@ -20,11 +20,12 @@ from ventrix.core.planning.loss_chain import ChainFit
 from ventrix.core.planning.of_job import Planned, edges_of, worked_before
 from ventrix.core.planning.own_record import OwnRecord
 from ventrix.core.quantity.arrays import Array
+from ventrix.words import tr
 
 HOUR: Final = 3600.0
 FEWEST_OF_HIS: Final = 3  # cuts before a porter's own factors count
 # What blocks a place that was not read on this port.
-READ_FIRST: Final = "read the wall first"
+READ_FIRST: Final = tr("read the wall first")
 
 
 class MoveKind(StrEnum):

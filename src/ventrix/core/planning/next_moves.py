@@ -20,6 +20,7 @@ from ventrix.core.planning.of_job import Planned, planned_port
 from ventrix.core.planning.own_record import OwnRecord
 from ventrix.core.planning.part_moves import part_moves
 from ventrix.core.planning.stop_rule import Stop, stop_rule
+from ventrix.words import tr
 
 
 @dataclass(frozen=True, slots=True)
@@ -101,7 +102,7 @@ def plan_port(
     ground = Ground(findings, port, planned, fit_chain(planned.chain), factors, words or Wording(), record, logged)
     if what:
         asked = tuple(a_pass(ground, w.place, w.depth, w.side, w.edge) for w in what)
-        stop = Stop(False, "asked about these moves alone")
+        stop = Stop(False, tr("asked about these moves alone"))
         return Plan(planned, ground.fit, asked, stop, ground.worth, record)
     moves = [*best_passes(ground), *part_moves(ground)]
     moves += looks(ground, moves)

@@ -26,6 +26,7 @@ from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import to_si
 from ventrix.core.runs.geometry import Geometry, geometry_of
 from ventrix.core.runs.reduced_run import ReducedRun
+from ventrix.words import tr
 
 # Where along the port each place's section is taken, as a share of its length.
 AT: Final = {
@@ -155,7 +156,7 @@ def _valve(port: Port, g: Geometry) -> tuple[ChainValve, tuple[str, ...]]:
         raise Refused("the valve of {} was not measured: its head diameter is wanted (Head)", port.name)
     width, angle, stem = USUAL_SEAT
     guessed = []
-    for name, value in (("seat width", g.seat_width), ("seat angle", g.seat_angle), ("stem", g.stem_diameter)):
+    for name, value in ((tr("seat width"), g.seat_width), (tr("seat angle"), g.seat_angle), ("stem", g.stem_diameter)):
         if value is None:
             guessed.append(name)
     return (

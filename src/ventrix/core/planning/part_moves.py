@@ -18,6 +18,7 @@ from ventrix.core.planning.of_job import FIN
 from ventrix.core.planning.priors import ENTRY, KNOTS, VALVE
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.units import to_si
+from ventrix.words import tr
 
 # What a seat recipe and a back cut do to ln Cd, over which L/D: median and spread (common practice, no source).
 SEAT_WORK: Final = {"seat": (0.02, 0.02, 0.34), "valve": (0.015, 0.015, 0.18)}
@@ -27,7 +28,7 @@ LARGER: Final = to_si(1.0, "mm")  # the next valve
 MOST_OF_BORE: Final = {1: 0.55, 2: 0.41}
 FIN_TAKES: Final = 0.45  # of the guide's K, a boss brought to a fin (guess)
 ENTRY_TAKES: Final = 0.40  # of the entry's K, a manifold blended to the port (guess)
-FLOWED_BARE: Final = "flowed without its manifold: flow it with the manifold on"
+FLOWED_BARE: Final = tr("flowed without its manifold: flow it with the manifold on")
 
 
 def part_moves(ground: Ground) -> list[Move]:
@@ -47,8 +48,8 @@ def _seat_work(ground: Ground) -> list[Move]:
     terms = ground.fit.terms(ground.planned.lift)
     share = terms[VALVE] / np.sum(list(terms.values()), axis=0)
     words = {
-        "seat": "A three-angle seat, or a radius: what it brings is an estimate, not measured on this port.",
-        "valve": "A 30 degree back cut on the valve: what it brings is an estimate, not measured on this port.",
+        "seat": tr("A three-angle seat, or a radius: what it brings is an estimate, not measured on this port."),
+        "valve": tr("A 30 degree back cut on the valve: what it brings is an estimate, not measured on this port."),
     }
     no_back_cut = ground.port.kind == "exhaust" and not side_taken(ground.findings.job, "back_cut").value
     found = []
@@ -72,23 +73,23 @@ def _larger_valve(ground: Ground) -> Move:
     job, state = ground.findings.job, ground.planned.chain.states[-1]
     wide = state.valve.diameter + LARGER
     gains = ground.fit.gain_of_valve(wide, ground.planned.lift)
-    said = "The next valve, 1 mm larger, its throat with it: the machine shop's. Shrouding is not calculated."
+    said = tr("The next valve, 1 mm larger, its throat with it: the machine shop's. Shrouding is not calculated.")
     move = ground.move("valve", MoveKind.VALVE, gains, 60 * MINUTES["larger"], said)
     blocked = []
     if job.use == Use.TRUCK and ground.port.kind == "intake":
-        blocked.append("a truck's intake keeps its valve: small and fast")
+        blocked.append(tr("a truck's intake keeps its valve: small and fast"))
     valves = ground.port.valves * job.ports_beside(ground.port)
     if job.bore is None:
-        blocked.append("the bore is not known: no saying whether it stands in it")
+        blocked.append(tr("the bore is not known: no saying whether it stands in it"))
     elif wide > MOST_OF_BORE.get(valves, 0.35) * job.bore:
-        blocked.append(f"over {100 * MOST_OF_BORE.get(valves, 0.35):.0f} % of the bore, there is no room")
+        blocked.append(tr("over {:.0f} % of the bore, there is no room", 100 * MOST_OF_BORE.get(valves, 0.35)))
     return replace(move, named="larger", blocked_by=tuple(blocked))
 
 
 def _fin(ground: Ground) -> Move:
     works = [ChainWork(Place.GUIDE.value, 0.0, Place.GUIDE.value in ground.before, takes=FIN_TAKES)]
     gains = ground.fit.gain(works, ground.planned.lift)
-    said = "The guide boss tapered along the air: how much that takes off its loss is an estimate."
+    said = tr("The guide boss tapered along the air: how much that takes off its loss is an estimate.")
     move = ground.move(Place.GUIDE.value, MoveKind.CUT, gains, 60 * MINUTES["fin"], said)
     shape = carried(ground.port, ground.cut, "boss_shape")
     done = shape is not None and str(shape.value) in FIN
@@ -98,7 +99,7 @@ def _fin(ground: Ground) -> Move:
 def _entry(ground: Ground) -> Move:
     run = ground.planned.run
     gains: Array = ground.fit.gain([ChainWork(ENTRY, 0.0, False, takes=ENTRY_TAKES)], ground.planned.lift)
-    said = "The manifold blended to the port at the joint: what that takes off is a guess."
+    said = tr("The manifold blended to the port at the joint: what that takes off is a guess.")
     move = ground.move(ENTRY, MoveKind.ENTRY, gains, 60 * MINUTES["entry"], said)
     with_it = run is not None and run.setup.entry == Entry.MANIFOLD
     return replace(move, named="manifold", guess=True, blocked_by=() if with_it else (FLOWED_BARE,))

@@ -14,6 +14,7 @@ from ventrix.core.model.cut import carried_figure
 from ventrix.core.planning.moves import HOUR, Ground, Move, MoveKind
 from ventrix.core.quantity.units import from_si, to_si
 from ventrix.core.quantity.words import listed
+from ventrix.words import tr
 
 # Gain an hour under which one stops, unless the user says another; the same on an uncalibrated bench, of the flow.
 DEFAULT_LEAST: Final = to_si(1.0, "cfm") / HOUR
@@ -61,14 +62,14 @@ def stop_rule(ground: Ground, moves: Sequence[Move], mount_rate: float, least: f
     Probability of the greatest of all by joint draws; the other reasons are common practice, no source.
     """
     if ground.logged:
-        return Stop(False, f"cut {ground.logged[-1].number} is logged and not flowed: flow it first")
+        return Stop(False, tr("cut {} is logged and not flowed: flow it first", ground.logged[-1].number))
     told = _target_met(ground) or _volume_spent(ground) or _hours_spent(ground)
     if told:
         return Stop(True, told)
     open_moves = [m for m in moves if not m.blocked_by]
     if not open_moves:
         blocked = [f"{m.place}: {m.blocked_by[0]}" for m in moves if m.kind is MoveKind.CUT and not m.named]
-        return Stop(True, f"nothing is open: {'; '.join(blocked)}")
+        return Stop(True, tr("nothing is open: {}", "; ".join(blocked)))
     told = _cannot_tell(ground, open_moves, mount_rate)
     if told:
         return Stop(True, told)
@@ -82,11 +83,11 @@ def stop_rule(ground: Ground, moves: Sequence[Move], mount_rate: float, least: f
     shown = percent if index else f"{words.flow(limit * HOUR)} {words.flow_name}"
     worth_a_try = [m.place for m in open_moves if _untried(ground, m) and np.mean(m.draws / m.seconds < limit) < ALONE]
     if chance >= SURE and worth_a_try:
-        few = f"{100 * (1 - chance):.0f} % chance that another hour brings {shown} or more"
-        return Stop(False, f"{few}, and {listed(worth_a_try)} was never worked here")
+        few = tr("{:.0f} % chance that another hour brings {} or more", 100 * (1 - chance), shown)
+        return Stop(False, tr("{}, and {} was never worked here", few, listed(worth_a_try)))
     if chance >= SURE:
-        return Stop(True, f"no move left is likely to gain {shown} an hour ({100 * chance:.0f} %)")
-    return Stop(False, f"{100 * (1 - chance):.0f} % chance that another hour brings {shown} or more")
+        return Stop(True, tr("no move left is likely to gain {} an hour ({:.0f} %)", shown, 100 * chance))
+    return Stop(False, tr("{:.0f} % chance that another hour brings {} or more", 100 * (1 - chance), shown))
 
 
 def _untried(ground: Ground, move: Move) -> bool:
@@ -99,7 +100,7 @@ def _target_met(ground: Ground) -> str:
         if stops_at(job, judged.state):
             at = f"{words.lift(judged.target.lift)} {words.lift_unit}"
             wanted = f"{words.flow(judged.target.flow)} {words.flow_name}"
-            return f"the target of {wanted} at {at} is {judged.words(words)}"
+            return tr("the target of {} at {} is {}", wanted, at, judged.words(words))
     return ""
 
 
@@ -107,8 +108,8 @@ def _volume_spent(ground: Ground) -> str:
     volume, most = carried_figure(ground.port, ground.cut, "volume"), ground.findings.job.volume_ceiling
     if most is None or volume is None or volume < most or ground.port.kind != "intake":
         return ""
-    cc = f"{from_si(volume, 'cc'):.1f} cc, and no more than {from_si(most, 'cc'):.0f} cc is wanted"
-    return f"the volume is spent: {cc}"
+    cc = tr("{:.1f} cc, and no more than {:.0f} cc is wanted", from_si(volume, "cc"), from_si(most, "cc"))
+    return tr("the volume is spent: {}", cc)
 
 
 def _hours_spent(ground: Ground) -> str:
@@ -118,7 +119,7 @@ def _hours_spent(ground: Ground) -> str:
     worked = sum(t for p in job.ports for c in p.cuts if (t := time_worked(c)) is not None)
     if worked < job.quoted:
         return ""
-    return f"the {from_si(job.quoted, 'h'):.1f} promised hours are spent: {from_si(worked, 'h'):.1f} worked"
+    return tr("the {:.1f} promised hours are spent: {:.1f} worked", from_si(job.quoted, "h"), from_si(worked, "h"))
 
 
 def _cannot_tell(ground: Ground, moves: Sequence[Move], mount_rate: float) -> str:
@@ -131,4 +132,4 @@ def _cannot_tell(ground: Ground, moves: Sequence[Move], mount_rate: float) -> st
         return ""
     words, index = ground.words, ground.planned.chain.is_index
     shown = f"{100 * proves / ground.worth:.1f} %" if index else f"{words.flow(proves)} {words.flow_name}"
-    return f"the bench can't tell the next gain any more (under {shown}): further mounts beat further cuts"
+    return tr("the bench can't tell the next gain any more (under {}): further mounts beat further cuts", shown)

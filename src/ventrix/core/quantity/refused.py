@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from typing import Any, Final
 
+from ventrix.words import tr
+
 LONGEST: Final = 160  # characters of what was typed that are repeated
 
 
@@ -24,4 +26,4 @@ class Refused(ValueError):
     def __init__(self, code: str, *figures: Any, field: str = "") -> None:
         self.code, self.figures, self.field = code, figures, field
         said = [on_one_line(f, LONGEST) if isinstance(f, str) else f for f in figures]
-        super().__init__(code.format(*said) if figures else code)
+        super().__init__(tr(code, *said))

@@ -7,6 +7,7 @@ from typing import Any
 
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si, to_si
+from ventrix.words import tr
 
 
 class Amount(str):
@@ -38,7 +39,7 @@ class Said(str):
     figures: tuple[object, ...]
 
     def __new__(cls, code: str, *figures: object) -> Said:
-        found = super().__new__(cls, code.format(*figures))
+        found = super().__new__(cls, tr(code, *figures))
         found.code, found.figures = code, figures
         return found
 
@@ -57,5 +58,5 @@ def said_in(told: object, tell: Callable[[Amount], str]) -> str:
         return tell(told)
     if isinstance(told, Said | Refused) and told.figures:
         kept = [said_in(f, tell) if isinstance(f, Amount | Said | Refused) else f for f in told.figures]
-        return told.code.format(*kept)
+        return tr(told.code, *kept)
     return str(told)

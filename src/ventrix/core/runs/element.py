@@ -16,10 +16,11 @@ from ventrix.core.formulas.atmosphere import REFERENCE_DENSITY, moist_air_densit
 from ventrix.core.model.run import Reading, SetUp
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.refused import Refused
+from ventrix.words import tr
 
 Kind = Literal["flow", "index"]
 UPSTREAM = "upstream"
-NO_AIR = "the air was not recorded: the flow element is not corrected for it"
+NO_AIR = tr("the air was not recorded: the flow element is not corrected for it")
 
 
 class Indicated(NamedTuple):

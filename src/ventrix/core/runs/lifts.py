@@ -8,6 +8,7 @@ from typing import Final
 from ventrix.core.quantity.said import Amount, Said
 from ventrix.core.quantity.thousandths import LEAST
 from ventrix.core.quantity.units import INCH
+from ventrix.words import tr
 
 SHARE_OF_VALVE: Final = 0.6  # of the valve's diameter: no cam lifts further (common practice, no source)
 USUAL_LIFT: Final = 0.030  # m: the same where the valve's diameter is not known
@@ -22,7 +23,7 @@ def lift_doubt(lift: float, valve_diameter: float | None) -> str:
     if lift <= most * (1 + 1e-9):
         return ""
     usual = Amount(USUAL_LIFT, "lift", "mm")
-    whose = f"{SHARE_OF_VALVE:g} of the valve's diameter" if valve_diameter is not None else usual
+    whose = tr("{:g} of the valve's diameter", SHARE_OF_VALVE) if valve_diameter is not None else usual
     return Said("a lift of {} is past {}", Amount(lift, "lift", "mm"), whose)
 
 

@@ -26,6 +26,7 @@ from ventrix.core.quantity.words import percent_text
 from ventrix.core.runs.element import indicated, mass_flows, scaled, test_densities
 from ventrix.core.runs.geometry import Geometry
 from ventrix.core.runs.reduced_run import LIFT_GRAIN, ReducedRun, correct_readings
+from ventrix.words import tr
 
 Indices = NDArray[np.int64]
 
@@ -36,7 +37,7 @@ PLATE_NOTE = 0.01  # relative: common practice, no source
 RETURN_LIMIT = 0.02  # relative: at a low lift that is a dial moved by a few thousandths (common practice)
 
 
-LEAK_OFF_NOTE = "the readout has the leak off already: nothing is subtracted"
+LEAK_OFF_NOTE = tr("the readout has the leak off already: nothing is subtracted")
 
 STEPS = tuple((step, unit) for step in (10.0, 5.0, 2.5, 2.0, 1.0, 0.5) for unit in ("cfm", "l/s", "m3/h"))
 
@@ -75,9 +76,9 @@ def reduce_run(
     notes: list[str] = []
     struck = sum(r.struck is not None for r in run.readings)
     if struck:
-        notes.append(f"{struck} struck reading{'s' * (struck > 1)} kept and not counted")
+        notes.append(tr("{} struck reading{} kept and not counted", struck, "s" * (struck > 1)))
     if any(r.struck is None and r.lift <= LIFT_GRAIN / 2 for r in run.readings):
-        notes.append("a reading at zero lift is no part of the curve: enter the leak as such")
+        notes.append(tr("a reading at zero lift is no part of the curve: enter the leak as such"))
     if not counted:
         raise Refused("the run has no reading that counts")
     kind, raw, said = indicated(counted, setup)
@@ -93,7 +94,7 @@ def reduce_run(
         notes += _return_notes(counted, lift, corrected)
     else:
         corrected, measured, leak = raw, np.ones(len(raw)), 0.0
-        notes.append("uncalibrated bench: an index, good for ratios on this bench, never a flow")
+        notes.append(tr("uncalibrated bench: an index, good for ratios on this bench, never a flow"))
     notes += _step_notes(run)
     order = np.argsort(lift, kind="stable")
     lifts, starts, counts = np.unique(lift[order], return_index=True, return_counts=True)
@@ -122,7 +123,7 @@ def reduce_run(
         open_flow=_open_flow(run, setup) if kind == "flow" else None,
         heard=tuple((n.lift, n.kind) for n in run.rung_notes),
         claimed=run.claimed or "",
-        house=(run.house.strip() or "another shop") if run.basis == RunBasis.PAPER else "",
+        house=(run.house.strip() or tr("another shop")) if run.basis == RunBasis.PAPER else "",
         step=step,
         date=run.date,
     )
@@ -171,13 +172,13 @@ def _step_notes(run: FlowRun) -> list[str]:
     """What was skipped before the lifts, and a plate that was out of its usual."""
     done = {s.kind for s in run.steps if s.skipped is None}
     notes = [
-        f"{s.kind} skipped: {s.skipped}"
+        tr("{} skipped: {}", s.kind, s.skipped)
         for s in run.steps
         if s.skipped is not None and s.kind not in done and s.kind in STEPS_THAT_COUNT
     ]
     plate = run.step(StepKind.PLATE)
     if plate is not None and plate.drift is not None and abs(plate.drift) > PLATE_NOTE:
-        notes.append(f"the reference plate read {percent_text(plate.drift, sign=True)} of nominal that day")
+        notes.append(tr("the reference plate read {} of nominal that day", percent_text(plate.drift, sign=True)))
     return notes
 
 

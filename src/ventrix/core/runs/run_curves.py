@@ -17,6 +17,7 @@ from ventrix.core.model.run import SetUp
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.runs.reduced_run import ReducedRun
+from ventrix.words import tr
 
 
 @dataclass(frozen=True, slots=True)
@@ -29,21 +30,21 @@ class CurveKind:
 
 
 KINDS: Final = (
-    CurveKind("flow", "flow", "flow"),
-    CurveKind("flux", "flow per valve area", "flux"),
-    CurveKind("cd_valve", "Cd on valve head, isentropic", "ratio"),
-    CurveKind("cd_curtain", "Cd on curtain, isentropic", "ratio"),
-    CurveKind("cd_least", "Cd on least area, isentropic", "ratio"),
-    CurveKind("cd_valve_inc", "Cd on valve head, incompressible", "ratio"),
-    CurveKind("cd_curtain_inc", "Cd on curtain, incompressible", "ratio"),
-    CurveKind("cd_least_inc", "Cd on least area, incompressible", "ratio"),
-    CurveKind("speed", "mean port speed", "speed"),
-    CurveKind("speed_pinch", "speed at the smallest section", "speed"),
-    CurveKind("speed_throat", "speed at the throat", "speed"),
-    CurveKind("energy", "energy density", "energy"),
-    CurveKind("swirl", "swirl", "swirl"),
-    CurveKind("swirl_cs", "swirl coefficient", "ratio"),
-    CurveKind("ratio", "exhaust over intake", "ratio"),
+    CurveKind("flow", tr("flow"), "flow"),
+    CurveKind("flux", tr("flow per valve area"), "flux"),
+    CurveKind("cd_valve", tr("Cd on valve head, isentropic"), "ratio"),
+    CurveKind("cd_curtain", tr("Cd on curtain, isentropic"), "ratio"),
+    CurveKind("cd_least", tr("Cd on least area, isentropic"), "ratio"),
+    CurveKind("cd_valve_inc", tr("Cd on valve head, incompressible"), "ratio"),
+    CurveKind("cd_curtain_inc", tr("Cd on curtain, incompressible"), "ratio"),
+    CurveKind("cd_least_inc", tr("Cd on least area, incompressible"), "ratio"),
+    CurveKind("speed", tr("mean port speed"), "speed"),
+    CurveKind("speed_pinch", tr("speed at the smallest section"), "speed"),
+    CurveKind("speed_throat", tr("speed at the throat"), "speed"),
+    CurveKind("energy", tr("energy density"), "energy"),
+    CurveKind("swirl", tr("swirl"), "swirl"),
+    CurveKind("swirl_cs", tr("swirl coefficient"), "ratio"),
+    CurveKind("ratio", tr("exhaust over intake"), "ratio"),
 )
 
 

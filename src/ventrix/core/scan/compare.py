@@ -15,6 +15,7 @@ from ventrix.core.quantity.arrays import Array, Bools
 from ventrix.core.quantity.said import Said, millimetres
 from ventrix.core.scan.march import Progress
 from ventrix.core.scan.measure import Measured, inward_of, reach_of
+from ventrix.words import tr
 
 POINTS: Final = 20_000  # that the fit is made with
 TRIM: Final = 1.5, 0.12  # mm off, from the first round to the last
@@ -131,16 +132,16 @@ def _scatter(depth: Array) -> float:
 
 def _same(depth: Array) -> tuple[str, ...]:
     same = not np.isfinite(depth).any() or float(np.nanmax(np.abs(depth))) < SAME
-    return ("Both scans are the same: it is one file twice, or nothing was cut.",) if same else ()
+    return (tr("Both scans are the same: it is one file twice, or nothing was cut."),) if same else ()
 
 
 def _notes(kept: float, scale: float, scatter: float, depth: Array, left_alone: object) -> tuple[str, ...]:
     said = [*_same(depth)]
     if not said and kept < LEAST_KEPT and left_alone is None:
-        said.append("Too little surface is unchanged: say which stretch you left alone.")
+        said.append(tr("Too little surface is unchanged: say which stretch you left alone."))
     if abs(scale - 1) > SHRUNK:
         off = 100 * abs(scale - 1)
-        said.append(f"One mould has shrunk, by {off:.2f} %: give the seat diameter of both.")
+        said.append(tr("One mould has shrunk, by {:.2f} %: give the seat diameter of both.", off))
     if 2 * scatter > 2 * LEAST_TOLD:
         apart = millimetres(2 * scatter)
         said.append(Said("The two lie {} apart where nothing was cut: less than that is not told.", apart))

@@ -14,6 +14,7 @@ from ventrix.core.quantity.arrays import Array, Bools
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.scan.mesh import Mesh
 from ventrix.core.scan.sections import across, section
+from ventrix.words import tr
 
 WIDE: Final = 18.0  # mm across: a smaller opening is a hole
 FLAT: Final = 0.15  # mm, and three times the noise
@@ -59,7 +60,7 @@ def find_ends(mesh: Mesh, clicks: tuple[Array | None, Array | None] = (None, Non
     if clicks[0] is not None and clicks[1] is not None:
         face, seat = _near(mesh, clicks[0]), _near(mesh, clicks[1])
         swapped = face.roundness < ROUND <= seat.roundness
-        return face, seat, ["The seat that was clicked is less round than the face: are they swapped?"] * swapped
+        return face, seat, [tr("The seat that was clicked is less round than the face: are they swapped?")] * swapped
     found = _proposed(mesh)
     for i, click in enumerate(clicks):
         if click is not None:
@@ -72,7 +73,7 @@ def find_ends(mesh: Mesh, clicks: tuple[Array | None, Array | None] = (None, Non
         raise Refused("Two flat ends were not found: click them.")
     one, two = found[:2]
     if (one.roundness < ROUND) == (two.roundness < ROUND):
-        note = "Both ends look alike: which is the seat?"
+        note = tr("Both ends look alike: which is the seat?")
         # The smaller one is proposed: a seat is rarely the larger.
         return (one, two, [note])
     return (two, one, []) if one.roundness < ROUND else (one, two, [])

@@ -93,7 +93,7 @@ def march(mesh: Mesh, face: End, seat: End, said: Progress = lambda _share: None
         rings = _rings(wall, middles, line, REACH[0] if turn < 3 else REACH[1])
         kept = [(s, r) for s, r in zip(line.along, rings, strict=True) if r is not None]
         if len(kept) < 5:
-            raise Refused(f"{len(rings) - len(kept)} of {len(rings)} sections would not close: too many holes.")
+            raise Refused("{} of {} sections would not close: too many holes.", len(rings) - len(kept), len(rings))
         crossing = _crossing(line, rings)
         weight = 1.0 if turn < DAMPED[1] else DAMPED[0]
         moved = _moved(line, kept, weight)
@@ -268,7 +268,7 @@ def _plausible(areas: Array) -> Bools:
 def _checked(line: _Line, rings: list[Section | None]) -> March:
     closed = [i for i, r in enumerate(rings) if r is not None]
     if len(closed) < 0.5 * len(rings):
-        raise Refused(f"{len(rings) - len(closed)} of {len(rings)} sections would not close: too many holes.")
+        raise Refused("{} of {} sections would not close: too many holes.", len(rings) - len(closed), len(rings))
     areas = np.array([r.area for r in rings if r is not None])
     good = [i for i, fine in zip(closed, _plausible(areas), strict=True) if fine]
     stations = []

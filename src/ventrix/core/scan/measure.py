@@ -15,6 +15,7 @@ from ventrix.core.scan.ends import End, find_ends
 from ventrix.core.scan.march import March, Progress, Station, march, smoothed
 from ventrix.core.scan.mesh import Mesh, clean
 from ventrix.core.scan.sections import Section, across, unit_rows
+from ventrix.words import tr
 
 GUIDE: Final = 0.7  # of its bore, from the valve's axis: triangles of the guide and no port
 BEYOND: Final = 1.0  # mm past an end's plane that still belongs to it
@@ -143,7 +144,7 @@ def _of_march(mesh: Mesh, face: End, seat: End, found: March, notes: list[str]) 
     notes = list(notes)
     missing = found.tried - len(stations)
     if missing:
-        notes.append(f"{missing} of {found.tried} sections would not close: holes.")
+        notes.append(tr("{} of {} sections would not close: holes.", missing, found.tried))
     wide = [s.along for s in stations if s.section.gap > GAP]
     if wide:
         low, high = millimetres(min(wide), 0), millimetres(max(wide), 0)
@@ -356,7 +357,7 @@ def _picks(
     if len(runner) and runner[0] < pinch < runner[-1]:
         at["pinch"] = pinch
     else:
-        notes.append("The smallest section of the runner lies at its edge: no pinch is named.")
+        notes.append(tr("The smallest section of the runner lies at its edge: no pinch is named."))
     valve = np.flatnonzero(share >= BOWL)
     throat = _under_seat(areas, share)
     if throat is None:
@@ -364,7 +365,7 @@ def _picks(
     if throat is not None:
         at["throat"] = throat
     else:
-        notes.append("The smallest section by the valve lies at its edge: no throat is named.")
+        notes.append(tr("The smallest section by the valve lies at its edge: no throat is named."))
     before = valve if throat is None else valve[valve < throat]
     if len(before) > 2:
         at["bowl"] = int(before[np.argmax(areas[before])])

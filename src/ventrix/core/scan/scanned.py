@@ -15,6 +15,7 @@ from ventrix.core.scan.compare import LEAST_KEPT, Taken, compare
 from ventrix.core.scan.march import Progress
 from ventrix.core.scan.measure import Measured, checked, measure
 from ventrix.core.scan.unit import UNITS, KnownSize, measured_in_its_unit
+from ventrix.words import tr
 
 MIRROR: Final = np.array([-1.0, 1.0, 1.0])
 MISFIT: Final = 0.35  # of the surface that agrees: less is another port
@@ -79,11 +80,11 @@ def scan_of(
     if taken.kept < MISFIT and asked.left_alone is None:
         mirrored = _measured(points * MIRROR, faces, scale, _mirrored(asked))
         other = compare(earlier, mirrored)
-        agree = f"only {100 * taken.kept:.0f} % of the surface agrees"
+        agree = tr("only {:.0f} % of the surface agrees", 100 * taken.kept)
         if other.kept >= LEAST_KEPT:
-            notes = (*notes, f"{agree.capitalize()}; mirrored it does: this is the port of the other hand.")
+            notes = (*notes, tr("{}; mirrored it does: this is the port of the other hand.", agree.capitalize()))
             return Scanned(unit, found, other, notes)
-        notes = (*notes, f"The two do not lie on each other: {agree}. Are they of one port?")
+        notes = (*notes, tr("The two do not lie on each other: {}. Are they of one port?", agree))
     return Scanned(unit, found, taken, notes)
 
 

@@ -10,6 +10,7 @@ from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.said import Said, millimetres
 from ventrix.core.quantity.units import from_si, parse_quantity
 from ventrix.core.scan.measure import Measured
+from ventrix.words import tr
 
 # By unit: mm of one, and between which sizes [in it] a port's largest extent lies.
 UNITS: Final = {"mm": (1.0, 40.0, 400.0), "in": (25.4, 1.5, 16.0), "m": (1000.0, 0.04, 0.4)}
@@ -98,13 +99,13 @@ def measured_in_its_unit(
         raise Refused("Say the unit, or one size that you know: a throat, a length.")
     tried = [unit] if unit is not None else units_by_size(extent)
     if not tried:
-        raise Refused(f"It is {extent:.4g} across: in no unit a port.")
+        raise Refused("It is {:.4g} across: in no unit a port.", extent)
     if known is None:
         assert unit is not None
         scale, low, high = UNITS[unit]
         across = millimetres(extent * scale, 0)
         odd = () if low <= extent <= high else (Said("It is {} across: is the unit right?", across),)
-        return unit, make(scale), (f"The unit ({unit}) was said, and nothing confirms it.", *odd)
+        return unit, make(scale), (tr("The unit ({}) was said, and nothing confirms it.", unit), *odd)
     refused: Refused | None = None
     for each in tried:
         try:
@@ -129,7 +130,7 @@ def measured_in_its_unit(
 def _size(found: Measured, known: KnownSize) -> float:
     size = SIZES[known.name](found)
     if size is None:
-        raise Refused(f"The {known.name} was not found on the scan: give another size.")
+        raise Refused("The {} was not found on the scan: give another size.", known.name)
     return size
 
 

@@ -17,6 +17,7 @@ from ventrix.core.model.kinds import CutKind, FaultKind, FaultState, PartState, 
 from ventrix.core.quantity.units import from_si, to_si
 from ventrix.core.quantity.words import listed
 from ventrix.core.work.stages import Stage, key_of, stages_of
+from ventrix.words import tr
 
 # What a finger finds along the walls, and a stone takes off.
 LINES: Final = (FaultKind.FLASH, FaultKind.SLAG, FaultKind.LEDGE, FaultKind.ROUGH)
@@ -287,12 +288,14 @@ def _missing(
     if stage.key == "end list":
         ticked = {mark.item for mark in job.check_marks}
         left = [check.item for check in CHECKS if check.item not in ticked]
-        return bool(ticked), f"not ticked: {listed(left)}" if left else ""
+        return bool(ticked), tr("not ticked: {}", listed(left)) if left else ""
     if first is None:
         return False, ""
     if stage.key == "faults":
         gone_through = first.faults_looked_at is not None
-        return gone_through or bool(first.faults), "" if gone_through else f"the grid of {first.name} not gone through"
+        return gone_through or bool(first.faults), "" if gone_through else tr(
+            "the grid of {} not gone through", first.name
+        )
     if stage.key == "walls":
         return _walls_missing(findings, first)
     if stage.key == "casting lines":
@@ -302,7 +305,7 @@ def _missing(
     if stage.a_kind_at_a_time:
         there = {w.port.id for w in logged}
         left = [p.name for p in ports if p.id not in there]
-        return bool(logged), f"not on {listed(left)}" if left else ""
+        return bool(logged), tr("not on {}", listed(left)) if left else ""
     return bool(logged), ""
 
 
@@ -323,7 +326,7 @@ def unread(findings: Findings, port: Port) -> tuple[Place, ...]:
 def _walls_missing(findings: Findings, port: Port) -> tuple[bool, str]:
     left = unread(findings, port)
     begun = any(cut.walls for cut in port.cuts)
-    return begun, f"{listed([str(p) for p in left])} not read on {port.name}" if left else ""
+    return begun, tr("{} not read on {}", listed([str(p) for p in left]), port.name) if left else ""
 
 
 def _lines_missing(port: Port, logged: Sequence[Worked]) -> tuple[bool, str]:
@@ -331,7 +334,7 @@ def _lines_missing(port: Port, logged: Sequence[Worked]) -> tuple[bool, str]:
     still = [str(fault.place) for fault in lines if fault.state == FaultState.OPEN]
     begun = bool(logged) or any(f.state != FaultState.OPEN for f in lines)
     begun = begun or (port.faults_looked_at is not None and not lines)
-    return begun, f"{listed(list(dict.fromkeys(still)))} of {port.name} still open" if still else ""
+    return begun, tr("{} of {} still open", listed(list(dict.fromkeys(still))), port.name) if still else ""
 
 
 def _pour_missing(findings: Findings, port: Port) -> tuple[bool, str]:
@@ -352,4 +355,4 @@ def _chamber_pour_missing(job: Job, ports: tuple[Port, ...]) -> tuple[bool, str]
     if abs(off) <= CHAMBERS_WITHIN:
         return True, ""
     way = "over" if off > 0 else "under"
-    return True, f"chamber {own.cylinder} {from_si(abs(off), 'cc'):.1f} cc {way} the middle of {len(known)}"
+    return True, tr("chamber {} {:.1f} cc {} the middle of {}", own.cylinder, from_si(abs(off), "cc"), way, len(known))

@@ -19,6 +19,7 @@ from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.said import Amount, Said, joined
 from ventrix.core.work.record import Record, record_of
 from ventrix.core.work.stages import Stage
+from ventrix.words import tr
 
 
 @dataclass(frozen=True, slots=True)
@@ -93,7 +94,7 @@ def ports_in_order(job: Job) -> list[Port]:
 def _card(record: Record, port: Port, stage: Stage, usual: Mapping[str, Sequence[str]]) -> Card:
     own = _own(record.job, port, stage)
     if usual.get(stage.key):
-        own.setdefault("look", []).append(f"Usual on this casting: {'; '.join(usual[stage.key])}.")
+        own.setdefault("look", []).append(tr("Usual on this casting: {}.", "; ".join(usual[stage.key])))
     state = record.at(stage.key, port)
 
     def words(name: str, text: str) -> str:
@@ -128,11 +129,11 @@ def _own(job: Job, port: Port, stage: Stage) -> dict[str, list[str]]:
         say("stop_when", Said("Your limit here is {}.", limit))
     small = job.use == Use.TRUCK and port.kind == "intake"
     if small and stage.key in ("short side", "walls and roof", "guide"):
-        say("leave", "For a truck the intake is left small, for speed: cleaned, its ridge blended.")
+        say("leave", tr("For a truck the intake is left small, for speed: cleaned, its ridge blended."))
     if job.use == Use.OVAL and stage.key == "walls and roof":
-        say("leave", "For an oval the section stays small: it is the middle lifts that count.")
+        say("leave", tr("For an oval the section stays small: it is the middle lifts that count."))
     if job.use == Use.DRAG and stage.key == "walls and roof":
-        say("cut", "For drag area comes first, as far as the walls let it.")
+        say("cut", tr("For drag area comes first, as far as the walls let it."))
     return added
 
 

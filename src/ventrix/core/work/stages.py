@@ -9,6 +9,7 @@ from typing import Final
 from ventrix.core.model.job import Job
 from ventrix.core.model.kinds import CutKind, Place, StageUnit
 from ventrix.core.quantity.refused import Refused
+from ventrix.words import tr
 
 GAUGE, CC, FEEL, PHOTO, FLOW = CLOSED_BY = ("gauge", "cc", "feel", "photo", "flow")
 
@@ -26,71 +27,81 @@ class Stage:
     a_kind_at_a_time: bool = False
     look: str = ""
     measure: str = ""
-    cut: str = "As you wrote it."
+    cut: str = tr("As you wrote it.")
     leave: str = ""
-    stop_when: str = "It is as you want it."
+    stop_when: str = tr("It is as you want it.")
     caution: str = ""
     closed_by: str = FEEL
 
 
-_WEAR: Final = "Eye guard, dust mask, long sleeves off the burr; a brazed burr may throw its head."
-_READ: Final = "A wall that was not read on this very port has no clearance; one jump of the burr goes through."
+_WEAR: Final = tr("Eye guard, dust mask, long sleeves off the burr; a brazed burr may throw its head.")
+_READ: Final = tr("A wall that was not read on this very port has no clearance; one jump of the burr goes through.")
 PORT, CHAMBER, HEAD, JOB = ((unit,) for unit in (StageUnit.PORT, StageUnit.CHAMBER, StageUnit.HEAD, StageUnit.JOB))
 USUAL: Final = (
-    Stage("clean", "clean", HEAD, (), (CutKind.CLEAN,), False,
-          "Carbon, cracks between the seats and at the plug hole; straight edge along and across.",
-          "Flatness; pour the ports as received.", "Nothing yet.", "All of it.",
-          "It is bare metal and no crack shows.", "A crack, or a seat that moves, is for the machine shop.", GAUGE),
-    Stage("faults", "faults looked for", PORT, (), (), False,
-          "Finger and lamp all round: flash, slag, ledges, overhang, guide step, a bump in an exhaust.",
-          "Where each is, and how large.", "Nothing yet.", "All of it.",
-          "The whole grid was gone through, and every fault is on it.", "", FEEL),
-    Stage("walls", "walls read", PORT, (), (), False, "Where water, oil, bolts and pushrods lie behind.",
-          "Walls at bowl, short side, pinch and roof.", "Nothing yet.", "All of it.",
-          "Every place that is to be worked was read on this port.",
-          "A gauge needs its speed set to this metal; corrosion counts as thin.", GAUGE),
-    Stage("scribe", "scribed", PORT, (), (), False, "The opening against gasket, manifold or header.",
-          "Opening, gasket land.", "Nothing past the scribe.", "The land that seals.",
-          "The scribe is set from machined edges.", "A land left too thin does not seal.", GAUGE),
-    Stage("casting lines", "casting lines", PORT, (), (), False, "Flash and slag along roof, walls and floor.", "",
-          "Lines and slag, until flush.", "The floor itself.", "The finger feels no line.", _WEAR, FEEL),
-    Stage("ridge", "bowl and ridge", PORT, (Place.BOWL, Place.THROAT), (), False,
-          "The ridge under the seat and the bowl's overhang.", "Throat, bowl.",
-          "The ridge, until nothing overhangs all round.", "The seat: stop at its edge, an old valve in place.",
-          "The bowl runs into the seat without a step.", f"{_WEAR} {_READ}", GAUGE),
-    Stage("short side", "short side", PORT, (Place.SHORT_SIDE,), (), False, "Its height, radius and width.",
-          "Radius and height of the short side; its wall.", "Round and widen it.",
-          "Its height, where water lies under.", "It is round, its wall above your limit.", _READ, GAUGE),
-    Stage("guide", "guide", PORT, (Place.GUIDE,), (), False, "The boss in the air's way.",
-          "Boss width, guide protrusion.", "The boss, on both sides alike.", "Enough of it that the guide is held.",
-          "It is as slim as your way has it.", "A guide that is not held wears; deburr its tip.", FEEL),
-    Stage("walls and roof", "walls and roof", PORT, (Place.PINCH, Place.ROOF, Place.OPENING, Place.FLOOR), (), False,
-          "Along the air's line of sight, from the opening to the guide.", "Pinch width and height.",
-          "High places of wall and roof.", "Low ones, and the floor.", "No high place is left in sight.",
-          f"Beside a pushrod hole the wall is thin on one side. {_READ}", GAUGE),
-    Stage("valve job", "valve job", HEAD, (Place.SEAT,), (CutKind.SEAT,), True,
-          "Contact, width, margin; sunk seats.", "Seat width, angle, margin.", "Seat angles, top and throat cuts.",
-          "Nothing by hand on a seat.", "Contact is whole, width as wanted.",
-          "A seat sunk or too narrow is for the machine shop; the maker's data go first.", GAUGE),
-    Stage("re-blend", "re-blend", PORT, (Place.BOWL, Place.THROAT), (), False, "Below the lowest cut of the valve job.",
-          "Throat.", "The fillet that is left there.", "The seat and its throat cut.",
-          "No fillet below the lowest cut.", _WEAR, FEEL),
-    Stage("finish", "finish", PORT, (Place.ALL_OVER,), (CutKind.FINISH,), False, "The whole port, wet.", "",
-          "Surface alone.", "Sizes.", "It is even all over.", _WEAR, FEEL),
-    Stage("chamber", "chamber", CHAMBER, (Place.CHAMBER,), (CutKind.CHAMBER,), False,
-          "Sharp edges, the wall that shrouds the valve.", "Chamber volume.", "Edges, with old valves in the seats.",
-          "The deck and the seats.", "No edge is sharp.", "A sharp edge glows; compression changes with every cc.", CC),
-    Stage("pour", "pour", (StageUnit.PORT, StageUnit.CHAMBER), (), (), False,
-          "Against its neighbours, by finger and by burette.", "Poured volume.", "The port that is behind.",
-          "The port that is largest.", "It is within 1 cc of its kind.", "", CC),
-    Stage("deburr", "deburr", HEAD, (), (), False, "Every edge that was made, and every passage.", "",
-          "Burrs and sharp edges.", "The deck, the seats and the gasket land.", "No burr catches a finger or a rag.",
+    Stage("clean", tr("clean"), HEAD, (), (CutKind.CLEAN,), False,
+          tr("Carbon, cracks between the seats and at the plug hole; straight edge along and across."),
+          tr("Flatness; pour the ports as received."), tr("Nothing yet."), tr("All of it."),
+          tr("It is bare metal and no crack shows."),
+          tr("A crack, or a seat that moves, is for the machine shop."), GAUGE),
+    Stage("faults", tr("faults looked for"), PORT, (), (), False,
+          tr("Finger and lamp all round: flash, slag, ledges, overhang, guide step, a bump in an exhaust."),
+          tr("Where each is, and how large."), tr("Nothing yet."), tr("All of it."),
+          tr("The whole grid was gone through, and every fault is on it."), "", FEEL),
+    Stage("walls", tr("walls read"), PORT, (), (), False, tr("Where water, oil, bolts and pushrods lie behind."),
+          tr("Walls at bowl, short side, pinch and roof."), tr("Nothing yet."), tr("All of it."),
+          tr("Every place that is to be worked was read on this port."),
+          tr("A gauge needs its speed set to this metal; corrosion counts as thin."), GAUGE),
+    Stage("scribe", tr("scribed"), PORT, (), (), False, tr("The opening against gasket, manifold or header."),
+          tr("Opening, gasket land."), tr("Nothing past the scribe."), tr("The land that seals."),
+          tr("The scribe is set from machined edges."), tr("A land left too thin does not seal."), GAUGE),
+    Stage("casting lines", tr("casting lines"), PORT, (), (), False,
+          tr("Flash and slag along roof, walls and floor."), "",
+          tr("Lines and slag, until flush."), tr("The floor itself."), tr("The finger feels no line."), _WEAR, FEEL),
+    Stage("ridge", tr("bowl and ridge"), PORT, (Place.BOWL, Place.THROAT), (), False,
+          tr("The ridge under the seat and the bowl's overhang."), tr("Throat, bowl."),
+          tr("The ridge, until nothing overhangs all round."), tr("The seat: stop at its edge, an old valve in place."),
+          tr("The bowl runs into the seat without a step."), f"{_WEAR} {_READ}", GAUGE),
+    Stage("short side", tr("short side"), PORT, (Place.SHORT_SIDE,), (), False, tr("Its height, radius and width."),
+          tr("Radius and height of the short side; its wall."), tr("Round and widen it."),
+          tr("Its height, where water lies under."), tr("It is round, its wall above your limit."), _READ, GAUGE),
+    Stage("guide", tr("guide"), PORT, (Place.GUIDE,), (), False, tr("The boss in the air's way."),
+          tr("Boss width, guide protrusion."), tr("The boss, on both sides alike."),
+          tr("Enough of it that the guide is held."),
+          tr("It is as slim as your way has it."), tr("A guide that is not held wears; deburr its tip."), FEEL),
+    Stage("walls and roof", tr("walls and roof"), PORT, (Place.PINCH, Place.ROOF, Place.OPENING, Place.FLOOR), (),
+          False,
+          tr("Along the air's line of sight, from the opening to the guide."), tr("Pinch width and height."),
+          tr("High places of wall and roof."), tr("Low ones, and the floor."), tr("No high place is left in sight."),
+          tr("Beside a pushrod hole the wall is thin on one side. {}", _READ), GAUGE),
+    Stage("valve job", tr("valve job"), HEAD, (Place.SEAT,), (CutKind.SEAT,), True,
+          tr("Contact, width, margin; sunk seats."), tr("Seat width, angle, margin."),
+          tr("Seat angles, top and throat cuts."),
+          tr("Nothing by hand on a seat."), tr("Contact is whole, width as wanted."),
+          tr("A seat sunk or too narrow is for the machine shop; the maker's data go first."), GAUGE),
+    Stage("re-blend", tr("re-blend"), PORT, (Place.BOWL, Place.THROAT), (), False,
+          tr("Below the lowest cut of the valve job."),
+          "Throat.", tr("The fillet that is left there."), tr("The seat and its throat cut."),
+          tr("No fillet below the lowest cut."), _WEAR, FEEL),
+    Stage("finish", tr("finish"), PORT, (Place.ALL_OVER,), (CutKind.FINISH,), False, tr("The whole port, wet."), "",
+          tr("Surface alone."), "Sizes.", tr("It is even all over."), _WEAR, FEEL),
+    Stage("chamber", tr("chamber"), CHAMBER, (Place.CHAMBER,), (CutKind.CHAMBER,), False,
+          tr("Sharp edges, the wall that shrouds the valve."), tr("Chamber volume."),
+          tr("Edges, with old valves in the seats."),
+          tr("The deck and the seats."), tr("No edge is sharp."),
+          tr("A sharp edge glows; compression changes with every cc."), CC),
+    Stage("pour", tr("pour"), (StageUnit.PORT, StageUnit.CHAMBER), (), (), False,
+          tr("Against its neighbours, by finger and by burette."), tr("Poured volume."), tr("The port that is behind."),
+          tr("The port that is largest."), tr("It is within 1 cc of its kind."), "", CC),
+    Stage("deburr", tr("deburr"), HEAD, (), (), False, tr("Every edge that was made, and every passage."), "",
+          tr("Burrs and sharp edges."), tr("The deck, the seats and the gasket land."),
+          tr("No burr catches a finger or a rag."),
           _WEAR, FEEL),
-    Stage("wash", "wash", HEAD, (), (), False, "Corners, passages and threads.", "", "Nothing.", "All of it.",
-          "A white rag comes out white.", "Grit left in a passage ends an engine.", FEEL),
-    Stage("end list", "end list", JOB, (), (), False, "Threads, passages, chips, flatness, manifold.",
-          "Flatness again.", "Burrs.", "", "Every line of the list is ticked.",
-          "Chips left in a passage end an engine.", FEEL),
+    Stage("wash", tr("wash"), HEAD, (), (), False, tr("Corners, passages and threads."), "", "Nothing.",
+          tr("All of it."),
+          tr("A white rag comes out white."), tr("Grit left in a passage ends an engine."), FEEL),
+    Stage("end list", tr("end list"), JOB, (), (), False, tr("Threads, passages, chips, flatness, manifold."),
+          tr("Flatness again."), "Burrs.", "", tr("Every line of the list is ticked."),
+          tr("Chips left in a passage end an engine."), FEEL),
 )  # fmt: skip
 # What earlier versions, and shops, call them.
 ALSO: Final = {

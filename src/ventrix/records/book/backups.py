@@ -13,6 +13,7 @@ from typing import Final
 from ventrix.records.bad_input import InputError
 from ventrix.records.book.sqlite_file import refusal
 from ventrix.records.book.whole_copy import copy_whole
+from ventrix.words import tr
 
 DAILY: Final = 14  # copies of single days that are kept; older ones, one a month
 _NAME: Final = re.compile(r"(\d{4}-\d{2}-\d{2})\.sqlite")
@@ -71,9 +72,9 @@ def back_up(book: Path, day: date, *, again: bool = False) -> Backup | None:
         target.parent.mkdir(parents=True, exist_ok=True)
         copy_whole(book, target)
     except OSError as error:
-        raise InputError(f"could not be backed up: {(error.strerror or '').lower()}", file=str(book)) from None
+        raise InputError(tr("could not be backed up: {}", (error.strerror or "").lower()), file=str(book)) from None
     except sqlite3.Error as error:
-        raise InputError(f"could not be backed up: {refusal(error)}", file=str(book)) from None
+        raise InputError(tr("could not be backed up: {}", refusal(error)), file=str(book)) from None
     made = Backup(day.isoformat(), target, target.stat().st_size)
     for old in superfluous(backups_of(book)):
         old.path.unlink(missing_ok=True)
@@ -101,14 +102,14 @@ def _put_back(copy: Path, book: Path) -> None:
 def check(book: Path) -> list[str]:
     """What is wrong with a book's file, a sentence each; nothing where it is whole."""
     if not book.exists():
-        return ["there is no such file"]
+        return [tr("there is no such file")]
     raw = sqlite3.connect(f"{book.absolute().as_uri()}?mode=ro", uri=True)
     try:
         said = [row[0] for row in raw.execute("PRAGMA integrity_check").fetchall() if row[0] != "ok"]
         for table, row, parent, _ in raw.execute("PRAGMA foreign_key_check").fetchall():
-            said.append(f"row {row} of {table} hangs from a {parent} that is not there")
+            said.append(tr("row {} of {} hangs from a {} that is not there", row, table, parent))
         if raw.execute("SELECT count(*) FROM sqlite_master WHERE name = 'alembic_version'").fetchone()[0] == 0:
-            said.append("it is no book of Ventrix")
+            said.append(tr("it is no book of Ventrix"))
     except sqlite3.Error as error:
         return [str(refusal(error))]
     finally:
@@ -132,10 +133,10 @@ def restore(book: Path, day: str, today: date) -> Path:
     chosen = next((b for b in backups_of(book) if b.day == day), None)
     if chosen is None:
         days = ", ".join(b.day for b in backups_of(book)[:8]) or "none"
-        raise InputError(f"there is no backup of '{day[:20]}'; there are {days}", field="DAY")
+        raise InputError(tr("there is no backup of '{}'; there are {}", day[:20], days), field="DAY")
     wrong = check(chosen.path)
     if wrong:
-        raise InputError(f"the backup of {day} is damaged: {wrong[0]}", file=chosen.path.name)
+        raise InputError(tr("the backup of {} is damaged: {}", day, wrong[0]), file=chosen.path.name)
     kept = folder_of(book) / f"replaced-{today.isoformat()}.sqlite"
     number = 1
     while kept.exists():
@@ -147,5 +148,5 @@ def restore(book: Path, day: str, today: date) -> Path:
         _put_back(chosen.path, book)
     except (OSError, sqlite3.Error) as error:
         said = refusal(error) if isinstance(error, sqlite3.Error) else (error.strerror or "").lower()
-        raise InputError(f"could not be restored: {said}", file=str(book)) from None
+        raise InputError(tr("could not be restored: {}", said), file=str(book)) from None
     return kept

@@ -51,6 +51,7 @@ from ventrix.records.book.sqlite_file import (
     version_of,
 )
 from ventrix.records.book.tables import METADATA, REVISION, TABLES
+from ventrix.words import tr
 
 ORDER: Final = {table.name: i for i, table in enumerate(METADATA.sorted_tables)}  # parents before children
 BENCHES: Final = "benches"  # whose revision all benches share
@@ -93,7 +94,7 @@ class Book:
 
     def __init__(self, engine: Engine, path: Path | None = None, *, read_only: bool = False, name: str = "") -> None:
         self._engine = engine
-        self.name = name or "this machine"  # where it lies, in words
+        self.name = name or tr("this machine")  # where it lies, in words
         self.shared_photos: Path | None = None  # a folder that every station reaches
         self._path = path
         self._is = None if path is None else identity(path)
@@ -108,7 +109,7 @@ class Book:
 
     def _writer(self) -> str:
         """Who writes the book just now, in words."""
-        return "Another window" if self._path is not None else postgres.who_writes(self._engine)
+        return tr("Another window") if self._path is not None else postgres.who_writes(self._engine)
 
     def _refusal(self, error: Exception) -> BookError:
         """What the store refused, in our words."""
@@ -169,9 +170,11 @@ class Book:
             event.listen(engine, "begin", sqlite_begin)
             migrate(engine, path)
         except OSError as error:
-            raise InputError(f"the book cannot be opened: {(error.strerror or '').lower()}", file=str(path)) from None
+            raise InputError(
+                tr("the book cannot be opened: {}", (error.strerror or "").lower()), file=str(path)
+            ) from None
         except (SqlDatabaseError, sqlite3.Error) as error:
-            raise InputError(f"is not a book, or cannot be opened: {refusal(error)}", file=str(path)) from None
+            raise InputError(tr("is not a book, or cannot be opened: {}", refusal(error)), file=str(path)) from None
         return cls(engine, path)
 
     @classmethod
@@ -183,8 +186,10 @@ class Book:
         at = version_of(engine)
         if at != HEAD:
             engine.dispose()
-            said = "it is of an older version, and can only be read: copy it where it can be written, and open the copy"
-            raise InputError(said if at in VERSIONS else "is no book that this Ventrix reads", file=str(path))
+            said = tr(
+                "it is of an older version, and can only be read: copy it where it can be written, and open the copy"
+            )
+            raise InputError(said if at in VERSIONS else tr("is no book that this Ventrix reads"), file=str(path))
         return cls(engine, path, read_only=True)
 
     def close(self) -> None:
@@ -208,10 +213,10 @@ class Book:
             return
         empty_log(self._engine)  # into the file that it is of: else the new one would take it for its own
         if now is None:
-            raise BookError("the book's file is gone")
+            raise BookError(tr("the book's file is gone"))
         self._engine.dispose()
         if version_of(self._engine) != HEAD:
-            raise BookError("the book's file was exchanged for one that is no book, or an older one")
+            raise BookError(tr("the book's file was exchanged for one that is no book, or an older one"))
         self._is = now
         self._seen = dict.fromkeys(self._seen, UNKNOWN)  # its numbers say nothing of what was read here
 
@@ -229,7 +234,7 @@ class Book:
     def writing(self) -> Iterator[Connection]:
         """A transaction that writes, committed at its end. BookError where the store does not take it."""
         if self.read_only:
-            raise BookError("the book can only be read")
+            raise BookError(tr("the book can only be read"))
         self._committing = False
         try:
             self._same_file()
@@ -239,12 +244,12 @@ class Book:
                 connection.commit()
         except IntegrityError:
             raise AlreadyThere(
-                "the book refuses it: it hangs from something that is not there, or is there twice"
+                tr("the book refuses it: it hangs from something that is not there, or is there twice")
             ) from None
         except (SqlDatabaseError, InterfaceError) as error:
             raise self._refusal(error) from None
         except OSError as error:
-            raise BookError(f"the book cannot be written: {(error.strerror or '').lower()}") from None
+            raise BookError(tr("the book cannot be written: {}", (error.strerror or "").lower())) from None
 
     def jobs(self) -> list[JobEntry]:
         """Every job, by title."""
@@ -329,9 +334,9 @@ class Book:
                 if waited >= SAYS_AFTER and not told:
                     told = True
                     self.says(
-                        f"{self._writer()} is writing the book: waiting for its turn to end."
+                        tr("{} is writing the book: waiting for its turn to end.", self._writer())
                         if isinstance(refused, BookLocked)
-                        else f"{sentence_of(refused)} Trying again."
+                        else tr("{} Trying again.", sentence_of(refused))
                     )
             self.wait(0.05)
 
@@ -380,11 +385,11 @@ class Book:
         with self.reading() as connection:
             found = changes_of(connection, act.id)
         if found is None:
-            raise ActGone(f"'{act.name}' is no longer kept: another window has taken it back")
+            raise ActGone(tr("'{}' is no longer kept: another window has taken it back", act.name))
         try:
             before, after = recalled(job, found)
         except (KeyError, TypeError, ValueError):
-            raise BookError(f"'{act.name}' hangs from something that is no longer there") from None
+            raise BookError(tr("'{}' hangs from something that is no longer there", act.name)) from None
         return shared(job, before), shared(job, after)
 
     def add_job(self, job: Job, file: str = "", benches: tuple[Bench, ...] = ()) -> list[str]:
@@ -402,7 +407,7 @@ class Book:
                 raise AlreadyThere
             self.write((None, job), *((None, b) for b in new))
         except AlreadyThere:
-            raise InputError(f"job '{job.title}', or a part of it, is in the book already", file=file) from None
+            raise InputError(tr("job '{}', or a part of it, is in the book already", job.title), file=file) from None
         except BookError as error:
             raise InputError(str(error), file=file) from None
         return [b.name for b in benches if bench_named(known, b.name) is not None]
@@ -433,16 +438,16 @@ def _execute(connection: Connection, found: rows.Changes) -> None:
     for flat, row in changed:
         table = TABLES[type(flat.noun)]
         if connection.execute(table.update().where(table.c.id == flat.noun.id).values(row)).rowcount != 1:
-            raise BookError(f"{name_of(flat.noun)} is no longer in the book")
+            raise BookError(tr("{} is no longer in the book", name_of(flat.noun)))
 
 
 def _brought_together(old: Noun, new: Noun | None, there: Noun | None) -> tuple[Noun, Noun | None]:
     """What the book says now, and what it is to say: another window wrote in between."""
     if there is None:
-        raise Conflict(f"{name_of(old)} was taken out of the book in another window")
+        raise Conflict(tr("{} was taken out of the book in another window", name_of(old)))
     if new is None:
         if there != old:
-            raise Conflict(f"{name_of(old)} was changed in another window meanwhile, and is not taken out")
+            raise Conflict(tr("{} was changed in another window meanwhile, and is not taken out", name_of(old)))
         return there, None
     return there, merged(old, new, shared(old, there))
 

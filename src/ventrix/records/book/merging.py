@@ -11,6 +11,7 @@ from ventrix.core.quantity.units import from_si
 from ventrix.records.bad_input import Conflict
 from ventrix.records.book.rows import flatten
 from ventrix.records.book.tables import CHILDREN
+from ventrix.words import tr
 
 N = TypeVar("N", bound=Noun)
 
@@ -52,8 +53,13 @@ def merged(base: N, mine: N, theirs: N) -> N:
         else:
             unit = each.metadata.get("unit")
             raise Conflict(
-                f"{name_of(base)}, {each.name.replace('_', ' ')}: another window made it {_words(other, unit)} "
-                f"meanwhile, here it is {_words(own, unit)}"
+                tr(
+                    "{}, {}: another window made it {} meanwhile, here it is {}",
+                    name_of(base),
+                    each.name.replace("_", " "),
+                    _words(other, unit),
+                    _words(own, unit),
+                )
             )
     return type(base)(**values)
 
@@ -68,13 +74,13 @@ def _merged_children(base: tuple[N, ...], mine: tuple[N, ...], theirs: tuple[N, 
             elif own[other.id] == other:
                 found.append(other)
             else:
-                raise Conflict(f"{name_of(other)} was made in another window too, and is not the same there")
+                raise Conflict(tr("{} was made in another window too, and is not the same there", name_of(other)))
         elif other.id not in had:
             found.append(other)
         elif other != had[other.id]:
             more = _readings(other) - _readings(had[other.id])
-            gained = f"has gained {more} reading{'s' * (more > 1)}" if more > 0 else "was changed"
-            raise Conflict(f"{name_of(other)} {gained} in another window meanwhile, and is not taken out")
+            gained = tr("has gained {} reading{}", more, "s" * (more > 1)) if more > 0 else tr("was changed")
+            raise Conflict(tr("{} {} in another window meanwhile, and is not taken out", name_of(other), gained))
     there = {n.id for n in theirs}
     for item in mine:
         if item.id in there:
@@ -82,7 +88,7 @@ def _merged_children(base: tuple[N, ...], mine: tuple[N, ...], theirs: tuple[N, 
         if item.id not in had:
             found.append(item)
         elif item != had[item.id]:
-            raise Conflict(f"{name_of(item)} was taken out in another window meanwhile")
+            raise Conflict(tr("{} was taken out in another window meanwhile", name_of(item)))
     return tuple(found)
 
 

@@ -13,6 +13,7 @@ from sqlalchemy.exc import ArgumentError, DBAPIError
 from ventrix.records.bad_input import BookAway, BookError, BookLocked, InputError
 from ventrix.records.book.loading import read_json
 from ventrix.records.book.sqlite_file import migrate
+from ventrix.words import tr
 
 DRIVER: Final = "postgresql+psycopg"
 LOCK: Final = 0x56_45_4E_54  # of writers and of migrations, among all that a server may lock
@@ -25,19 +26,19 @@ ANSWERS_IN: Final = 10_000  # ms a question may take
 WRITER: Final = {"isolation_level": "READ COMMITTED"}
 # Words of the server or its library, and what we say.
 _REFUSALS: Final = (
-    ("lock timeout", "another station is writing the book"),
-    ("password authentication failed", "the database does not take that password"),
-    ("no password supplied", "the database needs a password: give it by ~/.pgpass, PGPASSFILE or a service"),
-    ("does not exist", "there is no such database, user or table there"),
-    ("permission denied", "this user may not write the book"),
-    ("read-only transaction", "the book can only be read"),
-    ("connection refused", "the database cannot be reached: nothing listens there"),
-    ("could not translate host", "the database cannot be reached: there is no such host"),
-    ("failed to resolve host", "the database cannot be reached: there is no such host"),
-    ("timeout expired", "the database cannot be reached: it does not answer"),
-    ("statement timeout", "the database takes too long"),
-    ("disk full", "the database's disk is full"),
-    ("no space left", "the database's disk is full"),
+    ("lock timeout", tr("another station is writing the book")),
+    ("password authentication failed", tr("the database does not take that password")),
+    ("no password supplied", tr("the database needs a password: give it by ~/.pgpass, PGPASSFILE or a service")),
+    ("does not exist", tr("there is no such database, user or table there")),
+    ("permission denied", tr("this user may not write the book")),
+    ("read-only transaction", tr("the book can only be read")),
+    ("connection refused", tr("the database cannot be reached: nothing listens there")),
+    ("could not translate host", tr("the database cannot be reached: there is no such host")),
+    ("failed to resolve host", tr("the database cannot be reached: there is no such host")),
+    ("timeout expired", tr("the database cannot be reached: it does not answer")),
+    ("statement timeout", tr("the database takes too long")),
+    ("disk full", tr("the database's disk is full")),
+    ("no space left", tr("the database's disk is full")),
 )
 
 
@@ -48,7 +49,7 @@ def refusal(error: Exception) -> BookError:
         if word in told:
             kind = BookLocked if word == "lock timeout" else BookAway if "reached" in sentence else BookError
             return kind(sentence)
-    return BookAway("the connection to the book is lost")
+    return BookAway(tr("the connection to the book is lost"))
 
 
 def read_url(said: str) -> URL:
@@ -58,17 +59,18 @@ def read_url(said: str) -> URL:
     except (ArgumentError, ValueError):
         raise InputError("is no database's URL, as postgresql+psycopg://host/database", field="--book") from None
     if url.drivername not in (DRIVER, "postgresql"):
-        raise InputError(f"'{url.drivername[:30]}' is not {DRIVER}", field="--book")
+        raise InputError(tr("'{}' is not {}", url.drivername[:30], DRIVER), field="--book")
     if url.password or "password" in url.query:
         raise InputError(
-            "carries a password, where anybody sees it: leave it to ~/.pgpass, PGPASSFILE or a service", field="--book"
+            tr("carries a password, where anybody sees it: leave it to ~/.pgpass, PGPASSFILE or a service"),
+            field="--book",
         )
     return url.set(drivername=DRIVER)
 
 
 def shown(url: URL) -> str:
     """A database as it is named in sentences."""
-    return f"{url.host or 'this machine'}/{url.database or ''}".rstrip("/")
+    return f"{url.host or tr('this machine')}/{url.database or ''}".rstrip("/")
 
 
 class Line:
@@ -140,9 +142,9 @@ def who_writes(engine: Engine) -> str:
     except DBAPIError:
         row = None
     if row is None:
-        return "another station"
+        return tr("another station")
     station = str(row[0]).removeprefix("ventrix on ")
-    return f"{station or 'another station'} ({row[1]})"
+    return f"{station or tr('another station')} ({row[1]})"
 
 
 def make_ready(engine: Engine, url: URL) -> None:

@@ -15,20 +15,21 @@ from sqlalchemy.pool import QueuePool
 
 from ventrix.records.bad_input import BookError, BookLocked, InputError
 from ventrix.records.book.whole_copy import copy_whole
+from ventrix.words import tr
 
 HEAD: Final = "0015"  # newest migration; a test holds it to the scripts
 PATIENCE: Final = 2.0  # s that a lock is waited for
 _REFUSALS: Final = (
-    ("locked", "another program is writing the book"),
-    ("busy", "another program is writing the book"),
-    ("full", "the disk is full"),
-    ("readonly", "the book can only be read"),
-    ("read-only", "the book can only be read"),
-    ("i/o", "the disk cannot be written"),
-    ("malformed", "the book's file is damaged"),
-    ("not a database", "the book's file is damaged"),
-    ("unable to open", "the book's file cannot be opened"),
-    ("no such table", "the book's file was exchanged for another"),
+    ("locked", tr("another program is writing the book")),
+    ("busy", tr("another program is writing the book")),
+    ("full", tr("the disk is full")),
+    ("readonly", tr("the book can only be read")),
+    ("read-only", tr("the book can only be read")),
+    ("i/o", tr("the disk cannot be written")),
+    ("malformed", tr("the book's file is damaged")),
+    ("not a database", tr("the book's file is damaged")),
+    ("unable to open", tr("the book's file cannot be opened")),
+    ("no such table", tr("the book's file was exchanged for another")),
 )
 
 
@@ -38,7 +39,7 @@ def refusal(error: Exception) -> BookError:
     for word, sentence in _REFUSALS:
         if word in told:
             return BookLocked(sentence) if word in ("locked", "busy") else BookError(sentence)
-    return BookError("the store does not answer")
+    return BookError(tr("the store does not answer"))
 
 
 def sqlite_settings(connection: sqlite3.Connection, record: Any) -> None:
@@ -80,9 +81,10 @@ def migrate(engine: Engine, path: Path | None) -> None:
     if at is not None and at not in VERSIONS:
         if at.isdigit() and len(at) < 9 and int(at) > int(HEAD):
             raise InputError(
-                f"this book was written by a newer Ventrix (its version {at}, ours {HEAD}): update Ventrix", file=file
+                tr("this book was written by a newer Ventrix (its version {}, ours {}): update Ventrix", at, HEAD),
+                file=file,
             )
-        raise InputError(f"its version '{at[:20]}' is none that Ventrix ever wrote", file=file)
+        raise InputError(tr("its version '{}' is none that Ventrix ever wrote", at[:20]), file=file)
     copy = copy_before_migration(path, at) if at is not None and path is not None else None
     # Late: Alembic costs most of a second, and a book at its newest version never needs it.
     from ventrix.records.migrations.run import upgrade
@@ -92,8 +94,8 @@ def migrate(engine: Engine, path: Path | None) -> None:
     except (SqlDatabaseError, OSError, AssertionError) as error:
         if copy is None:
             raise
-        kept = f"it is as it was, and copied to {copy.name}"
-        raise InputError(f"could not be brought up to date ({refusal(error)}); {kept}", file=file) from None
+        kept = tr("it is as it was, and copied to {}", copy.name)
+        raise InputError(tr("could not be brought up to date ({}); {}", refusal(error), kept), file=file) from None
 
 
 def only_to_read(path: Path) -> bool:
@@ -125,5 +127,5 @@ def copy_before_migration(path: Path, version: str) -> Path:
         copy_whole(path, target)
     except (sqlite3.Error, OSError) as error:
         said = refusal(error) if isinstance(error, sqlite3.Error) else (error.strerror or "").lower()
-        raise InputError(f"could not be copied before it is brought up to date: {said}", file=str(path)) from None
+        raise InputError(tr("could not be copied before it is brought up to date: {}", said), file=str(path)) from None
     return target

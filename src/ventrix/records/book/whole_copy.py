@@ -8,6 +8,8 @@ import sqlite3
 from pathlib import Path
 from typing import Final
 
+from ventrix.words import tr
+
 _NAMELESS: Final = getattr(os, "O_TMPFILE", 0)
 
 
@@ -31,7 +33,7 @@ def copy_whole(source: Path, target: Path) -> None:
         The book cannot be read.
     """
     if not source.exists():
-        raise FileNotFoundError(2, "there is no such file")
+        raise FileNotFoundError(2, tr("there is no such file"))
     had = sqlite3.connect(source)
     memory = sqlite3.connect(":memory:")
     try:

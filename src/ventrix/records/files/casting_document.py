@@ -15,6 +15,7 @@ from ventrix.core.quantity.units import from_si, to_si
 from ventrix.records.bad_input import InputError
 from ventrix.records.files.small_document import read_object, validated
 from ventrix.records.files.whole_file import write_whole
+from ventrix.words import tr
 
 VERSION_KEY, VERSION = "ventrix_casting", 1
 SUFFIX: Final = ".ventrix-casting.json"
@@ -140,7 +141,7 @@ def casting_document(found: Casting, whose: str, date: str) -> dict[str, Any]:
 
 def casting_from(document: object, name: str) -> Casting:
     """A casting from such a document. InputError, naming file and field, where it is none."""
-    read = validated(CastingDocument, document, (VERSION_KEY, VERSION), name, "casting file")
+    read = validated(CastingDocument, document, (VERSION_KEY, VERSION), name, tr("casting file"))
     return Casting(
         read.casting.strip(),
         read.heads,
@@ -175,13 +176,13 @@ def _told(row: ToldRow, name: str, kind: str, whose: str) -> CastingPrior:
     n = len(mean)
     square = covariance.shape == (n, n) and np.allclose(covariance, covariance.T, atol=1e-6)
     if not n or not square or float(np.linalg.eigvalsh(covariance).min()) <= 0:
-        raise InputError("is no covariance of its mean", file=name, field=f"told.{kind}.covariance")
+        raise InputError(tr("is no covariance of its mean"), file=name, field=f"told.{kind}.covariance")
     return CastingPrior(row.ports, mean, covariance, row.removal, np.array(row.residual), whose)
 
 
 def read_casting(path: Path) -> Casting:
     """A casting file of another shop. InputError naming file and field where it is none."""
-    return casting_from(read_object(path, LARGEST, "a casting file"), path.name)
+    return casting_from(read_object(path, LARGEST, tr("a casting file")), path.name)
 
 
 def write_casting(found: Casting, path: Path, whose: str, date: str) -> None:

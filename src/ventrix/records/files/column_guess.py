@@ -22,6 +22,7 @@ from ventrix.records.files.layout import (
     unit_in,
 )
 from ventrix.records.files.table_conditions import conditions_beside, states_something
+from ventrix.words import tr
 
 LARGEST_IN: Final = 1.2  # a lift in inches; what is larger is millimetres or thousandths
 LARGEST_MM: Final = 30.0
@@ -233,7 +234,7 @@ def lift_unit_said(heading: str, values: Sequence[float]) -> str | None:
 
 def _named(c: ColumnPlan, i: int, headings: Sequence[str], flow_unit: str) -> ColumnPlan:
     low, kind = c.heading.lower(), kind_said(c.heading)
-    name = " ".join(_UNIT_WORDS.sub(" ", c.heading).split()) or f"column {letters(i)}"
+    name = " ".join(_UNIT_WORDS.sub(" ", c.heading).split()) or tr("column {}", letters(i))
     unit = c.unit
     if c.role is Role.FLOW:
         unit = unit_in(low, FLOW_UNITS, flow_unit)

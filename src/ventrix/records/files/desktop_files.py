@@ -11,6 +11,7 @@ from typing import Final
 
 from ventrix.records.bad_input import InputError
 from ventrix.records.files.whole_file import reason, write_whole
+from ventrix.words import tr
 
 ID: Final = "org.ventrix.Ventrix"
 SIZES: Final = (16, 24, 32, 48, 64, 128, 256)
@@ -50,7 +51,7 @@ def install_desktop(home: Path | None = None) -> list[Path]:
         try:
             path.parent.mkdir(parents=True, exist_ok=True)
         except OSError as error:
-            raise InputError(f"cannot be made: {reason(error)}", file=str(path.parent)) from None
+            raise InputError(tr("cannot be made: {}", reason(error)), file=str(path.parent)) from None
         write_whole(path, data)
     for program, folder in (("update-mime-database", "mime"), ("update-desktop-database", "applications")):
         found = shutil.which(program)

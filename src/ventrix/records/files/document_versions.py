@@ -8,6 +8,8 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import Any
 
+from ventrix.words import tr
+
 
 def from_version_1(document: dict[str, Any]) -> None:
     """Bring a version 1 document to version 2, in place.
@@ -71,5 +73,9 @@ def _poured(chambers: dict[int, dict[str, Any]], port: dict[str, Any], cut: dict
     chamber = chambers.setdefault(which, {"id": f"chamber-{which}", "cylinder": which, "pours": []})
     if volume is None or any(p["volume_cc"] == volume for p in chamber["pours"]):
         return
-    pour = {"id": f"{cut.get('id', '')}-chamber", "volume_cc": volume, "how": f"{name}, cut {cut.get('number', 0)}"}
+    pour = {
+        "id": f"{cut.get('id', '')}-chamber",
+        "volume_cc": volume,
+        "how": tr("{}, cut {}", name, cut.get("number", 0)),
+    }
     chamber["pours"].append(pour)

@@ -12,6 +12,7 @@ from typing import Final, NamedTuple
 
 from ventrix.records.bad_input import InputError
 from ventrix.records.files.whole_file import read_whole
+from ventrix.words import tr
 
 LARGEST_TEXT: Final = 16 * 1024 * 1024  # bytes
 LARGEST_WORKBOOK: Final = 32 * 1024 * 1024
@@ -46,20 +47,20 @@ class Grid(NamedTuple):
 def read_grid(path: Path, sheet: str = "") -> Grid:
     """A file as a grid. InputError naming what is wrong: no table, too large, or a file that does harm."""
     if path.suffix.lower() in WORKBOOKS:
-        return workbook_grid(read_whole(path, LARGEST_WORKBOOK, "a spreadsheet"), path.name, sheet)
-    return text_grid(read_whole(path, LARGEST_TEXT, "a table"), path.name)
+        return workbook_grid(read_whole(path, LARGEST_WORKBOOK, tr("a spreadsheet")), path.name, sheet)
+    return text_grid(read_whole(path, LARGEST_TEXT, tr("a table")), path.name)
 
 
 def text_grid(data: bytes | str, name: str = "") -> Grid:
     """A text table: comma, semicolon, tab or runs of blanks between its cells, whichever parts it most evenly."""
     text = data if isinstance(data, str) else _decoded(data, name)
     if "\0" in text:
-        raise InputError("is not a text file", file=name)
+        raise InputError(tr("is not a text file"), file=name)
     lines = [line for line in text.replace("\r\n", "\n").replace("\r", "\n").split("\n") if line.strip()]
     if not lines:
-        raise InputError("holds no table", file=name)
+        raise InputError(tr("holds no table"), file=name)
     if len(lines) > MOST_ROWS:
-        raise InputError(f"has more than {MOST_ROWS} rows", file=name, line=MOST_ROWS + 1)
+        raise InputError(tr("has more than {} rows", MOST_ROWS), file=name, line=MOST_ROWS + 1)
     mark = delimiter_of(lines)
     if mark == " ":
         rows = [line.split() for line in lines]
@@ -67,7 +68,7 @@ def text_grid(data: bytes | str, name: str = "") -> Grid:
         try:
             rows = [list(row) for row in csv.reader(io.StringIO("\n".join(lines)), delimiter=mark)]
         except csv.Error:
-            raise InputError("has a quotation mark that is not closed, or a cell without end", file=name) from None
+            raise InputError(tr("has a quotation mark that is not closed, or a cell without end"), file=name) from None
     return Grid(_squared(rows, name), name)
 
 
@@ -76,13 +77,13 @@ def _decoded(data: bytes, name: str) -> str:
         try:
             return data.decode("utf-16")
         except UnicodeDecodeError:
-            raise InputError("is not a text file", file=name) from None
+            raise InputError(tr("is not a text file"), file=name) from None
     for encoding in ("utf-8-sig", "cp1252"):
         try:
             return data.decode(encoding)
         except UnicodeDecodeError:
             continue
-    raise InputError("is not a text file", file=name)
+    raise InputError(tr("is not a text file"), file=name)
 
 
 def delimiter_of(lines: list[str]) -> str:
@@ -134,28 +135,28 @@ def workbook_grid(data: bytes, name: str = "", sheet: str = "") -> Grid:
         TypeError,
         AttributeError,
     ) as error:
-        raise InputError("is no spreadsheet, or a damaged one", file=name) from error
+        raise InputError(tr("is no spreadsheet, or a damaged one"), file=name) from error
     except Exception as error:  # defusedxml and openpyxl raise classes of their own for XML that does harm
-        raise InputError("is refused: its XML is not what a spreadsheet holds", file=name) from error
+        raise InputError(tr("is refused: its XML is not what a spreadsheet holds"), file=name) from error
     try:
         names = tuple(str(n) for n in book.sheetnames)
         chosen = sheet if sheet in names else names[0] if names else ""
         if not chosen:
-            raise InputError("holds no sheet", file=name)
+            raise InputError(tr("holds no sheet"), file=name)
         rows: list[list[str]] = []
         for values in book[chosen].iter_rows(max_row=MOST_ROWS + 1, max_col=MOST_COLUMNS + 1, values_only=True):
             rows.append([_text(v) for v in values])
             if len(rows) > MOST_ROWS:
-                raise InputError(f"has more than {MOST_ROWS} rows", file=name)
+                raise InputError(tr("has more than {} rows", MOST_ROWS), file=name)
     except InputError:
         raise
     except Exception as error:
-        raise InputError("is refused: its XML is not what a spreadsheet holds", file=name) from error
+        raise InputError(tr("is refused: its XML is not what a spreadsheet holds"), file=name) from error
     finally:
         book.close()
     kept = [row for row in rows if any(cell.strip() for cell in row)]
     if not kept:
-        raise InputError("its sheet is empty", file=name, field=chosen)
+        raise InputError(tr("its sheet is empty"), file=name, field=chosen)
     return Grid(_squared(kept, name), name, chosen, names)
 
 
@@ -165,13 +166,13 @@ def _check_workbook(data: bytes, name: str) -> None:
         with zipfile.ZipFile(io.BytesIO(data)) as archive:
             entries = archive.infolist()
     except (zipfile.BadZipFile, ValueError, OSError, NotImplementedError):
-        raise InputError("is no spreadsheet, or a damaged one", file=name) from None
+        raise InputError(tr("is no spreadsheet, or a damaged one"), file=name) from None
     if len(entries) > 2000 or sum(e.file_size for e in entries) > LARGEST_UNPACKED:
-        raise InputError(f"unpacks to more than {LARGEST_UNPACKED // 1024**2} MiB", file=name)
+        raise InputError(tr("unpacks to more than {} MiB", LARGEST_UNPACKED // 1024**2), file=name)
     if any("sharedStrings" in e.filename and e.file_size > LARGEST_WORDS for e in entries):
-        raise InputError(f"holds more than {LARGEST_WORDS // 1024**2} MiB of words", file=name)
+        raise InputError(tr("holds more than {} MiB of words", LARGEST_WORDS // 1024**2), file=name)
     if any(e.file_size > 4 * 1024**2 and e.file_size > GREATEST_SWELL * max(e.compress_size, 1) for e in entries):
-        raise InputError("holds a file that swells beyond reason", file=name)
+        raise InputError(tr("holds a file that swells beyond reason"), file=name)
 
 
 def _text(value: object) -> str:
@@ -191,8 +192,8 @@ def _squared(rows: list[list[str]], name: str) -> tuple[tuple[str, ...], ...]:
     while width > 1 and all(len(r) < width or not r[width - 1].strip() for r in rows):
         width -= 1
     if width > MOST_COLUMNS:
-        raise InputError(f"has more than {MOST_COLUMNS} columns", file=name)
+        raise InputError(tr("has more than {} columns", MOST_COLUMNS), file=name)
     long = next((i for i, r in enumerate(rows) if any(len(c) > LONGEST_CELL for c in r)), None)
     if long is not None:
-        raise InputError(f"has a cell of over {LONGEST_CELL} characters", file=name, line=long + 1)
+        raise InputError(tr("has a cell of over {} characters", LONGEST_CELL), file=name, line=long + 1)
     return tuple(tuple(" ".join(c.split()) for c in (*r[:width], *("",) * (width - len(r)))) for r in rows)

@@ -30,6 +30,7 @@ from ventrix.records.book.rows import flatten
 from ventrix.records.book.tables import CHILDREN, TABLES
 from ventrix.records.files.document_versions import faces_as_written, from_version_1
 from ventrix.records.files.whole_file import read_whole, write_whole
+from ventrix.words import tr
 
 VERSION: Final = 5  # versions 1 to 4 are always read
 VERSION_KEY: Final = "ventrix_job"
@@ -187,7 +188,7 @@ def write_job(job: Job, path: Path, benches: tuple[Bench, ...] = ()) -> None:
 
 def read_document(path: Path) -> JobDocument:
     """Read a job document from a file; see `loads_document`."""
-    return loads_document(read_whole(path, LARGEST_FILE, "a job document"), path.name)
+    return loads_document(read_whole(path, LARGEST_FILE, tr("a job document")), path.name)
 
 
 def read_job(path: Path) -> Job:
@@ -209,24 +210,26 @@ def loads_document(data: bytes | str, name: str = "", *, own: bool = False) -> J
         Naming the file and the line (where it is no JSON) or the field (where a value is wrong).
     """
     if not data.strip():
-        raise InputError("is empty", file=name)
+        raise InputError(tr("is empty"), file=name)
     document = _parsed(data, name)
     if not isinstance(document, dict) or VERSION_KEY not in document:
-        raise InputError("is no job document: the key is missing", file=name, field=VERSION_KEY)
+        raise InputError(tr("is no job document: the key is missing"), file=name, field=VERSION_KEY)
     version = document.pop(VERSION_KEY)
     if version not in range(1, VERSION + 1) or isinstance(version, bool):
-        raise InputError(f"version {str(version)[:20]} is not one this Ventrix reads", file=name, field=VERSION_KEY)
+        raise InputError(
+            tr("version {} is not one this Ventrix reads", str(version)[:20]), file=name, field=VERSION_KEY
+        )
     _check_values(document, name)
     if version == 1:
         from_version_1(document)
     faces_as_written(document)
     carried = document.pop(BENCHES_KEY, [])
     if not isinstance(carried, list):
-        raise InputError("must be a list", file=name, field=BENCHES_KEY)
+        raise InputError(tr("must be a list"), file=name, field=BENCHES_KEY)
     job: Job = _noun_of(Job, document, name, "")
     benches = tuple(_noun_of(Bench, each, name, f"{BENCHES_KEY}.{i}.") for i, each in enumerate(carried))
     _check_references(job, name)
-    for noun, where in ((job, ""), *((b, f"bench '{b.name[:40]}' ") for b in benches)):
+    for noun, where in ((job, ""), *((b, tr("bench '{}' ", b.name[:40])) for b in benches)):
         _check_plausible(noun, name, where)
     if own:
         return JobDocument(job, benches)
@@ -235,7 +238,7 @@ def loads_document(data: bytes | str, name: str = "", *, own: bool = False) -> J
     except Refused as error:
         raise InputError(str(error), file=name) from None
     except (ArithmeticError, LookupError, TypeError):
-        raise InputError("its figures contradict each other: it cannot be opened and judged", file=name) from None
+        raise InputError(tr("its figures contradict each other: it cannot be opened and judged"), file=name) from None
     return JobDocument(job, benches)
 
 
@@ -243,15 +246,15 @@ def _parsed(data: bytes | str, name: str) -> Any:
     try:
         text = data if isinstance(data, str) else data.decode("utf-8-sig")
     except UnicodeDecodeError:
-        raise InputError("is not a text file in UTF-8", file=name) from None
+        raise InputError(tr("is not a text file in UTF-8"), file=name) from None
     try:
         return json.loads(text, parse_constant=_refuse_constant, parse_int=_whole)
     except json.JSONDecodeError as error:
         raise InputError(
-            f"is no JSON: something is wrong near column {error.colno}", file=name, line=error.lineno
+            tr("is no JSON: something is wrong near column {}", error.colno), file=name, line=error.lineno
         ) from None
     except RecursionError:
-        raise InputError("is nested too deep", file=name) from None
+        raise InputError(tr("is nested too deep"), file=name) from None
     except ValueError as error:
         raise InputError(str(error), file=name, **_where_no_number(text)) from None
 
@@ -283,7 +286,7 @@ def _check_values(document: Any, name: str) -> None:
     while waiting:
         value, where, depth = waiting.pop()
         if depth > DEEPEST:
-            raise InputError("is nested too deep", file=name, field=_short(where))
+            raise InputError(tr("is nested too deep"), file=name, field=_short(where))
         if isinstance(value, dict):
             for key, each in value.items():
                 _check_text(key, name, where)
@@ -291,14 +294,14 @@ def _check_values(document: Any, name: str) -> None:
         elif isinstance(value, list):
             waiting += [(each, f"{where}.{i}", depth + 1) for i, each in enumerate(value)]
         elif isinstance(value, float) and not math.isfinite(value):
-            raise InputError("is too large a number", file=name, field=_short(where))
+            raise InputError(tr("is too large a number"), file=name, field=_short(where))
         elif isinstance(value, str):
             _check_text(value, name, where)
 
 
 def _check_text(text: str, name: str, where: str) -> None:
     if any("\ud800" <= c <= "\udfff" or c == "\0" for c in text):
-        raise InputError("holds a broken character", file=name, field=_short(where))
+        raise InputError(tr("holds a broken character"), file=name, field=_short(where))
 
 
 def _short(where: str) -> str:
@@ -316,18 +319,18 @@ def _noun_of(kind: type[Noun], document: Any, name: str, where: str) -> Any:
 
 
 _SAYS: Final = {
-    "missing": "is missing",
-    "string": "must be text",
-    "int": "must be a whole number",
-    "float": "must be a number",
-    "finite_number": "must be a number with an end",
-    "bool": "must be true or false",
-    "list": "must be a list",
-    "tuple": "must be a list",
-    "dict": "must be an object with keys",
-    "model": "must be an object with keys",
-    "mapping": "must be an object with keys",
-    "none": "must be null",
+    "missing": tr("is missing"),
+    "string": tr("must be text"),
+    "int": tr("must be a whole number"),
+    "float": tr("must be a number"),
+    "finite_number": tr("must be a number with an end"),
+    "bool": tr("must be true or false"),
+    "list": tr("must be a list"),
+    "tuple": tr("must be a list"),
+    "dict": tr("must be an object with keys"),
+    "model": tr("must be an object with keys"),
+    "mapping": tr("must be an object with keys"),
+    "none": tr("must be null"),
 }
 
 
@@ -335,8 +338,8 @@ def _said(error: Any) -> str:
     """What pydantic refused, in our words."""
     kind = str(error["type"])
     if kind == "literal_error":
-        return f"is not one of {error['ctx']['expected']}".replace("'", "")
-    return next((words for start, words in _SAYS.items() if kind.startswith(start)), "is not what belongs here")
+        return tr("is not one of {}", error["ctx"]["expected"]).replace("'", "")
+    return next((words for start, words in _SAYS.items() if kind.startswith(start)), tr("is not what belongs here"))
 
 
 def _check_plausible(noun: Noun, name: str, where: str) -> None:
@@ -352,24 +355,26 @@ def _check_references(job: Job, name: str) -> None:
     for flat in flatten(job):
         key = type(flat.noun), flat.noun.id
         if key in seen:
-            raise InputError(f"two {words_of(key[0])}s have the id '{_short(key[1])}'", file=name, field="id")
+            raise InputError(tr("two {}s have the id '{}'", words_of(key[0]), _short(key[1])), file=name, field="id")
         seen.add(key)
     setups = {s.id for s in job.setups}
     mounts = {m.id for m in job.mounts}
     for what, setup_id, mount_id in _references(job):
         if setup_id is not None and setup_id not in setups:
-            raise InputError(f"{what} names a set-up that is not here", file=name, field="setup_id")
+            raise InputError(tr("{} names a set-up that is not here", what), file=name, field="setup_id")
         if mount_id is not None and mount_id not in mounts:
-            raise InputError(f"{what} names a mount that is not here", file=name, field="mount_id")
+            raise InputError(tr("{} names a mount that is not here", what), file=name, field="mount_id")
     for port in job.ports:
         if port.valve_id is not None and all(v.id != port.valve_id for v in job.valves):
-            raise InputError(f"port '{port.name[:40]}' names a valve that is not here", file=name, field="valve_id")
+            raise InputError(
+                tr("port '{}' names a valve that is not here", port.name[:40]), file=name, field="valve_id"
+            )
         files = [p.file for p in (*job.photos, *(p for c in port.cuts for p in c.photos))]
         files += [s.file for c in port.cuts for s in c.scans]
         for file in (*files, *(f.photo for f in port.faults if f.photo)):
             if not is_photo_name(file):
                 raise InputError(
-                    "a photo or a scan is named by its file alone, without a folder", file=name, field="file"
+                    tr("a photo or a scan is named by its file alone, without a folder"), file=name, field="file"
                 )
 
 

@@ -22,6 +22,7 @@ from ventrix.records.files.mesh_files import KINDS as MESHES
 from ventrix.records.files.mesh_files import mesh_of
 from ventrix.records.files.photos import KINDS, LARGEST
 from ventrix.records.files.whole_file import read_whole, reason, write_whole
+from ventrix.words import tr
 
 DOCUMENT: Final = "job.json"
 PHOTOS: Final = "photos"
@@ -58,7 +59,7 @@ def photos_of(job: Job, folder: Path) -> tuple[dict[str, bytes], list[str]]:
     missing = []
     for name in photo_files(job):
         try:
-            found[name] = read_whole(folder / name, LARGEST, "a photo")
+            found[name] = read_whole(folder / name, LARGEST, tr("a photo"))
         except InputError:
             missing.append(name)
     return found, missing
@@ -79,14 +80,14 @@ def write_archive(path: Path, files: Mapping[str, bytes]) -> None:
 def write_folder(path: Path, files: Mapping[str, bytes]) -> None:
     """Write files by their names into a new folder. InputError where it is there already, or cannot be written."""
     if path.exists():
-        raise InputError("is there already: name a new folder", file=path.name)
+        raise InputError(tr("is there already: name a new folder"), file=path.name)
     try:
         for name, data in files.items():
             target = path / name
             target.parent.mkdir(parents=True, exist_ok=True)
             write_whole(target, data)
     except OSError as error:
-        raise InputError(f"cannot be written: {reason(error)}", file=path.name) from None
+        raise InputError(tr("cannot be written: {}", reason(error)), file=path.name) from None
 
 
 def read_packed(path: Path) -> Packed:
@@ -99,29 +100,29 @@ def read_packed(path: Path) -> Packed:
     """
     if path.is_dir():
         return _read_folder(path)
-    data = read_whole(path, LARGEST_ARCHIVE, "a job's archive")
+    data = read_whole(path, LARGEST_ARCHIVE, tr("a job's archive"))
     try:
         with zipfile.ZipFile(io.BytesIO(data)) as archive:
             return _read_archive(archive, path.name)
     except (zipfile.BadZipFile, zlib.error, EOFError, NotImplementedError, RuntimeError, ValueError, OSError) as error:
         if isinstance(error, InputError):
             raise
-        raise InputError("is no archive, or a damaged one", file=path.name) from None
+        raise InputError(tr("is no archive, or a damaged one"), file=path.name) from None
 
 
 def _read_archive(archive: zipfile.ZipFile, name: str) -> Packed:
     entries = archive.infolist()
     if len(entries) > MOST_FILES:
-        raise InputError(f"holds more than {MOST_FILES} files", file=name)
+        raise InputError(tr("holds more than {} files", MOST_FILES), file=name)
     if sum(e.file_size for e in entries) > LARGEST_INSIDE:
-        raise InputError(f"unpacks to more than {LARGEST_INSIDE // 1024**2} MiB", file=name)
+        raise InputError(tr("unpacks to more than {} MiB", LARGEST_INSIDE // 1024**2), file=name)
     by_name: dict[str, zipfile.ZipInfo] = {}
     for entry in entries:
         _check_entry(entry, name)
         by_name.setdefault(entry.filename, entry)
     document = by_name.get(DOCUMENT)
     if document is None:
-        raise InputError(f"holds no {DOCUMENT}", file=name)
+        raise InputError(tr("holds no {}", DOCUMENT), file=name)
     read = loads_document(_unpack(archive, document, LARGEST_DOCUMENT, name), f"{name}, {DOCUMENT}")
     photos = {}
     for wanted in photo_files(read.job):
@@ -136,23 +137,23 @@ def _check_entry(entry: zipfile.ZipInfo, name: str) -> None:
     parts = PurePosixPath(entry.filename.replace("\\", "/"))
     kind = stat.S_IFMT(entry.external_attr >> 16)
     if parts.is_absolute() or ".." in parts.parts or ":" in entry.filename or "\0" in entry.filename:
-        raise InputError("holds a name that leaves its folder", file=name, field=entry.filename)
+        raise InputError(tr("holds a name that leaves its folder"), file=name, field=entry.filename)
     if kind and not (stat.S_ISREG(entry.external_attr >> 16) or stat.S_ISDIR(entry.external_attr >> 16)):
-        raise InputError("holds a link or a device", file=name, field=entry.filename)
+        raise InputError(tr("holds a link or a device"), file=name, field=entry.filename)
     if entry.file_size > 1024 * 1024 and entry.file_size > GREATEST_SWELL * max(entry.compress_size, 1):
-        raise InputError("holds a file that swells beyond reason", file=name, field=entry.filename)
+        raise InputError(tr("holds a file that swells beyond reason"), file=name, field=entry.filename)
     if entry.flag_bits & 0x1:
-        raise InputError("is locked with a password", file=name, field=entry.filename)
+        raise InputError(tr("is locked with a password"), file=name, field=entry.filename)
 
 
 def _unpack(archive: zipfile.ZipFile, entry: zipfile.ZipInfo, most: int, name: str) -> bytes:
     """A file's bytes, never more than was announced, nor more than its kind may have."""
     if entry.file_size > most:
-        raise InputError(f"is larger than {most // 1024**2} MiB", file=name, field=entry.filename)
+        raise InputError(tr("is larger than {} MiB", most // 1024**2), file=name, field=entry.filename)
     with archive.open(entry) as file:
         data = file.read(entry.file_size + 1)
     if len(data) != entry.file_size:
-        raise InputError("is not as long as it says", file=name, field=entry.filename)
+        raise InputError(tr("is not as long as it says"), file=name, field=entry.filename)
     return data
 
 
@@ -164,20 +165,20 @@ def _checked_photo(data: bytes, photo: str, name: str) -> bytes:
             raise InputError(error.sentence, file=name, field=photo) from None
         return data
     if not any(data.startswith(mark) for mark in KINDS):
-        raise InputError("is no JPEG or PNG picture", file=name, field=photo)
+        raise InputError(tr("is no JPEG or PNG picture"), file=name, field=photo)
     return data
 
 
 def _read_folder(path: Path) -> Packed:
     document = path / DOCUMENT
     if not document.exists():
-        raise InputError(f"holds no {DOCUMENT}", file=path.name)
-    read = loads_document(read_whole(document, LARGEST_DOCUMENT, "a job document"), DOCUMENT)
+        raise InputError(tr("holds no {}", DOCUMENT), file=path.name)
+    read = loads_document(read_whole(document, LARGEST_DOCUMENT, tr("a job document")), DOCUMENT)
     photos = {}
     for wanted in photo_files(read.job):
         file = path / PHOTOS / wanted
         if file.is_file() and not file.is_symlink():
-            photos[wanted] = _checked_photo(read_whole(file, LARGEST, "a photo"), wanted, path.name)
+            photos[wanted] = _checked_photo(read_whole(file, LARGEST, tr("a photo")), wanted, path.name)
     return Packed(read, photos)
 
 
@@ -189,4 +190,4 @@ def keep_photos(folder: Path, photos: Mapping[str, bytes]) -> None:
             if not (folder / name).exists():
                 write_whole(folder / name, data)
     except OSError as error:
-        raise InputError(f"cannot be kept: {reason(error)}", file=str(folder)) from None
+        raise InputError(tr("cannot be kept: {}", reason(error)), file=str(folder)) from None

@@ -11,6 +11,7 @@ from typing import Final, Literal, NamedTuple
 from ventrix.core.model.noun import Direction
 from ventrix.core.quantity.units import from_si
 from ventrix.records.files.grid import Grid
+from ventrix.words import tr
 
 
 class Role(StrEnum):
@@ -111,20 +112,22 @@ def unit_in(heading: str, units: Sequence[str], usual: str) -> str:
 def layout_sentence(grid: Grid, layout: Layout) -> str:
     """What was guessed, in a sentence."""
     words = {"in": "inches", "thou": "thousandths", "mm": "mm"}[layout.lift_unit]
-    along = "across, a run a row" if layout.across else "down, a run a column"
+    along = tr("across, a run a row") if layout.across else tr("down, a run a column")
     flows = [c for c in layout.columns if c.role in (Role.FLOW, Role.PERCENT)]
     kinds = {k: sum(c.kind == k for c in flows) for k in ("intake", "exhaust")}
-    said = [f"lifts run {along}, in {words}"]
-    said.append(f"{len(flows)} run{'s' * (len(flows) != 1)}" + "".join(f", {n} {k}" for k, n in kinds.items() if n))
+    said = [tr("lifts run {}, in {}", along, words)]
+    said.append(
+        tr("{} run{}", len(flows), "s" * (len(flows) != 1)) + "".join(f", {n} {k}" for k, n in kinds.items() if n)
+    )
     if any(c.role is Role.PERCENT for c in flows):
-        said.append("percent of a range")
+        said.append(tr("percent of a range"))
     else:
-        said.append(f"flows in {', '.join(dict.fromkeys(c.unit for c in flows))}")
+        said.append(tr("flows in {}", ", ".join(dict.fromkeys(c.unit for c in flows))))
     if layout.decimal == ",":
-        said.append("decimal comma")
+        said.append(tr("decimal comma"))
     c = layout.conditions
     if c.test_pressure is not None:
-        said.append(f"{from_si(c.test_pressure, 'inH2O'):.4g} inH2O stands beside it")
+        said.append(tr("{:.4g} inH2O stands beside it", from_si(c.test_pressure, "inH2O")))
     return "; ".join(said)
 
 

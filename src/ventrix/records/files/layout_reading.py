@@ -11,6 +11,7 @@ from ventrix.core.quantity.units import from_si, parse_quantity
 from ventrix.core.runs.lifts import USUAL_LIFT
 from ventrix.records.files.grid import Grid
 from ventrix.records.files.layout import ColumnPlan, Layout, Role, number_in, turned
+from ventrix.words import tr
 
 
 class Refused(NamedTuple):
@@ -110,30 +111,30 @@ def _read_row(
 
     lift, value = number_in(lift_cell, layout.decimal), number_in(cell, layout.decimal)
     if lift is None:
-        refuse(lift_at, "is no lift" if lift_cell.strip() else "has a flow beside it and no lift")
+        refuse(lift_at, tr("is no lift") if lift_cell.strip() else tr("has a flow beside it and no lift"))
         return None
     metres = parse_quantity(f"{lift:.12g}", layout.lift_unit)
     if not 0 < metres <= USUAL_LIFT * (1 + 1e-9):
         if lift == 0:
             return None  # a row of nothing at lift nought
-        refuse(lift_at, f"is {from_si(metres, 'mm'):.4g} mm: no lift of a valve")
+        refuse(lift_at, tr("is {:.4g} mm: no lift of a valve", from_si(metres, "mm")))
         return None
     if value is None:
-        refuse(at, "is no number")
+        refuse(at, tr("is no number"))
         return None
     if value < 0 or (value == 0 and plan.role is Role.FLOW):
-        refuse(at, "is not above zero")
+        refuse(at, tr("is not above zero"))
         return None
     flow = share = scale = None
     if plan.role is Role.PERCENT:
         if plan.full_scale is None:
-            refuse(at, "is percent, and its range is not given")
+            refuse(at, tr("is percent, and its range is not given"))
             return None
         share, scale = value / 100, parse_quantity(f"{plan.full_scale:.12g}", "cfm")
     else:
         flow = parse_quantity(f"{value:.12g}", plan.unit or "cfm")
         if from_si(flow, "cfm") > 4000:
-            refuse(at, "is more than any bench flows")
+            refuse(at, tr("is more than any bench flows"))
             return None
     pressure = _side_figure(table, layout, r, extra[Role.PRESSURE], refuse)
     swirl = _side_figure(table, layout, r, extra[Role.SWIRL], refuse)
@@ -148,6 +149,6 @@ def _side_figure(
     value = number_in(table.at(r, column), layout.decimal)
     plan = layout.columns[column]
     if value is None or (plan.role is Role.PRESSURE and value <= 0):
-        refuse(column, "is no number" if value is None else "is not above zero")
+        refuse(column, tr("is no number") if value is None else tr("is not above zero"))
         return None
     return parse_quantity(f"{value:.12g}", plan.unit)

@@ -8,6 +8,7 @@ from typing import Final
 
 from ventrix.records.bad_input import InputError
 from ventrix.records.files.whole_file import read_whole, write_whole
+from ventrix.words import tr
 
 FILE: Final = "lessons.json"
 LARGEST: Final = 100_000  # bytes
@@ -30,6 +31,6 @@ def note_try(folder: Path, lesson: str, points: int) -> dict[str, tuple[int, int
     try:
         folder.mkdir(parents=True, exist_ok=True)
     except OSError as error:
-        raise InputError(f"cannot be made: {error.strerror or error}", file=str(folder)) from None
+        raise InputError(tr("cannot be made: {}", error.strerror or error), file=str(folder)) from None
     write_whole(folder / FILE, json.dumps(progress, indent=1) + "\n")
     return progress

@@ -13,6 +13,7 @@ import numpy as np
 from ventrix.core.quantity.arrays import Array, Ints
 from ventrix.records.bad_input import InputError
 from ventrix.records.files.whole_file import read_whole
+from ventrix.words import tr
 
 LARGEST: Final = 250_000_000  # bytes
 MOST: Final = 3_000_000  # faces, and points
@@ -39,8 +40,8 @@ def read_mesh(path: Path) -> MeshData:
     """A mesh file. InputError naming it where it is too large, cut short, or no mesh that is read."""
     kind = path.suffix.lower()
     if kind not in KINDS:
-        raise InputError("is no mesh that is read: STL, PLY or OBJ", file=path.name)
-    return mesh_of(read_whole(path, LARGEST, "a mesh"), path.name)
+        raise InputError(tr("is no mesh that is read: STL, PLY or OBJ"), file=path.name)
+    return mesh_of(read_whole(path, LARGEST, tr("a mesh")), path.name)
 
 
 def mesh_of(data: bytes, name: str) -> MeshData:
@@ -48,22 +49,22 @@ def mesh_of(data: bytes, name: str) -> MeshData:
     kind = Path(name).suffix.lower()
     read = {".stl": _stl, ".ply": _ply, ".obj": _obj}.get(kind)
     if read is None:
-        raise InputError("is no mesh that is read: STL, PLY or OBJ", file=name)
+        raise InputError(tr("is no mesh that is read: STL, PLY or OBJ"), file=name)
     points, faces = read(data, name)
     if len(faces) < FEWEST:
-        raise InputError(f"holds {len(faces)} triangles: too few to measure", file=name)
+        raise InputError(tr("holds {} triangles: too few to measure", len(faces)), file=name)
     if len(faces) and (faces.min() < 0 or faces.max() >= len(points)):
-        raise InputError("names a point that it does not have", file=name)
+        raise InputError(tr("names a point that it does not have"), file=name)
     good = np.isfinite(points).all(axis=1) & (np.abs(np.nan_to_num(points)) < 1e9).all(axis=1)
     kept = good[faces].all(axis=1)
     if np.mean(~good) > NOT_NUMBERS or np.mean(~kept) > NOT_NUMBERS:
-        raise InputError("holds coordinates that are no numbers", file=name)
+        raise InputError(tr("holds coordinates that are no numbers"), file=name)
     return MeshData(np.where(good[:, None], points, 0.0), faces[kept])
 
 
 def _count(n: int, what: str, name: str) -> int:
     if not 0 <= n <= MOST:
-        raise InputError(f"says it has {n} {what}: at most {MOST} are read", file=name)
+        raise InputError(tr("says it has {} {}: at most {} are read", n, what, MOST), file=name)
     return n
 
 
@@ -78,21 +79,21 @@ def _stl(data: bytes, name: str) -> tuple[Array, Ints]:
                 points = rows["v"].reshape(-1, 3).astype(float)
             return points, np.arange(3 * count).reshape(-1, 3)
     if not data.lstrip()[:5].lower() == b"solid" or b"\0" in data[:HEADER]:
-        raise InputError("is cut short, or no STL", file=name)
+        raise InputError(tr("is cut short, or no STL"), file=name)
     numbers: list[bytes] = []
     for line in data.splitlines():
         words = line.split()
         if words[:1] in ([b"vertex"], [b"VERTEX"]):
             if len(words) != 4:
-                raise InputError("holds a vertex that is no three numbers", file=name)
+                raise InputError(tr("holds a vertex that is no three numbers"), file=name)
             numbers += words[1:]
     if not numbers:
-        raise InputError("is cut short, or no STL", file=name)
+        raise InputError(tr("is cut short, or no STL"), file=name)
     if b"endsolid" not in data[-400:].lower():
-        raise InputError("is cut short: it has no end", file=name)
+        raise InputError(tr("is cut short: it has no end"), file=name)
     points = _numbers(numbers, name).reshape(-1, 3)
     if len(points) % 3:
-        raise InputError("holds a triangle without three points", file=name)
+        raise InputError(tr("holds a triangle without three points"), file=name)
     _count(len(points) // 3, "triangles", name)
     return points, np.arange(len(points)).reshape(-1, 3)
 
@@ -101,7 +102,7 @@ def _numbers(words: Sequence[bytes], name: str) -> Array:
     try:
         return np.asarray(np.array(words, dtype="S").astype(float))
     except ValueError:
-        raise InputError("holds a coordinate that is no number", file=name) from None
+        raise InputError(tr("holds a coordinate that is no number"), file=name) from None
 
 
 @dataclass(slots=True)
@@ -114,7 +115,7 @@ class _Element:
 def _ply(data: bytes, name: str) -> tuple[Array, Ints]:
     end = data.find(b"end_header", 0, HEADER)
     if not data.startswith(b"ply") or end < 0:
-        raise InputError("is no PLY: its header has no end", file=name)
+        raise InputError(tr("is no PLY: its header has no end"), file=name)
     after = data.find(b"\n", end)
     form, elements = _ply_header(data[:end], name)
     body = data[after + 1 :] if after >= 0 else b""
@@ -124,7 +125,7 @@ def _ply(data: bytes, name: str) -> tuple[Array, Ints]:
     else:
         _ply_binary(body, "<" if "little" in form else ">", elements, found, name)
     if "vertex" not in found or "face" not in found:
-        raise InputError("has no vertices or no faces", file=name)
+        raise InputError(tr("has no vertices or no faces"), file=name)
     return found["vertex"], found["face"]
 
 
@@ -140,16 +141,16 @@ def _ply_header(head: bytes, name: str) -> tuple[str, list[_Element]]:
         elif words[:1] == ["property"] and elements:
             types = words[2:4] if words[1:2] == ["list"] else words[1:2]
             if len(words) != len(types) + (3 if words[1] == "list" else 2) or not all(t in _PLY_TYPES for t in types):
-                raise InputError(f"has a property that is not read: {line[:40]}", file=name)
+                raise InputError(tr("has a property that is not read: {}", line[:40]), file=name)
             count_type = types[0] if len(types) == 2 else ""
             elements[-1].properties.append((words[-1], count_type, types[-1]))
     if form not in ("ascii", "binary_little_endian", "binary_big_endian"):
-        raise InputError("is a PLY of a form that is not read", file=name)
+        raise InputError(tr("is a PLY of a form that is not read"), file=name)
     for each in elements:
         if each.name == "vertex" and not {"x", "y", "z"} <= {p[0] for p in each.properties}:
-            raise InputError("has vertices without x, y and z", file=name)
+            raise InputError(tr("has vertices without x, y and z"), file=name)
         if each.name in ("vertex", "face") and sum(bool(p[1]) for p in each.properties) != (each.name == "face"):
-            raise InputError("has faces that are no lists of points", file=name)
+            raise InputError(tr("has faces that are no lists of points"), file=name)
     return form, elements
 
 
@@ -160,11 +161,11 @@ def _ply_text(body: bytes, elements: list[_Element], found: dict[str, Any], name
         rows = [line.split() for line in lines[at : at + each.count]]
         at += each.count
         if len(rows) < each.count:
-            raise InputError("is cut short", file=name)
+            raise InputError(tr("is cut short"), file=name)
         if each.name == "vertex":
             wide = len(each.properties)
             if any(len(r) != wide for r in rows):
-                raise InputError("has a vertex with figures too many or too few", file=name)
+                raise InputError(tr("has a vertex with figures too many or too few"), file=name)
             columns = [[p[0] for p in each.properties].index(c) for c in "xyz"]
             found["vertex"] = _numbers([r[c] for r in rows for c in columns], name).reshape(-1, 3)
         elif each.name == "face":
@@ -174,7 +175,7 @@ def _ply_text(body: bytes, elements: list[_Element], found: dict[str, Any], name
                     [[int(w) for w in r[before + 1 : before + 1 + int(r[before])]] for r in rows], name
                 )
             except (ValueError, IndexError, OverflowError):
-                raise InputError("has a face that is no list of points", file=name) from None
+                raise InputError(tr("has a face that is no list of points"), file=name) from None
 
 
 def _fans(polygons: Sequence[Sequence[int]], name: str) -> Ints:
@@ -182,11 +183,11 @@ def _fans(polygons: Sequence[Sequence[int]], name: str) -> Ints:
     made: list[tuple[int, int, int]] = []
     for p in polygons:
         if len(p) < 3:
-            raise InputError("has a face of fewer than three points", file=name)
+            raise InputError(tr("has a face of fewer than three points"), file=name)
         made += [(p[0], p[i], p[i + 1]) for i in range(1, len(p) - 1)]
     _count(len(made), "triangles", name)
     if any(not 0 <= i < MOST for face in made for i in face):
-        raise InputError("names a point that it does not have", file=name)
+        raise InputError(tr("names a point that it does not have"), file=name)
     return np.array(made, dtype=np.int64).reshape(-1, 3)
 
 
@@ -197,7 +198,7 @@ def _ply_binary(body: bytes, order: str, elements: list[_Element], found: dict[s
         if not lists:
             row = np.dtype([(f"{i}{p[0]}", order + _PLY_TYPES[p[2]]) for i, p in enumerate(each.properties)])
             if at + each.count * row.itemsize > len(body):
-                raise InputError("is cut short", file=name)
+                raise InputError(tr("is cut short"), file=name)
             rows = np.frombuffer(body, row, each.count, at)
             at += each.count * row.itemsize
             if each.name == "vertex":
@@ -232,11 +233,11 @@ def _ply_faces(body: bytes, at: int, order: str, each: _Element, name: str) -> t
             if count_type:
                 wide = np.dtype(_PLY_TYPES[count_type]).itemsize
                 if at + wide > len(body):
-                    raise InputError("is cut short", file=name)
+                    raise InputError(tr("is cut short"), file=name)
                 n = int(np.frombuffer(body, order + _PLY_TYPES[count_type], 1, at)[0])
                 at += wide
             if not 0 <= n <= 1000 or at + n * size > len(body):
-                raise InputError("is cut short", file=name)
+                raise InputError(tr("is cut short"), file=name)
             if count_type:
                 corners = [int(v) for v in np.frombuffer(body, order + _PLY_TYPES[kind], n, at)]
             at += n * size
@@ -252,20 +253,20 @@ def _obj(data: bytes, name: str) -> tuple[Array, Ints]:
         words = line.split()
         if words[:1] == [b"v"]:
             if len(words) < 4:
-                raise InputError("holds a vertex that is no three numbers", file=name, line=number)
+                raise InputError(tr("holds a vertex that is no three numbers"), file=name, line=number)
             numbers += words[1:4]
         elif words[:1] == [b"f"]:
             try:
                 corners = [int(w.split(b"/")[0]) for w in words[1:]]
             except ValueError:
-                raise InputError("holds a face that is no list of points", file=name, line=number) from None
+                raise InputError(tr("holds a face that is no list of points"), file=name, line=number) from None
             if 0 in corners or any(abs(c) > MOST for c in corners):
-                raise InputError("names a point that it does not have", file=name, line=number)
+                raise InputError(tr("names a point that it does not have"), file=name, line=number)
             polygons.append([c - 1 if c > 0 else len(numbers) // 3 + c for c in corners])
         if len(polygons) > MOST or len(numbers) > 3 * MOST:
-            raise InputError(f"has more than {MOST} points or faces", file=name)
+            raise InputError(tr("has more than {} points or faces", MOST), file=name)
     if not polygons or not numbers:
-        raise InputError("has no vertices or no faces", file=name)
+        raise InputError(tr("has no vertices or no faces"), file=name)
     return _numbers(numbers, name).reshape(-1, 3), _fans(polygons, name)
 
 

@@ -13,6 +13,7 @@ import numpy as np
 from ventrix.core.quantity.units import to_si
 from ventrix.records.bad_input import InputError
 from ventrix.records.files.whole_file import read_whole
+from ventrix.words import tr
 
 LARGEST: Final = 30_000_000  # bytes
 JOIN: Final = 0.05  # drawing's millimetres: ends nearer than that are one
@@ -36,12 +37,12 @@ def read_outlines(path: Path) -> list[Points]:
     """
     kind = path.suffix.lower()
     if kind not in (".dxf", ".svg"):
-        raise InputError("is no drawing that is read: DXF or SVG", file=path.name)
-    data = read_whole(path, LARGEST, "a drawing")
+        raise InputError(tr("is no drawing that is read: DXF or SVG"), file=path.name)
+    data = read_whole(path, LARGEST, tr("a drawing"))
     curves = _from_dxf(data, path.name) if kind == ".dxf" else _from_svg(data, path.name)
     closed = [_thinned(c) for c in curves if len(c) >= FEWEST and _area(c) > 0]
     if not closed:
-        raise InputError("holds no closed curve", file=path.name)
+        raise InputError(tr("holds no closed curve"), file=path.name)
     return sorted(closed, key=lambda c: float(np.mean([x for x, _ in c])))
 
 
@@ -57,16 +58,18 @@ def _from_dxf(data: bytes, name: str) -> list[Points]:
         drawing, _ = recover(io.BytesIO(data))
     except (DXFError, OSError, ValueError, UnicodeError, LookupError, TypeError, AttributeError, ArithmeticError,
             AssertionError):  # fmt: skip
-        raise InputError("is no DXF that can be read", file=name) from None
+        raise InputError(tr("is no DXF that can be read"), file=name) from None
     unit = _UNITS.get(int(drawing.header.get("$INSUNITS", 0) or 0))
     if unit is None:
-        raise InputError("is drawn in a unit that is not read: inches or millimetres", file=name)
+        raise InputError(tr("is drawn in a unit that is not read: inches or millimetres"), file=name)
     closed: list[Points] = []
     open_ones: list[Points] = []
     sag = SAG * 1e-3 / unit
     entities = drawing.modelspace()
     if len(entities) > MOST_ENTITIES:
-        raise InputError(f"holds {len(entities):,} things: a face is drawn with {MOST_ENTITIES:,} at most", file=name)
+        raise InputError(
+            tr("holds {:,} things: a face is drawn with {:,} at most", len(entities), MOST_ENTITIES), file=name
+        )
     for entity in entities:
         if entity.dxftype() not in ("LINE", "ARC", "CIRCLE", "ELLIPSE", "LWPOLYLINE", "POLYLINE", "SPLINE"):
             continue
@@ -91,13 +94,13 @@ def _from_svg(data: bytes, name: str) -> list[Points]:
     try:
         root = ElementTree.fromstring(data)  # nothing that reaches outside the file is let in
     except Exception:
-        raise InputError("is no SVG that can be read", file=name) from None
+        raise InputError(tr("is no SVG that can be read"), file=name) from None
     if any(str(root.get(side, "")).strip().endswith(_NO_SIZE) for side in ("width", "height")):
-        raise InputError("is as large as a page or a letter (%, em): draw it in mm, in or px", file=name)
+        raise InputError(tr("is as large as a page or a letter (%, em): draw it in mm, in or px"), file=name)
     try:
         drawing = SVG.parse(io.BytesIO(data), reify=True, ppi=96.0)
     except Exception:
-        raise InputError("is no SVG that can be read", file=name) from None
+        raise InputError(tr("is no SVG that can be read"), file=name) from None
     found: list[Points] = []
     scale = to_si(1.0, "in") / 96.0
     try:
@@ -108,7 +111,7 @@ def _from_svg(data: bytes, name: str) -> list[Points]:
                     if _is_closed(points):
                         found.append(points)
     except (AttributeError, TypeError, ValueError, ArithmeticError):  # a length in em or %, a transform that is none
-        raise InputError("holds a shape that cannot be read: draw it in mm, in or px", file=name) from None
+        raise InputError(tr("holds a shape that cannot be read: draw it in mm, in or px"), file=name) from None
     return found
 
 

@@ -11,6 +11,7 @@ from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import parse_quantity
 from ventrix.records.files.column_guess import kind_said, lift_unit_said, role_said
 from ventrix.records.files.layout import FLOW_UNITS, PRESSURE_UNITS, Role, unit_in
+from ventrix.words import tr
 
 MOST_ROWS: Final = 400
 
@@ -102,7 +103,8 @@ def _unnamed(table: list[list[str]], usual: _Columns, third_is_pressure: bool) -
     if width < 2:
         raise Refused("row 1 has one column: lift and reading are wanted")
     raise Unnamed(
-        "{} columns without headings: put a first row above them, as lift, intake, exhaust or lift, CFM, inH2O", width
+        tr("{} columns without headings: put a first row above them, as lift, intake, exhaust or lift, CFM, inH2O"),
+        width,
     )
 
 
@@ -128,7 +130,7 @@ def _named(headings: list[str], usual: _Columns, kind: Direction | None) -> _Col
         lift_unit_said(headings[lift], []) or usual.lift_unit,
         unit_in(headings[reading], FLOW_UNITS, usual.reading_unit),
         usual.pressure_unit if pressure is None else unit_in(headings[pressure], PRESSURE_UNITS, usual.pressure_unit),
-        f"Read from the column {headings[reading]}; {', '.join(left)} was left out." if left else "",
+        tr("Read from the column {}; {} was left out.", headings[reading], ", ".join(left)) if left else "",
     )
 
 

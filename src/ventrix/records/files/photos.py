@@ -10,6 +10,7 @@ from ventrix.records.bad_input import InputError
 from ventrix.records.files.mesh_files import LARGEST as LARGEST_MESH
 from ventrix.records.files.mesh_files import mesh_of
 from ventrix.records.files.whole_file import read_whole, reason, write_whole
+from ventrix.words import tr
 
 LARGEST: Final = 60 * 1024 * 1024  # bytes
 KINDS: Final = {
@@ -26,16 +27,16 @@ def keep_photo(folder: Path, source: Path) -> str:
     InputError
         The file cannot be read, is no JPEG or PNG, or is too large.
     """
-    data = read_whole(source, LARGEST, "a photo")
+    data = read_whole(source, LARGEST, tr("a photo"))
     suffix = next((end for mark, end in KINDS.items() if data.startswith(mark)), None)
     if suffix is None:
-        raise InputError("is no JPEG or PNG picture", file=source.name)
+        raise InputError(tr("is no JPEG or PNG picture"), file=source.name)
     return keep_file(folder, data, suffix, source.name)
 
 
 def keep_mesh(folder: Path, source: Path) -> str:
     """Copy a scan into the folder, as a picture is. InputError where it cannot be read, or is no mesh."""
-    data = read_whole(source, LARGEST_MESH, "a mesh")
+    data = read_whole(source, LARGEST_MESH, tr("a mesh"))
     mesh_of(data, source.name)
     return keep_file(folder, data, source.suffix.lower(), source.name)
 
@@ -49,5 +50,5 @@ def keep_file(folder: Path, data: bytes, suffix: str, said: str) -> str:
         if not target.exists():
             write_whole(target, data)
     except OSError as error:
-        raise InputError(f"cannot be kept: {reason(error)}", file=said) from None
+        raise InputError(tr("cannot be kept: {}", reason(error)), file=said) from None
     return name

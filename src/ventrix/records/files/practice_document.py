@@ -11,6 +11,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from ventrix.core.quantity.units import to_si
 from ventrix.records.files.small_document import read_object, validated
 from ventrix.records.files.whole_file import write_whole
+from ventrix.words import tr
 
 VERSION_KEY, VERSION = "ventrix_practice", 1
 LARGEST: Final = 2_000_000  # bytes
@@ -62,7 +63,7 @@ class PracticeDocument(BaseModel):
 
 def read_practice(path: Path) -> PracticeDocument:
     """A practice from its file; InputError naming file and field where it is none."""
-    document = read_object(path, LARGEST, "a practice")
+    document = read_object(path, LARGEST, tr("a practice"))
     return validated(PracticeDocument, document, (VERSION_KEY, VERSION), path.name, "practice")
 
 

@@ -23,6 +23,7 @@ from ventrix.core.runs.reduction import reduce_run
 from ventrix.records.bad_input import InputError
 from ventrix.records.files.text_cells import LONGEST_CELL, from_one_line, lines_of, rows_of, text_of
 from ventrix.records.files.whole_file import read_whole
+from ventrix.words import tr
 
 VERSION: Final = 1
 LARGEST_FILE: Final = 16 * 1024 * 1024  # bytes: a run is a few kilobytes
@@ -35,7 +36,7 @@ def _quantity(default_unit: str, *, least: float | None = None, above: bool = Fa
     def parse(text: str) -> float:
         value = parse_quantity(text, default_unit)
         if least is not None and (value < least or (above and value == least)):
-            raise Refused("'{}' must be {}", text, "above zero" if above else "zero or more")
+            raise Refused("'{}' must be {}", text, tr("above zero") if above else tr("zero or more"))
         return value
 
     return parse
@@ -163,7 +164,7 @@ class RunTable:
 
 def read_run_table(path: Path) -> RunTable:
     """Read a run table from a file. Raises InputError that names the file, line and field."""
-    return parse_run_table(read_whole(path, LARGEST_FILE, "a run table"), path.name)
+    return parse_run_table(read_whole(path, LARGEST_FILE, tr("a run table")), path.name)
 
 
 def is_run_table(path: Path) -> bool:
@@ -178,25 +179,25 @@ def is_run_table(path: Path) -> bool:
 def parse_run_table(data: bytes, name: str = "") -> RunTable:
     """Read a run table from bytes; see `read_run_table`. `name` is used in errors only."""
     if not data.strip():
-        raise InputError("is empty", file=name)
+        raise InputError(tr("is empty"), file=name)
     lines = lines_of(data, name)
     keys, extra, start = _read_keys(lines, name)
     for required in ("ventrix-run", "direction", "test_pressure"):
         if required not in keys:
-            raise InputError("the required line is missing", file=name, field=required)
+            raise InputError(tr("the required line is missing"), file=name, field=required)
     if keys["ventrix-run"] > VERSION:
         raise InputError(
-            f"version {keys['ventrix-run']} was written by a newer Ventrix", file=name, field="ventrix-run"
+            tr("version {} was written by a newer Ventrix", keys["ventrix-run"]), file=name, field="ventrix-run"
         )
     if start is None:
-        raise InputError("has no header line and no readings", file=name)
+        raise InputError(tr("has no header line and no readings"), file=name)
     readings, lift_unit = _read_rows(lines, start, name, keys.get("valve_diameter"))
     setup = SetUp(id="setup", **{k: keys[k] for k in SETUP_KEYS if k in keys})
     return RunTable(
         run=FlowRun(
             id="run",
             setup_id="setup",
-            source=name or "run table",
+            source=name or tr("run table"),
             date=keys.get("date"),
             basis=keys.get("basis", RunBasis.BENCH),
             house=keys.get("house", ""),
@@ -244,9 +245,9 @@ def _read_keys(lines: list[str], name: str) -> tuple[dict[str, Any], dict[str, s
         if not colon:
             continue  # a plain remark
         if len(key) > 200 or len(value) > LONGEST_CELL:
-            raise InputError("is too long a line", file=name, line=number)
+            raise InputError(tr("is too long a line"), file=name, line=number)
         if key in keys or key in extra:
-            raise InputError("stands here a second time", file=name, line=number, field=key)
+            raise InputError(tr("stands here a second time"), file=name, line=number, field=key)
         if key not in _KEYS:
             extra[key] = value
             continue
@@ -270,27 +271,29 @@ def _read_header(cells: list[str], name: str, line: int) -> list[Column]:
     for raw in cells:
         title = raw.strip()
         if title in [c.name for c in columns]:
-            raise InputError("this column stands twice", file=name, line=line, field=title)
+            raise InputError(tr("this column stands twice"), file=name, line=line, field=title)
         columns.append(_column(title, name, line))
     have = {c.field for c in columns}
     if "lift" not in have:
-        raise InputError("this column is missing", file=name, line=line, field="lift_mm or lift_in")
+        raise InputError(tr("this column is missing"), file=name, line=line, field="lift_mm or lift_in")
     if "percent" in have and "full_scale" not in have:
-        raise InputError("a reading in percent needs this column", file=name, line=line, field="range_cfm")
+        raise InputError(tr("a reading in percent needs this column"), file=name, line=line, field="range_cfm")
     if ("element_column" in have) != ("port_column" in have):
         missing = "port_mm" if "element_column" in have else "element_mm"
-        raise InputError("two columns of water are needed, this one is missing", file=name, line=line, field=missing)
+        raise InputError(
+            tr("two columns of water are needed, this one is missing"), file=name, line=line, field=missing
+        )
     repeated = {c.field for c in columns if c.field and [d.field for d in columns].count(c.field) > 1}
     if repeated:
         both = ", ".join(c.name for c in columns if c.field in repeated)
         raise InputError(
-            "these columns say the same thing: more than one kind of reading", file=name, line=line, field=both
+            tr("these columns say the same thing: more than one kind of reading"), file=name, line=line, field=both
         )
     ways = [way for way in ("flow", "percent", "element_column") if way in have]
     if not ways:
-        raise InputError("no column of readings", file=name, line=line, field="reading_cfm")
+        raise InputError(tr("no column of readings"), file=name, line=line, field="reading_cfm")
     if len(ways) > 1:
-        raise InputError("more than one kind of reading in one table", file=name, line=line, field=", ".join(ways))
+        raise InputError(tr("more than one kind of reading in one table"), file=name, line=line, field=", ".join(ways))
     return columns
 
 
@@ -299,7 +302,7 @@ def _column(title: str, name: str, line: int) -> Column:
         return Column(title, "percent", "%")
     for stem, (target, units) in _COLUMNS.items():
         if title == stem:
-            raise InputError(f"needs a unit, as in {stem}_{units[0]}", file=name, line=line, field=title)
+            raise InputError(tr("needs a unit, as in {}_{}", stem, units[0]), file=name, line=line, field=title)
         if not title.startswith(stem + "_"):
             continue
         suffix = title[len(stem) + 1 :]
@@ -307,7 +310,7 @@ def _column(title: str, name: str, line: int) -> Column:
             water = stem in ("element", "port")
             return Column(title, target, _WATER_COLUMNS[suffix] if water else _UNIT_WORDS.get(suffix, suffix))
         if stem in ("lift", "reading", "range", "measured_pressure", "swirl", "torque"):
-            raise InputError(f"there is no unit '{suffix}' for {stem}", file=name, line=line, field=title)
+            raise InputError(tr("there is no unit '{}' for {}", suffix, stem), file=name, line=line, field=title)
     return Column(title, "note" if title == "note" else "", "")
 
 
@@ -324,14 +327,14 @@ def _read_rows(
             cells = [*cells, ""]
         if len(cells) != wanted:
             raise InputError(
-                f"{len(cells)} field{'s' * (len(cells) != 1)} where the header has {wanted}",
+                tr("{} field{} where the header has {}", len(cells), "s" * (len(cells) != 1), wanted),
                 file=name,
                 line=number,
                 field=columns[min(len(cells), wanted - 1)].name,
             )
         readings.append(_reading(columns, cells, number, name, valve_diameter))
     if not readings:
-        raise InputError("has a header and no readings", file=name)
+        raise InputError(tr("has a header and no readings"), file=name)
     return tuple(readings), next(c.unit for c in columns if c.field == "lift")
 
 
@@ -340,14 +343,14 @@ def _reading(columns: list[Column], cells: list[str], line: int, name: str, valv
     extra: dict[str, str] = {}
     for column, cell in zip(columns, (c.strip() for c in cells), strict=True):
         if column.field == "note" and cell.lower().startswith("struck"):
-            values["struck"] = text_of(cell.partition(":")[2].strip()) or "no reason given"
+            values["struck"] = text_of(cell.partition(":")[2].strip()) or tr("no reason given")
         elif column.field in ("", "note"):
             if cell:
                 extra[_extra_key(column.name)] = text_of(cell)
         elif cell:
             values[column.field] = _number(cell, column, line, name)
         elif column.field not in _MAY_BE_BLANK:
-            raise InputError("is empty", file=name, line=line, field=column.name)
+            raise InputError(tr("is empty"), file=name, line=line, field=column.name)
     doubt = lift_doubt(values["lift"], valve_diameter)
     if doubt and values["lift"] > USUAL_LIFT:
         column = next(c for c in columns if c.field == "lift")
@@ -359,13 +362,13 @@ def _meant(lift: float, unit: str) -> str:
     """What a lift that cannot be was probably meant to be."""
     typed = from_si(lift, unit)
     if unit == "in" and 5 <= typed <= 1200:
-        return f": did you mean {typed / 1000:.3f}?"
-    return f": did you mean {typed:g} mm?" if unit == "in" else f": did you mean {typed / 10:g}?"
+        return tr(": did you mean {:.3f}?", typed / 1000)
+    return tr(": did you mean {:g} mm?", typed) if unit == "in" else tr(": did you mean {:g}?", typed / 10)
 
 
 def _extra_key(title: str) -> str:
     """A column of the user's own never takes the name of a figure that documents have."""
-    return f"column {title}" if title in _OWN_NAMES else title
+    return tr("column {}", title) if title in _OWN_NAMES else title
 
 
 _OWN_NAMES: Final = frozenset(f.name for f in fields(Reading)) | {"lift_mm", "flow_cfm"}

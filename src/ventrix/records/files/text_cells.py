@@ -8,6 +8,7 @@ from collections.abc import Iterator
 from typing import Final
 
 from ventrix.records.bad_input import InputError
+from ventrix.words import tr
 
 LONGEST_CELL: Final = 20_000  # characters
 _GUARDED: Final = ("=", "+", "-", "@", "\t", "\r", "#", "'")  # a formula to a spreadsheet, a remark to us
@@ -42,9 +43,9 @@ def lines_of(data: bytes, name: str) -> list[str]:
     try:
         text = data.decode("utf-8-sig")
     except UnicodeDecodeError:
-        raise InputError("is not a text file in UTF-8", file=name) from None
+        raise InputError(tr("is not a text file in UTF-8"), file=name) from None
     if "\0" in text:
-        raise InputError("is not a text file", file=name)
+        raise InputError(tr("is not a text file"), file=name)
     return [line.removesuffix("\r") for line in text.split("\n")]
 
 
@@ -59,15 +60,15 @@ def rows_of(lines: list[str], start: int, delimiter: str, most: int, name: str) 
             continue
         count += 1
         if count > most + 1:  # the header is one
-            raise InputError(f"has more than {most} rows", file=name, line=number)
+            raise InputError(tr("has more than {} rows", most), file=name, line=number)
         if len(line) > LONGEST_CELL and any(len(part) > LONGEST_CELL for part in line.split(delimiter)):
-            raise InputError(f"has a cell of over {LONGEST_CELL} characters", file=name, line=number)
+            raise InputError(tr("has a cell of over {} characters", LONGEST_CELL), file=name, line=number)
         try:
             cells = next(csv.reader([line], delimiter=delimiter, strict=True))
         except csv.Error:
             long = len(line) > csv.field_size_limit()
-            wrong = "has a cell without end" if long else "has a quotation mark that is not closed"
+            wrong = tr("has a cell without end") if long else tr("has a quotation mark that is not closed")
             raise InputError(wrong, file=name, line=number) from None
         if any(len(cell) > LONGEST_CELL for cell in cells):
-            raise InputError(f"has a cell of over {LONGEST_CELL} characters", file=name, line=number)
+            raise InputError(tr("has a cell of over {} characters", LONGEST_CELL), file=name, line=number)
         yield number, cells

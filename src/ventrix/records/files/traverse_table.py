@@ -19,6 +19,7 @@ from ventrix.core.quantity.units import from_si, parse_quantity
 from ventrix.records.bad_input import InputError
 from ventrix.records.files.text_cells import cell_of, lines_of, rows_of, text_of
 from ventrix.records.files.whole_file import read_whole
+from ventrix.words import tr
 
 COLUMNS: Final = (
     "station", "kind", "layout", "lift_mm", "probe", "probe_diameter_mm", "coefficient", "base_flow_cfm", "date",
@@ -54,26 +55,26 @@ def _text(value: float | None, unit: str) -> str:
 def read_traverses(path: Path, new_id: Callable[[], str]) -> tuple[Traverse, ...]:
     """Traverses from such a table; `new_id` makes ids. InputError that names the file, line and field."""
     name = path.name
-    lines = lines_of(read_whole(path, LARGEST_FILE, "a table of air speeds"), name)
+    lines = lines_of(read_whole(path, LARGEST_FILE, tr("a table of air speeds")), name)
     if lines[0].strip() != FIRST:
-        raise InputError("is no table of air speeds: its first line is missing", file=name, line=1)
+        raise InputError(tr("is no table of air speeds: its first line is missing"), file=name, line=1)
     rows = rows_of(lines, 1, ",", MOST_ROWS, name)
     header = tuple(next(rows, (2, []))[1])
     if not set(FIRST_COLUMNS) <= set(header) <= set(COLUMNS) or len(set(header)) != len(header):
-        raise InputError("the header is not the one of air speeds", file=name, line=2)
+        raise InputError(tr("the header is not the one of air speeds"), file=name, line=2)
     heads: dict[tuple[str, ...], Traverse] = {}
     points: dict[tuple[str, ...], list[ProbePoint]] = {}
     for number, cells in rows:
         if len(cells) != len(header):
-            raise InputError(f"{len(cells)} fields where the header has {len(header)}", file=name, line=number)
+            raise InputError(tr("{} fields where the header has {}", len(cells), len(header)), file=name, line=number)
         row = dict.fromkeys(COLUMNS, "") | dict(zip(header, (c.strip() for c in cells), strict=True))
         figure = _Figures(row, name, number)
         if row["kind"] not in ("", *TraverseKind):
             raise InputError(
-                f"'{row['kind'][:40]}' is not {', '.join(TraverseKind)}", file=name, line=number, field="kind"
+                tr("'{}' is not {}", row["kind"][:40], ", ".join(TraverseKind)), file=name, line=number, field="kind"
             )
         if row["speeds_at"] not in ("", *SpeedsAt):
-            said = f"'{row['speeds_at'][:40]}' is not {' or '.join(SpeedsAt)}"
+            said = tr("'{}' is not {}", row["speeds_at"][:40], " or ".join(SpeedsAt))
             raise InputError(said, file=name, line=number, field="speeds_at")
         key = tuple(row[c] for c in HEAD)
         if key not in heads:

@@ -9,6 +9,7 @@ from pathlib import Path
 
 from ventrix.core.quantity.refused import Refused
 from ventrix.records.bad_input import InputError
+from ventrix.words import tr
 
 
 def read_whole(path: Path, largest: int, what: str) -> bytes:
@@ -20,18 +21,18 @@ def read_whole(path: Path, largest: int, what: str) -> bytes:
     try:
         found = path.stat()
         if stat.S_ISDIR(found.st_mode):
-            raise InputError("is a folder", file=name)
+            raise InputError(tr("is a folder"), file=name)
         if not stat.S_ISREG(found.st_mode):
-            raise InputError("is a device or a pipe, not a file", file=name)
+            raise InputError(tr("is a device or a pipe, not a file"), file=name)
         if found.st_size > largest:
-            raise InputError(f"is too large for {what}: over {largest // 1024**2} MiB", file=name)
+            raise InputError(tr("is too large for {}: over {} MiB", what, largest // 1024**2), file=name)
         return path.read_bytes()
     except OSError as error:
-        raise InputError(f"cannot be read: {reason(error)}", file=name) from None
+        raise InputError(tr("cannot be read: {}", reason(error)), file=name) from None
     except Refused as error:  # a null byte in the name
         if isinstance(error, InputError):
             raise
-        raise InputError("is no name of a file", file=name.replace("\0", "?")) from None
+        raise InputError(tr("is no name of a file"), file=name.replace("\0", "?")) from None
 
 
 def write_whole(path: Path, data: bytes | str) -> None:
@@ -45,7 +46,7 @@ def write_whole(path: Path, data: bytes | str) -> None:
         target = Path(os.path.realpath(path)) if path.is_symlink() else path
         if target.exists() and not target.is_file():
             if target.is_dir():
-                raise InputError("is a folder", file=path.name)
+                raise InputError(tr("is a folder"), file=path.name)
             with open(target, "wb", buffering=0) as device:
                 device.write(content)
             return
@@ -58,12 +59,12 @@ def write_whole(path: Path, data: bytes | str) -> None:
     except OSError as error:
         if beside is not None:
             beside.unlink(missing_ok=True)
-        raise InputError(f"cannot be written: {reason(error)}", file=path.name) from None
+        raise InputError(tr("cannot be written: {}", reason(error)), file=path.name) from None
 
 
 def reason(error: OSError) -> str:
     """Why the system refused, in small letters."""
-    return (error.strerror or "unknown reason").lower()
+    return (error.strerror or tr("unknown reason")).lower()
 
 
 def safe_name(text: str) -> str:

@@ -14,6 +14,7 @@ from ventrix.core.model.run import FlowRun, SetUp
 from ventrix.records.bad_input import InputError
 from ventrix.records.files.casting_document import casting_document, casting_from
 from ventrix.records.files.job_document import from_document, to_document
+from ventrix.words import tr
 
 
 def _new_id() -> str:
@@ -40,7 +41,7 @@ def claim_of(item: LibraryItem) -> tuple[FlowRun, SetUp]:
         run = from_document(FlowRun, item.document["run"], item.name)
         setup = from_document(SetUp, item.document["setup"], item.name)
     except KeyError:
-        raise InputError("holds no curve", file=item.name) from None
+        raise InputError(tr("holds no curve"), file=item.name) from None
     setup = replace(setup, id=_new_id())
     readings = tuple(replace(r, id=_new_id()) for r in run.readings)
     return replace(run, id=_new_id(), setup_id=setup.id, mount_id=None, readings=readings), setup
@@ -63,7 +64,7 @@ def seat_of(item: LibraryItem) -> Seat:
     try:
         seat: Seat = from_document(Seat, item.document["seat"], item.name)
     except KeyError:
-        raise InputError("holds no recipe", file=item.name) from None
+        raise InputError(tr("holds no recipe"), file=item.name) from None
     return replace(seat, id=_new_id())
 
 
@@ -97,7 +98,7 @@ def face_of(item: LibraryItem) -> Face:
     try:
         face = from_document(Face, item.document["face"], item.name)
     except KeyError:
-        raise InputError("holds no face", file=item.name) from None
+        raise InputError(tr("holds no face"), file=item.name) from None
     assert isinstance(face, Face)
     return replace(
         face,

@@ -7,6 +7,7 @@ from typing import Final
 
 from ventrix.reports.sheet.card_contents import Card, Template
 from ventrix.reports.sheet.pen import MM, Pen, elided
+from ventrix.words import tr
 
 BAR: Final = 100 * MM
 M: Final = 1000 * MM  # points in a metre
@@ -16,7 +17,7 @@ MOST_TEMPLATES: Final = 8
 def card_pdf(cards: Sequence[Card]) -> bytes:
     """One page a card."""
     first = cards[0]
-    pen = Pen(first.paper, first.ink, f"Grinder card: {first.title}", "Ventrix", "Grinder card of a port")
+    pen = Pen(first.paper, first.ink, tr("Grinder card: {}", first.title), tr("Ventrix"), tr("Grinder card of a port"))
     for i, card in enumerate(cards):
         if i:
             pen.new_page()
@@ -31,7 +32,7 @@ def _draw(pen: Pen, card: Card) -> None:
     pen.text(pen.left, pen.y, elided(card.title, "bold", 18, pen.width * 0.76), 18, font="bold")
     pen.text(pen.right, pen.y, card.date, 10, "quiet", align="r")
     pen.y -= 13
-    pen.text(pen.left, pen.y, elided(f"grinder card · {card.line}", "text", 10, pen.width), 10, "quiet")
+    pen.text(pen.left, pen.y, elided(tr("grinder card · {}", card.line), "text", 10, pen.width), 10, "quiet")
     pen.y -= 4
     pen.rule("text", 1.0)
     templates = card.templates[:MOST_TEMPLATES]
@@ -55,15 +56,15 @@ def _heading(pen: Pen, words: str, x: float, width: float) -> None:
 
 
 def _stops(pen: Pen, card: Card, width: float, floor: float) -> None:
-    _heading(pen, f"Stop depth, {card.length_label}", pen.left, width)
+    _heading(pen, tr("Stop depth, {}", card.length_label), pen.left, width)
     ends = [pen.left + width * s for s in (0.64, 0.79, 1.0)]
     pen.y -= 11
-    for end, words in zip(ends, ("left", "limit", "may come off"), strict=True):
+    for end, words in zip(ends, ("left", "limit", tr("may come off")), strict=True):
         pen.text(end, pen.y, words, 8.5, "quiet", align="r")
     for i, stop in enumerate(card.stops):
         if pen.y - 26 < floor + 70 * MM and i + 1 < len(card.stops) and pen.y - 26 < floor + 30 * MM:
             pen.y -= 12
-            pen.text(pen.left, pen.y, f"and {len(card.stops) - i} readings more: see Cuts", 9, "quiet")
+            pen.text(pen.left, pen.y, tr("and {} readings more: see Cuts", len(card.stops) - i), 9, "quiet")
             break
         pen.y -= 14
         role = "worse" if stop.first or stop.stops else "text"
@@ -71,7 +72,7 @@ def _stops(pen: Pen, card: Card, width: float, floor: float) -> None:
         pen.text(ends[0], pen.y, stop.left, 11, font="narrow", align="r")
         pen.text(ends[1], pen.y, stop.limit, 11, "quiet", "narrow", "r")
         pen.text(ends[2], pen.y, stop.take, 12, role, "narrow-bold", "r")
-        behind = f" · {stop.behind} behind it" if stop.behind else ""
+        behind = tr(" · {} behind it", stop.behind) if stop.behind else ""
         if stop.read:
             pen.y -= 9
             pen.text(pen.left, pen.y, elided(f"{stop.read}{behind}", "text", 7.8, width * 0.75), 7.8, "quiet")
@@ -83,12 +84,12 @@ def _right(pen: Pen, card: Card, x: float, width: float, floor: float) -> None:
         pen.paragraph(words, 10, x=x, width=width)
     if card.seat_line:
         _seat(pen, card.seat_line, x, width)
-    _heading(pen, "Faults left", x, width)
+    _heading(pen, tr("Faults left"), x, width)
     for words in card.faults[:8]:
         pen.paragraph(words, 9.5, x=x, width=width)
     if len(card.faults) > 8:
-        pen.paragraph(f"and {len(card.faults) - 8} more: see Cuts", 8.5, "quiet", x=x, width=width)
-    _heading(pen, "Mind", x, width)
+        pen.paragraph(tr("and {} more: see Cuts", len(card.faults) - 8), 8.5, "quiet", x=x, width=width)
+    _heading(pen, tr("Mind"), x, width)
     for words in card.cautions:
         if pen.y - 40 > floor:
             pen.paragraph(words, 8.2, "quiet", x=x, width=width)
@@ -101,13 +102,13 @@ def _seat(pen: Pen, line: Sequence[tuple[float, float]], x: float, width: float)
     top = pen.y - 6
     pen.curve([(x + p[0] * scale, top - p[1] * scale) for p in line], "text", 1.6)
     pen.y = top - deep * scale - 10
-    pen.text(x, pen.y, f"drawn {scale / M:.0f} times its size", 8, "quiet")
+    pen.text(x, pen.y, tr("drawn {:.0f} times its size", scale / M), 8, "quiet")
 
 
 def _gauges(pen: Pen, card: Card, floor: float) -> None:
     if not card.gauges:
         return
-    _heading(pen, f"Gauges, {card.length_label}", pen.left, pen.width)
+    _heading(pen, tr("Gauges, {}", card.length_label), pen.left, pen.width)
     half = (len(card.gauges) + 1) // 2
     width = (pen.width - 8 * MM) / 2
     start, lowest = pen.y, pen.y
@@ -158,7 +159,7 @@ def _templates(pen: Pen, templates: Sequence[Template]) -> None:
     top = pen.bottom + height
     pen.y = top
     pen.rule("scribe", 0.8)
-    pen.text(pen.left, top - 11, "True size, as the developed port measures", 10, font="bold")
+    pen.text(pen.left, top - 11, tr("True size, as the developed port measures"), 10, font="bold")
     x = pen.right - 3 * MM
     pen.line(x, pen.bottom + 6 * MM, x, pen.bottom + 6 * MM + BAR, "text", 1.2)
     for y in (pen.bottom + 6 * MM, pen.bottom + 6 * MM + BAR):
@@ -166,15 +167,15 @@ def _templates(pen: Pen, templates: Sequence[Template]) -> None:
     pen.canvas.saveState()
     pen.canvas.translate(x - 3 * MM, pen.bottom + 6 * MM + BAR / 2)
     pen.canvas.rotate(90)
-    pen.text(0, 0, "100 mm; measured: ________ mm", 8.5, "text", align="c")
+    pen.text(0, 0, tr("100 mm; measured: ________ mm"), 8.5, "text", align="c")
     pen.canvas.restoreState()
     y = pen.bottom + 1.5 * MM
     pen.line(pen.left, y, pen.left + BAR, y, "text", 1.2)
     for at in (pen.left, pen.left + BAR):
         pen.line(at, y - 2 * MM, at, y + 2 * MM, "text", 1.2)
-    pen.text(pen.left + BAR + 3 * MM, y - 3, "100 mm; measured: ________ mm. Not 100: print at 100 %.", 8.5)
+    pen.text(pen.left + BAR + 3 * MM, y - 3, tr("100 mm; measured: ________ mm. Not 100: print at 100 %."), 8.5)
     if not templates:
-        pen.text(pen.left, top - 30, "No section of this port was measured: Head and Cuts keep them.", 9, "quiet")
+        pen.text(pen.left, top - 30, tr("No section of this port was measured: Head and Cuts keep them."), 9, "quiet")
     at = top - 14 * MM
     for row in _rows_of(pen, templates):
         high = max(t.height for t in row) * M

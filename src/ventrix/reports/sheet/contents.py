@@ -7,6 +7,8 @@ from dataclasses import dataclass, field
 from enum import StrEnum
 from typing import Final
 
+from ventrix.words import tr
+
 
 class Mark(StrEnum):
     """Why a number is not simply measured. Its sign stands behind the number, and is explained at the foot."""
@@ -193,7 +195,9 @@ class PairPart:
     def states(self) -> str:
         """Port and states, in words."""
         one = self.before_name == self.after_name
-        return f"{self.port}{self.sign}: " + (self.after_name if one else f"{self.before_name} to {self.after_name}")
+        return f"{self.port}{self.sign}: " + (
+            self.after_name if one else tr("{} to {}", self.before_name, self.after_name)
+        )
 
     @property
     def sign(self) -> str:
@@ -272,7 +276,7 @@ class Sheet:
     def subject(self) -> str:
         """What the document is, where no shop's name stands over it."""
         flowed = self.kind in (PaperKind.PAIR, PaperKind.BASELINE)
-        return "Flow test of a cylinder head" if flowed else "Work on a cylinder head"
+        return tr("Flow test of a cylinder head") if flowed else tr("Work on a cylinder head")
 
     @property
     def marks(self) -> tuple[Mark, ...]:

@@ -7,6 +7,7 @@ from typing import Final
 
 from ventrix.reports.sheet.contents import Curve, PairPart, Sheet
 from ventrix.reports.sheet.pen import MM, Pen
+from ventrix.words import tr
 
 _DASH: Final = (3.2, 2.2)
 
@@ -20,7 +21,7 @@ def draw_curves(pen: Pen, sheet: Sheet) -> None:
     height = 62 * MM if len(units) == 1 else 50 * MM
     for unit in units:  # an index and a flow have no axis in common
         pen.room(height + 6 * MM)
-        _plot(pen, [p for p in pairs if p.unit == unit], f"lift, {sheet.lift_label}", height)
+        _plot(pen, [p for p in pairs if p.unit == unit], tr("lift, {}", sheet.lift_label), height)
 
 
 def _plot(pen: Pen, pairs: Sequence[PairPart], below: str, height: float) -> None:

@@ -18,15 +18,16 @@ from ventrix.reports.sheet.curves_pdf import draw_curves
 from ventrix.reports.sheet.pen import MM, Pen, elided, width_of, wrapped
 from ventrix.reports.sheet.scan_pdf import draw_scan
 from ventrix.reports.sheet.tables_pdf import GAP, draw_doubts, draw_lifts, draw_ports
+from ventrix.words import tr
 
 # What goes into detail stands below the notes: a reader of the first page finds every mark explained there.
 _DETAILS: Final = (Part.DOUBT, Part.ENGINE, Part.PORTS, Part.HOURS, Part.PHOTOS)
 _SECTIONS: Final = {
-    Part.SUITS: "What it suits",
-    Part.LIMITS: "What limits it, what it would take",
-    Part.METAL: "Walls, faults, slips",
-    Part.ENGINE: "On the engine",
-    Part.HOURS: "Hours",
+    Part.SUITS: tr("What it suits"),
+    Part.LIMITS: tr("What limits it, what it would take"),
+    Part.METAL: tr("Walls, faults, slips"),
+    Part.ENGINE: tr("On the engine"),
+    Part.HOURS: tr("Hours"),
 }
 
 
@@ -108,14 +109,16 @@ class _Drawing:
         below = shop.line or (self.sheet.subject[0].lower() + self.sheet.subject[1:] if shop.name else "")
         pen.text(x, pen.top - 8.6 * MM, elided(below, "text", 8, room), 8, "quiet")
         if self.sheet.customer:
-            who = elided(f"for {self.sheet.customer}", "medium", 8.5, pen.width * 0.35)
+            who = elided(tr("for {}", self.sheet.customer), "medium", 8.5, pen.width * 0.35)
             pen.text(pen.right, pen.top - 4.2 * MM, who, 8.5, font="medium", align="r")
-        of = f" of {self.pages}" if self.pages else ""
-        pen.text(pen.right, pen.top - 8.6 * MM, f"{self.sheet.date} · page {pen.page}{of}", 8, "quiet", align="r")
+        of = tr(" of {}", self.pages) if self.pages else ""
+        pen.text(
+            pen.right, pen.top - 8.6 * MM, tr("{} · page {}{}", self.sheet.date, pen.page, of), 8, "quiet", align="r"
+        )
         pen.y = pen.top - size - 2.4 * MM
         pen.rule("text", 0.9)
         pen.y -= 1 * MM
-        foot = elided(f"{self.sheet.title} · made with Ventrix", "text", 7, pen.width)
+        foot = elided(tr("{} · made with Ventrix", self.sheet.title), "text", 7, pen.width)
         pen.text(pen.left, pen.bottom - 5 * MM, foot, 7, "quiet")
 
     def _emblem(self, x: float, y: float, size: float) -> None:
@@ -158,7 +161,7 @@ class _Drawing:
                 pen.arrow(x + wide + 6, y - 29, each.result, 6)
                 pen.text(x + wide + 15, y - 30, each.change, 12, each.result, "medium")
             elif each.change:
-                pen.text(x + wide + 6, y - 30, f"{each.change}, not proven", 9, "quiet")
+                pen.text(x + wide + 6, y - 30, tr("{}, not proven", each.change), 9, "quiet")
             pen.text(x, y - 40, each.was, 8, "quiet")
         pen.y -= 15.5 * MM
         pen.rule("hair")
@@ -167,7 +170,7 @@ class _Drawing:
     def _verdict(self) -> None:
         pen = self.pen
         if not self.sheet.pairs:
-            pen.paragraph(f"Nothing to hold beside each other: {self.sheet.not_ready}.", 9, font="medium")
+            pen.paragraph(tr("Nothing to hold beside each other: {}.", self.sheet.not_ready), 9, font="medium")
             return
         for part in self.sheet.pairs:
             words = f"{part.port}{part.sign}: {part.verdict}"
@@ -197,15 +200,15 @@ class _Drawing:
 
     def _figures(self) -> None:
         if self.sheet.figures:
-            self.pen.heading("Volume, sections, speed" if self.sheet.pairs else "What was measured", 22 * MM)
+            self.pen.heading(tr("Volume, sections, speed") if self.sheet.pairs else tr("What was measured"), 22 * MM)
             self._figure_rows(self.pen.left, self.pen.width * 0.6, self.sheet.figures)
             self.pen.y -= 2 * MM
 
     def _done_lines(self, x: float, width: float) -> None:
         pen = self.pen
         pen.y -= 10
-        pen.text(x, pen.y, "What was done", 8, "quiet", "medium")
-        for line in self.sheet.done or ("Nothing was logged between the two.",):
+        pen.text(x, pen.y, tr("What was done"), 8, "quiet", "medium")
+        for line in self.sheet.done or (tr("Nothing was logged between the two."),):
             pen.paragraph(line, 8.2, x=x, width=width, lead=1.28)
 
     def _done(self) -> None:
@@ -249,14 +252,14 @@ class _Drawing:
 
     def _scan(self) -> None:
         if self.sheet.scan is not None:
-            self.pen.heading("By scan", (60 if self.sheet.scan.sections else 20) * MM)
+            self.pen.heading(tr("By scan"), (60 if self.sheet.scan.sections else 20) * MM)
             draw_scan(self.pen, self.sheet.scan)
 
     def _photos(self) -> None:
         pen = self.pen
         if not self.sheet.photos:
             return
-        self.pen.heading("Photos", 66 * MM)
+        self.pen.heading(tr("Photos"), 66 * MM)
         width, height = (pen.width - GAP) / 2, 56 * MM
         for i, photo in enumerate(self.sheet.photos):
             if i % 2 == 0:
@@ -265,7 +268,7 @@ class _Drawing:
             x = pen.left + (i % 2) * (width + GAP)
             if not pen.picture(photo.data, x, pen.y, width, height):
                 pen.box(x, pen.y, width, height, "hair")
-                pen.text(x + 6, pen.y + height / 2, "this picture cannot be read", 8, "quiet")
+                pen.text(x + 6, pen.y + height / 2, tr("this picture cannot be read"), 8, "quiet")
             pen.text(x, pen.y - 9, elided(photo.caption, "text", 8, width), 8, "quiet")
             if i % 2 or i + 1 == len(self.sheet.photos):
                 pen.y -= 7 * MM
@@ -277,7 +280,7 @@ class _Drawing:
         pen = self.pen
         said = []
         if self.sheet.kind is PaperKind.PAIR:
-            said = ["gains marked up or down are proven over the scatter of bench and mounts; – is inside it."]
+            said = [tr("gains marked up or down are proven over the scatter of bench and mounts; – is inside it.")]
         said += [f"{m.sign} {m.words}." for m in self.sheet.marks]
         words = "  ".join(said)
         pen.room(12 * MM)
@@ -288,10 +291,10 @@ class _Drawing:
         for note in self.sheet.notes[:12]:
             pen.paragraph(note, 7.4, "quiet")
         if len(self.sheet.notes) > 12:
-            pen.paragraph(f"And {len(self.sheet.notes) - 12} notes more, in the job document.", 7.4, "quiet")
+            pen.paragraph(tr("And {} notes more, in the job document.", len(self.sheet.notes) - 12), 7.4, "quiet")
         missing = [f.caption.lower() for f in self.sheet.figures if f.missing]
         if missing:
-            pen.paragraph(f"Not measured: {', '.join(missing)}.", 7.4, "quiet")
+            pen.paragraph(tr("Not measured: {}.", ", ".join(missing)), 7.4, "quiet")
         for words in self.sheet.cautions:
             pen.paragraph(words, 7.4, "quiet", "medium")
 
@@ -299,7 +302,7 @@ class _Drawing:
         pen = self.pen
         if not self.sheet.pairs:
             return
-        self.pen.heading("Conditions in full", 40 * MM)
+        self.pen.heading(tr("Conditions in full"), 40 * MM)
         columns = len(self.sheet.pairs)
         width = (pen.width - GAP * (columns - 1)) / columns
         start, lowest = pen.y, pen.y
@@ -324,6 +327,6 @@ class _Drawing:
             lowest = min(lowest, pen.y)
         pen.y = lowest - 2 * MM
         if self.sheet.faults:
-            pen.paragraph("Faults of the casting that are left", 8, "quiet", "medium")
+            pen.paragraph(tr("Faults of the casting that are left"), 8, "quiet", "medium")
             for fault in self.sheet.faults[:10]:
                 pen.paragraph(fault, 8)

@@ -7,6 +7,7 @@ from typing import Final
 
 from ventrix.reports.sheet.contents import LiftFigures, PairPart, Sheet
 from ventrix.reports.sheet.pen import MM, Pen, elided
+from ventrix.words import tr
 
 MOST_COLUMNS: Final = 14  # lifts beside each other
 GAP: Final = 4 * MM
@@ -22,7 +23,7 @@ def draw_lifts(pen: Pen, sheet: Sheet) -> None:
         name = 24 * MM
         step = (pen.width - name) / max(len(lifts), 8)
         pen.y -= 10
-        pen.text(pen.left, pen.y, f"lift, {sheet.lift_label}", 8, "quiet")
+        pen.text(pen.left, pen.y, tr("lift, {}", sheet.lift_label), 8, "quiet")
         for i, lift in enumerate(lifts):
             pen.text(pen.left + name + step * (i + 1) - 2, pen.y, lift, 8, "quiet", "narrow", "r")
         pen.y -= 3
@@ -36,7 +37,7 @@ def _lift_rows(pen: Pen, p: PairPart, lifts: Sequence[str], name: float, step: f
     by_lift = {r.lift: r for r in p.lifts}
     pen.room(13 * MM)
     rows: tuple[tuple[str, str, str, Callable[[LiftFigures], str]], ...] = (
-        (f"{p.kind}{p.sign}, before", p.kind, "narrow", lambda r: r.before),
+        (tr("{}{}, before", p.kind, p.sign), p.kind, "narrow", lambda r: r.before),
         ("after", "text", "narrow-bold", lambda r: r.after),
         ("gain", "quiet", "narrow", lambda r: r.gain),
     )
@@ -63,7 +64,7 @@ def draw_doubts(pen: Pen, sheet: Sheet) -> None:
     if not pairs:
         return
     rows = max(len(p.lifts) for p in pairs)
-    pen.heading("Every lift with its uncertainty (95 %)", min(rows, 24) * 10 + 60)
+    pen.heading(tr("Every lift with its uncertainty (95 %)"), min(rows, 24) * 10 + 60)
     width = (pen.width - GAP * (len(pairs) - 1)) / max(len(pairs), 2)
     for first in range(0, rows, 50):
         pen.room(min(rows - first, 50) * 10 + 24)
@@ -80,7 +81,7 @@ def _doubt_column(pen: Pen, lift_label: str, p: PairPart, rows: Sequence[LiftFig
     pen.text(x, pen.y, elided(p.states, "medium", 8.5, width), 8.5, p.kind, "medium")
     ends = [x + width * share for share in (0.15, 0.32, 0.49, 0.76)]
     pen.y -= 10
-    heads = (f"lift, {lift_label}", "before", "after", "gain")
+    heads = (tr("lift, {}", lift_label), "before", "after", "gain")
     for end, words in zip(ends, heads, strict=True):
         pen.text(end, pen.y, words, 7.5, "quiet", align="r")
     for row in rows:
@@ -89,7 +90,7 @@ def _doubt_column(pen: Pen, lift_label: str, p: PairPart, rows: Sequence[LiftFig
         for end, words, font in zip(ends, cells, ("narrow", "narrow", "narrow-bold", "narrow"), strict=True):
             pen.text(end, pen.y, words, 8.5, font=font, align="r")
         pen.arrow(ends[3] + 2 * MM, pen.y, row.result, 4.5)
-        said = {"better": "proven more", "worse": "proven less"}.get(row.result, "not proven")
+        said = {"better": tr("proven more"), "worse": tr("proven less")}.get(row.result, "not proven")
         pen.text(ends[3] + 4.5 * MM, pen.y, said, 7.5, row.result or "quiet", "narrow")
 
 
@@ -97,7 +98,7 @@ def draw_ports(pen: Pen, sheet: Sheet) -> None:
     """Every port of the head, a row each."""
     if not sheet.ports:
         return
-    pen.heading("All ports", 24 * MM)
+    pen.heading(tr("All ports"), 24 * MM)
     shares = (0.2, 0.3, 0.11, 0.16, 0.13, 0.1)
     lefts = [pen.left + pen.width * sum(shares[:i]) for i in range(len(shares))]
     for r, row in enumerate((sheet.ports_head, *sheet.ports)):

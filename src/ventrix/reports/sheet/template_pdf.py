@@ -17,6 +17,7 @@ from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si, to_si
 from ventrix.reports.sheet.pen import MM, Pen, wrapped
+from ventrix.words import tr
 
 BAR: Final = to_si(100, "mm")
 FARTHEST: Final = 0.1  # how far a printer may be off before it is another mistake
@@ -25,7 +26,7 @@ FOOT: Final = 10 * MM  # for the bar across
 SIDE: Final = 9 * MM  # for the bar up
 LEAST_WORDS: Final = 50 * MM  # beside an opening
 Lengths = Callable[[float], str]
-CAUTION: Final = (
+CAUTION: Final = tr(
     "Measure both bars: not 100 mm, type what they measure (Line-up, T) and print again at 100 %. Scribe from machined "
     "edges or bolts, never from the casting; stop at the scribe, at the land, and where the wall was not read."
 )
@@ -80,8 +81,8 @@ def template_pdf(
         other = found.fit.place(theirs[outline.port])
         lines = _proposed(found, outline.port, length)
         pieces.append(_Piece(outline.port, ((head, (), 1.4), (other, (4, 3), 1.0)), lines))
-    below = f"head solid, {found.other.part} dashed; laid on by {found.by}"
-    return _pages(f"{found.other.name} on {found.head.name}", below, pieces, paper, printer)
+    below = tr("head solid, {} dashed; laid on by {}", found.other.part, found.by)
+    return _pages(tr("{} on {}", found.other.name, found.head.name), below, pieces, paper, printer)
 
 
 def face_pdf(face: Face, paper: str = "A4", printer: Printer = Printer(), length: Lengths = in_millimetres) -> bytes:
@@ -90,26 +91,26 @@ def face_pdf(face: Face, paper: str = "A4", printer: Printer = Printer(), length
     for outline in face.outlines:
         curve = np.array(polygon_of(outline).exterior.coords)
         wide, high = (length(float(v)) for v in np.ptp(curve, axis=0))
-        lines = ((f"{wide} wide, {high} high", False), (f"{outline.shape}, {face.source}", True))
+        lines = ((tr("{} wide, {} high", wide, high), False), (f"{outline.shape}, {face.source}", True))
         pieces.append(_Piece(outline.port, ((curve, (), 1.4),), lines))
-    return _pages(face.name, f"{face.part}, each opening by itself", pieces, paper, printer)
+    return _pages(face.name, tr("{}, each opening by itself", face.part), pieces, paper, printer)
 
 
 def _proposed(found: LineUp, port: str, length: Lengths) -> tuple[tuple[str, bool], ...]:
     lines: list[tuple[str, bool]] = []
     for p in (p for p in found.proposals if p.port == port):
         stopped = f": {p.stopped_by}" if p.stopped_by else ""
-        said = f"take {length(p.depth)} off the {p.part}" if p.depth > FLUSH else "leave it"
+        said = tr("take {} off the {}", length(p.depth), p.part) if p.depth > FLUSH else tr("leave it")
         lines.append((f"{p.edge}: {said}{stopped}", False))
         if p.from_bolt is not None and p.depth > 0:
-            lines.append((f"scribe {length(abs(p.from_bolt))} from bolt {p.bolt}", True))
+            lines.append((tr("scribe {} from bolt {}", length(abs(p.from_bolt)), p.bolt), True))
         if p.from_edge is not None and p.depth > 0:
-            lines.append((f"{length(p.from_edge)} from the {ACROSS[p.edge]}'s edge", True))
-    return tuple(lines) or (("nothing is to come off", True),)
+            lines.append((tr("{} from the {}'s edge", length(p.from_edge), ACROSS[p.edge]), True))
+    return tuple(lines) or ((tr("nothing is to come off"), True),)
 
 
 def _pages(title: str, below: str, pieces: Sequence[_Piece], paper: str, printer: Printer) -> bytes:
-    pen = Pen(paper, "colour", f"Template: {title}", "Ventrix", "True-size template")
+    pen = Pen(paper, "colour", tr("Template: {}", title), tr("Ventrix"), tr("True-size template"))
     _head(pen, title, below, printer)
     y = pen.y
     for i, piece in enumerate(pieces):
@@ -155,7 +156,7 @@ def _height(pen: Pen, piece: _Piece, printer: Printer) -> float:
 
 def _head(pen: Pen, title: str, below: str, printer: Printer) -> None:
     pen.y = pen.top - 16
-    pen.text(pen.left, pen.y, f"{title}, true size", 16, font="bold")
+    pen.text(pen.left, pen.y, tr("{}, true size", title), 16, font="bold")
     pen.y -= 14
     pen.text(pen.left, pen.y, below, 10, "quiet")
     pen.y -= 4
@@ -163,13 +164,15 @@ def _head(pen: Pen, title: str, below: str, printer: Printer) -> None:
     pen.paragraph(CAUTION, 9)
     if not printer.true:
         across, up = (from_si(v, "mm") for v in (printer.across, printer.up))
-        pen.paragraph(f"Corrected for a printer whose bars measured {across:.2f} mm across and {up:.2f} mm up.", 9)
+        pen.paragraph(
+            tr("Corrected for a printer whose bars measured {:.2f} mm across and {:.2f} mm up.", across, up), 9
+        )
     wide, high = (BAR * s for s in printer.scale)
     y = pen.bottom + 4 * MM
     pen.line(pen.left, y, pen.left + wide, y, "text", 1.2)
     for at in (pen.left, pen.left + wide):
         pen.line(at, y - 2 * MM, at, y + 2 * MM, "text", 1.2)
-    pen.text(pen.left + wide + 3 * MM, y - 3, "100 mm; measured: ________ mm", 9)
+    pen.text(pen.left + wide + 3 * MM, y - 3, tr("100 mm; measured: ________ mm"), 9)
     x = pen.right - 3 * MM
     pen.line(x, y, x, y + high, "text", 1.2)
     for at in (y, y + high):

@@ -12,6 +12,7 @@ from ventrix.core.model.traverse import Traverse
 from ventrix.rooms.air.shows import field_sentences, survey_sentences
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.shared.unrolled_map import MapSpot
+from ventrix.words import tr
 
 
 def section_words(
@@ -30,16 +31,20 @@ def section_words(
     if after is None or fields[1] is None:
         return [
             *surveyed,
-            f"The {station} has not been probed at cut {cut.number}. N begins a traverse: the program leads from "
-            "point to point, Space or the pedal keeps what the probe reads, or type it.",
+            tr(
+                "The {} has not been probed at cut {}. N begins a traverse: the program leads from "
+                "point to point, Space or the pedal keeps what the probe reads, or type it.",
+                station,
+                cut.number,
+            ),
         ]
-    lift = f" at {units.lift.with_unit(after.lift)}" if after.lift is not None else ""
-    said = [f"{station.capitalize()}, cut {cut.number}{lift}."]
+    lift = tr(" at {}", units.lift.with_unit(after.lift)) if after.lift is not None else ""
+    said = [tr("{}, cut {}{}.", station.capitalize(), cut.number, lift)]
     said += surveyed
     said += field_sentences(findings, port, cut, after, fields[1], units, limit)
     if fields[0] is not None and before is not None:
         if before.lift != after.lift:
-            said.append("The two were probed at different lifts: their difference is not the cut's alone.")
+            said.append(tr("The two were probed at different lifts: their difference is not the cut's alone."))
         said += change_sentences(fields[0], fields[1])
     return said
 
@@ -47,10 +52,12 @@ def section_words(
 def ball_words(spots: Sequence[MapSpot], units: Units) -> str:
     """Where the air is busiest and idlest by a flow ball."""
     if not spots:
-        return "No ball was held in this port yet. N, with a flow ball: the flow falls most where the air is busiest."
+        return tr(
+            "No ball was held in this port yet. N, with a flow ball: the flow falls most where the air is busiest."
+        )
     names = [
-        f"{s.text} {units.flow.label} at the {s.band}, {units.length.with_unit(s.along)} from the opening"
+        tr("{} {} at the {}, {} from the opening", s.text, units.flow.label, s.band, units.length.with_unit(s.along))
         for s in sorted(spots, key=lambda s: -s.share)
     ]
-    busiest = f"Busiest: {names[0]}.\n\nIdlest: {names[-1]}." if len(names) > 1 else f"Read: {names[0]}."
-    return f"The flow falls most with a ball where the air is busiest. {busiest}"
+    busiest = tr("Busiest: {}.\n\nIdlest: {}.", names[0], names[-1]) if len(names) > 1 else tr("Read: {}.", names[0])
+    return tr("The flow falls most with a ball where the air is busiest. {}", busiest)

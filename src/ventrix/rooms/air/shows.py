@@ -34,6 +34,7 @@ from ventrix.rooms.air.pictures import SectionSpot, SectionView
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.shared.probed_fields import pressure_of
 from ventrix.rooms.shared.unrolled_map import MapSpot
+from ventrix.words import tr
 
 
 def section_view(
@@ -58,7 +59,7 @@ def section_view(
             spots.append(SectionSpot(name, u, v))
     ring = layout.ring if layout is not None else False
     if guessed:
-        title = f"{title}, size guessed"
+        title = tr("{}, size guessed", title)
     return SectionView(title, size[0], size[1], ring, tuple(spots), found, scale, wanted, corner_of(size), guessed)
 
 
@@ -78,9 +79,11 @@ def survey_sentences(findings: Findings, cut: Cut, units: Units) -> list[str]:
     for traverse in sorted(cut.traverses, key=lambda t: (t.lift or 0.0, station_share(t.station))):
         lost = share_lost(findings.job, traverse)
         if lost is not None and traverse.lift is not None:
-            at = f"{traverse.station} at {units.lift.with_unit(traverse.lift)}"
-            said.append(f"{percent_text(lost.share, 0)} of {units.pressure.with_unit(lost.pressure)} up to the {at}")
-    return [f"Lost by total head: {'; '.join(said)}. Plan's What limits counts it."] if said else []
+            at = tr("{} at {}", traverse.station, units.lift.with_unit(traverse.lift))
+            said.append(
+                tr("{} of {} up to the {}", percent_text(lost.share, 0), units.pressure.with_unit(lost.pressure), at)
+            )
+    return [tr("Lost by total head: {}. Plan's What limits counts it.", "; ".join(said))] if said else []
 
 
 def difference_view(before: Field, after: Field, size: tuple[float, float, float], units: Units) -> SectionView:
@@ -115,35 +118,45 @@ def field_sentences(
 ) -> list[str]:
     """Everything the numbers of one traverse carry."""
     said = [
-        f"Mean {units.speed.with_unit(found.mean)} (± {units.speed.text(2 * found.mean_uncertainty)}). "
+        tr("Mean {} (± {}). ", units.speed.with_unit(found.mean), units.speed.text(2 * found.mean_uncertainty))
         + evenness_sentence(found)
     ]
     said += balance_sentences(found)
     dead = dead_places(found)
     if dead:
-        said.append(f"Hardly any air at {', '.join(dead)}.")
+        said.append(tr("Hardly any air at {}.", ", ".join(dead)))
     run, pressure = run_at(findings, port, cut), pressure_of(findings, traverse)
     if pressure is not None:
         share = found.dynamic_pressure / pressure
-        said.append(f"Its dynamic pressure is {percent_text(share, 0)} of the test pressure.")
+        said.append(tr("Its dynamic pressure is {} of the test pressure.", percent_text(share, 0)))
     if run is not None and traverse.lift is not None and traverse.lift <= run.curve.highest * (1 + 1e-9):
         off, note = flux_note(found, float(run.curve.at(traverse.lift)))
-        said.append(sentence(note) if note else f"Flux check: {percent_text(off, 0, sign=True)} of the run's flow.")
+        said.append(
+            sentence(note) if note else tr("Flux check: {} of the run's flow.", percent_text(off, 0, sign=True))
+        )
     halves = half_areas(found)
     if halves is not None:
         area = units.area.with_unit(halves.upper)
-        mark = " (guessed: this section was not measured)" if found.guessed else ""
+        mark = tr(" (guessed: this section was not measured)") if found.guessed else ""
         said.append(
-            f"Upper and lower half {area} each{mark}, {units.speed.text(halves.upper_speed)} "
-            f"and {units.speed.with_unit(halves.lower_speed)}."
+            tr(
+                "Upper and lower half {} each{}, {} and {}.",
+                area,
+                mark,
+                units.speed.text(halves.upper_speed),
+                units.speed.with_unit(halves.lower_speed),
+            )
         )
         if halves.width_needed is not None:
             needed = units.length.with_unit(halves.width_needed)
-            said.append(f"The lower half needs {needed} of width to be as slow as the upper{mark}.")
+            said.append(tr("The lower half needs {} of width to be as slow as the upper{}.", needed, mark))
     if found.blockage:
         said.append(
-            f"The probe stands in {percent_text(found.blockage)} of this section and reads high: it is over the 0.02 "
-            "of the section's size that a probe should have, and its uncertainty counts that."
+            tr(
+                "The probe stands in {} of this section and reads high: it is over the 0.02 "
+                "of the section's size that a probe should have, and its uncertainty counts that.",
+                percent_text(found.blockage),
+            )
         )
     engine = engine_speeds(findings.job, port, found)
     return said + local_limit_sentences(found, engine, limit_mach) + hints(found, engine, limit_mach)
@@ -189,40 +202,52 @@ def swirl_sentences(findings: Findings, port: Port, before: Cut | None, after: C
     """Direction, reversals, drop-outs, ratio over the stroke, and what the cut did to it."""
     run = run_at(findings, port, after)
     if run is None or not np.any(np.isfinite(run.swirl)):
-        return ["No swirl was read with this cut's run."]
+        return [tr("No swirl was read with this cut's run.")]
     events = swirl_events(run.lift, run.swirl)
     top = run.swirl[np.isfinite(run.swirl)][-1]
     if turning_of(run.setup) == "tumble":
-        said = [f"Tumble, end over end, read behind an adapter: {'+' if top >= 0 else '−'} at the highest lift."]
-        said += [f"It turns over at {units.lift.with_unit(x)}." for x in events.reversals]
-        said += [f"It drops out at {units.lift.with_unit(x)}." for x in events.drop_outs]
-        return [*said, "A ratio over the stroke is worked out for swirl alone: tumble's axis moves with the piston."]
+        said = [tr("Tumble, end over end, read behind an adapter: {} at the highest lift.", "+" if top >= 0 else "−")]
+        said += [tr("It turns over at {}.", units.lift.with_unit(x)) for x in events.reversals]
+        said += [tr("It drops out at {}.", units.lift.with_unit(x)) for x in events.drop_outs]
+        return [
+            *said,
+            tr("A ratio over the stroke is worked out for swirl alone: tumble's axis moves with the piston."),
+        ]
     said = [
-        f"Seen from above, the swirl turns {'anticlockwise (+)' if top >= 0 else 'clockwise (−)'} at the highest lift."
+        tr(
+            "Seen from above, the swirl turns {} at the highest lift.",
+            tr("anticlockwise (+)") if top >= 0 else tr("clockwise (−)"),
+        )
     ]
     if (findings.job.valves_per_cylinder or 2) >= 4:
-        said.append("With two intake valves most of it is tumble, end over end: this is only what is left as swirl.")
-    said += [f"It turns over at {units.lift.with_unit(x)}." for x in events.reversals]
-    said += [f"It drops out at {units.lift.with_unit(x)}." for x in events.drop_outs]
+        said.append(
+            tr("With two intake valves most of it is tumble, end over end: this is only what is left as swirl.")
+        )
+    said += [tr("It turns over at {}.", units.lift.with_unit(x)) for x in events.reversals]
+    said += [tr("It drops out at {}.", units.lift.with_unit(x)) for x in events.drop_outs]
     highest = run.lift[np.isfinite(run.swirl)][-1]
     coefficient = float(curve_of(run, "swirl_cs", np.array([highest]))[0])
     if np.isfinite(coefficient):
         told = number_text(coefficient, 2, sign=True)
-        said.append(f"Swirl coefficient {told} at {units.lift.with_unit(float(highest))}.")
+        said.append(tr("Swirl coefficient {} at {}.", told, units.lift.with_unit(float(highest))))
     ratio = run_swirl_ratio(run, findings.cam_of("intake"), findings.job.stroke)
     if ratio is None:
-        said.append("Swirl ratio over the stroke needs cam, stroke, bore and valve diameter.")
+        said.append(tr("Swirl ratio over the stroke needs cam, stroke, bore and valve diameter."))
         return said
     said.append(
-        f"Swirl ratio over the intake stroke {ratio.ratio:.2f} (± {2 * ratio.uncertainty * abs(ratio.ratio):.2f})."
+        tr(
+            "Swirl ratio over the intake stroke {:.2f} (± {:.2f}).",
+            ratio.ratio,
+            2 * ratio.uncertainty * abs(ratio.ratio),
+        )
     )
     had_run = run_at(findings, port, before) if before is not None else None
     had = run_swirl_ratio(had_run, findings.cam_of("intake"), findings.job.stroke) if had_run is not None else None
     if had is not None and before is not None:
         change, doubt = swirl_change(had, ratio)
-        word = "more" if change > doubt else "less" if change < -doubt else "no proven change of"
+        word = "more" if change > doubt else "less" if change < -doubt else tr("no proven change of")
         told = number_text(change, 2, sign=True)
-        said.append(f"Against cut {before.number}: {word} swirl, {told} (± {doubt:.2f}).")
+        said.append(tr("Against cut {}: {} swirl, {} (± {:.2f}).", before.number, word, told, doubt))
     return said
 
 
@@ -242,5 +267,5 @@ def swirl_path(findings: Findings, port: Port, units: Units) -> tuple[list[tuple
         if ratio is not None:
             ratios.append((cut.number, peak, ratio.ratio))
     if ratios and len(ratios) == len(path):
-        return ratios, "swirl ratio over the stroke"
-    return path, f"{what} at the peak, rpm"
+        return ratios, tr("swirl ratio over the stroke")
+    return path, tr("{} at the peak, rpm", what)

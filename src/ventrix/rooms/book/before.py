@@ -14,6 +14,7 @@ from ventrix.core.quantity.units import from_si, from_si_array
 from ventrix.records.book.index import Neighbour
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.shared.plot_values import Line, Picture
+from ventrix.words import tr
 
 
 @dataclass(frozen=True, slots=True)
@@ -55,18 +56,18 @@ def before_of(
     middle = middle_half([n.cut for n in counted], lift)
     at = units.lift.text(lift)
     if middle is not None:
-        figure = f"{units.flow.text(middle.low)} to {units.flow.text(middle.high)}"
-        beside = f"{units.flow.label} at {at}\nmiddle half of {middle.count} cuts"
+        figure = tr("{} to {}", units.flow.text(middle.low), units.flow.text(middle.high))
+        beside = tr("{} at {}\nmiddle half of {} cuts", units.flow.label, at, middle.count)
     else:
         reach = sum(flow_at(n.cut, lift) is not None for n in counted)
-        figure = "too few"
-        beside = f"{reach} like it at {at}: {FEWEST} are needed\nfor a middle half"
+        figure = tr("too few")
+        beside = tr("{} like it at {}: {} are needed\nfor a middle half", reach, at, FEWEST)
     shown = [*counted, *(others if show_left_out else [])]
     why = Counter(n.left_out for n in others)
-    left = f"{len(others)} left out: {', '.join(f'{w} {n}' for w, n in why.most_common())}." if others else ""
+    left = tr("{} left out: {}.", len(others), ", ".join(f"{w} {n}" for w, n in why.most_common())) if others else ""
     picture = _picture(of, title, shown, lift, units, came_from)
-    caption = (
-        f"{units.flow.label} as tested against lift, {units.lift.label}: bold chosen, dashed your job, thin others"
+    caption = tr(
+        "{} as tested against lift, {}: bold chosen, dashed your job, thin others", units.flow.label, units.lift.label
     )
     return Before(figure, beside, tuple(_row(n, lift, units) for n in shown), left, picture, caption)
 
@@ -80,7 +81,7 @@ def _row(n: Neighbour, lift: float, units: Units) -> BeforeRow:
     )
     flow = None if cut.is_share else flow_at(cut, lift)
     return BeforeRow(
-        n.job_id, f"{n.title}, {cut.port_name}, cut {cut.number}", sizes, units.flow.text(flow), n.left_out
+        n.job_id, tr("{}, {}, cut {}", n.title, cut.port_name, cut.number), sizes, units.flow.text(flow), n.left_out
     )
 
 

@@ -12,17 +12,18 @@ from ventrix.records.files.column_guess import guess_layout
 from ventrix.records.files.grid import Grid
 from ventrix.records.files.layout import ColumnPlan, Layout, Role, layout_sentence, letters, signature
 from ventrix.records.files.layout_reading import Read, Refused, read_by
+from ventrix.words import tr
 from ventrix.workspace.bring_in_table import Goal
 
 ROLE_WORDS = {
     Role.LIFT: "lift",
     Role.FLOW: "flow",
-    Role.PERCENT: "percent of a range",
-    Role.PRESSURE: "test pressure",
+    Role.PERCENT: tr("percent of a range"),
+    Role.PRESSURE: tr("test pressure"),
     Role.SWIRL: "swirl",
     Role.NOTHING: "nothing",
 }
-_NEVER = "no column or row of it rises like lifts do: choose which one holds the lifts"
+_NEVER = tr("no column or row of it rises like lifts do: choose which one holds the lifts")
 
 
 @dataclass(frozen=True, slots=True)
@@ -44,11 +45,11 @@ class Match:
     def problem(self, goals: Sequence[Goal]) -> str:
         """Why it cannot be brought in as it is read now; empty where it can."""
         if not self.read.runs:
-            return "No run can be read: choose the lifts and at least one flow."
+            return tr("No run can be read: choose the lifts and at least one flow.")
         count = len(self.blocking(goals))
         if count:
-            cells = f"{count} cell{'s' * (count != 1)} cannot be taken"
-            return f"{cells}: type over what is marked, or leave its run out."
+            cells = tr("{} cell{} cannot be taken", count, "s" * (count != 1))
+            return tr("{}: type over what is marked, or leave its run out.", cells)
         return ""
 
 
@@ -57,7 +58,7 @@ def begin(grid: Grid, flow_unit: str, memory: str = "") -> Match:
     layout = guess_layout(grid, flow_unit)
     if layout is None:
         columns = tuple(
-            ColumnPlan(Role.NOTHING, name=f"column {letters(i)}", unit=flow_unit) for i in range(grid.width)
+            ColumnPlan(Role.NOTHING, name=tr("column {}", letters(i)), unit=flow_unit) for i in range(grid.width)
         )
         layout = Layout(False, 0, len(grid.rows), ".", "in", columns)
         return Match(grid, layout, Read((), ()), _NEVER)
@@ -65,15 +66,15 @@ def begin(grid: Grid, flow_unit: str, memory: str = "") -> Match:
     if kept is not None:
         known = _restored(layout, kept)
         if known is not None:
-            said = f"Read as last time: {layout_sentence(grid, known)}."
+            said = tr("Read as last time: {}.", layout_sentence(grid, known))
             return Match(grid, known, read_by(grid, known), said, True)
     said = layout_sentence(grid, layout)
-    return Match(grid, layout, read_by(grid, layout), f"Guessed: {said}.")
+    return Match(grid, layout, read_by(grid, layout), tr("Guessed: {}.", said))
 
 
 def changed(match: Match, layout: Layout) -> Match:
     """The table read another way."""
-    said = f"Chosen: {layout_sentence(match.grid, layout)}." if layout.lift_columns else match.guessed
+    said = tr("Chosen: {}.", layout_sentence(match.grid, layout)) if layout.lift_columns else match.guessed
     return replace(match, layout=layout, read=read_by(match.grid, layout), guessed=said)
 
 
@@ -100,7 +101,7 @@ def turned_round(match: Match, flow_unit: str) -> Match:
     if found is not None and not found.across:
         return changed(match, replace(found, across=not layout.across))
     width = table.width
-    columns = tuple(ColumnPlan(Role.NOTHING, name=f"column {letters(i)}", unit=flow_unit) for i in range(width))
+    columns = tuple(ColumnPlan(Role.NOTHING, name=tr("column {}", letters(i)), unit=flow_unit) for i in range(width))
     return changed(match, Layout(not layout.across, 0, len(table.rows), layout.decimal, layout.lift_unit, columns))
 
 
@@ -152,10 +153,10 @@ def goal_choices(job: Job) -> list[tuple[str, Goal]]:
     found: list[tuple[str, Goal]] = []
     for port in (p for p in job.ports if p.of_head):
         for cut in port.cuts:
-            name = f"{port.name}, cut {cut.number} {cut.name}".strip()
+            name = tr("{}, cut {} {}", port.name, cut.number, cut.name).strip()
             found.append((name + (" (flowed)" if cut.runs else ""), Goal(port.kind, port.id, cut.id)))
-        found.append((f"{port.name}, a new cut", Goal(port.kind, port.id)))
-    found.append(("a new intake port", Goal("intake")))
-    found.append(("a new exhaust port", Goal("exhaust")))
-    found.append(("leave it out", Goal("intake", left_out=True)))
+        found.append((tr("{}, a new cut", port.name), Goal(port.kind, port.id)))
+    found.append((tr("a new intake port"), Goal("intake")))
+    found.append((tr("a new exhaust port"), Goal("exhaust")))
+    found.append((tr("leave it out"), Goal("intake", left_out=True)))
     return found

@@ -22,6 +22,7 @@ from ventrix.records.library.items import casting_of, claim_of, face_of, seat_of
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.shared.plot_values import Line, Picture
 from ventrix.rooms.shared.seat_profile import seat_words
+from ventrix.words import tr
 
 
 @dataclass(frozen=True, slots=True)
@@ -55,18 +56,18 @@ def _says(item: LibraryItem, units: Units) -> str:
             return f"{item.of}: {seat_words(seat_of(item), units)}"
         if item.kind == LibraryKind.OUTLINE:
             face = face_of(item)
-            return f"{face.part}: {len(face.outlines)} openings, {len(face.bolts)} bolts"
+            return tr("{}: {} openings, {} bolts", face.part, len(face.outlines), len(face.bolts))
         if item.kind == LibraryKind.CLAIM:
             run, setup = claim_of(item)
             known = [r for r in run.readings if r.flow is not None]
             top = max(known, key=lambda r: r.flow or 0.0)
-            flow = f"{units.flow.with_unit(top.flow)} at {units.lift.text(top.lift)}"
+            flow = tr("{} at {}", units.flow.with_unit(top.flow), units.lift.text(top.lift))
             at = f", {units.pressure.with_unit(setup.test_pressure)}" if setup.test_pressure is not None else ""
             return f"{item.of}, {item.source}: {flow}{at}"
         if item.kind == LibraryKind.CASTING:
             held = casting_of(item)
-            sawn = f", {len(held.sections)} sawn" if held.sections else ""
-            return f"{held.whose or 'your own'}: {held.heads} heads, {len(held.walls)} walls{sawn}"
+            sawn = tr(", {} sawn", len(held.sections)) if held.sections else ""
+            return tr("{}: {} heads, {} walls{}", held.whose or tr("your own"), held.heads, len(held.walls), sawn)
     except Refused as error:
         return sentence_of(error) if isinstance(error, InputError) else str(error)
     return item.note
@@ -85,7 +86,7 @@ def claim_picture(item: LibraryItem, findings: Findings, port: Port, cut: Cut, u
     pressure = mine[-1].test_pressure if mine else claimed.test_pressure
     lines = [_line(claimed.at_pressure(pressure), "worse", 2, "dotted", "claimed", units)]
     if mine:
-        lines.append(_line(mine[-1], port.kind, 3, "solid", f"cut {cut.number}", units))
+        lines.append(_line(mine[-1], port.kind, 3, "solid", tr("cut {}", cut.number), units))
     right, top = (max(float(v.max()) for v in values) for values in zip(*((x.x, x.y) for x in lines), strict=True))
     return Picture(lines, x_range=(0.0, right * 1.12), y_range=(0.0, top * 1.08), digits=units.lift.digits)
 
@@ -106,44 +107,55 @@ def worth_the_hours(
 ) -> tuple[str, ...]:
     """A claimed casting against the hours that reaching it would take from the cut looked at, in sentences."""
     if item.of != port.kind:
-        return (f"It is an {item.of} port: look at an {item.of} of your job to hold it against.",)
+        return (tr("It is an {} port: look at an {} of your job to hold it against.", item.of, item.of),)
     try:
         run, setup = claim_of(item)
         claimed = reduce_run(run, setup)
     except Refused as error:
-        return (f"Its curve cannot be read: {error}.",)
+        return (tr("Its curve cannot be read: {}.", error),)
     pair = findings.compare_across((claimed,), port, cut)
     c = pair.comparison
     if c is None:
         return (pair.missing,)
     if c.kind != "flow":
-        return ("An uncalibrated bench has percent alone: a claim in CFM cannot be held against it.",)
+        return (tr("An uncalibrated bench has percent alone: a claim in CFM cannot be held against it."),)
     gain = -c.weighted
-    over = "over the cam" if c.cam is not None else "over the lifts"
+    over = tr("over the cam") if c.cam is not None else tr("over the lifts")
     shown = f"{units.flow.text(abs(gain))} {units.flow.label} {over}"
-    where = f"cut {cut.number} of {port.name.lower()}"
-    claim = f"claimed by {item.source}, not measured here" if item.source else "claimed, not measured here"
+    where = tr("cut {} of {}", cut.number, port.name.lower())
+    claim = tr("claimed by {}, not measured here", item.source) if item.source else tr("claimed, not measured here")
     if gain <= 0:
-        return (f"It is {shown} below {where} ({claim}): you are past it.",)
-    said = [f"It is {shown} above {where} ({claim})."]
+        return (tr("It is {} below {} ({}): you are past it.", shown, where, claim),)
+    said = [tr("It is {} above {} ({}).", shown, where, claim)]
     pace = own_pace(past, port.kind)
     if pace is None:
         return (
             *said,
-            f"Your book has fewer than {FEWEST_CUTS} timed and flowed {port.kind} cuts that gained: no pace to go by.",
+            tr(
+                "Your book has fewer than {} timed and flowed {} cuts that gained: no pace to go by.",
+                FEWEST_CUTS,
+                port.kind,
+            ),
         )
     hours = hours_for(gain, pace)
     low, likely = hours.low / 3600, hours.likely / 3600
-    span = f"{low:.0f} h or more" if hours.high is None else f"{low:.0f} to {hours.high / 3600:.0f} h"
+    span = tr("{:.0f} h or more", low) if hours.high is None else tr("{:.0f} to {:.0f} h", low, hours.high / 3600)
     per = from_si(pace.mean, units.flow.unit) * 3600
     said.append(
-        f"Your {pace.cuts} timed cuts gained {per:.1f} {units.flow.label} an hour: {likely:.0f} h at that pace, {span} "
-        "by the middle half. Later gains come slower than earlier ones, and some ports never get there."
+        tr(
+            "Your {} timed cuts gained {:.1f} {} an hour: {:.0f} h at that pace, {} "
+            "by the middle half. Later gains come slower than earlier ones, and some ports never get there.",
+            pace.cuts,
+            per,
+            units.flow.label,
+            likely,
+            span,
+        )
     )
     if rate is not None and item.price is not None:
         cost = rate * likely
-        cheaper = "The casting costs less" if item.price < cost else "The hours cost less"
-        said.append(f"At {rate:g} an hour that is {cost:.0f}; the casting costs {item.price:g}. {cheaper}.")
+        cheaper = tr("The casting costs less") if item.price < cost else tr("The hours cost less")
+        said.append(tr("At {:g} an hour that is {:.0f}; the casting costs {:g}. {}.", rate, cost, item.price, cheaper))
     elif item.price is not None:
-        said.append(f"The casting costs {item.price:g}: say what your hour costs, and the two stand side by side.")
+        said.append(tr("The casting costs {:g}: say what your hour costs, and the two stand side by side.", item.price))
     return tuple(said)

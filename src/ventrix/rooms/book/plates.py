@@ -13,6 +13,7 @@ from ventrix.core.model.kinds import JobState
 from ventrix.records.book.index import Entry, Question
 from ventrix.rooms.book.question import shown_for
 from ventrix.rooms.display_units import Units
+from ventrix.words import tr
 
 USUAL_LIFT: Final = 0.45 * 0.0254  # m, where nobody asked for another
 
@@ -31,16 +32,21 @@ def _about(entry: Entry) -> bool:
 
 
 FILTERS: Final = (
-    Filter("all", "all states", lambda e, _d: _about(e)),
-    Filter("open", "on the bench", lambda e, _d: _about(e) and e.state == JobState.OPEN),
-    Filter("waiting", "waiting", lambda e, _d: _about(e) and e.state == JobState.WAITING),
-    Filter("promised", "promised", lambda e, _d: _about(e) and promised(e) is not None),
-    Filter("late", "late", lambda e, d: _about(e) and days_late(e, d) > 0),
-    Filter("handed over", "handed over", lambda e, _d: _about(e) and e.state == JobState.HANDED_OVER),
-    Filter("archive", "archive", lambda e, _d: e.archived and e.binned is None),
-    Filter("bin", "bin", lambda e, _d: e.binned is not None),
+    Filter("all", tr("all states"), lambda e, _d: _about(e)),
+    Filter("open", tr("on the bench"), lambda e, _d: _about(e) and e.state == JobState.OPEN),
+    Filter("waiting", tr("waiting"), lambda e, _d: _about(e) and e.state == JobState.WAITING),
+    Filter("promised", tr("promised"), lambda e, _d: _about(e) and promised(e) is not None),
+    Filter("late", tr("late"), lambda e, d: _about(e) and days_late(e, d) > 0),
+    Filter("handed over", tr("handed over"), lambda e, _d: _about(e) and e.state == JobState.HANDED_OVER),
+    Filter("archive", tr("archive"), lambda e, _d: e.archived and e.binned is None),
+    Filter("bin", tr("bin"), lambda e, _d: e.binned is not None),
 )
-SORTS: Final = (("nearest", "nearest"), ("newest", "newest first"), ("title", "by title"), ("promise", "by promise"))
+SORTS: Final = (
+    ("nearest", "nearest"),
+    ("newest", tr("newest first")),
+    ("title", tr("by title")),
+    ("promise", tr("by promise")),
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -110,19 +116,19 @@ def state_words(entry: Entry, today: date) -> StateWords:
     """Where a job stands, in a shape and words."""
     day, late = promised(entry), days_late(entry, today)
     if entry.binned is not None:
-        return StateWords("box", "in the bin", _on(entry.binned, today))
+        return StateWords("box", tr("in the bin"), _on(entry.binned, today))
     if entry.archived:
-        return StateWords("box", "archive", _on(entry.handed_over or entry.date, today))
+        return StateWords("box", tr("archive"), _on(entry.handed_over or entry.date, today))
     if entry.state == JobState.HANDED_OVER:
-        return StateWords("tick", "handed over", _on(entry.handed_over or entry.date, today))
+        return StateWords("tick", tr("handed over"), _on(entry.handed_over or entry.date, today))
     if late > 0 and day is not None:
-        return StateWords("late", f"{late} day{'s' * (late > 1)} late", f"promised {day_words(day, today)}")
-    beside = f"promised {day_words(day, today)}" if day is not None else _on(entry.date, today)
+        return StateWords("late", tr("{} day{} late", late, "s" * (late > 1)), tr("promised {}", day_words(day, today)))
+    beside = tr("promised {}", day_words(day, today)) if day is not None else _on(entry.date, today)
     if entry.state == JobState.WAITING:
-        return StateWords("hatched", f"waits: {entry.waits_for}" if entry.waits_for else "waits", beside)
+        return StateWords("hatched", tr("waits: {}", entry.waits_for) if entry.waits_for else "waits", beside)
     if entry.state == JobState.LEFT:
-        return StateWords("dashed", "not finished", _on(entry.date, today))
-    return StateWords("square", "on the bench", beside)
+        return StateWords("dashed", tr("not finished"), _on(entry.date, today))
+    return StateWords("square", tr("on the bench"), beside)
 
 
 def _on(text: str | None, today: date) -> str:
@@ -149,10 +155,10 @@ def plate_of(
     """A job's plate; `lift` [m] is the one its flow is said at."""
     cut = speaking_cut(newest, best)
     parts = [entry.customer or "own"]
-    head = ", ".join(p for p in (f"{entry.cylinders} cyl" if entry.cylinders else "", entry.material or "") if p)
+    head = ", ".join(p for p in (tr("{} cyl", entry.cylinders) if entry.cylinders else "", entry.material or "") if p)
     parts += [p for p in (head, entry.casting) if p]
     if cut is not None:
-        parts.append(f"{cut.port_name.lower()}, cut {cut.number}")
+        parts.append(tr("{}, cut {}", cut.port_name.lower(), cut.number))
     other = next((c for c in newest if cut is not None and c.direction != cut.direction), None)
     curves = [(c.direction, c.lifts, c.flows) for c in (cut, other) if c is not None and not c.is_share]
     return Plate(
@@ -168,7 +174,7 @@ def plate_of(
 
 def _figures(cut: CutSummary | None, question: Question, lift: float, units: Units) -> tuple[Figure, ...]:
     if cut is None:
-        return (Figure("–", "not flowed yet"),)
+        return (Figure("–", tr("not flowed yet")),)
     asked = [w.key for w in question.wishes if w.key != "flow"]
     keys = [*asked, *(k for k in ("section", "throat", "valve", "volume") if k not in asked)]
     known = [k for k in keys if getattr(cut, k) is not None][:2]
@@ -181,11 +187,11 @@ def _figures(cut: CutSummary | None, question: Question, lift: float, units: Uni
     flow = flow_at(cut, lift)
     asked_flow = any(w.key == "flow" for w in question.wishes)
     if cut.is_share:
-        found.append(Figure("%", "index only"))
+        found.append(Figure("%", tr("index only")))
     elif flow is None:
-        found.append(Figure("–", f"at {units.lift.text(lift)}"))
+        found.append(Figure("–", tr("at {}", units.lift.text(lift))))
     else:
-        found.append(Figure(units.flow.text(flow), f"at {units.lift.text(lift)}", asked_flow))
+        found.append(Figure(units.flow.text(flow), tr("at {}", units.lift.text(lift)), asked_flow))
     return tuple(found)
 
 

@@ -10,6 +10,7 @@ from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import parse_quantity
 from ventrix.records.book.index import Question, Wish
 from ventrix.rooms.display_units import Shown, Units
+from ventrix.words import tr
 
 # How far off a figure may be and still be what was meant, as a share; "about" doubles it.
 MARGIN: Final = {"section": 0.05, "throat": 0.025, "valve": 0.02, "volume": 0.03, "flow": 0.03}
@@ -139,8 +140,8 @@ def _said(question: Question, units: Units) -> str:
     said = []
     for wish in question.wishes:
         shown = shown_for(wish.key, units)
-        at = "" if wish.lift is None else f" at {units.lift.with_unit(wish.lift)}"
-        said.append(f"{wish.key} {shown.text(wish.low)} to {shown.with_unit(wish.high)}{at}")
+        at = "" if wish.lift is None else tr(" at {}", units.lift.with_unit(wish.lift))
+        said.append(tr("{} {} to {}{}", wish.key, shown.text(wish.low), shown.with_unit(wish.high), at))
     if question.words:
         said.append(" and ".join(f"“{w}”" for w in question.words))
-    return f"read as: {', '.join(said)}" if said else ""
+    return tr("read as: {}", ", ".join(said)) if said else ""

@@ -14,6 +14,7 @@ from ventrix.core.runs.reduced_run import ReducedRun
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.shared.gain_words import doubt_text, gain_text
 from ventrix.rooms.shared.plot_values import Line, Picture
+from ventrix.words import tr
 
 
 @dataclass(frozen=True, slots=True)
@@ -44,13 +45,13 @@ def both_kinds(findings: Findings, port: Port, units: Units) -> BothKinds:
     """A port at its last flowed cut beside what the other kind flowed then."""
     mine = _flowed(findings, port)
     if mine is None:
-        return BothKinds(missing=f"{port.name} has not been flowed yet: both kinds stand here when it has.")
+        return BothKinds(missing=tr("{} has not been flowed yet: both kinds stand here when it has.", port.name))
     if mine.run.kind == "index":
-        return BothKinds(missing="An uncalibrated bench gives ratios of one port alone: two ports have none.")
+        return BothKinds(missing=tr("An uncalibrated bench gives ratios of one port alone: two ports have none."))
     share = exhaust_share(findings, port, mine.last)
     if share is None:
         wanted = "exhaust" if port.kind == "intake" else "intake"
-        return BothKinds(missing=f"No {wanted} port has been flowed yet: both kinds stand here when one has.")
+        return BothKinds(missing=tr("No {} port has been flowed yet: both kinds stand here when one has.", wanted))
     beside, ratios = share.beside, share.ratios
     first = _flowed(findings, beside.port)
     other = _Flowed(beside.port, first.first if first is not None else beside.cut, beside.cut, beside.run)
@@ -74,8 +75,12 @@ def both_kinds(findings: Findings, port: Port, units: Units) -> BothKinds:
     peak = ", ".join((percent_text(ratios.at_peak, 0), *share.marks))
     sentences = (
         *(_gained(findings, each, units) for each in (intake, exhaust)),
-        f"Exhaust over intake at peak: {peak}; {wanted} is wanted (Head, Goal). "
-        f"Both at {units.pressure.with_unit(pressure)}.",
+        tr(
+            "Exhaust over intake at peak: {}; {} is wanted (Head, Goal). Both at {}.",
+            peak,
+            wanted,
+            units.pressure.with_unit(pressure),
+        ),
     )
     lines = [
         Line(
@@ -90,18 +95,18 @@ def both_kinds(findings: Findings, port: Port, units: Units) -> BothKinds:
     top = max(float(line.y.max()) for line in lines)
     right = max(float(line.x.max()) for line in lines)
     picture = Picture(lines, x_range=(0.0, right * 1.12), y_range=(0.0, top * 1.1), digits=units.lift.digits)
-    heads = (f"lift, {units.lift.label}", intake.port.name, exhaust.port.name, "exhaust/intake")
+    heads = (tr("lift, {}", units.lift.label), intake.port.name, exhaust.port.name, "exhaust/intake")
     return BothKinds(sentences, heads, tuple(rows), picture)
 
 
 def _gained(findings: Findings, each: _Flowed, units: Units) -> str:
     """What a port gained from its first flowed cut to its last."""
-    name = f"{each.port.name}, cut {each.last.number}"
+    name = tr("{}, cut {}", each.port.name, each.last.number)
     if each.first.id == each.last.id:
-        return f"{name}: flowed once, nothing to hold it against."
+        return tr("{}: flowed once, nothing to hold it against.", name)
     gain = findings.gain(findings.pair(each.port, each.first, each.last))
     if gain is None or not gain.comparable:
-        return f"{name} over cut {each.first.number}: not comparable."
+        return tr("{} over cut {}: not comparable.", name, each.first.number)
     unit = "" if gain.is_share else f" {units.flow.label}"
     told = f"{gain_text(gain, units)}{unit} ± {doubt_text(gain, units)}"
-    return f"{name} over cut {each.first.number}: {told}. {gain.verdict.headline}"
+    return tr("{} over cut {}: {}. {}", name, each.first.number, told, gain.verdict.headline)

@@ -23,6 +23,7 @@ from ventrix.core.runs.reduced_run import ReducedRun
 from ventrix.core.runs.run_curves import Beside, CurveKind, curve_of, handover
 from ventrix.rooms.display_units import Shown, Units
 from ventrix.rooms.shared.plot_values import Band, Line
+from ventrix.words import tr
 
 MOST_CUTS = 10
 STEPS = 161
@@ -145,7 +146,7 @@ def _published(
     middle = np.interp(ratio, KNOTS, median_cd(angle))
     low, high = (from_si_array(middle * (1 + s * PUBLISHED * CD_SPREAD), shown.unit) for s in (-1, 1))
     band = Band(_x(ratio * wide, run, units, over_ratio), low, high, "quiet", 0.18)
-    return [band], ["Grey: what Cd usually is for a valve with such a seat. A guide, not a limit."]
+    return [band], [tr("Grey: what Cd usually is for a valve with such a seat. A guide, not a limit.")]
 
 
 Marks = tuple[list[tuple[float, str]], list[tuple[float, str]], list[tuple[float, float, str]], list[str]]
@@ -171,47 +172,54 @@ def _marks(
 
     verticals, horizontals, spots, said = [], [], [], []
     if c.cam is not None:
-        verticals.append((at(c.cam.peak_lift), f"cam lift {units.lift.text(c.cam.peak_lift)}"))
+        verticals.append((at(c.cam.peak_lift), tr("cam lift {}", units.lift.text(c.cam.peak_lift))))
     if kind.key == "flow" and c.kind == "flow":
         for target in (t for t in findings.job.targets if t.kind == pair.port.kind):
             wanted = target_at(target, findings.job, run)
             own = target_pressure(target, findings.job, run)
             same = abs(own / run.test_pressure - 1) < 1e-3
-            mark = "" if same else f", converted from {units.pressure.with_unit(own)}"
+            mark = "" if same else tr(", converted from {}", units.pressure.with_unit(own))
             horizontals.append(
-                (from_si(wanted, shown.unit), f"target {shown.text(wanted)} at {units.lift.text(target.lift)}{mark}")
+                (
+                    from_si(wanted, shown.unit),
+                    tr("target {} at {}{}", shown.text(wanted), units.lift.text(target.lift), mark),
+                )
             )
             judged = judge_target(run, target, findings.job)
             if judged is None:
-                said.append(f"Target {units.flow.text(wanted)} at {words(target.lift)}{mark}: not flowed that far.")
+                said.append(
+                    tr("Target {} at {}{}: not flowed that far.", units.flow.text(wanted), words(target.lift), mark)
+                )
                 continue
             there = judged.words(units.wording)
-            said.append(f"Target {units.flow.text(wanted)} at {words(target.lift)}{mark}: {there}.")
+            said.append(tr("Target {} at {}{}: {}.", units.flow.text(wanted), words(target.lift), mark, there))
     if run.stall is not None:
         lift = float(run.lift[run.stall])
         spots.append((at(lift), _height(run, kind, lift, shown), "stalls"))
-        said.append(f"Flow stops growing at {words(lift)}.")
+        said.append(tr("Flow stops growing at {}.", words(lift)))
     for i in dips(run.flow, DIP_FACTOR * run.uncertainty):
         lift = float(run.lift[i])
         spots.append((at(lift), _height(run, kind, lift, shown), RungNoteKind.DIP))
         other = findings.dip_of_the_bench(pair.port, run.setup.bench, lift)
         if other is not None:
-            said.append(f"The dip at {words(lift)} is the bench's: on the untouched head '{other}' does not show it.")
+            said.append(
+                tr("The dip at {} is the bench's: on the untouched head '{}' does not show it.", words(lift), other)
+            )
             continue
-        said.append(f"A dip at {words(lift)}, below the flow of a lower lift by more than chance.")
+        said.append(tr("A dip at {}, below the flow of a lower lift by more than chance.", words(lift)))
     for lift, what in run.heard:
         if what in NOTED and run.lift[0] <= lift <= run.curve.highest:
             spots.append((at(lift), _height(run, kind, lift, shown), RungNoteKind(what).letter))
-            said.append(f"{what.capitalize()} noted at {words(lift)}.")
+            said.append(tr("{} noted at {}.", what.capitalize(), words(lift)))
     for observation in pair.after.observations:
         if observation.kind == "noise" and observation.lift is not None:
-            said.append(f"Noise heard at {words(observation.lift)}: separated air is loud.")
+            said.append(tr("Noise heard at {}: separated air is loud.", words(observation.lift)))
     if run.stall is not None or len(dips(run.flow, DIP_FACTOR * run.uncertainty)):
         said += seen_where_air_lets_go(pair.after)
     over = handover(run)
     if over is not None:
-        verticals.append((at(over), "port takes over"))
-        said.append(f"From {words(over)} on the port has more of the loss than the seat.")
+        verticals.append((at(over), tr("port takes over")))
+        said.append(tr("From {} on the port has more of the loss than the seat.", words(over)))
     return verticals, horizontals, spots, said
 
 

@@ -11,9 +11,10 @@ from ventrix.core.judging.findings import Pair
 from ventrix.core.model.job import Job
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.runs.reduced_run import ReducedRun
+from ventrix.words import tr
 
 HOUSE: Final = "house"  # the gap that one tick closes
-RECORDED_LATER: Final = "recorded later: it was missing"
+RECORDED_LATER: Final = tr("recorded later: it was missing")
 
 
 @dataclass(frozen=True, slots=True)

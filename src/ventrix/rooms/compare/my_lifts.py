@@ -9,6 +9,7 @@ from ventrix.core.judging.my_lifts import at_my_lifts
 from ventrix.core.model.job_parts import MyLift
 from ventrix.core.quantity.words import number_text
 from ventrix.rooms.display_units import Units
+from ventrix.words import tr
 
 
 @dataclass(frozen=True, slots=True)
@@ -35,8 +36,10 @@ def lift_tiles(comparison: RunComparison, lifts: tuple[MyLift, ...], units: Unit
         else:
             share = 100 / figure.before
             change = f"{number_text(figure.change * share, sign=True)} ± {figure.expanded * share:.1f} %"
-        between = " (between tested lifts: never proven)" if figure.interpolated else ""
+        between = tr(" (between tested lifts: never proven)") if figure.interpolated else ""
         before = units.flow.with_unit(figure.before) if flow else f"{figure.before:.4f}"
-        heading = f"{heading}, between" if figure.interpolated else heading
-        tiles.append(LiftTile(heading, after, change, figure.result, f"{heading}: {before} before, {after}{between}"))
+        heading = tr("{}, between", heading) if figure.interpolated else heading
+        tiles.append(
+            LiftTile(heading, after, change, figure.result, tr("{}: {} before, {}{}", heading, before, after, between))
+        )
     return tuple(tiles)

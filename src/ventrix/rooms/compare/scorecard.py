@@ -31,6 +31,7 @@ from ventrix.rooms.compare.curves import beside_of
 from ventrix.rooms.display_units import Shown, Units
 from ventrix.rooms.shared.gain_words import SHARE, doubt_text, gain_text, shown_of
 from ventrix.rooms.shared.probed_fields import field_at, pressure_of
+from ventrix.words import tr
 
 
 class Row(StrEnum):
@@ -108,10 +109,12 @@ def score_rows(
     rows: list[Score] = []
     if chosen is not None:
         low, high = (units.lift.text(v) for v in chosen)
-        rows += _band_row(f"{low} to {high}", c.over(*chosen), flow, "mean of the tested lifts you dragged over")
+        rows += _band_row(
+            tr("{} to {}", low, high), c.over(*chosen), flow, tr("mean of the tested lifts you dragged over")
+        )
     rows += _shape_rows(pair, flow, units)
     rows += _volume_row(pair, units)
-    name = c.school.capitalize() if c.school != School.CAM or c.cam else "Mean of lifts"
+    name = c.school.capitalize() if c.school != School.CAM or c.cam else tr("Mean of lifts")
     gain = findings.gain(pair)
     rows.append(
         Score(
@@ -121,14 +124,17 @@ def score_rows(
             gain_text(gain, units),
             gain.result if gain is not None else "",
             f"± {doubt_text(gain, units)}" if gain is not None and gain.comparable else "",
-            f"{int(np.sum(c.tested))} lifts tested on both sides, weighted as chosen under Head, Goal",
+            tr("{} lifts tested on both sides, weighted as chosen under Head, Goal", int(np.sum(c.tested))),
             "flow",
         )
     )
-    low_name = "Blow-down" if pair.port.kind == "exhaust" else "Low third"
-    for caption, band in zip((low_name, "Middle third", "High third"), bands(c.lift, c.cam), strict=True):
+    low_name = "Blow-down" if pair.port.kind == "exhaust" else tr("Low third")
+    for caption, band in zip((low_name, tr("Middle third"), tr("High third")), bands(c.lift, c.cam), strict=True):
         rows += _band_row(
-            caption, c.over(*band, together=3), flow, "mean of the tested lifts in that third of the lift that counts"
+            caption,
+            c.over(*band, together=3),
+            flow,
+            tr("mean of the tested lifts in that third of the lift that counts"),
         )
     if c.kind == "flow" and pair.before.id != "other":
         rows += _port_rows(findings, pair, c, units)
@@ -149,14 +155,14 @@ def _band_row(caption: str, band: BandChange | None, flow: Shown, source: str) -
 
 def _shape_rows(pair: Pair, flow: Shown, units: Units) -> list[Score]:
     had, has = pair.before_runs[-1], pair.after_runs[-1]
-    source = "the last run of each cut"
-    at = f"at {units.lift.text(float(had.lift[had.peak]))} and {units.lift.text(float(has.lift[has.peak]))}"
-    peak = _row("Peak", flow, float(had.flow[had.peak]), float(has.flow[has.peak]), f"{source}, {at}", "flow")
+    source = tr("the last run of each cut")
+    at = tr("at {} and {}", units.lift.text(float(had.lift[had.peak])), units.lift.text(float(has.lift[has.peak])))
+    peak = _row(tr("Peak"), flow, float(had.flow[had.peak]), float(has.flow[has.peak]), f"{source}, {at}", "flow")
     rows = [replace(peak, key=Row.PEAK)]
     peaks = [units.lift.text(float(r.lift[r.peak])) for r in (had, has)]
-    rows.append(Score(f"… at lift, {units.lift.label}", peaks[0], peaks[1], "", "", "", source, "flow"))
+    rows.append(Score(tr("… at lift, {}", units.lift.label), peaks[0], peaks[1], "", "", "", source, "flow"))
     stalls = ["–" if r.stall is None else units.lift.text(float(r.lift[r.stall])) for r in (had, has)]
-    caption = f"Flow stops at, {units.lift.label}"
+    caption = tr("Flow stops at, {}", units.lift.label)
     rows.append(Score(caption, stalls[0], stalls[1], "", "", "", source, "flow", Row.STALL))
     return rows
 
@@ -166,7 +172,7 @@ def _volume_row(pair: Pair, units: Units) -> list[Score]:
     if pair.before.id == OTHER_SIDE or poured[0] is None or poured[1] is None:
         return []
     doubt = 2 * float(np.hypot(pour_uncertainty(pair.before), pour_uncertainty(pair.after)))
-    row = _row("Poured volume", units.volume, *poured, "the pours of each cut", "cuts", doubt)
+    row = _row(tr("Poured volume"), units.volume, *poured, tr("the pours of each cut"), "cuts", doubt)
     return [replace(row, result="", key=Row.VOLUME)]
 
 
@@ -176,18 +182,18 @@ def _port_rows(findings: Findings, pair: Pair, c: RunComparison, units: Units) -
     if poured[0] is not None and poured[1] is not None:
         needed, over = break_even(c, poured[0], poured[1])
         change, met = units.flow.text(over, sign=True), "met" if over >= 0 else "missed"
-        source = "weighted flow before, times volume after over before"
+        source = tr("weighted flow before, times volume after over before")
         rows.append(
-            Score(f"Break-even, {units.flow.label}", "", units.flow.text(needed), change, "", met, source, "cuts")
+            Score(tr("Break-even, {}", units.flow.label), "", units.flow.text(needed), change, "", met, source, "cuts")
         )
         per = [q / (v * 1e6) for q, v in ((c.weighted_before, poured[0]), (c.weighted_after, poured[1]))]
         rows.append(
             _row(
-                "Flow per cc",
+                tr("Flow per cc"),
                 Shown(units.flow.unit, f"{units.flow.label}/cc", 3),
                 per[0],
                 per[1],
-                "weighted flow over volume",
+                tr("weighted flow over volume"),
                 "cuts",
             )
         )
@@ -211,16 +217,16 @@ def _speed_rows(
     sections = [float(port_figures.mean_section(v, x)) for _, v, x in sides]
     speeds = [float(port_figures.mean_port_velocity(q, v, x)) for q, v, x in sides]
     energies = [float(port_figures.energy_density(v)) for v in speeds]
-    source = "weighted flow, poured volume and centreline length"
-    volume_source = "poured volume over centreline length"
+    source = tr("weighted flow, poured volume and centreline length")
+    volume_source = tr("poured volume over centreline length")
     volumes = volumes_of(pair.before, pair.after)
     doubt = None if volumes is None else speeds[0] * speed_change(c, volumes)[1]  # as the verdict has it
     return [
         replace(row, key=key)
         for key, row in (
-            (Row.SECTION, _row("Mean section", units.area, sections[0], sections[1], volume_source, "head")),
-            (Row.SPEED, _row("Mean air speed", units.speed, speeds[0], speeds[1], source, "head", doubt)),
-            (Row.ENERGY, _row("Energy density", units.energy, energies[0], energies[1], source, "head")),
+            (Row.SECTION, _row(tr("Mean section"), units.area, sections[0], sections[1], volume_source, "head")),
+            (Row.SPEED, _row(tr("Mean air speed"), units.speed, speeds[0], speeds[1], source, "head", doubt)),
+            (Row.ENERGY, _row(tr("Energy density"), units.energy, energies[0], energies[1], source, "head")),
         )
     ]
 
@@ -238,10 +244,10 @@ def _run_rows(findings: Findings, pair: Pair, units: Units) -> list[Score]:
     besides = [beside_of(findings, pair.port, cut) for cut in cuts]
     marks = tuple(dict.fromkeys(m for o in others if o is not None for m in o.marks))
     for key, caption, shown, room in (
-        ("speed_pinch", "Speed at the smallest", units.speed, "cuts"),
-        ("speed_throat", "Speed at the throat", units.speed, "head"),
+        ("speed_pinch", tr("Speed at the smallest"), units.speed, "cuts"),
+        ("speed_throat", tr("Speed at the throat"), units.speed, "head"),
         ("cd_valve", "Cd on valve head", Shown("-", "-", 3), "head"),
-        ("swirl", "Swirl", units.swirl, "flow"),
+        ("swirl", tr("Swirl"), units.swirl, "flow"),
         ("ratio", "Exhaust/intake", Shown("%", "%", 1), "flow"),
     ):
         reach = [o.run.curve.highest for o in others if key == "ratio" and o is not None]
@@ -249,12 +255,12 @@ def _run_rows(findings: Findings, pair: Pair, units: Units) -> list[Score]:
         sides = zip((had, has), besides, strict=True)
         values = [float(curve_of(run, key, top, beside)[0]) for run, beside in sides]
         if all(np.isfinite(v) for v in values):
-            where = f"at {units.lift.with_unit(float(top[0]))}, the highest lift of both"
+            where = tr("at {}, the highest lift of both", units.lift.with_unit(float(top[0])))
             if key == "swirl":
                 caption = turning_of(has.setup).capitalize()
             if key == "ratio":
                 caption = ", ".join((caption, *marks))
-                where = f"{where}; beside {' and '.join(_beside_words(o) for o in others if o is not None)}"
+                where = tr("{}; beside {}", where, " and ".join(_beside_words(o) for o in others if o is not None))
             rows.append(replace(_row(caption, shown, values[0], values[1], where, room), key=_ROW_OF.get(key)))
     rows += _ratio_row(findings, pair)
     return rows
@@ -275,16 +281,16 @@ def _probed_rows(findings: Findings, pair: Pair, units: Units) -> list[Score]:
             continue
         if before is None or after is None:
             continue
-        at = f" at {units.lift.with_unit(has.lift)}" if has.lift is not None else ""
-        source = f"mean of the probed points{at}{', converted to one test pressure' if converted else ''}"
+        at = tr(" at {}", units.lift.with_unit(has.lift)) if has.lift is not None else ""
+        source = tr("mean of the probed points{}{}", at, tr(", converted to one test pressure") if converted else "")
         doubt = 1.96 * float(np.hypot(before.mean_uncertainty, after.mean_uncertainty))
-        row = _row(f"Probed, {station}", units.speed, before.mean, after.mean, source, "air", doubt)
+        row = _row(tr("Probed, {}", station), units.speed, before.mean, after.mean, source, "air", doubt)
         rows.append(replace(row, result="" if row.result != Result.NOT_PROVEN else row.result))  # faster is not better
     return rows
 
 
 def _beside_words(other: OtherKind) -> str:
-    return f"{other.port.name}, cut {other.cut.number}"
+    return tr("{}, cut {}", other.port.name, other.cut.number)
 
 
 def _ratio_row(findings: Findings, pair: Pair) -> list[Score]:
@@ -293,19 +299,19 @@ def _ratio_row(findings: Findings, pair: Pair) -> list[Score]:
     if share is None:
         return []
     found = share.ratios
-    parts = [f"peak {percent_text(found.at_peak, 0)}"]
+    parts = [tr("peak {}", percent_text(found.at_peak, 0))]
     if found.cam_weighted is not None:
-        parts.append(f"cam {percent_text(found.cam_weighted, 0)}")
+        parts.append(tr("cam {}", percent_text(found.cam_weighted, 0)))
     if found.at_lift_ratio is not None and len(found.at_lift_ratio):
         known = found.at_lift_ratio[np.isfinite(found.at_lift_ratio)]
         if len(known):
             parts.append(f"L/D {percent_text(float(known[-1]), 0)}")
-    parts += [f"wanted {side_taken(findings.job, 'ratio').words}", *share.marks]
-    source = (
-        f"this cut beside {_beside_words(share.beside)}: at peak, cam-weighted, at the highest equal L/D; "
-        "wanted: Head, Goal"
+    parts += [tr("wanted {}", side_taken(findings.job, "ratio").words), *share.marks]
+    source = tr(
+        "this cut beside {}: at peak, cam-weighted, at the highest equal L/D; wanted: Head, Goal",
+        _beside_words(share.beside),
     )
-    return [Score("… by other ways", "", "", "", "", ", ".join(parts), source, "flow")]
+    return [Score(tr("… by other ways"), "", "", "", "", ", ".join(parts), source, "flow")]
 
 
 def _loss_row(pair: Pair) -> list[Score]:
@@ -324,7 +330,14 @@ def _loss_row(pair: Pair) -> list[Score]:
     band = "" if shares[1] is None else f"± {percent_text(2 * float(shares[1].uncertainty), 0)}"
     return [
         Score(
-            "Port's share of loss, peak", texts[0], texts[1], "", "", band, "the open-port reading of each run", "flow"
+            tr("Port's share of loss, peak"),
+            texts[0],
+            texts[1],
+            "",
+            "",
+            band,
+            tr("the open-port reading of each run"),
+            "flow",
         )
     ]
 
@@ -341,13 +354,13 @@ def _work_rows(findings: Findings, pair: Pair, c: RunComparison, units: Units) -
         )
         rows.append(
             Score(
-                "Minutes worked between",
+                tr("Minutes worked between"),
                 "",
                 units.duration.text(between),
                 "",
                 "",
                 per_hour,
-                "operations of the cuts after the one before; gain per hour of them",
+                tr("operations of the cuts after the one before; gain per hour of them"),
                 "cuts",
             )
         )
@@ -357,13 +370,13 @@ def _work_rows(findings: Findings, pair: Pair, c: RunComparison, units: Units) -
         place = _thinnest_place(findings, pair, pair.after)
         rows.append(
             Score(
-                f"Thinnest wall, {units.length.label}",
+                tr("Thinnest wall, {}", units.length.label),
                 texts[0],
                 texts[1],
                 "",
                 "",
                 place,
-                "wall readings of this port",
+                tr("wall readings of this port"),
                 "cuts",
             )
         )

@@ -8,6 +8,7 @@ from ventrix.core.model.cut import Cut, Port, state_name
 from ventrix.core.model.noun import Direction
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.shared.gain_words import doubt_text, gain_text
+from ventrix.words import tr
 
 
 def lined_up(findings: Findings, kind: Direction, units: Units) -> tuple[list[str], list[list[str]]]:
@@ -34,7 +35,7 @@ def lined_up(findings: Findings, kind: Direction, units: Units) -> tuple[list[st
 def _cell(findings: Findings, port: Port, cut: Cut, flowed: list[Cut], units: Units) -> str:
     if cut not in flowed:
         stands = stood_for_by(findings.job, port, cut)
-        return f"not flowed; {stands.name} stands for it" if stands is not None else "not flowed"
+        return tr("not flowed; {} stands for it", stands.name) if stands is not None else "not flowed"
     if cut.id == flowed[0].id:
         return "first"
     gain = findings.gain(findings.pair(port, flowed[0], cut))

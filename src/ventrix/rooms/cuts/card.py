@@ -21,6 +21,7 @@ from ventrix.rooms.cuts.fault_grid import fault_words
 from ventrix.rooms.cuts.slip_words import slip_words
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.shared.scan_words import found_lines
+from ventrix.words import tr
 
 
 @dataclass(frozen=True, slots=True)
@@ -39,9 +40,9 @@ def work_words(work: Work, units: Units) -> str:
     """What was taken off a place: side or hours, and depth or how far."""
     words = [work.side] if work.side else []
     if work.from_hour is not None and work.to_hour is not None:
-        words.append(f"{work.from_hour or 12:g} to {work.to_hour or 12:g} o'clock")
+        words.append(tr("{:g} to {:g} o'clock", work.from_hour or 12, work.to_hour or 12))
     if work.depth is not None:
-        words.append(f"{units.length.text(work.depth)} deep")
+        words.append(tr("{} deep", units.length.text(work.depth)))
     elif work.until in tuple(Until):
         words.append(Until(work.until).words)
     return " ".join(words)
@@ -55,8 +56,8 @@ def operation_lines(cut: Cut, units: Units) -> list[CardLine]:
         depths = [f"{w.place} {said}" if several else said for w in op.works if (said := work_words(w, units))]
         minutes = units.duration.with_unit(op.duration) if op.duration is not None else ""
         if op.started_at is not None and op.duration is None:
-            minutes = f"since {op.started_at[11:16]}"
-        shared = f" (shared by {len(op.port_ids)} ports)" if len(op.port_ids) > 1 else ""
+            minutes = tr("since {}", op.started_at[11:16])
+        shared = tr(" (shared by {} ports)", len(op.port_ids)) if len(op.port_ids) > 1 else ""
         where = ", ".join(op.places) or op.kind
         words = ", ".join(w for w in (op.tool, *depths, op.finish) if w) or op.kind
         lines.append(CardLine(where, f"{'' if words == where else words}{shared}".strip(), minutes))
@@ -65,7 +66,7 @@ def operation_lines(cut: Cut, units: Units) -> list[CardLine]:
 
 def scan_lines(cut: Cut, units: Units) -> list[CardLine]:
     """What two scans say came off, beside what was told."""
-    return [CardLine("By scan" if n == 0 else "", words) for n, words in enumerate(found_lines(cut, units))]
+    return [CardLine(tr("By scan") if n == 0 else "", words) for n, words in enumerate(found_lines(cut, units))]
 
 
 def outcome_lines(found: Outcome, units: Units) -> list[CardLine]:
@@ -85,12 +86,12 @@ def outcome_lines(found: Outcome, units: Units) -> list[CardLine]:
                 signed = shown is not units.duration
                 doubt = f" ± {shown.text(scored.doubt)}" if pick == 1 and value is not None and scored.doubt else ""
                 if scored is found.gain and found.meant != ExpectedAs.WEIGHTED:
-                    at = found.meant.words if found.lift is None else f"at {units.lift.with_unit(found.lift)}"
+                    at = found.meant.words if found.lift is None else tr("at {}", units.lift.with_unit(found.lift))
                     label = f"{label} {at}"
                 parts.append("–" if value is None else f"{shown.text(value, sign=signed)}{doubt} {label}")
         return ", ".join(parts)
 
-    return [CardLine("Predicted", words(0)), CardLine("Actual", words(1), _score(found.gain))]
+    return [CardLine(tr("Predicted"), words(0)), CardLine(tr("Actual"), words(1), _score(found.gain))]
 
 
 def _score(gain: Scored) -> str:
@@ -108,11 +109,13 @@ def volume_lines(findings: Findings, port: Port, cut: Cut, against: Cut | None, 
     if volume is not None:
         apart = max(p.volume for p in cut.pours) - min(p.volume for p in cut.pours)
         how = cut.pours[-1].how
-        several = f"{len(cut.pours)} pours, {units.volume.text(apart)} apart" if len(cut.pours) > 1 else "one pour"
-        lines.append(CardLine("Poured", f"{units.volume.with_unit(volume)}   {several}{', ' + how if how else ''}"))
+        several = (
+            tr("{} pours, {} apart", len(cut.pours), units.volume.text(apart)) if len(cut.pours) > 1 else tr("one pour")
+        )
+        lines.append(CardLine(tr("Poured"), f"{units.volume.with_unit(volume)}   {several}{', ' + how if how else ''}"))
     time = time_worked(cut)
     if time is not None:
-        lines.append(CardLine("Time", units.duration.with_unit(time)))
+        lines.append(CardLine(tr("Time"), units.duration.with_unit(time)))
     before = poured_volume(against) if against is not None else None
     if against is not None and before is not None and volume is not None and against.runs and cut.runs:
         pair = findings.pair(port, against, cut)
@@ -122,8 +125,8 @@ def volume_lines(findings: Findings, port: Port, cut: Cut, against: Cut | None, 
             flowed = units.flow.text(pair.comparison.weighted_after)
             lines.append(
                 CardLine(
-                    "Break-even",
-                    f"needed {units.flow.with_unit(needed)}, flowed {flowed}: {met}",
+                    tr("Break-even"),
+                    tr("needed {}, flowed {}: {}", units.flow.with_unit(needed), flowed, met),
                     Result.BETTER if over >= 0 else Result.WORSE,
                 )
             )
@@ -138,15 +141,15 @@ def seat_lines(job: Job, port: Port, cut: Cut, units: Units) -> list[CardLine]:
     first = earlier[-1] if earlier else (valve.seat_width if valve is not None else None)
     if cut.seat_width is None or first is None or at == 0:
         return []
-    size = f"{units.length.text(first)} to {units.length.with_unit(cut.seat_width)}"
+    size = tr("{} to {}", units.length.text(first), units.length.with_unit(cut.seat_width))
     if CutKind.SEAT in cut.kinds:
-        return [CardLine("Seat face", f"{size}, cut by the valve job")]
+        return [CardLine(tr("Seat face"), tr("{}, cut by the valve job", size))]
     lost = float(seat_width_lost(first, cut.seat_width))
-    words = f"{size}, {100 * lost:.0f} % lost"
+    words = tr("{}, {:.0f} % lost", size, 100 * lost)
     if lost > 0 and valve is not None and valve.seat_angle is not None:
         depth = float(recut_depth(cut.seat_width, first, valve.seat_angle))
-        words += f"; a recut sinks the valve {units.length.text(depth)}"
-    return [CardLine("Seat face", words, "worse" if lost > 0.2 else "")]
+        words += tr("; a recut sinks the valve {}", units.length.text(depth))
+    return [CardLine(tr("Seat face"), words, "worse" if lost > 0.2 else "")]
 
 
 def trial_verdict(findings: Findings, port: Port, cut: Cut, trial: Trial) -> ClayVerdict | None:
@@ -186,14 +189,16 @@ def zone_history(port: Port, cut: Cut, zone: str, units: Units) -> list[CardLine
         for op in each.operations:
             for work in (w for w in op.works if w.place in (zone, Place.ALL_OVER)):
                 said = ", ".join(w for w in (op.tool or op.kind, work_words(work, units)) if w)
-                lines.append(CardLine(f"cut {each.number}", said))
+                lines.append(CardLine(tr("cut {}", each.number), said))
         for wall in each.walls:
             if wall.place == zone and wall.struck is None:
-                words = f"wall {units.length.with_unit(wall.thickness)}"
-                lines.append(CardLine(f"cut {each.number}", words + (f", {wall.behind} behind" if wall.behind else "")))
+                words = tr("wall {}", units.length.with_unit(wall.thickness))
+                lines.append(
+                    CardLine(tr("cut {}", each.number), words + (tr(", {} behind", wall.behind) if wall.behind else ""))
+                )
         for trial in each.trials:
             if trial.place == zone:
-                lines.append(CardLine(f"cut {each.number}", f"trial: {trial.kind} {trial.name}"))
+                lines.append(CardLine(tr("cut {}", each.number), tr("trial: {} {}", trial.kind, trial.name)))
     return lines
 
 
@@ -211,7 +216,7 @@ def slip_lines(port: Port, units: Units) -> list[CardLine]:
     """What went wrong on a port: marked until the customer was told."""
     return [
         CardLine(
-            "told" if slip.customer_told else "not told yet",
+            "told" if slip.customer_told else tr("not told yet"),
             slip_words(port, slip, units).partition(", ")[2],
             "" if slip.customer_told else "worse",
         )
@@ -229,11 +234,11 @@ def chamber_lines(job: Job, units: Units) -> list[CardLine]:
             continue
         means.append(mean)
         head = next((f", {h.name}" for h in job.heads if h.id == chamber.head_id), "")
-        pours = f"   {len(volumes)} pours" if len(volumes) > 1 else ""
+        pours = tr("   {} pours", len(volumes)) if len(volumes) > 1 else ""
         if max(volumes) - min(volumes) > DISAGREE * mean:
             told = ", ".join(f"{units.volume.text(p.volume)}{' ' + p.how if p.how else ''}" for p in chamber.pours)
-            pours += f" that disagree: {told}"
-        lines.append(CardLine(f"cylinder {chamber.cylinder}{head}", f"{units.volume.with_unit(mean)}{pours}"))
+            pours += tr(" that disagree: {}", told)
+        lines.append(CardLine(tr("cylinder {}{}", chamber.cylinder, head), f"{units.volume.with_unit(mean)}{pours}"))
     if len(means) > 1:
-        lines.append(CardLine("apart", units.volume.with_unit(max(means) - min(means))))
+        lines.append(CardLine(tr("apart"), units.volume.with_unit(max(means) - min(means))))
     return lines

@@ -10,6 +10,7 @@ from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.job import Job
 from ventrix.core.model.kinds import Place
 from ventrix.rooms.display_units import Units
+from ventrix.words import tr
 
 
 class DepthLeft(NamedTuple):
@@ -26,9 +27,11 @@ def depths_left(job: Job, port: Port, cut: Cut, units: Units) -> tuple[DepthLeft
     for zone in (z for z in ZONES if z.name != Place.SEAT):
         spare, limit = spare_at(job, port, cut, zone.name), units.length.text(limit_at(job, port, cut, zone.name))
         if spare is None:
-            found.append(DepthLeft(zone.name, "read the wall first", True))
+            found.append(DepthLeft(zone.name, tr("read the wall first"), True))
         elif spare <= 0:
-            found.append(DepthLeft(zone.name, f"stop: at your limit of {limit}", True))
+            found.append(DepthLeft(zone.name, tr("stop: at your limit of {}", limit), True))
         else:
-            found.append(DepthLeft(zone.name, f"{units.length.with_unit(spare)} to your limit of {limit}", False))
+            found.append(
+                DepthLeft(zone.name, tr("{} to your limit of {}", units.length.with_unit(spare), limit), False)
+            )
     return tuple(found)

@@ -7,8 +7,9 @@ from ventrix.core.model.cut import Fault
 from ventrix.core.model.job import Job
 from ventrix.core.model.kinds import FaultKind, FaultState
 from ventrix.rooms.display_units import Units
+from ventrix.words import tr
 
-SIGN = {FaultState.OPEN: "to do", FaultState.LEFT: "left", FaultState.GONE: "gone"}
+SIGN = {FaultState.OPEN: tr("to do"), FaultState.LEFT: "left", FaultState.GONE: "gone"}
 
 
 def fault_words(fault: Fault, units: Units) -> str:
@@ -16,7 +17,7 @@ def fault_words(fault: Fault, units: Units) -> str:
     kind = FaultKind(fault.kind).words if fault.kind in tuple(FaultKind) else fault.kind
     where = [fault.place, fault.side if fault.side != fault.place else None]
     if fault.from_hour is not None and fault.to_hour is not None:
-        where.append(f"{fault.from_hour or 12:g} to {fault.to_hour or 12:g} o'clock")
+        where.append(tr("{:g} to {:g} o'clock", fault.from_hour or 12, fault.to_hour or 12))
     size = f", {units.length.with_unit(fault.size)}" if fault.size is not None else ""
     told = f": {fault.note}" if fault.note else ""
     told += " (photo)" if fault.photo else ""
@@ -27,7 +28,7 @@ def fault_grid(job: Job) -> tuple[list[str], list[list[str]]]:
     """Headings and rows: a row for each kind and place that any port has, a column for each port, and how many are
     left to do."""
     kinds = dict.fromkeys((f.kind, f.place) for p in job.ports for f in p.faults)
-    heads = ["fault", "where", *(p.name for p in job.ports), "to do"]
+    heads = ["fault", "where", *(p.name for p in job.ports), tr("to do")]
     rows = []
     for kind, place in kinds:
         cells, open_ones = [], 0

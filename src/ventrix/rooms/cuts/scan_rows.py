@@ -16,9 +16,10 @@ from ventrix.core.scan.compare import Taken
 from ventrix.core.scan.measure import Measured
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.shared.scan_words import volume_words
+from ventrix.words import tr
 
 VOLUME: Final = "volume"
-DEPTH: Final = "depth of "  # and the id of the work
+DEPTH: Final = tr("depth of ")  # and the id of the work
 STATIONS: Final = 9
 LENGTHS: Final = tuple(f.name for f in fields(Cut) if f.metadata.get("unit") == "mm")
 EVERY: Final = 2  # rows of a map of metal taken that one is kept of: 4 mm
@@ -70,25 +71,25 @@ def _figures(found: Measured) -> list[tuple[str, str, float | None, str, float]]
         pick = picks.get(name)
         if pick is not None:
             rows += [
-                (f"{name}_width", f"{name.capitalize()}, width", mm(pick.width), "length", coarse),
-                (f"{name}_height", f"{name.capitalize()}, height", mm(pick.height), "length", coarse),
-                (f"{name}_corner", f"{name.capitalize()}, corner", mm(pick.corner), "length", 3 * coarse),
+                (f"{name}_width", tr("{}, width", name.capitalize()), mm(pick.width), "length", coarse),
+                (f"{name}_height", tr("{}, height", name.capitalize()), mm(pick.height), "length", coarse),
+                (f"{name}_corner", tr("{}, corner", name.capitalize()), mm(pick.corner), "length", 3 * coarse),
             ]
     short, bowl, throat = (picks.get(n) for n in ("short_side", "bowl", "throat"))
     if short is not None:
         radius = None if short.radius is None else to_si(short.radius, "mm")
         doubt = 0.08 * radius if radius is not None else 0.0
-        rows.append(("short_side_radius", "Short side, radius", radius, "length", doubt))
-        rows.append(("short_side_height", "Short side, height", mm(short.height), "length", coarse))
+        rows.append(("short_side_radius", tr("Short side, radius"), radius, "length", doubt))
+        rows.append(("short_side_height", tr("Short side, height"), mm(short.height), "length", coarse))
     if bowl is not None:
-        rows.append(("bowl_diameter", "Bowl", mm(bowl.diameter), "length", coarse))
+        rows.append(("bowl_diameter", tr("Bowl"), mm(bowl.diameter), "length", coarse))
     if throat is not None:
-        rows.append(("throat_diameter", "Throat", mm(throat.diameter), "length", fine))
+        rows.append(("throat_diameter", tr("Throat"), mm(throat.diameter), "length", fine))
     rows += [
-        ("floor_length", "Floor", mm(found.floor), "length", 0.0055 * to_si(found.floor, "mm")),
-        ("roof_length", "Roof", mm(found.roof), "length", 0.002 * to_si(found.roof, "mm")),
-        ("port_angle", "Port angle", np.pi / 2 - found.turning, "angle", float(np.radians(0.12))),
-        (VOLUME, "Volume", found.volume * 1e-9, "volume", 0.002 * found.volume * 1e-9),
+        ("floor_length", tr("Floor"), mm(found.floor), "length", 0.0055 * to_si(found.floor, "mm")),
+        ("roof_length", tr("Roof"), mm(found.roof), "length", 0.002 * to_si(found.roof, "mm")),
+        ("port_angle", tr("Port angle"), np.pi / 2 - found.turning, "angle", float(np.radians(0.12))),
+        (VOLUME, tr("Volume"), found.volume * 1e-9, "volume", 0.002 * found.volume * 1e-9),
     ]
     return rows
 
@@ -108,7 +109,7 @@ def depth_rows(cut: Cut, taken: Taken, units: Units) -> tuple[ScanRow, ...]:
         rows.append(
             ScanRow(
                 f"{DEPTH}{work.id}",
-                f"{where[:1].upper()}{where[1:]}, taken off",
+                tr("{}{}, taken off", where[:1].upper(), where[1:]),
                 work.depth,
                 depth,
                 length.text(work.depth),
@@ -182,5 +183,5 @@ def taken_lines(taken: Taken, units: Units) -> tuple[str, ...]:
         if p.depth > p.u
     ]
     if len(lines) == 1:
-        lines.append(f"Nothing over {length.with_unit(taken.detection * mm)} at any place.")
+        lines.append(tr("Nothing over {} at any place.", length.with_unit(taken.detection * mm)))
     return (*lines, *(units.say(note) for note in taken.notes))

@@ -7,6 +7,7 @@ from ventrix.core.model.cut import Port, Slip
 from ventrix.core.model.kinds import SlipDecision, SlipKind
 from ventrix.core.quantity.words import percent_text
 from ventrix.rooms.display_units import Units
+from ventrix.words import tr
 
 
 def slip_words(port: Port, slip: Slip, units: Units) -> str:
@@ -15,26 +16,26 @@ def slip_words(port: Port, slip: Slip, units: Units) -> str:
     if slip.place and slip.place != slip.kind:
         said.append(slip.place + (f", {slip.side}" if slip.side else ""))
     if slip.from_hour is not None and slip.to_hour is not None:
-        said.append(f"{slip.from_hour:g} to {slip.to_hour:g} o'clock")
+        said.append(tr("{:g} to {:g} o'clock", slip.from_hour, slip.to_hour))
     if slip.depth is not None:
-        said.append(f"{units.length.with_unit(slip.depth)} deep")
+        said.append(tr("{} deep", units.length.with_unit(slip.depth)))
     if slip.width_left is not None:
-        said.append(f"{units.length.with_unit(slip.width_left)} of the face left")
+        said.append(tr("{} of the face left", units.length.with_unit(slip.width_left)))
     if slip.volume is not None:
         said.append(f"{units.volume.text(slip.volume)} cc")
     if slip.photo:
         said.append("photo")
     known = {d.value: d.words for d in SlipDecision}
-    by = f" by {slip.decided_by}" if slip.decided_by else ""
-    decided = f"{known.get(slip.decision, slip.decision)}{by}" if slip.decision else "nothing decided yet"
+    by = tr(" by {}", slip.decided_by) if slip.decided_by else ""
+    decided = f"{known.get(slip.decision, slip.decision)}{by}" if slip.decision else tr("nothing decided yet")
     return f"{', '.join(said)}: {decided}"
 
 
 def seat_left_words(left: SeatLeft, units: Units) -> str:
     """What is left of a nicked seat's face, and what a recut does."""
     had, has = units.length.with_unit(left.width), units.length.with_unit(left.left)
-    said = f"{has} of {had} left: {percent_text(left.lost, 0)} of the face is lost."
+    said = tr("{} of {} left: {} of the face is lost.", has, had, percent_text(left.lost, 0))
     sinks = ""
     if left.sinks is not None:
-        sinks = f" A recut to the old width sinks the valve {units.length.with_unit(left.sinks)}."
-    return f"{said}{sinks}{' A third or more lost is usually recut.' if left.recut else ''}"
+        sinks = tr(" A recut to the old width sinks the valve {}.", units.length.with_unit(left.sinks))
+    return f"{said}{sinks}{tr(' A third or more lost is usually recut.') if left.recut else ''}"

@@ -15,6 +15,7 @@ from ventrix.core.quantity.words import sentence
 from ventrix.core.runs.reduced_run import correct_readings
 from ventrix.rooms.flow.element_in_hand import DEFAULT_PRESSURE
 from ventrix.rooms.flow.run_in_hand import RunInHand
+from ventrix.words import tr
 from ventrix.workspace.ids import new_id, now_text
 
 
@@ -37,8 +38,8 @@ def other_bench(hand: RunInHand, bench: Connected) -> str:
     same = same_name(name, record.name) if name else (record.link == "simulated" and bench.is_simulated)
     if same:
         return ""
-    theirs = name or ("the simulated bench" if bench.is_simulated else bench.sentence)
-    return f"Which bench is this? The set-up says {record.name}, and {theirs} is connected."
+    theirs = name or (tr("the simulated bench") if bench.is_simulated else bench.sentence)
+    return tr("Which bench is this? The set-up says {}, and {} is connected.", record.name, theirs)
 
 
 def use_connected(hand: RunInHand, bench: Connected) -> None:

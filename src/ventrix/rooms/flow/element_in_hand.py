@@ -14,6 +14,7 @@ from ventrix.core.quantity.units import tidy, to_si
 from ventrix.core.runs.element import indicated
 from ventrix.core.runs.reduced_run import correct_readings
 from ventrix.rooms.display_units import Units
+from ventrix.words import tr
 from ventrix.workspace.workspace import Workspace
 
 DEFAULT_PRESSURE = to_si(28, "inH2O")
@@ -84,8 +85,8 @@ class ElementInHand:
         advice = range_advice(bench.ranges, top, flow, usual)
         if advice is not None:
             return units.say(advice)
-        which = f"range {self.range_number or 1} of {len(bench.ranges)}, to {units.flow.text(top)}"
-        return f"{which}: {flow / top:.0%} of scale"
+        which = tr("range {} of {}, to {}", self.range_number or 1, len(bench.ranges), units.flow.text(top))
+        return tr("{}: {:.0%} of scale", which, flow / top)
 
     def as_reading(self, flow: float, pressure: float | None) -> Reading:
         """A figure in the element's measure as the reading it is; lift and id are nobody's."""

@@ -11,6 +11,7 @@ from ventrix.core.quantity.words import percent_text, sentence
 from ventrix.core.runs.element import indicated
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.flow.run_in_hand import RunInHand
+from ventrix.words import tr
 from ventrix.workspace.ids import hours_since
 from ventrix.workspace.workspace import Workspace
 
@@ -34,9 +35,9 @@ def odd_reading(hand: RunInHand, lift: float) -> str:
         off = repeat_distance(float(values[-1]), [float(v) for v in values[:-1]], scatter)
         if off is not None and off > REPEAT_LIMIT:
             apart = percent_text(abs(float(values[-1] / values[:-1].mean() - 1)))
-            return f"{apart} off its repeat: take it again"
+            return tr("{} off its repeat: take it again", apart)
     said = far_off(hand, lift, float(run.flow[here][0]))
-    return f"{said}: take it again" if said else ""
+    return tr("{}: take it again", said) if said else ""
 
 
 def far_off(hand: RunInHand, lift: float, flow: float, *, least: float = 0.0) -> str:
@@ -48,7 +49,7 @@ def far_off(hand: RunInHand, lift: float, flow: float, *, least: float = 0.0) ->
     expected = expected_flow(lift, lifts, flows, hand.lifts, hand.pinned_curve())
     if expected is None:
         return ""
-    said = f"{percent_text(expected.distance(flow), sign=True)} off {expected.by}"
+    said = tr("{} off {}", percent_text(expected.distance(flow), sign=True), expected.by)
     return said if expected.is_odd(flow, least) else ""
 
 
@@ -56,11 +57,13 @@ def stale_air(hand: RunInHand, live_temperature: float | None) -> str:
     """What is wrong with the recorded air, or nothing: never read, read long ago, or the room has changed."""
     setup = hand.setup
     if setup.temperature is None or setup.pressure is None:
-        return "The air was not recorded." if setup.scale_density or hand.element.kind in ("orifice", "mass") else ""
+        return (
+            tr("The air was not recorded.") if setup.scale_density or hand.element.kind in ("orifice", "mass") else ""
+        )
     if live_temperature is not None and abs(live_temperature - setup.temperature) > AIR_SHIFT:
-        return "The air is over 2 °C off what is recorded: read it again."
+        return tr("The air is over 2 °C off what is recorded: read it again.")
     if setup.air_read_at is not None and hours_since(setup.air_read_at) > AIR_HOURS:
-        return f"The air was read {hours_since(setup.air_read_at):.0f} hours ago: read it again."
+        return tr("The air was read {:.0f} hours ago: read it again.", hours_since(setup.air_read_at))
     return ""
 
 
@@ -71,13 +74,15 @@ def plate_words(hand: RunInHand, units: Units) -> str:
         return ""
     counted = [p for p in bench.plates if p.struck is None]
     if not counted:
-        return "The reference plate has not been flowed on this bench."
+        return tr("The reference plate has not been flowed on this bench.")
     inside, said = plate_sentence(bench.plates)
     last = counted[-1]
-    when = "today" if last.date and hours_since(last.date) < 12 else f"on {(last.date or 'an unknown day')[:10]}"
+    when = (
+        "today" if last.date and hours_since(last.date) < 12 else tr("on {}", (last.date or tr("an unknown day"))[:10])
+    )
     if not inside:
         return f"▼ {sentence(said)}"
-    return f"Plate {when}: {units.flow.text(last.flow)} of {units.flow.text(last.nominal)}, in limits."
+    return tr("Plate {}: {} of {}, in limits.", when, units.flow.text(last.flow), units.flow.text(last.nominal))
 
 
 def in_sight_words(hand: RunInHand) -> str:
@@ -86,8 +91,8 @@ def in_sight_words(hand: RunInHand) -> str:
     if shown is None or hand.run is not None:
         return ""
     setup = hand.space.job.setup(shown.setup_id)
-    where = f" on {setup.bench}" if setup.bench else ""
-    return f"Shown is the run of {str(shown.date)[:10]}{where}; the next reading begins a new one."
+    where = tr(" on {}", setup.bench) if setup.bench else ""
+    return tr("Shown is the run of {}{}; the next reading begins a new one.", str(shown.date)[:10], where)
 
 
 def witness_words(space: Workspace, run: FlowRun | None) -> str:
@@ -95,5 +100,5 @@ def witness_words(space: Workspace, run: FlowRun | None) -> str:
     if not any(p.witness for p in space.job.ports) or (space.port is not None and space.port.witness):
         return ""
     if run is None:
-        return "The witness port has not been flowed at this setting-up of the bench."
-    return f"Witness port flowed {str(run.date)[11:16]}: this run will name it."
+        return tr("The witness port has not been flowed at this setting-up of the bench.")
+    return tr("Witness port flowed {}: this run will name it.", str(run.date)[11:16])

@@ -10,6 +10,7 @@ from ventrix.records.files.pasted_table import Unnamed, parse_pasted
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.flow.element_in_hand import unit_typed
 from ventrix.rooms.flow.run_in_hand import RunInHand
+from ventrix.words import tr
 
 
 def keep_pasted(hand: RunInHand, text: str, units: Units, *, sure: bool = False) -> str:
@@ -24,7 +25,7 @@ def keep_pasted(hand: RunInHand, text: str, units: Units, *, sure: bool = False)
     try:
         table = parse_pasted(text, units.lift.unit, unit, units.pressure.unit, port, third_is_pressure=sure or columns)
     except Unnamed as error:
-        asked = f"Paste again if the third column is the test pressure in {units.pressure.label}"
+        asked = tr("Paste again if the third column is the test pressure in {}", units.pressure.label)
         raise Refused("{}. {}", error, asked) from None
     rows = table.rows
     if columns and any(r.pressure is None for r in rows):
@@ -37,5 +38,5 @@ def keep_pasted(hand: RunInHand, text: str, units: Units, *, sure: bool = False)
         raise Refused("{}. Paste again to keep it all the same", units.say(doubt))
     kept = [Kept(Rung(round(r.lift, 9)), r.reading, r.pressure, None, None, swirl=r.swirl) for r in rows]
     hand.store_all(kept, "pasted")
-    thousandths = " Lifts were read as thousandths of an inch." if meant is not None else ""
-    return " ".join(f"{len(rows)} readings pasted. {table.said}{thousandths}".split())
+    thousandths = tr(" Lifts were read as thousandths of an inch.") if meant is not None else ""
+    return " ".join(tr("{} readings pasted. {}{}", len(rows), table.said, thousandths).split())

@@ -22,13 +22,14 @@ from ventrix.core.quantity.units import from_si, tidy, to_si
 from ventrix.core.runs.reduced_run import ReducedRun
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.flow.element_in_hand import DEFAULT_PRESSURE, ElementInHand
+from ventrix.words import tr
 from ventrix.workspace.ids import new_id, now_text
 from ventrix.workspace.workspace import Workspace
 
 RUNGS = 12
 MOST_USUAL = 40
 WITNESS_LIFTS = (3, 6, 9)  # rungs of the usual plan that a witness port is flowed at
-STRUCK_AT_BENCH = "struck at the bench"
+STRUCK_AT_BENCH = tr("struck at the bench")
 
 
 def with_bench(setup: SetUp, bench: Bench) -> SetUp:
@@ -246,7 +247,10 @@ class RunInHand:
         said = [units.say(d.sentence) for d in found.differences]
         if any(d.level == "no" and d.key in BRIDGED for d in found.differences):
             said.append(
-                f"Flow cut {against.number if against else cut.number} once more like this, and it bridges the two."
+                tr(
+                    "Flow cut {} once more like this, and it bridges the two.",
+                    against.number if against else cut.number,
+                )
             )
         return " ".join(said)
 
@@ -339,7 +343,7 @@ class RunInHand:
         last = counted[-1]
         words = self._open_book.units.lift.text(last.lift)
         job = strike(self.space.job, run.id, last.id, reason)
-        self.space.apply(f"strike {words}", job, f"Struck {words}: it stays in the book and does not count.")
+        self.space.apply(tr("strike {}", words), job, tr("Struck {}: it stays in the book and does not count.", words))
         return last
 
     def strike(self, reading_id: str, reason: str) -> None:
@@ -350,7 +354,7 @@ class RunInHand:
             return
         words = self._open_book.units.lift.text(reading.lift)
         job = strike(self.space.job, run.id, reading_id, reason)
-        self.space.apply(f"strike {words}", job, f"Struck {words}: it stays in the book and does not count.")
+        self.space.apply(tr("strike {}", words), job, tr("Struck {}: it stays in the book and does not count.", words))
 
     def take_up(self, reading_id: str) -> None:
         """Count a struck reading of the run in sight again."""
@@ -359,7 +363,7 @@ class RunInHand:
         if run is None or reading is None:
             return
         words = self._open_book.units.lift.text(reading.lift)
-        self.space.apply(f"take up {words}", take_up(self.space.job, run.id, reading_id))
+        self.space.apply(tr("take up {}", words), take_up(self.space.job, run.id, reading_id))
 
     def asks_leak(self) -> bool:
         """Whether it has to be asked if the readout has the leak off already: the first leak of a bench of which nobody
@@ -376,7 +380,7 @@ class RunInHand:
             bench = Bench(id=new_id(), name=self.setup.bench, test_pressure=self.setup.test_pressure)
         if bench is not None:
             said = replace(bench, leak_taken_off=taken_off)
-            self.space.change_bench(f"leak of bench '{bench.name}'", said)
+            self.space.change_bench(tr("leak of bench '{}'", bench.name), said)
         if self.setup.leak_taken_off != taken_off:
             self.use_setup(replace(self.setup, leak_taken_off=taken_off))
 
@@ -417,5 +421,5 @@ class RunInHand:
     def leak_words(self, units: Units) -> str:
         """What is taken off for the leak."""
         if is_index(self.element.kind):
-            return "index: ratios only, no leak taken off"
-        return f"leak {units.flow.text(self.setup.leak)} taken off" if self.setup.leak else "no leak taken off"
+            return tr("index: ratios only, no leak taken off")
+        return tr("leak {} taken off", units.flow.text(self.setup.leak)) if self.setup.leak else tr("no leak taken off")

@@ -22,6 +22,7 @@ from ventrix.rooms.flow.pictures import FarPicture, LadderRung, StepLine, Tape
 from ventrix.rooms.flow.run_in_hand import RunInHand
 from ventrix.rooms.shared.gain_words import SHARE, doubt_text, gain_text
 from ventrix.rooms.shared.plot_values import Band, Line, Picture
+from ventrix.words import tr
 
 TAPE_SPAN = 0.20  # of nominal, each way
 
@@ -92,9 +93,9 @@ def _rpm(speed: float) -> str:
 
 _PHASE_WORDS = {
     Phase.SET: "SET {lift}",
-    Phase.WAIT: "WAIT, settling",
-    Phase.KEEP: "KEEP when you are ready",
-    Phase.KEPT: "KEPT. Set the next lift",
+    Phase.WAIT: tr("WAIT, settling"),
+    Phase.KEEP: tr("KEEP when you are ready"),
+    Phase.KEPT: tr("KEPT. Set the next lift"),
     Phase.DONE: "ALL LIFTS DONE",
 }
 
@@ -105,13 +106,13 @@ def far_view(hand: RunInHand, connected: bool, units: Units) -> FarPicture:
     lift = test.lift
     lift_text = units.lift.text(lift) if lift is not None else ""
     following = test.next_lift
-    automatic = " · keeps by itself" if test.automatic else ""
+    automatic = tr(" · keeps by itself") if test.automatic else ""
     common: dict[str, Any] = {
         "lift": lift_text,
-        "lift_caption": f"lift, {units.lift.label}" if lift is not None else "",
-        "next_lift": f"next {units.lift.text(following)}" if following is not None else "",
+        "lift_caption": tr("lift, {}", units.lift.label) if lift is not None else "",
+        "next_lift": tr("next {}", units.lift.text(following)) if following is not None else "",
         "flow_unit": "index" if is_index(hand.element.kind) else units.flow.label,
-        "foot": f"{hand.leak_words(units)} · mount {hand.mount}{automatic}",
+        "foot": tr("{} · mount {}{}", hand.leak_words(units), hand.mount, automatic),
     }
     if lift is None:
         open_rungs = ", ".join(units.lift.text(r.lift) for r in test.rungs if not test.is_done(r))
@@ -119,7 +120,7 @@ def far_view(hand: RunInHand, connected: bool, units: Units) -> FarPicture:
         return _done_view(hand, said, units, common["foot"])
     if not connected:
         kept = _kept_flow(hand, lift)
-        return FarPicture(f"SET {lift_text}, then type", "type, then Enter", flow=_text(kept, units), **common)
+        return FarPicture(f"SET {lift_text}, then type", tr("type, then Enter"), flow=_text(kept, units), **common)
     return _live_view(hand, units, lift, common)
 
 
@@ -127,17 +128,17 @@ def _done_view(hand: RunInHand, said: str, units: Units, foot: str) -> FarPictur
     """After the last lift: what the cut did, in one line, and what comes next."""
     pair = hand.pair()
     gain = hand.space.findings.gain(pair) if pair is not None else None
-    told = gain.verdict.headline if gain is not None else "Kept. Nothing is held against it yet."
+    told = gain.verdict.headline if gain is not None else tr("Kept. Nothing is held against it yet.")
     doubt = f"± {doubt_text(gain, units)}" if gain is not None and gain.comparable else ""
     against = hand.space.against
     return FarPicture(
         said,
-        "R repeats · M head re-mounted · Ctrl+P next port",
+        tr("R repeats · M head re-mounted · Ctrl+P next port"),
         told,
         flow=gain_text(gain, units) if gain is not None and gain.comparable else "",
         flow_unit="" if gain is None or not gain.comparable or gain.is_share else units.flow.label,
         spread=doubt,
-        difference_words=f"over cut {against.number}: Compare shows why" if gain is not None and against else "",
+        difference_words=tr("over cut {}: Compare shows why", against.number) if gain is not None and against else "",
         foot=foot,
     )
 
@@ -167,7 +168,7 @@ def pressure_tape(nominal: float | None, pressure: float | None, units: Units) -
         window=(window[0], window[1]),
         at=None if pressure is None else from_si(pressure, shown.unit),
         text=shown.text(pressure),
-        caption=f"test pressure, {shown.label}",
+        caption=tr("test pressure, {}", shown.label),
         digits=1 if nominal < 20 * 249 and shown.unit == "inH2O" else 0,
     )
 
@@ -177,11 +178,11 @@ def _live_view(hand: RunInHand, units: Units, lift: float, common: dict[str, Any
     phase = test.phase
     words = _PHASE_WORDS.get(phase, "").format(lift=common["lift"])
     if phase is Phase.KEPT and test.next_lift is None:
-        words = "KEPT. All lifts done"
+        words = tr("KEPT. All lifts done")
     if phase is Phase.PRESSURE:
         words = "MORE PRESSURE" if test.pressure_error < 0 else "LESS PRESSURE"
         if test.out_of_breath:
-            words = "BLOWER AT ITS LIMIT: press twice to keep"
+            words = tr("BLOWER AT ITS LIMIT: press twice to keep")
     live, steadiness = test.live, test.steadiness
     flow = None
     if live is not None and phase is not Phase.SET:
@@ -194,7 +195,7 @@ def _live_view(hand: RunInHand, units: Units, lift: float, common: dict[str, Any
     spread = hand.element.spread(steadiness.spread, live)
     return FarPicture(
         words,
-        "Space or pedal" if phase is Phase.KEEP else "",
+        tr("Space or pedal") if phase is Phase.KEEP else "",
         flow="" if flow is None else flow_words(flow, kind, units),
         spread=f"± {units.flow.text(spread)}" if flow is not None and spread and kind == "flow" else "",
         difference=difference,
@@ -202,7 +203,7 @@ def _live_view(hand: RunInHand, units: Units, lift: float, common: dict[str, Any
         result=result,
         tape=pressure_tape(test.test_pressure, None if live is None else live[1], units),
         steady=steadiness.share,
-        steady_words=f"last 3.0 s: spread {units.flow.text(spread)}" if live and kind == "flow" else "",
+        steady_words=tr("last 3.0 s: spread {}", units.flow.text(spread)) if live and kind == "flow" else "",
         **common | {"foot": foot},
     )
 
@@ -220,22 +221,22 @@ def step_view(hand: RunInHand, connected: bool, units: Units) -> FarPicture:
     live = preparation.live if connected else None
     words = TITLES[step]
     if preparation.pressure_wanted and connected:
-        words += ": bring the pressure in"
+        words += tr(": bring the pressure in")
     flow = None if live is None or step is StepKind.ZERO else hand.element.as_indicated(*live)
     drift = preparation.drift
     plate = preparation.plate_flow if step is StepKind.PLATE else None
     nominal = 0.0 if step is StepKind.ZERO else preparation.test_pressure
     return FarPicture(
         words,
-        "Space or pedal takes it, S skips" if connected else "type, then Enter; S skips",
+        tr("Space or pedal takes it, S skips") if connected else tr("type, then Enter; S skips"),
         sentence=SAYS[step],
         flow=_step_figure(step, live, flow, hand, units),
         flow_unit=_step_unit(step, hand, units),
-        difference_words=f"the plate flows {units.flow.with_unit(plate)}" if plate is not None else "",
+        difference_words=tr("the plate flows {}", units.flow.with_unit(plate)) if plate is not None else "",
         tape=pressure_tape(nominal, None if live is None else live[1], units) if nominal else None,
         steady=preparation.share if connected else None,
-        steady_words="" if drift is None else f"drift {percent_text(drift, 2, sign=True)}",
-        foot=f"step {preparation.index + 1} of {len(preparation.steps)} · mount {hand.mount}",
+        steady_words="" if drift is None else tr("drift {}", percent_text(drift, 2, sign=True)),
+        foot=tr("step {} of {} · mount {}", preparation.index + 1, len(preparation.steps), hand.mount),
     )
 
 
@@ -267,11 +268,11 @@ def _live_difference(hand: RunInHand, lift: float, flow: float | None, units: Un
     pinned = float(runs[-1].at_pressure(hand.setup.test_pressure or runs[-1].test_pressure).curve.at(lift))
     change = flow - pinned if kind == "flow" else flow / pinned - 1
     kept = _by_lift(hand.pair()).get(_grain(lift))
-    name = f"over cut {against.number}"
+    name = tr("over cut {}", against.number)
     if kept is not None:
         above = flow_words(kept[1], kind, units) if kind == "flow" else f"{SHARE.text(kept[1])} %"
-        return flow_words(change, kind, units, sign=True), f"{name} (proven above {above})", kept[2]
-    return flow_words(change, kind, units, sign=True), f"{name}, not kept yet", Result.NOT_PROVEN
+        return flow_words(change, kind, units, sign=True), tr("{} (proven above {})", name, above), kept[2]
+    return flow_words(change, kind, units, sign=True), tr("{}, not kept yet", name), Result.NOT_PROVEN
 
 
 def growing_curve(hand: RunInHand, units: Units, *, ghost: bool) -> tuple[Picture, str]:
@@ -305,8 +306,10 @@ def growing_curve(hand: RunInHand, units: Units, *, ghost: bool) -> tuple[Pictur
     picture = Picture(lines, bands=bands, x_range=(0.0, highest * 1.06), y_range=y_range)
     unit = "index" if index else units.flow.label
     if against is None or not ghost:
-        return picture, f"{unit} against lift, {units.lift.label}"
-    return picture, f"{unit} against lift, {units.lift.label}, growing over cut {against.number} (dashed, band ± 2 u)"
+        return picture, tr("{} against lift, {}", unit, units.lift.label)
+    return picture, tr(
+        "{} against lift, {}, growing over cut {} (dashed, band ± 2 u)", unit, units.lift.label, against.number
+    )
 
 
 def _curve(run: ReducedRun, units: Units) -> tuple[np.ndarray, np.ndarray]:
@@ -348,7 +351,11 @@ def target_lines(hand: RunInHand, units: Units) -> list[str]:
     if run is None or port is None:
         return []
     return [
-        f"Target {units.flow.text(each.target.flow)} at {units.lift.with_unit(each.target.lift)}: "
-        f"{each.words(units.wording)}."
+        tr(
+            "Target {} at {}: {}.",
+            units.flow.text(each.target.flow),
+            units.lift.with_unit(each.target.lift),
+            each.words(units.wording),
+        )
         for each in judged_targets(run, hand.space.job, port.kind)
     ]

@@ -14,6 +14,7 @@ from ventrix.rooms.display_units import Units
 from ventrix.rooms.flow.element_in_hand import unit_typed
 from ventrix.rooms.flow.odd_at_bench import far_off
 from ventrix.rooms.flow.run_in_hand import RunInHand
+from ventrix.words import tr
 
 SLIP: Final = 0.35  # relative: a figure typed this far from what is expected is asked about before it is kept
 _SWIRL: Final = re.compile(r"\s*(?P<flow>[0-9][0-9.,]*)\s+(?P<swirl>[+\-−]?[0-9][0-9.,]*)\s*")
@@ -63,7 +64,7 @@ def _columns(text: str, units: Units) -> TypedReading:
 def asked_about(hand: RunInHand, rung: Rung, typed: TypedReading, units: Units) -> str:
     """What is asked about a reading at a lift before it is kept; nothing where it is as expected."""
     if hand.element.kind == "percent" and typed.figure > 1:
-        return f"{percent_text(typed.figure, 0)} is past the end of the range."
+        return tr("{} is past the end of the range.", percent_text(typed.figure, 0))
     value = hand.element.as_reported(typed.figure, typed.pressure)
     off = "" if value is None else far_off(hand, rung.lift, value, least=SLIP)
     return f"{units.lift.text(rung.lift)}: {off}." if off else ""

@@ -10,6 +10,7 @@ from typing import Any, Final
 from ventrix.core.formulas import port, valve
 from ventrix.core.formulas.cam import CHECKING_LIFT, Cam
 from ventrix.core.quantity.refused import Refused
+from ventrix.words import tr
 
 Figures = dict[str, float | None]
 
@@ -26,7 +27,7 @@ class Derived:
     tip: str = ""
 
 
-MEAN_WALL: Final = "Mean of the two sides: core shift makes one thinner. It never answers a wall limit."
+MEAN_WALL: Final = tr("Mean of the two sides: core shift makes one thinner. It never answers a wall limit.")
 
 
 def _quarter_lift(head_diameter: float) -> float:
@@ -76,38 +77,49 @@ def _turn(port_angle: float) -> float:
 
 
 DERIVED: Final = (
-    Derived("Throat, % of valve", "percent", ("head_diameter", "throat_diameter"), _throat, "throat_diameter"),
-    Derived("Bowl, % of valve", "percent", ("head_diameter", "bowl_diameter"), _bowl_percent, "bowl_diameter"),
-    Derived("Throat area, gross", "area", ("throat_diameter",), _gross, "throat_diameter"),
+    Derived(tr("Throat, % of valve"), "percent", ("head_diameter", "throat_diameter"), _throat, "throat_diameter"),
+    Derived(tr("Bowl, % of valve"), "percent", ("head_diameter", "bowl_diameter"), _bowl_percent, "bowl_diameter"),
+    Derived(tr("Throat area, gross"), "area", ("throat_diameter",), _gross, "throat_diameter"),
     Derived(
-        "Throat area, net of stem", "area", ("throat_diameter", "stem_diameter"), valve.throat_area, "stem_diameter"
+        tr("Throat area, net of stem"), "area", ("throat_diameter", "stem_diameter"), valve.throat_area, "stem_diameter"
     ),
     Derived(
-        "Largest throat the seat allows",
+        tr("Largest throat the seat allows"),
         "length",
         ("head_diameter", "seat_width", "seat_angle", "seat_margin?"),
         _seat_throat,
         "seat_width",
     ),
-    Derived("Valve head area", "area", ("head_diameter",), valve.valve_head_area, "head_diameter"),
-    Derived("Lift where curtain area equals valve area", "lift", ("head_diameter",), _quarter_lift, "head_diameter"),
-    Derived("Centreline length", "length", ("floor_length", "roof_length"), _length, "floor_length"),
-    Derived("Mean section", "area", ("volume", "floor_length", "roof_length"), _mean_section, "volume"),
-    Derived("Section at the pinch", "area", ("pinch_width", "pinch_height", "pinch_corner?"), _pinch, "pinch_width"),
+    Derived(tr("Valve head area"), "area", ("head_diameter",), valve.valve_head_area, "head_diameter"),
     Derived(
-        "Wall at the pushrod hole", "length", ("hole_spacing", "pinch_width"), port.hole_wall, "hole_spacing", MEAN_WALL
+        tr("Lift where curtain area equals valve area"), "lift", ("head_diameter",), _quarter_lift, "head_diameter"
     ),
-    Derived("Turning angle, port to valve", "angle", ("port_angle",), _turn, "port_angle"),
-    Derived("Displacement, one cylinder", "volume", ("bore", "stroke"), _displacement, "stroke"),
-    Derived("Valve open for, crank", "angle", ("cam_lift", "cam_duration", "checking_lift?"), _cam_open, "cam_lift"),
+    Derived(tr("Centreline length"), "length", ("floor_length", "roof_length"), _length, "floor_length"),
+    Derived(tr("Mean section"), "area", ("volume", "floor_length", "roof_length"), _mean_section, "volume"),
+    Derived(
+        tr("Section at the pinch"), "area", ("pinch_width", "pinch_height", "pinch_corner?"), _pinch, "pinch_width"
+    ),
+    Derived(
+        tr("Wall at the pushrod hole"),
+        "length",
+        ("hole_spacing", "pinch_width"),
+        port.hole_wall,
+        "hole_spacing",
+        MEAN_WALL,
+    ),
+    Derived(tr("Turning angle, port to valve"), "angle", ("port_angle",), _turn, "port_angle"),
+    Derived(tr("Displacement, one cylinder"), "volume", ("bore", "stroke"), _displacement, "stroke"),
+    Derived(
+        tr("Valve open for, crank"), "angle", ("cam_lift", "cam_duration", "checking_lift?"), _cam_open, "cam_lift"
+    ),
 )
 
 OF_ONE_VALVE: Final = (
-    "Throat, % of valve",
-    "Bowl, % of valve",
-    "Throat area, gross",
-    "Throat area, net of stem",
-    "Largest throat the seat allows",
-    "Valve head area",
-    "Lift where curtain area equals valve area",
+    tr("Throat, % of valve"),
+    tr("Bowl, % of valve"),
+    tr("Throat area, gross"),
+    tr("Throat area, net of stem"),
+    tr("Largest throat the seat allows"),
+    tr("Valve head area"),
+    tr("Lift where curtain area equals valve area"),
 )

@@ -17,6 +17,7 @@ from ventrix.core.quantity.field_checks import Check, positive
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import to_si
 from ventrix.rooms.display_units import Units
+from ventrix.words import tr
 from ventrix.workspace.ids import new_id, now_text
 
 Owner = Literal["job", "valve", "cut"]
@@ -54,73 +55,73 @@ def _not_negative(value: float) -> None:
 
 
 SPECS: Final = (
-    FieldSpec("bore", "Bore it will sit on", "length", "job", "engine"),
-    FieldSpec("stroke", "Stroke", "length", "job", "engine"),
-    FieldSpec("rod_length", "Rod, centre to centre", "length", "job", "engine"),
-    FieldSpec("speed_low", "Used from", "speed_of_rotation", "job", "engine"),
-    FieldSpec("speed_high", "… to", "speed_of_rotation", "job", "engine"),
-    FieldSpec("power_wanted", "Power wanted", "power", "job", "engine"),
-    FieldSpec("cam_lift", "Cam lift at the valve", "lift", "job", "engine"),
-    FieldSpec("rocker_ratio", "Rocker ratio", "ratio", "job", "engine"),
-    FieldSpec("cam_duration", "Duration at 0.050 in", "angle", "job", "engine", _cam_duration),
-    FieldSpec("exhaust_cam_lift", "Exhaust cam lift", "lift", "job", "engine"),
-    FieldSpec("exhaust_cam_duration", "Exhaust duration", "angle", "job", "engine", _cam_duration),
-    FieldSpec("intake_centreline", "Intake centreline, after top", "angle", "job", "engine", _cam_duration),
-    FieldSpec("exhaust_centreline", "Exhaust centreline, before top", "angle", "job", "engine", _cam_duration),
-    FieldSpec("intake_lash", "Intake lash", "length", "job", "engine", _not_negative),
-    FieldSpec("exhaust_lash", "Exhaust lash", "length", "job", "engine", _not_negative),
-    FieldSpec("compression_ratio", "Compression ratio", "ratio", "job", "engine"),
-    FieldSpec("gasket_thickness", "Head gasket, as pressed", "length", "job", "engine", _not_negative),
-    FieldSpec("deck_clearance", "Piston under the deck", "length", "job", "engine", _anything),
-    FieldSpec("piston_volume", "Piston's dish, a dome negative", "volume", "job", "engine", _anything),
-    FieldSpec("induction_flow", "Carburettor or throttle body passes", "flow", "job", "engine"),
-    FieldSpec("induction_pressure", "… rated at", "vacuum", "job", "engine"),
-    FieldSpec("manifold_pressure", "Manifold pressure, absolute", "absolute", "job", "engine"),
-    FieldSpec("manifold_temperature", "Manifold temperature", "temperature", "job", "engine", _anything),
-    FieldSpec("exhaust_pressure", "Exhaust pressure, absolute", "absolute", "job", "engine"),
-    FieldSpec("test_pressure", "Flows shown at (none: as tested)", "pressure", "job", "goal"),
-    FieldSpec("worthwhile_gain", "Smallest gain that matters", "flow", "job", "goal"),
-    FieldSpec("volume_ceiling", "Port no larger than", "volume", "job", "goal"),
-    FieldSpec("volume_tolerance", "Ports may differ by", "volume", "job", "goal"),
-    FieldSpec("flow_tolerance", "… and in flow by", "percent", "job", "goal"),
-    FieldSpec("lowest_speed", "Air speed at the top, at least", "speed", "job", "goal"),
-    FieldSpec("stop_below", "Stop where an hour gains less than", "flow", "job", "goal"),
-    FieldSpec("quoted", "Promised hours", "hours", "job", "goal"),
-    FieldSpec("flatness", "Flatness, straight edge", "length", "job", "casting", _not_negative),
-    FieldSpec("back_cut_angle", "Back cut angle", "angle", "valve", "casting", _angle),
-    FieldSpec("weight", "Valve's weight", "mass", "valve", "casting"),
-    FieldSpec("chamber", "Chamber", "volume", "cut", "casting"),
-    FieldSpec("spring_height", "Spring, installed height", "length", "valve", "train"),
-    FieldSpec("coil_bind", "Spring, height at coil bind", "length", "valve", "train"),
-    FieldSpec("seat_force", "Spring's force, closed", "force", "valve", "train"),
-    FieldSpec("nose_force", "Spring's force, full lift", "force", "valve", "train"),
-    FieldSpec("guide_clearance", "Stem's clearance in its guide", "length", "valve", "train", _not_negative),
-    FieldSpec("lap_width", "Lapped contact, width", "length", "valve", "train"),
-    FieldSpec("fitted_height", "Fitted height of the stem", "length", "valve", "train"),
-    FieldSpec("head_diameter", "Valve head", "length", "valve", "drawing"),
-    FieldSpec("stem_diameter", "Stem", "length", "valve", "drawing"),
-    FieldSpec("seat_angle", "Seat angle", "angle", "valve", "drawing", _angle),
-    FieldSpec("seat_width", "Seat face", "length", "cut", "drawing"),
-    FieldSpec("seat_margin", "Seat margin", "length", "cut", "drawing", _not_negative),
-    FieldSpec("throat_diameter", "Throat", "length", "cut", "drawing"),
-    FieldSpec("bowl_diameter", "Bowl", "length", "cut", "drawing"),
-    FieldSpec("guide_diameter", "Guide", "length", "cut", "drawing"),
-    FieldSpec("guide_length", "Guide protrusion", "length", "cut", "drawing", _not_negative),
-    FieldSpec("boss_width", "Guide boss", "length", "cut", "drawing"),
-    FieldSpec("opening_width", "Opening, width", "length", "cut", "drawing"),
-    FieldSpec("opening_height", "Opening, height", "length", "cut", "drawing"),
-    FieldSpec("opening_corner", "Corner radius", "length", "cut", "drawing", _not_negative),
-    FieldSpec("gasket_land", "Gasket land", "length", "cut", "drawing", _not_negative),
-    FieldSpec("pinch_width", "Pinch, width", "length", "cut", "drawing"),
-    FieldSpec("pinch_height", "Pinch, height", "length", "cut", "drawing"),
-    FieldSpec("pinch_corner", "Pinch, corner radius", "length", "cut", "drawing", _not_negative),
-    FieldSpec("hole_spacing", "Between the holes", "length", "cut", "drawing"),
-    FieldSpec("short_side_height", "Short side, height", "length", "cut", "drawing"),
-    FieldSpec("short_side_radius", "Short side, radius", "length", "cut", "drawing"),
-    FieldSpec("floor_length", "Wire along the floor", "length", "cut", "drawing"),
-    FieldSpec("roof_length", "Wire along the roof", "length", "cut", "drawing"),
-    FieldSpec("port_angle", "Port angle", "angle", "cut", "drawing", _angle),
-    FieldSpec("volume", "Poured volume", "volume", "cut", "volume"),
+    FieldSpec("bore", tr("Bore it will sit on"), "length", "job", "engine"),
+    FieldSpec("stroke", tr("Stroke"), "length", "job", "engine"),
+    FieldSpec("rod_length", tr("Rod, centre to centre"), "length", "job", "engine"),
+    FieldSpec("speed_low", tr("Used from"), "speed_of_rotation", "job", "engine"),
+    FieldSpec("speed_high", tr("… to"), "speed_of_rotation", "job", "engine"),
+    FieldSpec("power_wanted", tr("Power wanted"), "power", "job", "engine"),
+    FieldSpec("cam_lift", tr("Cam lift at the valve"), "lift", "job", "engine"),
+    FieldSpec("rocker_ratio", tr("Rocker ratio"), "ratio", "job", "engine"),
+    FieldSpec("cam_duration", tr("Duration at 0.050 in"), "angle", "job", "engine", _cam_duration),
+    FieldSpec("exhaust_cam_lift", tr("Exhaust cam lift"), "lift", "job", "engine"),
+    FieldSpec("exhaust_cam_duration", tr("Exhaust duration"), "angle", "job", "engine", _cam_duration),
+    FieldSpec("intake_centreline", tr("Intake centreline, after top"), "angle", "job", "engine", _cam_duration),
+    FieldSpec("exhaust_centreline", tr("Exhaust centreline, before top"), "angle", "job", "engine", _cam_duration),
+    FieldSpec("intake_lash", tr("Intake lash"), "length", "job", "engine", _not_negative),
+    FieldSpec("exhaust_lash", tr("Exhaust lash"), "length", "job", "engine", _not_negative),
+    FieldSpec("compression_ratio", tr("Compression ratio"), "ratio", "job", "engine"),
+    FieldSpec("gasket_thickness", tr("Head gasket, as pressed"), "length", "job", "engine", _not_negative),
+    FieldSpec("deck_clearance", tr("Piston under the deck"), "length", "job", "engine", _anything),
+    FieldSpec("piston_volume", tr("Piston's dish, a dome negative"), "volume", "job", "engine", _anything),
+    FieldSpec("induction_flow", tr("Carburettor or throttle body passes"), "flow", "job", "engine"),
+    FieldSpec("induction_pressure", tr("… rated at"), "vacuum", "job", "engine"),
+    FieldSpec("manifold_pressure", tr("Manifold pressure, absolute"), "absolute", "job", "engine"),
+    FieldSpec("manifold_temperature", tr("Manifold temperature"), "temperature", "job", "engine", _anything),
+    FieldSpec("exhaust_pressure", tr("Exhaust pressure, absolute"), "absolute", "job", "engine"),
+    FieldSpec("test_pressure", tr("Flows shown at (none: as tested)"), "pressure", "job", "goal"),
+    FieldSpec("worthwhile_gain", tr("Smallest gain that matters"), "flow", "job", "goal"),
+    FieldSpec("volume_ceiling", tr("Port no larger than"), "volume", "job", "goal"),
+    FieldSpec("volume_tolerance", tr("Ports may differ by"), "volume", "job", "goal"),
+    FieldSpec("flow_tolerance", tr("… and in flow by"), "percent", "job", "goal"),
+    FieldSpec("lowest_speed", tr("Air speed at the top, at least"), "speed", "job", "goal"),
+    FieldSpec("stop_below", tr("Stop where an hour gains less than"), "flow", "job", "goal"),
+    FieldSpec("quoted", tr("Promised hours"), "hours", "job", "goal"),
+    FieldSpec("flatness", tr("Flatness, straight edge"), "length", "job", "casting", _not_negative),
+    FieldSpec("back_cut_angle", tr("Back cut angle"), "angle", "valve", "casting", _angle),
+    FieldSpec("weight", tr("Valve's weight"), "mass", "valve", "casting"),
+    FieldSpec("chamber", tr("Chamber"), "volume", "cut", "casting"),
+    FieldSpec("spring_height", tr("Spring, installed height"), "length", "valve", "train"),
+    FieldSpec("coil_bind", tr("Spring, height at coil bind"), "length", "valve", "train"),
+    FieldSpec("seat_force", tr("Spring's force, closed"), "force", "valve", "train"),
+    FieldSpec("nose_force", tr("Spring's force, full lift"), "force", "valve", "train"),
+    FieldSpec("guide_clearance", tr("Stem's clearance in its guide"), "length", "valve", "train", _not_negative),
+    FieldSpec("lap_width", tr("Lapped contact, width"), "length", "valve", "train"),
+    FieldSpec("fitted_height", tr("Fitted height of the stem"), "length", "valve", "train"),
+    FieldSpec("head_diameter", tr("Valve head"), "length", "valve", "drawing"),
+    FieldSpec("stem_diameter", tr("Stem"), "length", "valve", "drawing"),
+    FieldSpec("seat_angle", tr("Seat angle"), "angle", "valve", "drawing", _angle),
+    FieldSpec("seat_width", tr("Seat face"), "length", "cut", "drawing"),
+    FieldSpec("seat_margin", tr("Seat margin"), "length", "cut", "drawing", _not_negative),
+    FieldSpec("throat_diameter", tr("Throat"), "length", "cut", "drawing"),
+    FieldSpec("bowl_diameter", tr("Bowl"), "length", "cut", "drawing"),
+    FieldSpec("guide_diameter", tr("Guide"), "length", "cut", "drawing"),
+    FieldSpec("guide_length", tr("Guide protrusion"), "length", "cut", "drawing", _not_negative),
+    FieldSpec("boss_width", tr("Guide boss"), "length", "cut", "drawing"),
+    FieldSpec("opening_width", tr("Opening, width"), "length", "cut", "drawing"),
+    FieldSpec("opening_height", tr("Opening, height"), "length", "cut", "drawing"),
+    FieldSpec("opening_corner", tr("Corner radius"), "length", "cut", "drawing", _not_negative),
+    FieldSpec("gasket_land", tr("Gasket land"), "length", "cut", "drawing", _not_negative),
+    FieldSpec("pinch_width", tr("Pinch, width"), "length", "cut", "drawing"),
+    FieldSpec("pinch_height", tr("Pinch, height"), "length", "cut", "drawing"),
+    FieldSpec("pinch_corner", tr("Pinch, corner radius"), "length", "cut", "drawing", _not_negative),
+    FieldSpec("hole_spacing", tr("Between the holes"), "length", "cut", "drawing"),
+    FieldSpec("short_side_height", tr("Short side, height"), "length", "cut", "drawing"),
+    FieldSpec("short_side_radius", tr("Short side, radius"), "length", "cut", "drawing"),
+    FieldSpec("floor_length", tr("Wire along the floor"), "length", "cut", "drawing"),
+    FieldSpec("roof_length", tr("Wire along the roof"), "length", "cut", "drawing"),
+    FieldSpec("port_angle", tr("Port angle"), "angle", "cut", "drawing", _angle),
+    FieldSpec("volume", tr("Poured volume"), "volume", "cut", "volume"),
 )
 SAME: Final = to_si(0.0005, "mm")
 # Figures that a cut may carry of its own and the valve's record holds for the port as received.
@@ -134,8 +135,8 @@ def scan_note(cut: Cut, spec: FieldSpec, value: float | None, units: Units) -> s
         return ""
     length, doubt = units.length, units.length.text(scanned.uncertainty)
     if value is not None and abs(value - scanned.size) < SAME:
-        return f"by scan, ± {doubt} {length.label}"
-    return f"a scan has {length.text(scanned.size)} ± {doubt} {length.label}"
+        return tr("by scan, ± {} {}", doubt, length.label)
+    return tr("a scan has {} ± {} {}", length.text(scanned.size), doubt, length.label)
 
 
 def scanned_size(cut: Cut, name: str) -> ScannedSize | None:
@@ -148,26 +149,28 @@ def stored(job: Job, port: Port, cut: Cut, spec: FieldSpec) -> tuple[float | Non
     valve = job.valve_of(port, cut)
     if spec.key == "flatness" and port.head_id is not None:  # each head has its own
         own = next((h.flatness for h in job.heads if h.id == port.head_id), None)
-        return (own, "") if own is not None else (job.flatness, "of the job: not measured on this head")
+        return (own, "") if own is not None else (job.flatness, tr("of the job: not measured on this head"))
     if spec.owner == "job":
         return getattr(job, spec.key), ""
     if spec.owner == "valve":
         at = fitted_at(port, cut)[1]
         carried_from = at is not None and at != cut.number
-        return (getattr(valve, spec.key) if valve else None), f"carried from cut {at}" if carried_from else ""
+        return (getattr(valve, spec.key) if valve else None), tr("carried from cut {}", at) if carried_from else ""
     if spec.key == "chamber":
         chamber = job.chamber_of(port)
         pours = chamber.pours if chamber is not None else ()
-        return mean_poured(pours), f"mean of {len(pours)} pours, cylinder {cylinder_of(port)}" if len(pours) > 1 else ""
+        return mean_poured(pours), tr("mean of {} pours, cylinder {}", len(pours), cylinder_of(port)) if len(
+            pours
+        ) > 1 else ""
     own = poured_volume(cut) if spec.key == "volume" else getattr(cut, spec.key)
     if own is not None:
         return own, ""
     found = carried(port, cut, spec.key)
     if found is not None:
-        return found.value, f"carried from cut {found.cut_number}, not measured here"
+        return found.value, tr("carried from cut {}, not measured here", found.cut_number)
     if spec.key in OF_SEAT and valve is not None:
         value = getattr(valve, spec.key)
-        return value, "as received, not measured at a cut" if value is not None else ""
+        return value, tr("as received, not measured at a cut") if value is not None else ""
     return None, ""
 
 

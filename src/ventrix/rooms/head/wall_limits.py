@@ -7,13 +7,14 @@ from ventrix.core.metal.walls import BEHIND
 from ventrix.core.model.job_parts import WallLimit
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.thousandths import read_small
+from ventrix.words import tr
 
 KINDS = ("intake", "exhaust")
 
 
 def limit_text(limit: WallLimit, figure: str) -> str:
     """A limit as it is typed."""
-    behind = f"to {limit.behind}" if limit.behind else ""
+    behind = tr("to {}", limit.behind) if limit.behind else ""
     return " ".join(part for part in (limit.kind, limit.place, behind, figure) if part)
 
 

@@ -18,6 +18,7 @@ from ventrix.core.model.kinds import FacePart
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import to_si
 from ventrix.rooms.display_units import Units
+from ventrix.words import tr
 
 LIFTS: Final = tuple(to_si(x, "in") for x in (0.2, 0.3, 0.4, 0.5, 0.6))
 
@@ -73,14 +74,14 @@ def shroud_rows(found: Shrouded, units: Units) -> tuple[str, ...]:
         at = int(np.argmin(shroud.gap))
         gap, wall = float(shroud.gap[at]), found.walls[int(shroud.nearest[at])][0]
         far = units.length.with_unit(abs(gap))
-        said = f"{far} to the {wall}" if gap >= 0 else f"hangs {far} over the {wall}"
+        said = tr("{} to the {}", far, wall) if gap >= 0 else tr("hangs {} over the {}", far, wall)
         rows.append(f"{valve.kind.capitalize()}: {said}.")
     for i, lift in enumerate(LIFTS):
         shares = [
-            f"{v.kind} {100 * s.share[i]:.0f} % (needs {units.length.text(float(needed_gap(v.radius, lift)))})"
+            tr("{} {:.0f} % (needs {})", v.kind, 100 * s.share[i], units.length.text(float(needed_gap(v.radius, lift))))
             for v, s in found.valves
         ]
-        rows.append(f"At {units.lift.with_unit(lift)} too close: {', '.join(shares)}.")
+        rows.append(tr("At {} too close: {}.", units.lift.with_unit(lift), ", ".join(shares)))
     return tuple(rows)
 
 
@@ -88,7 +89,7 @@ def chamber_rows(job: Job, units: Units) -> tuple[str, ...]:
     """Every poured chamber in words, what to take out of it, and its compression. Refused as `chamber_lines`."""
     rows = []
     for line in chamber_lines(job):
-        more = f", take {units.volume.text(line.take_out)} cc out" if line.take_out > 5e-8 else ", the largest"
-        ratio = "" if line.compression is None else f", {line.compression:.2f} to 1"
-        rows.append(f"Cylinder {line.cylinder}: {units.volume.text(line.volume)} cc{more}{ratio}")
+        more = tr(", take {} cc out", units.volume.text(line.take_out)) if line.take_out > 5e-8 else tr(", the largest")
+        ratio = "" if line.compression is None else tr(", {:.2f} to 1", line.compression)
+        rows.append(tr("Cylinder {}: {} cc{}{}", line.cylinder, units.volume.text(line.volume), more, ratio))
     return tuple(rows)

@@ -16,6 +16,7 @@ from ventrix.core.model.kinds import EngineLayout
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si, to_si
 from ventrix.rooms.display_units import Units
+from ventrix.words import tr
 
 MEETS: Final = to_si(100, "mm")
 
@@ -26,17 +27,17 @@ def milling_rows(job: Job, milling: Milling, face_area: float | None, units: Uni
     chamber = float(np.mean(poured)) if poured else None
     found = stack_up(milling, chamber, face_area)
     length = units.length.with_unit
-    rows = [f"The head comes down {length(found.drop)}."]
+    rows = [tr("The head comes down {}.", length(found.drop))]
     if job.engine_layout == EngineLayout.V:
         rows += _of_v(job, found, milling, units)
     elif job.engine_layout == EngineLayout.INLINE:
-        rows.append("An inline head takes its manifold along: nothing has to come off that.")
+        rows.append(tr("An inline head takes its manifold along: nothing has to come off that."))
     else:
-        rows.append("Inline or V? Say which: only a V's manifold stands between two heads.")
+        rows.append(tr("Inline or V? Say which: only a V's manifold stands between two heads."))
     if found.chamber is not None:
-        rows.append(f"Chamber {from_si(found.chamber, 'cc'):.1f} cc.")
+        rows.append(tr("Chamber {:.1f} cc.", from_si(found.chamber, "cc")))
     else:
-        rows.append("The chamber needs a pour and the area of its outline, not the bore's.")
+        rows.append(tr("The chamber needs a pour and the area of its outline, not the bore's."))
     rows += _compression(job, chamber, found, milling)
     return tuple(rows)
 
@@ -44,14 +45,19 @@ def milling_rows(job: Job, milling: Milling, face_area: float | None, units: Uni
 def _of_v(job: Job, found: Stack, milling: Milling, units: Units) -> list[str]:
     length = units.length.with_unit
     rows = [
-        f"Off the manifold's face {length(found.face_cut)} in all, off the valley {length(found.valley_cut)}: then its "
-        "ports line up again."
+        tr(
+            "Off the manifold's face {} in all, off the valley {}: then its ports line up again.",
+            length(found.face_cut),
+            length(found.valley_cut),
+        )
     ]
     if milling.manifold:
-        more = "still to come off" if found.face_left >= 0 else "too much came off"
-        rows.append(f"Of that {length(milling.manifold)} came off its face; {length(abs(found.face_left))} {more}.")
+        more = tr("still to come off") if found.face_left >= 0 else tr("too much came off")
+        rows.append(
+            tr("Of that {} came off its face; {} {}.", length(milling.manifold), length(abs(found.face_left)), more)
+        )
     way = "up" if found.slide_left >= 0 else "down"
-    rows.append(f"As it is its ports stand {length(abs(found.slide_left))} further {way} the head's face.")
+    rows.append(tr("As it is its ports stand {} further {} the head's face.", length(abs(found.slide_left)), way))
     return rows + _lines_up(job, found.slide_left, units)
 
 
@@ -62,25 +68,33 @@ def _compression(job: Job, chamber: float | None, found: Stack, milling: Milling
     was = compression_of(job, chamber)
     now = compression_of(job, found.chamber, milling.deck, milling.gasket)
     if was is None or now is None:
-        return ["Compression needs bore, stroke and the gasket's thickness, or the ratio as it is (Head, Engine)."]
-    basis = "gasket, deck and piston" if job.gasket_thickness is not None else "the stated ratio"
-    return [f"Compression {was:.2f} before, {now:.2f} after, by {basis}."]
+        return [tr("Compression needs bore, stroke and the gasket's thickness, or the ratio as it is (Head, Engine).")]
+    basis = tr("gasket, deck and piston") if job.gasket_thickness is not None else tr("the stated ratio")
+    return [tr("Compression {:.2f} before, {:.2f} after, by {}.", was, now, basis)]
 
 
 def _lines_up(job: Job, up: float, units: Units) -> list[str]:
     """How many edges face the air with the other face so much further up, and what the worst of them would want."""
     if abs(up) > MEETS:
-        return ["So far off the faces don't meet at all."]
+        return [tr("So far off the faces don't meet at all.")]
     try:
         now = line_up(job)
         then = line_up(job, moved=Fit((now.fit.shift[0], now.fit.shift[1] + up), now.fit.turn))
     except Refused:
         return []  # no faces to lay on each other: the room says so
     before, after = ([e for j in each.joints for e in j.edges if e.faces_air] for each in (now, then))
-    said = f"On {now.head.name}, {len(after)} edges of {now.other.name} face the air then, {len(before)} do now."
+    said = tr(
+        "On {}, {} edges of {} face the air then, {} do now.", now.head.name, len(after), now.other.name, len(before)
+    )
     if not after:
         return [said]
     worst = max(after, key=lambda e: abs(e.step))
     return [
-        f"{said} Worst: {worst.port}, {worst.edge}, {units.length.with_unit(abs(worst.step))} to open it otherwise."
+        tr(
+            "{} Worst: {}, {}, {} to open it otherwise.",
+            said,
+            worst.port,
+            worst.edge,
+            units.length.with_unit(abs(worst.step)),
+        )
     ]

@@ -19,11 +19,12 @@ from ventrix.core.model.job import Job
 from ventrix.core.model.kinds import FacePart, Place
 from ventrix.core.quantity.words import number_text
 from ventrix.rooms.display_units import Units
+from ventrix.words import tr
 
 Curve = NDArray[np.float64]
 UNEVEN: Final = 2 * MEASURED
 LARGE: Final = 4.0  # how many times larger steps are drawn in the near view
-NOT_READ: Final = "not read"
+NOT_READ: Final = tr("not read")
 
 
 @dataclass(frozen=True, slots=True)
@@ -105,15 +106,26 @@ def shown_of(job: Job, found: LineUp, units: Units) -> Shown:
         port = ports.get(outline.port)
         head = np.array(polygon_of(outline).exterior.coords)
         other = found.fit.place(np.array(theirs[outline.port].exterior.coords))
-        said = f"{worst.edge.edge} {worst.step}" if worst else "within tolerance, or ignored"
+        said = f"{worst.edge.edge} {worst.step}" if worst else tr("within tolerance, or ignored")
         last = outline.port.rsplit(" ", 1)[-1]
         curves.append(
             PortCurves(outline.port, last, port.kind if port is not None else "intake", head, other, said,
                        worst.mark if worst else "dash")
         )  # fmt: skip
     bolts = tuple((b.name, float(b.at[0]), float(b.at[1])) for b in found.head.bolts)
-    air = "air comes from the head" if found.other.part == FacePart.HEADER else f"air comes from the {found.other.part}"
-    caption = f"{found.other.name} on {found.head.name}, fitted by {found.by}, seen from the {found.other.part}; {air}"
+    air = (
+        tr("air comes from the head")
+        if found.other.part == FacePart.HEADER
+        else tr("air comes from the {}", found.other.part)
+    )
+    caption = tr(
+        "{} on {}, fitted by {}, seen from the {}; {}",
+        found.other.name,
+        found.head.name,
+        found.by,
+        found.other.part,
+        air,
+    )
     return Shown(_strip(found, lines, units), tuple(lines), _spared(found, units), tuple(curves), bolts, caption)
 
 
@@ -125,8 +137,15 @@ def _spared(found: LineUp, units: Units) -> str:
     way = "up" if slide.up > 0 else "down"
     far = units.length.with_unit(abs(slide.up))
     left = "none" if slide.after == 0 else str(slide.after)
-    said = f"With the {found.other.part} {far} further {way} along the face {left} of {slide.before} would face the air"
-    return f"{said}: M says what milling that is. A valley's seal moves with it."
+    said = tr(
+        "With the {} {} further {} along the face {} of {} would face the air",
+        found.other.part,
+        far,
+        way,
+        left,
+        slide.before,
+    )
+    return tr("{}: M says what milling that is. A valley's seal moves with it.", said)
 
 
 def _strip(found: LineUp, lines: list[EdgeLine], units: Units) -> Strip:
@@ -135,23 +154,27 @@ def _strip(found: LineUp, lines: list[EdgeLine], units: Units) -> Strip:
     let_go = len(lines) - len(facing) - flush
     if facing:
         first = facing[0]
-        verdict = f"{first.edge.port}, {first.edge.edge}: {first.step} {units.length.label} step facing the air"
-        stands = "other part" if first.proposal is None else first.proposal.part
-        said = [f"The {stands} faces the air"]
+        verdict = tr(
+            "{}, {}: {} {} step facing the air", first.edge.port, first.edge.edge, first.step, units.length.label
+        )
+        stands = tr("other part") if first.proposal is None else first.proposal.part
+        said = [tr("The {} faces the air", stands)]
         if first.proposal is not None:
             said.append(take_off_words(first.proposal, units))
         else:
-            said.append("you chose to leave the port smaller than its gasket")
+            said.append(tr("you chose to leave the port smaller than its gasket"))
         rest = len(facing) - 1
         if rest:
-            said.append(f"{rest} more facing the air")
-        said.append(f"{flush} edges flush, {let_go} ignored")
+            said.append(tr("{} more facing the air", rest))
+        said.append(tr("{} edges flush, {} ignored", flush, let_go))
         reason = ". ".join(s[:1].upper() + s[1:] for s in said) + "."
     else:
-        verdict, reason = "No edge faces the air", f"{flush} edges flush, {let_go} ignored."
+        verdict, reason = tr("No edge faces the air"), tr("{} edges flush, {} ignored.", flush, let_go)
     turn = float(np.degrees(found.crooked.turn))
     runs = (
-        f"ports run {number_text(turn, 2, sign=True)}° to the bolts" if found.by == "bolts" else f"fitted by {found.by}"
+        tr("ports run {}° to the bolts", number_text(turn, 2, sign=True))
+        if found.by == "bolts"
+        else tr("fitted by {}", found.by)
     )
     return Strip(
         verdict, bool(facing), reason, runs, ". ".join([units.say(found.crooked.reason), *_spacing(found, units)])
@@ -165,20 +188,20 @@ def _spacing(found: LineUp, units: Units) -> list[str]:
         return []
     first, second = spacing.between
     way = "wide" if spacing.worst > 0 else "close"
-    return [f"{first} and {second} stand {units.length.with_unit(abs(spacing.worst))} too {way}"]
+    return [tr("{} and {} stand {} too {}", first, second, units.length.with_unit(abs(spacing.worst)), way)]
 
 
 def take_off_words(p: Proposal, units: Units) -> str:
     """What to take off, and what stops it short."""
     if p.depth <= 0:
-        return f"leave it: {units.say(p.stopped_by)}"
+        return tr("leave it: {}", units.say(p.stopped_by))
     stopped = f": {units.say(p.stopped_by)}" if p.stopped_by else ""
-    return f"take {units.length.with_unit(p.depth)} off the {p.part}{stopped}"
+    return tr("take {} off the {}{}", units.length.with_unit(p.depth), p.part, stopped)
 
 
 def _line(job: Job, port: Port | None, edge: Edge, proposal: Proposal | None, units: Units) -> EdgeLine:
     mark = "down" if edge.faces_air else "dash" if edge.flush else "ledge"
-    air = {"down": "facing the air", "dash": "flush", "ledge": "ignored"}[mark]
+    air = {"down": tr("facing the air"), "dash": "flush", "ledge": "ignored"}[mark]
     off = "nothing"
     if proposal is not None:
         off = f"{proposal.part}, {units.length.text(proposal.depth)}" if proposal.depth > 0 else "leave"
@@ -213,17 +236,25 @@ def gauge_of(line: EdgeLine, units: Units) -> Gauge:
     """What a height gauge is set to for an edge: from which bolt, and how far."""
     p = line.proposal
     if p is None or p.from_edge is None or p.depth <= 0:
-        return Gauge("", "", "Nothing is scribed at this edge.")
+        return Gauge("", "", tr("Nothing is scribed at this edge."))
     upright = line.edge.edge in ("roof", "floor")
-    edge = f"{units.length.with_unit(p.from_edge)} from the {ACROSS[line.edge.edge]}'s edge"
+    edge = tr("{} from the {}'s edge", units.length.with_unit(p.from_edge), ACROSS[line.edge.edge])
     if p.from_bolt is None:
-        return Gauge(f"the {ACROSS[line.edge.edge]}", units.length.with_unit(p.from_edge), f"Scribe {edge}. {_STOPS}")
+        return Gauge(
+            tr("the {}", ACROSS[line.edge.edge]), units.length.with_unit(p.from_edge), tr("Scribe {}. {}", edge, _STOPS)
+        )
     way = ("up" if p.from_bolt >= 0 else "down") if upright else ("right" if p.from_bolt >= 0 else "left")
-    said = f"Scribe {units.length.with_unit(abs(p.from_bolt))} {way} from the middle of bolt {p.bolt}; that is {edge}."
-    return Gauge(f"bolt {p.bolt}", units.length.with_unit(abs(p.from_bolt)), f"{said} {_STOPS}")
+    said = tr(
+        "Scribe {} {} from the middle of bolt {}; that is {}.",
+        units.length.with_unit(abs(p.from_bolt)),
+        way,
+        p.bolt,
+        edge,
+    )
+    return Gauge(tr("bolt {}", p.bolt), units.length.with_unit(abs(p.from_bolt)), f"{said} {_STOPS}")
 
 
-_STOPS: Final = "Stop at the scribe; never past the land or a wall that was not read."
+_STOPS: Final = tr("Stop at the scribe; never past the land or a wall that was not read.")
 
 
 def near_curves(port: PortCurves, times: float) -> tuple[Curve, Curve]:

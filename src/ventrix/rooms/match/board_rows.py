@@ -9,6 +9,7 @@ from ventrix.core.model.cut import Port
 from ventrix.core.model.job_parts import Wait
 from ventrix.core.quantity.units import from_si
 from ventrix.core.work.record import Record, StageState
+from ventrix.words import tr
 
 
 @dataclass(frozen=True, slots=True)
@@ -47,9 +48,9 @@ def _text(box: StageState) -> str:
 
 
 def _wait_words(wait: Wait) -> str:
-    told = [f"out at {wait.who}" if wait.who else "out"]
+    told = [tr("out at {}", wait.who) if wait.who else "out"]
     if wait.since:
-        told.append(f"since {wait.since[:10]}")
+        told.append(tr("since {}", wait.since[:10]))
     if wait.promised:
-        told.append(f"promised {wait.promised[:10]}")
+        told.append(tr("promised {}", wait.promised[:10]))
     return ", ".join(told)

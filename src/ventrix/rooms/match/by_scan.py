@@ -12,6 +12,7 @@ from ventrix.core.quantity.units import from_si, to_si
 from ventrix.core.quantity.words import number_text
 from ventrix.core.scan.compare import PlaceTaken, Taken
 from ventrix.rooms.display_units import Units
+from ventrix.words import tr
 
 
 @dataclass(frozen=True, slots=True)
@@ -24,7 +25,7 @@ class ScannedPort:
 
     @property
     def words(self) -> str:
-        return f"{self.port.name}, cut {self.cut.number}"
+        return tr("{}, cut {}", self.port.name, self.cut.number)
 
     def mirrors(self, other: ScannedPort) -> bool:
         """Whether the two are of different hands."""
@@ -43,17 +44,17 @@ def scanned_ports(findings: Findings, kind: str) -> list[ScannedPort]:
 
 def held_lines(model: ScannedPort, other: ScannedPort, found: Taken, units: Units) -> tuple[str, ...]:
     """Where the other port differs from the model, the most first, and by how much altogether."""
-    hand = ", mirrored first" if model.mirrors(other) else ""
+    hand = tr(", mirrored first") if model.mirrors(other) else ""
     off = sorted((p for p in found.places if abs(p.depth) > p.u), key=lambda p: -abs(p.depth))
     if not off:
         within = units.length.with_unit(to_si(found.detection, "mm"))
-        lines = [f"{other.words}{hand}: within {within} of {model.words} at every place."]
+        lines = [tr("{}{}: within {} of {} at every place.", other.words, hand, within, model.words)]
     else:
-        lines = [f"{other.words} against {model.words}{hand}:", *(_place_words(p, units) for p in off)]
+        lines = [tr("{} against {}{}:", other.words, model.words, hand), *(_place_words(p, units) for p in off)]
     volume, doubt = (from_si(v * 1e-9, "cc") for v in (found.volume, found.u_volume))
     if abs(volume) > doubt:
         size = "larger" if volume > 0 else "smaller"
-        lines.append(f"{number_text(abs(volume), 2)} ± {doubt:.2f} cc {size} in all.")
+        lines.append(tr("{} ± {:.2f} cc {} in all.", number_text(abs(volume), 2), doubt, size))
     return (*lines, *(units.say(note) for note in found.notes))
 
 

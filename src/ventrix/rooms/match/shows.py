@@ -24,6 +24,7 @@ from ventrix.core.work.record import Record, record_of
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.match.board_rows import BoardRow, board_rows
 from ventrix.rooms.shared.unrolled_map import shift_words
+from ventrix.words import tr
 
 KINDS: Final[tuple[Direction, ...]] = ("intake", "exhaust")
 MANY: Final = 16  # ports: beyond, cells keep name, one figure and ticks
@@ -135,9 +136,9 @@ def match_of(findings: Findings, units: Units, today: date, paces: Paces | None 
         for p in worth_flowing(tuple(a for a in alike if a.port.kind == kind))
     ]
     rest = sum(not a.flow for a in alike) - len(flow)
-    said = f"Worth a flow test: {', '.join(flow)}." if flow else "No flow test is wanted now."
+    said = tr("Worth a flow test: {}.", ", ".join(flow)) if flow else tr("No flow test is wanted now.")
     if flow and rest > 0:
-        said += f" The other {rest} add little."
+        said += tr(" The other {} add little.", rest)
     return Match(
         _strip(record, alike, hours, units, today),
         tuple(_cell(record, a, units) for a in alike),
@@ -169,45 +170,45 @@ def _strip(record: Record, alike: Sequence[Alike], hours: Hours, units: Units, t
         most = max(one.differs, key=lambda d: abs(d.value) / d.expanded)
         way = "under" if most.value < 0 else "over"
         size = f"{units.volume.text(abs(most.value))} cc" if most.lift is None else f"{100 * abs(most.value):.1f} %"
-        verdict = f"{one.port.name}: {size} {way} its row, proven"
+        verdict = tr("{}: {} {} its row, proven", one.port.name, size, way)
     elif len(differ) == 1:
         one = differ[0]
         said = ", ".join(_figure(d, units, _flow_at(one, d)) for d in one.differs)
         way = "short" if one.differs[0].value < 0 else "more"
         verdict = f"{one.port.name}: {said} {way}"
     elif differ:
-        verdict = f"{len(differ)} of {len(alike)} differ: {', '.join(told_name(job, a.port) for a in differ)}"
+        verdict = tr("{} of {} differ: {}", len(differ), len(alike), ", ".join(told_name(job, a.port) for a in differ))
     elif any(a.in_row for a in alike):
-        verdict = f"As cast, {_alike_words(alike)}"
+        verdict = tr("As cast, {}", _alike_words(alike))
     elif sum(1 for a in alike if len(a.port.cuts) > 1) <= 1 and len(alike) > 1:
         first = next((a for a in alike if not a.developed), None)
-        verdict = f"One port worked: start with {_first_open(record, first.port)}" if first else "One port"
+        verdict = tr("One port worked: start with {}", _first_open(record, first.port)) if first else tr("One port")
     elif len(alike) < 2:
-        verdict = "One port: nothing to hold it against"
+        verdict = tr("One port: nothing to hold it against")
     else:
         verdict = _alike_words(alike).capitalize()
     parts = [_mend(differ[0], units)] if len(differ) == 1 else []
     if thin:
         names = ", ".join(told_name(job, a.port) for a in thin)
-        parts.append(f"{names} {'is' if len(thin) == 1 else 'are'} thin")
+        parts.append(tr("{} {} thin", names, "is" if len(thin) == 1 else "are"))
     if behind:
-        parts.append(f"{behind} not as far yet, held to the developed port at the same stage")
+        parts.append(tr("{} not as far yet, held to the developed port at the same stage", behind))
     unknown: dict[str, list[str]] = {}
     for a in alike:
         if a.not_known:
             unknown.setdefault(a.not_known, []).append(told_name(job, a.port))
-    parts += [f"Not known, {why}: {', '.join(names)}" for why, names in unknown.items()]
+    parts += [tr("Not known, {}: {}", why, ", ".join(names)) for why, names in unknown.items()]
     if not any(a.developed for a in alike):
-        parts.append("No port is developed yet: flow one, cut it, flow it again")
+        parts.append(tr("No port is developed yet: flow one, cut it, flow it again"))
     reason = ". ".join(p for p in parts if p)
-    quoted = "" if job.quoted is None else f" of {from_si(job.quoted, 'h'):.0f} quoted"
+    quoted = "" if job.quoted is None else tr(" of {:.0f} quoted", from_si(job.quoted, "h"))
     return Strip(
         verdict,
         worse,
         f"{reason}." if reason else "",
         f"{from_si(hours.used, 'h'):.1f} h",
         f"used{quoted}",
-        f"{from_si(hours.low, 'h'):.0f} to {from_si(hours.high, 'h'):.0f} h",
+        tr("{:.0f} to {:.0f} h", from_si(hours.low, "h"), from_si(hours.high, "h")),
         promise_words(job, hours),
     )
 
@@ -216,24 +217,24 @@ def _first_open(record: Record, port: Port) -> str:
     """The first stage of a port itself that is still to be done."""
     open_there = (s for s in record.states if s.ports == (port,) and not s.done)
     state = next(open_there, None)
-    return f"{state.stage.name} on {short_name(port)}" if state is not None else short_name(port)
+    return tr("{} on {}", state.stage.name, short_name(port)) if state is not None else short_name(port)
 
 
 def _alike_words(alike: Sequence[Alike]) -> str:
     """What was found alike and how closely, in small letters; only of what was measured on both."""
     known = [a for a in alike if a.differences]
     flow = [d.expanded for a in known for d in a.differences if d.lift is not None]
-    said = [f"in flow within {100 * max(flow):.1f} %"] if flow else []
-    said += ["in volume"] if any(d.lift is None for a in known for d in a.differences) else []
+    said = [tr("in flow within {:.1f} %", 100 * max(flow))] if flow else []
+    said += [tr("in volume")] if any(d.lift is None for a in known for d in a.differences) else []
     if not said:
-        return "not known: no two ports were measured alike"
-    return f"alike {' and '.join(said)}, {len(known)} of {len(alike)} ports"
+        return tr("not known: no two ports were measured alike")
+    return tr("alike {}, {} of {} ports", " and ".join(said), len(known), len(alike))
 
 
 def promise_words(job: Job, hours: Hours) -> str:
     """The promise as a day and tenths."""
     if job.promise_date is None or hours.holds is None:
-        return "no due date"
+        return tr("no due date")
     day = date.fromisoformat(job.promise_date[:10]).strftime("%A")
     return f"{day}: {round(10 * hours.holds)} in 10"
 
@@ -245,9 +246,9 @@ def _flow_at(a: Alike, d: Difference) -> float | None:
 def _mend(a: Alike, units: Units) -> str:
     """Whether its walls leave metal to mend a port that is short."""
     if a.thinnest is None:
-        return "No wall was read there: read it before it is mended"
+        return tr("No wall was read there: read it before it is mended")
     place = a.thinnest.reading.place
-    return f"Its thinnest wall, {place}, has {units.length.text(a.thinnest.left)} {units.length.label} left"
+    return tr("Its thinnest wall, {}, has {} {} left", place, units.length.text(a.thinnest.left), units.length.label)
 
 
 def _cell(record: Record, a: Alike, units: Units) -> Cell:
@@ -255,9 +256,9 @@ def _cell(record: Record, a: Alike, units: Units) -> Cell:
     ticks = tuple(record.at(stage.key, a.port).state.value for stage in record.stages)
     differ = {d.lift for d in a.differs}
     figures = []
-    stage = "cc, at this stage" if a.behind else "cc"
+    stage = tr("cc, at this stage") if a.behind else "cc"
     if a.poured_at is not None and a.poured_at.number != a.cut.number:
-        stage = f"cc, poured at cut {a.poured_at.number}"
+        stage = tr("cc, poured at cut {}", a.poured_at.number)
     if a.volume is not None:
         change = next((d for d in a.differences if d.lift is None), None)
         text = "" if change is None else units.volume.text(change.value, sign=True)
@@ -271,7 +272,7 @@ def _cell(record: Record, a: Alike, units: Units) -> Cell:
             Figure(
                 units.flow.text(flow),
                 text,
-                f"{units.flow.label} at {units.lift.text(lift)}",
+                tr("{} at {}", units.flow.label, units.lift.text(lift)),
                 lift in differ,
                 units.flow.label,
             )
@@ -279,7 +280,7 @@ def _cell(record: Record, a: Alike, units: Units) -> Cell:
     else:
         figures.append(Figure("not flowed", "", "", False))
     wall = "–" if a.thinnest is None else units.length.text(a.thinnest.left)
-    figures.append(Figure(wall, "", f"wall, {units.length.label}", a.thin, units.length.label))
+    figures.append(Figure(wall, "", tr("wall, {}", units.length.label), a.thin, units.length.label))
     running = any(t == "running" for t in ticks)
     word, mark = _word(a, running, chosen=a.port.id in job.model_port_ids)
     brief = wall if a.thin else "model" if a.developed else "" if not a.differs else _brief(a, units)
@@ -301,14 +302,14 @@ def _word(a: Alike, running: bool, *, chosen: bool) -> tuple[str, str]:
     if running:
         return "clock", "clock"
     if a.developed:
-        return ("model, chosen" if chosen else "developed"), "none"
+        return (tr("model, chosen") if chosen else "developed"), "none"
     if a.differs:
         return "odd" if a.in_row else "differs", "down"
     if a.thin:
         return "thin", "down"
     if a.behind:
         return "behind", "none"
-    return ("alike", "dash") if a.differences else ("not known", "none")
+    return ("alike", "dash") if a.differences else (tr("not known"), "none")
 
 
 _MARKS: Final = {Answer.WHOLE: "tick", Answer.PART: "half", Answer.NO: "cross", Answer.READ_FIRST: "diamond"}
@@ -321,17 +322,17 @@ def copy_lines(
     empty for the developed port itself."""
     model = developed_port(findings, port.kind)
     if model is None:
-        return (), f"No {port.kind} is developed yet: flow one, cut it, flow it again."
+        return (), tr("No {} is developed yet: flow one, cut it, flow it again.", port.kind)
     if model.id == port.id:
-        return (), f"{port.name} is the developed one: go to another port for what is copied onto it."
+        return (), tr("{} is the developed one: go to another port for what is copied onto it.", port.name)
     state = next((c for c in model.cuts if c.number == up_to), model.cuts[-1])
     found = copies(findings.job, model, state, port, units.wording)
     lines = []
     for copy in found:
-        wall = "not read" if copy.left is None else units.length.text(copy.left)
+        wall = tr("not read") if copy.left is None else units.length.text(copy.left)
         side = f", {copy.side}" if copy.side else ""
         lines.append(CopyLine(copy, _MARKS[copy.answer], f"{copy.place}{side}", copy.sentence, wall))
-    left = "nothing is left to copy" if not lines else f"copy cuts 1 to {state.number} of {model.name}"
+    left = tr("nothing is left to copy") if not lines else tr("copy cuts 1 to {} of {}", state.number, model.name)
     return tuple(lines), f"{port.name}: {left}"
 
 
@@ -345,24 +346,33 @@ def _notes(findings: Findings, alike: tuple[Alike, ...], units: Units) -> tuple[
                 if wall.bound is not None:
                     bound = units.length.with_unit(max(wall.bound, 0.0))
                     side = f", {wall.band}" if wall.band else ""
-                    said.append(f"Walls of {hand} at the {wall.place}{side}: 95 % lie over {bound}; {NO_CLEARANCE}.")
+                    said.append(
+                        tr(
+                            "Walls of {} at the {}{}: 95 % lie over {}; {}.",
+                            hand,
+                            wall.place,
+                            side,
+                            bound,
+                            NO_CLEARANCE,
+                        )
+                    )
             for shift in core_shift(ports):
                 words = shift_words(shift, units)
                 if words:
-                    said.append(f"{shift.port.name}'s core lies {words} of the mean of {hand}.")
+                    said.append(tr("{}'s core lies {} of the mean of {}.", shift.port.name, words, hand))
         for pair in paired_ports(findings, tuple(a for a in alike if a.port.kind == kind)):
             parts = []
             if pair.volume is not None:
                 parts.append(f"{units.volume.text(pair.volume, sign=True)} cc")
             if pair.flow is not None:
-                parts.append(f"{number_text(100 * pair.flow, 1, sign=True)} % flow")
+                parts.append(tr("{} % flow", number_text(100 * pair.flow, 1, sign=True)))
             if pair.swirl is not None:
-                parts.append(f"{units.swirl.text(pair.swirl, sign=True)} rpm swirl")
+                parts.append(tr("{} rpm swirl", units.swirl.text(pair.swirl, sign=True)))
             if parts:
-                said.append(f"{pair.second.name} against {pair.first.name}: {', '.join(parts)}.")
+                said.append(tr("{} against {}: {}.", pair.second.name, pair.first.name, ", ".join(parts)))
     chambers = chambers_of(findings.job)
     if chambers is not None:
-        said.append(f"Chambers lie {units.volume.text(chambers.spread)} cc apart.")
+        said.append(tr("Chambers lie {} cc apart.", units.volume.text(chambers.spread)))
     return tuple(said)
 
 
@@ -371,9 +381,11 @@ def status_sentence(findings: Findings, hours: Hours) -> str:
     job = findings.job
     states = record_of(findings).states
     done = sum(s.done for s in states)
-    said = f"{job.title}: {done} of {len(states)} stages are done, {from_si(hours.used, 'h'):.0f} hours worked"
+    said = tr(
+        "{}: {} of {} stages are done, {:.0f} hours worked", job.title, done, len(states), from_si(hours.used, "h")
+    )
     for wait in (w for w in job.waits if w.ended is None):
-        said += f"; the {wait.stage} is out" + (f" until {wait.promised[:10]}" if wait.promised else "")
+        said += tr("; the {} is out", wait.stage) + (tr(" until {}", wait.promised[:10]) if wait.promised else "")
     if job.promise_date is not None and hours.holds is not None:
         said += f". Promised for {job.promise_date[:10]}: that holds {round(10 * hours.holds)} times in 10"
     return f"{said}."

@@ -9,16 +9,17 @@ from ventrix.core.engine.words import blow_down_sentence, engine_sentence, lift_
 from ventrix.core.quantity.units import from_si, from_si_array
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.shared.plot_values import Band, Line, Picture
+from ventrix.words import tr
 
 
 def engine_caption(found: OnTheEngine) -> str:
     """What stands on the plot."""
-    cuts = f"cut {found.before.number} (dashed) to {found.after.number}"
+    cuts = tr("cut {} (dashed) to {}", found.before.number, found.after.number)
     if found.other_cam:
-        cuts = f"cut {found.after.number}, the job's cam (dashed) to the other"
+        cuts = tr("cut {}, the job's cam (dashed) to the other", found.after.number)
     if found.filling is None:
-        return f"change of VE, %, over 1,000 rpm: {cuts.replace(' (dashed)', '')}"
-    return f"VE, %, over 1,000 rpm: {cuts}"
+        return tr("change of VE, %, over 1,000 rpm: {}", cuts.replace(" (dashed)", ""))
+    return tr("VE, %, over 1,000 rpm: {}", cuts)
 
 
 def engine_picture(found: OnTheEngine) -> Picture:
@@ -55,7 +56,7 @@ def engine_lines(found: OnTheEngine, units: Units) -> list[str]:
     said = [engine_sentence(found), engine_card(found, units), *card_lines(found, units)]
     if float(np.ptp(found.manifold)) > 1.0:
         at = units.absolute.with_unit(float(found.manifold[-1]))
-        said.append(f"Behind the carburettor or throttle body {at} at the top of the range.")
+        said.append(tr("Behind the carburettor or throttle body {} at the top of the range.", at))
     return [*said, blow_down_sentence(found, units.lift.unit)]
 
 
@@ -64,9 +65,9 @@ def card_lines(found: RevLimit, units: Units) -> list[str]:
     said = []
     if found.mean_speed is not None:
         low, high = (units.speed.text(float(v)) for v in found.mean_speed[[0, -1]])
-        said.append(f"Mean air speed in the smallest section: {low} to {high} {units.speed.label}.")
+        said.append(tr("Mean air speed in the smallest section: {} to {} {}.", low, high, units.speed.label))
     had, has = (f"{from_si(v, 'mm2.deg'):,.0f}" for v in (found.area_before, found.area))
-    said.append(f"Effective area over the cam: {had} → {has} mm²·deg; it carries across test pressures.")
+    said.append(tr("Effective area over the cam: {} → {} mm²·deg; it carries across test pressures.", had, has))
     return [*said, *lift_sentences(found, units.lift.unit)]
 
 
@@ -75,10 +76,12 @@ def limit_words(found: RevLimit, units: Units) -> str:
     top = f"{from_si(float(found.speeds[-1]), 'rpm'):,.0f}"
     said = []
     if found.limit_speed is not None and found.index is not None:
-        said.append(f"Z 0.6 at {_moved(found.limit_speed_before, found.limit_speed)}, {found.index[-1]:.2f} at {top}")
+        said.append(
+            tr("Z 0.6 at {}, {:.2f} at {}", _moved(found.limit_speed_before, found.limit_speed), found.index[-1], top)
+        )
     if found.choke_speed is not None:
-        said.append(f"smallest section chokes at {_moved(found.choke_speed_before, found.choke_speed)}")
-    said.append(f"{units.area.with_unit(found.least_section)} wanted for {top}")
+        said.append(tr("smallest section chokes at {}", _moved(found.choke_speed_before, found.choke_speed)))
+    said.append(tr("{} wanted for {}", units.area.with_unit(found.least_section), top))
     return "; ".join(said) + "."
 
 
@@ -86,7 +89,7 @@ def engine_card(found: OnTheEngine, units: Units) -> str:
     """The rev-limit card, and what stands in the way of more."""
     words = limit_words(found, units)
     if found.missing:
-        words += f" Absolute volumetric efficiency needs {' and '.join(found.missing)} (Head)."
+        words += tr(" Absolute volumetric efficiency needs {} (Head).", " and ".join(found.missing))
     if found.guessed:
-        words += f" Taken as usual: {'; '.join(found.guessed)}."
-    return words + " One cylinder, no waves."
+        words += tr(" Taken as usual: {}.", "; ".join(found.guessed))
+    return words + tr(" One cylinder, no waves.")

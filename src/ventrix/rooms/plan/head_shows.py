@@ -12,6 +12,7 @@ from ventrix.core.next_hour.work_list import WorkList
 from ventrix.core.quantity.units import from_si
 from ventrix.core.quantity.words import sentence
 from ventrix.rooms.display_units import Units
+from ventrix.words import tr
 
 HOUR: Final = 3600.0
 
@@ -45,19 +46,21 @@ def head_answer(work: WorkList, units: Units, seconds: float | None = None) -> H
     chosen = work.items if seconds is None else evening(work.items, seconds)
     first, hours = work.next, work.hours
     if first is None:
-        verdict, reason = "Nothing left that can be done now", "What waits stands below."
+        verdict, reason = tr("Nothing left that can be done now"), tr("What waits stands below.")
         if not work.items:
-            verdict, reason = "Every stage is closed", ""
+            verdict, reason = tr("Every stage is closed"), ""
     else:
-        verdict = f"Next: {first.what}"
-        freed = f"{_things(first.frees)} for it. " if first.frees else ""
+        verdict = tr("Next: {}", first.what)
+        freed = tr("{} for it. ", _things(first.frees)) if first.frees else ""
         reason = f"{from_si(first.seconds, 'min'):.0f} min. {freed}{first.because}".strip()
-    first_guess = f"first guess by {hours.own_heads} finished heads" if hours.own_heads else "first guess by the table"
+    first_guess = (
+        tr("first guess by {} finished heads", hours.own_heads) if hours.own_heads else tr("first guess by the table")
+    )
     return HeadAnswer(
         verdict,
         reason,
-        f"{from_si(hours.low, 'h'):.0f} to {from_si(hours.high, 'h'):.0f} h",
-        f"to go, {first_guess}",
+        tr("{:.0f} to {:.0f} h", from_si(hours.low, "h"), from_si(hours.high, "h")),
+        tr("to go, {}", first_guess),
         tuple(_line(item, chosen[:i], units) for i, item in enumerate(chosen)),
         "" if seconds is None else _filled(chosen, units),
     )
@@ -81,18 +84,18 @@ def _an_hour(item: WorkItem, units: Units) -> str:
     """What an hour of it brings, or of what it frees."""
     if item.worth is not None:
         return units.flow.text(item.rate * HOUR, sign=True)
-    return f"frees {units.flow.text(item.leads * HOUR, sign=True)}" if item.leads > 0 else ""
+    return tr("frees {}", units.flow.text(item.leads * HOUR, sign=True)) if item.leads > 0 else ""
 
 
 def _filled(chosen: Sequence[WorkItem], units: Units) -> str:
     if not chosen:
-        return "Nothing on the list fits into that."
+        return tr("Nothing on the list fits into that.")
     minutes = from_si(sum(item.seconds for item in chosen), "min")
     worth = sum(item.worth or 0.0 for item in chosen)
-    gained = f", {units.flow.text(worth, sign=True)} {units.flow.label} over all ports" if worth > 0 else ""
-    things = "1 thing" if len(chosen) == 1 else f"{len(chosen)} things"
+    gained = tr(", {} {} over all ports", units.flow.text(worth, sign=True), units.flow.label) if worth > 0 else ""
+    things = tr("1 thing") if len(chosen) == 1 else tr("{} things", len(chosen))
     return f"{things}, {minutes:.0f} min{gained}"
 
 
 def _things(count: int) -> str:
-    return "1 thing waits" if count == 1 else f"{count} things wait"
+    return tr("1 thing waits") if count == 1 else tr("{} things wait", count)

@@ -10,6 +10,7 @@ from ventrix.core.model.job import Job
 from ventrix.core.model.kinds import RungNoteKind
 from ventrix.core.planning.next_moves import Plan
 from ventrix.rooms.display_units import Units
+from ventrix.words import tr
 
 NOTICED: Final = (RungNoteKind.NOISE, RungNoteKind.DIP)
 UNSTEADY: Final = "~"
@@ -34,11 +35,13 @@ def lift_marks(job: Job, plan: Plan, units: Units) -> LiftMarks:
     for lift, kind in heard:
         letter = UNSTEADY if kind == "unsteady" else RungNoteKind(kind).letter
         letters[lift] = letters.get(lift, "") + letter
-    said = [f"{kind} at {units.lift.with_unit(lift)}" for lift, kind in heard]
+    said = [tr("{} at {}", kind, units.lift.with_unit(lift)) for lift, kind in heard]
     if parting is not None:
         low, high = (units.lift.text(v) for v in (parting.low, parting.high))
-        said.insert(0, f"the flow separates from {units.lift.with_unit(parting.lift)} (8 in 10: {low} to {high})")
-    words = "; ".join(said) or "nothing was noticed at a lift"
+        said.insert(
+            0, tr("the flow separates from {} (8 in 10: {} to {})", units.lift.with_unit(parting.lift), low, high)
+        )
+    words = "; ".join(said) or tr("nothing was noticed at a lift")
     return LiftMarks(
         tuple(float(x) for x in plan.planned.lift),
         None if parting is None else (parting.low, parting.lift, parting.high),

@@ -11,6 +11,7 @@ from ventrix.core.model.kinds import ResultKind
 from ventrix.core.quantity.units import from_si, to_si
 from ventrix.core.quantity.words import number_text, sentence
 from ventrix.rooms.display_units import Units
+from ventrix.words import tr
 
 
 def result_words(result: EngineResult, units: Units) -> str:
@@ -19,31 +20,33 @@ def result_words(result: EngineResult, units: Units) -> str:
     parts = []
     if result.powers:
         top = max(range(len(result.powers)), key=lambda i: result.powers[i])
-        parts.append(f"{units.power.with_unit(result.powers[top])} at {from_si(result.speeds[top], 'rpm'):,.0f} rpm")
+        parts.append(
+            tr("{} at {:,.0f} rpm", units.power.with_unit(result.powers[top]), from_si(result.speeds[top], "rpm"))
+        )
     if result.time is not None:
         parts.append(f"{result.time:.3f} s")
     if result.speed is not None:
         parts.append(units.road_speed.with_unit(result.speed))
     if result.fuel is not None:
-        parts.append(f"{from_si(result.fuel, 'L/100km'):.1f} L/100 km")
-    stated = "; ".join(p for p in (result.conditions, result.correction and f"corrected {result.correction}") if p)
+        parts.append(tr("{:.1f} L/100 km", from_si(result.fuel, "L/100km")))
+    stated = "; ".join(p for p in (result.conditions, result.correction and tr("corrected {}", result.correction)) if p)
     head = f"{kind}, {result.moment}" + (f", {result.date[:10]}" if result.date else "")
-    return f"{head}: {', '.join(parts) or 'no figure'}" + (f" ({stated})" if stated else "")
+    return f"{head}: {', '.join(parts) or tr('no figure')}" + (f" ({stated})" if stated else "")
 
 
 def change_words(change: Change, units: Units) -> str:
     """What changed, and why it may or may not be laid at the work's door."""
     if change.what == "power":
-        text = f"{units.power.text(change.value, sign=True)} {units.power.label} at its peak"
+        text = tr("{} {} at its peak", units.power.text(change.value, sign=True), units.power.label)
     elif change.what == "time":
         text = f"{number_text(change.value, 3, sign=True)} s"
     elif change.what == "speed":
         text = f"{units.road_speed.text(change.value, sign=True)} {units.road_speed.label}"
     else:
-        text = f"{number_text(from_si(change.value, 'L/100km'), 1, sign=True)} L/100 km"
+        text = tr("{} L/100 km", number_text(from_si(change.value, "L/100km"), 1, sign=True))
     if change.attributed:
-        return f"{text}: {change.reason} but the head."
-    return f"{text}, and not laid at the head's door: {change.reason}."
+        return tr("{}: {} but the head.", text, change.reason)
+    return tr("{}, and not laid at the head's door: {}.", text, change.reason)
 
 
 def engine_results_words(findings: Findings, power: ShopPower | None, units: Units) -> list[str]:
@@ -53,24 +56,35 @@ def engine_results_words(findings: Findings, power: ShopPower | None, units: Uni
     said += [sentence(change_words(c, units)) for c in changes_on_the_engine(job)]
     flow = best_intake_flow(findings)
     if flow is not None and not job.engine_cylinders:
-        head = f" The {job.cylinders} of this head may not be all." if job.cylinders else ""
-        said.append(f"How many cylinders has the whole engine? Its power ceiling needs that (Head, Casting).{head}")
+        head = tr(" The {} of this head may not be all.", job.cylinders) if job.cylinders else ""
+        said.append(
+            tr("How many cylinders has the whole engine? Its power ceiling needs that (Head, Casting).{}", head)
+        )
     if flow is not None and job.engine_cylinders:
         ceiling = float(horsepower_potential(flow, to_si(28, "inH2O"), job.engine_cylinders))
-        at = f"{POWER_COEFFICIENT} hp a CFM at 28 inH2O a cylinder"
-        said.append(f"Ceiling of this flow: {units.power.with_unit(ceiling)} ({at}, common practice).")
+        at = tr("{} hp a CFM at 28 inH2O a cylinder", POWER_COEFFICIENT)
+        said.append(tr("Ceiling of this flow: {} ({}, common practice).", units.power.with_unit(ceiling), at))
         if job.power_wanted is not None:
             asked = flow * job.power_wanted / ceiling
             said.append(
-                f"The {units.power.with_unit(job.power_wanted)} wanted ask {units.flow.with_unit(asked)} of it at "
-                f"28 inH2O, where the best intake passes {units.flow.text(flow)}."
+                tr(
+                    "The {} wanted ask {} of it at 28 inH2O, where the best intake passes {}.",
+                    units.power.with_unit(job.power_wanted),
+                    units.flow.with_unit(asked),
+                    units.flow.text(flow),
+                )
             )
         if power is not None:
             own = ceiling * power.mean / POWER_COEFFICIENT
             said.append(
-                f"By this shop's own {power.count} results ({power.mean:.3f} ± {power.spread:.3f} hp a CFM): "
-                f"{units.power.with_unit(own)}."
+                tr(
+                    "By this shop's own {} results ({:.3f} ± {:.3f} hp a CFM): {}.",
+                    power.count,
+                    power.mean,
+                    power.spread,
+                    units.power.with_unit(own),
+                )
             )
         else:
-            said.append("The shop's own power for flow is told from three dyno results on.")
+            said.append(tr("The shop's own power for flow is told from three dyno results on."))
     return said

@@ -8,6 +8,7 @@ from ventrix.core.judging.findings import Findings
 from ventrix.core.model.cut import Port
 from ventrix.core.work.route import next_card, route
 from ventrix.rooms.display_units import Units
+from ventrix.words import tr
 
 
 @dataclass(frozen=True, slots=True)
@@ -30,7 +31,9 @@ def stage_lines(findings: Findings, port: Port, units: Units) -> tuple[StageLine
     for card in cards:
         now = card is coming
         says = (
-            (card.cut, f"Leave: {card.leave}", f"Stop when: {units.say(card.stop_when)}", card.caution) if now else ()
+            (card.cut, tr("Leave: {}", card.leave), tr("Stop when: {}", units.say(card.stop_when)), card.caution)
+            if now
+            else ()
         )
         lines.append(StageLine(card.stage, card.done, now, tuple(s for s in says if s and not s.endswith(": "))))
     return tuple(lines)

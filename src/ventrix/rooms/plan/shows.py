@@ -17,6 +17,7 @@ from ventrix.core.quantity.units import from_si_array
 from ventrix.core.quantity.words import sentence
 from ventrix.rooms.display_units import Shown, Units
 from ventrix.rooms.shared.plot_values import Band, Line, Picture
+from ventrix.words import tr
 
 LEAST_SHARE: Final = 0.04  # of the loss: smaller places join their neighbour
 MANY: Final = 4  # places in one segment: named by first and last
@@ -74,27 +75,27 @@ def answer_of(plan: Plan, units: Units) -> Answer:
     """The verdict of a plan in one line."""
     book = plan.planned.run is None
     best = next((m for m in plan.candidates if not m.blocked_by and m.gain > 0), None)
-    go = "Go on, by the book:" if book else "Go on:"
+    go = tr("Go on, by the book:") if book else tr("Go on:")
     if book:
-        reason = "Nothing is flowed, so nothing here is proven: a flow test turns the hatched into measured."
+        reason = tr("Nothing is flowed, so nothing here is proven: a flow test turns the hatched into measured.")
     else:
         reason = sentence(plan.stop.reason)
     if plan.planned.guessed and not book:
-        reason += f" Guessed: {', '.join(plan.planned.guessed)}."
+        reason += tr(" Guessed: {}.", ", ".join(plan.planned.guessed))
     if plan.moves and plan.moves[0].kind is MoveKind.FLOW:
-        return Answer("Flow it:", plan.moves[0].named, "", reason, "", False, False)
+        return Answer(tr("Flow it:"), plan.moves[0].named, "", reason, "", False, False)
     if plan.stop.now and not book:
         return Answer("Stop:", plan.stop.reason, "", reason, "", True, False)
     if best is None:
-        return Answer("Nothing is open", "", "", reason, "", True, book)
+        return Answer(tr("Nothing is open"), "", "", reason, "", True, book)
     line = move_line(best, plan, units)
     unit = " %" if plan.planned.chain.is_index else f" {units.flow.label}"
-    basis = f"over your lifts at {units.pressure.with_unit(plan.planned.chain.pressure)}"
-    between = f"{_amount(best.low, plan, units)} to {_amount(best.high, plan, units)}"
-    sure = f"8 in 10: {between}, {basis} · {line.minutes} min with flowing"
+    basis = tr("over your lifts at {}", units.pressure.with_unit(plan.planned.chain.pressure))
+    between = tr("{} to {}", _amount(best.low, plan, units), _amount(best.high, plan, units))
+    sure = tr("8 in 10: {}, {} · {} min with flowing", between, basis, line.minutes)
     if best.guess:
-        reason += " What this move brings is an estimate, not measured on this port."
-    depth = f", {line.below.split(' deep')[0]} deep" if best.depth is not None else ""
+        reason += tr(" What this move brings is an estimate, not measured on this port.")
+    depth = tr(", {} deep", line.below.split(" deep")[0]) if best.depth is not None else ""
     return Answer(go, f"{line.title}{depth}", f"{line.gain}{unit}", reason, sure, False, book)
 
 
@@ -121,14 +122,14 @@ def segments(plan: Plan, lift: float, units: Units) -> tuple[Segment, ...]:
     found, left = [], 1.0
     shown = units.pressure
     for names, limit in joined:
-        name = ", ".join(place_name(p) for p in names) if len(names) < MANY else f"{names[0]} to {names[-1]}"
+        name = ", ".join(place_name(p) for p in names) if len(names) < MANY else tr("{} to {}", names[0], names[-1])
         found.append(
             Segment(
                 max(names, key=lambda p: limits[p].share),
                 name,
                 limit.share,
                 shown.text(limit.share * pressure),
-                f"{shown.text(limit.low * pressure)} to {shown.text(limit.high * pressure)}",
+                tr("{} to {}", shown.text(limit.low * pressure), shown.text(limit.high * pressure)),
                 limit.from_data,
                 shown.text(left * pressure),
             )
@@ -138,12 +139,16 @@ def segments(plan: Plan, lift: float, units: Units) -> tuple[Segment, ...]:
 
 
 _TITLES: Final = {
-    MoveKind.SEAT: "seat, a new recipe",
-    MoveKind.ENTRY: "entry of the manifold",
-    MoveKind.MOUNT: "mount it again",
-    MoveKind.FLOW: "flow it",
+    MoveKind.SEAT: tr("seat, a new recipe"),
+    MoveKind.ENTRY: tr("entry of the manifold"),
+    MoveKind.MOUNT: tr("mount it again"),
+    MoveKind.FLOW: tr("flow it"),
 }
-_NAMED: Final = {"back cut": "valve, back cut", "larger": "valve, 1 mm larger", "shape": "taper the guide boss"}
+_NAMED: Final = {
+    "back cut": tr("valve, back cut"),
+    "larger": tr("valve, 1 mm larger"),
+    "shape": tr("taper the guide boss"),
+}
 
 
 def move_line(move: Move, plan: Plan, units: Units) -> MoveLine:
@@ -152,22 +157,22 @@ def move_line(move: Move, plan: Plan, units: Units) -> MoveLine:
     mark = "cross" if move.blocked_by else "diamond" if look else "square"
     title = _NAMED.get(move.named) or _TITLES.get(move.kind, move.place)
     if move.kind is MoveKind.CLAY:
-        title = f"clay at the {move.place}"
+        title = tr("clay at the {}", move.place)
     if move.kind is MoveKind.WALL:
-        title = f"read the wall, {move.place}"
+        title = tr("read the wall, {}", move.place)
     if move.kind is MoveKind.FLOW:
-        title = f"flow it: {move.named}"
+        title = tr("flow it: {}", move.named)
     if move.blocked_by:
         below = move.blocked_by[0]
     elif move.depth is not None and move.brought is not None:
-        title = f"{title}, deeper"
+        title = tr("{}, deeper", title)
         brought = _amount(move.brought.gain, plan, units)
-        below = f"{units.length.with_unit(move.depth)} deep; cut {move.brought.cut} here brought {brought}"
+        below = tr("{} deep; cut {} here brought {}", units.length.with_unit(move.depth), move.brought.cut, brought)
     elif move.passes:
         depths = ", ".join(f"{p.place} {units.length.text(p.depth)}" for p in move.passes)
-        below = f"{depths} {units.length.label} deep, then flow once"
+        below = tr("{} {} deep, then flow once", depths, units.length.label)
     elif move.depth is not None:
-        below = f"{units.length.with_unit(move.depth)} deep"
+        below = tr("{} deep", units.length.with_unit(move.depth))
     else:
         below = move.sentence
     limits = plan.fit.limits(np.array([plan.planned.lift[-1]]))[0]
@@ -202,17 +207,17 @@ def minutes_words(move: Move, units: Units) -> str:
 
 
 # What bounds a place that no wall does.
-_NO_WALL: Final = {Place.GUIDE.value: "its boss", Place.OPENING.value: "gasket land"}
+_NO_WALL: Final = {Place.GUIDE.value: tr("its boss"), Place.OPENING.value: tr("gasket land")}
 
 
 def _wall(move: Move, units: Units) -> str:
     if move.kind in (MoveKind.SEAT, MoveKind.VALVE, MoveKind.MOUNT, MoveKind.ENTRY):
-        return "no metal"
+        return tr("no metal")
     if move.kind not in CUTS:
         return ""
     if move.place in _NO_WALL:
         return _NO_WALL[move.place]
-    return "not read" if move.wall_left is None else units.length.text(move.wall_left)
+    return tr("not read") if move.wall_left is None else units.length.text(move.wall_left)
 
 
 def move_lines(plan: Plan, units: Units, every: bool) -> tuple[tuple[MoveLine, ...], str]:
@@ -220,7 +225,7 @@ def move_lines(plan: Plan, units: Units, every: bool) -> tuple[tuple[MoveLine, .
     every_move = plan.candidates
     shown = every_move if every else every_move[:SHOWN_MOVES]
     left = len(every_move) - len(shown)
-    said = "Not in it: the floor (left alone here)" + (f", {left} more (L)" if left else "") + "."
+    said = tr("Not in it: the floor (left alone here)") + (tr(", {} more (L)", left) if left else "") + "."
     return tuple(move_line(m, plan, units) for m in shown), said
 
 
@@ -247,10 +252,10 @@ def record_words(plan: Plan) -> str:
     """How the plan's own gains came out so far."""
     record = plan.record
     if not record.cuts:
-        return "None of the plan's predictions has been flowed yet."
-    said = f"Of {record.cuts} gains that the plan said, {record.inside} came within eight in ten"
+        return tr("None of the plan's predictions has been flowed yet.")
+    said = tr("Of {} gains that the plan said, {} came within eight in ten", record.cuts, record.inside)
     if record.biases:
-        said += "; " + ", ".join(f"{b.place} {b.ratio:.2f} of it ({b.cuts})" for b in record.biases[:3])
+        said += "; " + ", ".join(tr("{} {:.2f} of it ({})", b.place, b.ratio, b.cuts) for b in record.biases[:3])
     if abs(record.widen - 1) > WIDENED:
         said += f". Intervals are drawn {record.widen:.1f} times as wide for it"
     return f"{said}."
@@ -270,28 +275,32 @@ def split_words(plan: Plan, units: Units) -> str:
     then, now = (np.interp(same, s.lift, s.flow) @ weights for s in (states[-2], states[-1]))
     gain = float(now - then) / float(np.sum(weights)) * float(np.sum(planned.weights))
     shared = ", ".join(
-        f"{place} about {_amount(middle * gain, plan, units)} ({100 * low:.0f} to {100 * high:.0f} %)"
+        tr("{} about {} ({:.0f} to {:.0f} %)", place, _amount(middle * gain, plan, units), 100 * low, 100 * high)
         for place, (low, middle, high) in parts.items()
     )
-    return f"Cut {planned.cuts[-1].number} brought {_amount(gain, plan, units)}: {shared}. An estimate, not proven."
+    return tr(
+        "Cut {} brought {}: {}. An estimate, not proven.", planned.cuts[-1].number, _amount(gain, plan, units), shared
+    )
 
 
 def fit_words(plan: Plan, units: Units) -> str:
     """Whether the chain fits this port."""
     if plan.planned.run is None:
-        return "Never flowed: an estimate from the shape alone."
+        return tr("Never flowed: an estimate from the shape alone.")
     n = plan.fit.count
     begun = plan.planned.chain.learned
-    whose = f", as {begun.whose} has them" if begun is not None and begun.whose else ""
-    learned = f"Begun with {plan.learned_from} ports of this casting{whose}. " if plan.learned_from else ""
+    whose = tr(", as {} has them", begun.whose) if begun is not None and begun.whose else ""
+    learned = tr("Begun with {} ports of this casting{}. ", plan.learned_from, whose) if plan.learned_from else ""
     parting = plan.fit.separation
     if parting is not None:
         low, high = (units.lift.text(v) for v in (parting.low, parting.high))
-        about = f"about {units.lift.with_unit(parting.lift)} (8 in 10: {low} to {high})"
-        return f"{learned}The flow separates from {about}; working the short side moves that."
+        about = tr("about {} (8 in 10: {} to {})", units.lift.with_unit(parting.lift), low, high)
+        return tr("{}The flow separates from {}; working the short side moves that.", learned, about)
     if plan.fit.worst_lift is not None:
         at = units.lift.text(plan.fit.worst_lift)
-        return f"{learned}The model doesn't fit this port at {at}: flow may be separating. The uncertainty counts that."
+        return tr(
+            "{}The model doesn't fit this port at {}: flow may be separating. The uncertainty counts that.", learned, at
+        )
     if plan.fit.plain_chi_squared > FAR * n:
-        return f"{learned}The model fits all {n} readings within 4 %, which the uncertainty counts."
-    return f"{learned}The model fits all {n} readings within the bench's own scatter."
+        return tr("{}The model fits all {} readings within 4 %, which the uncertainty counts.", learned, n)
+    return tr("{}The model fits all {} readings within the bench's own scatter.", learned, n)

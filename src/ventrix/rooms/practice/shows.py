@@ -20,8 +20,9 @@ from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si, to_si
 from ventrix.core.quantity.words import sentence
 from ventrix.rooms.display_units import Units
+from ventrix.words import tr
 
-BASIS: Final = "mean of twelve lifts at 28 inH2O"
+BASIS: Final = tr("mean of twelve lifts at 28 inH2O")
 TENTH: Final = to_si(0.1, "in")
 
 
@@ -80,20 +81,20 @@ def _given(done: Done, units: Units) -> str:
     act = done.act
     place = "" if act.place is None else act.place.value
     if act.kind == "live":
-        return "flow test, live on the bench"
+        return tr("flow test, live on the bench")
     if act.kind == "flow":
         assert done.flow is not None
-        return f"flow test: {units.flow.with_unit(float(np.mean(done.flow)))}, {BASIS}"
+        return tr("flow test: {}, {}", units.flow.with_unit(float(np.mean(done.flow))), BASIS)
     if act.kind == "clay":
         assert done.flow is not None
-        return f"clay at the {place}: {units.flow.with_unit(float(np.mean(done.flow)))}, {BASIS}"
+        return tr("clay at the {}: {}, {}", place, units.flow.with_unit(float(np.mean(done.flow))), BASIS)
     if act.kind == "wall":
-        return f"wall at the {place}: {units.length.with_unit(done.reading)}"
+        return tr("wall at the {}: {}", place, units.length.with_unit(done.reading))
     if act.kind == "pour":
-        return f"pour: {units.volume.with_unit(done.reading)}"
+        return tr("pour: {}", units.volume.with_unit(done.reading))
     broke = ". Broken through: water in the port" if done.broke else ""
     nicked = ". The burr slipped and nicked the seat" if done.nicked else ""
-    return f"{place}, {units.length.with_unit(act.depth)} meant{broke}{nicked}"
+    return tr("{}, {} meant{}{}", place, units.length.with_unit(act.depth), broke, nicked)
 
 
 def port_words(practice: Practice, port: int) -> str:
@@ -115,24 +116,31 @@ def reckoning_shown(practice: Practice, units: Units, plan: Reckoning | None = N
     )
     lost = sum(1 for b in found.beliefs if b.verdict == "lost")
     said = [
-        f"True gain {flow.text(found.gain, sign=True)} of {flow.text(found.oracle, sign=True)} {flow.label} in the "
-        f"same {practice.hours:g} h ({BASIS}{', all ports together' if practice.head.count > 1 else ''})"
-        + ("" if plan is None else f", the plan {flow.text(plan.gain, sign=True)}"),
-        f"you believed {flow.text(found.believed, sign=True)}",
+        tr(
+            "True gain {} of {} {} in the same {:g} h ({}{})",
+            flow.text(found.gain, sign=True),
+            flow.text(found.oracle, sign=True),
+            flow.label,
+            practice.hours,
+            BASIS,
+            ", all ports together" if practice.head.count > 1 else "",
+        )
+        + ("" if plan is None else tr(", the plan {}", flow.text(plan.gain, sign=True))),
+        tr("you believed {}", flow.text(found.believed, sign=True)),
     ]
     if vain > 0:
-        said.append(f"{flow.text(vain)} of it was never there")
+        said.append(tr("{} of it was never there", flow.text(vain)))
     if lost:
-        said.append(f"{lost} cut{'s' if lost > 1 else ''} made it worse unseen")
+        said.append(tr("{} cut{} made it worse unseen", lost, "s" if lost > 1 else ""))
     if found.seats_nicked:
-        said.append(f"{found.seats_nicked} time{'s' * (found.seats_nicked > 1)} the burr nicked the seat")
+        said.append(tr("{} time{} the burr nicked the seat", found.seats_nicked, "s" * (found.seats_nicked > 1)))
     if found.walls_broken:
-        verdict = "Broken through: the head is scrap"
+        verdict = tr("Broken through: the head is scrap")
     else:
-        verdict = f"You found {100 * found.share:.0f} % of what was there"
-    wall = "broken through" if found.walls_broken else "thinnest, none broken"
+        verdict = tr("You found {:.0f} % of what was there", 100 * found.share)
+    wall = tr("broken through") if found.walls_broken else tr("thinnest, none broken")
     thin = units.length.with_unit(max(found.thinnest, 0.0))
-    figures = ((thin, wall), (hours_text(practice.minutes), f"of {practice.hours:g}:00 h"), _filling(practice))
+    figures = ((thin, wall), (hours_text(practice.minutes), tr("of {:g}:00 h", practice.hours)), _filling(practice))
     return Shown(
         verdict,
         ". ".join(sentence(s).rstrip(".") for s in said) + ".",
@@ -159,7 +167,7 @@ def _filling(practice: Practice) -> tuple[str, str]:
     except Refused:
         return "", ""
     change = float(np.interp(practice.head.engine.high, found.speeds, found.difference))
-    return f"{100 * change:+z.1f} %".replace("-", "−"), f"VE at {from_si(practice.head.engine.high, 'rpm'):,.0f}"
+    return f"{100 * change:+z.1f} %".replace("-", "−"), tr("VE at {:,.0f}", from_si(practice.head.engine.high, "rpm"))
 
 
 def decisions_of(practice: Practice, found: Reckoning, units: Units) -> tuple[Decision, ...]:
@@ -168,12 +176,13 @@ def decisions_of(practice: Practice, found: Reckoning, units: Units) -> tuple[De
     unused = 60 * practice.hours - practice.minutes
     if unused >= 1:
         left = hours_text(unused)
-        more = "there was time for a reading" if unused < 30 else "there was time to test, or to cut again"
+        more = tr("there was time for a reading") if unused < 30 else tr("there was time to test, or to cut again")
         rows.append(
             Decision(
-                len(rows) + 1, f"stopped, {left} unused", hours_text(practice.minutes), "0", "", "",
-                "dash", more, "", practice.minutes / 60, len(practice.done), "", f"{left} of his hours were left.",
-                "What Plan would have done with them stands below.", "Nothing needed showing.", None, None, None,
+                len(rows) + 1, tr("stopped, {} unused", left), hours_text(practice.minutes), "0", "", "",
+                "dash", more, "", practice.minutes / 60, len(practice.done), "", tr("{} of his hours were left.", left),
+                tr("What Plan would have done with them stands below."), tr("Nothing needed showing."),
+                None, None, None,
             )
         )  # fmt: skip
     return tuple(rows)
@@ -184,7 +193,7 @@ def _decision(practice: Practice, b: Belief, units: Units) -> Decision:
     flow = units.flow
     depth = units.length.with_unit(done.act.depth)
     port = port_words(practice, b.port)
-    name = f"{port}{b.place.value}, {depth}" + (", wall read first" if b.wall_known else ", wall not read")
+    name = f"{port}{b.place.value}, {depth}" + (tr(", wall read first") if b.wall_known else tr(", wall not read"))
     mark = "down" if b.broke or b.true < -LEAST else "up" if b.true > LEAST else "dash"
     levels = None
     earlier = (practice.flow_of(d) for d in reversed(practice.done[: b.act]) if d.act.port == b.port)
@@ -219,64 +228,68 @@ LEAST: Final = to_si(0.3, "cfm")
 
 def _known(b: Belief) -> str:
     if b.broke or b.left < DEFAULT_LIMIT:
-        gauge = "yes: the gauge had said it" if b.wall_known else "yes: five minutes with the gauge"
-        return gauge if b.broke else f"{gauge} (too thin)"
+        gauge = tr("yes: the gauge had said it") if b.wall_known else tr("yes: five minutes with the gauge")
+        return gauge if b.broke else tr("{} (too thin)", gauge)
     return {
-        "unseen": "a test of it alone would have told",
-        "in vain": "yes: one more mount",
-        "lost": "yes: one more mount",
-        "missed": "no: smaller than the bench repeats",
+        "unseen": tr("a test of it alone would have told"),
+        "in vain": tr("yes: one more mount"),
+        "lost": tr("yes: one more mount"),
+        "missed": tr("no: smaller than the bench repeats"),
     }.get(b.verdict, "yes, and you did" if b.wall_known else "yes; that the wall held was luck")
 
 
 def _knew(practice: Practice, b: Belief, units: Units) -> str:
     flow = units.flow
     said = practice.done[b.act].act.said
-    first = "" if said is None else f"You said {flow.text(said, sign=True)} first. "
+    first = "" if said is None else tr("You said {} first. ", flow.text(said, sign=True))
     if b.seen is None:
-        return f"{first}It was not flowed by itself, before and after: nothing was known of it alone."
-    how = "more than" if abs(b.seen) > b.doubt else "less than"
-    return (
-        f"{first}{flow.text(b.seen, sign=True)} {flow.label} by your tests, {how} the {flow.text(b.doubt)} that "
-        "so many tests of the same metal differ by here."
+        return tr("{}It was not flowed by itself, before and after: nothing was known of it alone.", first)
+    how = tr("more than") if abs(b.seen) > b.doubt else tr("less than")
+    return tr(
+        "{}{} {} by your tests, {} the {} that so many tests of the same metal differ by here.",
+        first,
+        flow.text(b.seen, sign=True),
+        flow.label,
+        how,
+        flow.text(b.doubt),
     )
 
 
 def _was(b: Belief, units: Units) -> str:
     flow = units.flow
     if b.broke:
-        return "The wall was cut through: water in the port."
+        return tr("The wall was cut through: water in the port.")
     said = f"{flow.text(b.true, sign=True)} {flow.label}."
     if b.left < DEFAULT_LIMIT:
         limit = units.length.with_unit(DEFAULT_LIMIT)
-        said += f" But {units.length.with_unit(b.left)} of wall is left, under the usual {limit}."
+        said += tr(" But {} of wall is left, under the usual {}.", units.length.with_unit(b.left), limit)
     if b.nicked:
-        said += " The burr nicked the seat: the low lifts lost by it."
+        said += tr(" The burr nicked the seat: the low lifts lost by it.")
     if b.verdict == "in vain":
-        said += " What was read beyond it was the bolting-down, not the port."
+        said += tr(" What was read beyond it was the bolting-down, not the port.")
     elif b.verdict == "lost":
-        said += " It cost flow, and the bench didn't tell."
+        said += tr(" It cost flow, and the bench didn't tell.")
     elif b.verdict == "missed":
-        said += " It was there; one test each could not show it."
+        said += tr(" It was there; one test each could not show it.")
     return said
 
 
 def _would(practice: Practice, b: Belief) -> str:
     """How likely one more bolting-down before and after would have told what was true."""
     if b.broke or b.left < DEFAULT_LIMIT:
-        return "The gauge, before the burr: five minutes."
+        return tr("The gauge, before the burr: five minutes.")
     if b.seen is None:
-        return f"A test before and after, {minutes_of(Act('flow')):.0f} min each."
+        return tr("A test before and after, {:.0f} min each.", minutes_of(Act("flow")))
     one = b.doubt / 1.96
     if b.verdict == "in vain":
         odds = normal_cdf((1.96 * one / 2**0.5 - b.true) / (one / 2**0.5))
-        return f"One more mount, {AGAIN:.0f} min: it would have gone in {_in_ten(odds)}."
+        return tr("One more mount, {:.0f} min: it would have gone in {}.", AGAIN, _in_ten(odds))
     if abs(b.true) <= b.doubt:
         needed = int(np.ceil((1.96 * one / max(abs(b.true), 1e-9)) ** 2)) if abs(b.true) > LEAST else 0
         if needed > 8 or not needed:
-            return "Nothing on this bench: it is smaller than what repeats here."
-        return f"{needed} mounts before and after, {AGAIN:.0f} min each."
-    return "It was shown: one test each was enough."
+            return tr("Nothing on this bench: it is smaller than what repeats here.")
+        return tr("{} mounts before and after, {:.0f} min each.", needed, AGAIN)
+    return tr("It was shown: one test each was enough.")
 
 
 def _in_ten(odds: float) -> str:
@@ -286,4 +299,4 @@ def _in_ten(odds: float) -> str:
 def plan_would(practice: Practice, act: int) -> str:
     """What Plan would have said before an act."""
     said = said_at(practice, act)
-    return sentence(said) if said else "Nothing: every place is blocked or brings nothing."
+    return sentence(said) if said else tr("Nothing: every place is blocked or brings nothing.")

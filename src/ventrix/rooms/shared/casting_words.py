@@ -8,8 +8,11 @@ from ventrix.core.castings.casting_file import Casting
 from ventrix.core.quantity.units import from_si
 from ventrix.core.quantity.words import sentence
 from ventrix.rooms.display_units import Units
+from ventrix.words import tr
 
-CLEARS_NOTHING = "It says what to look for and what to read first. Castings shift: it clears no warning on this head."
+CLEARS_NOTHING = tr(
+    "It says what to look for and what to read first. Castings shift: it clears no warning on this head."
+)
 
 
 def casting_lines(castings: Sequence[Casting], units: Units) -> tuple[str, ...]:
@@ -18,11 +21,11 @@ def casting_lines(castings: Sequence[Casting], units: Units) -> tuple[str, ...]:
 
 
 def _of_one(found: Casting, units: Units) -> Iterator[str]:
-    heads = f"{found.heads} head{'s' * (found.heads != 1)}"
+    heads = tr("{} head{}", found.heads, "s" * (found.heads != 1))
     yield f"From {found.whose}, {heads}:" if found.whose else f"By your own {heads}:"
     for wall in found.walls:
         side = f", {wall.side}" if wall.side else ""
-        spread = f", spread {units.length.text(wall.spread)}" if wall.spread is not None else ""
+        spread = tr(", spread {}", units.length.text(wall.spread)) if wall.spread is not None else ""
         least, middle = units.length.text(wall.least), units.length.with_unit(wall.median)
         where = f"{sentence(wall.kind).rstrip('.')}, {wall.place}{side}"
         yield f"{where}: least {least}, median {middle}{spread}, of {wall.count}"
@@ -33,7 +36,7 @@ def _of_one(found: Casting, units: Units) -> Iterator[str]:
         yield f"{sentence(fault.kind).rstrip('.')} at the {fault.place or 'port'}: {fault.count} times"
     for port in found.as_cast:
         volume = "" if port.volume is None else f" {units.volume.with_unit(port.volume)}"
-        flow = "" if port.flow is None else f" {units.flow.with_unit(port.flow)} at its best lift"
+        flow = "" if port.flow is None else tr(" {} at its best lift", units.flow.with_unit(port.flow))
         yield f"{sentence(port.kind).rstrip('.')} as cast:{volume}{flow}"
     if found.minutes:
         timed = ", ".join(f"{stage} {from_si(seconds, 'min'):.0f}" for stage, seconds in found.minutes.items())
@@ -48,4 +51,4 @@ def read_first(castings: Sequence[Casting], kind: str, units: Units) -> tuple[st
     places = dict.fromkeys(w.place for c in castings for w in c.walls if w.kind == kind)
     leasts = {p: min(w.least for c in castings if (w := c.least_at(kind, p)) is not None) for p in places}
     thinnest = sorted(leasts, key=lambda place: leasts[place])[:3]
-    return tuple(f"{place}, least {units.length.with_unit(leasts[place])}" for place in thinnest)
+    return tuple(tr("{}, least {}", place, units.length.with_unit(leasts[place])) for place in thinnest)

@@ -10,8 +10,9 @@ from ventrix.core.model.run import SetUp
 from ventrix.core.quantity.field_checks import Check, positive
 from ventrix.core.quantity.refused import Refused
 from ventrix.rooms.display_units import Units
+from ventrix.words import tr
 
-NOT_RECORDED: Final = "not recorded"
+NOT_RECORDED: Final = tr("not recorded")
 
 
 @dataclass(frozen=True, slots=True)
@@ -25,20 +26,24 @@ class Choice:
 
 
 CHOICES: Final = (
-    Choice("centred", "Head centred on the bore", (("yes", True), ("no", False))),
+    Choice("centred", tr("Head centred on the bore"), (("yes", True), ("no", False))),
     Choice(
         "entry",
-        "Entry",
+        tr("Entry"),
         tuple((e.words, e) for e in Entry),
     ),
-    Choice("pipe", "Exhaust pipe", tuple((p.words, p) for p in Pipe), exhaust_only=True),
-    Choice("valve", "Valve fitted", (("the job's own", "job"), ("test valve", "test"), ("valve out", "out"))),
-    Choice("valves_open", "Valves opened", (("both of a pair", "both"), ("one of a pair", "one"))),
-    Choice("springs", "Springs", (("light", "light"), ("the job's own", "job"))),
-    Choice("plug", "Plug hole", (("plug in", "in"), ("open", "out"))),
-    Choice("clean", "Valve and chamber", (("clean", True), ("carbon on", False))),
-    Choice("swirl_meter", "Swirl meter", (("paddle", "paddle"), ("impulse (torque)", "impulse"))),
-    Choice("swirl_axis", "The meter turns with", (("swirl", "swirl"), ("tumble", "tumble"))),
+    Choice("pipe", tr("Exhaust pipe"), tuple((p.words, p) for p in Pipe), exhaust_only=True),
+    Choice(
+        "valve",
+        tr("Valve fitted"),
+        ((tr("the job's own"), "job"), (tr("test valve"), "test"), (tr("valve out"), "out")),
+    ),
+    Choice("valves_open", tr("Valves opened"), ((tr("both of a pair"), "both"), (tr("one of a pair"), "one"))),
+    Choice("springs", tr("Springs"), (("light", "light"), (tr("the job's own"), "job"))),
+    Choice("plug", tr("Plug hole"), ((tr("plug in"), "in"), ("open", "out"))),
+    Choice("clean", tr("Valve and chamber"), (("clean", True), (tr("carbon on"), False))),
+    Choice("swirl_meter", tr("Swirl meter"), (("paddle", "paddle"), (tr("impulse (torque)"), "impulse"))),
+    Choice("swirl_axis", tr("The meter turns with"), (("swirl", "swirl"), ("tumble", "tumble"))),
 )
 
 
@@ -68,16 +73,16 @@ class Figure:
 
 
 FIGURES: Final = (
-    Figure("test_pressure", "Test pressure", "pressure", positive),
-    Figure("bore", "Bore sleeve", "length", positive),
-    Figure("pipe_diameter", "Stub diameter", "length", positive, exhaust_only=True),
-    Figure("pipe_length", "Stub length", "length", positive, exhaust_only=True),
-    Figure("leak", "Leak, opening sealed", "flow", _not_negative),
-    Figure("seat_leak", "Seat leak, not taken off", "flow", _not_negative),
-    Figure("temperature", "Air temperature", "temperature", _any),
-    Figure("plenum_temperature", "Air in the plenum", "temperature", _any, exhaust_only=True),
-    Figure("pressure", "Barometer", "barometer", positive),
-    Figure("humidity", "Humidity", "humidity", _share),
+    Figure("test_pressure", tr("Test pressure"), "pressure", positive),
+    Figure("bore", tr("Bore sleeve"), "length", positive),
+    Figure("pipe_diameter", tr("Stub diameter"), "length", positive, exhaust_only=True),
+    Figure("pipe_length", tr("Stub length"), "length", positive, exhaust_only=True),
+    Figure("leak", tr("Leak, opening sealed"), "flow", _not_negative),
+    Figure("seat_leak", tr("Seat leak, not taken off"), "flow", _not_negative),
+    Figure("temperature", tr("Air temperature"), "temperature", _any),
+    Figure("plenum_temperature", tr("Air in the plenum"), "temperature", _any, exhaust_only=True),
+    Figure("pressure", tr("Barometer"), "barometer", positive),
+    Figure("humidity", tr("Humidity"), "humidity", _share),
 )
 
 

@@ -4,21 +4,22 @@ from __future__ import annotations
 
 from ventrix.core.model.run import SetUp
 from ventrix.rooms.display_units import Units
+from ventrix.words import tr
 
 
 def in_words(setup: SetUp, mount: int | None, units: Units) -> str:
     """The conditions as one line: "28 inH2O · 89 mm sleeve, centred · radius entry · job valve · mount 7"."""
     parts = [units.pressure.with_unit(setup.test_pressure)] if setup.test_pressure is not None else []
     if setup.bore is not None:
-        centred = {True: ", centred", False: ", off centre", None: ""}[setup.centred]
-        parts.append(f"{units.length.with_unit(setup.bore)} sleeve{centred}")
+        centred = {True: tr(", centred"), False: tr(", off centre"), None: ""}[setup.centred]
+        parts.append(tr("{} sleeve{}", units.length.with_unit(setup.bore), centred))
     if setup.entry is not None:
-        parts.append(f"{setup.entry} entry")
+        parts.append(tr("{} entry", setup.entry))
     if setup.direction == "exhaust" and setup.pipe is not None:
         stub = "" if setup.pipe_length is None else f" {units.length.with_unit(setup.pipe_length)}"
-        parts.append("no pipe" if setup.pipe == "none" else f"{setup.pipe} pipe{stub}")
+        parts.append(tr("no pipe") if setup.pipe == "none" else tr("{} pipe{}", setup.pipe, stub))
     if setup.valve is not None:
-        parts.append("job valve" if setup.valve == "job" else f"{setup.valve} valve")
+        parts.append(tr("job valve") if setup.valve == "job" else tr("{} valve", setup.valve))
     if mount is not None:
-        parts.append(f"mount {mount}")
+        parts.append(tr("mount {}", mount))
     return " · ".join(parts)

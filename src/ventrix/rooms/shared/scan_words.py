@@ -9,6 +9,7 @@ from ventrix.core.model.scan import Scan, ScannedDepth
 from ventrix.core.quantity.units import from_si
 from ventrix.core.quantity.words import number_text
 from ventrix.rooms.display_units import Units
+from ventrix.words import tr
 
 
 def newest_scan(port: Port) -> Scan | None:
@@ -31,7 +32,7 @@ def found_lines(cut: Cut, units: Units) -> tuple[str, ...]:
 
 def volume_words(volume: float, doubt: float) -> str:
     """A volume taken off with its doubt [m3]."""
-    return f"{number_text(from_si(volume, 'cc'), 2)} ± {from_si(doubt, 'cc'):.2f} cc taken off"
+    return tr("{} ± {:.2f} cc taken off", number_text(from_si(volume, "cc"), 2), from_si(doubt, "cc"))
 
 
 def _places(cut: Cut, scan: Scan, units: Units) -> Iterator[str]:
@@ -48,5 +49,5 @@ def _place_words(deepest: ScannedDepth, work: Work | None, units: Units) -> str:
     length = units.length
     words = f"{deepest.place}, {deepest.side} {length.text(deepest.depth)} ± {length.text(deepest.uncertainty)}"
     if work is None:
-        return f"{words}, not logged"
-    return words if work.depth is None else f"{words}, {length.text(work.depth)} told"
+        return tr("{}, not logged", words)
+    return words if work.depth is None else tr("{}, {} told", words, length.text(work.depth))

@@ -12,6 +12,7 @@ from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si, to_si
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.shared.gain_words import doubt_text, gain_text
+from ventrix.words import tr
 
 # Usual widths of the contact and the margin [in]: common practice, no source.
 USUAL_CONTACT: dict[Direction, tuple[float, float]] = {"intake": (0.045, 0.050), "exhaust": (0.050, 0.055)}
@@ -80,17 +81,17 @@ def seat_hint(kind: Direction, units: Units) -> str:
     """What is usual, beside the fields."""
     low, high, margin = (to_si(v, "in") for v in (*USUAL_CONTACT[kind], USUAL_MARGIN))
     length = units.length
-    contact = f"{length.text(low)} to {length.with_unit(high)}"
-    return f"Usual on {kind}s: contact {contact}, margin {length.with_unit(margin)} (common practice)."
+    contact = tr("{} to {}", length.text(low), length.with_unit(high))
+    return tr("Usual on {}s: contact {}, margin {} (common practice).", kind, contact, length.with_unit(margin))
 
 
 def seat_words(seat: Seat, units: Units) -> str:
     """A seat in a line: recipe, version, angles, contact."""
-    name = f"{seat.recipe or 'no name'} v{seat.version}"
+    name = f"{seat.recipe or tr('no name')} v{seat.version}"
     faces = "/".join(f"{from_si(a, 'deg'):g}" for a in seat.angles)
-    parts = [f"{faces}°" if faces else "", f"radius {units.length.text(seat.radius)}" if seat.radius else ""]
+    parts = [f"{faces}°" if faces else "", tr("radius {}", units.length.text(seat.radius)) if seat.radius else ""]
     if seat.contact is not None:
-        parts.append(f"contact {units.length.text(seat.contact)}")
+        parts.append(tr("contact {}", units.length.text(seat.contact)))
     return ", ".join((name, *(p for p in parts if p)))
 
 
@@ -104,7 +105,9 @@ def recipe_gains(findings: Findings, units: Units) -> list[str]:
                     continue
                 gain = findings.gain(findings.pair(port, before, cut)) if before.runs and cut.runs else None
                 what = (
-                    "not flowed both sides" if gain is None else f"{gain_text(gain, units)} {doubt_text(gain, units)}"
+                    tr("not flowed both sides")
+                    if gain is None
+                    else f"{gain_text(gain, units)} {doubt_text(gain, units)}"
                 )
-                said.append(f"{seat_words(seat, units)}: {port.name}, cut {cut.number}, {what}")
+                said.append(tr("{}: {}, cut {}, {}", seat_words(seat, units), port.name, cut.number, what))
     return said

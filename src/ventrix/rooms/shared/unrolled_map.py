@@ -14,6 +14,7 @@ from ventrix.core.model.job import Job
 from ventrix.core.model.kinds import Band, Place, SlipKind
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.shared.scan_words import newest_taken
+from ventrix.words import tr
 
 
 @dataclass(frozen=True, slots=True)
@@ -159,7 +160,7 @@ def _shift(job: Job, port: Port, units: Units) -> CoreShift | None:
         return None
     found = next(s for s in core_shift(mine) if s.port is port)
     words = shift_words(found, units)
-    return CoreShift(found.right or 0.0, found.up or 0.0, f"core {words}") if words else None
+    return CoreShift(found.right or 0.0, found.up or 0.0, tr("core {}", words)) if words else None
 
 
 def shift_words(shift: Shift, units: Units) -> str:
@@ -200,23 +201,23 @@ def _casting_pins(
         if least is not None:
             wall, known = least
             band, along = _middle_of(zone.name, here)
-            tip = f"{zone.name}: {casting_words(known, wall, units)}. Read it on this port: castings shift."
+            tip = tr("{}: {}. Read it on this port: castings shift.", zone.name, casting_words(known, wall, units))
             side = wall.side if wall.side in tuple(Band) else band
             yield Pin(side or band, along, 0.0, units.length.text(wall.least), False, tip=tip, of_casting=True)
 
 
 def casting_words(known: Casting, wall: CastingWall, units: Units) -> str:
     """What a casting's other heads had at a place: "least 0.118 of 6 readings, 3 heads"."""
-    of = f" of {known.whose}" if known.whose else ""
-    readings = f"{wall.count} reading{'s' * (wall.count != 1)}"
-    heads = f", {known.heads} head{'s' * (known.heads != 1)}{of}" if known.heads else of or ", a sawn head"
-    return f"least {units.length.with_unit(wall.least)} of {readings}{heads}"
+    of = tr(" of {}", known.whose) if known.whose else ""
+    readings = tr("{} reading{}", wall.count, "s" * (wall.count != 1))
+    heads = tr(", {} head{}{}", known.heads, "s" * (known.heads != 1), of) if known.heads else of or tr(", a sawn head")
+    return tr("least {} of {}{}", units.length.with_unit(wall.least), readings, heads)
 
 
 def _slip_pin(slip: Slip, here: UnrolledPort, units: Units) -> Pin:
     """Where something went wrong; a nicked seat or a cut guide stands at the bowl's end."""
     band, along = _middle_of(slip.place or Place.BOWL, here)
-    deep = "" if slip.depth is None else f", {units.length.with_unit(slip.depth)} deep"
+    deep = "" if slip.depth is None else tr(", {} deep", units.length.with_unit(slip.depth))
     return Pin(slip.side or band, along, 0.0, "slip", True, tip=f"{SlipKind(slip.kind).words}{deep}", slip=True)
 
 
@@ -224,12 +225,14 @@ def _pin(job: Job, wall: WallLeft, here: UnrolledPort, units: Units) -> Pin:
     reading = wall.reading
     first, middle = _middle_of(reading.place, here)
     band, along = reading.band or first, middle if reading.along is None else reading.along
-    since = f", {units.length.text(wall.taken_since)} worked off since" if wall.taken_since else ""
-    when = f" on {reading.date[:10]}" if reading.date else ""
+    since = tr(", {} worked off since", units.length.text(wall.taken_since)) if wall.taken_since else ""
+    when = tr(" on {}", reading.date[:10]) if reading.date else ""
     tip = wall_sentence(job, wall, units.length.unit)
     if not wall.unknown and wall.tube is None:
-        read = f"read {units.length.with_unit(reading.thickness)}{when} at cut {wall.read_at_cut}{since}"
-        tip = f"{reading.place}: {read}; {units.length.text(max(wall.left, 0.0))} left after the uncertainty of both"
+        read = tr("read {}{} at cut {}{}", units.length.with_unit(reading.thickness), when, wall.read_at_cut, since)
+        tip = tr(
+            "{}: {}; {} left after the uncertainty of both", reading.place, read, units.length.text(max(wall.left, 0.0))
+        )
     return Pin(
         band=band,
         along=along,

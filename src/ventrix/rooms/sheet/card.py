@@ -20,24 +20,27 @@ from ventrix.rooms.cuts.fault_grid import fault_words
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.shared.seat_profile import seat_profile, seat_words
 from ventrix.rooms.sheet.contents import usual_pair
+from ventrix.words import tr
 
 TOLERANCE: Final = to_si(0.25, "mm")  # between go and no-go: common practice, no source
 _WIDTHS: Final = (
-    ("opening, width", "opening_width"),
-    ("opening, height", "opening_height"),
-    ("pinch, width", "pinch_width"),
-    ("pinch, height", "pinch_height"),
-    ("guide boss, width", "boss_width"),
-    ("short side, height", "short_side_height"),
+    (tr("opening, width"), "opening_width"),
+    (tr("opening, height"), "opening_height"),
+    (tr("pinch, width"), "pinch_width"),
+    (tr("pinch, height"), "pinch_height"),
+    (tr("guide boss, width"), "boss_width"),
+    (tr("short side, height"), "short_side_height"),
     ("bowl", "bowl_diameter"),
     ("throat", "throat_diameter"),
 )
 # Which places bound a width on both of its sides.
 _BOUND_BY: Final = {"pinch_width": Place.PINCH, "bowl_diameter": Place.BOWL, "throat_diameter": Place.THROAT}
 CAUTIONS: Final = (
-    "No depth here is a promise: it is what was read, less its uncertainty, down to your limit. Castings shift; one "
-    "slip takes more. Never grind to a depth on a port whose wall was not read.",
-    "Eye protection, respirator, hearing protection. Never into a seat. Clearances and seats by the maker's data.",
+    tr(
+        "No depth here is a promise: it is what was read, less its uncertainty, down to your limit. Castings shift; "
+        "one slip takes more. Never grind to a depth on a port whose wall was not read."
+    ),
+    tr("Eye protection, respirator, hearing protection. Never into a seat. Clearances and seats by the maker's data."),
 )
 
 
@@ -53,7 +56,7 @@ def card_of(
     """The card of a port, as it stands at its last cut; beside "read first" what other heads of the casting had."""
     job, cut = findings.job, port.cuts[-1]
     seat = job.seat_of(port, cut)
-    seat_lines: tuple[str, ...] = ("No seat is recorded: the valve job comes first.",)
+    seat_lines: tuple[str, ...] = (tr("No seat is recorded: the valve job comes first."),)
     line: tuple[tuple[float, float], ...] = ()
     if seat is not None:
         throat = carried_figure(port, cut, "throat_diameter")
@@ -69,23 +72,23 @@ def card_of(
     ]
     developed = _developed(findings, port)
     gauges = _gauges(findings, port, cut, developed, units)
-    name = f"{developed[0].name}, cut {developed[1].number}" if developed is not None else ""
+    name = tr("{}, cut {}", developed[0].name, developed[1].number) if developed is not None else ""
     note = (
-        f"Go: the developed port ({name}). No-go: {units.length.text(TOLERANCE)} more, or what the walls leave."
+        tr("Go: the developed port ({}). No-go: {} more, or what the walls leave.", name, units.length.text(TOLERANCE))
         if developed is not None
-        else "No port of this kind is developed yet: what this one measures now is all there is."
+        else tr("No port of this kind is developed yet: what this one measures now is all there is.")
     )
-    stands = f"cut {cut.number}" + (f", {cut.name}" if cut.name else "")
+    stands = tr("cut {}", cut.number) + (f", {cut.name}" if cut.name else "")
     return Card(
         title=f"{job.title}, {port.name}",
-        line=f"as it stands at {stands}",
+        line=tr("as it stands at {}", stands),
         date=today.isoformat(),
         stops=_stops(findings, port, cut, units, castings),
         gauges=gauges,
         gauge_note=note,
         seat=seat_lines,
         seat_line=line,
-        faults=tuple(faults) or ("None noted.",),
+        faults=tuple(faults) or (tr("None noted."),),
         templates=_templates(findings, port, *(developed or (port, cut)), units),
         cautions=CAUTIONS,
         length_label=units.length.label,
@@ -97,9 +100,9 @@ def card_of(
 def _seat_more(margin: float | None, throat: float | None, units: Units) -> tuple[str, ...]:
     said = []
     if margin is not None:
-        said.append(f"margin {units.length.with_unit(margin)}")
+        said.append(tr("margin {}", units.length.with_unit(margin)))
     if throat is not None:
-        said.append(f"throat {units.length.with_unit(throat)}")
+        said.append(tr("throat {}", units.length.with_unit(throat)))
     return tuple(said)
 
 
@@ -132,18 +135,18 @@ def _stops(findings: Findings, port: Port, cut: Cut, units: Units, castings: Seq
 def _of_casting(castings: Sequence[Casting], port: Port, place: str, units: Units) -> str:
     """What other heads of the casting had there at least: it clears nothing."""
     found = [w.least for c in castings if (w := c.least_at(port.kind, place)) is not None]
-    return f"casting {units.length.text(min(found))}" if found else ""
+    return tr("casting {}", units.length.text(min(found))) if found else ""
 
 
 def _stop(wall: WallLeft, limit: float, units: Units) -> Stop:
     reading = wall.reading
     where = reading.place if reading.band in (None, reading.place) else f"{reading.place}, {reading.band}"
-    day = reading.date[:10] if reading.date else "day not noted"
-    read = f"{units.length.text(reading.thickness)} on {day}"
+    day = reading.date[:10] if reading.date else tr("day not noted")
+    read = tr("{} on {}", units.length.text(reading.thickness), day)
     if wall.unknown:
-        return Stop(where, read, "", units.length.text(limit), "worked since: read again", reading.behind, True)
+        return Stop(where, read, "", units.length.text(limit), tr("worked since: read again"), reading.behind, True)
     spare = spare_of(wall, limit)
-    take = units.length.text(spare) if spare > 0 else "nothing: stop"
+    take = units.length.text(spare) if spare > 0 else tr("nothing: stop")
     left = units.length.text(max(wall.left, 0.0))
     return Stop(where, read, left, units.length.text(limit), take, reading.behind, stops=spare <= 0)
 
@@ -194,7 +197,7 @@ def _templates(findings: Findings, own: Port, port: Port, cut: Cut, units: Units
             if size is not None:
                 now = carried_figure(own, own.cuts[-1], f"{s.name}_diameter") or 0.0
                 across = max(size.value, now)
-                words = f"{units.length.text(across)} across" + (", as it is" if now > size.value else "")
+                words = tr("{} across", units.length.text(across)) + (tr(", as it is") if now > size.value else "")
                 found.append(Template(s.name, across, across, 0.0, words, round=True))
             continue
         words = f"{units.length.text(s.width)} x {units.length.text(s.height)}"

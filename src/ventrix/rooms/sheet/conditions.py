@@ -9,13 +9,14 @@ from ventrix.core.model.run import SetUp
 from ventrix.core.quantity.units import from_si
 from ventrix.core.runs.reduced_run import ReducedRun
 from ventrix.rooms.display_units import Units
+from ventrix.words import tr
 
 
 def casting_words(findings: Findings) -> str:
     job = findings.job
     parts = [h.casting for h in job.heads if h.casting]
-    parts += [f"{job.cylinders} cylinders"] if job.cylinders else []
-    parts += [f"{job.valves_per_cylinder} valves each"] if job.valves_per_cylinder else []
+    parts += [tr("{} cylinders", job.cylinders)] if job.cylinders else []
+    parts += [tr("{} valves each", job.valves_per_cylinder)] if job.valves_per_cylinder else []
     parts += [job.material] if job.material else []
     return ", ".join(parts)
 
@@ -27,44 +28,44 @@ def bench_words(findings: Findings, pair: Pair, units: Units) -> str:
     parts = []
     if g.valve_diameter is not None:
         angle = f", {from_si(g.seat_angle, 'deg'):.0f}°" if g.seat_angle is not None else ""
-        parts.append(f"{units.length.with_unit(g.valve_diameter)} valve{angle}")
+        parts.append(tr("{} valve{}", units.length.with_unit(g.valve_diameter), angle))
     if setup.bench:
         bench = next((b for b in findings.benches if b.name.lower() == setup.bench.lower()), None)
         plate = bench.plates[-1] if bench is not None and bench.plates else None
         held = (
-            f", plate {units.flow.text(plate.flow)} of {units.flow.text(plate.nominal)}"
+            tr(", plate {} of {}", units.flow.text(plate.flow), units.flow.text(plate.nominal))
             if plate is not None and plate.nominal is not None and plate.flow is not None
             else ""
         )
-        parts.append(f"bench {setup.bench}{held}")
+        parts.append(tr("bench {}{}", setup.bench, held))
     if setup.temperature is not None:
         parts.append(units.temperature.with_unit(setup.temperature))
     if setup.leak is not None:
-        parts.append(f"leak {units.flow.with_unit(setup.leak)} taken off")
+        parts.append(tr("leak {} taken off", units.flow.with_unit(setup.leak)))
     mounts = [findings.job.mount(r.mount) for r in (*pair.before_runs, *pair.after_runs)]
     numbers = sorted({m.number for m in mounts if m is not None})
     if numbers:
-        parts.append(f"mount{'s' * (len(numbers) > 1)} {', '.join(str(n) for n in numbers)}")
+        parts.append(tr("mount{} {}", "s" * (len(numbers) > 1), ", ".join(str(n) for n in numbers)))
     return " · ".join(parts)
 
 
 # Conditions in the order a reader asks for them: caption, field, unit of the screen or None.
 _CONDITIONS: Final = (
-    ("Test pressure", "test_pressure", "pressure"),
-    ("Bore sleeve", "bore", "length"),
-    ("Centred on it", "centred", None),
-    ("Entry", "entry", None),
-    ("Pipe", "pipe", None),
-    ("Valve fitted", "valve", None),
-    ("Valves opened", "valves_open", None),
-    ("Plug", "plug", None),
-    ("Clean", "clean", None),
+    (tr("Test pressure"), "test_pressure", "pressure"),
+    (tr("Bore sleeve"), "bore", "length"),
+    (tr("Centred on it"), "centred", None),
+    (tr("Entry"), "entry", None),
+    (tr("Pipe"), "pipe", None),
+    (tr("Valve fitted"), "valve", None),
+    (tr("Valves opened"), "valves_open", None),
+    (tr("Plug"), "plug", None),
+    (tr("Clean"), "clean", None),
     ("Bench", "bench", None),
-    ("Air", "temperature", "temperature"),
-    ("Barometer", "pressure", "barometer"),
-    ("Humidity", "humidity", "humidity"),
-    ("Leak, taken off", "leak", "flow"),
-    ("Seat leak, not taken off", "seat_leak", "flow"),
+    (tr("Air"), "temperature", "temperature"),
+    (tr("Barometer"), "pressure", "barometer"),
+    (tr("Humidity"), "humidity", "humidity"),
+    (tr("Leak, taken off"), "leak", "flow"),
+    (tr("Seat leak, not taken off"), "seat_leak", "flow"),
 )
 _ALSO_UNSAID: Final = ("pipe", "valves_open", "seat_leak")  # said only where they were recorded
 
@@ -76,15 +77,15 @@ def full_conditions(findings: Findings, runs: tuple[ReducedRun, ReducedRun], uni
         values = [_condition(r.setup, key, unit, units) for r in runs]
         if key in _ALSO_UNSAID and values == [NOT_RECORDED, NOT_RECORDED]:
             continue
-        words = values[1] if values[0] == values[1] else f"{values[0]} before, {values[1]} after"
+        words = values[1] if values[0] == values[1] else tr("{} before, {} after", values[0], values[1])
         said.append(f"{caption}: {words}")
     dates = [_date_of(findings, r) for r in runs]
     if any(dates):
-        said.append("Flowed: " + (dates[1] if dates[0] == dates[1] else f"{dates[0]} before, {dates[1]} after"))
+        said.append("Flowed: " + (dates[1] if dates[0] == dates[1] else tr("{} before, {} after", dates[0], dates[1])))
     return tuple(said)
 
 
-NOT_RECORDED: Final = "not recorded"
+NOT_RECORDED: Final = tr("not recorded")
 
 
 def _condition(setup: SetUp, key: str, unit: str | None, units: Units) -> str:

@@ -43,14 +43,15 @@ from ventrix.rooms.sheet.metal import fault_lines, wall_lines
 from ventrix.rooms.sheet.owned import PRACTICE, owned_by
 from ventrix.rooms.sheet.scan_part import scan_part
 from ventrix.rooms.sheet.work_and_ports import cut_words, done_lines, hours_rows, ports_head, ports_rows
+from ventrix.words import tr
 
 MOST_LARGE: Final = 3
-CAUTION: Final = (
+CAUTION: Final = tr(
     "A reading is not a promise that a wall is safe or a part is sound. Follow the maker's data, local law and a "
     "licensed machine shop; check clearances, springs and guides before the engine turns."
 )
 # Figures that a customer reads, in their order; two are the sheet's own.
-_THROAT, _SMALLEST = "throat", "smallest section"
+_THROAT, _SMALLEST = "throat", tr("smallest section")
 _ROWS: Final = (
     Row.VOLUME,
     _SMALLEST,
@@ -69,9 +70,9 @@ _NO_MARK: Final = (Row.VOLUME, Row.SECTION, Row.CD)  # no flow goes into them
 # What a sheet says was not measured where no row of it can be made.
 _WANTED: Final = (
     (Row.VOLUME, "volume"),
-    (_SMALLEST, "smallest section"),
+    (_SMALLEST, tr("smallest section")),
     (_THROAT, "throat"),
-    (Row.SPEED, "air speed"),
+    (Row.SPEED, tr("air speed")),
     (Row.SWIRL, "swirl"),
 )
 _RESULT: Final = {Result.BETTER: "better", Result.WORSE: "worse"}
@@ -136,7 +137,7 @@ def sheet_of(findings: Findings, asked: Asked, units: Units) -> Sheet:
         shop=asked.shop,
         title=f"{job.title}, {asked.port.name}",
         port=asked.port.name,
-        author=asked.shop.name or "Ventrix",
+        author=asked.shop.name or tr("Ventrix"),
         customer=job.customer,
         date=asked.today.isoformat(),
         casting=casting_words(findings),
@@ -144,7 +145,7 @@ def sheet_of(findings: Findings, asked: Asked, units: Units) -> Sheet:
         large=_large(findings, main, units),
         pairs=tuple(pairs),
         lift_label=units.lift.label,
-        figures=(*figures, *(FigureRow(w.capitalize(), "", "not measured", missing=True) for w in missing)),
+        figures=(*figures, *(FigureRow(w.capitalize(), "", tr("not measured"), missing=True) for w in missing)),
         done=done_lines(asked.port, asked.before, asked.after, units, own=asked.audience_is_shop),
         sections={
             Part.ENGINE: tuple(
@@ -184,11 +185,11 @@ def _other_pair(findings: Findings, port: Port, *, one_state: bool) -> Pair | No
 def _not_ready(main: Pair, other: Pair | None, wanted: str) -> str:
     """Why the sheet cannot be handed over yet; empty where it can."""
     if main.comparison is None:
-        return main.missing.rstrip(".") or "the pair was not flowed"
+        return main.missing.rstrip(".") or tr("the pair was not flowed")
     if not main.comparison.allowed:
-        return "the pair is not to be compared"
+        return tr("the pair is not to be compared")
     if other is not None and other.before.id == other.after.id:
-        return f"{wanted} not re-flowed"
+        return tr("{} not re-flowed", wanted)
     return ""
 
 
@@ -238,14 +239,14 @@ def _pair_part(findings: Findings, pair: Pair, units: Units) -> PairPart | None:
             )
         )
     runs = pair.before_runs[-1], pair.after_runs[-1]
-    headline = "Flowed once: nothing to hold it against." if same else verdict.headline
+    headline = tr("Flowed once: nothing to hold it against.") if same else verdict.headline
     return PairPart(
         kind=pair.port.kind,
         port=pair.port.name,
         before_name=cut_words(pair.before),
         after_name=cut_words(pair.after),
         unit="index" if share else units.flow.label,
-        verdict=headline if not share or same else f"{headline} An uncalibrated bench: gains are percent.",
+        verdict=headline if not share or same else tr("{} An uncalibrated bench: gains are percent.", headline),
         sentence="" if same else verdict.sentence,
         comparability="" if same else units.say(c.comparability.sentence),
         conditions=full_conditions(findings, runs, units),
@@ -290,7 +291,7 @@ def _large(findings: Findings, pair: Pair, units: Units) -> tuple[Large, ...]:
         )
         found.append(
             Large(
-                f"{figure.name}, " * bool(figure.name) + f"at {units.lift.with_unit(figure.lift)}",
+                f"{figure.name}, " * bool(figure.name) + tr("at {}", units.lift.with_unit(figure.lift)),
                 f"{figure.after:.4f}" if share else units.flow.text(figure.after),
                 change if c.allowed else "",
                 _RESULT.get(figure.result, ""),
@@ -298,12 +299,12 @@ def _large(findings: Findings, pair: Pair, units: Units) -> tuple[Large, ...]:
                 signs + (Mark.INTERPOLATED.sign if figure.interpolated else ""),
             )
         )
-    over = "over the cam" if c.cam is not None and c.school == "cam-weighted" else f"by {c.school}"
+    over = tr("over the cam") if c.cam is not None and c.school == "cam-weighted" else tr("by {}", c.school)
     value = f"{c.weighted_after:.4f}" if share else units.flow.text(c.weighted_after)
     was = f"{c.weighted_before:.4f}" if share else units.flow.text(c.weighted_before)
     result = _RESULT.get(Result(gain.result), "") if gain.result in tuple(Result) else ""
     text = gain_text(gain, units) if gain.comparable else ""
-    return (*found[-MOST_LARGE:], Large(over, value, text, result, f"was {was}", signs))
+    return (*found[-MOST_LARGE:], Large(over, value, text, result, tr("was {}", was), signs))
 
 
 def _figures(findings: Findings, pair: Pair, units: Units) -> dict[str, FigureRow]:
@@ -320,11 +321,11 @@ def _figures(findings: Findings, pair: Pair, units: Units) -> dict[str, FigureRo
         for g in sizes
     ]
     if all(throats):
-        rows[_THROAT] = FigureRow("Throat, % of valve", throats[0], throats[1])
+        rows[_THROAT] = FigureRow(tr("Throat, % of valve"), throats[0], throats[1])
     sections = [smallest_section(job, pair.port, cut) for cut in (pair.before, pair.after)]
     if sections[0] is not None and sections[1] is not None:
         texts = [units.area.text(s) for s in sections]
-        rows[_SMALLEST] = FigureRow(f"Smallest section, {units.area.label}", texts[0], texts[1])
+        rows[_SMALLEST] = FigureRow(tr("Smallest section, {}", units.area.label), texts[0], texts[1])
     signs = "".join(m.sign for m in _marks(findings, pair) if m is not Mark.INTERPOLATED)
     for score in score_rows(findings, pair, c, verdict, units):
         if score.key in _ROWS and score.key is not None:
@@ -344,8 +345,14 @@ def _notes(findings: Findings, pairs: list[Pair], units: Units) -> tuple[str, ..
             if struck:
                 reasons = ", ".join(dict.fromkeys(struck))
                 said.append(
-                    f"{pair.port.name}, cut {mine.number}: {len(struck)} reading{'s' * (len(struck) > 1)} struck "
-                    f"({reasons[:120]})."
+                    tr(
+                        "{}, cut {}: {} reading{} struck ({}).",
+                        pair.port.name,
+                        mine.number,
+                        len(struck),
+                        "s" * (len(struck) > 1),
+                        reasons[:120],
+                    )
                 )
         said += [f"{pair.port.name}: {units.say(s)}" for s in findings.left_out(pair)]
         if pair.comparison is not None:

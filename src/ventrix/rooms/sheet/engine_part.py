@@ -10,6 +10,7 @@ from ventrix.core.quantity.refused import Refused
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.plan.engine_shows import card_lines, limit_words
 from ventrix.rooms.plan.results_shows import engine_results_words
+from ventrix.words import tr
 
 
 def engine_part(findings: Findings, port: Port, before: Cut, after: Cut, units: Units) -> tuple[str, ...]:
@@ -19,5 +20,5 @@ def engine_part(findings: Findings, port: Port, before: Cut, after: Cut, units: 
         card = rev_limit(findings, port, after, before)
         said += [f"{what_changed(card)}: {limit_words(card, units)}", *card_lines(card, units)]
     except Refused as error:
-        said.append(f"No rev-limit card: {error}.")
+        said.append(tr("No rev-limit card: {}.", error))
     return (*said, *engine_results_words(findings, None, units))

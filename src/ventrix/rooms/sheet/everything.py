@@ -19,6 +19,7 @@ from ventrix.reports.workbook import job_workbook
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.sheet.card import card_of
 from ventrix.rooms.sheet.papers import best_paper, made_paper
+from ventrix.words import tr
 
 
 def everything(
@@ -33,7 +34,7 @@ def everything(
     for port in job.ports:
         for cut in port.cuts:
             if cut.traverses:
-                files[f"air/{safe_name(f'{port.name} cut {cut.number}')}.csv"] = write_traverses(cut).encode()
+                files[f"air/{safe_name(tr('{} cut {}', port.name, cut.number))}.csv"] = write_traverses(cut).encode()
     files["job.xlsx"] = job_workbook(findings)
     paper = best_paper(findings)
     if paper.kind is not PaperKind.PAIR:  # the choices are those of a pair

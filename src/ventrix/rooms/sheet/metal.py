@@ -9,16 +9,17 @@ from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.kinds import FaultState
 from ventrix.rooms.cuts.fault_grid import fault_words
 from ventrix.rooms.display_units import Units
+from ventrix.words import tr
 
 
 def wall_lines(findings: Findings, port: Port, cut: Cut, units: Units) -> tuple[str, ...]:
     """The thinnest wall read, and the day; or that none was."""
     walls = walls_at(findings.job, port, cut)
     if not walls:
-        return (f"No wall of {port.name} was read.",)
+        return (tr("No wall of {} was read.", port.name),)
     job = findings.job
     worst = min(walls, key=lambda w: (not w.unknown, w.left - w.limit))
-    return (f"{port.name}, thinnest read: {wall_sentence(job, worst, units.length.unit)}",)
+    return (tr("{}, thinnest read: {}", port.name, wall_sentence(job, worst, units.length.unit)),)
 
 
 def fault_lines(port: Port, cut: Cut, units: Units) -> tuple[str, ...]:

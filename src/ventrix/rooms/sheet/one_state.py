@@ -33,6 +33,7 @@ from ventrix.rooms.sheet.owned import PRACTICE, fits_out
 from ventrix.rooms.sheet.scan_part import scan_part
 from ventrix.rooms.sheet.suits_words import suits_rows
 from ventrix.rooms.sheet.work_and_ports import done_lines, ports_head, ports_rows
+from ventrix.words import tr
 
 MOST_MOVES = 3
 MOST_SHARES = 3
@@ -50,7 +51,7 @@ def baseline(findings: Findings, asked: Asked, units: Units) -> Sheet:
     }
     owned = tuple(o for o in made.owned if o.shape != "same")
     if stated:
-        owned = (Owned("missing", "as the house says", f"flows by {stated}, not measured here"), *owned)
+        owned = (Owned("missing", tr("as the house says"), tr("flows by {}, not measured here", stated)), *owned)
     return replace(
         made,
         kind=PaperKind.BASELINE,
@@ -72,7 +73,7 @@ def work_done(findings: Findings, asked: Asked, units: Units) -> Sheet:
         made,
         kind=PaperKind.WORK,
         large=tuple(_work_large(findings, asked, record, units)),
-        figures=(*figures, FigureRow("Flow", "", "not measured", missing=True)),
+        figures=(*figures, FigureRow(tr("Flow"), "", tr("not measured"), missing=True)),
         done=tuple(_done(findings, units, own=asked.audience_is_shop)),
         sections={
             Part.METAL: tuple(_metal(findings, units, asked.audience_is_shop)),
@@ -89,12 +90,16 @@ def head_judged(
     """What a head suits and what it would take; where nothing was measured, that is what the page says."""
     made = _plain(findings, asked, choices, shop, today, units)
     if asked is None:
-        nothing = SectionLine("No port was touched, flowed or measured yet: this page says who, which head and when.")
+        nothing = SectionLine(
+            tr("No port was touched, flowed or measured yet: this page says who, which head and when.")
+        )
         return replace(made, sections={Part.SUITS: (nothing,)}, not_ready="nothing was measured yet")
     port, cut = asked.port, asked.after
     fed = next((p for p in (port, *findings.job.ports) if p.kind == "intake" and p.of_head and p.cuts), None)
     rows = (
-        _suits(findings, fed, None, units) if fed is not None else [SectionLine("What it suits is asked of an intake.")]
+        _suits(findings, fed, None, units)
+        if fed is not None
+        else [SectionLine(tr("What it suits is asked of an intake."))]
     )
     takes = [*_limits(findings, port, cut, units), *_to_go(findings, today)]
     figures = tuple(replace(row, before="") for row in _figures(findings, asked, units))
@@ -112,7 +117,7 @@ def head_judged(
 
 
 def _whom_to_ask(shop: Shop) -> list[Owned]:
-    return [] if shop.name else [Owned("missing", "whom to ask", "no shop's name stands on it (N)")]
+    return [] if shop.name else [Owned("missing", tr("whom to ask"), tr("no shop's name stands on it (N)"))]
 
 
 def _figures(findings: Findings, asked: Asked, units: Units) -> Iterator[FigureRow]:
@@ -127,17 +132,17 @@ def _plain(findings: Findings, asked: Asked | None, choices: Choices, shop: Shop
     """A page with whose it is, of which head, and what it has to own up to."""
     job = findings.job
     owned = [Owned("missing", "practice", PRACTICE)] if job.practice else []
-    owned += [Owned("missing", "slip, not told yet", slip_words(p, s, units)) for p, s in not_told(job)]
+    owned += [Owned("missing", tr("slip, not told yet"), slip_words(p, s, units)) for p, s in not_told(job)]
     owned += fits_out(job, units)
     flowed = any(findings.runs_of(c, p) for p in job.ports for c in p.cuts)
     if not flowed:
-        owned.append(Owned("missing", "not measured: 1", "flow"))
+        owned.append(Owned("missing", tr("not measured: 1"), "flow"))
     owned += _whom_to_ask(shop)
     walls = wall_lines(findings, asked.port, asked.after, units) if asked is not None else ()
     return Sheet(
         shop=shop,
         title=job.title if asked is None else f"{job.title}, {asked.port.name}",
-        author=shop.name or "Ventrix",
+        author=shop.name or tr("Ventrix"),
         customer=job.customer,
         date=today.isoformat(),
         casting=casting_words(findings),
@@ -164,11 +169,11 @@ def _plain(findings: Findings, asked: Asked | None, choices: Choices, shop: Shop
 
 def _suits(findings: Findings, port: Port, cut: Cut | None, units: Units) -> list[SectionLine]:
     if port.kind != "intake":
-        return [SectionLine("What it suits is asked of an intake.")]
+        return [SectionLine(tr("What it suits is asked of an intake."))]
     try:
         found = suits(findings, port, cut)
     except Refused as error:
-        return [SectionLine(f"What it suits is not known: {error}.")]
+        return [SectionLine(tr("What it suits is not known: {}.", error))]
     return [
         *(SectionLine(*row) for row in suits_rows(found, units)),
         *(SectionLine(units.say(words)) for words in found.because),
@@ -180,33 +185,35 @@ def _limits(findings: Findings, port: Port, cut: Cut, units: Units) -> Iterator[
     try:
         plan = plan_port(findings, port, up_to=cut if findings.runs_of(cut, port) else None, words=units.wording)
     except Refused as error:
-        yield SectionLine(f"What limits it is not known: {error}.")
+        yield SectionLine(tr("What limits it is not known: {}.", error))
         return
     lift = float(plan.planned.lift[-1])
     yield from _shares(plan, lift, units)
     for move in [m for m in plan.moves if m.kind in WORKS and not m.blocked_by and m.gain > 0][:MOST_MOVES]:
         line = move_line(move, plan, units)
-        about = "an estimate, " if line.guess else ""
+        about = tr("an estimate, ") if line.guess else ""
         gain = f"{line.gain} %" if plan.planned.chain.is_index else f"{line.gain} {units.flow.label}"
         what = f"{line.title}, {line.below}" if move.depth is not None else line.title
         yield SectionLine(sentence(what).rstrip("."), f"{gain}, {about}{line.minutes} min")
     for move in [m for m in plan.moves if m.kind in WORKS and m.blocked_by][:1]:
-        yield SectionLine(f"Not yet: {move.place}, {sentence(move.blocked_by[0])}")
+        yield SectionLine(tr("Not yet: {}, {}", move.place, sentence(move.blocked_by[0])))
 
 
 def _shares(plan: Plan, lift: float, units: Units) -> Iterator[SectionLine]:
     at = units.lift.with_unit(lift)
     total = units.pressure.with_unit(plan.planned.chain.pressure)
     for part in sorted(segments(plan, lift, units), key=lambda s: -s.share)[:MOST_SHARES]:
-        basis = "by this port's flow" if part.measured else "a usual share, guessed"
-        yield SectionLine(f"{sentence(part.name).rstrip('.')} at {at}", f"eats {part.eaten} of {total}, {basis}")
+        basis = tr("by this port's flow") if part.measured else tr("a usual share, guessed")
+        yield SectionLine(
+            tr("{} at {}", sentence(part.name).rstrip("."), at), tr("eats {} of {}, {}", part.eaten, total, basis)
+        )
 
 
 def _to_go(findings: Findings, today: date) -> Iterator[SectionLine]:
     hours = hours_of(record_of(findings), today)
     if hours.high > 0:
         low, high = (from_si(h, "h") for h in (hours.low, hours.high))
-        yield SectionLine("Work that is left on the head", f"{low:.0f} to {high:.0f} h, 8 in 10")
+        yield SectionLine(tr("Work that is left on the head"), tr("{:.0f} to {:.0f} h, 8 in 10", low, high))
 
 
 def _metal(findings: Findings, units: Units, own: bool) -> Iterator[SectionLine]:
@@ -217,7 +224,8 @@ def _metal(findings: Findings, units: Units, own: bool) -> Iterator[SectionLine]
         for wall in walls:
             had, has = units.length.text(wall.before), units.length.with_unit(wall.after)
             yield SectionLine(
-                f"{port.name}, {wall.name}", has if had == "–" or wall.before == wall.after else f"{had} to {has}"
+                f"{port.name}, {wall.name}",
+                has if had == "–" or wall.before == wall.after else tr("{} to {}", had, has),
             )
         for fault in port.faults:
             state = state_at(fault, port.cuts[-1])
@@ -230,7 +238,9 @@ def _metal(findings: Findings, units: Units, own: bool) -> Iterator[SectionLine]
 def _fits(findings: Findings, units: Units) -> Iterator[SectionLine]:
     """Springs, guides, lapped contacts, heights and flatness as measured."""
     for check in fit_checks(findings.job, units.wording):
-        yield SectionLine(check.says, {True: "within its limit", False: "out of its limit", None: ""}[check.holds])
+        yield SectionLine(
+            check.says, {True: tr("within its limit"), False: tr("out of its limit"), None: ""}[check.holds]
+        )
 
 
 def _done(findings: Findings, units: Units, *, own: bool) -> Iterator[str]:
@@ -246,12 +256,12 @@ def _work_large(findings: Findings, asked: Asked, record: Record, units: Units) 
         (c for c in metal_between(findings.job, asked.port, asked.before, asked.after) if c.kind == "volume"), None
     )
     if volume is not None and volume.after is not None:
-        was = "" if volume.before is None else f"was {units.volume.text(volume.before)}"
+        was = "" if volume.before is None else tr("was {}", units.volume.text(volume.before))
         yield Large(f"{asked.port.name}, {units.volume.label}", units.volume.text(volume.after), was=was)
     ports = [p for p in findings.job.ports if p.of_head]
     touched = sum(any(c.operations for c in p.cuts) for p in ports)
     if touched:
-        yield Large("ports worked", f"{touched} of {len(ports)}")
+        yield Large(tr("ports worked"), tr("{} of {}", touched, len(ports)))
     if record.used > 0:
         yield Large("hours", number_text(from_si(record.used, "h"), 1))
 
@@ -260,14 +270,14 @@ def _hours(findings: Findings, record: Record, today: date, units: Units) -> Ite
     """Quoted, used by stage, beyond the quote by choice, and to go."""
     job, hours = findings.job, hours_of(record, today)
     if job.quoted is not None:
-        yield SectionLine("quoted", units.hours.with_unit(job.quoted))
+        yield SectionLine(tr("quoted"), units.hours.with_unit(job.quoted))
     for stage in record.stages:
         used = sum(s.seconds or 0.0 for s in record.of_stage(stage.key))
         if used > 0:
             yield SectionLine(stage.name, units.hours.with_unit(used))
     if record.elsewhere > 0:
-        yield SectionLine("of no stage", units.hours.with_unit(record.elsewhere))
-    yield SectionLine("used, together", units.hours.with_unit(record.used))
+        yield SectionLine(tr("of no stage"), units.hours.with_unit(record.elsewhere))
+    yield SectionLine(tr("used, together"), units.hours.with_unit(record.used))
     if hours.beyond_quote > 0:
-        yield SectionLine("of it beyond the quote, by choice", units.hours.with_unit(hours.beyond_quote))
+        yield SectionLine(tr("of it beyond the quote, by choice"), units.hours.with_unit(hours.beyond_quote))
     yield from _to_go(findings, today)

@@ -10,13 +10,16 @@ from ventrix.core.model.job import Job
 from ventrix.reports.sheet.contents import Mark, Owned, PairPart
 from ventrix.rooms.cuts.slip_words import slip_words
 from ventrix.rooms.display_units import Units
+from ventrix.words import tr
 
-PRACTICE = "A head that does not exist: nobody measured any of this. It is practice."
+PRACTICE = tr("A head that does not exist: nobody measured any of this. It is practice.")
 
 
 def fits_out(job: Job, units: Units) -> list[Owned]:
     """Springs, guides, contacts, heights and faces that are out of their limits."""
-    return [Owned("missing", "out of its limit", c.says) for c in fit_checks(job, units.wording) if c.holds is False]
+    return [
+        Owned("missing", tr("out of its limit"), c.says) for c in fit_checks(job, units.wording) if c.holds is False
+    ]
 
 
 def owned_by(
@@ -33,22 +36,24 @@ def owned_by(
             found.append(Owned("converted", f"{mark.value}: {len(marked)}", f"{names}: {mark.words}"))
     for each in (p for p in (main, other) if p is not None and p.after_runs):
         for judged in judged_targets(each.after_runs[-1], findings.job, each.port.kind):
-            at = f"{each.port.name}, target at {units.lift.with_unit(judged.target.lift)}"
+            at = tr("{}, target at {}", each.port.name, units.lift.with_unit(judged.target.lift))
             kind = "same" if judged.state is TargetState.PROVEN else "unproven"
             found.append(Owned(kind, at, judged.words(units.wording)))
     for port, slip in not_told(findings.job):
-        found.append(Owned("missing", "slip, not told yet", slip_words(port, slip, units)))
+        found.append(Owned("missing", tr("slip, not told yet"), slip_words(port, slip, units)))
     found += fits_out(findings.job, units)
     if missing:
-        found.append(Owned("missing", f"not measured: {len(missing)}", ", ".join(missing)))
+        found.append(Owned("missing", tr("not measured: {}", len(missing)), ", ".join(missing)))
     for part in parts:
         lifts = [r.lift for r in part.lifts if r.gain == "–"]
         if lifts:
-            span = lifts[0] if len(lifts) == 1 else f"{lifts[0]} to {lifts[-1]}"
-            found.append(Owned("unproven", f"not proven: {len(lifts)}", f"{part.port}, gains within {span}"))
+            span = lifts[0] if len(lifts) == 1 else tr("{} to {}", lifts[0], lifts[-1])
+            found.append(
+                Owned("unproven", tr("not proven: {}", len(lifts)), tr("{}, gains within {}", part.port, span))
+            )
     left = [units.say(s) for p in (main, other) if p is not None for s in findings.left_out(p)]
     if left:
-        found.append(Owned("left", f"left out: {len(left)} run{'s' * (len(left) > 1)}", left[0]))
+        found.append(Owned("left", tr("left out: {} run{}", len(left), "s" * (len(left) > 1)), left[0]))
     struck = sum(
         r.struck is not None
         for pair in (main, other)
@@ -58,7 +63,7 @@ def owned_by(
         for r in run.readings
     )
     if struck:
-        found.append(Owned("left", f"struck: {struck}", "readings that were taken and do not count"))
+        found.append(Owned("left", tr("struck: {}", struck), tr("readings that were taken and do not count")))
     if main.comparison is not None and main.comparison.comparability.level == "yes":
-        found.append(Owned("same", "same conditions", "bore, entry, valve, plug, bench"))
+        found.append(Owned("same", tr("same conditions"), tr("bore, entry, valve, plug, bench")))
     return tuple(found)

@@ -12,12 +12,13 @@ from ventrix.reports.sheet.contents import Choices, PaperKind, PhotoPart, Sheet,
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.sheet.contents import Asked, sheet_of, usual_pair
 from ventrix.rooms.sheet.one_state import baseline, head_judged, work_done
+from ventrix.words import tr
 
 # What a job has to have before it fills a paper; a head that was judged needs nothing.
 LACKS: Final = {
-    PaperKind.PAIR: "two cuts of one port have to be flowed",
-    PaperKind.BASELINE: "a port has to be flowed",
-    PaperKind.WORK: "some work has to be logged on a port",
+    PaperKind.PAIR: tr("two cuts of one port have to be flowed"),
+    PaperKind.BASELINE: tr("a port has to be flowed"),
+    PaperKind.WORK: tr("some work has to be logged on a port"),
 }
 
 

@@ -12,6 +12,7 @@ from ventrix.records.files.job_document import is_photo_name
 from ventrix.records.files.photos import LARGEST
 from ventrix.records.files.whole_file import read_whole
 from ventrix.reports.sheet.contents import PhotoPart
+from ventrix.words import tr
 
 MOST = 6
 
@@ -24,7 +25,7 @@ def photos_for(job: Job, before: Cut | None, after: Cut | None) -> list[tuple[Ph
 def _all(job: Job, before: Cut | None, after: Cut | None) -> Iterator[tuple[Photo, str]]:
     for cut in (c for c in (before, after) if c is not None):
         for photo in cut.photos:
-            words = ", ".join(w for w in (f"cut {cut.number}", photo.moment, photo.caption) if w)
+            words = ", ".join(w for w in (tr("cut {}", cut.number), photo.moment, photo.caption) if w)
             yield photo, words
     for photo in job.photos:
         yield photo, photo.caption or photo.moment or "the head"
@@ -36,7 +37,7 @@ def photo_parts(folder: Path, photos: list[tuple[Photo, str]], chosen: Collectio
     for photo, words in photos:
         if photo.file in chosen and is_photo_name(photo.file) and len(found) < MOST:
             try:
-                data = read_whole(folder / photo.file, LARGEST, "a photo")
+                data = read_whole(folder / photo.file, LARGEST, tr("a photo"))
             except InputError:
                 data = b""
             found.append(PhotoPart(data, words))

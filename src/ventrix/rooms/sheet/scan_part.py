@@ -14,6 +14,7 @@ from ventrix.core.quantity.units import from_si_array
 from ventrix.reports.sheet.contents import Curve, ScanPart
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.shared.scan_words import found_lines
+from ventrix.words import tr
 
 FEWEST: Final = 3  # measured sections that a curve is drawn through
 POINTS: Final = 81
@@ -23,13 +24,13 @@ def scan_part(job: Job, port: Port, before: Cut, after: Cut, units: Units) -> Sc
     """Sections of both cuts, and what each cut since the first took off by scan; None where no port was scanned."""
     if not any(cut.scans for cut in port.cuts):
         return None
-    curves = {f"cut {cut.number}": _sections(job, port, cut, units) for cut in (before, after)}
+    curves = {tr("cut {}", cut.number): _sections(job, port, cut, units) for cut in (before, after)}
     lines = tuple(
-        f"Metal taken at cut {cut.number}, by scan: {'; '.join(lines)}."
+        tr("Metal taken at cut {}, by scan: {}.", cut.number, "; ".join(lines))
         for cut in port.cuts
         if (before.number < cut.number <= after.number or cut is after) and (lines := found_lines(cut, units))
     )
-    caption = f"Section along {port.name}, {units.area.label}, over {units.length.label} from the opening"
+    caption = tr("Section along {}, {}, over {} from the opening", port.name, units.area.label, units.length.label)
     return ScanPart(port.kind, caption, {name: c for name, c in curves.items() if c is not None}, lines)
 
 

@@ -15,13 +15,14 @@ from ventrix.reports.sheet.contents import (
 from ventrix.rooms.cuts.card import operation_lines
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.shared.gain_words import doubt_text, gain_text
+from ventrix.words import tr
 
 MOST_DONE: Final = 36  # lines of work on a sheet; what goes beyond is counted
 
 
 def cut_words(cut: Cut) -> str:
     """A cut by its number and name."""
-    return f"cut {cut.number}" + (f", {cut.name}" if cut.name else "")
+    return tr("cut {}", cut.number) + (f", {cut.name}" if cut.name else "")
 
 
 def done_lines(port: Port, before: Cut, after: Cut, units: Units, *, own: bool) -> tuple[str, ...]:
@@ -34,11 +35,11 @@ def done_lines(port: Port, before: Cut, after: Cut, units: Units, *, own: bool) 
             said = f"{line.caption}: {line.text}" if line.text else line.caption
             lines.append(said + (f", {line.result}" if own and line.result else ""))
         if not worked:
-            lines.append(cut.name or f"cut {cut.number}, not described")
+            lines.append(cut.name or tr("cut {}, not described", cut.number))
         if own and cut.note:
-            lines.append(f"cut {cut.number}, note: {cut.note}")
+            lines.append(tr("cut {}, note: {}", cut.number, cut.note))
     more = len(lines) - MOST_DONE
-    return (*lines[:MOST_DONE], *((f"and {more} operations more",) if more > 0 else ()))
+    return (*lines[:MOST_DONE], *((tr("and {} operations more", more),) if more > 0 else ()))
 
 
 def hours_rows(port: Port, before: Cut, after: Cut, units: Units) -> tuple[tuple[str, str], ...]:
@@ -47,13 +48,13 @@ def hours_rows(port: Port, before: Cut, after: Cut, units: Units) -> tuple[tuple
     for cut in (c for c in port.cuts if low < c.number <= high):
         time = time_worked(cut)
         total += time or 0.0
-        rows.append((cut_words(cut), units.duration.with_unit(time) if time is not None else "not noted"))
+        rows.append((cut_words(cut), units.duration.with_unit(time) if time is not None else tr("not noted")))
     return (*rows, ("together", units.duration.with_unit(total))) if rows else ()
 
 
 def ports_head(units: Units, lift: float | None) -> tuple[str, ...]:
-    at = f"{units.flow.label} at {units.lift.text(lift)}" if lift is not None else units.flow.label
-    return ("port", "state", "cc", at, "gain", "thinnest wall")
+    at = tr("{} at {}", units.flow.label, units.lift.text(lift)) if lift is not None else units.flow.label
+    return ("port", "state", "cc", at, "gain", tr("thinnest wall"))
 
 
 def ports_rows(findings: Findings, units: Units, lift: float | None) -> tuple[tuple[str, ...], ...]:
@@ -74,20 +75,20 @@ def ports_rows(findings: Findings, units: Units, lift: float | None) -> tuple[tu
             flow = f"{units.flow.text(value)}{sign}" if run.kind == "flow" else "index"
         stands = _flowed_for(findings, port)
         if not flowed and stands:
-            flow = f"like {stands[0]}{Mark.NOT_FLOWED.sign}"
+            flow = tr("like {}{}", stands[0], Mark.NOT_FLOWED.sign)
         gain = findings.gain(findings.pair(port, flowed[0], cut)) if len(flowed) > 1 else None
         walls = walls_at(findings.job, port, cut)
         known = next((w for w in walls if not w.unknown), None)
         rows.append(
             (
-                port.name + (", witness" if port.witness else ""),
+                port.name + (tr(", witness") if port.witness else ""),
                 cut_words(cut),
                 units.volume.text(poured_volume(cut)) if poured_volume(cut) is not None else "–",
                 flow,
                 (gain_text(gain, units) + (f" ± {doubt_text(gain, units)}" if gain and gain.comparable else ""))
                 if gain is not None
                 else "–",
-                units.length.text(max(known.left, 0.0)) if known is not None else "not read",
+                units.length.text(max(known.left, 0.0)) if known is not None else tr("not read"),
             )
         )
     return tuple(rows)

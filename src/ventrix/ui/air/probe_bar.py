@@ -22,6 +22,7 @@ from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import parse_quantity, tidy
 from ventrix.core.quantity.words import sentence
 from ventrix.ui.open_book import OpenBook
+from ventrix.words import tr
 from ventrix.workspace.ids import new_id
 
 MOST_SPEED: Final = 340.0  # m/s, about the speed of sound: no port's air goes faster on a bench
@@ -39,7 +40,7 @@ class ProbeBar(QWidget):
         self.procedure = ProbeProcedure()
         self._hand = ""
         self.entry = QLineEdit()
-        self.entry.setAccessibleName("Reading at this point")
+        self.entry.setAccessibleName(tr("Reading at this point"))
         self.entry.setFixedWidth(130)
         self.entry.returnPressed.connect(self.keep_typed)
         self.lead = QLabel()
@@ -137,14 +138,14 @@ class ProbeBar(QWidget):
             return
         units = self.open_book.units
         if not self.procedure.wanted:
-            self.lead.setText("every point is read")
+            self.lead.setText(tr("every point is read"))
             return
         value = self.procedure.live() if self.open_book.bench.connected else None
         shown = ""
         if value is not None and traverse.kind == TraverseKind.BALL:
             shown = f": {units.flow.with_unit(value)}"
         elif value is not None and traverse.kind == TraverseKind.TOTAL_HEAD:
-            shown = f": {units.pressure.with_unit(value)} under the room's"
+            shown = tr(": {} under the room's", units.pressure.with_unit(value))
         elif value is not None:
             there = ProbePoint(id="", name="", reading=max(value, 0.0))
             speed = point_speed(there, traverse.coefficient or 1.0, self._air(traverse))
@@ -207,7 +208,7 @@ class ProbeBar(QWidget):
         return figures
 
     def _keep(self, traverse: Traverse, **values: float) -> None:
-        self._keep_all(traverse, {self.procedure.wanted: values}, f"probe {self.procedure.wanted}")
+        self._keep_all(traverse, {self.procedure.wanted: values}, tr("probe {}", self.procedure.wanted))
 
     def _keep_all(self, traverse: Traverse, figures: dict[str, dict[str, float]], act: str) -> None:
         """Keep figures at their points, in one edit; what was read there before is struck."""
@@ -238,7 +239,7 @@ class ProbeBar(QWidget):
         last = counted[-1]
         points = tuple(replace(p, struck="struck at the bench") if p.id == last.id else p for p in traverse.points)
         job = edit_traverse(space.job, space.real_cut.id, traverse.id, lambda t: replace(t, points=points))
-        space.apply(f"strike {last.name}", job)
+        space.apply(tr("strike {}", last.name), job)
         self.stand_on(last.name)
 
     def paste(self) -> None:
@@ -246,7 +247,7 @@ class ProbeBar(QWidget):
         with a sentence, none."""
         traverse = self.traverse()
         if traverse is None:
-            self.open_book.say("Begin a traverse first (N).")
+            self.open_book.say(tr("Begin a traverse first (N)."))
             return
         rows = [line.split("\t") for line in QApplication.clipboard().text().splitlines() if line.strip()]
         names = self.procedure.names
@@ -254,12 +255,12 @@ class ProbeBar(QWidget):
         for number, cells in enumerate(rows, 1):
             name = cells[0].strip() if len(cells) > 1 else (names[number - 1] if number <= len(names) else "")
             if name not in names:
-                self.problem.setText(f"Row {number}: '{name}' is no point of this layout.")
+                self.problem.setText(tr("Row {}: '{}' is no point of this layout.", number, name))
                 return
             try:
                 figures[name] = self._parse(cells[-1].strip(), traverse)
             except Refused as error:
-                self.problem.setText(f"Row {number}: {error}.")
+                self.problem.setText(tr("Row {}: {}.", number, error))
                 return
         if figures:
-            self._keep_all(traverse, figures, f"{len(figures)} points pasted")
+            self._keep_all(traverse, figures, tr("{} points pasted", len(figures)))

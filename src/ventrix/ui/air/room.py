@@ -58,35 +58,36 @@ from ventrix.ui.widgets.plot import Plot
 from ventrix.ui.widgets.room import QWIDGETSIZE_MAX, Room
 from ventrix.ui.widgets.scroll_area import ScrollArea
 from ventrix.ui.widgets.unrolled_map import UnrolledMap
+from ventrix.words import tr
 from ventrix.workspace.workspace import Workspace
 
 CARD: Final = 360  # px, of what is said
 NARROW: Final = 810  # px of room: below, that stands under the pictures
 SAID: Final = 160  # px of height that it has there
-PAGES = ("Sections", "Flow ball", "Swirl", "Wet and ear")
-CAUTION = (
-    "Hearing protection on; keep probe and fingers clear of valve and blower. "
-    "Dyed fluids: gloves, ventilation, no flame."
+PAGES = (tr("Sections"), tr("Flow ball"), tr("Swirl"), tr("Wet and ear"))
+CAUTION = tr(
+    "Hearing protection on; keep probe and fingers clear of valve and blower. Dyed fluids: gloves, ventilation, no "
+    "flame."
 )
 
 
 class AirRoom(Room):
     """Sections before and after, the ball's map, swirl, and what was seen and heard."""
 
-    name = "Air"
+    name = tr("Air")
     manual = "air"
 
     def __init__(self, open_book: OpenBook) -> None:
         super().__init__(open_book)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.pages = QComboBox()
-        self.pages.setAccessibleName("What is shown")
+        self.pages.setAccessibleName(tr("What is shown"))
         self.pages.addItems(PAGES)
         self.pages.activated.connect(lambda _i: self.refresh())
         self.station = QComboBox()
-        self.station.setAccessibleName("Station")
+        self.station.setAccessibleName(tr("Station"))
         self.station.activated.connect(lambda _i: self._station_chosen())
-        self.new = QPushButton("New traverse (N)")
+        self.new = QPushButton(tr("New traverse (N)"))
         self.new.clicked.connect(lambda: self.ways.sheet("traverse", self.station.currentText()))
         self.probe = ProbeBar(open_book)
         self.probe.moved.connect(self.refresh)
@@ -100,8 +101,8 @@ class AirRoom(Room):
         self.strip = SectionStrip()
         self.strip.station_chosen.connect(self.show_station)
         self.map = UnrolledMap()
-        self.swirl = Plot("Swirl against lift", selects=True)
-        self.path = Plot("Swirl against flow, cut by cut")
+        self.swirl = Plot(tr("Swirl against lift"), selects=True)
+        self.path = Plot(tr("Swirl against flow, cut by cut"))
         self.wet = WetPage(open_book)
         self.stack = QStackedWidget()
         self.pedal = Pedal(lambda: self.isVisible() and self.probe.leading is not None, self)
@@ -255,12 +256,14 @@ class AirRoom(Room):
                 continue
             here = unroll(port, each, space.job.valve_of(port, each))
             size, guessed = size_of(here, station), size_is_guessed(here, station)
-            mark = ", converted" if converted and i else ""
-            title = f"{station}, cut {each.number}{mark}" + ("" if traverse is not None else ": not probed")
+            mark = tr(", converted") if converted and i else ""
+            title = tr("{}, cut {}{}", station, each.number, mark) + (
+                "" if traverse is not None else tr(": not probed")
+            )
             view = section_view(title, traverse, found, size, station, scale, units, wanted if i else "", guessed)
             led = self.probe.traverse()
             if i and led is not None and led.kind == TraverseKind.TOTAL_HEAD and led.station == station:
-                title = f"{station}, cut {each.number}: under the room's, {units.pressure.label}"
+                title = tr("{}, cut {}: under the room's, {}", station, each.number, units.pressure.label)
                 view = survey_view(title, led, size, station, units, wanted)
             picture.show_view(view)
         both = fields[0] is not None and fields[1] is not None
@@ -269,7 +272,7 @@ class AirRoom(Room):
             size = size_of(unroll(port, cut, space.job.valve_of(port, cut)), station)
             self.pictures[2].show_view(difference_view(fields[0], fields[1], size, units))
         shown = [from_si(v, units.speed.unit) for v in scale]
-        self.scale.show_scale(shown[0], shown[1], f"{units.speed.label}, one scale for all")
+        self.scale.show_scale(shown[0], shown[1], tr("{}, one scale for all", units.speed.label))
         self._show_strip(space, along, scale)
         said = section_words(findings, port, cut, station, (before, after), fields, self.limit, units)
         self.said.setText("\n\n".join(said))
@@ -303,12 +306,12 @@ class AirRoom(Room):
         assert port is not None and cut is not None
         newest = run_at(space.findings, port, cut)
         what = turning_of(newest.setup) if newest is not None else "swirl"
-        sense = ": + is anticlockwise seen from above" if what == "swirl" else ""
-        self.turning.setText(f"{what}, rpm, against lift{sense}")
+        sense = tr(": + is anticlockwise seen from above") if what == "swirl" else ""
+        self.turning.setText(tr("{}, rpm, against lift{}", what, sense))
         sides = [(c, None if c is None else run_at(space.findings, port, c)) for c in (space.against, cut)]
         self.swirl.show_picture(swirl_over_lift(port, sides, units))
         path, what = swirl_path(space.findings, port, units)
-        self.trade.setText(f"{what}, against peak flow, {units.flow.label}, cut by cut: the usual trade-off")
+        self.trade.setText(tr("{}, against peak flow, {}, cut by cut: the usual trade-off", what, units.flow.label))
         self.path.show_picture(swirl_trade(path))
         before = space.against if space.against is not None and space.against.id != cut.id else None
         self.said.setText("\n\n".join(swirl_sentences(space.findings, port, before, cut, units)))
@@ -330,7 +333,7 @@ class AirRoom(Room):
     def choose_limit(self) -> None:
         """The Mach number above which a local speed is called too fast."""
         text, ok = QInputDialog.getText(
-            self, "Limit of local air speed", "Mach number (usual: 0.55):", text=f"{self.limit:g}"
+            self, tr("Limit of local air speed"), tr("Mach number (usual: 0.55):"), text=f"{self.limit:g}"
         )
         if ok:
             try:
@@ -351,9 +354,11 @@ class AirRoom(Room):
     def _own_commands(self) -> tuple[Command, ...]:
         probe, leading = self.probe, self._is_leading
         return (
-            Command("air.traverse", "traverse", lambda: self.ways.sheet("traverse", self.station.currentText()), "N"),
-            Command("air.keep", "keep a point", probe.keep_live, "Space", able=leading),
-            Command("air.strike", "strike the last point", probe.strike, "Backspace"),
+            Command(
+                "air.traverse", tr("traverse"), lambda: self.ways.sheet("traverse", self.station.currentText()), "N"
+            ),
+            Command("air.keep", tr("keep a point"), probe.keep_live, "Space", able=leading),
+            Command("air.strike", tr("strike the last point"), probe.strike, "Backspace"),
             *(
                 Command(
                     f"air.page.{i}",
@@ -365,7 +370,7 @@ class AirRoom(Room):
                 )
                 for i in range(self.pages.count())
             ),
-            Command("air.leave", "leave the traverse", lambda: probe.lead_on(None), "Esc", able=leading),
+            Command("air.leave", tr("leave the traverse"), lambda: probe.lead_on(None), "Esc", able=leading),
         )
 
     def keyPressEvent(self, event: QKeyEvent) -> None:

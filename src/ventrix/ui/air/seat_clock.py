@@ -9,6 +9,7 @@ from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from ventrix.ui.look import theme
+from ventrix.words import tr
 
 STATES = ("", "wet", "streak", "dry", "splash")
 MARKS = {"wet": "●", "streak": "/", "dry": "○", "splash": "✳"}
@@ -27,13 +28,15 @@ class SeatClock(QWidget):
         self.setMinimumSize(260, 260)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setAccessibleName("Seat clock")
+        self.setAccessibleName(tr("Seat clock"))
 
     def show_states(self, states: dict[int, str], speeds: dict[int, str]) -> None:
         """States and air speeds by hour, as text."""
         self.states, self.speeds = states, speeds
         said = [
-            f"{h} o'clock {states.get(h, '')} {speeds.get(h, '')}" for h in range(1, 13) if h in states or h in speeds
+            tr("{} o'clock {} {}", h, states.get(h, ""), speeds.get(h, ""))
+            for h in range(1, 13)
+            if h in states or h in speeds
         ]
         self.setAccessibleDescription("; ".join(said))
         self.update()

@@ -11,6 +11,7 @@ from ventrix.core.metal.unrolled import UnrolledPort
 from ventrix.rooms.air.pictures import SectionView
 from ventrix.ui.air.section_picture import paint_field
 from ventrix.ui.look import theme
+from ventrix.words import tr
 
 SIZE = 78
 CELLS = 32
@@ -28,11 +29,11 @@ class SectionStrip(QWidget):
         self._kind = "intake"
         self.setMinimumHeight(150)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
-        self.setAccessibleName("Sections along the port")
+        self.setAccessibleName(tr("Sections along the port"))
 
     def show_sections(self, port: UnrolledPort, sections: list[tuple[float, SectionView]], kind: str) -> None:
         self._port, self.sections, self._kind = port, sections, kind
-        self.setAccessibleDescription(", ".join(v.title for _, v in sections) or "no station was probed")
+        self.setAccessibleDescription(", ".join(v.title for _, v in sections) or tr("no station was probed"))
         self.update()
 
     def _x(self, share: float) -> float:
@@ -73,7 +74,7 @@ class SectionStrip(QWidget):
         painter.drawText(
             QRectF(0, self.height() - 18, self.width(), 16),
             Qt.AlignmentFlag.AlignHCenter,
-            "along the port, air goes left to right",
+            tr("along the port, air goes left to right"),
         )
         for share, view in self.sections:
             self._paint_section(painter, self._box(share), view)

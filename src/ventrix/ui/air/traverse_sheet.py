@@ -10,12 +10,13 @@ from ventrix.core.model.kinds import SpeedsAt, StationName, TraverseKind
 from ventrix.core.model.traverse import Traverse
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
+from ventrix.words import tr
 from ventrix.workspace.ids import new_id, now_text
 
 KINDS: Final = (
-    ("pitot: air speeds", TraverseKind.PITOT),
-    ("total tube against the room", TraverseKind.TOTAL_HEAD),
-    ("flow ball", TraverseKind.BALL),
+    (tr("pitot: air speeds"), TraverseKind.PITOT),
+    (tr("total tube against the room"), TraverseKind.TOTAL_HEAD),
+    (tr("flow ball"), TraverseKind.BALL),
 )
 
 
@@ -23,21 +24,23 @@ class TraverseSheet(FormSheet):
     """Hangs an empty traverse from the cut looked at; the room then leads from point to point."""
 
     def __init__(self, open_book: OpenBook) -> None:
-        super().__init__(open_book, "Begin")
-        self.kind = self.add_choice("With", KINDS)
-        self.station = self.add_choice("Station", [(s, s) for s in StationName])
-        self.own = self.add_text("… or one of your own", "a name")
-        self.layout_choice = self.add_choice("Points", [(x.name, x.name) for x in LAYOUTS])
-        self.lift = self.add_figure("Lift", "lift")
-        self.probe = self.add_choice("Probe", (("straight", "straight"), ("curved", "curved")))
-        self.diameter = self.add_figure("Probe's diameter", "length")
-        self.coefficient = self.add_figure("Coefficient, if not 1", "ratio")
-        self.speeds_at = self.add_choice("Speeds, where typed, are at", [(s.words, s.value) for s in SpeedsAt])
-        self.base = self.add_figure("Flow without the ball", "flow")
+        super().__init__(open_book, tr("Begin"))
+        self.kind = self.add_choice(tr("With"), KINDS)
+        self.station = self.add_choice(tr("Station"), [(s, s) for s in StationName])
+        self.own = self.add_text(tr("… or one of your own"), tr("a name"))
+        self.layout_choice = self.add_choice(tr("Points"), [(x.name, x.name) for x in LAYOUTS])
+        self.lift = self.add_figure(tr("Lift"), "lift")
+        self.probe = self.add_choice(tr("Probe"), (("straight", "straight"), ("curved", "curved")))
+        self.diameter = self.add_figure(tr("Probe's diameter"), "length")
+        self.coefficient = self.add_figure(tr("Coefficient, if not 1"), "ratio")
+        self.speeds_at = self.add_choice(tr("Speeds, where typed, are at"), [(s.words, s.value) for s in SpeedsAt])
+        self.base = self.add_figure(tr("Flow without the ball"), "flow")
         self.finish()
         self.caution.setText(
-            "Hearing protection on; keep probe and fingers clear of valve and blower. "
-            "Hold the probe into the stream: ten degrees off costs one and a half percent."
+            tr(
+                "Hearing protection on; keep probe and fingers clear of valve and blower. "
+                "Hold the probe into the stream: ten degrees off costs one and a half percent."
+            )
         )
         self.station.currentIndexChanged.connect(self._usual)
         self.kind.currentIndexChanged.connect(self._for_kind)
@@ -60,7 +63,7 @@ class TraverseSheet(FormSheet):
         if space is None or space.real_cut is None or space.port is None:
             return
         self.begin_about(space.real_cut.id)
-        self.title.setText(f"Air of {space.port.name.lower()}, cut {space.real_cut.number}")
+        self.title.setText(tr("Air of {}, cut {}", space.port.name.lower(), space.real_cut.number))
         if station in tuple(StationName):
             self.station.setCurrentText(station)
         self._usual()
@@ -76,13 +79,13 @@ class TraverseSheet(FormSheet):
         kind = self.kind.currentData()
         ball = kind == TraverseKind.BALL
         if kind == TraverseKind.TOTAL_HEAD and space.port is not None and space.port.kind != "intake":
-            self.problem.setText("Total head is read against the room on draw: on an intake.")
+            self.problem.setText(tr("Total head is read against the room on draw: on an intake."))
             return
         if self.lift.value is None:
-            self.problem.setText("At which lift?")
+            self.problem.setText(tr("At which lift?"))
             return
         if ball and self.base.value is None:
-            self.problem.setText("What does it flow without the ball?")
+            self.problem.setText(tr("What does it flow without the ball?"))
             return
         runs = space.real_cut.runs
         traverse = Traverse(
@@ -101,7 +104,7 @@ class TraverseSheet(FormSheet):
             date=now_text(),
         )
         job = add_traverse(space.job, space.real_cut.id, traverse)
-        space.apply(f"{kind} at the {traverse.station}", job)
+        space.apply(tr("{} at the {}", kind, traverse.station), job)
         self.own.clear()
         self.was_kept()
         self.open_book.ways.room("air", traverse.id)

@@ -21,14 +21,15 @@ from ventrix.records.bad_input import InputError
 from ventrix.records.files.photos import keep_photo
 from ventrix.ui.air.seat_clock import SeatClock
 from ventrix.ui.open_book import OpenBook
+from ventrix.words import tr
 from ventrix.workspace.ids import new_id, now_text
 from ventrix.workspace.workspace import Workspace
 
-WORDS = (
+WORDS = tr(
     "The seat clock, 12 towards the opening. Click an hour: wet ●, streak /, dry ○, splash ✳. "
     "Figures are air speeds there."
 )
-NOTHING = "Blow dyed liquid through and set where it lands; note the lifts at which the port gets loud."
+NOTHING = tr("Blow dyed liquid through and set where it lands; note the lifts at which the port gets loud.")
 
 
 class WetPage(QWidget):
@@ -40,19 +41,19 @@ class WetPage(QWidget):
         self.clock = SeatClock()
         self.clock.state_set.connect(self._set_wet)
         self.noise = QLineEdit()
-        self.noise.setAccessibleName("Noise heard at lift")
-        self.noise.setPlaceholderText("noise heard at lift")
+        self.noise.setAccessibleName(tr("Noise heard at lift"))
+        self.noise.setPlaceholderText(tr("noise heard at lift"))
         self.noise.returnPressed.connect(self._keep_noise)
         self.chamber = QLineEdit()
-        self.chamber.setAccessibleName("Seen in the chamber")
-        self.chamber.setPlaceholderText("seen in the chamber: streak across the plug")
+        self.chamber.setAccessibleName(tr("Seen in the chamber"))
+        self.chamber.setPlaceholderText(tr("seen in the chamber: streak across the plug"))
         self.chamber.returnPressed.connect(self._keep_chamber)
-        self.take_back = QPushButton("Take the last one back")
+        self.take_back = QPushButton(tr("Take the last one back"))
         self.take_back.clicked.connect(self._take_back)
-        self.add_photo = QPushButton("Photo…")
+        self.add_photo = QPushButton(tr("Photo…"))
         self.add_photo.clicked.connect(self._choose_photo)
         self.photo = QLabel()
-        self.photo.setAccessibleName("Photo of the pattern")
+        self.photo.setAccessibleName(tr("Photo of the pattern"))
         self.photo.hide()
         self.problem = QLabel()
         self.problem.setObjectName("error")
@@ -88,12 +89,14 @@ class WetPage(QWidget):
                 speeds[int(named[1])] = units.speed.text(float(speed.reference))
         self.clock.show_states(states, speeds)
         said = seen_sentences(cut.observations)
-        said += [f"Chamber: {o.text}." for o in cut.observations if o.kind == "wet" and o.place == "chamber" and o.text]
+        said += [
+            tr("Chamber: {}.", o.text) for o in cut.observations if o.kind == "wet" and o.place == "chamber" and o.text
+        ]
         heard = [o for o in cut.observations if o.kind == "noise" and o.lift is not None]
-        said += [f"Noise heard at {units.lift.with_unit(o.lift)}: separated air is loud." for o in heard]
+        said += [tr("Noise heard at {}: separated air is loud.", units.lift.with_unit(o.lift)) for o in heard]
         run = cut.runs[-1] if cut.runs else None
         notes = run.rung_notes if run is not None else ()
-        said += [f"{n.kind.capitalize()} noted at {units.lift.with_unit(n.lift)} while flowing." for n in notes]
+        said += [tr("{} noted at {} while flowing.", n.kind.capitalize(), units.lift.with_unit(n.lift)) for n in notes]
         self._show_photo(space, cut)
         self.take_back.setEnabled(any(o.kind == "noise" or o.place == "chamber" for o in cut.observations))
         return said or [NOTHING]
@@ -111,7 +114,7 @@ class WetPage(QWidget):
     def _set_wet(self, hour: int, state: str) -> None:
         rest = tuple(o for o in self._had() if not (o.kind == "wet" and o.clock == hour))
         new = Observation(id=new_id(), kind="wet", text=state, place="seat", clock=float(hour), date=now_text())
-        self._apply(f"{hour} o'clock {state or 'nothing'}", (*rest, new) if state else rest)
+        self._apply(tr("{} o'clock {}", hour, state or "nothing"), (*rest, new) if state else rest)
 
     def _keep_noise(self) -> None:
         try:
@@ -123,7 +126,7 @@ class WetPage(QWidget):
             return
         heard = Observation(id=new_id(), kind="noise", lift=lift, date=now_text())
         self.noise.clear()
-        self._apply(f"noise at {self.open_book.units.lift.text(lift)}", (*self._had(), heard))
+        self._apply(tr("noise at {}", self.open_book.units.lift.text(lift)), (*self._had(), heard))
 
     def _keep_chamber(self) -> None:
         text = self.chamber.text().strip().rstrip(".")
@@ -131,7 +134,7 @@ class WetPage(QWidget):
             return
         seen = Observation(id=new_id(), kind="wet", text=text, place="chamber", date=now_text())
         self.chamber.clear()
-        self._apply("chamber pattern", (*self._had(), seen))
+        self._apply(tr("chamber pattern"), (*self._had(), seen))
 
     def _show_photo(self, space: Workspace, cut: Cut) -> None:
         file = next((o.photo for o in reversed(cut.observations) if o.photo), "")
@@ -139,12 +142,12 @@ class WetPage(QWidget):
         if file:
             picture = QPixmap(str(space.book.photo_folder / file))
             if picture.isNull():
-                self.photo.setText("the picture is not in the book's folder")
+                self.photo.setText(tr("the picture is not in the book's folder"))
             else:
                 self.photo.setPixmap(picture.scaled(260, 320, Qt.AspectRatioMode.KeepAspectRatio))
 
     def _choose_photo(self) -> None:
-        name, _ = QFileDialog.getOpenFileName(self, "Photo of the pattern", "", "Pictures (*.jpg *.jpeg *.png)")
+        name, _ = QFileDialog.getOpenFileName(self, tr("Photo of the pattern"), "", tr("Pictures (*.jpg *.jpeg *.png)"))
         if name:
             self.keep_photo(Path(name))
 
@@ -159,10 +162,10 @@ class WetPage(QWidget):
             self.problem.setText(str(error))
             return False
         seen = Observation(id=new_id(), kind="wet", place="chamber", photo=file, date=now_text())
-        self._apply("photo of the pattern", (*self._had(), seen))
+        self._apply(tr("photo of the pattern"), (*self._had(), seen))
         return True
 
     def _take_back(self) -> None:
         kept = self._had()
         last = next(o for o in reversed(kept) if o.kind == "noise" or o.place == "chamber")
-        self._apply("one observation less", tuple(o for o in kept if o.id != last.id))
+        self._apply(tr("one observation less"), tuple(o for o in kept if o.id != last.id))

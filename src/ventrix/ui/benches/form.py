@@ -20,22 +20,23 @@ from ventrix.core.quantity.words import sentence
 from ventrix.core.runs.element import UPSTREAM
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.quantity_field import QuantityField
+from ventrix.words import tr
 
 ELEMENTS: Final = (
-    ("flow, in CFM or l/s", "flow"),
-    ("percent of a range", "percent"),
-    ("orifice, its pressure drop", "orifice"),
-    ("mass flow", "mass"),
-    ("two columns of water, uncalibrated", "columns"),
-    ("one column of water, uncalibrated", "column"),
+    (tr("flow, in CFM or l/s"), "flow"),
+    (tr("percent of a range"), "percent"),
+    (tr("orifice, its pressure drop"), "orifice"),
+    (tr("mass flow"), "mass"),
+    (tr("two columns of water, uncalibrated"), "columns"),
+    (tr("one column of water, uncalibrated"), "column"),
 )
 LINKS: Final = (
-    ("typed by hand", "typed"),
+    (tr("typed by hand"), "typed"),
     ("simulated bench", "simulated"),
-    ("SCPI over TCP", "tcp"),
-    ("lines of text, serial", "serial"),
+    (tr("SCPI over TCP"), "tcp"),
+    (tr("lines of text, serial"), "serial"),
 )
-PLACES: Final = (("in the plenum", ""), ("before the plenum", UPSTREAM))
+PLACES: Final = ((tr("in the plenum"), ""), (tr("before the plenum"), UPSTREAM))
 # What stands where nothing is said: shown grey in the empty field.
 UNSAID: Final = {
     "dial_resolution": DIAL_ZERO,
@@ -45,18 +46,18 @@ UNSAID: Final = {
 }
 # key, caption, unit, and the elements it is for (none: all)
 FIGURES: Final = (
-    ("test_pressure", "Usual test pressure", "pressure", ("flow", "percent", "orifice", "mass")),
-    ("blower_limit", "Blower's limit", "flow", ("flow", "percent", "orifice", "mass")),
-    ("dial_resolution", "Lift dial's graduation", "fine", ()),
-    ("scale_density", "Density the scale was made for", "density", ("flow", "percent")),
-    ("orifice_diameter", "Orifice diameter", "length", ("orifice",)),
-    ("orifice_pipe", "Pipe it sits in (none: a plenum)", "length", ("orifice",)),
-    ("orifice_coefficient", "Its coefficient in a plenum", "ratio", ("orifice",)),
-    ("fixed_column", "Column at its fixed opening", "pressure", ("column",)),
-    ("easy_dial", "Unnoticed here: dial zero out by", "fine", ()),
-    ("easy_factor", "… all flows off by", "percent", ()),
-    ("easy_leak", "… a leak of", "flow", ("flow", "percent", "orifice", "mass")),
-    ("plate_flow", "Reference plate flows", "flow", ("flow", "percent", "orifice", "mass")),
+    ("test_pressure", tr("Usual test pressure"), "pressure", ("flow", "percent", "orifice", "mass")),
+    ("blower_limit", tr("Blower's limit"), "flow", ("flow", "percent", "orifice", "mass")),
+    ("dial_resolution", tr("Lift dial's graduation"), "fine", ()),
+    ("scale_density", tr("Density the scale was made for"), "density", ("flow", "percent")),
+    ("orifice_diameter", tr("Orifice diameter"), "length", ("orifice",)),
+    ("orifice_pipe", tr("Pipe it sits in (none: a plenum)"), "length", ("orifice",)),
+    ("orifice_coefficient", tr("Its coefficient in a plenum"), "ratio", ("orifice",)),
+    ("fixed_column", tr("Column at its fixed opening"), "pressure", ("column",)),
+    ("easy_dial", tr("Unnoticed here: dial zero out by"), "fine", ()),
+    ("easy_factor", tr("… all flows off by"), "percent", ()),
+    ("easy_leak", tr("… a leak of"), "flow", ("flow", "percent", "orifice", "mass")),
+    ("plate_flow", tr("Reference plate flows"), "flow", ("flow", "percent", "orifice", "mass")),
 )
 
 
@@ -74,9 +75,9 @@ class BenchForm(QWidget):
         self.ranges = QLineEdit()
         self.ranges.setPlaceholderText("75, 150, 300")
         self.ranges.editingFinished.connect(self._ranges_typed)
-        self.corrected = QCheckBox("corrects for air by itself")
+        self.corrected = QCheckBox(tr("corrects for air by itself"))
         self.corrected.clicked.connect(lambda on: self._change(corrected=on))
-        self.leak_off = QCheckBox("its readout has the leak taken off")
+        self.leak_off = QCheckBox(tr("its readout has the leak taken off"))
         self.leak_off.clicked.connect(lambda on: self._change(leak_taken_off=on))
         self.place = self._combo(PLACES, lambda value: self._change(element_place=value or None))
         self.address = QLineEdit()
@@ -85,7 +86,7 @@ class BenchForm(QWidget):
         self.speed.editingFinished.connect(self._format_typed)
         self.separator = self._combo(tuple((n, n) for n in SEPARATORS), lambda _v: self._format_typed())
         self.columns = QLineEdit()
-        self.columns.setPlaceholderText("flow 1 cfm; pressure 2 inH2O x 1.02 + 0.5; lift 3 mm")
+        self.columns.setPlaceholderText(tr("flow 1 cfm; pressure 2 inH2O x 1.02 + 0.5; lift 3 mm"))
         self.columns.editingFinished.connect(self._format_typed)
         self.heard = QLabel()
         self.heard.setWordWrap(True)
@@ -93,7 +94,7 @@ class BenchForm(QWidget):
         self.problem = QLabel()
         self.problem.setObjectName("error")
         self.problem.setWordWrap(True)
-        connect = QPushButton("Connect")
+        connect = QPushButton(tr("Connect"))
         connect.clicked.connect(self.connect_bench)
         self.fields: dict[str, QuantityField] = {}
         self._rows: dict[str, QWidget] = {}
@@ -101,25 +102,25 @@ class BenchForm(QWidget):
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(6)
         for key, caption, widget in (
-            ("name", "Name", self.name),
-            ("element", "The readout is", self.element),
-            ("ranges", "Ranges, full scale", self.ranges),
+            ("name", tr("Name"), self.name),
+            ("element", tr("The readout is"), self.element),
+            ("ranges", tr("Ranges, full scale"), self.ranges),
         ):
             column.addWidget(self._row(key, caption, widget))
         column.addWidget(self.corrected)
         column.addWidget(self.leak_off)
-        column.addWidget(self._row("place", "On blow the element stands", self.place))
+        column.addWidget(self._row("place", tr("On blow the element stands"), self.place))
         for key, caption, unit, _ in FIGURES:
             field = QuantityField(caption, open_book.units[unit], check_of(Bench, key, positive))
             field.accepted.connect(lambda value, k=key: self._change(**{k: value}))
             self.fields[key] = field
             column.addWidget(field)
         for key, caption, widget in (
-            ("link", "Read by", self.link),
-            ("address", "Address", self.address),
-            ("speed", "Speed, baud", self.speed),
-            ("separator", "Between the figures", self.separator),
-            ("columns", "Columns", self.columns),
+            ("link", tr("Read by"), self.link),
+            ("address", tr("Address"), self.address),
+            ("speed", tr("Speed, baud"), self.speed),
+            ("separator", tr("Between the figures"), self.separator),
+            ("columns", tr("Columns"), self.columns),
         ):
             column.addWidget(self._row(key, caption, widget))
         column.addWidget(self.heard)
@@ -204,7 +205,7 @@ class BenchForm(QWidget):
         if self.bench is not None and self.bench.link == "typed":
             self.heard.setText("")
         elif not self._open_book.bench.active:
-            self.heard.setText("not connected")
+            self.heard.setText(tr("not connected"))
         else:
             self.heard.setText(self._open_book.bench.sentence)
 
@@ -226,7 +227,7 @@ class BenchForm(QWidget):
         if changed != self.bench:
             self._say(None)
             self.bench = changed
-            space.change_bench(f"bench '{changed.name}'", changed)
+            space.change_bench(tr("bench '{}'", changed.name), changed)
 
     def _rename(self) -> None:
         space, name = self._open_book.workspace, self.name.text().strip()
@@ -282,4 +283,4 @@ class BenchForm(QWidget):
             return
         self._say(None)
         if self.bench.link == "typed":
-            self._open_book.say(f"{self.bench.name}: type what you read.")
+            self._open_book.say(tr("{}: type what you read.", self.bench.name))

@@ -7,6 +7,7 @@ from PySide6.QtWidgets import QLabel, QVBoxLayout, QWidget
 from ventrix.core.model.bench import Bench, TransferPart
 from ventrix.rooms.display_units import Units
 from ventrix.ui.open_book import OpenBook
+from ventrix.words import tr
 
 
 def caption_label(words: str = "") -> QLabel:
@@ -38,4 +39,4 @@ class HistoryPage(QWidget):
 
 
 def at_lift(part: TransferPart, units: Units) -> str:
-    return "" if part.lift is None else f" at {units.lift.text(part.lift)}"
+    return "" if part.lift is None else tr(" at {}", units.lift.text(part.lift))

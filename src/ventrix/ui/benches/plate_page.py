@@ -16,6 +16,7 @@ from ventrix.ui.benches.page import HistoryPage, caption_label
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.plot import Plot
 from ventrix.ui.widgets.quantity_field import QuantityField
+from ventrix.words import tr
 from ventrix.workspace.ids import new_id, now_text
 
 
@@ -26,12 +27,14 @@ class PlatePage(HistoryPage):
         super().__init__(open_book)
         self.said = QLabel()
         self.said.setWordWrap(True)
-        self.flowed = QuantityField("The plate flows now", open_book.units.flow, positive)
+        self.flowed = QuantityField(tr("The plate flows now"), open_book.units.flow, positive)
         self.flowed.accepted.connect(self._flowed)
-        self.chart = Plot("Plate flow over nominal, check by check")
+        self.chart = Plot(tr("Plate flow over nominal, check by check"))
         self.chart.setMinimumHeight(260)
-        words = "Flow the plate before a day's work, as the first thing. Limits are nominal ± 1 % until six "
-        self.column.addWidget(caption_label(words + "checks are there, then the bench's own: mean and three sigma."))
+        words = tr("Flow the plate before a day's work, as the first thing. Limits are nominal ± 1 % until six ")
+        self.column.addWidget(
+            caption_label(words + tr("checks are there, then the bench's own: mean and three sigma."))
+        )
         self.column.addWidget(self.said)
         self.column.addWidget(self.flowed)
         self.column.addWidget(self.chart, 1)
@@ -42,10 +45,10 @@ class PlatePage(HistoryPage):
         self.flowed.setEnabled(bench.plate_flow is not None)
         self.chart.setVisible(bool(bench.plates))
         if bench.plate_flow is None:
-            self.said.setText("Say on the first page what the plate flows.")
+            self.said.setText(tr("Say on the first page what the plate flows."))
             return
         if not bench.plates:
-            self.said.setText(f"Nominal {self.open_book.units.flow.with_unit(bench.plate_flow)}. Not flowed yet.")
+            self.said.setText(tr("Nominal {}. Not flowed yet.", self.open_book.units.flow.with_unit(bench.plate_flow)))
             return
         inside, said = plate_sentence(bench.plates)
         self.said.setText(("✓ " if inside else "▼ ") + sentence(said))
@@ -76,4 +79,4 @@ class PlatePage(HistoryPage):
         check = PlateCheck(id=new_id(), nominal=self.bench.plate_flow, flow=value, date=now_text())
         self.flowed.box.clear()
         self.flowed.set_value(None)
-        self.change("plate check", replace(self.bench, plates=(*self.bench.plates, check)))
+        self.change(tr("plate check"), replace(self.bench, plates=(*self.bench.plates, check)))

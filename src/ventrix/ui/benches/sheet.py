@@ -13,6 +13,7 @@ from ventrix.ui.benches.transfer_page import TransferPage
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.scroll_area import ScrollArea
 from ventrix.ui.widgets.side_sheet import SideSheet
+from ventrix.words import tr
 from ventrix.workspace.ids import new_id
 
 
@@ -24,12 +25,12 @@ class BenchSheet(SideSheet):
         self._open_book = open_book
         self._bench_id = ""
         self.choice = QComboBox()
-        self.choice.setAccessibleName("Bench")
+        self.choice.setAccessibleName(tr("Bench"))
         self.choice.activated.connect(lambda _i: self._choose(self.choice.currentData()))
         self._wanted = ""
-        self.new = QPushButton("New bench")
+        self.new = QPushButton(tr("New bench"))
         self.new.clicked.connect(lambda: self.new_bench())
-        away = QPushButton("Done (Esc)")
+        away = QPushButton(tr("Done (Esc)"))
         away.clicked.connect(self.closed)
         self.form = BenchForm(open_book)
         self.plate = PlatePage(open_book)
@@ -38,12 +39,12 @@ class BenchSheet(SideSheet):
         self.pages = QTabWidget()
         self.pages.setDocumentMode(True)
         self.pages.setFocusPolicy(Qt.FocusPolicy.NoFocus)
-        self.pages.tabBar().setAccessibleName("Pages of the bench")
+        self.pages.tabBar().setAccessibleName(tr("Pages of the bench"))
         for words, page in (
             ("Bench", self.form),
-            ("Plate", self.plate),
-            ("Know your bench", self.study),
-            ("Two benches", self.transfer),
+            (tr("Plate"), self.plate),
+            (tr("Know your bench"), self.study),
+            (tr("Two benches"), self.transfer),
         ):
             scroll = ScrollArea()
             scroll.setWidget(page)
@@ -58,7 +59,9 @@ class BenchSheet(SideSheet):
         column.setSpacing(10)
         column.addLayout(top)
         column.addWidget(self.pages, 1)
-        self.none = QLabel("No bench is in this shop's list yet. New bench makes one; readings can be typed without.")
+        self.none = QLabel(
+            tr("No bench is in this shop's list yet. New bench makes one; readings can be typed without.")
+        )
         self.none.setWordWrap(True)
         column.addWidget(self.none, 1)
         open_book.job_changed.connect(self._refresh)
@@ -68,7 +71,7 @@ class BenchSheet(SideSheet):
         """Show the sheet at the bench of that name, else the first; a shop without one is told how to make it."""
         space = self._open_book.workspace
         if space is None:
-            self._open_book.say("Open a job first: benches are changed beside one.")
+            self._open_book.say(tr("Open a job first: benches are changed beside one."))
             return
         found = bench_named(space.benches, name) or next(iter(space.benches), None)
         self._wanted = name or ""
@@ -83,14 +86,14 @@ class BenchSheet(SideSheet):
         if space is None:
             return
         number = len(space.benches) + 1
-        words = self._wanted or f"bench {number}"
+        words = self._wanted or tr("bench {}", number)
         self._wanted = ""
         while bench_named(space.benches, words) is not None:
             number += 1
-            words = f"bench {number}"
+            words = tr("bench {}", number)
         bench = Bench(id=new_id(), name=words)
         self._bench_id = bench.id
-        space.change_bench(f"new bench '{words}'", bench)
+        space.change_bench(tr("new bench '{}'", words), bench)
         self._open_book.ways.bench_made.emit(bench)
 
     def _choose(self, bench_id: str) -> None:

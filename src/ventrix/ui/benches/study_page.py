@@ -14,6 +14,7 @@ from ventrix.core.quantity.units import parse_quantity
 from ventrix.core.quantity.words import sentence
 from ventrix.ui.benches.page import HistoryPage, caption_label
 from ventrix.ui.open_book import OpenBook
+from ventrix.words import tr
 from ventrix.workspace.ids import new_id, now_text
 
 STUDY_MOUNTS = 5
@@ -30,24 +31,26 @@ class StudyPage(HistoryPage):
         self.said.setWordWrap(True)
         self.said.setStyleSheet("font-size: 15px")
         self.lifts = QLineEdit()
-        self.lifts.setAccessibleName("Lifts of the study")
-        self.lifts.setPlaceholderText("three lifts, as 0.2, 0.4, 0.5")
-        self.begin = QPushButton("Begin a study")
+        self.lifts.setAccessibleName(tr("Lifts of the study"))
+        self.lifts.setPlaceholderText(tr("three lifts, as 0.2, 0.4, 0.5"))
+        self.begin = QPushButton(tr("Begin a study"))
         self.begin.clicked.connect(self.start)
         self.asks = QLabel()
         self.asks.setWordWrap(True)
         self.asks.setObjectName("title")
         self.reading = QLineEdit()
-        self.reading.setAccessibleName("Reading of the study")
+        self.reading.setAccessibleName(tr("Reading of the study"))
         self.reading.returnPressed.connect(lambda: self.take(self.reading.text()))
-        self.from_bench = QPushButton("Take from the bench")
+        self.from_bench = QPushButton(tr("Take from the bench"))
         self.from_bench.clicked.connect(self._take_live)
         self.problem = QLabel()
         self.problem.setObjectName("error")
         self.column.addWidget(
             caption_label(
-                "Half an hour with one head that nobody touches: bolt it down five times, and each time set three "
-                "lifts and the pressure again, twice. What comes out is used by every verdict on this bench."
+                tr(
+                    "Half an hour with one head that nobody touches: bolt it down five times, and each time set three "
+                    "lifts and the pressure again, twice. What comes out is used by every verdict on this bench."
+                )
             )
         )
         for widget in (self.said, self.lifts, self.begin, self.asks, self.reading, self.from_bench, self.problem):
@@ -68,8 +71,10 @@ class StudyPage(HistoryPage):
     def show_bench(self, bench: Bench) -> None:
         super().show_bench(bench)
         units = self.open_book.units
-        assumed = f"{100 * ASSUMED_REPEAT:.1f} % repeat and {100 * ASSUMED_MOUNT:.1f} % re-mounting error"
-        self.said.setText(f"This bench has not been studied: {assumed} are assumed until the book has seen better.")
+        assumed = tr("{:.1f} % repeat and {:.1f} % re-mounting error", 100 * ASSUMED_REPEAT, 100 * ASSUMED_MOUNT)
+        self.said.setText(
+            tr("This bench has not been studied: {} are assumed until the book has seen better.", assumed)
+        )
         for study in reversed(bench.studies):
             try:
                 said = study_sentence(study_result(study), units.lift.unit, units.flow.unit)
@@ -95,7 +100,7 @@ class StudyPage(HistoryPage):
         self.problem.clear()
         study = ScatterStudy(id=new_id(), date=now_text())
         space.study_lifts[study.id] = tuple(lifts)
-        self.change("study of the bench", replace(self.bench, studies=(*self.bench.studies, study)))
+        self.change(tr("study of the bench"), replace(self.bench, studies=(*self.bench.studies, study)))
         self._show_next()
 
     def _show_next(self) -> None:
@@ -111,8 +116,14 @@ class StudyPage(HistoryPage):
             done = len(self.bench.studies[-1].readings) if self.bench is not None else 0
             units = self.open_book.units
             self.asks.setText(
-                f"Mount {mount} of {STUDY_MOUNTS}: set {units.lift.with_unit(lift)} and the pressure again, and read. "
-                f"({done + 1} of {done + len(plan)})"
+                tr(
+                    "Mount {} of {}: set {} and the pressure again, and read. ({} of {})",
+                    mount,
+                    STUDY_MOUNTS,
+                    units.lift.with_unit(lift),
+                    done + 1,
+                    done + len(plan),
+                )
             )
 
     def _take_live(self) -> None:
@@ -141,6 +152,6 @@ class StudyPage(HistoryPage):
         study = self.bench.studies[-1]
         reading = StudyReading(id=new_id(), mount=mount, lift=lift, flow=flow)
         grown = replace(study, readings=(*study.readings, reading))
-        self.change("study reading", replace(self.bench, studies=(*self.bench.studies[:-1], grown)))
+        self.change(tr("study reading"), replace(self.bench, studies=(*self.bench.studies[:-1], grown)))
         if self.bench is not None:
             self.show_bench(self.bench)

@@ -13,6 +13,7 @@ from ventrix.core.quantity.words import percent_text
 from ventrix.ui.benches.page import HistoryPage, at_lift, caption_label
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.quantity_field import QuantityField
+from ventrix.words import tr
 from ventrix.workspace.ids import new_id, now_text
 
 
@@ -23,25 +24,27 @@ class TransferPage(HistoryPage):
         super().__init__(open_book)
         self.other = QComboBox()
         self.other.setEditable(True)
-        self.other.setAccessibleName("The other bench")
+        self.other.setAccessibleName(tr("The other bench"))
         self.other.currentTextChanged.connect(lambda _t: self._show_parts())
         self.part = QLineEdit()
-        self.part.setAccessibleName("Part flowed on both")
-        self.part.setPlaceholderText("what was flowed: a plate, a head at one lift")
-        self.here = QuantityField("It flows on this bench", open_book.units.flow, positive)
-        self.there = QuantityField("It flows on the other", open_book.units.flow, positive)
-        self.lift = QuantityField("At lift (none: a plate)", open_book.units.lift, positive)
+        self.part.setAccessibleName(tr("Part flowed on both"))
+        self.part.setPlaceholderText(tr("what was flowed: a plate, a head at one lift"))
+        self.here = QuantityField(tr("It flows on this bench"), open_book.units.flow, positive)
+        self.there = QuantityField(tr("It flows on the other"), open_book.units.flow, positive)
+        self.lift = QuantityField(tr("At lift (none: a plate)"), open_book.units.lift, positive)
         self.problem = QLabel()
         self.problem.setObjectName("error")
-        add = QPushButton("Add the part")
+        add = QPushButton(tr("Add the part"))
         add.clicked.connect(self.add)
         self.said = QLabel()
         self.said.setWordWrap(True)
         self.parts = caption_label()
         self.column.addWidget(
             caption_label(
-                "Two benches differ by several CFM on the very same head. Flow the same parts on both, under like "
-                "conditions; what is compared across benches then is marked transferred, with its own uncertainty."
+                tr(
+                    "Two benches differ by several CFM on the very same head. Flow the same parts on both, under like "
+                    "conditions; what is compared across benches then is marked transferred, with its own uncertainty."
+                )
             )
         )
         for widget in (
@@ -81,7 +84,7 @@ class TransferPage(HistoryPage):
     def _show_parts(self) -> None:
         transfer = self._transfer()
         if transfer is None or not transfer.parts:
-            self.said.setText("No part was flowed on both yet.")
+            self.said.setText(tr("No part was flowed on both yet."))
             self.parts.clear()
             return
         space = self.open_book.workspace
@@ -89,11 +92,22 @@ class TransferPage(HistoryPage):
         found = transfer_between(transfer, scatter)
         units = self.open_book.units
         self.said.setText(
-            f"Numbers of {transfer.other} times {found.factor:.4f} (± {percent_text(2 * found.uncertainty)}) are "
-            f"numbers of this bench{', lift by lift' if found.lifts else ''}."
+            tr(
+                "Numbers of {} times {:.4f} (± {}) are numbers of this bench{}.",
+                transfer.other,
+                found.factor,
+                percent_text(2 * found.uncertainty),
+                ", lift by lift" if found.lifts else "",
+            )
         )
         lines = [
-            f"{p.name or 'part'}{at_lift(p, units)}: {units.flow.text(p.here)} here, {units.flow.text(p.there)} there"
+            tr(
+                "{}{}: {} here, {} there",
+                p.name or "part",
+                at_lift(p, units),
+                units.flow.text(p.here),
+                units.flow.text(p.there),
+            )
             for p in transfer.parts
         ]
         self.parts.setText("\n".join(lines))
@@ -102,11 +116,11 @@ class TransferPage(HistoryPage):
         """Add the part typed in."""
         name, bench = self.other.currentText().strip(), self.bench
         if bench is None or not name or same_name(name, bench.name):
-            self.problem.setText("Name the other bench.")
+            self.problem.setText(tr("Name the other bench."))
             return
         here, there = self.here.value, self.there.value
         if here is None or there is None:
-            self.problem.setText("Both figures are wanted.")
+            self.problem.setText(tr("Both figures are wanted."))
             return
         self.problem.clear()
         part = TransferPart(id=new_id(), name=self.part.text().strip(), here=here, there=there, lift=self.lift.value)
@@ -120,4 +134,4 @@ class TransferPage(HistoryPage):
             field.box.clear()
             field.set_value(None)
         self.part.clear()
-        self.change(f"part flowed on '{bench.name}' and '{name}'", replace(bench, transfers=transfers))
+        self.change(tr("part flowed on '{}' and '{}'", bench.name, name), replace(bench, transfers=transfers))

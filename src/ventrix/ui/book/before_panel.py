@@ -9,6 +9,7 @@ from ventrix.rooms.book.before import Before
 from ventrix.ui.look import theme
 from ventrix.ui.widgets.plot import Plot
 from ventrix.ui.widgets.table import Table
+from ventrix.words import tr
 
 
 class BeforePanel(QWidget):
@@ -18,7 +19,7 @@ class BeforePanel(QWidget):
 
     def __init__(self) -> None:
         super().__init__()
-        heading = QLabel("What did that size flow before")
+        heading = QLabel(tr("What did that size flow before"))
         heading.setObjectName("heading")
         self.figure = QLabel()
         self.beside = QLabel()
@@ -31,8 +32,8 @@ class BeforePanel(QWidget):
         self.caption = QLabel()
         self.caption.setObjectName("caption")
         self.caption.setWordWrap(True)
-        self.plot = Plot("Curves of cuts of this size")
-        self.table = Table("Cuts of this size", sorts=True)
+        self.plot = Plot(tr("Curves of cuts of this size"))
+        self.table = Table(tr("Cuts of this size"), sorts=True)
         self.table.verticalHeader().hide()
         self.table.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.table.said.connect(self.said)
@@ -64,11 +65,11 @@ class BeforePanel(QWidget):
         self.caption.setText(before.caption)
         self.plot.show_picture(before.picture)
         rows = [[f"{r.name}{f' ({r.left_out})' if r.left_out else ''}", r.sizes, r.flow] for r in before.rows]
-        self.table.fill(rows, ["cut", "section · throat", "flow"], right=range(1, 3))
+        self.table.fill(rows, ["cut", tr("section · throat"), "flow"], right=range(1, 3))
         self.table.horizontalHeader().setSectionResizeMode(0, QHeaderView.ResizeMode.Stretch)
         for i, width in ((1, 90), (2, 54)):
             self.table.setColumnWidth(i, width)
-        key = "Ctrl+U hides them." if marked else "Ctrl+U shows them, marked."
+        key = tr("Ctrl+U hides them.") if marked else tr("Ctrl+U shows them, marked.")
         self.left_out.setText(f"{before.left_out} {key}" if before.left_out else "")
 
     def say_nothing(self, why: str) -> None:

@@ -21,19 +21,20 @@ from ventrix.rooms.shared.casting_words import CLEARS_NOTHING, casting_lines
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
 from ventrix.ui.widgets.trace_view import TraceView
+from ventrix.words import tr
 from ventrix.workspace.castings import CastingShelf
 
-FILES = f"Casting files (*{SUFFIX});;Documents (*.json)"
+FILES = tr("Casting files (*{});;Documents (*.json)", SUFFIX)
 
 
 class CastingSheet(FormSheet):
     """Everything known of a number on top; below it a section is typed, or traced on a photo."""
 
     def __init__(self, open_book: OpenBook) -> None:
-        super().__init__(open_book, "Keep the section", 460)
-        self.title.setText("Casting files")
+        super().__init__(open_book, tr("Keep the section"), 460)
+        self.title.setText(tr("Casting files"))
         self.shelf = CastingShelf(open_book.book, Index(open_book.book))
-        self.number = self.add_choice("Casting", [])
+        self.number = self.add_choice(tr("Casting"), [])
         self.number.setEditable(True)
         self.number.currentTextChanged.connect(lambda _t: self._show())
         self.known = QLabel()
@@ -42,26 +43,26 @@ class CastingSheet(FormSheet):
         self.column.addWidget(self.known)
         self.buttons: dict[str, QPushButton] = {}
         for key, words, act in (
-            ("bring", "Bring in another shop's file…", self._choose_file),
-            ("write", "Write it for another shop…", self._choose_where),
-            ("merge", "Make one of the other shops' files", self.merge),
+            ("bring", tr("Bring in another shop's file…"), self._choose_file),
+            ("write", tr("Write it for another shop…"), self._choose_where),
+            ("merge", tr("Make one of the other shops' files"), self.merge),
         ):
             button = QPushButton(words)
             button.clicked.connect(act)
             self.buttons[key] = button
             self.column.addWidget(button)
-        self.kind = self.add_choice("A sawn head: which port", [(k, k) for k in ("intake", "exhaust")])
-        self.place = self.add_choice("Sawn at", [(z, z) for z in ZONE_NAMES])
-        self.walls = {band: self.add_figure(f"Metal, {band.words}", "length", small=True) for band in Band}
-        self.source = self.add_text("How it is known", "sawn 2026, scrap head")
-        self.apart = self.add_figure("On a photo: the two known points lie apart", "length")
-        photo = QPushButton("Trace it on a photo…")
+        self.kind = self.add_choice(tr("A sawn head: which port"), [(k, k) for k in ("intake", "exhaust")])
+        self.place = self.add_choice(tr("Sawn at"), [(z, z) for z in ZONE_NAMES])
+        self.walls = {band: self.add_figure(tr("Metal, {}", band.words), "length", small=True) for band in Band}
+        self.source = self.add_text(tr("How it is known"), tr("sawn 2026, scrap head"))
+        self.apart = self.add_figure(tr("On a photo: the two known points lie apart"), "length")
+        photo = QPushButton(tr("Trace it on a photo…"))
         photo.clicked.connect(self._choose_photo)
         self.column.addWidget(photo)
         self.finish()
         self.caution.setText(CLEARS_NOTHING)
         self.tracing = TraceView()
-        self.tracing.setWindowTitle("Trace the port, then the metal around it")
+        self.tracing.setWindowTitle(tr("Trace the port, then the metal around it"))
         self.tracing.left.connect(self.take_traced)
         self.tracing.setParent(self, Qt.WindowType.Window)
 
@@ -84,8 +85,8 @@ class CastingSheet(FormSheet):
 
     def _show(self) -> None:
         found = self.shelf.of(self._number()) if self._number() else ()
-        nothing = "No head in the book bears a casting number: it is typed with a new job, or here."
-        unknown = f"Nothing is known of '{self._number()}' yet." if self._number() else nothing
+        nothing = tr("No head in the book bears a casting number: it is typed with a new job, or here.")
+        unknown = tr("Nothing is known of '{}' yet.", self._number()) if self._number() else nothing
         self.known.setText("\n".join(casting_lines(found, self.open_book.units)) or unknown)
         self.buttons["write"].setEnabled(any(not c.whose for c in found))
         self.buttons["merge"].setEnabled(sum(bool(c.whose) for c in found) > 1)
@@ -93,7 +94,7 @@ class CastingSheet(FormSheet):
     # -- files of other shops
 
     def _choose_file(self) -> None:
-        name, _ = QFileDialog.getOpenFileName(self, "Another shop's casting file", "", FILES)
+        name, _ = QFileDialog.getOpenFileName(self, tr("Another shop's casting file"), "", FILES)
         if name:
             self.bring_in(Path(name))
 
@@ -106,25 +107,25 @@ class CastingSheet(FormSheet):
             return False
         self.problem.clear()
         self.open(found.number)
-        self.open_book.say(f"The casting file of {found.whose} is kept, and stays theirs.")
+        self.open_book.say(tr("The casting file of {} is kept, and stays theirs.", found.whose))
         return True
 
     def _choose_where(self) -> None:
         start = f"{self._number()}{SUFFIX}"
-        name, _ = QFileDialog.getSaveFileName(self, "The casting for another shop", start, FILES)
+        name, _ = QFileDialog.getSaveFileName(self, tr("The casting for another shop"), start, FILES)
         if name:
             self.write_out(Path(name))
 
     def write_out(self, path: Path) -> bool:
         """What one's own heads taught, as a file with the shop's name on it and nothing of a customer."""
-        whose = str(self.open_book.settings.value("shop_name", "")) or "a shop that did not say its name"
+        whose = str(self.open_book.settings.value("shop_name", "")) or tr("a shop that did not say its name")
         try:
             found = self.shelf.write_out(self._number(), path, whose)
         except Refused as error:
             said = sentence_of(error) if isinstance(error, InputError) else sentence(str(error))
             self.problem.setText(said)
             return False
-        self.open_book.say(f"Casting {found.number} written to {path.name}, as {whose} has it.")
+        self.open_book.say(tr("Casting {} written to {}, as {} has it.", found.number, path.name, whose))
         return True
 
     def merge(self) -> None:
@@ -139,7 +140,9 @@ class CastingSheet(FormSheet):
     # -- a sawn head
 
     def _choose_photo(self) -> None:
-        name, _ = QFileDialog.getOpenFileName(self, "A flat photo of the cut", "", "Pictures (*.png *.jpg *.jpeg)")
+        name, _ = QFileDialog.getOpenFileName(
+            self, tr("A flat photo of the cut"), "", tr("Pictures (*.png *.jpg *.jpeg)")
+        )
         if name:
             self.trace(Path(name))
 
@@ -147,7 +150,7 @@ class CastingSheet(FormSheet):
         """Have a photo traced in a window of its own: two known points, the port, the metal around it."""
         picture = QPixmap(str(path))
         if picture.isNull():
-            self.problem.setText(f"{path.name} is no picture that can be read.")
+            self.problem.setText(tr("{} is no picture that can be read.", path.name))
             return False
         self.problem.clear()
         self.tracing.begin(picture)

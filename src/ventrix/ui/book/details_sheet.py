@@ -10,6 +10,7 @@ from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import sentence
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
+from ventrix.words import tr
 from ventrix.workspace.shelf import Shelf
 
 
@@ -17,16 +18,16 @@ class DetailsSheet(FormSheet):
     """Changes the job of a plate, open or not."""
 
     def __init__(self, open_book: OpenBook) -> None:
-        super().__init__(open_book, "Keep")
+        super().__init__(open_book, tr("Keep"))
         self._shelf: Shelf | None = None
         self._job_id = ""
-        self.name = self.add_text("Title")
-        self.customer = self.add_text("Who for", "own")
-        self.state = self.add_choice("State", [(s.words, s) for s in JobState])
-        self.waits = self.add_text("Waits for", "guides, ordered Mon")
-        self.promise = self.add_text("Promised for", "2026-05-02, Fri, in 5 days")
+        self.name = self.add_text(tr("Title"))
+        self.customer = self.add_text(tr("Who for"), tr("own"))
+        self.state = self.add_choice(tr("State"), [(s.words, s) for s in JobState])
+        self.waits = self.add_text(tr("Waits for"), tr("guides, ordered Mon"))
+        self.promise = self.add_text(tr("Promised for"), tr("2026-05-02, Fri, in 5 days"))
         self.finish()
-        self.caution.setText("What is late and what is promised is told on the plate; nothing is sent to anybody.")
+        self.caution.setText(tr("What is late and what is promised is told on the plate; nothing is sent to anybody."))
 
     def open(self, shelf: Shelf, job_id: str) -> None:
         """Come up with what the book says of a job."""
@@ -60,7 +61,7 @@ class DetailsSheet(FormSheet):
         handed = before.handed_over if state == before.state else today.isoformat()
         self._shelf.change(
             self._job_id,
-            f"state of '{title}'",
+            tr("state of '{}'", title),
             title=title,
             customer=self.customer.text().strip(),
             state=state,

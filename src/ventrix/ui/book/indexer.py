@@ -8,6 +8,7 @@ from PySide6.QtCore import QObject, QTimer, Signal
 
 from ventrix.records.bad_input import BookError
 from ventrix.records.book.index import Index
+from ventrix.words import tr
 
 EVERY: Final = 25  # jobs after which what is on screen is brought up to date too
 
@@ -77,4 +78,4 @@ class Indexer(QObject):
 
     def _tell(self) -> None:
         left = len(self._behind)
-        self.told.emit(f"reading {self._all - left} of {self._all} jobs again" if left > 1 else "")
+        self.told.emit(tr("reading {} of {} jobs again", self._all - left, self._all) if left > 1 else "")

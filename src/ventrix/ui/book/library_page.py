@@ -13,8 +13,9 @@ from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.plot import Plot
 from ventrix.ui.widgets.quantity_field import QuantityField
 from ventrix.ui.widgets.table import Table
+from ventrix.words import tr
 
-EMPTY = (
+EMPTY = tr(
     "Nothing here yet. A maker's claim (Cut menu) and a valve job (Ctrl+J) each have a box that keeps them for every "
     "job; what is kept stands here."
 )
@@ -27,23 +28,23 @@ class LibraryPage(QWidget):
         super().__init__()
         self._open_book, self._index = open_book, index
         self.rows: list[ItemRow] = []
-        self.table = Table("The library")
+        self.table = Table(tr("The library"))
         self.table.setSelectionBehavior(self.table.SelectionBehavior.SelectRows)
         self.table.itemSelectionChanged.connect(self.show_worth)
         self.table.verticalHeader().hide()
         self.table.setMaximumHeight(230)
         self.caption = QLabel()
         self.caption.setObjectName("caption")
-        self.plot = Plot("The claim over your cut")
+        self.plot = Plot(tr("The claim over your cut"))
         self.empty = QLabel(EMPTY)
         self.empty.setWordWrap(True)
-        self.rate = QuantityField("What an hour of yours costs", open_book.units.ratio)
+        self.rate = QuantityField(tr("What an hour of yours costs"), open_book.units.ratio)
         self.rate.edited.connect(self._use_rate)
         self.worth = QLabel()
         self.worth.setWordWrap(True)
-        self.castings = QPushButton("Casting files…")
+        self.castings = QPushButton(tr("Casting files…"))
         self.castings.clicked.connect(lambda: open_book.ways.sheet("casting", self._casting()))
-        self.take_out = QPushButton("Take it out of the library")
+        self.take_out = QPushButton(tr("Take it out of the library"))
         self.take_out.clicked.connect(self._take_out)
         foot = QHBoxLayout()
         foot.addWidget(self.castings)
@@ -93,17 +94,21 @@ class LibraryPage(QWidget):
         picture = None
         self.worth.setText("")
         if claim and (space is None or space.port is None or space.real_cut is None):
-            self.worth.setText("Open a job: the claim is then held against the cut that is looked at.")
+            self.worth.setText(tr("Open a job: the claim is then held against the cut that is looked at."))
         elif claim and item is not None and space is not None and space.port is not None and space.real_cut is not None:
             picture = claim_picture(item, space.findings, space.port, space.real_cut, units)
             past = [cut for _, _, cut in self._index.flowed()]
             said = worth_the_hours(item, space.findings, space.port, space.real_cut, past, self._rate(), units)
-            self.worth.setText("Worth the hours?  " + " ".join(said))
+            self.worth.setText(tr("Worth the hours?  ") + " ".join(said))
         for part in (self.caption, self.plot, self.rate):
             part.setVisible(picture is not None)
         if picture is not None:
             self.caption.setText(
-                f"{units.flow.label} at your run's pressure against lift, {units.lift.label}; the claim is not measured"
+                tr(
+                    "{} at your run's pressure against lift, {}; the claim is not measured",
+                    units.flow.label,
+                    units.lift.label,
+                )
             )
             self.plot.show_picture(picture)
 
@@ -124,5 +129,5 @@ class LibraryPage(QWidget):
         except BookError as error:
             self._open_book.not_kept(sentence_of(error))
             return
-        self._open_book.say(f"'{item.name}' taken out of the library. Jobs that used it keep what they took.")
+        self._open_book.say(tr("'{}' taken out of the library. Jobs that used it keep what they took.", item.name))
         self.refresh()

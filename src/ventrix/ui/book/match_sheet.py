@@ -49,11 +49,14 @@ from ventrix.ui.widgets.quantity_field import QuantityField, first_wrong
 from ventrix.ui.widgets.scroll_area import ScrollArea
 from ventrix.ui.widgets.side_sheet import SideSheet
 from ventrix.ui.widgets.table import Table
+from ventrix.words import tr
 from ventrix.workspace.bring_in_table import Goal, bring_in, default_goals, setup_for
 
 WIDTH: Final = 800
 SHOWN_ROWS: Final = 300  # of the table, for the eye; all of it is read
-ASK: Final = "How was the {0} side bolted down? A later {0} flow can only be compared with it when these five are told."
+ASK: Final = tr(
+    "How was the {0} side bolted down? A later {0} flow can only be compared with it when these five are told."
+)
 UNIT_WORDS: Final = {"in": "inches", "thou": "thousandths", "mm": "mm"}
 
 
@@ -72,16 +75,16 @@ class MatchSheet(SideSheet):
         self.guessed = QLabel()
         self.guessed.setWordWrap(True)
         self.sheets = QComboBox()
-        self.sheets.setAccessibleName("Sheet of the workbook")
+        self.sheets.setAccessibleName(tr("Sheet of the workbook"))
         self.sheets.activated.connect(lambda _i: self._other_sheet())
-        self.turn = QPushButton("Lifts run the other way")
+        self.turn = QPushButton(tr("Lifts run the other way"))
         self.turn.clicked.connect(self._turn)
-        units = [(f"lifts in {UNIT_WORDS[unit]}", unit) for unit in LIFT_UNITS]
-        self.lift_unit = self._box("Unit of the lifts", units, None)
+        units = [(tr("lifts in {}", UNIT_WORDS[unit]), unit) for unit in LIFT_UNITS]
+        self.lift_unit = self._box(tr("Unit of the lifts"), units, None)
         self.lift_unit.activated.connect(lambda _i: self._edit(lift_unit=self.lift_unit.currentData()))
-        self.decimal = self._box("Decimal mark", [("decimal point", "."), ("decimal comma", ",")], None)
+        self.decimal = self._box(tr("Decimal mark"), [(tr("decimal point"), "."), (tr("decimal comma"), ",")], None)
         self.decimal.activated.connect(lambda _i: self._edit(decimal=self.decimal.currentData()))
-        self.pressure = QuantityField("Test pressure", open_book.units.pressure)
+        self.pressure = QuantityField(tr("Test pressure"), open_book.units.pressure)
         self.pressure.edited.connect(self._typed_pressure)
         sides: tuple[Direction, ...] = ("intake", "exhaust")
         self.asked = {side: AskedFirst(open_book.units, open_book.settings, ASK.format(side)) for side in sides}
@@ -100,7 +103,7 @@ class MatchSheet(SideSheet):
         self.columns_area = ScrollArea()
         self.columns_area.setWidget(holder)
         self.columns_area.setWidgetResizable(True)
-        self.table = Table("The table as it is read", edits=True)
+        self.table = Table(tr("The table as it is read"), edits=True)
         self.table.itemChanged.connect(self._put_right)
         self.table.said.connect(open_book.say)
         self.refused = QLabel()
@@ -109,9 +112,9 @@ class MatchSheet(SideSheet):
         self.problem = QLabel()
         self.problem.setObjectName("error")
         self.problem.setWordWrap(True)
-        self.take_button = QPushButton("Bring in")
+        self.take_button = QPushButton(tr("Bring in"))
         self.take_button.clicked.connect(self.take)
-        self.away = QPushButton("Not now (Esc)")
+        self.away = QPushButton(tr("Not now (Esc)"))
         self.away.clicked.connect(self.closed)
         self._lay_out()
 
@@ -153,7 +156,7 @@ class MatchSheet(SideSheet):
         """Match what the clipboard holds."""
         self._path = None
         try:
-            self.open_grid(text_grid(text, "the clipboard"))
+            self.open_grid(text_grid(text, tr("the clipboard")))
         except InputError as error:
             self.open_book.not_kept(f"{error}.")
             return False
@@ -167,7 +170,7 @@ class MatchSheet(SideSheet):
         said = match.layout.conditions
         self.pressure.set_value(said.test_pressure)
         self.setups = {side: setup_for(side, said) for side in self.asked}
-        self.title.setText(f"Bring in {grid.name or 'a table'}")
+        self.title.setText(tr("Bring in {}", grid.name or tr("a table")))
         self.sheets.clear()
         self.sheets.addItems(list(grid.sheets))
         self.sheets.setCurrentText(grid.sheet)
@@ -252,7 +255,7 @@ class MatchSheet(SideSheet):
                 widget.hide()
                 widget.deleteLater()
         what = "row" if match.layout.across else "column"
-        for c, words in enumerate((what, "its heading", "holds", "in", "goes to")):
+        for c, words in enumerate((what, tr("its heading"), "holds", "in", tr("goes to"))):
             label = QLabel(words)
             label.setObjectName("caption")
             self._columns.addWidget(label, 0, c)
@@ -266,16 +269,16 @@ class MatchSheet(SideSheet):
             heading.setObjectName("quiet")
             self._columns.addWidget(heading, row, 1)
             options = [(ROLE_WORDS[r], r) for r in Role]
-            role = self._box(f"{what} {name} holds", options, plan.role)
+            role = self._box(tr("{} {} holds", what, name), options, plan.role)
             role.activated.connect(partial(lambda i, box, _n: self._role(i, box), i, role))
             self._columns.addWidget(role, row, 2)
             if plan.role in (Role.FLOW, Role.PRESSURE):
                 units = FLOW_UNITS if plan.role is Role.FLOW else PRESSURE_UNITS
-                box = self._box(f"unit of {what} {name}", [(u, u) for u in units], plan.unit)
+                box = self._box(tr("unit of {} {}", what, name), [(u, u) for u in units], plan.unit)
                 box.activated.connect(partial(lambda i, box, _n: self._column(i, unit=box.currentData()), i, box))
                 self._columns.addWidget(box, row, 3)
             elif plan.role is Role.PERCENT:
-                field = QuantityField("of, CFM", self.open_book.units.ratio)
+                field = QuantityField(tr("of, CFM"), self.open_book.units.ratio)
                 field.set_value(plan.full_scale)
                 field.accepted.connect(partial(lambda i, value: self._column(i, full_scale=value), i))
                 self._columns.addWidget(field, row, 3)
@@ -285,11 +288,11 @@ class MatchSheet(SideSheet):
 
     def _goal_box(self, run: int, job: Job | None) -> QComboBox:
         options = goal_choices(job) if job is not None else [
-            ("a new job: intake", Goal("intake")),
-            ("a new job: exhaust", Goal("exhaust")),
-            ("leave it out", Goal("intake", left_out=True)),
+            (tr("a new job: intake"), Goal("intake")),
+            (tr("a new job: exhaust"), Goal("exhaust")),
+            (tr("leave it out"), Goal("intake", left_out=True)),
         ]  # fmt: skip
-        box = self._box(f"run {run + 1} goes to", options, self.goals[run])
+        box = self._box(tr("run {} goes to", run + 1), options, self.goals[run])
         box.activated.connect(partial(lambda run, box, _n: self._goal(run, box), run, box))
         return box
 
@@ -342,20 +345,20 @@ class MatchSheet(SideSheet):
         for side, asked in self.asked.items():
             asked.show_setup(self.setups[side], self.open_book.units, begun=side not in sides)
         taken = len(sides)
-        self.take_button.setText(f"Bring in {taken} run{'s' * (taken != 1)} (Enter)")
+        self.take_button.setText(tr("Bring in {} run{} (Enter)", taken, "s" * (taken != 1)))
         self.problem.setText(self.match.problem(self.goals))
         refused = self.match.blocking(self.goals)
         shown = refused[:6]
         where = [f"{letters(r.column)}{r.row + 1}: '{r.text[:20]}' {r.why}" for r in shown]
         more = len(refused) - len(shown)
-        self.refused.setText("; ".join(where) + (f"; and {more} more" if more > 0 else ""))
+        self.refused.setText("; ".join(where) + (tr("; and {} more", more) if more > 0 else ""))
 
     # -- taking
 
     def take(self) -> None:
         """Everything in one edit, or nothing and a sentence."""
         if first_wrong(f for f in self.findChildren(QuantityField) if f.isVisibleTo(self)) is not None:
-            self.problem.setText("One figure makes no sense: see the sentence below it.")
+            self.problem.setText(tr("One figure makes no sense: see the sentence below it."))
             return
         match = self.match
         if match is None:
@@ -364,18 +367,18 @@ class MatchSheet(SideSheet):
             self.problem.setText(problem)
             return
         if self.pressure.value is None:
-            self.problem.setText("The table does not say its test pressure: type it.")
+            self.problem.setText(tr("The table does not say its test pressure: type it."))
             self.pressure.box.setFocus()
             return
         try:
             space = self.open_book.workspace
             title = match.layout.conditions.title or Path(match.grid.name).stem
-            name = match.grid.name or "the clipboard"
+            name = match.grid.name or tr("the clipboard")
             setups = {side: replace(setup, test_pressure=self.pressure.value) for side, setup in self.setups.items()}
             runs, date = match.read.runs, match.layout.conditions.date
             into = bring_in(self.open_book.book, space, runs, self.goals, setups, name, title[:160], date)
         except BookError as error:
-            self.problem.setText(f"Not kept: {error}.")
+            self.problem.setText(tr("Not kept: {}.", error))
             self.open_book.not_kept(sentence_of(error))
             return
         except Refused as error:

@@ -13,6 +13,7 @@ from ventrix.records.book.index import Entry
 from ventrix.rooms.book.plates import Plate, StateWords
 from ventrix.ui.look import theme
 from ventrix.ui.look.marks import draw_corners
+from ventrix.words import tr
 
 HEIGHT: Final = 148
 LEAST_WIDTH: Final = 340
@@ -64,7 +65,7 @@ class PlateList(QListView):
     def __init__(self, model: PlateModel) -> None:
         super().__init__()
         self.setModel(model)
-        self.setAccessibleName("Jobs of the book")
+        self.setAccessibleName(tr("Jobs of the book"))
         self.setViewMode(QListView.ViewMode.IconMode)
         self.setMovement(QListView.Movement.Static)
         self.setResizeMode(QListView.ResizeMode.Adjust)

@@ -39,6 +39,7 @@ from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.action_bar import ActionBar
 from ventrix.ui.widgets.command import Command
 from ventrix.ui.widgets.room import Room
+from ventrix.words import tr
 from ventrix.workspace.shelf import Shelf
 
 SIDE: Final = 380  # px
@@ -51,7 +52,7 @@ TYPING: Final = 120  # ms after the last letter
 class BookRoom(Room):
     """A question on top, plates beneath it, and beside them what that size flowed before."""
 
-    name = "Book"
+    name = tr("Book")
     manual = "book"
     apart = True
 
@@ -67,19 +68,19 @@ class BookRoom(Room):
         self.acts = ShelfActs(open_book, self.shelf, self)
         self._seen: tuple[tuple[str, int], ...] = ()
         self.commands = (
-            Command("book.up", "pick", partial(self._step, 0, -1), "Up", one_of="pick"),
-            Command("book.down", "pick", partial(self._step, 0, 1), "Down", one_of="pick"),
-            Command("book.page.up", "a page up", partial(self._page, -1), "PgUp", one_of="page"),
-            Command("book.page.down", "a page down", partial(self._page, 1), "PgDown", one_of="page"),
-            Command("book.open", "open", self.open_chosen, "Return"),
-            Command("book.next", "next of its kind", self.duplicate, "Ctrl+D"),
-            Command("book.state", "state, customer, promise", self.edit_details, "F2"),
-            Command("book.archive", "archive, or out of it", self.archive, "Ctrl+E"),
-            Command("book.bin", "bin, or out of it", self.bin, "Ctrl+Del"),
-            Command("book.remove", "out of the bin for good", self.remove, "Ctrl+Shift+Del"),
-            Command("book.left", "show those left out", self.toggle_left_out, "Ctrl+U"),
-            Command("book.library", "library, or jobs", self.toggle_library, "Ctrl+L"),
-            Command("book.undo", "undo", self.undo, "Ctrl+Z"),
+            Command("book.up", tr("pick"), partial(self._step, 0, -1), "Up", one_of="pick"),
+            Command("book.down", tr("pick"), partial(self._step, 0, 1), "Down", one_of="pick"),
+            Command("book.page.up", tr("a page up"), partial(self._page, -1), "PgUp", one_of="page"),
+            Command("book.page.down", tr("a page down"), partial(self._page, 1), "PgDown", one_of="page"),
+            Command("book.open", tr("open"), self.open_chosen, "Return"),
+            Command("book.next", tr("next of its kind"), self.duplicate, "Ctrl+D"),
+            Command("book.state", tr("state, customer, promise"), self.edit_details, "F2"),
+            Command("book.archive", tr("archive, or out of it"), self.archive, "Ctrl+E"),
+            Command("book.bin", tr("bin, or out of it"), self.bin, "Ctrl+Del"),
+            Command("book.remove", tr("out of the bin for good"), self.remove, "Ctrl+Shift+Del"),
+            Command("book.left", tr("show those left out"), self.toggle_left_out, "Ctrl+U"),
+            Command("book.library", tr("library, or jobs"), self.toggle_library, "Ctrl+L"),
+            Command("book.undo", tr("undo"), self.undo, "Ctrl+Z"),
         )
         self.overrides = frozenset(("Ctrl+D", "Ctrl+E", "Ctrl+Z", "F2"))
         self._make_parts()
@@ -100,8 +101,8 @@ class BookRoom(Room):
 
     def _make_parts(self) -> None:
         self.line = QuestionLine(frozenset(c.keys for c in self.commands))
-        self.line.setPlaceholderText("section 1.7 throat 1.65 · 190 at 0.450 · a name, a fault, 2026-05")
-        self.line.setAccessibleName("Search the book")
+        self.line.setPlaceholderText(tr("section 1.7 throat 1.65 · 190 at 0.450 · a name, a fault, 2026-05"))
+        self.line.setAccessibleName(tr("Search the book"))
         self.line.textEdited.connect(lambda _t: self._typing.start())
         self.line.pressed.connect(self._press)
         self.count = QLabel()
@@ -119,7 +120,7 @@ class BookRoom(Room):
         self._filters.button(0).setChecked(True)
         self._filters.idClicked.connect(lambda i: self.use_filter(FILTERS[i].key))
         self.sort = QComboBox()
-        self.sort.setAccessibleName("Order")
+        self.sort.setAccessibleName(tr("Order"))
         for key, words in SORTS:
             self.sort.addItem(words, key)
         self.sort.setCurrentIndex(1)
@@ -132,9 +133,9 @@ class BookRoom(Room):
         self.empty = QLabel()
         self.empty.setWordWrap(True)
         self.empty.setAlignment(Qt.AlignmentFlag.AlignCenter)
-        self.begin = QPushButton("New job (Ctrl+N)")
+        self.begin = QPushButton(tr("New job (Ctrl+N)"))
         self.begin.clicked.connect(lambda: self.ways.sheet("new_job"))
-        self.stop = QPushButton("Stop")
+        self.stop = QPushButton(tr("Stop"))
         self.stop.clicked.connect(self.stop_indexing)
         self.progress = QLabel()
         self.progress.setObjectName("caption")
@@ -236,7 +237,7 @@ class BookRoom(Room):
             self._found = self.index.find(self.question)
             self._known = self.index.counts()
         except Exception as error:  # whatever the store says, the room stays
-            self.open_book.not_kept(f"The book does not answer: {type(error).__name__}.")
+            self.open_book.not_kept(tr("The book does not answer: {}.", type(error).__name__))
             return
         self.summaries.forget()
         self.show_entries()
@@ -261,17 +262,17 @@ class BookRoom(Room):
         at = next((i for i, e in enumerate(entries) if e.id == had), 0)
         if entries:
             self._choose(at)
-        order = ", nearest first" if self.sort.currentData() == "nearest" and self.question.wishes else ""
+        order = tr(", nearest first") if self.sort.currentData() == "nearest" and self.question.wishes else ""
         jobs, runs = self._known
-        self.count.setText(f"{len(entries)} of {jobs} job{'s' * (jobs != 1)}{order}")
+        self.count.setText(tr("{} of {} job{}{}", len(entries), jobs, "s" * (jobs != 1), order))
         self.plates.setVisible(bool(entries))
         self.empty.setVisible(not entries)
         self.begin.setVisible(not entries and jobs == 0)
         self.empty.setText(self._why_empty(jobs))
         copies = backups_of(self.open_book.book.path) if self.open_book.book.path is not None else []
-        backed = f" · backed up {copies[0].day}" if copies else ""
+        backed = tr(" · backed up {}", copies[0].day) if copies else ""
         place = self.open_book.book.name
-        self.ways.book_counted.emit(f"{jobs} job{'s' * (jobs != 1)} · {runs:,} runs{backed} · {place}")
+        self.ways.book_counted.emit(tr("{} job{} · {:,} runs{} · {}", jobs, "s" * (jobs != 1), runs, backed, place))
         self._show_before()
 
     @property
@@ -280,10 +281,10 @@ class BookRoom(Room):
 
     def _why_empty(self, jobs: int) -> str:
         if jobs == 0:
-            return "The book is empty.\n\nBegin a job, or drop a job document or a table here."
+            return tr("The book is empty.\n\nBegin a job, or drop a job document or a table here.")
         if self.question.words or self.question.wishes:
-            return "Nothing in the book answers to that.\n\nEsc empties the line; a figure may be a range: 1.6-1.8."
-        return "No job stands here."
+            return tr("Nothing in the book answers to that.\n\nEsc empties the line; a figure may be a range: 1.6-1.8.")
+        return tr("No job stands here.")
 
     def _newest_of(self, entry: Entry) -> list[CutSummary]:
         return self.summaries.newest_of(entry, self.model.entries)
@@ -325,14 +326,14 @@ class BookRoom(Room):
     def _show_before(self) -> None:
         entry = self.chosen
         if entry is None:
-            self.before.say_nothing("Pick a plate, or ask for a size: what it flowed before stands here.")
+            self.before.say_nothing(tr("Pick a plate, or ask for a size: what it flowed before stands here."))
             return
         cut = speaking_cut(self._newest_of(entry), self.summaries.best_of(entry))
         if cut is None:
-            self.before.say_nothing(f"{entry.title} has not been flowed: there is no size to go by yet.")
+            self.before.say_nothing(tr("{} has not been flowed: there is no size to go by yet.", entry.title))
             return
         if all(getattr(cut, key) is None for key in ("section", "throat", "valve")):
-            self.before.say_nothing(f"{entry.title}: neither section nor throat nor valve was measured.")
+            self.before.say_nothing(tr("{}: neither section nor throat nor valve was measured.", entry.title))
             return
         found = self.index.neighbours(cut)
         shown = before_of(
@@ -357,7 +358,7 @@ class BookRoom(Room):
     # -- keeping the index
 
     def stop_indexing(self) -> None:
-        self.open_book.say(f"Stopped: {self.indexer.stop()} jobs are found by their titles alone.")
+        self.open_book.say(tr("Stopped: {} jobs are found by their titles alone.", self.indexer.stop()))
 
     def _tell_progress(self, words: str) -> None:
         self.stop.setVisible(bool(words))

@@ -11,6 +11,7 @@ from ventrix.core.quantity.refused import Refused
 from ventrix.records.bad_input import BookError, sentence_of
 from ventrix.records.book.index import Entry
 from ventrix.ui.open_book import OpenBook
+from ventrix.words import tr
 from ventrix.workspace.shelf import Shelf
 
 
@@ -22,24 +23,24 @@ class ShelfActs:
 
     def archive(self, entry: Entry) -> None:
         """Into the archive, or out of it."""
-        word = "out of the archive" if entry.archived else "into the archive"
+        word = tr("out of the archive") if entry.archived else tr("into the archive")
         self._change(entry, f"'{entry.title}' {word}", archived=not entry.archived)
 
     def bin(self, entry: Entry) -> None:
         """Into the bin, or out of it; never the job that is open."""
         space = self.open_book.workspace
         if entry.binned is None and space is not None and space.job.id == entry.id:
-            self.open_book.say("That job is open: open another before it goes into the bin.")
+            self.open_book.say(tr("That job is open: open another before it goes into the bin."))
             return
         binned = None if entry.binned is not None else date.today().isoformat()
-        word = "out of the bin" if entry.binned is not None else "into the bin"
+        word = tr("out of the bin") if entry.binned is not None else tr("into the bin")
         self._change(entry, f"'{entry.title}' {word}", binned=binned)
 
     def _change(self, entry: Entry, name: str, **values: object) -> None:
         try:
             self.shelf.change(entry.id, name, **values)
         except KeyError:
-            self.open_book.not_kept("That job is no longer in the book.")
+            self.open_book.not_kept(tr("That job is no longer in the book."))
         except BookError as error:
             self.open_book.not_kept(sentence_of(error))
         else:
@@ -48,12 +49,12 @@ class ShelfActs:
     def remove(self, entry: Entry | None) -> None:
         """Out of the bin for good, once it was said twice."""
         if entry is None or entry.binned is None:
-            self.open_book.say("Only what lies in the bin is taken out for good: Ctrl+Del puts it there.")
+            self.open_book.say(tr("Only what lies in the bin is taken out for good: Ctrl+Del puts it there."))
             return
-        words = f"'{entry.title}' with its {entry.runs} runs goes for good. This cannot be undone."
-        if QMessageBox.question(self._over, "Out for good", words) == QMessageBox.StandardButton.Yes:
+        words = tr("'{}' with its {} runs goes for good. This cannot be undone.", entry.title, entry.runs)
+        if QMessageBox.question(self._over, tr("Out for good"), words) == QMessageBox.StandardButton.Yes:
             self.shelf.remove(entry.id)
-            self.open_book.say(f"'{entry.title}' is gone. The last backup still has it.")
+            self.open_book.say(tr("'{}' is gone. The last backup still has it.", entry.title))
 
     def duplicate(self, entry: Entry) -> Job | None:
         """The next of its kind; None where it was not begun."""
@@ -62,7 +63,7 @@ class ShelfActs:
         except (BookError, Refused) as error:
             self.open_book.not_kept(sentence_of(error))
             return None
-        self.open_book.say(f"'{job.title}' begun: head, valves and conditions kept, cuts and runs not.")
+        self.open_book.say(tr("'{}' begun: head, valves and conditions kept, cuts and runs not.", job.title))
         return job
 
     def undo(self) -> bool:
@@ -72,5 +73,5 @@ class ShelfActs:
         except (BookError, KeyError) as error:
             self.open_book.not_kept(sentence_of(error))
             return False
-        self.open_book.say(f"Taken back: {name}." if name else "Nothing to take back in the book.")
+        self.open_book.say(tr("Taken back: {}.", name) if name else tr("Nothing to take back in the book."))
         return True

@@ -31,6 +31,7 @@ from ventrix.ui.look import theme
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.scroll_area import ScrollArea
 from ventrix.ui.widgets.side_sheet import SideSheet
+from ventrix.words import tr
 
 # Dimensions that follow the units of the screen; the rest stay in the contract's own unit.
 FOLLOWED = {"length", "area", "flow", "speed", "pressure"}
@@ -61,9 +62,9 @@ class InputRow(QWidget):
         name = QLabel(plain_name(spec.name))
         self.choice = QComboBox()
         self.box = QLineEdit()
-        self.take = QPushButton("take")
+        self.take = QPushButton(tr("take"))
         self.take.setStyleSheet("padding: 3px 6px")
-        self.take.setAccessibleName(f"Take {plain_name(spec.name)} from this job")
+        self.take.setAccessibleName(tr("Take {} from this job", plain_name(spec.name)))
         self.take.hide()
         self.take.clicked.connect(self.take_known)
         words = "" if self.unit == "-" else self.unit
@@ -94,7 +95,7 @@ class InputRow(QWidget):
                 number = from_si(parse_quantity(spec.default, spec.unit), self.unit)
                 self.box.setPlaceholderText(f"{number:.6g}")
             elif spec.optional:
-                self.box.setPlaceholderText("if known")
+                self.box.setPlaceholderText(tr("if known"))
             self.box.textChanged.connect(changed)
             grid.addWidget(self.box, 0, 2)
             grid.addWidget(symbol, 0, 3)
@@ -106,7 +107,7 @@ class InputRow(QWidget):
         self._known = value
         self.take.setVisible(value is not None and not self.spec.choices)
         if value is not None:
-            self.take.setToolTip(f"{self._text(value)} {self.unit}, from this job")
+            self.take.setToolTip(tr("{} {}, from this job", self._text(value), self.unit))
 
     def _text(self, value: Any) -> str:
         numbers = value if isinstance(value, list) else [value]
@@ -157,14 +158,14 @@ class Reckoner(SideSheet):
         scroll.setWidget(holder)
         scroll.setWidgetResizable(True)
         scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        self.take_all = QPushButton("Take all from this job")
+        self.take_all = QPushButton(tr("Take all from this job"))
         self.take_all.clicked.connect(self._take_all)
-        self.copy = QPushButton("Copy with units")
+        self.copy = QPushButton(tr("Copy with units"))
         self.copy.clicked.connect(self.copy_answers)
         buttons = QHBoxLayout()
         buttons.addWidget(self.take_all)
         buttons.addWidget(self.copy)
-        hint = QLabel("Esc puts it away · Ctrl+K finds another")
+        hint = QLabel(tr("Esc puts it away · Ctrl+K finds another"))
         hint.setObjectName("caption")
         column = QVBoxLayout(self)
         column.setContentsMargins(20, 16, 16, 12)
@@ -209,7 +210,7 @@ class Reckoner(SideSheet):
             self.answers[out.name] = answer
         self.notes = self._words("")
         self._words(calculator.formula)
-        self._words(f"source: {calculator.source}")
+        self._words(tr("source: {}", calculator.source))
         self._body.addStretch()
         self._offer()
         self.reckon()
@@ -300,7 +301,7 @@ class Reckoner(SideSheet):
         QApplication.clipboard().setText(self._copied)
         metrics = QFontMetrics(theme.font(13))
         self._open_book.say(
-            metrics.elidedText(f"Copied: {self._copied.splitlines()[-1]}", Qt.TextElideMode.ElideRight, 500)
+            metrics.elidedText(tr("Copied: {}", self._copied.splitlines()[-1]), Qt.TextElideMode.ElideRight, 500)
         )
 
 

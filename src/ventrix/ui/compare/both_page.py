@@ -8,6 +8,7 @@ from PySide6.QtWidgets import QHBoxLayout, QLabel, QVBoxLayout, QWidget
 from ventrix.rooms.compare.both_kinds import BothKinds
 from ventrix.ui.widgets.plot import Plot
 from ventrix.ui.widgets.table import Table
+from ventrix.words import tr
 
 
 class BothPage(QWidget):
@@ -19,8 +20,8 @@ class BothPage(QWidget):
         self.words.setWordWrap(True)
         self.words.setStyleSheet("font-size: 15px")
         self.words.setTextInteractionFlags(Qt.TextInteractionFlag.TextSelectableByMouse)
-        self.plot = Plot("Flow of both kinds of port against lift")
-        self.table = Table("Exhaust over intake")
+        self.plot = Plot(tr("Flow of both kinds of port against lift"))
+        self.table = Table(tr("Exhaust over intake"))
         self.table.verticalHeader().hide()
         self.table.setShowGrid(False)
         below = QHBoxLayout()

@@ -22,6 +22,7 @@ from ventrix.records.library.items import claim_item, claim_of
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
 from ventrix.ui.widgets.photo_window import PhotoWindow
+from ventrix.words import tr
 from ventrix.workspace.ids import new_id, now_text
 
 
@@ -29,34 +30,38 @@ class ClaimSheet(FormSheet):
     """Hangs a claim from the cut looked at."""
 
     def __init__(self, open_book: OpenBook) -> None:
-        super().__init__(open_book, "Keep the claim")
-        self.known = self.add_choice("From the library", [("none", None)])
+        super().__init__(open_book, tr("Keep the claim"))
+        self.known = self.add_choice(tr("From the library"), [("none", None)])
         self.known.activated.connect(lambda _i: self._take_known())
         self.of = self.add_choice(
-            "What it is", [("a claim: nobody measured it here", ""), ("another shop's flow sheet", RunBasis.PAPER)]
+            tr("What it is"),
+            [(tr("a claim: nobody measured it here"), ""), (tr("another shop's flow sheet"), RunBasis.PAPER)],
         )
         self.of.currentIndexChanged.connect(lambda _i: self._of_paper())
-        self.who = self.add_text("Claimed by", "the seller's sheet")
-        self.day = self.add_text("Date on it", "4 dec")
-        self.pressure = self.add_figure("Stated test pressure", "pressure")
-        self.bore = self.add_figure("Stated bore", "length")
-        self.entry = self.add_choice("Stated entry", [("not stated", None), *((e.words, e) for e in Entry)])
-        self.beside = QPushButton("Hold a photo of it beside this…")
+        self.who = self.add_text(tr("Claimed by"), tr("the seller's sheet"))
+        self.day = self.add_text(tr("Date on it"), tr("4 dec"))
+        self.pressure = self.add_figure(tr("Stated test pressure"), "pressure")
+        self.bore = self.add_figure(tr("Stated bore"), "length")
+        self.entry = self.add_choice(tr("Stated entry"), [(tr("not stated"), None), *((e.words, e) for e in Entry)])
+        self.beside = QPushButton(tr("Hold a photo of it beside this…"))
         self.beside.clicked.connect(self._choose_photo)
         self.column.addWidget(self.beside)
         self.held = PhotoWindow(self)
         self.closed.connect(self.held.hide)
         self.rows = QPlainTextEdit()
         self.rows.setTabChangesFocus(True)
-        self.rows.setPlaceholderText("lift and flow, a line each:\n0.1  62\n0.2  125")
+        self.rows.setPlaceholderText(tr("lift and flow, a line each:\n0.1  62\n0.2  125"))
         self.rows.setFixedHeight(220)
-        self._captioned("Lift and flow", self.rows)
-        self.keep_it = self.add_check("keep it in the library, for every job")
-        self.name = self.add_text("Its name there", "ready casting, stage two")
-        self.price = self.add_figure("Its price, as you count", "ratio")
+        self._captioned(tr("Lift and flow"), self.rows)
+        self.keep_it = self.add_check(tr("keep it in the library, for every job"))
+        self.name = self.add_text(tr("Its name there"), tr("ready casting, stage two"))
+        self.price = self.add_figure(tr("Its price, as you count"), "ratio")
         self.finish()
         self.caution.setText(
-            "A claim is drawn dotted, says whose it is, and never counts as measured: nothing can be proven against it."
+            tr(
+                "A claim is drawn dotted, says whose it is, and never counts as measured: nothing can be "
+                "proven against it."
+            )
         )
 
     def open(self) -> None:
@@ -64,7 +69,7 @@ class ClaimSheet(FormSheet):
         if space is None or space.real_cut is None or space.port is None:
             return
         self.begin_about(space.real_cut.id)
-        self.title.setText(f"A claim about cut {space.real_cut.number} of {space.port.name.lower()}")
+        self.title.setText(tr("A claim about cut {} of {}", space.real_cut.number, space.port.name.lower()))
         if self.pressure.value is None:
             self.pressure.set_value(parse_quantity("28", "inH2O"))
         self.known.clear()
@@ -77,26 +82,26 @@ class ClaimSheet(FormSheet):
         self.who.setFocus()
 
     def _choose_photo(self) -> None:
-        name, _ = QFileDialog.getOpenFileName(self, "A photo of the sheet", "", "Pictures (*.jpg *.jpeg *.png)")
+        name, _ = QFileDialog.getOpenFileName(self, tr("A photo of the sheet"), "", tr("Pictures (*.jpg *.jpeg *.png)"))
         if name:
             self.hold(Path(name))
 
     def hold(self, path: Path) -> bool:
         """Show a photo of the sheet in a window that stays on top while its figures are typed here."""
         shown = self.held.hold(path)
-        self.problem.setText("" if shown else f"{path.name} is no picture that can be read.")
+        self.problem.setText("" if shown else tr("{} is no picture that can be read.", path.name))
         return shown
 
     def _of_paper(self) -> None:
         """A sheet of another shop has a house and a date; a claim has somebody who says so, and may be kept."""
         paper = self.of.currentData() == RunBasis.PAPER
-        self.name_row(self.who, "House" if paper else "Claimed by")
+        self.name_row(self.who, tr("House") if paper else tr("Claimed by"))
         self.show_row(self.day, paper)
         for field in (self.known, self.name):
             self.show_row(field, not paper)
         self.price.setVisible(not paper)
         self.keep_it.setVisible(not paper)
-        self.take_button.setText("Keep the sheet" if paper else "Keep the claim")
+        self.take_button.setText(tr("Keep the sheet") if paper else tr("Keep the claim"))
 
     def _take_known(self) -> None:
         """Fill the sheet from a claim of the library."""
@@ -123,10 +128,10 @@ class ClaimSheet(FormSheet):
         who = self.who.text().strip()
         paper = self.of.currentData() == RunBasis.PAPER
         if not who:
-            self.problem.setText("Which shop's sheet is it?" if paper else "Whose claim is it?")
+            self.problem.setText(tr("Which shop's sheet is it?") if paper else tr("Whose claim is it?"))
             return
         if not self.rows.toPlainText().strip():
-            self.problem.setText("No figures yet: a lift and its flow a line, typed or pasted.")
+            self.problem.setText(tr("No figures yet: a lift and its flow a line, typed or pasted."))
             self.rows.setFocus()
             return
         day = read_day(self.day.text(), date.today(), ahead=False) if paper else None
@@ -150,7 +155,7 @@ class ClaimSheet(FormSheet):
         if paper:
             run = replace(run, source="paper", claimed=None, basis=RunBasis.PAPER, house=who, paper_date=day, date=day)
         job = start_run(space.job, space.real_cut.id, run, setup, None)
-        space.apply(f"sheet of {who}" if paper else f"claim by {who}", job)
+        space.apply(tr("sheet of {}", who) if paper else tr("claim by {}", who), job)
         if self.keep_it.isChecked():
             item = claim_item(run, setup, self.name.text().strip() or who, self.price.value, now_text())
             self.open_book.book.write((None, item))

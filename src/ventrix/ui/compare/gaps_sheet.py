@@ -16,6 +16,7 @@ from ventrix.rooms.shared.conditions import CHOICES, FIGURES, condition_words
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
 from ventrix.ui.widgets.quantity_field import QuantityField
+from ventrix.words import tr
 from ventrix.workspace.ids import new_id, now_text
 
 SIDES: Final = ("before", "after")
@@ -26,9 +27,9 @@ class GapsSheet(FormSheet):
     """A field a missing condition; two where the sides were not flowed the same way."""
 
     def __init__(self, open_book: OpenBook) -> None:
-        super().__init__(open_book, "Record for both runs", 400)
-        self.title.setText("Conditions that weren't recorded")
-        self.bench = self.add_text("Bench", "its name")
+        super().__init__(open_book, tr("Record for both runs"), 400)
+        self.title.setText(tr("Conditions that weren't recorded"))
+        self.bench = self.add_text(tr("Bench"), tr("its name"))
         self.why: dict[str, QLabel] = {}
         self.fields: dict[tuple[str, int], Field] = {}
         for key in (c.key for c in CONDITIONS if not c.optional and c.key not in ("bench", "direction")):
@@ -38,11 +39,11 @@ class GapsSheet(FormSheet):
             self.column.addWidget(note)
             for side in (0, 1):
                 self.fields[key, side] = self._add_field(key, side)
-        self.one_house = self.add_check("same house, flowed the same way")
-        self.apart = self.add_check("they differed: record each by itself")
+        self.one_house = self.add_check(tr("same house, flowed the same way"))
+        self.apart = self.add_check(tr("they differed: record each by itself"))
         self.apart.toggled.connect(lambda _on: self._show_rows())
         self.finish()
-        self.caution.setText("Only what you know. What stays empty still may have differed.")
+        self.caution.setText(tr("Only what you know. What stays empty still may have differed."))
         self._gaps: tuple[Gap, ...] = ()
 
     def _add_field(self, key: str, side: int) -> Field:
@@ -58,11 +59,11 @@ class GapsSheet(FormSheet):
         self._gaps = gaps_of(pair) if pair is not None else ()
         house = one_house(pair) if pair is not None else ""
         if pair is None or not (self._gaps or house):
-            self.open_book.say("Every condition that these two need is recorded.")
+            self.open_book.say(tr("Every condition that these two need is recorded."))
             return
         self.begin_about((pair.before.id, pair.after.id))
         self.one_house.setVisible(bool(house))
-        self.one_house.setText(f"{house} flowed both the same way: judge them as the house says")
+        self.one_house.setText(tr("{} flowed both the same way: judge them as the house says", house))
         self.apart.setChecked(False)
         self.come_up()
         self._show_rows()
@@ -104,7 +105,7 @@ class GapsSheet(FormSheet):
         job = declare_one_house(space.job, pair) if declared else space.job
         if not declared or any(value is not None for side in told for value in side.values()):
             job = record(job, pair, told, now_text(), new_id, lambda key, value: condition_words(key, value, units))
-        space.apply("same house" if declared else "conditions recorded", job)
+        space.apply(tr("same house") if declared else tr("conditions recorded"), job)
         self.clear_fields()
         self.was_kept()
 

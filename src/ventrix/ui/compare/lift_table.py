@@ -13,6 +13,7 @@ from ventrix.rooms.display_units import Units
 from ventrix.ui.look import theme
 from ventrix.ui.look.marks import MARK
 from ventrix.ui.widgets.table import Table
+from ventrix.words import tr
 
 LINE = 20
 
@@ -21,7 +22,7 @@ class LiftTable(Table):
     """Interpolated figures stand in brackets; marks say what is proven at a lift taken alone."""
 
     def __init__(self) -> None:
-        super().__init__("Lift table")
+        super().__init__(tr("Lift table"))
         self.setShowGrid(False)
         self.verticalHeader().setDefaultSectionSize(LINE)
         self.verticalHeader().setMinimumSectionSize(LINE)
@@ -41,7 +42,7 @@ class LiftTable(Table):
         of_change = digits
         if c.kind == "index":  # an index means nothing but its ratio: what changed is percent
             change, u, of_change = 100 * change / before, 100 * u / before, 1
-            heads[2:4] = ["difference, %", "± %"]
+            heads[2:4] = [tr("difference, %"), "± %"]
         self.clear()
         self.setRowCount(len(heads))
         self.setColumnCount(len(c.lift))
@@ -63,7 +64,7 @@ class LiftTable(Table):
                 item.setFont(theme.font(14, narrow=True, weight=600 if row == 1 else 400))
                 if row in (2, 4):
                     item.setForeground(theme.colour(theme.current().result(result)))
-                    item.setToolTip("interpolated on one side: never proven" if c.interpolated[i] else result)
+                    item.setToolTip(tr("interpolated on one side: never proven") if c.interpolated[i] else result)
                 elif row in (0, 3):
                     item.setForeground(theme.colour("quiet"))
                 self.setItem(row, i, item)

@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QSizePolicy, QWidget
 from ventrix.rooms.compare.my_lifts import LiftTile
 from ventrix.ui.look import theme
 from ventrix.ui.look.marks import draw_mark
+from ventrix.words import tr
 
 HIGH = 62  # px
 GAP = 10
@@ -30,7 +31,7 @@ class MyLiftsStrip(QWidget):
         self.setFixedHeight(round(HIGH * scale))
         self.setVisible(bool(tiles))
         said = "; ".join(f"{t.heading}: {t.after}, {t.change}" for t in tiles)
-        self.setAccessibleName("My lifts")
+        self.setAccessibleName(tr("My lifts"))
         self.setAccessibleDescription(said)
         self.setToolTip("\n".join(t.tip for t in tiles))
         self.update()

@@ -48,9 +48,10 @@ from ventrix.ui.widgets.plot import Plot
 from ventrix.ui.widgets.rich_label import RichLabel
 from ventrix.ui.widgets.room import QWIDGETSIZE_MAX, Room
 from ventrix.ui.widgets.scroll_area import ScrollArea
+from ventrix.words import tr
 from ventrix.workspace.ids import now_text
 
-NOT_COMPARABLE = "NOT COMPARABLE, shown anyway"
+NOT_COMPARABLE = tr("NOT COMPARABLE, shown anyway")
 LEVEL_MARK = {"yes": "✓", "converted": "≈", "unknown": "?", "no": "✕"}
 
 
@@ -67,7 +68,7 @@ class CompareRoom(Room):
     Keys: the commands of its bar; Esc clears a range of lifts.
     """
 
-    name = "Compare"
+    name = tr("Compare")
     manual = "compare"
     has_far_view = True
 
@@ -81,52 +82,52 @@ class CompareRoom(Room):
         self.chosen: tuple[float, float] | None = None
         self.comparability = QLabel()
         self.comparability.setWordWrap(True)
-        self.record_button = QPushButton("Record for both (A)")
+        self.record_button = QPushButton(tr("Record for both (A)"))
         self.record_button.clicked.connect(self.record_gaps)
-        self.show_anyway = QPushButton("Show anyway (Shift+A)")
+        self.show_anyway = QPushButton(tr("Show anyway (Shift+A)"))
         self.show_anyway.clicked.connect(self.toggle_anyway)
         self.kind = QComboBox()
-        self.kind.setAccessibleName("Curve")
+        self.kind.setAccessibleName(tr("Curve"))
         for each in KINDS:
             self.kind.addItem(each.name, each.key)
         self.kind.activated.connect(lambda _i: self.refresh())
-        self.axis = QPushButton("against L/D (X)")
+        self.axis = QPushButton(tr("against L/D (X)"))
         self.axis.clicked.connect(self.toggle_axis)
-        self.row_button = QPushButton("The whole row (W)")
+        self.row_button = QPushButton(tr("The whole row (W)"))
         self.row_button.clicked.connect(self.toggle_row)
         self.commands = (
-            Command("compare.next", "next curve", lambda: self.next_curve(1), "K"),
-            Command("compare.before", "curve before", lambda: self.next_curve(-1), "Shift+K"),
-            Command("compare.axis", "lift or L/D", self.toggle_axis, "X"),
-            Command("compare.row", "the whole row", self.toggle_row, "W"),
-            Command("compare.both", "exhaust and intake", self.toggle_both, "B"),
+            Command("compare.next", tr("next curve"), lambda: self.next_curve(1), "K"),
+            Command("compare.before", tr("curve before"), lambda: self.next_curve(-1), "Shift+K"),
+            Command("compare.axis", tr("lift or L/D"), self.toggle_axis, "X"),
+            Command("compare.row", tr("the whole row"), self.toggle_row, "W"),
+            Command("compare.both", tr("exhaust and intake"), self.toggle_both, "B"),
             Command(
                 "compare.gaps",
-                "record what is missing",
+                tr("record what is missing"),
                 self.record_gaps,
                 "A",
                 able=lambda: bool(self.gaps or self.house),
             ),
-            Command("compare.anyway", "show anyway", self.toggle_anyway, "Shift+A"),
-            Command("compare.check", "flow the check", self.begin_check, "F", able=lambda: self.offer is not None),
-            Command("compare.all", "all lifts again", self._leave, "Esc"),
+            Command("compare.anyway", tr("show anyway"), self.toggle_anyway, "Shift+A"),
+            Command("compare.check", tr("flow the check"), self.begin_check, "F", able=lambda: self.offer is not None),
+            Command("compare.all", tr("all lifts again"), self._leave, "Esc"),
         )
-        self.both_button = QPushButton("Exhaust and intake (B)")
+        self.both_button = QPushButton(tr("Exhaust and intake (B)"))
         self.both_button.clicked.connect(self.toggle_both)
-        self.other = QPushButton("Compare with…")
-        self.other.setToolTip("Compare with any run of the book: another port, head or bench, or a claim")
+        self.other = QPushButton(tr("Compare with…"))
+        self.other.setToolTip(tr("Compare with any run of the book: another port, head or bench, or a claim"))
         self.other.clicked.connect(lambda: self.ways.command("other"))
         self.my_lifts = MyLiftsStrip()
         self.curves_caption = QLabel()
         self.curves_caption.setObjectName("caption")
-        self.curves = Plot("Curves of both cuts", selects=True)
+        self.curves = Plot(tr("Curves of both cuts"), selects=True)
         self.curves.range_selected.connect(self._choose_range)
         self.sentences = QLabel()
         self.sentences.setObjectName("caption")
         self.sentences.setWordWrap(True)
         self.ribbon_caption = QLabel()
         self.ribbon_caption.setObjectName("caption")
-        self.ribbon = Plot("Difference of the two cuts against lift")
+        self.ribbon = Plot(tr("Difference of the two cuts against lift"))
         self.ribbon.setMinimumHeight(84)  # the words over its bars want it
         self.table = LiftTable()
         self.table.said.connect(open_book.say)
@@ -252,8 +253,8 @@ class CompareRoom(Room):
         space = self.open_book.workspace
         if space is None or space.port is None or space.cut is None:
             return  # the window offers a job instead of this room
-        self.row_button.setText("This pair (W)" if self.whole_row else "The whole row (W)")
-        self.both_button.setText("This pair (B)" if self.both_shown else "Exhaust and intake (B)")
+        self.row_button.setText(tr("This pair (W)") if self.whole_row else tr("The whole row (W)"))
+        self.both_button.setText(tr("This pair (B)") if self.both_shown else tr("Exhaust and intake (B)"))
         for widget in (self.kind, self.axis, self.other):
             widget.setVisible(not (self.whole_row or self.both_shown))
         if self.both_shown:
@@ -267,9 +268,11 @@ class CompareRoom(Room):
         pair = space.pair
         if pair is None:
             self._say_empty(
-                "<p>Nothing to hold this cut against yet.</p><p>Flow it as it is in the Flow room, log a cut "
-                "with + cut, flow that, and what it did stands here. Shift-click a plate, or D, holds "
-                "against that cut.</p>"
+                tr(
+                    "<p>Nothing to hold this cut against yet.</p><p>Flow it as it is in the Flow room, log a cut "
+                    "with + cut, flow that, and what it did stands here. Shift-click a plate, or D, holds "
+                    "against that cut.</p>"
+                )
             )
             return
         if pair.comparison is None:
@@ -296,7 +299,7 @@ class CompareRoom(Room):
         based = based_on(pair, c, space.job, space.other.words if space.other is not None else "")
         self.comparability.setText(f"{LEVEL_MARK[c.comparability.level]}  {units.say(said)} {based}")
         self.show_anyway.setVisible(not c.allowed)
-        self.show_anyway.setText("Hide it again (Shift+A)" if self.anyway else "Show anyway (Shift+A)")
+        self.show_anyway.setText(tr("Hide it again (Shift+A)") if self.anyway else tr("Show anyway (Shift+A)"))
         self.gaps = gaps_of(pair)
         self.house = one_house(pair)
         self.record_button.setVisible(bool(self.gaps or self.house))
@@ -349,20 +352,20 @@ class CompareRoom(Room):
             )
         )
         unit = f", {picture.shown.label}" if picture.shown.label not in ("", "-") else ""
-        nominal = units.pressure.with_unit(c.pressure) if c.kind == "flow" else "this bench"
+        nominal = units.pressure.with_unit(c.pressure) if c.kind == "flow" else tr("this bench")
         converted = [side_name(pair, i) for i, runs in enumerate((c.before_runs, c.after_runs)) if runs[-1].converted]
         if converted:
-            nominal += f", {' and '.join(converted)} converted"
+            nominal += tr(", {} converted", " and ".join(converted))
         name = kind.name if c.kind == "flow" else "index"
-        against = "L/D" if self.over_ratio else f"lift, {units.lift.label}"
-        empty = "" if picture.lines else ": not measured yet, what it needs is typed in Head or flowed"
-        self.curves_caption.setText(f"{mark}{name}{unit} at {nominal} against {against}{empty}")
+        against = "L/D" if self.over_ratio else tr("lift, {}", units.lift.label)
+        empty = "" if picture.lines else tr(": not measured yet, what it needs is typed in Head or flowed")
+        self.curves_caption.setText(tr("{}{}{} at {} against {}{}", mark, name, unit, nominal, against, empty))
         self.sentences.setText("  ".join(picture.sentences))
 
     def _draw_ribbon(self, pair: Pair, c: RunComparison, units: Units, mark: str) -> None:
         self.ribbon.show_picture(ribbon(c, units, theme.current().result))
-        name = units.flow.label if c.kind == "flow" else f"percent of {side_name(pair, 0)}"
-        self.ribbon_caption.setText(f"{mark}what {side_name(pair, 1)} did, {name} (grey: not proven)")
+        name = units.flow.label if c.kind == "flow" else tr("percent of {}", side_name(pair, 0))
+        self.ribbon_caption.setText(tr("{}what {} did, {} (grey: not proven)", mark, side_name(pair, 1), name))
 
     # -- hands and keys
 
@@ -381,7 +384,7 @@ class CompareRoom(Room):
     def toggle_axis(self) -> None:
         self.over_ratio = not self.over_ratio
         self.curves.clear_selection()
-        self.axis.setText("against lift (X)" if self.over_ratio else "against L/D (X)")
+        self.axis.setText(tr("against lift (X)") if self.over_ratio else tr("against L/D (X)"))
         self.refresh()
 
     def toggle_both(self) -> None:

@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QSizePolicy, QToolTip, QWidget
 from ventrix.rooms.compare.scorecard import Score
 from ventrix.ui.look import theme
 from ventrix.ui.look.marks import draw_mark
+from ventrix.words import tr
 
 ROW = 24
 
@@ -32,8 +33,8 @@ class Scorecard(QWidget):
 
     def show_rows(self, rows: list[Score], before: str, after: str) -> None:
         self.rows, self._heads = rows, (before, after)
-        self.setAccessibleName("Scorecard")
-        said = [f"{r.caption}: {r.before} to {r.after} {r.change} {r.result}" for r in rows]
+        self.setAccessibleName(tr("Scorecard"))
+        said = [tr("{}: {} to {} {} {}", r.caption, r.before, r.after, r.change, r.result) for r in rows]
         self.setAccessibleDescription("; ".join(said))
         self.updateGeometry()
         self.setFixedHeight(self.sizeHint().height())
@@ -43,7 +44,7 @@ class Scorecard(QWidget):
         if isinstance(event, QHelpEvent):
             row = event.pos().y() // ROW - 1
             if 0 <= row < len(self.rows):
-                QToolTip.showText(event.globalPos(), f"From {self.rows[row].source}. Click goes there.", self)
+                QToolTip.showText(event.globalPos(), tr("From {}. Click goes there.", self.rows[row].source), self)
             return True
         return super().event(event)
 

@@ -10,6 +10,7 @@ from ventrix.core.judging.verdict import Verdict
 from ventrix.core.model.kinds import Result
 from ventrix.ui.look import theme
 from ventrix.ui.look.marks import draw_corners, draw_mark
+from ventrix.words import tr
 
 
 class VerdictCard(QWidget):
@@ -61,7 +62,7 @@ class VerdictCard(QWidget):
         self.warnings.setText("\n".join(verdict.warnings))
         self.warnings.setVisible(bool(verdict.warnings))
         self.judged_by.setText(judged_by)
-        self.setAccessibleName(f"Verdict: {verdict.headline} {verdict.sentence}")
+        self.setAccessibleName(tr("Verdict: {} {}", verdict.headline, verdict.sentence))
         self.update()
 
     def paintEvent(self, event: QPaintEvent) -> None:

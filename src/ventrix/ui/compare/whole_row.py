@@ -29,8 +29,9 @@ from ventrix.ui.look import theme
 from ventrix.ui.look.marks import MARK
 from ventrix.ui.widgets.plot import Plot
 from ventrix.ui.widgets.table import Table
+from ventrix.words import tr
 
-HEADS = ("cut", "its own gain", "±", "over the first", "±", "cc", "min", "gain per hour", "says")
+HEADS = ("cut", tr("its own gain"), "±", tr("over the first"), "±", "cc", "min", tr("gain per hour"), "says")
 
 
 class RowView(QWidget):
@@ -41,21 +42,23 @@ class RowView(QWidget):
         self.sentence = QLabel()
         self.sentence.setWordWrap(True)
         self.sentence.setStyleSheet("font-size: 15px")
-        self.ladder = Plot("Gain of each cut, with its uncertainty")
-        self.path = Plot("Path of the port through volume and flow")
-        self.table = Table("Cuts of this port", sorts=True)
+        self.ladder = Plot(tr("Gain of each cut, with its uncertainty"))
+        self.path = Plot(tr("Path of the port through volume and flow"))
+        self.table = Table(tr("Cuts of this port"), sorts=True)
         self.table.verticalHeader().hide()
         self.table.setShowGrid(False)
         self.table.horizontalHeader().setStretchLastSection(True)
-        self.states = Table("Ports by state", sorts=True)
+        self.states = Table(tr("Ports by state"), sorts=True)
         self.states.verticalHeader().hide()
         self.states.setShowGrid(False)
-        self._states_caption = QLabel("every port of this kind, by the names of its flowed states: over its own first")
+        self._states_caption = QLabel(
+            tr("every port of this kind, by the names of its flowed states: over its own first")
+        )
         self._states_caption.setObjectName("caption")
         self.count = QSpinBox()
         self.count.setRange(1, 60)
         self.count.setValue(2)
-        self.count.setAccessibleName("How many of the last cuts are tested together")
+        self.count.setAccessibleName(tr("How many of the last cuts are tested together"))
         self.together = QLabel()
         self.together.setWordWrap(True)
         self._findings: Findings | None = None
@@ -67,8 +70,8 @@ class RowView(QWidget):
     def _lay_out(self) -> None:
         captions = []
         for words in (
-            "each cut's own gain, first bar; over the first cut, second bar",
-            "weighted flow against volume, cut by cut",
+            tr("each cut's own gain, first bar; over the first cut, second bar"),
+            tr("weighted flow against volume, cut by cut"),
         ):
             label = QLabel(words)
             label.setObjectName("caption")
@@ -80,9 +83,9 @@ class RowView(QWidget):
             column.addWidget(plot, 1)
             plots.addLayout(column, 1)
         tested = QHBoxLayout()
-        tested.addWidget(QLabel("The last"))
+        tested.addWidget(QLabel(tr("The last")))
         tested.addWidget(self.count)
-        tested.addWidget(QLabel("cuts tested together:"))
+        tested.addWidget(QLabel(tr("cuts tested together:")))
         tested.addWidget(self.together, 1)
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
@@ -112,24 +115,29 @@ class RowView(QWidget):
 
     def _say(self, row: RowOfCuts, units: Units) -> str:
         if row.first is None or not row.steps:
-            return "Two flowed cuts are wanted before there is a row to look at."
+            return tr("Two flowed cuts are wanted before there is a row to look at.")
         last = row.steps[-1]
         parts = []
         if last.total is None or not last.total.comparable:
-            parts.append("First and last cannot be compared.")
+            parts.append(tr("First and last cannot be compared."))
         else:
             unit = "" if last.total.is_share else f" {units.flow.label}"
             gain = f"{gain_text(last.total, units)} ± {doubt_text(last.total, units)}{unit}"
-            parts.append(f"First against last, one single test: {gain}, cut {row.first.number} to {last.cut.number}.")
+            parts.append(
+                tr("First against last, one single test: {}, cut {} to {}.", gain, row.first.number, last.cut.number)
+            )
         if row.looks > 1:
             parts.append(
-                f"The row holds {row.looks} verdicts: the chance that one of them calls nothing a gain is "
-                f"{percent_text(row.luck, 0)}."
+                tr(
+                    "The row holds {} verdicts: the chance that one of them calls nothing a gain is {}.",
+                    row.looks,
+                    percent_text(row.luck, 0),
+                )
             )
         hours = [s.gain_per_hour for s in row.steps if s.gain_per_hour is not None]
         if len(hours) > 1:
             falling = all(b <= a for a, b in pairwise(hours))
-            parts.append(f"Gain per hour {'falls with every cut' if falling else 'goes up and down'}.")
+            parts.append(tr("Gain per hour {}.", tr("falls with every cut") if falling else tr("goes up and down")))
         parts += self._target(row, units)
         return " ".join(parts)
 
@@ -140,12 +148,13 @@ class RowView(QWidget):
         last = row.steps[-1].cut
         runs = self._findings.runs_of(last, self._port)
         for judged in judged_targets(runs[-1], job, self._port.kind):
-            said.append(f"Target at {units.lift.text(judged.target.lift)}: {judged.words(units.wording)}.")
+            said.append(tr("Target at {}: {}.", units.lift.text(judged.target.lift), judged.words(units.wording)))
         volume = carried(self._port, last, "volume")
         if job.volume_ceiling is not None and volume is not None and self._port.kind == "intake":
             room = job.volume_ceiling - float(volume.value)
             said.append(
-                f"{units.volume.text(abs(room))} cc {'of volume left' if room >= 0 else 'over the volume allowed'}."
+                f"{units.volume.text(abs(room))} cc "
+                f"{tr('of volume left') if room >= 0 else tr('over the volume allowed')}."
             )
         return said
 
@@ -190,7 +199,7 @@ class RowView(QWidget):
         path = Line(x, y, "brass", 2, points=(x, y))
         # the flow that would keep the first cut's air speed at each volume
         wide = np.array([x.min(), x.max()])
-        same = Line(wide, y[0] * wide / x[0], "quiet", 1, "dashed", label="same speed")
+        same = Line(wide, y[0] * wide / x[0], "quiet", 1, "dashed", label=tr("same speed"))
         spots = [(float(a), float(b), str(k[0])) for a, b, k in zip(x, y, known, strict=True)]
         span_x, span_y = float(np.ptp(x)) or 1.0, float(max(y.max(), same.y.max()) - min(y.min(), same.y.min())) or 1.0
         self.path.show_picture(
@@ -254,8 +263,8 @@ class RowView(QWidget):
             return
         found = last_together(self._findings, self._port, self.count.value())
         if found is None:
-            self.together.setText("so many were not flowed.")
+            self.together.setText(tr("so many were not flowed."))
             return
         before, last, verdict = found
-        said = "cannot be compared" if verdict is None else f"{verdict.headline} {verdict.sentence}"
-        self.together.setText(f"cut {before.number} to {last.number}: {said}")
+        said = tr("cannot be compared") if verdict is None else f"{verdict.headline} {verdict.sentence}"
+        self.together.setText(tr("cut {} to {}: {}", before.number, last.number, said))

@@ -13,6 +13,7 @@ from ventrix.ui.look import theme
 from ventrix.ui.look.marks import MARK, draw_corners
 from ventrix.ui.widgets.photo_pair import PhotoPair
 from ventrix.ui.widgets.scroll_area import ScrollArea
+from ventrix.words import tr
 
 
 class MetalBar(QWidget):
@@ -30,15 +31,15 @@ class MetalBar(QWidget):
     def show_wall(self, wall: WallLeft | None, limit: float, units: Units, asks: str) -> None:
         """Show a wall; `asks` stands in its place while none was read."""
         self._wall, self._limit, self._units, self._asks = wall, limit, units, asks
-        self.setAccessibleName("Thinnest metal")
+        self.setAccessibleName(tr("Thinnest metal"))
         self.setAccessibleDescription(asks if wall is None else self._words(wall, units)[0])
         self.update()
 
     def _words(self, wall: WallLeft, units: Units) -> tuple[str, str]:
-        when = f"read {wall.reading.date[:10]}" if wall.reading.date else "read on an unrecorded day"
+        when = tr("read {}", wall.reading.date[:10]) if wall.reading.date else tr("read on an unrecorded day")
         where = f"{wall.reading.place}{', ' + wall.reading.band if wall.reading.band else ''}"
-        since = f", {units.length.text(wall.taken_since)} off since" if wall.taken_since else ""
-        return where, f"{when} on this port{since}; your limit is {units.length.text(self._limit)}"
+        since = tr(", {} off since", units.length.text(wall.taken_since)) if wall.taken_since else ""
+        return where, tr("{} on this port{}; your limit is {}", when, since, units.length.text(self._limit))
 
     def paintEvent(self, event: QPaintEvent) -> None:
         if self._units is None:
@@ -47,7 +48,7 @@ class MetalBar(QWidget):
         left = Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter
         painter.setFont(theme.font(13))
         painter.setPen(theme.colour("quiet"))
-        painter.drawText(QRectF(0, 0, self.width(), 20), left, "Thinnest metal now, after uncertainty")
+        painter.drawText(QRectF(0, 0, self.width(), 20), left, tr("Thinnest metal now, after uncertainty"))
         if self._wall is None:
             painter.setPen(theme.colour("text"))
             painter.drawText(QRectF(0, 22, self.width(), 60), int(left | Qt.TextFlag.TextWordWrap), self._asks)

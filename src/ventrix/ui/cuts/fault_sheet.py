@@ -18,6 +18,7 @@ from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
 from ventrix.ui.widgets.photo_button import PhotoButton
 from ventrix.ui.widgets.table import Table
+from ventrix.words import tr
 from ventrix.workspace.ids import new_id, now_text
 
 
@@ -27,39 +28,45 @@ class FaultSheet(FormSheet):
     stays = True
 
     def __init__(self, open_book: OpenBook) -> None:
-        super().__init__(open_book, "Note the fault", 460)
-        self.kind = self.add_choice("What it is", [(k.words, k) for k in FaultKind])
-        self.place = self.add_choice("Where", [(p, p) for p in Place])
-        self.side = self.add_choice("Side, or hours", [(s, s) for s in (ALL_ROUND, *Band)])
+        super().__init__(open_book, tr("Note the fault"), 460)
+        self.kind = self.add_choice(tr("What it is"), [(k.words, k) for k in FaultKind])
+        self.place = self.add_choice(tr("Where"), [(p, p) for p in Place])
+        self.side = self.add_choice(tr("Side, or hours"), [(s, s) for s in (ALL_ROUND, *Band)])
         self.side.setEditable(True)
-        self.extent = self.add_figure("How far, how much", "length", small=True)
-        self.note = self.add_text("Note", "growing along the head")
-        self.photo = PhotoButton(open_book, "the fault")
+        self.extent = self.add_figure(tr("How far, how much"), "length", small=True)
+        self.note = self.add_text(tr("Note"), tr("growing along the head"))
+        self.photo = PhotoButton(open_book, tr("the fault"))
         self.photo.refused.connect(self.problem.setText)
         self.column.addWidget(self.photo)
         self.finish()
         self.caution.setText(
-            "Cracks and corrosion: treat corroded metal as thin. Whether a cracked casting can be used is for a "
-            "licensed machine shop."
+            tr(
+                "Cracks and corrosion: treat corroded metal as thin. Whether a cracked casting can be used is for a "
+                "licensed machine shop."
+            )
         )
-        heading = QLabel("At this port")
+        heading = QLabel(tr("At this port"))
         heading.setObjectName("heading")
         self.list = QListWidget()
-        self.list.setAccessibleName("Faults of this port")
+        self.list.setAccessibleName(tr("Faults of this port"))
         self.list.setFixedHeight(120)
         at = self.column.count() - 1  # before the stretch
         self.column.insertWidget(at, heading)
         self.column.insertWidget(at + 1, self.list)
         for i, (words, state) in enumerate(
-            (("Gone", FaultState.GONE), ("Left on purpose", FaultState.LEFT), ("Open again", FaultState.OPEN))
+            (
+                (tr("Gone"), FaultState.GONE),
+                (tr("Left on purpose"), FaultState.LEFT),
+                (tr("Open again"), FaultState.OPEN),
+            )
         ):
             button = QPushButton(words)
             button.clicked.connect(partial(self.set_state, state))
             self.column.insertWidget(at + 2 + i, button)
-        self.looked = QPushButton("Gone through all round")
+        self.looked = QPushButton(tr("Gone through all round"))
         self.looked.clicked.connect(self.go_through)
         self.column.insertWidget(at + 5, self.looked)
-        everywhere = QLabel("The whole casting")
+        everywhere = QLabel(tr("The whole casting"))
         everywhere.setObjectName("heading")
         self.grid = Table("Faults of the casting", sorts=True)
         self.grid.verticalHeader().hide()
@@ -75,7 +82,7 @@ class FaultSheet(FormSheet):
         if space is None or space.port is None:
             return
         self.begin_about(space.port.id)
-        self.title.setText(f"Faults, {space.port.name.lower()}")
+        self.title.setText(tr("Faults, {}", space.port.name.lower()))
         if place in tuple(Place):
             self.place.setCurrentText(place)
         if side:
@@ -90,13 +97,15 @@ class FaultSheet(FormSheet):
             return
         day = (space.port.faults_looked_at or "")[:10]
         count = len(space.port.faults)
-        all_of_them = "no fault found" if not count else "this is all" if count == 1 else "these are all"
-        self.looked.setText(f"Gone through on {day}: take it back" if day else f"Gone through all round: {all_of_them}")
+        all_of_them = tr("no fault found") if not count else tr("this is all") if count == 1 else tr("these are all")
+        self.looked.setText(
+            tr("Gone through on {}: take it back", day) if day else tr("Gone through all round: {}", all_of_them)
+        )
         chosen = self._chosen()
         self.list.clear()
         for fault in space.port.faults:
             state = state_at(fault, space.real_cut)
-            words = f"{fault_words(fault, self.open_book.units)}   {state.words if state else 'seen later'}"
+            words = f"{fault_words(fault, self.open_book.units)}   {state.words if state else tr('seen later')}"
             item = QListWidgetItem(words)
             item.setData(Qt.ItemDataRole.UserRole, fault.id)
             self.list.addItem(item)
@@ -112,7 +121,7 @@ class FaultSheet(FormSheet):
         if space is None or space.port is None:
             return
         day = None if space.port.faults_looked_at else now_text()
-        space.apply(f"{space.port.name} gone through for faults", gone_through(space.job, space.port.id, day))
+        space.apply(tr("{} gone through for faults", space.port.name), gone_through(space.job, space.port.id, day))
 
     def _chosen(self) -> str:
         item = self.list.currentItem()
@@ -124,10 +133,10 @@ class FaultSheet(FormSheet):
         if space is None or space.real_cut is None:
             return
         if not self._chosen():
-            self.problem.setText("Choose one of this port's faults first.")
+            self.problem.setText(tr("Choose one of this port's faults first."))
             return
         self.problem.clear()
-        space.apply(f"fault {state.words}", set_fault_state(space.job, self._chosen(), state, space.real_cut))
+        space.apply(tr("fault {}", state.words), set_fault_state(space.job, self._chosen(), state, space.real_cut))
 
     def first_field(self) -> QWidget:
         return self.kind
@@ -155,7 +164,9 @@ class FaultSheet(FormSheet):
             note=self.note.text().strip(),
             photo=self.photo.file,
         )
-        space.apply(f"fault: {fault_words(fault, self.open_book.units)}", add_fault(space.job, space.port.id, fault))
+        space.apply(
+            tr("fault: {}", fault_words(fault, self.open_book.units)), add_fault(space.job, space.port.id, fault)
+        )
         self.clear_fields()
         self.side.setCurrentText(ALL_ROUND)
         self.photo.use("")

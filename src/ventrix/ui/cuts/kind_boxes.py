@@ -6,6 +6,7 @@ from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QCheckBox, QGridLayout, QLabel, QWidget
 
 from ventrix.core.model.kinds import CUT_KINDS, CutKind
+from ventrix.words import tr
 
 COLUMNS = 2
 
@@ -20,7 +21,7 @@ class KindBoxes(QWidget):
         grid = QGridLayout(self)
         grid.setContentsMargins(0, 0, 0, 4)
         grid.setVerticalSpacing(2)
-        caption = QLabel("What was changed, several together")
+        caption = QLabel(tr("What was changed, several together"))
         grid.addWidget(caption, 0, 0, 1, COLUMNS)
         self.boxes: dict[CutKind, QCheckBox] = {}
         for i, kind in enumerate(CUT_KINDS):

@@ -24,6 +24,7 @@ from ventrix.ui.cuts.kind_boxes import KindBoxes
 from ventrix.ui.cuts.work_rows import WorkRows, parse_places
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
+from ventrix.words import tr
 from ventrix.workspace.ids import new_id, now_text
 
 TOOLS: Final = (
@@ -31,28 +32,35 @@ TOOLS: Final = (
     "mounted stone", "abrasive roll, 60 grit", "abrasive roll, 80 grit", "abrasive roll, 120 grit", "flap wheel",
     "file", "seat cutter", "epoxy",
 )  # fmt: skip
-DUST: Final = "Eye protection and respirator on: cast iron and aluminium dust, abrasive grit."
+DUST: Final = tr("Eye protection and respirator on: cast iron and aluminium dust, abrasive grit.")
 CAUTIONS: Final = {
-    CutKind.PORT: f"{DUST} No gloves near a spinning burr: it winds them in, and the hand with them. Keep to its speed "
-    "limit; a cheap brazed burr throws its head; long shanks whip near the seats. Chips are hot. "
-    "Read the wall before metal comes off: water, oil or a pushrod hole may be behind it.",
-    CutKind.VALVE: "Valve limits, hardened or sodium-filled valves: follow the maker's data and a licensed machine "
-    "shop.",
-    CutKind.SEAT: "A seat cut that is sunk or too narrow is a trip to the machine shop. Hardened seats and inserts: "
-    "follow the maker's data and a licensed machine shop.",
-    CutKind.CHAMBER: f"{DUST} Protect the seats with old valves; leave no sharp edge: it glows.",
-    CutKind.CLEAN: "Solvents need ventilation; carbon dust needs a respirator; no flame near either.",
-    CutKind.FINISH: f"{DUST} Wash every passage afterwards.",
-    CutKind.FILL: "Epoxy and weld: ventilation, skin and eyes covered. Exhausts see heat that epoxy "
-    "does not stand. Whether a repair holds is for "
-    "the maker's data and a licensed shop.",
+    CutKind.PORT: tr(
+        "{} No gloves near a spinning burr: it winds them in, and the hand with them. Keep to its speed "
+        "limit; a cheap brazed burr throws its head; long shanks whip near the seats. Chips are hot. "
+        "Read the wall before metal comes off: water, oil or a pushrod hole may be behind it.",
+        DUST,
+    ),
+    CutKind.VALVE: tr(
+        "Valve limits, hardened or sodium-filled valves: follow the maker's data and a licensed machine shop."
+    ),
+    CutKind.SEAT: tr(
+        "A seat cut that is sunk or too narrow is a trip to the machine shop. Hardened seats and inserts: "
+        "follow the maker's data and a licensed machine shop."
+    ),
+    CutKind.CHAMBER: tr("{} Protect the seats with old valves; leave no sharp edge: it glows.", DUST),
+    CutKind.CLEAN: tr("Solvents need ventilation; carbon dust needs a respirator; no flame near either."),
+    CutKind.FINISH: tr("{} Wash every passage afterwards.", DUST),
+    CutKind.FILL: tr(
+        "Epoxy and weld: ventilation, skin and eyes covered. Exhausts see heat that epoxy does not stand. Whether a "
+        "repair holds is for the maker's data and a licensed shop."
+    ),
 }
 PLACE_CAUTIONS: Final[dict[str, str]] = {
-    Place.FLOOR: "The floor is almost never worth cutting, and often has water under it.",
-    Place.OPENING: "Keep the gasket land wide enough to seal, and leave no step facing the air.",
-    Place.SEAT: "A slip into the seat is a new seat.",
-    Place.THROAT: "A throat opened past the seat leaves none of it: see the largest throat in the Head room.",
-    Place.GUIDE: "Deburr the guide afterwards; keep enough of it to hold the valve.",
+    Place.FLOOR: tr("The floor is almost never worth cutting, and often has water under it."),
+    Place.OPENING: tr("Keep the gasket land wide enough to seal, and leave no step facing the air."),
+    Place.SEAT: tr("A slip into the seat is a new seat."),
+    Place.THROAT: tr("A throat opened past the seat leaves none of it: see the largest throat in the Head room."),
+    Place.GUIDE: tr("Deburr the guide afterwards; keep enough of it to hold the valve."),
 }
 
 
@@ -68,33 +76,33 @@ class NewCutSheet(FormSheet):
     """Logs a cut of the port in hand, or an operation of the cut looked at."""
 
     def __init__(self, open_book: OpenBook) -> None:
-        super().__init__(open_book, "Log the cut")
+        super().__init__(open_book, tr("Log the cut"))
         self._adding_to: str | None = None
         self._planned: Move | None = None
-        self.name = self.add_text("Name", "what was done, in a few words")
+        self.name = self.add_text(tr("Name"), tr("what was done, in a few words"))
         self.kinds = KindBoxes()
         self.kinds.edited.connect(self.edited)
         self.column.addWidget(self.kinds)
-        self.places = self.add_text("Where", "bowl, guide, short side")
+        self.places = self.add_text(tr("Where"), tr("bowl, guide, short side"))
         self.works = WorkRows(open_book)
         self.works.edited.connect(self.edited)
         self.column.addWidget(self.works)
-        self.tool = self.add_text("Tool", "oval carbide burr")
-        self.tool_diameter = self.add_figure("Its diameter", "length")
-        self.finish_text = self.add_text("Finish", "60 grit")
-        self.minutes = self.add_figure("Minutes of work", "duration", positive)
-        self.each = self.add_check("minutes were given for each port, not shared")
-        self.volume = self.add_figure("Poured volume after", "volume", positive)
-        self.others = self.add_text("Done on other ports too", "Intake 2, Intake 3: minutes are shared")
-        self.expected_gain = self.add_figure("Predict first: gain", "flow", None)
-        self.expected_as = self.add_choice("… meant", [(e.words, e.value) for e in ExpectedAs])
-        self.expected_lift = self.add_figure("… at the lift", "lift")
+        self.tool = self.add_text(tr("Tool"), tr("oval carbide burr"))
+        self.tool_diameter = self.add_figure(tr("Its diameter"), "length")
+        self.finish_text = self.add_text(tr("Finish"), tr("60 grit"))
+        self.minutes = self.add_figure(tr("Minutes of work"), "duration", positive)
+        self.each = self.add_check(tr("minutes were given for each port, not shared"))
+        self.volume = self.add_figure(tr("Poured volume after"), "volume", positive)
+        self.others = self.add_text(tr("Done on other ports too"), tr("Intake 2, Intake 3: minutes are shared"))
+        self.expected_gain = self.add_figure(tr("Predict first: gain"), "flow", None)
+        self.expected_as = self.add_choice(tr("… meant"), [(e.words, e.value) for e in ExpectedAs])
+        self.expected_lift = self.add_figure(tr("… at the lift"), "lift")
         self.expected_lift.hide()
         self.expected_as.currentIndexChanged.connect(
             lambda _i: self.expected_lift.setVisible(self.expected_as.currentData() == ExpectedAs.LIFT)
         )
-        self.expected_growth = self.add_figure("… growth of the port", "volume", None)
-        self.expected_time = self.add_figure("… minutes", "duration")
+        self.expected_growth = self.add_figure(tr("… growth of the port"), "volume", None)
+        self.expected_time = self.add_figure(tr("… minutes"), "duration")
         self.finish()
         self.places.textChanged.connect(lambda _t: self._ask_depths())
         self.edited.connect(self._say_caution)
@@ -133,7 +141,7 @@ class NewCutSheet(FormSheet):
         self.expected_gain.set_value(None if is_index else move.gain)
         self.expected_growth.set_value(move.volume or None)
         self.expected_time.set_value(move.seconds - move.flowing)
-        self.name.setText(f"{move.place}, as planned")
+        self.name.setText(tr("{}, as planned", move.place))
         self._warn()
 
     def _plan_edge(self, edge: str, depth: float) -> None:
@@ -141,7 +149,7 @@ class NewCutSheet(FormSheet):
         for row in self.works.rows:
             row.side.setCurrentText(edge)
             row.how_deep.set_value(depth)
-        self.name.setText(f"opening, {edge}, to line up")
+        self.name.setText(tr("opening, {}, to line up", edge))
         self._warn()
 
     def _meant(self) -> dict[str, Any]:
@@ -174,9 +182,9 @@ class NewCutSheet(FormSheet):
         ):
             widget.setEnabled(not operation)
         cut = space.real_cut
-        words = f"Operation of cut {cut.number}" if operation and cut is not None else "New cut"
+        words = tr("Operation of cut {}", cut.number) if operation and cut is not None else tr("New cut")
         self.title.setText(f"{words}, {space.port.name.lower()}")
-        self.take_button.setText("Log the operation" if operation else "Log the cut")
+        self.take_button.setText(tr("Log the operation") if operation else tr("Log the cut"))
         if place in tuple(Place):
             self.places.setText(place)
         self.works.use_units()
@@ -242,8 +250,8 @@ class NewCutSheet(FormSheet):
         units, peak = self.open_book.units, float(runs[-1].flow[runs[-1].peak])
         needed = float(break_even_flow(peak, before, volume))
         grown = units.volume.text(volume - before, sign=True)
-        need = f"to keep its air speed it now needs {units.flow.with_unit(needed)} at peak"
-        return f"{grown} cc: {need}, where it had {units.flow.text(peak)}."
+        need = tr("to keep its air speed it now needs {} at peak", units.flow.with_unit(needed))
+        return tr("{} cc: {}, where it had {}.", grown, need, units.flow.text(peak))
 
     def take(self) -> None:
         self.log()
@@ -255,11 +263,11 @@ class NewCutSheet(FormSheet):
             return
         name = self.name.text().strip()
         if self._adding_to is None and not name:
-            self.problem.setText("Give the cut a short name: what was done.")
+            self.problem.setText(tr("Give the cut a short name: what was done."))
             self.name.setFocus()
             return
         if self._meant().get("expected_lift", 0.0) is None and self.expected_gain.value is not None:
-            self.problem.setText("At which lift was that gain predicted?")
+            self.problem.setText(tr("At which lift was that gain predicted?"))
             self.expected_lift.box.setFocus()
             return
         others = self._other_ports(space.job, space.port)
@@ -308,7 +316,7 @@ class NewCutSheet(FormSheet):
             cut_id = self._adding_to if i == 0 else port.cuts[-1].id
             job = add_operation(job, cut_id, work if i == 0 else again(work))
         first = work.places[0] if work.places else ""
-        space.apply(f"operation at the {first}" if first else "operation", job)
+        space.apply(tr("operation at the {}", first) if first else "operation", job)
         cut_id = self._adding_to
         self.clear_fields()
         self.kinds.choose((CutKind.PORT,))
@@ -336,7 +344,7 @@ class NewCutSheet(FormSheet):
             )
             first = first or cut.id
             job = add_cut(job, port.id, cut)
-        space.apply(f"cut '{name}'", job)
+        space.apply(tr("cut '{}'", name), job)
         self.clear_fields()
         self.kinds.choose((CutKind.PORT,))
         self._work_simulated_port(first, work.places[0] if work.places else "")

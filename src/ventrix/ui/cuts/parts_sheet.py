@@ -21,6 +21,7 @@ from ventrix.rooms.cuts.parts import FIELDS, Part, field_text, must_stand, parts
 from ventrix.ui.cuts.work_rows import parse_places
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
+from ventrix.words import tr
 from ventrix.workspace.bin import empty_bin, put_back, take_out
 
 FEWEST_FIELDS = 4  # boxes that are there for whatever is chosen
@@ -31,10 +32,10 @@ class PartsSheet(FormSheet):
     """A list of parts; the fields of the one chosen; taking out with a reason; the bin below."""
 
     def __init__(self, open_book: OpenBook) -> None:
-        super().__init__(open_book, "Set it right", 460)
+        super().__init__(open_book, tr("Set it right"), 460)
         self._parts: list[Part] = []
         self.list = QListWidget()
-        self.list.setAccessibleName("Parts of this cut")
+        self.list.setAccessibleName(tr("Parts of this cut"))
         self.list.setFixedHeight(210)
         self.list.currentRowChanged.connect(lambda _r: self._show_fields())
         self.column.addWidget(self.list)
@@ -44,27 +45,29 @@ class PartsSheet(FormSheet):
             box.setMaxLength(160)
             label = self._captioned("–", box)
             self.boxes.append((label, box))
-        self.conditions = QPushButton("Set its conditions right…")
+        self.conditions = QPushButton(tr("Set its conditions right…"))
         self.conditions.clicked.connect(self._ask_conditions)
         self.column.addWidget(self.conditions)
-        self.reason = self.add_text("Why it goes", "slip of the keyboard")
-        self.out = QPushButton("Take it out, into the bin")
+        self.reason = self.add_text(tr("Why it goes"), tr("slip of the keyboard"))
+        self.out = QPushButton(tr("Take it out, into the bin"))
         self.out.clicked.connect(self.take_out)
         self.column.addWidget(self.out)
-        heading = QLabel("The bin")
+        heading = QLabel(tr("The bin"))
         heading.setObjectName("heading")
         self.bin = QListWidget()
-        self.bin.setAccessibleName("The bin")
+        self.bin.setAccessibleName(tr("The bin"))
         self.bin.setFixedHeight(84)
-        back, empty = QPushButton("Put back"), QPushButton("Empty the bin")
+        back, empty = QPushButton(tr("Put back")), QPushButton(tr("Empty the bin"))
         back.clicked.connect(self.put_back)
         empty.clicked.connect(self.empty)
         for widget in (heading, self.bin, back, empty):
             self.column.addWidget(widget)
         self.finish()
         self.caution.setText(
-            "What was measured is never changed: a reading is struck with its reason, and a run's conditions are set "
-            "right with theirs. What is taken out waits in the bin until that is emptied."
+            tr(
+                "What was measured is never changed: a reading is struck with its reason, and a run's conditions are "
+                "set right with theirs. What is taken out waits in the bin until that is emptied."
+            )
         )
         for signal in (open_book.job_changed, open_book.selection_changed):
             signal.connect(self._refresh)
@@ -86,7 +89,7 @@ class PartsSheet(FormSheet):
             return
         chosen = self._chosen()
         cut = space.real_cut
-        self.title.setText(f"Correct: {space.port.name.lower()}, cut {cut.number}")
+        self.title.setText(tr("Correct: {}, cut {}", space.port.name.lower(), cut.number))
         self._parts = parts_of(space.job, space.port, cut, self.open_book.units)
         self.list.blockSignals(True)
         self.list.clear()
@@ -159,7 +162,7 @@ class PartsSheet(FormSheet):
         try:
             values = self._typed(part)
             if not values:
-                self.problem.setText("Nothing was changed.")
+                self.problem.setText(tr("Nothing was changed."))
                 return
             noun = replace(part.noun, **values)
             for _, said in implausible(noun):
@@ -172,7 +175,7 @@ class PartsSheet(FormSheet):
             return noun
 
         job = noun if isinstance(noun, Job) else edit_part(space.job, type(noun), noun.id, edit)
-        space.apply(f"{part.label.split(':')[0]} set right", job)
+        space.apply(tr("{} set right", part.label.split(":")[0]), job)
 
     def take_out(self) -> None:
         """Put the part chosen into the bin."""
@@ -190,7 +193,7 @@ class PartsSheet(FormSheet):
         """Put back what is chosen in the bin."""
         space, item = self.open_book.workspace, self.bin.currentItem()
         if space is None or item is None:
-            self.problem.setText("Choose something in the bin first.")
+            self.problem.setText(tr("Choose something in the bin first."))
             return
         try:
             put_back(space, str(item.data(ROLE)))

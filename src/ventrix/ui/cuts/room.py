@@ -42,14 +42,15 @@ from ventrix.ui.widgets.command import Command
 from ventrix.ui.widgets.far_page import FarLine
 from ventrix.ui.widgets.room import QWIDGETSIZE_MAX, Room
 from ventrix.ui.widgets.unrolled_map import UnrolledMap
+from ventrix.words import tr
 from ventrix.workspace.ids import new_id, now_text
 from ventrix.workspace.workspace import Workspace
 
-CAUTION = (
+CAUTION = tr(
     "Eye protection, respirator, hearing protection; no gloves near a spinning burr. What is shown is what was "
     "measured: it never means that a wall is safe."
 )
-PICTURES = "Pictures (*.jpg *.jpeg *.png);;All files (*)"
+PICTURES = tr("Pictures (*.jpg *.jpeg *.png);;All files (*)")
 
 
 CARD, NARROW_CARD = 384, 340  # px
@@ -61,7 +62,7 @@ FOLDED_CARD = 240  # px, of its height
 class CutsRoom(Room):
     """Map left, card right. Click a zone to log, measure or read its history."""
 
-    name = "Cuts"
+    name = tr("Cuts")
     has_far_view = True
     manual = "cuts"
 
@@ -78,18 +79,18 @@ class CutsRoom(Room):
         self.card = CutCard()
         self.card.setFixedWidth(CARD)
         self.commands = (
-            Command("cuts.operation", "operation", lambda: self.ways.sheet("cut", self.zone, operation=True), "O"),
-            Command("cuts.wall", "wall", lambda: self.ways.sheet("wall", self.zone), "W"),
-            Command("cuts.pour", "pour", lambda: self.ways.sheet("pour"), "V"),
-            Command("cuts.seat", "valve job", lambda: self.ways.sheet("seat"), "J"),
-            Command("cuts.trial", "trial", lambda: self.ways.sheet("trial", self.zone), "T"),
-            Command("cuts.fault", "fault", lambda: self.ways.sheet("fault", self.zone), "F"),
-            Command("cuts.tube", "tube", lambda: self.ways.sheet("tube", self.zone), "U"),
-            Command("cuts.clock", "clock", self.toggle_clock, "S"),
-            Command("cuts.photo.before", "photo before", lambda: self.choose_photo("before"), "P"),
-            Command("cuts.photo.after", "photo after", lambda: self.choose_photo("after"), "Shift+P"),
-            Command("cuts.new", "new cut", lambda: self.ways.sheet("cut", self.zone), "N"),
-            Command("cuts.leave", "leave the zone", lambda: self.choose_zone(self.zone), "Esc", able=self._on_zone),
+            Command("cuts.operation", tr("operation"), lambda: self.ways.sheet("cut", self.zone, operation=True), "O"),
+            Command("cuts.wall", tr("wall"), lambda: self.ways.sheet("wall", self.zone), "W"),
+            Command("cuts.pour", tr("pour"), lambda: self.ways.sheet("pour"), "V"),
+            Command("cuts.seat", tr("valve job"), lambda: self.ways.sheet("seat"), "J"),
+            Command("cuts.trial", tr("trial"), lambda: self.ways.sheet("trial", self.zone), "T"),
+            Command("cuts.fault", tr("fault"), lambda: self.ways.sheet("fault", self.zone), "F"),
+            Command("cuts.tube", tr("tube"), lambda: self.ways.sheet("tube", self.zone), "U"),
+            Command("cuts.clock", tr("clock"), self.toggle_clock, "S"),
+            Command("cuts.photo.before", tr("photo before"), lambda: self.choose_photo("before"), "P"),
+            Command("cuts.photo.after", tr("photo after"), lambda: self.choose_photo("after"), "Shift+P"),
+            Command("cuts.new", tr("new cut"), lambda: self.ways.sheet("cut", self.zone), "N"),
+            Command("cuts.leave", tr("leave the zone"), lambda: self.choose_zone(self.zone), "Esc", able=self._on_zone),
         )
         self.keys = ActionBar()
         self.keys.show_actions(self.commands)
@@ -134,13 +135,19 @@ class CutsRoom(Room):
         try:
             picture = map_picture(space.job, port, cut, space.against, self.zone, units, space.shop.castings())
         except Refused as error:
-            self.caption.setText(f"The map cannot be drawn: {error}. The Head room is where that is put right.")
+            self.caption.setText(tr("The map cannot be drawn: {}. The Head room is where that is put right.", error))
             return
         self.map.show_picture(picture, units, still=self.open_book.reduced_motion)
-        valves = f", {port.valves} valves" if port.valves > 1 else ""
+        valves = tr(", {} valves", port.valves) if port.valves > 1 else ""
         self.caption.setText(
-            f"{port.name}{valves}, unrolled: air goes left to right, walls folded flat, sizes as at cut {cut.number}. "
-            f"{taper_words(picture.port)} {cone_words(picture.port)}"
+            tr(
+                "{}{}, unrolled: air goes left to right, walls folded flat, sizes as at cut {}. {} {}",
+                port.name,
+                valves,
+                cut.number,
+                taper_words(picture.port),
+                cone_words(picture.port),
+            )
         )
         self._give_lines()
         self._fill_card(space, port, cut)
@@ -155,16 +162,16 @@ class CutsRoom(Room):
         rest = [d for d in left if d.place != self.zone]
         lines = [FarLine(f"{d.place}: {d.words}", 2.0, "worse" if d.stops else "better") for d in first]
         lines += [FarLine(f"{d.place}: {d.words}", 1.0, "worse" if d.stops else "text") for d in rest]
-        return (FarLine(f"{space.port.name}, cut {space.real_cut.number}", 0.8, "brass"), *lines)
+        return (FarLine(tr("{}, cut {}", space.port.name, space.real_cut.number), 0.8, "brass"), *lines)
 
     def _fill_card(self, space: Workspace, port: Port, cut: Cut) -> None:
         units, findings = self.open_book.units, space.findings
         date = f"   {cut.date[:10]}" if cut.date else ""
-        self.card.heading.setText(f"{cut.number}  {cut.name or 'no name'}{date}")
+        self.card.heading.setText(f"{cut.number}  {cut.name or tr('no name')}{date}")
         sections = {}
         if self.zone:
             history = zone_history(port, cut, self.zone, units)
-            sections[f"Zone: {self.zone}"] = history or [CardLine("", "nothing done, read or tried here yet")]
+            sections[f"Zone: {self.zone}"] = history or [CardLine("", tr("nothing done, read or tried here yet"))]
         sections["Operations"] = operation_lines(cut, units)
         sections["Metal taken"] = scan_lines(cut, units)
         sections["Expected"] = outcome_lines(findings.outcome(port, cut), units)
@@ -173,7 +180,7 @@ class CutsRoom(Room):
         runs = findings.runs_of(cut, port)
         shape = shape_sentences(space.job, port, cut, runs[-1] if runs else None, units)
         sections["Shape"] = [CardLine("", said) for said in shape[:2]]
-        sections["After the valve job"] = [CardLine("to do", s) for s in open_after_valve_job(port, cut)]
+        sections["After the valve job"] = [CardLine(tr("to do"), s) for s in open_after_valve_job(port, cut)]
         sections["Chambers"] = chamber_lines(space.job, units)
         sections["Went wrong"] = slip_lines(port, units)
         sections["Faults of the casting"] = fault_lines(port, cut, units)
@@ -187,7 +194,7 @@ class CutsRoom(Room):
         if worked is not None:
             thinnest = None
         limit = thinnest.limit if thinnest is not None else limit_for(space.job, "", port.kind)
-        asks = "No wall of this port has been read. Castings shift: read it where metal comes off (W)."
+        asks = tr("No wall of this port has been read. Castings shift: read it where metal comes off (W).")
         if worked is not None:
             asks = wall_sentence(space.job, worked, units.length.unit)
         self.card.metal.show_wall(thinnest, limit, units, asks)
@@ -206,17 +213,17 @@ class CutsRoom(Room):
                     CardLine(trial.kind, f"{trial.name or trial.place}: " + self._trial_state(space, port, cut, trial))
                 )
                 continue
-            lines.append(CardLine(f"clay, {trial.place}", verdict.sentence))
+            lines.append(CardLine(tr("clay, {}", trial.place), verdict.sentence))
             if verdict.share is not None and verdict.share_uncertainty is not None:
                 shares.append((trial.place, verdict.share, verdict.share_uncertainty))
         if len(shares) > 1:
             told = ", ".join(f"{p} {percent_text(s, 0)} ± {percent_text(2 * u, 0)}" for p, s, u in shares)
-            lines.append(CardLine("loss map", f"measured shares of the loss: {told}"))
+            lines.append(CardLine(tr("loss map"), tr("measured shares of the loss: {}", told)))
         return lines
 
     def _trial_state(self, space: Workspace, port: Port, cut: Cut, trial: Trial) -> str:
         if not trial.runs or not cut.runs:
-            return "not flowed yet"
+            return tr("not flowed yet")
         loss = piece_loss(space.findings, port, cut, trial)
         if loss is not None and len(loss.lift):
             return piece_sentence(loss, port, trial.name, self.open_book.units.wording)
@@ -227,9 +234,9 @@ class CutsRoom(Room):
     def _factor_lines(self, space: Workspace) -> list[CardLine]:
         places: dict[str, list[str]] = {}  # those that one cut taught the same of stand together
         for f in space.shop.factors()[:4]:
-            gain = f"gain × {f.gain:.2f} ± {f.gain_doubt:.2f}" if f.gain is not None else ""
-            time = f"time × {f.time:.2f}" if f.time is not None else ""
-            cuts = f"over {f.cuts} cut{'s' * (f.cuts > 1)}"
+            gain = tr("gain × {:.2f} ± {:.2f}", f.gain, f.gain_doubt) if f.gain is not None else ""
+            time = tr("time × {:.2f}", f.time) if f.time is not None else ""
+            cuts = tr("over {} cut{}", f.cuts, "s" * (f.cuts > 1))
             places.setdefault(", ".join(x for x in (gain, time, cuts) if x), []).append(f.place)
         return [CardLine(", ".join(named), words) for words, named in places.items()]
 
@@ -263,17 +270,17 @@ class CutsRoom(Room):
             space.clock.stop(seconds)
         if seconds is None:
             space.clock.start(self.zone)
-            self.open_book.say("The clock runs: S stops it. It goes on through a crash.")
+            self.open_book.say(tr("The clock runs: S stops it. It goes on through a crash."))
         else:
-            self.open_book.say(f"The clock stopped after {self.open_book.units.duration.with_unit(seconds)}.")
+            self.open_book.say(tr("The clock stopped after {}.", self.open_book.units.duration.with_unit(seconds)))
 
     def _ask_minutes(self, question: str) -> float | None:
         """How long the work took, where the computer's clock cannot say; None where nobody knows [s]."""
-        minutes, ok = QInputDialog.getDouble(self, "The clock", question, 30.0, 0.1, 960.0, 1)
+        minutes, ok = QInputDialog.getDouble(self, tr("The clock"), question, 30.0, 0.1, 960.0, 1)
         return minutes * 60 if ok else None
 
     def choose_photo(self, moment: str) -> None:
-        name, _ = QFileDialog.getOpenFileName(self, f"Photo {moment}", "", PICTURES)
+        name, _ = QFileDialog.getOpenFileName(self, tr("Photo {}", moment), "", PICTURES)
         if name:
             self.keep_photo(Path(name), moment)
 
@@ -289,5 +296,5 @@ class CutsRoom(Room):
             return False
         photo = Photo(id=new_id(), file=file, moment=moment, date=now_text())
         job = edit_cut(space.job, space.real_cut.id, lambda c: replace(c, photos=(*c.photos, photo)))
-        space.apply(f"photo {moment}", job)
+        space.apply(tr("photo {}", moment), job)
         return True

@@ -38,17 +38,18 @@ from ventrix.ui.widgets.form_sheet import FormSheet
 from ventrix.ui.widgets.planner import Planner
 from ventrix.ui.widgets.scan_work import ScanWork, kept_mesh
 from ventrix.ui.widgets.taken_map import TakenMap
+from ventrix.words import tr
 from ventrix.workspace.ids import new_id, now_text
 
-MESHES: Final = f"Scans ({' '.join('*' + kind for kind in KINDS)})"
-ENDS: Final = ("the face", "the seat")
+MESHES: Final = tr("Scans ({})", " ".join("*" + kind for kind in KINDS))
+ENDS: Final = (tr("the face"), tr("the seat"))
 
 
 class ScanSheet(FormSheet):
     """Measures one mesh, and what came off since an earlier one of this port."""
 
     def __init__(self, open_book: OpenBook) -> None:
-        super().__init__(open_book, "Take the ticked figures", width=420)
+        super().__init__(open_book, tr("Take the ticked figures"), width=420)
         self.setAcceptDrops(True)
         self.path: Path | None = None
         self.mesh: MeshData | None = None
@@ -56,21 +57,23 @@ class ScanSheet(FormSheet):
         self._cut: Cut | None = None
         self._held_against: Scan | None = None
         self._clicks: dict[str, Array] = {}
-        self.choose = QPushButton("Choose a scan, or drop one here…")
+        self.choose = QPushButton(tr("Choose a scan, or drop one here…"))
         self.choose.clicked.connect(self.choose_file)
         self.column.addWidget(self.choose)
         self.view = ScanView()
         self.view.clicked.connect(self._clicked)
         self.column.addWidget(self.view)
         self.column.addLayout(self._click_buttons())
-        self.unit = self.add_choice("Unit of the file", [("by the size you know", ""), *((u, u) for u in UNITS)])
-        self.known = self.add_choice("A size you know", [(name, name) for name in SIZES])
-        self.known_size = self.add_figure("… is", "length")
-        self.guide = self.add_figure("Guide bore, where the guide stands in it", "length")
-        self.far = self.add_check("the seat is the other end")
-        self.before = self.add_choice("Hold it against", [("nothing", None)])
-        self.alone = self.add_text("Left alone, from the opening")
-        self.measure_button = QPushButton("Measure it")
+        self.unit = self.add_choice(
+            tr("Unit of the file"), [(tr("by the size you know"), ""), *((u, u) for u in UNITS)]
+        )
+        self.known = self.add_choice(tr("A size you know"), [(name, name) for name in SIZES])
+        self.known_size = self.add_figure(tr("… is"), "length")
+        self.guide = self.add_figure(tr("Guide bore, where the guide stands in it"), "length")
+        self.far = self.add_check(tr("the seat is the other end"))
+        self.before = self.add_choice(tr("Hold it against"), [("nothing", None)])
+        self.alone = self.add_text(tr("Left alone, from the opening"))
+        self.measure_button = QPushButton(tr("Measure it"))
         self.measure_button.clicked.connect(self.measure)
         self.column.addWidget(self.measure_button)
         self._reader = Planner()
@@ -91,8 +94,10 @@ class ScanSheet(FormSheet):
             self.column.addWidget(each)
         self.finish()
         self.caution.setText(
-            "A scan sees the air's side alone: what is left of a wall only a gauge reads. One size measured by hand "
-            "keeps inches and millimetres apart."
+            tr(
+                "A scan sees the air's side alone: what is left of a wall only a gauge reads. One size measured by "
+                "hand keeps inches and millimetres apart."
+            )
         )
         self._show_mesh(None)
 
@@ -119,13 +124,13 @@ class ScanSheet(FormSheet):
         self._cut = space.real_cut
         length = self.open_book.units.length
         self.alone.setPlaceholderText(f"64-98 {length.label}" if length.unit == "mm" else f"2.5-3.9 {length.label}")
-        self.title.setText(f"Scan of {space.port.name.lower()}, cut {space.real_cut.number}")
+        self.title.setText(tr("Scan of {}, cut {}", space.port.name.lower(), space.real_cut.number))
         self.before.clear()
         self.before.addItem("nothing", None)
         for cut in space.port.cuts:
             for scan in cut.scans:
                 day = f", {scan.date[:10]}" if scan.date else ""
-                self.before.addItem(f"the scan of cut {cut.number}{day}", scan)
+                self.before.addItem(tr("the scan of cut {}{}", cut.number, day), scan)
         self._name_file()
         self.come_up()
         self.choose.setFocus()
@@ -133,7 +138,7 @@ class ScanSheet(FormSheet):
     # -- the file
 
     def choose_file(self) -> None:
-        name, _ = QFileDialog.getOpenFileName(self, "A scan of the port", "", MESHES)
+        name, _ = QFileDialog.getOpenFileName(self, tr("A scan of the port"), "", MESHES)
         if name:
             self.take_file(Path(name))
 
@@ -146,7 +151,7 @@ class ScanSheet(FormSheet):
         self._reader.ask(lambda: read_mesh(path))
 
     def _name_file(self) -> None:
-        self.choose.setText(self.path.name if self.path is not None else "Choose a scan, or drop one here…")
+        self.choose.setText(self.path.name if self.path is not None else tr("Choose a scan, or drop one here…"))
 
     def dragEnterEvent(self, event: QDragEnterEvent) -> None:
         if any(u.toLocalFile().lower().endswith(KINDS) for u in event.mimeData().urls()):
@@ -163,11 +168,11 @@ class ScanSheet(FormSheet):
         if space is None or not self.settle_fields():
             return
         if self.path is None:
-            self.problem.setText("Choose a scan first: STL, PLY or OBJ.")
+            self.problem.setText(tr("Choose a scan first: STL, PLY or OBJ."))
             return
         unit, size = str(self.unit.currentData()) or None, self.known_size.value
         if unit is None and size is None:
-            self.problem.setText("Say the unit, or one size that you know.")
+            self.problem.setText(tr("Say the unit, or one size that you know."))
             self.known_size.box.setFocus()
             return
         try:
@@ -237,7 +242,7 @@ class ScanSheet(FormSheet):
         self.view.ask(name if on else "")
         for each, button in self.click_buttons.items():
             button.setChecked(on and each == name)
-            button.setText(f"{each.capitalize()}: clicked ✕" if each in self._clicks else f"Click {each}")
+            button.setText(tr("{}: clicked ✕", each.capitalize()) if each in self._clicks else tr("Click {}", each))
             button.setVisible(self.mesh is not None)
         self.far.setEnabled(len(self._clicks) < len(ENDS))
         if on:
@@ -276,7 +281,7 @@ class ScanSheet(FormSheet):
             self._boxes[row.key] = box = QCheckBox(_row_words(row))
             box.setChecked(row.typed is None or (row.differs and not _thickens(row)))
             self._lines.addWidget(box)
-        self._boxes[STATIONS] = box = QCheckBox("Sections along the port, as stations")
+        self._boxes[STATIONS] = box = QCheckBox(tr("Sections along the port, as stations"))
         box.setChecked(True)
         self._lines.addWidget(box)
 
@@ -302,11 +307,11 @@ class ScanSheet(FormSheet):
     def take(self) -> None:
         space, found = self.open_book.workspace, self.found
         if space is None or found is None or self.path is None or self._cut is None:
-            self.problem.setText("Measure a scan first.")
+            self.problem.setText(tr("Measure a scan first."))
             return
         rows = {row.key: row for row in self._rows(found)}
         if not rows:
-            self.problem.setText("The cut that this scan is of is not there any more.")
+            self.problem.setText(tr("The cut that this scan is of is not there any more."))
             return
         ticked = [key for key, box in self._boxes.items() if box.isChecked() and key in rows]
         depths = {key.removeprefix(DEPTH): rows[key].scanned for key in ticked if key.startswith(DEPTH)}
@@ -331,7 +336,7 @@ class ScanSheet(FormSheet):
             scan = kept_taken(scan, self._held_against, found.taken, new_id)
         stations = stations_of(found.measured, new_id) if self._boxes[STATIONS].isChecked() else ()
         job = take_scan(space.job, self._cut.id, scan, figures, stations, pour, depths)
-        space.apply(f"scan of cut {self._cut.number}, {len(ticked)} figures", job)
+        space.apply(tr("scan of cut {}, {} figures", self._cut.number, len(ticked)), job)
         self.path = None
         self._show_mesh(None)
         self.clear_fields()
@@ -347,5 +352,5 @@ def _thickens(row: ScanRow) -> bool:
 
 
 def _row_words(row: ScanRow) -> str:
-    typed = "not typed" if row.typed is None else f"typed {row.typed_text}"
-    return f"{row.caption}: {row.scanned_text} ({typed}{', differs' if row.differs else ''})"
+    typed = tr("not typed") if row.typed is None else tr("typed {}", row.typed_text)
+    return f"{row.caption}: {row.scanned_text} ({typed}{tr(', differs') if row.differs else ''})"

@@ -13,6 +13,7 @@ from ventrix.core.quantity.arrays import Array
 from ventrix.core.scan.measure import Measured, inward_of, reach_of
 from ventrix.rooms.display_units import Shown
 from ventrix.ui.look import theme
+from ventrix.words import tr
 
 EDGE: Final = 10.0  # px left free
 _WRAPPED: Final = Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignTop | Qt.TextFlag.TextWordWrap
@@ -28,7 +29,7 @@ class ScanSlice(QWidget):
         self._areas: Array = np.zeros(0)
         self.setMinimumHeight(190)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
-        self.setAccessibleName("The scan, sliced along its middle")
+        self.setAccessibleName(tr("The scan, sliced along its middle"))
 
     def sizeHint(self) -> QSize:
         return QSize(360, 190)

@@ -12,6 +12,7 @@ from PySide6.QtWidgets import QSizePolicy, QWidget
 from ventrix.core.quantity.arrays import Array, Bools, Ints
 from ventrix.rooms.cuts.scan_picture import STEP, ScanPicture, Seen, picture_of, turned
 from ventrix.ui.look import theme
+from ventrix.words import tr
 
 HIGH: Final = 190  # px of the turned view
 SMALL: Final = 62  # px of the silhouettes
@@ -45,7 +46,7 @@ class ScanView(QWidget):
         self.setFixedHeight(HIGH + SMALL + 2 * WORDS)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setAccessibleName("The scan: arrow keys turn it")
+        self.setAccessibleName(tr("The scan: arrow keys turn it"))
 
     def sizeHint(self) -> QSize:
         return QSize(360, HIGH + SMALL + 2 * WORDS)
@@ -65,7 +66,7 @@ class ScanView(QWidget):
             self._marks.pop(name, None)
         else:
             self._marks[name] = at
-        self.setAccessibleDescription(", ".join(f"{each} clicked" for each in self._marks))
+        self.setAccessibleDescription(", ".join(tr("{} clicked", each) for each in self._marks))
         self.update()
 
     def ask(self, name: str) -> None:
@@ -163,7 +164,11 @@ class ScanView(QWidget):
             middle = QPointF(self.width() / 2, HIGH / 2)
             painter.drawLine(middle - QPointF(9, 0), middle + QPointF(9, 0))
             painter.drawLine(middle - QPointF(0, 9), middle + QPointF(0, 9))
-        words = f"Click the edge of {self.asking}, or turn it to the cross: Enter" if self.asking else "Drag to turn"
+        words = (
+            tr("Click the edge of {}, or turn it to the cross: Enter", self.asking)
+            if self.asking
+            else tr("Drag to turn")
+        )
         painter.setPen(theme.colour("brass" if self.asking else "quiet"))
         painter.drawText(QRectF(0, HIGH, self.width(), WORDS), Qt.AlignmentFlag.AlignCenter, words)
         self._paint_silhouettes(painter)

@@ -24,10 +24,11 @@ from ventrix.rooms.shared.seat_profile import Profile, recipe_gains, seat_hint, 
 from ventrix.ui.look import theme
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
+from ventrix.words import tr
 from ventrix.workspace.ids import new_id, now_text
 
 BAR: Final = 0.001  # m: the check bar beside the section
-CAUTION: Final = (
+CAUTION: Final = tr(
     "Blend up to the seat and never past it: a slip into the seat is a new seat. Sunk or narrow seats, hardened seats "
     "and inserts: follow the maker's data and a licensed machine shop. Lap and look at the contact afterwards."
 )
@@ -40,7 +41,7 @@ class SeatSection(QWidget):
         super().__init__()
         self.profile: Profile | None = None
         self.setFixedHeight(120)
-        self.setAccessibleName("Seat in section")
+        self.setAccessibleName(tr("Seat in section"))
 
     def show_profile(self, profile: Profile | None) -> None:
         self.profile = profile
@@ -77,24 +78,24 @@ class SeatSheet(FormSheet):
     """Logs one valve job: a cut of kind seat at every port named, its minutes shared."""
 
     def __init__(self, open_book: OpenBook) -> None:
-        super().__init__(open_book, "Log the valve job")
-        self.known = self.add_choice("Recipe", [("a new one", None)])
+        super().__init__(open_book, tr("Log the valve job"))
+        self.known = self.add_choice(tr("Recipe"), [(tr("a new one"), None)])
         self.known.activated.connect(lambda _i: self._take_recipe())
-        self.recipe = self.add_text("Its name", "street, three angles")
-        self.angles = self.add_text("Angles, chamber to throat", "30 45 60")
-        self.widths = self.add_text("Width of each face", "0.040 0.048 0.060")
-        self.radius = self.add_figure("Or a radius to the contact", "length")
+        self.recipe = self.add_text(tr("Its name"), tr("street, three angles"))
+        self.angles = self.add_text(tr("Angles, chamber to throat"), "30 45 60")
+        self.widths = self.add_text(tr("Width of each face"), "0.040 0.048 0.060")
+        self.radius = self.add_figure(tr("Or a radius to the contact"), "length")
         self.section = SeatSection()
         self.column.addWidget(self.section)
-        self.contact = self.add_figure("Contact width", "length", small=True)
-        self.contact_angle = self.add_figure("Contact angle", "angle")
-        self.margin = self.add_figure("Margin", "length", None, small=True)
-        self.throat = self.add_figure("Throat after it", "length")
-        self.sunk = self.add_figure("Seat moved: sunk by", "length", None, small=True)
-        self.inserted = self.add_check("an insert was pressed")
-        self.ports = self.add_text("Cut at these ports", "all intakes")
-        self.keep_recipe = self.add_check("keep the recipe in the library, for every job")
-        self.minutes = self.add_figure("Minutes, all ports together", "duration")
+        self.contact = self.add_figure(tr("Contact width"), "length", small=True)
+        self.contact_angle = self.add_figure(tr("Contact angle"), "angle")
+        self.margin = self.add_figure(tr("Margin"), "length", None, small=True)
+        self.throat = self.add_figure(tr("Throat after it"), "length")
+        self.sunk = self.add_figure(tr("Seat moved: sunk by"), "length", None, small=True)
+        self.inserted = self.add_check(tr("an insert was pressed"))
+        self.ports = self.add_text(tr("Cut at these ports"), tr("all intakes"))
+        self.keep_recipe = self.add_check(tr("keep the recipe in the library, for every job"))
+        self.minutes = self.add_figure(tr("Minutes, all ports together"), "duration")
         self.hint = QLabel()
         self.hint.setObjectName("caption")
         self.hint.setWordWrap(True)
@@ -110,17 +111,17 @@ class SeatSheet(FormSheet):
             return
         self.begin_about((space.job.id, space.port.kind))
         kind = space.port.kind
-        self.title.setText(f"Valve job, {kind}s")
+        self.title.setText(tr("Valve job, {}s", kind))
         self.known.clear()
-        self.known.addItem("a new one", None)
+        self.known.addItem(tr("a new one"), None)
         for seat in space.job.seats:
             self.known.addItem(seat_words(seat, self.open_book.units), seat)
         for item in self.open_book.book.library():
             if item.kind == LibraryKind.SEAT and item.of == kind:
-                self.known.addItem(f"library: {item.name}", seat_of(item))
+                self.known.addItem(tr("library: {}", item.name), seat_of(item))
         if not self.angles.text() and side_taken(space.job, "seat_form").value == "angles":
             self.contact_angle.set_value(to_si(side_taken(space.job, "seat").value, "deg"))
-        self.ports.setPlaceholderText(f"empty: every {kind}")
+        self.ports.setPlaceholderText(tr("empty: every {}", kind))
         gains = recipe_gains(space.findings, self.open_book.units)
         self.hint.setText("\n".join([seat_hint(kind, self.open_book.units), *gains]))
         self._draw()
@@ -220,9 +221,9 @@ class SeatSheet(FormSheet):
             port_ids=tuple(port_ids) if len(port_ids) > 1 else (),
         )
         cuts = [new_id() for _ in port_ids]
-        name = f"valve job, {seat.recipe} v{seat.version}" if seat.recipe else "valve job"
+        name = tr("valve job, {} v{}", seat.recipe, seat.version) if seat.recipe else "valve job"
         job = log_valve_job(space.job, seat, port_ids, cuts, work, name, now_text())
-        space.apply(name, job, f"{name}: {len(port_ids)} ports. Blend again on each; throat and cc may wait.")
+        space.apply(name, job, tr("{}: {} ports. Blend again on each; throat and cc may wait.", name, len(port_ids)))
         if self.keep_recipe.isChecked():
             self.open_book.book.write((None, seat_item(seat, now_text(), space.port.kind)))
             self.keep_recipe.setChecked(False)

@@ -18,6 +18,7 @@ from ventrix.ui.cuts.work_rows import ALL_ROUND, side_of
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
 from ventrix.ui.widgets.photo_button import PhotoButton
+from ventrix.words import tr
 from ventrix.workspace.ids import new_id, now_text
 
 
@@ -25,38 +26,42 @@ class SlipSheet(FormSheet):
     """Records a slip of the port in hand; one chosen from the list is set right and decided about."""
 
     def __init__(self, open_book: OpenBook) -> None:
-        super().__init__(open_book, "Record the slip", 420)
-        self.kind = self.add_choice("What happened", [(k.words, k) for k in SlipKind])
+        super().__init__(open_book, tr("Record the slip"), 420)
+        self.kind = self.add_choice(tr("What happened"), [(k.words, k) for k in SlipKind])
         self.kind.currentIndexChanged.connect(lambda _i: self._of_a_seat())
-        self.place = self.add_choice("Where", [("choose", ""), *((p, p) for p in Place)])
-        self.side = self.add_choice("Side, or hours", [(s, s) for s in (ALL_ROUND, *Band)])
+        self.place = self.add_choice(tr("Where"), [("choose", ""), *((p, p) for p in Place)])
+        self.side = self.add_choice(tr("Side, or hours"), [(s, s) for s in (ALL_ROUND, *Band)])
         self.side.setEditable(True)
-        self.deep = self.add_figure("How deep", "length", check_of(Slip, "depth"), small=True)
-        self.width_left = self.add_figure("Face width left", "length", check_of(Slip, "width_left"), small=True)
-        self.volume = self.add_figure("Volume it took", "volume", check_of(Slip, "volume"))
+        self.deep = self.add_figure(tr("How deep"), "length", check_of(Slip, "depth"), small=True)
+        self.width_left = self.add_figure(tr("Face width left"), "length", check_of(Slip, "width_left"), small=True)
+        self.volume = self.add_figure(tr("Volume it took"), "volume", check_of(Slip, "volume"))
         self.seat = QLabel()
         self.seat.setWordWrap(True)
         self.column.addWidget(self.seat)
-        self.decision = self.add_choice("Decided", [("nothing yet", ""), *((d.words, d.value) for d in SlipDecision)])
-        self.decided_by = self.add_text("By whom", "initials")
-        self.told = self.add_check("the customer was told")
-        self.note = self.add_text("Note")
-        self.photo = PhotoButton(open_book, "the damage")
+        self.decision = self.add_choice(
+            tr("Decided"), [(tr("nothing yet"), ""), *((d.words, d.value) for d in SlipDecision)]
+        )
+        self.decided_by = self.add_text(tr("By whom"), tr("initials"))
+        self.told = self.add_check(tr("the customer was told"))
+        self.note = self.add_text(tr("Note"))
+        self.photo = PhotoButton(open_book, tr("the damage"))
         self.photo.refused.connect(self.problem.setText)
         self.column.addWidget(self.photo)
         self.finish()
         self.caution.setText(
-            "A damaged seat, guide or wall is for a licensed machine shop to judge. Until the customer is told, it is "
-            "the first limit that the Sheet prints."
+            tr(
+                "A damaged seat, guide or wall is for a licensed machine shop to judge. Until the customer is told, "
+                "it is the first limit that the Sheet prints."
+            )
         )
-        heading = QLabel("At this port")
+        heading = QLabel(tr("At this port"))
         heading.setObjectName("heading")
         self.list = QListWidget()
-        self.list.setAccessibleName("Slips of this port")
+        self.list.setAccessibleName(tr("Slips of this port"))
         self.list.setFixedHeight(110)
         self.list.itemClicked.connect(lambda _i: self._load())
         self.list.itemActivated.connect(lambda _i: self._load())
-        self.new = QPushButton("Another slip")
+        self.new = QPushButton(tr("Another slip"))
         self.new.clicked.connect(self._start_new)
         at = self.column.count() - 1  # before the stretch
         for i, widget in enumerate((heading, self.list, self.new)):
@@ -71,7 +76,7 @@ class SlipSheet(FormSheet):
         if space is None or space.port is None:
             return
         self.begin_about(space.port.id)
-        self.title.setText(f"Something went wrong on {space.port.name.lower()}")
+        self.title.setText(tr("Something went wrong on {}", space.port.name.lower()))
         self._slip = slip_id
         self._show()
         self._of_a_seat()
@@ -91,7 +96,7 @@ class SlipSheet(FormSheet):
             self.list.addItem(item)
             if slip.id == self._slip:
                 self.list.setCurrentItem(item)
-        self.take_button.setText("Record the slip" if not self._slip else "Keep the correction")
+        self.take_button.setText(tr("Record the slip") if not self._slip else tr("Keep the correction"))
 
     def _known(self) -> Slip | None:
         space = self.open_book.workspace
@@ -116,7 +121,7 @@ class SlipSheet(FormSheet):
         self.told.setChecked(slip.customer_told)
         self.note.setText(slip.note)
         self.photo.use(slip.photo)
-        self.take_button.setText("Keep the correction")
+        self.take_button.setText(tr("Keep the correction"))
         self._say_seat()
 
     def _start_new(self) -> None:
@@ -171,7 +176,7 @@ class SlipSheet(FormSheet):
         if left is not None:
             self.seat.setText(seat_left_words(left, self.open_book.units))
         elif slip.kind == SlipKind.SEAT and width is None:
-            self.seat.setText("The seat's width before is not known (Head): what is lost can't be told.")
+            self.seat.setText(tr("The seat's width before is not known (Head): what is lost can't be told."))
 
     def take(self) -> None:
         space = self.open_book.workspace

@@ -12,6 +12,7 @@ from ventrix.core.model.kinds import TrialKind
 from ventrix.core.model.plausible import check_of
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
+from ventrix.words import tr
 from ventrix.workspace.ids import new_id, now_text
 
 
@@ -19,20 +20,23 @@ class TrialSheet(FormSheet):
     """Hangs a trial from the cut looked at: a try that can be taken back. It is flowed like a cut."""
 
     def __init__(self, open_book: OpenBook) -> None:
-        super().__init__(open_book, "Begin the trial")
-        self.kind = self.add_choice("What is tried", [(k.words, k) for k in TrialKind])
-        self.name = self.add_text("Name", "clay on the roof at the pinch")
-        self.place = self.add_choice("Where", [(n, n) for n in ZONE_NAMES])
-        self.area = self.add_figure("Area that the clay takes", "area")
-        self.doubt = self.add_figure("Doubt of that area (±)", "area")
-        self.piece = self.add_choice("Which piece is put on", [("none of the job's", None)])
-        self.valve_head = self.add_figure("Its valve's head", "length", check_of(Valve, "head_diameter"))
-        self.valve_stem = self.add_figure("… stem", "length", check_of(Valve, "stem_diameter"))
-        self.valve_seat = self.add_figure("… seat angle", "angle", check_of(Valve, "seat_angle"))
+        super().__init__(open_book, tr("Begin the trial"))
+        self.kind = self.add_choice(tr("What is tried"), [(k.words, k) for k in TrialKind])
+        self.name = self.add_text(tr("Name"), tr("clay on the roof at the pinch"))
+        self.place = self.add_choice(tr("Where"), [(n, n) for n in ZONE_NAMES])
+        self.area = self.add_figure(tr("Area that the clay takes"), "area")
+        self.doubt = self.add_figure(tr("Doubt of that area (±)"), "area")
+        self.piece = self.add_choice(tr("Which piece is put on"), [(tr("none of the job's"), None)])
+        self.valve_head = self.add_figure(tr("Its valve's head"), "length", check_of(Valve, "head_diameter"))
+        self.valve_stem = self.add_figure(tr("… stem"), "length", check_of(Valve, "stem_diameter"))
+        self.valve_seat = self.add_figure(tr("… seat angle"), "angle", check_of(Valve, "seat_angle"))
         self.finish()
         self.caution.setText(
-            "Prove it with clay before cutting: narrow the place; if the flow does not fall, opening it is unlikely "
-            "to gain. The reverse is not promised. Press clay well: a piece that comes loose goes through the blower."
+            tr(
+                "Prove it with clay before cutting: narrow the place; if the flow does not fall, opening it is "
+                "unlikely to gain. The reverse is not promised. Press clay well: a piece that comes loose goes "
+                "through the blower."
+            )
         )
         self.kind.currentIndexChanged.connect(self._for_clay)
 
@@ -49,13 +53,13 @@ class TrialSheet(FormSheet):
         if space is None or space.real_cut is None or space.port is None:
             return
         self.begin_about(space.real_cut.id)
-        self.title.setText(f"Trial on cut {space.real_cut.number} of {space.port.name.lower()}")
+        self.title.setText(tr("Trial on cut {} of {}", space.real_cut.number, space.port.name.lower()))
         if kind is not None or place:
             self.kind.setCurrentIndex(self.kind.findData(kind or TrialKind.CLAY))
         if place:
             self.place.setCurrentText(place)
         self.piece.clear()
-        self.piece.addItem("none of the job's", None)
+        self.piece.addItem(tr("none of the job's"), None)
         for port in (p for p in space.job.ports if p.piece and p.kind == space.port.kind):
             self.piece.addItem(port.name, port.id)
         self._for_clay()
@@ -81,7 +85,7 @@ class TrialSheet(FormSheet):
         if trial.piece_id is not None and not trial.name:
             trial = replace(trial, name=self.piece.currentText())
         if not clay and not trial.name:
-            self.problem.setText("Name what is tried: which valve, entry or pipe.")
+            self.problem.setText(tr("Name what is tried: which valve, entry or pipe."))
             return
         job = space.job
         if kind == TrialKind.VALVE and self.valve_head.value is not None and space.port is not None:
@@ -96,8 +100,8 @@ class TrialSheet(FormSheet):
             )
             trial = replace(trial, valve_ids=(valve.id,))
             job = replace(job, valves=(*job.valves, valve))
-        space.apply(f"trial {kind} {trial.name or trial.place}", add_trial(job, space.real_cut.id, trial))
+        space.apply(tr("trial {} {}", kind, trial.name or trial.place), add_trial(job, space.real_cut.id, trial))
         self.clear_fields()
         space.look_at_trial(trial.id)
-        self.open_book.say("Trial begun: flow it in the Flow room; it is held against its cut.")
+        self.open_book.say(tr("Trial begun: flow it in the Flow room; it is held against its cut."))
         self.was_kept()

@@ -9,6 +9,7 @@ from ventrix.core.model.cut import Tube
 from ventrix.core.model.kinds import Band, HoleWork, Place
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
+from ventrix.words import tr
 from ventrix.workspace.ids import new_id, now_text
 
 
@@ -16,18 +17,20 @@ class TubeSheet(FormSheet):
     """Keeps the work at the cut looked at; where the hole is shut, the wall rule there becomes "tube present"."""
 
     def __init__(self, open_book: OpenBook) -> None:
-        super().__init__(open_book, "Keep the hole")
-        self.work = self.add_choice("What was done", [(w.words, w) for w in HoleWork])
-        self.place = self.add_choice("Where", [(p, p) for p in Place])
-        self.side = self.add_choice("On which side", [(b.words, b) for b in Band])
-        self.extent = self.add_figure("Tube, plug or thread, diameter", "length")
-        self.adhesive = self.add_text("Set in", "epoxy, retaining compound")
-        self.tested = self.add_check("pressure-tested and tight")
+        super().__init__(open_book, tr("Keep the hole"))
+        self.work = self.add_choice(tr("What was done"), [(w.words, w) for w in HoleWork])
+        self.place = self.add_choice(tr("Where"), [(p, p) for p in Place])
+        self.side = self.add_choice(tr("On which side"), [(b.words, b) for b in Band])
+        self.extent = self.add_figure(tr("Tube, plug or thread, diameter"), "length")
+        self.adhesive = self.add_text(tr("Set in"), tr("epoxy, retaining compound"))
+        self.tested = self.add_check(tr("pressure-tested and tight"))
         self.finish()
         self.caution.setText(
-            "Welding a casting is for a licensed shop. Glue, let it cure, and pressure-test before the head goes back: "
-            "a tube that weeps puts water or oil into the port. What the adhesive stands in heat and coolant is its "
-            "maker's to say."
+            tr(
+                "Welding a casting is for a licensed shop. Glue, let it cure, and pressure-test before the head goes "
+                "back: a tube that weeps puts water or oil into the port. What the adhesive stands in heat and "
+                "coolant is its maker's to say."
+            )
         )
 
     def open(self, place: str = "") -> None:
@@ -36,7 +39,7 @@ class TubeSheet(FormSheet):
         if space is None or space.port is None or space.real_cut is None:
             return
         self.begin_about(space.real_cut.id)
-        self.title.setText(f"Hole in {space.port.name.lower()}, cut {space.real_cut.number}")
+        self.title.setText(tr("Hole in {}, cut {}", space.port.name.lower(), space.real_cut.number))
         if place in tuple(Place):
             self.place.setCurrentText(place)
         self.come_up()
@@ -57,6 +60,6 @@ class TubeSheet(FormSheet):
             date=now_text(),
         )
         job = edit_cut(space.job, space.real_cut.id, lambda c: replace(c, tubes=(*c.tubes, tube)))
-        space.apply(f"hole at the {tube.place} {tube.work}", job)
+        space.apply(tr("hole at the {} {}", tube.place, tube.work), job)
         self.clear_fields()
         self.was_kept()

@@ -13,6 +13,7 @@ from ventrix.core.quantity.field_checks import place_across
 from ventrix.ui.cuts.practice_button import PracticeButton
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
+from ventrix.words import tr
 from ventrix.workspace.ids import new_id, now_text
 
 
@@ -22,33 +23,35 @@ class WallSheet(FormSheet):
     stays = True
 
     def __init__(self, open_book: OpenBook) -> None:
-        super().__init__(open_book, "Keep the reading")
+        super().__init__(open_book, tr("Keep the reading"))
         self._asked: object = None
-        self.place = self.add_choice("Where", [(n, n) for n in ZONE_NAMES])
-        self.band = self.add_choice("On which side", [(b.words, b) for b in Band])
-        self.along = self.add_figure("From the opening, along the port", "length", None)
-        self.across = self.add_figure("Across the side, -1 to 1", "ratio", place_across)
-        self.thickness = self.add_figure("Metal left", "length", small=True)
+        self.place = self.add_choice(tr("Where"), [(n, n) for n in ZONE_NAMES])
+        self.band = self.add_choice(tr("On which side"), [(b.words, b) for b in Band])
+        self.along = self.add_figure(tr("From the opening, along the port"), "length", None)
+        self.across = self.add_figure(tr("Across the side, -1 to 1"), "ratio", place_across)
+        self.thickness = self.add_figure(tr("Metal left"), "length", small=True)
         self.known_by = self.add_choice(
-            "How it is known", [("a gauge on this very wall", ""), *((k.words, k.value) for k in KnownBy)]
+            tr("How it is known"), [(tr("a gauge on this very wall"), ""), *((k.words, k.value) for k in KnownBy)]
         )
         self.known_by.currentIndexChanged.connect(lambda _i: self._of_gauge())
         self.gauge = PracticeButton(
             self,
-            "Read it with the gauge (5 min)",
+            tr("Read it with the gauge (5 min)"),
             lambda p, port: p.read_wall(self.place.currentText(), port),
             self.thickness,
         )
         self.column.addWidget(self.gauge)
-        self.behind = self.add_choice("What lies behind", [(w, "" if w == BEHIND[0] else w) for w in BEHIND])
-        self.port_behind = self.add_choice("Which port, where one is", [("none", None)])
-        self.probe = self.add_text("Probe", "5 MHz, 6 mm")
-        self.sound = self.add_figure("Speed of sound it is set to", "sound")
-        self.doubt = self.add_figure("Doubt of the reading (±)", "length", small=True)
+        self.behind = self.add_choice(tr("What lies behind"), [(w, "" if w == BEHIND[0] else w) for w in BEHIND])
+        self.port_behind = self.add_choice(tr("Which port, where one is"), [("none", None)])
+        self.probe = self.add_text(tr("Probe"), tr("5 MHz, 6 mm"))
+        self.sound = self.add_figure(tr("Speed of sound it is set to"), "sound")
+        self.doubt = self.add_figure(tr("Doubt of the reading (±)"), "length", small=True)
         self.finish()
         self.caution.setText(
-            "Couple well, and hold the probe square: a gauge on a curved, rough wall reads long. Castings shift: "
-            "read every port. What is reported is what was measured; it never means that a wall is safe."
+            tr(
+                "Couple well, and hold the probe square: a gauge on a curved, rough wall reads long. Castings shift: "
+                "read every port. What is reported is what was measured; it never means that a wall is safe."
+            )
         )
 
     def _of_gauge(self) -> None:
@@ -68,7 +71,7 @@ class WallSheet(FormSheet):
         if asked != self._asked:
             self._start_clean()
         self._asked = asked
-        self.title.setText(f"Wall of {space.port.name.lower()}, cut {space.real_cut.number}")
+        self.title.setText(tr("Wall of {}, cut {}", space.port.name.lower(), space.real_cut.number))
         self.port_behind.clear()
         self.port_behind.addItem("none", None)
         for other in (p for p in space.job.ports if p.id != space.port.id):
@@ -97,7 +100,7 @@ class WallSheet(FormSheet):
         if space is None or space.real_cut is None or not self.settle_fields():
             return
         if self.thickness.value is None:
-            self.problem.setText("How much metal does the gauge read?")
+            self.problem.setText(tr("How much metal does the gauge read?"))
             self.thickness.box.setFocus()
             return
         place, behind = self.place.currentText(), self.port_behind.currentData()
@@ -118,7 +121,7 @@ class WallSheet(FormSheet):
             at=now_text(),
         )
         words = self.open_book.units.length.text(wall.thickness)
-        space.apply(f"wall {words} at the {place}", add_wall(space.job, space.real_cut.id, wall))
+        space.apply(tr("wall {} at the {}", words, place), add_wall(space.job, space.real_cut.id, wall))
         self._start_clean()
         self.was_kept()
 

@@ -14,9 +14,10 @@ from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import parse_quantity
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.quantity_field import QuantityField
+from ventrix.words import tr
 from ventrix.workspace.ids import new_id
 
-ALL_ROUND = "all of it"
+ALL_ROUND = tr("all of it")
 ROUND = (Place.BOWL, Place.SEAT, Place.THROAT)  # told by clock hours as well as by sides
 HOURS = re.compile(r"(\d{1,2}(?:\.5)?)\s*(?:-|–|to)\s*(\d{1,2}(?:\.5)?)(?:\s*o'clock)?")
 
@@ -46,15 +47,15 @@ class WorkRow(QWidget):
         self.side = QComboBox()
         self.side.addItems([ALL_ROUND, *Band])
         self.side.setEditable(place in ROUND)
-        self.side.setAccessibleName(f"Side of the {place}")
-        self.side.setToolTip("a side; bowl, throat and seat also by clock hours, 12 towards the opening: 4-8")
+        self.side.setAccessibleName(tr("Side of the {}", place))
+        self.side.setToolTip(tr("a side; bowl, throat and seat also by clock hours, 12 towards the opening: 4-8"))
         self.until = QComboBox()
-        self.until.addItem("by depth", "")
+        self.until.addItem(tr("by depth"), "")
         for far in Until:
             self.until.addItem(far.words, far)
-        self.until.setAccessibleName(f"How far at the {place}")
+        self.until.setAccessibleName(tr("How far at the {}", place))
         check = check_of(Work, "depth")
-        self.how_deep = QuantityField(f"{place}, depth", open_book.units["length"], check, small=True)
+        self.how_deep = QuantityField(tr("{}, depth", place), open_book.units["length"], check, small=True)
         row = QHBoxLayout()
         row.setContentsMargins(0, 0, 0, 0)
         for box in (self.side, self.until):
@@ -62,9 +63,9 @@ class WorkRow(QWidget):
             box.currentTextChanged.connect(lambda _t: self._changed())
         self.how_deep.edited.connect(lambda _v: self.edited.emit())
         self.reach = QLineEdit()
-        self.reach.setPlaceholderText("reach past it")
-        self.reach.setAccessibleName(f"Reach past the {place}")
-        self.reach.setToolTip("How far beyond the zone metal came off; nothing: within it")
+        self.reach.setPlaceholderText(tr("reach past it"))
+        self.reach.setAccessibleName(tr("Reach past the {}", place))
+        self.reach.setToolTip(tr("How far beyond the zone metal came off; nothing: within it"))
         self.reach.textEdited.connect(lambda _t: self.edited.emit())
         row.addWidget(self.reach, 1)
         self._unit = open_book.units.length.unit

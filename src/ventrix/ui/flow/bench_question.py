@@ -8,6 +8,7 @@ from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QWidget
 from ventrix.rooms.flow.at_bench import other_bench, use_connected
 from ventrix.ui.flow.control import FlowControl
 from ventrix.ui.open_book import OpenBook
+from ventrix.words import tr
 
 
 class BenchQuestion(QWidget):
@@ -38,14 +39,14 @@ class BenchQuestion(QWidget):
         there = self._open_book.workspace is not None
         words = control.which_bench = other_bench(hand, self._open_book.bench) if there else ""
         control.asks_leak = there and not words and hand.asks_leak()
-        yes, no = "It is the set-up's (Y)", "Flow on the one connected (N)"
+        yes, no = tr("It is the set-up's (Y)"), tr("Flow on the one connected (N)")
         if control.asks_leak:
             leak = self._open_book.units.flow.with_unit(hand.setup.leak)
-            words = f"The leak is {leak}. Does your readout already take it off?"
-            yes, no = "Yes, it is off already (Y)", "No, take it off (N)"
+            words = tr("The leak is {}. Does your readout already take it off?", leak)
+            yes, no = tr("Yes, it is off already (Y)"), tr("No, take it off (N)")
         offer = hand.check_offer() if there and not words and hand.test.lift is None else None
         if offer is not None:
-            words = "Every lift is done. What is seen is so small that a check settles it."
+            words = tr("Every lift is done. What is seen is so small that a check settles it.")
             yes, no = f"{offer.words} (K)", ""
         self.words.setText(words)
         self.yes.setText(yes)

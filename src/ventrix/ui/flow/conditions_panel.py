@@ -30,6 +30,7 @@ from ventrix.rooms.display_units import Shown, Units
 from ventrix.rooms.shared.conditions import CHOICES, FIGURES, NOT_RECORDED, Choice, Figure
 from ventrix.ui.widgets.quantity_field import QuantityField, show_beside
 from ventrix.ui.widgets.scroll_area import ScrollArea
+from ventrix.words import tr
 from ventrix.workspace.ids import now_text
 
 AIR: Final = ("temperature", "pressure", "humidity", "plenum_temperature")
@@ -60,8 +61,8 @@ class ConditionsPanel(QWidget):
         column = QVBoxLayout()
         column.setSpacing(5)
         column.setContentsMargins(0, 0, 10, 0)
-        column.addWidget(_heading("Conditions of the next reading"))
-        held = QLabel("Beside each stands what the pinned cut was flowed under; ≠ marks what differs.")
+        column.addWidget(_heading(tr("Conditions of the next reading")))
+        held = QLabel(tr("Beside each stands what the pinned cut was flowed under; ≠ marks what differs."))
         held.setObjectName("caption")
         held.setWordWrap(True)
         column.addWidget(held)
@@ -69,11 +70,11 @@ class ConditionsPanel(QWidget):
         self.bench.setEditable(True)
         self.bench.setInsertPolicy(QComboBox.InsertPolicy.NoInsert)
         self.bench.setFixedWidth(136)
-        self.bench.setAccessibleName("Bench")
+        self.bench.setAccessibleName(tr("Bench"))
         self.bench.activated.connect(lambda _i: self._bench_named())
         line = self.bench.lineEdit()
         assert line is not None
-        line.setAccessibleName("Bench")
+        line.setAccessibleName(tr("Bench"))
         line.editingFinished.connect(self._bench_named)
         column.addWidget(self._row("bench", "Bench", self.bench))
         for figure in FIGURES:
@@ -81,13 +82,13 @@ class ConditionsPanel(QWidget):
         for choice in CHOICES:
             column.addWidget(self._choice(choice))
         column.addSpacing(8)
-        column.addWidget(_heading("Lift plan"))
+        column.addWidget(_heading(tr("Lift plan")))
         self.plan = QLineEdit()
-        self.plan.setAccessibleName("Lift plan")
-        self.plan.setToolTip("0.05 to 0.6 by 0.05, or a list: 0.1, 0.2, 0.3. Empty takes the pinned cut's lifts.")
+        self.plan.setAccessibleName(tr("Lift plan"))
+        self.plan.setToolTip(tr("0.05 to 0.6 by 0.05, or a list: 0.1, 0.2, 0.3. Empty takes the pinned cut's lifts."))
         self.plan.editingFinished.connect(self._plan_typed)
-        self.come_back = QCheckBox("come back to a low lift at the end")
-        self.come_back.setToolTip("A head or dial that moved during the run shows there")
+        self.come_back = QCheckBox(tr("come back to a low lift at the end"))
+        self.come_back.setToolTip(tr("A head or dial that moved during the run shows there"))
         self.come_back.clicked.connect(self._plan_typed)
         self.plan_problem = QLabel()
         self.plan_problem.setObjectName("error")
@@ -103,7 +104,7 @@ class ConditionsPanel(QWidget):
         scroll.setWidget(holder)
         scroll.setWidgetResizable(True)
         scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        done = QPushButton("Done (Esc)")
+        done = QPushButton(tr("Done (Esc)"))
         done.clicked.connect(self.closed)
         outer = QVBoxLayout(self)
         outer.setContentsMargins(0, 0, 0, 0)
@@ -172,11 +173,13 @@ class ConditionsPanel(QWidget):
         doubt = lift_doubt(lifts[-1], self._valve_diameter) if lifts else ""
         if doubt and self._asked != text:
             self._asked = text
-            self.plan_problem.setText(f"{sentence(self._units.say(doubt))} Enter again takes it.")
+            self.plan_problem.setText(tr("{} Enter again takes it.", sentence(self._units.say(doubt))))
             self.plan.selectAll()
             return
         self._asked = ""
-        self.plan_problem.setText("Read as thousandths of an inch." if read is not None and read.thousandths else "")
+        self.plan_problem.setText(
+            tr("Read as thousandths of an inch.") if read is not None and read.thousandths else ""
+        )
         self.plan.setModified(False)
         self.plan_changed.emit(lifts, self.come_back.isChecked())
 

@@ -20,13 +20,14 @@ from ventrix.rooms.flow.odd_at_bench import odd_reading
 from ventrix.rooms.flow.run_in_hand import RunInHand
 from ventrix.rooms.flow.typed_reading import TypedReading, asked_about, typed_pressure, typed_reading
 from ventrix.ui.open_book import OpenBook
+from ventrix.words import tr
 
 NOTES = {k.letter: k for k in RungNoteKind if k is not RungNoteKind.SKIPPED}
-PEDAL_SKIP = "skipped at the bench"
-AGAIN = "It stays in hand: press again to keep it."
+PEDAL_SKIP = tr("skipped at the bench")
+AGAIN = tr("It stays in hand: press again to keep it.")
 STEP_SHOWN = 1000, 6000  # ms that a step's figure stands before the next step: in its limits, and out of them
 
-PRACTICE: Final = "F5 has it flowed for you, twelve lifts; Ctrl+B puts it on the bench to flow it live"
+PRACTICE: Final = tr("F5 has it flowed for you, twelve lifts; Ctrl+B puts it on the bench to flow it live")
 
 
 class FlowControl(QObject):
@@ -178,7 +179,9 @@ class FlowControl(QObject):
             active = self.open_book.bench.active
             silent = sentence(self.open_book.bench.sentence)
             self.refuse(
-                f"{silent} Nothing can be kept." if active else "No bench connected: type the reading, then Enter."
+                tr("{} Nothing can be kept.", silent)
+                if active
+                else tr("No bench connected: type the reading, then Enter.")
             )
         elif self.preparing:
             self.take_step(None)
@@ -191,7 +194,7 @@ class FlowControl(QObject):
             return
         outcome = self.hand.test.insist()
         if outcome is None:
-            self.open_book.say("Once more at this lift: it counts as a repeat.")
+            self.open_book.say(tr("Once more at this lift: it counts as a repeat."))
             self.clear_ground()
             self.redraw.emit()
         else:
@@ -227,7 +230,7 @@ class FlowControl(QObject):
         rung = None if self.preparing else self.rung_typed
         doubt = "" if rung is None else asked_about(self.hand, rung, typed, self.open_book.units)
         if doubt and self._asked != text:
-            self._asked, self.problem = text, f"{doubt} Enter again keeps it."
+            self._asked, self.problem = text, tr("{} Enter again keeps it.", doubt)
             self.refused_text.emit()
             self.far.emit()
             return
@@ -264,7 +267,7 @@ class FlowControl(QObject):
             self._hold((outcome, source))
             told = sentence_of(error)
             self.set_ground("refused", f"NOT KEPT {lift}. {told} {AGAIN}")
-            self.open_book.not_kept(f"{lift} is not kept. {told} {AGAIN}")
+            self.open_book.not_kept(tr("{} is not kept. {} {}", lift, told, AGAIN))
             return False
         except Refused as error:
             self.hand.test.storing(None)
@@ -276,8 +279,8 @@ class FlowControl(QObject):
         self.set_ground("kept", f"KEPT {lift}", (lift, self.flow_text(outcome.flow, outcome.pressure)))
         odd = odd_reading(self.hand, outcome.lift)
         if odd:
-            self.set_ground("odd", f"KEPT {lift}, but {odd}", self.kept)
-            self.open_book.say(f"{lift}: {odd}. R, or two presses, repeats it; nothing was dropped.")
+            self.set_ground("odd", tr("KEPT {}, but {}", lift, odd), self.kept)
+            self.open_book.say(tr("{}: {}. R, or two presses, repeats it; nothing was dropped.", lift, odd))
         return True
 
     def _offer_again(self) -> bool:
@@ -298,14 +301,14 @@ class FlowControl(QObject):
     def strike(self) -> None:
         """Strike the last reading that counts; it stays, and its rung is open again."""
         if self.hand.strike_last() is None:
-            self.refuse("There is no reading to strike.")
+            self.refuse(tr("There is no reading to strike."))
         else:
             self.clear_ground()
 
     def repeat(self) -> None:
         """Once more at the rung just kept, typed or read."""
         if not self.hand.test.ask_repeat():
-            self.refuse("Nothing was kept yet that could be repeated.")
+            self.refuse(tr("Nothing was kept yet that could be repeated."))
             return
         self.clear_ground()
         self.redraw.emit()
@@ -315,15 +318,17 @@ class FlowControl(QObject):
         kind, lift = NOTES[key], self.hand.test.lift
         words = self.open_book.units.lift.text(lift) if lift is not None else ""
         if self.hand.note(kind, words):
-            self.open_book.say(f"Noted at {words}: {kind}.")
+            self.open_book.say(tr("Noted at {}: {}.", words, kind))
         else:
-            self.open_book.say(f"{kind.capitalize()} is noted at {words} already." if words else "Choose a lift first.")
+            self.open_book.say(
+                tr("{} is noted at {} already.", kind.capitalize(), words) if words else tr("Choose a lift first.")
+            )
 
     def toggle_automatic(self) -> None:
         """Keep by itself whenever a rung is steady, or wait for the key."""
         test = self.hand.test
         test.automatic = not test.automatic
-        self.open_book.say("Keeps by itself when steady." if test.automatic else "Keeps when you press.")
+        self.open_book.say(tr("Keeps by itself when steady.") if test.automatic else tr("Keeps when you press."))
         self.redraw.emit()
 
     def choose_range(self, by: int) -> None:
@@ -331,7 +336,7 @@ class FlowControl(QObject):
         element = self.hand.element
         bench = self.hand.bench
         if bench is None or not bench.ranges or element.full_scale is None:
-            self.open_book.say("This bench has no ranges.")
+            self.open_book.say(tr("This bench has no ranges."))
             return
         number = bench.ranges.index(element.full_scale) + 1 + by
         if element.choose_range(number):
@@ -384,7 +389,7 @@ class FlowControl(QObject):
             return
         preparation = self.hand.preparation
         record_step(self.hand, outcome, self.source)
-        self._after(preparation.step, f"{outcome.step.value.capitalize()} skipped: {outcome.reason}.")
+        self._after(preparation.step, tr("{} skipped: {}.", outcome.step.value.capitalize(), outcome.reason))
 
     def _recorded(self, outcome: StepDone) -> None:
         preparation = self.hand.preparation
@@ -411,7 +416,7 @@ class FlowControl(QObject):
     def _after(self, following: StepKind | None, sentence: str) -> None:
         if following is None:
             self.preparing = False
-            sentence += " The bench is prepared: on to the lifts."
+            sentence += tr(" The bench is prepared: on to the lifts.")
         self.open_book.say(sentence.strip())
         self.stepped.emit()
         self.redraw.emit()

@@ -16,6 +16,7 @@ from ventrix.rooms.shared.conditions import CHOICES, FIGURES, NOT_RECORDED, cond
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
 from ventrix.ui.widgets.quantity_field import QuantityField
+from ventrix.words import tr
 from ventrix.workspace.ids import new_id, now_text
 
 
@@ -23,9 +24,9 @@ class CorrectSheet(FormSheet):
     """Every condition of one run, and why it is set right."""
 
     def __init__(self, open_book: OpenBook) -> None:
-        super().__init__(open_book, "Set the conditions right", 420)
+        super().__init__(open_book, tr("Set the conditions right"), 420)
         self._run_id = ""
-        self.bench = self.add_text("Bench", "back-room")
+        self.bench = self.add_text(tr("Bench"), tr("back-room"))
         self.choices: dict[str, QComboBox] = {}
         for choice in CHOICES:
             options = [(NOT_RECORDED, None), *choice.options]
@@ -34,15 +35,17 @@ class CorrectSheet(FormSheet):
         for figure in FIGURES:
             field = self.add_figure(figure.caption, figure.unit, check_of(SetUp, figure.key, figure.check))
             self.figures[figure.key] = field
-        self.reason = self.add_text("Why", "found on the sheet of that day")
+        self.reason = self.add_text(tr("Why"), tr("found on the sheet of that day"))
         self.kept = QLabel()
         self.kept.setObjectName("caption")
         self.kept.setWordWrap(True)
         self.column.addWidget(self.kept)
         self.finish()
         self.caution.setText(
-            "The readings stay as they were measured; what was recorded before is kept with the reason, and every "
-            "figure that rests on the conditions is worked out again."
+            tr(
+                "The readings stay as they were measured; what was recorded before is kept with the reason, and every "
+                "figure that rests on the conditions is worked out again."
+            )
         )
 
     def open(self, run_id: str) -> None:
@@ -53,7 +56,7 @@ class CorrectSheet(FormSheet):
             return
         self._run_id = run_id
         setup = space.job.setup(run.setup_id)
-        self.title.setText(f"Conditions of the run of {run.date[:10] if run.date else 'an unrecorded day'}")
+        self.title.setText(tr("Conditions of the run of {}", run.date[:10] if run.date else tr("an unrecorded day")))
         self.bench.setText(setup.bench or "")
         for key, box in self.choices.items():
             box.setCurrentIndex(max(box.findData(getattr(setup, key)), 0))
@@ -63,7 +66,8 @@ class CorrectSheet(FormSheet):
             field.set_value(getattr(setup, key))
         self.kept.setText(
             "\n".join(
-                f"{(c.date or '')[:10]}  {c.what}: {c.was} became {c.became} ({c.reason})" for c in run.corrections
+                tr("{}  {}: {} became {} ({})", (c.date or "")[:10], c.what, c.was, c.became, c.reason)
+                for c in run.corrections
             )
         )
         self.reason.setFocus()
@@ -84,9 +88,9 @@ class CorrectSheet(FormSheet):
             self.reason.setFocus()
             return
         if job is space.job:
-            self.problem.setText("Nothing was changed.")
+            self.problem.setText(tr("Nothing was changed."))
             return
-        space.apply("conditions set right", job)
+        space.apply(tr("conditions set right"), job)
         self.reason.clear()
         self.was_kept()
 

@@ -7,6 +7,7 @@ from PySide6.QtWidgets import QHBoxLayout, QLabel, QLineEdit, QWidget
 from ventrix.rooms.flow.element_in_hand import label_typed
 from ventrix.ui.flow.control import PRACTICE, FlowControl
 from ventrix.ui.open_book import OpenBook
+from ventrix.words import tr
 
 
 class EntryRow(QWidget):
@@ -16,7 +17,7 @@ class EntryRow(QWidget):
         super().__init__()
         self._open_book, self._control = open_book, control
         self.entry = QLineEdit()
-        self.entry.setAccessibleName("Reading typed by hand")
+        self.entry.setAccessibleName(tr("Reading typed by hand"))
         self.entry.setFixedWidth(140)
         self.entry.textChanged.connect(control.begin_typing)
         self.entry.returnPressed.connect(lambda: control.type_in(self.entry.text()))
@@ -43,18 +44,18 @@ class EntryRow(QWidget):
         if self._open_book.practice is not None:
             return "" if self._open_book.bench.connected else PRACTICE
         if control.asking_why:
-            return "why is it skipped?"
-        label = f"two columns, {units.pressure.label}" if kind == "columns" else label_typed(kind, units)
+            return tr("why is it skipped?")
+        label = tr("two columns, {}", units.pressure.label) if kind == "columns" else label_typed(kind, units)
         rung = None if control.preparing else control.rung_typed
-        at = "" if rung is None else f" at {units.lift.with_unit(rung.lift)}"
+        at = "" if rung is None else tr(" at {}", units.lift.with_unit(rung.lift))
         if self._open_book.bench.connected:
-            return f"or type a reading{at}, {label}"
+            return tr("or type a reading{}, {}", at, label)
         if kind == "columns":
             return f"{at.strip()}: {label}" if at else label
         top = hand.element.full_scale
-        parts = [hand.setup.bench or "bench not named"]
+        parts = [hand.setup.bench or tr("bench not named")]
         if top is not None:
-            parts.append(f"range to {units.flow.text(top)}")
+            parts.append(tr("range to {}", units.flow.text(top)))
         if at:
             parts.append(at.strip())
-        return f"{', '.join(parts)}: type {label}"
+        return tr("{}: type {}", ", ".join(parts), label)

@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QSizePolicy, QWidget
 from ventrix.rooms.flow.pictures import FarPicture, Tape
 from ventrix.ui.look import theme
 from ventrix.ui.look.marks import draw_corners, draw_mark
+from ventrix.words import tr
 
 LEFT = Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter
 
@@ -25,7 +26,7 @@ class FarView(QWidget):
         self.least = 48.0  # px: what reads at the user's own distance
         self.setMinimumSize(330, 330)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
-        self.setAccessibleName("Bench")
+        self.setAccessibleName(tr("Bench"))
 
     def show_far(self, far: FarPicture) -> None:
         if far == self.far:

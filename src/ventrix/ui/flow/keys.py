@@ -14,6 +14,7 @@ from ventrix.ui.flow.control import NOTES, FlowControl
 from ventrix.ui.flow.simulated_hands import SimulatedHands
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.command import Command, keys_of, pressed
+from ventrix.words import tr
 
 
 class Obeys(Protocol):
@@ -53,24 +54,24 @@ def flow_commands(room: Obeys) -> tuple[Command, ...]:
         control.stand_on(room.hand.test.index + by)
 
     return (
-        Command("flow.keep", "keep", control.keep, "Space"),
-        Command("flow.strike", "strike the last", control.strike, "Backspace"),
-        Command("flow.repeat", "repeat this lift", control.repeat, "R"),
-        Command("flow.unsteady", "keep as unsteady", lambda: control.keep(unsteady=True), "U"),
-        Command("flow.automatic", "keep by itself", control.toggle_automatic, "A"),
-        Command("flow.rung.before", "another lift", lambda: rung(-1), "Up", one_of="rung"),
-        Command("flow.rung.next", "another lift", lambda: rung(1), "Down", one_of="rung"),
-        Command("flow.prepare", "prepare the bench", control.toggle_preparing, "P"),
-        Command("flow.check", "flow the check", room.begin_check, "K"),
-        Command("flow.conditions", "conditions, plan", room.toggle_conditions, "C"),
-        Command("flow.remount", "head re-mounted", room.remount, "M"),
-        Command("flow.readings", "every reading", room.toggle_readings, "V"),
+        Command("flow.keep", tr("keep"), control.keep, "Space"),
+        Command("flow.strike", tr("strike the last"), control.strike, "Backspace"),
+        Command("flow.repeat", tr("repeat this lift"), control.repeat, "R"),
+        Command("flow.unsteady", tr("keep as unsteady"), lambda: control.keep(unsteady=True), "U"),
+        Command("flow.automatic", tr("keep by itself"), control.toggle_automatic, "A"),
+        Command("flow.rung.before", tr("another lift"), lambda: rung(-1), "Up", one_of="rung"),
+        Command("flow.rung.next", tr("another lift"), lambda: rung(1), "Down", one_of="rung"),
+        Command("flow.prepare", tr("prepare the bench"), control.toggle_preparing, "P"),
+        Command("flow.check", tr("flow the check"), room.begin_check, "K"),
+        Command("flow.conditions", tr("conditions, plan"), room.toggle_conditions, "C"),
+        Command("flow.remount", tr("head re-mounted"), room.remount, "M"),
+        Command("flow.readings", tr("every reading"), room.toggle_readings, "V"),
         *(note(letter) for letter in NOTES),
-        Command("flow.range.before", "another range", lambda: control.choose_range(-1), "[", one_of="range"),
-        Command("flow.range.next", "another range", lambda: control.choose_range(1), "]", one_of="range"),
-        Command("flow.ghost", "pinned curve", room.toggle_ghost, "G", one_of="view"),
-        Command("flow.open", "valve to the lift", room.hands.open_to_rung, "L", one_of="simulated"),
-        Command("flow.blower", "blower", room.hands.toggle_blower, "B", one_of="simulated"),
+        Command("flow.range.before", tr("another range"), lambda: control.choose_range(-1), "[", one_of="range"),
+        Command("flow.range.next", tr("another range"), lambda: control.choose_range(1), "]", one_of="range"),
+        Command("flow.ghost", tr("pinned curve"), room.toggle_ghost, "G", one_of="view"),
+        Command("flow.open", tr("valve to the lift"), room.hands.open_to_rung, "L", one_of="simulated"),
+        Command("flow.blower", tr("blower"), room.hands.toggle_blower, "B", one_of="simulated"),
     )
 
 

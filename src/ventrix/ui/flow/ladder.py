@@ -11,6 +11,7 @@ from ventrix.rooms.flow.pictures import LadderRung
 from ventrix.ui.look import theme
 from ventrix.ui.look.marks import draw_mark
 from ventrix.ui.widgets.spoken_rows import SpokenRows
+from ventrix.words import tr
 
 RUNG = 33
 
@@ -29,7 +30,7 @@ class LiftLadder(QWidget):
         self._headings = ("lift", "flow", "against")
         self.setSizePolicy(QSizePolicy.Policy.Fixed, QSizePolicy.Policy.MinimumExpanding)
         self.setFixedWidth(236)
-        self.setAccessibleName("Lift ladder")
+        self.setAccessibleName(tr("Lift ladder"))
         self.told = SpokenRows(self)
 
     def sizeHint(self) -> QSize:

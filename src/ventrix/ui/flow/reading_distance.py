@@ -7,6 +7,7 @@ from PySide6.QtGui import QKeyEvent, QPainter, QPaintEvent
 from PySide6.QtWidgets import QWidget
 
 from ventrix.ui.look import theme
+from ventrix.words import tr
 
 # A letter that is only just read spans about 5 minutes of arc (the 20/20 line of an eye chart); what
 # has to be read at a glance wants 16. Both common practice, no source.
@@ -25,7 +26,7 @@ class ReadingDistance(QWidget):
         super().__init__()
         self.size_px = 14.0
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setAccessibleName("Reading distance")
+        self.setAccessibleName(tr("Reading distance"))
         self.hide()
 
     def open(self, owner: QWidget, far_px: float) -> None:
@@ -67,7 +68,10 @@ class ReadingDistance(QWidget):
         painter.drawText(
             upper,
             int(Qt.AlignmentFlag.AlignHCenter | Qt.AlignmentFlag.AlignTop | Qt.TextFlag.TextWordWrap),
-            "Stand where you flow. Up and Down change the line below until you can only just read it; Enter takes it.",
+            tr(
+                "Stand where you flow. Up and Down change the line below until you can only just read it; "
+                "Enter takes it."
+            ),
         )
         painter.setFont(theme.font(self.size_px, narrow=True, weight=600))
         painter.drawText(self.rect(), centre, WORDS)
@@ -77,5 +81,9 @@ class ReadingDistance(QWidget):
         painter.drawText(
             lower,
             int(Qt.AlignmentFlag.AlignHCenter | Qt.AlignmentFlag.AlignBottom),
-            f"line {self.size_px:.0f} px: the far view will show nothing under {self.far_px:.0f} px   (Esc leaves)",
+            tr(
+                "line {:.0f} px: the far view will show nothing under {:.0f} px   (Esc leaves)",
+                self.size_px,
+                self.far_px,
+            ),
         )

@@ -15,9 +15,10 @@ from ventrix.core.quantity.words import sentence
 from ventrix.records.bad_input import sentence_of
 from ventrix.ui.flow.control import FlowControl
 from ventrix.ui.flow.control_shows import reading_text
+from ventrix.words import tr
 from ventrix.workspace.ids import new_id
 
-STRUCK_HERE = "struck at the bench"
+STRUCK_HERE = tr("struck at the bench")
 
 
 class ReadingsPage(QWidget):
@@ -29,28 +30,28 @@ class ReadingsPage(QWidget):
         super().__init__()
         self._control = control
         self._run_id = ""
-        heading = QLabel("Readings of this run")
+        heading = QLabel(tr("Readings of this run"))
         heading.setObjectName("heading")
         self.list = QListWidget()
-        self.list.setAccessibleName("Readings of this run")
+        self.list.setAccessibleName(tr("Readings of this run"))
         self.list.installEventFilter(self)
         self.reason = QLineEdit()
-        self.reason.setPlaceholderText("why is it struck?")
-        self.reason.setAccessibleName("Why the reading is struck")
+        self.reason.setPlaceholderText(tr("why is it struck?"))
+        self.reason.setAccessibleName(tr("Why the reading is struck"))
         self.reason.returnPressed.connect(self.strike)
-        strike = QPushButton("Strike (Backspace)")
+        strike = QPushButton(tr("Strike (Backspace)"))
         strike.clicked.connect(self.strike)
-        take_up = QPushButton("Restore (Enter)")
+        take_up = QPushButton(tr("Restore (Enter)"))
         take_up.clicked.connect(self.take_up)
         self.lift = QLineEdit()
-        self.lift.setPlaceholderText("the lift it was really taken at")
-        self.lift.setAccessibleName("Lift set right")
-        lift = QPushButton("Set its lift right")
+        self.lift.setPlaceholderText(tr("the lift it was really taken at"))
+        self.lift.setAccessibleName(tr("Lift set right"))
+        lift = QPushButton(tr("Set its lift right"))
         lift.clicked.connect(self.set_lift)
         self.problem = QLabel()
         self.problem.setObjectName("error")
         self.problem.setWordWrap(True)
-        done = QPushButton("Done (Esc)")
+        done = QPushButton(tr("Done (Esc)"))
         done.clicked.connect(self.closed)
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
@@ -68,7 +69,7 @@ class ReadingsPage(QWidget):
         for reading in run.readings if run is not None else ():
             words = f"{units.lift.text(reading.lift)}   {reading_text(self._control, reading)}"
             if reading.struck is not None:
-                words += f"   struck: {'undone' if reading.struck == UNDONE else reading.struck}"
+                words += tr("   struck: {}", "undone" if reading.struck == UNDONE else reading.struck)
             item = QListWidgetItem(words)
             item.setData(Qt.ItemDataRole.UserRole, reading.id)
             self.list.addItem(item)
@@ -103,7 +104,7 @@ class ReadingsPage(QWidget):
             units = self._control.open_book.units
             lift = read_small(self.lift.text().strip(), units.lift.unit).value
             job = correct_lift(space.job, run.id, self._id(), tidy(lift), self.reason.text().strip(), new_id())
-            space.apply(f"lift set right to {units.lift.text(lift)}", job)
+            space.apply(tr("lift set right to {}", units.lift.text(lift)), job)
         except (KeyError, Refused) as error:
             self._say(sentence(str(error)))
             return

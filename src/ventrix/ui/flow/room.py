@@ -44,18 +44,19 @@ from ventrix.ui.widgets.asked_first import AskedFirst
 from ventrix.ui.widgets.pedal import DEFAULT_KEY, Pedal
 from ventrix.ui.widgets.room import QWIDGETSIZE_MAX, Room
 from ventrix.ui.widgets.scroll_area import ScrollArea
+from ventrix.words import tr
 
 LEFT, SIDE = 252, 372  # px, of the outer columns
 TABS = 240  # px of height, of the one under the far view
 WIDE = 1090  # px: below, the outer columns share one
 STACKED = 780  # px: below, that one stands under the far view
-BY_EYE = "my bench"  # as it is called by who has one, reads it and types
+BY_EYE = tr("my bench")  # as it is called by who has one, reads it and types
 
 
 class FlowRoom(Room):
     """Steps and ladder, the far view, and the growing curve; keyboard first."""
 
-    name = "Flow"
+    name = tr("Flow")
     manual = "flow"
     has_far_view = True
 
@@ -157,8 +158,8 @@ class FlowRoom(Room):
             return
         self._narrow = narrow
         if narrow:
-            self._tabs.addTab(self._left, "Lifts")
-            self._tabs.addTab(self.side, "Curve and keys")
+            self._tabs.addTab(self._left, tr("Lifts"))
+            self._tabs.addTab(self.side, tr("Curve and keys"))
             self._left.setFixedWidth(SIDE)
         else:
             self._left.setFixedWidth(LEFT)
@@ -195,10 +196,10 @@ class FlowRoom(Room):
         self.question.ask(far=self.far.alone)
         units, hand = self.open_book.units, self.hand
         shown, at = ladder_rungs(hand, hand.pair(), units)
-        against = f"against cut {space.against.number}" if space.against else ""
+        against = tr("against cut {}", space.against.number) if space.against else ""
         flow = "index" if is_index(hand.element.kind) else units.flow.label
         self.ladder.show_rungs(
-            shown, None if self.control.preparing else at, (f"lift, {units.lift.label}", flow, against)
+            shown, None if self.control.preparing else at, (tr("lift, {}", units.lift.label), flow, against)
         )
         begun = bool(hand.run and hand.run.readings) or self.far.alone or self.open_book.practice is not None
         self.asked_first.show_setup(hand.setup, units, begun=begun)
@@ -206,7 +207,7 @@ class FlowRoom(Room):
         said = [
             in_words(hand.setup, hand.mount, units),
             in_sight_words(hand),
-            hand.differs(units) or ("same set-up as the pinned cut" if hand.pinned_setup else ""),
+            hand.differs(units) or (tr("same set-up as the pinned cut") if hand.pinned_setup else ""),
             plate_words(hand, units),
             stale_air(hand, self.control.temperature),
             *target_lines(hand, units),
@@ -291,14 +292,14 @@ class FlowRoom(Room):
         self.hand.follow()
         offer = offer or self.hand.check_offer()
         if offer is None:
-            self.open_book.say("No check hangs on this run.")
+            self.open_book.say(tr("No check hangs on this run."))
             return
         self.hand.begin_check(offer)
         if offer.kind is CheckKind.PLATE:
             self.control.go_to_step(StepKind.PLATE)
         else:
             self.control.clear_ground()
-            self.open_book.say("The witness port, under the same conditions: what it reads now settles the gain.")
+            self.open_book.say(tr("The witness port, under the same conditions: what it reads now settles the gain."))
         self._show_all()
 
     def toggle_readings(self) -> None:
@@ -361,7 +362,7 @@ class FlowRoom(Room):
         """The head came off and is bolted down again: readings from now on are of a new mount."""
         self.hand.remount()
         self.hands.remount()
-        self.open_book.say(f"Head re-mounted: mount {self.hand.mount}.")
+        self.open_book.say(tr("Head re-mounted: mount {}.", self.hand.mount))
         self._show_all()
 
     def _answer_first(self, setup: object) -> None:

@@ -16,11 +16,11 @@ from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.action_bar import ActionBar
 from ventrix.ui.widgets.command import Command
 from ventrix.ui.widgets.plot import Plot
+from ventrix.words import tr
 
-CAUTION: Final = (
-    "Hearing protection on. Head and springs secured before the valve is opened. "
-    "Blower and hot motor: hands and sleeves away, let it cool. "
-    "Start on the largest range: a small one with the valve wide open spills the gauge."
+CAUTION: Final = tr(
+    "Hearing protection on. Head and springs secured before the valve is opened. Blower and hot motor: hands and "
+    "sleeves away, let it cool. Start on the largest range: a small one with the valve wide open spills the gauge."
 )
 CURVE: Final = 0
 CONDITIONS: Final = 1
@@ -32,7 +32,7 @@ class SideColumn(QStackedWidget):
 
     def __init__(self, open_book: OpenBook, control: FlowControl) -> None:
         super().__init__()
-        self.plot = Plot("Flow against lift, growing over the pinned cut")
+        self.plot = Plot(tr("Flow against lift, growing over the pinned cut"))
         self._caption = QLabel()
         self._caption.setObjectName("caption")
         self.lines = QLabel()

@@ -9,6 +9,7 @@ from ventrix.core.model.kinds import StepKind
 from ventrix.ui.flow.control import FlowControl
 from ventrix.ui.flow.simulator_panel import SimulatorControl
 from ventrix.ui.open_book import OpenBook
+from ventrix.words import tr
 
 ON_THE_BENCH: Final = {StepKind.LEAK: "sealed", StepKind.PLATE: "plate", StepKind.OPEN_PORT: "open"}
 
@@ -77,4 +78,4 @@ class SimulatedHands:
         self._open_book.bench.send(lambda b: b.put_on(what))
 
     def _name_blower(self) -> None:
-        self._panel.blower.setText("Blower off (B)" if self._control.blower else "Blower on (B)")
+        self._panel.blower.setText(tr("Blower off (B)") if self._control.blower else tr("Blower on (B)"))

@@ -7,6 +7,7 @@ from PySide6.QtWidgets import QHBoxLayout, QLabel, QMenu, QPushButton, QSlider, 
 
 from ventrix.bench.simulator.lies import WORDS, Lie
 from ventrix.rooms.display_units import Units
+from ventrix.words import tr
 
 STEPS_PER_MM = 100
 GREATEST_MM = 16
@@ -23,21 +24,21 @@ class SimulatorControl(QWidget):
     def __init__(self) -> None:
         super().__init__()
         self._units: Units | None = None
-        title = QLabel("Simulated bench: your hands")
+        title = QLabel(tr("Simulated bench: your hands"))
         title.setObjectName("caption")
         self._slider = QSlider(Qt.Orientation.Horizontal)
         self._slider.setRange(0, GREATEST_MM * STEPS_PER_MM)
-        self._slider.setAccessibleName("Valve opener of the simulated bench")
-        self._slider.setToolTip("Valve opener of the simulated bench")
+        self._slider.setAccessibleName(tr("Valve opener of the simulated bench"))
+        self._slider.setToolTip(tr("Valve opener of the simulated bench"))
         self._shown = QLabel()
         self._shown.setFixedWidth(64)
         self._shown.setAlignment(Qt.AlignmentFlag.AlignRight)
         self._slider.valueChanged.connect(self._moved)
-        self.to_rung = QPushButton("Open (L)")
-        self.blower = QPushButton("Blower on (B)")
-        self.remount = QPushButton("Mount (M)")
-        self.lies = QPushButton("Simulated faults ▾")
-        self.lies.setToolTip("Ways in which the simulated bench can mislead: see what each does to the numbers")
+        self.to_rung = QPushButton(tr("Open (L)"))
+        self.blower = QPushButton(tr("Blower on (B)"))
+        self.remount = QPushButton(tr("Mount (M)"))
+        self.lies = QPushButton(tr("Simulated faults ▾"))
+        self.lies.setToolTip(tr("Ways in which the simulated bench can mislead: see what each does to the numbers"))
         menu = QMenu(self.lies)
         for lie, words in WORDS.items():
             action = menu.addAction(words)
@@ -64,7 +65,7 @@ class SimulatorControl(QWidget):
 
     def _tell(self, lie: Lie, on: bool) -> None:
         self._told ^= {lie}
-        self.lies.setText(f"Simulated faults: {len(self._told)} ▾" if self._told else "Simulated faults ▾")
+        self.lies.setText(tr("Simulated faults: {} ▾", len(self._told)) if self._told else tr("Simulated faults ▾"))
         self.lie_told.emit(lie.value, on)
 
     def _moved(self, steps: int) -> None:

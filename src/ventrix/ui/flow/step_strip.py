@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QSizePolicy, QWidget
 from ventrix.rooms.flow.pictures import StepLine
 from ventrix.ui.look import theme
 from ventrix.ui.widgets.spoken_rows import SpokenRows, lines_of
+from ventrix.words import tr
 
 LINE = 19
 
@@ -23,7 +24,7 @@ class StepStrip(QWidget):
         self.lines: list[StepLine] = []
         self.at: int | None = None
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
-        self.setAccessibleName("Steps before the lifts")
+        self.setAccessibleName(tr("Steps before the lifts"))
         self.told = SpokenRows(self)
         self.setCursor(Qt.CursorShape.PointingHandCursor)
 

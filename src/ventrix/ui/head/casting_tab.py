@@ -28,10 +28,11 @@ from ventrix.records.bad_input import InputError
 from ventrix.records.files.photos import keep_photo
 from ventrix.rooms.shared.casting_words import read_first
 from ventrix.ui.head.tab import MeasuringSheet, Tab, unless_typing
+from ventrix.words import tr
 from ventrix.workspace.ids import new_id, now_text
 
-MATERIALS: Final = (("not recorded", None), ("iron", "iron"), ("aluminium", "aluminium"))
-HEAD_CAUTION: Final = (
+MATERIALS: Final = ((tr("not recorded"), None), ("iron", "iron"), ("aluminium", "aluminium"))
+HEAD_CAUTION: Final = tr(
     "The head is heavy: lift with help. Cracks, corrosion and coated castings: look first. Structural and pressure "
     "limits follow the maker's data; a doubtful casting goes to a licensed machine shop."
 )
@@ -48,7 +49,7 @@ def _whole(text: str) -> int | None:
 class CastingTab(Tab):
     """The casting, its condition, and what else is known of valve and guide."""
 
-    title = "Casting"
+    title = tr("Casting")
 
     def __init__(self, room: MeasuringSheet) -> None:
         super().__init__(room)
@@ -56,74 +57,76 @@ class CastingTab(Tab):
         for words, value in MATERIALS:
             self.material.addItem(words, value)
         self.material.activated.connect(
-            lambda _i: room.change_job(f"material {self.material.currentText()}", material=self.material.currentData())
+            lambda _i: room.change_job(
+                tr("material {}", self.material.currentText()), material=self.material.currentData()
+            )
         )
-        self.add_row("Material", self.material)
+        self.add_row(tr("Material"), self.material)
         self.numbers: dict[str, QLineEdit] = {}
         for key, caption in (
-            ("cylinders", "Cylinders of this head"),
-            ("engine_cylinders", "Cylinders of the engine"),
-            ("valves_per_cylinder", "Valves a cylinder"),
-            ("valves", "Valves at this port"),
-            ("cylinder", "This port's cylinder"),
-            ("position_on_head", "Its place along the head"),
+            ("cylinders", tr("Cylinders of this head")),
+            ("engine_cylinders", tr("Cylinders of the engine")),
+            ("valves_per_cylinder", tr("Valves a cylinder")),
+            ("valves", tr("Valves at this port")),
+            ("cylinder", tr("This port's cylinder")),
+            ("position_on_head", tr("Its place along the head")),
         ):
             box = QLineEdit()
             box.editingFinished.connect(lambda k=key: self._number_typed(k))
             self.numbers[key] = box
             self.add_row(caption, box, 60)
         self.head = QLineEdit()
-        self.head.setPlaceholderText("left bank; the only one")
+        self.head.setPlaceholderText(tr("left bank; the only one"))
         self.head.editingFinished.connect(self._head_typed)
-        self.add_row("Which head", self.head)
+        self.add_row(tr("Which head"), self.head)
         self.mirror = QComboBox()
         self.mirror.activated.connect(
-            lambda _i: self._port(f"mirror of {self.mirror.currentText()}", mirror_of=self.mirror.currentData())
+            lambda _i: self._port(tr("mirror of {}", self.mirror.currentText()), mirror_of=self.mirror.currentData())
         )
-        self.add_row("Mirror image of", self.mirror)
+        self.add_row(tr("Mirror image of"), self.mirror)
         self.add_group("casting")
         self.boss = QLineEdit()
-        self.boss.setPlaceholderText("round, fin, cut away")
+        self.boss.setPlaceholderText(tr("round, fin, cut away"))
         self.boss.editingFinished.connect(self._boss_typed)
-        self.add_row("Boss shape", self.boss)
+        self.add_row(tr("Boss shape"), self.boss)
         self.back = QLineEdit()
-        self.back.setPlaceholderText("tulip, flat, undercut stem")
+        self.back.setPlaceholderText(tr("tulip, flat, undercut stem"))
         self.back.editingFinished.connect(self._back_typed)
-        self.add_row("Back of the valve", self.back)
+        self.add_row(tr("Back of the valve"), self.back)
         self.insert = QComboBox()
-        for kind, inserted in (("not recorded", None), ("inserts", True), ("cut in the head", False)):
+        for kind, inserted in ((tr("not recorded"), None), ("inserts", True), (tr("cut in the head"), False)):
             self.insert.addItem(kind, inserted)
         self.insert.activated.connect(
-            lambda _i: room.change_valve("seat insert", seat_insert=self.insert.currentData())
+            lambda _i: room.change_valve(tr("seat insert"), seat_insert=self.insert.currentData())
         )
-        self.add_row("Seats", self.insert)
+        self.add_row(tr("Seats"), self.insert)
         self.column.addWidget(self.problem)
         self.casting = QLineEdit()
-        self.casting.setPlaceholderText("its number, as cast")
+        self.casting.setPlaceholderText(tr("its number, as cast"))
         self.casting.editingFinished.connect(self._casting_typed)
-        self.add_row("Casting number", self.casting)
+        self.add_row(tr("Casting number"), self.casting)
         self.taught = QLabel()
         self.taught.setWordWrap(True)
         self.taught.setObjectName("caption")
         self.taught.setTextFormat(Qt.TextFormat.PlainText)
         self.column.addWidget(self.taught)
-        files = QPushButton("Casting files…")
+        files = QPushButton(tr("Casting files…"))
         files.clicked.connect(lambda: self.room.open_book.ways.sheet("casting"))
         self.column.addWidget(files)
-        self.add_heading("Condition")
+        self.add_heading(tr("Condition"))
         self.condition = QPlainTextEdit()
         self.condition.setTabChangesFocus(True)
-        self.condition.setAccessibleName("Condition")
-        self.condition.setPlaceholderText("cracks, corrosion, earlier repairs")
+        self.condition.setAccessibleName(tr("Condition"))
+        self.condition.setPlaceholderText(tr("cracks, corrosion, earlier repairs"))
         self.condition.setFixedHeight(70)
-        self.keep = QPushButton("Keep the note")
+        self.keep = QPushButton(tr("Keep the note"))
         self.keep.clicked.connect(lambda: room.change_job("condition", condition=self.condition.toPlainText().strip()))
         self.column.addWidget(self.condition)
         self.column.addWidget(self.keep)
-        photo = QPushButton("Photo of the head…")
+        photo = QPushButton(tr("Photo of the head…"))
         photo.clicked.connect(self._choose_photo)
         self.photos = QLabel()
-        self.photos.setAccessibleName("Photos of the head")
+        self.photos.setAccessibleName(tr("Photos of the head"))
         self.column.addWidget(photo)
         self.column.addWidget(self.photos)
         caution = QLabel(HEAD_CAUTION)
@@ -142,7 +145,7 @@ class CastingTab(Tab):
         for key, box in self.numbers.items():
             unless_typing(box, "" if values[key] is None else str(values[key]))
         self.mirror.clear()
-        self.mirror.addItem("no other port", None)
+        self.mirror.addItem(tr("no other port"), None)
         for other in job.ports:
             if other.id != port.id and other.kind == port.kind:
                 self.mirror.addItem(other.name, other.id)
@@ -164,8 +167,8 @@ class CastingTab(Tab):
         """What other heads of this casting had: what to look for, and what to read first."""
         space, units = self.room.open_book.workspace, self.room.open_book.units
         castings = () if space is None else space.shop.castings()
-        told = [f"Look for: {'; '.join(seen)}." for seen in [look_first(castings, port.kind)] if seen]
-        told += [f"Read first: {'; '.join(thin)}." for thin in [read_first(castings, port.kind, units)] if thin]
+        told = [tr("Look for: {}.", "; ".join(seen)) for seen in [look_first(castings, port.kind)] if seen]
+        told += [tr("Read first: {}.", "; ".join(thin)) for thin in [read_first(castings, port.kind, units)] if thin]
         self.taught.setText("\n".join(told))
         self.taught.setVisible(bool(told))
 
@@ -184,7 +187,7 @@ class CastingTab(Tab):
             job = replace(job, heads=(*job.heads, Head(id=made, name="head", casting=number)))
             return edit_port(job, port.id, lambda p: replace(p, head_id=made))
 
-        self.room.change(f"casting number {number}", edit)
+        self.room.change(tr("casting number {}", number), edit)
 
     def _show_photos(self, job: Job) -> None:
         """The last picture of the head, small, and how many there are."""
@@ -193,14 +196,14 @@ class CastingTab(Tab):
             self.photos.clear()
             return
         picture = QPixmap(str(space.book.photo_folder / job.photos[-1].file))
-        self.photos.setToolTip(f"{len(job.photos)} kept in the book's own folder")
+        self.photos.setToolTip(tr("{} kept in the book's own folder", len(job.photos)))
         if picture.isNull():
-            self.photos.setText("the last picture is not in the book's folder")
+            self.photos.setText(tr("the last picture is not in the book's folder"))
         else:
             self.photos.setPixmap(picture.scaledToWidth(270, Qt.TransformationMode.SmoothTransformation))
 
     def _choose_photo(self) -> None:
-        name, _ = QFileDialog.getOpenFileName(self, "Photo of the head", "", "Pictures (*.jpg *.jpeg *.png)")
+        name, _ = QFileDialog.getOpenFileName(self, tr("Photo of the head"), "", tr("Pictures (*.jpg *.jpeg *.png)"))
         if name:
             self.keep_photo(Path(name))
 
@@ -215,7 +218,7 @@ class CastingTab(Tab):
             self.room.open_book.say(str(error))
             return False
         photo = Photo(id=new_id(), file=file, date=now_text())
-        self.room.change_job("photo of the head", photos=(*space.job.photos, photo))
+        self.room.change_job(tr("photo of the head"), photos=(*space.job.photos, photo))
         return True
 
     def _port(self, name: str, **values: Any) -> None:
@@ -253,15 +256,17 @@ class CastingTab(Tab):
             chosen = known.id if known is not None else made if name else None
             return edit_port(job, port.id, lambda p: replace(p, head_id=chosen))
 
-        self.room.change(f"in head '{name}'" if name else "in no head", edit)
+        self.room.change(tr("in head '{}'", name) if name else tr("in no head"), edit)
 
     def _boss_typed(self) -> None:
         if self.boss.isModified():
             self.boss.setModified(False)
             shape = self.boss.text().strip() or None
-            self.room.change("boss shape", lambda j, _p, c: edit_cut(j, c.id, lambda x: replace(x, boss_shape=shape)))
+            self.room.change(
+                tr("boss shape"), lambda j, _p, c: edit_cut(j, c.id, lambda x: replace(x, boss_shape=shape))
+            )
 
     def _back_typed(self) -> None:
         if self.back.isModified():
             self.back.setModified(False)
-            self.room.change_valve("back of the valve", back_shape=self.back.text().strip())
+            self.room.change_valve(tr("back of the valve"), back_shape=self.back.text().strip())

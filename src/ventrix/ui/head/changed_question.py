@@ -6,6 +6,8 @@ from collections.abc import Callable
 
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QWidget
 
+from ventrix.words import tr
+
 
 class ChangedQuestion(QWidget):
     """The question and its answers; hidden until it is asked."""
@@ -15,9 +17,9 @@ class ChangedQuestion(QWidget):
         self.setObjectName("panel")
         self.words = QLabel()
         self.words.setWordWrap(True)
-        self.corrected = QPushButton("It always was")
-        self.changed = QPushButton("Changed at this cut")
-        self.neither = QPushButton("Leave it as it was")
+        self.corrected = QPushButton(tr("It always was"))
+        self.changed = QPushButton(tr("Changed at this cut"))
+        self.neither = QPushButton(tr("Leave it as it was"))
         self._answers: dict[QPushButton, Callable[[], object]] = {}
         row = QHBoxLayout(self)
         row.setContentsMargins(10, 4, 10, 4)

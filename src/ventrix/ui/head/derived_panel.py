@@ -16,6 +16,7 @@ from ventrix.rooms.head.derived import DERIVED, OF_ONE_VALVE, Figures
 from ventrix.rooms.shared.plot_values import Line, Picture
 from ventrix.rooms.shared.shape_words import taper_words
 from ventrix.ui.widgets.plot import Plot
+from ventrix.words import tr
 
 CAPTION = 120  # px: a longer caption goes on in a second line
 
@@ -63,7 +64,7 @@ class DerivedFigures(QWidget):
         problems: dict[str, str] = {}
         for each in DERIVED:
             of_one = valves > 1 and each.caption in OF_ONE_VALVE
-            self.captions[each.caption].setText(f"{each.caption}, of one valve" if of_one else each.caption)
+            self.captions[each.caption].setText(tr("{}, of one valve", each.caption) if of_one else each.caption)
             given = {name.rstrip("?"): known.get(name.rstrip("?")) for name in each.needs}
             needed = [name for name in each.needs if not name.endswith("?")]
             text = "–"
@@ -81,7 +82,7 @@ class AreaCurve(Plot):
     """Area against distance from the opening, with what follows from it in words."""
 
     def __init__(self) -> None:
-        super().__init__("Area of the port against distance from its opening")
+        super().__init__(tr("Area of the port against distance from its opening"))
         self.setFixedHeight(150)
 
     def show_port(self, here: UnrolledPort, kind: str, poured: float | None, units: Units) -> str:
@@ -99,12 +100,12 @@ class AreaCurve(Plot):
         said = [taper_words(here)]
         if here.has_stations and "length" not in here.guessed:
             volume = port.volume_from_stations(x, here.area(x))
-            said.append(f"By integration {units.volume.with_unit(volume)}.")
+            said.append(tr("By integration {}.", units.volume.with_unit(volume)))
             if poured is not None:
                 note = port.volume_note(poured, volume)
-                said.append(sentence(note) if note else "Agrees with the poured one within 3 %.")
+                said.append(sentence(note) if note else tr("Agrees with the poured one within 3 %."))
         else:
-            said.append("Four sections or more give the volume by integration.")
+            said.append(tr("Four sections or more give the volume by integration."))
         if here.guessed:
-            said.append(f"Guessed: {', '.join(here.guessed)}.")
+            said.append(tr("Guessed: {}.", ", ".join(here.guessed)))
         return " ".join(said)

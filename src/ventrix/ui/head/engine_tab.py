@@ -17,28 +17,31 @@ from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.thousandths import read_small
 from ventrix.core.quantity.units import from_si, parse_quantity
 from ventrix.ui.head.tab import MeasuringSheet, Tab, unless_typing
+from ventrix.words import tr
 from ventrix.workspace.ids import new_id
 
 
 class EngineTab(Tab):
     """What the engine is."""
 
-    title = "Engine"
+    title = tr("Engine")
 
     def __init__(self, room: MeasuringSheet) -> None:
         super().__init__(room)
         self.job_title = QLineEdit()
         self.job_title.editingFinished.connect(self._rename)
-        self.add_row("Job", self.job_title, 210)
+        self.add_row(tr("Job"), self.job_title, 210)
         self.add_group("engine")
         self.checked_at = QComboBox()
-        for words, value in (("choose", None), ("the valve", "valve"), ("the tappet", "tappet")):
+        for words, value in (("choose", None), (tr("the valve"), "valve"), (tr("the tappet"), "tappet")):
             self.checked_at.addItem(words, value)
-        self.checked_at.setToolTip("Durations at 0.050 in: read at the valve, or at the tappet with the rocker ratio")
-        self.checked_at.activated.connect(
-            lambda _i: self.room.change_job("duration's place", cam_checked_at=self.checked_at.currentData())
+        self.checked_at.setToolTip(
+            tr("Durations at 0.050 in: read at the valve, or at the tappet with the rocker ratio")
         )
-        self.add_row("Duration is read at", self.checked_at)
+        self.checked_at.activated.connect(
+            lambda _i: self.room.change_job(tr("duration's place"), cam_checked_at=self.checked_at.currentData())
+        )
+        self.add_row(tr("Duration is read at"), self.checked_at)
         self.induction = QComboBox()
         self.induction.addItem("choose", None)
         for kind in Induction:
@@ -46,14 +49,17 @@ class EngineTab(Tab):
         self.induction.activated.connect(
             lambda _i: self.room.change_job("induction", induction=self.induction.currentData())
         )
-        self.add_row("It breathes through", self.induction)
+        self.add_row(tr("It breathes through"), self.induction)
         self.table = QLineEdit()
-        self.table.setPlaceholderText("cam table: 0 0; 20 0.05; 60 0.31 …")
+        self.table.setPlaceholderText(tr("cam table: 0 0; 20 0.05; 60 0.31 …"))
         self.table.setToolTip(
-            "Crank angle and valve lift of this kind of port, pair by pair; it is used in place of lift and duration"
+            tr(
+                "Crank angle and valve lift of this kind of port, pair by pair; it is used in place of lift "
+                "and duration"
+            )
         )
         self.table.editingFinished.connect(self._cam_typed)
-        self.add_row("Cam table", self.table, 210)
+        self.add_row(tr("Cam table"), self.table, 210)
         self.column.addWidget(self.problem)
         self.column.addStretch()
 
@@ -70,7 +76,7 @@ class EngineTab(Tab):
         space = self.room.open_book.workspace
         if space is not None and title and title != space.job.title:
             self.job_title.setModified(False)
-            self.room.change_job(f"title '{title}'", title=title)
+            self.room.change_job(tr("title '{}'", title), title=title)
 
     def _cam_typed(self) -> None:
         space = self.room.open_book.workspace
@@ -91,4 +97,4 @@ class EngineTab(Tab):
             self.say(error)
             return
         rest = tuple(p for p in space.job.cam_points if p.kind != kind)
-        self.keep_typed(self.table, "cam table", cam_points=(*rest, *points))
+        self.keep_typed(self.table, tr("cam table"), cam_points=(*rest, *points))

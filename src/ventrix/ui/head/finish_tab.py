@@ -14,19 +14,20 @@ from ventrix.core.model.finish_list import CHECKS, surface_agreed
 from ventrix.core.model.job import Job
 from ventrix.core.model.job_parts import CheckMark
 from ventrix.ui.head.tab import MeasuringSheet, Tab
+from ventrix.words import tr
 from ventrix.workspace.ids import new_id, now_text
 
 
 class FinishTab(Tab):
     """The list for the end of a head, ticked with date and initials."""
 
-    title = "Finish"
+    title = tr("Finish")
 
     def __init__(self, room: MeasuringSheet) -> None:
         super().__init__(room)
         self.initials = QLineEdit()
         self.initials.setMaxLength(6)
-        self.add_row("Your initials", self.initials, 80)
+        self.add_row(tr("Your initials"), self.initials, 80)
         self.boxes: dict[str, QCheckBox] = {}
         for check in CHECKS:
             box = QCheckBox(check.item)
@@ -40,8 +41,10 @@ class FinishTab(Tab):
         self.fits.setWordWrap(True)
         self.column.addWidget(self.fits)
         caution = QLabel(
-            "A gasket land left too thin does not seal; milled heads sit lower, so the manifold may not line up; "
-            "a sharp chamber edge glows; chips left in a passage end an engine. Assembly follows the maker's data."
+            tr(
+                "A gasket land left too thin does not seal; milled heads sit lower, so the manifold may not line up; "
+                "a sharp chamber edge glows; chips left in a passage end an engine. Assembly follows the maker's data."
+            )
         )
         caution.setObjectName("caption")
         caution.setWordWrap(True)
@@ -64,10 +67,10 @@ class FinishTab(Tab):
             return
         if on and not self.initials.text().strip():
             self.boxes[item].setChecked(False)
-            self.problem.setText("Whose tick is it? Type your initials first.")
+            self.problem.setText(tr("Whose tick is it? Type your initials first."))
             self.initials.setFocus()
             return
         self.problem.clear()
         rest = tuple(m for m in space.job.check_marks if m.item != item)
         mark = CheckMark(id=new_id(), item=item, initials=self.initials.text().strip(), date=now_text())
-        self.room.change_job(f"{item}{'' if on else ', not done'}", check_marks=(*rest, mark) if on else rest)
+        self.room.change_job(f"{item}{'' if on else tr(', not done')}", check_marks=(*rest, mark) if on else rest)

@@ -27,6 +27,7 @@ from ventrix.core.quantity.words import sentence
 from ventrix.core.work.stages import USUAL, stages_of
 from ventrix.rooms.head.wall_limits import limit_text, limit_typed
 from ventrix.ui.head.tab import MeasuringSheet, Tab, unless_typing
+from ventrix.words import tr
 from ventrix.workspace.ids import new_id
 
 MOST_LIFTS: Final = 5
@@ -35,7 +36,7 @@ MOST_LIFTS: Final = 5
 class GoalTab(Tab):
     """What the head is for, and which schools its porter belongs to."""
 
-    title = "Goal"
+    title = tr("Goal")
 
     def __init__(self, room: MeasuringSheet) -> None:
         super().__init__(room)
@@ -43,8 +44,8 @@ class GoalTab(Tab):
         self.use.addItem("choose", None)
         for use in Use:
             self.use.addItem(use.words, use)
-        self.use.activated.connect(lambda _i: room.change_job("what it is for", use=self.use.currentData()))
-        self.add_row("What it is for", self.use)
+        self.use.activated.connect(lambda _i: room.change_job(tr("what it is for"), use=self.use.currentData()))
+        self.add_row(tr("What it is for"), self.use)
         self.order = QLabel()
         self.order.setObjectName("caption")
         self.order.setWordWrap(True)
@@ -53,28 +54,33 @@ class GoalTab(Tab):
         self.targets = QLineEdit()
         self.targets.setPlaceholderText("0.3 150; 0.5 210 @ 28")
         self.targets.setToolTip(
-            "Lift and flow wanted, pair by pair, for this kind of port, and behind @ the test pressure it is meant at"
+            tr(
+                "Lift and flow wanted, pair by pair, for this kind of port, and behind @ the test pressure it "
+                "is meant at"
+            )
         )
         self.targets.editingFinished.connect(self._targets_typed)
-        self.add_row("Target flows", self.targets)
-        self.my_lifts = self._line("My lifts", "0.200 low; 0.500 half inch", self._my_lifts_typed)
-        self.my_lifts.setToolTip("Two to five lifts that are shown first and large, each with a name if wanted")
-        self.swirl = self._line("Swirl wished", "0.2 0.4 300", self._swirl_typed)
-        self.swirl.setToolTip("From lift, to lift, and rpm; several with ; between: a gain that costs it is said")
+        self.add_row(tr("Target flows"), self.targets)
+        self.my_lifts = self._line(tr("My lifts"), tr("0.200 low; 0.500 half inch"), self._my_lifts_typed)
+        self.my_lifts.setToolTip(tr("Two to five lifts that are shown first and large, each with a name if wanted"))
+        self.swirl = self._line(tr("Swirl wished"), "0.2 0.4 300", self._swirl_typed)
+        self.swirl.setToolTip(tr("From lift, to lift, and rpm; several with ; between: a gain that costs it is said"))
         self.limits = QLineEdit()
-        self.limits.setPlaceholderText("0.100; short side 0.110")
+        self.limits.setPlaceholderText(tr("0.100; short side 0.110"))
         self.limits.setToolTip(
-            "How thin a wall may get: everywhere, at a place, on a kind of port, or to what lies behind: "
-            "exhaust bowl to water 0.125"
+            tr(
+                "How thin a wall may get: everywhere, at a place, on a kind of port, or to what lies behind: "
+                "exhaust bowl to water 0.125"
+            )
         )
         self.limits.editingFinished.connect(self._limits_typed)
-        self.add_row("Wall limits", self.limits)
+        self.add_row(tr("Wall limits"), self.limits)
         self.stages = self._line(
-            "Stages of the board", "; ".join(stage.name for stage in USUAL[:4]) + " …", self._stages_typed
+            tr("Stages of the board"), "; ".join(stage.name for stage in USUAL[:4]) + " …", self._stages_typed
         )
-        self.stages.setToolTip("The job's own list, in order; the usual one where it is empty")
+        self.stages.setToolTip(tr("The job's own list, in order; the usual one where it is empty"))
         self.column.addWidget(self.problem)
-        self.add_heading("Schools")
+        self.add_heading(tr("Schools"))
         self.schools: dict[str, QComboBox] = {}
         for question in QUESTIONS:
             box = QComboBox()
@@ -126,12 +132,12 @@ class GoalTab(Tab):
             return
         self.problem.clear()
         self.stages.setModified(False)
-        self.room.change_job("stages of the board", stages=found)
+        self.room.change_job(tr("stages of the board"), stages=found)
 
     def _choose(self, key: str, side: str) -> None:
         space = self.room.open_book.workspace
         if space is not None:
-            self.room.change_job(f"preference: {side}", schools={**space.job.schools, key: side})
+            self.room.change_job(tr("preference: {}", side), schools={**space.job.schools, key: side})
 
     def _targets_typed(self) -> None:
         space = self.room.open_book.workspace
@@ -154,7 +160,7 @@ class GoalTab(Tab):
             self.say(error)
             return
         rest = tuple(t for t in space.job.targets if t.kind != kind)
-        self.keep_typed(self.targets, "target flows", targets=(*rest, *sorted(found, key=lambda t: t.lift)))
+        self.keep_typed(self.targets, tr("target flows"), targets=(*rest, *sorted(found, key=lambda t: t.lift)))
 
     def _usual_pressure(self) -> float | None:
         """What a target is meant at where nothing is said: the job's pressure, else that of its last set-up [Pa]."""
@@ -203,7 +209,7 @@ class GoalTab(Tab):
             self.say(error)
             return
         rest = tuple(w for w in space.job.swirl_wishes if w.kind != kind)
-        self.keep_typed(self.swirl, "swirl wished", swirl_wishes=(*rest, *found))
+        self.keep_typed(self.swirl, tr("swirl wished"), swirl_wishes=(*rest, *found))
 
     def _limits_typed(self) -> None:
         if not self.limits.isModified():
@@ -216,4 +222,4 @@ class GoalTab(Tab):
         except Refused as error:
             self.say(error)
             return
-        self.keep_typed(self.limits, "wall limits", wall_limits=tuple(found))
+        self.keep_typed(self.limits, tr("wall limits"), wall_limits=tuple(found))

@@ -16,6 +16,7 @@ from PySide6.QtWidgets import QSizePolicy, QWidget
 from ventrix.ui.look import theme
 from ventrix.ui.look.marks import draw_corners
 from ventrix.ui.widgets.quantity_field import PlacedField
+from ventrix.words import tr
 
 Known = dict[str, float | None]
 
@@ -94,7 +95,7 @@ class PortDrawing(QWidget):
         self._usual = False
         self.setMinimumSize(LEAST_WIDE, LEAST_HIGH)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
-        self.setAccessibleName("Section of the port")
+        self.setAccessibleName(tr("Section of the port"))
 
     def show_sizes(self, known: Known, kind: str, throat: float = 0.89, seat: float = 45.0) -> None:
         """Draw to these figures [m]; what is not known is drawn at a usual proportion: the throat at its wanted
@@ -321,8 +322,8 @@ class PortDrawing(QWidget):
     def _paint_missing(self, painter: QPainter) -> None:
         missing = [f.caption for k, f in self.fields.items() if self._known.get(k) is None and f.isVisible()]
         scanned = any(f.box.property("scanned") for f in self.fields.values())
-        said = [f"{len(missing)} not measured: drawn at a usual proportion"] if missing else []
-        said += ["brass edge: scanned at this cut"] if scanned else []
+        said = [tr("{} not measured: drawn at a usual proportion", len(missing))] if missing else []
+        said += [tr("brass edge: scanned at this cut")] if scanned else []
         painter.setFont(theme.font(12))
         painter.setPen(theme.colour("quiet"))
         where = QRectF(FIELD_W + 20, self.height() - FIELD_H - 26, 480, 18)

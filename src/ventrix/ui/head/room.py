@@ -34,6 +34,7 @@ from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.quantity_field import PlacedField, QuantityField
 from ventrix.ui.widgets.room import QWIDGETSIZE_MAX, Room
 from ventrix.ui.widgets.scroll_area import ScrollArea
+from ventrix.words import tr
 from ventrix.workspace.ids import new_id
 
 NOUN_OF: Final[dict[str, type[Noun]]] = {"job": Job, "valve": Valve, "cut": Cut}
@@ -44,7 +45,7 @@ WIDE, HIGH = 1060, 560  # px: below either, the drawing is a page of the tabs
 class HeadRoom(Room):
     """Tabs on the left, the drawing with its fields, and derived figures that follow while typing."""
 
-    name = "Head"
+    name = tr("Head")
     manual = "head"
 
     def __init__(self, open_book: OpenBook) -> None:
@@ -68,14 +69,14 @@ class HeadRoom(Room):
         self.pours = QLabel()
         self.pours.setObjectName("caption")
         self.pours.setWordWrap(True)
-        self.pour_again = QPushButton("Pour again")
+        self.pour_again = QPushButton(tr("Pour again"))
         self.pour_again.clicked.connect(lambda: self.ways.sheet("pour"))
-        self.scan = QPushButton("By a scan…")
-        self.scan.setToolTip("Sections, lengths and volume of this port from a scanned mould, taken field by field")
+        self.scan = QPushButton(tr("By a scan…"))
+        self.scan.setToolTip(tr("Sections, lengths and volume of this port from a scanned mould, taken field by field"))
         self.scan.clicked.connect(lambda: self.ways.sheet("scan"))
         self.tabs = QTabWidget()
         self.tabs.setFocusPolicy(Qt.FocusPolicy.NoFocus)
-        self.tabs.tabBar().setAccessibleName("Pages of the head")
+        self.tabs.tabBar().setAccessibleName(tr("Pages of the head"))
         self.tabs.setDocumentMode(True)
         self.tabs.tabBar().setStyleSheet("QTabBar::tab { padding: 6px 7px; }")  # six of them in a narrow column
         self.tabs.setFixedWidth(TABS)
@@ -131,8 +132,8 @@ class HeadRoom(Room):
             return
         self._narrow = narrow
         if narrow:
-            self.tabs.insertTab(0, self._sheet, "Drawing")
-            self.tabs.addTab(self._follows, "What follows")
+            self.tabs.insertTab(0, self._sheet, tr("Drawing"))
+            self.tabs.addTab(self._follows, tr("What follows"))
             self._follows.setWidget(self._below)
             self.tabs.setFixedWidth(QWIDGETSIZE_MAX)
             self.tabs.setMinimumWidth(0)
@@ -178,7 +179,7 @@ class HeadRoom(Room):
             field.set_value(value, note=note, scan=scan_note(cut, spec, value, self.open_book.units))
         count = len(cut.pours)
         self.pours.setText(
-            f"mean of {count} pours, {cut.pours[-1].how}" if count > 1 else (cut.pours[-1].how if count else "")
+            tr("mean of {} pours, {}", count, cut.pours[-1].how) if count > 1 else (cut.pours[-1].how if count else "")
         )
         for page in self.pages:
             page.show_job(job, port, cut)
@@ -227,7 +228,7 @@ class HeadRoom(Room):
 
     def _accept(self, spec: FieldSpec, value: float | None) -> None:
         shown = self.open_book.units[spec.unit]
-        words = "taken out" if value is None else shown.with_unit(value)
+        words = tr("taken out") if value is None else shown.with_unit(value)
         if spec.owner == "valve":
             self.change_valve(f"{spec.caption.lower()} {words}", **{spec.key: value})
             return
@@ -253,10 +254,10 @@ class HeadRoom(Room):
             self.change(name, lambda job, port, cut: correct_valve(job, port, cut, new_id(), **values))
 
         def fit() -> None:
-            self.change(f"{name} from cut {number}", lambda j, p, c: change_valve(j, p, c, new_id(), **values))
+            self.change(tr("{} from cut {}", name, number), lambda j, p, c: change_valve(j, p, c, new_id(), **values))
 
         if asks_whether_changed(space.job, space.port, space.real_cut):
-            asked = f"{name.capitalize()}: earlier cuts were flowed with this valve. Was it always so, or changed?"
+            asked = tr("{}: earlier cuts were flowed with this valve. Was it always so, or changed?", name.capitalize())
             self.question.ask(asked, correct, fit, self._let_go)
         else:
             correct()

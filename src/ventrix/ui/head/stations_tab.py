@@ -15,13 +15,14 @@ from ventrix.core.quantity.units import parse_quantity
 from ventrix.rooms.shared.shape_words import shape_sentences
 from ventrix.ui.head.tab import MeasuringSheet, Tab
 from ventrix.ui.widgets.table import Table
+from ventrix.words import tr
 from ventrix.workspace.ids import new_id
 
 
 class StationsTab(Tab):
     """Sections along the centreline: a table that takes a paste from a spreadsheet."""
 
-    title = "Stations"
+    title = tr("Stations")
     COLUMNS = ("along", "name", "width", "height", "corner_radius", "area")
 
     def __init__(self, room: MeasuringSheet) -> None:
@@ -30,14 +31,14 @@ class StationsTab(Tab):
         self.note = QLabel()
         self.note.setWordWrap(True)
         self.note.setObjectName("caption")
-        self.table = Table("Stations along the centreline", edits=True)
+        self.table = Table(tr("Stations along the centreline"), edits=True)
         self.table.pasted.connect(self.take_paste)
         self.table.row_removed.connect(self.remove_row)
         self.table.said.connect(room.open_book.say)
         self.table.verticalHeader().hide()
         self.table.setMinimumHeight(260)
         self.table.itemChanged.connect(self._changed)
-        add = QPushButton("One more station")
+        add = QPushButton(tr("One more station"))
         add.clicked.connect(self.add_row_at_end)
         self.shape = QLabel()
         self.shape.setWordWrap(True)
@@ -63,14 +64,14 @@ class StationsTab(Tab):
         self._filling = False
         where = ""
         if found is not None and found.cut_number != cut.number:
-            where = f" Carried from cut {found.cut_number}; a change makes them this cut's own."
+            where = tr(" Carried from cut {}; a change makes them this cut's own.", found.cut_number)
         self.note.setText(
-            f"Distance from the opening and size, in {unit}. Paste from a spreadsheet with Ctrl+V.{where}"
+            tr("Distance from the opening and size, in {}. Paste from a spreadsheet with Ctrl+V.{}", unit, where)
         )
 
     def _heads(self) -> list[str]:
         area = self.room.open_book.units.area.label
-        return ["along", "name", "width", "height", "corner", f"area {area}"]
+        return ["along", "name", "width", "height", "corner", tr("area {}", area)]
 
     def _text(self, station: Station, key: str) -> str:
         value, units = getattr(station, key), self.room.open_book.units

@@ -11,13 +11,14 @@ from ventrix.core.model.kinds import ValveMetal
 from ventrix.core.quantity.refused import Refused
 from ventrix.rooms.head.fit_limits import fit_limit_text, fit_limit_typed
 from ventrix.ui.head.tab import MeasuringSheet, Tab, unless_typing
+from ventrix.words import tr
 from ventrix.workspace.ids import new_id
 
 
 class TrainTab(Tab):
     """Figures of this port's valve, then every fit of the head that was measured."""
 
-    title = "Valves"
+    title = tr("Valves")
 
     def __init__(self, room: MeasuringSheet) -> None:
         super().__init__(room)
@@ -25,25 +26,29 @@ class TrainTab(Tab):
         self.metal.addItem("choose", "")
         for metal in ValveMetal:
             self.metal.addItem(metal.words, metal.value)
-        self.metal.activated.connect(lambda _i: room.change_valve("valve's metal", metal=self.metal.currentData()))
-        self.add_row("Valve's metal", self.metal)
+        self.metal.activated.connect(lambda _i: room.change_valve(tr("valve's metal"), metal=self.metal.currentData()))
+        self.add_row(tr("Valve's metal"), self.metal)
         self.add_group("train")
         self.limits = QLineEdit()
-        self.limits.setPlaceholderText("guide exhaust 0.0015-0.003; coil bind 0.060-")
+        self.limits.setPlaceholderText(tr("guide exhaust 0.0015-0.003; coil bind 0.060-"))
         self.limits.setToolTip(
-            "Your own limits in place of the usual: coil bind, guide, lap, heights or flatness, a kind of port or a "
-            "valve's metal where it matters, and least-most"
+            tr(
+                "Your own limits in place of the usual: coil bind, guide, lap, heights or flatness, a kind of port or "
+                "a valve's metal where it matters, and least-most"
+            )
         )
         self.limits.editingFinished.connect(self._limits_typed)
-        self.add_row("Limits", self.limits, 170)
+        self.add_row(tr("Limits"), self.limits, 170)
         self.column.addWidget(self.problem)
-        self.add_heading("Measured so far")
+        self.add_heading(tr("Measured so far"))
         self.checks = QLabel()
         self.checks.setWordWrap(True)
         self.column.addWidget(self.checks)
         caution = QLabel(
-            "Springs are under force: use the right compressor, and eye protection. Clearances, forces and heights are "
-            "the maker's to say; a licensed shop fits what you can't measure."
+            tr(
+                "Springs are under force: use the right compressor, and eye protection. Clearances, forces and "
+                "heights are the maker's to say; a licensed shop fits what you can't measure."
+            )
         )
         caution.setObjectName("caption")
         caution.setWordWrap(True)
@@ -57,7 +62,7 @@ class TrainTab(Tab):
         unless_typing(self.limits, "; ".join(fit_limit_text(m, units.length.unit) for m in job.fit_limits))
         found = fit_checks(job, units.wording)
         lines = [f"{'✗' if c.holds is False else '✓' if c.holds else '·'}  {c.says}" for c in found]
-        self.checks.setText("\n".join(lines) or "Nothing yet: what is typed above is checked here.")
+        self.checks.setText("\n".join(lines) or tr("Nothing yet: what is typed above is checked here."))
 
     def _limits_typed(self) -> None:
         if not self.limits.isModified():
@@ -69,4 +74,4 @@ class TrainTab(Tab):
         except Refused as error:
             self.say(error)
             return
-        self.keep_typed(self.limits, "limits of fits", fit_limits=found)
+        self.keep_typed(self.limits, tr("limits of fits"), fit_limits=found)

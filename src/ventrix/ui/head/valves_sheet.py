@@ -13,16 +13,17 @@ from ventrix.core.quantity.units import parse_quantity
 from ventrix.core.quantity.words import sentence
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
+from ventrix.words import tr
 from ventrix.workspace.ids import new_id
 
 # Field, caption, unit of the display, a hint.
 FIGURES = (
-    ("head_diameter", "Heads", "length", "1.81; 1.75"),
-    ("stem_diameter", "Stems", "length", "0.314"),
-    ("seat_angle", "Seat angles", "angle", "45"),
-    ("back_cut_angle", "Back cut angles", "angle", "30"),
-    ("back_cut_width", "Back cut widths", "length", "0.040"),
-    ("weight", "Weights", "mass", "104"),
+    ("head_diameter", tr("Heads"), "length", "1.81; 1.75"),
+    ("stem_diameter", tr("Stems"), "length", "0.314"),
+    ("seat_angle", tr("Seat angles"), "angle", "45"),
+    ("back_cut_angle", tr("Back cut angles"), "angle", "30"),
+    ("back_cut_width", tr("Back cut widths"), "length", "0.040"),
+    ("weight", tr("Weights"), "mass", "104"),
 )
 MOST_VALVES = 5
 
@@ -31,13 +32,15 @@ class ValvesSheet(FormSheet):
     """Figures of one valve, or of several with ; between: where all are alike, one figure is enough."""
 
     def __init__(self, open_book: OpenBook) -> None:
-        super().__init__(open_book, "Fitted from this cut on")
+        super().__init__(open_book, tr("Fitted from this cut on"))
         self.boxes = {key: self.add_text(caption, hint) for key, caption, _, hint in FIGURES}
-        self.shape = self.add_text("Backs", "tulip; flat")
+        self.shape = self.add_text(tr("Backs"), tr("tulip; flat"))
         self.finish()
         self.caution.setText(
-            "Valve limits, hardened or sodium-filled valves: follow the maker's data and a licensed machine shop. "
-            "To set a size right that always was so, use the Head room."
+            tr(
+                "Valve limits, hardened or sodium-filled valves: follow the maker's data and a licensed machine shop. "
+                "To set a size right that always was so, use the Head room."
+            )
         )
 
     def open(self) -> None:
@@ -47,8 +50,8 @@ class ValvesSheet(FormSheet):
             return
         port, cut, units = space.port, space.real_cut, self.open_book.units
         at = fitted_at(port, cut)[1]
-        whence = "as received" if at is None else f"fitted at cut {at}"
-        self.title.setText(f"Valves of {port.name.lower()} from cut {cut.number} on ({whence})")
+        whence = tr("as received") if at is None else tr("fitted at cut {}", at)
+        self.title.setText(tr("Valves of {} from cut {} on ({})", port.name.lower(), cut.number, whence))
         valves = space.job.valves_of(port, cut)
         for key, _, unit, _ in FIGURES:
             values = [getattr(v, key) for v in valves]
@@ -82,7 +85,7 @@ class ValvesSheet(FormSheet):
         shapes = [p.strip() for p in self.shape.text().split(";")] or [""]
         space = self.open_book.workspace
         assert space is not None and space.port is not None
-        had = job.valve_of(space.port, space.real_cut) or Valve(id="", name=f"{space.port.kind} valve")
+        had = job.valve_of(space.port, space.real_cut) or Valve(id="", name=tr("{} valve", space.port.kind))
         return tuple(
             replace(
                 had,
@@ -106,5 +109,5 @@ class ValvesSheet(FormSheet):
         ids = tuple(v.id for v in valves)
         job = replace(space.job, valves=(*space.job.valves, *valves))
         job = edit_cut(job, space.real_cut.id, lambda c: replace(c, valve_ids=ids))
-        space.apply(f"valves fitted from cut {space.real_cut.number} on", job)
+        space.apply(tr("valves fitted from cut {} on", space.real_cut.number), job)
         self.was_kept()

@@ -31,6 +31,7 @@ from ventrix.ui.look import theme
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
 from ventrix.ui.widgets.quantity_field import QuantityField
+from ventrix.words import tr
 
 DRAWN: Final = to_si(0.5, "in")
 EACH: Final = 3  # degrees from one drawn line to the next
@@ -44,7 +45,7 @@ class ShroudPicture(QWidget):
         self.found: Shrouded | None = None
         self.lift = DRAWN
         self.setMinimumHeight(210)
-        self.setAccessibleName("Shrouding round the clock")
+        self.setAccessibleName(tr("Shrouding round the clock"))
 
     def sizeHint(self) -> QSize:
         return QSize(320, 220)
@@ -91,35 +92,37 @@ class ChamberSheet(FormSheet):
     kept with the engine."""
 
     def __init__(self, open_book: OpenBook) -> None:
-        super().__init__(open_book, "Keep")
-        self.title.setText("Shrouding, and chambers")
+        super().__init__(open_book, tr("Keep"))
+        self.title.setText(tr("Shrouding, and chambers"))
         self.picture = ShroudPicture()
         self.column.addWidget(self.picture)
         self.told = QLabel()
         self.told.setWordWrap(True)
         self.column.addWidget(self.told)
-        self.outline = self.add_choice("Chamber's outline", [("not known, the bore alone", None)])
+        self.outline = self.add_choice(tr("Chamber's outline"), [(tr("not known, the bore alone"), None)])
         self.outline.activated.connect(lambda _i: self._use_outline())
-        self.bore = self.add_figure("Bore", "length")
+        self.bore = self.add_figure(tr("Bore"), "length")
         self.heads: dict[str, QuantityField] = {}
         self.middles: dict[str, QLineEdit] = {}
         for kind in ("intake", "exhaust"):
-            self.heads[kind] = self.add_figure(f"{kind.capitalize()} valve's head", "length")
-            self.middles[kind] = self.add_text(f"{kind.capitalize()}'s middle, x y", "0 0, from the bore's")
-        self.lift = self.add_figure("Drawn for a lift of", "lift")
-        heading = QLabel("Chamber against chamber")
+            self.heads[kind] = self.add_figure(tr("{} valve's head", kind.capitalize()), "length")
+            self.middles[kind] = self.add_text(tr("{}'s middle, x y", kind.capitalize()), tr("0 0, from the bore's"))
+        self.lift = self.add_figure(tr("Drawn for a lift of"), "lift")
+        heading = QLabel(tr("Chamber against chamber"))
         heading.setObjectName("heading")
         self.column.addWidget(heading)
         self.chambers = QLabel()
         self.chambers.setWordWrap(True)
         self.column.addWidget(self.chambers)
-        self.gasket = self.add_figure("Gasket, as pressed", "length", small=True)
-        self.deck = self.add_figure("Piston under the deck", "length", None, small=True)
-        self.dish = self.add_figure("Piston's dish (dome negative)", "volume", None)
+        self.gasket = self.add_figure(tr("Gasket, as pressed"), "length", small=True)
+        self.deck = self.add_figure(tr("Piston under the deck"), "length", None, small=True)
+        self.dish = self.add_figure(tr("Piston's dish (dome negative)"), "volume", None)
         self.finish()
         self.caution.setText(
-            "Old valves in the seats while a wall is cut. A chamber's edge that is left sharp glows; compression "
-            "changes with every cc. Valve to piston is measured, by the maker's data."
+            tr(
+                "Old valves in the seats while a wall is cut. A chamber's edge that is left sharp glows; compression "
+                "changes with every cc. Valve to piston is measured, by the maker's data."
+            )
         )
         self.edited.connect(self.reckon)
 
@@ -136,7 +139,7 @@ class ChamberSheet(FormSheet):
         self.dish.set_value(space.job.piston_volume)
         self.lift.set_value(self.lift.value or DRAWN)
         self.outline.clear()
-        self.outline.addItem("not known, the bore alone", None)
+        self.outline.addItem(tr("not known, the bore alone"), None)
         for name, face, outline in chamber_outlines(space.job):
             self.outline.addItem(name, (face, outline))
         self.outline.setCurrentIndex(min(1, self.outline.count() - 1))
@@ -170,7 +173,7 @@ class ChamberSheet(FormSheet):
             return
         parts = self._with_parts(space.job)
         if parts != space.job:
-            space.apply("gasket, deck and piston", parts)
+            space.apply(tr("gasket, deck and piston"), parts)
         self.reckon()
 
     def _with_parts(self, job: Job) -> Job:
@@ -188,13 +191,13 @@ class ChamberSheet(FormSheet):
         space, units = self.open_book.workspace, self.open_book.units
         try:
             rows = chamber_rows(self._with_parts(space.job), units) if space is not None else ()
-            self.chambers.setText("\n".join(rows) or "No chamber was poured yet: Cuts, Pour.")
+            self.chambers.setText("\n".join(rows) or tr("No chamber was poured yet: Cuts, Pour."))
             found = self._shrouded()
         except Refused as error:
             self.problem.setText(sentence(str(error)))
             return
         self.picture.show_shroud(found, self.lift.typed() or DRAWN)
-        wants = "Shrouding needs a valve's head with its centre, and the bore or the chamber's outline."
+        wants = tr("Shrouding needs a valve's head with its centre, and the bore or the chamber's outline.")
         self.told.setText(wants if found is None else "\n".join(shroud_rows(found, units)))
 
     def _shrouded(self) -> Shrouded | None:
@@ -203,7 +206,9 @@ class ChamberSheet(FormSheet):
         for kind, box in self.middles.items():
             head = self.heads[kind].typed()
             if head is not None and box.text().strip():
-                valves.append(ValveSpot(kind, head / 2, typed_point(box.text(), unit, f"the {kind} valve's middle")))
+                valves.append(
+                    ValveSpot(kind, head / 2, typed_point(box.text(), unit, tr("the {} valve's middle", kind)))
+                )
         chosen = self.outline.currentData()
         outline: Outline | None = None if chosen is None else chosen[1]
         bore = self.bore.typed()

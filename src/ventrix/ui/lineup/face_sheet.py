@@ -31,6 +31,7 @@ from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
 from ventrix.ui.widgets.scan_work import ScanWork, kept_mesh
 from ventrix.ui.widgets.trace_view import TraceView
+from ventrix.words import tr
 from ventrix.workspace.ids import new_id, now_text
 
 
@@ -38,24 +39,26 @@ class FaceSheet(FormSheet):
     """Keeps a face in place of the one of its name. Openings of one size each; a drawing brings its own."""
 
     def __init__(self, open_book: OpenBook) -> None:
-        super().__init__(open_book, "Keep the face")
-        self.title.setText("A face")
+        super().__init__(open_book, tr("Keep the face"))
+        self.title.setText(tr("A face"))
         self.tracing: TraceView | None = None
         self._drawn: list[list[tuple[float, float]]] = []
         self._scanned: dict[str, tuple[float, ...]] = {}
-        self.known = self.add_choice("From the library", [("none", None)])
+        self.known = self.add_choice(tr("From the library"), [("none", None)])
         self.known.activated.connect(lambda _i: self._use_known())
-        self.name = self.add_text("Name", "own gasket")
-        self.part = self.add_choice("Belongs to", [(p.words, p.value) for p in FacePart])
-        self.ports = self.add_text("Ports and their middles", "Intake 1 -150 0; Intake 2 -50 0")
+        self.name = self.add_text(tr("Name"), tr("own gasket"))
+        self.part = self.add_choice(tr("Belongs to"), [(p.words, p.value) for p in FacePart])
+        self.ports = self.add_text(tr("Ports and their middles"), tr("Intake 1 -150 0; Intake 2 -50 0"))
         self.ports.setMaxLength(4000)
-        self.shape = self.add_choice("Shape", [(s.words, s.value) for s in OutlineShape if s != OutlineShape.POLYGON])
-        self.wide = self.add_figure("Width", "length", check_of(Outline, "width"))
-        self.high = self.add_figure("Height", "length", check_of(Outline, "height"))
-        self.corner = self.add_figure("Corner radius", "length", check_of(Outline, "corner"))
-        self.bolts = self.add_text("Bolts or dowels", "A -200 30; B 200 30")
+        self.shape = self.add_choice(
+            tr("Shape"), [(s.words, s.value) for s in OutlineShape if s != OutlineShape.POLYGON]
+        )
+        self.wide = self.add_figure(tr("Width"), "length", check_of(Outline, "width"))
+        self.high = self.add_figure(tr("Height"), "length", check_of(Outline, "height"))
+        self.corner = self.add_figure(tr("Corner radius"), "length", check_of(Outline, "corner"))
+        self.bolts = self.add_text(tr("Bolts or dowels"), "A -200 30; B 200 30")
         self.bolts.setMaxLength(2000)
-        self.from_scans = QPushButton("Openings from the ports' scans")
+        self.from_scans = QPushButton(tr("Openings from the ports' scans"))
         self.from_scans.clicked.connect(self.take_scans)
         self.column.addWidget(self.from_scans)
         self.work = ScanWork()
@@ -63,30 +66,35 @@ class FaceSheet(FormSheet):
         self.work.began.connect(lambda: self.from_scans.setEnabled(False))
         self.work.ended.connect(lambda: self.from_scans.setEnabled(True))
         self.column.addWidget(self.work)
-        self.read = QPushButton("Openings from a drawing (DXF, SVG)")
+        self.read = QPushButton(tr("Openings from a drawing (DXF, SVG)"))
         self.read.clicked.connect(self.choose_drawing)
         self.column.addWidget(self.read)
-        self.trace_it = QPushButton("Openings traced on a photo or scan")
+        self.trace_it = QPushButton(tr("Openings traced on a photo or scan"))
         self.trace_it.clicked.connect(self.choose_photo)
         self.column.addWidget(self.trace_it)
-        self.apart = self.add_figure("Between its two known points", "length")
-        self.take_from_head = QPushButton("Sizes from Head's opening")
+        self.apart = self.add_figure(tr("Between its two known points"), "length")
+        self.take_from_head = QPushButton(tr("Sizes from Head's opening"))
         self.take_from_head.clicked.connect(self.from_head)
         self.column.addWidget(self.take_from_head)
-        self.keep = self.add_check("keep it in the library, for every job")
+        self.keep = self.add_check(tr("keep it in the library, for every job"))
         self.finish()
         self.caution.setText(
-            "x along the face, y up, from one point that both faces share; a chamber's from the middle of its bore, "
-            "its valves' middles as bolts named intake and exhaust. Measure from machined edges and bolts, not "
-            "from the casting."
+            tr(
+                "x along the face, y up, from one point that both faces share; a chamber's from the middle of its "
+                "bore, its valves' middles as bolts named intake and exhaust. Measure from machined edges and bolts, "
+                "not from the casting."
+            )
         )
 
     def open(self, tracing: TraceView | None = None) -> None:
         self.tracing = tracing or self.tracing
         unit = self.open_book.units.length.label
         self.ports.setToolTip(
-            f"The port's name, x and y of its middle in {unit}; or its name, a bolt's name, and how far its left, "
-            "right, floor and roof edges lie from that bolt. One after the other with ; between"
+            tr(
+                "The port's name, x and y of its middle in {}; or its name, a bolt's name, and how far its left, "
+                "right, floor and roof edges lie from that bolt. One after the other with ; between",
+                unit,
+            )
         )
         self.known.clear()
         self.known.addItem("none", None)
@@ -115,7 +123,7 @@ class FaceSheet(FormSheet):
             return
         rest = tuple(f for f in space.job.faces if f.name.lower() != face.name.lower())
         faces = (face, *rest) if face.part == FacePart.HEAD else (*rest, face)
-        space.apply(f"face '{face.name}'", replace(space.job, faces=faces))
+        space.apply(tr("face '{}'", face.name), replace(space.job, faces=faces))
 
     def from_head(self) -> None:
         """Width, height and corner as Head has the opening of the port in hand."""
@@ -127,7 +135,7 @@ class FaceSheet(FormSheet):
             field.set_value(carried_figure(space.port, space.real_cut, name))
 
     def choose_drawing(self) -> None:
-        name, _ = QFileDialog.getOpenFileName(self, "Openings from a drawing", "", "Drawings (*.dxf *.svg)")
+        name, _ = QFileDialog.getOpenFileName(self, tr("Openings from a drawing"), "", tr("Drawings (*.dxf *.svg)"))
         if name:
             self.bring_in(Path(name))
 
@@ -139,7 +147,7 @@ class FaceSheet(FormSheet):
             self.problem.setText(f"{error}.")
             return
         self.problem.clear()
-        self.warning.setText(f"{len(self._drawn)} openings from {path.name}: name as many ports, left to right.")
+        self.warning.setText(tr("{} openings from {}: name as many ports, left to right.", len(self._drawn), path.name))
 
     def take_scans(self) -> None:
         """Measure the newest scan of every port named, and keep its opening about the port's middle."""
@@ -149,7 +157,7 @@ class FaceSheet(FormSheet):
         named = [port_named(space.job.ports, s.name) for s in typed_spots(self.ports.text(), "mm")]
         scans = [(p.name, s) for p in named if (s := newest_scan(p)) is not None]
         if not scans:
-            self.problem.setText("Name the ports first." if not named else "None of these ports was scanned.")
+            self.problem.setText(tr("Name the ports first.") if not named else tr("None of these ports was scanned."))
             return
         self.problem.clear()
         folder = space.book.photo_folder
@@ -158,7 +166,7 @@ class FaceSheet(FormSheet):
     def _took_scans(self, found: object) -> None:
         if isinstance(found, dict):
             self._scanned = found
-            self.warning.setText(f"{listed(list(found))}: by scan, about the middle that is typed.")
+            self.warning.setText(tr("{}: by scan, about the middle that is typed.", listed(list(found))))
         else:
             self.problem.setText(sentence(self.open_book.units.say(found)))
 
@@ -167,7 +175,9 @@ class FaceSheet(FormSheet):
         self.work.close_workers()
 
     def choose_photo(self) -> None:
-        name, _ = QFileDialog.getOpenFileName(self, "A flat photo or scan", "", "Pictures (*.png *.jpg *.jpeg *.bmp)")
+        name, _ = QFileDialog.getOpenFileName(
+            self, tr("A flat photo or scan"), "", tr("Pictures (*.png *.jpg *.jpeg *.bmp)")
+        )
         if name:
             self.trace(Path(name))
 
@@ -175,18 +185,18 @@ class FaceSheet(FormSheet):
         """Have a picture traced in the room beside this sheet. It must lie flat: a photo from aside is not true."""
         picture = QPixmap(str(path))
         if picture.isNull():
-            self.problem.setText(f"{path.name} is no picture that can be read.")
+            self.problem.setText(tr("{} is no picture that can be read.", path.name))
             return
         self.problem.clear()
         self.warning.setText(
-            "Taken square on, and flat: what leans is not true. Then type how far its points lie apart."
+            tr("Taken square on, and flat: what leans is not true. Then type how far its points lie apart.")
         )
         self.open_book.ways.room("lineup", picture)
 
     def take_traced(self, view: TraceView) -> None:
         """What was traced, at the scale of its two known points."""
         if self.apart.typed() is None:
-            self.problem.setText("How far do the two known points lie apart?")
+            self.problem.setText(tr("How far do the two known points lie apart?"))
             return
         try:
             self._drawn = view.outlines(self.apart.typed() or 0.0)
@@ -194,7 +204,7 @@ class FaceSheet(FormSheet):
             self.problem.setText(f"{str(error).capitalize()}.")
             return
         self.problem.clear()
-        self.warning.setText(f"{len(self._drawn)} openings traced: name as many ports, left to right.")
+        self.warning.setText(tr("{} openings traced: name as many ports, left to right.", len(self._drawn)))
 
     def take(self) -> None:
         space = self.open_book.workspace

@@ -15,6 +15,7 @@ from ventrix.core.quantity.words import sentence
 from ventrix.rooms.lineup.milling_shows import milling_rows
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
+from ventrix.words import tr
 
 
 def _anything(value: float) -> None:
@@ -25,20 +26,20 @@ class MillingSheet(FormSheet):
     """What milled head, deck, gasket and manifold do to line-up, chamber and compression; nothing is kept."""
 
     def __init__(self, open_book: OpenBook) -> None:
-        super().__init__(open_book, "Calculate")
-        self.title.setText("What milling moves")
+        super().__init__(open_book, tr("Calculate"))
+        self.title.setText(tr("What milling moves"))
         none: Check = _anything
-        self.head = self.add_figure("Off the head", "length", none, small=True)
-        self.deck = self.add_figure("Off the deck", "length", none, small=True)
-        self.gasket = self.add_figure("Gasket thinner by", "length", none, small=True)
-        self.manifold = self.add_figure("Off the manifold's face", "length", none, small=True)
+        self.head = self.add_figure(tr("Off the head"), "length", none, small=True)
+        self.deck = self.add_figure(tr("Off the deck"), "length", none, small=True)
+        self.gasket = self.add_figure(tr("Gasket thinner by"), "length", none, small=True)
+        self.manifold = self.add_figure(tr("Off the manifold's face"), "length", none, small=True)
         self.layout_of = self.add_choice(
-            "Cylinders stand", [("choose", None), *((each.words, each.value) for each in EngineLayout)]
+            tr("Cylinders stand"), [("choose", None), *((each.words, each.value) for each in EngineLayout)]
         )
         self.layout_of.activated.connect(lambda _i: self._say_layout())
-        self.bank = self.add_figure("Half of the bank's angle", "angle")
-        self.lean = self.add_figure("Intake face past square", "angle", none)
-        self.area = self.add_figure("Chamber's outline, area", "area")
+        self.bank = self.add_figure(tr("Half of the bank's angle"), "angle")
+        self.lean = self.add_figure(tr("Intake face past square"), "angle", none)
+        self.area = self.add_figure(tr("Chamber's outline, area"), "area")
         self.told = QLabel()
         self.told.setWordWrap(True)
         self.column.addWidget(self.told)
@@ -62,7 +63,7 @@ class MillingSheet(FormSheet):
         """Keep how the cylinders stand: it is the engine's, not this sheet's."""
         space, layout = self.open_book.workspace, self.layout_of.currentData()
         if space is not None and layout != space.job.engine_layout:
-            space.apply("how the cylinders stand", replace(space.job, engine_layout=layout))
+            space.apply(tr("how the cylinders stand"), replace(space.job, engine_layout=layout))
         self._show_angles()
         self.reckon()
 
@@ -75,7 +76,7 @@ class MillingSheet(FormSheet):
         if space is None or not self.settle_fields():
             return
         if self.layout_of.currentData() == EngineLayout.V and self.bank.value != space.job.bank_half_angle:
-            space.apply("half of the bank's angle", replace(space.job, bank_half_angle=self.bank.value))
+            space.apply(tr("half of the bank's angle"), replace(space.job, bank_half_angle=self.bank.value))
         self.reckon()
 
     def reckon(self) -> None:

@@ -27,6 +27,7 @@ from ventrix.ui.widgets.command import Command
 from ventrix.ui.widgets.room import Room
 from ventrix.ui.widgets.scroll_area import ScrollArea
 from ventrix.ui.widgets.trace_view import TraceView
+from ventrix.words import tr
 
 STEPS: Final = {"in": to_si(0.004, "in"), "mm": to_si(0.1, "mm")}  # what an arrow moves a face, a round figure in each
 TURN: Final = np.radians(0.05)
@@ -53,24 +54,24 @@ class LineUpRoom(Room):
         self._there = QSize(1280, 800)
         move = self._move
         self.commands = (
-            Command("lineup.before", "edge", partial(self.pick, -1), ",", one_of="edge"),
-            Command("lineup.next", "edge", partial(self.pick, 1), ".", one_of="edge"),
-            Command("lineup.before", "edge before", partial(self.pick, -1), "Shift+Tab", one_of="edge"),
-            Command("lineup.left", "move", partial(move, -1, 0), "Left", one_of="move"),
-            Command("lineup.right", "move", partial(move, 1, 0), "Right", one_of="move"),
-            Command("lineup.up", "move", partial(move, 0, 1), "Up", one_of="move"),
-            Command("lineup.down", "move", partial(move, 0, -1), "Down", one_of="move"),
-            Command("lineup.turn", "turn", partial(self._turn, 1), "Shift+Left", one_of="turn"),
-            Command("lineup.back", "turn", partial(self._turn, -1), "Shift+Right", one_of="turn"),
-            Command("lineup.bolts", "by bolts", partial(self.fit_by, "bolts"), "B"),
-            Command("lineup.best", "best fit", partial(self.fit_by, "ports"), "F"),
-            Command("lineup.true", "true steps", self.toggle_true, "X"),
-            Command("lineup.other", "another face", self.next_face, "O"),
-            Command("lineup.plan", "into Cuts", self.plan, "Return"),
-            Command("lineup.face", "a face", lambda: self.ways.sheet("face", self.tracing), "N"),
-            Command("lineup.milling", "milling", lambda: self.ways.sheet("milling"), "M"),
-            Command("lineup.chambers", "chambers", lambda: self.ways.sheet("chamber"), "H"),
-            Command("lineup.template", "template", lambda: self.ways.sheet("template", self.found), "T"),
+            Command("lineup.before", tr("edge"), partial(self.pick, -1), ",", one_of="edge"),
+            Command("lineup.next", tr("edge"), partial(self.pick, 1), ".", one_of="edge"),
+            Command("lineup.before", tr("edge before"), partial(self.pick, -1), "Shift+Tab", one_of="edge"),
+            Command("lineup.left", tr("move"), partial(move, -1, 0), "Left", one_of="move"),
+            Command("lineup.right", tr("move"), partial(move, 1, 0), "Right", one_of="move"),
+            Command("lineup.up", tr("move"), partial(move, 0, 1), "Up", one_of="move"),
+            Command("lineup.down", tr("move"), partial(move, 0, -1), "Down", one_of="move"),
+            Command("lineup.turn", tr("turn"), partial(self._turn, 1), "Shift+Left", one_of="turn"),
+            Command("lineup.back", tr("turn"), partial(self._turn, -1), "Shift+Right", one_of="turn"),
+            Command("lineup.bolts", tr("by bolts"), partial(self.fit_by, "bolts"), "B"),
+            Command("lineup.best", tr("best fit"), partial(self.fit_by, "ports"), "F"),
+            Command("lineup.true", tr("true steps"), self.toggle_true, "X"),
+            Command("lineup.other", tr("another face"), self.next_face, "O"),
+            Command("lineup.plan", tr("into Cuts"), self.plan, "Return"),
+            Command("lineup.face", tr("a face"), lambda: self.ways.sheet("face", self.tracing), "N"),
+            Command("lineup.milling", tr("milling"), lambda: self.ways.sheet("milling"), "M"),
+            Command("lineup.chambers", tr("chambers"), lambda: self.ways.sheet("chamber"), "H"),
+            Command("lineup.template", tr("template"), lambda: self.ways.sheet("template", self.found), "T"),
         )
         self.strip = AnswerStrip()
         self.strip.row.setStretch(1, 1)
@@ -146,7 +147,7 @@ class LineUpRoom(Room):
             self.found = line_up(space.job, name, self.by, self.moved)
         except Refused as error:
             self.found = self.shown = None
-            says = "N types a face: its port centres, their size, its bolts; or reads a drawing (DXF, SVG)."
+            says = tr("N types a face: its port centres, their size, its bolts; or reads a drawing (DXF, SVG).")
             self.waiting.setText(f"{sentence(str(error))}\n\n{says}")
             self._content.hide()
             self.waiting.show()
@@ -178,7 +179,7 @@ class LineUpRoom(Room):
         self.edges.show_lines(shown.lines, self.at, units.length.label)
         told = ["" if line is None else gauge_of(line, units).said, shown.spared]
         self.gauge.setText("\n".join(t for t in told if t))
-        self.keys.show_actions(self.commands, (("1 to 9", "port"),))
+        self.keys.show_actions(self.commands, ((tr("1 to 9"), "port"),))
 
     @property
     def line(self) -> EdgeLine | None:
@@ -269,8 +270,8 @@ class LineUpRoom(Room):
         if line is None:
             return
         if line.proposal is None or line.proposal.depth <= 0:
-            self.open_book.say("Nothing is to come off there.")
+            self.open_book.say(tr("Nothing is to come off there."))
         elif line.proposal.part != "head":
-            self.open_book.say(f"Not the head's: {take_off_words(line.proposal, self.open_book.units)}.")
+            self.open_book.say(tr("Not the head's: {}.", take_off_words(line.proposal, self.open_book.units)))
         else:
             self._plan_edge(line)

@@ -19,22 +19,25 @@ from ventrix.reports.sheet.template_pdf import BAR, Printer, face_pdf, template_
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.places import kept_number
 from ventrix.ui.widgets.form_sheet import FormSheet
+from ventrix.words import tr
 
 
 class TemplateSheet(FormSheet):
     """Writes a PDF. What the bars measured is kept for this printer, and every later template is set right by it."""
 
     def __init__(self, open_book: OpenBook) -> None:
-        super().__init__(open_book, "Write the template")
-        self.title.setText("A template at true size")
-        self.what = self.add_choice("Of", [])
-        self.paper = self.add_choice("Paper", [(name, name) for name in PAPERS])
-        self.across = self.add_figure("Its bar measured, across", "length", None)
-        self.up = self.add_figure("Its bar measured, up", "length", None)
+        super().__init__(open_book, tr("Write the template"))
+        self.title.setText(tr("A template at true size"))
+        self.what = self.add_choice(tr("Of"), [])
+        self.paper = self.add_choice(tr("Paper"), [(name, name) for name in PAPERS])
+        self.across = self.add_figure(tr("Its bar measured, across"), "length", None)
+        self.up = self.add_figure(tr("Its bar measured, up"), "length", None)
         self.finish()
         self.caution.setText(
-            "Print at 100 %, measure both bars of 100 mm (3.937 in), type what they measured, and print again. "
-            "Sections of the port at true size are on its grinder card (Sheet)."
+            tr(
+                "Print at 100 %, measure both bars of 100 mm (3.937 in), type what they measured, and print again. "
+                "Sections of the port at true size are on its grinder card (Sheet)."
+            )
         )
 
     def open(self, found: LineUp | None = None) -> None:
@@ -42,12 +45,12 @@ class TemplateSheet(FormSheet):
         space, settings = self.open_book.workspace, self.open_book.settings
         self.what.clear()
         if found is not None:
-            self.what.addItem(f"{found.other.name} on {found.head.name}", found)
+            self.what.addItem(tr("{} on {}", found.other.name, found.head.name), found)
         for face in space.job.faces if space is not None else ():
-            self.what.addItem(f"{face.name} alone", face)
+            self.what.addItem(tr("{} alone", face.name), face)
         for item in self.open_book.book.library():
             if item.kind == LibraryKind.OUTLINE:
-                self.what.addItem(f"{item.name}, from the library", item)
+                self.what.addItem(tr("{}, from the library", item.name), item)
         self.paper.setCurrentText(str(settings.value("template/paper", "A4")))
         for field, name in ((self.across, "across"), (self.up, "up")):
             field.set_value(kept_number(settings, f"template/{name}", None))
@@ -61,7 +64,7 @@ class TemplateSheet(FormSheet):
         if self.what.currentData() is None:
             raise Refused("there is no face yet: N in Line-up types one")
         name, _ = QFileDialog.getSaveFileName(
-            self, "Write the template", f"{safe_name(self.what.currentText())}.pdf", "PDF (*.pdf)"
+            self, tr("Write the template"), f"{safe_name(self.what.currentText())}.pdf", "PDF (*.pdf)"
         )
         if name and self.write(Path(name)):
             self.closed.emit()
@@ -91,5 +94,5 @@ class TemplateSheet(FormSheet):
             else:
                 settings.setValue(f"template/{name}", field.value)
         self.problem.clear()
-        self.open_book.say(f"Template written to {path.name}: measure its bars before you trust it.")
+        self.open_book.say(tr("Template written to {}: measure its bars before you trust it.", path.name))
         return True

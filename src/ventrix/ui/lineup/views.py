@@ -14,6 +14,7 @@ from ventrix.rooms.lineup.shows import NOT_READ, Curve, EdgeLine, PortCurves, ne
 from ventrix.ui.look import theme
 from ventrix.ui.widgets.painted_text import paint_text
 from ventrix.ui.widgets.spoken_rows import SpokenRows, lines_of
+from ventrix.words import tr
 
 ROW: Final = 27.0
 HEAD: Final = 20.0
@@ -34,7 +35,7 @@ class FaceView(QWidget):
         self.bolts: tuple[tuple[str, float, float], ...] = ()
         self.chosen = ""
         self.setMinimumHeight(110)
-        self.setAccessibleName("The whole face")
+        self.setAccessibleName(tr("The whole face"))
 
     def sizeHint(self) -> QSize:
         return QSize(1100, 160)
@@ -119,7 +120,7 @@ class NearView(QWidget):
         self.lines: tuple[EdgeLine, ...] = ()
         self.times = 4.0
         self.setMinimumSize(230, 180)
-        self.setAccessibleName("The chosen port, nearer")
+        self.setAccessibleName(tr("The chosen port, nearer"))
 
     def show_port(self, port: PortCurves | None, lines: Sequence[EdgeLine], times: float) -> None:
         self.port, self.lines, self.times = port, tuple(lines), times
@@ -133,8 +134,8 @@ class NearView(QWidget):
         if self.port is None:
             return
         port = self.port
-        paint_text(painter, QRectF(12, 6, self.width() / 2, 18), f"{port.port}, nearer", "text", 13, weight=600)
-        said = "steps true" if self.times == 1 else f"steps drawn {self.times:.0f} times"
+        paint_text(painter, QRectF(12, 6, self.width() / 2, 18), tr("{}, nearer", port.port), "text", 13, weight=600)
+        said = tr("steps true") if self.times == 1 else tr("steps drawn {:.0f} times", self.times)
         paint_text(painter, QRectF(self.width() / 2, 6, self.width() / 2 - 12, 18), said, "quiet", 12, right=True)
         head, other = near_curves(port, self.times)
         every = np.vstack([head, other])
@@ -205,7 +206,7 @@ class EdgeList(QWidget):
         self.lines: tuple[EdgeLine, ...] = ()
         self.at = 0
         self.unit = ""
-        self.setAccessibleName("Edges, worst first")
+        self.setAccessibleName(tr("Edges, worst first"))
         self.told = SpokenRows(self)
 
     def sizeHint(self) -> QSize:
@@ -214,7 +215,9 @@ class EdgeList(QWidget):
     def show_lines(self, lines: Sequence[EdgeLine], at: int, unit: str) -> None:
         self.lines, self.at, self.unit = tuple(lines), at, unit
         self.setMinimumHeight(int(HEAD + ROW * max(len(lines), 1)))
-        words = [f"{line.name}, {line.step} {unit}, {line.air}, take off {line.take_off}" for line in lines]
+        words = [
+            tr("{}, {} {}, {}, take off {}", line.name, line.step, unit, line.air, line.take_off) for line in lines
+        ]
         if lines:
             self.setAccessibleDescription(words[at])
         self.told.say(lines_of(self, HEAD, ROW, words))
@@ -231,8 +234,8 @@ class EdgeList(QWidget):
         w = float(self.width())
         columns = {"name": (30.0, 0.24 * w), "step": (0.26 * w, 0.12 * w), "air": (0.41 * w, 0.16 * w),
                    "land": (0.54 * w, 0.12 * w), "wall": (0.67 * w, 0.12 * w), "off": (0.79 * w, 0.21 * w)}  # fmt: skip
-        heads = {"name": "edge", "step": f"step, {self.unit}", "air": "air", "land": f"land, {self.unit}",
-                 "wall": f"wall, {self.unit}", "off": "take off"}  # fmt: skip
+        heads = {"name": "edge", "step": tr("step, {}", self.unit), "air": "air", "land": tr("land, {}", self.unit),
+                 "wall": tr("wall, {}", self.unit), "off": tr("take off")}  # fmt: skip
         rights = ("step", "land", "wall", "off")
         for name, (x, wide) in columns.items():
             paint_text(painter, QRectF(x, 0, wide - 6, HEAD), heads[name], "quiet", 12, right=name in rights)

@@ -8,6 +8,7 @@ from PySide6.QtGui import QColor, QPainter, QPaintEvent
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from ventrix.ui.look import theme
+from ventrix.words import tr
 
 HUE = 1.35 * np.pi  # a blue-green, the colour of layout dye
 CHROMA = 26.0
@@ -55,7 +56,7 @@ class ScaleBar(QWidget):
 
     def show_scale(self, low: float, high: float, words: str) -> None:
         self._low, self._high, self._words = low, high, words
-        self.setAccessibleName(f"Scale from {low:.0f} to {high:.0f}, {words}")
+        self.setAccessibleName(tr("Scale from {:.0f} to {:.0f}, {}", low, high, words))
         self.update()
 
     def paintEvent(self, event: QPaintEvent) -> None:

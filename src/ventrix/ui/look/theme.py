@@ -9,8 +9,10 @@ from typing import Final
 from PySide6.QtGui import QColor, QFont, QFontDatabase, QPalette
 from PySide6.QtWidgets import QApplication
 
-FAMILY: Final = "Barlow"
-NARROW: Final = "Barlow Condensed"
+from ventrix.words import tr
+
+FAMILY: Final = tr("Barlow")
+NARROW: Final = tr("Barlow Condensed")
 TEXT: Final = 13  # px
 CAPTION: Final = 11
 FIGURE: Final = 20

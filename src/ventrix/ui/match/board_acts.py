@@ -15,6 +15,7 @@ from ventrix.core.quantity.units import from_si
 from ventrix.core.quantity.words import sentence
 from ventrix.core.work.record import StageState, record_of
 from ventrix.ui.open_book import OpenBook
+from ventrix.words import tr
 from ventrix.workspace.ids import new_id, now_text
 from ventrix.workspace.workspace import Workspace
 
@@ -42,7 +43,9 @@ class BoardActs:
             self.clock()
             return
         if box.done:
-            self._open_book.say(f"{self._stage()} is done on {space.port.name}: Enter logs more, undo takes it back.")
+            self._open_book.say(
+                tr("{} is done on {}: Enter logs more, undo takes it back.", self._stage(), space.port.name)
+            )
             return
         # A valve job is all ports' of a kind; what is done to a chamber or a head is logged once.
         ports = [p for p in box.ports if p.cuts] if box.stage.a_kind_at_a_time else [space.port]
@@ -62,11 +65,11 @@ class BoardActs:
             try:
                 ran = space.clock.stop()
             except Refused as error:
-                minutes, said = QInputDialog.getInt(self._over, "The clock", sentence(str(error)), 60, 1, 960)
+                minutes, said = QInputDialog.getInt(self._over, tr("The clock"), sentence(str(error)), 60, 1, 960)
                 if not said:
                     return
                 ran = space.clock.stop(60.0 * minutes)
-            self._open_book.say(f"Stopped: {from_si(ran or 0.0, 'min'):.0f} min.")
+            self._open_book.say(tr("Stopped: {:.0f} min.", from_si(ran or 0.0, "min")))
             return
         space.look_at(space.port.cuts[-1].id)
         space.clock.start("", self._stage())
@@ -92,7 +95,7 @@ class BoardActs:
             id=new_id(), stage=box.stage.key, unit=box.unit, port_id=space.port.id if own else "",
             of="" if own else box.of, closed_by=closed_by, date=now_text(),
         )  # fmt: skip
-        space.apply(f"{box.stage.name} closed by {closed_by}", close_stage(space.job, mark))
+        space.apply(tr("{} closed by {}", box.stage.name, closed_by), close_stage(space.job, mark))
 
     def open_again(self) -> None:
         """Take a closing by hand back."""
@@ -100,7 +103,7 @@ class BoardActs:
         box = self.box(space) if space is not None else None
         mark = box.mark if box is not None else None
         if space is not None and mark is not None:
-            space.apply(f"{mark.stage} open again", open_stage(space.job, mark.id))
+            space.apply(tr("{} open again", mark.stage), open_stage(space.job, mark.id))
 
     def wait(self) -> None:
         """What waits is back: its sheet opens for the ports that waited; else it begins to wait."""
@@ -114,7 +117,7 @@ class BoardActs:
             return
         names = {p.id: p.name for p in space.job.ports if p.of_head}
         waited = [names[i] for i in wait.port_ids if i in names] or list(names.values())
-        space.apply(f"{self._stage()} is back", end_wait(space.job, wait, now_text()))
+        space.apply(tr("{} is back", self._stage()), end_wait(space.job, wait, now_text()))
         if self._stage() == VALVE_JOB:
             self._open_book.ways.sheet("seat")
             return

@@ -14,6 +14,7 @@ from ventrix.rooms.match.shows import Cell
 from ventrix.ui.look import theme
 from ventrix.ui.widgets.painted_text import paint_text
 from ventrix.ui.widgets.spoken_rows import SpokenRows, lines_of
+from ventrix.words import tr
 
 NAMES: Final = 110.0
 HEAD: Final = 22.0
@@ -39,7 +40,7 @@ class BoardView(QWidget):
         self.stage, self.port = 0, 0
         self.clock = ""  # what runs, as it is read
         self._drawn: int | None = None  # minutes of the box that is being drawn out
-        self.setAccessibleName("Stage board")
+        self.setAccessibleName(tr("Stage board"))
         self.told = SpokenRows(self)
 
     def sizeHint(self) -> QSize:
@@ -109,7 +110,7 @@ class BoardView(QWidget):
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        paint_text(painter, QRectF(0, 0, NAMES, HEAD), "Stages, minutes", "text", 13, weight=600)
+        paint_text(painter, QRectF(0, 0, NAMES, HEAD), tr("Stages, minutes"), "text", 13, weight=600)
         small = self.box(0, 0).width() < 34
         told = ""
         for j, cell in enumerate(self.cells):

@@ -14,6 +14,7 @@ from ventrix.rooms.match.shows import CopyLine
 from ventrix.ui.look import theme
 from ventrix.ui.widgets.painted_text import paint_text
 from ventrix.ui.widgets.spoken_rows import SpokenRows, lines_of
+from ventrix.words import tr
 
 HEAD: Final = 22.0
 ROW: Final = 26.0
@@ -26,7 +27,7 @@ class CopyList(QWidget):
         super().__init__()
         self.lines: tuple[CopyLine, ...] = ()
         self.heading = self.unit = ""
-        self.setAccessibleName("What may be copied")
+        self.setAccessibleName(tr("What may be copied"))
         self.told = SpokenRows(self)
 
     def sizeHint(self) -> QSize:
@@ -46,7 +47,7 @@ class CopyList(QWidget):
         paint_text(painter, QRectF(0, 0, self.width() - 110, HEAD), self.heading, "text", 13, weight=600)
         if self.lines:
             head = QRectF(self.width() - 110, 0, 106, HEAD)
-            paint_text(painter, head, f"thinnest there, {self.unit}", "quiet", 12, right=True)
+            paint_text(painter, head, tr("thinnest there, {}", self.unit), "quiet", 12, right=True)
         names = QFontMetricsF(theme.font(13, weight=500))
         wide = max((names.horizontalAdvance(line.place) for line in self.lines), default=0.0) + 4
         words, ends = 26 + wide + 14, self.width() - 56  # the reason takes what the longest name leaves

@@ -16,9 +16,10 @@ from ventrix.core.quantity.refused import Refused
 from ventrix.rooms.match.shows import copy_lines, short_name
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
+from ventrix.words import tr
 from ventrix.workspace.ids import new_id, now_text
 
-CAUTION = (
+CAUTION = tr(
     "By what was read on this very port, less its uncertainty, down to your limit. One slip takes "
     "more. What was not read is read first. Never into a seat."
 )
@@ -28,18 +29,18 @@ class CopySheet(FormSheet):
     """Places that may be copied, ticked; those that may not stand there with their reason and cannot be."""
 
     def __init__(self, open_book: OpenBook) -> None:
-        super().__init__(open_book, "Log what was copied")
+        super().__init__(open_book, tr("Log what was copied"))
         self.boxes: list[tuple[QCheckBox, Copy]] = []
-        self.up_to = self.add_choice("Up to its cut", [])
+        self.up_to = self.add_choice(tr("Up to its cut"), [])
         self.up_to.activated.connect(lambda _i: self._fill())
         self._holder = QWidget()
         self._list = QVBoxLayout(self._holder)
         self._list.setContentsMargins(0, 0, 0, 0)
         self.column.addWidget(self._holder)
-        self.name = self.add_text("Name of the cut", "as the developed port")
-        self.minutes = self.add_figure("Minutes of work, all together", "duration")
-        self.stage = self.add_text("Stage of the board", "short side")
-        self.others = self.add_text("On other ports too", "all intakes: each by its own walls")
+        self.name = self.add_text(tr("Name of the cut"), tr("as the developed port"))
+        self.minutes = self.add_figure(tr("Minutes of work, all together"), "duration")
+        self.stage = self.add_text(tr("Stage of the board"), tr("short side"))
+        self.others = self.add_text(tr("On other ports too"), tr("all intakes: each by its own walls"))
         self.finish()
         self.caution.setText(CAUTION)
 
@@ -53,7 +54,7 @@ class CopySheet(FormSheet):
         for cut in reversed(model.cuts[1:] if model is not None else ()):
             self.up_to.addItem(f"{cut.number}  {cut.name}", cut.number)
         self._fill()
-        self.name.setText(f"copied {date.today().isoformat()}" if not self.name.text() else self.name.text())
+        self.name.setText(tr("copied {}", date.today().isoformat()) if not self.name.text() else self.name.text())
         self.come_up()
         self.minutes.box.setFocus()
 
@@ -94,10 +95,10 @@ class CopySheet(FormSheet):
         for port in worked:
             share = None if seconds is None else seconds / len(worked)
             job = log_copies(job, port, name, works[port.id], new_id, now_text(), share, self.stage.text().strip())
-        space.apply(f"copied onto {', '.join(short_name(p) for p in worked)}", job)
+        space.apply(tr("copied onto {}", ", ".join(short_name(p) for p in worked)), job)
         left = [p.name for p in ports if not works[p.id]]
         if left:
-            self.open_book.say(f"Nothing could be copied onto {', '.join(left)}: by their own walls.")
+            self.open_book.say(tr("Nothing could be copied onto {}: by their own walls.", ", ".join(left)))
         self.clear_fields()
         self.was_kept()
 

@@ -14,6 +14,7 @@ from ventrix.rooms.match.shows import MANY, Cell, bolts_along
 from ventrix.ui.look import theme
 from ventrix.ui.widgets.painted_text import paint_text
 from ventrix.ui.widgets.spoken_rows import SpokenRows
+from ventrix.words import tr
 
 GAP: Final = 8.0
 BAND: Final = 56.0  # the head itself, between the rows
@@ -37,7 +38,7 @@ class HeadView(QWidget):
         self._heads: list[tuple[str, list[list[Cell]]]] = []
         self._bolts: tuple[tuple[float, float], ...] = ()
         self.setMinimumHeight(190)
-        self.setAccessibleName("The head from above")
+        self.setAccessibleName(tr("The head from above"))
         self.told = SpokenRows(self)
 
     def sizeHint(self) -> QSize:

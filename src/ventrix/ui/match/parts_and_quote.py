@@ -23,6 +23,7 @@ from ventrix.rooms.match.shows import status_sentence
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
 from ventrix.ui.widgets.rich_label import RichLabel
+from ventrix.words import tr
 from ventrix.workspace.ids import new_id, now_text
 
 STATES = tuple(PartState)
@@ -34,19 +35,21 @@ class JobPartsSheet(FormSheet):
     stays = True
 
     def __init__(self, open_book: OpenBook) -> None:
-        super().__init__(open_book, "Keep the part")
-        self.title.setText("Parts of the job")
+        super().__init__(open_book, tr("Keep the part"))
+        self.title.setText(tr("Parts of the job"))
         self.buttons: list[QPushButton] = []
-        self.kind = self.add_choice("Part", [(k.words, k.value) for k in PartKind])
-        self.name = self.add_text("Which", "bronze guides")
-        self.count = self.add_text("How many", "8")
-        self.bore = self.add_figure("Bore or size", "length", check_of(PartOfJob, "size"))
-        self.price = self.add_text("Price", "in your own money")
-        self.due = self.add_text("Promised for", "fri, 4 dec")
-        self.stage = self.add_choice("Holds up", [("nothing", "")])
-        self.beyond = self.add_check("chosen by me, beyond what was quoted")
+        self.kind = self.add_choice(tr("Part"), [(k.words, k.value) for k in PartKind])
+        self.name = self.add_text(tr("Which"), tr("bronze guides"))
+        self.count = self.add_text(tr("How many"), "8")
+        self.bore = self.add_figure(tr("Bore or size"), "length", check_of(PartOfJob, "size"))
+        self.price = self.add_text(tr("Price"), tr("in your own money"))
+        self.due = self.add_text(tr("Promised for"), tr("fri, 4 dec"))
+        self.stage = self.add_choice(tr("Holds up"), [("nothing", "")])
+        self.beyond = self.add_check(tr("chosen by me, beyond what was quoted"))
         self.finish()
-        self.caution.setText("Interference, clearance and springs are the maker's to say; a licensed shop fits them.")
+        self.caution.setText(
+            tr("Interference, clearance and springs are the maker's to say; a licensed shop fits them.")
+        )
         open_book.job_changed.connect(self._fill)
 
     def open(self) -> None:
@@ -70,7 +73,7 @@ class JobPartsSheet(FormSheet):
             button.deleteLater()
         self.buttons = []
         for i, part in enumerate(space.job.parts):
-            due = f", promised for {part.due[:10]}" if part.due and part.state == PartState.ORDERED else ""
+            due = tr(", promised for {}", part.due[:10]) if part.due and part.state == PartState.ORDERED else ""
             button = QPushButton(f"{part.count} {part.name or part.kind}: {part.state}{due}")
             button.setObjectName("flat")
             button.clicked.connect(lambda _on=False, p=part: self._step(p))
@@ -114,7 +117,7 @@ class JobPartsSheet(FormSheet):
             beyond_quote=self.beyond.isChecked(),
             date=now_text(),
         )
-        space.apply(f"part '{part.name or part.kind}'", replace(space.job, parts=(*space.job.parts, part)))
+        space.apply(tr("part '{}'", part.name or part.kind), replace(space.job, parts=(*space.job.parts, part)))
         self.clear_fields()
         self.was_kept()
 
@@ -123,8 +126,8 @@ class QuoteSheet(FormSheet):
     """The open table of what the head costs; every price is the shop's own."""
 
     def __init__(self, open_book: OpenBook) -> None:
-        super().__init__(open_book, "Keep the rates")
-        self.title.setText("What it costs")
+        super().__init__(open_book, tr("Keep the rates"))
+        self.title.setText(tr("What it costs"))
         self.table = RichLabel()
         self.table.setWordWrap(True)
         self.column.addWidget(self.table)
@@ -132,10 +135,10 @@ class QuoteSheet(FormSheet):
         self.history.setObjectName("quiet")
         self.history.setWordWrap(True)
         self.column.addWidget(self.history)
-        self.rate = self.add_text("Rate, money an hour", "60")
-        self.consumables = self.add_text("Consumables, money", "35")
-        self.quoted = self.add_figure("Quoted hours", "hours", check_of(Job, "quoted"))
-        self.promise = self.add_text("Promised for", "2026-05-08")
+        self.rate = self.add_text(tr("Rate, money an hour"), "60")
+        self.consumables = self.add_text(tr("Consumables, money"), "35")
+        self.quoted = self.add_figure(tr("Quoted hours"), "hours", check_of(Job, "quoted"))
+        self.promise = self.add_text(tr("Promised for"), "2026-05-08")
         self.status = QLabel()
         self.status.setWordWrap(True)
         self.column.addWidget(self.status)
@@ -169,7 +172,7 @@ class QuoteSheet(FormSheet):
             rows.append(f"<tr>{cells}</tr>")
         self.table.setText(f"<table>{''.join(rows)}</table>")
         ready = [
-            f"A ready casting '{i.name}' costs {i.price:,.0f}: Book holds its claimed curve against your hours."
+            tr("A ready casting '{}' costs {:,.0f}: Book holds its claimed curve against your hours.", i.name, i.price)
             for i in self.open_book.book.library()
             if i.kind == LibraryKind.CLAIM and i.price is not None
         ]
@@ -190,7 +193,7 @@ class QuoteSheet(FormSheet):
         if promised and promised != space.job.promise_date and promised < date.today().isoformat():
             raise Refused("{} is over: a due date lies ahead", promised)
         space.apply(
-            "rates and promise",
+            tr("rates and promise"),
             replace(
                 space.job,
                 rate=values["rate"],

@@ -28,6 +28,7 @@ from ventrix.ui.widgets.command import Command
 from ventrix.ui.widgets.far_page import FarLine
 from ventrix.ui.widgets.room import Room
 from ventrix.ui.widgets.scroll_area import ScrollArea
+from ventrix.words import tr
 
 HELD: Final = 450  # ms that M is held to start or stop a clock
 LEAST_BESIDE: Final = 760  # px: below, or with many ports, the copying list gives way to the board
@@ -37,7 +38,7 @@ SMALL: Final = 960  # px: below, the strip speaks more softly
 class MatchRoom(Room):
     """A strip, the head from above, and the board with the copying list beside it."""
 
-    name = "Match"
+    name = tr("Match")
     has_far_view = True
     manual = "match"
 
@@ -59,21 +60,21 @@ class MatchRoom(Room):
         self._behind = QTimer(self, interval=0, singleShot=True)
         self._behind.timeout.connect(self.show_all)
         self.commands = (
-            Command("match.left", "port", partial(self.step_port, -1), "Left", one_of="go"),
-            Command("match.right", "port", partial(self.step_port, 1), "Right", one_of="go"),
-            Command("match.up", "stage", partial(self.step_stage, -1), "Up", one_of="stage"),
-            Command("match.down", "stage", partial(self.step_stage, 1), "Down", one_of="stage"),
-            Command("match.mark", "mark", self.acts.mark, "M"),
-            Command("match.clock", "clock (or hold M)", self.acts.clock, "Shift+M"),
-            Command("match.next", "next that differs", self.next_that_differs, "D"),
-            Command("match.log", "log with minutes", self.log, "Return"),
-            Command("match.wait", "waits, or back", self.acts.wait, "W"),
-            Command("match.copy", "copy", lambda: self.ways.sheet("copy"), "C"),
-            Command("match.scan", "by scan", lambda: self.ways.sheet("scan_match"), "Shift+S"),
-            Command("match.parts", "parts", lambda: self.ways.sheet("job_parts"), "P"),
-            Command("match.cards", "all cards", lambda: self.ways.command("cards"), "Shift+P"),
-            Command("match.quote", "costs", lambda: self.ways.sheet("quote"), "Q"),
-            Command("match.status", "line for the customer", self.copy_status, "Y"),
+            Command("match.left", tr("port"), partial(self.step_port, -1), "Left", one_of="go"),
+            Command("match.right", tr("port"), partial(self.step_port, 1), "Right", one_of="go"),
+            Command("match.up", tr("stage"), partial(self.step_stage, -1), "Up", one_of="stage"),
+            Command("match.down", tr("stage"), partial(self.step_stage, 1), "Down", one_of="stage"),
+            Command("match.mark", tr("mark"), self.acts.mark, "M"),
+            Command("match.clock", tr("clock (or hold M)"), self.acts.clock, "Shift+M"),
+            Command("match.next", tr("next that differs"), self.next_that_differs, "D"),
+            Command("match.log", tr("log with minutes"), self.log, "Return"),
+            Command("match.wait", tr("waits, or back"), self.acts.wait, "W"),
+            Command("match.copy", tr("copy"), lambda: self.ways.sheet("copy"), "C"),
+            Command("match.scan", tr("by scan"), lambda: self.ways.sheet("scan_match"), "Shift+S"),
+            Command("match.parts", tr("parts"), lambda: self.ways.sheet("job_parts"), "P"),
+            Command("match.cards", tr("all cards"), lambda: self.ways.command("cards"), "Shift+P"),
+            Command("match.quote", tr("costs"), lambda: self.ways.sheet("quote"), "Q"),
+            Command("match.status", tr("line for the customer"), self.copy_status, "Y"),
         )
         self.strip = AnswerStrip(figures=3)
         self.verdict, self.reason, self.figures = self.strip.verdict, self.strip.reason, self.strip.figures
@@ -160,7 +161,7 @@ class MatchRoom(Room):
         return (
             FarLine(f"{name}: {nexts.get(name, '')}", 1.8, "brass"),
             *(FarLine(f"{port}: {stage}") for port, stage in nexts.items() if port != name),
-            FarLine(f"{m.strip.used} {m.strip.used_below}, {m.strip.to_go} to go", 0.8, "quiet"),
+            FarLine(tr("{} {}, {} to go", m.strip.used, m.strip.used_below, m.strip.to_go), 0.8, "quiet"),
         )
 
     def _show_board(self) -> None:
@@ -182,7 +183,11 @@ class MatchRoom(Room):
         wide = self._there.width() >= SMALL
         self.verdict.say(mark + m.strip.verdict, 40 if wide else 28, shade)
         self.reason.setText(m.strip.reason)
-        told = (m.strip.used, m.strip.used_below), (m.strip.to_go, "to go"), (m.strip.promise, "chance of meeting it")
+        told = (
+            (m.strip.used, m.strip.used_below),
+            (m.strip.to_go, tr("to go")),
+            (m.strip.promise, tr("chance of meeting it")),
+        )
         for (figure, below), (text, caption) in zip(self.figures, told, strict=True):
             say_large(figure, text, 30 if wide else 22, t.text)
             below.setText(caption)
@@ -268,7 +273,7 @@ class MatchRoom(Room):
             if cell.mark == "down":
                 self._pick_port(cell.port.id)
                 return
-        self.open_book.say("No port differs.")
+        self.open_book.say(tr("No port differs."))
 
     def _pick_port(self, port_id: str) -> None:
         space = self.open_book.workspace
@@ -293,15 +298,15 @@ class MatchRoom(Room):
         title = menu.addAction(f"{box.stage.name}, {box.of}: {box.state}")
         title.setEnabled(False)
         if box.missing:
-            menu.addAction(f"Missing: {box.missing}").setEnabled(False)
+            menu.addAction(tr("Missing: {}", box.missing)).setEnabled(False)
         menu.addSeparator()
         for command in self.commands:
             if command.id in ("match.mark", "match.clock", "match.log", "match.wait"):
                 menu.addAction(command.words, command.do).setEnabled(command.able())
-        closing = menu.addMenu("close it by")
+        closing = menu.addMenu(tr("close it by"))
         for how in CLOSED_BY:
             closing.addAction(how, partial(self.acts.close_by_hand, how))
-        menu.addAction("open it again", self.acts.open_again).setEnabled(box.mark is not None)
+        menu.addAction(tr("open it again"), self.acts.open_again).setEnabled(box.mark is not None)
         return menu
 
     def ask_at(self, where: QPoint) -> None:
@@ -319,4 +324,4 @@ class MatchRoom(Room):
         space = self.open_book.workspace
         if space is not None and self.match is not None:
             QApplication.clipboard().setText(status_sentence(space.findings, self.match.hours))
-            self.open_book.say("The line for the customer is copied.")
+            self.open_book.say(tr("The line for the customer is copied."))

@@ -16,29 +16,32 @@ from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
 from ventrix.ui.widgets.scan_work import ScanWork, kept_mesh
 from ventrix.ui.widgets.taken_map import TakenMap
+from ventrix.words import tr
 
 
 class ScanMatchSheet(FormSheet):
     """A model port and another of its kind, each at a cut that was scanned; where the other is larger or smaller."""
 
     def __init__(self, open_book: OpenBook) -> None:
-        super().__init__(open_book, "Hold them against each other", width=420)
-        self.title.setText("Two ports by their scans")
-        self.model = self.add_choice("Model", [])
-        self.other = self.add_choice("Other port", [])
+        super().__init__(open_book, tr("Hold them against each other"), width=420)
+        self.title.setText(tr("Two ports by their scans"))
+        self.model = self.add_choice(tr("Model"), [])
+        self.other = self.add_choice(tr("Other port"), [])
         self.work = ScanWork()
         self.work.done.connect(self._took)
         self.work.began.connect(lambda: self.take_button.setEnabled(False))
         self.work.ended.connect(lambda: self.take_button.setEnabled(True))
-        self.taken_map = TakenMap("Larger")
+        self.taken_map = TakenMap(tr("Larger"))
         self.said = QLabel()
         self.said.setWordWrap(True)
         for each in (self.work, self.taken_map, self.said):
             self.column.addWidget(each)
         self.finish()
         self.caution.setText(
-            "The two are laid on each other by all of their surface. A scan sees the air's side alone: whether a "
-            "place may be cut deeper, its own wall says."
+            tr(
+                "The two are laid on each other by all of their surface. A scan sees the air's side alone: whether a "
+                "place may be cut deeper, its own wall says."
+            )
         )
         self._held: tuple[ScannedPort, ScannedPort] | None = None
         self._show(None)
@@ -58,7 +61,7 @@ class ScanMatchSheet(FormSheet):
         mine = next((i for i, each in enumerate(found) if each.port.id == space.port.id and i), len(found) - 1)
         self.other.setCurrentIndex(mine)
         self.take_button.setEnabled(len(found) > 1)
-        few = "" if len(found) > 1 else "Two scans are needed: Cuts takes them, Cut, Scan of the port."
+        few = "" if len(found) > 1 else tr("Two scans are needed: Cuts takes them, Cut, Scan of the port.")
         self.problem.setText(few)
         self.come_up()
         self.model.setFocus()

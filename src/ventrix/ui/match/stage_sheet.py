@@ -15,6 +15,7 @@ from ventrix.core.quantity.units import parse_quantity
 from ventrix.core.work.stages import stages_of
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
+from ventrix.words import tr
 from ventrix.workspace.ids import new_id, now_text
 
 
@@ -22,13 +23,15 @@ class StageSheet(FormSheet):
     """Enter logs it; minutes are shared among the ports."""
 
     def __init__(self, open_book: OpenBook) -> None:
-        super().__init__(open_book, "Log the stage")
-        self.stage = self.add_choice("Stage", [])
-        self.minutes = self.add_figure("Minutes of work, all together", "duration")
-        self.others = self.add_text("Done on other ports too", "Intake 2, Intake 3; or all intakes")
-        self.beyond = self.add_check("chosen by me, beyond what was quoted")
+        super().__init__(open_book, tr("Log the stage"))
+        self.stage = self.add_choice(tr("Stage"), [])
+        self.minutes = self.add_figure(tr("Minutes of work, all together"), "duration")
+        self.others = self.add_text(tr("Done on other ports too"), tr("Intake 2, Intake 3; or all intakes"))
+        self.beyond = self.add_check(tr("chosen by me, beyond what was quoted"))
         self.finish()
-        self.caution.setText("Never into a seat; eye guard and dust mask. A wall that was not read has no clearance.")
+        self.caution.setText(
+            tr("Never into a seat; eye guard and dust mask. A wall that was not read has no clearance.")
+        )
 
     def open(self, stage: str = "", others: str = "") -> None:
         space = self.open_book.workspace
@@ -40,7 +43,7 @@ class StageSheet(FormSheet):
             self.stage.addItem(each.name, each.key)
         self.stage.setCurrentIndex(max(self.stage.findData(stage), 0))
         self.others.setText(others)
-        self.title.setText(f"A stage of {space.port.name.lower()}")
+        self.title.setText(tr("A stage of {}", space.port.name.lower()))
         self.come_up()
         self.minutes.box.setFocus()
 
@@ -51,7 +54,7 @@ class StageSheet(FormSheet):
         ports = [space.port, *ports_named([p for p in space.job.ports if p.of_head], self.others.text(), space.port)]
         stage = str(self.stage.currentData())
         job = mark_stage(space.job, ports, stage, new_id, now_text(), self.minutes.value, self.beyond.isChecked())
-        many = f" on {len(ports)} ports" if len(ports) > 1 else f" of {space.port.name}"
+        many = tr(" on {} ports", len(ports)) if len(ports) > 1 else tr(" of {}", space.port.name)
         space.apply(f"{stage}{many}", job)
         self.clear_fields()
         self.beyond.setChecked(False)
@@ -62,15 +65,15 @@ class WaitSheet(FormSheet):
     """A stage out of the house: who has it, since when, promised when."""
 
     def __init__(self, open_book: OpenBook) -> None:
-        super().__init__(open_book, "It waits")
-        self.stage = self.add_choice("Stage", [])
-        self.who = self.add_text("Who has it", "seat shop")
-        self.since = self.add_text("Since", "2026-05-02")
-        self.promised = self.add_text("Promised for", "2026-05-06")
-        self.price = self.add_text("Price", "in your own money")
-        self.ports = self.add_text("Ports", "all, where none is named")
+        super().__init__(open_book, tr("It waits"))
+        self.stage = self.add_choice(tr("Stage"), [])
+        self.who = self.add_text(tr("Who has it"), tr("seat shop"))
+        self.since = self.add_text(tr("Since"), "2026-05-02")
+        self.promised = self.add_text(tr("Promised for"), "2026-05-06")
+        self.price = self.add_text(tr("Price"), tr("in your own money"))
+        self.ports = self.add_text(tr("Ports"), tr("all, where none is named"))
         self.finish()
-        self.caution.setText("A wait without a date does not move the due date; a part that is late does.")
+        self.caution.setText(tr("A wait without a date does not move the due date; a part that is late does."))
 
     def open(self, stage: str = "") -> None:
         space = self.open_book.workspace
@@ -81,7 +84,7 @@ class WaitSheet(FormSheet):
             self.stage.addItem(each.name, each.key)
         self.stage.setCurrentIndex(max(self.stage.findData(stage), 0))
         self.since.setText(now_text()[:10])
-        self.title.setText("A stage that waits")
+        self.title.setText(tr("A stage that waits"))
         self.come_up()
         self.who.setFocus()
 
@@ -106,6 +109,6 @@ class WaitSheet(FormSheet):
             promised=promised,
             price=price,
         )
-        space.apply(f"{wait.stage} waits", replace(space.job, waits=(*space.job.waits, wait)))
+        space.apply(tr("{} waits", wait.stage), replace(space.job, waits=(*space.job.waits, wait)))
         self.clear_fields()
         self.was_kept()

@@ -18,6 +18,7 @@ from ventrix.rooms.plan.shows import expected_picture
 from ventrix.ui.look import theme
 from ventrix.ui.widgets.plot import Plot
 from ventrix.ui.widgets.rich_label import RichLabel
+from ventrix.words import tr
 
 
 class Beside(QWidget):
@@ -29,11 +30,11 @@ class Beside(QWidget):
         self.stages.setWordWrap(True)
         self.stages.setAlignment(Qt.AlignmentFlag.AlignTop)
         self.expected_caption = _caption()
-        self.expected = Plot("Expected gain of the picked move")
+        self.expected = Plot(tr("Expected gain of the picked move"))
         self.said = QLabel()
         self.said.setWordWrap(True)
         self.engine_caption = _caption()
-        self.engine_plot = Plot("Filling over engine speed")
+        self.engine_plot = Plot(tr("Filling over engine speed"))
         self.engine_card = QLabel()
         self.engine_card.setObjectName("quiet")
         self.engine_card.setWordWrap(True)
@@ -53,17 +54,17 @@ class Beside(QWidget):
         index = plan.planned.chain.is_index
         has = bool(move.points) and plan.planned.run is not None
         self.expected.setVisible(has)
-        self.expected_caption.setText(f"expected of it, {'index' if index else units.flow.label} over lift" * has)
+        self.expected_caption.setText(tr("expected of it, {} over lift", "index" if index else units.flow.label) * has)
         if has:
             self.expected.show_picture(expected_picture(move, units, index))
-        caution = "Read the wall and keep your limit: this says nothing of what is safe."
+        caution = tr("Read the wall and keep your limit: this says nothing of what is safe.")
         self.said.setText(f"{move.sentence} {caution}" if move.kind in CUTS else move.sentence)
 
     def show_stages(self, lines: Sequence[StageLine]) -> None:
         """Without a flow test the way is by stages, each closed by something one can hold; none hides them."""
         self.stages.setVisible(bool(lines))
         t = theme.current()
-        rows = ["<b>Stages, without a bench</b>"]
+        rows = [tr("<b>Stages, without a bench</b>")]
         for line in lines:
             if line.now:
                 rows.append(f"<b style='color:{t.brass}'>■ {escape(line.stage)}</b>")

@@ -16,6 +16,7 @@ from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
 from ventrix.ui.widgets.planner import Planner
 from ventrix.ui.widgets.plot import Plot
+from ventrix.words import tr
 
 
 class EngineSheet(FormSheet):
@@ -23,38 +24,38 @@ class EngineSheet(FormSheet):
     is."""
 
     def __init__(self, open_book: OpenBook) -> None:
-        super().__init__(open_book, "Calculate")
+        super().__init__(open_book, tr("Calculate"))
         self.planner = Planner()
         self.planner.planned.connect(self._took)
-        self.title.setText("On the engine")
+        self.title.setText(tr("On the engine"))
         self.plot_caption = QLabel()
         self.plot_caption.setObjectName("caption")
         self.plot_caption.setWordWrap(True)
         self.column.addWidget(self.plot_caption)
-        self.plot = Plot("Filling over engine speed, in full")
+        self.plot = Plot(tr("Filling over engine speed, in full"))
         self.plot.setFixedHeight(180)
         self.plot.hide()  # until there is something on it
         self.column.addWidget(self.plot)
         self.told = QLabel()
         self.told.setWordWrap(True)
         self.column.addWidget(self.told)
-        heading = QLabel("What if the cam, or the rocker")
+        heading = QLabel(tr("What if the cam, or the rocker"))
         heading.setObjectName("heading")
         self.column.addWidget(heading)
-        self.lift = self.add_figure("Another lift at the valve", "lift", check_of(Job, "cam_lift"))
-        self.duration = self.add_figure("Its duration at 0.050 in", "angle", check_of(Job, "cam_duration"))
-        self.rocker = self.add_figure("Another rocker ratio", "ratio", check_of(Job, "rocker_ratio"))
-        heading = QLabel("Results")
+        self.lift = self.add_figure(tr("Another lift at the valve"), "lift", check_of(Job, "cam_lift"))
+        self.duration = self.add_figure(tr("Its duration at 0.050 in"), "angle", check_of(Job, "cam_duration"))
+        self.rocker = self.add_figure(tr("Another rocker ratio"), "ratio", check_of(Job, "rocker_ratio"))
+        heading = QLabel(tr("Results"))
         heading.setObjectName("heading")
         self.column.addWidget(heading)
         self.results = QLabel()
         self.results.setWordWrap(True)
         self.column.addWidget(self.results)
-        self.add_result = QPushButton("A result on the engine (T)")
+        self.add_result = QPushButton(tr("A result on the engine (T)"))
         self.add_result.clicked.connect(lambda: self.open_book.ways.sheet("result"))
         self.column.addWidget(self.add_result)
         self.finish()
-        self.caution.setText("Springs, clearances and speeds are the maker's to say; lift may meet a piston.")
+        self.caution.setText(tr("Springs, clearances and speeds are the maker's to say; lift may meet a piston."))
         open_book.job_changed.connect(self._again)
         open_book.selection_changed.connect(self._again)
 
@@ -88,7 +89,7 @@ class EngineSheet(FormSheet):
             return
         flowed = [c for c in port.cuts if findings.runs_of(c, port) and (cut is None or c.number <= cut.number)]
         after = flowed[-1] if flowed else None
-        self.plot_caption.setText("Calculating …")
+        self.plot_caption.setText(tr("Calculating …"))
         self.planner.ask(lambda: on_the_engine(findings, port, after, None, cam))
 
     def _took(self, found: object) -> None:
@@ -107,7 +108,7 @@ class EngineSheet(FormSheet):
         space = self.open_book.workspace
         if space is not None:
             lines = engine_results_words(space.findings, space.shop.power(), self.open_book.units)
-            self.results.setText("\n".join(lines) or "None was entered yet.")
+            self.results.setText("\n".join(lines) or tr("None was entered yet."))
 
     def close_workers(self) -> None:
         """Wait for what is still being reckoned."""

@@ -19,6 +19,7 @@ from ventrix.ui.look import theme
 from ventrix.ui.widgets.answer_strip import AnswerStrip, say_large
 from ventrix.ui.widgets.line import Line
 from ventrix.ui.widgets.table import Table
+from ventrix.words import tr
 
 MOST_HOURS: Final = 24.0
 WHAT, WAITS = 0, 4  # columns that take the room there is
@@ -51,7 +52,7 @@ class HeadPage(QWidget):
         self.strip = AnswerStrip(figures=1)
         self.have = Line()
         self.have.setFixedWidth(70)
-        self.have.setAccessibleName("Hours that I have")
+        self.have.setAccessibleName(tr("Hours that I have"))
         self.have.setPlaceholderText("2")
         self.have.editingFinished.connect(self._show)
         self.filled = QLabel()
@@ -59,7 +60,7 @@ class HeadPage(QWidget):
         self.weights = QLabel()
         self.weights.setObjectName("caption")
         self.weights.setWordWrap(True)
-        self.table = WorkTable("What is left on the head")
+        self.table = WorkTable(tr("What is left on the head"))
         self.table.setSelectionBehavior(QAbstractItemView.SelectionBehavior.SelectRows)
         self.table.setSelectionMode(QAbstractItemView.SelectionMode.SingleSelection)
         self.table.verticalHeader().hide()
@@ -68,7 +69,7 @@ class HeadPage(QWidget):
         self.table.taken.connect(self.take)
         self.table.itemDoubleClicked.connect(lambda _i: self.take())
         row = QHBoxLayout()
-        for widget in (QLabel("I have"), self.have, QLabel("h"), self.filled):
+        for widget in (QLabel(tr("I have")), self.have, QLabel("h"), self.filled):
             row.addWidget(widget)
         row.addStretch()
         column = QVBoxLayout(self)
@@ -113,7 +114,7 @@ class HeadPage(QWidget):
         self.filled.style().polish(self.filled)
         rows = [[line.what, line.minutes, line.worth, line.an_hour, line.waits] for line in answer.lines]
         at = max(self.table.currentRow(), 0)
-        heads = ["What", "min", f"worth, {units.flow.label}", "an hour", "Waits for"]
+        heads = [tr("What"), "min", tr("worth, {}", units.flow.label), tr("an hour"), tr("Waits for")]
         self.table.fill(rows, heads, right=range(1, 4))
         header = self.table.horizontalHeader()
         for column in range(len(heads)):
@@ -130,8 +131,11 @@ class HeadPage(QWidget):
             self.table.selectRow(min(at, len(rows) - 1))
         counts = work.weights["exhaust"]
         self.weights.setText(
-            f"Worth is summed over all ports; a percent of exhaust flow counts {counts:.2f} of the intake's, "
-            f"{work.weighed_by}."
+            tr(
+                "Worth is summed over all ports; a percent of exhaust flow counts {:.2f} of the intake's, {}.",
+                counts,
+                work.weighed_by,
+            )
         )
 
     @property

@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QWidget
 from ventrix.rooms.plan.lift_marks import LiftMarks
 from ventrix.ui.look import theme
 from ventrix.ui.widgets.painted_text import paint_text
+from ventrix.words import tr
 
 SIDE = 10  # px
 RULER = 16  # px from the top
@@ -24,7 +25,7 @@ class LiftStrip(QWidget):
         self.marks: LiftMarks | None = None
         self.at = 0
         self.setFixedHeight(42)
-        self.setAccessibleName("Tested lifts")
+        self.setAccessibleName(tr("Tested lifts"))
 
     def sizeHint(self) -> QSize:
         return QSize(240, 42)

@@ -13,6 +13,7 @@ from PySide6.QtWidgets import QWidget
 from ventrix.rooms.plan.shows import Segment
 from ventrix.ui.look import theme
 from ventrix.ui.widgets.painted_text import paint_text
+from ventrix.words import tr
 
 LEFT: Final = 46  # px for the pressure left
 BAR: Final = 60
@@ -31,14 +32,14 @@ class LimitBar(QWidget):
         self.kind = "intake"
         self.unit = ""
         self.setMinimumSize(230, 230)
-        self.setAccessibleName("What limits")
+        self.setAccessibleName(tr("What limits"))
 
     def sizeHint(self) -> QSize:
         return QSize(260, 440)
 
     def show_segments(self, segments: Sequence[Segment], chosen: str, kind: str, unit: str) -> None:
         self.segments, self.chosen, self.kind, self.unit = tuple(segments), chosen, kind, unit
-        said = "; ".join(f"{s.name} {s.eaten}{'' if s.measured else ', a guess'}" for s in segments)
+        said = "; ".join(f"{s.name} {s.eaten}{'' if s.measured else tr(', a guess')}" for s in segments)
         self.setAccessibleDescription(said)
         self.update()
 

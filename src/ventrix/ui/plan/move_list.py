@@ -13,6 +13,7 @@ from ventrix.rooms.plan.shows import MoveLine
 from ventrix.ui.look import theme
 from ventrix.ui.widgets.painted_text import paint_text
 from ventrix.ui.widgets.spoken_rows import SpokenRows, lines_of
+from ventrix.words import tr
 
 ROW: Final = 46
 HEAD: Final = 22
@@ -29,8 +30,8 @@ class MoveList(QWidget):
         super().__init__()
         self.lines: tuple[MoveLine, ...] = ()
         self.at = 0
-        self.heads: tuple[str, ...] = ("gain", "an hour", "min", "cc", "wall left")
-        self.setAccessibleName("Next moves")
+        self.heads: tuple[str, ...] = ("gain", tr("an hour"), "min", "cc", tr("wall left"))
+        self.setAccessibleName(tr("Next moves"))
         self.told = SpokenRows(self)
         self.setMinimumWidth(220)
 
@@ -51,7 +52,7 @@ class MoveList(QWidget):
 
     def _words(self, at: int) -> str:
         line = self.lines[at]
-        return f"{at + 1}: {line.title}, {line.below}, gain {line.gain or 'none'}, {line.rate} an hour"
+        return tr("{}: {}, {}, gain {}, {} an hour", at + 1, line.title, line.below, line.gain or "none", line.rate)
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
         row = int((event.position().y() - HEAD) // ROW)

@@ -12,6 +12,7 @@ from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import parse_quantity
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
+from ventrix.words import tr
 from ventrix.workspace.ids import new_id, now_text
 
 
@@ -19,22 +20,24 @@ class ResultSheet(FormSheet):
     """Keeps one result; what else was changed is asked, since without it nothing is laid at the head's door."""
 
     def __init__(self, open_book: OpenBook) -> None:
-        super().__init__(open_book, "Keep the result")
-        self.title.setText("A result on the engine")
-        self.kind = self.add_choice("Where", [(k.words, k.value) for k in ResultKind])
-        self.moment = self.add_choice("With the head", [("after this work", "after"), ("before this work", "before")])
-        self.date = self.add_text("Date", "2026-05-02")
-        self.table = self.add_text("Dyno: rpm and power", "3000 62; 4500 96; 6000 118")
+        super().__init__(open_book, tr("Keep the result"))
+        self.title.setText(tr("A result on the engine"))
+        self.kind = self.add_choice(tr("Where"), [(k.words, k.value) for k in ResultKind])
+        self.moment = self.add_choice(
+            tr("With the head"), [(tr("after this work"), "after"), (tr("before this work"), "before")]
+        )
+        self.date = self.add_text(tr("Date"), "2026-05-02")
+        self.table = self.add_text(tr("Dyno: rpm and power"), "3000 62; 4500 96; 6000 118")
         self.table.setMaxLength(2000)
-        self.time = self.add_text("Strip: time, s", "12.480")
-        self.speed = self.add_figure("Speed", "road_speed", check_of(EngineResult, "speed"))
-        self.fuel = self.add_text("Fuel, L/100 km", "9.4")
-        self.also = self.add_text("What else was changed", f"{NOTHING}, or: camshaft, jets")
-        self.conditions = self.add_text("Conditions, as stated", "24 °C, 1006 hPa")
-        self.correction = self.add_text("Correction, as stated", "none")
-        self.note = self.add_text("Note")
+        self.time = self.add_text(tr("Strip: time, s"), "12.480")
+        self.speed = self.add_figure(tr("Speed"), "road_speed", check_of(EngineResult, "speed"))
+        self.fuel = self.add_text(tr("Fuel, L/100 km"), "9.4")
+        self.also = self.add_text(tr("What else was changed"), tr("{}, or: camshaft, jets", NOTHING))
+        self.conditions = self.add_text(tr("Conditions, as stated"), tr("24 °C, 1006 hPa"))
+        self.correction = self.add_text(tr("Correction, as stated"), tr("none"))
+        self.note = self.add_text(tr("Note"))
         self.finish()
-        self.caution.setText("An engine that is loaded is dangerous: a dyno's own rules and guards go first.")
+        self.caution.setText(tr("An engine that is loaded is dangerous: a dyno's own rules and guards go first."))
 
     def open(self) -> None:
         self.come_up()
@@ -61,10 +64,10 @@ class ResultSheet(FormSheet):
             note=self.note.text().strip(),
         )
         if not powers and result.time is None and result.speed is None and result.fuel is None:
-            self.problem.setText("No figure was typed: a dyno table, a time, a speed or fuel.")
+            self.problem.setText(tr("No figure was typed: a dyno table, a time, a speed or fuel."))
             return
         space.apply(
-            f"result on the {result.kind}", replace(space.job, engine_results=(*space.job.engine_results, result))
+            tr("result on the {}", result.kind), replace(space.job, engine_results=(*space.job.engine_results, result))
         )
         self.clear_fields()
         self.was_kept()

@@ -36,6 +36,7 @@ from ventrix.ui.widgets.far_page import FarLine
 from ventrix.ui.widgets.planner import Planner
 from ventrix.ui.widgets.room import Room
 from ventrix.ui.widgets.scroll_area import ScrollArea
+from ventrix.words import tr
 
 NARROW: Final = 1000  # px: below, the expected gain gives way
 FLAT: Final = 600  # px
@@ -55,7 +56,7 @@ class PlanRoom(Room):
     """The whole head's next hour first. Behind P the port's page: an answer on top, what limits on the left, the next
     moves in the middle, what the picked one would bring and what the port is worth on the engine on the right."""
 
-    name = "Plan"
+    name = tr("Plan")
     has_far_view = True
     folds = True
     manual = "plan"
@@ -77,17 +78,17 @@ class PlanRoom(Room):
         self.engine_planner = Planner()
         self.engine_planner.planned.connect(self._took_engine)
         self.commands = (
-            Command("plan.up", "pick", partial(self.pick, -1), "Up", one_of="pick"),
-            Command("plan.down", "pick", partial(self.pick, 1), "Down", one_of="pick"),
-            Command("plan.left", "lift", partial(self.step_lift, -1), "Left", one_of="lift", able=self._on_port),
-            Command("plan.right", "lift", partial(self.step_lift, 1), "Right", one_of="lift", able=self._on_port),
-            Command("plan.page", "the port's page, or the head's", self.toggle_page, "P"),
-            Command("plan.take", "do it", self.take, "Return"),
-            Command("plan.every", "all moves", self.toggle_every, "L", able=self._on_port),
-            Command("plan.stages", "the stages", lambda: self.ways.sheet("route"), "S"),
-            Command("plan.engine", "the engine", lambda: self.ways.sheet("engine"), "E"),
-            Command("plan.result", "a result on the engine", lambda: self.ways.sheet("result"), "T"),
-            Command("plan.stop", "stop planning", self.stop, "Esc"),
+            Command("plan.up", tr("pick"), partial(self.pick, -1), "Up", one_of="pick"),
+            Command("plan.down", tr("pick"), partial(self.pick, 1), "Down", one_of="pick"),
+            Command("plan.left", tr("lift"), partial(self.step_lift, -1), "Left", one_of="lift", able=self._on_port),
+            Command("plan.right", tr("lift"), partial(self.step_lift, 1), "Right", one_of="lift", able=self._on_port),
+            Command("plan.page", tr("the port's page, or the head's"), self.toggle_page, "P"),
+            Command("plan.take", tr("do it"), self.take, "Return"),
+            Command("plan.every", tr("all moves"), self.toggle_every, "L", able=self._on_port),
+            Command("plan.stages", tr("the stages"), lambda: self.ways.sheet("route"), "S"),
+            Command("plan.engine", tr("the engine"), lambda: self.ways.sheet("engine"), "E"),
+            Command("plan.result", tr("a result on the engine"), lambda: self.ways.sheet("result"), "T"),
+            Command("plan.stop", tr("stop planning"), self.stop, "Esc"),
         )
         self.strip = AnswerStrip()
         self.verdict, self.reason = self.strip.verdict, self.strip.reason
@@ -96,7 +97,7 @@ class PlanRoom(Room):
         self.sure.setMinimumWidth(SURE)
         for label in (self.worth, self.sure):
             label.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
-        self.limits_head = QLabel("What limits")
+        self.limits_head = QLabel(tr("What limits"))
         self.limits_head.setObjectName("heading")
         self.basis = QLabel()
         self.basis.setObjectName("caption")
@@ -104,8 +105,8 @@ class PlanRoom(Room):
         self.lift_words = QLabel()
         self.lift_words.setAlignment(Qt.AlignmentFlag.AlignCenter)
         self.before, self.after = QPushButton("◂"), QPushButton("▸")
-        self.before.setAccessibleName("A lower lift")
-        self.after.setAccessibleName("A higher lift")
+        self.before.setAccessibleName(tr("A lower lift"))
+        self.after.setAccessibleName(tr("A higher lift"))
         self.before.clicked.connect(lambda: self.step_lift(-1))
         self.after.clicked.connect(lambda: self.step_lift(1))
         self.lifts = LiftStrip()
@@ -115,7 +116,7 @@ class PlanRoom(Room):
         self.fit_said = QLabel()
         self.fit_said.setObjectName("caption")
         self.fit_said.setWordWrap(True)
-        self.legend = QLabel("solid: measured on this port · hatched and ~: an estimate, not measured on this port")
+        self.legend = QLabel(tr("solid: measured on this port · hatched and ~: an estimate, not measured on this port"))
         self.legend.setObjectName("caption")
         self.legend.setWordWrap(True)
         self.moves = MoveList()
@@ -150,7 +151,7 @@ class PlanRoom(Room):
         left.addWidget(self.bar, 1)
         left.addWidget(self.legend)
         left.addWidget(self.fit_said)
-        heading = QLabel("Next moves, best hour first")
+        heading = QLabel(tr("Next moves, best hour first"))
         heading.setObjectName("heading")
         scroll = ScrollArea()
         scroll.setWidget(self.moves)
@@ -198,7 +199,7 @@ class PlanRoom(Room):
             self._of_job, self.head_page.work = space.job.id, None  # nor another head's list
         if self.of_head:
             paces = space.shop.paces()
-            self._wait("Planning …")
+            self._wait(tr("Planning …"))
             learners = {kind: space.shop.learner(kind) for kind in ("intake", "exhaust")}
             practice = self.open_book.practice
             left = None if practice is None else 60 * practice.minutes_left
@@ -208,7 +209,7 @@ class PlanRoom(Room):
         if self._planned != (port.id, cut.id if cut is not None else ""):
             self._planned = port.id, cut.id if cut is not None else ""
             self.plan = None  # no figure of another port or cut stays on screen
-        self._wait("Planning …")
+        self._wait(tr("Planning …"))
         learned = space.shop.learner(port.kind)
         self.planner.ask(
             lambda: plan_port(findings, port, factors, up_to=cut, words=words, record=record, learned=learned())
@@ -216,7 +217,7 @@ class PlanRoom(Room):
         self.beside.show_engine("", self.open_book.units)
         flowed = [c for c in port.cuts if findings.runs_of(c, port) and (cut is None or c.number <= cut.number)]
         if port.kind == "intake" and flowed:
-            self.beside.show_engine("VE: calculating …", self.open_book.units)
+            self.beside.show_engine(tr("VE: calculating …"), self.open_book.units)
             self.engine_planner.ask(lambda: on_the_engine(findings, port, flowed[-1], flowed[0]))
 
     def _wait(self, words: str) -> None:
@@ -231,10 +232,10 @@ class PlanRoom(Room):
         self.engine_planner.stop()
         if self.planner.busy:
             self.planner.stop()
-            self._wait("Stopped. Enter the room again to plan.")
+            self._wait(tr("Stopped. Enter the room again to plan."))
 
     def _took_engine(self, found: object) -> None:
-        told = found if isinstance(found, OnTheEngine) else f"On the engine: {found}."
+        told = found if isinstance(found, OnTheEngine) else tr("On the engine: {}.", found)
         self.beside.show_engine(told, self.open_book.units)
 
     @property
@@ -258,11 +259,11 @@ class PlanRoom(Room):
         answer = self.head_page.answer
         if self.of_head and answer is not None:
             second = answer.lines[1].what if len(answer.lines) > 1 else ""
-            then = f"then: {second[:1].lower()}{second[1:]}" if second else ""
+            then = tr("then: {}{}", second[:1].lower(), second[1:]) if second else ""
             return (FarLine(answer.verdict, 1.6, "better"), FarLine(answer.reason), FarLine(then, 0.8, "quiet"),
                     FarLine(f"{answer.to_go} {answer.to_go_below}", 0.7, "quiet"))  # fmt: skip
         if self.plan is None:
-            return (FarLine("Planning …"),)
+            return (FarLine(tr("Planning …")),)
         said = answer_of(self.plan, self.open_book.units)
         return (FarLine(f"{said.verdict} {said.what} {said.worth}", 1.6, "better"), FarLine(said.reason))
 
@@ -279,7 +280,7 @@ class PlanRoom(Room):
             return
         if not isinstance(found, Plan):
             self.plan = None
-            needs = "Head and Cuts keep what the chain needs: valve, throat, sections, walls."
+            needs = tr("Head and Cuts keep what the chain needs: valve, throat, sections, walls.")
             self._wait(f"{sentence(str(found))}\n\n{needs}\n\n{self._next_stage()}")
             return
         self.plan = found
@@ -297,7 +298,7 @@ class PlanRoom(Room):
     def _next_stage(self) -> str:
         """The stage that comes next without a bench, which wants no measurement."""
         line = next((s for s in self._stages() if s.now), None)
-        return "" if line is None else f"Without a bench, next: {line.stage}. {' '.join(line.says)}"
+        return "" if line is None else tr("Without a bench, next: {}. {}", line.stage, " ".join(line.says))
 
     # -- showing
 
@@ -320,8 +321,11 @@ class PlanRoom(Room):
         if space is not None:
             self.lifts.show_marks(lift_marks(space.job, plan, units), int(np.argmin(np.abs(lifts - lift))))
         self.basis.setText(
-            f"Pressure lost at each place, {units.pressure.label}, of "
-            f"{units.pressure.with_unit(plan.planned.chain.pressure)}"
+            tr(
+                "Pressure lost at each place, {}, of {}",
+                units.pressure.label,
+                units.pressure.with_unit(plan.planned.chain.pressure),
+            )
         )
         picked = self._picked()
         kind = space.port.kind if space is not None and space.port is not None else "intake"
@@ -335,7 +339,9 @@ class PlanRoom(Room):
         self.at = min(self.at, max(len(lines) - 1, 0))
         unit = "%" if plan.planned.chain.is_index else units.flow.label
         self.moves.show_lines(
-            lines, self.at, (f"gain, {unit}", "an hour", "min + flow", "cc", f"wall left, {units.length.label}")
+            lines,
+            self.at,
+            (tr("gain, {}", unit), tr("an hour"), tr("min + flow"), "cc", tr("wall left, {}", units.length.label)),
         )
         self.left_out.setText(left)
         self.beside.show_stages(self._stages() if plan.planned.run is None else ())
@@ -364,7 +370,7 @@ class PlanRoom(Room):
             return
         first = next((wait for wait in item.waits), None)
         if first is not None:
-            self.open_book.say(f"Waits for: {first.words}.")
+            self.open_book.say(tr("Waits for: {}.", first.words))
             return
         if item.port is not None:
             space.look_at_port(item.port.id)
@@ -457,7 +463,7 @@ class PlanRoom(Room):
         if READ_FIRST in move.blocked_by:
             self._look(MoveKind.WALL.value, move.place)
         elif move.blocked_by:
-            self.open_book.say(f"Blocked: {move.blocked_by[0]}.")
+            self.open_book.say(tr("Blocked: {}.", move.blocked_by[0]))
         elif move.kind not in (MoveKind.CUT, MoveKind.BATCH):
             self._look(move.named if move.named == "larger" else move.kind.value, move.place)
         else:

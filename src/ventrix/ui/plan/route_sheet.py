@@ -17,15 +17,16 @@ from ventrix.ui.look import theme
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
 from ventrix.ui.widgets.rich_label import RichLabel
+from ventrix.words import tr
 from ventrix.workspace.ids import new_id, now_text
 
 FIELDS: Final = (
-    ("Look", "look"),
-    ("Measure, it would sharpen this", "measure"),
-    ("Cut", "cut"),
-    ("Leave", "leave"),
-    ("Stop when", "stop_when"),
-    ("Caution", "caution"),
+    (tr("Look"), "look"),
+    (tr("Measure, it would sharpen this"), "measure"),
+    (tr("Cut"), "cut"),
+    (tr("Leave"), "leave"),
+    (tr("Stop when"), "stop_when"),
+    (tr("Caution"), "caution"),
 )
 
 
@@ -33,14 +34,14 @@ class RouteSheet(FormSheet):
     """Enter closes the stage that comes next; a stage that the job shows done closes by itself. Undo opens it again."""
 
     def __init__(self, open_book: OpenBook) -> None:
-        super().__init__(open_book, "Close the stage")
+        super().__init__(open_book, tr("Close the stage"))
         self.stages = RichLabel()
         self.stages.setWordWrap(True)
         self.column.addWidget(self.stages)
         self.card = RichLabel()
         self.card.setWordWrap(True)
         self.column.addWidget(self.card)
-        self.how: QComboBox = self.add_choice("Closed by", [(w, w) for w in CLOSED_BY])
+        self.how: QComboBox = self.add_choice(tr("Closed by"), [(w, w) for w in CLOSED_BY])
         self.finish()
         open_book.job_changed.connect(self._fill)
         open_book.selection_changed.connect(self._fill)
@@ -66,7 +67,7 @@ class RouteSheet(FormSheet):
             return
         cards, t = self._cards(), theme.current()
         coming = next_card(cards)
-        self.title.setText(f"Stages of {space.port.name.lower()}")
+        self.title.setText(tr("Stages of {}", space.port.name.lower()))
         done, now = f"<span style='color:{t.better}'>✓</span>", f"<b style='color:{t.brass}'>■&nbsp;"
         rows = []
         for card in cards:
@@ -75,7 +76,7 @@ class RouteSheet(FormSheet):
         self.stages.setText(" &nbsp; ".join(rows))
         self.take_button.setEnabled(coming is not None)
         if coming is None:
-            self.card.setText("Every stage is closed.")
+            self.card.setText(tr("Every stage is closed."))
             return
         told = [(caption, getattr(coming, name)) for caption, name in FIELDS]
         self.card.setText("".join(f"<p><b>{c}</b><br>{escape(words)}</p>" for c, words in told if words))
@@ -88,4 +89,4 @@ class RouteSheet(FormSheet):
         mark = StageMark(
             id=new_id(), stage=coming.stage, port_id=space.port.id, closed_by=self.how.currentText(), date=now_text()
         )
-        space.apply(f"stage '{coming.stage}' closed", close_stage(space.job, mark))
+        space.apply(tr("stage '{}' closed", coming.stage), close_stage(space.job, mark))

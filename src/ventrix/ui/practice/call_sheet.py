@@ -15,6 +15,7 @@ from ventrix.core.quantity.units import to_si
 from ventrix.rooms.practice.calls import call_lines
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
+from ventrix.words import tr
 from ventrix.workspace.ids import new_id, now_text
 
 MOST: Final = 3  # lifts that are asked about
@@ -26,12 +27,14 @@ class CallSheet(FormSheet):
     """Keeps a call with the cut looked at. Whatever is left empty was not said."""
 
     def __init__(self, open_book: OpenBook) -> None:
-        super().__init__(open_book, "Say it")
-        self.title.setText("Predict first")
+        super().__init__(open_book, tr("Say it"))
+        self.title.setText(tr("Predict first"))
         self.lifts: tuple[float, ...] = ()
-        self.flows = [self.add_figure("Flow", "flow", check_of(Call, "flows")) for _ in range(MOST)]
-        self.gains = self.add_choice("Will it gain on the cut before?", [("choose", ""), ("yes", "yes"), ("no", "no")])
-        self.best = self.add_choice("Best place to cut next", [("choose", ""), *((p, p) for p in PLACES)])
+        self.flows = [self.add_figure(tr("Flow"), "flow", check_of(Call, "flows")) for _ in range(MOST)]
+        self.gains = self.add_choice(
+            tr("Will it gain on the cut before?"), [("choose", ""), ("yes", "yes"), ("no", "no")]
+        )
+        self.best = self.add_choice(tr("Best place to cut next"), [("choose", ""), *((p, p) for p in PLACES)])
         self.record = QLabel()
         self.record.setWordWrap(True)
         self.record.setObjectName("quiet")
@@ -49,13 +52,15 @@ class CallSheet(FormSheet):
         for i, field in enumerate(self.flows):
             field.setVisible(i < len(self.lifts))
             if i < len(self.lifts):
-                field.rename(f"Flow at {lift.with_unit(self.lifts[i])}")
+                field.rename(tr("Flow at {}", lift.with_unit(self.lifts[i])))
             field.set_value(None)
         self.gains.setCurrentIndex(0)
         self.best.setCurrentIndex(0)
         self.gains.setEnabled(space.real_cut.number > 0)
         flowed = bool(space.findings.runs_of(space.real_cut, space.port))
-        self.warning.setText("This state was flowed already: only a run made from now on scores it." if flowed else "")
+        self.warning.setText(
+            tr("This state was flowed already: only a run made from now on scores it.") if flowed else ""
+        )
         self.record.setText("\n".join(call_lines(space.findings)))
         self.come_up()
         self.flows[0].box.setFocus()

@@ -17,6 +17,7 @@ from ventrix.ui.look import theme
 from ventrix.ui.widgets.painted_text import paint_text
 from ventrix.ui.widgets.rich_label import RichLabel
 from ventrix.ui.widgets.scroll_area import ScrollArea
+from ventrix.words import tr
 
 ANSWERS: Final = "ABCD"
 
@@ -29,7 +30,7 @@ class ExhibitView(QWidget):
         self.exhibit: Exhibit | None = None
         self.units: Units | None = None
         self.setMinimumHeight(210)
-        self.setAccessibleName("Both tests")
+        self.setAccessibleName(tr("Both tests"))
 
     def sizeHint(self) -> QSize:
         return QSize(420, 330)
@@ -39,7 +40,12 @@ class ExhibitView(QWidget):
         self.setVisible(exhibit is not None)
         if exhibit is not None:
             told = (
-                f"at {units.lift.with_unit(float(x))} {units.flow.text(float(a))}, then {units.flow.text(float(b))}"
+                tr(
+                    "at {} {}, then {}",
+                    units.lift.with_unit(float(x)),
+                    units.flow.text(float(a)),
+                    units.flow.text(float(b)),
+                )
                 for x, a, b in zip(LIFTS, exhibit.before, exhibit.after, strict=True)
             )
             self.setAccessibleDescription("; ".join(told))
@@ -53,7 +59,7 @@ class ExhibitView(QWidget):
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         wide = float(self.width())
         columns = tuple(share * wide for share in (0.17, 0.40, 0.62, 0.83, 1.0))
-        heads = (f"lift, {units.lift.label}", *e.names, "change", "%")
+        heads = (tr("lift, {}", units.lift.label), *e.names, "change", "%")
         for x, words in zip(columns, heads, strict=True):
             paint_text(painter, QRectF(x - 0.2 * wide, 0, 0.2 * wide - 4, 20), words, "quiet", 12, right=True)
         change = e.after - e.before
@@ -85,7 +91,7 @@ class ExhibitView(QWidget):
             paint_text(painter, row, words, "quiet", 12, right=True)
         painter.setPen(QPen(theme.colour("brass"), 2.5))
         painter.drawPolyline(QPolygonF([at_(i, float(v)) for i, v in enumerate(change)]))
-        words = f"change over the lifts, {units.flow.label}"
+        words = tr("change over the lifts, {}", units.flow.label)
         paint_text(painter, QRectF(70, box.bottom() + 8, wide - 90, 18), words, "quiet", 12)
 
 
@@ -161,7 +167,7 @@ class LessonPage(QWidget):
         self.title.setText(self.lesson.title)
         self.story.setText(p.story)
         self.exhibit.show_exhibit(p.exhibit, units)
-        rows = [f"<p style='color:{t.quiet}'>Look first, where you like (a good eye needs two at most):</p>"]
+        rows = [tr("<p style='color:{}'>Look first, where you like (a good eye needs two at most):</p>", t.quiet)]
         spent = sum(p.looks[i].minutes for i in self.looked)
         for i, look in enumerate(p.looks):
             key = f"<b style='color:{t.brass}'>{i + 1}</b>"
@@ -170,21 +176,29 @@ class LessonPage(QWidget):
             else:
                 link = f"<a href='l{i}' style='color:{t.text}; text-decoration:none'>{escape(look.words)}</a>"
                 rows.append(f"<p>{key} {link}, {look.minutes} min</p>")
-        rows.append(f"<p style='color:{t.quiet}'>{spent} minutes spent. What is it?</p>")
+        rows.append(tr("<p style='color:{}'>{} minutes spent. What is it?</p>", t.quiet, spent))
         for i, choice in enumerate(p.choices):
             key = f"<b style='color:{t.brass}'>{ANSWERS[i]}</b>"
             words = escape(choice.words)
             if self.graded is None:
                 rows.append(f"<p>{key} <a href='a{i}' style='color:{t.text}; text-decoration:none'>{words}</a></p>")
             else:
-                mark = "◀ your answer" if i == self.answer else "the best answer" if choice.points == BEST else ""
+                mark = (
+                    tr("◀ your answer") if i == self.answer else tr("the best answer") if choice.points == BEST else ""
+                )
                 shade = t.better if choice.points == BEST else t.text if i == self.answer else t.quiet
                 rows.append(f"<p style='color:{shade}'>{key} {words} <b>{mark}</b></p>")
         if self.graded is not None:
             shade = t.better if self.graded.points == BEST else t.worse if self.graded.points == 0 else t.text
             rows.append(
-                f"<p style='font-size:19px; color:{shade}'><b>{self.graded.points} of {BEST}.</b> "
-                f"{escape(self.graded.said)}</p><p>{escape(p.explains)}</p>"
+                tr(
+                    "<p style='font-size:19px; color:{}'><b>{} of {}.</b> {}</p><p>{}</p>",
+                    shade,
+                    self.graded.points,
+                    BEST,
+                    escape(self.graded.said),
+                    escape(p.explains),
+                )
             )
         self.words.setText("".join(rows))
         self.words.setStyleSheet("font-size: 15px")

@@ -20,6 +20,7 @@ from ventrix.ui.practice.scrolled import scrolled
 from ventrix.ui.practice.views import DecisionCurves, DecisionList, StairView
 from ventrix.ui.widgets.planner import Planner
 from ventrix.ui.widgets.rich_label import RichLabel
+from ventrix.words import tr
 
 # The lesson that is in a belief.
 LESSON_OF: Final = {
@@ -27,7 +28,7 @@ LESSON_OF: Final = {
 }  # fmt: skip
 
 
-OPEN: Final = "The truth of this head is open: play another seed, not this one. Plan's own way follows in a moment."
+OPEN: Final = tr("The truth of this head is open: play another seed, not this one. Plan's own way follows in a moment.")
 
 
 class ReckoningPage(QWidget):
@@ -108,16 +109,16 @@ class ReckoningPage(QWidget):
     def _words(self) -> str:
         d, t = self.decision, theme.current()
         if d is None:
-            return "Nothing was decided."
+            return tr("Nothing was decided.")
         heading = f"<p style='font-size:19px'><b style='color:{t.brass}'>{d.number}</b> {escape(d.name)}</p>"
         parts = (
-            ("What you knew", d.what_you_knew),
-            ("What was true", d.what_was_true),
-            ("What would have shown it", d.what_would_show),
-            ("What Plan would have done", self._advice.get(self.chosen, "P asks it.")),
+            (tr("What you knew"), d.what_you_knew),
+            (tr("What was true"), d.what_was_true),
+            (tr("What would have shown it"), d.what_would_show),
+            (tr("What Plan would have done"), self._advice.get(self.chosen, "P asks it.")),
         )
         told = "".join(f"<p><span style='color:{t.brass}'>{k}</span><br>{escape(v)}</p>" for k, v in parts)
-        when = f"{d.clock} on the clock; could be known then: {escape(d.known)}"
+        when = tr("{} on the clock; could be known then: {}", d.clock, escape(d.known))
         return f"{heading}<p style='color:{t.quiet}'>{when}</p>{told}"
 
     def step(self, by: int) -> None:

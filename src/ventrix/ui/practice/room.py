@@ -34,18 +34,24 @@ from ventrix.ui.widgets.answer_strip import AnswerStrip, say_large
 from ventrix.ui.widgets.command import Command
 from ventrix.ui.widgets.rich_label import RichLabel
 from ventrix.ui.widgets.room import Room
+from ventrix.words import tr
 from ventrix.workspace.practice import PracticeAtWork, practice_folder, practices_in
 
 SHELF, RUNNING, RECKONED, LESSON = range(4)
 SMALL: Final = 900  # px
 SEEDS: Final = 9999
-_ENTERS: Final = {SHELF: "begin", RUNNING: "", RECKONED: "stand there again", LESSON: "once more, other figures"}
+_ENTERS: Final = {
+    SHELF: "begin",
+    RUNNING: "",
+    RECKONED: tr("stand there again"),
+    LESSON: tr("once more, other figures"),
+}
 
 
 class PracticeRoom(Room):
     """One page at a time; in a practice's own window it is the clock and the reckoning."""
 
-    name = "Practice"
+    name = tr("Practice")
     apart = True
     manual = "practice"
 
@@ -84,21 +90,21 @@ class PracticeRoom(Room):
         step = self.reckoning.step
         self.commands = (
             Command(
-                "practice.enter", "begin, stand there again, once more", self.enter, "Return", able=self._can_enter
+                "practice.enter", tr("begin, stand there again, once more"), self.enter, "Return", able=self._can_enter
             ),
-            Command("practice.seed", "another seed", self.choose_seed, "S", able=shelf),
-            Command("practice.file", "a practice from a file", self.choose_file, "O", able=shelf),
-            Command("practice.flow", "flow test", lambda: self.ways.command("practice.flow"), "F", able=running),
-            Command("practice.pour", "pour", lambda: self.ways.sheet("pour"), "V", able=running),
-            Command("practice.ask", "ask the owner", self.ask, "A", able=running),
-            Command("practice.reckon", "reckon", self.ask_to_finish, "R", able=running),
-            Command("practice.next", "decision", partial(step, 1), "Right", able=reckoned, one_of="decision"),
-            Command("practice.before", "decision", partial(step, -1), "Left", able=reckoned, one_of="decision"),
-            Command("practice.plan", "what Plan would have done", self.reckoning.ask_plan, "P", able=reckoned),
-            Command("practice.lesson", "the lesson in it", self.open_its_lesson, "L", able=reckoned),
-            Command("practice.again", "another seed of this head", self.begin_again, "N", able=reckoned),
-            Command("practice.save", "save the practice", self.choose_where, "Shift+S", able=self._has_practice),
-            Command("practice.leave", "back", self.leave_lesson, "Esc", able=lesson),
+            Command("practice.seed", tr("another seed"), self.choose_seed, "S", able=shelf),
+            Command("practice.file", tr("a practice from a file"), self.choose_file, "O", able=shelf),
+            Command("practice.flow", tr("flow test"), lambda: self.ways.command("practice.flow"), "F", able=running),
+            Command("practice.pour", tr("pour"), lambda: self.ways.sheet("pour"), "V", able=running),
+            Command("practice.ask", tr("ask the owner"), self.ask, "A", able=running),
+            Command("practice.reckon", tr("reckon"), self.ask_to_finish, "R", able=running),
+            Command("practice.next", tr("decision"), partial(step, 1), "Right", able=reckoned, one_of="decision"),
+            Command("practice.before", tr("decision"), partial(step, -1), "Left", able=reckoned, one_of="decision"),
+            Command("practice.plan", tr("what Plan would have done"), self.reckoning.ask_plan, "P", able=reckoned),
+            Command("practice.lesson", tr("the lesson in it"), self.open_its_lesson, "L", able=reckoned),
+            Command("practice.again", tr("another seed of this head"), self.begin_again, "N", able=reckoned),
+            Command("practice.save", tr("save the practice"), self.choose_where, "Shift+S", able=self._has_practice),
+            Command("practice.leave", tr("back"), self.leave_lesson, "Esc", able=lesson),
         )
 
     @property
@@ -131,7 +137,9 @@ class PracticeRoom(Room):
         self.pages.setCurrentIndex(page)
         self.strip.setVisible(page != LESSON)
         (self._show_shelf, self._show_running, self._show_reckoned, self._show_lesson)[page]()
-        extra = {SHELF: (("↑ ↓ ← →", "choose"),), LESSON: (("1 to 4", "look"), ("A to D", "answer"))}.get(page, ())
+        extra = {SHELF: (("↑ ↓ ← →", "choose"),), LESSON: ((tr("1 to 4"), "look"), (tr("A to D"), "answer"))}.get(
+            page, ()
+        )
         able = (replace(c, words=_ENTERS[page]) if c.id == "practice.enter" else c for c in self.commands if c.able())
         self.keys.show_actions(able, extra)
 
@@ -151,9 +159,9 @@ class PracticeRoom(Room):
         right = self.shelf.show_shelf()
         teaches = f"{HEADS[self.shelf.row].teaches} " if self.shelf.column == HEAD else ""
         self._say(
-            "Learn the decisions before the metal",
-            f"{teaches}The truth is opened at the end, and nothing of it counts in the shop's own figures.",
-            (("", ""), (f"{right} of {len(LESSONS)}", "lessons right"), (str(self.seed), "seed (S)")),
+            tr("Learn the decisions before the metal"),
+            tr("{}The truth is opened at the end, and nothing of it counts in the shop's own figures.", teaches),
+            (("", ""), (tr("{} of {}", right, len(LESSONS)), tr("lessons right")), (str(self.seed), tr("seed (S)"))),
             32,
             theme.current().text,
         )
@@ -162,15 +170,19 @@ class PracticeRoom(Room):
         practice, units, t = self.open_book.practice, self.open_book.units, theme.current()
         assert practice is not None
         head, broken = practice.head, practice.practice.walls_broken
-        owner = f"The owner says: {head.owner}" if practice.document.asked else "A asks the owner what it is for."
+        owner = (
+            tr("The owner says: {}", head.owner) if practice.document.asked else tr("A asks the owner what it is for.")
+        )
         said = (head.teaches, head.history, owner)
         self._say(
-            "Broken through"
+            tr("Broken through")
             if broken
-            else f"{hours_text(practice.minutes_left)} left of his {practice.practice.hours:g} h",
-            f"{' '.join(s for s in said if s)} F flows it for you; walls are read and cuts made in Cuts, as on any "
-            f"head.",
-            (("", ""), (str(len(practice.practice.done)), "acts so far"), (str(practice.document.seed), "seed")),
+            else tr("{} left of his {:g} h", hours_text(practice.minutes_left), practice.practice.hours),
+            tr(
+                "{} F flows it for you; walls are read and cuts made in Cuts, as on any head.",
+                " ".join(s for s in said if s),
+            ),
+            (("", ""), (str(len(practice.practice.done)), tr("acts so far")), (str(practice.document.seed), "seed")),
             32,
             t.worse if broken else t.text,
         )
@@ -179,7 +191,7 @@ class PracticeRoom(Room):
             f"<td>{escape(act_words(d, practice.practice, units))}</td></tr>"
             for d in practice.practice.done
         ]
-        nothing = "<tr><td>Nothing was done yet: the clock stands.</td></tr>"
+        nothing = tr("<tr><td>Nothing was done yet: the clock stands.</td></tr>")
         self.acts.setText(f"<table cellspacing='4' style='font-size:15px'>{''.join(rows) or nothing}</table>")
 
     def _show_reckoned(self) -> None:
@@ -242,7 +254,9 @@ class PracticeRoom(Room):
         self.refresh()
 
     def choose_seed(self) -> None:
-        number, ok = QInputDialog.getInt(self, "Seed", "The same seed is the same head:", self.seed, 0, 2**31 - 1)
+        number, ok = QInputDialog.getInt(
+            self, tr("Seed"), tr("The same seed is the same head:"), self.seed, 0, 2**31 - 1
+        )
         if ok:
             self.use_seed(number)
 
@@ -251,7 +265,7 @@ class PracticeRoom(Room):
         self.refresh()
 
     def choose_file(self) -> None:
-        name, _ = QFileDialog.getOpenFileName(self, "A practice", "", "Practices (*.json)")
+        name, _ = QFileDialog.getOpenFileName(self, tr("A practice"), "", tr("Practices (*.json)"))
         if name:
             self.open_file(Path(name))
 
@@ -264,7 +278,9 @@ class PracticeRoom(Room):
     def choose_where(self) -> None:
         practice = self.open_book.practice
         assert practice is not None
-        name, _ = QFileDialog.getSaveFileName(self, "Save the practice", practice.path.name, "Practices (*.json)")
+        name, _ = QFileDialog.getSaveFileName(
+            self, tr("Save the practice"), practice.path.name, tr("Practices (*.json)")
+        )
         if name:
             self.save(Path(name))
 
@@ -277,7 +293,7 @@ class PracticeRoom(Room):
         except InputError as error:
             self.open_book.say(sentence_of(error))
             return False
-        self.open_book.say(f"Practice written to {path.name}: ventrix practice --replay plays it.")
+        self.open_book.say(tr("Practice written to {}: ventrix practice --replay plays it.", path.name))
         return True
 
     def ask(self) -> None:
@@ -286,7 +302,7 @@ class PracticeRoom(Room):
         if practice is None or space is None:
             return
         try:
-            self.open_book.say(f"The owner says: {practice.ask_owner(space)}")
+            self.open_book.say(tr("The owner says: {}", practice.ask_owner(space)))
         except Refused as error:
             self.open_book.not_kept(sentence(str(error)))
         self.refresh()
@@ -295,7 +311,9 @@ class PracticeRoom(Room):
         """Finish, once it was said twice: it cannot be taken back."""
         if not self._asked:
             self._asked = True
-            self.open_book.say("R again ends this practice and opens the truth: nothing more can be done in it then.")
+            self.open_book.say(
+                tr("R again ends this practice and opens the truth: nothing more can be done in it then.")
+            )
             return
         self.finish()
 

@@ -17,6 +17,7 @@ from ventrix.rooms.practice.calls import call_lines
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.practice.scrolled import scrolled
 from ventrix.ui.practice.shelf import Row, RowList
+from ventrix.words import tr
 from ventrix.workspace.practice import SUFFIX, practices_in
 
 HEAD, LESSON, BEGUN = range(3)
@@ -36,7 +37,11 @@ class ShelfPage(QWidget):
     def __init__(self, open_book: OpenBook, folder: Path) -> None:
         super().__init__()
         self.open_book, self.folder = open_book, folder
-        self.lists = (RowList("Heads that do not exist"), RowList("Lessons, ten minutes each"), RowList("Begun before"))
+        self.lists = (
+            RowList(tr("Heads that do not exist")),
+            RowList(tr("Lessons, ten minutes each")),
+            RowList(tr("Begun before")),
+        )
         self.at = [0, 0, 0]
         self.column = HEAD
         self.scores = QLabel()
@@ -70,7 +75,7 @@ class ShelfPage(QWidget):
         heads = [Row(h.title, h.teaches, f"{h.hours:g} h") for h in HEADS]
         lessons = [Row(each.title, "", _points(progress, each)) for each in LESSONS]
         names = (p.name.removesuffix(SUFFIX).replace("-", " ") for p in practices_in(self.folder)[:MOST])
-        begun = [Row(name, "", "go on") for name in names]
+        begun = [Row(name, "", tr("go on")) for name in names]
         for i, rows in enumerate((heads, lessons, begun)):
             self.at[i] = min(self.at[i], max(len(rows) - 1, 0))
             self.lists[i].show_rows(rows, self.at[i], i == self.column)
@@ -103,4 +108,4 @@ class ShelfPage(QWidget):
 def _points(progress: dict[str, tuple[int, int]], lesson: Lesson) -> str:
     found = progress.get(lesson.id)
     first = "deep" if lesson.deep else ""
-    return first if found is None else f"{found[0]} of {BEST}"
+    return first if found is None else tr("{} of {}", found[0], BEST)

@@ -18,6 +18,7 @@ from ventrix.rooms.practice.shows import BASIS, Decision, Shown
 from ventrix.ui.look import theme
 from ventrix.ui.widgets.painted_text import paint_text
 from ventrix.ui.widgets.spoken_rows import SpokenRows, lines_of
+from ventrix.words import tr
 
 ROW: Final = 26.0
 HEAD: Final = 20.0
@@ -48,7 +49,7 @@ class StairView(QWidget):
         self.units: Units | None = None
         self.chosen = 0
         self.setMinimumHeight(150)
-        self.setAccessibleName("Gain over the hours spent")
+        self.setAccessibleName(tr("Gain over the hours spent"))
 
     def sizeHint(self) -> QSize:
         return QSize(760, 300)
@@ -87,7 +88,7 @@ class StairView(QWidget):
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         box, low, high, hours = self._scales()
-        title = f"Gain over the hours spent, {self.units.flow.label}, {BASIS}"
+        title = tr("Gain over the hours spent, {}, {}", self.units.flow.label, BASIS)
         paint_text(painter, QRectF(0, 0, self.width(), 20), title, "text", 14, weight=600)
         self._axes(painter, box, low, high, hours)
         self._never_there(painter)
@@ -171,7 +172,7 @@ class DecisionList(QWidget):
         self.decisions: tuple[Decision, ...] = ()
         self.chosen = 0
         self.unit = ""
-        self.setAccessibleName("What you decided")
+        self.setAccessibleName(tr("What you decided"))
         self.told = SpokenRows(self)
 
     def sizeHint(self) -> QSize:
@@ -184,7 +185,7 @@ class DecisionList(QWidget):
     def show_decisions(self, decisions: tuple[Decision, ...], chosen: int, unit: str) -> None:
         self.decisions, self.chosen, self.unit = decisions, chosen, unit
         self.setMinimumHeight(self.sizeHint().height())
-        told = [f"{d.number} {d.name}: believed {d.believed}, true {d.true}, {d.known}" for d in decisions]
+        told = [tr("{} {}: believed {}, true {}, {}", d.number, d.name, d.believed, d.true, d.known) for d in decisions]
         self.setAccessibleDescription("; ".join(told))
         self.told.say(lines_of(self, HEAD, ROW, told))
         self.update()
@@ -196,13 +197,13 @@ class DecisionList(QWidget):
         columns = (
             ("min", known - 230, 44.0),
             ("believed", known - 180, 76.0),
-            (f"true, {self.unit}", known - 98, 86.0),
+            (tr("true, {}", self.unit), known - 98, 86.0),
         )
-        paint_text(painter, QRectF(0, 0, known - 240, HEAD), "What you decided", "text", 14, weight=600)
+        paint_text(painter, QRectF(0, 0, known - 240, HEAD), tr("What you decided"), "text", 14, weight=600)
         for words, x, width in columns:
             paint_text(painter, QRectF(x, 0, width, HEAD), words, "quiet", 12, right=True)
         if wide >= NARROW:
-            paint_text(painter, QRectF(known, 0, 250, HEAD), "could be known then", "quiet", 12)
+            paint_text(painter, QRectF(known, 0, 250, HEAD), tr("could be known then"), "quiet", 12)
         for i, d in enumerate(self.decisions):
             y = HEAD + i * ROW
             if i == self.chosen:
@@ -233,7 +234,7 @@ class DecisionCurves(QWidget):
         self.units: Units | None = None
         self.setMinimumHeight(170)
         self.setMaximumHeight(200)
-        self.setAccessibleName("Read and true change over the lifts")
+        self.setAccessibleName(tr("Read and true change over the lifts"))
 
     def show_decision(self, decision: Decision | None, units: Units) -> None:
         self.decision, self.units = decision, units
@@ -254,7 +255,7 @@ class DecisionCurves(QWidget):
             across = (LIFT[i] - LIFT[0]) / (LIFT[-1] - LIFT[0])
             return QPointF(box.left() + box.width() * float(across), box.center().y() - box.height() / 2 * value / most)
 
-        said = f"{units.flow.label} against the state before"
+        said = tr("{} against the state before", units.flow.label)
         paint_text(painter, QRectF(0, 0, self.width(), 18), said, "quiet", 12)
         if d.band is not None:
             n = range(len(LIFT))
@@ -288,7 +289,7 @@ class DecisionCurves(QWidget):
         assert d.true_curve is not None
         rising = float(d.true_curve[-1]) >= 0
         y = box.bottom() - 36 if rising else box.top()
-        names = (("you read, dotted", "text"),) if d.seen_curve is not None else ()
-        for i, (name, role) in enumerate((*names, ("the truth", "brass"))):
+        names = ((tr("you read, dotted"), "text"),) if d.seen_curve is not None else ()
+        for i, (name, role) in enumerate((*names, (tr("the truth"), "brass"))):
             row = QRectF(box.right() - 130, y + 18 * i, 128, 18)
             paint_text(painter, row, name, role, 13, right=True, weight=600)

@@ -22,6 +22,7 @@ from ventrix.rooms.sheet.everything import everything
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.sheet.printing import ask_and_print
 from ventrix.ui.sheet.shop_sheet import shop_of
+from ventrix.words import tr
 from ventrix.workspace.workspace import Workspace
 
 PDF_FILES: Final = "PDF (*.pdf)"
@@ -50,20 +51,22 @@ class HandOver:
         """The desktop's print dialog, straight from here."""
         now = self._now()
         if now.pdf and ask_and_print(self._over, now.pdf, now.choices.paper, self._name("sheet")):
-            self.open_book.say("Sent to the printer.")
+            self.open_book.say(tr("Sent to the printer."))
 
     def choose_pdf(self) -> None:
         if self._now().pdf:
-            self._ask("Write the sheet", f"{self._name('sheet')}.pdf", PDF_FILES, self.write_pdf)
+            self._ask(tr("Write the sheet"), f"{self._name('sheet')}.pdf", PDF_FILES, self.write_pdf)
 
     def choose_card(self) -> None:
-        self._ask("Write the grinder card", f"{self._name('card')}.pdf", PDF_FILES, self.write_card)
+        self._ask(tr("Write the grinder card"), f"{self._name('card')}.pdf", PDF_FILES, self.write_card)
 
     def choose_every_card(self) -> None:
-        self._ask("Write every grinder card", f"{self._name('cards')}.pdf", PDF_FILES, self.write_every_card)
+        self._ask(tr("Write every grinder card"), f"{self._name('cards')}.pdf", PDF_FILES, self.write_every_card)
 
     def choose_archive(self) -> None:
-        self._ask("Everything of the job", f"{self._name('everything')}.zip", "Archives (*.zip)", self.write_archive)
+        self._ask(
+            tr("Everything of the job"), f"{self._name('everything')}.zip", tr("Archives (*.zip)"), self.write_archive
+        )
 
     def _ask(self, title: str, start: str, kinds: str, write: Callable[[Path], bool]) -> None:
         name, _ = QFileDialog.getSaveFileName(self._over, title, start, kinds)
@@ -72,7 +75,7 @@ class HandOver:
 
     def write_pdf(self, path: Path) -> bool:
         """The pages as they are shown. False, and a sentence at the foot, where they cannot be written."""
-        return self._write(path, self._now().pdf, "Sheet")
+        return self._write(path, self._now().pdf, tr("Sheet"))
 
     def write_card(self, path: Path) -> bool:
         """The grinder card of the port looked at."""
@@ -80,7 +83,7 @@ class HandOver:
         if space is None or space.port is None:
             return False
         card = self._card(space, space.port, now)
-        return self._write(path, card_pdf([card]), "Grinder card")
+        return self._write(path, card_pdf([card]), tr("Grinder card"))
 
     def write_every_card(self, path: Path) -> bool:
         """The grinder cards of every port of the head, a page each."""
@@ -89,7 +92,7 @@ class HandOver:
             return False
         ports = [p for p in space.job.ports if p.of_head and p.cuts]
         cards = [self._card(space, p, now) for p in ports]
-        return self._write(path, card_pdf(cards), f"{len(cards)} grinder cards")
+        return self._write(path, card_pdf(cards), tr("{} grinder cards", len(cards)))
 
     @staticmethod
     def _card(space: Workspace, port: Port, now: OnScreen) -> Card:
@@ -97,7 +100,7 @@ class HandOver:
         return card_of(space.findings, port, now.units, date.today(), choices.paper, choices.ink, space.shop.castings())
 
     def _write(self, path: Path, data: bytes, what: str) -> bool:
-        return self._tell(lambda: write_whole(path, data), f"{what} written to {path.name}.")
+        return self._tell(lambda: write_whole(path, data), tr("{} written to {}.", what, path.name))
 
     def write_archive(self, path: Path) -> bool:
         """Document, tables, workbook, sheet, cards and photos in one archive."""
@@ -106,8 +109,10 @@ class HandOver:
             return False
         shop, photos = shop_of(self.open_book), self.open_book.book.photo_folder
         files, missing = everything(space.findings, now.units, now.choices, shop, date.today(), photos)
-        lost = f" {len(missing)} photos could not be read and are not in it." if missing else ""
-        return self._tell(lambda: write_archive(path, files), f"{len(files)} files written to {path.name}.{lost}")
+        lost = tr(" {} photos could not be read and are not in it.", len(missing)) if missing else ""
+        return self._tell(
+            lambda: write_archive(path, files), tr("{} files written to {}.{}", len(files), path.name, lost)
+        )
 
     def _tell(self, write: Callable[[], object], done: str) -> bool:
         try:

@@ -10,6 +10,7 @@ from PySide6.QtWidgets import QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
 from ventrix.reports.sheet.contents import Owned
 from ventrix.ui.look import theme
+from ventrix.words import tr
 
 
 class OwnedPanel(QWidget):
@@ -17,7 +18,7 @@ class OwnedPanel(QWidget):
 
     def __init__(self) -> None:
         super().__init__()
-        heading = QLabel("Limits printed on the page")
+        heading = QLabel(tr("Limits printed on the page"))
         heading.setObjectName("heading")
         self._rows = QVBoxLayout()
         self._rows.setSpacing(10)
@@ -36,7 +37,7 @@ class OwnedPanel(QWidget):
         for each in owned:
             self._rows.addWidget(_line(each))
         if not owned:
-            self._rows.addWidget(QLabel("Nothing."))
+            self._rows.addWidget(QLabel(tr("Nothing.")))
 
     @property
     def words(self) -> str:

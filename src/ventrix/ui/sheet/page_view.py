@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QVBoxLayout, QWidget
 from ventrix.ui.look import theme
 from ventrix.ui.look.marks import draw_corners
 from ventrix.ui.widgets.scroll_area import ScrollArea
+from ventrix.words import tr
 
 
 def pages_of(data: bytes) -> int:
@@ -49,7 +50,7 @@ class PageView(QWidget):
         self._image: QImage | None = None
         self._drawn_for: tuple[int, int, int] | None = None
         self.setMinimumWidth(240)
-        self.setAccessibleName("The page")
+        self.setAccessibleName(tr("The page"))
 
     def show_pages(self, data: bytes) -> None:
         self.data = data

@@ -11,6 +11,7 @@ from PySide6.QtWidgets import QWidget
 from ventrix.reports.sheet.contents import ALWAYS, PaperKind, Part, offered
 from ventrix.ui.look import theme
 from ventrix.ui.widgets.spoken_rows import SpokenRows, lines_of
+from ventrix.words import tr
 
 ROW: Final = 29  # px of a line, where there is room
 TIGHT: Final = 25
@@ -29,7 +30,7 @@ class PartsList(QWidget):
         self.on: set[Part] = set()
         self.beside: dict[Part, str] = {}
         self.at = 0
-        self.setAccessibleName("What goes on the sheet")
+        self.setAccessibleName(tr("What goes on the sheet"))
         self.told = SpokenRows(self)
         self.row = ROW
         self.tighten(False)
@@ -69,7 +70,9 @@ class PartsList(QWidget):
         return self._words(self.rows[self.at])
 
     def _words(self, part: Part) -> str:
-        state = "always on it" if part in ALWAYS else "on the sheet" if part in self.on else "not on the sheet"
+        state = (
+            tr("always on it") if part in ALWAYS else tr("on the sheet") if part in self.on else tr("not on the sheet")
+        )
         return f"{part.words}: {state}"
 
     def _tell(self) -> None:

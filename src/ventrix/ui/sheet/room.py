@@ -51,6 +51,7 @@ from ventrix.ui.widgets.action_bar import ActionBar
 from ventrix.ui.widgets.command import Command, keys_of, pressed
 from ventrix.ui.widgets.flow_layout import FlowLayout
 from ventrix.ui.widgets.room import Room
+from ventrix.words import tr
 
 SOON: Final = 150  # ms from a change to the new page
 NARROW: Final = 1000  # px of room: below, the right column goes
@@ -61,7 +62,7 @@ PAGE: Final = 460  # px of height that it has there
 class SheetRoom(Room):
     """The real page, the parts that go on it, and what it has to own up to."""
 
-    name = "Sheet"
+    name = tr("Sheet")
     manual = "sheet"
 
     def __init__(self, open_book: OpenBook) -> None:
@@ -73,22 +74,22 @@ class SheetRoom(Room):
         open_book.shelf_changed.connect(self._changed)
         self.hand_over = HandOver(open_book, self, lambda: OnScreen(self.pdf, self.choices, self.units))
         self.commands = (
-            Command("sheet.up", "part", partial(self._cursor, -1), "Up", one_of="part"),
-            Command("sheet.down", "part", partial(self._cursor, 1), "Down", one_of="part"),
-            Command("sheet.switch", "on or off", self._switch, "Space"),
-            Command("sheet.higher", "its place on the page", partial(self._move, -1), "Shift+Up", one_of="place"),
-            Command("sheet.lower", "its place on the page", partial(self._move, 1), "Shift+Down", one_of="place"),
-            Command("sheet.page.next", "page", partial(self._turn, 1), "PgDown", one_of="page"),
-            Command("sheet.page.before", "page", partial(self._turn, -1), "PgUp", one_of="page"),
-            Command("sheet.full", "read the page at full size", self.toggle_full, "Return"),
-            Command("sheet.print", "print", self.hand_over.print_sheet, "Ctrl+P"),
-            Command("sheet.pdf", "PDF", self.hand_over.choose_pdf, "Ctrl+S"),
-            Command("sheet.card", "grinder card", self.hand_over.choose_card, "G"),
-            Command("sheet.all", "everything in one zip", self.hand_over.choose_archive, "Z"),
-            Command("sheet.pair", "first against last", self.usual, "U"),
-            Command("sheet.kind", "another paper", self.next_kind, "K"),
-            Command("sheet.shop", "the shop's name", lambda: self.ways.sheet("shop"), "N"),
-            Command("sheet.back", "back", self._back, "Esc"),
+            Command("sheet.up", tr("part"), partial(self._cursor, -1), "Up", one_of="part"),
+            Command("sheet.down", tr("part"), partial(self._cursor, 1), "Down", one_of="part"),
+            Command("sheet.switch", tr("on or off"), self._switch, "Space"),
+            Command("sheet.higher", tr("its place on the page"), partial(self._move, -1), "Shift+Up", one_of="place"),
+            Command("sheet.lower", tr("its place on the page"), partial(self._move, 1), "Shift+Down", one_of="place"),
+            Command("sheet.page.next", tr("page"), partial(self._turn, 1), "PgDown", one_of="page"),
+            Command("sheet.page.before", tr("page"), partial(self._turn, -1), "PgUp", one_of="page"),
+            Command("sheet.full", tr("read the page at full size"), self.toggle_full, "Return"),
+            Command("sheet.print", tr("print"), self.hand_over.print_sheet, "Ctrl+P"),
+            Command("sheet.pdf", tr("PDF"), self.hand_over.choose_pdf, "Ctrl+S"),
+            Command("sheet.card", tr("grinder card"), self.hand_over.choose_card, "G"),
+            Command("sheet.all", tr("everything in one zip"), self.hand_over.choose_archive, "Z"),
+            Command("sheet.pair", tr("first against last"), self.usual, "U"),
+            Command("sheet.kind", tr("another paper"), self.next_kind, "K"),
+            Command("sheet.shop", tr("the shop's name"), lambda: self.ways.sheet("shop"), "N"),
+            Command("sheet.back", tr("back"), self._back, "Esc"),
         )
         self.overrides = frozenset(("Ctrl+P",))
         self._make_parts()
@@ -104,7 +105,7 @@ class SheetRoom(Room):
         self.full = FullPage()
         self.full.closed.connect(self.toggle_full)
         self.kinds = QComboBox()
-        self.kinds.setAccessibleName("What paper it is")
+        self.kinds.setAccessibleName(tr("What paper it is"))
         self.kinds.setFocusPolicy(Qt.FocusPolicy.TabFocus)
         for kind in PaperKind:
             self.kinds.addItem(kind.words, kind)
@@ -121,16 +122,16 @@ class SheetRoom(Room):
         self.parts.changed.connect(self._parts_changed)
         self.owned = OwnedPanel()
         self.photos = QListWidget()
-        self.photos.setAccessibleName("Photos on the sheet")
+        self.photos.setAccessibleName(tr("Photos on the sheet"))
         self.photos.setMaximumHeight(84)
         self.photos.itemChanged.connect(lambda _i: self._soon.start())
         self.options = OptionsBar(self.open_book.settings)
         self.options.changed.connect(lambda: self._soon.start())
         self.buttons = [
-            self._button("Print", "on paper", "Ctrl+P", self.hand_over.print_sheet),
-            self._button("PDF", "text selectable", "Ctrl+S", self.hand_over.choose_pdf),
-            self._button("Grinder card", "for the wall", "G", self.hand_over.choose_card),
-            self._button("Everything", "one zip", "Z", self.hand_over.choose_archive),
+            self._button(tr("Print"), tr("on paper"), "Ctrl+P", self.hand_over.print_sheet),
+            self._button("PDF", tr("text selectable"), "Ctrl+S", self.hand_over.choose_pdf),
+            self._button(tr("Grinder card"), tr("for the wall"), "G", self.hand_over.choose_card),
+            self._button(tr("Everything"), tr("one zip"), "Z", self.hand_over.choose_archive),
         ]
 
     def _button(self, words: str, below: str, keys: str, do: Callable[[], object]) -> QPushButton:
@@ -155,7 +156,7 @@ class SheetRoom(Room):
         sizes.addWidget(self.pair_words, 0, Qt.AlignmentFlag.AlignRight)
         top.addLayout(words, 1)
         top.addLayout(sizes)
-        heading = QLabel("What goes on it")
+        heading = QLabel(tr("What goes on it"))
         heading.setObjectName("heading")
         middle = QVBoxLayout()
         middle.setSpacing(4)
@@ -266,7 +267,7 @@ class SheetRoom(Room):
     def choose_kind(self, kind: PaperKind) -> None:
         """Another paper; one that the job cannot fill is refused with what it lacks."""
         if kind not in self._fillable():
-            self.open_book.say(f"Not yet: {LACKS[kind]}.")
+            self.open_book.say(tr("Not yet: {}.", LACKS[kind]))
             self._show_kind(self._paper().kind)
             return
         self.kind = kind
@@ -284,7 +285,7 @@ class SheetRoom(Room):
         fillable = self._fillable()
         model = self.kinds.model()
         for i, each in enumerate(PaperKind):
-            words = each.words if each in fillable else f"{each.words} (not yet)"
+            words = each.words if each in fillable else tr("{} (not yet)", each.words)
             self.kinds.setItemText(i, words)
             if isinstance(model, QStandardItemModel):
                 model.item(i).setEnabled(each in fillable)
@@ -357,27 +358,27 @@ class SheetRoom(Room):
     def _say(self, sheet: Sheet, pages: int) -> None:
         t = theme.current()
         ready = not sheet.not_ready
-        self.ready.setText("✓ Ready to hand over" if ready else f"Not yet: {sheet.not_ready}")
+        self.ready.setText(tr("✓ Ready to hand over") if ready else tr("Not yet: {}", sheet.not_ready))
         size, shade = (32, t.better) if ready else (22, t.worse)
         self.ready.setStyleSheet(
             f"font-family: '{theme.NARROW}'; font-size: {size}px; font-weight: 600; color: {shade}"
         )
         owned = [o.title for o in sheet.owned if o.shape != "same"]
         self.reason.setText(
-            f"The page says so: {', '.join(owned)}." if owned else "Everything on it was measured here."
+            tr("The page says so: {}.", ", ".join(owned)) if owned else tr("Everything on it was measured here.")
         )
-        here = f"page {self.page.page + 1} of {pages}, " if pages > 1 else ""
+        here = tr("page {} of {}, ", self.page.page + 1, pages) if pages > 1 else ""
         self.size_words.setText(f"{here}{sheet.choices.paper}")
         main = next((p for p in sheet.pairs if p.port == sheet.port), None)
         self.pair_words.setText(_about(sheet.kind, main))
         self.owned.show_owned(sheet.owned)
         lifts = max((len(p.lifts) for p in sheet.pairs), default=0)
         self.parts.beside = {
-            Part.LIFTS: f"{lifts} lifts",
-            Part.MINE: f"{len(sheet.large)} figures",
-            Part.DONE: f"{len(sheet.done)} lines",
-            Part.PORTS: f"{len(sheet.ports)} ports",
-            Part.PHOTOS: f"{len(sheet.photos)} of {self.photos.count()} chosen",
+            Part.LIFTS: tr("{} lifts", lifts),
+            Part.MINE: tr("{} figures", len(sheet.large)),
+            Part.DONE: tr("{} lines", len(sheet.done)),
+            Part.PORTS: tr("{} ports", len(sheet.ports)),
+            Part.PHOTOS: tr("{} of {} chosen", len(sheet.photos), self.photos.count()),
         }
         self.parts.update()
 
@@ -448,11 +449,11 @@ def _about(kind: PaperKind, main: PairPart | None) -> str:
         return kind.words
     if main.before_name == main.after_name:
         return f"{main.after_name}, {kind.words}"
-    return f"{main.before_name} to {main.after_name}"
+    return tr("{} to {}", main.before_name, main.after_name)
 
 
 def _actions(commands: tuple[Command, ...]) -> tuple[list[Command], list[tuple[str, str]]]:
     """What has no button of its own, and the keys of the list of parts."""
-    told = [("↑ ↓", "part"), ("Space", "on or off"), ("Shift+↑ ↓", "its place"), ("PgDn", "page")]
+    told = [("↑ ↓", "part"), ("Space", tr("on or off")), (tr("Shift+↑ ↓"), tr("its place")), ("PgDn", "page")]
     wanted = ("sheet.full", "sheet.kind", "sheet.pair", "sheet.shop")
     return [c for c in commands if c.id in wanted], told

@@ -11,6 +11,7 @@ from ventrix.records.files.photos import keep_photo
 from ventrix.reports.sheet.contents import Shop
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
+from ventrix.words import tr
 
 
 def shop_of(open_book: OpenBook) -> Shop:
@@ -30,22 +31,22 @@ class ShopSheet(FormSheet):
     """Name, line and logo, kept in the settings; the picture is copied beside the book."""
 
     def __init__(self, open_book: OpenBook) -> None:
-        super().__init__(open_book, "Keep")
-        self.title.setText("The shop, as sheets name it")
-        self.name = self.add_text("Name", "your shop")
-        self.line = self.add_text("A line below it", "flow bench and porting")
-        self.choose = QPushButton("Choose its picture…")
+        super().__init__(open_book, tr("Keep"))
+        self.title.setText(tr("The shop, as sheets name it"))
+        self.name = self.add_text(tr("Name"), tr("your shop"))
+        self.line = self.add_text(tr("A line below it"), tr("flow bench and porting"))
+        self.choose = QPushButton(tr("Choose its picture…"))
         self.choose.clicked.connect(self._choose)
         self.column.addWidget(self.choose)
         self.logo = QLabel()
         self.logo.setObjectName("caption")
         self.column.addWidget(self.logo)
-        self.none = QPushButton("Without a picture")
+        self.none = QPushButton(tr("Without a picture"))
         self.none.clicked.connect(lambda: self._use(""))
         self.column.addWidget(self.none)
         self._file = ""
         self.finish()
-        self.caution.setText("PNG or JPEG. Nothing is sent anywhere: it stands on the pages that you print.")
+        self.caution.setText(tr("PNG or JPEG. Nothing is sent anywhere: it stands on the pages that you print."))
 
     def open(self) -> None:
         settings = self.open_book.settings
@@ -57,10 +58,10 @@ class ShopSheet(FormSheet):
 
     def _use(self, file: str) -> None:
         self._file = file
-        self.logo.setText("its picture is kept" if file else "no picture: a plain mark stands in its place")
+        self.logo.setText(tr("its picture is kept") if file else tr("no picture: a plain mark stands in its place"))
 
     def _choose(self) -> None:
-        name, _ = QFileDialog.getOpenFileName(self, "The shop's picture", "", "Pictures (*.png *.jpg *.jpeg)")
+        name, _ = QFileDialog.getOpenFileName(self, tr("The shop's picture"), "", tr("Pictures (*.png *.jpg *.jpeg)"))
         if name:
             self.take_picture(Path(name))
 

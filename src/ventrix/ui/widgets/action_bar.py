@@ -13,6 +13,7 @@ from ventrix.ui.look import theme
 from ventrix.ui.widgets.command import Command, sign_of
 from ventrix.ui.widgets.flow_layout import FlowLayout
 from ventrix.ui.widgets.rich_label import RichLabel
+from ventrix.words import tr
 
 Part = TypeVar("Part", bound=QWidget)
 PAD: Final = 4  # px, around a button's words
@@ -46,7 +47,7 @@ class ActionButton(QAbstractButton):
         if self.command is not None:
             able = self.command.able()
             self.setEnabled(able)
-            self.setToolTip(self.command.hint if able else f"{self.command.hint}: nothing to do it to now")
+            self.setToolTip(self.command.hint if able else tr("{}: nothing to do it to now", self.command.hint))
 
     def _run(self) -> None:
         if self.command is not None:

@@ -14,16 +14,17 @@ from ventrix.rooms.display_units import Units
 from ventrix.rooms.shared.conditions import ASKED_FIRST, CHOICES, FIGURES, asked_first, condition_words
 from ventrix.ui.widgets.flow_layout import FlowLayout
 from ventrix.ui.widgets.quantity_field import QuantityField
+from ventrix.words import tr
 
 SHORT: Final = {
-    "bore": "Sleeve",
-    "entry": "Entry",
-    "pipe": "Pipe",
-    "valve": "Valve",
-    "plug": "Plug hole",
-    "centred": "Centred",
+    "bore": tr("Sleeve"),
+    "entry": tr("Entry"),
+    "pipe": tr("Pipe"),
+    "valve": tr("Valve"),
+    "plug": tr("Plug hole"),
+    "centred": tr("Centred"),
 }
-WORDS: Final = "How is it bolted down? A later cut can only be compared with this one when these five are recorded."
+WORDS: Final = tr("How is it bolted down? A later cut can only be compared with this one when these five are recorded.")
 
 
 class AskedFirst(QWidget):
@@ -42,7 +43,7 @@ class AskedFirst(QWidget):
         for key in ASKED_FIRST:
             self._cells[key] = self._cell(key)
             line.addWidget(self._cells[key])
-        self.as_last = QPushButton("As last time")
+        self.as_last = QPushButton(tr("As last time"))
         self.as_last.clicked.connect(self._take_last)
         line.addWidget(self.as_last)
         holder = QWidget()

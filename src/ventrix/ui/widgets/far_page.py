@@ -10,11 +10,12 @@ from PySide6.QtGui import QFontMetricsF, QPainter, QPaintEvent
 from PySide6.QtWidgets import QWidget
 
 from ventrix.ui.look import theme
+from ventrix.words import tr
 
 SIDE: Final = 28  # px
 FOOT: Final = 30
 LEAST: Final = 18.0  # px of type
-BACK: Final = "Esc or F11: everything around it again"
+BACK: Final = tr("Esc or F11: everything around it again")
 
 
 class FarLine(NamedTuple):
@@ -32,7 +33,7 @@ class FarPage(QWidget):
         super().__init__(over)
         self.lines: tuple[FarLine, ...] = ()
         self.setAttribute(Qt.WidgetAttribute.WA_TransparentForMouseEvents)
-        self.setAccessibleName("Far view")
+        self.setAccessibleName(tr("Far view"))
 
     def show_lines(self, lines: Sequence[FarLine]) -> None:
         self.lines = tuple(line for line in lines if line.words)

@@ -26,6 +26,7 @@ from ventrix.ui.widgets.line import Line
 from ventrix.ui.widgets.quantity_field import QuantityField, first_wrong
 from ventrix.ui.widgets.scroll_area import ScrollArea
 from ventrix.ui.widgets.side_sheet import SideSheet
+from ventrix.words import tr
 
 
 class FormSheet(SideSheet):
@@ -61,7 +62,7 @@ class FormSheet(SideSheet):
         self.caution.setObjectName("quiet")
         self.take_button = QPushButton(take_words)
         self.take_button.clicked.connect(self.try_taking)
-        away = QPushButton("Not now (Esc)")
+        away = QPushButton(tr("Not now (Esc)"))
         away.clicked.connect(self.closed)
         self._buttons = QHBoxLayout()
         self._buttons.addWidget(self.take_button)
@@ -167,7 +168,7 @@ class FormSheet(SideSheet):
         """Take what stands in every figure's box; False, with the sentence at the field, where one makes no sense."""
         wrong = first_wrong(field for field, _ in self._quantities)
         if wrong is not None:
-            self.problem.setText("One figure makes no sense: see the sentence below it.")
+            self.problem.setText(tr("One figure makes no sense: see the sentence below it."))
         return wrong is None
 
     def clear_fields(self) -> None:
@@ -197,7 +198,7 @@ class FormSheet(SideSheet):
         try:
             self.take()
         except BookError as error:
-            self.problem.setText(f"Not kept: {error}.")
+            self.problem.setText(tr("Not kept: {}.", error))
             self.open_book.not_kept(sentence_of(error))
         except Refused as error:
             self.problem.setText(sentence(str(error)))

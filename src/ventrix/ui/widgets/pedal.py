@@ -9,6 +9,7 @@ from PySide6.QtGui import QKeyEvent, QKeySequence
 from PySide6.QtWidgets import QApplication, QInputDialog
 
 from ventrix.ui.open_book import OpenBook
+from ventrix.words import tr
 
 HOLD = 650  # ms
 DOUBLE = 420  # ms between two presses that belong together
@@ -101,10 +102,10 @@ def choose_pedal(pedal: Pedal, open_book: OpenBook) -> None:
     """Take the key of the user's pedal by its name, and remember it."""
     window = QApplication.activeWindow()
     text, ok = QInputDialog.getText(
-        window, "Pedal", "The key that the pedal types, by its name (PgDown, F8, B):", text=pedal.name
+        window, tr("Pedal"), tr("The key that the pedal types, by its name (PgDown, F8, B):"), text=pedal.name
     )
     if ok and pedal.use(text.strip()):
         open_book.settings.setValue("pedal", pedal.name)
-        open_book.say(f"Pedal: {pedal.name}. Press keeps, hold strikes, twice repeats.")
+        open_book.say(tr("Pedal: {}. Press keeps, hold strikes, twice repeats.", pedal.name))
     elif ok:
-        open_book.say(f"'{text}' is not the name of a key.")
+        open_book.say(tr("'{}' is not the name of a key.", text))

@@ -10,6 +10,7 @@ from PySide6.QtWidgets import QFileDialog, QPushButton, QWidget
 from ventrix.records.bad_input import InputError
 from ventrix.records.files.photos import keep_photo
 from ventrix.ui.open_book import OpenBook
+from ventrix.words import tr
 
 
 class PhotoButton(QPushButton):
@@ -27,10 +28,12 @@ class PhotoButton(QPushButton):
     def use(self, file: str) -> None:
         """Stand for a photo that is kept already; for none."""
         self.file = file
-        self.setText(f"Photo: {file}" if file else "Photo…")
+        self.setText(tr("Photo: {}", file) if file else tr("Photo…"))
 
     def _choose(self) -> None:
-        name, _ = QFileDialog.getOpenFileName(self, f"Photo of {self._of_what}", "", "Pictures (*.jpg *.jpeg *.png)")
+        name, _ = QFileDialog.getOpenFileName(
+            self, tr("Photo of {}", self._of_what), "", tr("Pictures (*.jpg *.jpeg *.png)")
+        )
         if name:
             self.keep(Path(name))
 

@@ -9,6 +9,7 @@ from PySide6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, Q
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from ventrix.ui.look import theme
+from ventrix.words import tr
 
 
 class PhotoPair(QWidget):
@@ -21,7 +22,7 @@ class PhotoPair(QWidget):
         self.setFixedHeight(190)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setAccessibleName("Photos before and after")
+        self.setAccessibleName(tr("Photos before and after"))
 
     def show_files(self, before: Path | None, after: Path | None) -> None:
         """Show these pictures; a missing one leaves its side empty."""
@@ -30,7 +31,7 @@ class PhotoPair(QWidget):
         missing = [
             n for n, p, f in (("before", self._before, before), ("after", self._after, after)) if f and p.isNull()
         ]
-        self.setAccessibleDescription(f"cannot be shown: {', '.join(missing)}" if missing else "")
+        self.setAccessibleDescription(tr("cannot be shown: {}", ", ".join(missing)) if missing else "")
         self.setVisible(before is not None or after is not None)
         self.update()
 
@@ -65,7 +66,7 @@ class PhotoPair(QWidget):
             painter.setClipRect(clip)
             if picture.isNull():
                 painter.setPen(theme.colour("quiet"))
-                painter.drawText(clip, Qt.AlignmentFlag.AlignCenter, "no photo")
+                painter.drawText(clip, Qt.AlignmentFlag.AlignCenter, tr("no photo"))
             else:
                 size = picture.size().scaled(self.size(), Qt.AspectRatioMode.KeepAspectRatioByExpanding)
                 left, top = (self.width() - size.width()) / 2, (self.height() - size.height()) / 2

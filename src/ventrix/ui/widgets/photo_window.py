@@ -8,6 +8,8 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent, QPixmap
 from PySide6.QtWidgets import QLabel, QScrollArea, QWidget
 
+from ventrix.words import tr
+
 STEP = 1.25
 MOST = 6.0
 
@@ -18,7 +20,7 @@ class PhotoWindow(QScrollArea):
     def __init__(self, over: QWidget) -> None:
         super().__init__(over)
         self.setWindowFlags(Qt.WindowType.Tool)
-        self.setAccessibleName("Photo held beside the form: plus and minus for its size, Escape closes it")
+        self.setAccessibleName(tr("Photo held beside the form: plus and minus for its size, Escape closes it"))
         self._picture = QPixmap()
         self._scale = 1.0
         self._shown = QLabel()
@@ -31,7 +33,7 @@ class PhotoWindow(QScrollArea):
         if picture.isNull():
             return False
         self._picture = picture
-        self.setWindowTitle(f"{path.name}: + and − for its size")
+        self.setWindowTitle(tr("{}: + and − for its size", path.name))
         self._use(self.viewport().width() / max(picture.width(), 1))
         self.show()
         return True

@@ -11,6 +11,7 @@ from PySide6.QtWidgets import QGraphicsItem, QGraphicsView, QWidget
 from ventrix.records.bad_input import InputError
 from ventrix.records.files.whole_file import write_whole
 from ventrix.ui.look import theme
+from ventrix.words import tr
 
 PRINT_SCALE = 3.125  # 300 dots an inch, where the screen's are taken as 96
 
@@ -43,7 +44,7 @@ def save_picture(widget: QWidget, path: Path) -> None:
     """Write the widget as SVG or PNG, by the file's ending. InputError where it cannot be written."""
     kind = path.suffix.lower()
     if kind not in (".svg", ".png"):
-        raise InputError("must end in .svg or .png", file=path.name)
+        raise InputError(tr("must end in .svg or .png"), file=path.name)
     data = QBuffer()
     data.open(QIODevice.OpenModeFlag.WriteOnly)
     if kind == ".png":
@@ -51,7 +52,7 @@ def save_picture(widget: QWidget, path: Path) -> None:
     else:
         drawn = _draw_svg(widget, data)
     if not drawn:
-        raise InputError("the picture cannot be drawn", file=path.name)
+        raise InputError(tr("the picture cannot be drawn"), file=path.name)
     write_whole(path, bytes(data.data().data()))
 
 
@@ -62,7 +63,7 @@ def _draw_svg(widget: QWidget, device: QBuffer) -> bool:
     generator.setOutputDevice(device)
     generator.setSize(widget.size())
     generator.setViewBox(QRect(QPoint(0, 0), widget.size()))
-    generator.setTitle(widget.accessibleName() or "Ventrix")
+    generator.setTitle(widget.accessibleName() or tr("Ventrix"))
     painter = QPainter()
     if not painter.begin(generator):
         return False

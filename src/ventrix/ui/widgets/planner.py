@@ -9,6 +9,7 @@ from PySide6.QtCore import QObject, QRunnable, QThreadPool, Signal
 
 from ventrix.core.quantity.refused import Refused
 from ventrix.ui.log_file import log_path
+from ventrix.words import tr
 
 log = logging.getLogger("ventrix")
 
@@ -30,7 +31,7 @@ class _Work(QRunnable):
             found = error
         except Exception:  # told in the room: a thread's own error would end the program
             log.exception("the calculation failed")
-            found = f"this failed; {log_path()} says why, and nothing is lost"
+            found = tr("this failed; {} says why, and nothing is lost", log_path())
         self._signals.done.emit(self._number, found)
 
 

@@ -16,6 +16,7 @@ from ventrix.core.quantity.words import sentence
 from ventrix.rooms.display_units import Shown
 from ventrix.ui.look import theme
 from ventrix.ui.widgets.line import Line
+from ventrix.words import tr
 
 
 class QuantityField(QWidget):
@@ -138,7 +139,7 @@ class QuantityField(QWidget):
             except Outside as error:
                 own = unit_typed(text) or self._shown.unit
                 raise Refused("{}", error.limit.sentence_in(own)) from None
-        self._read_as = f"{self._shown.with_unit(value)}, taken as thousandths" if as_thousandths else ""
+        self._read_as = tr("{}, taken as thousandths", self._shown.with_unit(value)) if as_thousandths else ""
         return value
 
     def _read(self, text: str) -> Small:

@@ -15,6 +15,7 @@ from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.command import Command, pressed
 from ventrix.ui.widgets.far_page import FarLine, FarPage
 from ventrix.ui.widgets.picture_export import copy_picture, save_picture
+from ventrix.words import tr
 
 QWIDGETSIZE_MAX: Final = 16_777_215  # Qt's own "no limit", which PySide does not export
 
@@ -89,11 +90,11 @@ class Room(QWidget):
 
     def copy_picture(self) -> None:
         copy_picture(self.picture())
-        self.open_book.say("Picture copied.")
+        self.open_book.say(tr("Picture copied."))
 
     def choose_picture_file(self) -> None:
         start = f"{self.name.lower()}.svg"
-        name, _ = QFileDialog.getSaveFileName(self, "Save the picture", start, "Pictures (*.svg *.png)")
+        name, _ = QFileDialog.getSaveFileName(self, tr("Save the picture"), start, tr("Pictures (*.svg *.png)"))
         if name:
             self.save_picture(Path(name))
 
@@ -104,7 +105,7 @@ class Room(QWidget):
         except InputError as error:
             self.open_book.say(str(error))
             return False
-        self.open_book.say(f"Picture written to {path.name}.")
+        self.open_book.say(tr("Picture written to {}.", path.name))
         return True
 
     def focus_first(self) -> None:

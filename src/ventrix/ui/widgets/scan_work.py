@@ -14,6 +14,7 @@ from ventrix.core.quantity.refused import Refused
 from ventrix.core.scan.march import Progress
 from ventrix.records.files.mesh_files import MeshData, read_mesh
 from ventrix.ui.widgets.planner import Planner
+from ventrix.words import tr
 
 
 def kept_mesh(folder: Path, scan: Scan, whose: str) -> MeshData:
@@ -36,8 +37,8 @@ class ScanWork(QWidget):
         super().__init__()
         self.progress = QProgressBar()
         self.progress.setRange(0, 100)
-        self.progress.setAccessibleName("How far the measuring is")
-        self.stop_button = QPushButton("Stop")
+        self.progress.setAccessibleName(tr("How far the measuring is"))
+        self.stop_button = QPushButton(tr("Stop"))
         self.stop_button.clicked.connect(self.stop)
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)

@@ -13,6 +13,7 @@ from PySide6.QtWidgets import QAbstractItemView, QApplication, QFileDialog, QMen
 
 from ventrix.records.bad_input import InputError, sentence_of
 from ventrix.records.files.whole_file import write_whole
+from ventrix.words import tr
 
 MARKS = "▲▼ "  # before a figure, for the eye alone
 
@@ -72,7 +73,7 @@ class Table(QTableWidget):
     def copy(self) -> None:
         """The whole table to the clipboard, tab-separated."""
         QApplication.clipboard().setText("\n".join("\t".join(row) for row in self.rows()))
-        self.said.emit(f"{self.accessibleName()} copied.")
+        self.said.emit(tr("{} copied.", self.accessibleName()))
 
     def write(self, path: Path) -> bool:
         """The whole table as CSV; a cell that a spreadsheet would take for a formula is quoted as text."""
@@ -83,7 +84,7 @@ class Table(QTableWidget):
         except InputError as error:
             self.said.emit(sentence_of(error))
             return False
-        self.said.emit(f"{self.accessibleName()} written to {path.name}.")
+        self.said.emit(tr("{} written to {}.", self.accessibleName(), path.name))
         return True
 
     # -- hands
@@ -105,15 +106,15 @@ class Table(QTableWidget):
 
     def _menu(self, at: QPoint) -> None:
         menu = QMenu(self)
-        menu.addAction("Copy (Ctrl+C)", self.copy)
+        menu.addAction(tr("Copy (Ctrl+C)"), self.copy)
         if self._edits:
-            menu.addAction("Paste (Ctrl+V)", self.paste)
-        menu.addAction("Write as CSV…", self._choose_file)
+            menu.addAction(tr("Paste (Ctrl+V)"), self.paste)
+        menu.addAction(tr("Write as CSV…"), self._choose_file)
         menu.exec(self.viewport().mapToGlobal(at))
 
     def _choose_file(self) -> None:
         start = f"{self.accessibleName().lower()}.csv"
-        name, _ = QFileDialog.getSaveFileName(self, "Write the table", start, "Tables (*.csv)")
+        name, _ = QFileDialog.getSaveFileName(self, tr("Write the table"), start, tr("Tables (*.csv)"))
         if name:
             self.write(Path(name))
 

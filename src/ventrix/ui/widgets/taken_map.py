@@ -13,6 +13,7 @@ from ventrix.core.quantity.units import to_si
 from ventrix.core.scan.compare import Taken
 from ventrix.rooms.display_units import Shown
 from ventrix.ui.look import theme
+from ventrix.words import tr
 
 LEFT: Final = 44.0  # px, for the names of the sides
 LINE: Final = 18.0  # px, of words above and below
@@ -29,7 +30,7 @@ class TakenMap(QWidget):
         self._taken: Taken | None = None
         self._said = self._seat = ""
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
-        self.setAccessibleName(f"{caption}, the port unrolled")
+        self.setAccessibleName(tr("{}, the port unrolled", caption))
 
     def sizeHint(self) -> QSize:
         return QSize(360, 150)
@@ -39,10 +40,10 @@ class TakenMap(QWidget):
         self._taken, mm = taken, to_si(1.0, "mm")
         told = taken.depth[np.isfinite(taken.depth)]
         deepest = float(told.max()) if told.size else 0.0
-        self._seat = f"the seat, {length.with_unit(float(taken.along[-1]) * mm)}" if len(taken.along) else ""
-        self._said = f"most {length.with_unit(deepest * mm)}; grey under {length.with_unit(taken.speckle * mm)}"
+        self._seat = tr("the seat, {}", length.with_unit(float(taken.along[-1]) * mm)) if len(taken.along) else ""
+        self._said = tr("most {}; grey under {}", length.with_unit(deepest * mm), length.with_unit(taken.speckle * mm))
         if self._both:
-            self._said += "; green: smaller"
+            self._said += tr("; green: smaller")
         self.setAccessibleDescription(self._said)
         self.update()
 
@@ -84,5 +85,5 @@ class TakenMap(QWidget):
             painter.drawText(QRectF(0, room.top() + n * room.height() / 4, LEFT - 6, room.height() / 4), middle, side)
         painter.drawText(QRectF(LEFT, 0, room.width(), LINE), middle, f"{self._caption}: {self._said}")
         ends = QRectF(LEFT, room.bottom(), room.width(), LINE)
-        painter.drawText(ends, middle, "the face")
+        painter.drawText(ends, middle, tr("the face"))
         painter.drawText(ends, middle | Qt.AlignmentFlag.AlignRight, self._seat)

@@ -13,6 +13,7 @@ from PySide6.QtWidgets import QWidget
 from ventrix.core.quantity.refused import Refused
 from ventrix.ui.look import theme
 from ventrix.ui.widgets.painted_text import paint_text
+from ventrix.words import tr
 
 FEWEST: Final = 3
 NUDGE: Final = 2.0  # px of the picture that an arrow moves the cross; ten times that with Shift
@@ -34,7 +35,7 @@ class TraceView(QWidget):
         self.points: list[QPointF] = []
         self.cross = QPointF()
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setAccessibleName("Tracing openings on a picture")
+        self.setAccessibleName(tr("Tracing openings on a picture"))
 
     def begin(self, picture: QPixmap) -> None:
         """A new picture, and nothing traced on it."""
@@ -47,10 +48,10 @@ class TraceView(QWidget):
     def says(self) -> str:
         """What comes next."""
         if len(self.known) < 2:
-            return f"Click the {'first' if not self.known else 'second'} of two points whose distance you know"
+            return tr("Click the {} of two points whose distance you know", "first" if not self.known else "second")
         if not self.points:
-            return f"{len(self.closed)} openings. Click along the next one's edge; Esc when all are there"
-        return f"{len(self.points)} points. Enter closes the opening, Backspace takes the last back"
+            return tr("{} openings. Click along the next one's edge; Esc when all are there", len(self.closed))
+        return tr("{} points. Enter closes the opening, Backspace takes the last back", len(self.points))
 
     def outlines(self, distance: float) -> list[Points]:
         """Every opening in metres, left to right: from the first known point, x towards the second, y up.

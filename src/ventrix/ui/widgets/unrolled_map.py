@@ -17,6 +17,7 @@ from ventrix.rooms.shared.unrolled_map import MapPicture
 from ventrix.ui.look import theme
 from ventrix.ui.widgets.unrolled_pins import RIGHT_MARGIN, paint_legend, paint_pins, paint_shift
 from ventrix.ui.widgets.unrolled_taken import paint_taken
+from ventrix.words import tr
 
 LEFT_MARGIN, TOP, GAP, FOOT = 92, 26, 18, 52
 
@@ -53,7 +54,7 @@ class UnrolledMap(QWidget):
         self.setMinimumSize(400, 340)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setAccessibleName("Unrolled port")
+        self.setAccessibleName(tr("Unrolled port"))
 
     def show_picture(self, picture: MapPicture, units: Units, *, still: bool = False) -> None:
         """Show a map; from another cut's it moves there, unless motion is not wanted."""
@@ -73,13 +74,13 @@ class UnrolledMap(QWidget):
 
     def _describe(self, picture: MapPicture) -> None:
         smallest = picture.port.smallest
-        said = [f"smallest section {self._units.area.with_unit(smallest.area)}"]
+        said = [tr("smallest section {}", self._units.area.with_unit(smallest.area))]
         said += [
-            f"{p.band}: slip"
+            tr("{}: slip", p.band)
             if p.slip
-            else f"{p.band}: not read, other heads {p.text}"
+            else tr("{}: not read, other heads {}", p.band, p.text)
             if p.of_casting
-            else f"{p.band} wall {p.text}{' thin' if p.thin else ''}"
+            else tr("{} wall {}{}", p.band, p.text, " thin" if p.thin else "")
             for p in picture.pins
         ]
         self.setAccessibleDescription("; ".join(said))
@@ -184,7 +185,7 @@ class UnrolledMap(QWidget):
                 return
         found = self.place_at(event.position())
         zone = zone_at(found[1] / self.picture.port.length, found[0]) if found else None
-        self.setToolTip(f"{zone.name}: click to log, measure or read its history" if zone else "")
+        self.setToolTip(tr("{}: click to log, measure or read its history", zone.name) if zone else "")
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         names = [z.name for z in ZONES]
@@ -254,7 +255,7 @@ class UnrolledMap(QWidget):
             where = QRectF(LEFT_MARGIN - 60, y - 9, 52, 18)
             painter.drawText(where, Qt.AlignmentFlag.AlignRight, f"{from_si(float(value), units.area.unit):.2f}")
         painter.setFont(theme.font(12))
-        painter.drawText(QRectF(0, top - 20, 90, 34), Qt.AlignmentFlag.AlignLeft, f"section, {units.area.label}")
+        painter.drawText(QRectF(0, top - 20, 90, 34), Qt.AlignmentFlag.AlignLeft, tr("section, {}", units.area.label))
         if other is not None:
             _line(painter, xs, y_of(other), self.picture.kind, 1.5, Qt.PenStyle.DashLine)
         _line(painter, xs, y_of(area), self.picture.kind, 2.5, Qt.PenStyle.SolidLine)

@@ -14,6 +14,7 @@ from ventrix.rooms.display_units import Units
 from ventrix.rooms.shared.label_places import Box, place_labels
 from ventrix.rooms.shared.unrolled_map import CoreShift, MapPicture, Pin
 from ventrix.ui.look import theme
+from ventrix.words import tr
 
 DOT: Final = 9.0  # px kept clear around a pin
 RIGHT_MARGIN: Final = 34  # px of the map, where the last figure may stand
@@ -73,12 +74,12 @@ def paint_legend(painter: QPainter, p: MapPicture, units: Units, room: QRectF, u
 
     if p.spots:
         painter.setPen(theme.colour("quiet"))
-        write(f"○ flow lost to a ball held there, {units.flow.label}")
+        write(tr("○ flow lost to a ball held there, {}", units.flow.label))
         return
-    working = f"cut {p.numbers[0]}'s working"
+    working = tr("cut {}'s working", p.numbers[0])
     if p.taken is not None:
-        working = f"taken off by scan, up to {units.length.with_unit(p.taken.deepest)}"
-    parts = [("brass", working), (p.kind, "earlier working")]
+        working = tr("taken off by scan, up to {}", units.length.with_unit(p.taken.deepest))
+    parts = [("brass", working), (p.kind, tr("earlier working"))]
     for role, words in parts:
         painter.fillRect(QRectF(x, y + 3, 14, 11), theme.colour(role, 0.5))
         painter.setPen(theme.colour("quiet"))
@@ -86,15 +87,15 @@ def paint_legend(painter: QPainter, p: MapPicture, units: Units, room: QRectF, u
         write(words)
         x += painter.fontMetrics().horizontalAdvance(words) + 20
     if p.pins:
-        words = f"○ wall left here, {units.length.label}; hatched: what lies behind"
+        words = tr("○ wall left here, {}; hatched: what lies behind", units.length.label)
         if any(pin.of_casting for pin in p.pins):
-            words += ", or not read here: the least of other heads"
+            words += tr(", or not read here: the least of other heads")
         if unlabelled:
-            words += f"; {unlabelled} without room for a figure: point at them"
+            words += tr("; {} without room for a figure: point at them", unlabelled)
         write(words)
         x += painter.fontMetrics().horizontalAdvance(words) + 20
     if p.port.guessed:
-        write(f"guessed: {', '.join(p.port.guessed)}")
+        write(tr("guessed: {}", ", ".join(p.port.guessed)))
 
 
 def paint_shift(painter: QPainter, shift: CoreShift, centre: QPointF) -> None:

@@ -11,6 +11,7 @@ from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QLabel, QMenu, QPushBut
 from ventrix.rooms.shared.conditions_words import in_words
 from ventrix.ui.look import theme
 from ventrix.ui.open_book import OpenBook
+from ventrix.words import tr
 
 LONGEST: Final = 330  # px of a job's title
 TITLE: Final = 0.32  # of the bar that it may take
@@ -31,7 +32,7 @@ class JobBar(QWidget):
         self.title.setObjectName("title")
         self.port = QPushButton()
         self.port.setObjectName("flat")
-        self.port.setAccessibleName("Port")
+        self.port.setAccessibleName(tr("Port"))
         self._menu = QMenu(self)
         self.port.setMenu(self._menu)
         self.conditions = QLabel()
@@ -51,7 +52,7 @@ class JobBar(QWidget):
         open_book.bench.state_changed.connect(self.refresh)
         self.refresh()
 
-    def show_book(self, words: str | None, title: str = "The book") -> None:
+    def show_book(self, words: str | None, title: str = tr("The book")) -> None:
         """Speak of the book, or of a room apart, while it is looked at; None: of the job again."""
         self._of_book, self._apart = words, title
         self.refresh()
@@ -72,7 +73,7 @@ class JobBar(QWidget):
             from ventrix.rooms.practice.shows import hours_text
 
             spent, hours = hours_text(practice.practice.minutes), practice.practice.hours
-            self.bench.setText(f"owner's clock {spent} of {hours:g}:00")
+            self.bench.setText(tr("owner's clock {} of {:g}:00", spent, hours))
         if self._of_book is not None:
             self.title.setText(self._apart)
             self.title.setToolTip("")
@@ -80,7 +81,7 @@ class JobBar(QWidget):
             self.conditions.setText(self._of_book)
             return
         if space is None or space.port is None or space.cut is None:
-            self.title.setText("No job open")
+            self.title.setText(tr("No job open"))
             self.port.hide()
             self.conditions.clear()
             return
@@ -101,7 +102,7 @@ class JobBar(QWidget):
             words = in_words(space.job.setup(run.setup_id), mount.number if mount else None, self._open_book.units)
             self.conditions.setText(words)
         else:
-            self.conditions.setText("this cut has not been flowed yet")
+            self.conditions.setText(tr("this cut has not been flowed yet"))
 
 
 class Rail(QWidget):
@@ -127,7 +128,7 @@ class Rail(QWidget):
             button.setObjectName("room-button")
             button.setCheckable(True)
             button.setFixedHeight(44)
-            button.setAccessibleName(f"Room: {name}")
+            button.setAccessibleName(tr("Room: {}", name))
             self._group.addButton(button, i)
             column.addWidget(button)
         if not apart:
@@ -206,7 +207,7 @@ class Foot(QWidget):
             self._say(space.said)
         parts = []
         if space is not None and space.saved_at is not None:
-            parts.append(f"saved {space.saved_at[11:16]}")
+            parts.append(tr("saved {}", space.saved_at[11:16]))
         if space is not None and space.undo_name is not None and self._open_book.practice is None:
-            parts.append(f"undo: {space.undo_name}")
+            parts.append(tr("undo: {}", space.undo_name))
         self.saved.setText(" · ".join(parts))

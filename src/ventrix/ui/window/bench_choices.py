@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from typing import Final
 
+from ventrix.words import tr
+
 SIMULATED: Final = "simulated"
 BY_HAND: Final = ""
-NO_BENCH: Final = "no bench"
+NO_BENCH: Final = tr("no bench")

@@ -13,6 +13,7 @@ from ventrix.core.model.kinds import Piece
 from ventrix.core.quantity.refused import Refused
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.command import Command
+from ventrix.words import tr
 from ventrix.workspace import acts
 from ventrix.workspace.workspace import Workspace
 
@@ -47,8 +48,8 @@ def edit_commands(open_book: OpenBook) -> tuple[Command, ...]:
     job = has_job(open_book)
     undo, redo = says("&Undo", lambda s: s.undo_name), says("&Redo", lambda s: s.redo_name)
     return (
-        Command("undo", "&Undo", open_book.undo, "Ctrl+Z", EDIT, job, says=undo),
-        Command("redo", "&Redo", open_book.redo, "Ctrl+Shift+Z", EDIT, job, says=redo),
+        Command("undo", tr("&Undo"), open_book.undo, "Ctrl+Z", EDIT, job, says=undo),
+        Command("redo", tr("&Redo"), open_book.redo, "Ctrl+Shift+Z", EDIT, job, says=redo),
     )
 
 
@@ -61,18 +62,18 @@ def row_commands(open_book: OpenBook) -> tuple[Command, ...]:
         return Command(id_, words, on(act), keys, menu, job, line=line)
 
     return (
-        row("cut.next", "Look at the &next cut", lambda s: acts.step_along_row(s, 1), "Ctrl+Right", line=True),
-        row("cut.before", "Look at the &cut before", lambda s: acts.step_along_row(s, -1), "Ctrl+Left"),
-        row("pin.next", "Compare with the next cut", lambda s: acts.pin_along_row(s, 1), "Ctrl+Shift+Right"),
-        row("pin.before", "Compare with the cut before", lambda s: acts.pin_along_row(s, -1), "Ctrl+Shift+Left"),
-        row("port.next", "&Next port", acts.next_port, "Ctrl+P"),
-        row("port.model", "Make it the &model port, or no more", acts.choose_model_port),
-        row("port.intake", "New &intake port", lambda s: acts.make_port(s, "intake"), line=True),
-        row("port.exhaust", "New &exhaust port", lambda s: acts.make_port(s, "exhaust")),
-        row("piece.runner", "New piece: manifold &runner", lambda s: acts.make_piece(s, Piece.RUNNER), line=True),
-        row("piece.spacer", "New piece: &spacer", lambda s: acts.make_piece(s, Piece.SPACER)),
-        row("piece.header", "New piece: &header primary", lambda s: acts.make_piece(s, Piece.HEADER)),
-        row("port.all", "Ports for &all cylinders", acts.make_all_ports),
+        row("cut.next", tr("Look at the &next cut"), lambda s: acts.step_along_row(s, 1), "Ctrl+Right", line=True),
+        row("cut.before", tr("Look at the &cut before"), lambda s: acts.step_along_row(s, -1), "Ctrl+Left"),
+        row("pin.next", tr("Compare with the next cut"), lambda s: acts.pin_along_row(s, 1), "Ctrl+Shift+Right"),
+        row("pin.before", tr("Compare with the cut before"), lambda s: acts.pin_along_row(s, -1), "Ctrl+Shift+Left"),
+        row("port.next", tr("&Next port"), acts.next_port, "Ctrl+P"),
+        row("port.model", tr("Make it the &model port, or no more"), acts.choose_model_port),
+        row("port.intake", tr("New &intake port"), lambda s: acts.make_port(s, "intake"), line=True),
+        row("port.exhaust", tr("New &exhaust port"), lambda s: acts.make_port(s, "exhaust")),
+        row("piece.runner", tr("New piece: manifold &runner"), lambda s: acts.make_piece(s, Piece.RUNNER), line=True),
+        row("piece.spacer", tr("New piece: &spacer"), lambda s: acts.make_piece(s, Piece.SPACER)),
+        row("piece.header", tr("New piece: &header primary"), lambda s: acts.make_piece(s, Piece.HEADER)),
+        row("port.all", tr("Ports for &all cylinders"), acts.make_all_ports),
     )
 
 
@@ -81,7 +82,7 @@ def bench_commands(open_book: OpenBook, asks: QWidget) -> tuple[Command, ...]:
     bench, on = open_book.bench, partial(_on_job, open_book)
 
     def ask_address() -> None:
-        text, ok = QInputDialog.getText(asks, "Bench over TCP", "Host and port of an SCPI bench, as host:port")
+        text, ok = QInputDialog.getText(asks, tr("Bench over TCP"), tr("Host and port of an SCPI bench, as host:port"))
         if not ok:
             return
         try:
@@ -119,14 +120,21 @@ def bench_commands(open_book: OpenBook, asks: QWidget) -> tuple[Command, ...]:
     this, judge = on(acts.toggle_witness), on(acts.toggle_judging_by_witness)
     return (
         Command(
-            "witness", "This port is the &witness", this, "", BENCH, has_job(open_book), checked=is_witness, line=True
+            "witness",
+            tr("This port is the &witness"),
+            this,
+            "",
+            BENCH,
+            has_job(open_book),
+            checked=is_witness,
+            line=True,
         ),
-        Command("witness.judge", "&Judge by the witness port", judge, "", BENCH, has_witness, checked=by_witness),
-        Command("bench.simulated", "&Simulated bench", simulate, "Ctrl+B", BENCH, line=True),
-        Command("bench.tcp", "Bench over &TCP…", ask_address, "", BENCH, real),
+        Command("witness.judge", tr("&Judge by the witness port"), judge, "", BENCH, has_witness, checked=by_witness),
+        Command("bench.simulated", tr("&Simulated bench"), simulate, "Ctrl+B", BENCH, line=True),
+        Command("bench.tcp", tr("Bench over &TCP…"), ask_address, "", BENCH, real),
         Command(
             "bench.leave",
-            "&Disconnect, type by hand",
+            tr("&Disconnect, type by hand"),
             bench.disconnect_bench,
             "Ctrl+D",
             BENCH,
@@ -153,13 +161,13 @@ def look_commands(open_book: OpenBook) -> tuple[Command, ...]:
 
     us, metric = (
         choice(f"units.{name}", words, "units", open_book.use_units, units)
-        for name, words in (("us", "US shop units"), ("metric", "Metric"))
+        for name, words in (("us", tr("US shop units")), ("metric", tr("Metric")))
     )
     dye, paper = (
         choice(f"theme.{name}", words, "theme", open_book.use_theme, theme)
-        for name, words in (("dye", "Dye, dark"), ("paper", "Paper, light"))
+        for name, words in (("dye", tr("Dye, dark")), ("paper", tr("Paper, light")))
     )
-    motion = Command("motion", "Reduced &motion", still, "", VIEW, checked=lambda: open_book.reduced_motion)
+    motion = Command("motion", tr("Reduced &motion"), still, "", VIEW, checked=lambda: open_book.reduced_motion)
     return motion, _below_line(us), metric, _below_line(dye), paper
 
 

@@ -22,6 +22,7 @@ from ventrix.ui.look import theme
 from ventrix.ui.look.marks import draw_mark
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.scroll_area import ScrollArea
+from ventrix.words import tr
 
 PLATE = QSize(190, 54)
 CHIP = 22
@@ -58,12 +59,12 @@ class Plate(QAbstractButton):
         """Show a cut, and its gain against the pinned one where there is one."""
         self._cut, self._port, self._units, self._gain = cut, port, units, gain
         self._chosen, self._pinned = chosen, pinned
-        self._unflowed = f"not flowed; {stands} stands for it" if stands else "not flowed"
+        self._unflowed = tr("not flowed; {} stands for it", stands) if stands else "not flowed"
         self._name()
         self.update()
 
     def _name(self) -> None:
-        parts = [f"cut {self._cut.number}", self._cut.name, self._second_line()]
+        parts = [tr("cut {}", self._cut.number), self._cut.name, self._second_line()]
         if self._gain is not None:
             unit = (
                 ""
@@ -72,15 +73,15 @@ class Plate(QAbstractButton):
             )
             parts.append(f"{gain_text(self._gain, self._units)}{unit}, {self._gain.verdict.headline}")
         if self._chosen:
-            parts.append("looked at")
+            parts.append(tr("looked at"))
         if self._pinned:
-            parts.append("held against")
+            parts.append(tr("held against"))
         if not self._cut.runs:
             parts.append(self._unflowed)
         words = ", ".join(p for p in parts if p)
         self.setAccessibleName(words)
-        trials = [f"trial: {t.kind} {t.name}" for t in self._cut.trials]
-        self.setToolTip("\n".join([words, *trials, "Click to look at it; Shift-click or D to compare with it."]))
+        trials = [tr("trial: {} {}", t.kind, t.name) for t in self._cut.trials]
+        self.setToolTip("\n".join([words, *trials, tr("Click to look at it; Shift-click or D to compare with it.")]))
 
     def _second_line(self) -> str:
         volume = poured_volume(self._cut)
@@ -169,8 +170,10 @@ class TrialChip(QAbstractButton):
         self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
         self.setCursor(Qt.CursorShape.PointingHandCursor)
         self.setText(f"{trial.kind}: {trial.name or trial.place}")
-        self.setAccessibleName(f"Trial {self.text()}, {result or 'not flowed'}{', looked at' if chosen else ''}")
-        self.setToolTip(f"A trial, not metal: {self.text()}")
+        self.setAccessibleName(
+            tr("Trial {}, {}{}", self.text(), result or "not flowed", tr(", looked at") if chosen else "")
+        )
+        self.setToolTip(tr("A trial, not metal: {}", self.text()))
         self.clicked.connect(lambda: self.looked_at.emit(trial.id))
 
     def paintEvent(self, event: QPaintEvent) -> None:
@@ -218,8 +221,8 @@ class NewCutPlate(QAbstractButton):
     def __init__(self) -> None:
         super().__init__()
         self.setFixedSize(100, PLATE.height())
-        self.setText("+ cut")
-        self.setAccessibleName("New cut")
+        self.setText(tr("+ cut"))
+        self.setAccessibleName(tr("New cut"))
         self.setCursor(Qt.CursorShape.PointingHandCursor)
 
     def paintEvent(self, event: QPaintEvent) -> None:
@@ -251,7 +254,7 @@ class CutRow(QWidget):
         self._scroll.setWidgetResizable(True)
         self._scroll.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self._scroll.setFixedHeight(PLATE.height() + 20)
-        self._against_caption = QLabel("against")
+        self._against_caption = QLabel(tr("against"))
         self._against_caption.setObjectName("caption")
         self._against = QLabel()
         for label in (self._against_caption, self._against):
@@ -396,8 +399,8 @@ class CutRow(QWidget):
 
     def _name_against(self, against: Cut | None, port: Port) -> None:
         if against is None:
-            self._against.setText("nothing yet")
+            self._against.setText(tr("nothing yet"))
         else:
             name = QFontMetrics(theme.font(13)).elidedText(against.name, Qt.TextElideMode.ElideMiddle, 150)
-            self._against.setText(f"cut {against.number}, {name}")
+            self._against.setText(tr("cut {}, {}", against.number, name))
         self._against.setStyleSheet(f"color: {theme.current().port(port.kind)}")

@@ -14,6 +14,7 @@ from ventrix.records.files.job_folder import keep_photos
 from ventrix.records.files.new_ids import renewed
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.side_sheet import SideSheet
+from ventrix.words import tr
 from ventrix.workspace.workspace import Workspace
 
 
@@ -32,11 +33,11 @@ class DoubleSheet(SideSheet):
         self.title.setWordWrap(True)
         self.words = QLabel()
         self.words.setWordWrap(True)
-        self.beside = QPushButton("Bring it in beside it, as a copy")
+        self.beside = QPushButton(tr("Bring it in beside it, as a copy"))
         self.beside.clicked.connect(self.bring_beside)
-        self.instead = QPushButton("Let it take the place of the book's (undo takes it back)")
+        self.instead = QPushButton(tr("Let it take the place of the book's (undo takes it back)"))
         self.instead.clicked.connect(self.take_its_place)
-        self.away = QPushButton("Leave the book as it is (Esc)")
+        self.away = QPushButton(tr("Leave the book as it is (Esc)"))
         self.away.clicked.connect(self.closed)
         self.problem = QLabel()
         self.problem.setObjectName("error")
@@ -50,8 +51,8 @@ class DoubleSheet(SideSheet):
     def ask(self, job: Job, benches: tuple[Bench, ...], photos: Mapping[str, bytes], own: Job, name: str) -> None:
         """Come up with both jobs, a line each; `own` is the book's."""
         self._job, self._benches, self._photos, self._own = job, benches, photos, own.id
-        self.title.setText(f"'{own.title}' is in the book already")
-        self.words.setText(f"The book's own: {_line(own)}.\n{name}: {_line(job)}.\n\nThe book's own is open.")
+        self.title.setText(tr("'{}' is in the book already", own.title))
+        self.words.setText(tr("The book's own: {}.\n{}: {}.\n\nThe book's own is open.", _line(own), name, _line(job)))
         self.instead.setVisible(job.id == own.id)
         self.problem.clear()
         self.come_up()
@@ -80,7 +81,7 @@ class DoubleSheet(SideSheet):
                 space = self.open_book.workspace
             assert space is not None
             keep_photos(self.open_book.book.photo_folder, self._photos)
-            space.apply("the document in place of the book's", self._job)
+            space.apply(tr("the document in place of the book's"), self._job)
         except (BookError, Refused) as error:
             self.problem.setText(sentence_of(error))
             return
@@ -89,4 +90,4 @@ class DoubleSheet(SideSheet):
 
 def _line(job: Job) -> str:
     cuts = sum(len(p.cuts) for p in job.ports)
-    return f"{len(job.ports)} ports, {cuts} cuts, {sum(1 for _ in job.runs())} runs"
+    return tr("{} ports, {} cuts, {} runs", len(job.ports), cuts, sum(1 for _ in job.runs()))

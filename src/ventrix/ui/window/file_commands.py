@@ -32,6 +32,7 @@ from ventrix.ui.widgets.side_sheet import SideSheet
 from ventrix.ui.window.commands import has_job
 from ventrix.ui.window.registry import Registry
 from ventrix.ui.window.sheets import DOUBLE, MATCH
+from ventrix.words import tr
 from ventrix.workspace.ids import new_id
 from ventrix.workspace.shelf import Shelf
 from ventrix.workspace.workspace import Workspace
@@ -40,12 +41,12 @@ if TYPE_CHECKING:
     from ventrix.records.book.backups import Backup
 
 FILE = "&File"
-JOB_FILES = "Jobs (*.json *.zip);;Job documents (*.json);;Archives (*.zip);;All files (*)"
+JOB_FILES = tr("Jobs (*.json *.zip);;Job documents (*.json);;Archives (*.zip);;All files (*)")
 TABLES = (".csv", ".tsv", ".txt", ".xlsx", ".xlsm")
-TABLE_FILES = "Tables (*.csv *.tsv *.txt *.xlsx *.xlsm);;All files (*)"
+TABLE_FILES = tr("Tables (*.csv *.tsv *.txt *.xlsx *.xlsm);;All files (*)")
 MOST_MOUNTS = 99_999
 MOST_IN_MENU = 20
-RUN_FILES = "Run tables (*.csv);;All files (*)"
+RUN_FILES = tr("Run tables (*.csv);;All files (*)")
 
 
 class Files:
@@ -57,9 +58,9 @@ class Files:
     def new_job(self) -> None:
         """A job with one intake port as received; its title is typed in the Head room."""
         count = sum(e.title.startswith("New job") for e in self._open_book.book.jobs())
-        title = "New job" if count == 0 else f"New job {count + 1}"
+        title = tr("New job") if count == 0 else tr("New job {}", count + 1)
         self._open_book.open(Workspace.create(self._open_book.book, title))
-        self._open_book.say("New job: name it in the Head room, or start flowing and describe later.")
+        self._open_book.say(tr("New job: name it in the Head room, or start flowing and describe later."))
 
     def open_demo(self) -> None:
         """The demo head, in the user's own book to look at; open again where it is there already."""
@@ -70,7 +71,9 @@ class Files:
             self._open_book.book.add_job(job, benches=demo_benches())
             keep_demo_scans(self._open_book.book.photo_folder)
         self.open_job(job.id)
-        self._open_book.say("The demo head: every figure comes from the simulated bench. Take it out when you like.")
+        self._open_book.say(
+            tr("The demo head: every figure comes from the simulated bench. Take it out when you like.")
+        )
 
     def bring_in(self, path: Path) -> bool:
         """What was dropped or named, whatever it is: a job document or archive opens, a run table hangs from the cut
@@ -113,7 +116,7 @@ class Files:
             self._open_book.say(str(error))
             return False
         self.open_job(job.id)
-        self._open_book.say(f"'{job.title}' brought in from {path.name}, {len(packed.photos)} photos with it.")
+        self._open_book.say(tr("'{}' brought in from {}, {} photos with it.", job.title, path.name, len(packed.photos)))
         return True
 
     def _is_double(self, job: Job, benches: tuple[Bench, ...], photos: Mapping[str, bytes], name: str) -> bool:
@@ -126,7 +129,7 @@ class Files:
         self.open_job(own.id)
         assert self._open_book.workspace is not None
         self._sheets.of(DOUBLE).ask(job, benches, photos, self._open_book.workspace.job, name)
-        self._open_book.say(f"'{job.title}' is in the book already: the book's own is open.")
+        self._open_book.say(tr("'{}' is in the book already: the book's own is open.", job.title))
         return True
 
     def open_job(self, job_id: str) -> None:
@@ -140,7 +143,7 @@ class Files:
     def jobs(self) -> tuple[Command, ...]:
         """The jobs opened lately; the Book room has all of them."""
         found = self.by_recent()[:MOST_IN_MENU]
-        empty = Command("job.none", "the book is empty", able=lambda: False)
+        empty = Command("job.none", tr("the book is empty"), able=lambda: False)
         return tuple(Command(f"job.{e.id}", e.title, partial(self.open_job, e.id)) for e in found) or (empty,)
 
     def commands(self, begin: Callable[[], object]) -> tuple[Command, ...]:
@@ -163,18 +166,18 @@ class Files:
             return space is not None and space.real_cut is not None and bool(space.real_cut.traverses)
 
         return (
-            file("job.new", "&New job…", begin, "Ctrl+N"),
-            file("job.demo", "The &demo head", self.open_demo),
-            file("job.open", "&Open job", always, below=self.jobs),
-            file("job.import", "&Bring in a job…", self.import_job, "Ctrl+O", line=True),
-            file("job.details", "C&ustomer, state and promise…", self.edit_details, able=job),
-            file("job.export", "&Write job document…", self.export_job, "Ctrl+Shift+S", able=job),
-            file("job.workbook", "Write spreads&heet…", self.export_workbook, able=job),
-            file("run.import", "Bring in a &table of readings…", self.import_run, "Ctrl+I", line=True),
-            file("run.paste", "Bring in the clip&board's table…", self.match_clipboard),
-            file("run.export", "Wr&ite run table…", self.export_run, "Ctrl+E", able=flowed),
-            file("air.import", "Bring in &air speeds…", self.import_air, able=metal),
-            file("air.export", "Write air speeds…", self.export_air, able=probed),
+            file("job.new", tr("&New job…"), begin, "Ctrl+N"),
+            file("job.demo", tr("The &demo head"), self.open_demo),
+            file("job.open", tr("&Open job"), always, below=self.jobs),
+            file("job.import", tr("&Bring in a job…"), self.import_job, "Ctrl+O", line=True),
+            file("job.details", tr("C&ustomer, state and promise…"), self.edit_details, able=job),
+            file("job.export", tr("&Write job document…"), self.export_job, "Ctrl+Shift+S", able=job),
+            file("job.workbook", tr("Write spreads&heet…"), self.export_workbook, able=job),
+            file("run.import", tr("Bring in a &table of readings…"), self.import_run, "Ctrl+I", line=True),
+            file("run.paste", tr("Bring in the clip&board's table…"), self.match_clipboard),
+            file("run.export", tr("Wr&ite run table…"), self.export_run, "Ctrl+E", able=flowed),
+            file("air.import", tr("Bring in &air speeds…"), self.import_air, able=metal),
+            file("air.export", tr("Write air speeds…"), self.export_air, able=probed),
         )
 
     def book_commands(self) -> tuple[Command, ...]:
@@ -186,8 +189,8 @@ class Files:
             return own and book.path is not None and not book.read_only
 
         return (
-            Command("book.backup", "&Copy the book now", self.copy_book, "", FILE, has_file, line=True),
-            Command("book.restore", "Put the boo&k back to a copy", always, "", FILE, has_file, below=self.copies),
+            Command("book.backup", tr("&Copy the book now"), self.copy_book, "", FILE, has_file, line=True),
+            Command("book.restore", tr("Put the boo&k back to a copy"), always, "", FILE, has_file, below=self.copies),
         )
 
     def copy_book(self) -> None:
@@ -202,7 +205,7 @@ class Files:
         except InputError as error:
             self._open_book.say(sentence_of(error))
             return
-        self._open_book.say(f"The book is copied to {made.path if made is not None else path}.")
+        self._open_book.say(tr("The book is copied to {}.", made.path if made is not None else path))
 
     def copies(self) -> tuple[Command, ...]:
         """A line for each copy, newest first."""
@@ -210,18 +213,20 @@ class Files:
 
         path = self._open_book.book.path
         found = [] if path is None else backups_of(path)
-        none = Command("book.no_copy", "no copy is there yet", able=lambda: False)
+        none = Command("book.no_copy", tr("no copy is there yet"), able=lambda: False)
         return tuple(map(self._copy, found)) or (none,)
 
     def _copy(self, copy: Backup) -> Command:
-        return Command(f"book.{copy.day}", f"{copy.day}, {copy.size / 1024:,.0f} kB…", partial(self.put_back, copy.day))
+        return Command(
+            f"book.{copy.day}", tr("{}, {:,.0f} kB…", copy.day, copy.size / 1024), partial(self.put_back, copy.day)
+        )
 
     def put_back(self, day: str) -> None:
         """The whole book as it was on a day, once the user has said so: the window closes, and opens on it."""
-        box = QMessageBox(QMessageBox.Icon.Question, "Put the book back", f"Put the whole book back to {day}?")
-        box.setInformativeText("Every job is then as on that day. The book as it is now is kept beside it.")
-        yes = box.addButton("Put it back", QMessageBox.ButtonRole.AcceptRole)
-        box.addButton("Leave it", QMessageBox.ButtonRole.RejectRole)
+        box = QMessageBox(QMessageBox.Icon.Question, tr("Put the book back"), tr("Put the whole book back to {}?", day))
+        box.setInformativeText(tr("Every job is then as on that day. The book as it is now is kept beside it."))
+        yes = box.addButton(tr("Put it back"), QMessageBox.ButtonRole.AcceptRole)
+        box.addButton(tr("Leave it"), QMessageBox.ButtonRole.RejectRole)
         box.exec()
         if box.clickedButton() is yes:
             self._open_book.put_back_to = day
@@ -234,7 +239,7 @@ class Files:
             self._open_book.ways.sheet("details", Shelf(book, lambda: self._open_book.workspace), space.job.id)
 
     def import_job(self) -> None:
-        name, _ = QFileDialog.getOpenFileName(self._parent, "Bring in a job", "", JOB_FILES)
+        name, _ = QFileDialog.getOpenFileName(self._parent, tr("Bring in a job"), "", JOB_FILES)
         if name:
             self.bring_in(Path(name))
 
@@ -251,8 +256,8 @@ class Files:
             self._open_book.say(str(error))
             return False
         self.open_job(job.id)
-        kept = f" The book's own {', '.join(known)} was kept." if known else ""
-        self._open_book.say(f"'{job.title}' brought in from {path.name}.{kept}")
+        kept = tr(" The book's own {} was kept.", ", ".join(known)) if known else ""
+        self._open_book.say(tr("'{}' brought in from {}.{}", job.title, path.name, kept))
         return True
 
     def export_job(self) -> None:
@@ -260,7 +265,7 @@ class Files:
         if space is None:
             return
         name, _ = QFileDialog.getSaveFileName(
-            self._parent, "Write job document", f"{safe_name(space.job.title)}.json", JOB_FILES
+            self._parent, tr("Write job document"), f"{safe_name(space.job.title)}.json", JOB_FILES
         )
         if not name:
             return
@@ -271,14 +276,14 @@ class Files:
         except InputError as error:
             self._open_book.say(str(error))
         else:
-            self._open_book.say(f"Job written to {Path(name).name}.")
+            self._open_book.say(tr("Job written to {}.", Path(name).name))
 
     def export_workbook(self) -> None:
         space = self._open_book.workspace
         if space is None:
             return
         start = f"{safe_name(space.job.title)}.xlsx"
-        name, _ = QFileDialog.getSaveFileName(self._parent, "Write spreadsheet", start, "Spreadsheets (*.xlsx)")
+        name, _ = QFileDialog.getSaveFileName(self._parent, tr("Write spreadsheet"), start, tr("Spreadsheets (*.xlsx)"))
         if name:
             self.write_workbook(Path(name))
 
@@ -294,11 +299,11 @@ class Files:
         except InputError as error:
             self._open_book.not_kept(sentence_of(error))
             return False
-        self._open_book.say(f"Spreadsheet written to {path.name}.")
+        self._open_book.say(tr("Spreadsheet written to {}.", path.name))
         return True
 
     def import_run(self) -> None:
-        name, _ = QFileDialog.getOpenFileName(self._parent, "Bring in a table", "", TABLE_FILES)
+        name, _ = QFileDialog.getOpenFileName(self._parent, tr("Bring in a table"), "", TABLE_FILES)
         if name:
             self.bring_in_table(Path(name))
 
@@ -306,7 +311,7 @@ class Files:
         """Hang the run of a table from the cut looked at."""
         space = self._open_book.workspace
         if space is None or space.cut is None or space.port is None:
-            self._open_book.say("Open a job first: a run belongs to a cut.")
+            self._open_book.say(tr("Open a job first: a run belongs to a cut."))
             return False
         try:
             table = read_run_table(path)
@@ -318,7 +323,9 @@ class Files:
             self._open_book.say(f"{path.name}: {error}")
             return False
         if table.setup.direction != space.port.kind:
-            self._open_book.say(f"{path.name} is an {table.setup.direction} run, and {space.port.name} is not.")
+            self._open_book.say(
+                tr("{} is an {} run, and {} is not.", path.name, table.setup.direction, space.port.name)
+            )
             return False
         number = self._mount_number(table.mount)
         mount = next((m for m in space.job.mounts if m.number == number), None) or Mount(
@@ -328,7 +335,7 @@ class Files:
         readings = tuple(replace(r, id=new_id()) for r in table.run.readings)
         run = replace(table.run, id=new_id(), setup_id=setup.id, mount_id=mount.id, readings=readings)
         job = start_run(space.job, space.cut.id, run, setup, mount)
-        space.apply(f"run table {path.name}", job, f"{len(readings)} readings brought in from {path.name}.")
+        space.apply(tr("run table {}", path.name), job, tr("{} readings brought in from {}.", len(readings), path.name))
         return True
 
     def _mount_number(self, named: str | None) -> int:
@@ -344,7 +351,7 @@ class Files:
         if space is None or space.cut is None or space.port is None or not space.cut.runs:
             return
         start = f"{safe_name(space.port.name)} cut {space.cut.number}.csv"
-        name, _ = QFileDialog.getSaveFileName(self._parent, "Write run table", start, RUN_FILES)
+        name, _ = QFileDialog.getSaveFileName(self._parent, tr("Write run table"), start, RUN_FILES)
         if not name:
             return
         try:
@@ -352,7 +359,7 @@ class Files:
         except InputError as error:
             self._open_book.say(sentence_of(error))
         else:
-            self._open_book.say(f"Run written to {Path(name).name}.")
+            self._open_book.say(tr("Run written to {}.", Path(name).name))
 
     def run_table_text(self) -> str:
         """The last run of the cut looked at, as a run table."""
@@ -362,7 +369,7 @@ class Files:
         return write_run_table(table_of(space.findings, space.port, space.cut, run, self._open_book.units.lift.unit))
 
     def import_air(self) -> None:
-        name, _ = QFileDialog.getOpenFileName(self._parent, "Bring in air speeds", "", RUN_FILES)
+        name, _ = QFileDialog.getOpenFileName(self._parent, tr("Bring in air speeds"), "", RUN_FILES)
         if name:
             self.bring_in_air(Path(name))
 
@@ -370,7 +377,7 @@ class Files:
         """Hang the traverses of a table from the cut looked at."""
         space = self._open_book.workspace
         if space is None or space.real_cut is None:
-            self._open_book.say("Open a job first: a traverse belongs to a cut.")
+            self._open_book.say(tr("Open a job first: a traverse belongs to a cut."))
             return False
         try:
             found = read_traverses(path, new_id)
@@ -380,7 +387,9 @@ class Files:
         job = space.job
         for traverse in found:
             job = add_traverse(job, space.real_cut.id, traverse)
-        space.apply(f"air speeds of {path.name}", job, f"{len(found)} traverses brought in from {path.name}.")
+        space.apply(
+            tr("air speeds of {}", path.name), job, tr("{} traverses brought in from {}.", len(found), path.name)
+        )
         return True
 
     def export_air(self) -> None:
@@ -388,7 +397,7 @@ class Files:
         if space is None or space.port is None or space.real_cut is None:
             return
         start = f"{space.port.name} cut {space.real_cut.number} air.csv"
-        name, _ = QFileDialog.getSaveFileName(self._parent, "Write air speeds", start, RUN_FILES)
+        name, _ = QFileDialog.getSaveFileName(self._parent, tr("Write air speeds"), start, RUN_FILES)
         if not name:
             return
         try:
@@ -396,4 +405,4 @@ class Files:
         except InputError as error:
             self._open_book.say(sentence_of(error))
         else:
-            self._open_book.say(f"Air speeds written to {Path(name).name}.")
+            self._open_book.say(tr("Air speeds written to {}.", Path(name).name))

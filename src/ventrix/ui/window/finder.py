@@ -11,6 +11,7 @@ from PySide6.QtWidgets import QLabel, QLineEdit, QListWidget, QListWidgetItem, Q
 
 from ventrix.ui.look import theme
 from ventrix.ui.look.marks import draw_corners
+from ventrix.words import tr
 
 WIDTH, HEIGHT = 560, 420
 
@@ -45,13 +46,13 @@ class Finder(QWidget):
         self._entries: list[Found] = []
         self._shown: list[Found] = []
         self.box = QLineEdit()
-        self.box.setPlaceholderText("a command, a calculator, a cut or a job")
-        self.box.setAccessibleName("Find")
+        self.box.setPlaceholderText(tr("a command, a calculator, a cut or a job"))
+        self.box.setAccessibleName(tr("Find"))
         self.list = QListWidget()
-        self.list.setAccessibleName("Found")
+        self.list.setAccessibleName(tr("Found"))
         self.list.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         self.list.setStyleSheet("QListWidget { border: none; } QListWidget::item { padding: 5px; }")
-        self._none = QLabel("Nothing by these words.")
+        self._none = QLabel(tr("Nothing by these words."))
         self._none.setObjectName("quiet")
         column = QVBoxLayout(self)
         column.setContentsMargins(16, 16, 16, 16)

@@ -10,13 +10,14 @@ from ventrix.core.calculators.contract import Calculator
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.command import Command
 from ventrix.ui.window.finder import Found
+from ventrix.words import tr
 from ventrix.workspace.acts import go_straight_to
 
 
 def found_commands(commands: Iterable[Command]) -> list[Found]:
     """Every command that can be done now, with its keys; a sub-menu's are found as what they open."""
     return [
-        Found(c.name, f"command, {c.keys}" if c.keys else "command", c.menu.replace("&", ""), c.run)
+        Found(c.name, tr("command, {}", c.keys) if c.keys else "command", c.menu.replace("&", ""), c.run)
         for c in commands
         if c.below is None and c.able()
     ]
@@ -32,7 +33,7 @@ def found_in_book(
         for port in space.job.ports:
             entries.append(Found(port.name, "port", port.kind, partial(space.look_at_port, port.id)))
             for cut in port.cuts:
-                name = f"{port.name}, cut {cut.number} {cut.name}"
+                name = tr("{}, cut {} {}", port.name, cut.number, cut.name)
                 entries.append(Found(name, "cut", "", partial(space.look_at, cut.id)))
     for entry in open_book.book.jobs():
         entries.append(Found(entry.title, "job", "open", partial(open_job, entry.id)))
@@ -44,18 +45,18 @@ def other_sides(open_book: OpenBook) -> list[Found]:
     space = open_book.workspace
     if space is None:
         return []
-    entries = [Found("the pinned cut again", "back", "", space.let_go_of_other)] if space.other is not None else []
+    entries = [Found(tr("the pinned cut again"), "back", "", space.let_go_of_other)] if space.other is not None else []
     for entry in open_book.book.jobs():
         job = space.job if entry.id == space.job.id else open_book.book.load(entry.id)
         for port in job.ports:
             for cut in port.cuts:
-                name = f"{job.title}, {port.name}, cut {cut.number} {cut.name}"
+                name = tr("{}, {}, cut {} {}", job.title, port.name, cut.number, cut.name)
                 if any(not r.claimed and r.readings for r in cut.runs):
                     hold = partial(space.hold_against_other, job.id, cut.id)
-                    entries.append(Found(name, "compare with", "measured", hold))
+                    entries.append(Found(name, tr("compare with"), "measured", hold))
                 if any(r.claimed for r in cut.runs):
                     hold = partial(space.hold_against_other, job.id, cut.id, claimed=True)
-                    entries.append(Found(f"claimed: {name}", "compare with", "claim", hold))
+                    entries.append(Found(tr("claimed: {}", name), tr("compare with"), "claim", hold))
     return entries
 
 
@@ -70,7 +71,12 @@ def states_to_reach(open_book: OpenBook) -> list[Found]:
             open_book.say(said)
 
     return [
-        Found(f"{port.name}, cut {cut.number} {cut.name}", "straight to", port.kind, partial(go, port.id, cut.id))
+        Found(
+            tr("{}, cut {} {}", port.name, cut.number, cut.name),
+            tr("straight to"),
+            port.kind,
+            partial(go, port.id, cut.id),
+        )
         for port in space.job.ports
         if port.id != space.port.id and port.kind == space.port.kind
         for cut in port.cuts

@@ -5,14 +5,16 @@ from __future__ import annotations
 from PySide6.QtCore import QByteArray, QSettings, Qt
 from PySide6.QtWidgets import QLabel, QMainWindow
 
+from ventrix.words import tr
+
 
 class Frame(QMainWindow):
     """As large as the window was left, in its colours, until the window itself is painted."""
 
     def __init__(self, settings: QSettings) -> None:
         super().__init__()
-        self.setWindowTitle("Ventrix")
-        words = QLabel("Opening the book…")
+        self.setWindowTitle(tr("Ventrix"))
+        words = QLabel(tr("Opening the book…"))
         words.setObjectName("quiet")
         words.setAlignment(Qt.AlignmentFlag.AlignCenter)
         self.setCentralWidget(words)

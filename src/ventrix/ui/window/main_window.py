@@ -42,6 +42,7 @@ from ventrix.ui.window.room_frame import RoomFrame
 from ventrix.ui.window.rooms import FLOW, ROOMS
 from ventrix.ui.window.sheets import RECKONER, SHEETS
 from ventrix.ui.window.welcome import Welcome
+from ventrix.words import tr
 from ventrix.workspace.acts import stand_for
 
 if TYPE_CHECKING:
@@ -155,7 +156,7 @@ class MainWindow(QMainWindow):
         """What the other jobs have seen of the benches counts in the open one, once it is read."""
         space = self.open_book.workspace
         if space is not None and space.look_elsewhere():
-            self.open_book.say("Bench scatter seen in other jobs of the book is counted now.")
+            self.open_book.say(tr("Bench scatter seen in other jobs of the book is counted now."))
 
     def has_job(self) -> bool:
         return self.open_book.workspace is not None
@@ -231,7 +232,10 @@ class MainWindow(QMainWindow):
         here = space.port
         others = ", ".join(p.name for p in space.job.ports if p is not here and p.kind == here.kind)
         text, ok = QInputDialog.getText(
-            self, "Stands for", "Ports that were not flowed and that this test is taken to speak for:", text=others
+            self,
+            tr("Stands for"),
+            tr("Ports that were not flowed and that this test is taken to speak for:"),
+            text=others,
         )
         if ok and (said := stand_for(space, text)):
             self.open_book.say(said)
@@ -293,11 +297,13 @@ class MainWindow(QMainWindow):
 
     def _name_window(self) -> None:
         space = self.open_book.workspace
-        demo = " (demo, a throw-away book)" if self.open_book.demo else ""
-        only = " (can only be read)" if self.open_book.book.read_only else ""
+        demo = tr(" (demo, a throw-away book)") if self.open_book.demo else ""
+        only = tr(" (can only be read)") if self.open_book.book.read_only else ""
         if self.open_book.practice is not None:
-            only = " (nobody measured this)"
-        self.setWindowTitle(f"{space.job.title} · Ventrix{demo}{only}" if space else f"Ventrix{demo}{only}")
+            only = tr(" (nobody measured this)")
+        self.setWindowTitle(
+            tr("{} · Ventrix{}{}", space.job.title, demo, only) if space else tr("Ventrix{}{}", demo, only)
+        )
 
     @property
     def room(self) -> Room:
@@ -353,7 +359,7 @@ class MainWindow(QMainWindow):
         self.cut_row.setVisible(not self.room.apart and self.open_book.workspace is not None)
         apart = self.room.apart and self.open_book.practice is None
         if ROOMS[self._room].key == "practice":
-            self.job_bar.show_book("" if apart else None, "Practice")
+            self.job_bar.show_book("" if apart else None, tr("Practice"))
         else:
             self.job_bar.show_book(self._of_book if apart else None)
 
@@ -361,13 +367,13 @@ class MainWindow(QMainWindow):
         """What is installed; copied for a report where that is asked."""
         from ventrix.records.about import version_words
 
-        box = QMessageBox(QMessageBox.Icon.NoIcon, "About Ventrix", version_words(), parent=self)
-        copy = box.addButton("Copy for a report", QMessageBox.ButtonRole.ActionRole)
+        box = QMessageBox(QMessageBox.Icon.NoIcon, tr("About Ventrix"), version_words(), parent=self)
+        copy = box.addButton(tr("Copy for a report"), QMessageBox.ButtonRole.ActionRole)
         box.addButton(QMessageBox.StandardButton.Close)
         box.exec()
         if box.clickedButton() is copy:
             QApplication.clipboard().setText(version_words())
-            self.open_book.say("Copied for a report.")
+            self.open_book.say(tr("Copied for a report."))
         box.deleteLater()
 
     def open_manual(self, page: str | None = None) -> None:

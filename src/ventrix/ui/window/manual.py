@@ -11,6 +11,7 @@ from PySide6.QtWidgets import QTextBrowser, QVBoxLayout, QWidget
 
 from ventrix.core.calculators.answer import registry
 from ventrix.ui.widgets.command import Command
+from ventrix.words import tr
 
 Commands = tuple[Iterable[Command], list[tuple[str, Iterable[Command]]]]
 
@@ -27,9 +28,9 @@ def page_text(name: str, commands: Callable[[], Commands] = lambda: ((), [])) ->
 def calculators_page() -> str:
     """Every calculator: what it takes and answers, its equation and its source."""
     lines = [
-        "# Calculators",
+        tr("# Calculators"),
         "",
-        "Ctrl+K finds each by any of its words; `ventrix calc ID name=value…` answers the same.",
+        tr("Ctrl+K finds each by any of its words; `ventrix calc ID name=value…` answers the same."),
         "",
     ]
     for c in registry().values():
@@ -37,17 +38,24 @@ def calculators_page() -> str:
             f"{i.name} ({'|'.join(i.choices) or i.unit}{' = ' + i.default if i.default else ''})" for i in c.inputs
         )
         outputs = ", ".join(f"{o.name} ({o.unit})" for o in c.outputs)
-        lines += [f"## {c.title}", "", f"`{c.id}` takes {inputs}; answers {outputs}.", "", f"    {c.formula}", ""]
-        lines += [f"Source: {c.source}.", ""]
+        lines += [
+            f"## {c.title}",
+            "",
+            tr("`{}` takes {}; answers {}.", c.id, inputs, outputs),
+            "",
+            f"    {c.formula}",
+            "",
+        ]
+        lines += [tr("Source: {}.", c.source), ""]
     return "\n".join(lines)
 
 
 def keys_page(commands: Iterable[Command], rooms: list[tuple[str, Iterable[Command]]]) -> str:
     """Every key: those that work everywhere, and those of each room."""
-    lines = ["# Every key", "", "## Everywhere", "", "| key | does |", "|---|---|"]
+    lines = [tr("# Every key"), "", tr("## Everywhere"), "", tr("| key | does |"), "|---|---|"]
     lines += [f"| {c.keys} | {c.name} |" for c in commands if c.keys]
     for room, own in rooms:
-        lines += ["", f"## {room}", "", "| key | does |", "|---|---|"]
+        lines += ["", f"## {room}", "", tr("| key | does |"), "|---|---|"]
         lines += [f"| {c.keys} | {c.name} |" for c in own if c.keys]
     return "\n".join(lines)
 
@@ -62,7 +70,7 @@ class ManualWindow(QWidget):
         self.browser = QTextBrowser()
         self.browser.setOpenLinks(False)
         self.browser.anchorClicked.connect(lambda url: self.open_page(url.fileName().removesuffix(".md")))
-        self.browser.setAccessibleName("Manual")
+        self.browser.setAccessibleName(tr("Manual"))
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.addWidget(self.browser)
@@ -75,7 +83,7 @@ class ManualWindow(QWidget):
         )
         self._space_out()
         self.browser.moveCursor(QTextCursor.MoveOperation.Start)
-        self.setWindowTitle(f"Ventrix manual: {name}")
+        self.setWindowTitle(tr("Ventrix manual: {}", name))
         self.show()
         self.raise_()
 

@@ -12,16 +12,17 @@ from ventrix.core.work.route import route
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
 from ventrix.ui.window.bench_choices import BY_HAND, NO_BENCH, SIMULATED
+from ventrix.words import tr
 from ventrix.workspace.new_job import new_head
 from ventrix.workspace.workspace import Workspace
 
 MOST_CYLINDERS = 16
 HEADS = (
     ("choose", None),
-    ("two valves a cylinder", 2),
-    ("three valves a cylinder", 3),
-    ("four valves a cylinder", 4),
-    ("five valves a cylinder", 5),
+    (tr("two valves a cylinder"), 2),
+    (tr("three valves a cylinder"), 3),
+    (tr("four valves a cylinder"), 4),
+    (tr("five valves a cylinder"), 5),
 )
 
 
@@ -29,14 +30,14 @@ class NewJobSheet(FormSheet):
     """Kind of head, what it is for, and what it is flowed on; makes the ports, and opens the job."""
 
     def __init__(self, open_book: OpenBook) -> None:
-        super().__init__(open_book, "Begin the job")
-        self.title.setText("A new job")
-        self.name = self.add_text("Its name", "four-cylinder head")
-        self.head = self.add_choice("1  Kind of head", HEADS)
-        self.cylinders = self.add_text("Cylinders of this head", "4")
-        self.engine = self.add_text("Cylinders of the whole engine", "8, where this is one head of a V8")
-        self.use = self.add_choice("2  What it is for", [("choose", None), *((u.words, u) for u in Use)])
-        self.bench = self.add_choice("3  Bench", [("none yet", BY_HAND)])
+        super().__init__(open_book, tr("Begin the job"))
+        self.title.setText(tr("A new job"))
+        self.name = self.add_text(tr("Its name"), tr("four-cylinder head"))
+        self.head = self.add_choice(tr("1  Kind of head"), HEADS)
+        self.cylinders = self.add_text(tr("Cylinders of this head"), "4")
+        self.engine = self.add_text(tr("Cylinders of the whole engine"), tr("8, where this is one head of a V8"))
+        self.use = self.add_choice(tr("2  What it is for"), [("choose", None), *((u.words, u) for u in Use)])
+        self.bench = self.add_choice(tr("3  Bench"), [(tr("none yet"), BY_HAND)])
         self.about = QLabel()
         self.about.setObjectName("caption")
         self.about.setWordWrap(True)
@@ -46,8 +47,10 @@ class NewJobSheet(FormSheet):
         self.column.addWidget(self.first)
         self.finish()
         self.caution.setText(
-            "Each may be skipped: flow first, describe later. Before metal comes off, look for cracks and corrosion, "
-            "check flatness, and read the walls of every port."
+            tr(
+                "Each may be skipped: flow first, describe later. Before metal comes off, look for cracks and "
+                "corrosion, check flatness, and read the walls of every port."
+            )
         )
         for box in (self.use, self.head, self.bench):
             box.currentIndexChanged.connect(lambda _i: self._explain())
@@ -55,9 +58,9 @@ class NewJobSheet(FormSheet):
     def open(self, chosen: str = BY_HAND) -> None:
         """Come up empty, with the shop's benches to choose from."""
         self.bench.clear()
-        self.bench.addItem("I type the readings", BY_HAND)
-        self.bench.addItem("none: by stages", NO_BENCH)
-        self.bench.addItem("the simulated bench", SIMULATED)
+        self.bench.addItem(tr("I type the readings"), BY_HAND)
+        self.bench.addItem(tr("none: by stages"), NO_BENCH)
+        self.bench.addItem(tr("the simulated bench"), SIMULATED)
         for bench in self.open_book.book.benches():
             self.bench.addItem(bench.name, bench.id)
         self.bench.setCurrentIndex(max(self.bench.findData(chosen), 0))
@@ -69,13 +72,20 @@ class NewJobSheet(FormSheet):
         use = self.use.currentData()
         self.about.setText(Use(use).order if use is not None else "")
         if self.bench.currentData() != NO_BENCH:
-            self.first.setText("First: flow a port as received. Describing it may wait.")
+            self.first.setText(tr("First: flow a port as received. Describing it may wait."))
             return
         bare = new_head("", 1, self.head.currentData(), Use(use) if use is not None else None)
         card, units = route(Findings(bare))[0], self.open_book.units
         self.first.setText(
-            f"First, {card.port.lower()}: {card.stage}. {card.look} {units.say(card.stop_when)} {card.caution} "
-            f"It is closed by {card.closed_by}."
+            tr(
+                "First, {}: {}. {} {} {} It is closed by {}.",
+                card.port.lower(),
+                card.stage,
+                card.look,
+                units.say(card.stop_when),
+                card.caution,
+                card.closed_by,
+            )
         )
 
     def take(self) -> None:
@@ -90,7 +100,7 @@ class NewJobSheet(FormSheet):
                 return
         cylinders, engine = counts
         if engine is not None and cylinders is not None and engine < cylinders:
-            self.problem.setText(f"The engine cannot have fewer cylinders than its head's {cylinders}.")
+            self.problem.setText(tr("The engine cannot have fewer cylinders than its head's {}.", cylinders))
             self.engine.setFocus()
             return
         use = self.use.currentData()

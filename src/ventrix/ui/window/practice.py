@@ -14,6 +14,7 @@ from ventrix.records.bad_input import BookError, InputError, sentence_of
 from ventrix.records.book.book import Book
 from ventrix.ui.look import theme
 from ventrix.ui.open_book import OpenBook
+from ventrix.words import tr
 
 if TYPE_CHECKING:
     from ventrix.workspace.practice import PracticeAtWork
@@ -109,7 +110,7 @@ class AtPractice(QObject):
                 )
             elif beyond and beyond != self._said_beyond:
                 self.open_book.say(
-                    f"These heads have no {', '.join(beyond)}: nothing moves there, and it costs nothing."
+                    tr("These heads have no {}: nothing moves there, and it costs nothing.", ", ".join(beyond))
                 )
             self._said_beyond = beyond
         finally:

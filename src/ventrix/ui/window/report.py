@@ -10,8 +10,9 @@ from PySide6.QtWidgets import QFileDialog, QMessageBox, QWidget
 from ventrix.records.bad_input import BookError, InputError, sentence_of
 from ventrix.ui.log_file import log_path
 from ventrix.ui.open_book import OpenBook
+from ventrix.words import tr
 
-ASKED = "Put the open job in too? Customer names and folders are taken out of it, as they are out of the log."
+ASKED = tr("Put the open job in too? Customer names and folders are taken out of it, as they are out of the log.")
 
 
 def choose_report(over: QWidget, open_book: OpenBook) -> None:
@@ -23,12 +24,12 @@ def choose_report(over: QWidget, open_book: OpenBook) -> None:
     space, job = open_book.workspace, None
     if space is not None:
         buttons = QMessageBox.StandardButton
-        said = QMessageBox.question(over, "Save a report", ASKED, buttons.Yes | buttons.No | buttons.Cancel)
+        said = QMessageBox.question(over, tr("Save a report"), ASKED, buttons.Yes | buttons.No | buttons.Cancel)
         if said == buttons.Cancel:
             return
         job = space.job if said == buttons.Yes else None
     name, _ = QFileDialog.getSaveFileName(
-        over, "Save a report", f"ventrix-report-{date.today().isoformat()}.zip", "Archives (*.zip)"
+        over, tr("Save a report"), f"ventrix-report-{date.today().isoformat()}.zip", tr("Archives (*.zip)")
     )
     if not name:
         return
@@ -38,4 +39,4 @@ def choose_report(over: QWidget, open_book: OpenBook) -> None:
     except (BookError, InputError) as error:
         open_book.say(sentence_of(error))
         return
-    open_book.say(f"Report written to {Path(name).name}: look through it before you send it.")
+    open_book.say(tr("Report written to {}: look through it before you send it.", Path(name).name))

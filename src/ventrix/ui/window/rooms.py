@@ -6,6 +6,7 @@ from __future__ import annotations
 from typing import TYPE_CHECKING, Final, NamedTuple
 
 from ventrix.ui.window.registry import Named
+from ventrix.words import tr
 
 if TYPE_CHECKING:
     from ventrix.ui.air.room import AirRoom
@@ -28,50 +29,68 @@ class Door(NamedTuple):
 
 
 ROOMS: Final = (
-    Door("head", "Head", "1", "ventrix.ui.head.room:HeadRoom", "its sizes, walls, valves and faults"),
+    Door("head", tr("Head"), "1", "ventrix.ui.head.room:HeadRoom", tr("its sizes, walls, valves and faults")),
     Door(
         "flow",
-        "Flow",
+        tr("Flow"),
         "2",
         "ventrix.ui.flow.room:FlowRoom",
-        "readings at the bench, lift by lift",
+        tr("readings at the bench, lift by lift"),
         benched=True,
         keyed=True,
     ),
-    Door("cuts", "Cuts", "3", "ventrix.ui.cuts.room:CutsRoom", "what was ground where, and the wall that is left"),
     Door(
-        "compare", "Compare", "4", "ventrix.ui.compare.room:CompareRoom", "what a cut did, and whether that is proven"
+        "cuts", tr("Cuts"), "3", "ventrix.ui.cuts.room:CutsRoom", tr("what was ground where, and the wall that is left")
+    ),
+    Door(
+        "compare",
+        tr("Compare"),
+        "4",
+        "ventrix.ui.compare.room:CompareRoom",
+        tr("what a cut did, and whether that is proven"),
     ),
     Door(
         "air",
-        "Air",
+        tr("Air"),
         "5",
         "ventrix.ui.air.room:AirRoom",
-        "air speed and swirl across the port",
+        tr("air speed and swirl across the port"),
         benched=True,
         keyed=True,
     ),
-    Door("plan", "Plan", "6", "ventrix.ui.plan.room:PlanRoom", "the next hour, and what limits a port", keyed=True),
-    Door("match", "Match", "7", "ventrix.ui.match.room:MatchRoom", "all ports alike: the board, copies, hours"),
-    Door("lineup", "Line-up", "8", "ventrix.ui.lineup.room:LineUpRoom", "manifold and gasket against the port"),
     Door(
-        "sheet", "Sheet", "9", "ventrix.ui.sheet.room:SheetRoom", "the paper that goes home with the head", keyed=True
+        "plan",
+        tr("Plan"),
+        "6",
+        "ventrix.ui.plan.room:PlanRoom",
+        tr("the next hour, and what limits a port"),
+        keyed=True,
+    ),
+    Door("match", tr("Match"), "7", "ventrix.ui.match.room:MatchRoom", tr("all ports alike: the board, copies, hours")),
+    Door("lineup", tr("Line-up"), "8", "ventrix.ui.lineup.room:LineUpRoom", tr("manifold and gasket against the port")),
+    Door(
+        "sheet",
+        tr("Sheet"),
+        "9",
+        "ventrix.ui.sheet.room:SheetRoom",
+        tr("the paper that goes home with the head"),
+        keyed=True,
     ),
     Door(
         "book",
-        "Book",
+        tr("Book"),
         "0",
         "ventrix.ui.book.room:BookRoom",
-        "every job of the shop, castings, customers",
+        tr("every job of the shop, castings, customers"),
         apart=True,
         keyed=True,
     ),
     Door(
         "practice",
-        "Practice",
+        tr("Practice"),
         "-",
         "ventrix.ui.practice.room:PracticeRoom",
-        "a head that does not exist, and lessons",
+        tr("a head that does not exist, and lessons"),
         apart=True,
         keyed=True,
     ),

@@ -14,6 +14,7 @@ from ventrix.core.quantity.refused import Refused
 from ventrix.records.bad_input import BookError, sentence_of
 from ventrix.ui.log_file import log_path
 from ventrix.ui.open_book import OpenBook
+from ventrix.words import tr
 
 log = logging.getLogger("ventrix")
 LARGEST = 1024 * 1024  # bytes of a log before it begins anew
@@ -38,7 +39,7 @@ class Safety:
             faulthandler.enable(self._faults)
         except OSError:
             self._handler = logging.StreamHandler()
-        self._handler.setFormatter(logging.Formatter("%(asctime)s %(levelname)s %(message)s"))
+        self._handler.setFormatter(logging.Formatter(tr("%(asctime)s %(levelname)s %(message)s")))
         log.addHandler(self._handler)
         log.propagate = False
         sys.excepthook = self.caught
@@ -68,11 +69,11 @@ class Safety:
             self._say(sentence_of(error))
             return
         log.error("not caught", exc_info=(kind, error, trace))
-        where = log_path() if isinstance(self._handler, RotatingFileHandler) else "standard error"
-        self._say(f"Something went wrong ({kind.__name__}); what was kept is on disk. The log has it: {where}")
+        where = log_path() if isinstance(self._handler, RotatingFileHandler) else tr("standard error")
+        self._say(tr("Something went wrong ({}); what was kept is on disk. The log has it: {}", kind.__name__, where))
 
     def _say(self, sentence: str) -> None:
         if self._open_book is None or threading.current_thread() is not threading.main_thread():
-            print(f"ventrix: {sentence}", file=sys.stderr)
+            print(tr("ventrix: {}", sentence), file=sys.stderr)
         else:
             self._open_book.not_kept(sentence)

@@ -9,22 +9,29 @@ from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
 from ventrix.ui.window.rooms import ROOMS
+from ventrix.words import tr
 
 MOST_RECENT = 5
 FLAT = 600  # px of height under which the rooms are not listed
-WORDS = (
+WORDS = tr(
     "A job is a head. Flow its ports as received, make a cut, flow it again, and Compare says what the cut did. "
     "Nothing has to be measured before the first reading."
 )
 FIRST = (
-    ("With a bench", "New job, Flow (Ctrl+2): P prepares the bench, Space keeps. Then + cut, and flow it again."),
     (
-        "With a home-built bench",
-        "New job, then Benches (Ctrl+Shift+B): say how it reads; two columns of water are enough. Gains are percent.",
+        tr("With a bench"),
+        tr("New job, Flow (Ctrl+2): P prepares the bench, Space keeps. Then + cut, and flow it again."),
     ),
     (
-        "Without one",
-        "By stages: what to look at, cut and leave, closed by gauge, cc, feel or photo. Nothing must be measured.",
+        tr("With a home-built bench"),
+        tr(
+            "New job, then Benches (Ctrl+Shift+B): say how it reads; two columns of water are enough. Gains "
+            "are percent."
+        ),
+    ),
+    (
+        tr("Without one"),
+        tr("By stages: what to look at, cut and leave, closed by gauge, cc, feel or photo. Nothing must be measured."),
     ),
 )
 
@@ -41,21 +48,21 @@ class Welcome(QWidget):
     def __init__(self) -> None:
         super().__init__()
         self.setObjectName("room")
-        title = QLabel("No job is open")
+        title = QLabel(tr("No job is open"))
         title.setObjectName("title")
-        self.start = QPushButton("New job (Ctrl+N)")
+        self.start = QPushButton(tr("New job (Ctrl+N)"))
         self.start.clicked.connect(self.new_job)
-        self.stages = QPushButton("By stages, no bench")
+        self.stages = QPushButton(tr("By stages, no bench"))
         self.stages.clicked.connect(self.by_stages)
-        self.look = QPushButton("The demo head")
+        self.look = QPushButton(tr("The demo head"))
         self.look.clicked.connect(self.demo)
-        self.document = QPushButton("A document (Ctrl+O)")
+        self.document = QPushButton(tr("A document (Ctrl+O)"))
         self.document.clicked.connect(self.bring_in)
         buttons = QHBoxLayout()
         for button in (self.start, self.stages, self.look, self.document):
             buttons.addWidget(button)
         buttons.addStretch()
-        dropped = QLabel("Or drop a job document or a run table here.")
+        dropped = QLabel(tr("Or drop a job document or a run table here."))
         dropped.setObjectName("caption")
         self.recent = QVBoxLayout()
         self.recent.setSpacing(4)
@@ -93,7 +100,7 @@ class Welcome(QWidget):
         for job_id, name in jobs[:MOST_RECENT]:
             button = QPushButton(name)
             button.setObjectName("flat")
-            button.setAccessibleName(f"Open {name}")
+            button.setAccessibleName(tr("Open {}", name))
             button.clicked.connect(partial(self.chosen.emit, job_id))
             self.recent.addWidget(button, 0, Qt.AlignmentFlag.AlignLeft)
 

@@ -9,6 +9,7 @@ from ventrix.bench.simulator.heads.virtual import Metal, VirtualPort
 from ventrix.bench.simulator.practice.head import PracticeHead, scaled
 from ventrix.core.model.kinds import Place
 from ventrix.core.quantity.arrays import Array
+from ventrix.words import tr
 
 BUMP = 0.9  # of the guide's section, as a loss
 GONE = 0.5e-3  # m: worn away by so much
@@ -39,9 +40,9 @@ def _make(seed: int) -> VirtualPort:
 
 HEAD = PracticeHead(
     "cast-bump",
-    "An exhaust with a cast bump",
-    "One place may hold most of it: find it with clay or by eye, take it, and move on.",
-    "A truck's exhaust: bowl, guide and the cast hump first.",
+    tr("An exhaust with a cast bump"),
+    tr("One place may hold most of it: find it with clay or by eye, take it, and move on."),
+    tr("A truck's exhaust: bowl, guide and the cast hump first."),
     6.0,
     _make,
     kind="exhaust",

@@ -3,6 +3,7 @@
 from ventrix.bench.simulator.heads.two_streams import two_streams
 from ventrix.bench.simulator.heads.virtual import VirtualPort
 from ventrix.bench.simulator.practice.head import PracticeHead, engine, scaled
+from ventrix.words import tr
 
 
 def _make(seed: int) -> VirtualPort:
@@ -11,9 +12,9 @@ def _make(seed: int) -> VirtualPort:
 
 HEAD = PracticeHead(
     "four-valve",
-    "One of four valves",
-    "Small sections: a thousandth counts for more, and the seat for most at low lift.",
-    "A four-valve engine for hill climbs, 8,500 rpm.",
+    tr("One of four valves"),
+    tr("Small sections: a thousandth counts for more, and the seat for most at low lift."),
+    tr("A four-valve engine for hill climbs, 8,500 rpm."),
     8.0,
     _make,
     engine=engine(59, 78, 4000, 8500, 0.40, 240),

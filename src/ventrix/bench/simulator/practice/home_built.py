@@ -3,6 +3,7 @@
 from ventrix.bench.simulator.heads.two_streams import two_streams
 from ventrix.bench.simulator.heads.virtual import VirtualPort
 from ventrix.bench.simulator.practice.head import PracticeHead, engine, scaled
+from ventrix.words import tr
 
 
 def _make(seed: int) -> VirtualPort:
@@ -11,9 +12,9 @@ def _make(seed: int) -> VirtualPort:
 
 HEAD = PracticeHead(
     "home-built",
-    "A small head on a home-built bench",
-    "Gains smaller than the bench repeats are not gains: mount again, or leave it.",
-    "A lawn racer: whatever it is worth.",
+    tr("A small head on a home-built bench"),
+    tr("Gains smaller than the bench repeats are not gains: mount again, or leave it."),
+    tr("A lawn racer: whatever it is worth."),
     6.0,
     _make,
     repeat=0.010,

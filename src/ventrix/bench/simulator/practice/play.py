@@ -18,6 +18,7 @@ from ventrix.core.next_hour.metal_items import COPY_LEARNS
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import to_si
+from ventrix.words import tr
 
 LIFT: Final[Array] = np.linspace(1.0, 12.0, 12) * to_si(0.05, "in")
 FLOWING, AGAIN, READING, POURING = 30.0, 12.0, 5.0, 8.0  # minutes; again: bolted down once more, nothing cut
@@ -157,7 +158,7 @@ class Practice:
         if not 0 <= act.port < len(self.ports):
             raise Refused("act {} is of port {}, and the head has {}", n + 1, act.port + 1, len(self.ports))
         if not self.fits(act):
-            raise OwnersClock(f"the owner's {self.hours:g} hours are over")
+            raise OwnersClock(tr("the owner's {:g} hours are over", self.hours))
         luck = np.random.default_rng((self.seed, n, 71))
         self.at, minutes = act.port, minutes_of(act, self.acts)
         self.minutes += minutes

@@ -4,6 +4,7 @@ from ventrix.bench.simulator.heads.contractions import contractions
 from ventrix.bench.simulator.heads.virtual import VirtualPort
 from ventrix.bench.simulator.practice.head import PracticeHead, engine, with_walls
 from ventrix.core.model.kinds import Place
+from ventrix.words import tr
 
 
 def _make(seed: int) -> VirtualPort:
@@ -13,11 +14,11 @@ def _make(seed: int) -> VirtualPort:
 
 HEAD = PracticeHead(
     "shifted-core",
-    "A core that slipped",
-    "Every port of one head differs: another port's wall is no wall of this one.",
-    "An oval engine: middle lifts, and no weld.",
+    tr("A core that slipped"),
+    tr("Every port of one head differs: another port's wall is no wall of this one."),
+    tr("An oval engine: middle lifts, and no weld."),
     8.0,
     _make,
-    history="Somebody has been at the guide: burr marks, and no paper.",
+    history=tr("Somebody has been at the guide: burr marks, and no paper."),
     engine=engine(98, 88, 2500, 6500, 0.48, 226),
 )

@@ -4,6 +4,7 @@ from ventrix.bench.simulator.heads.kinetic import kinetic
 from ventrix.bench.simulator.heads.virtual import VirtualPort
 from ventrix.bench.simulator.practice.head import PracticeHead, engine, with_walls
 from ventrix.core.model.kinds import Place
+from ventrix.words import tr
 
 
 def _make(seed: int) -> VirtualPort:
@@ -12,9 +13,9 @@ def _make(seed: int) -> VirtualPort:
 
 HEAD = PracticeHead(
     "thin-short-side",
-    "A short side over water",
-    "Read the wall before the burr: the worst-looking place may be the thinnest.",
-    "A tow engine: cleaned and left small for speed; the head is the last of its kind.",
+    tr("A short side over water"),
+    tr("Read the wall before the burr: the worst-looking place may be the thinnest."),
+    tr("A tow engine: cleaned and left small for speed; the head is the last of its kind."),
     8.0,
     _make,
     engine=engine(98, 95, 1200, 4500, 0.42, 204),

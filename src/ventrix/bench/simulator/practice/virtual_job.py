@@ -21,6 +21,7 @@ from ventrix.core.model.run import FlowRun, Mount, Reading, SetUp
 from ventrix.core.planning.of_job import AT
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.units import to_si
+from ventrix.words import tr
 
 BENCH: Final = "practice bench"
 SOURCE: Final = "virtual"  # of a run that no real bench has seen
@@ -41,7 +42,7 @@ def practice_job(head: PracticeHead, seed: int, key: str = "") -> Job:
     key = key or job_id(head, seed)
     valve = Valve(
         id=f"{key}-valve",
-        name=f"{head.kind} valve",
+        name=tr("{} valve", head.kind),
         head_diameter=s.valve_diameter,
         stem_diameter=s.stem_diameter,
         seat_width=s.seat_width,
@@ -49,8 +50,8 @@ def practice_job(head: PracticeHead, seed: int, key: str = "") -> Job:
     )
     return Job(
         id=key,
-        title=f"Practice: {head.title.lower()}, seed {seed}",
-        note=f"A head that does not exist. Nobody measured any of this. {head.history}".strip(),
+        title=tr("Practice: {}, seed {}", head.title.lower(), seed),
+        note=tr("A head that does not exist. Nobody measured any of this. {}", head.history).strip(),
         practice=f"{head.id} {seed}",
         material="aluminium",
         heads=(Head(id=f"{key}-head", name="head", casting="virtual"),),
@@ -69,7 +70,7 @@ def _come_in_as(head: PracticeHead, key: str) -> tuple[StageMark, ...]:
     looked = [("faults", StageUnit.PORT, port) for port in ports]
     done = [("clean", StageUnit.HEAD, "head"), *looked]
     return tuple(
-        StageMark(id=f"{key}-in-{n}", stage=stage, unit=unit, of=of, closed_by="before it came in")
+        StageMark(id=f"{key}-in-{n}", stage=stage, unit=unit, of=of, closed_by=tr("before it came in"))
         for n, (stage, unit, of) in enumerate(done)
     )
 
@@ -127,7 +128,9 @@ def true_job(practice: Practice) -> Job | None:
         return None
     job = told_by_owner(practice_job(practice.head, practice.seed), practice.head)
     first = replace(job.ports[0].cuts[0], runs=(_true_run(job, "before", practice.began[0].flow(LIFT)),))
-    last = Cut(id=f"{job.id}-end", number=1, name="as it is", runs=(_true_run(job, "after", practice.true_flow(0)),))
+    last = Cut(
+        id=f"{job.id}-end", number=1, name=tr("as it is"), runs=(_true_run(job, "after", practice.true_flow(0)),)
+    )
     return replace(job, ports=(replace(job.ports[0], cuts=(first, as_measured(last, practice.ports[0]))),))
 
 

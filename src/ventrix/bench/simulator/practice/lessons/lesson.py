@@ -11,6 +11,7 @@ import numpy as np
 from ventrix.bench.simulator.heads.two_streams import two_streams
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.units import from_si, to_si
+from ventrix.words import tr
 
 LIFTS: Final[Array] = np.arange(1.0, 7.0) * to_si(0.1, "in")
 BEST: Final = 3  # points of the best answer
@@ -77,7 +78,7 @@ def grade(puzzle: Puzzle, answer: int, looked: int) -> Grade:
     """Points of an answer (counted from 0); one less where more was looked at than a good eye needs."""
     choice = puzzle.choices[answer]
     spare = looked > ENOUGH and choice.points == BEST
-    more = f" You looked {looked} times: {ENOUGH} would have done." if spare else ""
+    more = tr(" You looked {} times: {} would have done.", looked, ENOUGH) if spare else ""
     return Grade(choice.points - spare, f"{choice.why}{more}")
 
 
