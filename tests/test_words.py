@@ -6,8 +6,11 @@ import ast
 import re
 from collections.abc import Iterator
 from pathlib import Path
+from string import Formatter
 
 import pytest
+from babel.messages.catalog import Catalog
+from scripts import write_words
 
 import ventrix
 
@@ -52,3 +55,29 @@ def test_no_old_word_is_left_in_a_sentence():
 def test_no_old_word_is_left_in_the_manual(page):
     text = re.sub(r"`[^`]*`|```.*?```", "", page.read_text(), flags=re.DOTALL)
     assert [line for line in text.splitlines() if OLD.search(line) and "--school" not in line] == []
+
+
+def test_the_catalogue_has_every_sentence_and_no_other():
+    kept = (ROOT / "words/ventrix.pot").read_bytes()
+    assert write_words.as_text(write_words.catalogue()) == kept, "run scripts/write_words.py"
+
+
+def test_every_gap_of_a_sentence_has_its_figure():
+    wrong = []
+    for path in sorted(ROOT.rglob("*.py")):
+        for call in (n for n in ast.walk(ast.parse(path.read_text())) if isinstance(n, ast.Call) and n.args):
+            first = call.args[0]
+            if getattr(call.func, "id", "") not in write_words.SAYS or not isinstance(first, ast.Constant):
+                continue
+            figures = [a for a in call.args[1:] if not isinstance(a, ast.Starred)]
+            gaps = [name for _, name, _, _ in Formatter().parse(first.value) if name is not None] if figures else []
+            if figures and len(gaps) != len(figures) and len(figures) == len(call.args) - 1:
+                wrong.append(f"{path.relative_to(ROOT)}:{call.lineno}: {first.value}")
+    assert wrong == []
+
+
+def test_a_translation_with_a_gap_too_many_is_found_out():
+    words = Catalog()
+    for english, told in (("{} of {}", "{1} von {0}"), ("cut {}", "Schnitt {} {}")):
+        words.add(english, told)
+    assert write_words.slips(words) == ["cut {}"]

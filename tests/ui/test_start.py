@@ -44,6 +44,7 @@ MAY: Final = (
     "ventrix.ui.ways",
     "ventrix.ui.widgets",
     "ventrix.ui.window",
+    "ventrix.words",
     "ventrix.workspace",
 )
 NOT_BEFORE: Final = ("shapely", "reportlab", "PIL", "typer", "openpyxl", "scipy", "pypdfium2", "alembic")

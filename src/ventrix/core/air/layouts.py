@@ -7,8 +7,7 @@ from typing import Final, NamedTuple
 
 import numpy as np
 
-from ventrix.core.model.kinds import StationName
-from ventrix.words import tr
+from ventrix.core.model.kinds import LayoutName, StationName
 
 
 class Place(NamedTuple):
@@ -61,7 +60,7 @@ def _ring(names: list[str]) -> tuple[Place, ...]:
 
 
 FIVE: Final = Layout(
-    tr("five points"),
+    LayoutName.FIVE,
     (
         Place("centre", 0.0, 0.0, 1 - 4 * _A5),
         Place("roof", 0.0, _R5, _A5),
@@ -72,16 +71,16 @@ FIVE: Final = Layout(
     error=0.12,
 )
 
-NINE: Final = Layout("nine points", _nine(), error=0.06)
+NINE: Final = Layout(LayoutName.NINE, _nine(), error=0.06)
 
 EIGHT_RING: Final = Layout(
-    tr("ring of eight"),
+    LayoutName.EIGHT_RING,
     _ring(["12 o'clock", "1:30", "3 o'clock", "4:30", "6 o'clock", "7:30", "9 o'clock", "10:30"]),
     ring=True,
     error=0.10,
 )
 
-CLOCK: Final = Layout("seat clock", _ring([tr("{} o'clock", h or 12) for h in range(12)]), ring=True, error=0.10)
+CLOCK: Final = Layout(LayoutName.CLOCK, _ring([f"{h or 12} o'clock" for h in range(12)]), ring=True, error=0.10)
 
 LAYOUTS: Final = (FIVE, NINE, EIGHT_RING, CLOCK)
 

@@ -4,7 +4,6 @@ earlier state again on the later day. No scatter of a bench shows a leak, a slee
 from __future__ import annotations
 
 from collections.abc import Sequence
-from enum import StrEnum
 from typing import Final, NamedTuple
 
 import numpy as np
@@ -14,7 +13,7 @@ from ventrix.core.formulas.uncertainty import Scatter
 from ventrix.core.model.bench import Bench, same_name
 from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.job import Job
-from ventrix.core.model.kinds import StepKind
+from ventrix.core.model.kinds import KeptWord, StepKind
 from ventrix.core.model.run import FlowRun
 from ventrix.core.quantity.moments import DAY
 from ventrix.core.runs.reduced_run import LIFT_GRAIN, ReducedRun
@@ -23,7 +22,7 @@ from ventrix.words import tr
 NEEDS_ONE_BELOW: Final = 0.04  # of the flow before: a smaller gain is never plainly kept without a check
 
 
-class CheckKind(StrEnum):
+class CheckKind(KeptWord):
     """What was flowed to see whether the bench changed."""
 
     PLATE = "reference plate"

@@ -196,7 +196,7 @@ def comparability(
             said: str = tr("{} was not recorded {}: {}.", c.name.capitalize(), where, c.moves)
             found.append(ConditionDifference(c.key, "unknown", a_words, b_words, said))
         elif c.key == "bench" and not same_condition(c.key, a, b) and transfer is not None and bridge is None:
-            said = Said(_DIFFERS, "Bench", a_words, b_words, transfer.sentence)
+            said = Said(_DIFFERS, tr("Bench"), a_words, b_words, transfer.sentence)
             found.append(ConditionDifference(c.key, "converted", a_words, b_words, said))
         elif not same_condition(c.key, a, b) and bridge is not None and c.key in BRIDGED:
             said = Said(_DIFFERS, c.name.capitalize(), a_words, b_words, bridge.sentence)

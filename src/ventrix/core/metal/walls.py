@@ -12,7 +12,7 @@ from typing import Final
 from ventrix.core.metal.unrolled import zone_named
 from ventrix.core.model.cut import Cut, Port, Tube, WallReading, Work, carried
 from ventrix.core.model.job import Job
-from ventrix.core.model.kinds import Band, HoleWork, KnownBy, Place
+from ventrix.core.model.kinds import Band, Behind, HoleWork, KnownBy, Place
 from ventrix.core.quantity.moments import came_after
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import INCH, from_si
@@ -38,17 +38,6 @@ DOUBT_OF: Final = {
     KnownBy.FEEL.value: 1.5e-3,
 }
 SHUT: Final = (HoleWork.TUBED, HoleWork.PLUGGED, HoleWork.WELDED)  # a breakthrough there was planned
-BEHIND: Final = (
-    tr("nothing known"),
-    "water",
-    "oil",
-    "a pushrod hole",
-    tr("a bolt boss"),
-    tr("the next port"),
-    "outside",
-)
-WATER: Final = BEHIND[1]
-NEXT_PORT: Final = BEHIND[5]
 READING_UNCERTAINTY: Final = 0.005 * INCH  # of an ultrasonic gauge on a curved, rough wall
 DEPTH_SHARE: Final = 0.25  # of a depth that was judged by eye or caliper
 LEAST_DEPTH_UNCERTAINTY: Final = 0.004 * INCH
@@ -86,7 +75,7 @@ def limit_for(job: Job, place: str, kind: str = "", behind: str = "", *, port_be
         return max(own)[2]
     if port_behind:
         return BETWEEN_PORTS
-    return EXHAUST_TO_WATER if kind == "exhaust" and behind == WATER else DEFAULT_LIMIT
+    return EXHAUST_TO_WATER if kind == "exhaust" and behind == Behind.WATER else DEFAULT_LIMIT
 
 
 def limit_at(job: Job, port: Port, cut: Cut, place: str) -> float:
@@ -196,7 +185,7 @@ def wall_left(job: Job, port: Port, cut: Cut, cut_of_reading: Cut, reading: Wall
     doubt = (own**2 + sum(_doubt(d) ** 2 for d in (*taken, *taken_behind))) ** 0.5
     unknown = any(w.depth is None and w.until for w in (*here, *behind))
     tube = tube_at(port, cut, reading.place, reading.band)
-    next_to = reading.behind_port_id is not None or reading.behind == NEXT_PORT
+    next_to = reading.behind_port_id is not None or reading.behind == Behind.NEXT_PORT
     limit = limit_for(job, reading.place, port.kind, reading.behind, port_behind=next_to)
     return WallLeft(reading, cut_of_reading.number, sum(taken), doubt, sum(taken_behind), unknown, tube, limit)
 

@@ -11,7 +11,14 @@ from typing import Final, Self
 from ventrix.words import tr
 
 
-class Worded(StrEnum):
+class KeptWord(StrEnum):
+    """A word that documents hold as it is; put into a sentence it stands in the language that is spoken."""
+
+    def __format__(self, spec: str) -> str:
+        return format(tr(self._value_), spec)
+
+
+class Worded(KeptWord):
     """A word that is kept, and the words it is shown by."""
 
     words: str
@@ -170,7 +177,7 @@ class Pipe(Worded):
     STUB = "stub"
 
 
-class RungNoteKind(StrEnum):
+class RungNoteKind(KeptWord):
     """What is noticed at a lift. Its letter is its key at the bench and its mark on the ladder and the curves."""
 
     letter: str
@@ -188,7 +195,7 @@ class RungNoteKind(StrEnum):
     SKIPPED = "skipped", "–"
 
 
-class StepKind(StrEnum):
+class StepKind(KeptWord):
     """The steps of preparing a bench, in order."""
 
     WARM_UP = "warm-up"
@@ -199,7 +206,7 @@ class StepKind(StrEnum):
     OPEN_PORT = "open port"
 
 
-class Result(StrEnum):
+class Result(KeptWord):
     """What a bench proved: of one lift (better, worse, not proven), or of a whole cut."""
 
     BETTER = "better"
@@ -209,7 +216,7 @@ class Result(StrEnum):
     CANT_TELL = "can't tell"
 
 
-class School(StrEnum):
+class School(KeptWord):
     """Which lifts count."""
 
     CAM = "cam-weighted"
@@ -227,7 +234,7 @@ class Band(Worded):
     FLOOR = "floor"
 
 
-class Place(StrEnum):
+class Place(KeptWord):
     """Where work is done and walls are read."""
 
     BOWL = "bowl"
@@ -320,7 +327,7 @@ class ExpectedAs(Worded):
     LIFT = "lift", "at one lift"
 
 
-class TraverseKind(StrEnum):
+class TraverseKind(KeptWord):
     """What is held in the air of a port, and what is read with it."""
 
     PITOT = "pitot"
@@ -360,7 +367,7 @@ class LibraryKind(Worded):
     CASTING = "casting", "casting file"
 
 
-class Use(StrEnum):
+class Use(KeptWord):
     """What a head is for, and what that puts first (common practice, no source)."""
 
     words: str
@@ -369,7 +376,7 @@ class Use(StrEnum):
     def __new__(cls, value: str, words: str = "", order: str = "") -> Self:
         member = str.__new__(cls, value)
         member._value_ = value
-        member.words, member.order = words, order
+        member.words, member.order = tr(words), tr(order)
         return member
 
     TRUCK = (
@@ -382,7 +389,7 @@ class Use(StrEnum):
     DRAG = "drag", "drag", "Drag: area, and the larger valve."
 
 
-class StationName(StrEnum):
+class StationName(KeptWord):
     """A section the air is probed at. `share` is where along the port it stands, from the opening to the seat."""
 
     share: float
@@ -400,3 +407,56 @@ class StationName(StrEnum):
     BOWL = "bowl", 0.90
     SEAT = "seat", 1.0
     EXIT = "exit", 1.0
+
+
+class Behind(KeptWord):
+    """What lies behind a wall."""
+
+    NOTHING_KNOWN = "nothing known"
+    WATER = "water"
+    OIL = "oil"
+    PUSHROD = "a pushrod hole"
+    BOLT = "a bolt boss"
+    NEXT_PORT = "the next port"
+    OUTSIDE = "outside"
+
+
+class PourMethod(KeptWord):
+    """How a port is poured."""
+
+    VALVE_IN = "burette and plate, valve in"
+    VALVE_OUT = "burette and plate, valve out"
+    TO_SEAT = "to the seat, valve's volume taken off"
+
+
+class ClosedBy(KeptWord):
+    """What closes a stage."""
+
+    GAUGE = "gauge"
+    CC = "cc"
+    FEEL = "feel"
+    PHOTO = "photo"
+    FLOW = "flow"
+
+
+class LayoutName(KeptWord):
+    """The points that a section is probed at."""
+
+    FIVE = "five points"
+    NINE = "nine points"
+    EIGHT_RING = "ring of eight"
+    CLOCK = "seat clock"
+
+
+class KnownSizeName(KeptWord):
+    """A size that a scan's unit is told by."""
+
+    THROAT = "throat"
+    BOWL = "bowl"
+    OPENING_WIDTH = "opening width"
+    OPENING_HEIGHT = "opening height"
+    PINCH_WIDTH = "pinch width"
+    PINCH_HEIGHT = "pinch height"
+    LENGTH = "length"
+    FLOOR = "floor"
+    ROOF = "roof"

@@ -6,6 +6,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Final
 
+from ventrix.core.model.kinds import KnownSizeName
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.said import Said, millimetres
 from ventrix.core.quantity.units import from_si, parse_quantity
@@ -18,15 +19,15 @@ CENTIMETRE: Final = 10.0
 LEAST_STRETCH: Final = 5.0  # mm that two scans can be laid on each other by
 AGREES: Final = 0.03  # of the known size
 SIZES: Final[dict[str, Callable[[Measured], float | None]]] = {
-    "throat": lambda m: _pick(m, "throat", "diameter"),
-    "bowl": lambda m: _pick(m, "bowl", "diameter"),
-    "opening width": lambda m: _pick(m, "opening", "width"),
-    "opening height": lambda m: _pick(m, "opening", "height"),
-    "pinch width": lambda m: _pick(m, "pinch", "width"),
-    "pinch height": lambda m: _pick(m, "pinch", "height"),
-    "length": lambda m: m.length,
-    "floor": lambda m: m.floor,
-    "roof": lambda m: m.roof,
+    KnownSizeName.THROAT: lambda m: _pick(m, "throat", "diameter"),
+    KnownSizeName.BOWL: lambda m: _pick(m, "bowl", "diameter"),
+    KnownSizeName.OPENING_WIDTH: lambda m: _pick(m, "opening", "width"),
+    KnownSizeName.OPENING_HEIGHT: lambda m: _pick(m, "opening", "height"),
+    KnownSizeName.PINCH_WIDTH: lambda m: _pick(m, "pinch", "width"),
+    KnownSizeName.PINCH_HEIGHT: lambda m: _pick(m, "pinch", "height"),
+    KnownSizeName.LENGTH: lambda m: m.length,
+    KnownSizeName.FLOOR: lambda m: m.floor,
+    KnownSizeName.ROOF: lambda m: m.roof,
 }
 
 

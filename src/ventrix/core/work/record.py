@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
-from enum import StrEnum
 from typing import Final
 
 from ventrix.core.judging.findings import Findings
@@ -13,7 +12,7 @@ from ventrix.core.model.cut import Cut, Operation, Port, mean_poured
 from ventrix.core.model.finish_list import CHECKS
 from ventrix.core.model.job import Job, cylinder_of
 from ventrix.core.model.job_parts import Head, PartOfJob, StageMark, Wait
-from ventrix.core.model.kinds import CutKind, FaultKind, FaultState, PartState, Place, StageUnit
+from ventrix.core.model.kinds import CutKind, FaultKind, FaultState, KeptWord, PartState, Place, StageUnit
 from ventrix.core.quantity.units import from_si, to_si
 from ventrix.core.quantity.words import listed
 from ventrix.core.work.stages import Stage, key_of, stages_of
@@ -27,7 +26,7 @@ NO_WALL: Final = (Place.CHAMBER, Place.SEAT, Place.ALL_OVER, Place.GUIDE, Place.
 CHAMBERS_WITHIN: Final = to_si(1.0, "cc")  # of their middle (common practice, no source)
 
 
-class WorkState(StrEnum):
+class WorkState(KeptWord):
     """What a stage of a port, chamber, head or job is at."""
 
     OPEN = "open"

@@ -7,11 +7,11 @@ from dataclasses import dataclass
 from typing import Final
 
 from ventrix.core.model.job import Job
-from ventrix.core.model.kinds import CutKind, Place, StageUnit
+from ventrix.core.model.kinds import ClosedBy, CutKind, Place, StageUnit
 from ventrix.core.quantity.refused import Refused
 from ventrix.words import tr
 
-GAUGE, CC, FEEL, PHOTO, FLOW = CLOSED_BY = ("gauge", "cc", "feel", "photo", "flow")
+GAUGE, CC, FEEL, PHOTO, FLOW = ClosedBy
 
 
 @dataclass(frozen=True, slots=True)

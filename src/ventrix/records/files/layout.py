@@ -5,16 +5,16 @@ from __future__ import annotations
 import re
 from collections.abc import Sequence
 from dataclasses import dataclass, field
-from enum import StrEnum
 from typing import Final, Literal, NamedTuple
 
+from ventrix.core.model.kinds import KeptWord
 from ventrix.core.model.noun import Direction
 from ventrix.core.quantity.units import from_si
 from ventrix.records.files.grid import Grid
 from ventrix.words import tr
 
 
-class Role(StrEnum):
+class Role(KeptWord):
     """What a column holds."""
 
     LIFT = "lift"

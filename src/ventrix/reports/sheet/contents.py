@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
-from enum import StrEnum
 from typing import Final
 
+from ventrix.core.model.kinds import KeptWord, Worded
 from ventrix.words import tr
 
 
-class Mark(StrEnum):
+class Mark(KeptWord):
     """Why a number is not simply measured. Its sign stands behind the number, and is explained at the foot."""
 
     sign: str
@@ -19,7 +19,7 @@ class Mark(StrEnum):
     def __new__(cls, value: str, sign: str = "", words: str = "") -> Mark:
         member = str.__new__(cls, value)
         member._value_ = value
-        member.sign, member.words = sign, words
+        member.sign, member.words = sign, tr(words)
         return member
 
     CONVERTED = "converted", "†", "converted from another test pressure"
@@ -30,7 +30,7 @@ class Mark(StrEnum):
     NOT_FLOWED = "not flowed", "·", "taken to be like another port, and not flowed itself"
 
 
-class PaperKind(StrEnum):
+class PaperKind(KeptWord):
     """What a sheet is: two states held against each other, or one that is described."""
 
     words: str
@@ -39,7 +39,7 @@ class PaperKind(StrEnum):
     def __new__(cls, value: str, words: str = "", below: str = "") -> PaperKind:
         member = str.__new__(cls, value)
         member._value_ = value
-        member.words, member.below = words, below
+        member.words, member.below = tr(words), tr(below)
         return member
 
     PAIR = "pair", "before and after", "two flowed cuts held against each other"
@@ -48,16 +48,8 @@ class PaperKind(StrEnum):
     JUDGED = "judged", "head judged", "what it suits, and what it would take"
 
 
-class Part(StrEnum):
+class Part(Worded):
     """A part of the sheet, in the order it comes in unless another is chosen."""
-
-    words: str
-
-    def __new__(cls, value: str, words: str = "") -> Part:
-        member = str.__new__(cls, value)
-        member._value_ = value
-        member.words = words
-        return member
 
     MINE = "mine", "large figures"
     VERDICT = "verdict", "verdict"

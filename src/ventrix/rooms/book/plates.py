@@ -42,7 +42,7 @@ FILTERS: Final = (
     Filter("bin", tr("bin"), lambda e, _d: e.binned is not None),
 )
 SORTS: Final = (
-    ("nearest", "nearest"),
+    ("nearest", tr("nearest")),
     ("newest", tr("newest first")),
     ("title", tr("by title")),
     ("promise", tr("by promise")),

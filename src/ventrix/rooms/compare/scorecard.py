@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
-from enum import StrEnum
 from typing import Final
 
 import numpy as np
@@ -21,7 +20,7 @@ from ventrix.core.judging.schools import bands
 from ventrix.core.judging.verdict import Verdict
 from ventrix.core.metal.walls import walls_at
 from ventrix.core.model.cut import OTHER_SIDE, Cut, poured_volume
-from ventrix.core.model.kinds import Result, School, TraverseKind
+from ventrix.core.model.kinds import KeptWord, Result, School, TraverseKind
 from ventrix.core.model.school_questions import side_taken
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import percent_text
@@ -34,7 +33,7 @@ from ventrix.rooms.shared.probed_fields import field_at, pressure_of
 from ventrix.words import tr
 
 
-class Row(StrEnum):
+class Row(KeptWord):
     """A figure of the scorecard that other pages ask for too."""
 
     VOLUME = "volume"

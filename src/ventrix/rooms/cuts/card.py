@@ -112,7 +112,9 @@ def volume_lines(findings: Findings, port: Port, cut: Cut, against: Cut | None, 
         several = (
             tr("{} pours, {} apart", len(cut.pours), units.volume.text(apart)) if len(cut.pours) > 1 else tr("one pour")
         )
-        lines.append(CardLine(tr("Poured"), f"{units.volume.with_unit(volume)}   {several}{', ' + how if how else ''}"))
+        lines.append(
+            CardLine(tr("Poured"), f"{units.volume.with_unit(volume)}   {several}{', ' + tr(how) if how else ''}")
+        )
     time = time_worked(cut)
     if time is not None:
         lines.append(CardLine(tr("Time"), units.duration.with_unit(time)))
@@ -236,7 +238,7 @@ def chamber_lines(job: Job, units: Units) -> list[CardLine]:
         head = next((f", {h.name}" for h in job.heads if h.id == chamber.head_id), "")
         pours = tr("   {} pours", len(volumes)) if len(volumes) > 1 else ""
         if max(volumes) - min(volumes) > DISAGREE * mean:
-            told = ", ".join(f"{units.volume.text(p.volume)}{' ' + p.how if p.how else ''}" for p in chamber.pours)
+            told = ", ".join(f"{units.volume.text(p.volume)}{' ' + tr(p.how) if p.how else ''}" for p in chamber.pours)
             pours += tr(" that disagree: {}", told)
         lines.append(CardLine(tr("cylinder {}{}", chamber.cylinder, head), f"{units.volume.with_unit(mean)}{pours}"))
     if len(means) > 1:

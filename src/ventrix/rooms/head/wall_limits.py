@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from ventrix.core.metal.unrolled import ZONE_NAMES
-from ventrix.core.metal.walls import BEHIND
 from ventrix.core.model.job_parts import WallLimit
+from ventrix.core.model.kinds import Behind
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.thousandths import read_small
 from ventrix.words import tr
@@ -33,8 +33,9 @@ def limit_typed(text: str, unit: str, limit_id: str) -> WallLimit:
     place, behind = place.strip(), behind.strip()
     if place and place not in ZONE_NAMES:
         raise Refused("'{}' is not one of {}", place, ", ".join(ZONE_NAMES))
-    if to and behind not in BEHIND[1:]:
-        raise Refused("'{}' is not one of {}", behind, ", ".join(BEHIND[1:]))
+    known = tuple(Behind)[1:]
+    if to and behind not in known:
+        raise Refused("'{}' is not one of {}", behind, ", ".join(known))
     thickness = read_small(figure, unit).value
     if thickness <= 0:
         raise Refused("a limit must be above zero")

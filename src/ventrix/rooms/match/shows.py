@@ -207,7 +207,7 @@ def _strip(record: Record, alike: Sequence[Alike], hours: Hours, units: Units, t
         worse,
         f"{reason}." if reason else "",
         f"{from_si(hours.used, 'h'):.1f} h",
-        f"used{quoted}",
+        tr("used{}", quoted),
         tr("{:.0f} to {:.0f} h", from_si(hours.low, "h"), from_si(hours.high, "h")),
         promise_words(job, hours),
     )

@@ -26,7 +26,7 @@ class Choice:
 
 
 CHOICES: Final = (
-    Choice("centred", tr("Head centred on the bore"), (("yes", True), ("no", False))),
+    Choice("centred", tr("Head centred on the bore"), ((tr("yes"), True), (tr("no"), False))),
     Choice(
         "entry",
         tr("Entry"),
@@ -39,11 +39,11 @@ CHOICES: Final = (
         ((tr("the job's own"), "job"), (tr("test valve"), "test"), (tr("valve out"), "out")),
     ),
     Choice("valves_open", tr("Valves opened"), ((tr("both of a pair"), "both"), (tr("one of a pair"), "one"))),
-    Choice("springs", tr("Springs"), (("light", "light"), (tr("the job's own"), "job"))),
-    Choice("plug", tr("Plug hole"), ((tr("plug in"), "in"), ("open", "out"))),
-    Choice("clean", tr("Valve and chamber"), (("clean", True), (tr("carbon on"), False))),
-    Choice("swirl_meter", tr("Swirl meter"), (("paddle", "paddle"), (tr("impulse (torque)"), "impulse"))),
-    Choice("swirl_axis", tr("The meter turns with"), (("swirl", "swirl"), ("tumble", "tumble"))),
+    Choice("springs", tr("Springs"), ((tr("light"), "light"), (tr("the job's own"), "job"))),
+    Choice("plug", tr("Plug hole"), ((tr("plug in"), "in"), (tr("open"), "out"))),
+    Choice("clean", tr("Valve and chamber"), ((tr("clean"), True), (tr("carbon on"), False))),
+    Choice("swirl_meter", tr("Swirl meter"), ((tr("paddle"), "paddle"), (tr("impulse (torque)"), "impulse"))),
+    Choice("swirl_axis", tr("The meter turns with"), ((tr("swirl"), "swirl"), (tr("tumble"), "tumble"))),
 )
 
 

@@ -53,6 +53,7 @@ from ventrix.ui.open_book import OpenBook
 from ventrix.ui.places import kept_number
 from ventrix.ui.widgets.command import Command
 from ventrix.ui.widgets.flow_layout import FlowLayout
+from ventrix.ui.widgets.kept_choice import choose, offer, taken
 from ventrix.ui.widgets.pedal import DEFAULT_KEY, Pedal
 from ventrix.ui.widgets.plot import Plot
 from ventrix.ui.widgets.room import QWIDGETSIZE_MAX, Room
@@ -88,7 +89,7 @@ class AirRoom(Room):
         self.station.setAccessibleName(tr("Station"))
         self.station.activated.connect(lambda _i: self._station_chosen())
         self.new = QPushButton(tr("New traverse (N)"))
-        self.new.clicked.connect(lambda: self.ways.sheet("traverse", self.station.currentText()))
+        self.new.clicked.connect(lambda: self.ways.sheet("traverse", taken(self.station)))
         self.probe = ProbeBar(open_book)
         self.probe.moved.connect(self.refresh)
         self.said = QLabel()
@@ -188,14 +189,14 @@ class AirRoom(Room):
         self.probe.show_lead()
 
     def _fill_stations(self, cut: Cut) -> None:
-        chosen = self.station.currentText()
+        chosen = taken(self.station)
         own = [t.station for t in cut.traverses if t.station not in tuple(StationName)]
         names = [*StationName, *dict.fromkeys(own)]
-        if [self.station.itemText(i) for i in range(self.station.count())] != names:
+        if [self.station.itemData(i) for i in range(self.station.count())] != names:
             self.station.clear()
-            self.station.addItems(names)
+            offer(self.station, names)
             probed = [t.station for t in cut.traverses if t.kind == TraverseKind.PITOT]
-            self.station.setCurrentText(chosen or (probed[-1] if probed else "pinch"))
+            choose(self.station, chosen or (probed[-1] if probed else StationName.PINCH))
 
     @property
     def limit(self) -> float:
@@ -212,7 +213,7 @@ class AirRoom(Room):
     def show_station(self, station: str) -> None:
         """Look at a station."""
         self.pages.setCurrentIndex(0)
-        self.station.setCurrentText(station)
+        choose(self.station, station)
         self.refresh()
 
     def _station_chosen(self) -> None:
@@ -228,7 +229,7 @@ class AirRoom(Room):
         traverse = self.probe.traverse()
         if traverse is not None:
             self.pages.setCurrentIndex(1 if traverse.kind == TraverseKind.BALL else 0)
-            self.station.setCurrentText(traverse.station)
+            choose(self.station, traverse.station)
             self.refresh()
         self.setFocus()
 
@@ -236,7 +237,7 @@ class AirRoom(Room):
         port, cut, units, findings = space.port, space.real_cut, self.open_book.units, space.findings
         assert port is not None and cut is not None
         against = space.against if space.against is not None and space.against.id != cut.id else None
-        station = self.station.currentText()
+        station = taken(self.station)
         after = newest_of(cut, station)
         before = newest_of(against, station) if against is not None else None
         pressure = pressure_of(findings, before) if before is not None else None
@@ -354,9 +355,7 @@ class AirRoom(Room):
     def _own_commands(self) -> tuple[Command, ...]:
         probe, leading = self.probe, self._is_leading
         return (
-            Command(
-                "air.traverse", tr("traverse"), lambda: self.ways.sheet("traverse", self.station.currentText()), "N"
-            ),
+            Command("air.traverse", tr("traverse"), lambda: self.ways.sheet("traverse", taken(self.station)), "N"),
             Command("air.keep", tr("keep a point"), probe.keep_live, "Space", able=leading),
             Command("air.strike", tr("strike the last point"), probe.strike, "Backspace"),
             *(

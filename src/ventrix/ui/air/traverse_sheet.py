@@ -10,6 +10,7 @@ from ventrix.core.model.kinds import SpeedsAt, StationName, TraverseKind
 from ventrix.core.model.traverse import Traverse
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
+from ventrix.ui.widgets.kept_choice import choose
 from ventrix.words import tr
 from ventrix.workspace.ids import new_id, now_text
 
@@ -30,7 +31,7 @@ class TraverseSheet(FormSheet):
         self.own = self.add_text(tr("… or one of your own"), tr("a name"))
         self.layout_choice = self.add_choice(tr("Points"), [(x.name, x.name) for x in LAYOUTS])
         self.lift = self.add_figure(tr("Lift"), "lift")
-        self.probe = self.add_choice(tr("Probe"), (("straight", "straight"), ("curved", "curved")))
+        self.probe = self.add_choice(tr("Probe"), ((tr("straight"), "straight"), (tr("curved"), "curved")))
         self.diameter = self.add_figure(tr("Probe's diameter"), "length")
         self.coefficient = self.add_figure(tr("Coefficient, if not 1"), "ratio")
         self.speeds_at = self.add_choice(tr("Speeds, where typed, are at"), [(s.words, s.value) for s in SpeedsAt])
@@ -47,7 +48,7 @@ class TraverseSheet(FormSheet):
         self._for_kind()
 
     def _usual(self) -> None:
-        self.layout_choice.setCurrentText(usual_layout(self.station.currentData()).name)
+        choose(self.layout_choice, usual_layout(self.station.currentData()).name)
 
     def _for_kind(self) -> None:
         kind = self.kind.currentData()
@@ -65,7 +66,7 @@ class TraverseSheet(FormSheet):
         self.begin_about(space.real_cut.id)
         self.title.setText(tr("Air of {}, cut {}", space.port.name.lower(), space.real_cut.number))
         if station in tuple(StationName):
-            self.station.setCurrentText(station)
+            choose(self.station, station)
         self._usual()
         if self.lift.value is None and space.job.cam_lift is not None:
             self.lift.set_value(space.job.cam_lift)

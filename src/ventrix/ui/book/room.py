@@ -464,4 +464,4 @@ class BookRoom(Room):
 
 def _actions(commands: tuple[Command, ...]) -> tuple[list[Command], list[tuple[str, str]]]:
     """The actions of the room, and the keys of its list."""
-    return [c for c in commands if not c.one_of], [("type", "narrow"), ("↑ ↓", "pick")]
+    return [c for c in commands if not c.one_of], [(tr("type"), tr("narrow")), ("↑ ↓", tr("pick"))]

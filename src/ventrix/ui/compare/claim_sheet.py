@@ -31,7 +31,7 @@ class ClaimSheet(FormSheet):
 
     def __init__(self, open_book: OpenBook) -> None:
         super().__init__(open_book, tr("Keep the claim"))
-        self.known = self.add_choice(tr("From the library"), [("none", None)])
+        self.known = self.add_choice(tr("From the library"), [(tr("none"), None)])
         self.known.activated.connect(lambda _i: self._take_known())
         self.of = self.add_choice(
             tr("What it is"),
@@ -73,7 +73,7 @@ class ClaimSheet(FormSheet):
         if self.pressure.value is None:
             self.pressure.set_value(parse_quantity("28", "inH2O"))
         self.known.clear()
-        self.known.addItem("none", None)
+        self.known.addItem(tr("none"), None)
         for item in self.open_book.book.library():
             if item.kind == LibraryKind.CLAIM and item.of == space.port.kind:
                 self.known.addItem(f"{item.name}, {item.source}", item)

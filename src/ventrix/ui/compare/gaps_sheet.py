@@ -51,7 +51,7 @@ class GapsSheet(FormSheet):
         if figure is not None:
             return self.add_figure(figure.caption, figure.unit, check_of(SetUp, key, figure.check))
         choice = next(c for c in CHOICES if c.key == key)
-        return self.add_choice(choice.caption, [("choose", None), *choice.options])
+        return self.add_choice(choice.caption, [(tr("choose"), None), *choice.options])
 
     def open(self) -> None:
         """Show the pair looked at."""

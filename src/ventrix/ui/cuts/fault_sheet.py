@@ -16,6 +16,7 @@ from ventrix.rooms.cuts.fault_grid import fault_grid, fault_words
 from ventrix.ui.cuts.work_rows import ALL_ROUND, side_of
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
+from ventrix.ui.widgets.kept_choice import choose, taken
 from ventrix.ui.widgets.photo_button import PhotoButton
 from ventrix.ui.widgets.table import Table
 from ventrix.words import tr
@@ -84,9 +85,9 @@ class FaultSheet(FormSheet):
         self.begin_about(space.port.id)
         self.title.setText(tr("Faults, {}", space.port.name.lower()))
         if place in tuple(Place):
-            self.place.setCurrentText(place)
+            choose(self.place, place)
         if side:
-            self.side.setCurrentText(side)
+            choose(self.side, side)
         self._show()
         self.come_up()
         self.kind.setFocus()
@@ -147,7 +148,7 @@ class FaultSheet(FormSheet):
         if space is None or space.port is None or space.real_cut is None or not self.settle_fields():
             return
         try:
-            side, start, end = side_of(self.side.currentText())
+            side, start, end = side_of(taken(self.side))
         except Refused as error:
             self.problem.setText(sentence(str(error)))
             return
@@ -168,6 +169,6 @@ class FaultSheet(FormSheet):
             tr("fault: {}", fault_words(fault, self.open_book.units)), add_fault(space.job, space.port.id, fault)
         )
         self.clear_fields()
-        self.side.setCurrentText(ALL_ROUND)
+        choose(self.side, ALL_ROUND)
         self.photo.use("")
         self.was_kept()

@@ -24,6 +24,7 @@ from ventrix.ui.cuts.kind_boxes import KindBoxes
 from ventrix.ui.cuts.work_rows import WorkRows, parse_places
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
+from ventrix.ui.widgets.kept_choice import choose
 from ventrix.words import tr
 from ventrix.workspace.ids import new_id, now_text
 
@@ -147,7 +148,7 @@ class NewCutSheet(FormSheet):
     def _plan_edge(self, edge: str, depth: float) -> None:
         """An edge of the opening as planned: its side and depth."""
         for row in self.works.rows:
-            row.side.setCurrentText(edge)
+            choose(row.side, edge)
             row.how_deep.set_value(depth)
         self.name.setText(tr("opening, {}, to line up", edge))
         self._warn()

@@ -2,21 +2,14 @@
 
 from __future__ import annotations
 
-from typing import Final
-
 from ventrix.core.edits.cuts import add_chamber_pour, add_pour
 from ventrix.core.model.cut import Pour
+from ventrix.core.model.kinds import PourMethod
 from ventrix.ui.cuts.practice_button import PracticeButton
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
 from ventrix.words import tr
 from ventrix.workspace.ids import new_id, now_text
-
-POURS: Final = (
-    ("burette and plate, valve in", "burette and plate, valve in"),
-    (tr("burette and plate, valve out"), tr("burette and plate, valve out")),
-    (tr("to the seat, valve's volume taken off"), tr("to the seat, valve's volume taken off")),
-)
 
 
 class PourSheet(FormSheet):
@@ -28,7 +21,7 @@ class PourSheet(FormSheet):
         self.volume = self.add_figure(tr("Poured volume"), "volume")
         self.burette = PracticeButton(self, tr("Pour it (8 min)"), lambda p, port: p.pour(port), self.volume)
         self.column.addWidget(self.burette)
-        self.how = self.add_choice(tr("How it was poured"), POURS)
+        self.how = self.add_choice(tr("How it was poured"), [(m, m) for m in PourMethod])
         self.finish()
         self.caution.setText(
             tr("Pour twice: the mean is used, and their difference is its uncertainty. Wipe up: fluids burn.")

@@ -172,20 +172,20 @@ class CutsRoom(Room):
         if self.zone:
             history = zone_history(port, cut, self.zone, units)
             sections[f"Zone: {self.zone}"] = history or [CardLine("", tr("nothing done, read or tried here yet"))]
-        sections["Operations"] = operation_lines(cut, units)
+        sections[tr("Operations")] = operation_lines(cut, units)
         sections["Metal taken"] = scan_lines(cut, units)
         sections["Expected"] = outcome_lines(findings.outcome(port, cut), units)
-        sections["Volume and time"] = volume_lines(findings, port, cut, space.against, units)
+        sections[tr("Volume and time")] = volume_lines(findings, port, cut, space.against, units)
         sections["Seat"] = seat_lines(space.job, port, cut, units)
         runs = findings.runs_of(cut, port)
         shape = shape_sentences(space.job, port, cut, runs[-1] if runs else None, units)
-        sections["Shape"] = [CardLine("", said) for said in shape[:2]]
+        sections[tr("Shape")] = [CardLine("", said) for said in shape[:2]]
         sections["After the valve job"] = [CardLine(tr("to do"), s) for s in open_after_valve_job(port, cut)]
-        sections["Chambers"] = chamber_lines(space.job, units)
+        sections[tr("Chambers")] = chamber_lines(space.job, units)
         sections["Went wrong"] = slip_lines(port, units)
-        sections["Faults of the casting"] = fault_lines(port, cut, units)
+        sections[tr("Faults of the casting")] = fault_lines(port, cut, units)
         sections["Trials"] = self._trial_lines(space, port, cut)
-        sections["Your results against your predictions"] = self._factor_lines(space)
+        sections[tr("Your results against your predictions")] = self._factor_lines(space)
         self.card.show_sections(sections)
         walls = walls_at(space.job, port, cut)
         bare = [w for w in walls if w.tube is None]

@@ -56,6 +56,7 @@ class ScanSheet(FormSheet):
         self.found: Scanned | None = None
         self._cut: Cut | None = None
         self._held_against: Scan | None = None
+        self._whose: dict[str, str] = {}  # what each scan that it may be held against is called
         self._clicks: dict[str, Array] = {}
         self.choose = QPushButton(tr("Choose a scan, or drop one here…"))
         self.choose.clicked.connect(self.choose_file)
@@ -71,7 +72,7 @@ class ScanSheet(FormSheet):
         self.known_size = self.add_figure(tr("… is"), "length")
         self.guide = self.add_figure(tr("Guide bore, where the guide stands in it"), "length")
         self.far = self.add_check(tr("the seat is the other end"))
-        self.before = self.add_choice(tr("Hold it against"), [("nothing", None)])
+        self.before = self.add_choice(tr("Hold it against"), [(tr("nothing"), None)])
         self.alone = self.add_text(tr("Left alone, from the opening"))
         self.measure_button = QPushButton(tr("Measure it"))
         self.measure_button.clicked.connect(self.measure)
@@ -126,11 +127,12 @@ class ScanSheet(FormSheet):
         self.alone.setPlaceholderText(f"64-98 {length.label}" if length.unit == "mm" else f"2.5-3.9 {length.label}")
         self.title.setText(tr("Scan of {}, cut {}", space.port.name.lower(), space.real_cut.number))
         self.before.clear()
-        self.before.addItem("nothing", None)
+        self.before.addItem(tr("nothing"), None)
         for cut in space.port.cuts:
             for scan in cut.scans:
                 day = f", {scan.date[:10]}" if scan.date else ""
-                self.before.addItem(tr("the scan of cut {}{}", cut.number, day), scan)
+                self._whose[scan.id] = tr("cut {}{}", cut.number, day)
+                self.before.addItem(tr("the scan of {}", self._whose[scan.id]), scan)
         self._name_file()
         self.come_up()
         self.choose.setFocus()
@@ -194,7 +196,7 @@ class ScanSheet(FormSheet):
         self._reader.stop()  # what is measured is read on the way
         path, mesh, earlier = self.path, self.mesh, self.before.currentData()
         self._held_against = earlier
-        folder, whose = space.book.photo_folder, self.before.currentText().removeprefix("the scan of ")
+        folder, whose = space.book.photo_folder, self._whose.get(earlier.id, "") if earlier is not None else ""
 
         def work(said: Progress) -> tuple[MeshData, Scanned]:
             read = mesh or read_mesh(path)

@@ -17,6 +17,7 @@ from ventrix.rooms.cuts.slip_words import seat_left_words, slip_words
 from ventrix.ui.cuts.work_rows import ALL_ROUND, side_of
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
+from ventrix.ui.widgets.kept_choice import choose, taken
 from ventrix.ui.widgets.photo_button import PhotoButton
 from ventrix.words import tr
 from ventrix.workspace.ids import new_id, now_text
@@ -29,7 +30,7 @@ class SlipSheet(FormSheet):
         super().__init__(open_book, tr("Record the slip"), 420)
         self.kind = self.add_choice(tr("What happened"), [(k.words, k) for k in SlipKind])
         self.kind.currentIndexChanged.connect(lambda _i: self._of_a_seat())
-        self.place = self.add_choice(tr("Where"), [("choose", ""), *((p, p) for p in Place)])
+        self.place = self.add_choice(tr("Where"), [(tr("choose"), ""), *((p, p) for p in Place)])
         self.side = self.add_choice(tr("Side, or hours"), [(s, s) for s in (ALL_ROUND, *Band)])
         self.side.setEditable(True)
         self.deep = self.add_figure(tr("How deep"), "length", check_of(Slip, "depth"), small=True)
@@ -112,7 +113,7 @@ class SlipSheet(FormSheet):
         self.kind.setCurrentIndex(max(self.kind.findData(slip.kind), 0))
         self.place.setCurrentIndex(max(self.place.findData(slip.place), 0))
         hours = slip.from_hour is not None and slip.to_hour is not None
-        self.side.setCurrentText(f"{slip.from_hour:g}-{slip.to_hour:g}" if hours else slip.side or ALL_ROUND)
+        choose(self.side, f"{slip.from_hour:g}-{slip.to_hour:g}" if hours else slip.side or ALL_ROUND)
         for field, value in ((self.deep, slip.depth), (self.width_left, slip.width_left), (self.volume, slip.volume)):
             field.forget()
             field.set_value(value)
@@ -139,7 +140,7 @@ class SlipSheet(FormSheet):
         self._say_seat()
 
     def _typed(self) -> Slip:
-        side, start, end = side_of(self.side.currentText())
+        side, start, end = side_of(taken(self.side))
         known = self._known()
         of_seat = self.kind.currentData() == SlipKind.SEAT
         values: dict[str, Any] = {

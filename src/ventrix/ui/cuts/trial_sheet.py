@@ -12,6 +12,7 @@ from ventrix.core.model.kinds import TrialKind
 from ventrix.core.model.plausible import check_of
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
+from ventrix.ui.widgets.kept_choice import choose, taken
 from ventrix.words import tr
 from ventrix.workspace.ids import new_id, now_text
 
@@ -57,7 +58,7 @@ class TrialSheet(FormSheet):
         if kind is not None or place:
             self.kind.setCurrentIndex(self.kind.findData(kind or TrialKind.CLAY))
         if place:
-            self.place.setCurrentText(place)
+            choose(self.place, place)
         self.piece.clear()
         self.piece.addItem(tr("none of the job's"), None)
         for port in (p for p in space.job.ports if p.piece and p.kind == space.port.kind):
@@ -76,7 +77,7 @@ class TrialSheet(FormSheet):
             id=new_id(),
             kind=kind,
             name=self.name.text().strip(),
-            place=self.place.currentText() if clay else "",
+            place=taken(self.place) if clay else "",
             area_taken=self.area.value if clay else None,
             area_uncertainty=self.doubt.value if clay else None,
             piece_id=self.piece.currentData() if kind in (TrialKind.ENTRY, TrialKind.PIPE) else None,

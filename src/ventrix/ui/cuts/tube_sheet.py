@@ -9,6 +9,7 @@ from ventrix.core.model.cut import Tube
 from ventrix.core.model.kinds import Band, HoleWork, Place
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
+from ventrix.ui.widgets.kept_choice import choose
 from ventrix.words import tr
 from ventrix.workspace.ids import new_id, now_text
 
@@ -41,7 +42,7 @@ class TubeSheet(FormSheet):
         self.begin_about(space.real_cut.id)
         self.title.setText(tr("Hole in {}, cut {}", space.port.name.lower(), space.real_cut.number))
         if place in tuple(Place):
-            self.place.setCurrentText(place)
+            choose(self.place, place)
         self.come_up()
         self.extent.box.setFocus()
 

@@ -6,13 +6,14 @@ from PySide6.QtWidgets import QWidget
 
 from ventrix.core.edits.cuts import add_wall
 from ventrix.core.metal.unrolled import ZONE_NAMES, unroll, zone_named
-from ventrix.core.metal.walls import BEHIND, DOUBT_OF, STEEL_LIKE
+from ventrix.core.metal.walls import DOUBT_OF, STEEL_LIKE
 from ventrix.core.model.cut import WallReading
-from ventrix.core.model.kinds import Band, KnownBy
+from ventrix.core.model.kinds import Band, Behind, KnownBy
 from ventrix.core.quantity.field_checks import place_across
 from ventrix.ui.cuts.practice_button import PracticeButton
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
+from ventrix.ui.widgets.kept_choice import choose, taken
 from ventrix.words import tr
 from ventrix.workspace.ids import new_id, now_text
 
@@ -37,12 +38,14 @@ class WallSheet(FormSheet):
         self.gauge = PracticeButton(
             self,
             tr("Read it with the gauge (5 min)"),
-            lambda p, port: p.read_wall(self.place.currentText(), port),
+            lambda p, port: p.read_wall(taken(self.place), port),
             self.thickness,
         )
         self.column.addWidget(self.gauge)
-        self.behind = self.add_choice(tr("What lies behind"), [(w, "" if w == BEHIND[0] else w) for w in BEHIND])
-        self.port_behind = self.add_choice(tr("Which port, where one is"), [("none", None)])
+        self.behind = self.add_choice(
+            tr("What lies behind"), [(w, "" if w == Behind.NOTHING_KNOWN else w) for w in Behind]
+        )
+        self.port_behind = self.add_choice(tr("Which port, where one is"), [(tr("none"), None)])
         self.probe = self.add_text(tr("Probe"), tr("5 MHz, 6 mm"))
         self.sound = self.add_figure(tr("Speed of sound it is set to"), "sound")
         self.doubt = self.add_figure(tr("Doubt of the reading (±)"), "length", small=True)
@@ -67,18 +70,18 @@ class WallSheet(FormSheet):
         space = self.open_book.workspace
         if space is None or space.port is None or space.real_cut is None:
             return
-        asked = space.port.id, place or self.place.currentText(), band
+        asked = space.port.id, place or taken(self.place), band
         if asked != self._asked:
             self._start_clean()
         self._asked = asked
         self.title.setText(tr("Wall of {}, cut {}", space.port.name.lower(), space.real_cut.number))
         self.port_behind.clear()
-        self.port_behind.addItem("none", None)
+        self.port_behind.addItem(tr("none"), None)
         for other in (p for p in space.job.ports if p.id != space.port.id):
             self.port_behind.addItem(other.name, other.id)
         zone = zone_named(place)
         if zone is not None:
-            self.place.setCurrentText(place)
+            choose(self.place, place)
             self.band.setCurrentIndex(self.band.findData(band if band in zone.bands else zone.bands[-1]))
             if along is None:
                 port = unroll(space.port, space.real_cut, space.job.valve_of(space.port, space.real_cut))
@@ -103,7 +106,7 @@ class WallSheet(FormSheet):
             self.problem.setText(tr("How much metal does the gauge read?"))
             self.thickness.box.setFocus()
             return
-        place, behind = self.place.currentText(), self.port_behind.currentData()
+        place, behind = taken(self.place), self.port_behind.currentData()
         wall = WallReading(
             id=new_id(),
             place=place,

@@ -13,6 +13,7 @@ from ventrix.core.model.plausible import check_of
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import parse_quantity
 from ventrix.ui.open_book import OpenBook
+from ventrix.ui.widgets.kept_choice import offer, taken
 from ventrix.ui.widgets.quantity_field import QuantityField
 from ventrix.words import tr
 from ventrix.workspace.ids import new_id
@@ -45,7 +46,7 @@ class WorkRow(QWidget):
         self.place = place
         self._open_book = open_book
         self.side = QComboBox()
-        self.side.addItems([ALL_ROUND, *Band])
+        offer(self.side, [ALL_ROUND, *Band])
         self.side.setEditable(place in ROUND)
         self.side.setAccessibleName(tr("Side of the {}", place))
         self.side.setToolTip(tr("a side; bowl, throat and seat also by clock hours, 12 towards the opening: 4-8"))
@@ -92,7 +93,7 @@ class WorkRow(QWidget):
     def work(self) -> Work | None:
         """What is said of this place, or None with a sentence at the row."""
         try:
-            side, start, end = side_of(self.side.currentText())
+            side, start, end = side_of(taken(self.side))
             text = self.reach.text().strip()
             reach = parse_quantity(text, self._unit) if text else None
             if reach is not None:

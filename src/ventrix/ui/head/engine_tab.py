@@ -33,7 +33,7 @@ class EngineTab(Tab):
         self.add_row(tr("Job"), self.job_title, 210)
         self.add_group("engine")
         self.checked_at = QComboBox()
-        for words, value in (("choose", None), (tr("the valve"), "valve"), (tr("the tappet"), "tappet")):
+        for words, value in ((tr("choose"), None), (tr("the valve"), "valve"), (tr("the tappet"), "tappet")):
             self.checked_at.addItem(words, value)
         self.checked_at.setToolTip(
             tr("Durations at 0.050 in: read at the valve, or at the tappet with the rocker ratio")
@@ -43,7 +43,7 @@ class EngineTab(Tab):
         )
         self.add_row(tr("Duration is read at"), self.checked_at)
         self.induction = QComboBox()
-        self.induction.addItem("choose", None)
+        self.induction.addItem(tr("choose"), None)
         for kind in Induction:
             self.induction.addItem(kind.words, kind.value)
         self.induction.activated.connect(

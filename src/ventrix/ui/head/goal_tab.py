@@ -27,6 +27,7 @@ from ventrix.core.quantity.words import sentence
 from ventrix.core.work.stages import USUAL, stages_of
 from ventrix.rooms.head.wall_limits import limit_text, limit_typed
 from ventrix.ui.head.tab import MeasuringSheet, Tab, unless_typing
+from ventrix.ui.widgets.kept_choice import choose, offer, taken
 from ventrix.words import tr
 from ventrix.workspace.ids import new_id
 
@@ -41,7 +42,7 @@ class GoalTab(Tab):
     def __init__(self, room: MeasuringSheet) -> None:
         super().__init__(room)
         self.use = QComboBox()
-        self.use.addItem("choose", None)
+        self.use.addItem(tr("choose"), None)
         for use in Use:
             self.use.addItem(use.words, use)
         self.use.activated.connect(lambda _i: room.change_job(tr("what it is for"), use=self.use.currentData()))
@@ -84,8 +85,8 @@ class GoalTab(Tab):
         self.schools: dict[str, QComboBox] = {}
         for question in QUESTIONS:
             box = QComboBox()
-            box.addItems([side.words for side in question.sides])
-            box.activated.connect(lambda _i, k=question.key, b=box: self._choose(k, b.currentText()))
+            offer(box, [side.words for side in question.sides])
+            box.activated.connect(lambda _i, k=question.key, b=box: self._choose(k, taken(b)))
             self.schools[question.key] = box
             self.add_row(question.caption, box)
         self.column.addStretch()
@@ -105,7 +106,7 @@ class GoalTab(Tab):
         unless_typing(self.limits, "; ".join(limits))
         unless_typing(self.stages, "; ".join(job.stages))
         for key, box in self.schools.items():
-            box.setCurrentText(side_taken(job, key).words)
+            choose(box, side_taken(job, key).words)
 
     def _target_text(self, target: Target) -> str:
         units = self.room.open_book.units

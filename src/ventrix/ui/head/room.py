@@ -179,7 +179,9 @@ class HeadRoom(Room):
             field.set_value(value, note=note, scan=scan_note(cut, spec, value, self.open_book.units))
         count = len(cut.pours)
         self.pours.setText(
-            tr("mean of {} pours, {}", count, cut.pours[-1].how) if count > 1 else (cut.pours[-1].how if count else "")
+            tr("mean of {} pours, {}", count, tr(cut.pours[-1].how))
+            if count > 1
+            else (tr(cut.pours[-1].how) if count else "")
         )
         for page in self.pages:
             page.show_job(job, port, cut)

@@ -23,7 +23,7 @@ class TrainTab(Tab):
     def __init__(self, room: MeasuringSheet) -> None:
         super().__init__(room)
         self.metal = QComboBox()
-        self.metal.addItem("choose", "")
+        self.metal.addItem(tr("choose"), "")
         for metal in ValveMetal:
             self.metal.addItem(metal.words, metal.value)
         self.metal.activated.connect(lambda _i: room.change_valve(tr("valve's metal"), metal=self.metal.currentData()))

@@ -44,7 +44,7 @@ class FaceSheet(FormSheet):
         self.tracing: TraceView | None = None
         self._drawn: list[list[tuple[float, float]]] = []
         self._scanned: dict[str, tuple[float, ...]] = {}
-        self.known = self.add_choice(tr("From the library"), [("none", None)])
+        self.known = self.add_choice(tr("From the library"), [(tr("none"), None)])
         self.known.activated.connect(lambda _i: self._use_known())
         self.name = self.add_text(tr("Name"), tr("own gasket"))
         self.part = self.add_choice(tr("Belongs to"), [(p.words, p.value) for p in FacePart])
@@ -97,7 +97,7 @@ class FaceSheet(FormSheet):
             )
         )
         self.known.clear()
-        self.known.addItem("none", None)
+        self.known.addItem(tr("none"), None)
         for item in self.open_book.book.library():
             if item.kind == LibraryKind.OUTLINE:
                 self.known.addItem(f"{item.name}, {item.source}", item)

@@ -34,7 +34,7 @@ class MillingSheet(FormSheet):
         self.gasket = self.add_figure(tr("Gasket thinner by"), "length", none, small=True)
         self.manifold = self.add_figure(tr("Off the manifold's face"), "length", none, small=True)
         self.layout_of = self.add_choice(
-            tr("Cylinders stand"), [("choose", None), *((each.words, each.value) for each in EngineLayout)]
+            tr("Cylinders stand"), [(tr("choose"), None), *((each.words, each.value) for each in EngineLayout)]
         )
         self.layout_of.activated.connect(lambda _i: self._say_layout())
         self.bank = self.add_figure(tr("Half of the bank's angle"), "angle")

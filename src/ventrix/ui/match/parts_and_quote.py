@@ -44,7 +44,7 @@ class JobPartsSheet(FormSheet):
         self.bore = self.add_figure(tr("Bore or size"), "length", check_of(PartOfJob, "size"))
         self.price = self.add_text(tr("Price"), tr("in your own money"))
         self.due = self.add_text(tr("Promised for"), tr("fri, 4 dec"))
-        self.stage = self.add_choice(tr("Holds up"), [("nothing", "")])
+        self.stage = self.add_choice(tr("Holds up"), [(tr("nothing"), "")])
         self.beyond = self.add_check(tr("chosen by me, beyond what was quoted"))
         self.finish()
         self.caution.setText(
@@ -57,7 +57,7 @@ class JobPartsSheet(FormSheet):
         if space is None:
             return
         self.stage.clear()
-        self.stage.addItem("nothing", "")
+        self.stage.addItem(tr("nothing"), "")
         for each in stages_of(space.job):
             self.stage.addItem(each.name, each.key)
         self.come_up()

@@ -12,8 +12,8 @@ from PySide6.QtCore import QPoint, QSize, Qt, QTimer
 from PySide6.QtGui import QFocusEvent, QHideEvent, QKeyEvent
 from PySide6.QtWidgets import QApplication, QHBoxLayout, QLabel, QMenu, QVBoxLayout, QWidget
 
+from ventrix.core.model.kinds import ClosedBy
 from ventrix.core.work.record import record_of
-from ventrix.core.work.stages import CLOSED_BY
 from ventrix.rooms.match.board_rows import board_rows
 from ventrix.rooms.match.shows import MANY, Match, copy_lines, match_of, status_sentence
 from ventrix.ui.look import theme
@@ -304,8 +304,8 @@ class MatchRoom(Room):
             if command.id in ("match.mark", "match.clock", "match.log", "match.wait"):
                 menu.addAction(command.words, command.do).setEnabled(command.able())
         closing = menu.addMenu(tr("close it by"))
-        for how in CLOSED_BY:
-            closing.addAction(how, partial(self.acts.close_by_hand, how))
+        for how in ClosedBy:
+            closing.addAction(f"{how}", partial(self.acts.close_by_hand, how))
         menu.addAction(tr("open it again"), self.acts.open_again).setEnabled(box.mark is not None)
         return menu
 

@@ -10,12 +10,14 @@ from PySide6.QtWidgets import QComboBox
 from ventrix.core.castings.casting_file import look_first
 from ventrix.core.edits.stages import close_stage
 from ventrix.core.model.job_parts import StageMark
+from ventrix.core.model.kinds import ClosedBy
 from ventrix.core.work.route import Card, next_card, route
-from ventrix.core.work.stages import CLOSED_BY
+from ventrix.core.work.stages import stages_of
 from ventrix.rooms.shared.casting_words import read_first
 from ventrix.ui.look import theme
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
+from ventrix.ui.widgets.kept_choice import choose, taken
 from ventrix.ui.widgets.rich_label import RichLabel
 from ventrix.words import tr
 from ventrix.workspace.ids import new_id, now_text
@@ -41,7 +43,7 @@ class RouteSheet(FormSheet):
         self.card = RichLabel()
         self.card.setWordWrap(True)
         self.column.addWidget(self.card)
-        self.how: QComboBox = self.add_choice(tr("Closed by"), [(w, w) for w in CLOSED_BY])
+        self.how: QComboBox = self.add_choice(tr("Closed by"), [(w, w) for w in ClosedBy])
         self.finish()
         open_book.job_changed.connect(self._fill)
         open_book.selection_changed.connect(self._fill)
@@ -69,9 +71,9 @@ class RouteSheet(FormSheet):
         coming = next_card(cards)
         self.title.setText(tr("Stages of {}", space.port.name.lower()))
         done, now = f"<span style='color:{t.better}'>✓</span>", f"<b style='color:{t.brass}'>■&nbsp;"
-        rows = []
+        rows, named = [], {stage.key: stage.name for stage in stages_of(space.job)}
         for card in cards:
-            name = escape(card.stage).replace(" ", "&nbsp;")
+            name = escape(named.get(card.stage, card.stage)).replace(" ", "&nbsp;")
             rows.append(f"{now}{name}</b>" if card is coming else f"{done if card.done else '□'}&nbsp;{name}")
         self.stages.setText(" &nbsp; ".join(rows))
         self.take_button.setEnabled(coming is not None)
@@ -80,13 +82,13 @@ class RouteSheet(FormSheet):
             return
         told = [(caption, getattr(coming, name)) for caption, name in FIELDS]
         self.card.setText("".join(f"<p><b>{c}</b><br>{escape(words)}</p>" for c, words in told if words))
-        self.how.setCurrentText(coming.closed_by)
+        choose(self.how, coming.closed_by)
 
     def take(self) -> None:
         space, coming = self.open_book.workspace, next_card(self._cards())
         if space is None or space.port is None or coming is None:
             return
         mark = StageMark(
-            id=new_id(), stage=coming.stage, port_id=space.port.id, closed_by=self.how.currentText(), date=now_text()
+            id=new_id(), stage=coming.stage, port_id=space.port.id, closed_by=taken(self.how), date=now_text()
         )
         space.apply(tr("stage '{}' closed", coming.stage), close_stage(space.job, mark))

@@ -8,6 +8,7 @@ from typing import Final
 from PySide6.QtWidgets import QLabel
 
 from ventrix.core.model.job_parts import Call
+from ventrix.core.model.kinds import Place
 from ventrix.core.model.plausible import check_of, check_plausible
 from ventrix.core.planning.of_job import AT
 from ventrix.core.quantity.refused import Refused
@@ -20,7 +21,7 @@ from ventrix.workspace.ids import new_id, now_text
 
 MOST: Final = 3  # lifts that are asked about
 USUAL: Final = tuple(to_si(x, "in") for x in (0.2, 0.4, 0.5))
-PLACES: Final = (*(p.value for p in AT), "throat")
+PLACES: Final = (*AT, Place.THROAT)
 
 
 class CallSheet(FormSheet):
@@ -32,9 +33,9 @@ class CallSheet(FormSheet):
         self.lifts: tuple[float, ...] = ()
         self.flows = [self.add_figure(tr("Flow"), "flow", check_of(Call, "flows")) for _ in range(MOST)]
         self.gains = self.add_choice(
-            tr("Will it gain on the cut before?"), [("choose", ""), ("yes", "yes"), ("no", "no")]
+            tr("Will it gain on the cut before?"), [(tr("choose"), ""), (tr("yes"), "yes"), (tr("no"), "no")]
         )
-        self.best = self.add_choice(tr("Best place to cut next"), [("choose", ""), *((p, p) for p in PLACES)])
+        self.best = self.add_choice(tr("Best place to cut next"), [(tr("choose"), ""), *((p, p) for p in PLACES)])
         self.record = QLabel()
         self.record.setWordWrap(True)
         self.record.setObjectName("quiet")

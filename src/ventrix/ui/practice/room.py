@@ -137,9 +137,10 @@ class PracticeRoom(Room):
         self.pages.setCurrentIndex(page)
         self.strip.setVisible(page != LESSON)
         (self._show_shelf, self._show_running, self._show_reckoned, self._show_lesson)[page]()
-        extra = {SHELF: (("↑ ↓ ← →", "choose"),), LESSON: ((tr("1 to 4"), "look"), (tr("A to D"), "answer"))}.get(
-            page, ()
-        )
+        extra = {
+            SHELF: (("↑ ↓ ← →", tr("choose")),),
+            LESSON: ((tr("1 to 4"), tr("look")), (tr("A to D"), tr("answer"))),
+        }.get(page, ())
         able = (replace(c, words=_ENTERS[page]) if c.id == "practice.enter" else c for c in self.commands if c.able())
         self.keys.show_actions(able, extra)
 

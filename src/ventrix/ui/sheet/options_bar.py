@@ -8,13 +8,14 @@ from PySide6.QtCore import QSettings, Qt, Signal
 from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QLabel, QPushButton, QWidget
 
 from ventrix.ui.widgets.flow_layout import FlowLayout
+from ventrix.words import tr
 
 # Setting, caption, its options as (key, words), the usual one.
 OPTIONS: Final = (
-    ("sheet_paper", "paper", (("A4", "A4"), ("Letter", "Letter")), "A4"),
-    ("sheet_ink", "ink", (("colour", "colour"), ("grey", "grey")), "colour"),
-    ("sheet_units", "units", (("", "screen's"), ("us", "US"), ("metric", "metric")), ""),
-    ("sheet_for", "for", (("customer", "customer"), ("shop", "shop")), "customer"),
+    ("sheet_paper", tr("paper"), (("A4", "A4"), ("Letter", tr("Letter"))), "A4"),
+    ("sheet_ink", tr("ink"), (("colour", tr("colour")), ("grey", tr("grey"))), "colour"),
+    ("sheet_units", tr("units"), (("", tr("screen's")), ("us", "US"), ("metric", tr("metric"))), ""),
+    ("sheet_for", tr("for"), (("customer", tr("customer")), ("shop", tr("shop"))), "customer"),
 )
 
 

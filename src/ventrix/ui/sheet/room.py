@@ -83,7 +83,7 @@ class SheetRoom(Room):
             Command("sheet.page.before", tr("page"), partial(self._turn, -1), "PgUp", one_of="page"),
             Command("sheet.full", tr("read the page at full size"), self.toggle_full, "Return"),
             Command("sheet.print", tr("print"), self.hand_over.print_sheet, "Ctrl+P"),
-            Command("sheet.pdf", tr("PDF"), self.hand_over.choose_pdf, "Ctrl+S"),
+            Command("sheet.pdf", "PDF", self.hand_over.choose_pdf, "Ctrl+S"),
             Command("sheet.card", tr("grinder card"), self.hand_over.choose_card, "G"),
             Command("sheet.all", tr("everything in one zip"), self.hand_over.choose_archive, "Z"),
             Command("sheet.pair", tr("first against last"), self.usual, "U"),
@@ -454,6 +454,6 @@ def _about(kind: PaperKind, main: PairPart | None) -> str:
 
 def _actions(commands: tuple[Command, ...]) -> tuple[list[Command], list[tuple[str, str]]]:
     """What has no button of its own, and the keys of the list of parts."""
-    told = [("↑ ↓", "part"), ("Space", tr("on or off")), (tr("Shift+↑ ↓"), tr("its place")), ("PgDn", "page")]
+    told = [("↑ ↓", tr("part")), ("Space", tr("on or off")), ("Shift+↑ ↓", tr("its place")), ("PgDn", tr("page"))]
     wanted = ("sheet.full", "sheet.kind", "sheet.pair", "sheet.shop")
     return [c for c in commands if c.id in wanted], told

@@ -129,7 +129,7 @@ class FormSheet(SideSheet):
         """One of a list."""
         box = QComboBox()
         for words, value in options:
-            box.addItem(words, value)
+            box.addItem(f"{words}", value)  # a kept word in the language that is spoken
         box.currentIndexChanged.connect(lambda _i: self.edited.emit())
         self._choices.append(box)
         self._captioned(caption, box)

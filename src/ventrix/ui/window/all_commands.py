@@ -38,7 +38,7 @@ def all_commands(window: MainWindow) -> tuple[Command, ...]:
         return partial(window.open_sheet, key, what, named)
 
     def manual(id_: str, words: str, do: Callable[[], object], keys: str = "") -> Command:
-        return Command(id_, words, do, keys, "&Help")
+        return Command(id_, words, do, keys, tr("&Help"))
 
     rooms = (
         Command(f"room.{d.key}", f"&{d.digit} {d.name}", partial(window.go_to, i), tr("Ctrl+{}", d.digit), VIEW)
@@ -77,15 +77,15 @@ def all_commands(window: MainWindow) -> tuple[Command, ...]:
         cut("cut.slip", tr("Something went &wrong…"), sheet("slip"), "Ctrl+Shift+W"),
         cut("cut.tube", tr("Hole tu&bed, plugged, moved…"), sheet("tube")),
         cut("cut.wall", tr("&Wall reading…"), sheet("wall")),
-        cut("cut.pour", "&Pour…", sheet("pour")),
+        cut("cut.pour", tr("&Pour…"), sheet("pour")),
         cut("cut.scan", tr("&Scan of the port…"), sheet("scan")),
-        cut("cut.trial", "&Trial…", sheet("trial"), "Ctrl+Shift+T"),
+        cut("cut.trial", tr("&Trial…"), sheet("trial"), "Ctrl+Shift+T"),
         cut("cut.straight", tr("Copy a cut from another p&ort…"), window.straight_to),
         cut("call", tr("Predict &first…"), sheet("call"), "F4"),
         cut("cut.stands", tr("Use this test for other ports…"), window.stand_for),
         cut("cut.parts", tr("Correct or dele&te…"), sheet("parts"), "F2"),
         cut("air.limit", tr("Limit of local air speed…"), lambda: window.rooms.of(AIR).choose_limit(), line=True),
-        cut("air.traverse.new", "Tra&verse…", window.begin_traverse, "Ctrl+Shift+V"),
+        cut("air.traverse.new", tr("Tra&verse…"), window.begin_traverse, "Ctrl+Shift+V"),
         cut("claim", tr("A claim, or another shop's sheet…"), sheet("claim")),
         cut("other", tr("Compare with an&y run of the book…"), window.hold_against_any, "Ctrl+Shift+H"),
         *row_commands(window.open_book),

@@ -17,7 +17,7 @@ from ventrix.words import tr
 from ventrix.workspace import acts
 from ventrix.workspace.workspace import Workspace
 
-EDIT, CUT, PORT, BENCH, VIEW = "&Edit", "&Cut", "&Port", "&Bench", "&View"
+EDIT, CUT, PORT, BENCH, VIEW = tr("&Edit"), tr("&Cut"), tr("&Port"), tr("&Bench"), tr("&View")
 
 
 def _on_job(open_book: OpenBook, act: Callable[[Workspace], object]) -> Callable[[], None]:
@@ -46,7 +46,7 @@ def edit_commands(open_book: OpenBook) -> tuple[Command, ...]:
         return now
 
     job = has_job(open_book)
-    undo, redo = says("&Undo", lambda s: s.undo_name), says("&Redo", lambda s: s.redo_name)
+    undo, redo = says(tr("&Undo"), lambda s: s.undo_name), says(tr("&Redo"), lambda s: s.redo_name)
     return (
         Command("undo", tr("&Undo"), open_book.undo, "Ctrl+Z", EDIT, job, says=undo),
         Command("redo", tr("&Redo"), open_book.redo, "Ctrl+Shift+Z", EDIT, job, says=redo),

@@ -40,7 +40,7 @@ from ventrix.workspace.workspace import Workspace
 if TYPE_CHECKING:
     from ventrix.records.book.backups import Backup
 
-FILE = "&File"
+FILE = tr("&File")
 JOB_FILES = tr("Jobs (*.json *.zip);;Job documents (*.json);;Archives (*.zip);;All files (*)")
 TABLES = (".csv", ".tsv", ".txt", ".xlsx", ".xlsm")
 TABLE_FILES = tr("Tables (*.csv *.tsv *.txt *.xlsx *.xlsm);;All files (*)")

@@ -18,7 +18,7 @@ from ventrix.workspace.workspace import Workspace
 
 MOST_CYLINDERS = 16
 HEADS = (
-    ("choose", None),
+    (tr("choose"), None),
     (tr("two valves a cylinder"), 2),
     (tr("three valves a cylinder"), 3),
     (tr("four valves a cylinder"), 4),
@@ -36,7 +36,7 @@ class NewJobSheet(FormSheet):
         self.head = self.add_choice(tr("1  Kind of head"), HEADS)
         self.cylinders = self.add_text(tr("Cylinders of this head"), "4")
         self.engine = self.add_text(tr("Cylinders of the whole engine"), tr("8, where this is one head of a V8"))
-        self.use = self.add_choice(tr("2  What it is for"), [("choose", None), *((u.words, u) for u in Use)])
+        self.use = self.add_choice(tr("2  What it is for"), [(tr("choose"), None), *((u.words, u) for u in Use)])
         self.bench = self.add_choice(tr("3  Bench"), [(tr("none yet"), BY_HAND)])
         self.about = QLabel()
         self.about.setObjectName("caption")
