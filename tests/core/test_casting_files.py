@@ -156,4 +156,4 @@ def test_the_command_writes_reads_and_merges(capsys: pytest.CaptureFixture[str],
     assert code == 2 and "--whose" in err
     (tmp_path / "bad.json").write_text("{")
     code, _, err = ask(capsys, "casting", "--book", book, "--read", tmp_path / "bad.json")
-    assert code == 2 and "is no JSON" in err
+    assert code == 2 and "is not JSON" in err

@@ -99,7 +99,7 @@ def test_a_book_that_is_not_whole_is_said(path: Path, tmp_path: Path) -> None:
     (tmp_path / "text.sqlite").write_text("hello " * 500, encoding="utf-8")
     assert check(tmp_path / "text.sqlite") == ["the book's file is damaged"]
     sqlite3.connect(tmp_path / "other.sqlite").close()
-    assert check(tmp_path / "other.sqlite") == ["it is no book of Ventrix"]
+    assert check(tmp_path / "other.sqlite") == ["it is not a Ventrix book"]
 
 
 def test_a_folder_in_the_way_leaves_no_half_a_copy(path: Path) -> None:

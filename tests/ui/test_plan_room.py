@@ -281,7 +281,7 @@ def test_a_new_job_says_what_is_wanted_and_which_stage_comes_first(open_window: 
     qtbot.keyClick(window.rooms["plan"], K.Key_P)
     qtbot.waitUntil(lambda: not window.rooms["plan"].planner.busy, timeout=20_000)
     said = window.rooms["plan"].waiting.text()
-    assert "its head diameter is wanted (Head)" in said
+    assert "its head diameter is needed (Head)" in said
     assert "Without a bench, next: clean." in said
     assert window.rooms["plan"].line is None
     qtbot.keyClick(window.rooms["plan"], K.Key_Return)  # nothing to take, and nothing happens

@@ -26,7 +26,7 @@ app = typer.Typer(
     pretty_exceptions_enable=False,
     rich_markup_mode=None,
     help=tr(
-        "Ventrix: flow bench, port and cut records and judgement for people who port cylinder heads. "
+        "Ventrix: flow bench, port and cut records and judgment for people who port cylinder heads. "
         "Without a command it opens the window: ventrix [--demo] [FILE]."
     ),
 )

@@ -29,7 +29,7 @@ def engine(
     rocker: Annotated[float | None, typer.Option(help="Another rocker ratio, on the job's cam.")] = None,
     as_json: JsonOption = False,
 ) -> None:
-    """Filling over engine speed before and after a cut, or with another cam, and the rev-limit card."""
+    """VE over engine speed before and after a cut, or with another cam, and the rev-limit card."""
     from ventrix.core.engine.of_job import on_the_engine
     from ventrix.core.engine.other_cam import other_cam
     from ventrix.records.files.job_document import read_document
@@ -42,7 +42,9 @@ def engine(
     lift, duration = (_typed(*t) for t in ((cam_lift, "in", "--cam-lift"), (cam_duration, "deg", "--cam-duration")))
     asked = lift is not None or duration is not None or rocker is not None
     if asked and against is not None:
-        raise InputError(tr("another cam is held against the job's on one cut: leave --against out"), field="--against")
+        raise InputError(
+            tr("another cam is compared with the job's on one cut: leave --against out"), field="--against"
+        )
 
     def reckon() -> OnTheEngine:
         cam = other_cam(findings, lift, duration, rocker) if asked else None

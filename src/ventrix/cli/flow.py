@@ -114,7 +114,7 @@ def _judge_job(path: Path, as_json: bool) -> None:
     from ventrix.reports import results
 
     if path.suffix.lower() == ".csv":
-        raise InputError(tr("one run table alone has nothing to be held against"), file=path.name, field="AFTER.csv")
+        raise InputError(tr("one run table alone has nothing to compare with"), file=path.name, field="AFTER.csv")
     job, benches = read_document(path)
     findings = Findings(job, benches=benches)
     judged = of_file(path, lambda: [*results.job_pairs(findings), *results.unflowed_pairs(findings)])

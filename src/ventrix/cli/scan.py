@@ -72,7 +72,7 @@ def _length(text: str, field: str) -> float:
     except Refused as error:
         raise InputError(str(error), field=field) from None
     if not 0 < value < 1000:
-        raise InputError(tr("'{}' is no size of a port", text[:20]), field=field)
+        raise InputError(tr("'{}' is not a size of a port", text[:20]), field=field)
     return value
 
 

@@ -68,7 +68,7 @@ def engine_text(found: OnTheEngine) -> str:
         rows.append(tr("The smallest section chokes at {:,.0f} rpm.", from_si(found.choke_speed, "rpm")))
     rpm = from_si(float(np.max(found.speeds)), "rpm")
     least = from_si(found.least_section, "cm2")
-    rows.append(tr("For {:,.0f} rpm at Mach 0.55 a section of {:.2f} cm2 is wanted.", rpm, least))
+    rows.append(tr("For {:,.0f} rpm at Mach 0.55 a section of {:.2f} cm2 is needed.", rpm, least))
     area, had = (f"{from_si(a, 'mm2.deg'):,.0f}" for a in (found.area, found.area_before))
     rows.append(tr("Effective area over the cam {} to {} mm2 deg.", had, area))
     rows += [*lift_sentences(found), blow_down_sentence(found)]

@@ -150,7 +150,7 @@ def match_text(document: dict[str, Any]) -> str:
     h = document["hours"]
     rows.append(tr("{:.1f} h used, {:.0f} to {:.0f} h to go.", h["used"], h["low"], h["high"]))
     if h["promise_holds"] is not None:
-        rows.append(tr("The promise of {} holds with {:.0f} %.", h["promise"][:10], 100 * h["promise_holds"]))
+        rows.append(tr("Chance of meeting {}: {:.0f} %.", h["promise"][:10], 100 * h["promise_holds"]))
     for c in document["copy"]:
         rows.append(f"{c['port']}, {c['place']}: {c['sentence']}")
     if document["worth_flowing"]:

@@ -121,13 +121,13 @@ def go_straight_to(space: Workspace, model_id: str, cut_id: str) -> str:
 def stand_for(space: Workspace, names: str) -> str:
     """Let the last test of the cut looked at stand for ports named, or for none; a sentence where one is not there."""
     if space.real_cut is None or not space.real_cut.runs:
-        return tr("This cut has not been flowed: there is no test to stand for others.")
+        return tr("This cut has not been flowed: there is no test to use for others.")
     try:
         ports = ports_named(space.job.ports, names, space.port)
     except Refused as error:
         return sentence(str(error))
     job = let_stand_for(space.job, space.real_cut.runs[-1].id, tuple(p.id for p in ports))
-    space.apply(tr("test stands for {}", ", ".join(p.name for p in ports) or tr("itself alone")), job)
+    space.apply(tr("test used for {}", ", ".join(p.name for p in ports) or tr("itself alone")), job)
     return ""
 
 

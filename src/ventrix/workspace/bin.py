@@ -36,7 +36,7 @@ def take_out(space: Workspace, kind: type[Noun], noun_id: str, name: str, reason
     """
     found = find_part(space.job, kind, noun_id)
     if kind is Reading:
-        raise Refused("a reading is struck with its reason, never taken out")
+        raise Refused("a reading is struck with its reason, never deleted")
     if kind is Port and len(space.job.ports) == 1:
         raise Refused("a job has at least one port")
     if isinstance(found.noun, Cut) and isinstance(found.parent, Port):
@@ -82,7 +82,7 @@ def put_back(space: Workspace, binned_id: str) -> None:
     try:
         job = put_in_part(space.job, binned.parent_id, parent_kind, field, binned.at, part)
     except KeyError:
-        raise Refused("what it hung from is no longer there") from None
+        raise Refused("what it belonged to is no longer there") from None
     space.apply(tr("{} put back", binned.name), replace(job, bin=tuple(b for b in job.bin if b.id != binned_id)))
 
 

@@ -172,7 +172,7 @@ class Workspace:
         try:
             job = shared(self.job, self.book.load(self.job.id, follow=True)) if job_changed else self.job
         except KeyError:
-            raise BookError(tr("this job was taken out of the book in another window")) from None
+            raise BookError(tr("this job was deleted in another window")) from None
         had = {b.id: b for b in self.benches}
         benches = tuple(shared(had[b.id], b) if b.id in had else b for b in self.book.benches(follow=True))
         self._take(job, benches)

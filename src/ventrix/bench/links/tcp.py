@@ -147,5 +147,5 @@ def host_and_port(text: str) -> tuple[str, int]:
     except ValueError:
         labels = host.rstrip(".").split(".")
         if len(host) > 253 or not all(_LABEL.fullmatch(label) for label in labels) or labels[-1].isdecimal():
-            raise Refused("'{}' is no name or address of a machine", host[:80]) from None
+            raise Refused("'{}' is not the name or address of a machine", host[:80]) from None
     return bare, int(port)

@@ -344,7 +344,7 @@ class FlowTest:
         if phase is Phase.SET:
             return Refusal(tr("No reading at this lift yet: set the valve first."))
         if phase is Phase.PRESSURE and self.out_of_breath:
-            return Refusal(tr("The blower is out of breath. Press twice to take this lift at its own pressure."))
+            return Refusal(tr("The blower is at its limit. Press twice to take this lift at its own pressure."))
         if phase is Phase.PRESSURE:
             word = tr("low: raise it") if self.pressure_error < 0 else tr("high: lower it")
             return Refusal(tr("Pressure is {} first.", word))

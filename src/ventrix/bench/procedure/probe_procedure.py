@@ -73,7 +73,7 @@ class ProbeProcedure:
         if value is None:
             raise Refused("No probe is connected: type the reading.")
         if self._samples[-1].time - self._samples[0].time < FILLED * WINDOW:
-            raise Refused("Wait: three seconds of readings are wanted.")
+            raise Refused("Wait: three seconds of readings are needed.")
         if float(np.std(self._values())) > UNSTEADY * abs(value):
             raise Refused("Not steady yet: wait, or type the reading.")
         return value if self.ball else max(value, 0.0)

@@ -29,10 +29,10 @@ WORDS = {
     Lie.RANGE: tr("ranges read differently near their ends"),
     Lie.WARM_UP: tr("cold: reads low, and drifts for some minutes"),
     Lie.LEAK: tr("the head's seal leaks"),
-    Lie.OFF_CENTRE: tr("head off centre: unshrouds the valve, reads high"),
+    Lie.OFF_CENTRE: tr("head off center: unshrouds the valve, reads high"),
     Lie.BARE: tr("bare entry in place of the radius: reads low"),
     Lie.DIAL: tr("dial zero three thousandths out"),
-    Lie.BLOWER: tr("tired blower: out of breath early"),
+    Lie.BLOWER: tr("tired blower: at its limit early"),
     Lie.OTHER_BENCH: tr("a second bench: reads high, more so at high flow"),
 }
 DIAL_ERROR = 0.003 * INCH

@@ -107,11 +107,11 @@ class Interpreter:
     def _lie(self, text: str) -> None:
         name, _, state = text.partition(",")
         if state.strip().upper() not in ("ON", "OFF"):
-            raise Refused("a lie, then ON or OFF")
+            raise Refused("a fault, then ON or OFF")
         try:
             lie = Lie(name.strip().upper())
         except ValueError:
-            raise Refused("lies are {}", ", ".join(each.value for each in Lie)) from None
+            raise Refused("faults are {}", ", ".join(each.value for each in Lie)) from None
         self._bench.tell(lie, state.strip().upper() == "ON")
 
     def answer(self, line: str) -> str | None:

@@ -47,7 +47,7 @@ def evenness_sentence(field: Field) -> str:
     centre = " and ".join(where) or tr("in the middle")
     ratio = field.fastest_over_slowest
     times = tr("fastest over slowest {:.2f}", ratio) if np.isfinite(ratio) else tr("some air does not move")
-    return tr("Spread {}, {}, centre of flow {}.", percent_text(field.spread, 0), times, centre)
+    return tr("Spread {}, {}, center of flow {}.", percent_text(field.spread, 0), times, centre)
 
 
 def dead_places(field: Field) -> tuple[str, ...]:

@@ -252,7 +252,7 @@ BENCH_AND_PORT: tuple[Calculator, ...] = (
     ),
     Calculator(
         "centreline_length",
-        tr("Centreline length of a port"),
+        tr("Centerline length of a port"),
         tr("port length wire floor roof mean"),
         (Input("floor_length", "in"), Input("roof_length", "in")),
         (Output("length", "in"),),

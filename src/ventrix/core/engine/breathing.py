@@ -127,8 +127,8 @@ def engine_of(findings: Findings, port: Port, intake: ReducedRun) -> Engine:
     assert cam is not None
     guessed: list[str] = []
     cylinder = _cylinder(job, guessed)
-    missing = [w for w, v in ((tr("intake centreline"), job.intake_centreline),
-                              (tr("exhaust centreline"), job.exhaust_centreline)) if v is None]  # fmt: skip
+    missing = [w for w, v in ((tr("intake centerline"), job.intake_centreline),
+                              (tr("exhaust centerline"), job.exhaust_centreline)) if v is None]  # fmt: skip
     if job.speed_low is None or job.speed_high is None:
         guessed.append("speeds")
     exhaust, part, doubt = _exhaust(findings, port, intake, guessed)

@@ -114,7 +114,7 @@ def _by_valve(findings: Findings, run: ReducedRun | None, port: Port, because: l
     """Displacement of one cylinder times crank speed [m3 rad/s] from the valve, low and high."""
     diameter = None if run is None else run.geometry.valve_diameter
     if run is None or diameter is None:
-        because.append(tr("The valve says nothing: flow in CFM and its diameter are needed."))
+        because.append(tr("The valve can't be used: flow in CFM and its diameter are needed."))
         return None
     cam = findings.cam_of("intake")
     if cam is None:
@@ -142,7 +142,7 @@ def _by_valve(findings: Findings, run: ReducedRun | None, port: Port, because: l
 
 def _by_section(job: Job, port: Port, section: float | None, because: list[str]) -> tuple[float, float] | None:
     if section is None:
-        because.append(tr("The smallest section was not measured: only the valves speak."))
+        because.append(tr("The smallest section was not measured: the answer rests on the valves alone."))
         return None
     area = section * job.ports_beside(port)
     least = job.lowest_speed or LEAST_SPEED

@@ -42,7 +42,7 @@ def lift_sentences(found: RevLimit, unit: str = "in") -> list[str]:
 def blow_down_sentence(found: OnTheEngine, unit: str = "in") -> str:
     """What blow-down leaves at bottom dead centre, and through which lifts it goes."""
     left = tr("{:.0f} to {:.0f} %", 100 * found.left_at_bottom[0], 100 * found.left_at_bottom[-1])
-    said = tr("Blow-down leaves {} of the charge at bottom dead centre", left)
+    said = tr("Blow-down leaves {} of the charge at bottom dead center", left)
     if found.low_share is not None and found.low_lift is not None:
         at = f"{from_si(found.low_lift, unit):.{3 if unit == 'in' else 2}f} {unit}"
         said += tr("; {:.0f} % of the area it goes through lies under {}", 100 * found.low_share, at)

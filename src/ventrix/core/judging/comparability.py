@@ -76,8 +76,8 @@ CONDITIONS: Final = (
     Condition("plug", tr("plug"), tr("an open plug hole lets air past the port")),
     Condition(
         "centred",
-        tr("head centred on the bore"),
-        tr("an off-centre head unshrouds the valve and reads high"),
+        tr("head centered on the bore"),
+        tr("an off-center head unshrouds the valve and reads high"),
         _yes_no,
     ),
     Condition("clean", tr("clean"), tr("carbon on valve and chamber costs flow"), _yes_no, optional=True),
@@ -86,7 +86,7 @@ CONDITIONS: Final = (
 SIZES: Final = (
     ("valve_diameter", tr("valve head"), tr("another valve is another test"), _length),
     ("stem_diameter", "stem", tr("another stem is another test"), _length),
-    ("seat_angle", tr("seat angle"), tr("another seat flows otherwise at every low lift"), _degrees),
+    ("seat_angle", tr("seat angle"), tr("another seat flows differently at every low lift"), _degrees),
 )
 # What each kind of change, declared anywhere between the two, allows to differ.
 _ALLOWED: Final[dict[CutKind, tuple[str, ...]]] = {
@@ -112,7 +112,7 @@ class ConditionDifference:
 _DIFFERS: Final = tr("{} differs, {} before and {} after: {}.")
 CANT_YET: Final = tr("Can't compare yet.")
 _STARTS: Final[dict[Level, str]] = {
-    "yes": tr("May be compared: bench, bore, entry, valve, plug and centring agree."),
+    "yes": tr("May be compared: bench, bore, entry, valve, plug and centering agree."),
     "no": tr("Not to be compared."),
     "unknown": tr("A condition wasn't recorded, so it may have differed."),
     "converted": tr("Compared after conversion."),

@@ -132,7 +132,7 @@ def compare_runs(
         raise Refused("both sides need a run")
     kinds = {r.kind for r in (*before, *after)}
     if len(kinds) > 1:
-        raise Refused("an index of an uncalibrated bench cannot be held against a flow")
+        raise Refused("an index of an uncalibrated bench cannot be compared with a flow")
     kind = before[0].kind
     k = known or Known()
     verdict = comparability(

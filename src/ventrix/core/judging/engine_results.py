@@ -164,7 +164,7 @@ def _attribution(had: EngineResult, has: EngineResult) -> tuple[bool, str]:
         return (
             False,
             tr(
-                "corrected otherwise: {} against {}",
+                "corrected differently: {} and {}",
                 had.correction or tr("not recorded"),
                 has.correction or tr("not recorded"),
             ),

@@ -28,7 +28,7 @@ _WHY: Final = {
     "pipe": tr("other pipe"),
     "valve": tr("other valve fitted"),
     "plug": tr("other plug"),
-    "centred": tr("off centre"),
+    "centred": tr("off center"),
     "test_pressure": tr("other pressure"),
 }
 

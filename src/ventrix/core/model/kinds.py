@@ -140,7 +140,7 @@ class Piece(Worded):
     """What is bolted to a port and flowed as a piece of its own."""
 
     RUNNER = "runner", "manifold runner"
-    SPACER = "spacer", "carburettor spacer"
+    SPACER = "spacer", "carburetor spacer"
     HEADER = "header", "header primary"
 
 

@@ -153,7 +153,7 @@ def _speaks(findings: Findings, port: Port, cut: Cut, last: ReducedRun) -> Reduc
 
 def _valve(port: Port, g: Geometry) -> tuple[ChainValve, tuple[str, ...]]:
     if g.valve_diameter is None:
-        raise Refused("the valve of {} was not measured: its head diameter is wanted (Head)", port.name)
+        raise Refused("the valve of {} was not measured: its head diameter is needed (Head)", port.name)
     width, angle, stem = USUAL_SEAT
     guessed = []
     for name, value in ((tr("seat width"), g.seat_width), (tr("seat angle"), g.seat_angle), ("stem", g.stem_diameter)):

@@ -44,7 +44,7 @@ def read_day(text: str, today: date, *, ahead: bool = True) -> str | None:
         try:
             found = date.fromisoformat(text.strip())
         except ValueError:
-            raise Refused("'{}' is no day: type fri, 4 dec, in 5 days or 2026-12-04", text.strip()[:40]) from None
+            raise Refused("'{}' is not a day: type fri, 4 dec, in 5 days or 2026-12-04", text.strip()[:40]) from None
     return found.isoformat()
 
 

@@ -218,7 +218,7 @@ def parse_quantity(text: str, default_unit: str) -> float:
         With a sentence: not a number, not finite, unknown unit, or a unit of something else.
     """
     if len(text) > LONGEST_NUMBER:
-        raise Refused("a number of {} characters is no measurement", len(text))
+        raise Refused("a number of {} characters is not a measurement", len(text))
     cleaned = text.replace("−", "-")
     if cleaned.count(",") == 1 and "." not in cleaned:
         cleaned = cleaned.replace(",", ".")
@@ -244,7 +244,7 @@ def parse_quantity(text: str, default_unit: str) -> float:
     wanted = unit(default_unit)
     given = unit(match["unit"]) if match["unit"] else wanted
     if given.dimension != wanted.dimension:
-        raise Refused("'{}' is a {}, and a {} is wanted here", given.symbol, given.dimension, wanted.dimension)
+        raise Refused("'{}' is a {}, and a {} is needed here", given.symbol, given.dimension, wanted.dimension)
     value = number * given.factor + given.offset
     if not math.isfinite(value):
         raise Refused("{} is too large", quoted(text))

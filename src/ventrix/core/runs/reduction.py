@@ -78,7 +78,7 @@ def reduce_run(
     if struck:
         notes.append(tr("{} struck reading{} kept and not counted", struck, "s" * (struck > 1)))
     if any(r.struck is None and r.lift <= LIFT_GRAIN / 2 for r in run.readings):
-        notes.append(tr("a reading at zero lift is no part of the curve: enter the leak as such"))
+        notes.append(tr("a reading at zero lift is not part of the curve: enter the leak as such"))
     if not counted:
         raise Refused("the run has no reading that counts")
     kind, raw, said = indicated(counted, setup)

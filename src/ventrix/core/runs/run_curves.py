@@ -136,7 +136,7 @@ def _coefficient(run: ReducedRun, key: str, lift: Array, flow: Array) -> Array:
         ).area
     name = key.removesuffix("_inc")
     if not name.startswith("cd_"):
-        raise Refused("'{}' is no curve", key)
+        raise Refused("'{}' is not a curve", key)
     if name not in areas:
         return nothing
     model: bench_flow.Model = "incompressible" if key.endswith("_inc") else "isentropic"

@@ -141,7 +141,7 @@ def _notes(kept: float, scale: float, scatter: float, depth: Array, left_alone: 
         said.append(tr("Too little surface is unchanged: say which stretch you left alone."))
     if abs(scale - 1) > SHRUNK:
         off = 100 * abs(scale - 1)
-        said.append(tr("One mould has shrunk, by {:.2f} %: give the seat diameter of both.", off))
+        said.append(tr("One mold has shrunk, by {:.2f} %: give the seat diameter of both.", off))
     if 2 * scatter > 2 * LEAST_TOLD:
         apart = millimetres(2 * scatter)
         said.append(Said("The two lie {} apart where nothing was cut: less than that is not told.", apart))

@@ -97,7 +97,7 @@ def _earlier(before: Surface, unit: str, asked: ScanAsked, asked_before: ScanAsk
 def _scale(unit: str) -> float:
     """Millimetres to a unit that a kept scan is said to be in: a document, or a hand, may have said another."""
     if unit not in UNITS:
-        raise Refused("its unit is '{}': set it right to mm, in or m", unit)
+        raise Refused("its unit is '{}': correct it to mm, in or m", unit)
     return UNITS[unit][0]
 
 

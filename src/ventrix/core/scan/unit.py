@@ -123,7 +123,7 @@ def measured_in_its_unit(
         here, there = millimetres(size, 1), millimetres(wanted, 1)
         refused = Refused("The {} measures {} with the file in {}, not {}.", known.name, here, each, there)
     if _in_centimetres(extent, known, make):
-        raise Refused("The file is in centimetres: write it in mm, in or m.")
+        raise Refused("The file is in centimeters: write it in mm, in or m.")
     assert refused is not None
     raise refused
 

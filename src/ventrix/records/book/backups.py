@@ -107,9 +107,9 @@ def check(book: Path) -> list[str]:
     try:
         said = [row[0] for row in raw.execute("PRAGMA integrity_check").fetchall() if row[0] != "ok"]
         for table, row, parent, _ in raw.execute("PRAGMA foreign_key_check").fetchall():
-            said.append(tr("row {} of {} hangs from a {} that is not there", row, table, parent))
+            said.append(tr("row {} of {} belongs to a {} that is not there", row, table, parent))
         if raw.execute("SELECT count(*) FROM sqlite_master WHERE name = 'alembic_version'").fetchone()[0] == 0:
-            said.append(tr("it is no book of Ventrix"))
+            said.append(tr("it is not a Ventrix book"))
     except sqlite3.Error as error:
         return [str(refusal(error))]
     finally:

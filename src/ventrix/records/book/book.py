@@ -189,7 +189,7 @@ class Book:
             said = tr(
                 "it is of an older version, and can only be read: copy it where it can be written, and open the copy"
             )
-            raise InputError(said if at in VERSIONS else tr("is no book that this Ventrix reads"), file=str(path))
+            raise InputError(said if at in VERSIONS else tr("is not a book that this Ventrix reads"), file=str(path))
         return cls(engine, path, read_only=True)
 
     def close(self) -> None:
@@ -216,7 +216,7 @@ class Book:
             raise BookError(tr("the book's file is gone"))
         self._engine.dispose()
         if version_of(self._engine) != HEAD:
-            raise BookError(tr("the book's file was exchanged for one that is no book, or an older one"))
+            raise BookError(tr("the book's file was exchanged for one that is not a book, or an older one"))
         self._is = now
         self._seen = dict.fromkeys(self._seen, UNKNOWN)  # its numbers say nothing of what was read here
 
@@ -244,7 +244,7 @@ class Book:
                 connection.commit()
         except IntegrityError:
             raise AlreadyThere(
-                tr("the book refuses it: it hangs from something that is not there, or is there twice")
+                tr("the book refuses it: it belongs to something that is not there, or is there twice")
             ) from None
         except (SqlDatabaseError, InterfaceError) as error:
             raise self._refusal(error) from None
@@ -389,7 +389,7 @@ class Book:
         try:
             before, after = recalled(job, found)
         except (KeyError, TypeError, ValueError):
-            raise BookError(tr("'{}' hangs from something that is no longer there", act.name)) from None
+            raise BookError(tr("'{}' belongs to something that is no longer there", act.name)) from None
         return shared(job, before), shared(job, after)
 
     def add_job(self, job: Job, file: str = "", benches: tuple[Bench, ...] = ()) -> list[str]:
@@ -444,10 +444,10 @@ def _execute(connection: Connection, found: rows.Changes) -> None:
 def _brought_together(old: Noun, new: Noun | None, there: Noun | None) -> tuple[Noun, Noun | None]:
     """What the book says now, and what it is to say: another window wrote in between."""
     if there is None:
-        raise Conflict(tr("{} was taken out of the book in another window", name_of(old)))
+        raise Conflict(tr("{} was deleted in another window", name_of(old)))
     if new is None:
         if there != old:
-            raise Conflict(tr("{} was changed in another window meanwhile, and is not taken out", name_of(old)))
+            raise Conflict(tr("{} was changed in another window, and is not deleted", name_of(old)))
         return there, None
     return there, merged(old, new, shared(old, there))
 

@@ -54,7 +54,7 @@ def merged(base: N, mine: N, theirs: N) -> N:
             unit = each.metadata.get("unit")
             raise Conflict(
                 tr(
-                    "{}, {}: another window made it {} meanwhile, here it is {}",
+                    "{}, {}: another window made it {}, here it is {}",
                     name_of(base),
                     each.name.replace("_", " "),
                     _words(other, unit),
@@ -80,7 +80,7 @@ def _merged_children(base: tuple[N, ...], mine: tuple[N, ...], theirs: tuple[N, 
         elif other != had[other.id]:
             more = _readings(other) - _readings(had[other.id])
             gained = tr("has gained {} reading{}", more, "s" * (more > 1)) if more > 0 else tr("was changed")
-            raise Conflict(tr("{} {} in another window meanwhile, and is not taken out", name_of(other), gained))
+            raise Conflict(tr("{} {} in another window, and is not deleted", name_of(other), gained))
     there = {n.id for n in theirs}
     for item in mine:
         if item.id in there:
@@ -88,7 +88,7 @@ def _merged_children(base: tuple[N, ...], mine: tuple[N, ...], theirs: tuple[N, 
         if item.id not in had:
             found.append(item)
         elif item != had[item.id]:
-            raise Conflict(tr("{} was taken out in another window meanwhile", name_of(item)))
+            raise Conflict(tr("{} was deleted in another window", name_of(item)))
     return tuple(found)
 
 

@@ -176,7 +176,7 @@ def _told(row: ToldRow, name: str, kind: str, whose: str) -> CastingPrior:
     n = len(mean)
     square = covariance.shape == (n, n) and np.allclose(covariance, covariance.T, atol=1e-6)
     if not n or not square or float(np.linalg.eigvalsh(covariance).min()) <= 0:
-        raise InputError(tr("is no covariance of its mean"), file=name, field=f"told.{kind}.covariance")
+        raise InputError(tr("is not a covariance of its mean"), file=name, field=f"told.{kind}.covariance")
     return CastingPrior(row.ports, mean, covariance, row.removal, np.array(row.residual), whose)
 
 

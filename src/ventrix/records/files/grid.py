@@ -135,7 +135,7 @@ def workbook_grid(data: bytes, name: str = "", sheet: str = "") -> Grid:
         TypeError,
         AttributeError,
     ) as error:
-        raise InputError(tr("is no spreadsheet, or a damaged one"), file=name) from error
+        raise InputError(tr("is not a spreadsheet, or is damaged"), file=name) from error
     except Exception as error:  # defusedxml and openpyxl raise classes of their own for XML that does harm
         raise InputError(tr("is refused: its XML is not what a spreadsheet holds"), file=name) from error
     try:
@@ -166,7 +166,7 @@ def _check_workbook(data: bytes, name: str) -> None:
         with zipfile.ZipFile(io.BytesIO(data)) as archive:
             entries = archive.infolist()
     except (zipfile.BadZipFile, ValueError, OSError, NotImplementedError):
-        raise InputError(tr("is no spreadsheet, or a damaged one"), file=name) from None
+        raise InputError(tr("is not a spreadsheet, or is damaged"), file=name) from None
     if len(entries) > 2000 or sum(e.file_size for e in entries) > LARGEST_UNPACKED:
         raise InputError(tr("unpacks to more than {} MiB", LARGEST_UNPACKED // 1024**2), file=name)
     if any("sharedStrings" in e.filename and e.file_size > LARGEST_WORDS for e in entries):

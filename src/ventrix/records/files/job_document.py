@@ -213,7 +213,7 @@ def loads_document(data: bytes | str, name: str = "", *, own: bool = False) -> J
         raise InputError(tr("is empty"), file=name)
     document = _parsed(data, name)
     if not isinstance(document, dict) or VERSION_KEY not in document:
-        raise InputError(tr("is no job document: the key is missing"), file=name, field=VERSION_KEY)
+        raise InputError(tr("is not a job document: the key is missing"), file=name, field=VERSION_KEY)
     version = document.pop(VERSION_KEY)
     if version not in range(1, VERSION + 1) or isinstance(version, bool):
         raise InputError(
@@ -251,7 +251,7 @@ def _parsed(data: bytes | str, name: str) -> Any:
         return json.loads(text, parse_constant=_refuse_constant, parse_int=_whole)
     except json.JSONDecodeError as error:
         raise InputError(
-            tr("is no JSON: something is wrong near column {}", error.colno), file=name, line=error.lineno
+            tr("is not JSON: something is wrong near column {}", error.colno), file=name, line=error.lineno
         ) from None
     except RecursionError:
         raise InputError(tr("is nested too deep"), file=name) from None
@@ -271,7 +271,7 @@ def _where_no_number(text: str) -> dict[str, Any]:
 
 
 def _refuse_constant(word: str) -> NoReturn:
-    raise Refused("holds {}, which is no number", word)
+    raise Refused("holds {}, which is not a number", word)
 
 
 def _whole(digits: str) -> int:

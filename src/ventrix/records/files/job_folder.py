@@ -107,7 +107,7 @@ def read_packed(path: Path) -> Packed:
     except (zipfile.BadZipFile, zlib.error, EOFError, NotImplementedError, RuntimeError, ValueError, OSError) as error:
         if isinstance(error, InputError):
             raise
-        raise InputError(tr("is no archive, or a damaged one"), file=path.name) from None
+        raise InputError(tr("is not an archive, or is damaged"), file=path.name) from None
 
 
 def _read_archive(archive: zipfile.ZipFile, name: str) -> Packed:
@@ -165,7 +165,7 @@ def _checked_photo(data: bytes, photo: str, name: str) -> bytes:
             raise InputError(error.sentence, file=name, field=photo) from None
         return data
     if not any(data.startswith(mark) for mark in KINDS):
-        raise InputError(tr("is no JPEG or PNG picture"), file=name, field=photo)
+        raise InputError(tr("is not a JPEG or PNG picture"), file=name, field=photo)
     return data
 
 

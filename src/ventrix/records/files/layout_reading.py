@@ -111,16 +111,16 @@ def _read_row(
 
     lift, value = number_in(lift_cell, layout.decimal), number_in(cell, layout.decimal)
     if lift is None:
-        refuse(lift_at, tr("is no lift") if lift_cell.strip() else tr("has a flow beside it and no lift"))
+        refuse(lift_at, tr("is not a lift") if lift_cell.strip() else tr("has a flow beside it and no lift"))
         return None
     metres = parse_quantity(f"{lift:.12g}", layout.lift_unit)
     if not 0 < metres <= USUAL_LIFT * (1 + 1e-9):
         if lift == 0:
             return None  # a row of nothing at lift nought
-        refuse(lift_at, tr("is {:.4g} mm: no lift of a valve", from_si(metres, "mm")))
+        refuse(lift_at, tr("is {:.4g} mm: a valve does not lift that far", from_si(metres, "mm")))
         return None
     if value is None:
-        refuse(at, tr("is no number"))
+        refuse(at, tr("is not a number"))
         return None
     if value < 0 or (value == 0 and plan.role is Role.FLOW):
         refuse(at, tr("is not above zero"))
@@ -149,6 +149,6 @@ def _side_figure(
     value = number_in(table.at(r, column), layout.decimal)
     plan = layout.columns[column]
     if value is None or (plan.role is Role.PRESSURE and value <= 0):
-        refuse(column, tr("is no number") if value is None else tr("is not above zero"))
+        refuse(column, tr("is not a number") if value is None else tr("is not above zero"))
         return None
     return parse_quantity(f"{value:.12g}", plan.unit)

@@ -40,7 +40,7 @@ def read_mesh(path: Path) -> MeshData:
     """A mesh file. InputError naming it where it is too large, cut short, or no mesh that is read."""
     kind = path.suffix.lower()
     if kind not in KINDS:
-        raise InputError(tr("is no mesh that is read: STL, PLY or OBJ"), file=path.name)
+        raise InputError(tr("is not a mesh that is read: STL, PLY or OBJ"), file=path.name)
     return mesh_of(read_whole(path, LARGEST, tr("a mesh")), path.name)
 
 
@@ -49,7 +49,7 @@ def mesh_of(data: bytes, name: str) -> MeshData:
     kind = Path(name).suffix.lower()
     read = {".stl": _stl, ".ply": _ply, ".obj": _obj}.get(kind)
     if read is None:
-        raise InputError(tr("is no mesh that is read: STL, PLY or OBJ"), file=name)
+        raise InputError(tr("is not a mesh that is read: STL, PLY or OBJ"), file=name)
     points, faces = read(data, name)
     if len(faces) < FEWEST:
         raise InputError(tr("holds {} triangles: too few to measure", len(faces)), file=name)
@@ -58,7 +58,7 @@ def mesh_of(data: bytes, name: str) -> MeshData:
     good = np.isfinite(points).all(axis=1) & (np.abs(np.nan_to_num(points)) < 1e9).all(axis=1)
     kept = good[faces].all(axis=1)
     if np.mean(~good) > NOT_NUMBERS or np.mean(~kept) > NOT_NUMBERS:
-        raise InputError(tr("holds coordinates that are no numbers"), file=name)
+        raise InputError(tr("holds coordinates that are not numbers"), file=name)
     return MeshData(np.where(good[:, None], points, 0.0), faces[kept])
 
 
@@ -79,16 +79,16 @@ def _stl(data: bytes, name: str) -> tuple[Array, Ints]:
                 points = rows["v"].reshape(-1, 3).astype(float)
             return points, np.arange(3 * count).reshape(-1, 3)
     if not data.lstrip()[:5].lower() == b"solid" or b"\0" in data[:HEADER]:
-        raise InputError(tr("is cut short, or no STL"), file=name)
+        raise InputError(tr("is cut short, or not an STL"), file=name)
     numbers: list[bytes] = []
     for line in data.splitlines():
         words = line.split()
         if words[:1] in ([b"vertex"], [b"VERTEX"]):
             if len(words) != 4:
-                raise InputError(tr("holds a vertex that is no three numbers"), file=name)
+                raise InputError(tr("holds a vertex that is not three numbers"), file=name)
             numbers += words[1:]
     if not numbers:
-        raise InputError(tr("is cut short, or no STL"), file=name)
+        raise InputError(tr("is cut short, or not an STL"), file=name)
     if b"endsolid" not in data[-400:].lower():
         raise InputError(tr("is cut short: it has no end"), file=name)
     points = _numbers(numbers, name).reshape(-1, 3)
@@ -102,7 +102,7 @@ def _numbers(words: Sequence[bytes], name: str) -> Array:
     try:
         return np.asarray(np.array(words, dtype="S").astype(float))
     except ValueError:
-        raise InputError(tr("holds a coordinate that is no number"), file=name) from None
+        raise InputError(tr("holds a coordinate that is not a number"), file=name) from None
 
 
 @dataclass(slots=True)
@@ -115,7 +115,7 @@ class _Element:
 def _ply(data: bytes, name: str) -> tuple[Array, Ints]:
     end = data.find(b"end_header", 0, HEADER)
     if not data.startswith(b"ply") or end < 0:
-        raise InputError(tr("is no PLY: its header has no end"), file=name)
+        raise InputError(tr("is not a PLY: its header has no end"), file=name)
     after = data.find(b"\n", end)
     form, elements = _ply_header(data[:end], name)
     body = data[after + 1 :] if after >= 0 else b""
@@ -150,7 +150,7 @@ def _ply_header(head: bytes, name: str) -> tuple[str, list[_Element]]:
         if each.name == "vertex" and not {"x", "y", "z"} <= {p[0] for p in each.properties}:
             raise InputError(tr("has vertices without x, y and z"), file=name)
         if each.name in ("vertex", "face") and sum(bool(p[1]) for p in each.properties) != (each.name == "face"):
-            raise InputError(tr("has faces that are no lists of points"), file=name)
+            raise InputError(tr("has faces that are not lists of points"), file=name)
     return form, elements
 
 
@@ -175,7 +175,7 @@ def _ply_text(body: bytes, elements: list[_Element], found: dict[str, Any], name
                     [[int(w) for w in r[before + 1 : before + 1 + int(r[before])]] for r in rows], name
                 )
             except (ValueError, IndexError, OverflowError):
-                raise InputError(tr("has a face that is no list of points"), file=name) from None
+                raise InputError(tr("has a face that is not a list of points"), file=name) from None
 
 
 def _fans(polygons: Sequence[Sequence[int]], name: str) -> Ints:
@@ -253,13 +253,13 @@ def _obj(data: bytes, name: str) -> tuple[Array, Ints]:
         words = line.split()
         if words[:1] == [b"v"]:
             if len(words) < 4:
-                raise InputError(tr("holds a vertex that is no three numbers"), file=name, line=number)
+                raise InputError(tr("holds a vertex that is not three numbers"), file=name, line=number)
             numbers += words[1:4]
         elif words[:1] == [b"f"]:
             try:
                 corners = [int(w.split(b"/")[0]) for w in words[1:]]
             except ValueError:
-                raise InputError(tr("holds a face that is no list of points"), file=name, line=number) from None
+                raise InputError(tr("holds a face that is not a list of points"), file=name, line=number) from None
             if 0 in corners or any(abs(c) > MOST for c in corners):
                 raise InputError(tr("names a point that it does not have"), file=name, line=number)
             polygons.append([c - 1 if c > 0 else len(numbers) // 3 + c for c in corners])

@@ -37,7 +37,7 @@ def read_outlines(path: Path) -> list[Points]:
     """
     kind = path.suffix.lower()
     if kind not in (".dxf", ".svg"):
-        raise InputError(tr("is no drawing that is read: DXF or SVG"), file=path.name)
+        raise InputError(tr("is not a drawing that is read: DXF or SVG"), file=path.name)
     data = read_whole(path, LARGEST, tr("a drawing"))
     curves = _from_dxf(data, path.name) if kind == ".dxf" else _from_svg(data, path.name)
     closed = [_thinned(c) for c in curves if len(c) >= FEWEST and _area(c) > 0]
@@ -58,10 +58,10 @@ def _from_dxf(data: bytes, name: str) -> list[Points]:
         drawing, _ = recover(io.BytesIO(data))
     except (DXFError, OSError, ValueError, UnicodeError, LookupError, TypeError, AttributeError, ArithmeticError,
             AssertionError):  # fmt: skip
-        raise InputError(tr("is no DXF that can be read"), file=name) from None
+        raise InputError(tr("is not a DXF that can be read"), file=name) from None
     unit = _UNITS.get(int(drawing.header.get("$INSUNITS", 0) or 0))
     if unit is None:
-        raise InputError(tr("is drawn in a unit that is not read: inches or millimetres"), file=name)
+        raise InputError(tr("is drawn in a unit that is not read: inches or millimeters"), file=name)
     closed: list[Points] = []
     open_ones: list[Points] = []
     sag = SAG * 1e-3 / unit
@@ -94,13 +94,13 @@ def _from_svg(data: bytes, name: str) -> list[Points]:
     try:
         root = ElementTree.fromstring(data)  # nothing that reaches outside the file is let in
     except Exception:
-        raise InputError(tr("is no SVG that can be read"), file=name) from None
+        raise InputError(tr("is not an SVG that can be read"), file=name) from None
     if any(str(root.get(side, "")).strip().endswith(_NO_SIZE) for side in ("width", "height")):
         raise InputError(tr("is as large as a page or a letter (%, em): draw it in mm, in or px"), file=name)
     try:
         drawing = SVG.parse(io.BytesIO(data), reify=True, ppi=96.0)
     except Exception:
-        raise InputError(tr("is no SVG that can be read"), file=name) from None
+        raise InputError(tr("is not an SVG that can be read"), file=name) from None
     found: list[Points] = []
     scale = to_si(1.0, "in") / 96.0
     try:

@@ -101,7 +101,7 @@ def _unnamed(table: list[list[str]], usual: _Columns, third_is_pressure: bool) -
     if width == 2 or (width == 3 and third_is_pressure):
         return _Columns(0, 1, 2 if width == 3 else None, None, usual.lift_unit, usual.reading_unit, usual.pressure_unit)
     if width < 2:
-        raise Refused("row 1 has one column: lift and reading are wanted")
+        raise Refused("row 1 has one column: lift and reading are needed")
     raise Unnamed(
         tr("{} columns without headings: put a first row above them, as lift, intake, exhaust or lift, CFM, inH2O"),
         width,
@@ -145,7 +145,7 @@ def _row(number: int, cells: list[str], columns: _Columns) -> Row:
     except Refused as error:
         raise Refused("row {}: {}", number, error) from None
     if lift is None or reading is None:
-        raise Refused("row {} has one column: lift and reading are wanted", number)
+        raise Refused("row {} has one column: lift and reading are needed", number)
     if lift <= 0 or reading <= 0 or (pressure is not None and pressure <= 0):
         raise Refused("row {}: figures must be above zero", number)
     return Row(lift, reading, pressure, swirl)

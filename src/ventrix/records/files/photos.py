@@ -30,7 +30,7 @@ def keep_photo(folder: Path, source: Path) -> str:
     data = read_whole(source, LARGEST, tr("a photo"))
     suffix = next((end for mark, end in KINDS.items() if data.startswith(mark)), None)
     if suffix is None:
-        raise InputError(tr("is no JPEG or PNG picture"), file=source.name)
+        raise InputError(tr("is not a JPEG or PNG picture"), file=source.name)
     return keep_file(folder, data, suffix, source.name)
 
 

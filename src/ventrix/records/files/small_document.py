@@ -21,14 +21,14 @@ def read_object(path: Path, largest: int, what: str) -> Any:
     try:
         return json.loads(data.decode("utf-8-sig"))
     except (ValueError, RecursionError):  # no text, no JSON, a number of ten thousand digits
-        raise InputError(tr("is no JSON"), file=path.name) from None
+        raise InputError(tr("is not JSON"), file=path.name) from None
 
 
 def validated(model: type[Model], document: object, version: tuple[str, int], name: str, what: str) -> Model:
     """A document of a model, its version's key taken off. InputError naming file and field where it is none."""
     key, number = version
     if not isinstance(document, dict) or document.get(key) != number or isinstance(document.get(key), bool):
-        raise InputError(tr("is no {} that this Ventrix reads", what), file=name, field=key)
+        raise InputError(tr("is not {} that this Ventrix reads", what), file=name, field=key)
     try:
         return model.model_validate({k: v for k, v in document.items() if k != key})
     except ValidationError as error:

@@ -57,7 +57,7 @@ def read_traverses(path: Path, new_id: Callable[[], str]) -> tuple[Traverse, ...
     name = path.name
     lines = lines_of(read_whole(path, LARGEST_FILE, tr("a table of air speeds")), name)
     if lines[0].strip() != FIRST:
-        raise InputError(tr("is no table of air speeds: its first line is missing"), file=name, line=1)
+        raise InputError(tr("is not a table of air speeds: its first line is missing"), file=name, line=1)
     rows = rows_of(lines, 1, ",", MOST_ROWS, name)
     header = tuple(next(rows, (2, []))[1])
     if not set(FIRST_COLUMNS) <= set(header) <= set(COLUMNS) or len(set(header)) != len(header):

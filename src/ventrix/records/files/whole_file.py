@@ -32,7 +32,7 @@ def read_whole(path: Path, largest: int, what: str) -> bytes:
     except Refused as error:  # a null byte in the name
         if isinstance(error, InputError):
             raise
-        raise InputError(tr("is no name of a file"), file=name.replace("\0", "?")) from None
+        raise InputError(tr("is not the name of a file"), file=name.replace("\0", "?")) from None
 
 
 def write_whole(path: Path, data: bytes | str) -> None:

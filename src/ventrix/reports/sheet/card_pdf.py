@@ -89,7 +89,7 @@ def _right(pen: Pen, card: Card, x: float, width: float, floor: float) -> None:
         pen.paragraph(words, 9.5, x=x, width=width)
     if len(card.faults) > 8:
         pen.paragraph(tr("and {} more: see Cuts", len(card.faults) - 8), 8.5, "quiet", x=x, width=width)
-    _heading(pen, tr("Mind"), x, width)
+    _heading(pen, tr("Caution"), x, width)
     for words in card.cautions:
         if pen.y - 40 > floor:
             pen.paragraph(words, 8.2, "quiet", x=x, width=width)

@@ -42,7 +42,7 @@ class PaperKind(KeptWord):
         member.words, member.below = tr(words), tr(below)
         return member
 
-    PAIR = "pair", "before and after", "two flowed cuts held against each other"
+    PAIR = "pair", "before and after", "two flowed cuts compared"
     BASELINE = "baseline", "as it flows", "one flowed cut: what it flows, what limits it, what it suits"
     WORK = "work", "work done", "metal, faults, walls, volume and hours, without a flow test"
     JUDGED = "judged", "head judged", "what it suits, and what it would take"

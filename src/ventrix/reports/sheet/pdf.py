@@ -170,7 +170,7 @@ class _Drawing:
     def _verdict(self) -> None:
         pen = self.pen
         if not self.sheet.pairs:
-            pen.paragraph(tr("Nothing to hold beside each other: {}.", self.sheet.not_ready), 9, font="medium")
+            pen.paragraph(tr("Nothing to compare: {}.", self.sheet.not_ready), 9, font="medium")
             return
         for part in self.sheet.pairs:
             words = f"{part.port}{part.sign}: {part.verdict}"

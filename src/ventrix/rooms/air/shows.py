@@ -216,7 +216,7 @@ def swirl_sentences(findings: Findings, port: Port, before: Cut | None, after: C
     said = [
         tr(
             "Seen from above, the swirl turns {} at the highest lift.",
-            tr("anticlockwise (+)") if top >= 0 else tr("clockwise (−)"),
+            tr("counterclockwise (+)") if top >= 0 else tr("clockwise (−)"),
         )
     ]
     if (findings.job.valves_per_cylinder or 2) >= 4:

@@ -107,7 +107,7 @@ def worth_the_hours(
 ) -> tuple[str, ...]:
     """A claimed casting against the hours that reaching it would take from the cut looked at, in sentences."""
     if item.of != port.kind:
-        return (tr("It is an {} port: look at an {} of your job to hold it against.", item.of, item.of),)
+        return (tr("It is an {} port: look at an {} of your job to compare it with.", item.of, item.of),)
     try:
         run, setup = claim_of(item)
         claimed = reduce_run(run, setup)
@@ -118,7 +118,7 @@ def worth_the_hours(
     if c is None:
         return (pair.missing,)
     if c.kind != "flow":
-        return (tr("An uncalibrated bench has percent alone: a claim in CFM cannot be held against it."),)
+        return (tr("An uncalibrated bench has percent alone: a claim in CFM cannot be compared with it."),)
     gain = -c.weighted
     over = tr("over the cam") if c.cam is not None else tr("over the lifts")
     shown = f"{units.flow.text(abs(gain))} {units.flow.label} {over}"

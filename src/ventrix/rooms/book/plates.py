@@ -45,7 +45,7 @@ SORTS: Final = (
     ("nearest", tr("nearest")),
     ("newest", tr("newest first")),
     ("title", tr("by title")),
-    ("promise", tr("by promise")),
+    ("promise", tr("by due date")),
 )
 
 

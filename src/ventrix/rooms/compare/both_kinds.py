@@ -103,7 +103,7 @@ def _gained(findings: Findings, each: _Flowed, units: Units) -> str:
     """What a port gained from its first flowed cut to its last."""
     name = tr("{}, cut {}", each.port.name, each.last.number)
     if each.first.id == each.last.id:
-        return tr("{}: flowed once, nothing to hold it against.", name)
+        return tr("{}: flowed once, nothing to compare it with.", name)
     gain = findings.gain(findings.pair(each.port, each.first, each.last))
     if gain is None or not gain.comparable:
         return tr("{} over cut {}: not comparable.", name, each.first.number)

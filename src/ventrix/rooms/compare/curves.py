@@ -146,7 +146,7 @@ def _published(
     middle = np.interp(ratio, KNOTS, median_cd(angle))
     low, high = (from_si_array(middle * (1 + s * PUBLISHED * CD_SPREAD), shown.unit) for s in (-1, 1))
     band = Band(_x(ratio * wide, run, units, over_ratio), low, high, "quiet", 0.18)
-    return [band], [tr("Grey: what Cd usually is for a valve with such a seat. A guide, not a limit.")]
+    return [band], [tr("Gray: what Cd usually is for a valve with such a seat. A guide, not a limit.")]
 
 
 Marks = tuple[list[tuple[float, str]], list[tuple[float, str]], list[tuple[float, float, str]], list[str]]

@@ -216,8 +216,8 @@ def _speed_rows(
     sections = [float(port_figures.mean_section(v, x)) for _, v, x in sides]
     speeds = [float(port_figures.mean_port_velocity(q, v, x)) for q, v, x in sides]
     energies = [float(port_figures.energy_density(v)) for v in speeds]
-    source = tr("weighted flow, poured volume and centreline length")
-    volume_source = tr("poured volume over centreline length")
+    source = tr("weighted flow, poured volume and centerline length")
+    volume_source = tr("poured volume over centerline length")
     volumes = volumes_of(pair.before, pair.after)
     doubt = None if volumes is None else speeds[0] * speed_change(c, volumes)[1]  # as the verdict has it
     return [

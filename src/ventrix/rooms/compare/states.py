@@ -35,7 +35,7 @@ def lined_up(findings: Findings, kind: Direction, units: Units) -> tuple[list[st
 def _cell(findings: Findings, port: Port, cut: Cut, flowed: list[Cut], units: Units) -> str:
     if cut not in flowed:
         stands = stood_for_by(findings.job, port, cut)
-        return tr("not flowed; {} stands for it", stands.name) if stands is not None else "not flowed"
+        return tr("not flowed; the test of {} is used for it", stands.name) if stands is not None else "not flowed"
     if cut.id == flowed[0].id:
         return "first"
     gain = findings.gain(findings.pair(port, flowed[0], cut))

@@ -29,7 +29,7 @@ def keep_pasted(hand: RunInHand, text: str, units: Units, *, sure: bool = False)
         raise Refused("{}. {}", error, asked) from None
     rows = table.rows
     if columns and any(r.pressure is None for r in rows):
-        raise Refused("two columns of water are wanted behind each lift")
+        raise Refused("two columns of water are needed behind each lift")
     meant = as_thousandths([r.lift for r in rows], units.lift.unit)
     if meant is not None:
         rows = [row._replace(lift=lift) for lift, row in zip(meant, rows, strict=True)]

@@ -248,7 +248,7 @@ class RunInHand:
         if any(d.level == "no" and d.key in BRIDGED for d in found.differences):
             said.append(
                 tr(
-                    "Flow cut {} once more like this, and it bridges the two.",
+                    "Re-flow cut {} under these conditions and the two can be compared.",
                     against.number if against else cut.number,
                 )
             )
@@ -363,7 +363,7 @@ class RunInHand:
         if run is None or reading is None:
             return
         words = self._open_book.units.lift.text(reading.lift)
-        self.space.apply(tr("take up {}", words), take_up(self.space.job, run.id, reading_id))
+        self.space.apply(tr("restore {}", words), take_up(self.space.job, run.id, reading_id))
 
     def asks_leak(self) -> bool:
         """Whether it has to be asked if the readout has the leak off already: the first leak of a bench of which nobody

@@ -128,7 +128,7 @@ def _done_view(hand: RunInHand, said: str, units: Units, foot: str) -> FarPictur
     """After the last lift: what the cut did, in one line, and what comes next."""
     pair = hand.pair()
     gain = hand.space.findings.gain(pair) if pair is not None else None
-    told = gain.verdict.headline if gain is not None else tr("Kept. Nothing is held against it yet.")
+    told = gain.verdict.headline if gain is not None else tr("Kept. There is nothing to compare it with yet.")
     doubt = f"± {doubt_text(gain, units)}" if gain is not None and gain.comparable else ""
     against = hand.space.against
     return FarPicture(

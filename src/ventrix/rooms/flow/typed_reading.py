@@ -54,7 +54,7 @@ def typed_reading(text: str, kind: ElementKind, units: Units, *, with_swirl: boo
 def _columns(text: str, units: Units) -> TypedReading:
     cells = [c for c in re.split(r"[\s/;]+", text) if c]
     if len(cells) != 2:
-        raise Refused("two columns are wanted: element, then port, as 412 903")
+        raise Refused("two columns are needed: element, then port, as 412 903")
     element, port = (parse_quantity(c, units.pressure.unit) for c in cells)
     if port <= 0:
         raise Refused("the port's column must be above zero")

@@ -94,7 +94,7 @@ DERIVED: Final = (
     Derived(
         tr("Lift where curtain area equals valve area"), "lift", ("head_diameter",), _quarter_lift, "head_diameter"
     ),
-    Derived(tr("Centreline length"), "length", ("floor_length", "roof_length"), _length, "floor_length"),
+    Derived(tr("Centerline length"), "length", ("floor_length", "roof_length"), _length, "floor_length"),
     Derived(tr("Mean section"), "area", ("volume", "floor_length", "roof_length"), _mean_section, "volume"),
     Derived(
         tr("Section at the pinch"), "area", ("pinch_width", "pinch_height", "pinch_corner?"), _pinch, "pinch_width"

@@ -62,7 +62,7 @@ def shrouded(valves: Sequence[ValveSpot], bore: float | None, outline: Outline |
     for name, wall in walls:
         for valve in valves:
             if not wall.contains(Point(*valve.centre)):
-                raise Refused("the {} valve's centre is outside the {}", valve.kind, name)
+                raise Refused("the {} valve's center is outside the {}", valve.kind, name)
     shapes = [wall for _, wall in walls]
     return Shrouded(tuple(walls), tuple((v, shrouding(v.centre, v.radius, shapes, LIFTS)) for v in valves))
 

@@ -91,7 +91,7 @@ def _lines_up(job: Job, up: float, units: Units) -> list[str]:
     worst = max(after, key=lambda e: abs(e.step))
     return [
         tr(
-            "{} Worst: {}, {}, {} to open it otherwise.",
+            "{} Worst: {}, {}, {} to open it instead.",
             said,
             worst.port,
             worst.edge,

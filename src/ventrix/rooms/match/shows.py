@@ -136,7 +136,7 @@ def match_of(findings: Findings, units: Units, today: date, paces: Paces | None 
         for p in worth_flowing(tuple(a for a in alike if a.port.kind == kind))
     ]
     rest = sum(not a.flow for a in alike) - len(flow)
-    said = tr("Worth a flow test: {}.", ", ".join(flow)) if flow else tr("No flow test is wanted now.")
+    said = tr("Worth a flow test: {}.", ", ".join(flow)) if flow else tr("No flow test is needed now.")
     if flow and rest > 0:
         said += tr(" The other {} add little.", rest)
     return Match(
@@ -184,7 +184,7 @@ def _strip(record: Record, alike: Sequence[Alike], hours: Hours, units: Units, t
         first = next((a for a in alike if not a.developed), None)
         verdict = tr("One port worked: start with {}", _first_open(record, first.port)) if first else tr("One port")
     elif len(alike) < 2:
-        verdict = tr("One port: nothing to hold it against")
+        verdict = tr("One port: nothing to compare it with")
     else:
         verdict = _alike_words(alike).capitalize()
     parts = [_mend(differ[0], units)] if len(differ) == 1 else []

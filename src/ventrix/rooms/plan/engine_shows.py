@@ -56,7 +56,7 @@ def engine_lines(found: OnTheEngine, units: Units) -> list[str]:
     said = [engine_sentence(found), engine_card(found, units), *card_lines(found, units)]
     if float(np.ptp(found.manifold)) > 1.0:
         at = units.absolute.with_unit(float(found.manifold[-1]))
-        said.append(tr("Behind the carburettor or throttle body {} at the top of the range.", at))
+        said.append(tr("Behind the carburetor or throttle body {} at the top of the range.", at))
     return [*said, blow_down_sentence(found, units.lift.unit)]
 
 

@@ -46,7 +46,7 @@ def change_words(change: Change, units: Units) -> str:
         text = tr("{} L/100 km", number_text(from_si(change.value, "L/100km"), 1, sign=True))
     if change.attributed:
         return tr("{}: {} but the head.", text, change.reason)
-    return tr("{}, and not laid at the head's door: {}.", text, change.reason)
+    return tr("{}, and not credited to the head: {}.", text, change.reason)
 
 
 def engine_results_words(findings: Findings, power: ShopPower | None, units: Units) -> list[str]:

@@ -26,7 +26,7 @@ class Choice:
 
 
 CHOICES: Final = (
-    Choice("centred", tr("Head centred on the bore"), ((tr("yes"), True), (tr("no"), False))),
+    Choice("centred", tr("Head centered on the bore"), ((tr("yes"), True), (tr("no"), False))),
     Choice(
         "entry",
         tr("Entry"),

@@ -11,7 +11,7 @@ def in_words(setup: SetUp, mount: int | None, units: Units) -> str:
     """The conditions as one line: "28 inH2O · 89 mm sleeve, centred · radius entry · job valve · mount 7"."""
     parts = [units.pressure.with_unit(setup.test_pressure)] if setup.test_pressure is not None else []
     if setup.bore is not None:
-        centred = {True: tr(", centred"), False: tr(", off centre"), None: ""}[setup.centred]
+        centred = {True: tr(", centered"), False: tr(", off center"), None: ""}[setup.centred]
         parts.append(tr("{} sleeve{}", units.length.with_unit(setup.bore), centred))
     if setup.entry is not None:
         parts.append(tr("{} entry", setup.entry))

@@ -53,7 +53,7 @@ def bench_words(findings: Findings, pair: Pair, units: Units) -> str:
 _CONDITIONS: Final = (
     (tr("Test pressure"), "test_pressure", "pressure"),
     (tr("Bore sleeve"), "bore", "length"),
-    (tr("Centred on it"), "centred", None),
+    (tr("Centered on it"), "centred", None),
     (tr("Entry"), "entry", None),
     (tr("Pipe"), "pipe", None),
     (tr("Valve fitted"), "valve", None),

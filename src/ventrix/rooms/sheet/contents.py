@@ -239,7 +239,7 @@ def _pair_part(findings: Findings, pair: Pair, units: Units) -> PairPart | None:
             )
         )
     runs = pair.before_runs[-1], pair.after_runs[-1]
-    headline = tr("Flowed once: nothing to hold it against.") if same else verdict.headline
+    headline = tr("Flowed once: nothing to compare it with.") if same else verdict.headline
     return PairPart(
         kind=pair.port.kind,
         port=pair.port.name,

@@ -205,7 +205,7 @@ def _shares(plan: Plan, lift: float, units: Units) -> Iterator[SectionLine]:
     for part in sorted(segments(plan, lift, units), key=lambda s: -s.share)[:MOST_SHARES]:
         basis = tr("by this port's flow") if part.measured else tr("a usual share, guessed")
         yield SectionLine(
-            tr("{} at {}", sentence(part.name).rstrip("."), at), tr("eats {} of {}, {}", part.eaten, total, basis)
+            tr("{} at {}", sentence(part.name).rstrip("."), at), tr("takes {} of {}, {}", part.eaten, total, basis)
         )
 
 

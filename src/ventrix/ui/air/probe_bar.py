@@ -255,7 +255,7 @@ class ProbeBar(QWidget):
         for number, cells in enumerate(rows, 1):
             name = cells[0].strip() if len(cells) > 1 else (names[number - 1] if number <= len(names) else "")
             if name not in names:
-                self.problem.setText(tr("Row {}: '{}' is no point of this layout.", number, name))
+                self.problem.setText(tr("Row {}: '{}' is not a point of this layout.", number, name))
                 return
             try:
                 figures[name] = self._parse(cells[-1].strip(), traverse)

@@ -65,7 +65,7 @@ from ventrix.workspace.workspace import Workspace
 CARD: Final = 360  # px, of what is said
 NARROW: Final = 810  # px of room: below, that stands under the pictures
 SAID: Final = 160  # px of height that it has there
-PAGES = (tr("Sections"), tr("Flow ball"), tr("Swirl"), tr("Wet and ear"))
+PAGES = (tr("Sections"), tr("Flow ball"), tr("Swirl"), tr("Wet flow and noise"))
 CAUTION = tr(
     "Hearing protection on; keep probe and fingers clear of valve and blower. Dyed fluids: gloves, ventilation, no "
     "flame."
@@ -307,7 +307,7 @@ class AirRoom(Room):
         assert port is not None and cut is not None
         newest = run_at(space.findings, port, cut)
         what = turning_of(newest.setup) if newest is not None else "swirl"
-        sense = tr(": + is anticlockwise seen from above") if what == "swirl" else ""
+        sense = tr(": + is counterclockwise seen from above") if what == "swirl" else ""
         self.turning.setText(tr("{}, rpm, against lift{}", what, sense))
         sides = [(c, None if c is None else run_at(space.findings, port, c)) for c in (space.against, cut)]
         self.swirl.show_picture(swirl_over_lift(port, sides, units))

@@ -120,7 +120,7 @@ class TransferPage(HistoryPage):
             return
         here, there = self.here.value, self.there.value
         if here is None or there is None:
-            self.problem.setText(tr("Both figures are wanted."))
+            self.problem.setText(tr("Both figures are needed."))
             return
         self.problem.clear()
         part = TransferPart(id=new_id(), name=self.part.text().strip(), here=here, there=there, lift=self.lift.value)

@@ -150,7 +150,7 @@ class CastingSheet(FormSheet):
         """Have a photo traced in a window of its own: two known points, the port, the metal around it."""
         picture = QPixmap(str(path))
         if picture.isNull():
-            self.problem.setText(tr("{} is no picture that can be read.", path.name))
+            self.problem.setText(tr("{} is not a picture that can be read.", path.name))
             return False
         self.problem.clear()
         self.tracing.begin(picture)

@@ -44,7 +44,7 @@ class LibraryPage(QWidget):
         self.worth.setWordWrap(True)
         self.castings = QPushButton(tr("Casting files…"))
         self.castings.clicked.connect(lambda: open_book.ways.sheet("casting", self._casting()))
-        self.take_out = QPushButton(tr("Take it out of the library"))
+        self.take_out = QPushButton(tr("Delete it from the library"))
         self.take_out.clicked.connect(self._take_out)
         foot = QHBoxLayout()
         foot.addWidget(self.castings)
@@ -94,7 +94,7 @@ class LibraryPage(QWidget):
         picture = None
         self.worth.setText("")
         if claim and (space is None or space.port is None or space.real_cut is None):
-            self.worth.setText(tr("Open a job: the claim is then held against the cut that is looked at."))
+            self.worth.setText(tr("Open a job: the claim is then compared with the cut that is looked at."))
         elif claim and item is not None and space is not None and space.port is not None and space.real_cut is not None:
             picture = claim_picture(item, space.findings, space.port, space.real_cut, units)
             past = [cut for _, _, cut in self._index.flowed()]
@@ -129,5 +129,5 @@ class LibraryPage(QWidget):
         except BookError as error:
             self._open_book.not_kept(sentence_of(error))
             return
-        self._open_book.say(tr("'{}' taken out of the library. Jobs that used it keep what they took.", item.name))
+        self._open_book.say(tr("'{}' deleted from the library. Jobs that used it keep what they took.", item.name))
         self.refresh()

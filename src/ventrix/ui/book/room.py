@@ -74,10 +74,10 @@ class BookRoom(Room):
             Command("book.page.down", tr("a page down"), partial(self._page, 1), "PgDown", one_of="page"),
             Command("book.open", tr("open"), self.open_chosen, "Return"),
             Command("book.next", tr("next of its kind"), self.duplicate, "Ctrl+D"),
-            Command("book.state", tr("state, customer, promise"), self.edit_details, "F2"),
+            Command("book.state", tr("state, customer, due date"), self.edit_details, "F2"),
             Command("book.archive", tr("archive, or out of it"), self.archive, "Ctrl+E"),
             Command("book.bin", tr("bin, or out of it"), self.bin, "Ctrl+Del"),
-            Command("book.remove", tr("out of the bin for good"), self.remove, "Ctrl+Shift+Del"),
+            Command("book.remove", tr("delete it for good"), self.remove, "Ctrl+Shift+Del"),
             Command("book.left", tr("show those left out"), self.toggle_left_out, "Ctrl+U"),
             Command("book.library", tr("library, or jobs"), self.toggle_library, "Ctrl+L"),
             Command("book.undo", tr("undo"), self.undo, "Ctrl+Z"),
@@ -283,7 +283,7 @@ class BookRoom(Room):
         if jobs == 0:
             return tr("The book is empty.\n\nBegin a job, or drop a job document or a table here.")
         if self.question.words or self.question.wishes:
-            return tr("Nothing in the book answers to that.\n\nEsc empties the line; a figure may be a range: 1.6-1.8.")
+            return tr("Nothing in the book matches that.\n\nEsc empties the line; a figure may be a range: 1.6-1.8.")
         return tr("No job stands here.")
 
     def _newest_of(self, entry: Entry) -> list[CutSummary]:

@@ -49,10 +49,10 @@ class ShelfActs:
     def remove(self, entry: Entry | None) -> None:
         """Out of the bin for good, once it was said twice."""
         if entry is None or entry.binned is None:
-            self.open_book.say(tr("Only what lies in the bin is taken out for good: Ctrl+Del puts it there."))
+            self.open_book.say(tr("Only what is in the bin is deleted for good: Ctrl+Del puts it there."))
             return
         words = tr("'{}' with its {} runs goes for good. This cannot be undone.", entry.title, entry.runs)
-        if QMessageBox.question(self._over, tr("Out for good"), words) == QMessageBox.StandardButton.Yes:
+        if QMessageBox.question(self._over, tr("Delete for good"), words) == QMessageBox.StandardButton.Yes:
             self.shelf.remove(entry.id)
             self.open_book.say(tr("'{}' is gone. The last backup still has it.", entry.title))
 

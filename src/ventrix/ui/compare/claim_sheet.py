@@ -89,7 +89,7 @@ class ClaimSheet(FormSheet):
     def hold(self, path: Path) -> bool:
         """Show a photo of the sheet in a window that stays on top while its figures are typed here."""
         shown = self.held.hold(path)
-        self.problem.setText("" if shown else tr("{} is no picture that can be read.", path.name))
+        self.problem.setText("" if shown else tr("{} is not a picture that can be read.", path.name))
         return shown
 
     def _of_paper(self) -> None:

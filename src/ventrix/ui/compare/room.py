@@ -269,7 +269,7 @@ class CompareRoom(Room):
         if pair is None:
             self._say_empty(
                 tr(
-                    "<p>Nothing to hold this cut against yet.</p><p>Flow it as it is in the Flow room, log a cut "
+                    "<p>Nothing to compare this cut with yet.</p><p>Flow it as it is in the Flow room, log a cut "
                     "with + cut, flow that, and what it did stands here. Shift-click a plate, or D, holds "
                     "against that cut.</p>"
                 )
@@ -365,7 +365,7 @@ class CompareRoom(Room):
     def _draw_ribbon(self, pair: Pair, c: RunComparison, units: Units, mark: str) -> None:
         self.ribbon.show_picture(ribbon(c, units, theme.current().result))
         name = units.flow.label if c.kind == "flow" else tr("percent of {}", side_name(pair, 0))
-        self.ribbon_caption.setText(tr("{}what {} did, {} (grey: not proven)", mark, side_name(pair, 1), name))
+        self.ribbon_caption.setText(tr("{}what {} did, {} (gray: not proven)", mark, side_name(pair, 1), name))
 
     # -- hands and keys
 

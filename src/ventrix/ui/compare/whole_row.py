@@ -115,7 +115,7 @@ class RowView(QWidget):
 
     def _say(self, row: RowOfCuts, units: Units) -> str:
         if row.first is None or not row.steps:
-            return tr("Two flowed cuts are wanted before there is a row to look at.")
+            return tr("Two flowed cuts are needed before there is a row to look at.")
         last = row.steps[-1]
         parts = []
         if last.total is None or not last.total.comparable:
@@ -263,7 +263,7 @@ class RowView(QWidget):
             return
         found = last_together(self._findings, self._port, self.count.value())
         if found is None:
-            self.together.setText(tr("so many were not flowed."))
+            self.together.setText(tr("that many were not flowed."))
             return
         before, last, verdict = found
         said = tr("cannot be compared") if verdict is None else f"{verdict.headline} {verdict.sentence}"

@@ -33,7 +33,7 @@ TOOLS: Final = (
     "mounted stone", "abrasive roll, 60 grit", "abrasive roll, 80 grit", "abrasive roll, 120 grit", "flap wheel",
     "file", "seat cutter", "epoxy",
 )  # fmt: skip
-DUST: Final = tr("Eye protection and respirator on: cast iron and aluminium dust, abrasive grit.")
+DUST: Final = tr("Eye protection and respirator on: cast iron and aluminum dust, abrasive grit.")
 CAUTIONS: Final = {
     CutKind.PORT: tr(
         "{} No gloves near a spinning burr: it winds them in, and the hand with them. Keep to its speed "

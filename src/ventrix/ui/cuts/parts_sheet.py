@@ -32,7 +32,7 @@ class PartsSheet(FormSheet):
     """A list of parts; the fields of the one chosen; taking out with a reason; the bin below."""
 
     def __init__(self, open_book: OpenBook) -> None:
-        super().__init__(open_book, tr("Set it right"), 460)
+        super().__init__(open_book, tr("Correct it"), 460)
         self._parts: list[Part] = []
         self.list = QListWidget()
         self.list.setAccessibleName(tr("Parts of this cut"))
@@ -45,11 +45,11 @@ class PartsSheet(FormSheet):
             box.setMaxLength(160)
             label = self._captioned("–", box)
             self.boxes.append((label, box))
-        self.conditions = QPushButton(tr("Set its conditions right…"))
+        self.conditions = QPushButton(tr("Correct its conditions…"))
         self.conditions.clicked.connect(self._ask_conditions)
         self.column.addWidget(self.conditions)
-        self.reason = self.add_text(tr("Why it goes"), tr("slip of the keyboard"))
-        self.out = QPushButton(tr("Take it out, into the bin"))
+        self.reason = self.add_text(tr("Why it goes"), tr("typing mistake"))
+        self.out = QPushButton(tr("Delete it, into the bin"))
         self.out.clicked.connect(self.take_out)
         self.column.addWidget(self.out)
         heading = QLabel(tr("The bin"))
@@ -66,7 +66,7 @@ class PartsSheet(FormSheet):
         self.caution.setText(
             tr(
                 "What was measured is never changed: a reading is struck with its reason, and a run's conditions are "
-                "set right with theirs. What is taken out waits in the bin until that is emptied."
+                "corrected with theirs. What is deleted waits in the bin until that is emptied."
             )
         )
         for signal in (open_book.job_changed, open_book.selection_changed):
@@ -175,7 +175,7 @@ class PartsSheet(FormSheet):
             return noun
 
         job = noun if isinstance(noun, Job) else edit_part(space.job, type(noun), noun.id, edit)
-        space.apply(tr("{} set right", part.label.split(":")[0]), job)
+        space.apply(tr("{} corrected", part.label.split(":")[0]), job)
 
     def take_out(self) -> None:
         """Put the part chosen into the bin."""

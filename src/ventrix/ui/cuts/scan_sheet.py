@@ -72,7 +72,7 @@ class ScanSheet(FormSheet):
         self.known_size = self.add_figure(tr("… is"), "length")
         self.guide = self.add_figure(tr("Guide bore, where the guide stands in it"), "length")
         self.far = self.add_check(tr("the seat is the other end"))
-        self.before = self.add_choice(tr("Hold it against"), [(tr("nothing"), None)])
+        self.before = self.add_choice(tr("Compare with"), [(tr("nothing"), None)])
         self.alone = self.add_text(tr("Left alone, from the opening"))
         self.measure_button = QPushButton(tr("Measure it"))
         self.measure_button.clicked.connect(self.measure)
@@ -97,7 +97,7 @@ class ScanSheet(FormSheet):
         self.caution.setText(
             tr(
                 "A scan sees the air's side alone: what is left of a wall only a gauge reads. One size measured by "
-                "hand keeps inches and millimetres apart."
+                "hand keeps inches and millimeters apart."
             )
         )
         self._show_mesh(None)

@@ -48,7 +48,7 @@ class WallSheet(FormSheet):
         self.port_behind = self.add_choice(tr("Which port, where one is"), [(tr("none"), None)])
         self.probe = self.add_text(tr("Probe"), tr("5 MHz, 6 mm"))
         self.sound = self.add_figure(tr("Speed of sound it is set to"), "sound")
-        self.doubt = self.add_figure(tr("Doubt of the reading (±)"), "length", small=True)
+        self.doubt = self.add_figure(tr("Uncertainty of the reading (±)"), "length", small=True)
         self.finish()
         self.caution.setText(
             tr(

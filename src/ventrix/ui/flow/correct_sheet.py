@@ -24,7 +24,7 @@ class CorrectSheet(FormSheet):
     """Every condition of one run, and why it is set right."""
 
     def __init__(self, open_book: OpenBook) -> None:
-        super().__init__(open_book, tr("Set the conditions right"), 420)
+        super().__init__(open_book, tr("Correct the conditions"), 420)
         self._run_id = ""
         self.bench = self.add_text(tr("Bench"), tr("back-room"))
         self.choices: dict[str, QComboBox] = {}
@@ -90,7 +90,7 @@ class CorrectSheet(FormSheet):
         if job is space.job:
             self.problem.setText(tr("Nothing was changed."))
             return
-        space.apply(tr("conditions set right"), job)
+        space.apply(tr("conditions corrected"), job)
         self.reason.clear()
         self.was_kept()
 

@@ -45,8 +45,8 @@ class ReadingsPage(QWidget):
         take_up.clicked.connect(self.take_up)
         self.lift = QLineEdit()
         self.lift.setPlaceholderText(tr("the lift it was really taken at"))
-        self.lift.setAccessibleName(tr("Lift set right"))
-        lift = QPushButton(tr("Set its lift right"))
+        self.lift.setAccessibleName(tr("Lift corrected"))
+        lift = QPushButton(tr("Correct its lift"))
         lift.clicked.connect(self.set_lift)
         self.problem = QLabel()
         self.problem.setObjectName("error")
@@ -104,7 +104,7 @@ class ReadingsPage(QWidget):
             units = self._control.open_book.units
             lift = read_small(self.lift.text().strip(), units.lift.unit).value
             job = correct_lift(space.job, run.id, self._id(), tidy(lift), self.reason.text().strip(), new_id())
-            space.apply(tr("lift set right to {}", units.lift.text(lift)), job)
+            space.apply(tr("lift corrected to {}", units.lift.text(lift)), job)
         except (KeyError, Refused) as error:
             self._say(sentence(str(error)))
             return

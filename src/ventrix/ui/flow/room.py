@@ -292,7 +292,7 @@ class FlowRoom(Room):
         self.hand.follow()
         offer = offer or self.hand.check_offer()
         if offer is None:
-            self.open_book.say(tr("No check hangs on this run."))
+            self.open_book.say(tr("No check was flowed with this run."))
             return
         self.hand.begin_check(offer)
         if offer.kind is CheckKind.PLATE:

@@ -81,7 +81,7 @@ class GoalTab(Tab):
         )
         self.stages.setToolTip(tr("The job's own list, in order; the usual one where it is empty"))
         self.column.addWidget(self.problem)
-        self.add_heading(tr("Schools"))
+        self.add_heading(tr("Preferences"))
         self.schools: dict[str, QComboBox] = {}
         for question in QUESTIONS:
             box = QComboBox()

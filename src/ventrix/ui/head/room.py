@@ -72,7 +72,7 @@ class HeadRoom(Room):
         self.pour_again = QPushButton(tr("Pour again"))
         self.pour_again.clicked.connect(lambda: self.ways.sheet("pour"))
         self.scan = QPushButton(tr("By a scan…"))
-        self.scan.setToolTip(tr("Sections, lengths and volume of this port from a scanned mould, taken field by field"))
+        self.scan.setToolTip(tr("Sections, lengths and volume of this port from a scanned mold, taken field by field"))
         self.scan.clicked.connect(lambda: self.ways.sheet("scan"))
         self.tabs = QTabWidget()
         self.tabs.setFocusPolicy(Qt.FocusPolicy.NoFocus)
@@ -259,7 +259,10 @@ class HeadRoom(Room):
             self.change(tr("{} from cut {}", name, number), lambda j, p, c: change_valve(j, p, c, new_id(), **values))
 
         if asks_whether_changed(space.job, space.port, space.real_cut):
-            asked = tr("{}: earlier cuts were flowed with this valve. Was it always so, or changed?", name.capitalize())
+            asked = tr(
+                "{}: earlier cuts were flowed with this valve. Was it always this size, or was it changed?",
+                name.capitalize(),
+            )
             self.question.ask(asked, correct, fit, self._let_go)
         else:
             correct()

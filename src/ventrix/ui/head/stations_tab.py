@@ -31,7 +31,7 @@ class StationsTab(Tab):
         self.note = QLabel()
         self.note.setWordWrap(True)
         self.note.setObjectName("caption")
-        self.table = Table(tr("Stations along the centreline"), edits=True)
+        self.table = Table(tr("Stations along the centerline"), edits=True)
         self.table.pasted.connect(self.take_paste)
         self.table.row_removed.connect(self.remove_row)
         self.table.said.connect(room.open_book.say)

@@ -39,7 +39,7 @@ class ValvesSheet(FormSheet):
         self.caution.setText(
             tr(
                 "Valve limits, hardened or sodium-filled valves: follow the maker's data and a licensed machine shop. "
-                "To set a size right that always was so, use the Head room."
+                "To correct a size that always was so, use the Head room."
             )
         )
 

@@ -197,7 +197,7 @@ class ChamberSheet(FormSheet):
             self.problem.setText(sentence(str(error)))
             return
         self.picture.show_shroud(found, self.lift.typed() or DRAWN)
-        wants = tr("Shrouding needs a valve's head with its centre, and the bore or the chamber's outline.")
+        wants = tr("Shrouding needs a valve's head with its center, and the bore or the chamber's outline.")
         self.told.setText(wants if found is None else "\n".join(shroud_rows(found, units)))
 
     def _shrouded(self) -> Shrouded | None:

@@ -185,7 +185,7 @@ class FaceSheet(FormSheet):
         """Have a picture traced in the room beside this sheet. It must lie flat: a photo from aside is not true."""
         picture = QPixmap(str(path))
         if picture.isNull():
-            self.problem.setText(tr("{} is no picture that can be read.", path.name))
+            self.problem.setText(tr("{} is not a picture that can be read.", path.name))
             return
         self.problem.clear()
         self.warning.setText(
@@ -247,7 +247,7 @@ class FaceSheet(FormSheet):
     def _outlines(self, job: Job, unit: str, bolts: dict[str, tuple[float, float]]) -> tuple[Outline, ...]:
         named = typed_spots(self.ports.text(), unit, bolts)
         if not named:
-            raise Refused("a face needs a port at least, with its centre")
+            raise Refused("a face needs a port at least, with its center")
         names = [port_named(job.ports, spot.name).name for spot in named]
         if self._drawn:
             if len(named) != len(self._drawn):

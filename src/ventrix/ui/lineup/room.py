@@ -147,7 +147,7 @@ class LineUpRoom(Room):
             self.found = line_up(space.job, name, self.by, self.moved)
         except Refused as error:
             self.found = self.shown = None
-            says = tr("N types a face: its port centres, their size, its bolts; or reads a drawing (DXF, SVG).")
+            says = tr("N types a face: its port centers, their size, its bolts; or reads a drawing (DXF, SVG).")
             self.waiting.setText(f"{sentence(str(error))}\n\n{says}")
             self._content.hide()
             self.waiting.show()

@@ -172,7 +172,7 @@ class QuoteSheet(FormSheet):
             rows.append(f"<tr>{cells}</tr>")
         self.table.setText(f"<table>{''.join(rows)}</table>")
         ready = [
-            tr("A ready casting '{}' costs {:,.0f}: Book holds its claimed curve against your hours.", i.name, i.price)
+            tr("A ready casting '{}' costs {:,.0f}: Book compares its claimed curve with your hours.", i.name, i.price)
             for i in self.open_book.book.library()
             if i.kind == LibraryKind.CLAIM and i.price is not None
         ]
@@ -193,7 +193,7 @@ class QuoteSheet(FormSheet):
         if promised and promised != space.job.promise_date and promised < date.today().isoformat():
             raise Refused("{} is over: a due date lies ahead", promised)
         space.apply(
-            tr("rates and promise"),
+            tr("rates and due date"),
             replace(
                 space.job,
                 rate=values["rate"],

@@ -23,7 +23,7 @@ class ScanMatchSheet(FormSheet):
     """A model port and another of its kind, each at a cut that was scanned; where the other is larger or smaller."""
 
     def __init__(self, open_book: OpenBook) -> None:
-        super().__init__(open_book, tr("Hold them against each other"), width=420)
+        super().__init__(open_book, tr("Compare them"), width=420)
         self.title.setText(tr("Two ports by their scans"))
         self.model = self.add_choice(tr("Model"), [])
         self.other = self.add_choice(tr("Other port"), [])

@@ -95,7 +95,7 @@ class WaitSheet(FormSheet):
         promised = read_day(self.promised.text(), date.today())
         since = read_day(self.since.text(), date.today(), ahead=False)
         if promised and since and promised < since:
-            raise Refused("it is promised for a day before it went out")
+            raise Refused("it is due before the day it went out")
         price = parse_quantity(self.price.text(), "-") if self.price.text().strip() else None
         if price is not None:
             check_of(Wait, "price")(price)

@@ -34,7 +34,7 @@ class Beside(QWidget):
         self.said = QLabel()
         self.said.setWordWrap(True)
         self.engine_caption = _caption()
-        self.engine_plot = Plot(tr("Filling over engine speed"))
+        self.engine_plot = Plot(tr("VE over engine speed"))
         self.engine_card = QLabel()
         self.engine_card.setObjectName("quiet")
         self.engine_card.setWordWrap(True)

@@ -32,7 +32,7 @@ class EngineSheet(FormSheet):
         self.plot_caption.setObjectName("caption")
         self.plot_caption.setWordWrap(True)
         self.column.addWidget(self.plot_caption)
-        self.plot = Plot(tr("Filling over engine speed, in full"))
+        self.plot = Plot(tr("VE over engine speed, in full"))
         self.plot.setFixedHeight(180)
         self.plot.hide()  # until there is something on it
         self.column.addWidget(self.plot)

@@ -97,7 +97,7 @@ class PracticeRoom(Room):
             Command("practice.flow", tr("flow test"), lambda: self.ways.command("practice.flow"), "F", able=running),
             Command("practice.pour", tr("pour"), lambda: self.ways.sheet("pour"), "V", able=running),
             Command("practice.ask", tr("ask the owner"), self.ask, "A", able=running),
-            Command("practice.reckon", tr("reckon"), self.ask_to_finish, "R", able=running),
+            Command("practice.reckon", tr("result"), self.ask_to_finish, "R", able=running),
             Command("practice.next", tr("decision"), partial(step, 1), "Right", able=reckoned, one_of="decision"),
             Command("practice.before", tr("decision"), partial(step, -1), "Left", able=reckoned, one_of="decision"),
             Command("practice.plan", tr("what Plan would have done"), self.reckoning.ask_plan, "P", able=reckoned),

@@ -13,7 +13,7 @@ from ventrix.words import tr
 # Setting, caption, its options as (key, words), the usual one.
 OPTIONS: Final = (
     ("sheet_paper", tr("paper"), (("A4", "A4"), ("Letter", tr("Letter"))), "A4"),
-    ("sheet_ink", tr("ink"), (("colour", tr("colour")), ("grey", tr("grey"))), "colour"),
+    ("sheet_ink", tr("ink"), (("colour", tr("color")), ("grey", tr("gray"))), "colour"),
     ("sheet_units", tr("units"), (("", tr("screen's")), ("us", "US"), ("metric", tr("metric"))), ""),
     ("sheet_for", tr("for"), (("customer", tr("customer")), ("shop", tr("shop"))), "customer"),
 )

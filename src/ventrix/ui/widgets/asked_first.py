@@ -22,7 +22,7 @@ SHORT: Final = {
     "pipe": tr("Pipe"),
     "valve": tr("Valve"),
     "plug": tr("Plug hole"),
-    "centred": tr("Centred"),
+    "centred": tr("Centered"),
 }
 WORDS: Final = tr("How is it bolted down? A later cut can only be compared with this one when these five are recorded.")
 

@@ -41,7 +41,7 @@ class TakenMap(QWidget):
         told = taken.depth[np.isfinite(taken.depth)]
         deepest = float(told.max()) if told.size else 0.0
         self._seat = tr("the seat, {}", length.with_unit(float(taken.along[-1]) * mm)) if len(taken.along) else ""
-        self._said = tr("most {}; grey under {}", length.with_unit(deepest * mm), length.with_unit(taken.speckle * mm))
+        self._said = tr("most {}; gray under {}", length.with_unit(deepest * mm), length.with_unit(taken.speckle * mm))
         if self._both:
             self._said += tr("; green: smaller")
         self.setAccessibleDescription(self._said)

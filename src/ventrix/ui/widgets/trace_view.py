@@ -59,7 +59,7 @@ class TraceView(QWidget):
         Raises ValueError where the two known points are one, or nothing was closed.
         """
         if len(self.known) < 2 or distance <= 0:
-            raise Refused("two points and their distance are wanted first")
+            raise Refused("two points and their distance are needed first")
         first, second = (np.array([p.x(), -p.y()]) for p in self.known)
         along = second - first
         apart = float(np.linalg.norm(along))

@@ -34,7 +34,7 @@ MOST_CHIPS = 3  # below a plate before the row scrolls
 class Plate(QAbstractButton):
     """One cut: number, name, gain against the pinned cut, port cc, minutes.
 
-    Click looks at it; Shift-click or D holds against it. A cut without a flow test is hollow.
+    Click looks at it; Shift-click or D compares with it. A cut without a flow test is hollow.
     """
 
     looked_at = Signal(str)
@@ -59,7 +59,7 @@ class Plate(QAbstractButton):
         """Show a cut, and its gain against the pinned one where there is one."""
         self._cut, self._port, self._units, self._gain = cut, port, units, gain
         self._chosen, self._pinned = chosen, pinned
-        self._unflowed = tr("not flowed; {} stands for it", stands) if stands else "not flowed"
+        self._unflowed = tr("not flowed; the test of {} is used for it", stands) if stands else "not flowed"
         self._name()
         self.update()
 
@@ -75,7 +75,7 @@ class Plate(QAbstractButton):
         if self._chosen:
             parts.append(tr("looked at"))
         if self._pinned:
-            parts.append(tr("held against"))
+            parts.append(tr("compared with"))
         if not self._cut.runs:
             parts.append(self._unflowed)
         words = ", ".join(p for p in parts if p)

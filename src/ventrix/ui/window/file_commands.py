@@ -71,9 +71,7 @@ class Files:
             self._open_book.book.add_job(job, benches=demo_benches())
             keep_demo_scans(self._open_book.book.photo_folder)
         self.open_job(job.id)
-        self._open_book.say(
-            tr("The demo head: every figure comes from the simulated bench. Take it out when you like.")
-        )
+        self._open_book.say(tr("The demo head: every figure comes from the simulated bench. Delete it when you like."))
 
     def bring_in(self, path: Path) -> bool:
         """What was dropped or named, whatever it is: a job document or archive opens, a run table hangs from the cut
@@ -170,7 +168,7 @@ class Files:
             file("job.demo", tr("The &demo head"), self.open_demo),
             file("job.open", tr("&Open job"), always, below=self.jobs),
             file("job.import", tr("&Bring in a job…"), self.import_job, "Ctrl+O", line=True),
-            file("job.details", tr("C&ustomer, state and promise…"), self.edit_details, able=job),
+            file("job.details", tr("C&ustomer, state and due date…"), self.edit_details, able=job),
             file("job.export", tr("&Write job document…"), self.export_job, "Ctrl+Shift+S", able=job),
             file("job.workbook", tr("Write spreads&heet…"), self.export_workbook, able=job),
             file("run.import", tr("Bring in a &table of readings…"), self.import_run, "Ctrl+I", line=True),

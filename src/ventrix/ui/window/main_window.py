@@ -234,7 +234,7 @@ class MainWindow(QMainWindow):
         text, ok = QInputDialog.getText(
             self,
             tr("Stands for"),
-            tr("Ports that were not flowed and that this test is taken to speak for:"),
+            tr("Ports that were not flowed and that this test is used for as well:"),
             text=others,
         )
         if ok and (said := stand_for(space, text)):

@@ -15,7 +15,7 @@ def _make(seed: int) -> VirtualPort:
 HEAD = PracticeHead(
     "shifted-core",
     tr("A core that slipped"),
-    tr("Every port of one head differs: another port's wall is no wall of this one."),
+    tr("Every port of one head differs: another port's wall says nothing about this one's."),
     tr("An oval engine: middle lifts, and no weld."),
     8.0,
     _make,

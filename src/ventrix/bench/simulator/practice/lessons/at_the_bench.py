@@ -131,7 +131,7 @@ def _leak(random: np.random.Generator) -> Puzzle:
                    tr("Right: what passes a shut valve is added to every lift alike.")),
             Choice(tr("The new seat flows better"), 1,
                    tr("A better seat gains most at the low lifts; it does not add the same CFM at the highest.")),
-            Choice(tr("The head is off centre"), 0, tr("That gains at high lift, not the same CFM everywhere.")),
+            Choice(tr("The head is off center"), 0, tr("That gains at high lift, not the same CFM everywhere.")),
             Choice(tr("The bench had warmed up"), 1,
                 tr("That moves all lifts by the same share, not by the same CFM.")),
         ),
@@ -291,7 +291,7 @@ def _wild(random: np.random.Generator) -> Puzzle:
 
 AT_THE_BENCH: Final = (
     Lesson("dial-zero", tr("The dial's zero"), True, _dial),
-    Lesson("off-centre", tr("The head off centre"), True, _off_centre),
+    Lesson("off-centre", tr("The head off center"), True, _off_centre),
     Lesson("bare-entry", tr("The bare entry"), True, _bare),
     Lesson("leak", tr("The leak and the lapped valve"), True, _leak),
     Lesson("range-change", tr("Where the range changes"), True, _range),
