@@ -270,8 +270,8 @@ class CompareRoom(Room):
             self._say_empty(
                 tr(
                     "<p>Nothing to compare this cut with yet.</p><p>Flow it as it is in the Flow room, log a cut "
-                    "with + cut, flow that, and what it did stands here. Shift-click a plate, or D, holds "
-                    "against that cut.</p>"
+                    "with + cut, flow that, and what it did stands here. Shift-click a plate, or D, compares "
+                    "with that cut.</p>"
                 )
             )
             return
