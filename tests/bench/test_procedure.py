@@ -68,7 +68,7 @@ def test_refusals_say_why() -> None:
         outcome = test.keep()
         assert isinstance(outcome, Refusal)
         words.append(outcome.sentence)
-    for said, expected in zip(words, ("set the valve", "out of breath", "high: lower", "Not steady"), strict=True):
+    for said, expected in zip(words, ("set the valve", "at its limit", "high: lower", "Not steady"), strict=True):
         assert expected in said
 
 

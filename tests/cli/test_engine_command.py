@@ -45,10 +45,10 @@ def test_no_absolute_figure_without_timing(capsys: pytest.CaptureFixture[str], t
     assert found["filling"] is None
     assert found["low"] is None
     assert found["difference"] is not None
-    assert found["missing"] == ["intake centreline", "exhaust centreline"]
+    assert found["missing"] == ["intake centerline", "exhaust centerline"]
     code, out, _ = ask(capsys, "engine", path)
     assert code == 0
-    assert "No absolute volumetric efficiency: intake centreline and exhaust centreline not given (Head)." in out
+    assert "No absolute volumetric efficiency: intake centerline and exhaust centerline not given (Head)." in out
 
 
 @pytest.mark.parametrize(

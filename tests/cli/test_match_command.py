@@ -47,7 +47,7 @@ def test_in_lines(capsys: pytest.CaptureFixture[str], document: Path) -> None:
     assert "Intake 3" in out
     assert "volume, flow at 11.43 mm" in out
     assert "h to go." in out
-    assert "The promise of" in out
+    assert "Chance of meeting" in out
 
 
 def test_a_head_that_nobody_measured(capsys: pytest.CaptureFixture[str], tmp_path: Path) -> None:

@@ -100,7 +100,7 @@ def test_a_file_goes_to_another_shop_and_back_and_nothing_of_a_customer_with_it(
         with pytest.raises(InputError):
             casting_from({**document, key: value}, "wrong")
     told = {"ports": 2, "mean": [0.0, 0.0], "covariance": [[1.0, 2.0], [2.0, 1.0]], "residual": [0.0] * 19}
-    with pytest.raises(InputError, match="no covariance"):
+    with pytest.raises(InputError, match="not a covariance"):
         casting_from({**document, "told": {"intake": told}}, "wrong")
 
 

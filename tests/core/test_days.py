@@ -38,7 +38,7 @@ def test_nothing_is_no_day() -> None:
 
 @pytest.mark.parametrize("text", ["soon", "30 feb", "32 may", "4 foo", "0 dec", "friday week", "2026-13-01", "dec"])
 def test_what_is_no_day_says_so(text: str) -> None:
-    with pytest.raises(Refused, match="is no day: type fri, 4 dec"):
+    with pytest.raises(Refused, match="is not a day: type fri, 4 dec"):
         read_day(text, TODAY)
 
 

@@ -147,7 +147,7 @@ def test_without_timing_only_the_difference_is_told() -> None:
     found = on(job)
     assert found.filling is None
     assert found.low is None
-    assert found.missing == ("intake centreline", "exhaust centreline")
+    assert found.missing == ("intake centerline", "exhaust centerline")
     timed = on(replace(job, intake_centreline=np.radians(108), exhaust_centreline=np.radians(112)))
     assert timed.filling is not None
     assert timed.missing == ()

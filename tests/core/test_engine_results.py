@@ -32,7 +32,7 @@ def test_a_change_is_the_heads_only_where_nothing_else_was_changed() -> None:
         ("Nothing", "NONE ", True, "nothing else was changed"),
         ("camshaft", "none", False, "also changed: camshaft"),
         ("", "none", False, "nobody said whether"),
-        ("nothing", "SAE", False, "corrected otherwise: none against SAE"),
+        ("nothing", "SAE", False, "corrected differently: none and SAE"),
     ):
         after = dyno("after", 112, also_changed=also, correction=correction)
         (change,) = changes_on_the_engine(replace(demo_job(), engine_results=(before, after)))

@@ -65,5 +65,5 @@ def test_the_seat_hands_over_where_each_has_half_of_the_loss() -> None:
     assert float(here.curve.at(lift)) == pytest.approx(200 * CFM / np.sqrt(2), rel=0.02)  # (Q/Qo)^2 = 1/2
     assert handover(full_run()) is None
     assert handover(replace(full_run(), open_flow=2000 * CFM)) is None
-    with pytest.raises(ValueError, match="no curve"):
+    with pytest.raises(ValueError, match="not a curve"):
         curve_of(here, "feel", LIFT)

@@ -268,7 +268,7 @@ def test_its_unit_is_told_by_a_size_that_is_known(unit: str, mm: float) -> None:
 
 def test_centimetres_pass_for_inches_and_are_caught_by_the_known_size() -> None:
     points, faces = scanned(*coarse(), seed=3)
-    with pytest.raises(Refused, match="centimetres"):
+    with pytest.raises(Refused, match="centimeters"):
         scan_of(points / 10, faces, ScanAsked(known=KnownSize("throat", 0.0349)))
 
 

@@ -68,7 +68,7 @@ CASES = (
         "formula book, leak_correct: a leaking seat is no leak once the valve is open",
     ),
     Case(
-        "head off centre",
+        "head off center",
         lambda: pair(BASE * (1 + 0.03 * np.clip(LIFT / 0.011, 0.2, 1)), FULL, replace(FULL, centred=False)),
         "can't be said",
         PAPER,

@@ -185,7 +185,7 @@ def test_every_quantity_names_its_unit() -> None:
     [
         ("", "is empty"),
         ("{", "line 1"),
-        ("[1]", "no job document"),
+        ("[1]", "not a job document"),
         ('{"ventrix_job": 99}', "version 99"),
         ('{"ventrix_job": 1, "id": "a"}', "title"),
         ('{"ventrix_job": 1, "id": "a", "title": "b", "bore_mm": "wide"}', "bore_mm"),

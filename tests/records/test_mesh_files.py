@@ -77,14 +77,14 @@ def test_a_file_cut_short_is_refused(name: str) -> None:
 @pytest.mark.parametrize(
     ("name", "data", "words"),
     [
-        ("a.stl", b"\0" * 80 + struct.pack("<I", 4_000_000_000), "no STL"),
+        ("a.stl", b"\0" * 80 + struct.pack("<I", 4_000_000_000), "not an STL"),
         ("a.ply", b"ply\nformat ascii 1.0\nelement vertex 99999999\nproperty float x\nend_header\n", "at most"),
         ("a.ply", b"ply\n" + b"comment x\n" * 5000, "header has no end"),
         ("a.obj", b"v 0 0 0\nf 1 2 3\n", "too few|does not have"),
-        ("a.obj", b"v 0 0 x\nf 1 1 1\n", "no number"),
+        ("a.obj", b"v 0 0 x\nf 1 1 1\n", "not a number"),
         ("a.step", b"ISO-10303", "STL, PLY or OBJ"),
         ("a.obj", BODIES["port.obj"].replace(b"f 1/", b"f 999999/", 1), "does not have"),
-        ("a.stl", stl_bytes(np.full_like(POINTS, np.nan), FACES), "no numbers"),
+        ("a.stl", stl_bytes(np.full_like(POINTS, np.nan), FACES), "not numbers"),
     ],
 )
 def test_what_is_wrong_is_said(name: str, data: bytes, words: str) -> None:

@@ -71,12 +71,16 @@ def test_an_svg_comes_in_with_y_upwards(tmp_path: Path) -> None:
 @pytest.mark.parametrize(
     ("name", "data", "words"),
     [
-        ("a.txt", b"x", "no drawing that is read"),
-        ("a.dxf", b"this is no drawing at all", "holds no closed curve|no DXF that can be read"),
-        ("a.dxf", b"\x00\x01\x02" * 50, "holds no closed curve|no DXF that can be read"),
-        ("a.svg", b"<svg><path d='M0 0", "no SVG that can be read"),
+        ("a.txt", b"x", "not a drawing that is read"),
+        ("a.dxf", b"this is no drawing at all", "holds no closed curve|not a DXF that can be read"),
+        ("a.dxf", b"\x00\x01\x02" * 50, "holds no closed curve|not a DXF that can be read"),
+        ("a.svg", b"<svg><path d='M0 0", "not an SVG that can be read"),
         ("a.svg", b"<svg xmlns='http://www.w3.org/2000/svg'><path d='M0 0 L5 5'/></svg>", "no closed curve"),
-        ("a.svg", b"<!DOCTYPE svg [<!ENTITY e SYSTEM 'file:///etc/passwd'>]><svg>&e;</svg>", "no SVG that can be read"),
+        (
+            "a.svg",
+            b"<!DOCTYPE svg [<!ENTITY e SYSTEM 'file:///etc/passwd'>]><svg>&e;</svg>",
+            "not an SVG that can be read",
+        ),
     ],
 )
 def test_what_is_no_drawing_is_refused_with_a_sentence(tmp_path: Path, name: str, data: bytes, words: str) -> None:
@@ -90,5 +94,5 @@ def test_a_drawing_in_miles_is_refused(tmp_path: Path) -> None:
     document = ezdxf.new(units=3)
     document.modelspace().add_circle((0, 0), 1)
     document.saveas(tmp_path / "far.dxf")
-    with pytest.raises(InputError, match="inches or millimetres"):
+    with pytest.raises(InputError, match="inches or millimeters"):
         read_outlines(tmp_path / "far.dxf")

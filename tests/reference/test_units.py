@@ -105,7 +105,7 @@ def test_what_people_type(text: str, unit: str, si: float) -> None:
         ("inf", "not a number"),
         ("1e999", "too large"),
         ("5 furlongs", "no unit 'furlongs'"),
-        ("5 cfm", "a length is wanted"),
+        ("5 cfm", "a length is needed"),
         ("1/0", "zero"),
         ("--5", "not a number"),
         ("5 5", "no unit"),

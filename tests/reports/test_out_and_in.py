@@ -159,11 +159,11 @@ def link() -> zipfile.ZipInfo:
         (archive(("big", b"\0" * 60_000_000), ("job.json", DOCUMENT)), "swells"),
         (archive(*((f"f{i}", b"") for i in range(5001))), "more than 5000"),
         (archive(("other.json", DOCUMENT)), "holds no job.json"),
-        (archive(("job.json", b"{")), "no JSON"),
+        (archive(("job.json", b"{")), "not JSON"),
         (archive(("job.json", b"[" * 100_000)), "nested too deep|no job document|no JSON"),
-        (archive(("job.json", dumps_job(job_with_photo()).encode()), ("photos/a.png", b"<svg/>")), "no JPEG or PNG"),
-        (b"PK\x03\x04 nothing", "no archive"),
-        (b"", "no archive"),
+        (archive(("job.json", dumps_job(job_with_photo()).encode()), ("photos/a.png", b"<svg/>")), "not a JPEG or PNG"),
+        (b"PK\x03\x04 nothing", "not an archive"),
+        (b"", "not an archive"),
     ],
 )
 def test_archives_that_mean_harm_are_refused(tmp_path: Path, data: bytes, words: str) -> None:

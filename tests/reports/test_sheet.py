@@ -80,7 +80,7 @@ def test_the_page_says_what_the_rooms_say() -> None:
     flat = " ".join(text.split())
     for words in (
         "Corvane 22H head, Intake 1", "Hollin Lane Heads", "for R. Maddox", verdict.headline,
-        "28.0 inH2O · 3.504 in sleeve, centred · radius entry", "plate 151.9 of 152.0", "May be compared",
+        "28.0 inH2O · 3.504 in sleeve, centered · radius entry", "plate 151.9 of 152.0", "May be compared",
         "throat: ball stone, 0.043 deep", "A reading is not a promise that a wall is safe", "page 1 of",
     ):  # fmt: skip
         assert words in flat, words

@@ -120,8 +120,8 @@ def test_shares_rise_with_lift_and_need_is_the_rings() -> None:
 @pytest.mark.parametrize(
     ("bore", "outline", "words"),
     [
-        (50.0, None, "the intake valve's centre is outside the bore"),
-        (89.0, chamber(40, 40), "the intake valve's centre is outside the chamber"),
+        (50.0, None, "the intake valve's center is outside the bore"),
+        (89.0, chamber(40, 40), "the intake valve's center is outside the chamber"),
     ],
 )
 def test_a_valve_outside_of_its_wall_is_named(bore: float, outline: Outline | None, words: str) -> None:
@@ -191,7 +191,7 @@ def test_the_line_up_that_milling_leaves_is_told() -> None:
     job = replace(whole_head(date.today()), engine_layout="v")
     rows = " ".join(milling_rows(job, Milling(head=to_si(2.0, "mm")), None, METRIC))
     assert "4 edges of own manifold face the air then, 2 do now" in rows
-    assert "to open it otherwise" in rows
+    assert "to open it instead" in rows
     far = " ".join(milling_rows(job, Milling(head=0.3), None, METRIC))
     assert "So far off the faces don't meet at all." in far
 

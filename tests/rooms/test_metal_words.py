@@ -274,7 +274,7 @@ def test_rows_of_ports_line_up_by_named_states() -> None:
     assert by_state["bowl blend"][1] == "" and by_state["bowl blend"][0].startswith("+4.0 ±")
     assert by_state["throat and short side"][1] == "first", "its own first flowed state"
     stands = edit_run(job, first.cuts[0].runs[0].id, lambda r: replace(r, stands_for_port_ids=("i2",)))
-    assert lined_up(Findings(stands), "intake", US)[1][0][2] == "not flowed; Intake 1 stands for it"
+    assert lined_up(Findings(stands), "intake", US)[1][0][2] == "not flowed; the test of Intake 1 is used for it"
 
 
 def test_one_port_of_a_kind_is_one_column() -> None:

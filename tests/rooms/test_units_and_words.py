@@ -64,11 +64,11 @@ FULL = SetUp(
 @pytest.mark.parametrize(
     ("change", "mount", "words"),
     [
-        ({}, 7, "28.0 inH2O · 3.500 in sleeve, centred · bare entry · stub pipe 6.000 in · test valve · mount 7"),
+        ({}, 7, "28.0 inH2O · 3.500 in sleeve, centered · bare entry · stub pipe 6.000 in · test valve · mount 7"),
         ({"centred": False, "valve": "job"}, None,
-         "28.0 inH2O · 3.500 in sleeve, off centre · bare entry · stub pipe 6.000 in · job valve"),
-        ({"pipe": "none"}, None, "28.0 inH2O · 3.500 in sleeve, centred · bare entry · no pipe · test valve"),
-        ({"direction": "intake"}, None, "28.0 inH2O · 3.500 in sleeve, centred · bare entry · test valve"),
+         "28.0 inH2O · 3.500 in sleeve, off center · bare entry · stub pipe 6.000 in · job valve"),
+        ({"pipe": "none"}, None, "28.0 inH2O · 3.500 in sleeve, centered · bare entry · no pipe · test valve"),
+        ({"direction": "intake"}, None, "28.0 inH2O · 3.500 in sleeve, centered · bare entry · test valve"),
         ({"bore": None, "entry": None, "pipe": None, "valve": None, "test_pressure": None}, None, ""),
     ],
 )  # fmt: skip

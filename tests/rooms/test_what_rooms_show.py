@@ -259,7 +259,7 @@ def test_every_figure_that_follows_is_worked_out_from_what_it_needs() -> None:
         "Throat area, net of stem": np.pi / 4 * (0.040**2 - 0.007**2),
         "Valve head area": np.pi / 4 * 0.046**2,
         "Lift where curtain area equals valve area": 0.0115,
-        "Centreline length": 0.104,
+        "Centerline length": 0.104,
         "Mean section": 118e-6 / 0.104,
         "Wall at the pushrod hole": (0.0334 - 0.0258) / 2,
         "Turning angle, port to valve": np.radians(62),

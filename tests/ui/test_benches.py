@@ -79,7 +79,7 @@ def test_what_is_not_said_stands_grey_in_its_field(shop: tuple[MainWindow, Bench
     [
         ("test_pressure", "-5", "above zero"),
         ("blower_limit", "lots", "not a number"),
-        ("plate_flow", "5 mm", "a flow is wanted"),
+        ("plate_flow", "5 mm", "a flow is needed"),
         ("dial_resolution", "40", "graduation lies between"),
         ("blower_limit", "1e9", "flow lies between"),
     ],

@@ -89,7 +89,7 @@ def test_figures_are_brass_where_they_were_asked_for(shop: MainWindow, qtbot) ->
     assert room.before.table.rowCount() >= before and room.show_left_out
     room.line.setText("zzz")
     room.search()
-    assert "Nothing in the book answers" in room.empty.text()
+    assert "Nothing in the book matches" in room.empty.text()
 
 
 def test_undo_takes_the_archive_back_whatever_was_searched_before(shop: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
@@ -131,7 +131,7 @@ def test_states_archive_bin_and_undo(shop: MainWindow, qtbot, monkeypatch: pytes
     assert sheet.isVisible() and sheet.customer.text() == "Farm co-op"
     sheet.promise.setText("when I please")
     sheet.try_taking()
-    assert "no day" in sheet.problem.text() and sheet.isVisible()
+    assert "not a day" in sheet.problem.text() and sheet.isVisible()
     sheet.promise.setText("in 3 days")
     sheet.customer.setText("Farm co-op, Bly")
     sheet.try_taking()
@@ -312,7 +312,7 @@ def test_the_shop_s_own_name_and_picture(sheet_room: MainWindow, tmp_path: Path)
     sheet.name.setText("Hollin Lane Heads")
     (tmp_path / "no.png").write_bytes(b"nothing")
     sheet.take_picture(tmp_path / "no.png")
-    assert "no JPEG or PNG" in sheet.problem.text()
+    assert "not a JPEG or PNG" in sheet.problem.text()
     image = QImage(20, 20, QImage.Format.Format_RGB32)
     image.fill(0x336699)
     image.save(str(tmp_path / "logo.png"))

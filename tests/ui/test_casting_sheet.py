@@ -89,6 +89,6 @@ def test_a_file_goes_out_comes_in_and_two_are_made_one(window: MainWindow, tmp_p
     sheet.buttons["merge"].click()
     assert "From North and South, 2 heads" in sheet.known.text()
     (tmp_path / "bad.json").write_text("[]")
-    assert not sheet.bring_in(tmp_path / "bad.json") and "no casting file" in sheet.problem.text()
+    assert not sheet.bring_in(tmp_path / "bad.json") and "not a casting file" in sheet.problem.text()
     window.rooms["book"].toggle_library()
     assert any(r.kind == "casting file" for r in window.rooms["book"].library.rows)

@@ -151,7 +151,7 @@ def test_what_is_in_hand_is_offered_at_the_cut_it_was_read_at(foot: Foot, tmp_pa
         (full, "The disk is full"),
         (read_only, "can only be read"),
         (taken_away, "file is gone"),
-        (exchanged, "taken out of the book"),
+        (exchanged, "deleted in another window"),
         (restored, "The disk cannot be written"),
         (damaged, "file is damaged"),
         (written_by_another, "Another program is writing"),

@@ -383,7 +383,7 @@ def test_photos_are_copied_and_shown_as_a_pair(open_window: Open, tmp_path: Path
     assert pair.share == pytest.approx(0.45)
     (tmp_path / "note.txt").write_text("no picture", encoding="utf-8")
     assert not window.rooms["cuts"].keep_photo(tmp_path / "note.txt", "before")
-    assert "no JPEG or PNG" in window.foot.said.toolTip()
+    assert "not a JPEG or PNG" in window.foot.said.toolTip()
     assert not window.rooms["cuts"].keep_photo(tmp_path / "nowhere.png", "before")
 
 

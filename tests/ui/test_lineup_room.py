@@ -353,7 +353,7 @@ def test_chambers_and_shrouding_answer_while_typing(window: MainWindow, qtbot) -
     assert "x and y, with a space between" in sheet.problem.text()
     sheet.middles["intake"].setText("-1.9 0")
     sheet.reckon()
-    assert "he intake valve's centre is outside the bore" in sheet.problem.text()
+    assert "he intake valve's center is outside the bore" in sheet.problem.text()
 
 
 def test_edges_are_typed_from_a_bolt(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
@@ -417,7 +417,7 @@ def test_openings_are_traced_on_a_photo_by_mouse_and_by_keys(window: MainWindow,
     sheet, room = window.sheets["face"], window.rooms["lineup"]
     sheet.open(room.tracing)
     sheet.trace(tmp_path / "none.png")
-    assert "no picture that can be read" in sheet.problem.text()
+    assert "not a picture that can be read" in sheet.problem.text()
     sheet.trace(path)
     view = room.tracing
     assert view.isVisible()

@@ -130,10 +130,10 @@ def test_what_waited_is_back_and_its_sheet_opens(window: MainWindow, qtbot) -> N
     sheet = window.sheets["wait"]
     sheet.promised.setText("some day")
     sheet.try_taking()
-    assert "is no day" in sheet.problem.text()
+    assert "is not a day" in sheet.problem.text()
     sheet.promised.setText("2020-01-01")
     sheet.try_taking()
-    assert "before it went out" in sheet.problem.text()
+    assert "before the day it went out" in sheet.problem.text()
     sheet.promised.clear()
     sheet.try_taking()
     assert space.job.waits[-1].stage == "finish"
@@ -187,7 +187,7 @@ def test_parts_step_on_and_costs_are_the_shops_own(window: MainWindow, qtbot) ->
     assert len(window.rooms["match"].head_view._bolts) == 6, "bolts of the face that Line-up keeps are marks"
     quote.promise.setText("soon")
     quote.try_taking()
-    assert "is no day" in quote.problem.text()
+    assert "is not a day" in quote.problem.text()
     quote.promise.setText("2026-12-24")
     quote.rate.setText("70")
     quote.try_taking()

@@ -195,7 +195,7 @@ def test_a_port_goes_straight_to_a_state_of_another_and_a_test_stands_for_it(
     monkeypatch.setattr(QInputDialog, "getText", lambda *_a, **_k: ("Intake 2", True))
     window.stand_for()
     space.look_at_port(space.job.ports[-1].id)
-    assert "not flowed; Intake 1 stands for it" in window.cut_row.plates[1].accessibleName()
+    assert "not flowed; the test of Intake 1 is used for it" in window.cut_row.plates[1].accessibleName()
 
 
 def test_unequal_valves_are_fitted_from_a_cut_on(cuts: tuple[MainWindow, Workspace]) -> None:

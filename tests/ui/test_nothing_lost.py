@@ -238,7 +238,7 @@ def test_both_windows_edits_are_there(two: tuple[Workspace, Workspace]) -> None:
 def test_the_same_figure_changed_in_both_is_refused_with_both_values(two: tuple[Workspace, Workspace]) -> None:
     one, other = two
     one.apply("bore", replace(one.job, bore=0.090))
-    with pytest.raises(Conflict, match=r"bore: another window made it 90 mm meanwhile, here it is 91 mm"):
+    with pytest.raises(Conflict, match=r"bore: another window made it 90 mm, here it is 91 mm"):
         other.apply("bore", replace(other.job, bore=0.091))
     assert one.book.load(one.job.id).bore == 0.090
     assert other.job.bore == demo_job().bore  # nothing happened here

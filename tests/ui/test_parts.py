@@ -61,7 +61,7 @@ def test_a_field_takes_any_unit_once(field: QuantityField, qtbot) -> None:  # ty
 
 
 @pytest.mark.parametrize(
-    ("text", "words"), [("x", "not a number"), ("-1", "above zero"), ("3 cfm", "length is wanted")]
+    ("text", "words"), [("x", "not a number"), ("-1", "above zero"), ("3 cfm", "length is needed")]
 )
 def test_a_field_keeps_what_is_wrong(field: QuantityField, qtbot, text: str, words: str) -> None:  # type: ignore[no-untyped-def]
     got = accepted_by(field)
@@ -192,7 +192,7 @@ def test_conditions_in_words() -> None:
         pipe="none",
         valve="job",
     )
-    assert in_words(setup, 7, US) == "28.0 inH2O · 3.500 in sleeve, off centre · no pipe · job valve · mount 7"
+    assert in_words(setup, 7, US) == "28.0 inH2O · 3.500 in sleeve, off center · no pipe · job valve · mount 7"
     assert in_words(SetUp(id="s", direction="intake"), None, US) == ""
 
 

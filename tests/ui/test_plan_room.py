@@ -234,7 +234,7 @@ def test_the_engine_stands_beside_an_intake_that_was_flowed(window: MainWindow, 
     assert space is not None
     space.apply("lobe centre", replace(space.job, intake_centreline=None))
     qtbot.waitUntil(
-        lambda: "Absolute volumetric efficiency needs intake centreline" in room.beside.engine_card.text(),
+        lambda: "Absolute volumetric efficiency needs intake centerline" in room.beside.engine_card.text(),
         timeout=30_000,
     )
     assert room.beside.engine_caption.text().startswith("change of VE")

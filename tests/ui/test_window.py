@@ -200,7 +200,7 @@ def test_empty_book_says_what_to_do(open_window: Open) -> None:
     window.go_to_named("air")
     assert "No cut" in window.rooms["air"].said.text() or "not been probed" in window.rooms["air"].said.text()
     window.go_to_named("compare")
-    assert "Nothing to hold this cut against" in window.rooms["compare"].empty.text()
+    assert "Nothing to compare this cut with" in window.rooms["compare"].empty.text()
 
 
 def test_run_tables_come_in_and_go_out(open_window: Open, write_table: Callable[..., Path]) -> None:

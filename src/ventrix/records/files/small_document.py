@@ -28,7 +28,7 @@ def validated(model: type[Model], document: object, version: tuple[str, int], na
     """A document of a model, its version's key taken off. InputError naming file and field where it is none."""
     key, number = version
     if not isinstance(document, dict) or document.get(key) != number or isinstance(document.get(key), bool):
-        raise InputError(tr("is not {} that this Ventrix reads", what), file=name, field=key)
+        raise InputError(tr("is not a {} that this Ventrix reads", what), file=name, field=key)
     try:
         return model.model_validate({k: v for k, v in document.items() if k != key})
     except ValidationError as error:

@@ -11,6 +11,7 @@ from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QLabel, QMenu, QPushBut
 from ventrix.rooms.shared.conditions_words import in_words
 from ventrix.ui.look import theme
 from ventrix.ui.open_book import OpenBook
+from ventrix.ui.widgets.elided_label import ElidedLabel
 from ventrix.words import tr
 
 LONGEST: Final = 330  # px of a job's title
@@ -35,7 +36,7 @@ class JobBar(QWidget):
         self.port.setAccessibleName(tr("Port"))
         self._menu = QMenu(self)
         self.port.setMenu(self._menu)
-        self.conditions = QLabel()
+        self.conditions = ElidedLabel()
         self.conditions.setObjectName("quiet")
         self.bench = QLabel()
         self.bench.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
@@ -78,12 +79,12 @@ class JobBar(QWidget):
             self.title.setText(self._apart)
             self.title.setToolTip("")
             self.port.hide()
-            self.conditions.setText(self._of_book)
+            self.conditions.say(self._of_book)
             return
         if space is None or space.port is None or space.cut is None:
             self.title.setText(tr("No job open"))
             self.port.hide()
-            self.conditions.clear()
+            self.conditions.say("")
             return
         metrics = QFontMetrics(theme.font(15, weight=600))
         room = min(LONGEST, int(TITLE * self.width()))
@@ -100,9 +101,9 @@ class JobBar(QWidget):
             run = space.cut.runs[-1]
             mount = space.job.mount(run.mount_id)
             words = in_words(space.job.setup(run.setup_id), mount.number if mount else None, self._open_book.units)
-            self.conditions.setText(words)
+            self.conditions.say(words)
         else:
-            self.conditions.setText(tr("this cut has not been flowed yet"))
+            self.conditions.say(tr("this cut has not been flowed yet"))
 
 
 class Rail(QWidget):
