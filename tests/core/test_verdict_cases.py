@@ -19,7 +19,8 @@ from ventrix.core.judging.findings import Findings
 from ventrix.core.judging.fingerprints import fingerprints
 from ventrix.core.judging.pours import Volumes, volumes_of
 from ventrix.core.judging.schools import bands, school_weights
-from ventrix.core.judging.verdict import Kind, judge
+from ventrix.core.judging.verdict import judge
+from ventrix.core.judging.verdict_words import Kind
 from ventrix.core.model.cut import Cut, Port, Pour
 from ventrix.core.model.job import Job
 from ventrix.core.model.kinds import School

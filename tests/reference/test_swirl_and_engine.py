@@ -9,7 +9,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from scipy.integrate import quad, solve_ivp
 
-from ventrix.core.formulas import engine, swirl
+from ventrix.core.formulas import compression, engine, swirl
 from ventrix.core.quantity.units import CFM, from_si, to_si
 
 DP = to_si(28, "inH2O")
@@ -120,19 +120,19 @@ def test_compression_by_hand() -> None:
     # By hand: 500 cc swept, 50 cc over the piston is 11 to 1
     bore = 0.08
     stroke = 500e-6 / (np.pi / 4 * bore**2)
-    assert engine.compression_ratio(bore, stroke, 50e-6, bore, 0.0) == pytest.approx(11.0)
+    assert compression.compression_ratio(bore, stroke, 50e-6, bore, 0.0) == pytest.approx(11.0)
     gasket = np.pi / 4 * bore**2 * 0.001
-    assert engine.compression_ratio(bore, stroke, 50e-6 - gasket, bore, 0.001) == pytest.approx(11.0)
-    assert engine.compression_ratio(bore, stroke, 60e-6, bore, 0.0, 0.0, -10e-6) == pytest.approx(11.0)
+    assert compression.compression_ratio(bore, stroke, 50e-6 - gasket, bore, 0.001) == pytest.approx(11.0)
+    assert compression.compression_ratio(bore, stroke, 60e-6, bore, 0.0, 0.0, -10e-6) == pytest.approx(11.0)
     with pytest.raises(ValueError, match="no clearance"):
-        engine.compression_ratio(bore, stroke, 5e-6, bore, 0.0, 0.0, -10e-6)
+        compression.compression_ratio(bore, stroke, 5e-6, bore, 0.0, 0.0, -10e-6)
 
 
 @given(st.floats(20e-6, 100e-6), st.floats(1e-5, 1e-3), st.floats(20e-4, 80e-4))
 def test_milling_there_and_back(chamber: float, cut: float, area: float) -> None:
     if chamber - cut * area > 1e-7:
-        left = engine.chamber_after_mill(chamber, cut, area)
-        assert engine.chamber_mill(chamber, left, area) == pytest.approx(cut, rel=1e-6)
+        left = compression.chamber_after_mill(chamber, cut, area)
+        assert compression.chamber_mill(chamber, left, area) == pytest.approx(cut, rel=1e-6)
 
 
 @pytest.mark.parametrize(
@@ -140,9 +140,9 @@ def test_milling_there_and_back(chamber: float, cut: float, area: float) -> None
 )
 def test_machine_shop_table(angle: float, face: float, valley: float | None) -> None:
     # Machine-shop table for a 90 degree V (common practice, from memory)
-    found = engine.intake_face(1.0, to_si(angle, "deg"))
+    found = compression.intake_face(1.0, to_si(angle, "deg"))
     assert found.face_cut == pytest.approx(face, abs=0.006)
     if valley is not None:
         assert found.valley_cut == pytest.approx(valley, abs=0.006)
     with pytest.raises(ValueError, match="less than 90"):
-        engine.intake_face(1.0, to_si(45, "deg"))
+        compression.intake_face(1.0, to_si(45, "deg"))

@@ -16,7 +16,8 @@ from ventrix.core.judging.findings import Findings
 from ventrix.core.metal.unrolled import unroll
 from ventrix.core.model.cut import Cut, Operation, Pour, WallReading, Work
 from ventrix.core.model.job_parts import Face, Outline, Seat
-from ventrix.core.model.kinds import CutKind, SpeedsAt
+from ventrix.core.model.kept_words import SpeedsAt
+from ventrix.core.model.kinds import CutKind
 from ventrix.core.model.traverse import ProbePoint, Traverse
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import to_si

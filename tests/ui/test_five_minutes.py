@@ -14,7 +14,7 @@ from PySide6.QtWidgets import QApplication
 from tests.ui.stand_in import Open
 from ventrix.core.calculators.answer import calculate
 from ventrix.ui import launch
-from ventrix.ui.window.cut_row import Plate
+from ventrix.ui.window.cut_plates import Plate
 from ventrix.ui.window.main_window import MainWindow
 
 README = (Path(__file__).parents[2] / "README.md").read_text(encoding="utf-8")

@@ -7,7 +7,8 @@ from typing import Final, NamedTuple
 
 import numpy as np
 
-from ventrix.core.model.kinds import LayoutName, StationName
+from ventrix.core.model.kept_words import LayoutName
+from ventrix.core.model.kinds import StationName
 
 
 class Place(NamedTuple):

@@ -23,7 +23,8 @@ from ventrix.core.formulas.atmosphere import (
 from ventrix.core.formulas.pitot import ProbedAir, local_to_reference, probed_air, reference_to_local
 from ventrix.core.model.cut import Cut
 from ventrix.core.model.job import Job
-from ventrix.core.model.kinds import SpeedsAt, TraverseKind
+from ventrix.core.model.kept_words import SpeedsAt
+from ventrix.core.model.kinds import TraverseKind
 from ventrix.core.model.noun import Direction
 from ventrix.core.model.traverse import ProbePoint, Traverse
 from ventrix.core.quantity.arrays import Array

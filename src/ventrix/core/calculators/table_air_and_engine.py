@@ -17,7 +17,7 @@ from ventrix.core.calculators.contract import (
     Output,
     plain,
 )
-from ventrix.core.formulas import engine, losses, orifice, pitot, swirl
+from ventrix.core.formulas import compression, engine, losses, orifice, pitot, swirl
 from ventrix.core.formulas.cam import Cam, cam_note, cam_weighted_flow, flow_integral
 from ventrix.core.formulas.flow_curve import FlowCurve
 from ventrix.core.quantity.refused import Refused
@@ -97,7 +97,7 @@ def _demand_velocity(**inputs: float) -> Outcome:
 
 
 def _intake_face(**inputs: float) -> Outcome:
-    found = engine.intake_face(**inputs)
+    found = compression.intake_face(**inputs)
     return {"face_cut": found.face_cut, "valley_cut": found.valley_cut}, []
 
 
@@ -250,7 +250,7 @@ AIR_AND_ENGINE: tuple[Calculator, ...] = (
         (Output("ratio", "-"),),
         tr("(swept + clearance) / clearance"),
         tr("Heywood (1988), section 2.2"),
-        plain(engine.compression_ratio, "ratio"),
+        plain(compression.compression_ratio, "ratio"),
     ),
     Calculator(
         "chamber_mill",
@@ -260,7 +260,7 @@ AIR_AND_ENGINE: tuple[Calculator, ...] = (
         (Output("cut", "mm"),),
         "(V1 - V2) / A",
         GEOMETRY,
-        plain(engine.chamber_mill, "cut"),
+        plain(compression.chamber_mill, "cut"),
     ),
     Calculator(
         "intake_face",

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ventrix.core.formulas.engine import compression_ratio
+from ventrix.core.formulas.compression import compression_ratio
 from ventrix.core.model.cut import mean_poured
 from ventrix.core.model.job import Job
 
@@ -48,7 +48,7 @@ def compression_of(job: Job, chamber: float, deck_cut: float = 0.0, gasket_thinn
 
     References
     ----------
-    `engine.compression_ratio`.
+    `compression.compression_ratio`.
     """
     if job.bore is None or job.stroke is None:
         return None

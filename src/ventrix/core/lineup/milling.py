@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ventrix.core.formulas.engine import chamber_after_mill, intake_face
+from ventrix.core.formulas.compression import chamber_after_mill, intake_face
 from ventrix.words import tr
 
 

@@ -12,7 +12,8 @@ from typing import Final
 from ventrix.core.metal.unrolled import zone_named
 from ventrix.core.model.cut import Cut, Port, Tube, WallReading, Work, carried
 from ventrix.core.model.job import Job
-from ventrix.core.model.kinds import Band, Behind, HoleWork, KnownBy, Place
+from ventrix.core.model.kept_words import Behind
+from ventrix.core.model.kinds import Band, HoleWork, KnownBy, Place
 from ventrix.core.quantity.moments import came_after
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import INCH, from_si

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 
-from ventrix.core.model.kinds import SpeedsAt
+from ventrix.core.model.kept_words import SpeedsAt
 from ventrix.core.model.noun import Noun, quantity
 
 

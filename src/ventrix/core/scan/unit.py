@@ -6,7 +6,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Final
 
-from ventrix.core.model.kinds import KnownSizeName
+from ventrix.core.model.kept_words import KnownSizeName
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.said import Said, millimetres
 from ventrix.core.quantity.units import from_si, parse_quantity

@@ -7,7 +7,8 @@ from dataclasses import dataclass
 from typing import Final
 
 from ventrix.core.model.job import Job
-from ventrix.core.model.kinds import ClosedBy, CutKind, Place, StageUnit
+from ventrix.core.model.kept_words import ClosedBy
+from ventrix.core.model.kinds import CutKind, Place, StageUnit
 from ventrix.core.quantity.refused import Refused
 from ventrix.words import tr
 

@@ -7,9 +7,8 @@ JSON schema is published in docs/formats.
 from __future__ import annotations
 
 import json
-import math
 import re
-from collections.abc import Iterator, Mapping
+from collections.abc import Mapping
 from dataclasses import MISSING, fields
 from enum import StrEnum
 from pathlib import Path
@@ -21,13 +20,13 @@ from pydantic import Field as DocumentField
 from ventrix.core.judging.opening import try_opening
 from ventrix.core.model.bench import Bench, bench_named
 from ventrix.core.model.job import Job
-from ventrix.core.model.noun import Noun, words_of
-from ventrix.core.model.plausible import implausible
+from ventrix.core.model.noun import Noun
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si, tidy, to_si
 from ventrix.records.bad_input import InputError
-from ventrix.records.book.rows import flatten
 from ventrix.records.book.tables import CHILDREN, TABLES
+from ventrix.records.files.document_checks import check_plausible, check_references, check_values, short
+from ventrix.records.files.document_keys import KEYS
 from ventrix.records.files.document_versions import faces_as_written, from_version_1
 from ventrix.records.files.whole_file import read_whole, write_whole
 from ventrix.words import tr
@@ -36,24 +35,9 @@ VERSION: Final = 5  # versions 1 to 4 are always read
 VERSION_KEY: Final = "ventrix_job"
 BENCHES_KEY: Final = "benches"
 DIALECT: Final = "https://json-schema.org/draft/2020-12/schema"  # what the published schema is written in
-DEEPEST: Final = 60  # levels of a document
 LARGEST_FILE: Final = 256 * 1024 * 1024  # bytes
-_UNIT_WORDS: Final = {"%": "percent"}
 
 
-def _keys_of(kind: type[Noun]) -> dict[str, tuple[str, str | None]]:
-    found: dict[str, tuple[str, str | None]] = {}
-    for each in fields(kind):
-        if each.name == "extra":
-            continue
-        unit = each.metadata.get("unit")
-        suffix = "" if unit in (None, "-") else f"_{_UNIT_WORDS.get(unit, unit)}"
-        found[each.name] = each.metadata.get("key", each.name) + suffix, unit
-    return found
-
-
-# Of each noun: field name to (document key, unit or None).
-KEYS: Final = {kind: _keys_of(kind) for kind in TABLES}
 # A flag or a text that says its default is left out.
 _NOTHING_SAID: Final = {
     (kind, each.name): (each.default,)
@@ -219,7 +203,7 @@ def loads_document(data: bytes | str, name: str = "", *, own: bool = False) -> J
         raise InputError(
             tr("version {} is not one this Ventrix reads", str(version)[:20]), file=name, field=VERSION_KEY
         )
-    _check_values(document, name)
+    check_values(document, name)
     if version == 1:
         from_version_1(document)
     faces_as_written(document)
@@ -228,9 +212,9 @@ def loads_document(data: bytes | str, name: str = "", *, own: bool = False) -> J
         raise InputError(tr("must be a list"), file=name, field=BENCHES_KEY)
     job: Job = _noun_of(Job, document, name, "")
     benches = tuple(_noun_of(Bench, each, name, f"{BENCHES_KEY}.{i}.") for i, each in enumerate(carried))
-    _check_references(job, name)
+    check_references(job, name)
     for noun, where in ((job, ""), *((b, tr("bench '{}' ", b.name[:40])) for b in benches)):
-        _check_plausible(noun, name, where)
+        check_plausible(noun, name, where)
     if own:
         return JobDocument(job, benches)
     try:
@@ -280,42 +264,13 @@ def _whole(digits: str) -> int:
     return int(digits)
 
 
-def _check_values(document: Any, name: str) -> None:
-    """Refuse what no store takes, wherever it stands: numbers without end, broken characters, endless nesting."""
-    waiting: list[tuple[Any, str, int]] = [(document, "", 0)]
-    while waiting:
-        value, where, depth = waiting.pop()
-        if depth > DEEPEST:
-            raise InputError(tr("is nested too deep"), file=name, field=_short(where))
-        if isinstance(value, dict):
-            for key, each in value.items():
-                _check_text(key, name, where)
-                waiting.append((each, f"{where}.{key}" if where else key, depth + 1))
-        elif isinstance(value, list):
-            waiting += [(each, f"{where}.{i}", depth + 1) for i, each in enumerate(value)]
-        elif isinstance(value, float) and not math.isfinite(value):
-            raise InputError(tr("is too large a number"), file=name, field=_short(where))
-        elif isinstance(value, str):
-            _check_text(value, name, where)
-
-
-def _check_text(text: str, name: str, where: str) -> None:
-    if any("\ud800" <= c <= "\udfff" or c == "\0" for c in text):
-        raise InputError(tr("holds a broken character"), file=name, field=_short(where))
-
-
-def _short(where: str) -> str:
-    clean = where.encode("utf-8", "replace").decode()
-    return clean if len(clean) < 120 else f"{clean[:117]}…"
-
-
 def _noun_of(kind: type[Noun], document: Any, name: str, where: str) -> Any:
     try:
         return _to_noun(kind, document_model(kind).model_validate(document))
     except ValidationError as error:
         first = error.errors()[0]
         path = where + ".".join(str(part) for part in first["loc"])
-        raise InputError(_said(first), file=name, field=_short(path)) from None
+        raise InputError(_said(first), file=name, field=short(path)) from None
 
 
 _SAYS: Final = {
@@ -340,56 +295,6 @@ def _said(error: Any) -> str:
     if kind == "literal_error":
         return tr("is not one of {}", error["ctx"]["expected"]).replace("'", "")
     return next((words for start, words in _SAYS.items() if kind.startswith(start)), tr("is not what belongs here"))
-
-
-def _check_plausible(noun: Noun, name: str, where: str) -> None:
-    for flat in flatten(noun):
-        for field_name, sentence in implausible(flat.noun):
-            key = KEYS[type(flat.noun)][field_name][0]
-            what = words_of(type(flat.noun))
-            raise InputError(sentence, file=name, field=f"{where}{what} '{_short(flat.noun.id)}' {key}")
-
-
-def _check_references(job: Job, name: str) -> None:
-    seen: set[tuple[type, str]] = set()
-    for flat in flatten(job):
-        key = type(flat.noun), flat.noun.id
-        if key in seen:
-            raise InputError(tr("two {}s have the id '{}'", words_of(key[0]), _short(key[1])), file=name, field="id")
-        seen.add(key)
-    setups = {s.id for s in job.setups}
-    mounts = {m.id for m in job.mounts}
-    for what, setup_id, mount_id in _references(job):
-        if setup_id is not None and setup_id not in setups:
-            raise InputError(tr("{} names a set-up that is not here", what), file=name, field="setup_id")
-        if mount_id is not None and mount_id not in mounts:
-            raise InputError(tr("{} names a mount that is not here", what), file=name, field="mount_id")
-    for port in job.ports:
-        if port.valve_id is not None and all(v.id != port.valve_id for v in job.valves):
-            raise InputError(
-                tr("port '{}' names a valve that is not here", port.name[:40]), file=name, field="valve_id"
-            )
-        files = [p.file for p in (*job.photos, *(p for c in port.cuts for p in c.photos))]
-        files += [s.file for c in port.cuts for s in c.scans]
-        for file in (*files, *(f.photo for f in port.faults if f.photo)):
-            if not is_photo_name(file):
-                raise InputError(
-                    tr("a photo or a scan is named by its file alone, without a folder"), file=name, field="file"
-                )
-
-
-def is_photo_name(text: str) -> bool:
-    """Whether a photo's name stays inside its folder."""
-    return bool(text) and text not in (".", "..") and not any(c in text for c in "/\\:\0")
-
-
-def _references(job: Job) -> Iterator[tuple[str, str | None, str | None]]:
-    for run in job.runs():
-        yield f"run '{_short(run.id)}'", run.setup_id, run.mount_id
-    for port in job.ports:
-        for cut in port.cuts:
-            for traverse in cut.traverses:
-                yield f"traverse '{_short(traverse.id)}'", traverse.setup_id, traverse.mount_id
 
 
 def schema() -> dict[str, Any]:

@@ -17,7 +17,8 @@ from typing import Final
 
 from ventrix.core.model.job import Job
 from ventrix.records.bad_input import InputError
-from ventrix.records.files.job_document import JobDocument, is_photo_name, loads_document
+from ventrix.records.files.document_checks import is_photo_name
+from ventrix.records.files.job_document import JobDocument, loads_document
 from ventrix.records.files.mesh_files import KINDS as MESHES
 from ventrix.records.files.mesh_files import mesh_of
 from ventrix.records.files.photos import KINDS, LARGEST

@@ -18,8 +18,7 @@ from ventrix.core.judging.findings import Findings, Pair
 from ventrix.core.judging.pours import pour_uncertainty, volumes_of
 from ventrix.core.judging.schools import bands
 from ventrix.core.judging.verdict import Verdict
-from ventrix.core.metal.walls import walls_at
-from ventrix.core.model.cut import OTHER_SIDE, Cut, poured_volume
+from ventrix.core.model.cut import OTHER_SIDE, poured_volume
 from ventrix.core.model.kinds import KeptWord, Result, School, TraverseKind
 from ventrix.core.model.school_questions import side_taken
 from ventrix.core.quantity.refused import Refused
@@ -27,6 +26,7 @@ from ventrix.core.quantity.words import percent_text
 from ventrix.core.runs.geometry import geometry_of
 from ventrix.core.runs.run_curves import curve_of, turning_of
 from ventrix.rooms.compare.curves import beside_of
+from ventrix.rooms.compare.thinnest import thinnest, thinnest_place
 from ventrix.rooms.display_units import Shown, Units
 from ventrix.rooms.shared.gain_words import SHARE, doubt_text, gain_text, shown_of
 from ventrix.rooms.shared.probed_fields import field_at, pressure_of
@@ -363,10 +363,10 @@ def _work_rows(findings: Findings, pair: Pair, c: RunComparison, units: Units) -
                 "cuts",
             )
         )
-    walls = [_thinnest(findings, pair, cut) for cut in (pair.before, pair.after)]
+    walls = [thinnest(findings, pair, cut) for cut in (pair.before, pair.after)]
     if walls[1] is not None:
         texts = [units.length.text(w) if w is not None else "–" for w in walls]
-        place = _thinnest_place(findings, pair, pair.after)
+        place = thinnest_place(findings, pair, pair.after)
         rows.append(
             Score(
                 tr("Thinnest wall, {}", units.length.label),
@@ -386,17 +386,3 @@ def _time_between(pair: Pair) -> float:
     """Time worked on the cuts after the earlier of the pair, up to the later [s]."""
     low, high = sorted((pair.before.number, pair.after.number))
     return sum(time_worked(cut) or 0.0 for cut in pair.port.cuts if low < cut.number <= high)
-
-
-def _walls(findings: Findings, pair: Pair, cut: Cut) -> list[tuple[float, float, str]]:
-    return [(w.left - w.limit, max(w.left, 0.0), w.reading.place) for w in walls_at(findings.job, pair.port, cut)]
-
-
-def _thinnest(findings: Findings, pair: Pair, cut: Cut) -> float | None:
-    found = _walls(findings, pair, cut)
-    return min(found)[1] if found else None
-
-
-def _thinnest_place(findings: Findings, pair: Pair, cut: Cut) -> str:
-    found = _walls(findings, pair, cut)
-    return min(found)[2] if found else ""

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from ventrix.core.metal.unrolled import ZONE_NAMES
 from ventrix.core.model.job_parts import WallLimit
-from ventrix.core.model.kinds import Behind
+from ventrix.core.model.kept_words import Behind
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.thousandths import read_small
 from ventrix.words import tr

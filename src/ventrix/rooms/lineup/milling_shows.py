@@ -12,7 +12,7 @@ from ventrix.core.lineup.milling import Milling, Stack, stack_up
 from ventrix.core.lineup.of_job import line_up
 from ventrix.core.model.cut import mean_poured
 from ventrix.core.model.job import Job
-from ventrix.core.model.kinds import EngineLayout
+from ventrix.core.model.kept_words import EngineLayout
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si, to_si
 from ventrix.rooms.display_units import Units

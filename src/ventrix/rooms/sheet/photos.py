@@ -8,7 +8,7 @@ from pathlib import Path
 from ventrix.core.model.cut import Cut, Photo
 from ventrix.core.model.job import Job
 from ventrix.records.bad_input import InputError
-from ventrix.records.files.job_document import is_photo_name
+from ventrix.records.files.document_checks import is_photo_name
 from ventrix.records.files.photos import LARGEST
 from ventrix.records.files.whole_file import read_whole
 from ventrix.reports.sheet.contents import PhotoPart

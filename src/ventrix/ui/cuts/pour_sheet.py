@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from ventrix.core.edits.cuts import add_chamber_pour, add_pour
 from ventrix.core.model.cut import Pour
-from ventrix.core.model.kinds import PourMethod
+from ventrix.core.model.kept_words import PourMethod
 from ventrix.ui.cuts.practice_button import PracticeButton
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet

@@ -8,7 +8,8 @@ from ventrix.core.edits.cuts import add_wall
 from ventrix.core.metal.unrolled import ZONE_NAMES, unroll, zone_named
 from ventrix.core.metal.walls import DOUBT_OF, STEEL_LIKE
 from ventrix.core.model.cut import WallReading
-from ventrix.core.model.kinds import Band, Behind, KnownBy
+from ventrix.core.model.kept_words import Behind
+from ventrix.core.model.kinds import Band, KnownBy
 from ventrix.core.quantity.field_checks import place_across
 from ventrix.ui.cuts.practice_button import PracticeButton
 from ventrix.ui.open_book import OpenBook

@@ -8,7 +8,7 @@ import numpy as np
 from PySide6.QtWidgets import QLabel
 
 from ventrix.core.lineup.milling import CAUTION, Milling
-from ventrix.core.model.kinds import EngineLayout
+from ventrix.core.model.kept_words import EngineLayout
 from ventrix.core.quantity.field_checks import Check
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import sentence

@@ -12,7 +12,7 @@ from PySide6.QtCore import QPoint, QSize, Qt, QTimer
 from PySide6.QtGui import QFocusEvent, QHideEvent, QKeyEvent
 from PySide6.QtWidgets import QApplication, QHBoxLayout, QLabel, QMenu, QVBoxLayout, QWidget
 
-from ventrix.core.model.kinds import ClosedBy
+from ventrix.core.model.kept_words import ClosedBy
 from ventrix.core.work.record import record_of
 from ventrix.rooms.match.board_rows import board_rows
 from ventrix.rooms.match.shows import MANY, Match, copy_lines, match_of, status_sentence

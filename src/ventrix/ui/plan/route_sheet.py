@@ -10,7 +10,7 @@ from PySide6.QtWidgets import QComboBox
 from ventrix.core.castings.casting_file import look_first
 from ventrix.core.edits.stages import close_stage
 from ventrix.core.model.job_parts import StageMark
-from ventrix.core.model.kinds import ClosedBy
+from ventrix.core.model.kept_words import ClosedBy
 from ventrix.core.work.route import Card, next_card, route
 from ventrix.core.work.stages import stages_of
 from ventrix.rooms.shared.casting_words import read_first

@@ -8,9 +8,11 @@ from typing import TYPE_CHECKING
 
 from ventrix.ui.widgets.command import Command
 from ventrix.ui.widgets.pedal import choose_pedal
+from ventrix.ui.window.book_copies import BookCopies
 from ventrix.ui.window.commands import (
     BENCH,
     CUT,
+    FILE,
     PORT,
     VIEW,
     bench_commands,
@@ -18,7 +20,6 @@ from ventrix.ui.window.commands import (
     look_commands,
     row_commands,
 )
-from ventrix.ui.window.file_commands import FILE
 from ventrix.ui.window.report import choose_report
 from ventrix.ui.window.rooms import AIR, FLOW, ROOMS, SHEET
 from ventrix.words import tr
@@ -65,7 +66,7 @@ def all_commands(window: MainWindow) -> tuple[Command, ...]:
             FILE,
             window.has_job,
         ),
-        *window.files.book_commands(),
+        *BookCopies(window.open_book, window).commands(),
         Command("book.where", tr("Where the boo&k lies…"), sheet("station"), "", FILE, line=True),
         Command("quit", tr("&Quit"), window.close, "Ctrl+Q", FILE, line=True),
         *edit_commands(window.open_book),

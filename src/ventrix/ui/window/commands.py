@@ -17,7 +17,7 @@ from ventrix.words import tr
 from ventrix.workspace import acts
 from ventrix.workspace.workspace import Workspace
 
-EDIT, CUT, PORT, BENCH, VIEW = tr("&Edit"), tr("&Cut"), tr("&Port"), tr("&Bench"), tr("&View")
+FILE, EDIT, CUT, PORT, BENCH, VIEW = tr("&File"), tr("&Edit"), tr("&Cut"), tr("&Port"), tr("&Bench"), tr("&View")
 
 
 def _on_job(open_book: OpenBook, act: Callable[[Workspace], object]) -> Callable[[], None]:

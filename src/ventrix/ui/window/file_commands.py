@@ -4,13 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping
 from dataclasses import replace
-from datetime import date
 from functools import partial
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
 from PySide6.QtGui import QGuiApplication
-from PySide6.QtWidgets import QFileDialog, QMessageBox, QWidget
+from PySide6.QtWidgets import QFileDialog, QWidget
 
 from ventrix.core.edits.runs import start_run
 from ventrix.core.edits.traverses import add_traverse
@@ -29,7 +28,7 @@ from ventrix.ui.open_book import OpenBook
 from ventrix.ui.places import recent_jobs
 from ventrix.ui.widgets.command import Command, always
 from ventrix.ui.widgets.side_sheet import SideSheet
-from ventrix.ui.window.commands import has_job
+from ventrix.ui.window.commands import FILE, has_job
 from ventrix.ui.window.registry import Registry
 from ventrix.ui.window.sheets import DOUBLE, MATCH
 from ventrix.words import tr
@@ -38,9 +37,8 @@ from ventrix.workspace.shelf import Shelf
 from ventrix.workspace.workspace import Workspace
 
 if TYPE_CHECKING:
-    from ventrix.records.book.backups import Backup
+    pass
 
-FILE = tr("&File")
 JOB_FILES = tr("Jobs (*.json *.zip);;Job documents (*.json);;Archives (*.zip);;All files (*)")
 TABLES = (".csv", ".tsv", ".txt", ".xlsx", ".xlsm")
 TABLE_FILES = tr("Tables (*.csv *.tsv *.txt *.xlsx *.xlsm);;All files (*)")
@@ -177,58 +175,6 @@ class Files:
             file("air.import", tr("Bring in &air speeds…"), self.import_air, able=metal),
             file("air.export", tr("Write air speeds…"), self.export_air, able=probed),
         )
-
-    def book_commands(self) -> tuple[Command, ...]:
-        """The book's own copies: one made now, or the whole book put back to one of them."""
-
-        def has_file() -> bool:
-            book = self._open_book.book
-            own = not self._open_book.demo and self._open_book.practice is None
-            return own and book.path is not None and not book.read_only
-
-        return (
-            Command("book.backup", tr("&Copy the book now"), self.copy_book, "", FILE, has_file, line=True),
-            Command("book.restore", tr("Put the boo&k back to a copy"), always, "", FILE, has_file, below=self.copies),
-        )
-
-    def copy_book(self) -> None:
-        """Today's copy, made anew."""
-        from ventrix.records.book.backups import back_up
-
-        path = self._open_book.book.path
-        if path is None:
-            return
-        try:
-            made = back_up(path, date.today(), again=True)
-        except InputError as error:
-            self._open_book.say(sentence_of(error))
-            return
-        self._open_book.say(tr("The book is copied to {}.", made.path if made is not None else path))
-
-    def copies(self) -> tuple[Command, ...]:
-        """A line for each copy, newest first."""
-        from ventrix.records.book.backups import backups_of
-
-        path = self._open_book.book.path
-        found = [] if path is None else backups_of(path)
-        none = Command("book.no_copy", tr("no copy is there yet"), able=lambda: False)
-        return tuple(map(self._copy, found)) or (none,)
-
-    def _copy(self, copy: Backup) -> Command:
-        return Command(
-            f"book.{copy.day}", tr("{}, {:,.0f} kB…", copy.day, copy.size / 1024), partial(self.put_back, copy.day)
-        )
-
-    def put_back(self, day: str) -> None:
-        """The whole book as it was on a day, once the user has said so: the window closes, and opens on it."""
-        box = QMessageBox(QMessageBox.Icon.Question, tr("Put the book back"), tr("Put the whole book back to {}?", day))
-        box.setInformativeText(tr("Every job is then as on that day. The book as it is now is kept beside it."))
-        yes = box.addButton(tr("Put it back"), QMessageBox.ButtonRole.AcceptRole)
-        box.addButton(tr("Leave it"), QMessageBox.ButtonRole.RejectRole)
-        box.exec()
-        if box.clickedButton() is yes:
-            self._open_book.put_back_to = day
-            self._parent.close()
 
     def edit_details(self) -> None:
         """Who the open job is for, where it stands and when it is promised."""
