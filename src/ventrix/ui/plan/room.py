@@ -13,15 +13,15 @@ from PySide6.QtGui import QHideEvent
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
 from ventrix.core.engine.of_job import OnTheEngine, on_the_engine
-from ventrix.core.model.kinds import TrialKind
-from ventrix.core.next_hour.work_item import ItemKind, WorkItem
+from ventrix.core.next_hour.work_item import WorkItem
 from ventrix.core.next_hour.work_list import WorkList, work_list
-from ventrix.core.planning.moves import READ_FIRST, Move, MoveKind
+from ventrix.core.planning.moves import READ_FIRST, Move
 from ventrix.core.planning.next_moves import Plan, plan_port
 from ventrix.core.quantity.words import sentence
 from ventrix.rooms.plan.lift_marks import lift_marks
 from ventrix.rooms.plan.route_shows import StageLine, stage_lines
 from ventrix.rooms.plan.shows import MoveLine, answer_of, fit_words, move_lines, record_words, segments, split_words
+from ventrix.rooms.plan.where_done import DoneAt, item_done_at, move_done_at
 from ventrix.ui.look import theme
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.plan.beside import Beside
@@ -41,15 +41,6 @@ from ventrix.words import tr
 NARROW: Final = 1000  # px: below, the expected gain gives way
 FLAT: Final = 600  # px
 SURE: Final = 380  # px, of how sure the answer is
-
-
-_DONE_IN: Final[dict[ItemKind, tuple[str, tuple[str, ...]]]] = {
-    ItemKind.COPY: ("copy", ()),
-    ItemKind.SEAT: ("seat", ()),
-    ItemKind.VALVE: ("valves", ()),
-    ItemKind.PART: ("job_parts", ()),
-    ItemKind.OUTSIDE: ("wait", ()),
-}
 
 
 class PlanRoom(Room):
@@ -374,29 +365,11 @@ class PlanRoom(Room):
             return
         if item.port is not None:
             space.look_at_port(item.port.id)
-        sheet, what = _DONE_IN.get(item.kind, ("stage", ()))
-        if item.kind is ItemKind.LOOK:
-            self._do_look(item)
-        elif item.kind is ItemKind.CUT and item.move is not None:
-            self.ways.sheet("cut", item.place, planned=item.move)
-        elif item.kind is ItemKind.CUT:
-            self.ways.sheet("cut", item.place)
-        elif item.kind is ItemKind.FAULT:
-            self.ways.sheet("fault", item.place)
-        elif item.kind is ItemKind.FINISH:
-            self.ways.sheet("stage", item.stage)
-        else:
-            self.ways.sheet(sheet, *what)
+        self._go(item_done_at(item))
 
-    def _do_look(self, item: WorkItem) -> None:
-        if item.stage == "walls":
-            self.ways.sheet("wall", item.place)
-        elif item.stage == "faults":
-            self.ways.sheet("fault")
-        elif item.stage == "pour":
-            self.ways.sheet("pour")
-        elif item.stage == "scribe":
-            self.ways.sheet("stage", item.stage)
+    def _go(self, place: DoneAt) -> None:
+        if place.sheet:
+            self.ways.sheet(place.sheet, *place.what, **place.named)
         else:
             self.ways.room("flow")
 
@@ -437,21 +410,6 @@ class PlanRoom(Room):
         """The picked line."""
         return self.moves.lines[self.at] if self.moves.lines else None
 
-    def _look(self, kind: str, place: str) -> None:
-        """The sheet that keeps what a look has seen; Flow where that is a flow test."""
-        if kind == "wall":
-            self.ways.sheet("wall", place)
-        elif kind == "seat":
-            self.ways.sheet("seat")
-        elif kind == "valve":
-            self.ways.sheet("valves")
-        elif kind == "clay":
-            self.ways.sheet("trial", place)
-        elif kind in ("larger", "entry"):
-            self.ways.sheet("trial", kind=TrialKind.VALVE if kind == "larger" else TrialKind.ENTRY)
-        else:
-            self.ways.room("flow")
-
     def take(self) -> None:
         """Say the picked move first and log it; a look opens the sheet that keeps what is seen."""
         if self.of_head:
@@ -460,12 +418,7 @@ class PlanRoom(Room):
         move = self._picked()
         if move is None or self.planner.busy:
             return
-        if READ_FIRST in move.blocked_by:
-            self._look(MoveKind.WALL.value, move.place)
-        elif move.blocked_by:
+        if move.blocked_by and READ_FIRST not in move.blocked_by:
             self.open_book.say(tr("Blocked: {}.", move.blocked_by[0]))
-        elif move.kind not in (MoveKind.CUT, MoveKind.BATCH):
-            self._look(move.named if move.named == "larger" else move.kind.value, move.place)
-        else:
-            is_index = self.plan is not None and self.plan.planned.chain.is_index
-            self.ways.sheet("cut", move.place, planned=move, is_index=is_index)
+            return
+        self._go(move_done_at(move, is_index=self.plan is not None and self.plan.planned.chain.is_index))
