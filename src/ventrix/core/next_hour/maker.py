@@ -90,7 +90,7 @@ class Maker:
             for_it = not part.port_ids or item.port is None or item.port.id in part.port_ids
             if stage is not None and stage.key == item.stage and for_it:
                 until = tr(", promised for {}", part.due[:10]) if part.due else ""
-                key = tr("part {}", part.id) if part.state == PartState.NEEDED and not part.due else ""
+                key = f"part {part.id}" if part.state == PartState.NEEDED and not part.due else ""
                 waits.append(
                     WaitsFor(
                         tr("{} {} {} here{}", part.count, part.name or part.kind, _IS[part.count == 1], until), key
@@ -111,9 +111,9 @@ class Maker:
         """Nothing is cut on a head that is dirty, on a port that was not looked over, or that the machine shop has to
         see."""
         found = [WaitsFor(tr("the head is cleaned"), "clean")]
-        found.append(WaitsFor(tr("{} is looked over for faults", port.name), tr("faults {}", port.id)))
+        found.append(WaitsFor(tr("{} is looked over for faults", port.name), f"faults {port.id}"))
         shop = [f for f in port.faults if f.state == FaultState.OPEN and f.kind in MACHINE_SHOP]
-        return found + [WaitsFor(tr("the machine shop sees its {}", f.kind), tr("fault {}", f.id)) for f in shop]
+        return found + [WaitsFor(tr("the machine shop sees its {}", f.kind), f"fault {f.id}") for f in shop]
 
     def earlier(self, stage: Stage, state: StageState) -> list[WaitsFor]:
         """The stages before one that are still open on its ports, told as one."""
@@ -136,7 +136,7 @@ def stage_key(stage: Stage, port: Port) -> str:
 
 
 def wall_key(port: Port, place: str) -> str:
-    return tr("wall {} {}", port.id, place)
+    return f"wall {port.id} {place!s}"
 
 
 def usual(stage: str) -> float:

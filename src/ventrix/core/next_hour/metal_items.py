@@ -93,14 +93,14 @@ class MetalItems:
 
     def _reflow(self, model: Port, move: Move) -> WorkItem:
         what = tr("flow {} as it is now", model.name)
-        return self.maker.item(tr("flow {}", model.id), what, ItemKind.LOOK, "walls and roof", move.seconds, model)
+        return self.maker.item(f"flow {model.id}", what, ItemKind.LOOK, "walls and roof", move.seconds, model)
 
     def _first_flow(self, model: Port, plan: Plan) -> WorkItem:
         """A shop with a bench flows a port before it cuts it: what was never flowed as cast has no before."""
         what, because = tr("flow {} as it is", model.name), tr("Without a before, no cut on it can be judged.")
         waits = [WaitsFor(tr("the head is cleaned"), "clean")]
         return self.maker.item(
-            tr("flow {}", model.id),
+            f"flow {model.id}",
             what,
             ItemKind.LOOK,
             "walls and roof",
@@ -125,7 +125,7 @@ class MetalItems:
         many = tr(" on each of {} ports", n) if n > 1 else ""
         then = tr("; copying it takes {:.0f} min more", copying / MINUTE) if copying else ""
         return WorkItem(
-            key=tr("cut {} {} {}", model.id, move.place, move.named),
+            key=f"cut {model.id} {move.place!s} {move.named}",
             what=tr("{} on {}{}", title, model.name, depth),
             kind=_AS[move.kind],
             port=model,
@@ -201,7 +201,7 @@ class MetalItems:
             else tr("Brings {} {}, as {}.", self.words.flow(gained), self.words.flow_name, model.name)
         )
         return WorkItem(
-            key=tr("copy {}", port.id),
+            key=f"copy {port.id}",
             what=tr("copy {} from {} onto {}", listed(places), model.name, port.name),
             kind=ItemKind.COPY,
             port=port,

@@ -54,7 +54,7 @@ class OtherItems:
             port = state.ports[0]
             what, waits = tr("look {} over for faults", port.name), [WaitsFor(tr("the head is cleaned"), "clean")]
             yield self.maker.item(
-                tr("faults {}", port.id), what, ItemKind.LOOK, "faults", usual("faults"), port, waits=waits,
+                f"faults {port.id}", what, ItemKind.LOOK, "faults", usual("faults"), port, waits=waits,
                 named_fault=any(f.state == FaultState.OPEN for f in port.faults),
             )  # fmt: skip
         for state in self.maker.open_at("walls"):
@@ -64,7 +64,7 @@ class OtherItems:
         for state in self.maker.open_at("scribe"):
             port = state.ports[0]
             yield self.maker.item(
-                tr("scribe {}", port.id), tr("scribe {}", port.name), ItemKind.LOOK, "scribe", usual("scribe"), port
+                f"scribe {port.id}", tr("scribe {}", port.name), ItemKind.LOOK, "scribe", usual("scribe"), port
             )
 
     def _faults(self) -> Iterator[WorkItem]:
@@ -77,14 +77,14 @@ class OtherItems:
                     else tr("{} of {}", fault.kind, port.name)
                 )
                 yield self.maker.item(
-                    tr("fault {}", fault.id),
+                    f"fault {fault.id}",
                     tr("show the machine shop the {}", name) if shop else tr("take off the {}", name),
                     ItemKind.FAULT,
                     "casting lines" if fault.kind in LINES else "ridge",
                     FAULT,
                     port,
                     fault.place,
-                    [] if shop else [WaitsFor(tr("{} is looked over for faults", port.name), tr("faults {}", port.id))],
+                    [] if shop else [WaitsFor(tr("{} is looked over for faults", port.name), f"faults {port.id}")],
                     because=tr("Nothing else on this port before it is known to be sound.") if shop else "",
                     urgent=shop,
                     named_fault=True,
@@ -94,7 +94,7 @@ class OtherItems:
         for state in self.maker.open_at("valve job"):
             what = tr("cut the seats: {}", state.of)
             yield self.maker.item(
-                tr("seats {}", state.of), what, ItemKind.SEAT, "valve job", usual("valve job"), None, "seat",
+                f"seats {state.of}", what, ItemKind.SEAT, "valve job", usual("valve job"), None, "seat",
                 self.maker.earlier(state.stage, state),
                 tr("The maker's data go first; a seat sunk or too narrow is for the machine shop."),
             )  # fmt: skip
@@ -103,14 +103,12 @@ class OtherItems:
         for part in (p for p in self.job.parts if p.state == PartState.NEEDED):
             name = part.name or part.kind
             yield self.maker.item(
-                tr("part {}", part.id), tr("order {} {}", part.count, name), ItemKind.PART, "", CALL, place=name
+                f"part {part.id}", tr("order {} {}", part.count, name), ItemKind.PART, "", CALL, place=name
             )
         for part in (p for p in self.job.parts if p.state == PartState.ORDERED and p.due):
             if date.fromisoformat((part.due or "")[:10]) < self.maker.today:
                 what = tr("ask about the {}, promised for {}", part.name or part.kind, (part.due or "")[:10])
-                yield self.maker.item(
-                    tr("late {}", part.id), what, ItemKind.OUTSIDE, "", CALL, place=part.name or part.kind
-                )
+                yield self.maker.item(f"late {part.id}", what, ItemKind.OUTSIDE, "", CALL, place=part.name or part.kind)
 
     def _outside(self) -> Iterator[WorkItem]:
         for wait in (w for w in self.job.waits if w.ended is None):
@@ -118,7 +116,7 @@ class OtherItems:
             if promised and date.fromisoformat(promised) < self.maker.today:
                 who = wait.who or tr("the shop that has it")
                 what = tr("ask {} about the {}, promised for {}", who, wait.stage, promised)
-                yield self.maker.item(tr("wait {}", wait.id), what, ItemKind.OUTSIDE, wait.stage, CALL)
+                yield self.maker.item(f"wait {wait.id}", what, ItemKind.OUTSIDE, wait.stage, CALL)
 
     def _finishing(self) -> Iterator[WorkItem]:
         """The stages after the cuts, each where it is open; a stage of the head waits for all of its ports."""

@@ -193,9 +193,9 @@ def _templates(findings: Findings, own: Port, port: Port, cut: Cut, units: Units
         if not s.measured:
             continue
         if s.name in ("throat", "bowl"):
-            size = carried(port, cut, f"{s.name}_diameter")
+            size = carried(port, cut, f"{s.name!s}_diameter")
             if size is not None:
-                now = carried_figure(own, own.cuts[-1], f"{s.name}_diameter") or 0.0
+                now = carried_figure(own, own.cuts[-1], f"{s.name!s}_diameter") or 0.0
                 across = max(size.value, now)
                 words = tr("{} across", units.length.text(across)) + (tr(", as it is") if now > size.value else "")
                 found.append(Template(s.name, across, across, 0.0, words, round=True))

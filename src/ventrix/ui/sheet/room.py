@@ -441,7 +441,7 @@ class SheetRoom(Room):
 
 def _setting(kind: PaperKind) -> str:
     """Where the parts of a kind of paper are kept; a pair's where they always were."""
-    return "sheet_parts" if kind is PaperKind.PAIR else f"sheet_parts_{kind}"
+    return "sheet_parts" if kind is PaperKind.PAIR else f"sheet_parts_{kind.value}"
 
 
 def _about(kind: PaperKind, main: PairPart | None) -> str:
