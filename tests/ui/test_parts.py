@@ -28,6 +28,7 @@ from ventrix.ui.flow.ladder import LiftLadder
 from ventrix.ui.flow.simulator_panel import SimulatorControl
 from ventrix.ui.head.port_drawing import PortDrawing
 from ventrix.ui.look import theme
+from ventrix.ui.widgets.planner import Planner
 from ventrix.ui.widgets.plot import Plot
 from ventrix.ui.widgets.quantity_field import PlacedField, QuantityField
 from ventrix.ui.window.finder import Found, matching
@@ -310,3 +311,20 @@ def test_finder_ranks_names_first() -> None:
 def test_reckoner_follows_the_units_of_the_screen(symbol: str, us: str, metric: str) -> None:
     assert shown_unit(symbol, US) == us
     assert shown_unit(symbol, METRIC) == metric
+
+
+def test_a_planner_knows_what_it_calculated_of_the_same_thing(qtbot) -> None:  # type: ignore[no-untyped-def]
+    made: list[int] = []
+    answers: list[object] = []
+    planner = Planner()
+    planner.planned.connect(answers.append)
+
+    def make() -> object:
+        made.append(1)
+        return len(made)
+
+    for of in ("as cast", "as cast", "cut 1", None, None):
+        planner.ask(make, of)
+        qtbot.waitUntil(lambda: not planner.busy)
+    planner.close()
+    assert answers == [1, 1, 2, 3, 4]

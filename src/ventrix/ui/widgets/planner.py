@@ -1,9 +1,10 @@
-"""Reckons beside the window: a plan or a filling runs in a thread of its own; an answer out of date is let go of."""
+"""Calculates beside the window: a plan or a filling runs in a thread of its own; an answer out of date is let go of."""
 
 from __future__ import annotations
 
 import logging
-from collections.abc import Callable
+from collections.abc import Callable, Hashable
+from typing import Final
 
 from PySide6.QtCore import QObject, QRunnable, QThreadPool, Signal
 
@@ -12,6 +13,7 @@ from ventrix.ui.log_file import log_path
 from ventrix.words import tr
 
 log = logging.getLogger("ventrix")
+KEPT: Final = 8  # answers
 
 
 class _Signals(QObject):
@@ -48,11 +50,16 @@ class Planner(QObject):
         self._signals = _Signals()
         self._signals.done.connect(self._took)
         self.busy = False
+        self._asked: Hashable = None
+        self._known: dict[Hashable, object] = {}
 
-    def ask(self, make: Callable[[], object]) -> None:
-        """Reckon; whatever was asked before is no longer wanted."""
-        self._number += 1
-        self._pool.clear()
+    def ask(self, make: Callable[[], object], of: Hashable = None) -> None:
+        """Calculate; whatever was asked before is no longer wanted. Asked again `of` the same thing, it is known."""
+        self.stop()
+        self._asked = of
+        if of in self._known:
+            self.planned.emit(self._known[of])
+            return
         self.busy = True
         self._pool.start(_Work(self._number, make, self._signals))
 
@@ -70,4 +77,6 @@ class Planner(QObject):
     def _took(self, number: int, found: object) -> None:
         if number == self._number:
             self.busy = False
+            if self._asked is not None and not isinstance(found, str):  # a failure is tried again
+                self._known = dict([*self._known.items(), (self._asked, found)][-KEPT:])
             self.planned.emit(found)
