@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from typing import Final
 
 from ventrix.bench.drivers.sample import Sample
 from ventrix.core.quantity.units import from_si, to_si
@@ -10,6 +11,26 @@ from ventrix.ui.window.main_window import MainWindow
 
 Open = Callable[..., MainWindow]
 DP = to_si(28, "inH2O")
+
+# A process of its own that opens the window on the demo, in the folder that it is given.
+DEMO_WINDOW: Final = """
+import sys
+from pathlib import Path
+from PySide6.QtCore import QSettings
+from PySide6.QtWidgets import QApplication
+from ventrix.demo.job import demo_job
+from ventrix.records.book.book import Book
+from ventrix.ui.open_book import OpenBook
+from ventrix.ui.window.main_window import MainWindow
+from ventrix.workspace.workspace import Workspace
+app, folder = QApplication([]), Path(sys.argv[1])
+book = Book.open(folder / "book.sqlite")
+book.add_job(demo_job())
+settings = QSettings(str(folder / "s.ini"), QSettings.Format.IniFormat)
+window = MainWindow(OpenBook(book, Workspace.open(book, demo_job().id), settings))
+window.show()
+app.processEvents()
+"""
 
 
 class StandIn:

@@ -16,28 +16,17 @@ from babel.messages.mofile import write_mo
 from babel.messages.pofile import read_po
 from scripts import write_words
 
+from tests.ui.stand_in import DEMO_WINDOW
 from ventrix.core.quantity.units import UNITS
 
-SCRIPT: Final = """
-import json, sys
-from datetime import date
-from pathlib import Path
-from PySide6.QtCore import QSettings
-from PySide6.QtWidgets import QAbstractButton, QApplication, QComboBox, QLabel, QMenu
-from ventrix.demo.job import demo_job
-from ventrix.records.book.book import Book
-from ventrix.ui.open_book import OpenBook
-from ventrix.ui.window.main_window import MainWindow
+SCRIPT: Final = (
+    DEMO_WINDOW
+    + """
+import json
+from PySide6.QtWidgets import QAbstractButton, QComboBox, QLabel, QMenu
 from ventrix.ui.window.rooms import ROOMS
 from ventrix.ui.window.sheets import SHEETS
-from ventrix.workspace.workspace import Workspace
-app, folder = QApplication([]), Path(sys.argv[1])
-book = Book.open(folder / "book.sqlite")
-book.add_job(demo_job())
-settings = QSettings(str(folder / "s.ini"), QSettings.Format.IniFormat)
-window = MainWindow(OpenBook(book, Workspace.open(book, demo_job().id), settings))
 window.resize(1280, 800)
-window.show()
 found = {}
 def look(place):
     for _ in range(2000):
@@ -66,6 +55,7 @@ for sheet in SHEETS:
         look(sheet.key)
 print(json.dumps(found))
 """
+)
 
 
 def _words(text: str) -> set[str]:

@@ -7,6 +7,8 @@ import sys
 from pathlib import Path
 from typing import Final
 
+from tests.ui.stand_in import DEMO_WINDOW
+
 # Packages of ours, with all that is in them, and single modules of others.
 MAY: Final = (
     "ventrix.bench.drivers",
@@ -48,25 +50,7 @@ MAY: Final = (
     "ventrix.workspace",
 )
 NOT_BEFORE: Final = ("shapely", "reportlab", "PIL", "typer", "openpyxl", "scipy", "pypdfium2", "alembic")
-SCRIPT: Final = """
-import sys
-from pathlib import Path
-from PySide6.QtCore import QSettings
-from PySide6.QtWidgets import QApplication
-from ventrix.demo.job import demo_job
-from ventrix.records.book.book import Book
-from ventrix.ui.open_book import OpenBook
-from ventrix.ui.window.main_window import MainWindow
-from ventrix.workspace.workspace import Workspace
-app, folder = QApplication([]), Path(sys.argv[1])
-book = Book.open(folder / "book.sqlite")
-book.add_job(demo_job())
-settings = QSettings(str(folder / "s.ini"), QSettings.Format.IniFormat)
-window = MainWindow(OpenBook(book, Workspace.open(book, demo_job().id), settings))
-window.show()
-app.processEvents()
-print("\\n".join(sorted(sys.modules)))
-"""
+SCRIPT: Final = f'{DEMO_WINDOW}print("\\n".join(sorted(sys.modules)))'
 
 
 def test_only_what_the_first_picture_needs_is_imported(tmp_path: Path) -> None:
