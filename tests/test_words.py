@@ -27,15 +27,24 @@ OLD = re.compile(
 KEYS = {"out of breath", "doubt", "let go"}
 
 
-def test_no_old_word_is_left_in_a_sentence():
-    said = [str(message.id) for message in write_words.catalogue() if message.id]
+@pytest.fixture(scope="module")
+def catalogue() -> Catalog:
+    return write_words.catalogue()
+
+
+@pytest.fixture(scope="module")
+def said(catalogue: Catalog) -> list[str]:
+    """Every sentence of the program."""
+    return [str(message.id) for message in catalogue if message.id]
+
+
+def test_no_old_word_is_left_in_a_sentence(said):
     assert len(said) > 4000
     assert [words for words in said if OLD.search(words) and words not in KEYS] == []
 
 
-def test_sentences_are_spelled_as_american_shops_spell():
+def test_sentences_are_spelled_as_american_shops_spell(said):
     british = re.compile(r"[Cc]entre|[Cc]entring|[Cc]arburettor|[Gg]rey|[Cc]olour|[Mm]ould|[Aa]luminium|anticlockwise")
-    said = [str(message.id) for message in write_words.catalogue() if message.id]
     assert [words for words in said if british.search(words) and words not in {"carburettor"}] == []
 
 
@@ -45,9 +54,9 @@ def test_no_old_word_is_left_in_the_manual(page):
     assert [line for line in text.splitlines() if OLD.search(line) and "--school" not in line] == []
 
 
-def test_the_catalogue_has_every_sentence_and_no_other():
+def test_the_catalogue_has_every_sentence_and_no_other(catalogue):
     kept = (ROOT / "words/ventrix.pot").read_bytes()
-    assert write_words.as_text(write_words.catalogue()) == kept, "run scripts/write_words.py"
+    assert write_words.as_text(catalogue) == kept, "run scripts/write_words.py"
 
 
 def test_every_gap_of_a_sentence_has_its_figure():
