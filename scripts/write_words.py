@@ -56,7 +56,7 @@ def catalogue() -> Catalog:
     """Every sentence once, with the modules that say it."""
     found = Catalog(project="Ventrix", charset="utf-8", header_comment="# Every sentence of Ventrix.", fuzzy=False)
     for path in sorted(PACKAGE.rglob("*.py")):
-        place = path.relative_to(PACKAGE).as_posix()
+        place = ".".join(path.relative_to(PACKAGE).with_suffix("").parts)
         for sentence in said_in(ast.parse(path.read_text(encoding="utf-8"))):
             found.add(sentence, locations=[(place, None)])
     return found
