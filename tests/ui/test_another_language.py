@@ -12,6 +12,7 @@ from importlib.resources import files
 from pathlib import Path
 from typing import Final
 
+import pytest
 from babel.messages.mofile import write_mo
 from babel.messages.pofile import read_po
 from scripts import write_words
@@ -98,22 +99,53 @@ def without_told(text: str) -> str:
     return re.sub(r"<[^>]*>|&[a-z]+;", " ", "".join(left))
 
 
-def test_nothing_english_is_left_when_another_language_is_spoken(tmp_path: Path) -> None:
+FILES: Final = """
+from ventrix.core.judging.findings import Findings
+from ventrix.demo.job import demo_benches, demo_job
+from ventrix.demo.whole_head import whole_head
+from ventrix.records.files.job_document import dumps_job
+from ventrix.reports.run_tables import run_tables
+from datetime import date
+for job in (demo_job(), whole_head(date(2026, 5, 4))):
+    print(dumps_job(job, demo_benches()))
+    for text in run_tables(Findings(job, benches=demo_benches()), "in").values():
+        print(text)
+"""
+
+
+def spoken(script: str, folder: Path, language: str) -> str:
+    """What a process of its own prints where this language is spoken."""
+    told = os.environ | {"LANGUAGE": language, "LC_ALL": "C.UTF-8", "VENTRIX_WORDS": str(folder)}
+    done = subprocess.run(
+        [sys.executable, "-c", script, str(folder)], env=told, capture_output=True, text=True, check=False
+    )
+    assert done.returncode == 0, done.stderr
+    return done.stdout
+
+
+@pytest.fixture(scope="module")
+def made_up(tmp_path_factory: pytest.TempPathFactory) -> Path:
+    """The folder of a language whose every sentence stands between two marks."""
     with (write_words.WORDS / "ventrix.pot").open("rb") as file:
         words = read_po(file)
     for message in words:
         if message.id:
             message.string = f"«{message.id}»"
-    folder = tmp_path / "xx/LC_MESSAGES"
-    folder.mkdir(parents=True)
-    with (folder / "ventrix.mo").open("wb") as file:
+    found: Path = tmp_path_factory.mktemp("words")
+    (found / "xx/LC_MESSAGES").mkdir(parents=True)
+    with (found / "xx/LC_MESSAGES/ventrix.mo").open("wb") as file:
         write_mo(file, words)
-    told = os.environ | {"LANGUAGE": "xx", "LC_ALL": "C.UTF-8", "VENTRIX_WORDS": str(tmp_path)}
-    done = subprocess.run(
-        [sys.executable, "-c", SCRIPT, str(tmp_path)], env=told, capture_output=True, text=True, check=False
-    )
-    assert done.returncode == 0, done.stderr
-    found = json.loads(done.stdout)
+    return found
+
+
+def test_nothing_english_is_left_when_another_language_is_spoken(made_up: Path) -> None:
+    found = json.loads(spoken(SCRIPT, made_up, "xx"))
     assert sum("«" in text for text in found) > 700
     left = {text: place for text, place in found.items() if _words(without_told(text)) - OWN}
     assert left == {}
+
+
+def test_what_goes_into_files_is_the_same_in_every_language(made_up: Path) -> None:
+    english = spoken(FILES, made_up, "en")
+    assert "# ventrix-run: " in english
+    assert spoken(FILES, made_up, "xx") == english

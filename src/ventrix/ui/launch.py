@@ -94,7 +94,7 @@ def _run(start: Start, shots: list[tuple[str, Path]], closing: ExitStack) -> tup
     app.setApplicationName("ventrix")
     app.setDesktopFileName("org.ventrix.Ventrix")
     app.setWindowIcon(_icon())
-    app.setStyle(tr("Fusion"))
+    app.setStyle("Fusion")
     throw_away = start.demo or (bool(shots) and start.book is None)
     if throw_away:
         folder = Path(closing.enter_context(tempfile.TemporaryDirectory(prefix="ventrix-demo-")))

@@ -10,7 +10,6 @@ from ventrix.core.model.kinds import RunBasis
 from ventrix.core.quantity.units import from_si
 from ventrix.records.files.run_table import GEOMETRY_KEYS, SETUP_KEYS, UNSAID, VERSION, RunTable
 from ventrix.records.files.text_cells import cell_of, one_line
-from ventrix.words import tr
 
 _UNITS_OUT: Final = {
     "test_pressure": "inH2O",
@@ -57,7 +56,7 @@ _ROW_FIELDS: Final = (
 
 def write_run_table(table: RunTable) -> str:
     """The text of a run table, ready to be read back."""
-    lines = [tr("# ventrix-run: {}", VERSION)]
+    lines = [f"# ventrix-run: {VERSION}"]
     for source, keys in ((table.setup, SETUP_KEYS), (table.geometry, GEOMETRY_KEYS)):
         for key in keys:
             value = getattr(source, key)
@@ -82,6 +81,6 @@ def write_run_table(table: RunTable) -> str:
         for _, name, symbol in used:
             value = getattr(r, name)
             row.append("" if value is None else _trim(from_si(value, symbol)))
-        note = tr("struck: {}", cell_of(r.struck)) if r.struck else cell_of(str(r.extra.get("note", "")))
+        note = f"struck: {cell_of(r.struck)}" if r.struck else cell_of(str(r.extra.get("note", "")))
         writer.writerow([*row, note])
     return "\n".join(lines) + "\n" + out.getvalue()

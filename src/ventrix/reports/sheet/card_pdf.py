@@ -17,7 +17,7 @@ MOST_TEMPLATES: Final = 8
 def card_pdf(cards: Sequence[Card]) -> bytes:
     """One page a card."""
     first = cards[0]
-    pen = Pen(first.paper, first.ink, tr("Grinder card: {}", first.title), tr("Ventrix"), tr("Grinder card of a port"))
+    pen = Pen(first.paper, first.ink, tr("Grinder card: {}", first.title), "Ventrix", tr("Grinder card of a port"))
     for i, card in enumerate(cards):
         if i:
             pen.new_page()

@@ -15,8 +15,6 @@ from reportlab.pdfbase import pdfmetrics
 from reportlab.pdfbase.ttfonts import TTFont
 from reportlab.pdfgen.canvas import Canvas
 
-from ventrix.words import tr
-
 MM: Final = 72 / 25.4  # points
 PAPERS: Final = {"A4": (210 * MM, 297 * MM), "Letter": (612.0, 792.0)}
 MARGIN: Final = 15 * MM
@@ -129,7 +127,7 @@ class Pen:
         self.canvas.setTitle(clean(self.title))
         self.canvas.setAuthor(clean(self.author))
         self.canvas.setSubject(clean(self.subject))
-        self.canvas.setCreator(tr("Ventrix"))
+        self.canvas.setCreator("Ventrix")
         self.page = 1
         self.y = self.top
         self.on_page: Callable[[], None] = lambda: None

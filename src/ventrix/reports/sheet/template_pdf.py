@@ -110,7 +110,7 @@ def _proposed(found: LineUp, port: str, length: Lengths) -> tuple[tuple[str, boo
 
 
 def _pages(title: str, below: str, pieces: Sequence[_Piece], paper: str, printer: Printer) -> bytes:
-    pen = Pen(paper, "colour", tr("Template: {}", title), tr("Ventrix"), tr("True-size template"))
+    pen = Pen(paper, "colour", tr("Template: {}", title), "Ventrix", tr("True-size template"))
     _head(pen, title, below, printer)
     y = pen.y
     for i, piece in enumerate(pieces):

@@ -137,7 +137,7 @@ def sheet_of(findings: Findings, asked: Asked, units: Units) -> Sheet:
         shop=asked.shop,
         title=f"{job.title}, {asked.port.name}",
         port=asked.port.name,
-        author=asked.shop.name or tr("Ventrix"),
+        author=asked.shop.name or "Ventrix",
         customer=job.customer,
         date=asked.today.isoformat(),
         casting=casting_words(findings),

@@ -142,7 +142,7 @@ def _plain(findings: Findings, asked: Asked | None, choices: Choices, shop: Shop
     return Sheet(
         shop=shop,
         title=job.title if asked is None else f"{job.title}, {asked.port.name}",
-        author=shop.name or tr("Ventrix"),
+        author=shop.name or "Ventrix",
         customer=job.customer,
         date=today.isoformat(),
         casting=casting_words(findings),

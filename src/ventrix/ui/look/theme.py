@@ -9,10 +9,8 @@ from typing import Final
 from PySide6.QtGui import QColor, QFont, QFontDatabase, QPalette
 from PySide6.QtWidgets import QApplication
 
-from ventrix.words import tr
-
-FAMILY: Final = tr("Barlow")
-NARROW: Final = tr("Barlow Condensed")
+FAMILY: Final = "Barlow"
+NARROW: Final = "Barlow Condensed"
 TEXT: Final = 13  # px
 CAPTION: Final = 11
 FIGURE: Final = 20

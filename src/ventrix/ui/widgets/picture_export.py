@@ -63,7 +63,7 @@ def _draw_svg(widget: QWidget, device: QBuffer) -> bool:
     generator.setOutputDevice(device)
     generator.setSize(widget.size())
     generator.setViewBox(QRect(QPoint(0, 0), widget.size()))
-    generator.setTitle(widget.accessibleName() or tr("Ventrix"))
+    generator.setTitle(widget.accessibleName() or "Ventrix")
     painter = QPainter()
     if not painter.begin(generator):
         return False

@@ -55,7 +55,7 @@ class Files:
 
     def new_job(self) -> None:
         """A job with one intake port as received; its title is typed in the Head room."""
-        count = sum(e.title.startswith("New job") for e in self._open_book.book.jobs())
+        count = sum(e.title.startswith(tr("New job")) for e in self._open_book.book.jobs())
         title = tr("New job") if count == 0 else tr("New job {}", count + 1)
         self._open_book.open(Workspace.create(self._open_book.book, title))
         self._open_book.say(tr("New job: name it in the Head room, or start flowing and describe later."))

@@ -13,7 +13,7 @@ class Frame(QMainWindow):
 
     def __init__(self, settings: QSettings) -> None:
         super().__init__()
-        self.setWindowTitle(tr("Ventrix"))
+        self.setWindowTitle("Ventrix")
         words = QLabel(tr("Opening the book…"))
         words.setObjectName("quiet")
         words.setAlignment(Qt.AlignmentFlag.AlignCenter)

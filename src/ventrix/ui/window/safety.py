@@ -39,7 +39,7 @@ class Safety:
             faulthandler.enable(self._faults)
         except OSError:
             self._handler = logging.StreamHandler()
-        self._handler.setFormatter(logging.Formatter(tr("%(asctime)s %(levelname)s %(message)s")))
+        self._handler.setFormatter(logging.Formatter("%(asctime)s %(levelname)s %(message)s"))
         log.addHandler(self._handler)
         log.propagate = False
         sys.excepthook = self.caught
