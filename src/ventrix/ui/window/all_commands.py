@@ -42,7 +42,7 @@ def all_commands(window: MainWindow) -> tuple[Command, ...]:
         return Command(id_, words, do, keys, tr("&Help"))
 
     rooms = (
-        Command(f"room.{d.key}", f"&{d.digit} {d.name}", partial(window.go_to, i), tr("Ctrl+{}", d.digit), VIEW)
+        Command(f"room.{d.key}", f"&{d.digit} {d.name}", partial(window.go_to, i), f"Ctrl+{d.digit}", VIEW)
         for i, d in enumerate(ROOMS)
     )
     return (
