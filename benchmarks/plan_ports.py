@@ -15,6 +15,7 @@ from ventrix.bench.simulator.heads.virtual import PRESSURE, WORKED, Draws, Virtu
 from ventrix.core.model.kinds import Place
 from ventrix.core.planning.chain import Chain, ChainState, ChainValve, ChainWork
 from ventrix.core.planning.chain_layout import Layout
+from ventrix.core.planning.chain_readings import flow_noise
 from ventrix.core.planning.learned import CastingPrior
 from ventrix.core.planning.loss_chain import ChainFit, fit_chain
 from ventrix.core.planning.priors import median_losses
@@ -86,12 +87,13 @@ def bare_fit(chain: Chain) -> None:
     from scipy.optimize import least_squares
 
     layout = Layout(chain)
-    bench, wrong = layout.noise()
+    bench, wrong = flow_noise(chain)
     whole, prior = np.linalg.cholesky(bench + wrong), np.linalg.cholesky(layout.prior)
     seen = np.log(np.concatenate([s.flow for s in chain.states]))
 
     def residuals(theta: Array) -> Array:
-        said = np.concatenate([layout.log_flow(theta[None, :], i)[0] for i in range(len(chain.states))])
+        one = theta[None, :]
+        said = np.concatenate([layout.log_flow(one, layout.at(s.lift, i))[0] for i, s in enumerate(chain.states)])
         return np.concatenate(
             [
                 solve_triangular(whole, seen - said, lower=True),

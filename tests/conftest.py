@@ -8,6 +8,8 @@ import uuid
 from collections.abc import Callable, Iterator
 from pathlib import Path
 
+os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")  # as the program has it; read once, when NumPy is imported
+
 import pytest
 from hypothesis import HealthCheck, settings
 

@@ -19,7 +19,9 @@ from ventrix.core.metal.walls import spare_at
 from ventrix.core.model.job import Job
 from ventrix.core.model.job_parts import Target
 from ventrix.core.model.kinds import Place
-from ventrix.core.planning.chain import ChainClay, ChainWork
+from ventrix.core.planning.chain import ChainClay, ChainSurvey, ChainWork
+from ventrix.core.planning.chain_layout import Layout
+from ventrix.core.planning.chain_readings import ChainReadings, flow_noise
 from ventrix.core.planning.loss_chain import ChainFit, fit_chain
 from ventrix.core.planning.moves import WORKS, Asked, Ground, Move, MoveKind
 from ventrix.core.planning.next_moves import Plan, open_places, plan_port
@@ -145,6 +147,30 @@ def test_what_unit_an_uncalibrated_bench_reads_in_does_not_matter() -> None:
     assert np.mean(gains(200.0)) == pytest.approx(np.mean(gains(4711.0)), rel=0.02)
 
 
+@pytest.mark.parametrize("is_index", [False, True])
+def test_slopes_are_what_small_steps_give(is_index: bool) -> None:
+    """Central differences (Abramowitz and Stegun, 25.3.21) of what the chain says, far from where it was fitted: of
+    flows in three states, of clay, also where it fills a section, and of surveyed shares."""
+    port, state = one_port()
+    short_side, guide = (ChainWork(place, depth) for place, depth in (("short side", 6e-4), ("guide", 4e-4)))
+    states = (state, replace(state, works=(short_side, guide)), replace(state, works=(replace(short_side, edge=0.5),)))
+    shut = ChainClay(2, "bowl", 0.95, 0.1, LIFT[-3:], np.zeros(3), 0.003, 0.003)
+    chain = replace(
+        chain_of(port, states),
+        is_index=is_index,
+        clays=(replace(shut, state=1, place="guide", taken=0.3), shut),
+        surveys=(ChainSurvey(1, "bowl", LIFT[7], 0.3, 0.1), ChainSurvey(2, "short side", LIFT[9], 0.5, 0.1)),
+    )
+    layout = Layout(chain)
+    readings, random = ChainReadings(layout), np.random.default_rng(11)
+    theta = layout.mean + 0.3 * random.standard_normal(layout.size)
+    theta[layout.clays.start + 1] = 0.2  # past the most that clay may take
+    step = 1e-6 * np.eye(layout.size)
+    rises = [(readings.off(theta - d) - readings.off(theta + d)) / 2e-6 for d in step]
+    assert np.min(np.max(np.abs(rises), axis=1)[:-1]) > 0, "every parameter is asked, but clay that fills a section"
+    np.testing.assert_allclose(readings.slopes(theta).T, rises, rtol=1e-5, atol=1e-8)
+
+
 def test_laplace_says_what_importance_sampling_says() -> None:
     """Gelman et al., *Bayesian Data Analysis*, section 10.4: 20,000 draws of a wide t about the best point, weighed by
     the densities of data and book. Mean gains over six ports and two places agree within a sixth."""
@@ -164,10 +190,10 @@ def test_laplace_says_what_importance_sampling_says() -> None:
 def by_importance(fit: ChainFit, freedom: float = 6.0) -> np.ndarray:
     random = np.random.default_rng(7)
     layout, state = fit.layout, fit.chain.states[0]
-    bench, wrong = layout.noise()
+    bench, wrong = flow_noise(fit.chain)
     z = random.standard_normal((20000, layout.size)) / np.sqrt(random.chisquare(freedom, 20000) / freedom)[:, None]
     theta = fit.best + z @ np.linalg.cholesky(fit.covariance).T
-    off = np.log(state.flow) - layout.log_flow(theta, 0)
+    off = np.log(state.flow) - layout.log_flow(theta, layout.at(state.lift, 0))
     about = theta - layout.mean
     density = -0.5 * np.sum(off @ np.linalg.inv(bench + wrong) * off, axis=1)
     density -= 0.5 * np.sum(about @ np.linalg.inv(layout.prior) * about, axis=1)

@@ -7,6 +7,9 @@ import sys
 from importlib import import_module
 from typing import Any, Final
 
+# Small matrices only are solved here: threads of the linear algebra wait for each other longer than they work.
+os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
+
 import typer
 
 from ventrix.cli.app import app

@@ -112,7 +112,7 @@ def _residual(fits: Sequence[ChainFit]) -> Array:
     for fit in fits:
         state = fit.chain.states[0]
         x = state.lift / state.valve.diameter
-        left = np.log(state.flow) - fit.layout.log_flow(fit.best[None, :], 0)[0]
+        left = np.log(state.flow) - fit.layout.log_flow(fit.best[None, :], fit.layout.at(state.lift, 0))[0]
         near = np.exp(-0.5 * ((RESIDUAL_AT[:, None] - x[None, :]) / RESIDUAL_SMOOTH) ** 2)
         whole += near @ left / (near.sum(axis=1) + 0.5)
     return np.asarray(whole / (len(fits) + 1))

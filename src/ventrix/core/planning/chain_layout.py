@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
 from typing import Final
 
 import numpy as np
@@ -10,17 +9,12 @@ import numpy as np
 from ventrix.core.formulas.bench_flow import ideal_flux
 from ventrix.core.formulas.valve import seat_opening_area
 from ventrix.core.planning import priors
-from ventrix.core.planning.chain import Chain, ChainClay, ChainSurvey, ChainWork
+from ventrix.core.planning.chain import Chain, ChainWork
 from ventrix.core.planning.learned import CastingPrior
 from ventrix.core.planning.priors import CHAMBER, KNOTS, PLACES, SECTION_OF, SHORT_SIDE, VALVE
 from ventrix.core.quantity.arrays import Array, Ints
 
 TOLD: Final = 0.7  # of the book's spread: what is known better than that, the data say
-
-
-def summed(terms: Mapping[str, Array]) -> Array:
-    """The whole loss, shape (draws, n)."""
-    return np.asarray(np.sum(list(terms.values()), axis=0))
 
 
 def logit(p: float) -> float:
@@ -33,6 +27,36 @@ def expit(x: Array) -> Array:
     return np.asarray(1 / (1 + np.exp(-x)))
 
 
+class AtLifts:
+    """Lifts in states of a chain, and what stands there whatever the parameters are.
+
+    lift, state, x : lift [m], index of its state, L/D; shape (n,)
+    flat : 1/A [1/m2] of the sections as they were measured or guessed, shape (sections, n)
+    shape : what each place's K is divided and weighted by [1/m4], shape (places, n): its section, and how much of the
+        chamber's loss is there at this lift
+    opening : between valve and seat [m2], shape (n,)
+    done : of each work of the layout whether it was done by then, shape (works, n)
+    """
+
+    def __init__(self, layout: Layout, lift: Array, state: Ints) -> None:
+        valves = [(v.diameter, v.seat_width, v.seat_angle, v.valves) for v in (s.valve for s in layout.chain.states)]
+        diameter, seat_width, seat_angle, count = np.array(valves)[state].T
+        self.lift, self.state, self.x = lift, state, lift / diameter
+        self.flat = layout.flat[:, state]
+        self.shape = self.flat[layout.section] ** 2
+        self.shape[PLACES.index(CHAMBER)] *= np.minimum((self.x / 0.25) ** 2, 1.0)
+        self.opening = np.maximum(seat_opening_area(diameter, seat_width, seat_angle, lift, count), 1e-9)
+        self.done = np.array([since <= state for since, _, _ in layout.works]).reshape(-1, len(lift))
+        knots = np.array(KNOTS)
+        within = np.clip(self.x, knots[0], knots[-1])
+        self._knot = np.clip(np.searchsorted(knots, within, side="right") - 1, 0, len(knots) - 2)
+        self._past = (within - knots[self._knot]) / (knots[self._knot + 1] - knots[self._knot])
+
+    def between_knots(self, values: Array) -> Array:
+        """Straight lines between values at the knots of L/D, shape (draws, knots) to (draws, n); flat past the last."""
+        return np.asarray(values[:, self._knot] * (1 - self._past) + values[:, self._knot + 1] * self._past)
+
+
 class Layout:
     """Where each parameter stands, and the chain as a function of all of them at once."""
 
@@ -42,6 +66,8 @@ class Layout:
         self.k = {p: i for i, p in enumerate(PLACES)}
         n = len(PLACES)
         self.a = {p: n + i for i, p in enumerate(self.sections)}
+        self.sizes = slice(n, n + len(self.sections))
+        self.far = [self.k[p] for p in self.sections[1:]]  # places, whose section another leads into
         n += len(self.sections)
         self.cd = slice(n, n + len(KNOTS))
         n += len(KNOTS)
@@ -58,8 +84,15 @@ class Layout:
         self.clays = slice(n, n + len(chain.clays))
         n += len(chain.clays)
         self.size = n
-        self._of = np.repeat(np.arange(len(chain.states)), [len(s.lift) for s in chain.states])
-        self._lifts = np.concatenate([s.lift for s in chain.states])
+        self.section = [self.sections.index(SECTION_OF.get(p, p)) for p in PLACES]  # of each place
+        self.worked = [self.k[work.place] for _, work, _ in self.works]  # the place of each work
+        self.takes = slice(self.works[0][2], self.works[-1][2] + 1) if self.works else slice(0, 0)
+        self.flat = np.array([[1 / s.areas.get(p, 1e-3) for s in chain.states] for p in self.sections])
+        on_short_side = [(s, w.depth * w.edge) for s, w, _ in self.works if w.place == SHORT_SIDE]
+        self.short_side_worked = np.array(
+            [sum(depth for since, depth in on_short_side if since <= s) for s in range(len(chain.states))]
+        )  # m, by state
+        self._flux = 1.0 if chain.is_index else float(ideal_flux(chain.pressure))
         self.mean = np.zeros(n)
         for place, i in self.k.items():
             self.mean[i] = np.log(max(chain.medians.get(place, 0.05), 1e-4))
@@ -110,110 +143,61 @@ class Layout:
         found[self.cd, self.cd] = priors.CD_SPREAD**2 * np.exp(-apart / priors.CD_LENGTH)
         return found
 
-    def terms(self, theta: Array, lift: Array, state: int | Ints) -> dict[str, Array]:
-        """Loss by place, shape (draws, n); `state` is that of all lifts, or of each, shape (n,)."""
-        states = self.chain.states
-        diameter, seat_width, seat_angle, valves = (
-            np.array([getattr(s.valve, name) for s in states])[state]
-            for name in ("diameter", "seat_width", "seat_angle", "valves")
-        )
-        x = lift / diameter
-        area = {
-            p: np.array([s.areas.get(p, 1e-3) for s in states])[state] * np.exp(theta[:, i])[:, None]
-            for p, i in self.a.items()
-        }
-        left = {p: np.zeros((len(theta), 1)) for p in PLACES}
-        for s, work, i in self.works:
-            done = np.asarray(s <= state)
-            if done.any():
-                left[work.place] = left[work.place] + np.log1p(-expit(theta[:, i]))[:, None] * done
-        found: dict[str, Array] = {}
-        for place, i in self.k.items():
-            k = np.exp(theta[:, i][:, None] + left[place])
-            grows = np.minimum((x / 0.25) ** 2, 1.0) if place == CHAMBER else np.ones_like(x)
-            if place == SHORT_SIDE:
-                k = k * (1 + self.let_go(theta, x, state))
-            found[place] = k / area[SECTION_OF.get(place, place)] ** 2 * grows
-        for near, far in zip(self.sections, self.sections[1:], strict=False):
-            wider = np.maximum(1 / area[near] - 1 / area[far], 0.0)
-            found[far] = found[far] + priors.RECOVERY * wider**2
-        opening = seat_opening_area(diameter, seat_width, seat_angle, lift, valves)
-        cd = np.exp(_between_knots(theta[:, self.cd], x))
-        found[VALVE] = 1 / (cd * np.maximum(opening, 1e-9)) ** 2
+    def at(self, lift: Array, state: int | Ints) -> AtLifts:
+        """Lifts [m], shape (n,), in one state, or each in its own."""
+        return AtLifts(self, lift, np.broadcast_to(state, np.shape(lift)))
+
+    def terms(self, theta: Array, at: AtLifts) -> Array:
+        """Loss by place, the valve's last, shape (draws, places + 1, n)."""
+        found = self.own_terms(theta, at)
+        _, wider = self.widening(theta, at)
+        found[:, self.far] += priors.RECOVERY * wider**2
         return found
 
-    def let_go(self, theta: Array, x: Array, state: int | Ints, more: Array | float = 0.0) -> Array:
-        """By what share the short side's loss has grown where the air let go of it, at L/D `x`, shape (draws, n);
-        with `more` [m], shape (draws,), worked there since the state."""
-        by, _, _ = theta[:, self.lets_go].T
-        from_lift = self.lets_go_at(theta, state, more)
-        return np.asarray(np.exp(by)[:, None] / (1 + np.exp(-(x - from_lift) / priors.LETS_GO_WIDTH)))
+    def own_terms(self, theta: Array, at: AtLifts) -> Array:
+        """As `terms`, without what air loses where a section widens into the next."""
+        k, a = theta[:, : len(PLACES)], theta[:, self.sizes][:, self.section]
+        found = np.empty((len(theta), len(PLACES) + 1, len(at.x)))
+        found[:, :-1] = np.exp(k - 2 * a)[:, :, None] * at.shape
+        left = 1 - expit(theta[:, self.takes])
+        for i, place in enumerate(self.worked):
+            found[:, place] *= np.where(at.done[i], left[:, i, None], 1.0)
+        found[:, self.k[SHORT_SIDE]] *= 1 + self.let_go(theta, at)
+        found[:, -1] = 1 / (np.exp(at.between_knots(theta[:, self.cd])) * at.opening) ** 2
+        return found
+
+    def widening(self, theta: Array, at: AtLifts) -> tuple[Array, Array]:
+        """1/A of the sections, and by how much it falls from each to the next, 0 where it rises [1/m2], shape
+        (draws, sections, n) and one section less."""
+        flat = np.exp(-theta[:, self.sizes])[:, :, None] * at.flat
+        return flat, np.maximum(flat[:, :-1] - flat[:, 1:], 0.0)
+
+    def let_go(self, theta: Array, at: AtLifts, more: Array | float = 0.0) -> Array:
+        """By what share the short side's loss has grown where the air let go of it, shape (draws, n); with `more` [m],
+        shape (draws,), worked there since the state."""
+        by = theta[:, self.lets_go.start, None]
+        from_lift = self.lets_go_at(theta, at.state, more)
+        return np.asarray(np.exp(by) * expit((at.x - from_lift) / priors.LETS_GO_WIDTH))
 
     def lets_go_at(self, theta: Array, state: int | Ints, more: Array | float = 0.0) -> Array:
         """L/D at which the air lets go of the short side in a state, shape (draws, 1), or (draws, n) in n of them."""
         _, at, moves = theta[:, self.lets_go].T
-        worked = sum(w.depth * w.edge * np.asarray(s <= state) for s, w, _ in self.works if w.place == SHORT_SIDE)
-        deeper = worked + np.reshape(more, (-1, 1))
+        deeper = self.short_side_worked[state] + np.reshape(more, (-1, 1))
         return np.asarray(at[:, None] + np.exp(moves)[:, None] * deeper * 1e3)
 
-    def log_flow(self, theta: Array, state: int) -> Array:
-        """ln Q at the tested lifts of a state, shape (draws, n)."""
-        return self._log_flow(theta, self.chain.states[state].lift, state)
-
-    def log_flows(self, theta: Array) -> Array:
-        """ln Q at the tested lifts of all states, one after the other, shape (draws, n)."""
-        return self._log_flow(theta, self._lifts, self._of)
-
-    def _log_flow(self, theta: Array, lift: Array, state: int | Ints) -> Array:
-        whole = summed(self.terms(theta, lift, state))
-        flux = 1.0 if self.chain.is_index else float(ideal_flux(self.chain.pressure))
-        found = np.log(flux) - 0.5 * np.log(whole)
+    def log_flow(self, theta: Array, at: AtLifts) -> Array:
+        """ln Q, shape (draws, n)."""
+        found = np.log(self._flux) - 0.5 * np.log(self.terms(theta, at).sum(axis=1))
         if self.chain.learned is not None:
-            diameters = np.array([s.valve.diameter for s in self.chain.states])[state]
-            found = found + self.chain.learned.residual_at(lift / diameters)
-        return np.asarray(found if self.scale is None else found + theta[:, self.scale][:, None])
-
-    def log_ratio(self, theta: Array, clay: ChainClay, i: int) -> Array:
-        """ln(Q'/Q) with clay at a place, shape (draws, n): its section is narrower by what the clay took."""
-        terms = self.terms(theta, clay.lift, clay.state)
-        taken = np.minimum(clay.taken * np.exp(theta[:, self.clays][:, i]), 0.9)[:, None]
-        whole = summed(terms)
-        return np.asarray(-0.5 * np.log1p(terms[clay.place] / whole * ((1 - taken) ** -2 - 1)))
-
-    def log_share(self, theta: Array, survey: ChainSurvey) -> Array:
-        """ln of the share of the whole loss up to a surveyed place and its own with it, shape (draws,)."""
-        terms = self.terms(theta, np.array([survey.lift]), survey.state)
-        up_to = PLACES[: PLACES.index(survey.place) + 1]
-        return np.asarray(np.log(sum(terms[p] for p in up_to) / summed(terms))[:, 0])
-
-    def noise(self) -> tuple[Array, Array]:
-        """Covariance of ln Q of all states together: the bench's part, and the chain's own wrongness."""
-        x = np.concatenate([s.lift / s.valve.diameter for s in self.chain.states])
-        which = np.concatenate([np.full(len(s.lift), i) for i, s in enumerate(self.chain.states)])
-        same = which[:, None] == which[None, :]
-        near = np.exp(-0.5 * ((x[:, None] - x[None, :]) / priors.WRONG_LENGTH) ** 2)
-        one = priors.WRONG**2 * ((1 - priors.WRONG_WHITE) * near + priors.WRONG_WHITE * (x[:, None] == x[None, :]))
-        steps = 1 + priors.STEP_SHARE**2 * np.minimum(which[:, None], which[None, :])
-        repeat = np.concatenate([np.full(len(s.lift), s.repeat) for s in self.chain.states])
-        mount = np.concatenate([np.full(len(s.lift), s.mount) for s in self.chain.states])
-        bench = np.diag(repeat**2) + same * np.outer(mount, mount)
-        return bench, one * steps
+            found = found + self.chain.learned.residual_at(at.x)
+        return np.asarray(found if self.scale is None else found + theta[:, self.scale, None])
 
     def told(self, covariance: Array, lift: Array) -> dict[str, Array]:
         """Of each place whether the data say its loss at lifts, and not the book alone, shape (n,): the valve's
         coefficient lift by lift, every K at all of them alike."""
         now, book = (np.sqrt(np.diag(c)) for c in (covariance, self.book))
         found = {p: np.full(len(lift), now[i] < TOLD * book[i]) for p, i in self.k.items()}
-        near = _between_knots(np.eye(len(KNOTS)), lift / self.chain.states[-1].valve.diameter)
+        near = self.at(lift, len(self.chain.states) - 1).between_knots(np.eye(len(KNOTS)))
         cd_now, cd_book = (np.sum(near * (c[self.cd, self.cd] @ near), axis=0) for c in (covariance, self.book))
         found[VALVE] = np.sqrt(cd_now) < TOLD * np.sqrt(cd_book)
         return found
-
-
-def _between_knots(values: Array, x: Array) -> Array:
-    """Straight lines between the knots of L/D, shape (draws, n); flat past the last."""
-    knots = np.array(KNOTS)
-    at = np.clip(x, knots[0], knots[-1])
-    i = np.clip(np.searchsorted(knots, at, side="right") - 1, 0, len(knots) - 2)
-    share = (at - knots[i]) / (knots[i + 1] - knots[i])
-    return np.asarray(values[:, i] * (1 - share) + values[:, i + 1] * share)

@@ -7,7 +7,7 @@ The chain is wrong somewhere, and carries by how much: see `priors`. SI througho
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from functools import cached_property
 from typing import Final
@@ -18,8 +18,9 @@ from ventrix.core.formulas.bench_flow import ideal_flux
 from ventrix.core.formulas.valve import seat_opening_area
 from ventrix.core.model.kinds import Place
 from ventrix.core.planning import priors
-from ventrix.core.planning.chain import Chain, ChainClay, ChainWork
-from ventrix.core.planning.chain_layout import TOLD, Layout, expit, summed
+from ventrix.core.planning.chain import Chain, ChainWork
+from ventrix.core.planning.chain_layout import TOLD, AtLifts, Layout, expit
+from ventrix.core.planning.chain_readings import ChainReadings, flow_noise
 from ventrix.core.planning.priors import PLACES, SECTION_OF, SHORT_SIDE, VALVE
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.refused import Refused
@@ -27,9 +28,9 @@ from ventrix.words import tr
 
 SEED: Final = 20
 DRAWS: Final = 400
+CLOSE: Final = 1e-7  # of the sum of squares: parameters within a hundredth of their spread
 FAR: Final = 2.0  # of chi-squared a reading: beyond, the port does something that the chain does not
 LEAST_LET_GO: Final = 0.02  # of the loss at the highest lift: less is not told from a smooth curve
-STEP: Final = 1e-5  # of a logarithm, for slopes
 
 
 @dataclass(frozen=True, slots=True)
@@ -65,6 +66,9 @@ class ChainFit:
     count: int
     worst_lift: float | None  # where the chain is off by most, if it is off by more than its own wrongness
     layout: Layout = field(repr=False)
+    _drawn: dict[tuple[bytes, int], dict[str, Array]] = field(
+        default_factory=dict, init=False, repr=False, compare=False
+    )
 
     @cached_property
     def draws(self) -> Array:
@@ -76,14 +80,22 @@ class ChainFit:
 
     def terms(self, lift: Array, state: int = -1, theta: Array | None = None) -> dict[str, Array]:
         """Loss by place at lifts, dp/(rho/2 Q^2) [1/m4], shape (draws, n); "valve" is the opening at the seat."""
-        at = self.draws if theta is None else np.atleast_2d(theta)
-        return self.layout.terms(at, np.asarray(lift, dtype=float), state % len(self.chain.states))
+        at = self._at(lift, state)
+        if theta is not None:
+            return _by_place(self.layout.terms(np.atleast_2d(theta), at))
+        asked = (at.lift.tobytes(), state % len(self.chain.states))
+        if asked not in self._drawn:  # every candidate asks for the same
+            self._drawn[asked] = _by_place(self.layout.terms(self.draws, at))
+        return self._drawn[asked]
+
+    def _at(self, lift: Array, state: int = -1) -> AtLifts:
+        return self.layout.at(np.atleast_1d(np.asarray(lift, dtype=float)), state % len(self.chain.states))
 
     def limits(self, lift: Array, state: int = -1) -> list[dict[str, Limit]]:
         """What limits at each lift: shares by place that sum to one."""
         drawn = self.shares(lift, state)
         best = self.terms(lift, state, self.best)
-        most_likely = summed(best)
+        most_likely = _summed(best)
         told = self.layout.told(self.covariance, np.atleast_1d(np.asarray(lift, dtype=float)))
         found = []
         for i in range(len(np.atleast_1d(lift))):
@@ -103,11 +115,10 @@ class ChainFit:
         for place, term in self.terms(lift, state).items():
             spread = np.where(told[place], priors.SHARE_SPREAD_TOLD, priors.SHARE_SPREAD)
             if place == SHORT_SIDE:  # what the separated air loses is the part that a chain misjudges most
-                at, of = np.atleast_1d(np.asarray(lift, dtype=float)), state % len(self.chain.states)
-                grown = self.layout.let_go(self.draws, at / self.chain.states[of].valve.diameter, of)
+                grown = self.layout.let_go(self.draws, self._at(lift, state))
                 spread = np.hypot(spread, priors.LET_GO_SPREAD * grown / (1 + grown))
             wide[place] = term * np.exp(spread * draw.standard_normal((len(term), 1)))
-        whole = summed(wide)
+        whole = _summed(wide)
         return {place: term / whole for place, term in wide.items()}
 
     @cached_property
@@ -118,9 +129,9 @@ class ChainFit:
         if not self.count or not len(state.lift):
             return None
         last, d, top = len(self.chain.states) - 1, state.valve.diameter, float(np.max(state.lift))
-        grown = self.layout.let_go(self.draws, np.array([top / d]), last)[:, 0]
+        grown = self.layout.let_go(self.draws, self._at(np.array([top])))[:, 0]
         eaten = self.terms(np.array([top]))
-        share = (eaten[SHORT_SIDE] / summed(eaten))[:, 0] * grown / (1 + grown)
+        share = (eaten[SHORT_SIDE] / _summed(eaten))[:, 0] * grown / (1 + grown)
         astray = priors.LETS_GO_DOUBT * np.random.default_rng(SEED + 4).standard_normal(DRAWS)
         begins = (self.layout.lets_go_at(self.draws, last)[:, 0] + astray) * d
         told = np.sqrt(self.covariance[self.layout.lets_go, self.layout.lets_go].diagonal()[1])
@@ -145,7 +156,7 @@ class ChainFit:
         for place in places:
             section = SECTION_OF.get(place, place)
             own = [p for p in PLACES if p == place or (SECTION_OF.get(p) == section and p not in places)]
-            gone[place] = np.maximum(sum(before[p] - after[p] for p in own) / summed(before), 0.0) @ over
+            gone[place] = np.maximum(sum(before[p] - after[p] for p in own) / _summed(before), 0.0) @ over
         whole = np.maximum(sum(gone.values()), 1e-12)
         return {
             place: (float(low), float(middle), float(high))
@@ -159,7 +170,7 @@ class ChainFit:
         x = np.asarray(lift, dtype=float)
         state = self.chain.states[-1]
         terms = self.terms(x)
-        before = summed(terms)
+        before = _summed(terms)
         after = dict(terms)
         count = len(self.draws)
         for work in works:
@@ -173,16 +184,15 @@ class ChainFit:
             share = expit(taken + priors.TAKES_SPREAD * draw.standard_normal(count))[:, None]
             kept = 1 - share
             if work.place == SHORT_SIDE:
-                last, at = len(self.chain.states) - 1, x / state.valve.diameter
-                held = self.layout.let_go(self.draws, at, last)
-                later = self.layout.let_go(self.draws, at, last, work.edge * deep)
+                held = self.layout.let_go(self.draws, self._at(x))
+                later = self.layout.let_go(self.draws, self._at(x), work.edge * deep)
                 # Whether what the separated air loses shrinks with the place's own loss, nobody can say.
                 kept = (kept + later * (1 - share * draw.random((count, 1)))) / (1 + held)
             after[work.place] = after[work.place] * kept
             for place in PLACES:
                 if SECTION_OF.get(place, place) == section:
                     after[place] = after[place] / grown**2
-        ratio = np.sqrt(before / summed(after))
+        ratio = np.sqrt(before / _summed(after))
         wide = np.exp(priors.GAIN_SPREAD * draw.standard_normal(count))[:, None]
         floor = priors.GAIN_FLOOR * draw.standard_normal(count)[:, None]
         return np.asarray(np.expm1(np.log(ratio) * wide) + floor)
@@ -194,7 +204,7 @@ class ChainFit:
         x = np.asarray(lift, dtype=float)
         state = self.chain.states[-1]
         terms = self.terms(x)
-        before = summed(terms)
+        before = _summed(terms)
         wider = (diameter / state.valve.diameter) ** 2
         after = {p: t / wider**2 if SECTION_OF.get(p, p) == Place.THROAT.value else t for p, t in terms.items()}
         v = state.valve
@@ -203,7 +213,7 @@ class ChainFit:
         after[VALVE] = after[VALVE] * (old / new) ** 2
         wide = np.exp(priors.GAIN_SPREAD * draw.standard_normal(len(self.draws)))[:, None]
         floor = priors.GAIN_FLOOR * draw.standard_normal(len(self.draws))[:, None]
-        return np.asarray(np.expm1(0.5 * np.log(before / summed(after)) * wide) + floor)
+        return np.asarray(np.expm1(0.5 * np.log(before / _summed(after)) * wide) + floor)
 
 
 def fit_chain(chain: Chain) -> ChainFit:
@@ -229,7 +239,6 @@ def fit_chain(chain: Chain) -> ChainFit:
     Maximum a posteriori by Levenberg-Marquardt (`scipy.optimize.least_squares`); Laplace's approximation: Gelman et
     al., *Bayesian Data Analysis*, ch. 4.
     """
-    from scipy.linalg import block_diag, solve_triangular
     from scipy.optimize import least_squares  # late: it costs a tenth of a second
 
     if not chain.states:
@@ -237,81 +246,60 @@ def fit_chain(chain: Chain) -> ChainFit:
     layout = Layout(chain)
     if not sum(len(s.lift) for s in chain.states):  # never flowed: the book is all there is
         return ChainFit(chain, layout.mean, layout.prior, 0.0, 0.0, 0, None, layout)
-    bench, wrong = layout.noise()
-    whole = np.linalg.cholesky(bench + wrong)
-    prior = np.linalg.cholesky(layout.prior)
-    flows = np.log(np.concatenate([s.flow for s in chain.states]))
-    surveyed = np.array([np.log(s.share) - priors.SURVEY_BIAS[0] for s in chain.surveys])
-    seen = np.concatenate([flows, *(c.ratio for c in chain.clays), surveyed])
-    whole = block_diag(whole, *(np.linalg.cholesky(_clay_noise(c)) for c in chain.clays))
-    if chain.surveys:
-        whole = block_diag(whole, np.linalg.cholesky(_survey_noise(chain)))
-
-    def said(theta: Array) -> Array:
-        clays = [layout.log_ratio(theta, c, i) for i, c in enumerate(chain.clays)]
-        shares = [layout.log_share(theta, s)[:, None] for s in chain.surveys]
-        return np.concatenate([layout.log_flows(theta), *clays, *shares], axis=1)
-
-    def off(theta: Array) -> Array:
-        return np.asarray(seen - said(theta[None, :])[0])
+    readings = ChainReadings(layout)
+    bench, wrong = flow_noise(chain)
+    # Both are made white once: what is left is in units of its own scatter.
+    white = np.linalg.inv(readings.root_of_noise(bench + wrong))
+    flat = np.linalg.inv(np.linalg.cholesky(layout.prior))
+    count = len(readings.flows.x)
 
     def residuals(theta: Array) -> Array:
-        data = solve_triangular(whole, off(theta), lower=True)
-        book = solve_triangular(prior, theta - layout.mean, lower=True)
-        return np.concatenate([data, book])
-
-    flat = solve_triangular(prior, np.eye(layout.size), lower=True)
+        return np.concatenate([white @ readings.off(theta), flat @ (theta - layout.mean)])
 
     def slopes(theta: Array) -> Array:
-        """All parameters moved at once: the chain takes them as draws."""
-        moved = said(np.vstack([theta + STEP * np.eye(layout.size), theta - STEP * np.eye(layout.size)]))
-        rise = (moved[: layout.size] - moved[layout.size :]).T / (2 * STEP)
-        return np.concatenate([solve_triangular(whole, -rise, lower=True), flat])
+        return np.concatenate([-white @ readings.slopes(theta), flat])
 
     start = layout.mean.copy()
     if layout.scale is not None:
-        start[layout.scale] = float(np.mean(off(start)[: len(flows)]))
-    found = least_squares(residuals, start, jac=slopes, method="lm", max_nfev=200)
+        start[layout.scale] = float(np.mean(readings.off(start)[:count]))
+    found = least_squares(residuals, start, jac=slopes, method="lm", max_nfev=200, ftol=CLOSE, xtol=CLOSE, gtol=CLOSE)
     jacobian = np.asarray(found.jac, dtype=float)
     covariance = np.linalg.pinv(jacobian.T @ jacobian)
-    data = found.fun[: len(flows)]
-    left = off(found.x)[: len(flows)]
+    data = found.fun[:count]
+    left = readings.off(found.x)[:count]
     bare = np.sqrt(np.diag(bench))
     plain = float(np.sum((left / bare) ** 2))
     inverse = np.linalg.inv(bench + wrong)
     alone = inverse @ left / np.sqrt(np.diag(inverse))  # each against what all others say of it
     worst = int(np.argmax(np.abs(alone)))
     lifts = np.concatenate([s.lift for s in chain.states])
-    does_not_fit = float(data @ data) > FAR * len(flows)
+    does_not_fit = float(data @ data) > FAR * count
     return ChainFit(
         chain,
         np.asarray(found.x),
         np.asarray(covariance),
         float(data @ data),
         plain,
-        len(flows),
+        count,
         float(lifts[worst]) if does_not_fit else None,
         layout,
     )
 
 
-def _clay_noise(clay: ChainClay) -> Array:
-    """Covariance of ln(Q'/Q): both readings scatter, what is common does so at all lifts alike, and clay is no cut."""
-    n = len(clay.lift)
-    common = np.hypot(clay.common, priors.CLAY_WRONG)
-    return np.asarray(2 * clay.repeat**2 * np.eye(n) + common**2 * np.ones((n, n)))
+def _by_place(terms: Array) -> dict[str, Array]:
+    return {place: terms[:, i] for i, place in enumerate((*PLACES, VALVE))}
 
 
-def _survey_noise(chain: Chain) -> Array:
-    """Covariance of ln of the surveyed shares: each has its own doubt, and one probe's bias is in all."""
-    own = np.diag([s.doubt**2 for s in chain.surveys])
-    return np.asarray(own + priors.SURVEY_BIAS[1] ** 2)
+def _summed(terms: Mapping[str, Array]) -> Array:
+    """The whole loss, shape (draws, n)."""
+    return np.asarray(np.sum(list(terms.values()), axis=0))
 
 
 def guessed_flow(chain: Chain, lift: Array) -> Array:
     """What the book alone says a port flows at lifts [m3/s], shape (n,): for a port that nobody flowed."""
     layout = Layout(chain)
-    whole = summed(layout.terms(layout.mean[None, :], np.asarray(lift, dtype=float), len(chain.states) - 1))
+    at = layout.at(np.asarray(lift, dtype=float), len(chain.states) - 1)
+    whole = layout.terms(layout.mean[None, :], at).sum(axis=1)
     return np.asarray(float(ideal_flux(chain.pressure)) / np.sqrt(whole[0]))
 
 
