@@ -95,16 +95,16 @@ def test_an_edit_that_may_be_on_disk_is_not_sent_again_by_itself(
         space = Workspace.open(book, demo_job().id)
         tried: list[float] = []
         book.wait = tried.append
-        assert book.line is not None
-        real = book.line.aside
+        assert book.store.line is not None
+        real = book.store.line.aside
 
         def lost_at_the_commit(work: Callable[[], Any]) -> Any:
-            if book._committing:
+            if book.store.committing:
                 postgres_server.stop()
                 postgres_server.start()
             return real(work)
 
-        book.line.aside = lost_at_the_commit
+        book.store.line.aside = lost_at_the_commit
         with pytest.raises(BookError, match="lost"):
             space.apply("title", replace(space.job, title="perhaps"))
         assert not tried
@@ -116,7 +116,7 @@ def test_who_may_only_read_or_has_the_wrong_password_is_told(
     database = job_at.rsplit("/", 1)[1]
     postgres_server.tell("CREATE ROLE looks_on LOGIN PASSWORD 'right'")
     postgres_server.tell(f"ALTER ROLE looks_on IN DATABASE {database} SET default_transaction_read_only = on")
-    with Book.open(job_at) as book, book.writing() as connection:
+    with Book.open(job_at) as book, book.store.writing() as connection:
         connection.exec_driver_sql("GRANT SELECT ON ALL TABLES IN SCHEMA public TO looks_on")
     looking = job_at.replace("//ventrix@", "//looks_on@")
     with Book.open(looking) as book:

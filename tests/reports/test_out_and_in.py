@@ -26,7 +26,8 @@ from ventrix.core.model.job import Job
 from ventrix.core.quantity.units import from_si
 from ventrix.demo.job import demo_benches, demo_job
 from ventrix.records.bad_input import InputError
-from ventrix.records.book.book import Book, default_book_path
+from ventrix.records.book.book import Book
+from ventrix.records.book.store import default_book_path
 from ventrix.records.files.desktop_files import ID, desktop_files, install_desktop, remove_desktop
 from ventrix.records.files.job_document import dumps_job, schema
 from ventrix.records.files.job_folder import read_packed, write_archive

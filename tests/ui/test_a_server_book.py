@@ -48,7 +48,7 @@ def silent(book: Book, window: MainWindow) -> list[bool]:
         ticked.clear()
         lived.append(ticked.wait(20))
 
-    real = book.line.aside  # type: ignore[union-attr]
+    real = book.store.line.aside  # type: ignore[union-attr]
 
     def slow(work: Callable[[], object]) -> object:
         def later() -> object:
@@ -57,7 +57,7 @@ def silent(book: Book, window: MainWindow) -> list[bool]:
 
         return real(later)
 
-    book.line.aside = slow  # type: ignore[union-attr]
+    book.store.line.aside = slow  # type: ignore[union-attr]
     return lived
 
 

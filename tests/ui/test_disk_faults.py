@@ -32,11 +32,11 @@ def on_every_connection(book: Book, pragma: str) -> Iterator[None]:
     def set_it(connection: sqlite3.Connection, _record: object) -> None:
         connection.execute(pragma)
 
-    event.listen(book._engine, "connect", set_it)
-    book._engine.dispose()
+    event.listen(book.store.engine, "connect", set_it)
+    book.store.engine.dispose()
     yield
-    event.remove(book._engine, "connect", set_it)
-    book._engine.dispose()
+    event.remove(book.store.engine, "connect", set_it)
+    book.store.engine.dispose()
 
 
 def full(book: Book, path: Path) -> Iterator[None]:
@@ -90,20 +90,20 @@ def restored(_book: Book, path: Path) -> Iterator[None]:
 
 
 def damaged(book: Book, path: Path) -> Iterator[None]:
-    book._engine.dispose()
+    book.store.engine.dispose()
     sound = path.read_bytes()
     with path.open("r+b") as file:
         for page in range(1, len(sound) // 4096):
             file.seek(4096 * page)
             file.write(b"\xff" * 200)
     yield
-    book._engine.dispose()
+    book.store.engine.dispose()
     with path.open("r+b") as file:
         file.write(sound)
 
 
 def written_by_another(book: Book, path: Path) -> Iterator[None]:
-    book._patience = 0.0
+    book.store.patience = 0.0
     with closing(sqlite3.connect(path, isolation_level=None)) as other:
         other.execute("BEGIN IMMEDIATE")
         yield
@@ -112,7 +112,7 @@ def written_by_another(book: Book, path: Path) -> Iterator[None]:
 
 def power_cut(book: Book, _path: Path) -> Iterator[None]:
     """The disk answers the commit with an error: nothing of it is there afterwards."""
-    dialect = book._engine.dialect
+    dialect = book.store.engine.dialect
     real = dialect.do_commit
 
     def fails(connection: sqlite3.Connection) -> None:

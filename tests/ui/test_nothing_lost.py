@@ -38,13 +38,13 @@ from ventrix.workspace.workspace import Workspace
 
 def fill(book: Book) -> None:
     """Leave the disk no page more than the book has: what a full disk does."""
-    with book._engine.connect() as connection:
+    with book.store.engine.connect() as connection:
         pages = connection.exec_driver_sql("PRAGMA page_count").scalar()
         connection.exec_driver_sql(f"PRAGMA max_page_count={pages}")
-    book._engine.pool.dispose()
+    book.store.engine.pool.dispose()
     from sqlalchemy import event
 
-    @event.listens_for(book._engine, "connect")
+    @event.listens_for(book.store.engine, "connect")
     def _full(connection: sqlite3.Connection, _record: object) -> None:
         connection.execute(f"PRAGMA max_page_count={pages}")
 

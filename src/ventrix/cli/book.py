@@ -24,8 +24,8 @@ def book(
     from datetime import date
 
     from ventrix.records.book import backups
-    from ventrix.records.book.book import as_location, default_book_path
     from ventrix.records.book.postgres import backup_words, read_url, shown
+    from ventrix.records.book.store import as_location, default_book_path
 
     path = as_location(file or default_book_path())
     if isinstance(path, str):
@@ -60,7 +60,8 @@ def import_(
     copy: Annotated[bool, typer.Option("--copy", help="Beside a job of that id, as a copy.")] = False,
 ) -> None:
     """Bring jobs into the book: documents, archives, folders."""
-    from ventrix.records.book.book import Book, as_location, default_book_path
+    from ventrix.records.book.book import Book
+    from ventrix.records.book.store import as_location, default_book_path
     from ventrix.records.files.job_document import read_document
     from ventrix.records.files.job_folder import Packed, keep_photos, read_packed
     from ventrix.records.files.new_ids import renewed
@@ -86,7 +87,8 @@ def export(
     where: BookOption = None,
 ) -> None:
     """Write a job of the book: as a document, everything in an archive or a new folder, or as a spreadsheet."""
-    from ventrix.records.book.book import Book, as_location, default_book_path
+    from ventrix.records.book.book import Book
+    from ventrix.records.book.store import as_location, default_book_path
     from ventrix.records.files.job_document import write_job
 
     with Book.open(as_location(where or default_book_path())) as book:

@@ -31,7 +31,8 @@ def casting_command(
     as_json: JsonOption = False,
 ) -> None:
     """Walls, usual faults and ports as cast, over all heads of a casting in the book. It clears no warning."""
-    from ventrix.records.book.book import Book, as_location, default_book_path
+    from ventrix.records.book.book import Book
+    from ventrix.records.book.store import as_location, default_book_path
 
     if read is not None or write is not None or merge:
         with Book.open(as_location(where or default_book_path())) as book:

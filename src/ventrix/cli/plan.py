@@ -66,7 +66,8 @@ def plan(
 
 def _others(book: str, job: Job) -> list[Findings]:
     """The other jobs of a book, practices left out."""
-    from ventrix.records.book.book import Book, as_location
+    from ventrix.records.book.book import Book
+    from ventrix.records.book.store import as_location
 
     with Book.open(as_location(book)) as opened:
         others = [opened.load(entry.id) for entry in opened.jobs() if entry.id != job.id]

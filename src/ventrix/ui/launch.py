@@ -158,7 +158,8 @@ def _frame(settings: QSettings) -> Frame:
 def _open_book(start: Start, folder: Path | None, settings: QSettings) -> OpenBook:
     """The book and job to begin with: the demo's, or the user's own where it was left."""
     from ventrix.core.judging.opening import try_opening
-    from ventrix.records.book.book import Book, as_location, default_book_path
+    from ventrix.records.book.book import Book
+    from ventrix.records.book.store import as_location, default_book_path
     from ventrix.ui.open_book import OpenBook
     from ventrix.ui.window.safety import log
     from ventrix.workspace.workspace import Workspace

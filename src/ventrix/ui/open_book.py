@@ -66,8 +66,8 @@ class OpenBook(QObject):
         book.says = self.say
         self.aside = Aside(self.say)
         self._asked = False  # the server is being asked what other stations wrote
-        if book.line is not None:
-            book.line.aside = self.aside
+        if book.store.line is not None:
+            book.store.line.aside = self.aside
         self._watch = QTimer(self)
         self._watch.setInterval(WATCH)
         self._watch.timeout.connect(self.look_for_changes)
@@ -134,7 +134,7 @@ class OpenBook(QObject):
         space = self.workspace
         if space is None or self._asked:
             return
-        if self.book.line is None:
+        if self.book.store.line is None:
             self._take_in(space, lambda: self.book.changed_elsewhere(space.job.id))
             return
         self._asked, held = True, (space.job, space.benches)

@@ -34,7 +34,8 @@ from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si, to_si
 from ventrix.records.bad_input import InputError
-from ventrix.records.book.book import Book, default_book_path
+from ventrix.records.book.book import Book
+from ventrix.records.book.store import default_book_path
 from ventrix.records.files.practice_document import PracticeAct, PracticeDocument, read_practice, write_practice
 from ventrix.words import tr
 from ventrix.workspace.ids import now_text

@@ -1,22 +1,18 @@
-"""The shop's book: one SQLite file (or any database by URL), opened, migrated, read and written.
+"""The shop's book: what stands in it, read and written.
 
 Every accepted edit is one transaction, on disk before the caller goes on.
 """
 
 from __future__ import annotations
 
-import sqlite3
 import time
-from collections.abc import Callable, Iterator, Sequence
-from contextlib import contextmanager
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from pathlib import Path
 from types import TracebackType
 from typing import Any, Final
 
-from sqlalchemy import Connection, Engine, create_engine, event, select
-from sqlalchemy.exc import DatabaseError as SqlDatabaseError
-from sqlalchemy.exc import IntegrityError, InterfaceError
+from sqlalchemy import Connection, select
 
 from ventrix.core.model.bench import Bench, bench_named
 from ventrix.core.model.job import Job
@@ -33,23 +29,11 @@ from ventrix.records.bad_input import (
     InputError,
     sentence_of,
 )
-from ventrix.records.book import postgres, rows
+from ventrix.records.book import rows
 from ventrix.records.book.acts import Act, acts_of, changes_of, forget_act, recalled, store_act
-from ventrix.records.book.loading import load_benches, load_job, load_library, read_json
+from ventrix.records.book.loading import load_benches, load_job, load_library
 from ventrix.records.book.merging import merged, name_of, shared
-from ventrix.records.book.sqlite_file import (
-    HEAD,
-    PATIENCE,
-    VERSIONS,
-    empty_log,
-    make_newest,
-    migrate,
-    only_to_read,
-    refusal,
-    sqlite_begin,
-    sqlite_settings,
-    version_of,
-)
+from ventrix.records.book.store import Store, default_book_path
 from ventrix.records.book.tables import METADATA, REVISION, TABLES
 from ventrix.words import tr
 
@@ -58,27 +42,6 @@ BENCHES: Final = "benches"  # whose revision all benches share
 UNKNOWN: Final = -1  # a revision that no book has
 SAYS_AFTER: Final = 1.0  # s of waiting before who writes is said
 LIBRARY: Final = "library"  # and everything of the library
-
-
-def default_book_path() -> Path:
-    """Where the user's own book lies (XDG data folder)."""
-    import platformdirs
-
-    return Path(platformdirs.user_data_dir("ventrix", appauthor=False)) / "book.sqlite"
-
-
-def identity(path: Path) -> tuple[int, int] | None:
-    """Which file lies at a path, whatever is in it; None where there is none."""
-    try:
-        found = path.stat()
-    except OSError:
-        return None
-    return found.st_dev, found.st_ino
-
-
-def as_location(said: Path | str) -> Path | str:
-    """Where a book lies, as it was said: a database's URL, or a file."""
-    return said if isinstance(said, str) and "://" in said else Path(said)
 
 
 @dataclass(frozen=True, slots=True)
@@ -92,33 +55,19 @@ class JobEntry:
 class Book:
     """An open book. Use `Book.open`; close it, or use it as a context manager."""
 
-    def __init__(self, engine: Engine, path: Path | None = None, *, read_only: bool = False, name: str = "") -> None:
-        self._engine = engine
-        self.name = name or tr("this machine")  # where it lies, in words
+    def __init__(self, store: Store) -> None:
+        self.store = store
+        self.path, self.read_only, self.name = store.path, store.read_only, store.name
         self.shared_photos: Path | None = None  # a folder that every station reaches
-        self._path = path
-        self._is = None if path is None else identity(path)
-        self.read_only = read_only
-        self._seen: dict[str, int] = {}
-        self._writes: dict[str, Any] = {"writing": True} | (postgres.WRITER if path is None else {})
         self.wait: Callable[[float], None] = time.sleep  # while another program holds the lock; a window looks on
         self.says: Callable[[str], None] = lambda _sentence: None  # what is to be known while it waits
-        self.line: postgres.Line | None = None  # to a server: a window has it waited for aside
-        self._committing = False  # what the store was asked for last is a commit
-        self._patience = PATIENCE if path is not None else postgres.PATIENT
+        self._seen: dict[str, int] = {}
+        store.exchanged = self._forget_seen
 
-    def _writer(self) -> str:
-        """Who writes the book just now, in words."""
-        return tr("Another window") if self._path is not None else postgres.who_writes(self._engine)
-
-    def _refusal(self, error: Exception) -> BookError:
-        """What the store refused, in our words."""
-        return refusal(error) if self._path is not None else postgres.refusal(error)
-
-    @property
-    def path(self) -> Path | None:
-        """The book's file, None where it is no file."""
-        return self._path
+    @classmethod
+    def open(cls, where: Path | str) -> Book:
+        """Open a book, a file or a database URL, making or migrating it first. InputError as `Store.open`."""
+        return cls(Store.open(where))
 
     @property
     def photo_folder(self) -> Path:
@@ -126,74 +75,11 @@ class Book:
         user's data folder."""
         if self.shared_photos is not None:
             return self.shared_photos
-        path = self._path or default_book_path()
+        path = self.path or default_book_path()
         return path.with_name(f"{path.stem}-photos")
 
-    @classmethod
-    def open(cls, where: Path | str) -> Book:
-        """Open a book, making or migrating it first.
-
-        Parameters
-        ----------
-        where : Path or str
-            A file, or a database URL.
-
-        Raises
-        ------
-        InputError
-            The file is no book, cannot be opened, or was written by a newer Ventrix.
-        """
-        if isinstance(where, Path):
-            return cls._open_file(where)
-        url = postgres.read_url(where)
-        line = postgres.Line()
-        engine = postgres.open_engine(url, line)
-        try:
-            postgres.make_ready(engine, url)
-        except InputError:
-            engine.dispose()
-            raise
-        book = cls(engine, name=postgres.shown(url))
-        book.line = line
-        return book
-
-    @classmethod
-    def _open_file(cls, path: Path) -> Book:
-        try:
-            if only_to_read(path):
-                return cls._open_for_looking(path)
-            path.parent.mkdir(parents=True, exist_ok=True)
-            if not path.exists() or path.stat().st_size == 0:
-                make_newest(path)
-            engine = create_engine(f"sqlite:///{path}", connect_args={"timeout": PATIENCE}, json_deserializer=read_json)
-            event.listen(engine, "connect", sqlite_settings)
-            event.listen(engine, "begin", sqlite_begin)
-            migrate(engine, path)
-        except OSError as error:
-            raise InputError(
-                tr("the book cannot be opened: {}", (error.strerror or "").lower()), file=str(path)
-            ) from None
-        except (SqlDatabaseError, sqlite3.Error) as error:
-            raise InputError(tr("is not a book, or cannot be opened: {}", refusal(error)), file=str(path)) from None
-        return cls(engine, path)
-
-    @classmethod
-    def _open_for_looking(cls, path: Path) -> Book:
-        """A book that cannot be written: no log, no lock, no migration."""
-        engine = create_engine(
-            f"sqlite:///file:{path.absolute().as_posix()}?mode=ro&immutable=1&uri=true", json_deserializer=read_json
-        )
-        at = version_of(engine)
-        if at != HEAD:
-            engine.dispose()
-            said = tr(
-                "it is of an older version, and can only be read: copy it where it can be written, and open the copy"
-            )
-            raise InputError(said if at in VERSIONS else tr("is not a book that this Ventrix reads"), file=str(path))
-        return cls(engine, path, read_only=True)
-
     def close(self) -> None:
-        self._engine.dispose()
+        self.store.close()
 
     def __enter__(self) -> Book:
         return self
@@ -203,64 +89,20 @@ class Book:
     ) -> None:
         self.close()
 
-    def _same_file(self) -> None:
-        """Go on with the file that lies where the book was opened: another may have been put in its place, or this one
-        back. BookError where there is none, or one that is no book of this version."""
-        if self._path is None:
-            return
-        now = identity(self._path)
-        if now == self._is:
-            return
-        empty_log(self._engine)  # into the file that it is of: else the new one would take it for its own
-        if now is None:
-            raise BookError(tr("the book's file is gone"))
-        self._engine.dispose()
-        if version_of(self._engine) != HEAD:
-            raise BookError(tr("the book's file was exchanged for one that is not a book, or an older one"))
-        self._is = now
-        self._seen = dict.fromkeys(self._seen, UNKNOWN)  # its numbers say nothing of what was read here
-
-    @contextmanager
-    def reading(self) -> Iterator[Connection]:
-        """A connection to ask on: what is read on it is of one moment. BookError where the store is silent."""
-        try:
-            self._same_file()
-            with self._engine.connect() as connection:
-                yield connection
-        except (SqlDatabaseError, InterfaceError) as error:
-            raise self._refusal(error) from None
-
-    @contextmanager
-    def writing(self) -> Iterator[Connection]:
-        """A transaction that writes, committed at its end. BookError where the store does not take it."""
-        if self.read_only:
-            raise BookError(tr("the book can only be read"))
-        self._committing = False
-        try:
-            self._same_file()
-            with self._engine.connect().execution_options(**self._writes) as connection:
-                yield connection
-                self._committing = True
-                connection.commit()
-        except IntegrityError:
-            raise AlreadyThere(
-                tr("the book refuses it: it belongs to something that is not there, or is there twice")
-            ) from None
-        except (SqlDatabaseError, InterfaceError) as error:
-            raise self._refusal(error) from None
-        except OSError as error:
-            raise BookError(tr("the book cannot be written: {}", (error.strerror or "").lower())) from None
+    def _forget_seen(self) -> None:
+        """The numbers of the book that was put in place of this one say nothing of what was read here."""
+        self._seen = dict.fromkeys(self._seen, UNKNOWN)
 
     def jobs(self) -> list[JobEntry]:
         """Every job, by title."""
         job = TABLES[Job]
-        with self.reading() as connection:
+        with self.store.reading() as connection:
             rows = connection.execute(select(job.c.id, job.c.title).order_by(job.c.title, job.c.id))
             return [JobEntry(row.id, row.title) for row in rows]
 
     def load(self, job_id: str, *, follow: bool = False) -> Job:
         """A whole job. KeyError if it is not in the book. `follow`: edits made from here on start from this state."""
-        with self.reading() as connection:
+        with self.store.reading() as connection:
             number = revision_of(connection, job_id)
             found = load_job(connection, job_id)
         if found is None:
@@ -271,25 +113,25 @@ class Book:
 
     def benches(self, *, follow: bool = False) -> tuple[Bench, ...]:
         """Every bench of the shop, by name, with the history of its checks. `follow` as in `load`."""
-        with self.reading() as connection:
+        with self.store.reading() as connection:
             if follow:
                 self._seen[BENCHES] = revision_of(connection, BENCHES)
             return load_benches(connection)
 
     def library(self) -> tuple[LibraryItem, ...]:
         """What the book keeps for every job; edits made from here on start from this state."""
-        with self.reading() as connection:
+        with self.store.reading() as connection:
             self._seen[LIBRARY] = revision_of(connection, LIBRARY)
             return load_library(connection)
 
     def revisions(self) -> dict[str, int]:
         """How often each job, by its id, was written."""
-        with self.reading() as connection:
+        with self.store.reading() as connection:
             return {row.owner: row.number for row in connection.execute(select(REVISION.c.owner, REVISION.c.number))}
 
     def changed_elsewhere(self, job_id: str) -> tuple[bool, bool]:
         """Whether another window or station wrote this job, or the shop's benches, since they were read here."""
-        with self.reading() as connection:
+        with self.store.reading() as connection:
             return tuple(  # type: ignore[return-value]
                 revision_of(connection, owner) != self._seen.get(owner, 0) for owner in (job_id, BENCHES)
             )
@@ -329,29 +171,23 @@ class Book:
                 return self._write(pairs, act, undone)
             except (BookLocked, BookAway) as refused:
                 waited = time.monotonic() - began
-                if waited >= self._patience_for(refused):
+                if waited >= self.store.patience_for(refused):
                     raise
                 if waited >= SAYS_AFTER and not told:
                     told = True
                     self.says(
-                        tr("{} is writing the book: waiting for its turn to end.", self._writer())
+                        tr("{} is writing the book: waiting for its turn to end.", self.store.writer())
                         if isinstance(refused, BookLocked)
                         else tr("{} Trying again.", sentence_of(refused))
                     )
             self.wait(0.05)
-
-    def _patience_for(self, refused: BookError) -> float:
-        """How long it is tried again [s]: not at all where the edit may be on disk already."""
-        if isinstance(refused, BookLocked):
-            return self._patience
-        return postgres.COMES_BACK if isinstance(refused, BookAway) and not self._committing else 0.0
 
     def _write(
         self, pairs: Sequence[tuple[Noun | None, Noun | None]], act: Act | None, undone: str
     ) -> tuple[Noun | None, ...]:
         stored: list[Noun | None] = []
         numbers: dict[str, int] = {}
-        with self.writing() as connection:
+        with self.store.writing() as connection:
             for old, new in pairs:
                 if old is new:
                     stored.append(new)
@@ -377,12 +213,12 @@ class Book:
 
     def acts(self, job_id: str) -> list[Act]:
         """The last edits of a job, oldest first."""
-        with self.reading() as connection:
+        with self.store.reading() as connection:
             return acts_of(connection, job_id)
 
     def recall(self, act: Act, job: Job) -> tuple[Job, Job]:
         """A job as an act found it and as it left it, everything else as it is now. BookError where that is gone."""
-        with self.reading() as connection:
+        with self.store.reading() as connection:
             found = changes_of(connection, act.id)
         if found is None:
             raise ActGone(tr("'{}' is no longer kept: another window has taken it back", act.name))
@@ -399,7 +235,7 @@ class Book:
         """
         known = self.benches()
         new = [b for b in benches if bench_named(known, b.name) is None and all(b.id != k.id for k in known)]
-        with self.reading() as connection:
+        with self.store.reading() as connection:
             job_table = TABLES[Job]
             taken = connection.execute(select(job_table.c.id).where(job_table.c.id == job.id)).first() is not None
         try:
@@ -414,7 +250,7 @@ class Book:
 
     def remove_job(self, job_id: str) -> None:
         """Take a job out for good, row by row: what hangs from something goes before it."""
-        with self.reading() as connection:
+        with self.store.reading() as connection:
             found = load_job(connection, job_id)
         if found is not None:
             self.write((found, None))

@@ -99,7 +99,7 @@ class Index:
         if self._book.read_only:
             return []
         job = TABLES[Job]
-        with self._book.reading() as connection:
+        with self._book.store.reading() as connection:
             now = _state()
             found = (
                 select(job.c.id)
@@ -111,7 +111,7 @@ class Index:
 
     def renew(self, job_id: str, benches: tuple[Bench, ...] | None = None) -> None:
         """Make a job's entry anew. Nothing happens where the job is gone."""
-        with self._book.reading() as connection:
+        with self._book.store.reading() as connection:
             job = load_job(connection, job_id)
             state = f"{revision_of(connection, job_id)}/{revision_of(connection, BENCHES)}"
             shop = load_benches(connection) if benches is None else benches
@@ -120,7 +120,7 @@ class Index:
 
     def take(self, job: Job, summary: JobSummary, state: str) -> None:
         """Put a job's entry in the place of the one it has."""
-        with self._book.writing() as connection:
+        with self._book.store.writing() as connection:
             if connection.execute(select(TABLES[Job].c.id).where(TABLES[Job].c.id == job.id)).first() is None:
                 return
             connection.execute(JOB_INDEX.delete().where(JOB_INDEX.c.job_id == job.id))
@@ -150,7 +150,7 @@ class Index:
     def find(self, question: Question | None = None) -> list[Entry]:
         """Jobs that answer a question, nearest first where figures were asked for, else by title; all without one."""
         asked = question or Question()
-        with self._book.reading() as connection:
+        with self._book.store.reading() as connection:
             rows = connection.execute(_listing(asked)).all()
             if not asked.wishes:
                 return [_entry(row) for row in rows]
@@ -161,7 +161,7 @@ class Index:
     def counts(self) -> tuple[int, int]:
         """Jobs and runs of the book, what is in the bin left aside."""
         job = TABLES[Job]
-        with self._book.reading() as connection:
+        with self._book.store.reading() as connection:
             found = select(func.count(), func.sum(JOB_INDEX.c.runs)).select_from(
                 job.outerjoin(JOB_INDEX, JOB_INDEX.c.job_id == job.c.id)
             )
@@ -171,7 +171,7 @@ class Index:
     def newest_cuts(self, job_ids: Sequence[str]) -> dict[str, list[CutSummary]]:
         """The last flowed cut of every port of these jobs."""
         found: dict[str, list[CutSummary]] = {job_id: [] for job_id in job_ids}
-        with self._book.reading() as connection:
+        with self._book.store.reading() as connection:
             asked = select(CUT_INDEX).where(CUT_INDEX.c.job_id.in_(list(job_ids)), CUT_INDEX.c.newest)
             for row in connection.execute(asked.order_by(CUT_INDEX.c.port_name)):
                 found[row.job_id].append(_cut(row))
@@ -179,14 +179,14 @@ class Index:
 
     def cuts(self, cut_ids: Sequence[str]) -> dict[str, CutSummary]:
         """Flowed cuts by their ids."""
-        with self._book.reading() as connection:
+        with self._book.store.reading() as connection:
             asked = select(CUT_INDEX).where(CUT_INDEX.c.cut_id.in_(list(cut_ids)))
             return {row.cut_id: _cut(row) for row in connection.execute(asked)}
 
     def seen_elsewhere(self, but: str) -> dict[str, Evidence]:
         """What the book's other jobs have seen of each bench's scatter."""
         found: dict[str, Evidence] = {}
-        with self._book.reading() as connection:
+        with self._book.store.reading() as connection:
             asked = select(JOB_INDEX.c.evidence).where(JOB_INDEX.c.job_id != but)
             for row in connection.execute(asked):
                 for bench, seen in row.evidence.items():
@@ -207,13 +207,13 @@ class Index:
             .where(reading.c.time.is_not(None))
             .group_by(reading.c.flow_run_id)
         )
-        with self._book.reading() as connection:
+        with self._book.store.reading() as connection:
             rows = connection.execute(asked).all()
         return [span for first, last in rows if (span := span_of(first, last)) is not None]
 
     def outcomes_elsewhere(self, but: str) -> list[Outcome]:
         """What was said of cuts of the book's other jobs before the work, and came."""
-        with self._book.reading() as connection:
+        with self._book.store.reading() as connection:
             rows = connection.execute(select(JOB_INDEX.c.outcomes).where(JOB_INDEX.c.job_id != but)).all()
         return [
             Outcome(
@@ -225,7 +225,7 @@ class Index:
 
     def powers_elsewhere(self, but: str) -> list[float]:
         """Power for flow [W s/m3] of the book's other jobs: see `core.judging.engine_results`."""
-        with self._book.reading() as connection:
+        with self._book.store.reading() as connection:
             rows = connection.execute(select(JOB_INDEX.c.powers).where(JOB_INDEX.c.job_id != but)).all()
         return [float(p) for row in rows for p in row.powers]
 
@@ -240,7 +240,7 @@ class Index:
         """Job id, title and summary of every flowed cut, for what is reckoned over the whole book."""
         job = TABLES[Job]
         asked = select(CUT_INDEX, job.c.title).join(job, job.c.id == CUT_INDEX.c.job_id).where(job.c.binned.is_(None))
-        with self._book.reading() as connection:
+        with self._book.store.reading() as connection:
             return [(row.job_id, row.title, _cut(row)) for row in connection.execute(asked)]
 
     def neighbours(self, of: CutSummary, most: int = 24) -> list[Neighbour]:

@@ -5,7 +5,8 @@ from __future__ import annotations
 from pathlib import Path
 
 from ventrix.records.bad_input import InputError, sentence_of
-from ventrix.records.book.book import Book, as_location
+from ventrix.records.book.book import Book
+from ventrix.records.book.store import as_location
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
 from ventrix.words import tr
