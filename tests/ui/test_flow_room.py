@@ -140,7 +140,7 @@ def test_steps_before_the_lifts_are_recorded_or_skipped_with_a_reason(foot, qtbo
     qtbot.keyClicks(room, "2")
     qtbot.keyClicks(room.entry, "10")
     qtbot.keyClick(room.entry, Qt.Key.Key_Return)  # the open port, typed
-    assert not control.preparing
+    assert not control.steps.on
     job = window.open_book.book.load(space.job.id)
     run = job.ports[0].cuts[0].runs[0]
     assert [s.kind for s in run.steps] == ["warm-up", "zero", "leak", "seat leak", "plate", "open port"]

@@ -148,12 +148,12 @@ def test_the_first_leak_of_a_bench_asks_whether_the_readout_has_it_off(foot, qtb
 def test_a_step_shows_its_own_figure_and_then_what_comes_next(foot, qtbot) -> None:  # type: ignore[no-untyped-def]
     window, bench, _ = foot
     room = window.rooms["flow"]
-    room.control.go_to_step(StepKind.LEAK)
+    room.control.steps.go_to(StepKind.LEAK)
     bench.feed(0.0, to_si(0.4, "cfm"))
     qtbot.keyClick(room, K.Key_Space)
     bench.feed(thou(300), to_si(239.7, "cfm"), seconds=0.5)
     assert (far(window).phase, far(window).flow) == ("KEPT: LEAK", "0.4")
-    room.control._step_shown.timeout.emit()
+    room.control.steps._step_shown.timeout.emit()
     assert far(window).phase.startswith("SEAT LEAK") and "opening free" in far(window).sentence
 
 
@@ -169,7 +169,7 @@ def test_one_column_of_water_gives_an_index_against_its_fixed_opening(open_windo
     assert "fixed opening is not known" in far(window).phase
     space.change_bench("bench", replace(space.benches[0], fixed_column=to_si(5, "inH2O")))
     window.rooms["flow"].refresh()
-    window.rooms["flow"].control.clear_ground()
+    window.rooms["flow"].control.ground.clear()
     window.rooms["flow"].entry.clear()
     type_in(window, qtbot, "20")
     type_in(window, qtbot, "5")

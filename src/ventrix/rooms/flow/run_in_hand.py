@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from dataclasses import replace
 from typing import Protocol
 
@@ -15,38 +14,20 @@ from ventrix.core.judging.checks import CheckKind, Offer
 from ventrix.core.judging.comparability import BRIDGED, comparability
 from ventrix.core.judging.findings import Pair
 from ventrix.core.model.bench import Bench, bench_named, is_index
-from ventrix.core.model.cut import Cut, changes_between
+from ventrix.core.model.cut import changes_between
 from ventrix.core.model.kinds import RungNoteKind, StepKind
 from ventrix.core.model.run import FlowRun, Reading, RungNote, SetUp
-from ventrix.core.quantity.units import from_si, tidy, to_si
+from ventrix.core.quantity.units import tidy
 from ventrix.core.runs.reduced_run import ReducedRun
 from ventrix.rooms.display_units import Units
+from ventrix.rooms.flow.conditions import conditions_of, next_mount, with_bench
 from ventrix.rooms.flow.element_in_hand import DEFAULT_PRESSURE, ElementInHand
+from ventrix.rooms.flow.lifts_to_flow import lifts_to_flow, usual_lifts
 from ventrix.words import tr
 from ventrix.workspace.ids import new_id, now_text
 from ventrix.workspace.workspace import Workspace
 
-RUNGS = 12
-MOST_USUAL = 40
-WITNESS_LIFTS = (3, 6, 9)  # rungs of the usual plan that a witness port is flowed at
 STRUCK_AT_BENCH = tr("struck at the bench")
-
-
-def with_bench(setup: SetUp, bench: Bench) -> SetUp:
-    """Conditions on a bench: its name, usual pressure and flow element, as they are today."""
-    floats = is_index(bench.element)
-    return replace(
-        setup,
-        bench=bench.name,
-        test_pressure=None if floats else bench.test_pressure or setup.test_pressure or DEFAULT_PRESSURE,
-        element=None if bench.element == "flow" and bench.corrected else bench.element,
-        scale_density=None if bench.corrected else bench.scale_density,
-        orifice_diameter=bench.orifice_diameter,
-        orifice_pipe=bench.orifice_pipe,
-        orifice_coefficient=bench.orifice_coefficient,
-        element_place=bench.element_place,
-        leak_taken_off=bool(bench.leak_taken_off),
-    )
 
 
 class AtWork(Protocol):
@@ -92,7 +73,7 @@ class RunInHand:
         if cut.id != self._cut_id:
             self._cut_id = cut.id
             self._own_lifts = None
-            self.setup, self.mount = self._conditions(cut)
+            self.setup, self.mount = conditions_of(self.space, cut)
             self._follow_bore()
             self._restart()
             self.prepare()
@@ -129,28 +110,6 @@ class RunInHand:
         run = self.run
         return {Rung(r.lift, returns=r.returned).key for r in run.readings if r.struck is None} if run else set()
 
-    def _conditions(self, cut: Cut) -> tuple[SetUp, int]:
-        """The cut's last run's own, or those of the last run of this kind of port on a new mount."""
-        job = self.space.job
-        port = self.space.port
-        assert port is not None
-        # A trial begins from its cut's own conditions, on its mount: clay goes in through the opening.
-        real = self.space.real_cut
-        for owner in (cut, real) if real is not None else (cut,):
-            if owner.runs:
-                run = owner.runs[-1]
-                mount = job.mount(run.mount_id)
-                return job.setup(run.setup_id), mount.number if mount else self._next_mount()
-        like = [s for s in job.setups if s.direction == port.kind]
-        if like:
-            return like[-1], self._next_mount()
-        known = replace(job.setups[-1], id=new_id(), entry=None, leak=None, leak_pressure=None) if job.setups else None
-        blank = known or SetUp(id=new_id(), direction=port.kind, test_pressure=DEFAULT_PRESSURE)
-        return replace(blank, direction=port.kind), self._next_mount()
-
-    def _next_mount(self) -> int:
-        return max((m.number for m in self.space.job.mounts), default=0) + 1
-
     @property
     def run(self) -> FlowRun | None:
         """The run that the next reading goes to, None where it will be a new one."""
@@ -176,29 +135,10 @@ class RunInHand:
     # -- the plan
 
     def _plan(self) -> list[Rung]:
-        """The user's own lifts, else the pinned cut's, else the usual steps; and whatever this run has besides."""
-        run, against = self.run, self.space.against
-        readings = run.readings if run else ()
-        source = against.runs[-1].readings if against is not None and against.runs else ()
-        wanted = self._own_lifts or sorted({r.lift for r in source if r.lift > 0}) or self._usual_lifts()
-        stops = [n.lift for n in run.rung_notes if n.kind == RungNoteKind.OUT_OF_TRAVEL] if run else []
-        wanted = [x for x in wanted if not stops or x <= min(stops) + 1e-6]  # the valve goes no further
-        lifts = {round(x * 1e6) for x in (*wanted, *(r.lift for r in readings if not r.returned))}
-        back = self.come_back or any(r.returned for r in readings)
-        return rungs([x * 1e-6 for x in sorted(lifts) if x > 0], come_back=back)
+        return lifts_to_flow(self.run, self.space.against, self._own_lifts or (), self._usual_lifts(), self.come_back)
 
     def _usual_lifts(self) -> list[float]:
-        step, unit = (1.0, "mm") if self._open_book.units.name == "metric" else (0.05, "in")
-        count = range(1, RUNGS + 1)
-        workspace = self._open_book.workspace
-        if workspace is not None and workspace.port is not None:
-            cam = workspace.findings.cam_of(workspace.port.kind)
-            if cam is not None:  # as far as the cam lifts, and a step beyond
-                far = min(math.ceil(from_si(cam.peak_lift, unit) / step - 1e-6) + 1, MOST_USUAL)
-                count = range(1, far + 1)
-        if workspace is not None and workspace.port is not None and workspace.port.witness:
-            count = range(3, 10, 3)
-        return [tidy(to_si(step * i, unit)) for i in count]
+        return usual_lifts(self._open_book.workspace, self._open_book.units)
 
     @property
     def lifts(self) -> list[float]:
@@ -231,7 +171,7 @@ class RunInHand:
 
     def remount(self) -> None:
         """The head came off and went back on."""
-        self.mount = max(self._next_mount(), self.mount + 1)
+        self.mount = max(next_mount(self.space.job), self.mount + 1)
         self._restart()
 
     def differs(self, units: Units) -> str:

@@ -9,7 +9,7 @@ from pathlib import Path
 from typing import Final
 
 from PySide6.QtCore import Qt
-from PySide6.QtGui import QColor, QKeyEvent
+from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import (
     QComboBox,
     QGridLayout,
@@ -41,19 +41,17 @@ from ventrix.rooms.book.import_steps import (
     with_cell,
     with_role,
 )
-from ventrix.ui.look import theme
+from ventrix.ui.book.match_table import MatchTable
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.asked_first import AskedFirst
 from ventrix.ui.widgets.flow_layout import FlowLayout
 from ventrix.ui.widgets.quantity_field import QuantityField, first_wrong
 from ventrix.ui.widgets.scroll_area import ScrollArea
 from ventrix.ui.widgets.side_sheet import SideSheet
-from ventrix.ui.widgets.table import Table
 from ventrix.words import tr
 from ventrix.workspace.bring_in_table import Goal, bring_in, default_goals, setup_for
 
 WIDTH: Final = 800
-SHOWN_ROWS: Final = 300  # of the table, for the eye; all of it is read
 ASK: Final = tr(
     "How was the {0} side bolted down? A later {0} flow can only be compared with it when these five are told."
 )
@@ -103,7 +101,7 @@ class MatchSheet(SideSheet):
         self.columns_area = ScrollArea()
         self.columns_area.setWidget(holder)
         self.columns_area.setWidgetResizable(True)
-        self.table = Table(tr("The table as it is read"), edits=True)
+        self.table = MatchTable()
         self.table.itemChanged.connect(self._put_right)
         self.table.said.connect(open_book.say)
         self.refused = QLabel()
@@ -245,7 +243,7 @@ class MatchSheet(SideSheet):
         self.lift_unit.setCurrentIndex(self.lift_unit.findData(layout.lift_unit))
         self.decimal.setCurrentIndex(self.decimal.findData(layout.decimal))
         self._show_columns(match)
-        self._show_table(match)
+        self.table.show_match(match)
         self._say()
 
     def _show_columns(self, match: Match) -> None:
@@ -305,39 +303,6 @@ class MatchSheet(SideSheet):
         at = next((i for i, (_, value) in enumerate(options) if value == chosen), 0)
         box.setCurrentIndex(at)
         return box
-
-    def _show_table(self, match: Match) -> None:
-        grid, layout = match.grid, match.layout
-        rows = [list(r) for r in grid.rows[:SHOWN_ROWS]]
-        self.table.blockSignals(True)
-        self.table.fill(rows, [letters(i) for i in range(grid.width)])
-        self.table.resizeColumnsToContents()
-        refused = {(r.row, r.column): r for r in match.read.refused}
-        for r in range(len(rows)):
-            for c in range(grid.width):
-                item = self.table.item(r, c)
-                if item is None:
-                    continue
-                along, across = (c, r) if layout.across else (r, c)
-                wrong = refused.get((r, c))
-                item.setForeground(self._shade(match, along, across, wrong is not None))
-                if wrong is not None:
-                    item.setText(f"✕ {wrong.text}")
-                    item.setToolTip(sentence(f"'{wrong.text}' {wrong.why}"))
-        self.table.blockSignals(False)
-
-    def _shade(self, match: Match, along: int, across: int, wrong: bool) -> QColor:
-        layout = match.layout
-        if wrong:
-            return theme.colour("worse")
-        if not layout.first_row <= along < layout.last_row or across >= len(layout.columns):
-            return theme.colour("quiet")
-        plan = layout.columns[across]
-        if plan.role is Role.LIFT:
-            return theme.colour("brass")
-        if plan.role in (Role.FLOW, Role.PERCENT):
-            return theme.colour(plan.kind or "intake")
-        return theme.colour("text" if plan.role is not Role.NOTHING else "quiet")
 
     def _say(self) -> None:
         assert self.match is not None

@@ -13,16 +13,16 @@ from ventrix.ui.flow.control import FlowControl
 def far_picture(control: FlowControl) -> FarPicture:
     """The step or the lift in hand; over it what was just kept, looks odd or was refused."""
     units, connected = control.open_book.units, control.open_book.bench.connected
-    view = (step_view if control.preparing else far_view)(control.hand, connected, units)
-    if not control.ground:
+    view = (step_view if control.steps.on else far_view)(control.hand, connected, units)
+    if not control.ground.kind:
         return view
-    view = replace(view, ground=control.ground, phase=control.words, sentence="")
-    if control.step_kept is not None:  # one figure on the screen: the step's that was taken
-        figure, unit = control.step_kept
+    view = replace(view, ground=control.ground.kind, phase=control.ground.words, sentence="")
+    if control.ground.step_kept is not None:  # one figure on the screen: the step's that was taken
+        figure, unit = control.ground.step_kept
         view = replace(view, flow=figure, flow_unit=unit, tape=None, steady=None, spread="")
         return replace(view, lift="", lift_caption="", next_lift="", difference="", difference_words="")
-    if control.kept is not None and not connected:
-        lift, flow = control.kept  # typed: the ladder has moved on, the screen stays with what was kept
+    if control.ground.kept is not None and not connected:
+        lift, flow = control.ground.kept  # typed: the ladder has moved on, the screen stays with what was kept
         return replace(view, lift=lift, flow=flow, next_lift=f"next {view.lift}" if view.lift else "")
     return view
 

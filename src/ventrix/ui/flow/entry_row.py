@@ -43,10 +43,10 @@ class EntryRow(QWidget):
         kind = hand.element.kind
         if self._open_book.practice is not None:
             return "" if self._open_book.bench.connected else PRACTICE
-        if control.asking_why:
+        if control.steps.asking_why:
             return tr("why is it skipped?")
         label = tr("two columns, {}", units.pressure.label) if kind == "columns" else label_typed(kind, units)
-        rung = None if control.preparing else control.rung_typed
+        rung = None if control.steps.on else control.rung_typed
         at = "" if rung is None else tr(" at {}", units.lift.with_unit(rung.lift))
         if self._open_book.bench.connected:
             return tr("or type a reading{}, {}", at, label)

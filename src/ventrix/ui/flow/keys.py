@@ -43,7 +43,7 @@ def flow_commands(room: Obeys) -> tuple[Command, ...]:
     control = room.control
 
     def noting() -> bool:
-        return not control.preparing
+        return not control.steps.on
 
     def note(letter: str) -> Command:
         kind = NOTES[letter]
@@ -61,7 +61,7 @@ def flow_commands(room: Obeys) -> tuple[Command, ...]:
         Command("flow.automatic", tr("keep by itself"), control.toggle_automatic, "A"),
         Command("flow.rung.before", tr("another lift"), lambda: rung(-1), "Up", one_of="rung"),
         Command("flow.rung.next", tr("another lift"), lambda: rung(1), "Down", one_of="rung"),
-        Command("flow.prepare", tr("prepare the bench"), control.toggle_preparing, "P"),
+        Command("flow.prepare", tr("prepare the bench"), control.steps.toggle, "P"),
         Command("flow.check", tr("flow the check"), room.begin_check, "K"),
         Command("flow.conditions", tr("conditions, plan"), room.toggle_conditions, "C"),
         Command("flow.remount", tr("head re-mounted"), room.remount, "M"),
@@ -92,20 +92,20 @@ class FlowKeys(QObject):
         if event.modifiers() & ~Qt.KeyboardModifier.KeypadModifier:
             return False
         typed = event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter)  # of the entry, which has obeyed it
-        if control.ground == "refused" and control.in_hand is None and not typed:
-            control.clear_ground()
+        if control.ground.kind == "refused" and control.in_hand is None and not typed:
+            control.ground.clear()
         if (control.which_bench or control.asks_leak) and event.text().upper() in ("Y", "N"):
             room.answer(event.text().upper() == "Y")
             return True
-        if control.preparing and event.key() == Qt.Key.Key_S:
-            control.ask_why()
+        if control.steps.on and event.key() == Qt.Key.Key_S:
+            control.steps.ask_why()
             room.entry.setFocus()
         elif pressed(room.commands, event):
             return True
         elif event.key() == Qt.Key.Key_Escape:
             return room.step_away()
         elif event.text() and event.text() in "0123456789.,":
-            control.clear_ground()
+            control.ground.clear()
             room.entry.setFocus()
             room.entry.insert(event.text())
         else:
@@ -118,7 +118,7 @@ class FlowKeys(QObject):
         if not isinstance(event, QKeyEvent):
             return False
         room = self._room
-        empty = not room.entry.text() and not room.control.asking_why
+        empty = not room.entry.text() and not room.control.steps.asking_why
         if event.type() == QKeyEvent.Type.ShortcutOverride:
             if empty and (event.matches(QKeySequence.StandardKey.Undo) or event.matches(QKeySequence.StandardKey.Redo)):
                 event.ignore()  # the window's own undo

@@ -92,7 +92,7 @@ class ReadingsPage(QWidget):
             self._control.open_book.say(sentence_of(error))
             return
         self.reason.clear()
-        self._control.clear_ground()
+        self._control.ground.clear()
         self._control.redraw.emit()
 
     def set_lift(self) -> None:

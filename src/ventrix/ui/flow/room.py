@@ -70,7 +70,7 @@ class FlowRoom(Room):
         self._pasted = ""
         self._narrow = False
         self.strip = StepStrip()
-        self.strip.step_chosen.connect(lambda i: self.control.go_to_step(self.hand.preparation.steps[i]))
+        self.strip.step_chosen.connect(lambda i: self.control.steps.go_to(self.hand.preparation.steps[i]))
         self.ladder = LiftLadder()
         self.ladder.rung_chosen.connect(self.control.stand_on)
         self.far = FarView()
@@ -199,11 +199,11 @@ class FlowRoom(Room):
         against = tr("against cut {}", space.against.number) if space.against else ""
         flow = "index" if is_index(hand.element.kind) else units.flow.label
         self.ladder.show_rungs(
-            shown, None if self.control.preparing else at, (tr("lift, {}", units.lift.label), flow, against)
+            shown, None if self.control.steps.on else at, (tr("lift, {}", units.lift.label), flow, against)
         )
         begun = bool(hand.run and hand.run.readings) or self.far.alone or self.open_book.practice is not None
         self.asked_first.show_setup(hand.setup, units, begun=begun)
-        self.strip.show_steps(*step_lines(hand, units, preparing=self.control.preparing))
+        self.strip.show_steps(*step_lines(hand, units, preparing=self.control.steps.on))
         said = [
             in_words(hand.setup, hand.mount, units),
             in_sight_words(hand),
@@ -296,9 +296,9 @@ class FlowRoom(Room):
             return
         self.hand.begin_check(offer)
         if offer.kind is CheckKind.PLATE:
-            self.control.go_to_step(StepKind.PLATE)
+            self.control.steps.go_to(StepKind.PLATE)
         else:
-            self.control.clear_ground()
+            self.control.ground.clear()
             self.open_book.say(tr("The witness port, under the same conditions: what it reads now settles the gain."))
         self._show_all()
 
@@ -428,8 +428,8 @@ class FlowRoom(Room):
             self.toggle_conditions()
         elif self.side.currentIndex() == READINGS:
             self.toggle_readings()
-        elif self.control.preparing:
-            self.control.toggle_preparing()
+        elif self.control.steps.on:
+            self.control.steps.toggle()
         else:
             return False
         return True

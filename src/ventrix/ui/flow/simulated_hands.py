@@ -64,7 +64,7 @@ class SimulatedHands:
     def lift_wanted(self) -> float | None:
         """Where hands would set the valve now [m]."""
         hand = self._control.hand
-        if self._control.preparing:
+        if self._control.steps.on:
             return hand.lifts[len(hand.lifts) // 2] if hand.preparation.step is StepKind.WARM_UP else 0.0
         test = hand.test
         return test.next_lift if test.phase is Phase.KEPT and test.next_lift is not None else test.lift
@@ -73,7 +73,7 @@ class SimulatedHands:
         """Put on the bench what the step or the test wants."""
         if not self._open_book.bench.is_simulated:
             return
-        step = self._control.hand.preparation.step if self._control.preparing else None
+        step = self._control.hand.preparation.step if self._control.steps.on else None
         what = "head" if step is None else ON_THE_BENCH.get(step, "head")
         self._open_book.bench.send(lambda b: b.put_on(what))
 
