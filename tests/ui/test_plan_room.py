@@ -35,22 +35,22 @@ def look(window: MainWindow, qtbot, port: str, cut: int | None = None) -> PlanRo
     room = window.rooms["plan"]
     if room.of_head:
         qtbot.keyClick(room, K.Key_P)
-    qtbot.waitUntil(lambda: not room.planner.busy and room.plan is not None, timeout=20_000)
+    qtbot.waitUntil(lambda: not room.planner.busy and room.port_page.plan is not None, timeout=20_000)
     return room
 
 
 def titles(room: PlanRoom) -> list[str]:
-    return [line.title for line in room.moves.lines]
+    return [line.title for line in room.port_page.moves.lines]
 
 
 def pick(room: PlanRoom, qtbot, kind: MoveKind, *, blocked: bool) -> MoveLine:  # type: ignore[no-untyped-def]
     """Walk down the list to the first such move."""
-    if not room.every:
+    if not room.port_page.every:
         qtbot.keyClick(room, K.Key_L)
-    for _ in room.moves.lines:
+    for _ in room.port_page.moves.lines:
         qtbot.keyClick(room, K.Key_Up)
-    for _ in room.moves.lines:
-        line = room.line
+    for _ in room.port_page.moves.lines:
+        line = room.port_page.line
         assert line is not None
         if line.move.kind is kind and bool(line.move.blocked_by) == blocked:
             return line
@@ -60,36 +60,36 @@ def pick(room: PlanRoom, qtbot, kind: MoveKind, *, blocked: bool) -> MoveLine:  
 
 def test_it_says_what_limits_and_what_next(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
     room = look(window, qtbot, "Intake 1")
-    assert "Go on:" in room.verdict.text()
-    assert "28.0 inH2O" in room.basis.text()
-    assert room.plan is not None
-    best = room.plan.moves[0]
-    assert room.worth.text().startswith("~") == best.guess, "an estimate, not measured is said to be one"
-    assert ("an estimate, not measured" in room.reason.text()) == best.guess
-    seat = next(line for line in room.moves.lines if line.move.kind is MoveKind.SEAT)
+    assert "Go on:" in room.port_page.verdict.text()
+    assert "28.0 inH2O" in room.port_page.basis.text()
+    assert room.port_page.plan is not None
+    best = room.port_page.plan.moves[0]
+    assert room.port_page.worth.text().startswith("~") == best.guess, "an estimate, not measured is said to be one"
+    assert ("an estimate, not measured" in room.port_page.reason.text()) == best.guess
+    seat = next(line for line in room.port_page.moves.lines if line.move.kind is MoveKind.SEAT)
     assert seat.gain.startswith("~")
     assert seat.guess
-    assert "at 28.0 inH2O" in room.sure.text(), "a gain stands on a stated pressure"
-    eaten = sum(float(s.eaten) for s in room.bar.segments)
+    assert "at 28.0 inH2O" in room.port_page.sure.text(), "a gain stands on a stated pressure"
+    eaten = sum(float(s.eaten) for s in room.port_page.bar.segments)
     assert eaten == pytest.approx(28.0, abs=0.4), "what is eaten is the test pressure"
-    assert room.beside.stages.isHidden(), "a flowed port is judged by its flow"
-    assert len(room.moves.lines) == 7
-    assert "more (L)" in room.left_out.text()
+    assert room.port_page.beside.stages.isHidden(), "a flowed port is judged by its flow"
+    assert len(room.port_page.moves.lines) == 7
+    assert "more (L)" in room.port_page.left_out.text()
     qtbot.keyClick(room, K.Key_L)
-    assert len(room.moves.lines) > 7
+    assert len(room.port_page.moves.lines) > 7
 
 
 def test_arrows_move_the_lift_and_the_pick(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
     room = look(window, qtbot, "Intake 1")
-    assert room.lift_words.text().startswith("0.600")
-    valve = room.bar.segments[-1].share
+    assert room.port_page.lift_words.text().startswith("0.600")
+    valve = room.port_page.bar.segments[-1].share
     for _ in range(20):
         qtbot.keyClick(room, K.Key_Left)
-    assert room.lift_words.text().startswith("0.050"), "it ends at the least lift tested"
-    assert room.bar.segments[-1].share > valve, "at low lift the valve is what limits"
+    assert room.port_page.lift_words.text().startswith("0.050"), "it ends at the least lift tested"
+    assert room.port_page.bar.segments[-1].share > valve, "at low lift the valve is what limits"
     qtbot.keyClick(room, K.Key_Down)
-    assert room.at == 1
-    assert room.moves.spoken.startswith("2: ")
+    assert room.port_page.at == 1
+    assert room.port_page.moves.spoken.startswith("2: ")
 
 
 def test_enter_says_a_cut_first_and_logs_it(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
@@ -112,11 +112,11 @@ def test_enter_says_a_cut_first_and_logs_it(window: MainWindow, qtbot) -> None: 
     assert port.cuts[-1].expected_by == "plan"
     assert port.cuts[-1].expected_low == pytest.approx(line.move.low)
     room = look(window, qtbot, "Intake 1")
-    assert "None of the plan's predictions has been flowed yet." in room.fit_said.text()
+    assert "None of the plan's predictions has been flowed yet." in room.port_page.fit_said.text()
     assert titles(room)[0].startswith("flow it: cut ")
-    assert sum(line.move.place == row.place and not line.move.blocked_by for line in room.moves.lines) == 0
+    assert sum(line.move.place == row.place and not line.move.blocked_by for line in room.port_page.moves.lines) == 0
     qtbot.keyClick(room, K.Key_Up)
-    while room.at:
+    while room.port_page.at:
         qtbot.keyClick(room, K.Key_Up)
     qtbot.keyClick(room, K.Key_Return)
     assert window.rooms["flow"].isVisible()
@@ -202,60 +202,68 @@ def test_nothing_of_what_limits_lies_over_another(window: MainWindow, qtbot, siz
     room = look(window, qtbot, "Intake 1")
     window.resize(*size)
     qtbot.wait(100)
-    column = (room.limits_head, room.lift_words, room.basis, room.bar, room.legend, room.fit_said, room.keys)
+    column = (
+        room.port_page.limits_head,
+        room.port_page.lift_words,
+        room.port_page.basis,
+        room.port_page.bar,
+        room.port_page.legend,
+        room.port_page.fit_said,
+        room.keys,
+    )
     seen = [w for w in column if w.isVisible()]
-    assert room.bar in seen and room.legend in seen, "what hatching means is always said"
+    assert room.port_page.bar in seen and room.port_page.legend in seen, "what hatching means is always said"
     for above, below in pairwise(seen):
         assert above.geometry().bottom() < below.geometry().top(), (above, below)
-    assert "The model fits" in room.bar.toolTip()
+    assert "The model fits" in room.port_page.bar.toolTip()
 
 
 def test_a_port_never_flowed_says_that_nothing_is_proven(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
     room = look(window, qtbot, "Intake 4")
-    assert "by the book" in room.verdict.text()
-    assert "nothing here is proven" in room.reason.text()
-    assert room.worth.text().startswith("~")
-    assert not any(s.measured for s in room.bar.segments)
+    assert "by the book" in room.port_page.verdict.text()
+    assert "nothing here is proven" in room.port_page.reason.text()
+    assert room.port_page.worth.text().startswith("~")
+    assert not any(s.measured for s in room.port_page.bar.segments)
     window.resize(1280, 800)
-    assert "Stages, without a bench" in room.beside.stages.text()
-    assert room.beside.stages.text().count("■") == 1, "one stage comes next"
-    assert not room.beside.expected.isVisible()
-    assert all(line.gain.startswith("~") for line in room.moves.lines if line.gain)
+    assert "Stages, without a bench" in room.port_page.beside.stages.text()
+    assert room.port_page.beside.stages.text().count("■") == 1, "one stage comes next"
+    assert not room.port_page.beside.expected.isVisible()
+    assert all(line.gain.startswith("~") for line in room.port_page.moves.lines if line.gain)
 
 
 def test_the_engine_stands_beside_an_intake_that_was_flowed(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
     window.resize(1280, 800)
     room = look(window, qtbot, "Intake 1")
     qtbot.waitUntil(lambda: not room.busy, timeout=30_000)
-    assert room.beside.engine_plot.isVisible()
-    assert room.beside.engine_caption.text() == "VE, %, over 1,000 rpm: cut 0 (dashed) to 3"
-    assert "no waves" in room.beside.engine_card.text()
+    assert room.port_page.beside.engine_plot.isVisible()
+    assert room.port_page.beside.engine_caption.text() == "VE, %, over 1,000 rpm: cut 0 (dashed) to 3"
+    assert "no waves" in room.port_page.beside.engine_card.text()
     space = window.open_book.workspace
     assert space is not None
     space.apply("lobe centre", replace(space.job, intake_centreline=None))
     qtbot.waitUntil(
-        lambda: "Absolute volumetric efficiency needs intake centerline" in room.beside.engine_card.text(),
+        lambda: "Absolute volumetric efficiency needs intake centerline" in room.port_page.beside.engine_card.text(),
         timeout=30_000,
     )
-    assert room.beside.engine_caption.text().startswith("change of VE")
+    assert room.port_page.beside.engine_caption.text().startswith("change of VE")
     room = look(window, qtbot, "Exhaust 1")
-    assert not room.beside.engine_plot.isVisible()
+    assert not room.port_page.beside.engine_plot.isVisible()
 
 
 def test_another_port_is_planned_anew_and_esc_lets_go(window: MainWindow, qtbot) -> None:  # type: ignore[no-untyped-def]
     room = look(window, qtbot, "Intake 1")
-    first = room.plan
+    first = room.port_page.plan
     space = window.open_book.workspace
     assert space is not None
     exhaust = next(p for p in space.job.ports if p.name == "Exhaust 1")
     space.look_at(exhaust.cuts[-1].id)
-    assert room.plan is None, "no figure of another port stays on screen"
+    assert room.port_page.plan is None, "no figure of another port stays on screen"
     assert room.waiting.isVisible()
     qtbot.keyClick(room, K.Key_Return)
     assert not window.sheets["cut"].isVisible(), "and none of its moves can be taken"
     room = look(window, qtbot, "Exhaust 1")
-    assert room.plan is not first
-    room.plan = None
+    assert room.port_page.plan is not first
+    room.port_page.plan = None
     room.refresh()
     qtbot.keyClick(room, K.Key_Escape)
     assert not room.planner.busy
@@ -266,10 +274,10 @@ def test_another_port_is_planned_anew_and_esc_lets_go(window: MainWindow, qtbot)
 def test_rates_are_in_sight_in_a_small_window(window: MainWindow, qtbot, size: tuple[int, int]) -> None:  # type: ignore[no-untyped-def]
     window.resize(*size)
     room = look(window, qtbot, "Intake 1")
-    qtbot.waitUntil(lambda: room.moves.width() >= room.moves.minimumWidth())
-    port = room.moves.parentWidget()
-    assert room.moves.width() <= port.width(), "no column runs out of sight"
-    assert {"rate", "wall", "cc"} <= set(room.moves._columns())
+    qtbot.waitUntil(lambda: room.port_page.moves.width() >= room.port_page.moves.minimumWidth())
+    port = room.port_page.moves.parentWidget()
+    assert room.port_page.moves.width() <= port.width(), "no column runs out of sight"
+    assert {"rate", "wall", "cc"} <= set(room.port_page.moves._columns())
 
 
 def test_a_new_job_says_what_is_wanted_and_which_stage_comes_first(open_window: Open, qtbot) -> None:  # type: ignore[no-untyped-def]
@@ -283,7 +291,7 @@ def test_a_new_job_says_what_is_wanted_and_which_stage_comes_first(open_window: 
     said = window.rooms["plan"].waiting.text()
     assert "its head diameter is needed (Head)" in said
     assert "Without a bench, next: clean." in said
-    assert window.rooms["plan"].line is None
+    assert window.rooms["plan"].port_page.line is None
     qtbot.keyClick(window.rooms["plan"], K.Key_Return)  # nothing to take, and nothing happens
     assert not window.sheets["cut"].isVisible()
 
@@ -291,7 +299,7 @@ def test_a_new_job_says_what_is_wanted_and_which_stage_comes_first(open_window: 
 def test_no_job_says_what_to_do(open_window: Open) -> None:
     window = open_window(demo=False)
     window.go_to_named("plan")
-    assert window.rooms["plan"].plan is None
+    assert window.rooms["plan"].port_page.plan is None
     window.close()
 
 
@@ -315,9 +323,9 @@ def test_it_opens_on_the_head_with_one_answer_and_a_list(window: MainWindow, qtb
     qtbot.keyClick(room, K.Key_Down)
     assert page.table.currentRow() == 1
     qtbot.keyClick(room, K.Key_P)
-    qtbot.waitUntil(lambda: room.plan is not None, timeout=20_000)
+    qtbot.waitUntil(lambda: room.port_page.plan is not None, timeout=20_000)
     assert not page.isVisible()
-    assert room.moves.isVisible()
+    assert room.port_page.moves.isVisible()
     qtbot.keyClick(room, K.Key_P)
     assert page.isVisible()
 
