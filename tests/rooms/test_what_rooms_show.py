@@ -39,7 +39,7 @@ PAIR = ANALYSIS.pair(PORT, PORT.cuts[1], PORT.cuts[2])
 @pytest.mark.parametrize("over_ratio", [False, True])
 def test_every_curve_can_be_drawn_and_stays_in_its_picture(kind: str, over_ratio: bool) -> None:
     assert PAIR.comparison is not None
-    picture = curves(ANALYSIS, PAIR, PAIR.comparison, kind_of(kind), US, over_ratio=over_ratio)
+    picture = curves(ANALYSIS, PAIR, PAIR.comparison, kind_of(kind), US, over_ratio=over_ratio).picture
     for line in picture.lines:
         assert len(line.x) == len(line.y)
         inside = line.y[np.isfinite(line.y)]
@@ -56,7 +56,7 @@ def test_every_curve_can_be_drawn_and_stays_in_its_picture(kind: str, over_ratio
 def test_lift_over_diameter_is_lift_over_the_valves_diameter() -> None:
     assert PAIR.comparison is not None
     by_lift, by_ratio = (
-        curves(ANALYSIS, PAIR, PAIR.comparison, kind_of("flow"), US, over_ratio=r) for r in (False, True)
+        curves(ANALYSIS, PAIR, PAIR.comparison, kind_of("flow"), US, over_ratio=r).picture for r in (False, True)
     )
     valve = JOB.valve_of(PORT)
     assert valve is not None

@@ -18,11 +18,13 @@ from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.kinds import RungNoteKind
 from ventrix.core.planning.priors import CD_SPREAD, KNOTS, median_cd
 from ventrix.core.quantity.refused import Refused
-from ventrix.core.quantity.units import from_si, from_si_array
+from ventrix.core.quantity.units import from_si, from_si_array, to_si
 from ventrix.core.runs.reduced_run import ReducedRun
 from ventrix.core.runs.run_curves import Beside, CurveKind, curve_of, handover
+from ventrix.rooms.compare.basis_words import side_name
+from ventrix.rooms.compare.ribbon import lift_ticks
 from ventrix.rooms.display_units import Shown, Units
-from ventrix.rooms.shared.plot_values import Band, Line
+from ventrix.rooms.shared.plot_values import Band, Line, Picture
 from ventrix.words import tr
 
 MOST_CUTS = 10
@@ -33,18 +35,12 @@ NOTED: Final = tuple(k for k in RungNoteKind if k is not RungNoteKind.SKIPPED)
 
 
 @dataclass(frozen=True, slots=True)
-class CurvePicture:
-    """Everything the curves show, in display units, and the sentences below them."""
+class Curves:
+    """The curves in display units, the words over them, and the sentences below."""
 
-    lines: list[Line]
-    verticals: list[tuple[float, str]]
-    horizontals: list[tuple[float, str]]
-    spots: list[tuple[float, float, str]]
-    bands: list[Band]
+    picture: Picture
+    caption: str
     sentences: list[str]
-    shown: Shown
-    x_range: tuple[float, float]
-    y_range: tuple[float, float]
 
 
 def beside_of(findings: Findings, port: Port, cut: Cut) -> Beside:
@@ -60,7 +56,7 @@ def beside_of(findings: Findings, port: Port, cut: Cut) -> Beside:
 
 def curves(
     findings: Findings, pair: Pair, c: RunComparison, kind: CurveKind, units: Units, *, over_ratio: bool
-) -> CurvePicture:
+) -> Curves:
     """The pair's curves over those of the port's other cuts, older ones thinner and paler."""
     port, shown = pair.port, units[kind.unit]
     if c.kind != "flow":
@@ -97,17 +93,34 @@ def curves(
     bands, published = _published(run, kind, shown, units, over_ratio)
     said += published
     top = float(c.lift[-1]) if len(c.lift) else run.curve.highest
-    return CurvePicture(
-        lines=lines,
+    picture = Picture(
+        lines,
         verticals=verticals,
         horizontals=horizontals,
         spots=spots,
         bands=bands,
-        sentences=said,
-        shown=shown,
         x_range=(0.0, _x(np.array([top]), run, units, over_ratio)[0] * 1.05),
         y_range=(low - (0.06 * span if low < 0 else 0.0), high + 0.12 * span),
+        x_ticks=None if over_ratio else lift_ticks(c, units),
+        digits=2 if over_ratio else units.lift.digits,
+        value_digits=shown.digits,
     )
+    return Curves(picture, _caption(pair, c, kind, shown, units, over_ratio, drawn=bool(lines)), said)
+
+
+def _caption(
+    pair: Pair, c: RunComparison, kind: CurveKind, shown: Shown, units: Units, over_ratio: bool, *, drawn: bool
+) -> str:
+    """What the curves are of, and the basis they stand on."""
+    unit = f", {shown.label}" if shown.label not in ("", "-") else ""
+    nominal = units.pressure.with_unit(c.pressure) if c.kind == "flow" else tr("this bench")
+    converted = [side_name(pair, i) for i, runs in enumerate((c.before_runs, c.after_runs)) if runs[-1].converted]
+    if converted:
+        nominal += tr(", {} converted", " and ".join(converted))
+    name = kind.name if c.kind == "flow" else "index"
+    against = "L/D" if over_ratio else tr("lift, {}", units.lift.label)
+    empty = "" if drawn else tr(": not measured yet, what it needs is typed in Head or flowed")
+    return tr("{}{} at {} against {}{}", name, unit, nominal, against, empty)
 
 
 def _x(lift: np.ndarray, run: ReducedRun, units: Units, over_ratio: bool) -> np.ndarray:
@@ -115,6 +128,13 @@ def _x(lift: np.ndarray, run: ReducedRun, units: Units, over_ratio: bool) -> np.
     if over_ratio and run.geometry.valve_diameter is not None:
         return np.asarray(lift / run.geometry.valve_diameter)
     return from_si_array(lift, units.lift.unit)
+
+
+def lifts_of_span(span: tuple[float, float], run: ReducedRun | None, units: Units) -> tuple[float, float]:
+    """A piece of the axis below, in lifts [m]; over the diameter of the run's valve, where one is given."""
+    diameter = None if run is None else run.geometry.valve_diameter
+    scale = diameter or to_si(1.0, units.lift.unit)
+    return span[0] * scale, span[1] * scale
 
 
 def _line(

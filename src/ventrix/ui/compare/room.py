@@ -21,18 +21,16 @@ from ventrix.core.judging.comparison import RunComparison
 from ventrix.core.judging.findings import Pair
 from ventrix.core.judging.my_lifts import lifts_of
 from ventrix.core.judging.verdict import Verdict
-from ventrix.core.quantity.units import to_si
 from ventrix.core.runs.run_curves import KINDS, kind_of
 from ventrix.rooms.compare.basis_words import based_on, judged_by, run_notes, side_name
 from ventrix.rooms.compare.both_kinds import both_kinds
-from ventrix.rooms.compare.curves import CurvePicture, curves
+from ventrix.rooms.compare.curves import curves, lifts_of_span
 from ventrix.rooms.compare.gaps import Gap, gaps_of, one_house
 from ventrix.rooms.compare.my_lifts import lift_tiles
-from ventrix.rooms.compare.ribbon import lift_ticks, ribbon
+from ventrix.rooms.compare.ribbon import ribbon
 from ventrix.rooms.compare.scorecard import score_rows
 from ventrix.rooms.compare.unflowed import metal_rows
 from ventrix.rooms.display_units import Units
-from ventrix.rooms.shared.plot_values import Picture
 from ventrix.ui.compare.both_page import BothPage
 from ventrix.ui.compare.lift_table import LiftTable
 from ventrix.ui.compare.my_lifts_strip import MyLiftsStrip
@@ -53,7 +51,6 @@ from ventrix.workspace.ids import now_text
 
 NOT_COMPARABLE = tr("NOT COMPARABLE, shown anyway")
 LEVEL_MARK = {"yes": "✓", "converted": "≈", "unknown": "?", "no": "✕"}
-
 
 SIDE: Final = 400  # px
 WIDE: Final = 940  # px: below, the verdict stands above the curves
@@ -314,8 +311,7 @@ class CompareRoom(Room):
             self._draw_curves(pair, c, units, mark)
             self._draw_ribbon(pair, c, units, mark)
             self.table.show_lifts(c, units, side_name(pair, 0), side_name(pair, 1))
-            rows = score_rows(space.findings, pair, c, verdict, units, self.chosen)
-            self.scorecard.show_rows(rows, side_name(pair, 0), side_name(pair, 1))
+            self._show_scores(pair, c, verdict)
         left_out = map(units.say, space.findings.left_out(pair))
         self.notes.setText("  ".join((*c.notes, *left_out, *run_notes(pair, units))))
         self.notes.setVisible(bool(self.notes.text()) and not self.alone)
@@ -336,31 +332,10 @@ class CompareRoom(Room):
         space = self.open_book.workspace
         assert space is not None
         kind = kind_of(self.kind.currentData())
-        picture: CurvePicture = curves(space.findings, pair, c, kind, units, over_ratio=self.over_ratio)
-        self.curves.show_picture(
-            Picture(
-                picture.lines,
-                verticals=picture.verticals,
-                horizontals=picture.horizontals,
-                bands=picture.bands,
-                spots=picture.spots,
-                x_range=picture.x_range,
-                y_range=picture.y_range,
-                x_ticks=None if self.over_ratio else lift_ticks(c, units),
-                digits=2 if self.over_ratio else units.lift.digits,
-                value_digits=picture.shown.digits,
-            )
-        )
-        unit = f", {picture.shown.label}" if picture.shown.label not in ("", "-") else ""
-        nominal = units.pressure.with_unit(c.pressure) if c.kind == "flow" else tr("this bench")
-        converted = [side_name(pair, i) for i, runs in enumerate((c.before_runs, c.after_runs)) if runs[-1].converted]
-        if converted:
-            nominal += tr(", {} converted", " and ".join(converted))
-        name = kind.name if c.kind == "flow" else "index"
-        against = "L/D" if self.over_ratio else tr("lift, {}", units.lift.label)
-        empty = "" if picture.lines else tr(": not measured yet, what it needs is typed in Head or flowed")
-        self.curves_caption.setText(tr("{}{}{} at {} against {}{}", mark, name, unit, nominal, against, empty))
-        self.sentences.setText("  ".join(picture.sentences))
+        drawn = curves(space.findings, pair, c, kind, units, over_ratio=self.over_ratio)
+        self.curves.show_picture(drawn.picture)
+        self.curves_caption.setText(f"{mark}{drawn.caption}")
+        self.sentences.setText("  ".join(drawn.sentences))
 
     def _draw_ribbon(self, pair: Pair, c: RunComparison, units: Units, mark: str) -> None:
         self.ribbon.show_picture(ribbon(c, units, theme.current().result))
@@ -406,22 +381,20 @@ class CompareRoom(Room):
         space = self.open_book.workspace
         if space is None:
             return
-        unit = self.open_book.units.lift.unit
-        pair = space.pair
-        if isinstance(chosen, tuple):
-            scale = 1.0
-            if self.over_ratio and pair is not None and pair.after_runs[-1].geometry.valve_diameter:
-                scale = pair.after_runs[-1].geometry.valve_diameter
-                self.chosen = chosen[0] * scale, chosen[1] * scale
-            else:
-                self.chosen = to_si(chosen[0], unit), to_si(chosen[1], unit)
-        else:
-            self.chosen = None
+        pair, units = space.pair, self.open_book.units
+        span = chosen if isinstance(chosen, tuple) else None
+        run = pair.after_runs[-1] if self.over_ratio and pair is not None else None
+        self.chosen = None if span is None else lifts_of_span(span, run, units)
         if pair is not None and pair.comparison is not None:
-            verdict = space.findings.verdict(pair, self.open_book.units.wording)
+            verdict = space.findings.verdict(pair, units.wording)
             assert verdict is not None
-            rows = score_rows(space.findings, pair, pair.comparison, verdict, self.open_book.units, self.chosen)
-            self.scorecard.show_rows(rows, side_name(pair, 0), side_name(pair, 1))
+            self._show_scores(pair, pair.comparison, verdict)
+
+    def _show_scores(self, pair: Pair, c: RunComparison, verdict: Verdict) -> None:
+        space = self.open_book.workspace
+        assert space is not None
+        rows = score_rows(space.findings, pair, c, verdict, self.open_book.units, self.chosen)
+        self.scorecard.show_rows(rows, side_name(pair, 0), side_name(pair, 1))
 
     def picture(self) -> QWidget:
         """What is saved or copied as a picture: the room without its buttons."""

@@ -8,9 +8,6 @@ from PySide6.QtCore import QSize, Qt, QTimer
 from PySide6.QtGui import QHideEvent, QKeyEvent, QShowEvent
 from PySide6.QtWidgets import (
     QApplication,
-    QBoxLayout,
-    QHBoxLayout,
-    QTabWidget,
     QVBoxLayout,
     QWidget,
 )
@@ -28,6 +25,7 @@ from ventrix.rooms.flow.paste import keep_pasted
 from ventrix.rooms.flow.shows import growing_curve, ladder_rungs, step_lines, target_lines
 from ventrix.rooms.shared.conditions_words import in_words
 from ventrix.ui.flow.bench_question import BenchQuestion
+from ventrix.ui.flow.columns import FlowColumns
 from ventrix.ui.flow.control import FlowControl
 from ventrix.ui.flow.control_shows import far_picture
 from ventrix.ui.flow.entry_row import EntryRow
@@ -42,14 +40,9 @@ from ventrix.ui.open_book import OpenBook
 from ventrix.ui.places import kept_number
 from ventrix.ui.widgets.asked_first import AskedFirst
 from ventrix.ui.widgets.pedal import DEFAULT_KEY, Pedal
-from ventrix.ui.widgets.room import QWIDGETSIZE_MAX, Room
-from ventrix.ui.widgets.scroll_area import ScrollArea
+from ventrix.ui.widgets.room import Room
 from ventrix.words import tr
 
-LEFT, SIDE = 252, 372  # px, of the outer columns
-TABS = 240  # px of height, of the one under the far view
-WIDE = 1090  # px: below, the outer columns share one
-STACKED = 780  # px: below, that one stands under the far view
 BY_EYE = tr("my bench")  # as it is called by who has one, reads it and types
 
 
@@ -68,7 +61,6 @@ class FlowRoom(Room):
         self.ghost = True
         self._distance: ReadingDistance | None = None
         self._pasted = ""
-        self._narrow = False
         self.strip = StepStrip()
         self.strip.step_chosen.connect(lambda i: self.control.steps.go_to(self.hand.preparation.steps[i]))
         self.ladder = LiftLadder()
@@ -88,8 +80,13 @@ class FlowRoom(Room):
         self.commands = flow_commands(self)
         self.keys = FlowKeys(self)
         self._behind = QTimer(self, interval=0, singleShot=True)
+        self.side.show_actions(self.commands)
+        middle = QVBoxLayout()
+        for widget, share in ((self.question, 0), (self.asked_first, 0), (self.far, 1), (self.entry_row, 0)):
+            middle.addWidget(widget, share)
+        self.columns = FlowColumns(self.strip, self.ladder, middle, self.side)
+        self.setLayout(self.columns)
         self._connect()
-        self._lay_out()
 
     def _connect(self) -> None:
         control, bench = self.control, self.open_book.bench
@@ -113,67 +110,8 @@ class FlowRoom(Room):
         bench.sampled.connect(self._sampled)
         bench.state_changed.connect(self._bench_changed)
 
-    def _lay_out(self) -> None:
-        ladder_scroll = ScrollArea()
-        ladder_scroll.setWidget(self.ladder)
-        ladder_scroll.setWidgetResizable(True)
-        ladder_scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        self._left = QWidget()
-        self._left.setFixedWidth(LEFT)
-        steps = QVBoxLayout(self._left)
-        steps.setContentsMargins(0, 0, 0, 0)
-        steps.setSpacing(4)
-        steps.addWidget(self.strip)
-        steps.addWidget(ladder_scroll, 1)
-        middle = QVBoxLayout()
-        middle.addWidget(self.question)
-        middle.addWidget(self.asked_first)
-        middle.addWidget(self.far, 1)
-        middle.addWidget(self.entry_row)
-        self.side.show_actions(self.commands)
-        self.side.setFixedWidth(SIDE)
-        self._tabs = QTabWidget()
-        self._tabs.setDocumentMode(True)
-        self._tabs.setFocusPolicy(Qt.FocusPolicy.NoFocus)
-        self._tabs.tabBar().setFocusPolicy(Qt.FocusPolicy.NoFocus)
-        self._tabs.setFixedWidth(SIDE)
-        self._tabs.hide()
-        self._row = QHBoxLayout(self)
-        self._row.setContentsMargins(16, 10, 16, 10)
-        self._row.setSpacing(20)
-        self._row.addWidget(self._tabs)
-        self._row.addWidget(self._left)
-        self._row.addLayout(middle, 1)
-        self._row.addWidget(self.side)
-
     def fit(self, there: QSize) -> None:
-        """In a small window the curve, the conditions and the readings share a column with the lifts."""
-        narrow, stacked = there.width() < WIDE, there.width() < STACKED
-        self.folds = stacked
-        self._row.setDirection(QBoxLayout.Direction.BottomToTop if stacked else QBoxLayout.Direction.LeftToRight)
-        self._tabs.setMinimumWidth(0 if stacked else SIDE)
-        self._tabs.setMaximumWidth(QWIDGETSIZE_MAX if stacked else SIDE)
-        self._tabs.setMinimumHeight(TABS if stacked else 0)
-        if narrow == self._narrow:
-            return
-        self._narrow = narrow
-        if narrow:
-            self._tabs.addTab(self._left, tr("Lifts"))
-            self._tabs.addTab(self.side, tr("Curve and keys"))
-            self._left.setFixedWidth(SIDE)
-        else:
-            self._left.setFixedWidth(LEFT)
-            self._row.insertWidget(1, self._left)
-            self._row.addWidget(self.side)
-            for part in (self._left, self.side):
-                part.setVisible(not self.far.alone)
-        self._tabs.setVisible(narrow and not self.far.alone)
-
-    def _turn_side(self, page: int) -> None:
-        """Show a page of the third column, or its curve where that page stood already."""
-        self.side.turn_to(page)
-        if self._narrow:
-            self._tabs.setCurrentIndex(1 if self.side.currentIndex() != CURVE else 0)
+        self.folds = self.columns.fit(there)
 
     # -- showing
 
@@ -304,7 +242,7 @@ class FlowRoom(Room):
 
     def toggle_readings(self) -> None:
         """Every reading of the run, to strike or take up; or the curve again."""
-        self._turn_side(READINGS)
+        self.columns.turn_side(READINGS)
         self._show_all()
         if self.side.currentIndex() == READINGS:
             self.readings.list.setFocus()
@@ -338,8 +276,7 @@ class FlowRoom(Room):
     def show_alone(self, alone: bool) -> None:
         """Give the far view the room to itself, nothing in it small; or bring the rest back."""
         self.alone = self.far.alone = alone
-        for part in (self._tabs,) if self._narrow else (self._left, self.side):
-            part.setVisible(not alone)
+        self.columns.show_only_middle(alone)
         self.entry_row.setVisible(not alone)
         self._show_all()  # what is asked first is not asked from two metres
         self.far.update()
@@ -353,7 +290,7 @@ class FlowRoom(Room):
         self._show_all()
 
     def toggle_conditions(self) -> None:
-        self._turn_side(CONDITIONS)
+        self.columns.turn_side(CONDITIONS)
         self._show_all()
         if self.side.currentIndex() == CURVE:
             self.setFocus()
