@@ -190,10 +190,10 @@ def test_a_port_goes_straight_to_a_state_of_another_and_a_test_stands_for_it(
     assert "not flowed" in plate.accessibleName()
     space.look_at(space.job.ports[0].cuts[2].id)
     monkeypatch.setattr(QInputDialog, "getText", lambda *_a, **_k: ("Intake 2, Intake 9", True))
-    window.stand_for()
+    window.across.stand_for()
     assert "'intake 9' is not one of" in space.said.lower()
     monkeypatch.setattr(QInputDialog, "getText", lambda *_a, **_k: ("Intake 2", True))
-    window.stand_for()
+    window.across.stand_for()
     space.look_at_port(space.job.ports[-1].id)
     assert "not flowed; the test of Intake 1 is used for it" in window.cut_row.plates[1].accessibleName()
 

@@ -11,9 +11,7 @@ from PySide6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QKeyEvent, Q
 from PySide6.QtWidgets import (
     QApplication,
     QHBoxLayout,
-    QInputDialog,
     QMainWindow,
-    QMessageBox,
     QStackedWidget,
     QVBoxLayout,
     QWidget,
@@ -27,13 +25,14 @@ from ventrix.ui.ways import Ways
 from ventrix.ui.widgets.command import Command
 from ventrix.ui.widgets.room import Room
 from ventrix.ui.widgets.side_sheet import SideSheet
+from ventrix.ui.window.across_rooms import AcrossRooms
 from ventrix.ui.window.all_commands import all_commands
 from ventrix.ui.window.bars import Foot, JobBar, Rail
-from ventrix.ui.window.bench_choices import BY_HAND, NO_BENCH, SIMULATED
+from ventrix.ui.window.bench_choices import NO_BENCH
 from ventrix.ui.window.cut_row import CutRow
 from ventrix.ui.window.file_commands import Files
 from ventrix.ui.window.finder import Finder, Found
-from ventrix.ui.window.found import found_commands, found_in_book, other_sides, states_to_reach
+from ventrix.ui.window.found import found_commands, found_in_book
 from ventrix.ui.window.manual import ManualWindow
 from ventrix.ui.window.menus import build_menus
 from ventrix.ui.window.practice import AtPractice, framed, practice_book
@@ -43,7 +42,6 @@ from ventrix.ui.window.rooms import FLOW, ROOMS
 from ventrix.ui.window.sheets import RECKONER, SHEETS
 from ventrix.ui.window.welcome import Welcome
 from ventrix.words import tr
-from ventrix.workspace.acts import stand_for
 
 if TYPE_CHECKING:
     from ventrix.workspace.practice import PracticeAtWork
@@ -85,6 +83,7 @@ class MainWindow(QMainWindow):
         self.cut_row = CutRow(open_book)
         self.foot = Foot(open_book)
         self.manual: ManualWindow | None = None
+        self.across = AcrossRooms(self)
         self._lay_out()
         self.commands = all_commands(self)
         self._menu_keys = build_menus(self.menuBar(), self.commands)
@@ -116,7 +115,7 @@ class MainWindow(QMainWindow):
         ways.sheet_wanted.connect(self.open_sheet)
         ways.command_wanted.connect(self.run_command)
         ways.job_wanted.connect(self._open_from_book)
-        ways.job_begun.connect(self.begin_job)
+        ways.job_begun.connect(self.across.begin_job)
         ways.practice_wanted.connect(self.open_practice)
         ways.bench_made.connect(lambda bench: self.rooms.of(FLOW).take_bench(bench, just_made=True))
         ways.book_counted.connect(self.speak_of_book)
@@ -168,24 +167,6 @@ class MainWindow(QMainWindow):
         self.job_bar.port.setToolTip(hints["port.next"])
         self.rail.hint([hints[f"room.{d.key}"] for d in ROOMS])
 
-    def begin_job(self, bench: str) -> None:
-        """A new job opens in Head, on the bench that was chosen for it; without a bench at its first stage."""
-        self.go_to_named("plan" if bench == NO_BENCH else "head")
-        space = self.open_book.workspace
-        if bench == NO_BENCH and space is not None:
-            from ventrix.core.work.route import ports_in_order
-
-            space.look_at(ports_in_order(space.job)[0].cuts[0].id)
-            self.open_sheet("route")
-        elif bench == SIMULATED:
-            self.open_book.bench.connect_simulated()
-        elif bench == BY_HAND:
-            self.rooms.of(FLOW).type_readings()
-        elif self.open_book.workspace is not None:
-            chosen = next((b for b in self.open_book.workspace.benches if b.id == bench), None)
-            if chosen is not None:
-                self.rooms.of(FLOW).take_bench(chosen)
-
     def keyPressEvent(self, event: QKeyEvent) -> None:
         """A room's keys work wherever in the bars and the row of cuts the keyboard is."""
         if self._for_the_room():
@@ -216,36 +197,6 @@ class MainWindow(QMainWindow):
         for url in event.mimeData().urls():
             if url.isLocalFile():
                 self.files.bring_in(Path(url.toLocalFile()))
-
-    def begin_traverse(self) -> None:
-        self.go_to_named("air")
-        self.open_sheet("traverse")
-
-    def straight_to(self) -> None:
-        """Find a state of another port, and bring the port in hand there in one cut."""
-        self.finder.open(lambda: states_to_reach(self.open_book))
-
-    def stand_for(self) -> None:
-        space = self.open_book.workspace
-        if space is None or space.port is None:
-            return
-        here = space.port
-        others = ", ".join(p.name for p in space.job.ports if p is not here and p.kind == here.kind)
-        text, ok = QInputDialog.getText(
-            self,
-            tr("Stands for"),
-            tr("Ports that were not flowed and that this test is used for as well:"),
-            text=others,
-        )
-        if ok and (said := stand_for(space, text)):
-            self.open_book.say(said)
-
-    def hold_against_any(self) -> None:
-        self.go_to_named("compare")
-        self.finder.open(lambda: other_sides(self.open_book))
-
-    def open_benches(self) -> None:
-        self.open_sheet("benches", (self.rooms.of(FLOW).hand.setup.bench,))
 
     def open_practice(self, practice: PracticeAtWork) -> MainWindow | None:
         """A window of its own for a practice, on the practice book; the one it has, where it is open."""
@@ -362,19 +313,6 @@ class MainWindow(QMainWindow):
             self.job_bar.show_book("" if apart else None, tr("Practice"))
         else:
             self.job_bar.show_book(self._of_book if apart else None)
-
-    def show_about(self) -> None:
-        """What is installed; copied for a report where that is asked."""
-        from ventrix.records.about import version_words
-
-        box = QMessageBox(QMessageBox.Icon.NoIcon, tr("About Ventrix"), version_words(), parent=self)
-        copy = box.addButton(tr("Copy for a report"), QMessageBox.ButtonRole.ActionRole)
-        box.addButton(QMessageBox.StandardButton.Close)
-        box.exec()
-        if box.clickedButton() is copy:
-            QApplication.clipboard().setText(version_words())
-            self.open_book.say(tr("Copied for a report."))
-        box.deleteLater()
 
     def open_manual(self, page: str | None = None) -> None:
         """The manual's page for this room, or a named one."""
