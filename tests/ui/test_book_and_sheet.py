@@ -46,7 +46,8 @@ def shop(open_window: Open, qtbot):  # type: ignore[no-untyped-def]
     window.open_book.book.write((None, demo_claim()))
     window.go_to_named("book")
     qtbot.waitUntil(
-        lambda: not window.rooms["book"].indexer.active and not window.rooms["book"].index.behind(), timeout=20_000
+        lambda: not window.rooms["book"].indexing.indexer.active and not window.rooms["book"].index.behind(),
+        timeout=20_000,
     )
     return window
 
@@ -189,7 +190,7 @@ def test_an_empty_book_offers_a_job(open_window: Open) -> None:
 def test_another_window_s_job_shows_in_the_book(shop: MainWindow, tmp_path: Path) -> None:
     with Book.open(tmp_path / "book.sqlite") as other:
         other.add_job(replace(demo_job_renamed(), title="From next door"))
-    shop.rooms["book"]._look_for_changes()
+    shop.rooms["book"].indexing._look_for_changes()
     assert "From next door" in shown(shop)
 
 

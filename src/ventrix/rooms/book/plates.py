@@ -9,6 +9,8 @@ from typing import Final
 
 from ventrix.core.judging.job_summary import CutSummary
 from ventrix.core.judging.like_sizes import flow_at
+from ventrix.core.judging.my_lifts import lifts_of
+from ventrix.core.model.job import Job
 from ventrix.core.model.kinds import JobState
 from ventrix.records.book.index import Entry, Question
 from ventrix.rooms.book.question import shown_for
@@ -141,6 +143,33 @@ def speaking_cut(newest: Sequence[CutSummary], best: CutSummary | None) -> CutSu
     if best is not None:
         return best
     return next((c for c in newest if c.direction == "intake"), newest[0] if newest else None)
+
+
+def lift_of_plates(question: Question, job: Job | None) -> float:
+    """The lift [m] that plates say flow at: the one asked for, else the open job's highest own, else the usual."""
+    asked = next((w.lift for w in question.wishes if w.lift is not None), None)
+    if asked is not None:
+        return asked
+    mine = lifts_of(job, "intake") if job is not None else ()
+    return mine[-1].lift if mine else USUAL_LIFT
+
+
+def why_empty(jobs: int, question: Question) -> str:
+    """Why no plate is shown of a book with this many jobs."""
+    if jobs == 0:
+        return tr("The book is empty.\n\nBegin a job, or drop a job document or a table here.")
+    if question.words or question.wishes:
+        return tr("Nothing in the book matches that.\n\nEsc empties the line; a figure may be a range: 1.6-1.8.")
+    return tr("No job stands here.")
+
+
+def why_no_size(title: str, cut: CutSummary | None) -> str:
+    """Why a job has no size that others could be near; "" where it has one."""
+    if cut is None:
+        return tr("{} has not been flowed: there is no size to go by yet.", title)
+    if cut.section is None and cut.throat is None and cut.valve is None:
+        return tr("{}: neither section nor throat nor valve was measured.", title)
+    return ""
 
 
 def plate_of(

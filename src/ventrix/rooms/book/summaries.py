@@ -7,6 +7,7 @@ from typing import Final
 
 from ventrix.core.judging.job_summary import CutSummary
 from ventrix.records.book.index import Entry, Index
+from ventrix.workspace.workspace import Workspace
 
 CHUNK: Final = 400  # newest cuts asked for at once
 
@@ -45,3 +46,10 @@ class Summaries:
         lifts = [c.lifts[-1] for c in cuts if c.lifts and not c.is_share]
         flows = [max(c.flows) for c in cuts if c.flows and not c.is_share]
         return (max(lifts, default=1.0), max(flows, default=1.0) * 1.05)
+
+    def in_hand(self, space: Workspace | None) -> CutSummary | None:
+        """The newest cut of the port in hand, as the index has it."""
+        if space is None or space.port is None:
+            return None
+        newest = self.index.newest_cuts([space.job.id])[space.job.id]
+        return next((c for c in newest if c.port_name == space.port.name), None)

@@ -2,17 +2,30 @@
 
 from __future__ import annotations
 
+import json
 from dataclasses import dataclass, replace
 from datetime import date
 from typing import Final
 
 from ventrix.core.judging.findings import Findings
 from ventrix.core.model.cut import Cut, Port
-from ventrix.reports.sheet.contents import Choices, PaperKind, PhotoPart, Sheet, Shop
+from ventrix.reports.sheet.contents import (
+    ALWAYS,
+    Choices,
+    PairPart,
+    PaperKind,
+    Part,
+    PhotoPart,
+    Sheet,
+    Shop,
+    offered,
+    usual_parts,
+)
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.sheet.contents import Asked, sheet_of, usual_pair
 from ventrix.rooms.sheet.one_state import baseline, head_judged, work_done
 from ventrix.words import tr
+from ventrix.workspace.workspace import Workspace
 
 # What a job has to have before it fills a paper; a head that was judged needs nothing.
 LACKS: Final = {
@@ -92,3 +105,53 @@ def made_paper(
     if paper.kind is PaperKind.JUDGED:
         return replace(head_judged(findings, asked, choices, shop, today, units), photos=photos)
     return sheet_of(findings, asked, units)
+
+
+def papers_to_fill(findings: Findings) -> list[PaperKind]:
+    """The papers that the job can fill."""
+    return [k for k in PaperKind if paper_for(findings, k) is not None]
+
+
+def paper_in_hand(space: Workspace, kind: PaperKind | None) -> Paper:
+    """What was chosen where the job can fill it, else the best that it can; a pair is the cut row's."""
+    pair = _pair_in_hand(space) if kind in (None, PaperKind.PAIR) else None
+    if pair is not None:
+        return pair
+    kind = kind or PaperKind.PAIR
+    found = paper_for(space.findings, kind, space.port) or paper_for(space.findings, kind)
+    return found or best_paper(space.findings, space.port)
+
+
+def _pair_in_hand(space: Workspace) -> Paper | None:
+    """The pair that the cut row has chosen, where both were flowed; else first against last."""
+    if space.port is None:
+        return None
+    cut, against = space.real_cut, space.against
+    if cut is not None and against is not None and cut.id != against.id and space.trial is None:
+        before, after = sorted((against, cut), key=lambda c: c.number)
+        if space.findings.runs_of(before, space.port) and space.findings.runs_of(after, space.port):
+            return Paper(PaperKind.PAIR, space.port, before, after)
+    pair = usual_pair(space.findings, space.port) or usual_pair(space.findings)
+    return None if pair is None else Paper(PaperKind.PAIR, *pair)
+
+
+def kept_parts(kind: PaperKind, kept: str) -> tuple[list[Part], set[Part]]:
+    """The parts of a kind of paper in their order, and those that go on it, as they were left; else the usual ones."""
+    there = offered(kind)
+    try:
+        said = json.loads(kept)
+        order = [Part(p) for p in said["order"] if p in there]
+        on = {Part(p) for p in said["on"] if p in there}
+    except (ValueError, KeyError, TypeError):
+        order, on = [], set(usual_parts(kind))
+    rest = [p for p in there if p not in order]
+    return [p for p in (*order, *rest) if p not in ALWAYS], on - set(ALWAYS)
+
+
+def about_pair(kind: PaperKind, main: PairPart | None) -> str:
+    """What a paper is about, in words."""
+    if main is None:
+        return kind.words
+    if main.before_name == main.after_name:
+        return f"{main.after_name}, {kind.words}"
+    return tr("{} to {}", main.before_name, main.after_name)

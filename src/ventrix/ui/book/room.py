@@ -10,7 +10,6 @@ from PySide6.QtCore import QItemSelectionModel, QSize, Qt, QTimer
 from PySide6.QtGui import QHideEvent
 from PySide6.QtWidgets import (
     QBoxLayout,
-    QButtonGroup,
     QComboBox,
     QHBoxLayout,
     QLabel,
@@ -21,19 +20,28 @@ from PySide6.QtWidgets import (
 )
 
 from ventrix.core.judging.job_summary import CutSummary
-from ventrix.core.judging.my_lifts import lifts_of
 from ventrix.records.book.backups import backups_of
 from ventrix.records.book.index import Entry, Index, Question
 from ventrix.rooms.book.before import before_of
-from ventrix.rooms.book.plates import FILTERS, SORTS, USUAL_LIFT, Plate, plate_of, sorted_entries, speaking_cut
+from ventrix.rooms.book.plates import (
+    SORTS,
+    Plate,
+    lift_of_plates,
+    plate_of,
+    sorted_entries,
+    speaking_cut,
+    why_empty,
+    why_no_size,
+)
 from ventrix.rooms.book.question import read_question
 from ventrix.rooms.book.summaries import Summaries
 from ventrix.ui.book.before_panel import BeforePanel
-from ventrix.ui.book.indexer import Indexer
+from ventrix.ui.book.indexing_row import IndexingRow
 from ventrix.ui.book.library_page import LibraryPage
 from ventrix.ui.book.plate_list import PlateList, PlateModel, PlatePainter
 from ventrix.ui.book.question_line import QuestionLine
 from ventrix.ui.book.shelf_acts import ShelfActs
+from ventrix.ui.book.state_choice import StateChoice
 from ventrix.ui.look import theme
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.action_bar import ActionBar
@@ -62,11 +70,11 @@ class BookRoom(Room):
         self.index = Index(open_book.book)
         self.shelf = Shelf(open_book.book, lambda: self.open_book.workspace)
         self.question = Question()
-        self.filter = "all"
         self.show_left_out = False
         self.summaries = Summaries(self.index)
         self.acts = ShelfActs(open_book, self.shelf, self)
-        self._seen: tuple[tuple[str, int], ...] = ()
+        self.indexing = IndexingRow(open_book, self.index)
+        self.indexing.went_on.connect(self.search)
         self.commands = (
             Command("book.up", tr("pick"), partial(self._step, 0, -1), "Up", one_of="pick"),
             Command("book.down", tr("pick"), partial(self._step, 0, 1), "Down", one_of="pick"),
@@ -89,13 +97,6 @@ class BookRoom(Room):
         self._typing.setSingleShot(True)
         self._typing.setInterval(TYPING)
         self._typing.timeout.connect(self.search)
-        self.indexer = Indexer(self.index)
-        self.indexer.went_on.connect(self.search)
-        self.indexer.told.connect(self._tell_progress)
-        self.indexer.refused.connect(open_book.not_kept)
-        self._watch = QTimer(self)
-        self._watch.setInterval(1500)
-        self._watch.timeout.connect(self._look_for_changes)
 
     # -- its parts
 
@@ -110,15 +111,8 @@ class BookRoom(Room):
         self.read_as.setObjectName("caption")
         for label in (self.count, self.read_as):
             label.setAlignment(Qt.AlignmentFlag.AlignRight)
-        self._filters = QButtonGroup(self)
-        for i, each in enumerate(FILTERS):
-            button = QPushButton(each.words)
-            button.setObjectName("choice")
-            button.setCheckable(True)
-            button.setFocusPolicy(Qt.FocusPolicy.TabFocus)
-            self._filters.addButton(button, i)
-        self._filters.button(0).setChecked(True)
-        self._filters.idClicked.connect(lambda i: self.use_filter(FILTERS[i].key))
+        self.states = StateChoice()
+        self.states.chosen.connect(self.use_filter)
         self.sort = QComboBox()
         self.sort.setAccessibleName(tr("Order"))
         for key, words in SORTS:
@@ -135,10 +129,6 @@ class BookRoom(Room):
         self.empty.setAlignment(Qt.AlignmentFlag.AlignCenter)
         self.begin = QPushButton(tr("New job (Ctrl+N)"))
         self.begin.clicked.connect(lambda: self.ways.sheet("new_job"))
-        self.stop = QPushButton(tr("Stop"))
-        self.stop.clicked.connect(self.stop_indexing)
-        self.progress = QLabel()
-        self.progress.setObjectName("caption")
         self.before = BeforePanel()
         self.before.said.connect(self.open_book.say)
         self.library = LibraryPage(self.open_book, self.index)
@@ -156,14 +146,9 @@ class BookRoom(Room):
         top.setContentsMargins(14, 4, 14, 4)
         top.addWidget(self.line, 1)
         top.addLayout(said)
-        states = QHBoxLayout()
-        states.setSpacing(0)
-        for button in self._filters.buttons():
-            states.addWidget(button)
-        states.addStretch()
         self._above = QBoxLayout(QBoxLayout.Direction.LeftToRight)
         self._above.setSpacing(4)
-        self._above.addLayout(states, 1)
+        self._above.addWidget(self.states, 1)
         self._above.addWidget(self.sort, 0, Qt.AlignmentFlag.AlignRight)
         jobs = QWidget()
         column = QVBoxLayout(jobs)
@@ -173,10 +158,7 @@ class BookRoom(Room):
         column.addWidget(self.plates, 1)
         column.addWidget(self.empty, 1)
         column.addWidget(self.begin, 0, Qt.AlignmentFlag.AlignCenter)
-        indexing = QHBoxLayout()
-        indexing.addWidget(self.progress, 1)
-        indexing.addWidget(self.stop)
-        column.addLayout(indexing)
+        column.addWidget(self.indexing)
         self.pages = QStackedWidget()
         self.pages.addWidget(jobs)
         self.pages.addWidget(self.library)
@@ -216,13 +198,11 @@ class BookRoom(Room):
         self.count.setStyleSheet("font-size: 15px; font-weight: 600")
         self.empty.setStyleSheet("font-size: 15px")
         self.keys.show_actions(*_actions(self.commands))
-        self._watch.start()
         self.search()
-        self.indexer.start()
+        self.indexing.start()
 
     def hideEvent(self, event: QHideEvent) -> None:
-        self._watch.stop()
-        self.indexer.stop()
+        self.indexing.stop()
         super().hideEvent(event)
 
     def search(self) -> None:
@@ -247,13 +227,11 @@ class BookRoom(Room):
     def show_entries(self) -> None:
         """The plates of the filter and order chosen."""
         today = date.today()
-        chosen = next(f for f in FILTERS if f.key == self.filter)
-        for button, each in zip(self._filters.buttons(), FILTERS, strict=True):
-            count = sum(each.takes(e, today) for e in self._found)
-            button.setText(f"{each.words} {count}" if each.key != "all" else each.words)
-            button.setVisible(count > 0 or each.key in ("all", self.filter))
+        self.states.show_counts(self._found, today)
         had = self.chosen.id if self.chosen is not None else self._open_id
-        entries = sorted_entries([e for e in self._found if chosen.takes(e, today)], str(self.sort.currentData()))
+        entries = sorted_entries(
+            [e for e in self._found if self.states.filter.takes(e, today)], str(self.sort.currentData())
+        )
         painter = self.plates.itemDelegate()
         assert isinstance(painter, PlatePainter)
         painter.reach = self.summaries.reach(entries)
@@ -268,7 +246,7 @@ class BookRoom(Room):
         self.plates.setVisible(bool(entries))
         self.empty.setVisible(not entries)
         self.begin.setVisible(not entries and jobs == 0)
-        self.empty.setText(self._why_empty(jobs))
+        self.empty.setText(why_empty(jobs, self.question))
         copies = backups_of(self.open_book.book.path) if self.open_book.book.path is not None else []
         backed = tr(" · backed up {}", copies[0].day) if copies else ""
         place = self.open_book.book.name
@@ -279,25 +257,14 @@ class BookRoom(Room):
     def _open_id(self) -> str:
         return self.open_book.workspace.job.id if self.open_book.workspace is not None else ""
 
-    def _why_empty(self, jobs: int) -> str:
-        if jobs == 0:
-            return tr("The book is empty.\n\nBegin a job, or drop a job document or a table here.")
-        if self.question.words or self.question.wishes:
-            return tr("Nothing in the book matches that.\n\nEsc empties the line; a figure may be a range: 1.6-1.8.")
-        return tr("No job stands here.")
-
     def _newest_of(self, entry: Entry) -> list[CutSummary]:
         return self.summaries.newest_of(entry, self.model.entries)
 
     @property
     def lift(self) -> float:
-        """The lift [m] that plates say flow at: the one asked for, else the open job's highest own, else the usual."""
-        asked = next((w.lift for w in self.question.wishes if w.lift is not None), None)
-        if asked is not None:
-            return asked
+        """The lift [m] that plates say flow at."""
         space = self.open_book.workspace
-        mine = lifts_of(space.job, "intake") if space is not None else ()
-        return mine[-1].lift if mine else USUAL_LIFT
+        return lift_of_plates(self.question, None if space is None else space.job)
 
     def _plate(self, entry: Entry) -> Plate:
         return plate_of(
@@ -329,52 +296,14 @@ class BookRoom(Room):
             self.before.say_nothing(tr("Pick a plate, or ask for a size: what it flowed before stands here."))
             return
         cut = speaking_cut(self._newest_of(entry), self.summaries.best_of(entry))
-        if cut is None:
-            self.before.say_nothing(tr("{} has not been flowed: there is no size to go by yet.", entry.title))
+        nothing = why_no_size(entry.title, cut)
+        if cut is None or nothing:
+            self.before.say_nothing(nothing)
             return
-        if all(getattr(cut, key) is None for key in ("section", "throat", "valve")):
-            self.before.say_nothing(tr("{}: neither section nor throat nor valve was measured.", entry.title))
-            return
-        found = self.index.neighbours(cut)
-        shown = before_of(
-            cut,
-            entry.title,
-            found,
-            self.lift,
-            self.open_book.units,
-            self._came_from(),
-            show_left_out=self.show_left_out,
-        )
+        found, mine = self.index.neighbours(cut), self.summaries.in_hand(self.open_book.workspace)
+        units, all_of_it = self.open_book.units, self.show_left_out
+        shown = before_of(cut, entry.title, found, self.lift, units, mine, show_left_out=all_of_it)
         self.before.show_before(shown, self.show_left_out)
-
-    def _came_from(self) -> CutSummary | None:
-        """The newest cut of the port in hand, as the index has it."""
-        space = self.open_book.workspace
-        if space is None or space.port is None:
-            return None
-        mine = self.index.newest_cuts([space.job.id])[space.job.id]
-        return next((c for c in mine if c.port_name == space.port.name), None)
-
-    # -- keeping the index
-
-    def stop_indexing(self) -> None:
-        self.open_book.say(tr("Stopped: {} jobs are found by their titles alone.", self.indexer.stop()))
-
-    def _tell_progress(self, words: str) -> None:
-        self.stop.setVisible(bool(words))
-        self.progress.setText(words)
-
-    def _look_for_changes(self) -> None:
-        """Take in what this window and others wrote."""
-        try:
-            now = tuple(sorted(self.open_book.book.revisions().items()))
-        except Exception:  # the window's own watch says so
-            return
-        if now != self._seen:
-            self._seen = now
-            if not self.indexer.active:
-                self.indexer.start()
-                self.search()
 
     # -- hands and keys
 
@@ -398,8 +327,7 @@ class BookRoom(Room):
         self._step(0, by * rows * self.plates.columns)
 
     def use_filter(self, key: str) -> None:
-        self.filter = key
-        next(b for b, f in zip(self._filters.buttons(), FILTERS, strict=True) if f.key == key).setChecked(True)
+        self.states.choose(key)
         self.show_entries()
         self.line.setFocus()
 
@@ -436,7 +364,7 @@ class BookRoom(Room):
             return
         self.index.renew(job.id)
         self.line.clear()
-        self.filter = "all"
+        self.states.choose("all")
         self.search()
         self._choose(next((i for i, e in enumerate(self.model.entries) if e.id == job.id), 0))
 
@@ -446,7 +374,7 @@ class BookRoom(Room):
             self.search()
         elif self.acts.undo():
             self.search()
-            self.indexer.start()
+            self.indexing.start()
 
     def toggle_left_out(self) -> None:
         self.show_left_out = not self.show_left_out

@@ -6,15 +6,7 @@ from functools import cached_property
 from typing import Final
 
 from PySide6.QtCore import QSize, Qt
-from PySide6.QtWidgets import (
-    QBoxLayout,
-    QComboBox,
-    QHBoxLayout,
-    QLabel,
-    QPushButton,
-    QVBoxLayout,
-    QWidget,
-)
+from PySide6.QtWidgets import QBoxLayout, QComboBox, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
 from ventrix.core.judging.checks import Offer
 from ventrix.core.judging.comparison import RunComparison

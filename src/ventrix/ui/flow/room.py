@@ -6,11 +6,7 @@ from dataclasses import replace
 
 from PySide6.QtCore import QSize, Qt, QTimer
 from PySide6.QtGui import QHideEvent, QKeyEvent, QShowEvent
-from PySide6.QtWidgets import (
-    QApplication,
-    QVBoxLayout,
-    QWidget,
-)
+from PySide6.QtWidgets import QApplication, QVBoxLayout, QWidget
 
 from ventrix.core.judging.checks import CheckKind, Offer
 from ventrix.core.model.bench import Bench, is_index

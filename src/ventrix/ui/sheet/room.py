@@ -15,30 +15,18 @@ from PySide6.QtWidgets import (
     QComboBox,
     QHBoxLayout,
     QLabel,
-    QListWidget,
-    QListWidgetItem,
     QPushButton,
     QStackedWidget,
     QVBoxLayout,
     QWidget,
 )
 
-from ventrix.reports.sheet.contents import (
-    ALWAYS,
-    Choices,
-    PairPart,
-    PaperKind,
-    Part,
-    PhotoPart,
-    Sheet,
-    offered,
-    usual_parts,
-)
+from ventrix.reports.sheet.contents import Choices, PaperKind, Part, PhotoPart, Sheet
 from ventrix.reports.sheet.pdf import sheet_pdf
 from ventrix.rooms.display_units import SYSTEMS, Units
 from ventrix.rooms.sheet.contents import usual_pair
-from ventrix.rooms.sheet.papers import LACKS, Paper, best_paper, made_paper, paper_for
-from ventrix.rooms.sheet.photos import MOST, photo_parts, photos_for
+from ventrix.rooms.sheet.papers import LACKS, Paper, about_pair, kept_parts, made_paper, paper_in_hand, papers_to_fill
+from ventrix.rooms.sheet.photos import photo_parts, photos_for
 from ventrix.ui.look import theme
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.sheet.hand_over import HandOver, OnScreen
@@ -46,6 +34,7 @@ from ventrix.ui.sheet.options_bar import OptionsBar
 from ventrix.ui.sheet.owned_panel import OwnedPanel
 from ventrix.ui.sheet.page_view import FullPage, PageView, pages_of
 from ventrix.ui.sheet.parts_list import PartsList
+from ventrix.ui.sheet.photo_choice import PhotoChoice
 from ventrix.ui.sheet.shop_sheet import shop_of
 from ventrix.ui.widgets.action_bar import ActionBar
 from ventrix.ui.widgets.command import Command, keys_of, pressed
@@ -121,9 +110,7 @@ class SheetRoom(Room):
         self.parts = PartsList()
         self.parts.changed.connect(self._parts_changed)
         self.owned = OwnedPanel()
-        self.photos = QListWidget()
-        self.photos.setAccessibleName(tr("Photos on the sheet"))
-        self.photos.setMaximumHeight(84)
+        self.photos = PhotoChoice()
         self.photos.itemChanged.connect(lambda _i: self._soon.start())
         self.options = OptionsBar(self.open_book.settings)
         self.options.changed.connect(lambda: self._soon.start())
@@ -222,20 +209,12 @@ class SheetRoom(Room):
 
     def _load_parts(self, kind: PaperKind) -> None:
         """Parts of this kind of paper and their order, as they were left."""
-        there = offered(kind)
-        try:
-            said = json.loads(str(self.open_book.settings.value(_setting(kind), "")))
-            order = [Part(p) for p in said["order"] if p in there]
-            on = {Part(p) for p in said["on"] if p in there}
-        except (ValueError, KeyError, TypeError):
-            order, on = [], set(usual_parts(kind))
-        rest = [p for p in there if p not in order]
-        self.parts.show_parts([p for p in (*order, *rest) if p not in ALWAYS], on - set(ALWAYS))
+        self.parts.show_parts(*kept_parts(kind, str(self.open_book.settings.value(_setting(kind), ""))))
 
     def _parts_changed(self) -> None:
         said = {"order": [p.value for p in self.parts.order], "on": [p.value for p in self.parts.chosen]}
         self.open_book.settings.setValue(_setting(self._paper().kind), json.dumps(said))
-        self.photos.setVisible(Part.PHOTOS in self.parts.on and self.photos.count() > 0)
+        self._show_or_hide_photos()
         self._soon.start()
 
     # -- showing
@@ -245,24 +224,23 @@ class SheetRoom(Room):
             button.setStyleSheet("text-align: left; font-size: 14px; padding: 4px 12px")
         self.size_words.setStyleSheet("font-size: 17px; font-weight: 600")
         self.keys.show_actions(*_actions(self.commands))
-        self._show_photos()
+        space = self.open_book.workspace
+        if space is not None:
+            paper = self._paper()
+            self.photos.show_photos(photos_for(space.job, paper.before, paper.after))
+        self._show_or_hide_photos()
         self.draw()
 
+    def _show_or_hide_photos(self) -> None:
+        self.photos.setVisible(Part.PHOTOS in self.parts.on and self.photos.count() > 0)
+
     def _paper(self) -> Paper:
-        """What was chosen where the job can fill it, else the best that it can; a pair is the cut row's."""
         space = self.open_book.workspace
-        if space is None:
-            return Paper(PaperKind.JUDGED)
-        pair = self._pair() if self.kind in (None, PaperKind.PAIR) else None
-        if pair is not None:
-            return pair
-        kind = self.kind or PaperKind.PAIR
-        found = paper_for(space.findings, kind, space.port) or paper_for(space.findings, kind)
-        return found or best_paper(space.findings, space.port)
+        return Paper(PaperKind.JUDGED) if space is None else paper_in_hand(space, self.kind)
 
     def _fillable(self) -> list[PaperKind]:
         space = self.open_book.workspace
-        return [k for k in PaperKind if space is not None and paper_for(space.findings, k) is not None]
+        return [] if space is None else papers_to_fill(space.findings)
 
     def choose_kind(self, kind: PaperKind) -> None:
         """Another paper; one that the job cannot fill is refused with what it lacks."""
@@ -291,19 +269,6 @@ class SheetRoom(Room):
                 model.item(i).setEnabled(each in fillable)
         self.kinds.setCurrentIndex(list(PaperKind).index(kind))
 
-    def _pair(self) -> Paper | None:
-        """The pair that the cut row has chosen, where both were flowed; else first against last."""
-        space = self.open_book.workspace
-        if space is None or space.port is None:
-            return None
-        here, against = space.real_cut, space.against
-        if here is not None and against is not None and here.id != against.id and space.trial is None:
-            before, after = sorted((against, here), key=lambda c: c.number)
-            if space.findings.runs_of(before, space.port) and space.findings.runs_of(after, space.port):
-                return Paper(PaperKind.PAIR, space.port, before, after)
-        pair = usual_pair(space.findings, space.port) or usual_pair(space.findings)
-        return None if pair is None else Paper(PaperKind.PAIR, *pair)
-
     def usual(self) -> None:
         """Hold the first flowed cut of the port against its last."""
         space = self.open_book.workspace
@@ -311,25 +276,6 @@ class SheetRoom(Room):
         if space is not None and found is not None:
             space.look_at(found[2].id)
             space.hold_against(found[1].id)
-
-    def _show_photos(self) -> None:
-        paper, space = self._paper(), self.open_book.workspace
-        self.photos.blockSignals(True)
-        had = {i.data(Qt.ItemDataRole.UserRole) for i in self._photo_items() if i.checkState() == Qt.CheckState.Checked}
-        fresh = self.photos.count() == 0
-        self.photos.clear()
-        if space is not None:
-            for n, (photo, words) in enumerate(photos_for(space.job, paper.before, paper.after)):
-                item = QListWidgetItem(words)
-                item.setData(Qt.ItemDataRole.UserRole, photo.file)
-                on = n < MOST if fresh else photo.file in had
-                item.setCheckState(Qt.CheckState.Checked if on else Qt.CheckState.Unchecked)
-                self.photos.addItem(item)
-        self.photos.setVisible(Part.PHOTOS in self.parts.on and self.photos.count() > 0)
-        self.photos.blockSignals(False)
-
-    def _photo_items(self) -> list[QListWidgetItem]:
-        return [self.photos.item(i) for i in range(self.photos.count())]
 
     def draw(self) -> None:
         """Make the page anew and show it."""
@@ -339,10 +285,10 @@ class SheetRoom(Room):
         paper = self._paper()
         self._load_parts(paper.kind)
         self._show_kind(paper.kind)
-        on = [i.data(Qt.ItemDataRole.UserRole) for i in self._photo_items() if i.checkState() == Qt.CheckState.Checked]
         photos: tuple[PhotoPart, ...] = ()
         if Part.PHOTOS in self.parts.on:
-            photos = photo_parts(self.open_book.book.photo_folder, photos_for(space.job, paper.before, paper.after), on)
+            there = photos_for(space.job, paper.before, paper.after)
+            photos = photo_parts(self.open_book.book.photo_folder, there, self.photos.chosen)
         shop = shop_of(self.open_book)
         self.sheet = made_paper(space.findings, paper, self.choices, shop, date.today(), self.units, photos)
         self.pdf = sheet_pdf(self.sheet)
@@ -370,7 +316,7 @@ class SheetRoom(Room):
         here = tr("page {} of {}, ", self.page.page + 1, pages) if pages > 1 else ""
         self.size_words.setText(f"{here}{sheet.choices.paper}")
         main = next((p for p in sheet.pairs if p.port == sheet.port), None)
-        self.pair_words.setText(_about(sheet.kind, main))
+        self.pair_words.setText(about_pair(sheet.kind, main))
         self.owned.show_owned(sheet.owned)
         lifts = max((len(p.lifts) for p in sheet.pairs), default=0)
         self.parts.beside = {
@@ -442,14 +388,6 @@ class SheetRoom(Room):
 def _setting(kind: PaperKind) -> str:
     """Where the parts of a kind of paper are kept; a pair's where they always were."""
     return "sheet_parts" if kind is PaperKind.PAIR else f"sheet_parts_{kind.value}"
-
-
-def _about(kind: PaperKind, main: PairPart | None) -> str:
-    if main is None:
-        return kind.words
-    if main.before_name == main.after_name:
-        return f"{main.after_name}, {kind.words}"
-    return tr("{} to {}", main.before_name, main.after_name)
 
 
 def _actions(commands: tuple[Command, ...]) -> tuple[list[Command], list[tuple[str, str]]]:
