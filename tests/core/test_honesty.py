@@ -1,4 +1,4 @@
-"""Nothings are called nothing, gains are found, mistakes are not kept. Few draws here, four hundred with --long."""
+"""Nothings are called nothing, gains are found, mistakes are not kept. Few draws here, more with --long."""
 
 from __future__ import annotations
 
@@ -10,7 +10,7 @@ from benchmarks import honesty as h
 
 from ventrix.core.model.kinds import School
 
-FEW, MANY = 120, 400
+FEW, MANY = 120, 200
 Row = tuple[str, Callable[[int], float], float, float]
 ROWS: tuple[Row, ...] = (
     *((f"one mount, {s}", lambda n, s=s: h.null_same_mount(n, 1, s), 0.0, 0.05) for s in School),  # type: ignore[misc]

@@ -1,4 +1,4 @@
-"""With any sheet over any room, in every usual window: no room scrolls sideways, no text is cut or overlaid."""
+"""With a sheet over any room, in every usual window: no room scrolls sideways, no text is cut or overlaid."""
 
 from __future__ import annotations
 
@@ -60,16 +60,24 @@ def look(window: MainWindow, sheet: str) -> list[str]:
     return found
 
 
+def one_a_width(window: MainWindow, keys: list[str]) -> list[str]:
+    """To a room a sheet is its width, and a sheet is the same in every room."""
+    for key in keys:
+        window.open_sheet(key)
+    return list({window.sheets[key].width(): key for key in keys}.values())
+
+
 @pytest.mark.parametrize("size", SIZES, ids=lambda s: f"{s[0]}x{s[1]}")
 def test_nothing_is_cut_off_beside_a_sheet(open_window: Open, qtbot, long: bool, size: tuple[int, int]) -> None:
     window = open_window()
     window.resize(*size)
     found = []
-    keys = [s.key for s in SHEETS if s.key not in WITH_SOMETHING] if long else FEW
+    every = [s.key for s in SHEETS if s.key not in WITH_SOMETHING] if long else list(FEW)
+    widths = one_a_width(window, every)
     for room in (door.key for door in ROOMS):
         window.go_to_named(room)
         qtbot.waitUntil(lambda: not window.room.busy, timeout=30_000)
-        for key in keys:
+        for key in every if room == "compare" else widths:
             window.open_sheet(key)
             settle()
             problems = look(window, key)
