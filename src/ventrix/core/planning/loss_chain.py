@@ -28,7 +28,7 @@ from ventrix.words import tr
 
 SEED: Final = 20
 DRAWS: Final = 400
-CLOSE: Final = 1e-7  # of the sum of squares: parameters within a hundredth of their spread
+CLOSE: Final = 1e-8  # of the sum of squares
 FAR: Final = 2.0  # of chi-squared a reading: beyond, the port does something that the chain does not
 LEAST_LET_GO: Final = 0.02  # of the loss at the highest lift: less is not told from a smooth curve
 

@@ -130,8 +130,8 @@ class PlanRoom(Room):
         flowed = [c for c in port.cuts if findings.runs_of(c, port) and (cut is None or c.number <= cut.number)]
         if port.kind == "intake" and flowed:
             self.port_page.beside.show_engine(tr("VE: calculating …"), self.open_book.units)
-            of = findings, port.id, flowed[-1].id, flowed[0].id
-            self.engine_planner.ask(lambda: on_the_engine(findings, port, flowed[-1], flowed[0]), of)
+            of = port.id, flowed[-1].id, flowed[0].id
+            self.engine_planner.ask(lambda: on_the_engine(findings, port, flowed[-1], flowed[0]), findings, of)
 
     def _wait(self, words: str) -> None:
         self.waiting.setText(words)

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import logging
 from collections.abc import Callable, Hashable
-from typing import Final
 
 from PySide6.QtCore import QObject, QRunnable, QThreadPool, Signal
 
@@ -13,7 +12,6 @@ from ventrix.ui.log_file import log_path
 from ventrix.words import tr
 
 log = logging.getLogger("ventrix")
-KEPT: Final = 8  # answers
 
 
 class _Signals(QObject):
@@ -51,11 +49,15 @@ class Planner(QObject):
         self._signals.done.connect(self._took)
         self.busy = False
         self._asked: Hashable = None
+        self._about: object = None
         self._known: dict[Hashable, object] = {}
 
-    def ask(self, make: Callable[[], object], of: Hashable = None) -> None:
-        """Calculate; whatever was asked before is no longer wanted. Asked again `of` the same thing, it is known."""
+    def ask(self, make: Callable[[], object], about: object = None, of: Hashable = None) -> None:
+        """Calculate; whatever was asked before is no longer wanted. Asked again `of` the same part of what it is
+        `about`, it is known; what is about something else is forgotten."""
         self.stop()
+        if about is not self._about:
+            self._about, self._known = about, {}
         self._asked = of
         if of in self._known:
             self.planned.emit(self._known[of])
@@ -78,5 +80,5 @@ class Planner(QObject):
         if number == self._number:
             self.busy = False
             if self._asked is not None and not isinstance(found, str):  # a failure is tried again
-                self._known = dict([*self._known.items(), (self._asked, found)][-KEPT:])
+                self._known[self._asked] = found
             self.planned.emit(found)
