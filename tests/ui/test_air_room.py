@@ -268,10 +268,10 @@ def test_total_head_is_read_against_the_room_and_counts_in_what_limits(window: M
     window.rooms["plan"].of_head = False
     window.go_to_named("plan")
     room = window.rooms["plan"]
-    qtbot.waitUntil(lambda: room.plan is not None, timeout=30_000)
-    assert [s.place for s in room.plan.planned.chain.surveys] == ["pinch"]
-    marks = room.lifts.marks
-    assert marks is not None and marks.lifts == tuple(room.plan.planned.lift)
-    x = int(room.lifts._x(marks.lifts[3]))
-    qtbot.mouseClick(room.lifts, Qt.MouseButton.LeftButton, pos=QPoint(x, 12))
-    assert room.lifts.at == 3 and room.lift_words.text().startswith("0.200")
+    qtbot.waitUntil(lambda: room.port_page.plan is not None, timeout=30_000)
+    assert [s.place for s in room.port_page.plan.planned.chain.surveys] == ["pinch"]
+    marks = room.port_page.lifts.marks
+    assert marks is not None and marks.lifts == tuple(room.port_page.plan.planned.lift)
+    x = int(room.port_page.lifts._x(marks.lifts[3]))
+    qtbot.mouseClick(room.port_page.lifts, Qt.MouseButton.LeftButton, pos=QPoint(x, 12))
+    assert room.port_page.lifts.at == 3 and room.port_page.lift_words.text().startswith("0.200")

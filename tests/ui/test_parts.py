@@ -323,8 +323,10 @@ def test_a_planner_knows_what_it_calculated_of_the_same_thing(qtbot) -> None:  #
         made.append(1)
         return len(made)
 
-    for of in ("as cast", "as cast", "cut 1", None, None):
-        planner.ask(make, of)
+    head, other = object(), object()
+    asked = ((head, "as cast"), (head, "as cast"), (head, "cut 1"), (other, "cut 1"), (head, "cut 1"), (head, None))
+    for about, of in asked:
+        planner.ask(make, about, of)
         qtbot.waitUntil(lambda: not planner.busy)
     planner.close()
-    assert answers == [1, 1, 2, 3, 4]
+    assert answers == [1, 1, 2, 3, 4, 5], "of one head at a time"
