@@ -8,6 +8,7 @@ import pytest
 from PySide6.QtCore import Qt
 
 from tests.ui.stand_in import DP, Open, counted
+from tests.ui.test_nothing_lost import refuse_writing
 from ventrix.core.model.bench import Bench
 from ventrix.core.model.cut import Cut
 from ventrix.core.model.kinds import StepKind
@@ -43,6 +44,20 @@ def test_kept_is_said_of_the_port_it_was_kept_on(foot, qtbot) -> None:  # type: 
     assert far(window).ground == "kept"
     space.look_at_port("x")
     assert (far(window).ground, "KEPT" in far(window).phase) == ("", False)
+
+
+def test_not_kept_stays_whatever_was_refused_before_it(foot, monkeypatch) -> None:  # type: ignore[no-untyped-def]
+    window, bench, step = foot
+    flow = to_si(24, "cfm")
+    bench.feed(thou(50), flow, seconds=1.0)
+    step("press")
+    assert "Not steady" in far(window).phase
+    bench.feed(thou(50), flow)
+    refuse_writing(window.open_book.book, monkeypatch)
+    step("press")
+    assert far(window).phase.startswith("NOT KEPT 0.050")
+    bench.feed(thou(50), flow)
+    assert far(window).phase.startswith("NOT KEPT 0.050"), "what the bench does says nothing of the disk"
 
 
 def test_kept_goes_with_the_reading_that_is_undone(foot) -> None:  # type: ignore[no-untyped-def]

@@ -49,7 +49,6 @@ class FlowControl(QObject):
         self.ground = FarGround(self.hand)
         self.ground.changed.connect(self.far)
         self.steps = PreparingSteps(self)
-        self._refused_for: object = None
         self._begun: tuple[str, Rung] | None = None  # cut and rung that what is being typed is of
         self.problem = ""
         self.temperature: float | None = None
@@ -70,8 +69,7 @@ class FlowControl(QObject):
 
     def refuse(self, sentence: str) -> None:
         self.problem = ""
-        self.ground.show("refused", sentence)
-        self._refused_for = self._cause()
+        self.ground.show("refused", sentence, refused_for=self._cause())
         self.open_book.say(sentence)
 
     def _cause(self) -> object:
@@ -128,7 +126,7 @@ class FlowControl(QObject):
         self.temperature = samples[-1].temperature
         after = test.phase, test.index
         moved_on = self.ground.kind == "kept" and self.ground.step_kept is None and after != before
-        cured = self.ground.kind == "refused" and self._refused_for not in (None, self._cause())
+        cured = self.ground.kind == "refused" and self.ground.refused_for not in (None, self._cause())
         if moved_on or cured:
             self.ground.clear()
         if after[1] != before[1]:

@@ -12,6 +12,7 @@ class FarGround(QObject):
 
     kind : "kept", "odd", "refused", or none
     kept : lift and flow of what was kept; `step_kept` the figure of a step and its unit
+    refused_for : what decided that it was refused, None where it stays until something else is said
     """
 
     changed = Signal()
@@ -22,10 +23,12 @@ class FarGround(QObject):
         self.kind, self.words = "", ""
         self.kept: tuple[str, str] | None = None
         self.step_kept: tuple[str, str] | None = None
+        self.refused_for: object = None
         self._of: object = None
 
-    def show(self, kind: str, words: str, kept: tuple[str, str] | None = None) -> None:
-        self.kind, self.words, self.kept, self.step_kept, self._of = kind, words, kept, None, self._place()
+    def show(self, kind: str, words: str, kept: tuple[str, str] | None = None, refused_for: object = None) -> None:
+        self.kind, self.words, self.kept, self.step_kept = kind, words, kept, None
+        self.refused_for, self._of = refused_for, self._place()
         self.changed.emit()
 
     def clear(self) -> None:
