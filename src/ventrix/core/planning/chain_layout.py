@@ -46,7 +46,7 @@ class AtLifts:
         self.shape = self.flat[layout.section] ** 2
         self.shape[PLACES.index(CHAMBER)] *= np.minimum((self.x / 0.25) ** 2, 1.0)
         self.opening = np.maximum(seat_opening_area(diameter, seat_width, seat_angle, lift, count), 1e-9)
-        self.done = np.array([since <= state for since, _, _ in layout.works]).reshape(-1, len(lift))
+        self.done = np.array([since <= state for since, _, _ in layout.works]).reshape(len(layout.works), len(lift))
         knots = np.array(KNOTS)
         within = np.clip(self.x, knots[0], knots[-1])
         self._knot = np.clip(np.searchsorted(knots, within, side="right") - 1, 0, len(knots) - 2)

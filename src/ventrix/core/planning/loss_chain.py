@@ -28,7 +28,6 @@ from ventrix.words import tr
 
 SEED: Final = 20
 DRAWS: Final = 400
-CLOSE: Final = 1e-8  # of the sum of squares
 FAR: Final = 2.0  # of chi-squared a reading: beyond, the port does something that the chain does not
 LEAST_LET_GO: Final = 0.02  # of the loss at the highest lift: less is not told from a smooth curve
 
@@ -262,7 +261,7 @@ def fit_chain(chain: Chain) -> ChainFit:
     start = layout.mean.copy()
     if layout.scale is not None:
         start[layout.scale] = float(np.mean(readings.off(start)[:count]))
-    found = least_squares(residuals, start, jac=slopes, method="lm", max_nfev=200, ftol=CLOSE, xtol=CLOSE, gtol=CLOSE)
+    found = least_squares(residuals, start, jac=slopes, method="lm", max_nfev=200)
     jacobian = np.asarray(found.jac, dtype=float)
     covariance = np.linalg.pinv(jacobian.T @ jacobian)
     data = found.fun[:count]

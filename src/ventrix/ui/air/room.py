@@ -147,9 +147,7 @@ class AirRoom(Room):
         told_column.addWidget(self.said)
         told_column.addStretch()
         told_column.addWidget(caution)
-        card = ScrollArea()
-        card.setWidget(holder)
-        card.setWidgetResizable(True)
+        card = ScrollArea(holder)
         self._card = card
         self._row = row = QHBoxLayout()
         row.setSpacing(14)

@@ -46,9 +46,7 @@ class BenchSheet(SideSheet):
             (tr("Know your bench"), self.study),
             (tr("Two benches"), self.transfer),
         ):
-            scroll = ScrollArea()
-            scroll.setWidget(page)
-            scroll.setWidgetResizable(True)
+            scroll = ScrollArea(page)
             self.pages.addTab(scroll, words)
         top = QHBoxLayout()
         top.addWidget(self.choice, 1)

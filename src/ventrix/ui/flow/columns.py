@@ -27,10 +27,7 @@ class FlowColumns(QHBoxLayout):
         super().__init__()
         self._narrow = self._only_middle = False
         self._side = side
-        scroll = ScrollArea()
-        scroll.setWidget(ladder)
-        scroll.setWidgetResizable(True)
-        scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        scroll = ScrollArea(ladder, sideways=False)
         self._left = QWidget()
         self._left.setFixedWidth(LEFT)
         steps = QVBoxLayout(self._left)

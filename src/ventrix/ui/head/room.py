@@ -89,9 +89,7 @@ class HeadRoom(Room):
             FinishTab(self),
         ]
         for page in self.pages:
-            scroll = ScrollArea()
-            scroll.setWidget(page)
-            scroll.setWidgetResizable(True)
+            scroll = ScrollArea(page)
             self.tabs.addTab(scroll, page.title)
         self._lay_out()
 

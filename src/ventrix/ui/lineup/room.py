@@ -98,10 +98,7 @@ class LineUpRoom(Room):
         self._lay_out()
 
     def _lay_out(self) -> None:
-        scroll = ScrollArea()
-        scroll.setWidget(self.edges)
-        scroll.setWidgetResizable(True)
-        scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        scroll = ScrollArea(self.edges, sideways=False)
         column = QVBoxLayout()
         column.addWidget(scroll, 1)
         column.addWidget(self.gauge)

@@ -117,10 +117,7 @@ class LessonPage(QWidget):
         for label in (self.title, self.story, self.words):
             label.setWordWrap(True)
         self.words.setAlignment(Qt.AlignmentFlag.AlignTop)
-        scroll = ScrollArea()
-        scroll.setWidget(self.words)
-        scroll.setWidgetResizable(True)
-        scroll.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        scroll = ScrollArea(self.words)
         self._scroll = scroll
         below = QHBoxLayout()
         below.setSpacing(24)

@@ -16,10 +16,10 @@ from ventrix.rooms.display_units import Units
 from ventrix.rooms.practice.shows import Decision, Shown, plan_would, plans_own_way, reckoning_shown
 from ventrix.ui.look import theme
 from ventrix.ui.open_book import OpenBook
-from ventrix.ui.practice.scrolled import scrolled
 from ventrix.ui.practice.views import DecisionCurves, DecisionList, StairView
 from ventrix.ui.widgets.planner import Planner
 from ventrix.ui.widgets.rich_label import RichLabel
+from ventrix.ui.widgets.scroll_area import ScrollArea
 from ventrix.words import tr
 
 # The lesson that is in a belief.
@@ -57,7 +57,7 @@ class ReckoningPage(QWidget):
         row.setSpacing(16)
         column = QVBoxLayout()
         column.addWidget(self.stairs, 3)
-        self._list_area = scrolled(self.list)
+        self._list_area = ScrollArea(self.list, sideways=False)
         column.addWidget(self._list_area, 2)
         row.addLayout(column, 5)
         side = QWidget()
@@ -66,7 +66,7 @@ class ReckoningPage(QWidget):
         column.addWidget(self.curves)
         column.addWidget(self.told)
         column.addStretch()
-        self.side = scrolled(side)
+        self.side = ScrollArea(side, sideways=False)
         row.addWidget(self.side, 2)
 
     @property

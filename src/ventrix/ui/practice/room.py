@@ -26,7 +26,6 @@ from ventrix.ui.look import theme
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.practice.lesson_page import ANSWERS, LessonPage
 from ventrix.ui.practice.reckoning_page import ReckoningPage
-from ventrix.ui.practice.scrolled import scrolled
 from ventrix.ui.practice.shelf_page import HEAD, WAYS, ShelfPage
 from ventrix.ui.practice.shelf_page import LESSON as LESSONS_OF_SHELF
 from ventrix.ui.widgets.action_bar import ActionBar
@@ -34,6 +33,7 @@ from ventrix.ui.widgets.answer_strip import AnswerStrip, say_large
 from ventrix.ui.widgets.command import Command
 from ventrix.ui.widgets.rich_label import RichLabel
 from ventrix.ui.widgets.room import Room
+from ventrix.ui.widgets.scroll_area import ScrollArea
 from ventrix.words import tr
 from ventrix.workspace.practice import PracticeAtWork, practice_folder, practices_in
 
@@ -75,7 +75,7 @@ class PracticeRoom(Room):
         self.lesson.answered.connect(self._keep_points)
         self.keys = ActionBar()
         self.pages = QStackedWidget()
-        for page in (self.shelf, scrolled(self.acts), self.reckoning, self.lesson):
+        for page in (self.shelf, ScrollArea(self.acts, sideways=False), self.reckoning, self.lesson):
             self.pages.addWidget(page)
         outer = QVBoxLayout(self)
         outer.setContentsMargins(16, 8, 16, 6)

@@ -15,8 +15,8 @@ from ventrix.bench.simulator.practice.lessons.lesson import BEST, Lesson
 from ventrix.records.files.lesson_progress import read_progress
 from ventrix.rooms.practice.calls import call_lines
 from ventrix.ui.open_book import OpenBook
-from ventrix.ui.practice.scrolled import scrolled
 from ventrix.ui.practice.shelf import Row, RowList
+from ventrix.ui.widgets.scroll_area import ScrollArea
 from ventrix.words import tr
 from ventrix.workspace.practice import SUFFIX, practices_in
 
@@ -60,7 +60,7 @@ class ShelfPage(QWidget):
             for widget in widgets:
                 column.addWidget(widget)
             column.addStretch()
-            area = scrolled(side)
+            area = ScrollArea(side, sideways=False)
             self._areas.append(area)
             row.addWidget(area, 1)
 
