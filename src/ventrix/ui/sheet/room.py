@@ -53,6 +53,7 @@ class SheetRoom(Room):
 
     name = tr("Sheet")
     manual = "sheet"
+    folds = True
 
     def __init__(self, open_book: OpenBook) -> None:
         super().__init__(open_book)
@@ -183,7 +184,7 @@ class SheetRoom(Room):
     def fit(self, there: QSize) -> None:
         """In a small window the right column and the keys give way; the page itself still owns up."""
         self.owned.setVisible(there.width() >= NARROW)
-        stacked = self.folds = there.width() < STACKED
+        stacked = there.width() < STACKED
         way = QBoxLayout.Direction
         self._row.setDirection(way.BottomToTop if stacked else way.LeftToRight)
         self._top.setDirection(way.TopToBottom if stacked else way.LeftToRight)
