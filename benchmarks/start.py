@@ -44,17 +44,18 @@ launch.run(Start(demo=True))
 """
 
 DEMO = """
-import resource, sys, time
+import resource, time
 from ventrix.ui import launch
 from ventrix.ui.launch import Start
 
-def render(app, window, room, path):
-    window.grab()
+def stay(app):
+    next(w for w in app.topLevelWidgets() if w.isVisible() and w.objectName() != "frame").grab()
     print(time.time())
     print(resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024)
+    return 0
 
-launch._render = render
-launch.run(Start(demo=True, shots=("compare=none",)))
+launch._stay = stay
+launch.run(Start(demo=True))
 """
 
 
@@ -68,6 +69,7 @@ def seconds(code: str) -> tuple[float, list[str]]:
 
 def main() -> None:
     os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+    os.environ.pop("PYTHONDONTWRITEBYTECODE", None)  # as an installed program starts: from its compiled files
     bare, frame, demo, memory = [], [], [], 0.0
     for _ in range(5):
         bare.append(seconds(BARE)[0])

@@ -13,7 +13,9 @@ from PySide6.QtWidgets import QApplication
 
 from tests.ui.stand_in import Open
 from ventrix.core.calculators.answer import calculate
+from ventrix.records.book.index import Index
 from ventrix.ui import launch
+from ventrix.ui.demo_shelf import DemoShelf
 from ventrix.ui.window.cut_plates import Plate
 from ventrix.ui.window.main_window import MainWindow
 
@@ -55,6 +57,26 @@ def test_the_demo_opens_on_the_pair_that_the_readme_names(styled: QApplication, 
     assert space.against is not None
     assert (space.cut.number, space.against.number) == (2, 1)
     open_book.close()
+
+
+def test_the_earlier_jobs_come_in_once_the_first_picture_stands(open_window: Open, qtbot) -> None:  # type: ignore[no-untyped-def]
+    window = open_window()
+    book = window.open_book.book
+    before = len(book.jobs())
+    DemoShelf(window).start()
+    assert len(book.jobs()) == before, "nothing before the window breathes"
+    qtbot.waitUntil(lambda: len(book.jobs()) == before + 9 and len(book.library()) == 1, timeout=20_000)
+    qtbot.waitUntil(lambda: not window.indexer.active and not Index(book).behind(), timeout=20_000)
+    assert "Ostrey twin, left" in [e.title for e in book.jobs()]
+
+
+def test_a_window_closed_meanwhile_takes_no_more_of_them(open_window: Open, qtbot) -> None:  # type: ignore[no-untyped-def]
+    window = open_window()
+    before = len(window.open_book.book.jobs())
+    DemoShelf(window).start()
+    window.close()
+    qtbot.wait(50)
+    assert len(window.open_book.book.jobs()) == before
 
 
 def test_first_and_second_a_trade_a_keep_and_a_bench_that_cannot_tell(demo: MainWindow) -> None:

@@ -3,6 +3,7 @@ sizes, flowed by the simulator's physics at those sizes, with invented names and
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from datetime import date, timedelta
 from typing import Final
@@ -62,10 +63,11 @@ _SHELF: Final = (
 )  # fmt: skip
 
 
-def shelf(today: date) -> tuple[Job, ...]:
-    """The earlier jobs; promises lie a few days from `today`."""
+def shelf(today: date) -> Iterator[Job]:
+    """The earlier jobs, made as they are asked for; promises lie a few days from `today`."""
     random = np.random.default_rng(SEED)
-    return tuple(_job(each, random, today) for each in _SHELF)
+    for each in _SHELF:
+        yield _job(each, random, today)
 
 
 def _job(of: _Job, random: np.random.Generator, today: date) -> Job:

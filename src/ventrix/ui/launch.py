@@ -123,6 +123,11 @@ def _run(start: Start, shots: list[tuple[str, Path]], closing: ExitStack) -> tup
         frame.close()
     if open_book.opening_failed:
         open_book.not_kept(open_book.opening_failed)
+    if start.demo:
+        from ventrix.ui.demo_shelf import DemoShelf
+
+        earlier = DemoShelf(window)
+        earlier.put_all_in() if shots else earlier.start()
     if updated and not shots:
         window.open_manual("changes")
     if shots:
@@ -130,7 +135,12 @@ def _run(start: Start, shots: list[tuple[str, Path]], closing: ExitStack) -> tup
             _render(app, window, room, path)
         window.close()
         return 0, open_book
-    return int(app.exec()), open_book
+    return _stay(app), open_book
+
+
+def _stay(app: QApplication) -> int:
+    """Until the window is closed."""
+    return int(app.exec())
 
 
 def _is_updated(settings: QSettings) -> bool:
@@ -168,18 +178,11 @@ def _open_book(start: Start, folder: Path | None, settings: QSettings) -> OpenBo
         book = Book.open(folder / "book.sqlite")
         if not start.demo:
             return OpenBook(book, None, settings)
-        from datetime import date
-
         from ventrix.demo.job import demo_benches, demo_job, keep_demo_scans
-        from ventrix.demo.shelf import demo_claim, shelf
-        from ventrix.demo.whole_head import whole_head
 
         job = demo_job()
         book.add_job(job, benches=demo_benches())
         keep_demo_scans(book.photo_folder)
-        for earlier in (*shelf(date.today()), whole_head(date.today())):
-            book.add_job(earlier)
-        book.write((None, demo_claim()))
         space = Workspace(book, job)
         space.look_at(job.ports[0].cuts[2].id)  # the cut that gains high and loses low tells the most
         return OpenBook(book, space, settings, demo=True)

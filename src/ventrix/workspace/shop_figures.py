@@ -154,6 +154,10 @@ class ShopFigures:
             self._index.catch_up(self._space.job.id)
             self._outcomes = written, self._index.outcomes_elsewhere(self._space.job.id)
 
+    def read_anew(self) -> None:
+        """The index was brought up to date since: what it said before is not held on to."""
+        self._outcomes = {}, []
+
     def seen_elsewhere(self) -> dict[str, Evidence]:
         """What other jobs have seen of the benches' scatter, by bench in small letters, as far as they are indexed."""
         return self._index.seen_elsewhere(self._space.job.id)

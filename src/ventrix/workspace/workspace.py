@@ -357,6 +357,7 @@ class Workspace:
 
     def look_elsewhere(self) -> bool:
         """Take in what other jobs have seen of the benches since; True where that says something new."""
+        self.shop.read_anew()
         seen = self.shop.seen_elsewhere()
         if seen == self.elsewhere:
             return False

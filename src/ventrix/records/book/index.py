@@ -27,7 +27,7 @@ from ventrix.records.book.loading import load_benches, load_job
 from ventrix.records.book.tables import CUT_INDEX, JOB_INDEX, REVISION, TABLES
 
 _CUT_FIELDS: Final = tuple(f.name for f in fields(CutSummary) if f.name not in ("lifts", "flows", "setup"))
-FEW: Final = 25  # jobs behind that are read anew while one waits
+FEW: Final = 3  # jobs behind that are read anew while one waits, a tenth of a second each
 LONGEST_WORD: Final = 200  # characters of a word that is searched for: a store takes no endless pattern
 SIZES: Final = ("section", "throat", "valve", "volume")
 

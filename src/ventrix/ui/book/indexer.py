@@ -47,6 +47,12 @@ class Indexer(QObject):
         if self._behind:
             self._timer.start()
 
+    def read_all(self) -> None:
+        """All that is behind, at once."""
+        self.start()
+        while self._behind:
+            self._one()
+
     def stop(self) -> int:
         """Stop; how many jobs are left as they were."""
         self._timer.stop()
