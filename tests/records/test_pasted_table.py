@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import pytest
 
-from ventrix.core.model.noun import Direction
+from ventrix.core.model.kinds import Direction
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import to_si
 from ventrix.records.files.pasted_table import Unnamed, parse_pasted

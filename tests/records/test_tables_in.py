@@ -12,7 +12,7 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 from openpyxl import Workbook
 
-from ventrix.core.model.noun import Direction
+from ventrix.core.model.kinds import Direction
 from ventrix.core.model.run import SetUp
 from ventrix.core.quantity.units import from_si, to_si
 from ventrix.demo.job import demo_job

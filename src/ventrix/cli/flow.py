@@ -9,7 +9,7 @@ from typing import Annotated
 import typer
 
 from ventrix.cli.app import JsonOption, app, of_file, print_json
-from ventrix.core.model.kinds import CUT_KINDS, CutKind
+from ventrix.core.model.kinds import CUT_KINDS, CutKind, FlowKind
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import parse_quantity
 from ventrix.records.bad_input import InputError
@@ -82,7 +82,11 @@ def compare(
     least = None
     if worthwhile is not None:
         try:
-            least = parse_quantity(worthwhile, "cfm") if reduced[0].kind == "flow" else parse_quantity(worthwhile, "-")
+            least = (
+                parse_quantity(worthwhile, "cfm")
+                if reduced[0].kind == FlowKind.FLOW
+                else parse_quantity(worthwhile, "-")
+            )
         except Refused as error:
             raise InputError(str(error), field="--worthwhile") from None
         if least <= 0:

@@ -11,6 +11,7 @@ import numpy as np
 
 from ventrix.core.model.bench import Bench, PlateCheck, ScatterStudy, StudyReading, Transfer, TransferPart
 from ventrix.core.model.job import Job
+from ventrix.core.model.kinds import ElementKind, LinkKind
 from ventrix.core.quantity.units import to_si
 from ventrix.records.files.job_document import loads_document
 from ventrix.records.files.photos import keep_file
@@ -66,7 +67,7 @@ def demo_benches() -> tuple[Bench, ...]:
         Bench(
             id="bench-back-room",
             name="back-room",
-            link="simulated",
+            link=LinkKind.SIMULATED,
             leak_taken_off=False,
             blower_limit=to_si(245, "cfm"),
             test_pressure=TEST_PRESSURE,
@@ -80,7 +81,7 @@ def demo_benches() -> tuple[Bench, ...]:
         Bench(
             id="bench-barn",
             name="the barn",
-            element="percent",
+            element=ElementKind.PERCENT,
             ranges=tuple(to_si(r, "cfm") for r in (75, 150, 300)),
             corrected=False,
             leak_taken_off=False,

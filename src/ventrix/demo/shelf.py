@@ -14,16 +14,15 @@ from ventrix.bench.simulator.heads.shipped import HEADS, SimulatedCut
 from ventrix.core.model.cut import Cut, Operation, Port, Pour, Work
 from ventrix.core.model.job import Job
 from ventrix.core.model.job_parts import Head, MyLift, Valve
-from ventrix.core.model.kinds import JobState, LibraryKind
+from ventrix.core.model.kinds import Direction, JobState, LibraryKind
 from ventrix.core.model.library import LibraryItem
-from ventrix.core.model.noun import Direction
 from ventrix.core.model.run import FlowRun, Mount, Reading, SetUp
 from ventrix.core.quantity.units import from_si, to_si
 from ventrix.records.library.items import claim_item
 
 SEED: Final = 31
 PRESSURE: Final = to_si(28, "inH2O")
-STEPS: Final[dict[Direction, int]] = {"intake": 12, "exhaust": 10}  # of 0.050 in
+STEPS: Final[dict[Direction, int]] = {Direction.INTAKE: 12, Direction.EXHAUST: 10}  # of 0.050 in
 SCATTER: Final = 0.004  # of a reading
 
 
@@ -118,7 +117,7 @@ def _job(of: _Job, random: np.random.Generator, today: date) -> Job:
         cam_duration=to_si(220, "deg"),
         worthwhile_gain=to_si(2, "cfm"),
         heads=(Head(id=f"{of.key}-head", name="head", casting=of.casting),),
-        my_lifts=(MyLift(id=f"{of.key}-mine", kind="intake", lift=to_si(0.45, "in")),),
+        my_lifts=(MyLift(id=f"{of.key}-mine", kind=Direction.INTAKE, lift=to_si(0.45, "in")),),
         state=of.state,
         waits_for=of.waits_for,
         promise_date=promised,
@@ -139,8 +138,8 @@ def _setup(key: str, direction: Direction) -> SetUp:
         bench="back-room",
         bore=to_si(89, "mm"),
         centred=True,
-        entry="radius" if direction == "intake" else "bare",
-        pipe="none" if direction == "exhaust" else None,
+        entry="radius" if direction == Direction.INTAKE else "bare",
+        pipe="none" if direction == Direction.EXHAUST else None,
         valve="job",
         plug="in",
         clean=True,
@@ -186,8 +185,8 @@ def _cut(
         source="simulated bench",
         readings=readings,
     )
-    section = to_si(1.66, "in2") if direction == "intake" else to_si(1.33, "in2")
-    width = to_si(27.0 if direction == "intake" else 28.0, "mm") * of.size
+    section = to_si(1.66, "in2") if direction == Direction.INTAKE else to_si(1.33, "in2")
+    width = to_si(27.0 if direction == Direction.INTAKE else 28.0, "mm") * of.size
     height = section * of.area * (1 + 0.012 * number) / width
     pours = (Pour(id=f"{name}-pour", volume=state.volume * of.area, how="burette and plate, valve in"),)
     works = tuple(
@@ -211,8 +210,8 @@ def _cut(
         opening_height=height * 1.02 if number == 0 else None,
         pinch_width=width,
         pinch_height=height,
-        floor_length=to_si(94.0 if direction == "intake" else 58.0, "mm") if number == 0 else None,
-        roof_length=to_si(114.0 if direction == "intake" else 74.0, "mm") if number == 0 else None,
+        floor_length=to_si(94.0 if direction == Direction.INTAKE else 58.0, "mm") if number == 0 else None,
+        roof_length=to_si(114.0 if direction == Direction.INTAKE else 74.0, "mm") if number == 0 else None,
         operations=works,
         runs=(run,),
         pours=pours,
@@ -221,7 +220,7 @@ def _cut(
 
 def demo_claim() -> LibraryItem:
     """A ready casting that nobody measured: claimed by its invented seller, with a price."""
-    setup = _setup("claim", "intake")
+    setup = _setup("claim", Direction.INTAKE)
     setup = replace(setup, bench=None, temperature=None, pressure=None, humidity=None, leak=None, leak_pressure=None)
     flows = (31, 62, 93, 124, 152, 176, 193, 205, 213, 219, 223, 226)
     readings = tuple(

@@ -13,8 +13,7 @@ from ventrix.bench.simulator.heads.shipped import HEADS
 from ventrix.core.model.cut import Cut, Operation, Port, Pour, WallReading, Work
 from ventrix.core.model.job import Job
 from ventrix.core.model.job_parts import Bolt, Face, Head, MyLift, Outline, PartOfJob, Valve, Wait
-from ventrix.core.model.kinds import JobState, Place
-from ventrix.core.model.noun import Direction
+from ventrix.core.model.kinds import Direction, JobState, Place
 from ventrix.core.model.run import FlowRun, Mount, Reading, SetUp
 from ventrix.core.quantity.units import from_si, to_si
 
@@ -29,7 +28,10 @@ _TAKES: Final[dict[str, tuple[tuple[Place, float], ...]]] = {
     "short side": ((Place.SHORT_SIDE, 0.024),),
     "guide": ((Place.GUIDE, 0.040),),
 }
-_FIRST: Final[dict[Direction, tuple[float, ...]]] = {"intake": (20, 50, 62, 42), "exhaust": (14, 38, 40, 30)}  # minutes
+_FIRST: Final[dict[Direction, tuple[float, ...]]] = {
+    Direction.INTAKE: (20, 50, 62, 42),
+    Direction.EXHAUST: (14, 38, 40, 30),
+}  # minutes
 _WALLS: Final = {
     Place.BOWL: 0.186,
     Place.SHORT_SIDE: 0.147,
@@ -54,14 +56,14 @@ class _Port:
 
 
 _PORTS: Final = (
-    _Port("intake", 1, 4, 1.0, 0.0, 0.0, True),
-    _Port("exhaust", 1, 4, 1.0, 0.0, 0.004, True),
-    _Port("intake", 2, 4, 0.997, -0.3, 0.006, True),
-    _Port("exhaust", 2, 4, 0.998, -0.2, 0.002, True),
-    _Port("intake", 3, 4, 0.961, -2.1, 0.010, True),
-    _Port("exhaust", 3, 2, 1.0, -0.1, 0.008, False),
-    _Port("intake", 4, 2, 1.0, -0.2, -0.046, False),
-    _Port("exhaust", 4, 1, 1.0, -0.3, 0.003, False),
+    _Port(Direction.INTAKE, 1, 4, 1.0, 0.0, 0.0, True),
+    _Port(Direction.EXHAUST, 1, 4, 1.0, 0.0, 0.004, True),
+    _Port(Direction.INTAKE, 2, 4, 0.997, -0.3, 0.006, True),
+    _Port(Direction.EXHAUST, 2, 4, 0.998, -0.2, 0.002, True),
+    _Port(Direction.INTAKE, 3, 4, 0.961, -2.1, 0.010, True),
+    _Port(Direction.EXHAUST, 3, 2, 1.0, -0.1, 0.008, False),
+    _Port(Direction.INTAKE, 4, 2, 1.0, -0.2, -0.046, False),
+    _Port(Direction.EXHAUST, 4, 1, 1.0, -0.3, 0.003, False),
 )
 
 
@@ -69,8 +71,8 @@ def whole_head(today: date) -> Job:
     """The job; its promise lies a few days from `today`."""
     random = np.random.default_rng(SEED)
     began = today - timedelta(days=9)
-    setups = {kind: _setup(kind) for kind in ("intake", "exhaust")}
-    valves = {kind: _valve(kind) for kind in ("intake", "exhaust")}
+    setups = {kind: _setup(kind) for kind in Direction}
+    valves = {kind: _valve(kind) for kind in Direction}
     mounts: list[Mount] = []
     ports = tuple(_port(of, valves[of.kind], mounts, began, random) for of in _PORTS)
     return Job(
@@ -89,8 +91,8 @@ def whole_head(today: date) -> Job:
         worthwhile_gain=to_si(2, "cfm"),
         heads=(Head(id="whole-head", name="head", casting="T20"),),
         my_lifts=(
-            MyLift(id="whole-mine-1", kind="intake", lift=to_si(0.45, "in")),
-            MyLift(id="whole-mine-2", kind="exhaust", lift=to_si(0.40, "in")),
+            MyLift(id="whole-mine-1", kind=Direction.INTAKE, lift=to_si(0.45, "in")),
+            MyLift(id="whole-mine-2", kind=Direction.EXHAUST, lift=to_si(0.40, "in")),
         ),
         stages=(*STAGES, "re-blend", "finish"),
         state=JobState.OPEN,
@@ -176,8 +178,8 @@ def _setup(kind: Direction) -> SetUp:
         bench="back-room",
         bore=to_si(89, "mm"),
         centred=True,
-        entry="radius" if kind == "intake" else "bare",
-        pipe="none" if kind == "exhaust" else None,
+        entry="radius" if kind == Direction.INTAKE else "bare",
+        pipe="none" if kind == Direction.EXHAUST else None,
         valve="job",
         plug="in",
         clean=True,
@@ -200,7 +202,7 @@ def _valve(kind: Direction) -> Valve:
 
 def _port(of: _Port, valve: Valve, mounts: list[Mount], began: date, random: np.random.Generator) -> Port:
     name = f"{of.kind.capitalize()} {of.cylinder}"
-    first = "Intake 1" if of.kind == "intake" else "Exhaust 1"
+    first = "Intake 1" if of.kind == Direction.INTAKE else "Exhaust 1"
     states = HEADS[of.kind]
     cuts = []
     for number in range(of.stages + 1):
@@ -262,7 +264,7 @@ def _operations(key: str, of: _Port, number: int, random: np.random.Generator) -
 
 def _walls(key: str, of: _Port, random: np.random.Generator) -> tuple[WallReading, ...]:
     """Of every place, but of intake 4 no pinch, which is to be read first. Exhausts are thicker to the water."""
-    more = 0.025 if of.kind == "exhaust" else 0.0
+    more = 0.025 if of.kind == Direction.EXHAUST else 0.0
     thin = {Place.SHORT_SIDE: of.walls} if of.walls < 0 else dict.fromkeys(_WALLS, of.walls)
     return tuple(
         WallReading(

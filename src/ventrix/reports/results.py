@@ -14,6 +14,7 @@ from ventrix.core.judging.verdict import Verdict
 from ventrix.core.metal.between import metal_between
 from ventrix.core.metal.walls import wall_sentence, walls_at
 from ventrix.core.model.job import Job
+from ventrix.core.model.kinds import FlowKind
 from ventrix.core.model.run import SetUp
 from ventrix.core.quantity.units import from_si
 from ventrix.core.runs.reduced_run import ReducedRun
@@ -62,7 +63,7 @@ def reduced_document(run: ReducedRun) -> dict[str, Any]:
         {
             "lift_mm": from_si(float(run.lift[i]), "mm"),
             _flow_key(kind): _flow(run.flow[i], kind),
-            "u_cfm" if kind == "flow" else "u_index": _flow(run.uncertainty[i], kind),
+            "u_cfm" if kind == FlowKind.FLOW else "u_index": _flow(run.uncertainty[i], kind),
             "lift_ratio": _number(d.lift_ratio[i]),
             "cd_curtain": _number(d.cd_curtain[i]),
             "cd_valve": _number(d.cd_valve[i]),
@@ -85,7 +86,7 @@ def reduced_document(run: ReducedRun) -> dict[str, Any]:
 def comparison_document(c: RunComparison, verdict: Verdict) -> dict[str, Any]:
     """JSON of a comparison and its verdict."""
     kind = c.kind
-    suffix = "cfm" if kind == "flow" else "index"
+    suffix = "cfm" if kind == FlowKind.FLOW else "index"
 
     def shown(value: float | None) -> float | None:
         return None if value is None else _flow(value, kind)
@@ -209,10 +210,10 @@ def reduced_text(run: ReducedRun, lift_unit: str) -> str:
     """A reduced run as text."""
     document = reduced_document(run)
     kind = run.kind
-    digits = 1 if kind == "flow" else 4
+    digits = 1 if kind == FlowKind.FLOW else 4
     header = [
         tr("lift {}", lift_unit),
-        "CFM" if kind == "flow" else "index",
+        "CFM" if kind == FlowKind.FLOW else "index",
         "u",
         "L/D",
         tr("Cd curtain"),
@@ -223,7 +224,7 @@ def reduced_text(run: ReducedRun, lift_unit: str) -> str:
         [
             _cell(from_si(float(run.lift[i]), lift_unit), 3 if lift_unit == "in" else 2),
             _cell(p[_flow_key(kind)], digits),
-            _cell(p["u_cfm" if kind == "flow" else "u_index"], digits + 1),
+            _cell(p["u_cfm" if kind == FlowKind.FLOW else "u_index"], digits + 1),
             *(_cell(p[key], 3) for key in ("lift_ratio", "cd_curtain", "cd_valve", "cd_least")),
             _cell(p["mean_velocity_ft_s"], 0),
             _cell(p["energy_density_J_m3"], 0),
@@ -236,8 +237,8 @@ def reduced_text(run: ReducedRun, lift_unit: str) -> str:
 
 def comparison_text(c: RunComparison, verdict: Verdict, lift_unit: str) -> str:
     """A comparison as text."""
-    name = "CFM" if c.kind == "flow" else "index"
-    digits = 1 if c.kind == "flow" else 4
+    name = "CFM" if c.kind == FlowKind.FLOW else "index"
+    digits = 1 if c.kind == FlowKind.FLOW else 4
     rows = [
         [
             f"{from_si(float(c.lift[i]), lift_unit):.{3 if lift_unit == 'in' else 2}f}",

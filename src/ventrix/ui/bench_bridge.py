@@ -12,7 +12,8 @@ from ventrix.bench.drivers.choose import Chosen, Practices, choose, over_serial,
 from ventrix.bench.drivers.sample import Sample
 from ventrix.bench.drivers.text_lines import TextFormat
 from ventrix.bench.sampler import Command, CommandRefused, Connected, Dropped, Event, Heard, Lost, Sampler
-from ventrix.core.model.bench import Bench, ElementKind
+from ventrix.core.model.bench import Bench
+from ventrix.core.model.kinds import ElementKind
 from ventrix.words import tr
 
 INTERVAL = 0.05  # s between samples
@@ -61,13 +62,13 @@ class BenchBridge(QObject):
         """A bench was asked for, whether it answers just now or not."""
         return self._sampler is not None
 
-    def connect_tcp(self, host: str, port: int, element: ElementKind = "flow") -> None:
+    def connect_tcp(self, host: str, port: int, element: ElementKind = ElementKind.FLOW) -> None:
         """Read the bench at that address from now on."""
         self.disconnect_bench()
         self._read(over_tcp(host, port, element))
 
     def connect_simulated(
-        self, seed: int = 1, element: ElementKind = "flow", name: str = "", practice: Practices | None = None
+        self, seed: int = 1, element: ElementKind = ElementKind.FLOW, name: str = "", practice: Practices | None = None
     ) -> None:
         """Read the simulated bench from now on. `name` is the record of the shop's bench that it stands for."""
         self.disconnect_bench()

@@ -7,8 +7,7 @@ from itertools import count
 
 from ventrix.core.edits.cuts import add_port, edit_port
 from ventrix.core.edits.several_ports import choose_model, let_stand_for, straight_to
-from ventrix.core.model.kinds import Piece
-from ventrix.core.model.noun import Direction
+from ventrix.core.model.kinds import Direction, Piece
 from ventrix.core.model.port_names import ports_named
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import sentence
@@ -58,7 +57,7 @@ def make_port(space: Workspace, kind: Direction) -> None:
 
 def make_piece(space: Workspace, piece: Piece) -> None:
     """A runner, spacer or primary as a row of its own, of the kind of the port in hand, and look at it."""
-    kind: Direction = "exhaust" if piece is Piece.HEADER else "intake"
+    kind: Direction = Direction.EXHAUST if piece is Piece.HEADER else Direction.INTAKE
     taken = {p.name for p in space.job.ports}
     names = (f"{piece.value.capitalize()} {n}" for n in count(1))
     port = replace(new_port(next(n for n in names if n not in taken), kind), piece=piece.value)
@@ -71,7 +70,7 @@ def make_all_ports(space: Workspace) -> str:
     if not space.job.cylinders:
         return tr("Say in the Head room, Casting, how many cylinders the head has.")
     job, made = space.job, 0
-    kinds: tuple[Direction, ...] = ("intake", "exhaust")
+    kinds: tuple[Direction, ...] = (Direction.INTAKE, Direction.EXHAUST)
     for kind in kinds:
         for cylinder in range(1, space.job.cylinders + 1):
             name = f"{kind.capitalize()} {cylinder}"

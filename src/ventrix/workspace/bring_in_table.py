@@ -9,7 +9,7 @@ from ventrix.core.edits.cuts import add_cut, add_port
 from ventrix.core.edits.runs import start_run
 from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.job import Job
-from ventrix.core.model.noun import Direction
+from ventrix.core.model.kinds import Direction
 from ventrix.core.model.run import FlowRun, Reading, SetUp
 from ventrix.core.quantity.refused import Refused
 from ventrix.records.book.book import Book
@@ -39,7 +39,7 @@ def default_goals(job: Job, here: Port | None, runs: Sequence[ReadRun]) -> list[
     goals: list[Goal] = []
     taken: set[str] = set()
     for run in runs:
-        kind = run.kind or (here.kind if here is not None else "intake")
+        kind = run.kind or (here.kind if here is not None else Direction.INTAKE)
         port = here if here is not None and here.kind == kind and not here.witness else None
         port = port or next((p for p in job.ports if p.kind == kind and p.of_head), None)
         if port is None:
@@ -64,7 +64,7 @@ def setup_for(kind: Direction, said: Conditions) -> SetUp:
         bench=said.bench,
         bore=said.bore,
         entry=said.entry,
-        pipe=said.pipe if kind == "exhaust" else None,
+        pipe=said.pipe if kind == Direction.EXHAUST else None,
         temperature=said.temperature,
         pressure=said.barometer,
     )

@@ -8,17 +8,16 @@ from typing import Final
 
 from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.job import Job
-from ventrix.core.model.kinds import JobState, PartState, Use
-from ventrix.core.model.noun import Direction
+from ventrix.core.model.kinds import Direction, JobState, PartState, Use
 from ventrix.words import tr
 from ventrix.workspace.ids import new_id
 
-KINDS: Final[tuple[Direction, ...]] = ("intake", "exhaust")
+KINDS: Final[tuple[Direction, ...]] = (Direction.INTAKE, Direction.EXHAUST)
 
 
 def new_job(title: str) -> Job:
     """A job with one intake port, as received."""
-    return Job(id=new_id(), title=title, ports=(new_port("Intake 1", "intake"),))
+    return Job(id=new_id(), title=title, ports=(new_port("Intake 1", Direction.INTAKE),))
 
 
 def new_head(
@@ -50,7 +49,7 @@ def _valves(per_cylinder: int | None, kind: Direction) -> int:
     """Valves of one port: of five, three are intakes; of three, two."""
     if per_cylinder is None or per_cylinder < 3:
         return 1
-    return (per_cylinder + 1) // 2 if kind == "intake" else per_cylinder // 2
+    return (per_cylinder + 1) // 2 if kind == Direction.INTAKE else per_cylinder // 2
 
 
 def new_port(name: str, kind: Direction) -> Port:

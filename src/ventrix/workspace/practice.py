@@ -16,7 +16,7 @@ import numpy as np
 
 from ventrix.bench.simulator.heads.virtual import WORKED
 from ventrix.bench.simulator.practice.head import PracticeHead
-from ventrix.bench.simulator.practice.play import LIFT, Act, Done, OwnersClock, Practice, played
+from ventrix.bench.simulator.practice.play import LIFT, Act, ActKind, Done, OwnersClock, Practice, played
 from ventrix.bench.simulator.practice.virtual_job import (
     SOURCE,
     as_measured,
@@ -190,7 +190,7 @@ class PracticeAtWork:
         if space.trial is not None:
             return self._flow_clay(space, space.trial)
         self.take_in(space)  # nothing that was cut is left out of the test
-        done = self.do(Act("flow", port=self.port_of(space)))
+        done = self.do(Act(ActKind.FLOW, port=self.port_of(space)))
         space.apply(tr("a flow test"), with_flow(space.job, self.practice, done, now_text()))
         return done
 
@@ -204,7 +204,7 @@ class PracticeAtWork:
         if trial.place not in _PLACES or not trial.area_taken:
             raise Refused("clay needs its place ({}) and how much of the section it takes", ", ".join(_PLACES))
         which = self.port_of(space)
-        done = self.do(Act("clay", _PLACES[trial.place], record=trial.id, area=trial.area_taken, port=which))
+        done = self.do(Act(ActKind.CLAY, _PLACES[trial.place], record=trial.id, area=trial.area_taken, port=which))
         space.apply(tr("a flow test with clay"), with_flow(space.job, self.practice, done, now_text(), trial.id))
         return done
 
@@ -224,11 +224,11 @@ class PracticeAtWork:
         to read."""
         if place not in _PLACES:
             raise Refused("the gauge does not get at the {}: {}", place, ", ".join(_PLACES))
-        return self.do(Act("wall", _PLACES[place], port=port))
+        return self.do(Act(ActKind.WALL, _PLACES[place], port=port))
 
     def pour(self, port: int = 0) -> Done:
         """What the burette says a port holds."""
-        return self.do(Act("pour", port=port))
+        return self.do(Act(ActKind.POUR, port=port))
 
     def new_work(self, job: Job) -> list[tuple[int, Cut, Work]]:
         """Works of real cuts that the metal has not seen, in this window or another, and at which port."""
@@ -258,7 +258,7 @@ class PracticeAtWork:
 
     def _keep_live(self, job: Job) -> None:
         """What live tests have read by now, kept with the acts."""
-        acted = {a.record for a in self.practice.acts if a.kind == "live"}
+        acted = {a.record for a in self.practice.acts if a.kind == ActKind.LIVE}
         live = {r.id: _read(r) for _, r in self._runs(job) if r.id in acted}
         if live != self.document.live:
             document = self.document.model_copy(update={"live": live})
@@ -270,12 +270,12 @@ class PracticeAtWork:
         """Every new pass done to the metal; then what can be measured on it is kept with its cut."""
         if space.job.id != self.job_id:
             return []  # another job of the practice book is looked at
-        found = [self.do(Act("live", record=run.id, port=n)) for n, run in self._new_tests(space.job)]
+        found = [self.do(Act(ActKind.LIVE, record=run.id, port=n)) for n, run in self._new_tests(space.job)]
         self._keep_live(space.job)
         while new := self.new_work(space.job):  # asked anew each time: what is kept below may have more taken in
             n, cut, work = new[0]
             depth = work.depth if work.depth is not None else BY_EYE
-            done = self.do(Act("cut", Place(work.place), depth, cut.expected_gain, work.id, port=n))
+            done = self.do(Act(ActKind.CUT, Place(work.place), depth, cut.expected_gain, work.id, port=n))
             found.append(done)
             port, metal = space.job.ports[n], self.practice.ports[n]
             cuts = tuple(as_measured(_timed(c, work, done.minutes), metal) if c.id == cut.id else c for c in port.cuts)

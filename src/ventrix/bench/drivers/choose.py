@@ -11,7 +11,8 @@ from ventrix.bench.drivers.sample import BenchDriver
 from ventrix.bench.drivers.scpi import ScpiBench
 from ventrix.bench.drivers.text_lines import TextFormat, open_serial
 from ventrix.bench.links.tcp import TcpLink, host_and_port
-from ventrix.core.model.bench import Bench, ElementKind
+from ventrix.core.model.bench import Bench
+from ventrix.core.model.kinds import ElementKind
 from ventrix.core.quantity.refused import Refused
 from ventrix.words import tr
 
@@ -29,7 +30,7 @@ class Chosen(NamedTuple):
     address: str = ""  # that no other program may read meanwhile
 
 
-def over_tcp(host: str, port: int, element: ElementKind = "flow") -> Chosen:
+def over_tcp(host: str, port: int, element: ElementKind = ElementKind.FLOW) -> Chosen:
     """A bench that answers SCPI at an address."""
     return Chosen(
         lambda: ScpiBench(TcpLink(host, port), element), tr("connecting to {} port {}", host, port), f"{host}:{port}"
@@ -46,7 +47,7 @@ def over_serial(device: str, shape: TextFormat) -> Chosen:
 
 
 def simulated(
-    closing: ExitStack, seed: int = 1, element: ElementKind = "flow", practice: Practices | None = None
+    closing: ExitStack, seed: int = 1, element: ElementKind = ElementKind.FLOW, practice: Practices | None = None
 ) -> Chosen:
     """The simulated bench, started inside this program until `closing` closes, and read over loopback like any other;
     a practice's own head lies on it where one is given."""

@@ -7,9 +7,7 @@ from typing import Final
 
 from ventrix.bench.drivers.sample import Sample
 from ventrix.bench.links.tcp import Link, LinkError, OutOfStep
-from ventrix.core.model.bench import ElementKind
-from ventrix.core.model.kinds import TraverseKind
-from ventrix.core.model.noun import Direction
+from ventrix.core.model.kinds import Direction, ElementKind, TraverseKind
 from ventrix.core.quantity.units import from_si, to_si
 from ventrix.words import tr
 
@@ -17,12 +15,12 @@ SIMULATOR = "Simulated bench"
 # What is asked for the main reading, and its unit, by the kind of flow element.
 _HELD: Final = {TraverseKind.PITOT: "PROB", TraverseKind.TOTAL_HEAD: "TOT", TraverseKind.BALL: "BALL"}
 MAIN: Final[dict[ElementKind, tuple[str, str]]] = {
-    "flow": ("MEAS:FLOW?", "cfm"),
-    "percent": ("MEAS:PERC?", "%"),
-    "orifice": ("MEAS:DIFF?", "Pa"),
-    "mass": ("MEAS:MASS?", "kg/s"),
-    "columns": ("MEAS:DIFF?", "Pa"),
-    "column": ("MEAS:PRES?", "inH2O"),
+    ElementKind.FLOW: ("MEAS:FLOW?", "cfm"),
+    ElementKind.PERCENT: ("MEAS:PERC?", "%"),
+    ElementKind.ORIFICE: ("MEAS:DIFF?", "Pa"),
+    ElementKind.MASS: ("MEAS:MASS?", "kg/s"),
+    ElementKind.COLUMNS: ("MEAS:DIFF?", "Pa"),
+    ElementKind.COLUMN: ("MEAS:PRES?", "inH2O"),
 }
 
 
@@ -33,7 +31,9 @@ class ScpiBench:
     bench that lacks them would never answer.
     """
 
-    def __init__(self, link: Link, element: ElementKind = "flow", meters: tuple[str, ...] | None = None) -> None:
+    def __init__(
+        self, link: Link, element: ElementKind = ElementKind.FLOW, meters: tuple[str, ...] | None = None
+    ) -> None:
         self._link, self._main = link, MAIN[element]
         try:
             self.identity = link.ask("*IDN?")

@@ -22,7 +22,7 @@ from ventrix.core.formulas.atmosphere import (
     REFERENCE_TEMPERATURE,
 )
 from ventrix.core.formulas.valve import lift_ratio
-from ventrix.core.model.noun import Direction
+from ventrix.core.model.kinds import Direction
 from ventrix.core.quantity.arrays import Array
 
 _GRID: Final = np.linspace(-1, 1, 61)
@@ -104,7 +104,7 @@ def probe_pressure(
     pressure: float,
     u: float,
     v: float,
-    direction: Direction = "intake",
+    direction: Direction = Direction.INTAKE,
 ) -> float:
     """What a pitot probe reads there [Pa]: total less static of air that is compressible, at reference air.
 
@@ -112,14 +112,14 @@ def probe_pressure(
     ratio that carries it is found by halving.
     """
     room, warmth = REFERENCE_PRESSURE, REFERENCE_TEMPERATURE
-    entering = room if direction == "intake" else room + pressure
+    entering = room if direction == Direction.INTAKE else room + pressure
     wanted = float(speed(port, station, lift, pressure, u, v)) * np.sqrt(
         REFERENCE_DENSITY * entering / (GAS_CONSTANT * warmth)
     )
 
     def flux(ratio: float) -> float:
         """Mass flux [kg/(s m2)] of air expanded from total to static over this ratio, from energy and entropy."""
-        static = room / ratio if direction == "intake" else room
+        static = room / ratio if direction == Direction.INTAKE else room
         cooled = warmth * ratio ** (-(GAMMA - 1) / GAMMA)
         fast = np.sqrt(2 * GAMMA / (GAMMA - 1) * GAS_CONSTANT * (warmth - cooled))
         return float(static / (GAS_CONSTANT * cooled) * fast)
@@ -128,7 +128,7 @@ def probe_pressure(
     for _ in range(60):
         middle = (low + high) / 2
         low, high = (middle, high) if flux(middle) < wanted else (low, middle)
-    return room * (1 - 1 / low) if direction == "intake" else room * (low - 1)
+    return room * (1 - 1 / low) if direction == Direction.INTAKE else room * (low - 1)
 
 
 # Of the port's own loss, what is gone behind a station.

@@ -12,8 +12,7 @@ import numpy as np
 from ventrix.bench.simulator import air_picture
 from ventrix.bench.simulator.heads.shipped import HEADS, SimulatedCut, worked
 from ventrix.bench.simulator.lies import Lie, Lies
-from ventrix.core.model.kinds import Place
-from ventrix.core.model.noun import Direction
+from ventrix.core.model.kinds import Direction, Place
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import CFM, INCH_OF_WATER
 
@@ -66,7 +65,7 @@ class SimulatedBench:
         self._random = np.random.default_rng(seed)
         self._lock = threading.Lock()
         self._states = {direction: list(cuts) for direction, cuts in HEADS.items()}
-        self._direction: Direction = "intake"
+        self._direction: Direction = Direction.INTAKE
         self._cut = 0
         self._lift = 0.0
         self._wanted = 0.0

@@ -12,7 +12,7 @@ from typing import cast
 from ventrix.bench.simulator.bench import SimulatedBench
 from ventrix.bench.simulator.lies import Lie
 from ventrix.bench.simulator.scpi_syntax import OPERATION_COMPLETE, Headers, Status, run_line
-from ventrix.core.model.noun import Direction
+from ventrix.core.model.kinds import Direction
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si, parse_number, to_si
 from ventrix.words import tr

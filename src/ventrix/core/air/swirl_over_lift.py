@@ -9,6 +9,7 @@ import numpy as np
 from ventrix.core.formulas.cam import AnyCam
 from ventrix.core.formulas.swirl import paddle_coefficient, swirl_ratio
 from ventrix.core.formulas.valve import valve_head_area
+from ventrix.core.model.kinds import FlowKind
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.runs.reduced_run import ReducedRun
 from ventrix.core.runs.run_curves import curve_of, turning_of
@@ -103,7 +104,7 @@ def run_swirl_ratio(run: ReducedRun, cam: AnyCam | None, stroke: float | None) -
         or stroke is None
         or bore is None
         or g.valve_diameter is None
-        or run.kind != "flow"
+        or run.kind != FlowKind.FLOW
         or turning_of(run.setup) != "swirl"
         or not np.any(known)
     ):

@@ -24,8 +24,7 @@ from ventrix.core.formulas.pitot import ProbedAir, local_to_reference, probed_ai
 from ventrix.core.model.cut import Cut
 from ventrix.core.model.job import Job
 from ventrix.core.model.kept_words import SpeedsAt
-from ventrix.core.model.kinds import TraverseKind
-from ventrix.core.model.noun import Direction
+from ventrix.core.model.kinds import Direction, TraverseKind
 from ventrix.core.model.traverse import ProbePoint, Traverse
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.limits import positive
@@ -58,7 +57,7 @@ class AirThere:
     which way it goes; reference air on draw by default. `typed_standard`: speeds that were typed stand at standard air,
     not at that of the probe."""
 
-    direction: Direction = "intake"
+    direction: Direction = Direction.INTAKE
     room_pressure: float = REFERENCE_PRESSURE
     temperature: float = REFERENCE_TEMPERATURE
     entering_pressure: float = REFERENCE_PRESSURE
@@ -78,10 +77,10 @@ def air_of(job: Job, traverse: Traverse) -> AirThere:
     room = setup.pressure or REFERENCE_PRESSURE
     temperature = setup.temperature or REFERENCE_TEMPERATURE
     vapour = 0.0 if setup.humidity is None else float(vapour_fraction(temperature, room, setup.humidity))
-    if setup.direction == "intake":
-        return AirThere("intake", room, temperature, room, vapour, standard)
+    if setup.direction == Direction.INTAKE:
+        return AirThere(Direction.INTAKE, room, temperature, room, vapour, standard)
     entering = room + (setup.test_pressure or 0.0)
-    return AirThere("exhaust", room, setup.plenum_temperature or temperature, entering, vapour, standard)
+    return AirThere(Direction.EXHAUST, room, setup.plenum_temperature or temperature, entering, vapour, standard)
 
 
 def point_speed(point: ProbePoint, coefficient: float = 1.0, air: AirThere | None = None) -> ProbedAir | None:
@@ -121,7 +120,7 @@ def point_speed(point: ProbePoint, coefficient: float = 1.0, air: AirThere | Non
         return None
     return probed_air(
         point.reading,
-        a.direction,
+        a.direction == Direction.EXHAUST,
         a.room_pressure,
         a.temperature,
         a.entering_pressure,

@@ -7,6 +7,7 @@ from typing import Any
 
 from ventrix.core.judging.findings import Findings
 from ventrix.core.model.cut import Cut, Port, carried, poured_volume
+from ventrix.core.model.kinds import FlowKind
 from ventrix.core.runs.geometry import geometry_of
 
 
@@ -65,7 +66,7 @@ def known_inputs(
             "humidity": setup.humidity,
         }
     runs = findings.runs_of(cut, port)
-    if runs and runs[-1].kind == "flow":
+    if runs and runs[-1].kind == FlowKind.FLOW:
         run = runs[-1]
         found |= {"flow": float(run.flow[run.peak]), "lifts": run.lift.tolist(), "flows": run.flow.tolist()}
     return {name: value for name, value in found.items() if value is not None and name in asked}

@@ -16,6 +16,7 @@ from ventrix.core.metal.walls import on_side
 from ventrix.core.model.cut import Cut, Port, WallReading, poured_volume
 from ventrix.core.model.job import Job
 from ventrix.core.model.job_parts import plain_casting
+from ventrix.core.model.kinds import FlowKind
 from ventrix.core.planning.learned import CastingPrior
 from ventrix.core.work.hours import pace_of
 from ventrix.words import tr
@@ -257,7 +258,7 @@ def _add_as_cast(
     volume = poured_volume(first)
     if volume is not None:
         volumes.setdefault(port.kind, []).append(volume)
-    runs = [r for r in findings.runs_of(first, port) if r.kind == "flow"]
+    runs = [r for r in findings.runs_of(first, port) if r.kind == FlowKind.FLOW]
     if runs:
         flows.setdefault(port.kind, []).append(float(runs[-1].flow.max()))
 

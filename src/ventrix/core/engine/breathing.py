@@ -14,7 +14,7 @@ from ventrix.core.formulas.cam import AnyCam
 from ventrix.core.judging.findings import Findings
 from ventrix.core.model.cut import Port
 from ventrix.core.model.job import Job
-from ventrix.core.model.kinds import Induction
+from ventrix.core.model.kinds import Direction, FlowKind, Induction
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si, to_si
@@ -120,7 +120,7 @@ def engine_of(findings: Findings, port: Port, intake: ReducedRun) -> Engine:
     ----------
     Defaults: common practice, no source.
     """
-    job, cam = findings.job, findings.cam_of("intake")
+    job, cam = findings.job, findings.cam_of(Direction.INTAKE)
     absent = [w for w, v in (("bore", job.bore), ("stroke", job.stroke), (tr("intake cam"), cam)) if v is None]
     if absent:
         raise Refused("volumetric efficiency needs {} (Head)", ", ".join(absent))
@@ -136,7 +136,7 @@ def engine_of(findings: Findings, port: Port, intake: ReducedRun) -> Engine:
     return Engine(
         cylinder,
         cam,
-        findings.cam_of("exhaust") or cam,
+        findings.cam_of(Direction.EXHAUST) or cam,
         USUAL_INTAKE if job.intake_centreline is None else job.intake_centreline,
         USUAL_EXHAUST if job.exhaust_centreline is None else job.exhaust_centreline,
         job.intake_lash or 0.0,
@@ -335,10 +335,10 @@ def _low_lifts(engine: Engine, lift: Array, area: Array, angle: Array) -> tuple[
 def _exhaust(findings: Findings, port: Port, intake: ReducedRun, guessed: list[str]) -> tuple[ReducedRun, float, float]:
     """The run that the exhaust is taken from, what its flow is multiplied by, and the doubt of that."""
     job = findings.job
-    mine = [p for p in job.ports if p.kind == "exhaust" and p.of_head and p.cylinder == port.cylinder]
-    others = [p for p in job.ports if p.kind == "exhaust" and p.of_head and p not in mine]
+    mine = [p for p in job.ports if p.kind == Direction.EXHAUST and p.of_head and p.cylinder == port.cylinder]
+    others = [p for p in job.ports if p.kind == Direction.EXHAUST and p.of_head and p not in mine]
     for other in (*mine, *others):
-        runs = [r for c in other.cuts for r in findings.runs_of(c, other) if r.kind == "flow"]
+        runs = [r for c in other.cuts for r in findings.runs_of(c, other) if r.kind == FlowKind.FLOW]
         if runs:
             if other not in mine:
                 guessed.append(tr("exhaust as {}", other.name))

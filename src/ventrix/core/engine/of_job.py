@@ -14,6 +14,7 @@ from ventrix.core.judging.findings import Findings
 from ventrix.core.metal.unrolled import smallest_section
 from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.job import Job
+from ventrix.core.model.kinds import Direction, FlowKind
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.runs.reduced_run import ReducedRun
@@ -182,7 +183,7 @@ class _Asked:
 
 
 def _asked(findings: Findings, port: Port, after: Cut | None, before: Cut | None, cam: AnyCam | None) -> _Asked:
-    if port.kind != "intake":
+    if port.kind != Direction.INTAKE:
         raise Refused("{} is an exhaust: volumetric efficiency is calculated for an intake port", port.name)
     flowed = [c for c in port.cuts if findings.runs_of(c, port)]
     if not flowed:
@@ -224,7 +225,7 @@ def _run(findings: Findings, port: Port, cut: Cut) -> ReducedRun:
     found = findings.runs_of(cut, port)
     if not found:
         raise Refused("cut {} of {} was not flowed", cut.number, port.name)
-    if found[-1].kind == "index":
+    if found[-1].kind == FlowKind.INDEX:
         raise Refused("{} was flowed on a bench that is not calibrated: volumetric efficiency needs CFM", port.name)
     return found[-1]
 

@@ -6,6 +6,7 @@ import numpy as np
 
 from ventrix.core.formulas.cam import AnyCam, Cam, TabledCam
 from ventrix.core.judging.findings import Findings
+from ventrix.core.model.kinds import Direction
 from ventrix.core.quantity.refused import Refused
 
 
@@ -38,7 +39,7 @@ def other_cam(
     ----------
     As `Cam`.
     """
-    job, now = findings.job, findings.cam_of("intake")
+    job, now = findings.job, findings.cam_of(Direction.INTAKE)
     if rocker is not None:
         if now is None or job.rocker_ratio is None:
             raise Refused("another rocker needs the job's own cam and rocker ratio (Head)")

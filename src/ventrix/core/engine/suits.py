@@ -15,6 +15,7 @@ from ventrix.core.judging.findings import Findings
 from ventrix.core.metal.unrolled import smallest_section
 from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.job import Job
+from ventrix.core.model.kinds import Direction, FlowKind
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.said import Amount, Said
 from ventrix.core.runs.reduced_run import ReducedRun
@@ -75,12 +76,12 @@ def suits(findings: Findings, port: Port, cut: Cut | None = None) -> Suits:
     Z up to 0.6: Taylor [13], vol. 1, ch. 6. A mean Mach of 0.55 in the smallest section, and both lower ends: common
     practice, no source.
     """
-    if port.kind != "intake":
+    if port.kind != Direction.INTAKE:
         raise Refused("{} is an exhaust: what a head suits is asked of an intake port", port.name)
     job = findings.job
-    flowed = [c for c in port.cuts if any(r.kind == "flow" for r in findings.runs_of(c, port))]
+    flowed = [c for c in port.cuts if any(r.kind == FlowKind.FLOW for r in findings.runs_of(c, port))]
     cut = cut or (flowed or list(port.cuts))[-1]
-    runs = [r for r in findings.runs_of(cut, port) if r.kind == "flow"]
+    runs = [r for r in findings.runs_of(cut, port) if r.kind == FlowKind.FLOW]
     run, section = runs[-1] if runs else None, smallest_section(job, port, cut)
     because: list[str] = []
     rates = [r for r in (_by_valve(findings, run, port, because), _by_section(job, port, section, because)) if r]
@@ -116,7 +117,7 @@ def _by_valve(findings: Findings, run: ReducedRun | None, port: Port, because: l
     if run is None or diameter is None:
         because.append(tr("The valve can't be used: flow in CFM and its diameter are needed."))
         return None
-    cam = findings.cam_of("intake")
+    cam = findings.cam_of(Direction.INTAKE)
     if cam is None:
         mean, by = float(np.trapezoid(run.effective_area, run.lift) / (run.lift[-1] - run.lift[0])), tr("tested lifts")
     else:

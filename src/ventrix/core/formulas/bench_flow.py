@@ -6,7 +6,8 @@ Sources are numbered as in ``docs/sources.md``.
 
 from __future__ import annotations
 
-from typing import Final, Literal
+from enum import StrEnum
+from typing import Final
 
 import numpy as np
 from numpy.typing import ArrayLike
@@ -25,12 +26,17 @@ from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import percent_text
 from ventrix.words import tr
 
-Model = Literal["isentropic", "incompressible"]
-
 PLATE_EXPANSION: Final = 0.351  # expansibility of a sharp plate, ISO 5167-2:2003 at a diameter ratio of nought
 CONVERSION_GRAIN: Final = 0.03  # |ln| of a pressure ratio up to which a conversion costs no doubt
 REYNOLDS_DOUBT: Final = 0.005  # relative, times ln of the pressure ratio: a coefficient drifts with speed
 PRESSURE_FLAG: Final = 0.03  # off nominal
+
+
+class FlowModel(StrEnum):
+    """How a pressure drop gives a speed."""
+
+    ISENTROPIC = "isentropic"
+    INCOMPRESSIBLE = "incompressible"
 
 
 def ideal_velocity(pressure_drop: ArrayLike, density: ArrayLike = REFERENCE_DENSITY) -> Array:
@@ -108,7 +114,7 @@ def isentropic_mass_flux(
 
 def ideal_flux(
     pressure_drop: ArrayLike,
-    model: Model = "isentropic",
+    model: FlowModel = FlowModel.ISENTROPIC,
     density: ArrayLike | None = None,
     pressure: ArrayLike = REFERENCE_PRESSURE,
     temperature: ArrayLike = REFERENCE_TEMPERATURE,
@@ -141,7 +147,7 @@ def ideal_flux(
     [3] Heywood (1988), app. C.
     """
     rho = ideal_gas_density(temperature, pressure) if density is None else np.asarray(density, dtype=float)
-    if model == "incompressible":
+    if model == FlowModel.INCOMPRESSIBLE:
         return ideal_velocity(pressure_drop, rho)
     return np.asarray(isentropic_mass_flux(pressure_drop, pressure, temperature) / rho)
 
@@ -308,7 +314,7 @@ def discharge_coefficient(
     flow: ArrayLike,
     test_pressure: ArrayLike,
     area: ArrayLike,
-    model: Model = "isentropic",
+    model: FlowModel = FlowModel.ISENTROPIC,
     pressure: ArrayLike = REFERENCE_PRESSURE,
     temperature: ArrayLike = REFERENCE_TEMPERATURE,
 ) -> Array:

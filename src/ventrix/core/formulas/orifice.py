@@ -5,7 +5,8 @@ All SI. Sources are numbered as in ``docs/sources.md``.
 
 from __future__ import annotations
 
-from typing import Any, Literal, NamedTuple
+from enum import StrEnum
+from typing import Any, NamedTuple
 
 import numpy as np
 from numpy.typing import ArrayLike
@@ -16,6 +17,14 @@ from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.limits import not_negative, positive
 from ventrix.core.quantity.refused import Refused
 from ventrix.words import tr
+
+
+class Taps(StrEnum):
+    """Where an orifice plate's pressure drop is tapped; D is D and D/2."""
+
+    CORNER = "corner"
+    D = "D"
+    FLANGE = "flange"
 
 
 class OrificeFlow(NamedTuple):
@@ -33,7 +42,7 @@ def orifice_flow(
     pressure_drop: ArrayLike,
     pressure: ArrayLike = REFERENCE_PRESSURE,
     temperature: ArrayLike = 293.15,
-    taps: Literal["corner", "D", "flange"] = "corner",
+    taps: Taps = Taps.CORNER,
     vapour: ArrayLike = 0.0,
 ) -> OrificeFlow:
     """Air through an orifice plate in a pipe, by ISO 5167-2:2003.

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Final, Literal, NamedTuple
+from typing import Final, NamedTuple
 
 import numpy as np
 from numpy.typing import ArrayLike
@@ -103,7 +103,7 @@ class ProbedAir(NamedTuple):
 
 def probed_air(
     reading: ArrayLike,
-    direction: Literal["intake", "exhaust"] = "intake",
+    blown: bool = False,
     room_pressure: float = REFERENCE_PRESSURE,
     temperature: float = REFERENCE_TEMPERATURE,
     entering_pressure: float | None = None,
@@ -120,8 +120,8 @@ def probed_air(
     ----------
     reading : array_like
         Total less static pressure [Pa].
-    direction : {"intake", "exhaust"}
-        Draw: the total is the room's. Blow: the static is the room's. Ends of the truth both; see `static`.
+    blown : bool
+        Drawn: the total is the room's. Blown: the static is the room's. Ends of the truth both; see `static`.
     room_pressure : float
         Barometer [Pa].
     temperature : float
@@ -158,7 +158,7 @@ def probed_air(
     )
     off = np.full(dp.shape, np.nan) if static is None else np.broadcast_to(np.asarray(static, dtype=float), dp.shape)
     known = np.isfinite(off)
-    if direction == "exhaust":
+    if blown:
         low = np.where(known, room + np.nan_to_num(off), room)
     else:
         low = np.where(known, room - np.nan_to_num(off), room - dp)

@@ -12,7 +12,7 @@ from ventrix.core.judging.expectation import Outcome, Scored, places_of
 from ventrix.core.judging.findings import Findings
 from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.job_parts import Call
-from ventrix.core.model.kinds import Result
+from ventrix.core.model.kinds import FlowKind, Result
 from ventrix.core.runs.reduced_run import ReducedRun
 
 
@@ -79,10 +79,10 @@ def _scored(findings: Findings, call: Call, port: Port, cut: Cut) -> CallScore |
         return None
     before = _before(findings, port, cut)
     off = said = came = None
-    if call.lifts and run.kind == "flow":
+    if call.lifts and run.kind == FlowKind.FLOW:
         flows, then = np.asarray(call.flows), run.curve.at(np.asarray(call.lifts))
         off = float(np.mean(flows / then - 1))
-        if before is not None and before[1].kind == "flow":
+        if before is not None and before[1].kind == FlowKind.FLOW:
             was = before[1].at_pressure(run.test_pressure).curve.at(np.asarray(call.lifts))
             said, came = float(np.mean(flows - was)), float(np.mean(then - was))
     gains = None

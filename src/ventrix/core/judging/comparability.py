@@ -4,17 +4,25 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass
-from typing import Any, Final, Literal
+from enum import StrEnum
+from typing import Any, Final
 
 from ventrix.core.formulas.knowledge import Adjustment
-from ventrix.core.model.kinds import CutKind
+from ventrix.core.model.kinds import CutKind, Direction
 from ventrix.core.model.run import SetUp
 from ventrix.core.quantity.said import Amount, Said, joined
 from ventrix.core.quantity.units import from_si
 from ventrix.core.runs.geometry import Geometry
 from ventrix.words import tr
 
-Level = Literal["yes", "converted", "unknown", "no"]
+
+class Level(StrEnum):
+    """Whether figures can be held against each other."""
+
+    YES = "yes"
+    CONVERTED = "converted"
+    UNKNOWN = "unknown"
+    NO = "no"
 
 
 def _plain(value: Any) -> str:
@@ -112,10 +120,10 @@ class ConditionDifference:
 _DIFFERS: Final = tr("{} differs, {} before and {} after: {}.")
 CANT_YET: Final = tr("Can't compare yet.")
 _STARTS: Final[dict[Level, str]] = {
-    "yes": tr("May be compared: bench, bore, entry, valve, plug and centering agree."),
-    "no": tr("Not to be compared."),
-    "unknown": tr("A condition wasn't recorded, so it may have differed."),
-    "converted": tr("Compared after conversion."),
+    Level.YES: tr("May be compared: bench, bore, entry, valve, plug and centering agree."),
+    Level.NO: tr("Not to be compared."),
+    Level.UNKNOWN: tr("A condition wasn't recorded, so it may have differed."),
+    Level.CONVERTED: tr("Compared after conversion."),
 }
 
 
@@ -129,8 +137,8 @@ class Comparability:
     @property
     def sentence(self) -> str:
         """The line above the curves."""
-        if self.level == "yes":
-            return _STARTS["yes"]
+        if self.level == Level.YES:
+            return _STARTS[Level.YES]
         return Said("{} {}", _STARTS[self.level], self.reason)
 
     @property
@@ -141,7 +149,7 @@ class Comparability:
     @property
     def gaps(self) -> str:
         """How many conditions are missing, as a headline."""
-        count = sum(d.level == "unknown" for d in self.differences)
+        count = sum(d.level == Level.UNKNOWN for d in self.differences)
         return tr("{}: {} condition{} missing.", CANT_YET[:-1], count, "s" * (count != 1))
 
     @property
@@ -150,7 +158,7 @@ class Comparability:
         return joined([d.sentence for d in self.differences if d.level == self.level])
 
 
-_ORDER: Final[dict[Level, int]] = {"yes": 0, "converted": 1, "unknown": 2, "no": 3}
+_ORDER: Final[dict[Level, int]] = {Level.YES: 0, Level.CONVERTED: 1, Level.UNKNOWN: 2, Level.NO: 3}
 
 
 def same_condition(key: str, a: Any, b: Any) -> bool:
@@ -182,7 +190,7 @@ def comparability(
     """
     found: list[ConditionDifference] = []
     allowed = {key for change in changes for key in _ALLOWED.get(change, ())}
-    exhaust = "exhaust" in (before.direction, after.direction)
+    exhaust = Direction.EXHAUST in (before.direction, after.direction)
     for c in CONDITIONS:
         if (c.exhaust_only and not exhaust) or c.key in allowed:
             continue
@@ -194,22 +202,22 @@ def comparability(
                 continue  # an exhaust is blown from the bore: no entry is laid on it
             where = tr("on either side") if a is None and b is None else ("before" if a is None else "after")
             said: str = tr("{} was not recorded {}: {}.", c.name.capitalize(), where, c.moves)
-            found.append(ConditionDifference(c.key, "unknown", a_words, b_words, said))
+            found.append(ConditionDifference(c.key, Level.UNKNOWN, a_words, b_words, said))
         elif c.key == "bench" and not same_condition(c.key, a, b) and transfer is not None and bridge is None:
             said = Said(_DIFFERS, tr("Bench"), a_words, b_words, transfer.sentence)
-            found.append(ConditionDifference(c.key, "converted", a_words, b_words, said))
+            found.append(ConditionDifference(c.key, Level.CONVERTED, a_words, b_words, said))
         elif not same_condition(c.key, a, b) and bridge is not None and c.key in BRIDGED:
             said = Said(_DIFFERS, c.name.capitalize(), a_words, b_words, bridge.sentence)
-            found.append(ConditionDifference("bridge", "converted", a_words, b_words, said))
+            found.append(ConditionDifference("bridge", Level.CONVERTED, a_words, b_words, said))
         elif not same_condition(c.key, a, b):
             said = Said(_DIFFERS, c.name.capitalize(), a_words, b_words, c.moves)
-            found.append(ConditionDifference(c.key, "no", a_words, b_words, said))
+            found.append(ConditionDifference(c.key, Level.NO, a_words, b_words, said))
     if sizes is not None:
         found += _size_differences(*sizes, allowed)
     pressure = _pressure_difference(before, after)
     if pressure is not None:
         found.append(pressure)
-    levels: list[Level] = ["yes", *(d.level for d in found)]
+    levels: list[Level] = [Level.YES, *(d.level for d in found)]
     level = max(levels, key=_ORDER.__getitem__)
     return Comparability(level, tuple(found))
 
@@ -223,7 +231,7 @@ def _size_differences(before: Geometry, after: Geometry, allowed: set[str]) -> l
             continue
         undeclared = tr("{} differs, {} before and {} after, and no cut between says so: {}.")
         said = Said(undeclared, name.capitalize(), words(a), words(b), moves)
-        found.append(ConditionDifference(key, "no", words(a), words(b), said))
+        found.append(ConditionDifference(key, Level.NO, words(a), words(b), said))
     return found
 
 
@@ -233,4 +241,4 @@ def _pressure_difference(before: SetUp, after: SetUp) -> ConditionDifference | N
         return None
     how = tr("brought to one pressure, with the uncertainty of that counted")
     said = Said(_DIFFERS, tr("Test pressure"), _pressure(a), _pressure(b), how)
-    return ConditionDifference("test_pressure", "converted", _pressure(a), _pressure(b), said)
+    return ConditionDifference("test_pressure", Level.CONVERTED, _pressure(a), _pressure(b), said)

@@ -13,7 +13,7 @@ from ventrix.core.formulas.cam import AnyCam
 from ventrix.core.formulas.difference import Difference, Side, scatter_by_lift
 from ventrix.core.formulas.knowledge import Adjustment, Check, Known
 from ventrix.core.formulas.uncertainty import Repeats, Scatter, known_scatter
-from ventrix.core.judging.comparability import comparability
+from ventrix.core.judging.comparability import Level, comparability
 from ventrix.core.judging.comparison import RunComparison, Runs, grains
 from ventrix.core.judging.paper import on_paper
 from ventrix.core.model.kinds import CutKind, School
@@ -140,7 +140,7 @@ def compare_runs(
     )
     verdict, paper, house = on_paper(verdict, (*before, *after), k.house)
     before, after = at_one_pressure(before, after, pressure)
-    carried_over = {d.key for d in verdict.differences if d.level == "converted"}
+    carried_over = {d.key for d in verdict.differences if d.level == Level.CONVERTED}
     adjustments = tuple(
         a
         for a in (

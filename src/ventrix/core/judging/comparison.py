@@ -8,7 +8,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
-from typing import Final, Literal, NamedTuple
+from typing import Final, NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
@@ -17,10 +17,10 @@ from ventrix.core.formulas.cam import AnyCam, cam_mean
 from ventrix.core.formulas.difference import Difference
 from ventrix.core.formulas.knowledge import Adjustment, Known
 from ventrix.core.formulas.uncertainty import CONFIDENCE, Repeats, Scatter
-from ventrix.core.judging.comparability import Comparability
+from ventrix.core.judging.comparability import Comparability, Level
 from ventrix.core.judging.schools import school_weights
 from ventrix.core.judging.single_readings import LoneReading, lone_readings
-from ventrix.core.model.kinds import ExpectedAs, Result, School
+from ventrix.core.model.kinds import ExpectedAs, FlowKind, Result, School
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.runs.reduced_run import LIFT_GRAIN, ReducedRun
 
@@ -54,7 +54,7 @@ class RunComparison:
     """
 
     comparability: Comparability
-    kind: Literal["flow", "index"]
+    kind: FlowKind
     lift: Array
     before: Array
     after: Array
@@ -115,7 +115,7 @@ class RunComparison:
 
     @property
     def allowed(self) -> bool:
-        return self.comparability.level in ("yes", "converted") and not self.claimed
+        return self.comparability.level in (Level.YES, Level.CONVERTED) and not self.claimed
 
     def _signs(self, expanded: Array) -> NDArray[np.int64]:
         sign = np.where(self.change > expanded, 1, np.where(self.change < -expanded, -1, 0))

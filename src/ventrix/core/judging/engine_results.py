@@ -13,7 +13,7 @@ from ventrix.core.formulas.bench_flow import convert_pressure
 from ventrix.core.judging.findings import Findings
 from ventrix.core.model.job import Job
 from ventrix.core.model.job_parts import EngineResult
-from ventrix.core.model.kinds import ResultKind
+from ventrix.core.model.kinds import Direction, FlowKind, ResultKind
 from ventrix.core.quantity.units import CFM, HORSEPOWER, to_si
 from ventrix.words import tr
 
@@ -66,8 +66,8 @@ def best_intake_flow(findings: Findings) -> float | None:
     """Peak flow of the job's best intake as it now is, at 28 inH2O [m3/s]; None where none was flowed in CFM."""
     found = []
     for port in findings.job.ports:
-        runs = [r for c in port.cuts for r in findings.runs_of(c, port) if r.kind == "flow"]
-        if port.kind == "intake" and port.of_head and runs:
+        runs = [r for c in port.cuts for r in findings.runs_of(c, port) if r.kind == FlowKind.FLOW]
+        if port.kind == Direction.INTAKE and port.of_head and runs:
             last = runs[-1]
             beside = findings.job.ports_beside(port)
             found.append(beside * float(convert_pressure(last.flow[last.peak], last.test_pressure, AT)))

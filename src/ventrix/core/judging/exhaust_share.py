@@ -12,6 +12,7 @@ from ventrix.core.formulas.exhaust_ratio import ExhaustRatios, exhaust_ratios
 from ventrix.core.judging.comparability import same_condition
 from ventrix.core.judging.findings import Findings
 from ventrix.core.model.cut import Cut, Port, state_name
+from ventrix.core.model.kinds import Direction, FlowKind
 from ventrix.core.quantity.moments import came_after
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.runs.reduced_run import ReducedRun
@@ -68,11 +69,11 @@ def other_kind(findings: Findings, port: Port, cut: Cut) -> OtherKind | None:
     others.sort(key=lambda p: port.cylinder is None or (p.cylinder, p.head_id) != cylinder)
     own = findings.runs_of(cut, port)
     for other in others:
-        flowed = [c for c in other.cuts if any(r.kind == "flow" for r in findings.runs_of(c, other))]
+        flowed = [c for c in other.cuts if any(r.kind == FlowKind.FLOW for r in findings.runs_of(c, other))]
         if not flowed:
             continue
         state, then = _state_then(port, cut, other, flowed)
-        runs = [r for r in findings.runs_of(state, other) if r.kind == "flow"]
+        runs = [r for r in findings.runs_of(state, other) if r.kind == FlowKind.FLOW]
         marked = [(_marks(own[-1], r) if own else (), r) for r in runs]
         marks, run = min(reversed(marked), key=lambda m: len(m[0]))
         return OtherKind(other, state, run, marks if then else (*marks, NOT_THEN))
@@ -101,18 +102,18 @@ def exhaust_share(findings: Findings, port: Port, cut: Cut, run: ReducedRun | No
     beside = other_kind(findings, port, cut)
     runs = findings.runs_of(cut, port)
     mine = run or (runs[-1] if runs else None)
-    if beside is None or mine is None or mine.kind != "flow":
+    if beside is None or mine is None or mine.kind != FlowKind.FLOW:
         return None
     theirs = beside.run.at_pressure(mine.test_pressure)
-    exhaust, intake = (mine, theirs) if port.kind == "exhaust" else (theirs, mine)
+    exhaust, intake = (mine, theirs) if port.kind == Direction.EXHAUST else (theirs, mine)
     try:
         found = exhaust_ratios(
             exhaust.curve,
             intake.curve,
             exhaust.geometry.valve_diameter,
             intake.geometry.valve_diameter,
-            findings.cam_of("exhaust"),
-            findings.cam_of("intake"),
+            findings.cam_of(Direction.EXHAUST),
+            findings.cam_of(Direction.INTAKE),
         )
     except Refused:
         return None

@@ -40,7 +40,7 @@ from ventrix.core.judging.wording import Wording
 from ventrix.core.model.bench import Bench, bench_named, same_name
 from ventrix.core.model.cut import OTHER_SIDE, Cut, Port, changes_between, poured_volume
 from ventrix.core.model.job import Job
-from ventrix.core.model.kinds import CutKind, Result
+from ventrix.core.model.kinds import CutKind, FlowKind, Result
 from ventrix.core.model.run import UNDONE, SetUp
 from ventrix.core.model.school_questions import side_taken
 from ventrix.core.quantity.refused import Refused
@@ -266,13 +266,15 @@ class Findings(ReducedRuns):
         if c is None or verdict is None:
             return None
         if not c.allowed or verdict.weighted is None or verdict.expanded is None:
-            return Gain(None, None, c.kind == "index", "", "", False, verdict)
-        base = c.weighted_before if c.kind == "index" else 1.0
+            return Gain(None, None, c.kind == FlowKind.INDEX, "", "", False, verdict)
+        base = c.weighted_before if c.kind == FlowKind.INDEX else 1.0
         proven = verdict.result in (Result.BETTER, Result.WORSE)
         result = verdict.result if proven else Result.NOT_PROVEN
         looks = sum(bool(self.runs_of(each, pair.port)) for each in pair.port.cuts) - 1
         mark = c.result_among(looks)
-        return Gain(verdict.weighted / base, verdict.expanded / base, c.kind == "index", result, mark, True, verdict)
+        return Gain(
+            verdict.weighted / base, verdict.expanded / base, c.kind == FlowKind.INDEX, result, mark, True, verdict
+        )
 
     def dip_of_the_bench(self, port: Port, bench: str | None, lift: float) -> str | None:
         """The name of a second bench on which the untouched head shows no dip at a lift [m] where this one does; None
@@ -297,7 +299,7 @@ class Findings(ReducedRuns):
         comparison = self.pair(port, before, cut).comparison if before.runs and cut.runs else None
         volumes = poured_volume(before), poured_volume(cut)
         growth = None if volumes[0] is None or volumes[1] is None else volumes[1] - volumes[0]
-        if comparison is None or comparison.kind != "flow" or not comparison.allowed:
+        if comparison is None or comparison.kind != FlowKind.FLOW or not comparison.allowed:
             return outcome_of(cut, None, growth)
         gain = comparison.gain_as(cut.expected_as, cut.expected_lift)
         return outcome_of(cut, None if gain is None else gain.change, growth, 0.0 if gain is None else gain.expanded)
@@ -316,7 +318,7 @@ class Findings(ReducedRuns):
         if pair.comparison is None:
             return None
         volumes = volumes_of(pair.before, pair.after)
-        least = self.job.worthwhile_gain if pair.comparison.kind == "flow" else None
+        least = self.job.worthwhile_gain if pair.comparison.kind == FlowKind.FLOW else None
         verdict = judge(pair.comparison, least, volumes, wording)
         unit = wording.lift_unit if wording is not None else "in"
         swirl = swirl_wish_sentences(self.job, pair.port.kind, pair.before_runs[-1], pair.after_runs[-1], unit)

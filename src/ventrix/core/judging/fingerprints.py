@@ -3,17 +3,26 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import Final, Literal
+from enum import StrEnum
+from typing import Final
 
 import numpy as np
 
 from ventrix.core.formulas.quantiles import chi_squared_quantile
 from ventrix.core.judging.comparison import RunComparison
+from ventrix.core.model.kinds import FlowKind
 from ventrix.core.quantity.arrays import Array
 
-Cause = Literal["dial zero", "factor", "leak"]
 QUANTILE: Final = 0.99
 FEWEST_LIFTS: Final = 3
+
+
+class Cause(StrEnum):
+    """What alone would look like a difference."""
+
+    DIAL_ZERO = "dial zero"
+    FACTOR = "factor"
+    LEAK = "leak"
 
 
 @dataclass(frozen=True, slots=True)
@@ -63,11 +72,11 @@ def fingerprints(comparison: RunComparison) -> tuple[Fingerprint, ...]:
     mean_flow = (c.before[tested] + c.after[tested]) / 2
     slope = (c.difference.before.slope[tested] + c.difference.after.slope[tested]) / 2
     easy = c.known.easy
-    shapes: list[tuple[Cause, Array, float]] = [("dial zero", slope, easy.dial)]
+    shapes: list[tuple[Cause, Array, float]] = [(Cause.DIAL_ZERO, slope, easy.dial)]
     if not c.known.factor_is_out:
-        shapes.append(("factor", mean_flow, easy.factor))
-    if c.kind == "flow" and not c.known.checks:
-        shapes.append(("leak", np.ones(k), easy.leak))
+        shapes.append((Cause.FACTOR, mean_flow, easy.factor))
+    if c.kind == FlowKind.FLOW and not c.known.checks:
+        shapes.append((Cause.LEAK, np.ones(k), easy.leak))
     inverse = np.linalg.inv(covariance)
     whole = float(change @ inverse @ change)
     proven = abs(c.weighted) > c.weighted_expanded

@@ -10,7 +10,7 @@ from ventrix.core.judging.wording import Wording
 from ventrix.core.model.cut import Port
 from ventrix.core.model.job import Job
 from ventrix.core.model.job_parts import FitLimit, Valve
-from ventrix.core.model.kinds import FitKind, ValveMetal
+from ventrix.core.model.kinds import Direction, FitKind, ValveMetal
 from ventrix.core.quantity.units import to_si
 from ventrix.words import tr
 
@@ -88,7 +88,7 @@ def fit_checks(job: Job, words: Wording | None = None) -> tuple[FitCheck, ...]:
 
 
 def _of_valve(job: Job, port: Port, valve: Valve, words: Wording) -> Iterator[FitCheck]:
-    lift = job.cam_lift if port.kind == "intake" else job.exhaust_cam_lift or job.cam_lift
+    lift = job.cam_lift if port.kind == Direction.INTAKE else job.exhaust_cam_lift or job.cam_lift
     if valve.spring_height is not None and valve.coil_bind is not None and lift is not None:
         margin = valve.spring_height - valve.coil_bind - lift
         check = _held(job, FitKind.COIL_BIND, port.name, margin, port.kind, valve.metal, words)

@@ -13,8 +13,7 @@ from ventrix.core.judging.findings import Findings
 from ventrix.core.metal.unrolled import smallest_section
 from ventrix.core.model.cut import Port
 from ventrix.core.model.job import Job
-from ventrix.core.model.kinds import FaultKind
-from ventrix.core.model.noun import Direction
+from ventrix.core.model.kinds import Direction, FaultKind, FlowKind
 from ventrix.core.model.run import SetUp
 
 
@@ -112,7 +111,7 @@ def _flowed(findings: Findings, port: Port) -> Iterator[CutSummary]:
             throat=run.geometry.throat_diameter,
             valve=run.geometry.valve_diameter,
             volume=run.geometry.port_volume,
-            is_share=run.kind == "index",
+            is_share=run.kind == FlowKind.INDEX,
             setup=run.setup,
             gain=gain.value if gain is not None and comparable else None,
             seconds=time_worked(cut),

@@ -9,7 +9,7 @@ from typing import Final
 
 import numpy as np
 
-from ventrix.core.judging.comparability import comparability
+from ventrix.core.judging.comparability import Level, comparability
 from ventrix.core.judging.job_summary import CutSummary
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.runs.reduced_run import ReducedRun
@@ -72,9 +72,9 @@ def why_left_out(of: CutSummary, cut: CutSummary) -> str:
         return tr("uncalibrated bench")
     found = comparability(of.setup, cut.setup)
     for each in found.differences:
-        if each.level in ("no", "converted"):
+        if each.level in (Level.NO, Level.CONVERTED):
             return _WHY.get(each.key, f"other {each.key}")
-    return "" if found.level == "yes" else tr("conditions not recorded")
+    return "" if found.level == Level.YES else tr("conditions not recorded")
 
 
 def flow_at(cut: CutSummary, lift: float) -> float | None:

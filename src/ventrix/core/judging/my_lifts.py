@@ -12,8 +12,7 @@ from ventrix.core.judging.comparison import RunComparison
 from ventrix.core.judging.schools import own_weights
 from ventrix.core.model.job import Job
 from ventrix.core.model.job_parts import MyLift
-from ventrix.core.model.kinds import Result
-from ventrix.core.model.noun import Direction
+from ventrix.core.model.kinds import Direction, Result
 from ventrix.core.quantity.units import from_si
 from ventrix.core.runs.reduced_run import ReducedRun
 from ventrix.words import tr

@@ -41,16 +41,16 @@ def on_paper(
     if houses == [""]:
         return found, "", ""
     if declared is not None:
-        left = tuple(d for d in found.differences if d.level != "unknown")
-        worst: Level = "no" if any(d.level == "no" for d in left) else "converted" if left else "yes"
+        left = tuple(d for d in found.differences if d.level != Level.UNKNOWN)
+        worst: Level = Level.NO if any(d.level == Level.NO for d in left) else Level.CONVERTED if left else Level.YES
         return Comparability(worst, left), "", houses[0]
     if len(houses) == 1:
-        if found.level in ("unknown", "no"):
+        if found.level in (Level.UNKNOWN, Level.NO):
             return found, "", ""
         said = tr("Whether {} flowed both the same way was not recorded: it may have differed.", houses[0])
-        gap = ConditionDifference("house", "unknown", houses[0], houses[0], said)
-        return Comparability("unknown", (*found.differences, gap)), "", ""
+        gap = ConditionDifference("house", Level.UNKNOWN, houses[0], houses[0], said)
+        return Comparability(Level.UNKNOWN, (*found.differences, gap)), "", ""
     whose = next(house for house in houses if house)
     said = tr("One side was read off the sheet of {}: it was not measured on this bench.", whose)
-    gap = ConditionDifference("house", "no", None, whose, said)
-    return replace(found, level="no", differences=(*found.differences, gap)), whose, ""
+    gap = ConditionDifference("house", Level.NO, None, whose, said)
+    return replace(found, level=Level.NO, differences=(*found.differences, gap)), whose, ""

@@ -9,7 +9,7 @@ import numpy as np
 from ventrix.core.judging.findings import Findings
 from ventrix.core.judging.wording import Wording
 from ventrix.core.model.cut import Cut, Port, Trial, trial_as_cut
-from ventrix.core.model.kinds import TrialKind
+from ventrix.core.model.kinds import FlowKind, TrialKind
 from ventrix.core.quantity.arrays import Array
 from ventrix.words import tr
 
@@ -60,19 +60,21 @@ def piece_loss(findings: Findings, port: Port, cut: Cut, trial: Trial) -> PieceL
     if comparison is None or not comparison.allowed:
         return None
     told = comparison.tested
-    alone = _alone(findings, trial, comparison.pressure) if comparison.kind == "flow" else None
+    alone = _alone(findings, trial, comparison.pressure) if comparison.kind == FlowKind.FLOW else None
     before = comparison.before[told]
     series = None if alone is None else before / np.sqrt(1 + (before / alone) ** 2) - before
     return PieceLoss(
         comparison.lift[told], comparison.change[told], comparison.expanded[told], before, series,
-        comparison.kind == "index",
+        comparison.kind == FlowKind.INDEX,
     )  # fmt: skip
 
 
 def _alone(findings: Findings, trial: Trial, pressure: float) -> float | None:
     """Flow of the piece alone at a pressure: its last run's, which has no lift to speak of."""
     piece = next((p for p in findings.job.ports if p.piece and p.id == trial.piece_id), None)
-    runs = [] if piece is None else [r for c in piece.cuts for r in findings.runs_of(c, piece) if r.kind == "flow"]
+    runs = (
+        [] if piece is None else [r for c in piece.cuts for r in findings.runs_of(c, piece) if r.kind == FlowKind.FLOW]
+    )
     return float(np.max(runs[-1].at_pressure(pressure).flow)) if runs else None
 
 

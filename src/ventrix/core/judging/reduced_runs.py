@@ -13,12 +13,12 @@ from ventrix.core.benches.study import Evidence, of_mounts, studied
 from ventrix.core.formulas.cam import CHECKING_LIFT, AnyCam, Cam, TabledCam
 from ventrix.core.formulas.knowledge import EasyMistakes, Known
 from ventrix.core.formulas.uncertainty import Instrument, Scatter
-from ventrix.core.judging.comparability import comparability
+from ventrix.core.judging.comparability import Level, comparability
 from ventrix.core.judging.comparison import RunComparison
 from ventrix.core.model.bench import Bench, bench_named
 from ventrix.core.model.cut import Cut, Port, trial_as_cut
 from ventrix.core.model.job import Job
-from ventrix.core.model.noun import Direction
+from ventrix.core.model.kinds import Direction
 from ventrix.core.model.run import FlowRun, SetUp
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.runs.geometry import Geometry, geometry_of
@@ -93,7 +93,7 @@ class ReducedRuns:
         job = self.job
         points = sorted((p.angle, p.lift) for p in job.cam_points if p.kind == kind)
         lift, duration = job.cam_lift, job.cam_duration
-        if kind == "exhaust" and job.exhaust_cam_lift is not None and job.exhaust_cam_duration is not None:
+        if kind == Direction.EXHAUST and job.exhaust_cam_lift is not None and job.exhaust_cam_duration is not None:
             lift, duration = job.exhaust_cam_lift, job.exhaust_cam_duration
         try:
             if len(points) >= 3:
@@ -241,7 +241,7 @@ def _unchanged(first: ReducedRun, other: ReducedRun) -> bool:
     """Two runs of one state under one set-up: what differs is the bolting-down and the reading."""
     if first.kind != other.kind or abs(first.test_pressure / other.test_pressure - 1) > SAME_PRESSURE:
         return False
-    return comparability(first.setup, other.setup).level in ("yes", "unknown") and all(
+    return comparability(first.setup, other.setup).level in (Level.YES, Level.UNKNOWN) and all(
         getattr(first.setup, key) == getattr(other.setup, key) for key in ("bench", "bore", "entry", "pipe", "valve")
     )
 

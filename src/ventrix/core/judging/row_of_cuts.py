@@ -13,6 +13,7 @@ from ventrix.core.judging.expectation import time_worked
 from ventrix.core.judging.findings import Findings, Gain
 from ventrix.core.judging.verdict import Verdict
 from ventrix.core.model.cut import Cut, Port, poured_volume
+from ventrix.core.model.kinds import FlowKind
 
 LUCK: Final = 0.025  # chance that one verdict of nothing says better: half of the 5 % it may be wrong
 
@@ -78,7 +79,7 @@ def row_of_cuts(findings: Findings, port: Port) -> RowOfCuts:
     for before, cut in pairwise(flowed):
         own, total = findings.pair(port, before, cut), findings.pair(port, first, cut)
         c = total.comparison
-        measured = c if c is not None and c.allowed and c.kind == "flow" else None
+        measured = c if c is not None and c.allowed and c.kind == FlowKind.FLOW else None
         if measured is not None and first_flow is None:
             first_flow = measured.weighted_before
         steps.append(

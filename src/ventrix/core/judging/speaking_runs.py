@@ -9,7 +9,7 @@ from typing import Final
 import numpy as np
 
 from ventrix.core.formulas.knowledge import Adjustment
-from ventrix.core.judging.comparability import Comparability, comparability
+from ventrix.core.judging.comparability import Comparability, Level, comparability
 from ventrix.core.model.kinds import CutKind
 from ventrix.core.model.run import SetUp
 from ventrix.core.runs.reduced_run import ReducedRun
@@ -51,7 +51,7 @@ def speaking_runs(
 
 def _like(wanted: ReducedRun, runs: tuple[ReducedRun, ...]) -> tuple[ReducedRun, ...]:
     def same(found: Comparability) -> bool:
-        return found.level == "yes"
+        return found.level == Level.YES
 
     return tuple(
         r for r in runs if r is wanted or (r.kind == wanted.kind and same(comparability(r.setup, wanted.setup)))

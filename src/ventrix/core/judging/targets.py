@@ -13,6 +13,7 @@ from ventrix.core.formulas.bench_flow import convert_flow
 from ventrix.core.judging.wording import Wording
 from ventrix.core.model.job import Job
 from ventrix.core.model.job_parts import Target
+from ventrix.core.model.kinds import FlowKind
 from ventrix.core.model.school_questions import side_taken
 from ventrix.core.runs.reduced_run import ReducedRun
 from ventrix.words import tr
@@ -43,7 +44,7 @@ def target_reach(run: ReducedRun, target: Target, job: Job) -> float | None:
 
     Raises ValueError as `target_at`. Source: there.
     """
-    if run.kind != "flow" or target.lift > run.curve.highest * (1 + 1e-9):
+    if run.kind != FlowKind.FLOW or target.lift > run.curve.highest * (1 + 1e-9):
         return None
     return float(run.curve.at(target.lift)) - target_at(target, job, run)
 

@@ -11,7 +11,7 @@ import numpy as np
 from ventrix.core.formulas.uncertainty import CONFIDENCE, student_t
 from ventrix.core.judging.air_speed import speed_change, speed_words
 from ventrix.core.judging.checks import NEEDS_ONE_BELOW
-from ventrix.core.judging.comparability import CANT_YET
+from ventrix.core.judging.comparability import CANT_YET, Level
 from ventrix.core.judging.comparison import RunComparison
 from ventrix.core.judging.fingerprints import Fingerprint, fingerprints
 from ventrix.core.judging.further_mounts import Further, further_mounts
@@ -19,7 +19,7 @@ from ventrix.core.judging.pours import Volumes
 from ventrix.core.judging.shape import ShapeChange, shape_change
 from ventrix.core.judging.verdict_words import (
     Conditions,
-    Kind,
+    VerdictKind,
     check_moved,
     headline_of,
     looks_like,
@@ -29,7 +29,7 @@ from ventrix.core.judging.verdict_words import (
     turns_at,
 )
 from ventrix.core.judging.wording import Wording
-from ventrix.core.model.kinds import Result, School
+from ventrix.core.model.kinds import FlowKind, Result, School
 from ventrix.core.quantity.refused import Refused
 from ventrix.words import tr
 
@@ -62,7 +62,7 @@ class Verdict:
     shape: ShapeChange | None = None
     trade: bool = False
     warnings: tuple[str, ...] = ()
-    kind: Kind = "can't be said"
+    kind: VerdictKind = VerdictKind.CANT_BE_SAID
     school: str = School.CAM
     dissent: tuple[str, ...] = ()
     turns_at: float | None = None
@@ -72,7 +72,7 @@ class Verdict:
     @property
     def is_plain_keep(self) -> bool:
         """Kept without a condition."""
-        return self.kind == "keep" and self.holds_to is None and not self.needs_check
+        return self.kind == VerdictKind.KEEP and self.holds_to is None and not self.needs_check
 
 
 def judge(
@@ -108,7 +108,7 @@ def judge(
     d, u = c.weighted, c.weighted_expanded
     x = worthwhile if worthwhile is not None else DEFAULT_WORTHWHILE * c.weighted_before
     if not c.allowed:
-        headline = tr("Not to be compared.") if c.comparability.level == "no" else c.comparability.gaps
+        headline = tr("Not to be compared.") if c.comparability.level == Level.NO else c.comparability.gaps
         said = words.say(c.comparability.reason)
         if c.claimed:
             headline, said = (
@@ -120,16 +120,16 @@ def judge(
     further = further_mounts(c) if result == Result.CANT_TELL else Further(None, None)
     found = fingerprints(c) if result in (Result.BETTER, Result.WORSE) else ()
     kind = _kind(c, result, found, volumes)
-    shape = None if kind == "trade" else shape_change(c)
+    shape = None if kind == VerdictKind.TRADE else shape_change(c)
     sentence = reason_of(c, result, d, u, x, further, words)
     if shape is not None:
         where = tr("more {} {}", "below" if shape.more_below else "above", words.lift(shape.turns_at))
         sentence += tr(" The shape of the curve changed: {}.", where)
-    if volumes is not None and c.kind == "flow" and result in (Result.BETTER, Result.WORSE):
+    if volumes is not None and c.kind == FlowKind.FLOW and result in (Result.BETTER, Result.WORSE):
         sentence += " " + speed_words(c, volumes)
     sentence += missed_pressure(c, words)
     holds = holds_to(c) if result in (Result.BETTER, Result.WORSE) else None
-    open_check = kind in ("keep", "costs speed") and c.known.check is None and is_small(c)
+    open_check = kind in (VerdictKind.KEEP, VerdictKind.COSTS_SPEED) and c.known.check is None and is_small(c)
     if open_check:
         sentence += tr(" A check settles it: the reference plate or the witness port, flowed with both.")
     since = c.before_runs[-1].date
@@ -144,7 +144,7 @@ def judge(
         further_mounts_sure=further.sure,
         holds_to=holds,
         shape=shape,
-        trade=kind == "trade",
+        trade=kind == VerdictKind.TRADE,
         warnings=(
             *(check_moved(check) for check in c.known.checks if check.moved),
             *(rests_on_one(x, words) for x in c.lone),
@@ -203,19 +203,19 @@ def _result(d: float, u: float, x: float) -> Result:
     return Result.NO_GAIN if abs(d) + u < x else Result.CANT_TELL
 
 
-def _kind(c: RunComparison, result: Result, found: tuple[Fingerprint, ...], volumes: Volumes | None) -> Kind:
+def _kind(c: RunComparison, result: Result, found: tuple[Fingerprint, ...], volumes: Volumes | None) -> VerdictKind:
     """The rules of the headline, in the order they are asked; the manual has them in the same order."""
     if c.is_trade:
-        return "trade"
+        return VerdictKind.TRADE
     if result == Result.WORSE:
-        return "lost"
+        return VerdictKind.LOST
     if result != Result.BETTER:
-        return "no gain" if result == Result.NO_GAIN else "can't tell"
+        return VerdictKind.NO_GAIN if result == Result.NO_GAIN else VerdictKind.CANT_TELL
     if any(f.hides for f in found):
-        return "doubtful"
-    if volumes is not None and c.kind == "flow" and speed_change(c, volumes)[0] < -speed_change(c, volumes)[1]:
-        return "costs speed"
-    return "keep"
+        return VerdictKind.DOUBTFUL
+    if volumes is not None and c.kind == FlowKind.FLOW and speed_change(c, volumes)[0] < -speed_change(c, volumes)[1]:
+        return VerdictKind.COSTS_SPEED
+    return VerdictKind.KEEP
 
 
 _SCHOOL_SAYS: Final = {

@@ -3,15 +3,15 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from enum import StrEnum
 from itertools import pairwise
-from typing import Literal
 
 import numpy as np
 
 from ventrix.core.formulas.knowledge import Check
 from ventrix.core.judging.comparability import CANT_YET
 from ventrix.core.judging.comparison import RunComparison
-from ventrix.core.judging.fingerprints import Fingerprint
+from ventrix.core.judging.fingerprints import Cause, Fingerprint
 from ventrix.core.judging.further_mounts import Further, odds_words
 from ventrix.core.judging.single_readings import LoneReading
 from ventrix.core.judging.wording import Wording, day_words
@@ -21,8 +21,18 @@ from ventrix.core.quantity.units import from_si
 from ventrix.core.quantity.words import percent_text
 from ventrix.words import tr
 
-# What the headline says; `Result` is what the bench proved.
-Kind = Literal["keep", "costs speed", "trade", "doubtful", "no gain", "can't tell", "lost", "can't be said"]
+
+class VerdictKind(StrEnum):
+    """What the headline says; `Result` is what the bench proved."""
+
+    KEEP = "keep"
+    COSTS_SPEED = "costs speed"
+    TRADE = "trade"
+    DOUBTFUL = "doubtful"
+    NO_GAIN = "no gain"
+    CANT_TELL = "can't tell"
+    LOST = "lost"
+    CANT_BE_SAID = "can't be said"
 
 
 def check_moved(check: Check) -> str:
@@ -72,9 +82,9 @@ def rests_on_one(found: LoneReading, words: Wording) -> str:
 
 def looks_like(found: Fingerprint, words: Wording) -> str:
     """What alone would look exactly like this. A warning: a real cut can look the same."""
-    if found.cause == "dial zero":
+    if found.cause == Cause.DIAL_ZERO:
         what = tr("a dial zero {} {} out", words.lift(abs(found.amount)), words.lift_unit)
-    elif found.cause == "factor":
+    elif found.cause == Cause.FACTOR:
         what = tr("a pressure, entry, bench or mounting factor of {}", percent_text(found.amount, sign=True))
     else:
         what = tr("a leak of {} {} on one side", words.flow(abs(found.amount)), words.flow_name)
@@ -98,7 +108,7 @@ class Conditions:
         return tr(", if {}", " and ".join(said)) if said else ""
 
 
-def headline_of(kind: Kind, c: RunComparison, x: float, conditions: Conditions, words: Wording) -> str:
+def headline_of(kind: VerdictKind, c: RunComparison, x: float, conditions: Conditions, words: Wording) -> str:
     up_to = conditions.words
     said = {
         "keep": tr("Keep{}.", up_to),

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from datetime import datetime
 
 from ventrix.core.judging.comparison import RunComparison
+from ventrix.core.model.kinds import FlowKind
 from ventrix.core.quantity.said import Amount, said_in
 from ventrix.core.quantity.units import from_si
 from ventrix.words import tr
@@ -56,12 +57,12 @@ class Wording:
 
     def amount(self, value: float, c: RunComparison) -> str:
         """A difference: in the unit of flow, or of an index in percent of the cut held against."""
-        if c.kind == "index":
+        if c.kind == FlowKind.INDEX:
             return f"{100 * value / c.weighted_before:.1f}"
         return self.flow(value)
 
     def amount_name(self, c: RunComparison) -> str:
-        return "%" if c.kind == "index" else self.flow_name
+        return "%" if c.kind == FlowKind.INDEX else self.flow_name
 
 
 def day_words(date: str | None) -> str:

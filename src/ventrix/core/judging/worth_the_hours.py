@@ -9,7 +9,7 @@ from typing import Final
 import numpy as np
 
 from ventrix.core.judging.job_summary import CutSummary
-from ventrix.core.model.noun import Direction
+from ventrix.core.model.kinds import Direction
 
 FEWEST_CUTS: Final = 4  # timed, flowed and comparable, before a pace is named
 

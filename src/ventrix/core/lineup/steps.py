@@ -16,7 +16,7 @@ from ventrix.core.metal.walls import spare_at
 from ventrix.core.model.cut import Port, carried_figure
 from ventrix.core.model.job import Job
 from ventrix.core.model.job_parts import Face
-from ventrix.core.model.kinds import FacePart, Place
+from ventrix.core.model.kinds import Direction, FacePart, Place
 from ventrix.core.model.school_questions import side_taken
 from ventrix.core.quantity.said import Amount, Said
 from ventrix.words import tr
@@ -119,7 +119,7 @@ def joints(job: Job, head: Face, other: Face, fit: Fit) -> tuple[Joint, ...]:
         if there is None:
             continue
         port = kinds.get(name)
-        exhaust = (port is not None and port.kind == "exhaust") or other.part == FacePart.HEADER
+        exhaust = (port is not None and port.kind == Direction.EXHAUST) or other.part == FacePart.HEADER
         comes, goes = (here, there) if exhaust else (there, here)
         shared = float(comes.intersection(goes).area) / min(float(comes.area), float(goes.area))
         edges = tuple(_edge(name, edge, comes, goes, lands[name, edge]) for edge in EDGES)
@@ -211,7 +211,7 @@ def proposals(job: Job, head: Face, other: Face, found: Sequence[Joint]) -> tupl
 
 def _proposal(job: Job, head: Face, other: Face, port: Port | None, edge: Edge, wanted: float) -> Proposal:
     # An intake's step stands on the head, which the air goes into; an exhaust's on the header.
-    exhaust = other.part == FacePart.HEADER or (port is not None and port.kind == "exhaust")
+    exhaust = other.part == FacePart.HEADER or (port is not None and port.kind == Direction.EXHAUST)
     part = other.part if exhaust else FacePart.HEAD.value
     depth, stopped = wanted, ""
     if part == FacePart.HEAD:

@@ -17,6 +17,7 @@ from ventrix.core.judging.pours import POUR_UNCERTAINTY, pour_uncertainty
 from ventrix.core.metal.walls import WallLeft, walls_at
 from ventrix.core.model.cut import Cut, Port, carried_figure, poured_volume
 from ventrix.core.model.job import Job
+from ventrix.core.model.kinds import FlowKind
 from ventrix.core.quantity.units import to_si
 from ventrix.core.runs.reduced_run import ReducedRun
 from ventrix.words import tr
@@ -165,7 +166,7 @@ def _measured(findings: Findings, port: Port) -> _Measured:
     back = list(reversed(port.cuts))
     poured = next((c for c in back if c.pours), None)
     for cut in back:
-        runs = [r for r in findings.runs_of(cut, port) if r.kind == "flow"]
+        runs = [r for r in findings.runs_of(cut, port) if r.kind == FlowKind.FLOW]
         if runs:
             return _Measured(port, poured, cut, runs[-1])
     return _Measured(port, poured, None, None)
@@ -250,7 +251,7 @@ def _volume_off(job: Job, cut: Cut, volume: float, theirs: float, doubt: float, 
 def _like(runs: Sequence[ReducedRun], run: ReducedRun) -> list[ReducedRun]:
     """Runs in CFM that may be held against one."""
     fits = ("yes", "converted")
-    return [r for r in runs if r.kind == "flow" and comparability(r.setup, run.setup).level in fits]
+    return [r for r in runs if r.kind == FlowKind.FLOW and comparability(r.setup, run.setup).level in fits]
 
 
 def _flow_off(

@@ -6,14 +6,20 @@ All SI. Clay proves one way only: a place that costs flow when narrowed need not
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import Literal
+from enum import StrEnum
 
 from ventrix.core.formulas.losses import place_share
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import percent_text
 from ventrix.words import tr
 
-ClayResult = Literal["lost nothing", "lost flow", "too small to tell"]
+
+class ClayResult(StrEnum):
+    """What clay in one place showed."""
+
+    LOST_NOTHING = "lost nothing"
+    LOST_FLOW = "lost flow"
+    TOO_SMALL_TO_TELL = "too small to tell"
 
 
 @dataclass(frozen=True, slots=True)
@@ -81,11 +87,16 @@ def clay_verdict(
         if share is not None and u is not None:
             said += tr(" It holds about {} (± {}) of the loss.", percent_text(share, 0), percent_text(2 * u, 0))
         return ClayVerdict(
-            "lost flow", tr("{} Whether opening it gains, clay does not say.", said), change, expanded, share, u
+            ClayResult.LOST_FLOW,
+            tr("{} Whether opening it gains, clay does not say.", said),
+            change,
+            expanded,
+            share,
+            u,
         )
     if change > expanded or abs(change) + expanded < matters:
         said = tr("Narrowing {} lost nothing: opening it is unlikely to gain.", where)
-        return ClayVerdict("lost nothing", said, change, expanded, share, u)
+        return ClayVerdict(ClayResult.LOST_NOTHING, said, change, expanded, share, u)
     said = tr(
         "Clay too small to tell: {} is inside {}, and a loss of the {} that matters could hide there. Use more clay, "
         "or repeat the readings.",
@@ -93,4 +104,4 @@ def clay_verdict(
         band,
         percent_text(matters),
     )
-    return ClayVerdict("too small to tell", said, change, expanded, share, u)
+    return ClayVerdict(ClayResult.TOO_SMALL_TO_TELL, said, change, expanded, share, u)

@@ -4,12 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
-from typing import Any, Literal
+from typing import Any
 
+from ventrix.core.model.kinds import ElementKind, LinkKind
 from ventrix.core.model.noun import Noun, quantity
-
-ElementKind = Literal["flow", "percent", "orifice", "mass", "columns", "column"]
-LinkKind = Literal["typed", "simulated", "tcp", "serial"]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -76,7 +74,7 @@ class Bench(Noun):
     """
 
     name: str
-    element: ElementKind = "flow"
+    element: ElementKind = field(default=ElementKind.FLOW, metadata={"always": True})
     ranges: tuple[float, ...] = field(default=(), metadata={"unit": "cfm"})
     corrected: bool = True
     scale_density: float | None = quantity("kg/m3")
@@ -93,7 +91,7 @@ class Bench(Noun):
     easy_dial: float | None = quantity("mm")
     easy_factor: float | None = quantity("%")
     easy_leak: float | None = quantity("cfm")
-    link: LinkKind = "typed"
+    link: LinkKind = field(default=LinkKind.TYPED, metadata={"always": True})
     address: str = ""
     text_format: Mapping[str, Any] = field(default_factory=dict)
     plate_name: str = ""
@@ -105,7 +103,7 @@ class Bench(Noun):
 
 def is_index(element: ElementKind) -> bool:
     """Whether a readout is good for ratios on its own bench only."""
-    return element in ("columns", "column")
+    return element in (ElementKind.COLUMNS, ElementKind.COLUMN)
 
 
 def same_name(a: str | None, b: str | None) -> bool:

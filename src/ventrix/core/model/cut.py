@@ -5,8 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass, field, replace
 from typing import Any
 
-from ventrix.core.model.kinds import CutKind, ExpectedAs, FaultState, HoleWork, SlipKind, TrialKind
-from ventrix.core.model.noun import Direction, Noun, quantity
+from ventrix.core.model.kinds import CutKind, Direction, ExpectedAs, FaultState, HoleWork, SlipKind, TrialKind
+from ventrix.core.model.noun import Noun, quantity
 from ventrix.core.model.run import FlowRun
 from ventrix.core.model.scan import Scan
 from ventrix.core.model.traverse import Observation, Traverse

@@ -7,8 +7,8 @@ from dataclasses import dataclass, field
 from typing import Any
 
 from ventrix.core.model.cut import Pour
-from ventrix.core.model.kinds import FitKind, StageUnit
-from ventrix.core.model.noun import Direction, Noun, quantity
+from ventrix.core.model.kinds import Direction, FitKind, StageUnit
+from ventrix.core.model.noun import Noun, quantity
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -30,6 +30,40 @@ class Worded(KeptWord):
         return member
 
 
+class Direction(StrEnum):
+    """Which way a port flows, and so which kind it is."""
+
+    INTAKE = "intake"
+    EXHAUST = "exhaust"
+
+
+class ElementKind(StrEnum):
+    """What a bench's element is read as."""
+
+    FLOW = "flow"
+    PERCENT = "percent"
+    ORIFICE = "orifice"
+    MASS = "mass"
+    COLUMNS = "columns"
+    COLUMN = "column"
+
+
+class LinkKind(StrEnum):
+    """How a bench's readings come in."""
+
+    TYPED = "typed"
+    SIMULATED = "simulated"
+    TCP = "tcp"
+    SERIAL = "serial"
+
+
+class FlowKind(StrEnum):
+    """What a run's flow is: a flow, or an index that means something on its own bench only."""
+
+    FLOW = "flow"
+    INDEX = "index"
+
+
 class CutKind(Worded):
     """What kind of change a cut is. ENTRY and PIPE are only ever a trial's stand-in."""
 

@@ -6,8 +6,8 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 from typing import Any
 
-from ventrix.core.model.kinds import LibraryKind
-from ventrix.core.model.noun import Direction, Noun, quantity
+from ventrix.core.model.kinds import Direction, LibraryKind
+from ventrix.core.model.noun import Noun, quantity
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

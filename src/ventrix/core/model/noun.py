@@ -5,11 +5,9 @@ from __future__ import annotations
 import re
 from collections.abc import Mapping
 from dataclasses import dataclass, field
-from typing import Any, Literal
+from typing import Any
 
 from ventrix.words import tr
-
-Direction = Literal["intake", "exhaust"]
 
 # What a porter calls nouns whose own names are not the trade's.
 _CALLED = {

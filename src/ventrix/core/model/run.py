@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 
-from ventrix.core.model.kinds import RunBasis
-from ventrix.core.model.noun import Direction, Noun, quantity
+from ventrix.core.model.kinds import Direction, RunBasis
+from ventrix.core.model.noun import Noun, quantity
 
 UNDONE = "undone"
 

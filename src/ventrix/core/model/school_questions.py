@@ -6,8 +6,7 @@ from dataclasses import dataclass
 from typing import Any, Final
 
 from ventrix.core.model.job import Job
-from ventrix.core.model.kinds import CutKind, Pipe, Place, School
-from ventrix.core.model.noun import Direction
+from ventrix.core.model.kinds import CutKind, Direction, Pipe, Place, School
 from ventrix.words import tr
 
 
@@ -82,7 +81,7 @@ QUESTIONS: Final = (
             Side("yes", tr("You back-cut exhaust valves too."), True),
         ),
         kinds=(CutKind.VALVE,),
-        of="exhaust",
+        of=Direction.EXHAUST,
     ),
     Question(
         "boss",
@@ -102,7 +101,7 @@ QUESTIONS: Final = (
         ),
         places=(Place.ROOF, Place.FLOOR, Place.SHORT_SIDE),
         kinds=(CutKind.PORT,),
-        of="exhaust",
+        of=Direction.EXHAUST,
     ),
     Question(
         "surface",
@@ -115,7 +114,7 @@ QUESTIONS: Final = (
             Side("mirror, for looks", tr("You polish intakes, for looks: it usually measures as nothing.")),
         ),
         kinds=(CutKind.FINISH,),
-        of="intake",
+        of=Direction.INTAKE,
     ),
     Question(
         "exhaust_surface",
@@ -126,7 +125,7 @@ QUESTIONS: Final = (
             Side("mirror, for looks", tr("You polish exhausts, for looks: it usually measures as nothing.")),
         ),
         kinds=(CutKind.FINISH,),
-        of="exhaust",
+        of=Direction.EXHAUST,
     ),
     Question(
         "floor",
@@ -224,6 +223,6 @@ def throat_against_school(job: Job, throat_ratio: float) -> str:
 def pipe_against_school(job: Job, direction: Direction, pipe: str | None) -> str:
     """A sentence where an exhaust is flowed otherwise than this job's others are meant to be."""
     wanted = side_taken(job, "pipe")
-    if direction != "exhaust" or pipe is None or pipe == wanted.value:
+    if direction != Direction.EXHAUST or pipe is None or pipe == wanted.value:
         return ""
     return tr("{}; here {} fitted.", wanted.says[:-1], tr("a stub is") if pipe == Pipe.STUB else tr("none is"))

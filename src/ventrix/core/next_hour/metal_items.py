@@ -10,8 +10,7 @@ from typing import Final
 from ventrix.core.judging.model_port import developed_port
 from ventrix.core.matching.copying import Answer, Copy, copies, not_copied
 from ventrix.core.model.cut import Cut, Port
-from ventrix.core.model.kinds import Use
-from ventrix.core.model.noun import Direction
+from ventrix.core.model.kinds import Direction, Use
 from ventrix.core.next_hour.maker import BLENDING, LATER, STAGE_OF, Maker, stage_key, usual, wall_key
 from ventrix.core.next_hour.work_item import ItemKind, WaitsFor, WorkItem
 from ventrix.core.planning.moves import CUTS, READ_FIRST, Move, MoveKind
@@ -148,7 +147,7 @@ class MetalItems:
         return WaitsFor(words, wall_key(port, move.place)) if words.startswith(READ_FIRST) else WaitsFor(words)
 
     def _truck(self, port: Port, place: str) -> list[WaitsFor]:
-        if self.job.use == Use.TRUCK and port.kind == "intake" and place not in BLENDING:
+        if self.job.use == Use.TRUCK and port.kind == Direction.INTAKE and place not in BLENDING:
             return [WaitsFor(tr("a truck's exhausts come first, and its intakes stay small"))]
         return []
 

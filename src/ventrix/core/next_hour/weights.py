@@ -11,6 +11,7 @@ from ventrix.core.engine.kind_weight import exhaust_weight
 from ventrix.core.judging.exhaust_share import exhaust_share
 from ventrix.core.judging.findings import Findings
 from ventrix.core.model.cut import Port
+from ventrix.core.model.kinds import FlowKind
 from ventrix.core.quantity.refused import Refused
 from ventrix.words import tr
 
@@ -51,7 +52,7 @@ class KindWeights:
     def _flowed(self, kind: str) -> Iterator[tuple[Port, int]]:
         for port in (p for p in self.ports if p.kind == kind):
             for i in reversed(range(len(port.cuts))):
-                if any(run.kind == "flow" for run in self.findings.runs_of(port.cuts[i], port)):
+                if any(run.kind == FlowKind.FLOW for run in self.findings.runs_of(port.cuts[i], port)):
                     yield port, i
                     break
 

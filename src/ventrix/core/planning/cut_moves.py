@@ -11,7 +11,7 @@ import numpy as np
 from ventrix.core.metal.unrolled import ZONES
 from ventrix.core.metal.walls import limit_at, spare_at, walls_at
 from ventrix.core.model.cut import carried_figure
-from ventrix.core.model.kinds import Place
+from ventrix.core.model.kinds import Direction, Place
 from ventrix.core.model.school_questions import side_taken
 from ventrix.core.planning.chain import ChainWork
 from ventrix.core.planning.moves import READ_FIRST, Ground, Move, MoveKind
@@ -100,7 +100,7 @@ def _past_ceilings(ground: Ground, volume: float, speed: float | None) -> tuple[
     """The job's own ceilings that a pass would break, in words."""
     job, found = ground.findings.job, []
     had, most = carried_figure(ground.port, ground.cut, "volume"), job.volume_ceiling
-    if had is not None and most is not None and ground.port.kind == "intake" and had + volume > most:
+    if had is not None and most is not None and ground.port.kind == Direction.INTAKE and had + volume > most:
         cc = tr("{:.1f} cc, and no more than {:.0f} cc is wanted", from_si(had + volume, "cc"), from_si(most, "cc"))
         found.append(tr("it would hold {}", cc))
     if speed is not None and job.lowest_speed is not None and speed < job.lowest_speed:

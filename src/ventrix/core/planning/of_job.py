@@ -11,12 +11,12 @@ import numpy as np
 
 from ventrix.core.air.total_head import share_lost
 from ventrix.core.formulas.valve import throat_area
-from ventrix.core.judging.comparability import comparability
+from ventrix.core.judging.comparability import Level, comparability
 from ventrix.core.judging.findings import Findings
 from ventrix.core.judging.schools import school_weights
 from ventrix.core.metal.unrolled import UnrolledPort, unroll
 from ventrix.core.model.cut import Cut, Port, carried, carried_figure, trial_as_cut
-from ventrix.core.model.kinds import Place, TrialKind
+from ventrix.core.model.kinds import Direction, FlowKind, Place, TrialKind
 from ventrix.core.planning.chain import Chain, ChainClay, ChainState, ChainSurvey, ChainValve, ChainWork
 from ventrix.core.planning.learned import CastingPrior
 from ventrix.core.planning.loss_chain import guessed_flow
@@ -115,7 +115,7 @@ def planned_port(
     pressure = run.shown_at or run.setup.test_pressure or USUAL_PRESSURE  # an index may be read at none
     clays = tuple(c for i, cut in enumerate(cuts) for c in _clays(findings, port, cut, i, states[i]))
     surveys = tuple(s for i, cut in enumerate(cuts) for s in _surveys(findings, port, cut, i))
-    chain = Chain(medians, tuple(states), pressure, run.kind == "index", clays, surveys, learned)
+    chain = Chain(medians, tuple(states), pressure, run.kind == FlowKind.INDEX, clays, surveys, learned)
     cam = findings.cam_of(port.kind)
     mine_lifts = tuple(m.lift for m in job.my_lifts if m.kind == port.kind)
     weights = school_weights(findings.school, run.lift, run.flow, cam, mine_lifts)
@@ -146,7 +146,7 @@ def _by_the_book(findings: Findings, port: Port, last: int, learned: CastingPrio
 def _speaks(findings: Findings, port: Port, cut: Cut, last: ReducedRun) -> ReducedRun | None:
     """The run of a cut that was made under the last one's conditions, at its pressure; None where none was."""
     for run in reversed(findings.runs_of(cut, port)):
-        if run.kind == last.kind and comparability(run.setup, last.setup).level != "no":
+        if run.kind == last.kind and comparability(run.setup, last.setup).level != Level.NO:
             return run.at_pressure(last.test_pressure)
     return None
 
@@ -227,7 +227,7 @@ def _clays(findings: Findings, port: Port, cut: Cut, i: int, state: ChainState) 
         if trial.area_taken >= 0.9 * area:
             continue
         for run in findings.runs_of(trial_as_cut(cut, trial), port)[-1:]:
-            both = comparability(run.setup, mine.setup).level != "no" and run.kind == mine.kind
+            both = comparability(run.setup, mine.setup).level != Level.NO and run.kind == mine.kind
             lift = np.intersect1d(np.round(run.lift, 6), np.round(mine.lift, 6))
             if not both or not len(lift):
                 continue
@@ -242,7 +242,7 @@ def _surveys(findings: Findings, port: Port, cut: Cut, i: int) -> Iterator[Chain
     """Total head read at places of the chain in a state; on draw alone, where it stands against the room's."""
     for traverse in cut.traverses:
         found = share_lost(findings.job, traverse)
-        if found is None or port.kind != "intake" or traverse.station not in PLACES or traverse.lift is None:
+        if found is None or port.kind != Direction.INTAKE or traverse.station not in PLACES or traverse.lift is None:
             continue
         relative, pressure = SURVEY_DOUBT
         doubt = float(np.hypot(relative, pressure / (found.share * found.pressure)))

@@ -9,7 +9,7 @@ from typing import Final
 import numpy as np
 
 from ventrix.core.model.cut import carried
-from ventrix.core.model.kinds import CutKind, Entry, Place, Use
+from ventrix.core.model.kinds import CutKind, Direction, Entry, Place, Use
 from ventrix.core.model.school_questions import side_taken
 from ventrix.core.planning.chain import ChainWork
 from ventrix.core.planning.loss_chain import DRAWS, SEED
@@ -34,7 +34,7 @@ FLOWED_BARE: Final = tr("flowed without its manifold: flow it with the manifold 
 def part_moves(ground: Ground) -> list[Move]:
     """Every one of them; what was done before or cannot be is blocked, and says by what."""
     found = [*_seat_work(ground), _larger_valve(ground), _fin(ground)]
-    if ground.port.kind == "intake":
+    if ground.port.kind == Direction.INTAKE:
         found.append(_entry(ground))
     return found
 
@@ -51,7 +51,7 @@ def _seat_work(ground: Ground) -> list[Move]:
         "seat": tr("A three-angle seat, or a radius: what it brings is an estimate, not measured on this port."),
         "valve": tr("A 30 degree back cut on the valve: what it brings is an estimate, not measured on this port."),
     }
-    no_back_cut = ground.port.kind == "exhaust" and not side_taken(ground.findings.job, "back_cut").value
+    no_back_cut = ground.port.kind == Direction.EXHAUST and not side_taken(ground.findings.job, "back_cut").value
     found = []
     for name, (median, spread, up_to) in SEAT_WORK.items():
         random = np.random.default_rng(SEED + 3)
@@ -76,7 +76,7 @@ def _larger_valve(ground: Ground) -> Move:
     said = tr("The next valve, 1 mm larger, its throat with it: the machine shop's. Shrouding is not calculated.")
     move = ground.move("valve", MoveKind.VALVE, gains, 60 * MINUTES["larger"], said)
     blocked = []
-    if job.use == Use.TRUCK and ground.port.kind == "intake":
+    if job.use == Use.TRUCK and ground.port.kind == Direction.INTAKE:
         blocked.append(tr("a truck's intake keeps its valve: small and fast"))
     valves = ground.port.valves * job.ports_beside(ground.port)
     if job.bore is None:

@@ -11,6 +11,7 @@ import numpy as np
 from ventrix.core.judging.expectation import time_worked
 from ventrix.core.judging.targets import COVERS, judged_targets, stops_at
 from ventrix.core.model.cut import carried_figure
+from ventrix.core.model.kinds import Direction
 from ventrix.core.planning.moves import HOUR, Ground, Move, MoveKind
 from ventrix.core.quantity.units import from_si, to_si
 from ventrix.core.quantity.words import listed
@@ -106,7 +107,7 @@ def _target_met(ground: Ground) -> str:
 
 def _volume_spent(ground: Ground) -> str:
     volume, most = carried_figure(ground.port, ground.cut, "volume"), ground.findings.job.volume_ceiling
-    if most is None or volume is None or volume < most or ground.port.kind != "intake":
+    if most is None or volume is None or volume < most or ground.port.kind != Direction.INTAKE:
         return ""
     cc = tr("{:.1f} cc, and no more than {:.0f} cc is wanted", from_si(volume, "cc"), from_si(most, "cc"))
     return tr("the volume is spent: {}", cc)

@@ -7,18 +7,18 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from functools import lru_cache
-from typing import Literal, NamedTuple
+from typing import NamedTuple
 
 import numpy as np
 
 from ventrix.core.formulas import bench_element
 from ventrix.core.formulas.atmosphere import REFERENCE_DENSITY, moist_air_density, vapour_fraction
+from ventrix.core.model.kinds import Direction, FlowKind
 from ventrix.core.model.run import Reading, SetUp
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.refused import Refused
 from ventrix.words import tr
 
-Kind = Literal["flow", "index"]
 UPSTREAM = "upstream"
 NO_AIR = tr("the air was not recorded: the flow element is not corrected for it")
 
@@ -26,7 +26,7 @@ NO_AIR = tr("the air was not recorded: the flow element is not corrected for it"
 class Indicated(NamedTuple):
     """What readings say before leak and pressure: a flow [m3/s] or an index [-], shape (n,); and notes."""
 
-    kind: Kind
+    kind: FlowKind
     values: Array
     notes: tuple[str, ...]
 
@@ -56,7 +56,7 @@ def air_at_bench(setup: SetUp, test_pressure: float, own_drop: float = 0.0) -> A
     if setup.temperature is None or setup.pressure is None:
         return None
     room_t, room_p = setup.temperature, setup.pressure
-    if setup.direction == "exhaust":
+    if setup.direction == Direction.EXHAUST:
         test_t, test_p = setup.plenum_temperature or room_t, room_p + test_pressure
         element_p = test_p + (own_drop if setup.element_place == UPSTREAM else 0.0)
     else:
@@ -101,14 +101,14 @@ def indicated(readings: Sequence[Reading], setup: SetUp) -> Indicated:
     if all(r.element_column is not None and r.port_column is not None for r in readings):
         element = [r.element_column for r in readings if r.element_column is not None]
         port = [r.port_column for r in readings if r.port_column is not None]
-        return Indicated("index", bench_element.flow_index(element, port), ())
+        return Indicated(FlowKind.INDEX, bench_element.flow_index(element, port), ())
     values: list[float] = []
     notes: set[str] = set()
     for r in readings:
         value, said = _flow_of(r, setup)
         values.append(value)
         notes.update(said)
-    return Indicated("flow", np.asarray(values, dtype=float), tuple(sorted(notes)))
+    return Indicated(FlowKind.FLOW, np.asarray(values, dtype=float), tuple(sorted(notes)))
 
 
 def _flow_of(r: Reading, setup: SetUp) -> tuple[float, tuple[str, ...]]:

@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
 from functools import cached_property
-from typing import Literal
 
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
@@ -15,6 +14,7 @@ from ventrix.core.formulas.difference import Side, point_uncertainty, scatter_by
 from ventrix.core.formulas.flow_curve import FlowCurve, stall_index
 from ventrix.core.formulas.knowledge import Known
 from ventrix.core.formulas.uncertainty import Instrument, Repeats, known_scatter
+from ventrix.core.model.kinds import FlowKind
 from ventrix.core.model.run import SetUp
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.runs.geometry import Geometry
@@ -134,7 +134,7 @@ class ReducedRun:
     setup: SetUp
     mount: str | None
     geometry: Geometry
-    kind: Literal["flow", "index"]
+    kind: FlowKind
     lift: Array
     flow: Array
     readings: Array
@@ -173,7 +173,7 @@ class ReducedRun:
     def at_pressure(self, pressure: float) -> ReducedRun:
         """The whole run at another test pressure [Pa]: flows, swirl, open port; coefficients stay those of the test."""
         own = self.as_tested or self
-        if self.kind == "index" or abs(own.test_pressure / pressure - 1) < SAME_PRESSURE:
+        if self.kind == FlowKind.INDEX or abs(own.test_pressure / pressure - 1) < SAME_PRESSURE:
             return own
         ratio = float(bench_flow.conversion_ratio(own.test_pressure, pressure))
         return replace(
@@ -204,7 +204,7 @@ class ReducedRun:
     @cached_property
     def conversion(self) -> tuple[Array, Array]:
         """The two signed parts of the relative doubt of converting each lift from where it was measured, shape (k,)."""
-        if self.kind == "index":
+        if self.kind == FlowKind.INDEX:
             return np.zeros(len(self.lift)), np.zeros(len(self.lift))
         return bench_flow.conversion_doubt(self.pressure_at, self.test_pressure)
 
@@ -212,7 +212,7 @@ class ReducedRun:
     def missed(self) -> NDArray[np.bool_]:
         """Lifts that missed the run's own test pressure by more than 3 %, shape (k,)."""
         nominal = self.setup.test_pressure
-        if self.kind == "index" or nominal is None:
+        if self.kind == FlowKind.INDEX or nominal is None:
             return np.zeros(len(self.lift), dtype=bool)
         return np.abs(self.pressure_at / nominal - 1) > bench_flow.PRESSURE_FLAG + 1e-9
 
@@ -222,7 +222,7 @@ class ReducedRun:
 
     @cached_property
     def derived(self) -> Derived:
-        if self.kind == "index":
+        if self.kind == FlowKind.INDEX:
             return derive(self.lift, np.full(self.lift.shape, np.nan), 1.0, self.geometry)
         found = derive(self.lift, self.flow, self.test_pressure, self.geometry)
         if self.as_tested is None:

@@ -16,7 +16,7 @@ from ventrix.core.formulas import bench_element, bench_flow
 from ventrix.core.formulas.knowledge import Known
 from ventrix.core.formulas.swirl import reference_speed, torque_speed
 from ventrix.core.formulas.uncertainty import Repeats
-from ventrix.core.model.kinds import RunBasis, StepKind
+from ventrix.core.model.kinds import FlowKind, RunBasis, StepKind
 from ventrix.core.model.run import FlowRun, Reading, SetUp
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.refused import Refused
@@ -84,7 +84,7 @@ def reduce_run(
     kind, raw, said = indicated(counted, setup)
     notes += said
     lift = np.round(np.array([r.lift for r in counted]) / LIFT_GRAIN) * LIFT_GRAIN
-    if kind == "flow":
+    if kind == FlowKind.FLOW:
         if setup.test_pressure is None:
             raise Refused("the test pressure is missing")
         measured = np.array([r.measured_pressure or setup.test_pressure for r in counted], dtype=float)
@@ -102,7 +102,7 @@ def reduce_run(
     if np.any(mean <= 0):
         raise Refused("the reading at {} lift is zero", Amount(lifts[np.argmin(mean)], "lift", "mm"))
     g = geometry or Geometry()
-    step = max(step, reading_step(counted)) if kind == "flow" else 0.0
+    step = max(step, reading_step(counted)) if kind == FlowKind.FLOW else 0.0
     unsteady = tuple(sorted({float(r.lift) for r in counted if r.unsteady}))
     return ReducedRun(
         run_id=run.id,
@@ -120,7 +120,7 @@ def reduce_run(
         bench_notes=tuple(notes),
         unsteady=unsteady,
         known=known or Known(),
-        open_flow=_open_flow(run, setup) if kind == "flow" else None,
+        open_flow=_open_flow(run, setup) if kind == FlowKind.FLOW else None,
         heard=tuple((n.lift, n.kind) for n in run.rung_notes),
         claimed=run.claimed or "",
         house=(run.house.strip() or tr("another shop")) if run.basis == RunBasis.PAPER else "",

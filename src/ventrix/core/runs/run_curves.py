@@ -11,8 +11,10 @@ from typing import Final
 import numpy as np
 
 from ventrix.core.formulas import bench_flow, port, valve
+from ventrix.core.formulas.bench_flow import FlowModel
 from ventrix.core.formulas.losses import loss_split
 from ventrix.core.formulas.swirl import paddle_coefficient
+from ventrix.core.model.kinds import Direction, FlowKind
 from ventrix.core.model.run import SetUp
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.refused import Refused
@@ -99,7 +101,7 @@ def curve_of(run: ReducedRun, key: str, lift: Array, beside: Beside | None = Non
     flow, g = run.curve.at(lift), run.geometry
     if key == "flow":
         return flow
-    if run.kind != "flow":
+    if run.kind != FlowKind.FLOW:
         return nothing
     if key in ("swirl", "swirl_cs"):
         return _swirl(run, key, lift)
@@ -139,7 +141,7 @@ def _coefficient(run: ReducedRun, key: str, lift: Array, flow: Array) -> Array:
         raise Refused("'{}' is not a curve", key)
     if name not in areas:
         return nothing
-    model: bench_flow.Model = "incompressible" if key.endswith("_inc") else "isentropic"
+    model: bench_flow.FlowModel = FlowModel.INCOMPRESSIBLE if key.endswith("_inc") else FlowModel.ISENTROPIC
     return bench_flow.discharge_coefficient(flow, run.test_pressure, areas[name], model)
 
 
@@ -157,12 +159,12 @@ def _swirl(run: ReducedRun, key: str, lift: Array) -> Array:
 
 
 def _ratio(run: ReducedRun, other: ReducedRun | None, lift: Array) -> Array:
-    if other is None or other.kind != "flow":
+    if other is None or other.kind != FlowKind.FLOW:
         return np.full(lift.shape, np.nan)
     theirs = other.at_pressure(run.test_pressure).curve.at(lift)
     inside = lift <= other.curve.highest * (1 + 1e-9)
     own = run.curve.at(lift)
-    ratio = own / theirs if run.setup.direction == "exhaust" else theirs / own
+    ratio = own / theirs if run.setup.direction == Direction.EXHAUST else theirs / own
     return np.asarray(np.where(inside, ratio, np.nan))
 
 
@@ -188,7 +190,7 @@ def handover(run: ReducedRun) -> float | None:
     ----------
     `losses.loss_split`.
     """
-    if run.open_flow is None or run.kind != "flow":
+    if run.open_flow is None or run.kind != FlowKind.FLOW:
         return None
     lift = np.linspace(run.lift[0], run.lift[-1], 400)
     share = loss_split(run.curve.at(lift), run.open_flow).port_share

@@ -13,7 +13,7 @@ from ventrix.core.judging.findings import Findings
 from ventrix.core.metal.walls import limit_for
 from ventrix.core.model.cut import Port
 from ventrix.core.model.job import Job
-from ventrix.core.model.kinds import Place, Use
+from ventrix.core.model.kinds import Direction, Place, Use
 from ventrix.core.model.school_questions import side_taken
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.said import Amount, Said, joined
@@ -127,7 +127,7 @@ def _own(job: Job, port: Port, stage: Stage) -> dict[str, list[str]]:
     if stage.key in _LIMITED:
         limit = Amount(limit_for(job, _LIMITED[stage.key]), "length", "in", ".3f")
         say("stop_when", Said("Your limit here is {}.", limit))
-    small = job.use == Use.TRUCK and port.kind == "intake"
+    small = job.use == Use.TRUCK and port.kind == Direction.INTAKE
     if small and stage.key in ("short side", "walls and roof", "guide"):
         say("leave", tr("For a truck the intake is left small, for speed: cleaned, its ridge blended."))
     if job.use == Use.OVAL and stage.key == "walls and roof":
@@ -142,7 +142,7 @@ _LIMITED: Final = {"ridge": Place.BOWL, "short side": Place.SHORT_SIDE, "walls a
 
 def _asks(port: Port, stage: str) -> Iterator[tuple[str, str]]:
     """Questions of the schools that a stage rests on, and the field of the card they speak in."""
-    exhaust = port.kind == "exhaust"
+    exhaust = port.kind == Direction.EXHAUST
     yield from {
         "scribe": [("leave", "gasket")],
         "casting lines": [("cut", "bumps"), ("leave", "floor")] if exhaust else [("leave", "floor")],

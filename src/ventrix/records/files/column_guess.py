@@ -6,14 +6,15 @@ import re
 from collections.abc import Sequence
 from dataclasses import replace
 from itertools import pairwise
-from typing import Final, Literal
+from typing import Final
 
-from ventrix.core.model.noun import Direction
+from ventrix.core.model.kinds import Direction
 from ventrix.records.files.grid import Grid
 from ventrix.records.files.layout import (
     FLOW_UNITS,
     PRESSURE_UNITS,
     ColumnPlan,
+    DecimalMark,
     Layout,
     Role,
     letters,
@@ -61,11 +62,11 @@ def kind_said(heading: str) -> Direction | None:
     """Which kind of port a heading names."""
     low = heading.lower()
     if _EXHAUST_WORDS.search(low):
-        return "exhaust"
-    return "intake" if _INTAKE_WORDS.search(low) else None
+        return Direction.EXHAUST
+    return Direction.INTAKE if _INTAKE_WORDS.search(low) else None
 
 
-def decimal_of(grid: Grid) -> Literal[".", ","]:
+def decimal_of(grid: Grid) -> DecimalMark:
     """Whether the table's numbers have a decimal comma: where any has one, and none has a point that parts decimals."""
     commas = points = 0
     for row in grid.rows:
@@ -75,7 +76,7 @@ def decimal_of(grid: Grid) -> Literal[".", ","]:
             points += bool(re.fullmatch(r"[+-]?\d*\.\d+", text))
     if not commas and not points:
         commas = sum(bool(re.fullmatch(r"0,\d+", c.strip())) for r in grid.rows for c in r)
-    return "," if commas > points else "."
+    return DecimalMark.COMMA if commas > points else DecimalMark.POINT
 
 
 def guess_layout(grid: Grid, flow_unit: str = "cfm") -> Layout | None:
@@ -96,7 +97,7 @@ def _worth(layout: Layout) -> tuple[bool, int]:
     return named, layout.last_row - layout.first_row
 
 
-def _guess_down(grid: Grid, decimal: Literal[".", ","], flow_unit: str, across: bool) -> Layout | None:
+def _guess_down(grid: Grid, decimal: DecimalMark, flow_unit: str, across: bool) -> Layout | None:
     block = _figures_block(grid, decimal)
     if block is None:
         return None

@@ -38,12 +38,13 @@ DIALECT: Final = "https://json-schema.org/draft/2020-12/schema"  # what the publ
 LARGEST_FILE: Final = 256 * 1024 * 1024  # bytes
 
 
-# A flag or a text that says its default is left out.
+# A flag, a text or a word that says its default is left out, unless it always stands there.
 _NOTHING_SAID: Final = {
     (kind, each.name): (each.default,)
     for kind in TABLES
     for each in fields(kind)
     if each.default is False or each.default == "" or isinstance(each.default, StrEnum)
+    if not each.metadata.get("always")
 }
 _MODELS: dict[type[Noun], type[BaseModel]] = {}
 

@@ -5,10 +5,10 @@ from __future__ import annotations
 import re
 from collections.abc import Sequence
 from dataclasses import dataclass, field
-from typing import Final, Literal, NamedTuple
+from enum import StrEnum
+from typing import Final, NamedTuple
 
-from ventrix.core.model.kinds import KeptWord
-from ventrix.core.model.noun import Direction
+from ventrix.core.model.kinds import Direction, KeptWord
 from ventrix.core.quantity.units import from_si
 from ventrix.records.files.grid import Grid
 from ventrix.words import tr
@@ -57,6 +57,13 @@ class Conditions(NamedTuple):
     title: str | None = None
 
 
+class DecimalMark(StrEnum):
+    """What parts a number's decimals."""
+
+    POINT = "."
+    COMMA = ","
+
+
 @dataclass(frozen=True, slots=True)
 class Layout:
     """How a table is read."""
@@ -64,7 +71,7 @@ class Layout:
     across: bool  # lifts run along a row, and each run is a row
     first_row: int  # where figures begin
     last_row: int  # one past where they end
-    decimal: Literal[".", ","]
+    decimal: DecimalMark
     lift_unit: str
     columns: tuple[ColumnPlan, ...]
     conditions: Conditions = field(default_factory=Conditions)
@@ -123,7 +130,7 @@ def layout_sentence(grid: Grid, layout: Layout) -> str:
         said.append(tr("percent of a range"))
     else:
         said.append(tr("flows in {}", ", ".join(dict.fromkeys(c.unit for c in flows))))
-    if layout.decimal == ",":
+    if layout.decimal == DecimalMark.COMMA:
         said.append(tr("decimal comma"))
     c = layout.conditions
     if c.test_pressure is not None:

@@ -6,7 +6,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import NamedTuple
 
-from ventrix.core.model.noun import Direction
+from ventrix.core.model.kinds import Direction
 from ventrix.core.quantity.units import from_si, parse_quantity
 from ventrix.core.runs.lifts import USUAL_LIFT
 from ventrix.records.files.grid import Grid

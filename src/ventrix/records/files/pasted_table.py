@@ -6,7 +6,7 @@ import re
 from dataclasses import dataclass
 from typing import Final, NamedTuple
 
-from ventrix.core.model.noun import Direction
+from ventrix.core.model.kinds import Direction
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import parse_quantity
 from ventrix.records.files.column_guess import kind_said, lift_unit_said, role_said

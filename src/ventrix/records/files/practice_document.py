@@ -4,10 +4,11 @@ from __future__ import annotations
 
 import json
 from pathlib import Path
-from typing import Final, Literal
+from typing import Final
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from ventrix.bench.simulator.practice.play import ActKind
 from ventrix.core.quantity.units import to_si
 from ventrix.records.files.small_document import read_object, validated
 from ventrix.records.files.whole_file import write_whole
@@ -23,7 +24,7 @@ class PracticeAct(BaseModel):
     `record` the id of what the book kept of it, `port` which of the head's it was done to, from 0."""
 
     model_config = ConfigDict(extra="forbid", allow_inf_nan=False)
-    act: Literal["flow", "live", "wall", "cut", "pour", "clay"]
+    act: ActKind
     place: str | None = None
     depth_mm: float = Field(default=0.0, ge=0.0, le=DEEPEST)
     said_cfm: float | None = Field(default=None, ge=-500.0, le=500.0)

@@ -7,9 +7,8 @@ from dataclasses import replace
 
 from ventrix.core.castings.casting_file import Casting
 from ventrix.core.model.job_parts import Face, Seat
-from ventrix.core.model.kinds import LibraryKind
+from ventrix.core.model.kinds import Direction, LibraryKind
 from ventrix.core.model.library import LibraryItem
-from ventrix.core.model.noun import Direction
 from ventrix.core.model.run import FlowRun, SetUp
 from ventrix.records.bad_input import InputError
 from ventrix.records.files.casting_document import casting_document, casting_from

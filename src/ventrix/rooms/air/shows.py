@@ -24,7 +24,7 @@ from ventrix.core.formulas.pitot import ball_drop
 from ventrix.core.judging.findings import Findings
 from ventrix.core.metal.unrolled import unroll, zone_named
 from ventrix.core.model.cut import Cut, Port
-from ventrix.core.model.kinds import Result, TraverseKind
+from ventrix.core.model.kinds import Direction, FlowKind, Result, TraverseKind
 from ventrix.core.model.traverse import Traverse
 from ventrix.core.quantity.units import from_si
 from ventrix.core.quantity.words import number_text, percent_text, sentence
@@ -110,7 +110,7 @@ def scale_of(*fields: Field | None) -> tuple[float, float]:
 def run_at(findings: Findings, port: Port, cut: Cut) -> ReducedRun | None:
     """The cut's last run."""
     runs = findings.runs_of(cut, port)
-    return runs[-1] if runs and runs[-1].kind == "flow" else None
+    return runs[-1] if runs and runs[-1].kind == FlowKind.FLOW else None
 
 
 def field_sentences(
@@ -230,7 +230,7 @@ def swirl_sentences(findings: Findings, port: Port, before: Cut | None, after: C
     if np.isfinite(coefficient):
         told = number_text(coefficient, 2, sign=True)
         said.append(tr("Swirl coefficient {} at {}.", told, units.lift.with_unit(float(highest))))
-    ratio = run_swirl_ratio(run, findings.cam_of("intake"), findings.job.stroke)
+    ratio = run_swirl_ratio(run, findings.cam_of(Direction.INTAKE), findings.job.stroke)
     if ratio is None:
         said.append(tr("Swirl ratio over the stroke needs cam, stroke, bore and valve diameter."))
         return said
@@ -242,7 +242,11 @@ def swirl_sentences(findings: Findings, port: Port, before: Cut | None, after: C
         )
     )
     had_run = run_at(findings, port, before) if before is not None else None
-    had = run_swirl_ratio(had_run, findings.cam_of("intake"), findings.job.stroke) if had_run is not None else None
+    had = (
+        run_swirl_ratio(had_run, findings.cam_of(Direction.INTAKE), findings.job.stroke)
+        if had_run is not None
+        else None
+    )
     if had is not None and before is not None:
         change, doubt = swirl_change(had, ratio)
         word = "more" if change > doubt else "less" if change < -doubt else tr("no proven change of")
@@ -254,7 +258,7 @@ def swirl_sentences(findings: Findings, port: Port, before: Cut | None, after: C
 def swirl_path(findings: Findings, port: Port, units: Units) -> tuple[list[tuple[int, float, float]], str]:
     """Cut number, peak flow in the user's unit and swirl, for every cut that has both; and which swirl it is:
     the ratio over the stroke where the job's cam is known, else rpm at the peak."""
-    cam, stroke = findings.cam_of("intake"), findings.job.stroke
+    cam, stroke = findings.cam_of(Direction.INTAKE), findings.job.stroke
     path, ratios, what = [], [], "swirl"
     for cut in port.cuts:
         run = run_at(findings, port, cut)

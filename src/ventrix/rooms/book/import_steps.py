@@ -8,9 +8,10 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 from ventrix.core.model.job import Job
+from ventrix.core.model.kinds import Direction
 from ventrix.records.files.column_guess import guess_layout
 from ventrix.records.files.grid import Grid
-from ventrix.records.files.layout import ColumnPlan, Layout, Role, layout_sentence, letters, signature
+from ventrix.records.files.layout import ColumnPlan, DecimalMark, Layout, Role, layout_sentence, letters, signature
 from ventrix.records.files.layout_reading import Read, Refused, read_by
 from ventrix.words import tr
 from ventrix.workspace.bring_in_table import Goal
@@ -60,7 +61,7 @@ def begin(grid: Grid, flow_unit: str, memory: str = "") -> Match:
         columns = tuple(
             ColumnPlan(Role.NOTHING, name=tr("column {}", letters(i)), unit=flow_unit) for i in range(grid.width)
         )
-        layout = Layout(False, 0, len(grid.rows), ".", "in", columns)
+        layout = Layout(False, 0, len(grid.rows), DecimalMark.POINT, "in", columns)
         return Match(grid, layout, Read((), ()), _NEVER)
     kept = remembered(memory).get(signature(grid, layout))
     if kept is not None:
@@ -156,7 +157,7 @@ def goal_choices(job: Job) -> list[tuple[str, Goal]]:
             name = tr("{}, cut {} {}", port.name, cut.number, cut.name).strip()
             found.append((name + (" (flowed)" if cut.runs else ""), Goal(port.kind, port.id, cut.id)))
         found.append((tr("{}, a new cut", port.name), Goal(port.kind, port.id)))
-    found.append((tr("a new intake port"), Goal("intake")))
-    found.append((tr("a new exhaust port"), Goal("exhaust")))
-    found.append((tr("leave it out"), Goal("intake", left_out=True)))
+    found.append((tr("a new intake port"), Goal(Direction.INTAKE)))
+    found.append((tr("a new exhaust port"), Goal(Direction.EXHAUST)))
+    found.append((tr("leave it out"), Goal(Direction.INTAKE, left_out=True)))
     return found

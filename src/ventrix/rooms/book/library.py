@@ -11,7 +11,7 @@ from ventrix.core.judging.findings import Findings
 from ventrix.core.judging.job_summary import CutSummary
 from ventrix.core.judging.worth_the_hours import FEWEST_CUTS, hours_for, own_pace
 from ventrix.core.model.cut import Cut, Port
-from ventrix.core.model.kinds import LibraryKind
+from ventrix.core.model.kinds import FlowKind, LibraryKind
 from ventrix.core.model.library import LibraryItem
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si, from_si_array
@@ -82,7 +82,7 @@ def claim_picture(item: LibraryItem, findings: Findings, port: Port, cut: Cut, u
         claimed = reduce_run(*claim_of(item))
     except Refused:
         return None
-    mine = [r for r in findings.runs_of(cut, port) if r.kind == "flow"]
+    mine = [r for r in findings.runs_of(cut, port) if r.kind == FlowKind.FLOW]
     pressure = mine[-1].test_pressure if mine else claimed.test_pressure
     lines = [_line(claimed.at_pressure(pressure), "worse", 2, "dotted", "claimed", units)]
     if mine:
@@ -117,7 +117,7 @@ def worth_the_hours(
     c = pair.comparison
     if c is None:
         return (pair.missing,)
-    if c.kind != "flow":
+    if c.kind != FlowKind.FLOW:
         return (tr("An uncalibrated bench has percent alone: a claim in CFM cannot be compared with it."),)
     gain = -c.weighted
     over = tr("over the cam") if c.cam is not None else tr("over the lifts")

@@ -11,7 +11,7 @@ from ventrix.core.judging.job_summary import CutSummary
 from ventrix.core.judging.like_sizes import flow_at
 from ventrix.core.judging.my_lifts import lifts_of
 from ventrix.core.model.job import Job
-from ventrix.core.model.kinds import JobState
+from ventrix.core.model.kinds import Direction, JobState
 from ventrix.records.book.index import Entry, Question
 from ventrix.rooms.book.question import shown_for
 from ventrix.rooms.display_units import Units
@@ -142,7 +142,7 @@ def speaking_cut(newest: Sequence[CutSummary], best: CutSummary | None) -> CutSu
     """The cut whose figures a plate shows: the one that met the question, else the newest intake, else any."""
     if best is not None:
         return best
-    return next((c for c in newest if c.direction == "intake"), newest[0] if newest else None)
+    return next((c for c in newest if c.direction == Direction.INTAKE), newest[0] if newest else None)
 
 
 def lift_of_plates(question: Question, job: Job | None) -> float:
@@ -150,7 +150,7 @@ def lift_of_plates(question: Question, job: Job | None) -> float:
     asked = next((w.lift for w in question.wishes if w.lift is not None), None)
     if asked is not None:
         return asked
-    mine = lifts_of(job, "intake") if job is not None else ()
+    mine = lifts_of(job, Direction.INTAKE) if job is not None else ()
     return mine[-1].lift if mine else USUAL_LIFT
 
 

@@ -7,6 +7,7 @@ from dataclasses import dataclass, field
 from ventrix.core.judging.exhaust_share import exhaust_share
 from ventrix.core.judging.findings import Findings
 from ventrix.core.model.cut import Cut, Port
+from ventrix.core.model.kinds import Direction, FlowKind
 from ventrix.core.model.school_questions import side_taken
 from ventrix.core.quantity.units import from_si_array
 from ventrix.core.quantity.words import percent_text
@@ -46,16 +47,16 @@ def both_kinds(findings: Findings, port: Port, units: Units) -> BothKinds:
     mine = _flowed(findings, port)
     if mine is None:
         return BothKinds(missing=tr("{} has not been flowed yet: both kinds stand here when it has.", port.name))
-    if mine.run.kind == "index":
+    if mine.run.kind == FlowKind.INDEX:
         return BothKinds(missing=tr("An uncalibrated bench gives ratios of one port alone: two ports have none."))
     share = exhaust_share(findings, port, mine.last)
     if share is None:
-        wanted = "exhaust" if port.kind == "intake" else "intake"
+        wanted = "exhaust" if port.kind == Direction.INTAKE else "intake"
         return BothKinds(missing=tr("No {} port has been flowed yet: both kinds stand here when one has.", wanted))
     beside, ratios = share.beside, share.ratios
     first = _flowed(findings, beside.port)
     other = _Flowed(beside.port, first.first if first is not None else beside.cut, beside.cut, beside.run)
-    intake, exhaust = (mine, other) if port.kind == "intake" else (other, mine)
+    intake, exhaust = (mine, other) if port.kind == Direction.INTAKE else (other, mine)
     pressure = mine.run.test_pressure
     had, has = intake.run.at_pressure(pressure), exhaust.run.at_pressure(pressure)
     lift, flows = ratios.lift, (had.curve.at(ratios.lift), has.curve.at(ratios.lift))

@@ -15,7 +15,7 @@ from ventrix.core.judging.findings import DIP_FACTOR, Findings, Pair
 from ventrix.core.judging.targets import judge_target, target_at, target_pressure
 from ventrix.core.metal.unrolled import unroll
 from ventrix.core.model.cut import Cut, Port
-from ventrix.core.model.kinds import RungNoteKind
+from ventrix.core.model.kinds import FlowKind, RungNoteKind
 from ventrix.core.planning.priors import CD_SPREAD, KNOTS, median_cd
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si, from_si_array, to_si
@@ -59,13 +59,13 @@ def curves(
 ) -> Curves:
     """The pair's curves over those of the port's other cuts, older ones thinner and paler."""
     port, shown = pair.port, units[kind.unit]
-    if c.kind != "flow":
+    if c.kind != FlowKind.FLOW:
         shown = Shown("-", "index", 4)
     lines: list[Line] = []
 
     def add(run: ReducedRun, cut: Cut | None, label: str, colour: str, width: float, style: str, alpha: float) -> None:
         beside = beside_of(findings, port, cut) if cut is not None else Beside()
-        run = run.at_pressure(c.pressure) if c.kind == "flow" and run.kind == "flow" else run
+        run = run.at_pressure(c.pressure) if c.kind == FlowKind.FLOW and run.kind == FlowKind.FLOW else run
         line = _line(run, kind, beside, shown, units, over_ratio)
         if line is not None:
             x, y, px, py = line
@@ -113,11 +113,11 @@ def _caption(
 ) -> str:
     """What the curves are of, and the basis they stand on."""
     unit = f", {shown.label}" if shown.label not in ("", "-") else ""
-    nominal = units.pressure.with_unit(c.pressure) if c.kind == "flow" else tr("this bench")
+    nominal = units.pressure.with_unit(c.pressure) if c.kind == FlowKind.FLOW else tr("this bench")
     converted = [side_name(pair, i) for i, runs in enumerate((c.before_runs, c.after_runs)) if runs[-1].converted]
     if converted:
         nominal += tr(", {} converted", " and ".join(converted))
-    name = kind.name if c.kind == "flow" else "index"
+    name = kind.name if c.kind == FlowKind.FLOW else "index"
     against = "L/D" if over_ratio else tr("lift, {}", units.lift.label)
     empty = "" if drawn else tr(": not measured yet, what it needs is typed in Head or flowed")
     return tr("{}{} at {} against {}{}", name, unit, nominal, against, empty)
@@ -149,7 +149,7 @@ def _line(
     points = np.isfinite(at)
 
     def out(values: np.ndarray) -> np.ndarray:
-        return from_si_array(values, shown.unit) if run.kind == "flow" else values
+        return from_si_array(values, shown.unit) if run.kind == FlowKind.FLOW else values
 
     x, px = _x(lift, run, units, over_ratio), _x(run.lift, run, units, over_ratio)
     return x[known], out(y[known]), px[points], out(at[points])
@@ -160,7 +160,7 @@ def _published(
 ) -> tuple[list[Band], list[str]]:
     """The published band of Cd on the least area, as far as valve and seat are that area."""
     wide, angle = run.geometry.valve_diameter, run.geometry.seat_angle
-    if kind.key != "cd_least" or wide is None or run.kind != "flow":
+    if kind.key != "cd_least" or wide is None or run.kind != FlowKind.FLOW:
         return [], []
     ratio = np.linspace(KNOTS[1], min(KNOTS[-1], run.curve.highest / wide), STEPS)
     middle = np.interp(ratio, KNOTS, median_cd(angle))
@@ -193,7 +193,7 @@ def _marks(
     verticals, horizontals, spots, said = [], [], [], []
     if c.cam is not None:
         verticals.append((at(c.cam.peak_lift), tr("cam lift {}", units.lift.text(c.cam.peak_lift))))
-    if kind.key == "flow" and c.kind == "flow":
+    if kind.key == "flow" and c.kind == FlowKind.FLOW:
         for target in (t for t in findings.job.targets if t.kind == pair.port.kind):
             wanted = target_at(target, findings.job, run)
             own = target_pressure(target, findings.job, run)
@@ -248,4 +248,4 @@ def _height(run: ReducedRun, kind: CurveKind, lift: float, shown: Shown) -> floa
         value = float(curve_of(run, kind.key, np.array([lift]))[0])
         return from_si(value, shown.unit) if np.isfinite(value) else 0.0
     value = float(run.curve.at(lift))
-    return from_si(value, shown.unit) if run.kind == "flow" else value
+    return from_si(value, shown.unit) if run.kind == FlowKind.FLOW else value

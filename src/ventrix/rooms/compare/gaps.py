@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 from typing import Any, Final
 
 from ventrix.core.edits.corrections import correct_conditions
+from ventrix.core.judging.comparability import Level
 from ventrix.core.judging.findings import Pair
 from ventrix.core.model.job import Job
 from ventrix.core.quantity.refused import Refused
@@ -40,7 +41,7 @@ def gaps_of(pair: Pair) -> tuple[Gap, ...]:
     return tuple(
         Gap(d.key, d.sentence, (getattr(before, d.key), getattr(after, d.key)))
         for d in pair.comparison.comparability.differences
-        if d.level == "unknown" and d.key != HOUSE
+        if d.level == Level.UNKNOWN and d.key != HOUSE
     )
 
 

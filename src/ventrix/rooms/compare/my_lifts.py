@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from ventrix.core.judging.comparison import RunComparison
 from ventrix.core.judging.my_lifts import at_my_lifts
 from ventrix.core.model.job_parts import MyLift
+from ventrix.core.model.kinds import FlowKind
 from ventrix.core.quantity.words import number_text
 from ventrix.rooms.display_units import Units
 from ventrix.words import tr
@@ -29,7 +30,7 @@ def lift_tiles(comparison: RunComparison, lifts: tuple[MyLift, ...], units: Unit
     for figure in at_my_lifts(comparison, lifts):
         where = units.lift.with_unit(figure.lift)
         heading = f"{figure.name}, {where}" if figure.name else where
-        flow = comparison.kind == "flow"
+        flow = comparison.kind == FlowKind.FLOW
         after = units.flow.with_unit(figure.after) if flow else f"{figure.after:.4f}"
         if flow:
             change = f"{units.flow.text(figure.change, sign=True)} ± {units.flow.text(figure.expanded)}"

@@ -8,6 +8,7 @@ from typing import Final
 import numpy as np
 
 from ventrix.core.judging.comparison import RunComparison
+from ventrix.core.model.kinds import FlowKind
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.units import from_si_array
 from ventrix.core.quantity.words import number_text
@@ -29,7 +30,7 @@ def ribbon(c: RunComparison, units: Units, shade: Callable[[str], str]) -> Pictu
     says the colour of a result."""
 
     def values(array: Array) -> Array:
-        return from_si_array(array, units.flow.unit) if c.kind == "flow" else 100 * array / c.before
+        return from_si_array(array, units.flow.unit) if c.kind == FlowKind.FLOW else 100 * array / c.before
 
     x = from_si_array(c.lift, units.lift.unit)
     change, u = values(c.change), values(c.expanded_together)

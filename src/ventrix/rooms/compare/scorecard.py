@@ -19,7 +19,7 @@ from ventrix.core.judging.pours import pour_uncertainty, volumes_of
 from ventrix.core.judging.schools import bands
 from ventrix.core.judging.verdict import Verdict
 from ventrix.core.model.cut import OTHER_SIDE, poured_volume
-from ventrix.core.model.kinds import KeptWord, Result, School, TraverseKind
+from ventrix.core.model.kinds import Direction, FlowKind, KeptWord, Result, School, TraverseKind
 from ventrix.core.model.school_questions import side_taken
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import percent_text
@@ -104,7 +104,7 @@ def score_rows(
 ) -> list[Score]:
     """Every row that can be worked out; figures whose inputs are missing are left out. `chosen` is a range
     of lifts [m] that the user dragged out."""
-    flow = units.flow if c.kind == "flow" else INDEX
+    flow = units.flow if c.kind == FlowKind.FLOW else INDEX
     rows: list[Score] = []
     if chosen is not None:
         low, high = (units.lift.text(v) for v in chosen)
@@ -127,7 +127,7 @@ def score_rows(
             "flow",
         )
     )
-    low_name = "Blow-down" if pair.port.kind == "exhaust" else tr("Low third")
+    low_name = "Blow-down" if pair.port.kind == Direction.EXHAUST else tr("Low third")
     for caption, band in zip((low_name, tr("Middle third"), tr("High third")), bands(c.lift, c.cam), strict=True):
         rows += _band_row(
             caption,
@@ -135,9 +135,9 @@ def score_rows(
             flow,
             tr("mean of the tested lifts in that third of the lift that counts"),
         )
-    if c.kind == "flow" and pair.before.id != "other":
+    if c.kind == FlowKind.FLOW and pair.before.id != "other":
         rows += _port_rows(findings, pair, c, units)
-    elif c.kind == "flow":
+    elif c.kind == FlowKind.FLOW:
         rows += _run_rows(findings, pair, units)
     return rows
 

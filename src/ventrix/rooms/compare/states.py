@@ -5,7 +5,7 @@ from __future__ import annotations
 from ventrix.core.edits.several_ports import stood_for_by
 from ventrix.core.judging.findings import Findings
 from ventrix.core.model.cut import Cut, Port, state_name
-from ventrix.core.model.noun import Direction
+from ventrix.core.model.kinds import Direction
 from ventrix.rooms.display_units import Units
 from ventrix.rooms.shared.gain_words import doubt_text, gain_text
 from ventrix.words import tr

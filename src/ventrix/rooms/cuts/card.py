@@ -10,11 +10,11 @@ from ventrix.core.judging.air_speed import break_even
 from ventrix.core.judging.expectation import Outcome, Scored, time_worked
 from ventrix.core.judging.findings import Findings
 from ventrix.core.judging.verdict import DEFAULT_WORTHWHILE
-from ventrix.core.metal.clay import ClayVerdict, clay_verdict
+from ventrix.core.metal.clay import ClayResult, ClayVerdict, clay_verdict
 from ventrix.core.metal.unrolled import unroll, zone_named
 from ventrix.core.model.cut import Cut, Port, Trial, Work, mean_poured, poured_volume, trial_as_cut
 from ventrix.core.model.job import Job
-from ventrix.core.model.kinds import CutKind, ExpectedAs, FaultState, Place, Result, Until
+from ventrix.core.model.kinds import CutKind, ExpectedAs, FaultState, FlowKind, Place, Result, Until
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import sentence
 from ventrix.rooms.cuts.fault_grid import fault_words
@@ -121,7 +121,7 @@ def volume_lines(findings: Findings, port: Port, cut: Cut, against: Cut | None, 
     before = poured_volume(against) if against is not None else None
     if against is not None and before is not None and volume is not None and against.runs and cut.runs:
         pair = findings.pair(port, against, cut)
-        if pair.comparison is not None and pair.comparison.kind == "flow":
+        if pair.comparison is not None and pair.comparison.kind == FlowKind.FLOW:
             needed, over = break_even(pair.comparison, before, volume)
             met = "met" if over >= 0 else "missed"
             flowed = units.flow.text(pair.comparison.weighted_after)
@@ -163,7 +163,7 @@ def trial_verdict(findings: Findings, port: Port, cut: Cut, trial: Trial) -> Cla
         return None
     base = comparison.weighted_before
     least = findings.job.worthwhile_gain
-    matters = least / base if least is not None and comparison.kind == "flow" else DEFAULT_WORTHWHILE
+    matters = least / base if least is not None and comparison.kind == FlowKind.FLOW else DEFAULT_WORTHWHILE
     here = unroll(port, cut, findings.job.valve_of(port, cut))
     zone = zone_named(trial.place)
     area = float(here.area((zone.start + zone.end) / 2 * here.length)) if zone is not None else None
@@ -179,7 +179,9 @@ def trial_verdict(findings: Findings, port: Port, cut: Cut, trial: Trial) -> Cla
         )
     except Refused as error:
         said = sentence(str(error))
-        return ClayVerdict("too small to tell", said, comparison.weighted / base, comparison.weighted_expanded / base)
+        return ClayVerdict(
+            ClayResult.TOO_SMALL_TO_TELL, said, comparison.weighted / base, comparison.weighted_expanded / base
+        )
 
 
 def zone_history(port: Port, cut: Cut, zone: str, units: Units) -> list[CardLine]:

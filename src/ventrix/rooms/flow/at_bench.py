@@ -8,7 +8,7 @@ from typing import Protocol
 from ventrix.bench.procedure.preparation import StepDone, StepSkipped
 from ventrix.core.benches.plate import plate_sentence
 from ventrix.core.model.bench import Bench, PlateCheck, bench_named, same_name
-from ventrix.core.model.kinds import StepKind
+from ventrix.core.model.kinds import LinkKind, StepKind
 from ventrix.core.model.run import StepRecord
 from ventrix.core.quantity.units import tidy
 from ventrix.core.quantity.words import sentence
@@ -35,7 +35,7 @@ def other_bench(hand: RunInHand, bench: Connected) -> str:
     if not bench.connected or record is None:
         return ""
     name = bench.answers_for
-    same = same_name(name, record.name) if name else (record.link == "simulated" and bench.is_simulated)
+    same = same_name(name, record.name) if name else (record.link == LinkKind.SIMULATED and bench.is_simulated)
     if same:
         return ""
     theirs = name or (tr("the simulated bench") if bench.is_simulated else bench.sentence)
@@ -46,7 +46,7 @@ def use_connected(hand: RunInHand, bench: Connected) -> None:
     """Flow on the bench that is connected: its record where the shop has one, else its name alone."""
     record = bench_named(hand.space.benches, bench.answers_for)
     if record is None and bench.is_simulated:
-        record = next((b for b in hand.space.benches if b.link == "simulated"), None)
+        record = next((b for b in hand.space.benches if b.link == LinkKind.SIMULATED), None)
     if record is not None:
         hand.use_bench(record)
         return

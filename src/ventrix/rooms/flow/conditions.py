@@ -7,6 +7,7 @@ from dataclasses import replace
 from ventrix.core.model.bench import Bench, is_index
 from ventrix.core.model.cut import Cut
 from ventrix.core.model.job import Job
+from ventrix.core.model.kinds import ElementKind
 from ventrix.core.model.run import SetUp
 from ventrix.rooms.flow.element_in_hand import DEFAULT_PRESSURE
 from ventrix.workspace.ids import new_id
@@ -20,7 +21,7 @@ def with_bench(setup: SetUp, bench: Bench) -> SetUp:
         setup,
         bench=bench.name,
         test_pressure=None if floats else bench.test_pressure or setup.test_pressure or DEFAULT_PRESSURE,
-        element=None if bench.element == "flow" and bench.corrected else bench.element,
+        element=None if bench.element == ElementKind.FLOW and bench.corrected else bench.element,
         scale_density=None if bench.corrected else bench.scale_density,
         orifice_diameter=bench.orifice_diameter,
         orifice_pipe=bench.orifice_pipe,

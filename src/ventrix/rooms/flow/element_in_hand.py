@@ -7,7 +7,8 @@ from typing import Protocol
 
 from ventrix.bench.procedure.flow_procedure import FlowTest
 from ventrix.core.benches.odd_readings import range_advice
-from ventrix.core.model.bench import Bench, ElementKind
+from ventrix.core.model.bench import Bench
+from ventrix.core.model.kinds import ElementKind, FlowKind
 from ventrix.core.model.run import Reading, SetUp
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import tidy, to_si
@@ -56,13 +57,13 @@ class ElementInHand:
     def kind(self) -> ElementKind:
         """What the bench's main reading is."""
         bench = self._hand.bench
-        return bench.element if bench is not None else "flow"
+        return bench.element if bench is not None else ElementKind.FLOW
 
     @property
     def full_scale(self) -> float | None:
         """Full scale of the range in use [m3/s], on a bench that reads percent."""
         bench = self._hand.bench
-        if bench is None or not bench.ranges or bench.element != "percent":
+        if bench is None or not bench.ranges or bench.element != ElementKind.PERCENT:
             return None
         return bench.ranges[min(max(self.range_number, 1), len(bench.ranges)) - 1]
 
@@ -92,17 +93,17 @@ class ElementInHand:
         """A figure in the element's measure as the reading it is; lift and id are nobody's."""
         kind = self.kind
         blank = Reading(id="", lift=0.0, measured_pressure=None if pressure is None else tidy(pressure))
-        if kind == "percent":
+        if kind == ElementKind.PERCENT:
             return replace(blank, percent=tidy(flow), full_scale=self.full_scale)
-        if kind == "orifice":
+        if kind == ElementKind.ORIFICE:
             return replace(blank, element_pressure=tidy(flow))
-        if kind == "mass":
+        if kind == ElementKind.MASS:
             return replace(blank, mass_flow=tidy(flow))
-        if kind == "columns":
+        if kind == ElementKind.COLUMNS:
             return replace(
                 blank, element_column=tidy(flow), port_column=blank.measured_pressure, measured_pressure=None
             )
-        if kind == "column":
+        if kind == ElementKind.COLUMN:
             bench = self._hand.bench
             fixed = None if bench is None else bench.fixed_column
             if fixed is None:
@@ -112,9 +113,9 @@ class ElementInHand:
 
     def step_flow(self, flow: float, pressure: float | None) -> float:
         """A step's figure as the scale's flow [m3/s]; an index stays one."""
-        if self.kind == "percent":
+        if self.kind == ElementKind.PERCENT:
             return tidy(flow * (self.full_scale or 0.0))
-        if self.kind in ("orifice", "mass"):
+        if self.kind in (ElementKind.ORIFICE, ElementKind.MASS):
             return tidy(float(indicated([self.as_reading(flow, pressure)], self._hand.setup).values[0]))
         return tidy(flow)
 
@@ -125,7 +126,7 @@ class ElementInHand:
             kind, values, _ = indicated([self.as_reading(flow, pressure)], self._hand.setup)
         except Refused:
             return None
-        if kind == "index":
+        if kind == FlowKind.INDEX:
             return float(values[0])
         nominal = self._hand.setup.test_pressure or DEFAULT_PRESSURE
         try:

@@ -6,6 +6,7 @@ import numpy as np
 
 from ventrix.core.benches.odd_readings import REPEAT_LIMIT, expected_flow, repeat_distance
 from ventrix.core.benches.plate import plate_sentence
+from ventrix.core.model.kinds import ElementKind
 from ventrix.core.model.run import FlowRun
 from ventrix.core.quantity.words import percent_text, sentence
 from ventrix.core.runs.element import indicated
@@ -58,7 +59,9 @@ def stale_air(hand: RunInHand, live_temperature: float | None) -> str:
     setup = hand.setup
     if setup.temperature is None or setup.pressure is None:
         return (
-            tr("The air was not recorded.") if setup.scale_density or hand.element.kind in ("orifice", "mass") else ""
+            tr("The air was not recorded.")
+            if setup.scale_density or hand.element.kind in (ElementKind.ORIFICE, ElementKind.MASS)
+            else ""
         )
     if live_temperature is not None and abs(live_temperature - setup.temperature) > AIR_SHIFT:
         return tr("The air is over 2 °C off what is recorded: read it again.")

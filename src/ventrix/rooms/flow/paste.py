@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from ventrix.bench.procedure.flow_procedure import Kept
 from ventrix.bench.procedure.lift_plan import Rung
+from ventrix.core.model.kinds import ElementKind
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.runs.lifts import as_thousandths, lift_doubt
 from ventrix.records.files.pasted_table import Unnamed, parse_pasted
@@ -20,7 +21,7 @@ def keep_pasted(hand: RunInHand, text: str, units: Units, *, sure: bool = False)
     `sure`.
     """
     kind, port = hand.element.kind, hand.setup.direction
-    columns = kind == "columns"
+    columns = kind == ElementKind.COLUMNS
     unit = unit_typed(kind, units)
     try:
         table = parse_pasted(text, units.lift.unit, unit, units.pressure.unit, port, third_is_pressure=sure or columns)

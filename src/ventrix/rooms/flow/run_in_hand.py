@@ -11,11 +11,11 @@ from ventrix.bench.procedure.preparation import ORDER, Preparation
 from ventrix.core.edits.runs import change_setup, strike, take_up
 from ventrix.core.formulas.flow_curve import FlowCurve
 from ventrix.core.judging.checks import CheckKind, Offer
-from ventrix.core.judging.comparability import BRIDGED, comparability
+from ventrix.core.judging.comparability import BRIDGED, Level, comparability
 from ventrix.core.judging.findings import Pair
 from ventrix.core.model.bench import Bench, bench_named, is_index
 from ventrix.core.model.cut import changes_between
-from ventrix.core.model.kinds import RungNoteKind, StepKind
+from ventrix.core.model.kinds import Direction, ElementKind, FlowKind, RungNoteKind, StepKind
 from ventrix.core.model.run import FlowRun, Reading, RungNote, SetUp
 from ventrix.core.quantity.units import tidy
 from ventrix.core.runs.reduced_run import ReducedRun
@@ -47,7 +47,7 @@ class RunInHand:
         self.come_back = False
         self._leak_said = False
         self.element = ElementInHand(self)
-        self.setup = SetUp(id=new_id(), direction="intake", test_pressure=DEFAULT_PRESSURE)
+        self.setup = SetUp(id=new_id(), direction=Direction.INTAKE, test_pressure=DEFAULT_PRESSURE)
         self.mount = 1
         self.test = FlowTest(rungs(self._usual_lifts()), DEFAULT_PRESSURE)
         self.preparation = Preparation((), DEFAULT_PRESSURE)
@@ -185,7 +185,7 @@ class RunInHand:
         bridge = findings.bridge(before, self.setup, port) if port is not None else None
         found = comparability(before, self.setup, changes, findings.transfer(before, self.setup), bridge)
         said = [units.say(d.sentence) for d in found.differences]
-        if any(d.level == "no" and d.key in BRIDGED for d in found.differences):
+        if any(d.level == Level.NO and d.key in BRIDGED for d in found.differences):
             said.append(
                 tr(
                     "Re-flow cut {} under these conditions and the two can be compared.",
@@ -212,10 +212,10 @@ class RunInHand:
     def _smallest_flow(self) -> float | None:
         """Lowest reading of the pinned cut's last run, where it is of the same measure."""
         space = self.space
-        if space.against is None or space.port is None or self.element.kind != "flow":
+        if space.against is None or space.port is None or self.element.kind != ElementKind.FLOW:
             return None
         runs = space.findings.runs_of(space.against, space.port)
-        return float(runs[-1].flow.min()) if runs and runs[-1].kind == "flow" else None
+        return float(runs[-1].flow.min()) if runs and runs[-1].kind == FlowKind.FLOW else None
 
     @property
     def valve_diameter(self) -> float | None:
@@ -240,7 +240,7 @@ class RunInHand:
             id=kept.id,
             lift=tidy(round(kept.lift, 9)),
             swirl=None if kept.swirl is None else tidy(kept.swirl),
-            spread=None if kept.spread is None or self.element.kind != "flow" else tidy(kept.spread),
+            spread=None if kept.spread is None or self.element.kind != ElementKind.FLOW else tidy(kept.spread),
             window=None if kept.window is None else tidy(kept.window),
             time=kept.at,
             unsteady=kept.unsteady,

@@ -11,7 +11,7 @@ from ventrix.bench.procedure.preparation import SAYS, TITLES
 from ventrix.core.judging.findings import Pair
 from ventrix.core.judging.targets import judged_targets
 from ventrix.core.model.bench import is_index
-from ventrix.core.model.kinds import Result, StepKind
+from ventrix.core.model.kinds import FlowKind, Result, StepKind
 from ventrix.core.model.run import SetUp
 from ventrix.core.quantity.units import from_si, from_si_array
 from ventrix.core.quantity.words import number_text, percent_text
@@ -43,7 +43,7 @@ def _by_lift(pair: Pair | None) -> dict[int, tuple[float, float, str]]:
     if pair is None or pair.comparison is None:
         return {}
     c = pair.comparison
-    base = c.before if c.kind == "index" else np.ones(len(c.lift))
+    base = c.before if c.kind == FlowKind.INDEX else np.ones(len(c.lift))
     change, together = c.change / base, c.expanded_together / base
     return {
         _grain(float(x)): (float(d), float(u), str(r))
@@ -322,7 +322,7 @@ def _lifts(run: ReducedRun, units: Units) -> np.ndarray:
 
 
 def _flows(flow: np.ndarray, run: ReducedRun, units: Units) -> np.ndarray:
-    return from_si_array(flow, units.flow.unit) if run.kind == "flow" else flow
+    return from_si_array(flow, units.flow.unit) if run.kind == FlowKind.FLOW else flow
 
 
 def step_lines(hand: RunInHand, units: Units, *, preparing: bool) -> tuple[list[StepLine], int | None]:

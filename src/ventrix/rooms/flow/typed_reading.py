@@ -6,7 +6,7 @@ import re
 from typing import Final, NamedTuple
 
 from ventrix.bench.procedure.lift_plan import Rung
-from ventrix.core.model.bench import ElementKind
+from ventrix.core.model.kinds import ElementKind
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import parse_quantity
 from ventrix.core.quantity.words import percent_text
@@ -38,7 +38,7 @@ def typed_reading(text: str, kind: ElementKind, units: Units, *, with_swirl: boo
 
     ValueError, in words, for what is no figure, one column of two, or a pressure that is not above zero.
     """
-    if kind == "columns":
+    if kind == ElementKind.COLUMNS:
         return _columns(text, units)
     main, mark, rest = text.partition("@")
     pressure = parse_quantity(rest, units.pressure.unit) if mark else None
@@ -63,7 +63,7 @@ def _columns(text: str, units: Units) -> TypedReading:
 
 def asked_about(hand: RunInHand, rung: Rung, typed: TypedReading, units: Units) -> str:
     """What is asked about a reading at a lift before it is kept; nothing where it is as expected."""
-    if hand.element.kind == "percent" and typed.figure > 1:
+    if hand.element.kind == ElementKind.PERCENT and typed.figure > 1:
         return tr("{} is past the end of the range.", percent_text(typed.figure, 0))
     value = hand.element.as_reported(typed.figure, typed.pressure)
     off = "" if value is None else far_off(hand, rung.lift, value, least=SLIP)

@@ -16,7 +16,7 @@ from ventrix.core.lineup.steps import ACROSS, Edge, Proposal, spared_by_sliding
 from ventrix.core.metal.walls import walls_at
 from ventrix.core.model.cut import Port
 from ventrix.core.model.job import Job
-from ventrix.core.model.kinds import FacePart, Place
+from ventrix.core.model.kinds import Direction, FacePart, Place
 from ventrix.core.quantity.words import number_text
 from ventrix.rooms.display_units import Units
 from ventrix.words import tr
@@ -109,7 +109,7 @@ def shown_of(job: Job, found: LineUp, units: Units) -> Shown:
         said = f"{worst.edge.edge} {worst.step}" if worst else tr("within tolerance, or ignored")
         last = outline.port.rsplit(" ", 1)[-1]
         curves.append(
-            PortCurves(outline.port, last, port.kind if port is not None else "intake", head, other, said,
+            PortCurves(outline.port, last, port.kind if port is not None else Direction.INTAKE, head, other, said,
                        worst.mark if worst else "dash")
         )  # fmt: skip
     bolts = tuple((b.name, float(b.at[0]), float(b.at[1])) for b in found.head.bolts)

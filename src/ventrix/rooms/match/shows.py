@@ -15,8 +15,7 @@ from ventrix.core.matching.core_shift import NO_CLEARANCE, core_shift, hands, zo
 from ventrix.core.matching.paired import chambers_of, paired_ports
 from ventrix.core.model.cut import Port
 from ventrix.core.model.job import Job
-from ventrix.core.model.kinds import FacePart, Use
-from ventrix.core.model.noun import Direction
+from ventrix.core.model.kinds import Direction, FacePart, Use
 from ventrix.core.quantity.units import from_si
 from ventrix.core.quantity.words import number_text
 from ventrix.core.work.hours import Hours, Paces, hours_of
@@ -26,7 +25,7 @@ from ventrix.rooms.match.board_rows import BoardRow, board_rows
 from ventrix.rooms.shared.unrolled_map import shift_words
 from ventrix.words import tr
 
-KINDS: Final[tuple[Direction, ...]] = ("intake", "exhaust")
+KINDS: Final[tuple[Direction, ...]] = (Direction.INTAKE, Direction.EXHAUST)
 MANY: Final = 16  # ports: beyond, cells keep name, one figure and ticks
 
 

@@ -8,13 +8,14 @@ from typing import Final
 import numpy as np
 
 from ventrix.bench.simulator.practice.by_plan import by_plan, said_at
-from ventrix.bench.simulator.practice.play import AGAIN, Act, Done, Practice, minutes_of
+from ventrix.bench.simulator.practice.play import AGAIN, Act, ActKind, Done, Practice, minutes_of
 from ventrix.bench.simulator.practice.reckoning import Belief, Reckoning, Stair, reckon
 from ventrix.bench.simulator.practice.virtual_job import true_job
 from ventrix.core.engine.of_job import on_the_engine
 from ventrix.core.formulas.quantiles import normal_cdf
 from ventrix.core.judging.findings import Findings
 from ventrix.core.metal.walls import DEFAULT_LIMIT
+from ventrix.core.model.kinds import Direction
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si, to_si
@@ -80,17 +81,17 @@ def act_words(done: Done, practice: Practice, units: Units) -> str:
 def _given(done: Done, units: Units) -> str:
     act = done.act
     place = "" if act.place is None else act.place.value
-    if act.kind == "live":
+    if act.kind == ActKind.LIVE:
         return tr("flow test, live on the bench")
-    if act.kind == "flow":
+    if act.kind == ActKind.FLOW:
         assert done.flow is not None
         return tr("flow test: {}, {}", units.flow.with_unit(float(np.mean(done.flow))), BASIS)
-    if act.kind == "clay":
+    if act.kind == ActKind.CLAY:
         assert done.flow is not None
         return tr("clay at the {}: {}, {}", place, units.flow.with_unit(float(np.mean(done.flow))), BASIS)
-    if act.kind == "wall":
+    if act.kind == ActKind.WALL:
         return tr("wall at the {}: {}", place, units.length.with_unit(done.reading))
-    if act.kind == "pour":
+    if act.kind == ActKind.POUR:
         return tr("pour: {}", units.volume.with_unit(done.reading))
     broke = ". Broken through: water in the port" if done.broke else ""
     nicked = ". The burr slipped and nicked the seat" if done.nicked else ""
@@ -160,7 +161,7 @@ def reckoning_shown(practice: Practice, units: Units, plan: Reckoning | None = N
 def _filling(practice: Practice) -> tuple[str, str]:
     """What the owner's engine gets of it at the top of its speeds, as the Plan room's engine reckons it."""
     job = true_job(practice)
-    if job is None or practice.head.engine is None or practice.head.kind != "intake":
+    if job is None or practice.head.engine is None or practice.head.kind != Direction.INTAKE:
         return "", ""
     try:
         found = on_the_engine(Findings(job), job.ports[0])
@@ -279,7 +280,7 @@ def _would(practice: Practice, b: Belief) -> str:
     if b.broke or b.left < DEFAULT_LIMIT:
         return tr("The gauge, before the burr: five minutes.")
     if b.seen is None:
-        return tr("A test before and after, {:.0f} min each.", minutes_of(Act("flow")))
+        return tr("A test before and after, {:.0f} min each.", minutes_of(Act(ActKind.FLOW)))
     one = b.doubt / 1.96
     if b.verdict == "in vain":
         odds = normal_cdf((1.96 * one / 2**0.5 - b.true) / (one / 2**0.5))

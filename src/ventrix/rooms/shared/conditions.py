@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Any, Final
 
-from ventrix.core.model.kinds import Entry, Pipe
+from ventrix.core.model.kinds import Direction, Entry, Pipe
 from ventrix.core.model.run import SetUp
 from ventrix.core.quantity.field_checks import Check, positive
 from ventrix.core.quantity.refused import Refused
@@ -103,5 +103,5 @@ ASKED_FIRST: Final = ("bore", "entry", "pipe", "valve", "plug", "centred")
 
 def asked_first(setup: SetUp) -> tuple[str, ...]:
     """The five conditions without which a later cut can't be compared with this one, by key."""
-    other = "entry" if setup.direction == "exhaust" else "pipe"
+    other = "entry" if setup.direction == Direction.EXHAUST else "pipe"
     return tuple(key for key in ASKED_FIRST if key != other)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ventrix.core.model.kinds import Direction
 from ventrix.core.model.run import SetUp
 from ventrix.rooms.display_units import Units
 from ventrix.words import tr
@@ -15,7 +16,7 @@ def in_words(setup: SetUp, mount: int | None, units: Units) -> str:
         parts.append(tr("{} sleeve{}", units.length.with_unit(setup.bore), centred))
     if setup.entry is not None:
         parts.append(tr("{} entry", setup.entry))
-    if setup.direction == "exhaust" and setup.pipe is not None:
+    if setup.direction == Direction.EXHAUST and setup.pipe is not None:
         stub = "" if setup.pipe_length is None else f" {units.length.with_unit(setup.pipe_length)}"
         parts.append(tr("no pipe") if setup.pipe == "none" else tr("{} pipe{}", setup.pipe, stub))
     if setup.valve is not None:

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from ventrix.core.judging.findings import Findings
 from ventrix.core.model.job_parts import Seat
-from ventrix.core.model.noun import Direction
+from ventrix.core.model.kinds import Direction
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si, to_si
 from ventrix.rooms.display_units import Units
@@ -15,7 +15,10 @@ from ventrix.rooms.shared.gain_words import doubt_text, gain_text
 from ventrix.words import tr
 
 # Usual widths of the contact and the margin [in]: common practice, no source.
-USUAL_CONTACT: dict[Direction, tuple[float, float]] = {"intake": (0.045, 0.050), "exhaust": (0.050, 0.055)}
+USUAL_CONTACT: dict[Direction, tuple[float, float]] = {
+    Direction.INTAKE: (0.045, 0.050),
+    Direction.EXHAUST: (0.050, 0.055),
+}
 USUAL_MARGIN = 0.010
 ARC = 12  # points that a radius is drawn with
 

@@ -9,11 +9,12 @@ from typing import Final
 import numpy as np
 
 from ventrix.core.formulas.valve import throat_ratio
+from ventrix.core.judging.comparability import Level
 from ventrix.core.judging.findings import Findings, Pair
 from ventrix.core.judging.my_lifts import at_my_lifts, lifts_of
 from ventrix.core.metal.unrolled import smallest_section
 from ventrix.core.model.cut import Cut, Port
-from ventrix.core.model.kinds import Result
+from ventrix.core.model.kinds import Direction, FlowKind, Result
 from ventrix.core.quantity.units import from_si_array
 from ventrix.core.quantity.words import number_text, percent_text
 from ventrix.core.runs.geometry import geometry_of
@@ -114,7 +115,7 @@ def sheet_of(findings: Findings, asked: Asked, units: Units) -> Sheet:
     job = findings.job
     main = findings.pair(asked.port, asked.before, asked.after)
     c = main.comparison
-    if c is not None and c.kind == "flow" and job.test_pressure is None:
+    if c is not None and c.kind == FlowKind.FLOW and job.test_pressure is None:
         # Every flow of a page stands at one pressure: the pair's own, for the other kind of port too.
         findings = Findings(replace(job, test_pressure=c.pressure), findings, findings.benches, findings.elsewhere)
         main = findings.pair(asked.port, asked.before, asked.after)
@@ -124,7 +125,7 @@ def sheet_of(findings: Findings, asked: Asked, units: Units) -> Sheet:
     by_key = _figures(findings, main, units)
     figures = [by_key[key] for key in _ROWS if key in by_key]
     missing = [words for key, words in _WANTED if key not in by_key]
-    wanted_other = "exhaust" if asked.port.kind == "intake" else "intake"
+    wanted_other = "exhaust" if asked.port.kind == Direction.INTAKE else "intake"
     if other is None:
         missing.append(wanted_other)
     faults = fault_lines(asked.port, asked.after, units)
@@ -206,7 +207,7 @@ def _marks(findings: Findings, pair: Pair) -> tuple[Mark, ...]:
         found.append(Mark.CLAIMED)
     if bool(np.any(c.interpolated)):
         found.append(Mark.INTERPOLATED)
-    if c.comparability.level in ("no", "unknown"):
+    if c.comparability.level in (Level.NO, Level.UNKNOWN):
         found.append(Mark.INCOMPARABLE)
     return tuple(found)
 
@@ -215,7 +216,7 @@ def _pair_part(findings: Findings, pair: Pair, units: Units) -> PairPart | None:
     c, verdict = pair.comparison, findings.verdict(pair, units.wording)
     if c is None or verdict is None:
         return None
-    share = c.kind == "index"
+    share = c.kind == FlowKind.INDEX
     same = pair.before.id == pair.after.id
 
     def flow(value: float) -> str:
@@ -261,7 +262,7 @@ def _pair_part(findings: Findings, pair: Pair, units: Units) -> PairPart | None:
 def _curve(run: ReducedRun, units: Units) -> Curve:
     lifts = np.linspace(0.0, run.curve.highest, 81)
     flows = run.curve.at(lifts)
-    y = from_si_array(flows, units.flow.unit) if run.kind == "flow" else flows
+    y = from_si_array(flows, units.flow.unit) if run.kind == FlowKind.FLOW else flows
     return Curve(tuple(float(v) for v in from_si_array(lifts, units.lift.unit)), tuple(float(v) for v in y))
 
 
@@ -281,7 +282,7 @@ def _large(findings: Findings, pair: Pair, units: Units) -> tuple[Large, ...]:
     if c is None or gain is None:
         return ()
     signs = "".join(m.sign for m in _marks(findings, pair) if m is not Mark.INTERPOLATED)
-    share = c.kind == "index"
+    share = c.kind == FlowKind.INDEX
     found = []
     for figure in at_my_lifts(c, lifts_of(findings.job, pair.port.kind)):
         change = (

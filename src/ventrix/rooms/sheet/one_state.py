@@ -13,6 +13,7 @@ from ventrix.core.judging.fits import fit_checks
 from ventrix.core.metal.between import metal_between
 from ventrix.core.metal.slips import not_told
 from ventrix.core.model.cut import Cut, Port
+from ventrix.core.model.kinds import Direction
 from ventrix.core.planning.moves import WORKS
 from ventrix.core.planning.next_moves import Plan, plan_port
 from ventrix.core.quantity.refused import Refused
@@ -95,7 +96,7 @@ def head_judged(
         )
         return replace(made, sections={Part.SUITS: (nothing,)}, not_ready="nothing was measured yet")
     port, cut = asked.port, asked.after
-    fed = next((p for p in (port, *findings.job.ports) if p.kind == "intake" and p.of_head and p.cuts), None)
+    fed = next((p for p in (port, *findings.job.ports) if p.kind == Direction.INTAKE and p.of_head and p.cuts), None)
     rows = (
         _suits(findings, fed, None, units)
         if fed is not None
@@ -168,7 +169,7 @@ def _plain(findings: Findings, asked: Asked | None, choices: Choices, shop: Shop
 
 
 def _suits(findings: Findings, port: Port, cut: Cut | None, units: Units) -> list[SectionLine]:
-    if port.kind != "intake":
+    if port.kind != Direction.INTAKE:
         return [SectionLine(tr("What it suits is asked of an intake."))]
     try:
         found = suits(findings, port, cut)

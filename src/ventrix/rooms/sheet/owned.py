@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ventrix.core.judging.comparability import Level
 from ventrix.core.judging.findings import Findings, Pair
 from ventrix.core.judging.fits import fit_checks
 from ventrix.core.judging.targets import TargetState, judged_targets
@@ -64,6 +65,6 @@ def owned_by(
     )
     if struck:
         found.append(Owned("left", tr("struck: {}", struck), tr("readings that were taken and do not count")))
-    if main.comparison is not None and main.comparison.comparability.level == "yes":
+    if main.comparison is not None and main.comparison.comparability.level == Level.YES:
         found.append(Owned("same", tr("same conditions"), tr("bore, entry, valve, plug, bench")))
     return tuple(found)

@@ -9,6 +9,7 @@ from typing import Final
 
 from ventrix.core.judging.findings import Findings
 from ventrix.core.model.cut import Cut, Port
+from ventrix.core.model.kinds import Direction
 from ventrix.reports.sheet.contents import (
     ALWAYS,
     Choices,
@@ -58,7 +59,7 @@ def paper_for(findings: Findings, kind: PaperKind, port: Port | None = None) -> 
     ports = [p for p in ports if p.cuts]
     if kind is PaperKind.BASELINE:
         states = [(p, [c for c in p.cuts if findings.runs_of(c, p)]) for p in ports]
-        best, flowed = max(states, key=lambda s: (len(s[1]), s[0].kind == "intake"), default=(None, []))
+        best, flowed = max(states, key=lambda s: (len(s[1]), s[0].kind == Direction.INTAKE), default=(None, []))
         return Paper(kind, best, flowed[-1], flowed[-1]) if flowed else None
     if kind is PaperKind.WORK:
         worked = [p for p in ports if _worked(p)]

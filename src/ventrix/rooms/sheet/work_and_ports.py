@@ -9,6 +9,7 @@ from ventrix.core.judging.findings import Findings
 from ventrix.core.judging.like_sizes import flow_of_run
 from ventrix.core.metal.walls import walls_at
 from ventrix.core.model.cut import Cut, Port, poured_volume
+from ventrix.core.model.kinds import FlowKind
 from ventrix.reports.sheet.contents import (
     Mark,
 )
@@ -72,7 +73,7 @@ def ports_rows(findings: Findings, units: Units, lift: float | None) -> tuple[tu
             shown = run.at_pressure(pressure)
             value = flow_of_run(shown, lift)
             sign = Mark.CONVERTED.sign if shown.converted else ""
-            flow = f"{units.flow.text(value)}{sign}" if run.kind == "flow" else "index"
+            flow = f"{units.flow.text(value)}{sign}" if run.kind == FlowKind.FLOW else "index"
         stands = _flowed_for(findings, port)
         if not flowed and stands:
             flow = tr("like {}{}", stands[0], Mark.NOT_FLOWED.sign)

@@ -16,7 +16,7 @@ from ventrix.core.air.sections import places_on, size_of
 from ventrix.core.air.traverse import AirThere, air_of, point_speed
 from ventrix.core.edits.traverses import edit_traverse
 from ventrix.core.metal.unrolled import unroll
-from ventrix.core.model.kinds import TraverseKind
+from ventrix.core.model.kinds import Direction, TraverseKind
 from ventrix.core.model.traverse import ProbePoint, Traverse
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import parse_quantity, tidy
@@ -118,7 +118,9 @@ class ProbeBar(QWidget):
         pressure = self._pressure_of(traverse)
         if self._hand != traverse.id:
             self._hand = traverse.id
-            kind, number = (space.port.kind, space.real_cut.number) if space.port and space.real_cut else ("intake", 0)
+            kind, number = (
+                (space.port.kind, space.real_cut.number) if space.port and space.real_cut else (Direction.INTAKE, 0)
+            )
             bench.send(lambda b: b.fit(kind, number))
             bench.send(lambda b: b.set_pressure(pressure))
             bench.send(lambda b: b.set_lift(lift))

@@ -7,7 +7,7 @@ from typing import Final
 from ventrix.core.air.layouts import LAYOUTS, usual_layout
 from ventrix.core.edits.traverses import add_traverse
 from ventrix.core.model.kept_words import SpeedsAt
-from ventrix.core.model.kinds import StationName, TraverseKind
+from ventrix.core.model.kinds import Direction, StationName, TraverseKind
 from ventrix.core.model.traverse import Traverse
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
@@ -80,7 +80,7 @@ class TraverseSheet(FormSheet):
             return
         kind = self.kind.currentData()
         ball = kind == TraverseKind.BALL
-        if kind == TraverseKind.TOTAL_HEAD and space.port is not None and space.port.kind != "intake":
+        if kind == TraverseKind.TOTAL_HEAD and space.port is not None and space.port.kind != Direction.INTAKE:
             self.problem.setText(tr("Total head is read against the room on draw: on an intake."))
             return
         if self.lift.value is None:

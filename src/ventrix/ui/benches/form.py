@@ -12,6 +12,7 @@ from ventrix.bench.drivers.text_lines import SEPARATORS, TextFormat, serial_devi
 from ventrix.core.formulas.knowledge import EASY_DIAL, EASY_FACTOR, EASY_LEAK
 from ventrix.core.formulas.uncertainty import DIAL_ZERO
 from ventrix.core.model.bench import Bench, bench_named, is_index
+from ventrix.core.model.kinds import ElementKind, LinkKind
 from ventrix.core.model.plausible import check_of
 from ventrix.core.quantity.field_checks import positive
 from ventrix.core.quantity.refused import Refused
@@ -162,12 +163,12 @@ class BenchForm(QWidget):
         self.element.setCurrentIndex(self.element.findData(bench.element))
         self.link.setCurrentIndex(self.link.findData(bench.link))
         self.corrected.setChecked(bench.corrected)
-        self.corrected.setVisible(bench.element in ("flow", "percent"))
+        self.corrected.setVisible(bench.element in (ElementKind.FLOW, ElementKind.PERCENT))
         self.leak_off.setChecked(bool(bench.leak_taken_off))
         self.leak_off.setVisible(not is_index(bench.element))
         self.place.setCurrentIndex(self.place.findData(bench.element_place or ""))
-        self._rows["place"].setVisible(bench.element == "orifice")
-        self._rows["ranges"].setVisible(bench.element == "percent")
+        self._rows["place"].setVisible(bench.element == ElementKind.ORIFICE)
+        self._rows["ranges"].setVisible(bench.element == ElementKind.PERCENT)
         if other or not self.ranges.isModified():
             self.ranges.setText(", ".join(f"{from_si(r, units.flow.unit):g}" for r in bench.ranges))
         for key, _, unit, kinds in FIGURES:
@@ -182,11 +183,11 @@ class BenchForm(QWidget):
             field.setVisible(wanted and (key != "scale_density" or not bench.corrected))
         self.address.setText(bench.address)
         self.address.setPlaceholderText(
-            "localhost:5025" if bench.link == "tcp" else ", ".join(serial_devices()) or "/dev/ttyUSB0"
+            "localhost:5025" if bench.link == LinkKind.TCP else ", ".join(serial_devices()) or "/dev/ttyUSB0"
         )
-        self._rows["address"].setVisible(bench.link in ("tcp", "serial"))
+        self._rows["address"].setVisible(bench.link in (LinkKind.TCP, LinkKind.SERIAL))
         for key in ("speed", "separator", "columns"):
-            self._rows[key].setVisible(bench.link == "serial")
+            self._rows[key].setVisible(bench.link == LinkKind.SERIAL)
         self._show_format(bench, other)
         self._show_state()
 
@@ -202,7 +203,7 @@ class BenchForm(QWidget):
         self.columns.setText(columns_text(shape.columns))
 
     def _show_state(self) -> None:
-        if self.bench is not None and self.bench.link == "typed":
+        if self.bench is not None and self.bench.link == LinkKind.TYPED:
             self.heard.setText("")
         elif not self._open_book.bench.active:
             self.heard.setText(tr("not connected"))
@@ -257,7 +258,7 @@ class BenchForm(QWidget):
         self._change(ranges=tuple(found))
 
     def _format_typed(self) -> None:
-        if self.bench is None or self.bench.link != "serial":
+        if self.bench is None or self.bench.link != LinkKind.SERIAL:
             return
         try:
             if not self.speed.text().strip().isdecimal():
@@ -282,5 +283,5 @@ class BenchForm(QWidget):
             self._say(error)
             return
         self._say(None)
-        if self.bench.link == "typed":
+        if self.bench.link == LinkKind.TYPED:
             self._open_book.say(tr("{}: type what you read.", self.bench.name))

@@ -23,7 +23,7 @@ from PySide6.QtWidgets import (
 
 from ventrix.core.model.cut import Port
 from ventrix.core.model.job import Job
-from ventrix.core.model.noun import Direction
+from ventrix.core.model.kinds import Direction
 from ventrix.core.model.run import SetUp
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import sentence
@@ -84,7 +84,7 @@ class MatchSheet(SideSheet):
         self.decimal.activated.connect(lambda _i: self._edit(decimal=self.decimal.currentData()))
         self.pressure = QuantityField(tr("Test pressure"), open_book.units.pressure)
         self.pressure.edited.connect(self._typed_pressure)
-        sides: tuple[Direction, ...] = ("intake", "exhaust")
+        sides: tuple[Direction, ...] = (Direction.INTAKE, Direction.EXHAUST)
         self.asked = {side: AskedFirst(open_book.units, open_book.settings, ASK.format(side)) for side in sides}
         for side, asked in self.asked.items():
             asked.changed.connect(partial(self._answer, side))
@@ -236,7 +236,7 @@ class MatchSheet(SideSheet):
         if job is not None:
             self.goals = default_goals(job, port, match.read.runs)
         else:
-            self.goals = [Goal(r.kind or "intake") for r in match.read.runs]
+            self.goals = [Goal(r.kind or Direction.INTAKE) for r in match.read.runs]
         self.guessed.setText(sentence(match.guessed))
         self.lift_unit.setCurrentIndex(self.lift_unit.findData(layout.lift_unit))
         self.decimal.setCurrentIndex(self.decimal.findData(layout.decimal))
@@ -284,9 +284,9 @@ class MatchSheet(SideSheet):
 
     def _goal_box(self, run: int, job: Job | None) -> QComboBox:
         options = goal_choices(job) if job is not None else [
-            (tr("a new job: intake"), Goal("intake")),
-            (tr("a new job: exhaust"), Goal("exhaust")),
-            (tr("leave it out"), Goal("intake", left_out=True)),
+            (tr("a new job: intake"), Goal(Direction.INTAKE)),
+            (tr("a new job: exhaust"), Goal(Direction.EXHAUST)),
+            (tr("leave it out"), Goal(Direction.INTAKE, left_out=True)),
         ]  # fmt: skip
         box = self._box(tr("run {} goes to", run + 1), options, self.goals[run])
         box.activated.connect(partial(lambda run, box, _n: self._goal(run, box), run, box))

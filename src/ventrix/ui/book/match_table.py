@@ -6,6 +6,7 @@ from typing import Final
 
 from PySide6.QtGui import QColor
 
+from ventrix.core.model.kinds import Direction
 from ventrix.core.quantity.words import sentence
 from ventrix.records.files.layout import Layout, Role, letters
 from ventrix.rooms.book.import_steps import Match
@@ -52,5 +53,5 @@ def _shade(layout: Layout, along: int, across: int, wrong: bool) -> QColor:
     if plan.role is Role.LIFT:
         return theme.colour("brass")
     if plan.role in (Role.FLOW, Role.PERCENT):
-        return theme.colour(plan.kind or "intake")
+        return theme.colour(plan.kind or Direction.INTAKE)
     return theme.colour("text" if plan.role is not Role.NOTHING else "quiet")

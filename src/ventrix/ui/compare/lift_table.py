@@ -7,6 +7,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QHeaderView, QTableWidgetItem
 
 from ventrix.core.judging.comparison import RunComparison
+from ventrix.core.model.kinds import FlowKind
 from ventrix.core.quantity.units import from_si_array
 from ventrix.core.quantity.words import number_text
 from ventrix.rooms.display_units import Units
@@ -34,13 +35,13 @@ class LiftTable(Table):
         """Show a pair at every lift."""
 
         def values(array: np.ndarray) -> np.ndarray:
-            return from_si_array(array, units.flow.unit) if c.kind == "flow" else array
+            return from_si_array(array, units.flow.unit) if c.kind == FlowKind.FLOW else array
 
         before, after, change, u = (values(v) for v in (c.before, c.after, c.change, c.expanded_together))
-        digits = units.flow.digits if c.kind == "flow" else 4
+        digits = units.flow.digits if c.kind == FlowKind.FLOW else 4
         heads = [before_name, after_name, "difference", "±", "%"]
         of_change = digits
-        if c.kind == "index":  # an index means nothing but its ratio: what changed is percent
+        if c.kind == FlowKind.INDEX:  # an index means nothing but its ratio: what changed is percent
             change, u, of_change = 100 * change / before, 100 * u / before, 1
             heads[2:4] = [tr("difference, %"), "± %"]
         self.clear()

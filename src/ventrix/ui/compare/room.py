@@ -13,6 +13,7 @@ from ventrix.core.judging.comparison import RunComparison
 from ventrix.core.judging.findings import Pair
 from ventrix.core.judging.my_lifts import lifts_of
 from ventrix.core.judging.verdict import Verdict
+from ventrix.core.model.kinds import FlowKind
 from ventrix.core.runs.run_curves import KINDS, kind_of
 from ventrix.rooms.compare.basis_words import based_on, judged_by, run_notes, side_name
 from ventrix.rooms.compare.both_kinds import both_kinds
@@ -329,7 +330,7 @@ class CompareRoom(Room):
 
     def _draw_ribbon(self, pair: Pair, c: RunComparison, units: Units, mark: str) -> None:
         self.ribbon.show_picture(ribbon(c, units, theme.current().result))
-        name = units.flow.label if c.kind == "flow" else tr("percent of {}", side_name(pair, 0))
+        name = units.flow.label if c.kind == FlowKind.FLOW else tr("percent of {}", side_name(pair, 0))
         self.ribbon_caption.setText(tr("{}what {} did, {} (gray: not proven)", mark, side_name(pair, 1), name))
 
     # -- hands and keys

@@ -19,6 +19,7 @@ from ventrix.core.judging.row_of_cuts import CutStep, RowOfCuts, last_together, 
 from ventrix.core.judging.targets import judged_targets
 from ventrix.core.model.cut import Port, carried
 from ventrix.core.model.job_parts import MyLift
+from ventrix.core.model.kinds import Direction, FlowKind
 from ventrix.core.quantity.units import from_si
 from ventrix.core.quantity.words import number_text, percent_text
 from ventrix.rooms.compare.states import lined_up
@@ -150,7 +151,7 @@ class RowView(QWidget):
         for judged in judged_targets(runs[-1], job, self._port.kind):
             said.append(tr("Target at {}: {}.", units.lift.text(judged.target.lift), judged.words(units.wording)))
         volume = carried(self._port, last, "volume")
-        if job.volume_ceiling is not None and volume is not None and self._port.kind == "intake":
+        if job.volume_ceiling is not None and volume is not None and self._port.kind == Direction.INTAKE:
             room = job.volume_ceiling - float(volume.value)
             said.append(
                 f"{units.volume.text(abs(room))} cc "
@@ -235,7 +236,7 @@ class RowView(QWidget):
         """A cut's flow at one of the porter's lifts, as the strip has it; in brackets between tested lifts."""
         assert self._findings is not None and self._port is not None
         comparison = self._findings.pair(self._port, step.before, step.cut).comparison
-        if comparison is None or comparison.kind != "flow":
+        if comparison is None or comparison.kind != FlowKind.FLOW:
             return "–"
         for figure in at_my_lifts(comparison, (mine,)):
             text = units.flow.text(figure.after)

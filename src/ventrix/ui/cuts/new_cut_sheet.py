@@ -12,7 +12,7 @@ from ventrix.core.metal.unrolled import ZONE_NAMES
 from ventrix.core.metal.walls import cut_warnings
 from ventrix.core.model.cut import Cut, Operation, Port, Pour, poured_volume
 from ventrix.core.model.job import Job
-from ventrix.core.model.kinds import CutKind, ExpectedAs, Place
+from ventrix.core.model.kinds import CutKind, Direction, ExpectedAs, FlowKind, Place
 from ventrix.core.model.port_names import ports_named
 from ventrix.core.model.school_questions import own_way, side_taken
 from ventrix.core.planning.moves import Move
@@ -215,7 +215,7 @@ class NewCutSheet(FormSheet):
         space = self.open_book.workspace
         if space is not None and space.port is not None:
             words += own_way(space.job, space.port.kind, kinds, places)
-            surface = "exhaust_surface" if space.port.kind == "exhaust" else "surface"
+            surface = "exhaust_surface" if space.port.kind == Direction.EXHAUST else "surface"
             self.finish_text.setPlaceholderText(side_taken(space.job, surface).words)
         self.caution.setText(" ".join(words))
 
@@ -246,7 +246,7 @@ class NewCutSheet(FormSheet):
         assert space is not None and space.port is not None
         before = poured_volume(base)
         runs = space.findings.runs_of(base, space.port)
-        if before is None or not runs or runs[-1].kind != "flow":
+        if before is None or not runs or runs[-1].kind != FlowKind.FLOW:
             return ""
         units, peak = self.open_book.units, float(runs[-1].flow[runs[-1].peak])
         needed = float(break_even_flow(peak, before, volume))

@@ -20,6 +20,7 @@ from PySide6.QtWidgets import (
 from ventrix.bench.procedure.lift_plan import lifts_in_words, parse_lifts
 from ventrix.core.judging.comparability import same_condition
 from ventrix.core.model.bench import Bench, bench_named
+from ventrix.core.model.kinds import Direction
 from ventrix.core.model.plausible import check_of
 from ventrix.core.model.run import SetUp
 from ventrix.core.quantity.refused import Refused
@@ -50,7 +51,7 @@ class ConditionsPanel(QWidget):
     def __init__(self, units: Units) -> None:
         super().__init__()
         self._units = units
-        self._setup = SetUp(id="", direction="intake")
+        self._setup = SetUp(id="", direction=Direction.INTAKE)
         self._benches: tuple[Bench, ...] = ()
         self._valve_diameter: float | None = None
         self._asked = ""
@@ -183,7 +184,7 @@ class ConditionsPanel(QWidget):
     def show_setup(self, setup: SetUp, pinned: SetUp | None, units: Units) -> None:
         """Show a set-up, and beside it the pinned cut's."""
         self._setup, self._units = setup, units
-        exhaust = setup.direction == "exhaust"
+        exhaust = setup.direction == Direction.EXHAUST
 
         def beside(key: str) -> tuple[Any, bool]:
             theirs, ours = (None if pinned is None else getattr(pinned, key)), getattr(setup, key)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
+from ventrix.core.model.kinds import ElementKind
 from ventrix.core.model.run import Reading
 from ventrix.rooms.flow.pictures import FarPicture
 from ventrix.rooms.flow.shows import far_view, step_view
@@ -31,11 +32,11 @@ def reading_text(control: FlowControl, reading: Reading) -> str:
     """One reading's figure as the flow, or index, it means; a dash where the element gave none."""
     kind = control.hand.element.kind
     figure = {
-        "percent": reading.percent,
-        "orifice": reading.element_pressure,
-        "mass": reading.mass_flow,
-        "columns": reading.element_column,
-        "column": reading.port_column,
+        ElementKind.PERCENT: reading.percent,
+        ElementKind.ORIFICE: reading.element_pressure,
+        ElementKind.MASS: reading.mass_flow,
+        ElementKind.COLUMNS: reading.element_column,
+        ElementKind.COLUMN: reading.port_column,
     }.get(kind, reading.flow)
-    at = reading.port_column if kind == "columns" else reading.measured_pressure
+    at = reading.port_column if kind == ElementKind.COLUMNS else reading.measured_pressure
     return "–" if figure is None else control.flow_text(figure, at)

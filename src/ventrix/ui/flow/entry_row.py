@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QLineEdit, QWidget
 
+from ventrix.core.model.kinds import ElementKind
 from ventrix.rooms.flow.element_in_hand import label_typed
 from ventrix.ui.flow.control import PRACTICE, FlowControl
 from ventrix.ui.open_book import OpenBook
@@ -45,12 +46,12 @@ class EntryRow(QWidget):
             return "" if self._open_book.bench.connected else PRACTICE
         if control.steps.asking_why:
             return tr("why is it skipped?")
-        label = tr("two columns, {}", units.pressure.label) if kind == "columns" else label_typed(kind, units)
+        label = tr("two columns, {}", units.pressure.label) if kind == ElementKind.COLUMNS else label_typed(kind, units)
         rung = None if control.steps.on else control.rung_typed
         at = "" if rung is None else tr(" at {}", units.lift.with_unit(rung.lift))
         if self._open_book.bench.connected:
             return tr("or type a reading{}, {}", at, label)
-        if kind == "columns":
+        if kind == ElementKind.COLUMNS:
             return f"{at.strip()}: {label}" if at else label
         top = hand.element.full_scale
         parts = [hand.setup.bench or tr("bench not named")]

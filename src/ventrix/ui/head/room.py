@@ -19,7 +19,7 @@ from ventrix.core.model.plausible import check_of
 from ventrix.core.model.school_questions import side_taken, throat_against_school
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import sentence
-from ventrix.rooms.head.figures import SMALL, SPECS, FieldSpec, edited, scan_note, stored
+from ventrix.rooms.head.figures import SMALL, SPECS, FieldSpec, Owner, edited, scan_note, stored
 from ventrix.ui.head.casting_tab import CastingTab
 from ventrix.ui.head.changed_question import ChangedQuestion
 from ventrix.ui.head.derived_panel import AreaCurve, DerivedFigures
@@ -203,7 +203,7 @@ class HeadRoom(Room):
         wanted = side_taken(space.job, "throat").value
         self.drawing.show_sizes(self._typed, port.kind, sum(wanted) / 2, side_taken(space.job, "seat").value)
         typed = {
-            s.key: self._typed.get(s.key) for s in SPECS if s.owner == "cut" and s.key not in ("volume", "chamber")
+            s.key: self._typed.get(s.key) for s in SPECS if s.owner == Owner.CUT and s.key not in ("volume", "chamber")
         }
         poured = self._typed.get("volume")
         own: dict[str, Any] = {key: value for key, value in typed.items() if value is not None}
@@ -229,7 +229,7 @@ class HeadRoom(Room):
     def _accept(self, spec: FieldSpec, value: float | None) -> None:
         shown = self.open_book.units[spec.unit]
         words = tr("taken out") if value is None else shown.with_unit(value)
-        if spec.owner == "valve":
+        if spec.owner == Owner.VALVE:
             self.change_valve(f"{spec.caption.lower()} {words}", **{spec.key: value})
             return
         self.change(f"{spec.caption.lower()} {words}", lambda job, port, cut: edited(job, port, cut, spec, value))
@@ -266,7 +266,7 @@ class HeadRoom(Room):
             correct()
 
     def _let_go(self) -> None:
-        for spec in (s for s in SPECS if s.owner == "valve"):
+        for spec in (s for s in SPECS if s.owner == Owner.VALVE):
             self.fields[spec.key].forget()
         self.refresh()
 

@@ -14,6 +14,7 @@ from ventrix.core.lineup.shrouding import needed_gap
 from ventrix.core.model.cut import Port
 from ventrix.core.model.job import Job, cylinder_of
 from ventrix.core.model.job_parts import Outline
+from ventrix.core.model.kinds import Direction
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import to_si
 from ventrix.core.quantity.words import sentence
@@ -151,7 +152,7 @@ class ChamberSheet(FormSheet):
     def _pair(job: Job, port: Port) -> dict[str, Port | None]:
         """The intake and the exhaust of a port's cylinder, or of the head where cylinders are not said."""
         found: dict[str, Port | None] = {port.kind: port}
-        other = "exhaust" if port.kind == "intake" else "intake"
+        other = "exhaust" if port.kind == Direction.INTAKE else "intake"
         there = [p for p in job.ports if p.kind == other and p.of_head]
         same = [p for p in there if cylinder_of(p) == cylinder_of(port)]
         found[other] = next(iter(same or there), None)

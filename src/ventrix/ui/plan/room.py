@@ -12,6 +12,7 @@ from PySide6.QtGui import QHideEvent
 from PySide6.QtWidgets import QLabel, QVBoxLayout
 
 from ventrix.core.engine.of_job import OnTheEngine, on_the_engine
+from ventrix.core.model.kinds import Direction
 from ventrix.core.next_hour.work_item import WorkItem
 from ventrix.core.next_hour.work_list import WorkList, work_list
 from ventrix.core.planning.moves import READ_FIRST
@@ -128,7 +129,7 @@ class PlanRoom(Room):
         )
         self.port_page.beside.show_engine("", self.open_book.units)
         flowed = [c for c in port.cuts if findings.runs_of(c, port) and (cut is None or c.number <= cut.number)]
-        if port.kind == "intake" and flowed:
+        if port.kind == Direction.INTAKE and flowed:
             self.port_page.beside.show_engine(tr("VE: calculating …"), self.open_book.units)
             of = port.id, flowed[-1].id, flowed[0].id
             self.engine_planner.ask(lambda: on_the_engine(findings, port, flowed[-1], flowed[0]), findings, of)

@@ -8,6 +8,7 @@ from typing import Any, Final
 from PySide6.QtCore import QSettings, Signal
 from PySide6.QtWidgets import QComboBox, QLabel, QPushButton, QVBoxLayout, QWidget
 
+from ventrix.core.model.kinds import Direction
 from ventrix.core.model.plausible import check_of
 from ventrix.core.model.run import SetUp
 from ventrix.rooms.display_units import Units
@@ -35,7 +36,7 @@ class AskedFirst(QWidget):
     def __init__(self, units: Units, settings: QSettings, words: str = WORDS) -> None:
         super().__init__()
         self._settings = settings
-        self._setup = SetUp(id="", direction="intake")
+        self._setup = SetUp(id="", direction=Direction.INTAKE)
         self._units = units
         self.fields: dict[str, QuantityField | QComboBox] = {}
         self._cells: dict[str, QWidget] = {}

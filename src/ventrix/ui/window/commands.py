@@ -9,7 +9,7 @@ from functools import partial
 from PySide6.QtWidgets import QInputDialog, QWidget
 
 from ventrix.bench.links.tcp import host_and_port
-from ventrix.core.model.kinds import Piece
+from ventrix.core.model.kinds import Direction, Piece
 from ventrix.core.quantity.refused import Refused
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.command import Command
@@ -68,8 +68,8 @@ def row_commands(open_book: OpenBook) -> tuple[Command, ...]:
         row("pin.before", tr("Compare with the cut before"), lambda s: acts.pin_along_row(s, -1), "Ctrl+Shift+Left"),
         row("port.next", tr("&Next port"), acts.next_port, "Ctrl+P"),
         row("port.model", tr("Make it the &model port, or no more"), acts.choose_model_port),
-        row("port.intake", tr("New &intake port"), lambda s: acts.make_port(s, "intake"), line=True),
-        row("port.exhaust", tr("New &exhaust port"), lambda s: acts.make_port(s, "exhaust")),
+        row("port.intake", tr("New &intake port"), lambda s: acts.make_port(s, Direction.INTAKE), line=True),
+        row("port.exhaust", tr("New &exhaust port"), lambda s: acts.make_port(s, Direction.EXHAUST)),
         row("piece.runner", tr("New piece: manifold &runner"), lambda s: acts.make_piece(s, Piece.RUNNER), line=True),
         row("piece.spacer", tr("New piece: &spacer"), lambda s: acts.make_piece(s, Piece.SPACER)),
         row("piece.header", tr("New piece: &header primary"), lambda s: acts.make_piece(s, Piece.HEADER)),

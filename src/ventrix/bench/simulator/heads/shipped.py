@@ -6,8 +6,7 @@ from dataclasses import dataclass, replace
 from typing import Final
 
 from ventrix.bench.simulator.physics import SimulatedPort
-from ventrix.core.model.kinds import Place
-from ventrix.core.model.noun import Direction
+from ventrix.core.model.kinds import Direction, Place
 from ventrix.core.quantity.units import to_si
 
 Work = tuple[str, str, str, float, float | None]  # place, what, tool, minutes, depth in mm
@@ -63,7 +62,7 @@ _EXHAUST_BLENDED: Final = replace(_EXHAUST, port_area=0.78e-3, valve_coefficient
 _EXHAUST_SMOOTHED: Final = replace(_EXHAUST_BLENDED, port_area=0.782e-3)
 
 HEADS: Final[dict[Direction, tuple[SimulatedCut, ...]]] = {
-    "intake": (
+    Direction.INTAKE: (
         _cut("as cast", (), 118.0, _INTAKE),
         _cut(
             "bowl blend",
@@ -85,7 +84,7 @@ HEADS: Final[dict[Direction, tuple[SimulatedCut, ...]]] = {
         ),
         _cut("guide to a fin", (("guide", "boss to a fin", "small flame burr", 45, 1.5),), 122.3, _INTAKE_FIN),
     ),
-    "exhaust": (
+    Direction.EXHAUST: (
         _cut("as cast", (), 64.0, _EXHAUST),
         _cut(
             "bowl blend",

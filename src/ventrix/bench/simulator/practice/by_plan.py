@@ -5,7 +5,7 @@ from __future__ import annotations
 from datetime import date
 from typing import Final
 
-from ventrix.bench.simulator.practice.play import Act, Practice
+from ventrix.bench.simulator.practice.play import Act, ActKind, Practice
 from ventrix.bench.simulator.practice.virtual_job import bench_of, job_of, kept, practice_job
 from ventrix.core.judging.findings import Findings
 from ventrix.core.judging.model_port import developed_port
@@ -39,15 +39,15 @@ def next_act(moves: tuple[Move, ...], flows_of_state: int) -> Act | None:
     for move in moves:
         if move.kind is MoveKind.MOUNT:
             if flows_of_state < MOUNTS:
-                return Act("flow")
+                return Act(ActKind.FLOW)
         elif move.kind is MoveKind.WALL:
-            return Act("wall", Place(move.place))
+            return Act(ActKind.WALL, Place(move.place))
         elif not move.blocked_by:
             if move.gain <= 0 or move.depth is None:
                 return None
-            return Act("cut", Place(move.place), move.depth)
+            return Act(ActKind.CUT, Place(move.place), move.depth)
         elif READ_FIRST in move.blocked_by:
-            return Act("wall", Place(move.place))
+            return Act(ActKind.WALL, Place(move.place))
     return None
 
 
@@ -55,11 +55,11 @@ def next_acts(job: Job, practice: Practice, flows_of_state: int) -> tuple[Act, .
     """What a plan comes to next, up to its flow test: a set of passes, one pass, or a look; nothing where it stops."""
     for move in _candidates(job, practice):
         if move.kind is MoveKind.BATCH:
-            cuts = (Act("cut", Place(each.place), each.depth or 0.0) for each in move.passes)
-            return (*cuts, Act("flow"))
+            cuts = (Act(ActKind.CUT, Place(each.place), each.depth or 0.0) for each in move.passes)
+            return (*cuts, Act(ActKind.FLOW))
         act = next_act((move,), flows_of_state)
         if act is not None:
-            return (act, Act("flow")) if act.kind == "cut" else (act,)
+            return (act, Act(ActKind.FLOW)) if act.kind == ActKind.CUT else (act,)
         if move.kind is MoveKind.CUT and not move.blocked_by:
             return ()  # the best that is open brings nothing
     return ()
@@ -72,15 +72,15 @@ def by_plan(head: str, seed: int, hours: float | None = None) -> Practice:
     if practice.head.count > 1:
         return _by_list(practice)
     job = practice_job(practice.head, seed)
-    acts: tuple[Act, ...] = (Act("flow"),)
+    acts: tuple[Act, ...] = (Act(ActKind.FLOW),)
     flows = 0
     while acts:
         # The last hour may be cut into without a test of it; a set that does not fit is begun.
-        ways = (acts, acts[:-1], (acts[0], Act("flow")), acts[:1])
+        ways = (acts, acts[:-1], (acts[0], Act(ActKind.FLOW)), acts[:1])
         fitting = next((way for way in ways if way and practice.fits(*way)), ())
         for each in fitting:
             job = kept(job, practice, practice.do(each))
-            flows = 0 if each.kind == "cut" else flows + (each.kind == "flow")
+            flows = 0 if each.kind == ActKind.CUT else flows + (each.kind == ActKind.FLOW)
         acts = next_acts(job, practice, flows) if fitting else ()
     return practice
 
@@ -110,13 +110,19 @@ def _acts_of(item: WorkItem, job: Job) -> tuple[Act, ...]:
     n = job.ports.index(item.port)
     if item.kind is ItemKind.CUT and item.move is not None:
         works = [(Place(m.place), m.depth or 0.0) for m in item.move.passes or (item.move,)]
-        return (*(Act("cut", place, depth, port=n) for place, depth in works), Act("flow", port=n))
+        return (*(Act(ActKind.CUT, place, depth, port=n) for place, depth in works), Act(ActKind.FLOW, port=n))
     if item.kind is ItemKind.COPY:
         model = developed_port(Findings(job), item.port.kind)
         assert model is not None
         each = copies(job, model, model.cuts[-1], item.port)
-        return tuple(Act("cut", Place(c.place), c.depth, port=n) for c in each if c.depth and c.place in item.places)
-    return (Act("flow", port=n),) if item.key.startswith("flow ") else (Act("wall", Place(item.place), port=n),)
+        return tuple(
+            Act(ActKind.CUT, Place(c.place), c.depth, port=n) for c in each if c.depth and c.place in item.places
+        )
+    return (
+        (Act(ActKind.FLOW, port=n),)
+        if item.key.startswith("flow ")
+        else (Act(ActKind.WALL, Place(item.place), port=n),)
+    )
 
 
 def _by_list(practice: Practice) -> Practice:

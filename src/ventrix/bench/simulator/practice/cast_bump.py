@@ -7,7 +7,7 @@ import numpy as np
 from ventrix.bench.simulator.heads.kinetic import kinetic
 from ventrix.bench.simulator.heads.virtual import Metal, VirtualPort
 from ventrix.bench.simulator.practice.head import PracticeHead, scaled
-from ventrix.core.model.kinds import Place
+from ventrix.core.model.kinds import Direction, Place
 from ventrix.core.quantity.arrays import Array
 from ventrix.words import tr
 
@@ -45,5 +45,5 @@ HEAD = PracticeHead(
     tr("A truck's exhaust: bowl, guide and the cast hump first."),
     6.0,
     _make,
-    kind="exhaust",
+    kind=Direction.EXHAUST,
 )

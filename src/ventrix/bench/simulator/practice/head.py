@@ -9,8 +9,7 @@ from typing import Final
 import numpy as np
 
 from ventrix.bench.simulator.heads.virtual import Metal, Sizes, VirtualPort
-from ventrix.core.model.kinds import Place
-from ventrix.core.model.noun import Direction
+from ventrix.core.model.kinds import Direction, Place
 from ventrix.core.quantity.units import to_si
 
 WALLS_DIFFER: Final = 0.12
@@ -48,7 +47,7 @@ class PracticeHead:
     owner: str
     hours: float
     make: Callable[[int], VirtualPort]
-    kind: Direction = "intake"
+    kind: Direction = Direction.INTAKE
     repeat: float = 0.003
     mount: float = 0.003
     drift: float = 0.0

@@ -14,8 +14,7 @@ from ventrix.bench.simulator.heads.virtual import VirtualPort
 from ventrix.bench.simulator.physics import SimulatedPort
 from ventrix.bench.simulator.practice.play import LIFT, LOW, Practice, volume_of
 from ventrix.bench.simulator.practice.virtual_job import bore_of
-from ventrix.core.model.kinds import Place
-from ventrix.core.model.noun import Direction
+from ventrix.core.model.kinds import Direction, Place
 from ventrix.core.quantity.arrays import Array
 
 

@@ -7,7 +7,8 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from typing import Final, Literal
+from enum import StrEnum
+from typing import Final
 
 import numpy as np
 
@@ -31,8 +32,20 @@ WARM: Final = 2.0  # hours until a bench that drifts is warm
 
 CLAYING: Final = 15.0  # minutes to lay it and to take it out again
 LEAST_LEFT: Final = 0.3  # of a section: more than the rest is no clay but a plug
-Kind = Literal["flow", "live", "wall", "cut", "pour", "clay"]
-TESTS: Final = ("flow", "live")
+
+
+class ActKind(StrEnum):
+    """What a learner does."""
+
+    FLOW = "flow"
+    LIVE = "live"
+    WALL = "wall"
+    CUT = "cut"
+    POUR = "pour"
+    CLAY = "clay"
+
+
+TESTS: Final = (ActKind.FLOW, ActKind.LIVE)
 
 
 @dataclass(frozen=True, slots=True)
@@ -41,7 +54,7 @@ class Act:
     clay that takes an area [m2] at a place, or a pass of a depth [m], with the gain that he said first [m3/s]. `record`
     is the id of what the job keeps of it; `port` which of the head's it was done to, counted from 0."""
 
-    kind: Kind
+    kind: ActKind
     place: Place | None = None
     depth: float = 0.0
     said: float | None = None
@@ -136,9 +149,9 @@ class Practice:
 
     def flow_of(self, done: Done) -> Array | None:
         """What a flow test read over LIFT [m3/s], run for the learner or live; None for anything else."""
-        if done.act.kind == "live":
+        if done.act.kind == ActKind.LIVE:
             return self.live.get(done.act.record)
-        return done.flow if done.act.kind == "flow" else None
+        return done.flow if done.act.kind == ActKind.FLOW else None
 
     def fits(self, *acts: Act) -> bool:
         """Whether there is time for acts one after the other."""
@@ -153,7 +166,7 @@ class Practice:
         """Do an act. OwnersClock where there is no time for it, ValueError where it makes no sense; then nothing was
         done."""
         n = len(self.done)
-        if act.kind in ("wall", "cut", "clay") and act.place not in WORKED:
+        if act.kind in (ActKind.WALL, ActKind.CUT, ActKind.CLAY) and act.place not in WORKED:
             raise Refused("act {} needs a place of {}", n + 1, ", ".join(p.value for p in WORKED))
         if not 0 <= act.port < len(self.ports):
             raise Refused("act {} is of port {}, and the head has {}", n + 1, act.port + 1, len(self.ports))
@@ -164,15 +177,15 @@ class Practice:
         self.minutes += minutes
         at, before = self.minutes / 60, self._mean()
         flow, reading, broke, nicked = None, None, False, False
-        if act.kind == "flow":
+        if act.kind == ActKind.FLOW:
             flow = self._flowed(luck)
-        elif act.kind == "live":
+        elif act.kind == ActKind.LIVE:
             pass  # the bench says what it says, rung by rung
-        elif act.kind == "clay" and act.place is not None:
+        elif act.kind == ActKind.CLAY and act.place is not None:
             flow = self._flowed(luck, self._with_clay(act.place, act.area))
-        elif act.kind == "pour":
+        elif act.kind == ActKind.POUR:
             reading = volume_of(self.port) + BURETTE * float(luck.standard_normal())
-        elif act.place is not None and act.kind == "wall":
+        elif act.place is not None and act.kind == ActKind.WALL:
             reading = self.port.metal.walls[act.place] * (1 + GAUGE * float(luck.standard_normal()))
         elif act.place is not None:
             was = self.port.metal.walls[act.place]
@@ -222,12 +235,14 @@ def minutes_of(act: Act, before: Sequence[Act] = ()) -> float:
     """What an act costs after others [min]: a test of metal that was flowed since its last cut is but bolted down
     again, unless another port was meanwhile; a pass that another port had is quicker, as copies are."""
     if act.kind in TESTS:
-        since = next((a for a in reversed(before) if a.kind in TESTS or (a.kind == "cut" and a.port == act.port)), None)
+        since = next(
+            (a for a in reversed(before) if a.kind in TESTS or (a.kind == ActKind.CUT and a.port == act.port)), None
+        )
         return AGAIN if since is not None and since.kind in TESTS and since.port == act.port else FLOWING
-    if act.kind != "cut":
+    if act.kind != ActKind.CUT:
         return {"wall": READING, "pour": POURING, "clay": CLAYING + FLOWING}[act.kind]
     each, begin = MINUTES[act.place or Place.BOWL]
-    copied = any(a.kind == "cut" and a.place is act.place and a.port != act.port for a in before)
+    copied = any(a.kind == ActKind.CUT and a.place is act.place and a.port != act.port for a in before)
     return (COPY_LEARNS if copied else 1.0) * (begin + each * act.depth * 1e3)
 
 

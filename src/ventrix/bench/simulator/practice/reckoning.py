@@ -13,7 +13,7 @@ import numpy as np
 
 from ventrix.bench.simulator.heads.virtual import WORKED, VirtualPort
 from ventrix.bench.simulator.practice.head import PracticeHead
-from ventrix.bench.simulator.practice.play import FLOWING, LIFT, Act, Done, Practice, minutes_of, played
+from ventrix.bench.simulator.practice.play import FLOWING, LIFT, Act, ActKind, Done, Practice, minutes_of, played
 from ventrix.core.metal.walls import DEFAULT_LIMIT
 from ventrix.core.model.kinds import Place
 from ventrix.core.next_hour.metal_items import COPY_LEARNS
@@ -102,7 +102,7 @@ def reckon(practice: Practice) -> Reckoning:
     beliefs = beliefs_of(practice)
     start = sum(float(np.mean(port.flow(LIFT))) for port in practice.began)
     now = sum(float(np.mean(practice.true_flow(n))) for n in range(len(practice.ports)))
-    true = [(0.0, 0.0), *((d.at, d.after - start) for d in practice.done if d.act.kind == "cut")]
+    true = [(0.0, 0.0), *((d.at, d.after - start) for d in practice.done if d.act.kind == ActKind.CUT)]
     seen = _believed(practice)
     stair = oracle_stair(practice.head, practice.seed, practice.hours)
     return Reckoning(
@@ -173,7 +173,7 @@ def _best_set(port: VirtualPort, left: float) -> Way:
         _, spent, passes, found = best
         tried = []
         for place, depth in product(WORKED, DEPTHS):
-            act = Act("cut", place, depth)
+            act = Act(ActKind.CUT, place, depth)
             minutes = spent + minutes_of(act)
             if minutes <= left and found.metal.walls[place] - depth >= DEFAULT_LIMIT:
                 after = found.work(place, depth)
@@ -192,7 +192,7 @@ def _copied(port: VirtualPort, had: Sequence[Act], other: Sequence[Act], left: f
     level, spent, passes, found = _mean(port), 0.0, list[Act](), port
     for place, depth in missing.elements():
         assert place is not None
-        act = Act("cut", place, depth)
+        act = Act(ActKind.CUT, place, depth)
         minutes = COPY_LEARNS * minutes_of(act)
         after = found.work(place, depth)
         if spent + minutes <= left and after.metal.walls[place] >= DEFAULT_LIMIT and _mean(after) > _mean(found):
@@ -215,7 +215,7 @@ def _tests(practice: Practice, done: Sequence[Done], port: int) -> list[Array]:
 def beliefs_of(practice: Practice) -> tuple[Belief, ...]:
     """Every cut as it was seen and as it was."""
     done = practice.done
-    cuts = [i for i, d in enumerate(done) if d.act.kind == "cut"]
+    cuts = [i for i, d in enumerate(done) if d.act.kind == ActKind.CUT]
     again = Practice(practice.head.id, practice.seed, practice.hours)  # the truth of each moment, by playing once more
     found: list[Belief] = []
     for n, i in enumerate(cuts, 1):
@@ -236,7 +236,7 @@ def beliefs_of(practice: Practice) -> tuple[Belief, ...]:
         seen = None if seen_curve is None else float(np.mean(seen_curve))
         level = float(np.mean(before[-1])) if before else _mean(practice.began[port])
         doubt = two_tests(practice.head, level, len(before), len(after))
-        wall_known = any(d.act.kind == "wall" and d.act.place is place and d.act.port == port for d in done[:i])
+        wall_known = any(d.act.kind == ActKind.WALL and d.act.place is place and d.act.port == port for d in done[:i])
         found.append(
             Belief(n, place, seen, true, doubt, verdict_of(seen, true, doubt), done[i].at, i, seen_curve, true_curve,
                    wall_known, again.port.metal.walls[place], done[i].broke, done[i].nicked, port)

@@ -9,14 +9,14 @@ import numpy as np
 
 from ventrix.bench.simulator.heads.virtual import PRESSURE, VirtualPort
 from ventrix.bench.simulator.practice.head import PracticeHead
-from ventrix.bench.simulator.practice.play import LIFT, Done, Practice
+from ventrix.bench.simulator.practice.play import LIFT, ActKind, Done, Practice
 from ventrix.core.edits.cuts import add_cut, add_wall
 from ventrix.core.edits.runs import start_run
 from ventrix.core.model.bench import Bench
 from ventrix.core.model.cut import Cut, Operation, Port, Station, WallReading, Work
 from ventrix.core.model.job import Job
 from ventrix.core.model.job_parts import Head, StageMark, Valve
-from ventrix.core.model.kinds import Place, StageUnit
+from ventrix.core.model.kinds import Direction, LinkKind, Place, StageUnit
 from ventrix.core.model.run import FlowRun, Mount, Reading, SetUp
 from ventrix.core.planning.of_job import AT
 from ventrix.core.quantity.arrays import Array
@@ -156,8 +156,8 @@ def setup_of(head: PracticeHead, key: str) -> SetUp:
         bench=BENCH,
         bore=bore_of(head),
         centred=True,
-        entry="radius" if head.kind == "intake" else "bare",
-        pipe="none" if head.kind == "exhaust" else None,
+        entry="radius" if head.kind == Direction.INTAKE else "bare",
+        pipe="none" if head.kind == Direction.EXHAUST else None,
         valve="job",
         plug="in",
         clean=True,
@@ -177,7 +177,7 @@ def with_flow(job: Job, practice: Practice, done: Done, date: str, owner: str = 
         Reading(id=f"{key}-{i}", lift=float(x), flow=round(float(q), READOUT_DIGITS), measured_pressure=PRESSURE)
         for i, (x, q) in enumerate(zip(LIFT, flow, strict=True))
     )
-    own = done.act.record if done.act.kind == "live" else f"{key}-run"
+    own = done.act.record if done.act.kind == ActKind.LIVE else f"{key}-run"
     run = FlowRun(id=own, setup_id=f"{job.id}-setup", mount_id=mount.id, date=date, source=SOURCE, readings=readings)
     return start_run(job, owner or job.ports[done.act.port].cuts[-1].id, run, setup_of(practice.head, job.id), mount)
 
@@ -221,12 +221,14 @@ def job_of(practice: Practice, date: str = "", key: str = "") -> Job:
 
 def kept(job: Job, practice: Practice, done: Done, date: str = "") -> Job:
     """The job with what an act gave."""
-    if done.act.kind == "live" and practice.flow_of(done) is None:
+    if done.act.kind == ActKind.LIVE and practice.flow_of(done) is None:
         return job  # a test that came to nothing
-    with_ = {"flow": with_flow, "live": with_flow, "wall": with_wall, "cut": with_cut}.get(done.act.kind)
+    with_ = {ActKind.FLOW: with_flow, ActKind.LIVE: with_flow, ActKind.WALL: with_wall, ActKind.CUT: with_cut}.get(
+        done.act.kind
+    )
     return job if with_ is None else with_(job, practice, done, date)
 
 
 def bench_of(head: PracticeHead) -> Bench:
     """The practice's bench as it is kept: its scatter is found out by using it."""
-    return Bench(id=f"practice-bench-{head.id}", name=BENCH, link="typed")
+    return Bench(id=f"practice-bench-{head.id}", name=BENCH, link=LinkKind.TYPED)
