@@ -15,8 +15,8 @@ from tests.ui.stand_in import Open
 from ventrix.core.calculators.answer import calculate
 from ventrix.records.book.index import Index
 from ventrix.ui import launch
-from ventrix.ui.demo_shelf import DemoShelf
 from ventrix.ui.window.cut_plates import Plate
+from ventrix.ui.window.demo_shelf import DemoShelf
 from ventrix.ui.window.main_window import MainWindow
 
 README = (Path(__file__).parents[2] / "README.md").read_text(encoding="utf-8")

@@ -10,12 +10,13 @@ from ventrix.core.judging.model_port import developed_port
 from ventrix.core.matching.alike import Alike, Spread, ports_alike, spreads, worth_flowing
 from ventrix.core.matching.copying import Copy, copies
 from ventrix.core.matching.core_shift import NO_CLEARANCE, core_shift, hands, zone_walls
+from ventrix.core.model.kinds import Direction
 from ventrix.core.quantity.units import from_si
 from ventrix.core.work.hours import hours_of
 from ventrix.core.work.record import Record, record_of
 from ventrix.words import tr
 
-KINDS = ("intake", "exhaust")
+KINDS = tuple(Direction)
 
 
 def figure_name(lift: float | None) -> str:
@@ -86,7 +87,7 @@ def _spread(s: Spread) -> dict[str, Any]:
     return {"figure": figure_name(s.lift), "unit": unit, "count": s.count, **values}
 
 
-def _copies(findings: Findings, kind: str) -> list[Copy]:
+def _copies(findings: Findings, kind: Direction) -> list[Copy]:
     model = developed_port(findings, kind)
     if model is None:
         return []
@@ -105,7 +106,7 @@ def _copy(c: Copy) -> dict[str, Any]:
     }
 
 
-def _walls(findings: Findings, kind: str) -> list[dict[str, Any]]:
+def _walls(findings: Findings, kind: Direction) -> list[dict[str, Any]]:
     found = []
     for (_, mirrored), ports in hands(findings.job, kind).items():
         for wall in zone_walls(ports):

@@ -48,11 +48,11 @@ def conditions_document(setup: SetUp) -> dict[str, Any]:
     return found
 
 
-def _flow_key(kind: str) -> str:
+def _flow_key(kind: FlowKind) -> str:
     return "flow_cfm" if kind == "flow" else "index"
 
 
-def _flow(value: float, kind: str) -> float:
+def _flow(value: float, kind: FlowKind) -> float:
     return from_si(float(value), "cfm") if kind == "flow" else float(value)
 
 

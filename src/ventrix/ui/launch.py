@@ -124,7 +124,7 @@ def _run(start: Start, shots: list[tuple[str, Path]], closing: ExitStack) -> tup
     if open_book.opening_failed:
         open_book.not_kept(open_book.opening_failed)
     if start.demo:
-        from ventrix.ui.demo_shelf import DemoShelf
+        from ventrix.ui.window.demo_shelf import DemoShelf
 
         earlier = DemoShelf(window)
         earlier.put_all_in() if shots else earlier.start()

@@ -9,7 +9,7 @@ from pathlib import Path
 from ventrix.core.castings.casting_file import Casting, SawnSection, casting, merged
 from ventrix.core.judging.findings import Findings
 from ventrix.core.model.job_parts import plain_casting
-from ventrix.core.model.kinds import LibraryKind
+from ventrix.core.model.kinds import Direction, LibraryKind
 from ventrix.core.model.library import LibraryItem
 from ventrix.core.quantity.refused import Refused
 from ventrix.records.book.book import Book
@@ -114,7 +114,7 @@ class CastingShelf:
         if own is None:
             raise Refused("no head of this book bears '{}'", number[:40])
         castings = {plain_casting(number)}
-        told = {kind: learn(self._jobs(number), castings, kind) for kind in ("intake", "exhaust")}
+        told = {kind: learn(self._jobs(number), castings, kind) for kind in Direction}
         found = replace(own, told={kind: prior for kind, prior in told.items() if prior is not None})
         write_casting(found, path, whose, now_text()[:10])
         return found

@@ -16,7 +16,7 @@ import numpy as np
 
 from ventrix.bench.simulator.heads.virtual import WORKED
 from ventrix.bench.simulator.practice.head import PracticeHead
-from ventrix.bench.simulator.practice.play import LIFT, Act, ActKind, Done, OwnersClock, Practice, played
+from ventrix.bench.simulator.practice.play import LIFT, Act, Done, OwnersClock, Practice, played
 from ventrix.bench.simulator.practice.virtual_job import (
     SOURCE,
     as_measured,
@@ -28,7 +28,7 @@ from ventrix.bench.simulator.practice.virtual_job import (
 from ventrix.core.edits.cuts import edit_port
 from ventrix.core.model.cut import Cut, Trial, Work
 from ventrix.core.model.job import Job
-from ventrix.core.model.kinds import Place, TrialKind
+from ventrix.core.model.kinds import ActKind, Place, TrialKind
 from ventrix.core.model.run import FlowRun
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.refused import Refused

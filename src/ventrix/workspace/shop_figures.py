@@ -13,7 +13,7 @@ from ventrix.core.judging.expectation import Factor, Outcome, own_factors
 from ventrix.core.judging.findings import Findings
 from ventrix.core.model.bench import Bench
 from ventrix.core.model.job_parts import plain_casting
-from ventrix.core.model.kinds import JobState
+from ventrix.core.model.kinds import Direction, JobState
 from ventrix.core.planning.own_record import OwnRecord, own_record
 from ventrix.core.planning.reflow import reflow_time
 from ventrix.core.quantity.units import from_si
@@ -82,7 +82,7 @@ class ShopFigures:
             self._paces = written, found
         return self._paces[1]
 
-    def learner(self, kind: str) -> Callable[[], CastingPrior | None]:
+    def learner(self, kind: Direction) -> Callable[[], CastingPrior | None]:
         """What finished ports of this casting and kind told, as a question for a thread of its own: their jobs are read
         here, where the book was written since, and fitted there, once."""
         from ventrix.core.planning.casting_prior import learn  # late: the first picture needs no plan

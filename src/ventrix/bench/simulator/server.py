@@ -138,9 +138,9 @@ def _place(text: str) -> tuple[str, float, float] | None:
 def _port_and_cut(text: str) -> tuple[Direction, int]:
     name, _, number = text.partition(",")
     direction = name.strip().lower()
-    if direction not in ("intake", "exhaust") or not number.strip().isdecimal():
+    if direction not in tuple(Direction) or not number.strip().isdecimal():
         raise Refused("INTAKE or EXHAUST, then a cut number")
-    return cast(Direction, direction), int(number)
+    return Direction(direction), int(number)
 
 
 class _Handler(socketserver.StreamRequestHandler):

@@ -16,7 +16,7 @@ from ventrix.core.metal.walls import on_side
 from ventrix.core.model.cut import Cut, Port, WallReading, poured_volume
 from ventrix.core.model.job import Job
 from ventrix.core.model.job_parts import plain_casting
-from ventrix.core.model.kinds import FlowKind
+from ventrix.core.model.kinds import Direction, FlowKind
 from ventrix.core.planning.learned import CastingPrior
 from ventrix.core.work.hours import pace_of
 from ventrix.words import tr
@@ -82,7 +82,7 @@ class Casting:
     whose: str = ""
     told: Mapping[str, CastingPrior] = field(default_factory=dict)
 
-    def least_at(self, kind: str, place: str) -> CastingWall | None:
+    def least_at(self, kind: Direction, place: str) -> CastingWall | None:
         """The thinnest that was ever read on a kind of port at a place, sections of sawn heads with it."""
         read = [w for w in self.walls if (w.kind, w.place) == (kind, place)]
         for section in (s for s in self.sections if (s.kind, s.place) == (kind, place)):
@@ -152,7 +152,7 @@ def casting(number: str, jobs: Sequence[Findings]) -> Casting:
         tuple(CastingFault(kind, place, n) for (kind, place), n in sorted(faults.items(), key=lambda f: -f[1])),
         tuple(
             AsCast(kind, _median(volumes.get(kind)), _median(flows.get(kind)))
-            for kind in ("intake", "exhaust")
+            for kind in Direction
             if volumes.get(kind) or flows.get(kind)
         ),
         {stage: float(np.median(each)) for stage, each in paces.items()},
@@ -227,7 +227,7 @@ def _both(a: CastingWall, b: CastingWall) -> CastingWall:
     return CastingWall(a.kind, a.place, a.side, min(a.least, b.least), mean, spread, n)
 
 
-def look_first(castings: Sequence[Casting], kind: str) -> tuple[str, ...]:
+def look_first(castings: Sequence[Casting], kind: Direction) -> tuple[str, ...]:
     """Faults that castings of this number usually have, most often found first."""
     said = []
     for each in castings:

@@ -107,7 +107,7 @@ def _solve_orifice(
     return float(mass), float(C_Reader_Harris_Gallagher(Do=d, m=mass, **state))
 
 
-def _orifice_notes(d: Array, pipe: Array, reynolds: Array, pressure_ratio: Array, taps: str) -> tuple[str, ...]:
+def _orifice_notes(d: Array, pipe: Array, reynolds: Array, pressure_ratio: Array, taps: Taps) -> tuple[str, ...]:
     """Limits of use of ISO 5167-2:2003, clause 5.3.1, in sentences."""
     beta = d / pipe
     low = np.where((beta <= 0.56) | (taps == "flange"), 5000.0, 16_000 * beta**2)

@@ -103,7 +103,7 @@ def _of_valve(job: Job, port: Port, valve: Valve, words: Wording) -> Iterator[Fi
 
 def _heights(job: Job, words: Wording) -> Iterator[FitCheck]:
     """How far the fitted heights of a kind lie apart: what follows the valves reaches so much less or more."""
-    for kind in ("intake", "exhaust"):
+    for kind in Direction:
         valves = [job.valve_of(p, p.cuts[-1]) for p in job.ports if p.of_head and p.kind == kind and p.cuts]
         heights = [v.fitted_height for v in valves if v is not None and v.fitted_height is not None]
         if len(heights) > 1:
@@ -112,13 +112,15 @@ def _heights(job: Job, words: Wording) -> Iterator[FitCheck]:
 
 def _flatness(job: Job, words: Wording) -> Iterator[FitCheck]:
     for head in (h for h in job.heads if h.flatness is not None):
-        yield _held(job, FitKind.FLATNESS, head.name, head.flatness or 0.0, "", "", words)
+        yield _held(job, FitKind.FLATNESS, head.name, head.flatness or 0.0, None, "", words)
     if job.flatness is not None and all(h.flatness is None for h in job.heads):
-        yield _held(job, FitKind.FLATNESS, tr("the head"), job.flatness, "", "", words)
+        yield _held(job, FitKind.FLATNESS, tr("the head"), job.flatness, None, "", words)
 
 
-def _held(job: Job, what: FitKind, of: str, value: float, kind: str, metal: str, words: Wording) -> FitCheck:
-    low, high, own = limit_of_fit(job, what, kind, metal)
+def _held(
+    job: Job, what: FitKind, of: str, value: float, kind: Direction | None, metal: str, words: Wording
+) -> FitCheck:
+    low, high, own = limit_of_fit(job, what, kind or "", metal)
     holds = None if low is None and high is None else (low or 0.0) <= value <= (high if high is not None else value)
     says = f"{of}: {what.words} {_size(value, words)}"
     if holds is False:

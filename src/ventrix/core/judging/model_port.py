@@ -7,6 +7,7 @@ from typing import Final
 from ventrix.core.judging.findings import Findings
 from ventrix.core.model.cut import Cut, Port, carried_figure, poured_volume, state_name
 from ventrix.core.model.job import Job
+from ventrix.core.model.kinds import Direction
 from ventrix.core.quantity.moments import came_after
 from ventrix.core.quantity.units import from_si, to_si
 
@@ -14,7 +15,7 @@ from ventrix.core.quantity.units import from_si, to_si
 VOLUME_TOLERANCE: Final = to_si(1.0, "cc"), 0.01
 
 
-def developed_port(findings: Findings, kind: str) -> Port | None:
+def developed_port(findings: Findings, kind: Direction) -> Port | None:
     """The port of a kind that the others are held to: the one chosen for the job, else the one with most flowed cuts
     since something last went wrong on it, then with fewest slips and most cuts; None where none was cut."""
     job = findings.job

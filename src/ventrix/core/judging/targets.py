@@ -13,7 +13,7 @@ from ventrix.core.formulas.bench_flow import convert_flow
 from ventrix.core.judging.wording import Wording
 from ventrix.core.model.job import Job
 from ventrix.core.model.job_parts import Target
-from ventrix.core.model.kinds import FlowKind
+from ventrix.core.model.kinds import Direction, FlowKind
 from ventrix.core.model.school_questions import side_taken
 from ventrix.core.runs.reduced_run import ReducedRun
 from ventrix.words import tr
@@ -114,7 +114,7 @@ def judge_target(run: ReducedRun, target: Target, job: Job) -> JudgedTarget | No
     return JudgedTarget(target, over, u, TargetState.READ, more if more <= MOST_MOUNTS else None)
 
 
-def judged_targets(run: ReducedRun, job: Job, kind: str) -> tuple[JudgedTarget, ...]:
+def judged_targets(run: ReducedRun, job: Job, kind: Direction) -> tuple[JudgedTarget, ...]:
     """Every target of a kind of port that a run can be held to."""
     judged = (judge_target(run, target, job) for target in job.targets if target.kind == kind)
     return tuple(each for each in judged if each is not None)

@@ -17,7 +17,7 @@ from ventrix.core.judging.pours import POUR_UNCERTAINTY, pour_uncertainty
 from ventrix.core.metal.walls import WallLeft, walls_at
 from ventrix.core.model.cut import Cut, Port, carried_figure, poured_volume
 from ventrix.core.model.job import Job
-from ventrix.core.model.kinds import FlowKind
+from ventrix.core.model.kinds import Direction, FlowKind
 from ventrix.core.quantity.units import to_si
 from ventrix.core.runs.reduced_run import ReducedRun
 from ventrix.words import tr
@@ -101,7 +101,7 @@ class Spread:
     count: int
 
 
-def ports_alike(findings: Findings, kind: str) -> tuple[Alike, ...]:
+def ports_alike(findings: Findings, kind: Direction) -> tuple[Alike, ...]:
     """Every port of a kind beside its developed one; beside the median of the others while none was worked.
 
     A difference is proven where it is greater than what pouring, mounting and reading do, at 5 % over all ports of the
@@ -133,7 +133,7 @@ def ports_alike(findings: Findings, kind: str) -> tuple[Alike, ...]:
     job = findings.job
     ports = [p for p in job.ports if p.of_head and p.kind == kind and p.cuts]
     model = developed_port(findings, kind)
-    lifts = [m.lift for m in lifts_of(job, kind)] or list(USUAL_LIFTS)  # type: ignore[arg-type]
+    lifts = [m.lift for m in lifts_of(job, kind)] or list(USUAL_LIFTS)
     measured = {p.id: _measured(findings, p) for p in ports}
     alpha = ALPHA / max(_asked(measured, model, lifts), 1)
     found = []

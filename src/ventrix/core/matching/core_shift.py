@@ -12,7 +12,7 @@ import numpy as np
 from ventrix.core.metal.walls import READING_UNCERTAINTY, tube_at
 from ventrix.core.model.cut import Port
 from ventrix.core.model.job import Job
-from ventrix.core.model.kinds import Band
+from ventrix.core.model.kinds import Band, Direction
 from ventrix.core.quantity.refused import Refused
 from ventrix.words import tr
 
@@ -81,7 +81,7 @@ class Shift:
     uncertainty: float
 
 
-def hands(job: Job, kind: str) -> dict[tuple[str | None, bool], list[Port]]:
+def hands(job: Job, kind: Direction) -> dict[tuple[str | None, bool], list[Port]]:
     """Ports of a kind by head and hand: mirrored ones apart."""
     found: dict[tuple[str | None, bool], list[Port]] = {}
     for port in (p for p in job.ports if p.of_head and p.kind == kind):

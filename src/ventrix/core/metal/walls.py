@@ -13,7 +13,7 @@ from ventrix.core.metal.unrolled import zone_named
 from ventrix.core.model.cut import Cut, Port, Tube, WallReading, Work, carried
 from ventrix.core.model.job import Job
 from ventrix.core.model.kept_words import Behind
-from ventrix.core.model.kinds import Band, HoleWork, KnownBy, Place
+from ventrix.core.model.kinds import Band, Direction, HoleWork, KnownBy, Place
 from ventrix.core.quantity.moments import came_after
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import INCH, from_si
@@ -64,7 +64,9 @@ class WallLeft:
         return self.reading.thickness - self.taken_since - self.taken_behind - self.uncertainty
 
 
-def limit_for(job: Job, place: str, kind: str = "", behind: str = "", *, port_behind: bool = False) -> float:
+def limit_for(
+    job: Job, place: str, kind: Direction | None = None, behind: str = "", *, port_behind: bool = False
+) -> float:
     """How thin a wall may get [m]: the job's own figure that fits place, kind of port and what lies behind most
     closely, the later of two; else the default for that."""
     own = [

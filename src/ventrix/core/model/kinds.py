@@ -64,6 +64,17 @@ class FlowKind(StrEnum):
     INDEX = "index"
 
 
+class ActKind(StrEnum):
+    """What a learner does at practice."""
+
+    FLOW = "flow"
+    LIVE = "live"
+    WALL = "wall"
+    CUT = "cut"
+    POUR = "pour"
+    CLAY = "clay"
+
+
 class CutKind(Worded):
     """What kind of change a cut is. ENTRY and PIPE are only ever a trial's stand-in."""
 

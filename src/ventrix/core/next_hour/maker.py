@@ -11,7 +11,7 @@ from ventrix.core.judging.expectation import Factor
 from ventrix.core.judging.findings import Findings
 from ventrix.core.judging.wording import Wording
 from ventrix.core.model.cut import Port
-from ventrix.core.model.kinds import FaultKind, FaultState, PartState, Place
+from ventrix.core.model.kinds import Direction, FaultKind, FaultState, PartState, Place
 from ventrix.core.next_hour.weights import KindWeights
 from ventrix.core.next_hour.work_item import ItemKind, WaitsFor, WorkItem
 from ventrix.core.planning.learned import CastingPrior
@@ -39,7 +39,7 @@ STAGE_OF: Final[Mapping[str, str]] = {
 }
 
 
-Learners = Mapping[str, Callable[[], CastingPrior | None]]
+Learners = Mapping[Direction, Callable[[], CastingPrior | None]]
 
 
 class Maker:

@@ -71,7 +71,7 @@ class MetalItems:
         except Refused:
             return None
 
-    def _cuts(self, kind: str) -> Iterator[WorkItem]:
+    def _cuts(self, kind: Direction) -> Iterator[WorkItem]:
         """Passes, seats and valves on the model port, worth what they bring on all ports of its kind."""
         model = developed_port(self.findings, kind) or next((p for p in self.ports if p.kind == kind), None)
         plan = self._plan_of(model) if model is not None else None
@@ -151,7 +151,7 @@ class MetalItems:
             return [WaitsFor(tr("a truck's exhausts come first, and its intakes stay small"))]
         return []
 
-    def _copies(self, kind: str) -> Iterator[WorkItem]:
+    def _copies(self, kind: Direction) -> Iterator[WorkItem]:
         """The model's proven state brought onto each port that is behind."""
         model = developed_port(self.findings, kind)
         if model is None or len(model.cuts) < 2:
@@ -224,7 +224,7 @@ class MetalItems:
         gain = self.findings.gain(self.findings.pair(model, before[-1], flowed[-1]))
         return None if gain is None or gain.value is None or gain.is_share else max(gain.value, 0.0)
 
-    def _stages_of_metal(self, kind: str, made: Sequence[WorkItem]) -> Iterator[WorkItem]:
+    def _stages_of_metal(self, kind: Direction, made: Sequence[WorkItem]) -> Iterator[WorkItem]:
         """Open stages that neither a move nor a copy covers: first on the model port, on the others after it."""
         model = developed_port(self.findings, kind) or next(p for p in self.ports if p.kind == kind)
         covered = {(item.port.id, item.stage) for item in made if item.port is not None and item.kind is ItemKind.COPY}

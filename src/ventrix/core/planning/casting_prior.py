@@ -12,6 +12,7 @@ import numpy as np
 from ventrix.core.judging.findings import Findings
 from ventrix.core.model.cut import Port
 from ventrix.core.model.job_parts import plain_casting
+from ventrix.core.model.kinds import Direction
 from ventrix.core.planning import priors
 from ventrix.core.planning.learned import RESIDUAL_AT, CastingPrior
 from ventrix.core.planning.loss_chain import ChainFit, fit_chain
@@ -118,7 +119,7 @@ def _residual(fits: Sequence[ChainFit]) -> Array:
     return np.asarray(whole / (len(fits) + 1))
 
 
-def learn(jobs: Sequence[Findings], castings: Collection[str], kind: str) -> CastingPrior | None:
+def learn(jobs: Sequence[Findings], castings: Collection[str], kind: Direction) -> CastingPrior | None:
     """What finished ports of these casting numbers and this kind tell of the next one.
 
     Parameters

@@ -259,7 +259,7 @@ class ReducedRun:
         return stall_index(self.flow, self.uncertainty)
 
 
-def instrument_for(kind: str, known: Instrument | None = None, step: float = 0.0) -> Instrument:
+def instrument_for(kind: FlowKind, known: Instrument | None = None, step: float = 0.0) -> Instrument:
     """What a run is set and read with, its readings in steps [m3/s]; an index has no pressure or flow graduation of its
     own."""
     found = known or Instrument()

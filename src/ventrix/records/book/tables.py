@@ -10,7 +10,7 @@ import re
 import types
 from collections.abc import Iterator, Mapping
 from dataclasses import fields
-from typing import Any, Final, Literal, Union, get_args, get_origin, get_type_hints
+from typing import Any, Final, Union, get_args, get_origin, get_type_hints
 
 from sqlalchemy import JSON, Boolean, Column, Double, ForeignKey, Integer, MetaData, String, Table
 from sqlalchemy.types import TypeEngine
@@ -83,8 +83,6 @@ def _column(table: str, name: str, hint: Any) -> Column[Any]:
     options = get_args(hint) if get_origin(hint) in (Union, types.UnionType) else (hint,)
     null = type(None) in options
     (plain,) = (o for o in options if o is not type(None))
-    if get_origin(plain) is Literal:
-        plain = str
     reference = REFERENCES.get((table, name))
     if reference is not None:
         return Column(name, ForeignKey(f"{reference}.id"), nullable=null)

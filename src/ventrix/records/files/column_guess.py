@@ -124,7 +124,7 @@ def _guess_down(grid: Grid, decimal: DecimalMark, flow_unit: str, across: bool) 
     return Layout(across, first, last, decimal, unit, tuple(spread), conditions_beside(grid, first, last))
 
 
-def _figures_block(grid: Grid, decimal: str) -> tuple[int, int] | None:
+def _figures_block(grid: Grid, decimal: DecimalMark) -> tuple[int, int] | None:
     """The longest stretch of rows of figures: from and to. A single row that is not one does not end it."""
     good = [_is_figures(row, decimal) for row in grid.rows]
     for r in range(1, len(good) - 1):
@@ -142,7 +142,7 @@ def _figures_block(grid: Grid, decimal: str) -> tuple[int, int] | None:
     return best if best is not None and best[1] - best[0] >= 2 else None
 
 
-def _is_figures(row: Sequence[str], decimal: str) -> bool:
+def _is_figures(row: Sequence[str], decimal: DecimalMark) -> bool:
     numbers = sum(number_in(c, decimal) is not None for c in row)
     words = sum(bool(c.strip()) and number_in(c, decimal) is None for c in row)
     return numbers >= 2 and words <= max(1, numbers)
@@ -165,7 +165,7 @@ def _headings(grid: Grid, first: int) -> list[str]:
     return found
 
 
-def _values(grid: Grid, column: int, first: int, last: int, decimal: str) -> list[float]:
+def _values(grid: Grid, column: int, first: int, last: int, decimal: DecimalMark) -> list[float]:
     cells = (number_in(grid.at(r, column), decimal) for r in range(first, last))
     return [v for v in cells if v is not None]
 
@@ -174,7 +174,7 @@ def _rises(values: Sequence[float]) -> bool:
     return len(values) >= 2 and all(b > a for a, b in pairwise(values)) and values[0] >= 0
 
 
-def _column(grid: Grid, i: int, first: int, last: int, heading: str, decimal: str) -> ColumnPlan:
+def _column(grid: Grid, i: int, first: int, last: int, heading: str, decimal: DecimalMark) -> ColumnPlan:
     low, values = heading.lower(), _values(grid, i, first, last, decimal)
     if len(values) < max(2, (last - first) // 3):
         return ColumnPlan(Role.NOTHING, heading)
@@ -204,7 +204,9 @@ def _range_in(heading: str) -> float | None:
     return float(found[1]) if found else None
 
 
-def _rising_column(grid: Grid, first: int, last: int, decimal: str, columns: Sequence[ColumnPlan]) -> int | None:
+def _rising_column(
+    grid: Grid, first: int, last: int, decimal: DecimalMark, columns: Sequence[ColumnPlan]
+) -> int | None:
     """The leftmost column that rises all the way in even steps: lifts that nobody named."""
     for i, c in enumerate(columns):
         values = _values(grid, i, first, last, decimal)

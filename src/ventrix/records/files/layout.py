@@ -86,7 +86,7 @@ def turned(grid: Grid) -> Grid:
     return Grid(tuple(zip(*grid.rows, strict=True)), grid.name, grid.sheet, grid.sheets)
 
 
-def number_in(cell: str, decimal: str) -> float | None:
+def number_in(cell: str, decimal: DecimalMark) -> float | None:
     """A cell as a plain number; None for what is none. Blanks part thousands, a unit behind it is passed over."""
     text = cell.strip().replace("−", "-").replace("\u00a0", " ")
     text = re.sub(r"(?<=\d) (?=\d{3}\b)", "", text)
@@ -121,7 +121,7 @@ def layout_sentence(grid: Grid, layout: Layout) -> str:
     words = {"in": "inches", "thou": "thousandths", "mm": "mm"}[layout.lift_unit]
     along = tr("across, a run a row") if layout.across else tr("down, a run a column")
     flows = [c for c in layout.columns if c.role in (Role.FLOW, Role.PERCENT)]
-    kinds = {k: sum(c.kind == k for c in flows) for k in ("intake", "exhaust")}
+    kinds = {k: sum(c.kind == k for c in flows) for k in Direction}
     said = [tr("lifts run {}, in {}", along, words)]
     said.append(
         tr("{} run{}", len(flows), "s" * (len(flows) != 1)) + "".join(f", {n} {k}" for k, n in kinds.items() if n)

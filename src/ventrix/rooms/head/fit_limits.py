@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from ventrix.core.model.job_parts import FitLimit
-from ventrix.core.model.kinds import FitKind, ValveMetal
+from ventrix.core.model.kinds import Direction, FitKind, ValveMetal
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.thousandths import read_small
 from ventrix.core.quantity.units import from_si
 
-KINDS = ("intake", "exhaust")
+KINDS = tuple(Direction)
 
 
 def fit_limit_text(limit: FitLimit, unit: str) -> str:

@@ -5,11 +5,12 @@ from __future__ import annotations
 from ventrix.core.metal.unrolled import ZONE_NAMES
 from ventrix.core.model.job_parts import WallLimit
 from ventrix.core.model.kept_words import Behind
+from ventrix.core.model.kinds import Direction
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.thousandths import read_small
 from ventrix.words import tr
 
-KINDS = ("intake", "exhaust")
+KINDS = tuple(Direction)
 
 
 def limit_text(limit: WallLimit, figure: str) -> str:

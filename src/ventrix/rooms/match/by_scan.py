@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from ventrix.core.judging.findings import Findings
 from ventrix.core.judging.model_port import developed_port
 from ventrix.core.model.cut import Cut, Port
+from ventrix.core.model.kinds import Direction
 from ventrix.core.model.scan import Scan
 from ventrix.core.quantity.units import from_si, to_si
 from ventrix.core.quantity.words import number_text
@@ -32,7 +33,7 @@ class ScannedPort:
         return (self.port.mirror_of is None) != (other.port.mirror_of is None)
 
 
-def scanned_ports(findings: Findings, kind: str) -> list[ScannedPort]:
+def scanned_ports(findings: Findings, kind: Direction) -> list[ScannedPort]:
     """Every scan of a kind, the developed port's newest first."""
     model = developed_port(findings, kind)
     ports = sorted(

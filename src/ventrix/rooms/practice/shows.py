@@ -8,14 +8,14 @@ from typing import Final
 import numpy as np
 
 from ventrix.bench.simulator.practice.by_plan import by_plan, said_at
-from ventrix.bench.simulator.practice.play import AGAIN, Act, ActKind, Done, Practice, minutes_of
+from ventrix.bench.simulator.practice.play import AGAIN, Act, Done, Practice, minutes_of
 from ventrix.bench.simulator.practice.reckoning import Belief, Reckoning, Stair, reckon
 from ventrix.bench.simulator.practice.virtual_job import true_job
 from ventrix.core.engine.of_job import on_the_engine
 from ventrix.core.formulas.quantiles import normal_cdf
 from ventrix.core.judging.findings import Findings
 from ventrix.core.metal.walls import DEFAULT_LIMIT
-from ventrix.core.model.kinds import Direction
+from ventrix.core.model.kinds import ActKind, Direction
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si, to_si

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 
 from ventrix.core.castings.casting_file import Casting
+from ventrix.core.model.kinds import Direction
 from ventrix.core.quantity.units import from_si
 from ventrix.core.quantity.words import sentence
 from ventrix.rooms.display_units import Units
@@ -46,7 +47,7 @@ def _of_one(found: Casting, units: Units) -> Iterator[str]:
         yield f"Plan begins with {ports} of it"
 
 
-def read_first(castings: Sequence[Casting], kind: str, units: Units) -> tuple[str, ...]:
+def read_first(castings: Sequence[Casting], kind: Direction, units: Units) -> tuple[str, ...]:
     """Where a kind of port of this casting is thinnest, thinnest first."""
     places = dict.fromkeys(w.place for c in castings for w in c.walls if w.kind == kind)
     leasts = {p: min(w.least for c in castings if (w := c.least_at(kind, p)) is not None) for p in places}

@@ -8,6 +8,7 @@ from PySide6.QtGui import QMouseEvent, QPainter, QPainterPath, QPaintEvent, QPen
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from ventrix.core.metal.unrolled import UnrolledPort
+from ventrix.core.model.kinds import Direction
 from ventrix.rooms.air.pictures import SectionView
 from ventrix.ui.air.section_picture import paint_field
 from ventrix.ui.look import theme
@@ -31,7 +32,7 @@ class SectionStrip(QWidget):
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
         self.setAccessibleName(tr("Sections along the port"))
 
-    def show_sections(self, port: UnrolledPort, sections: list[tuple[float, SectionView]], kind: str) -> None:
+    def show_sections(self, port: UnrolledPort, sections: list[tuple[float, SectionView]], kind: Direction) -> None:
         self._port, self.sections, self._kind = port, sections, kind
         self.setAccessibleDescription(", ".join(v.title for _, v in sections) or tr("no station was probed"))
         self.update()

@@ -11,7 +11,7 @@ from PySide6.QtWidgets import QFileDialog, QLabel, QPushButton
 from ventrix.core.castings.casting_file import SawnSection
 from ventrix.core.castings.sawn import by_size, thicknesses
 from ventrix.core.metal.unrolled import ZONE_NAMES
-from ventrix.core.model.kinds import Band
+from ventrix.core.model.kinds import Band, Direction
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import sentence
 from ventrix.records.bad_input import InputError, sentence_of
@@ -51,7 +51,7 @@ class CastingSheet(FormSheet):
             button.clicked.connect(act)
             self.buttons[key] = button
             self.column.addWidget(button)
-        self.kind = self.add_choice(tr("A sawn head: which port"), [(k, k) for k in ("intake", "exhaust")])
+        self.kind = self.add_choice(tr("A sawn head: which port"), [(k, k) for k in Direction])
         self.place = self.add_choice(tr("Sawn at"), [(z, z) for z in ZONE_NAMES])
         self.walls = {band: self.add_figure(tr("Metal, {}", band.words), "length", small=True) for band in Band}
         self.source = self.add_text(tr("How it is known"), tr("sawn 2026, scrap head"))

@@ -12,7 +12,7 @@ from ventrix.core.edits.valves import VALVE_JOB, log_valve_job, next_version, sa
 from ventrix.core.model.cut import Operation, Work
 from ventrix.core.model.job import Job
 from ventrix.core.model.job_parts import Seat
-from ventrix.core.model.kinds import LibraryKind, Place
+from ventrix.core.model.kinds import Direction, LibraryKind, Place
 from ventrix.core.model.plausible import implausible
 from ventrix.core.model.port_names import ports_named
 from ventrix.core.model.school_questions import side_taken
@@ -185,7 +185,7 @@ class SeatSheet(FormSheet):
             profile = None
         self.section.show_profile(profile)
 
-    def _port_ids(self, job: Job, kind: str) -> list[str]:
+    def _port_ids(self, job: Job, kind: Direction) -> list[str]:
         """The ports named, or every one of the kind. Refused for a name that is none."""
         if not self.ports.text().strip():
             return [p.id for p in job.ports if p.kind == kind and p.of_head]

@@ -8,6 +8,7 @@ from PySide6.QtWidgets import QGridLayout, QLabel, QWidget
 
 from ventrix.core.formulas import port
 from ventrix.core.metal.unrolled import UnrolledPort
+from ventrix.core.model.kinds import Direction
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si, from_si_array
 from ventrix.core.quantity.words import percent_text, sentence
@@ -85,7 +86,7 @@ class AreaCurve(Plot):
         super().__init__(tr("Area of the port against distance from its opening"))
         self.setFixedHeight(150)
 
-    def show_port(self, here: UnrolledPort, kind: str, poured: float | None, units: Units) -> str:
+    def show_port(self, here: UnrolledPort, kind: Direction, poured: float | None, units: Units) -> str:
         """Draw, and return a sentence: taper, smallest place, volume by integration beside the poured one."""
         x = np.linspace(0.0, here.length, 121)
         shown = from_si_array(x, units.length.unit), from_si_array(here.area(x), units.area.unit)

@@ -13,6 +13,7 @@ from PySide6.QtCore import QEvent, QObject, QPointF, QRectF, Qt
 from PySide6.QtGui import QPainter, QPainterPath, QPaintEvent, QPen
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
+from ventrix.core.model.kinds import Direction
 from ventrix.ui.look import theme
 from ventrix.ui.look.marks import draw_corners
 from ventrix.ui.widgets.quantity_field import PlacedField
@@ -97,7 +98,7 @@ class PortDrawing(QWidget):
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
         self.setAccessibleName(tr("Section of the port"))
 
-    def show_sizes(self, known: Known, kind: str, throat: float = 0.89, seat: float = 45.0) -> None:
+    def show_sizes(self, known: Known, kind: Direction, throat: float = 0.89, seat: float = 45.0) -> None:
         """Draw to these figures [m]; what is not known is drawn at a usual proportion: the throat at its wanted
         share of the valve, the seat at its wanted angle [deg]."""
         self._known, self._kind = known, kind

@@ -105,7 +105,7 @@ class ChamberSheet(FormSheet):
         self.bore = self.add_figure(tr("Bore"), "length")
         self.heads: dict[str, QuantityField] = {}
         self.middles: dict[str, QLineEdit] = {}
-        for kind in ("intake", "exhaust"):
+        for kind in Direction:
             self.heads[kind] = self.add_figure(tr("{} valve's head", kind.capitalize()), "length")
             self.middles[kind] = self.add_text(tr("{}'s middle, x y", kind.capitalize()), tr("0 0, from the bore's"))
         self.lift = self.add_figure(tr("Drawn for a lift of"), "lift")

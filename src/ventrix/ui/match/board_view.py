@@ -9,6 +9,7 @@ from PySide6.QtCore import QPoint, QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QBrush, QMouseEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QWidget
 
+from ventrix.core.model.kinds import Direction
 from ventrix.rooms.match.board_rows import BoardRow
 from ventrix.rooms.match.shows import Cell
 from ventrix.ui.look import theme
@@ -136,7 +137,7 @@ class BoardView(QWidget):
             painter.fillRect(drawn, theme.colour("brass", 0.35))
             paint_text(painter, drawn, f"{self._drawn} min", "text", 15, centre=True, weight=600, narrow=True)
 
-    def _box(self, painter: QPainter, i: int, j: int, row: BoardRow, kind: str, small: bool) -> None:
+    def _box(self, painter: QPainter, i: int, j: int, row: BoardRow, kind: Direction, small: bool) -> None:
         if row.joined and row.joined[j]:
             return  # one box with the one before it: a chamber's, or the head's
         last = next((k for k in range(j + 1, len(self.cells)) if not (row.joined and row.joined[k])), len(self.cells))

@@ -10,6 +10,7 @@ from PySide6.QtGui import QBrush, QFontMetricsF, QMouseEvent, QPainter, QPaintEv
 from PySide6.QtWidgets import QWidget
 
 from ventrix.core.model.job import Job, cylinder_of
+from ventrix.core.model.kinds import Direction
 from ventrix.rooms.match.shows import MANY, Cell, bolts_along
 from ventrix.ui.look import theme
 from ventrix.ui.widgets.painted_text import paint_text
@@ -19,7 +20,7 @@ from ventrix.words import tr
 GAP: Final = 8.0
 BAND: Final = 56.0  # the head itself, between the rows
 SLIM: Final = 20.0
-SIDES: Final = ("intake", "exhaust")
+SIDES: Final = tuple(Direction)
 
 
 def _said(cell: Cell) -> str:
@@ -229,7 +230,7 @@ class HeadView(QWidget):
             painter.setPen(QPen(theme.colour("quiet"), 1))
             painter.drawRect(tick)
 
-    def _corners(self, painter: QPainter, box: QRectF, kind: str) -> None:
+    def _corners(self, painter: QPainter, box: QRectF, kind: Direction) -> None:
         painter.setPen(QPen(theme.colour(kind), 2))
         long = 12
         for x, sx in ((box.left(), 1), (box.right(), -1)):

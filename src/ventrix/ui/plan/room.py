@@ -113,7 +113,7 @@ class PlanRoom(Room):
         if self.of_head:
             paces = space.shop.paces()
             self._wait(tr("Planning …"))
-            learners = {kind: space.shop.learner(kind) for kind in ("intake", "exhaust")}
+            learners = {kind: space.shop.learner(kind) for kind in Direction}
             practice = self.open_book.practice
             left = None if practice is None else 60 * practice.minutes_left
             today = date.today()

@@ -7,14 +7,13 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from enum import StrEnum
 from typing import Final
 
 import numpy as np
 
 from ventrix.bench.simulator.heads.virtual import MINUTES, WORKED, VirtualPort
 from ventrix.bench.simulator.practice.catalogue import head_named
-from ventrix.core.model.kinds import Place
+from ventrix.core.model.kinds import ActKind, Place
 from ventrix.core.next_hour.metal_items import COPY_LEARNS
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.refused import Refused
@@ -32,17 +31,6 @@ WARM: Final = 2.0  # hours until a bench that drifts is warm
 
 CLAYING: Final = 15.0  # minutes to lay it and to take it out again
 LEAST_LEFT: Final = 0.3  # of a section: more than the rest is no clay but a plug
-
-
-class ActKind(StrEnum):
-    """What a learner does."""
-
-    FLOW = "flow"
-    LIVE = "live"
-    WALL = "wall"
-    CUT = "cut"
-    POUR = "pour"
-    CLAY = "clay"
 
 
 TESTS: Final = (ActKind.FLOW, ActKind.LIVE)

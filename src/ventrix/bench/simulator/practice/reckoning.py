@@ -13,9 +13,9 @@ import numpy as np
 
 from ventrix.bench.simulator.heads.virtual import WORKED, VirtualPort
 from ventrix.bench.simulator.practice.head import PracticeHead
-from ventrix.bench.simulator.practice.play import FLOWING, LIFT, Act, ActKind, Done, Practice, minutes_of, played
+from ventrix.bench.simulator.practice.play import FLOWING, LIFT, Act, Done, Practice, minutes_of, played
 from ventrix.core.metal.walls import DEFAULT_LIMIT
-from ventrix.core.model.kinds import Place
+from ventrix.core.model.kinds import ActKind, Place
 from ventrix.core.next_hour.metal_items import COPY_LEARNS
 from ventrix.core.planning.batches import MOST
 from ventrix.core.planning.cut_moves import DEPTHS
