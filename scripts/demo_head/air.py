@@ -11,7 +11,7 @@ from ventrix.bench.simulator.physics import SimulatedPort
 from ventrix.core.air.layouts import CLOCK, NINE, Layout, Place
 from ventrix.core.air.sections import places_on, size_of
 from ventrix.core.metal.unrolled import UnrolledPort
-from ventrix.core.model.noun import Direction
+from ventrix.core.model.kinds import Direction
 from ventrix.core.model.traverse import Observation, ProbePoint, Traverse
 from ventrix.core.quantity.units import from_si, to_si
 

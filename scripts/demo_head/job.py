@@ -22,7 +22,7 @@ from ventrix.core.metal.unrolled import unroll
 from ventrix.core.model.cut import Cut, Operation, Port, Work
 from ventrix.core.model.job import Job
 from ventrix.core.model.job_parts import Target, Valve, WallLimit
-from ventrix.core.model.noun import Direction
+from ventrix.core.model.kinds import Direction
 from ventrix.core.model.run import FlowRun, Mount, Reading, SetUp
 from ventrix.core.quantity.units import from_si, to_si
 from ventrix.demo.job import FILE, SEED, TEST_PRESSURE, demo_benches

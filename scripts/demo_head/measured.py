@@ -6,7 +6,7 @@ from dataclasses import replace
 from typing import Any, Final
 
 from ventrix.core.model.cut import Pour, Station, WallReading
-from ventrix.core.model.noun import Direction
+from ventrix.core.model.kinds import Direction
 from ventrix.core.quantity.units import to_si
 
 

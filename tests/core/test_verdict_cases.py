@@ -20,7 +20,7 @@ from ventrix.core.judging.fingerprints import fingerprints
 from ventrix.core.judging.pours import Volumes, volumes_of
 from ventrix.core.judging.schools import bands, school_weights
 from ventrix.core.judging.verdict import judge
-from ventrix.core.judging.verdict_words import Kind
+from ventrix.core.judging.verdict_words import VerdictKind
 from ventrix.core.model.cut import Cut, Port, Pour
 from ventrix.core.model.job import Job
 from ventrix.core.model.kinds import School
@@ -37,7 +37,7 @@ class Case:
 
     what: str
     after: Callable[[], RunComparison]
-    kind: Kind
+    kind: VerdictKind
     source: str
     volumes: Volumes | None = None
 

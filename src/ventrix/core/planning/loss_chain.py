@@ -71,10 +71,10 @@ class ChainFit:
 
     @cached_property
     def draws(self) -> Array:
-        """Draws of the parameters from the posterior, shape (400, m); the same every time."""
+        """Draws of the parameters from the posterior, shape (400, m); the same every time. By Cholesky's root: it moves
+        as little as the covariance does, where eigenvectors may turn at a rounding."""
         random = np.random.default_rng(SEED)
-        values, vectors = np.linalg.eigh(self.covariance)
-        root = vectors * np.sqrt(np.maximum(values, 0.0))
+        root = np.linalg.cholesky(self.covariance)
         return np.asarray(self.best + random.standard_normal((DRAWS, len(self.best))) @ root.T)
 
     def terms(self, lift: Array, state: int = -1, theta: Array | None = None) -> dict[str, Array]:
@@ -263,7 +263,8 @@ def fit_chain(chain: Chain) -> ChainFit:
         start[layout.scale] = float(np.mean(readings.off(start)[:count]))
     found = least_squares(residuals, start, jac=slopes, method="lm", max_nfev=200)
     jacobian = np.asarray(found.jac, dtype=float)
-    covariance = np.linalg.pinv(jacobian.T @ jacobian)
+    covariance = np.linalg.inv(jacobian.T @ jacobian)
+    covariance = (covariance + covariance.T) / 2
     data = found.fun[:count]
     left = readings.off(found.x)[:count]
     bare = np.sqrt(np.diag(bench))

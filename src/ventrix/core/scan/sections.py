@@ -112,25 +112,24 @@ def _bridged(rings: list[list[int]], pieces: list[list[int]], places: Array) -> 
 
 def _chains(links: Ints, count: int) -> tuple[list[list[int]], list[list[int]]]:
     """Points in the order that segments join them: rings, and pieces with two ends."""
-    joined: list[list[int]] = [[] for _ in range(count)]
-    for a, b in links.tolist():
-        joined[a].append(b)
-        joined[b].append(a)
+    order = np.argsort(links, axis=None, kind="stable")
+    others: list[int] = links[:, ::-1].ravel()[order].tolist()
+    until: list[int] = np.cumsum(np.bincount(links.ravel(), minlength=count)).tolist()
+    joined = [others[since:to] for since, to in zip([0, *until], until, strict=False)]
     seen = [False] * count
     rings, pieces = list[list[int]](), list[list[int]]()
     open_ends = [i for i in range(count) if len(joined[i]) == 1]
     for start in (*open_ends, *range(count)):
         if seen[start]:
             continue
-        chain, at = [start], start
+        chain = [start]
         seen[start] = True
-        while True:
-            onward = next((n for n in joined[at] if not seen[n]), None)
-            if onward is None:
-                break
-            seen[onward] = True
-            chain.append(onward)
-            at = onward
+        for at in chain:  # it grows as long as there is a way onward
+            for onward in joined[at]:
+                if not seen[onward]:
+                    seen[onward] = True
+                    chain.append(onward)
+                    break
         if len(joined[start]) == 1:
             pieces.append(chain)
         elif len(chain) > 2:

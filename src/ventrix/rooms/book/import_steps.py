@@ -135,7 +135,7 @@ def _restored(layout: Layout, kept: Any) -> Layout | None:
     """The layout with what was chosen before; None where what was kept does not fit it."""
     try:
         columns = tuple(
-            replace(c, role=Role(role), unit=str(unit), kind=kind if kind in Direction else None,
+            replace(c, role=Role(role), unit=str(unit), kind=Direction(kind) if kind else None,
                     full_scale=float(scale) if isinstance(scale, int | float) else None)
             for c, role, unit, kind, scale in zip(
                 layout.columns, kept["roles"], kept["units"], kept["kinds"], kept["scales"], strict=True
