@@ -5,6 +5,7 @@ from __future__ import annotations
 import shutil
 import sqlite3
 from collections.abc import Callable, Iterator
+from datetime import date
 from pathlib import Path
 from typing import Final
 
@@ -16,6 +17,7 @@ from PySide6.QtWidgets import QApplication
 
 from tests.ui.stand_in import Open, StandIn
 from ventrix.demo.job import demo_benches, demo_job
+from ventrix.demo.whole_head import whole_head
 from ventrix.records.book.book import Book
 from ventrix.ui.look import theme
 from ventrix.ui.open_book import OpenBook
@@ -24,6 +26,7 @@ from ventrix.ui.window.main_window import MainWindow
 from ventrix.workspace.workspace import Workspace
 
 DEMO: Final = demo_job().id
+HEAD: Final = "demo-whole-head"
 
 
 @pytest.fixture(scope="session")
@@ -37,16 +40,31 @@ def styled(qapp_cls) -> QApplication:  # type: ignore[no-untyped-def]
     return app
 
 
+def whole(path: Path) -> Path:
+    """A book that is all in its one file, to be copied."""
+    raw = sqlite3.connect(path)
+    raw.execute("PRAGMA wal_checkpoint(TRUNCATE)")
+    raw.close()
+    return path
+
+
 @pytest.fixture(scope="session")
 def demo_book(tmp_path_factory: pytest.TempPathFactory) -> Path:
     """A book with the demo job and its benches, to be copied: filling one anew costs a quarter of a window."""
     path: Path = tmp_path_factory.mktemp("demo") / "book.sqlite"
     with Book.open(path) as book:
         book.add_job(demo_job(), benches=demo_benches())
-    raw = sqlite3.connect(path)
-    raw.execute("PRAGMA wal_checkpoint(TRUNCATE)")
-    raw.close()
-    return path
+    return whole(path)
+
+
+@pytest.fixture(scope="session")
+def head_book(demo_book: Path) -> Path:
+    """The same with a whole head beside it."""
+    path = demo_book.with_name("head.sqlite")
+    shutil.copy(demo_book, path)
+    with Book.open(path) as book:
+        book.add_job(whole_head(date.today()))
+    return whole(path)
 
 
 @pytest.fixture
@@ -83,18 +101,25 @@ def foot(open_window: Open, qtbot, quick_pedal: None) -> Iterator[tuple[MainWind
 
 
 @pytest.fixture
-def open_window(styled: QApplication, qtbot, tmp_path: Path, demo_book: Path) -> Iterator[Callable[..., MainWindow]]:  # type: ignore[no-untyped-def]
-    """Opens the window; `demo` with the demo job in it; `at` another book, a server's too, that has the demo job."""
+def open_window(
+    styled: QApplication, qtbot, tmp_path: Path, request: pytest.FixtureRequest, demo_book: Path
+) -> Iterator[Callable[..., MainWindow]]:  # type: ignore[no-untyped-def]
+    """Opens the window; `demo` with the demo job in it; `head` on a whole head beside it; `room` in another room than
+    Compare; `at` another book, a server's too, that has the demo job."""
     shells: list[MainWindow] = []
 
-    def make(*, demo: bool = True, at: Path | str = tmp_path / "book.sqlite") -> MainWindow:
+    def make(
+        *, demo: bool = True, head: bool = False, room: str = "", at: Path | str = tmp_path / "book.sqlite"
+    ) -> MainWindow:
         if demo and isinstance(at, Path) and not at.exists():
-            shutil.copy(demo_book, at)
+            shutil.copy(request.getfixturevalue("head_book") if head else demo_book, at)
         book = Book.open(at)
         settings = QSettings(str(tmp_path / "settings.ini"), QSettings.Format.IniFormat)
+        if room:
+            settings.setValue("room", room)
         space = None
         if demo:
-            space = Workspace.open(book, DEMO)
+            space = Workspace.open(book, HEAD if head else DEMO)
         open_book = OpenBook(book, space, settings)
         window = MainWindow(open_book)
         window.show()

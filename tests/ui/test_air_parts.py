@@ -145,8 +145,7 @@ def test_figures_read_on_every_colour_of_the_scale(styled: QApplication, qtbot) 
 
 
 def test_the_sheet_asks_for_what_is_missing(open_window: Callable[..., MainWindow]) -> None:
-    window = open_window()
-    window.go_to_named("air")
+    window = open_window(room="air")
     sheet = window.sheets["traverse"]
     sheet.open("bowl")
     assert sheet.layout_choice.currentText() == "ring of eight"

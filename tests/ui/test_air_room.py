@@ -26,11 +26,10 @@ Open = Callable[..., MainWindow]
 
 @pytest.fixture
 def window(open_window: Open) -> MainWindow:
-    window = open_window()
+    window = open_window(room="air")
     space = window.open_book.workspace
     assert space is not None
     space.look_at(space.job.ports[0].cuts[2].id)
-    window.go_to_named("air")
     return window
 
 

@@ -27,7 +27,7 @@ def put(box: QLineEdit, text: str) -> None:
 @pytest.fixture
 def shop(open_window: Open) -> tuple[MainWindow, BenchSheet]:
     """The window on the demo job, the sheet on a bench that was just made."""
-    window = open_window()
+    window = open_window(room="cuts")
     window.sheets["benches"].open()
     window.sheets["benches"].new_bench()
     return window, window.sheets["benches"]

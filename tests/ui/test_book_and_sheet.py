@@ -219,9 +219,7 @@ def test_promises_as_they_are_said(text: str, day: str | None) -> None:
 
 @pytest.fixture
 def sheet_room(open_window: Open, qtbot):  # type: ignore[no-untyped-def]
-    window = open_window()
-    window.go_to_named("sheet")
-    return window
+    return open_window(room="sheet")
 
 
 def key(

@@ -3,16 +3,20 @@ away with Esc. Nothing typed is lost, nothing wrong is stored, and every figure'
 
 from __future__ import annotations
 
+import shutil
 from collections.abc import Callable, Iterator
-from datetime import date
+from pathlib import Path
 
 import pytest
-from PySide6.QtCore import QPoint, Qt
+import shiboken6
+from PySide6.QtCore import QPoint, QSettings, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QComboBox, QFileDialog, QLineEdit, QPlainTextEdit, QPushButton, QWidget
 
+from tests.ui.conftest import DEMO, HEAD
 from tests.ui.test_nothing_lost import refuse_writing
-from ventrix.demo.whole_head import whole_head
+from ventrix.records.book.book import Book
+from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet
 from ventrix.ui.widgets.quantity_field import QuantityField
 from ventrix.ui.widgets.side_sheet import SideSheet, next_owner
@@ -56,12 +60,37 @@ def no_dialogs(monkeypatch: pytest.MonkeyPatch) -> None:
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_a, **_k: ("", ""))
 
 
+@pytest.fixture(scope="module")
+def standing(styled: QApplication, head_book: Path, tmp_path_factory: pytest.TempPathFactory) -> Iterator[MainWindow]:
+    """One window for tests that change nothing."""
+    folder = tmp_path_factory.mktemp("standing")
+    shutil.copy(head_book, folder / "book.sqlite")
+    book = Book.open(folder / "book.sqlite")
+    settings = QSettings(str(folder / "settings.ini"), QSettings.Format.IniFormat)
+    window = MainWindow(OpenBook(book, Workspace.open(book, DEMO), settings))
+    yield window
+    window.close()
+    shiboken6.delete(window)
+
+
+@pytest.fixture
+def shared(standing: MainWindow, qtbot) -> Iterator[MainWindow]:  # type: ignore[no-untyped-def]
+    """It, as it opens, but for the keyboard: a window that is shown once more offscreen does not get it."""
+    standing.resize(1280, 800)
+    standing.show()
+    qtbot.waitExposed(standing)
+    yield standing
+    standing.put_sheet_away()
+    standing.hide()
+
+
 def opened(window: MainWindow, command: str) -> SideSheet:
+    wanted = HEAD if command in OF_ROOMS else DEMO
+    space = window.open_book.workspace
+    if space is not None and space.job.id != wanted:
+        window.files.open_job(wanted)
     if command in OF_ROOMS:
-        if space_of(window).job.id != "demo-whole-head":
-            window.open_book.book.add_job(whole_head(date.today()), benches=())
-            window.files.open_job("demo-whole-head")
-            space_of(window).look_at_port("whole-intake-4")
+        space_of(window).look_at_port("whole-intake-4")
         window.open_sheet(command)
     else:
         next(c for c in window.commands if c.id == command).run()
@@ -85,8 +114,8 @@ def lines(sheet: QWidget) -> Iterator[QLineEdit]:
 
 
 @pytest.mark.parametrize("command", SHEETS)
-def test_it_fits_small_windows_and_goes_with_esc(open_window: Open, command: str) -> None:
-    window = open_window()
+def test_it_fits_small_windows_and_goes_with_esc(shared: MainWindow, command: str) -> None:
+    window = shared
     for size in ((1280, 800), (1024, 700), (853, 533)):
         window.resize(*size)
         sheet = opened(window, command)
@@ -105,8 +134,8 @@ def test_it_fits_small_windows_and_goes_with_esc(open_window: Open, command: str
 
 
 @pytest.mark.parametrize("command", FORMS)
-def test_every_box_has_a_name_that_is_read_out(open_window: Open, command: str) -> None:
-    window = open_window()
+def test_every_box_has_a_name_that_is_read_out(shared: MainWindow, command: str) -> None:
+    window = shared
     sheet = opened(window, command)
     boxes = [*lines(sheet), *(b for b in sheet.findChildren(QComboBox) if b.isVisibleTo(sheet))]
     assert boxes
@@ -116,7 +145,7 @@ def test_every_box_has_a_name_that_is_read_out(open_window: Open, command: str) 
 
 @pytest.mark.parametrize("command", sorted(set(FORMS) - {"job.new"}))
 def test_nonsense_in_every_figure_is_said_and_never_stored(open_window: Open, command: str) -> None:
-    window = open_window()
+    window = open_window(head=command in OF_ROOMS)
     for text in NONSENSE:
         sheet = opened(window, command)
         assert isinstance(sheet, FormSheet)
@@ -139,7 +168,7 @@ def test_nonsense_in_every_figure_is_said_and_never_stored(open_window: Open, co
 
 @pytest.mark.parametrize("command", sorted(set(FORMS) - {"job.new"}))
 def test_nonsense_in_every_text_harms_nothing(open_window: Open, command: str) -> None:
-    window = open_window()
+    window = open_window(head=command in OF_ROOMS)
     for text in ("\u202e\u0000 x".replace("\u0000", ""), "a" * 500, "<img src=x>", "'; DROP TABLE job; --", "🙂" * 20):
         sheet = opened(window, command)
         assert isinstance(sheet, FormSheet)
@@ -160,7 +189,7 @@ def test_nonsense_in_every_text_harms_nothing(open_window: Open, command: str) -
 def test_on_a_full_disk_it_says_so_and_keeps_what_was_typed(
     open_window: Open, command: str, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    window = open_window()
+    window = open_window(head=command in OF_ROOMS)
     sheet = opened(window, command)
     assert isinstance(sheet, FormSheet)
     before = space_of(window).job
@@ -183,8 +212,8 @@ def test_on_a_full_disk_it_says_so_and_keeps_what_was_typed(
         assert all(box.text() and (box.text() == was or box.text().startswith(was)) for box, was in typed if was)
 
 
-def test_sheets_take_turns(open_window: Open) -> None:
-    window = open_window()
+def test_sheets_take_turns(shared: MainWindow) -> None:
+    window = shared
     for command in SHEETS:
         opened(window, command)
         shown = [s for s in window.findChildren(SideSheet) if s.isVisible()]
@@ -202,8 +231,7 @@ def test_without_a_job_no_sheet_but_the_new_job_comes_up(open_window: Open) -> N
 @pytest.mark.parametrize("command", sorted(SHEETS))
 def test_tab_walks_every_field_of_a_sheet_and_wraps_inside(command: str, open_window: Open) -> None:
     """Down as it is read, each stop once, then from the top again; nothing hidden is stood on, nothing left out."""
-    window = open_window()
-    sheet = opened(window, command)
+    sheet = opened(open_window(head=command in OF_ROOMS, room="cuts"), command)
     stops = sheet.tab_stops()
     assert len(stops) > 1
     stops[0].setFocus()

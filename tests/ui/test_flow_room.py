@@ -257,8 +257,7 @@ def test_stale_air_is_noticed(open_window: Open) -> None:
 
 
 def test_the_far_view_alone_shows_nothing_small(open_window: Open) -> None:
-    window = open_window()
-    window.go_to_named("flow")
+    window = open_window(room="flow")
     window.toggle_far()
     assert window.rooms["flow"].far.alone
     assert not window.rail.isVisible()

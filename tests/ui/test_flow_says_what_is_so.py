@@ -235,8 +235,7 @@ def test_what_a_bench_refuses_is_never_its_state(foot) -> None:  # type: ignore[
 
 
 def test_a_reason_is_not_carried_to_another_run(open_window: Open) -> None:
-    window = open_window()
-    window.go_to_named("flow")
+    window = open_window(room="flow")
     page, space = window.rooms["flow"].readings, window.open_book.workspace
     window.rooms["flow"].toggle_readings()
     page.reason.setText("slipped off the seat")

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from datetime import date
 
 import pytest
 from PySide6.QtCore import Qt
@@ -11,7 +10,6 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QAbstractButton, QAbstractSpinBox, QApplication, QComboBox, QLabel, QWidget
 
 from tests.ui.stand_in import Open
-from ventrix.demo.whole_head import whole_head
 from ventrix.ui.window.main_window import MainWindow
 
 K = Qt.Key
@@ -72,8 +70,7 @@ def test_a_room_s_key_works_after(open_window: Open, away: Callable[[MainWindow]
 
 
 def test_what_is_typed_in_a_sheet_is_never_the_room_s(open_window: Open) -> None:
-    window = open_window()
-    window.go_to_named("cuts")
+    window = open_window(room="cuts")
     window.open_sheet("pour")
     sheet: QWidget = window.sheets["pour"]
     sheet.setFocus()
@@ -94,9 +91,7 @@ def nameless(root: QWidget) -> list[str]:
 
 
 def test_no_stop_of_tab_is_nameless_in_any_room_or_sheet(open_window: Open) -> None:
-    window = open_window()
-    window.open_book.book.add_job(whole_head(date.today()))
-    window.files.open_job("demo-whole-head")
+    window = open_window(head=True)
     for name, room in window.rooms.items():
         window.go_to_named(name)
         QApplication.processEvents()

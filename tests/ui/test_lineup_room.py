@@ -33,11 +33,8 @@ K = Qt.Key
 
 @pytest.fixture
 def window(open_window: Open) -> MainWindow:
-    window = open_window()
-    window.open_book.book.add_job(whole_head(date.today()), benches=())
-    window.files.open_job("demo-whole-head")
+    window = open_window(head=True, room="lineup")
     window.resize(1280, 800)
-    window.go_to_named("lineup")
     window.rooms["lineup"].setFocus()
     return window
 

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from datetime import date
 from pathlib import Path
 
 import pypdfium2 as pdfium
@@ -14,8 +13,6 @@ from PySide6.QtWidgets import QApplication, QInputDialog
 from tests.at_work import at, record
 from tests.ui.stand_in import Open
 from ventrix.core.quantity.units import to_si
-from ventrix.demo.job import demo_benches
-from ventrix.demo.whole_head import whole_head
 from ventrix.ui.match.room import HELD, MatchRoom
 from ventrix.ui.window.main_window import MainWindow
 
@@ -24,12 +21,8 @@ K = Qt.Key
 
 @pytest.fixture
 def window(open_window: Open) -> MainWindow:
-    window = open_window()
-    window.open_book.book.add_job(whole_head(date.today()), benches=())
-    window.files.open_job("demo-whole-head")
-    assert demo_benches()
+    window = open_window(head=True, room="match")
     window.resize(1280, 800)
-    window.go_to_named("match")
     window.rooms["match"].setFocus()
     return window
 

@@ -30,11 +30,10 @@ Open = Callable[..., MainWindow]
 
 @pytest.fixture
 def cuts(open_window: Open) -> tuple[MainWindow, Workspace]:
-    window = open_window()
+    window = open_window(room="cuts")
     space = window.open_book.workspace
     assert space is not None
     space.apply("port", add_port(space.job, new_port("Intake 2", "intake")))
-    window.go_to_named("cuts")
     return window, space
 
 

@@ -146,11 +146,8 @@ def test_an_edit_of_any_room_that_is_refused_is_said_and_the_field_keeps_it(  # 
 @pytest.fixture
 def whole(open_window: Open, safety: Safety) -> MainWindow:
     """The Match room on a head of eight ports, at a box of the board that is open."""
-    window = open_window()
+    window = open_window(head=True, room="match")
     safety.watch(window.open_book)
-    window.open_book.book.add_job(whole_head(date.today()), benches=())
-    window.files.open_job("demo-whole-head")
-    window.go_to_named("match")
     space = window.open_book.workspace
     assert space is not None
     space.look_at_port("whole-exhaust-3")

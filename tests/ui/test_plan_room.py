@@ -21,7 +21,7 @@ K = Qt.Key
 
 @pytest.fixture
 def window(open_window: Open) -> MainWindow:
-    return open_window()
+    return open_window(room="cuts")
 
 
 def look(window: MainWindow, qtbot, port: str, cut: int | None = None) -> PlanRoom:  # type: ignore[no-untyped-def]

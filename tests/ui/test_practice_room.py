@@ -38,7 +38,7 @@ SEED = 11
 
 @pytest.fixture
 def shop(open_window: Open) -> Iterator[MainWindow]:
-    window = open_window()
+    window = open_window(room="cuts")
     window.go_to_named("practice")
     window.rooms["practice"].use_seed(SEED)
     yield window

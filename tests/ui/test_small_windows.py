@@ -158,8 +158,7 @@ def test_beside_a_wide_sheet_the_verdict_stands_above_the_curves(open_window: Op
 
 
 def test_after_the_last_lift_the_far_view_says_what_the_cut_did(open_window: Open, qtbot) -> None:  # type: ignore[no-untyped-def]
-    window = open_window()
-    window.go_to_named("flow")
+    window = open_window(room="flow")
     qtbot.wait(5)
     far = window.rooms["flow"].far.far
     space = window.open_book.workspace

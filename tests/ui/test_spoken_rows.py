@@ -2,13 +2,10 @@
 
 from __future__ import annotations
 
-from datetime import date
-
 from PySide6.QtGui import QAccessible
 from PySide6.QtWidgets import QApplication, QWidget
 
 from tests.ui.stand_in import Open
-from ventrix.demo.whole_head import whole_head
 from ventrix.ui.flow.ladder import LiftLadder
 from ventrix.ui.lineup.views import EdgeList
 from ventrix.ui.match.board_view import BoardView
@@ -24,9 +21,7 @@ def heard(of: QWidget) -> list[str]:
 
 
 def test_every_row_is_heard_and_none_is_in_the_way(open_window: Open, qtbot) -> None:  # type: ignore[no-untyped-def]
-    window = open_window()
-    window.open_book.book.add_job(whole_head(date.today()))
-    window.files.open_job("demo-whole-head")
+    window = open_window(head=True)
 
     def part(room: str, kind: type[QWidget]) -> QWidget:
         window.go_to_named(room)

@@ -69,8 +69,7 @@ def test_tab_goes_on_to_the_next_field(qtbot, edits: bool) -> None:  # type: ign
 
 
 def test_condition_lets_tab_pass_and_drawing_fields_open_no_window(open_window: Open) -> None:
-    window = open_window()
-    window.go_to_named("head")
+    window = open_window(room="head")
     casting = window.rooms["head"].pages[2]
     assert casting.condition.tabChangesFocus()  # type: ignore[attr-defined]
     field = window.rooms["head"].fields["throat_diameter"]

@@ -7,7 +7,6 @@ from __future__ import annotations
 
 from abc import ABC, abstractmethod
 from collections.abc import Iterator
-from datetime import date
 from pathlib import Path
 
 import pytest
@@ -18,7 +17,6 @@ from PySide6.QtWidgets import QAbstractButton, QApplication, QComboBox, QFileDia
 
 from tests.ui.stand_in import Open, counted
 from ventrix.demo.job import demo_job
-from ventrix.demo.whole_head import whole_head
 from ventrix.ui.widgets.action_bar import ActionButton
 from ventrix.ui.widgets.command import Command
 from ventrix.ui.widgets.quantity_field import QuantityField
@@ -233,10 +231,7 @@ def test_a_table_of_ones_own_in(open_window: Open, hand: type[Hand], tmp_path: P
 @pytest.fixture
 def head(open_window: Open) -> MainWindow:
     """The window on a whole head of eight ports."""
-    window = open_window()
-    window.open_book.book.add_job(whole_head(date.today()))
-    window.files.open_job("demo-whole-head")
-    return window
+    return open_window(head=True)
 
 
 def cuts_of(window: MainWindow) -> dict[str, int]:

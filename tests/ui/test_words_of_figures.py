@@ -51,8 +51,7 @@ def test_what_turned_out_carries_its_doubt_and_is_only_scored_beyond_it() -> Non
 
 
 def test_a_port_of_two_valves_says_of_one_valve(open_window: Open) -> None:
-    window = open_window()
-    window.go_to_named("head")
+    window = open_window(room="head")
     space = window.open_book.workspace
     assert space is not None
     port = space.port
