@@ -14,13 +14,14 @@ from scripts.demo_head.job import make_job
 from ventrix.core.model.cut import Cut, Fault, Operation, Port, Pour, Trial, Tube, WallReading, Work
 from ventrix.core.model.job import Job
 from ventrix.core.model.job_parts import Binned, Chamber, Head, MyLift, Seat, SwirlWish, Valve
-from ventrix.core.model.kinds import CutKind
+from ventrix.core.model.kinds import CutKind, LibraryKind
+from ventrix.core.model.library import LibraryItem
 from ventrix.core.model.run import Correction, FlowRun, Mount, Reading, SetUp
 from ventrix.core.model.traverse import Observation, ProbePoint, Traverse
 from ventrix.demo.job import demo_job, keep_demo_scans
 from ventrix.records.bad_input import InputError
 from ventrix.records.book.tables import TABLES
-from ventrix.records.files.job_document import dumps_job, loads_job, schema
+from ventrix.records.files.job_document import dumps_job, from_document, loads_job, schema
 from ventrix.records.files.job_folder import photos_of
 from ventrix.records.files.run_table import parse_run_table
 from ventrix.records.files.run_table_out import write_run_table
@@ -249,3 +250,12 @@ def test_spreadsheets_use_other_marks(mark: str) -> None:
     body = [line.replace("31,2", "31#2").replace(",", mark).replace("31#2", "31,2") for line in lines[12:]]
     table = parse_run_table("\r\n".join([*lines[:12], *body]).encode("utf-8-sig"))
     assert table.run.readings[0].flow == pytest.approx(31.2 * 4.719474432e-4)
+
+
+@pytest.mark.parametrize("of", ["sideways", "Intake", 3])
+def test_a_word_that_may_be_left_out_is_one_of_its_list_where_it_stands(of: object) -> None:
+    item = {"id": "item", "kind": next(iter(LibraryKind)).value, "name": "usual"}
+    assert from_document(LibraryItem, item).of is None
+    assert from_document(LibraryItem, item | {"of": "exhaust"}).of == "exhaust"
+    with pytest.raises(InputError, match="of: is not one of intake or exhaust"):
+        from_document(LibraryItem, item | {"of": of}, "item.json")

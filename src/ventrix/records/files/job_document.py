@@ -57,7 +57,7 @@ def document_model(kind: type[Noun]) -> type[BaseModel]:
 
 
 def _as_written(hint: Any) -> Any:
-    """A closed vocabulary as the list of its words."""
+    """A closed vocabulary as the list of its words; one that may be left out checks itself."""
     if isinstance(hint, type) and issubclass(hint, StrEnum):
         return Literal[tuple(word.value for word in hint)]
     return hint
@@ -293,7 +293,7 @@ _SAYS: Final = {
 def _said(error: Any) -> str:
     """What pydantic refused, in our words."""
     kind = str(error["type"])
-    if kind == "literal_error":
+    if kind in ("literal_error", "enum"):
         return tr("is not one of {}", error["ctx"]["expected"]).replace("'", "")
     return next((words for start, words in _SAYS.items() if kind.startswith(start)), tr("is not what belongs here"))
 
