@@ -94,7 +94,7 @@ def test_a_book_that_is_not_whole_is_said(path: Path, tmp_path: Path) -> None:
     raw.execute("DELETE FROM flow_run")  # readings hang from nothing now: foreign keys are off here
     raw.commit()
     raw.close()
-    assert any("of reading belongs to a flow_run that is not there" in s for s in check(path))
+    assert any("reading, row " in s and ": the flow run that it belongs to is not there" in s for s in check(path))
     assert check(tmp_path / "nowhere.sqlite") == ["there is no such file"]
     (tmp_path / "text.sqlite").write_text("hello " * 500, encoding="utf-8")
     assert check(tmp_path / "text.sqlite") == ["the book's file is damaged"]

@@ -12,6 +12,7 @@ from typing import Final
 
 from ventrix.records.bad_input import InputError
 from ventrix.records.book.sqlite_file import refusal
+from ventrix.records.book.tables import words_of_table
 from ventrix.records.book.whole_copy import copy_whole
 from ventrix.words import tr
 
@@ -107,7 +108,8 @@ def check(book: Path) -> list[str]:
     try:
         said = [row[0] for row in raw.execute("PRAGMA integrity_check").fetchall() if row[0] != "ok"]
         for table, row, parent, _ in raw.execute("PRAGMA foreign_key_check").fetchall():
-            said.append(tr("row {} of {} belongs to a {} that is not there", row, table, parent))
+            child, owner = words_of_table(table), words_of_table(parent)
+            said.append(tr("{}, row {}: the {} that it belongs to is not there", child, row, owner))
         if raw.execute("SELECT count(*) FROM sqlite_master WHERE name = 'alembic_version'").fetchone()[0] == 0:
             said.append(tr("it is not a Ventrix book"))
     except sqlite3.Error as error:

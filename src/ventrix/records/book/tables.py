@@ -18,7 +18,7 @@ from sqlalchemy.types import TypeEngine
 from ventrix.core.model.bench import Bench
 from ventrix.core.model.job import Job
 from ventrix.core.model.library import LibraryItem
-from ventrix.core.model.noun import Noun
+from ventrix.core.model.noun import Noun, words_of
 
 METADATA: Final = MetaData(
     naming_convention={
@@ -45,6 +45,12 @@ FIRST: Final = ("setups", "mounts")
 def table_name(kind: type[Noun]) -> str:
     """A noun's name as its table has it: `FlowRun` is "flow_run"."""
     return "setup" if kind.__name__ == "SetUp" else re.sub(r"(?<=[a-z])(?=[A-Z])", "_", kind.__name__).lower()
+
+
+def words_of_table(name: str) -> str:
+    """What a porter calls what a table holds: "flow run"."""
+    kind = next((kind for kind in TABLES if table_name(kind) == name), None)
+    return name.replace("_", " ") if kind is None else words_of(kind)
 
 
 def _children_of(kind: type[Noun]) -> dict[str, type[Noun]]:
