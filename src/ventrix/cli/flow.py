@@ -9,7 +9,8 @@ from typing import Annotated
 import typer
 
 from ventrix.cli.app import JsonOption, app, of_file, print_json
-from ventrix.core.model.kinds import CUT_KINDS, CutKind, FlowKind
+from ventrix.core.model.bench_kinds import FlowKind
+from ventrix.core.model.kinds import CUT_KINDS, CutKind
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import parse_quantity
 from ventrix.records.bad_input import InputError

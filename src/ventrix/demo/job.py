@@ -10,8 +10,8 @@ from typing import Final
 import numpy as np
 
 from ventrix.core.model.bench import Bench, PlateCheck, ScatterStudy, StudyReading, Transfer, TransferPart
+from ventrix.core.model.bench_kinds import ElementKind, LinkKind
 from ventrix.core.model.job import Job
-from ventrix.core.model.kinds import ElementKind, LinkKind
 from ventrix.core.quantity.units import to_si
 from ventrix.records.files.job_document import loads_document
 from ventrix.records.files.photos import keep_file

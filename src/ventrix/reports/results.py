@@ -13,8 +13,8 @@ from ventrix.core.judging.targets import JudgedTarget, judged_targets
 from ventrix.core.judging.verdict import Verdict
 from ventrix.core.metal.between import metal_between
 from ventrix.core.metal.walls import wall_sentence, walls_at
+from ventrix.core.model.bench_kinds import FlowKind
 from ventrix.core.model.job import Job
-from ventrix.core.model.kinds import FlowKind
 from ventrix.core.model.run import SetUp
 from ventrix.core.quantity.units import from_si
 from ventrix.core.runs.reduced_run import ReducedRun

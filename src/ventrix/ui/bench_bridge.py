@@ -13,7 +13,7 @@ from ventrix.bench.drivers.sample import Sample
 from ventrix.bench.drivers.text_lines import TextFormat
 from ventrix.bench.sampler import Command, CommandRefused, Connected, Dropped, Event, Heard, Lost, Sampler
 from ventrix.core.model.bench import Bench
-from ventrix.core.model.kinds import ElementKind
+from ventrix.core.model.bench_kinds import ElementKind
 from ventrix.words import tr
 
 INTERVAL = 0.05  # s between samples

@@ -26,9 +26,10 @@ from ventrix.bench.simulator.practice.virtual_job import (
     with_flow,
 )
 from ventrix.core.edits.cuts import edit_port
+from ventrix.core.model.bench_kinds import ActKind
 from ventrix.core.model.cut import Cut, Trial, Work
 from ventrix.core.model.job import Job
-from ventrix.core.model.kinds import ActKind, Place, TrialKind
+from ventrix.core.model.kinds import Place, TrialKind
 from ventrix.core.model.run import FlowRun
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.refused import Refused

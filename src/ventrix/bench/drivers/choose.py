@@ -12,7 +12,7 @@ from ventrix.bench.drivers.scpi import ScpiBench
 from ventrix.bench.drivers.text_lines import TextFormat, open_serial
 from ventrix.bench.links.tcp import TcpLink, host_and_port
 from ventrix.core.model.bench import Bench
-from ventrix.core.model.kinds import ElementKind
+from ventrix.core.model.bench_kinds import ElementKind
 from ventrix.core.quantity.refused import Refused
 from ventrix.words import tr
 

@@ -7,7 +7,8 @@ from typing import Final
 
 from ventrix.bench.drivers.sample import Sample
 from ventrix.bench.links.tcp import Link, LinkError, OutOfStep
-from ventrix.core.model.kinds import Direction, ElementKind, TraverseKind
+from ventrix.core.model.bench_kinds import ElementKind, TraverseKind
+from ventrix.core.model.kinds import Direction
 from ventrix.core.quantity.units import from_si, to_si
 from ventrix.words import tr
 

@@ -9,7 +9,7 @@ import numpy as np
 from ventrix.core.formulas.cam import AnyCam
 from ventrix.core.formulas.swirl import paddle_coefficient, swirl_ratio
 from ventrix.core.formulas.valve import valve_head_area
-from ventrix.core.model.kinds import FlowKind
+from ventrix.core.model.bench_kinds import FlowKind
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.runs.reduced_run import ReducedRun
 from ventrix.core.runs.run_curves import curve_of, turning_of

@@ -6,8 +6,8 @@ from typing import Final, NamedTuple
 
 import numpy as np
 
+from ventrix.core.model.bench_kinds import TraverseKind
 from ventrix.core.model.job import Job
-from ventrix.core.model.kinds import TraverseKind
 from ventrix.core.model.traverse import Traverse
 from ventrix.core.quantity.units import to_si
 

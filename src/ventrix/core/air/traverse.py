@@ -21,10 +21,11 @@ from ventrix.core.formulas.atmosphere import (
     vapour_fraction,
 )
 from ventrix.core.formulas.pitot import ProbedAir, local_to_reference, probed_air, reference_to_local
+from ventrix.core.model.bench_kinds import TraverseKind
 from ventrix.core.model.cut import Cut
 from ventrix.core.model.job import Job
 from ventrix.core.model.kept_words import SpeedsAt
-from ventrix.core.model.kinds import Direction, TraverseKind
+from ventrix.core.model.kinds import Direction
 from ventrix.core.model.traverse import ProbePoint, Traverse
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.limits import positive

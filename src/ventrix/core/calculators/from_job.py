@@ -6,8 +6,8 @@ from collections.abc import Collection
 from typing import Any
 
 from ventrix.core.judging.findings import Findings
+from ventrix.core.model.bench_kinds import FlowKind
 from ventrix.core.model.cut import Cut, Port, carried, poured_volume
-from ventrix.core.model.kinds import FlowKind
 from ventrix.core.runs.geometry import geometry_of
 
 

@@ -13,10 +13,11 @@ import numpy as np
 
 from ventrix.core.judging.findings import Findings
 from ventrix.core.metal.walls import on_side
+from ventrix.core.model.bench_kinds import FlowKind
 from ventrix.core.model.cut import Cut, Port, WallReading, poured_volume
 from ventrix.core.model.job import Job
 from ventrix.core.model.job_parts import plain_casting
-from ventrix.core.model.kinds import Direction, FlowKind
+from ventrix.core.model.kinds import Direction
 from ventrix.core.planning.learned import CastingPrior
 from ventrix.core.work.hours import pace_of
 from ventrix.words import tr

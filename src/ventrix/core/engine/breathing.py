@@ -12,9 +12,10 @@ from ventrix.core.engine.filling import Around, Contents, Valves, fill
 from ventrix.core.formulas.bench_flow import ideal_flux
 from ventrix.core.formulas.cam import AnyCam
 from ventrix.core.judging.findings import Findings
+from ventrix.core.model.bench_kinds import FlowKind
 from ventrix.core.model.cut import Port
 from ventrix.core.model.job import Job
-from ventrix.core.model.kinds import Direction, FlowKind, Induction
+from ventrix.core.model.kinds import Direction, Induction
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si, to_si

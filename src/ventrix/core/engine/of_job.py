@@ -12,9 +12,10 @@ from ventrix.core.formulas.cam import AnyCam
 from ventrix.core.formulas.engine import CHOKED, demand_area, demand_velocity, mach_index
 from ventrix.core.judging.findings import Findings
 from ventrix.core.metal.unrolled import smallest_section
+from ventrix.core.model.bench_kinds import FlowKind
 from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.job import Job
-from ventrix.core.model.kinds import Direction, FlowKind
+from ventrix.core.model.kinds import Direction
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.runs.reduced_run import ReducedRun

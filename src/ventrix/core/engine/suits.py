@@ -13,9 +13,10 @@ from ventrix.core.formulas.atmosphere import REFERENCE_TEMPERATURE, speed_of_sou
 from ventrix.core.formulas.engine import MACH_INDEX_LIMIT, MACH_LIMIT, horsepower_potential
 from ventrix.core.judging.findings import Findings
 from ventrix.core.metal.unrolled import smallest_section
+from ventrix.core.model.bench_kinds import FlowKind
 from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.job import Job
-from ventrix.core.model.kinds import Direction, FlowKind
+from ventrix.core.model.kinds import Direction
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.said import Amount, Said
 from ventrix.core.runs.reduced_run import ReducedRun

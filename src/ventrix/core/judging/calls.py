@@ -10,9 +10,10 @@ import numpy as np
 
 from ventrix.core.judging.expectation import Outcome, Scored, places_of
 from ventrix.core.judging.findings import Findings
+from ventrix.core.model.bench_kinds import FlowKind
 from ventrix.core.model.cut import Cut, Port
 from ventrix.core.model.job_parts import Call
-from ventrix.core.model.kinds import FlowKind, Result
+from ventrix.core.model.kinds import Result
 from ventrix.core.runs.reduced_run import ReducedRun
 
 

@@ -20,7 +20,8 @@ from ventrix.core.formulas.uncertainty import CONFIDENCE, Repeats, Scatter
 from ventrix.core.judging.comparability import Comparability, Level
 from ventrix.core.judging.schools import school_weights
 from ventrix.core.judging.single_readings import LoneReading, lone_readings
-from ventrix.core.model.kinds import ExpectedAs, FlowKind, Result, School
+from ventrix.core.model.bench_kinds import FlowKind
+from ventrix.core.model.kinds import ExpectedAs, Result, School
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.runs.reduced_run import LIFT_GRAIN, ReducedRun
 

@@ -11,9 +11,10 @@ import numpy as np
 
 from ventrix.core.formulas.bench_flow import convert_pressure
 from ventrix.core.judging.findings import Findings
+from ventrix.core.model.bench_kinds import FlowKind
 from ventrix.core.model.job import Job
 from ventrix.core.model.job_parts import EngineResult
-from ventrix.core.model.kinds import Direction, FlowKind, ResultKind
+from ventrix.core.model.kinds import Direction, ResultKind
 from ventrix.core.quantity.units import CFM, HORSEPOWER, to_si
 from ventrix.words import tr
 

@@ -11,8 +11,9 @@ from typing import Final
 from ventrix.core.formulas.exhaust_ratio import ExhaustRatios, exhaust_ratios
 from ventrix.core.judging.comparability import same_condition
 from ventrix.core.judging.findings import Findings
+from ventrix.core.model.bench_kinds import FlowKind
 from ventrix.core.model.cut import Cut, Port, state_name
-from ventrix.core.model.kinds import Direction, FlowKind
+from ventrix.core.model.kinds import Direction
 from ventrix.core.quantity.moments import came_after
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.runs.reduced_run import ReducedRun

@@ -38,9 +38,10 @@ from ventrix.core.judging.speaking_runs import across_weather, speaking_runs
 from ventrix.core.judging.verdict import Verdict, judge
 from ventrix.core.judging.wording import Wording
 from ventrix.core.model.bench import Bench, bench_named, same_name
+from ventrix.core.model.bench_kinds import FlowKind
 from ventrix.core.model.cut import OTHER_SIDE, Cut, Port, changes_between, poured_volume
 from ventrix.core.model.job import Job
-from ventrix.core.model.kinds import CutKind, FlowKind, Result
+from ventrix.core.model.kinds import CutKind, Result
 from ventrix.core.model.run import UNDONE, SetUp
 from ventrix.core.model.school_questions import side_taken
 from ventrix.core.quantity.refused import Refused

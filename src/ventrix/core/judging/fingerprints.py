@@ -10,7 +10,7 @@ import numpy as np
 
 from ventrix.core.formulas.quantiles import chi_squared_quantile
 from ventrix.core.judging.comparison import RunComparison
-from ventrix.core.model.kinds import FlowKind
+from ventrix.core.model.bench_kinds import FlowKind
 from ventrix.core.quantity.arrays import Array
 
 QUANTILE: Final = 0.99

@@ -11,9 +11,10 @@ from ventrix.core.judging.engine_results import powers_for_flow
 from ventrix.core.judging.expectation import Outcome, time_worked
 from ventrix.core.judging.findings import Findings
 from ventrix.core.metal.unrolled import smallest_section
+from ventrix.core.model.bench_kinds import FlowKind
 from ventrix.core.model.cut import Port
 from ventrix.core.model.job import Job
-from ventrix.core.model.kinds import Direction, FaultKind, FlowKind
+from ventrix.core.model.kinds import Direction, FaultKind
 from ventrix.core.model.run import SetUp
 
 

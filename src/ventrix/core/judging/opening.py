@@ -10,9 +10,9 @@ from ventrix.core.judging.row_of_cuts import row_of_cuts
 from ventrix.core.metal.unrolled import unroll
 from ventrix.core.metal.walls import walls_at
 from ventrix.core.model.bench import Bench
+from ventrix.core.model.bench_kinds import TraverseKind
 from ventrix.core.model.cut import Port
 from ventrix.core.model.job import Job
-from ventrix.core.model.kinds import TraverseKind
 from ventrix.core.quantity.refused import Refused
 
 

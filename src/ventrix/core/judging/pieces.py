@@ -8,8 +8,9 @@ import numpy as np
 
 from ventrix.core.judging.findings import Findings
 from ventrix.core.judging.wording import Wording
+from ventrix.core.model.bench_kinds import FlowKind
 from ventrix.core.model.cut import Cut, Port, Trial, trial_as_cut
-from ventrix.core.model.kinds import FlowKind, TrialKind
+from ventrix.core.model.kinds import TrialKind
 from ventrix.core.quantity.arrays import Array
 from ventrix.words import tr
 

@@ -12,8 +12,8 @@ from typing import Final
 from ventrix.core.judging.expectation import time_worked
 from ventrix.core.judging.findings import Findings, Gain
 from ventrix.core.judging.verdict import Verdict
+from ventrix.core.model.bench_kinds import FlowKind
 from ventrix.core.model.cut import Cut, Port, poured_volume
-from ventrix.core.model.kinds import FlowKind
 
 LUCK: Final = 0.025  # chance that one verdict of nothing says better: half of the 5 % it may be wrong
 

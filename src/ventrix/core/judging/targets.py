@@ -11,9 +11,10 @@ import numpy as np
 
 from ventrix.core.formulas.bench_flow import convert_flow
 from ventrix.core.judging.wording import Wording
+from ventrix.core.model.bench_kinds import FlowKind
 from ventrix.core.model.job import Job
 from ventrix.core.model.job_parts import Target
-from ventrix.core.model.kinds import Direction, FlowKind
+from ventrix.core.model.kinds import Direction
 from ventrix.core.model.school_questions import side_taken
 from ventrix.core.runs.reduced_run import ReducedRun
 from ventrix.words import tr

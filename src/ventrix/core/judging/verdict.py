@@ -29,7 +29,8 @@ from ventrix.core.judging.verdict_words import (
     turns_at,
 )
 from ventrix.core.judging.wording import Wording
-from ventrix.core.model.kinds import FlowKind, Result, School
+from ventrix.core.model.bench_kinds import FlowKind
+from ventrix.core.model.kinds import Result, School
 from ventrix.core.quantity.refused import Refused
 from ventrix.words import tr
 

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from datetime import datetime
 
 from ventrix.core.judging.comparison import RunComparison
-from ventrix.core.model.kinds import FlowKind
+from ventrix.core.model.bench_kinds import FlowKind
 from ventrix.core.quantity.said import Amount, said_in
 from ventrix.core.quantity.units import from_si
 from ventrix.words import tr

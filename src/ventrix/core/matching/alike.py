@@ -15,9 +15,10 @@ from ventrix.core.judging.model_port import developed_port, state_of_model, volu
 from ventrix.core.judging.my_lifts import lifts_of
 from ventrix.core.judging.pours import POUR_UNCERTAINTY, pour_uncertainty
 from ventrix.core.metal.walls import WallLeft, walls_at
+from ventrix.core.model.bench_kinds import FlowKind
 from ventrix.core.model.cut import Cut, Port, carried_figure, poured_volume
 from ventrix.core.model.job import Job
-from ventrix.core.model.kinds import Direction, FlowKind
+from ventrix.core.model.kinds import Direction
 from ventrix.core.quantity.units import to_si
 from ventrix.core.runs.reduced_run import ReducedRun
 from ventrix.words import tr

@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 from typing import Any
 
-from ventrix.core.model.kinds import ElementKind, LinkKind
+from ventrix.core.model.bench_kinds import ElementKind, LinkKind
 from ventrix.core.model.noun import Noun, quantity
 
 

@@ -37,44 +37,6 @@ class Direction(StrEnum):
     EXHAUST = "exhaust"
 
 
-class ElementKind(StrEnum):
-    """What a bench's element is read as."""
-
-    FLOW = "flow"
-    PERCENT = "percent"
-    ORIFICE = "orifice"
-    MASS = "mass"
-    COLUMNS = "columns"
-    COLUMN = "column"
-
-
-class LinkKind(StrEnum):
-    """How a bench's readings come in."""
-
-    TYPED = "typed"
-    SIMULATED = "simulated"
-    TCP = "tcp"
-    SERIAL = "serial"
-
-
-class FlowKind(StrEnum):
-    """What a run's flow is: a flow, or an index that means something on its own bench only."""
-
-    FLOW = "flow"
-    INDEX = "index"
-
-
-class ActKind(StrEnum):
-    """What a learner does at practice."""
-
-    FLOW = "flow"
-    LIVE = "live"
-    WALL = "wall"
-    CUT = "cut"
-    POUR = "pour"
-    CLAY = "clay"
-
-
 class CutKind(Worded):
     """What kind of change a cut is. ENTRY and PIPE are only ever a trial's stand-in."""
 
@@ -370,14 +332,6 @@ class ExpectedAs(Worded):
     WEIGHTED = "weighted", "across the lifts that count"
     PEAK = "peak", "at peak"
     LIFT = "lift", "at one lift"
-
-
-class TraverseKind(KeptWord):
-    """What is held in the air of a port, and what is read with it."""
-
-    PITOT = "pitot"
-    BALL = "ball"
-    TOTAL_HEAD = "total head"
 
 
 class JobState(Worded):

@@ -10,8 +10,8 @@ from ventrix.core.engine.breathing import Side, engine_of
 from ventrix.core.engine.kind_weight import exhaust_weight
 from ventrix.core.judging.exhaust_share import exhaust_share
 from ventrix.core.judging.findings import Findings
+from ventrix.core.model.bench_kinds import FlowKind
 from ventrix.core.model.cut import Port
-from ventrix.core.model.kinds import FlowKind
 from ventrix.core.quantity.refused import Refused
 from ventrix.words import tr
 

@@ -15,8 +15,9 @@ from ventrix.core.judging.comparability import Level, comparability
 from ventrix.core.judging.findings import Findings
 from ventrix.core.judging.schools import school_weights
 from ventrix.core.metal.unrolled import UnrolledPort, unroll
+from ventrix.core.model.bench_kinds import FlowKind
 from ventrix.core.model.cut import Cut, Port, carried, carried_figure, trial_as_cut
-from ventrix.core.model.kinds import Direction, FlowKind, Place, TrialKind
+from ventrix.core.model.kinds import Direction, Place, TrialKind
 from ventrix.core.planning.chain import Chain, ChainClay, ChainState, ChainSurvey, ChainValve, ChainWork
 from ventrix.core.planning.learned import CastingPrior
 from ventrix.core.planning.loss_chain import guessed_flow

@@ -13,7 +13,8 @@ import numpy as np
 
 from ventrix.core.formulas import bench_element
 from ventrix.core.formulas.atmosphere import REFERENCE_DENSITY, moist_air_density, vapour_fraction
-from ventrix.core.model.kinds import Direction, FlowKind
+from ventrix.core.model.bench_kinds import FlowKind
+from ventrix.core.model.kinds import Direction
 from ventrix.core.model.run import Reading, SetUp
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.refused import Refused

@@ -14,7 +14,7 @@ from ventrix.core.formulas.difference import Side, point_uncertainty, scatter_by
 from ventrix.core.formulas.flow_curve import FlowCurve, stall_index
 from ventrix.core.formulas.knowledge import Known
 from ventrix.core.formulas.uncertainty import Instrument, Repeats, known_scatter
-from ventrix.core.model.kinds import FlowKind
+from ventrix.core.model.bench_kinds import FlowKind
 from ventrix.core.model.run import SetUp
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.runs.geometry import Geometry

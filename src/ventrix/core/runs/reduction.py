@@ -16,7 +16,8 @@ from ventrix.core.formulas import bench_element, bench_flow
 from ventrix.core.formulas.knowledge import Known
 from ventrix.core.formulas.swirl import reference_speed, torque_speed
 from ventrix.core.formulas.uncertainty import Repeats
-from ventrix.core.model.kinds import FlowKind, RunBasis, StepKind
+from ventrix.core.model.bench_kinds import FlowKind
+from ventrix.core.model.kinds import RunBasis, StepKind
 from ventrix.core.model.run import FlowRun, Reading, SetUp
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.refused import Refused

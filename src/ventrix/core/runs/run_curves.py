@@ -14,7 +14,8 @@ from ventrix.core.formulas import bench_flow, port, valve
 from ventrix.core.formulas.bench_flow import FlowModel
 from ventrix.core.formulas.losses import loss_split
 from ventrix.core.formulas.swirl import paddle_coefficient
-from ventrix.core.model.kinds import Direction, FlowKind
+from ventrix.core.model.bench_kinds import FlowKind
+from ventrix.core.model.kinds import Direction
 from ventrix.core.model.run import SetUp
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.refused import Refused

@@ -8,7 +8,7 @@ from typing import Final
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from ventrix.core.model.kinds import ActKind
+from ventrix.core.model.bench_kinds import ActKind
 from ventrix.core.quantity.units import to_si
 from ventrix.records.files.small_document import read_object, validated
 from ventrix.records.files.whole_file import write_whole

@@ -9,9 +9,9 @@ from dataclasses import replace
 from pathlib import Path
 from typing import Final
 
+from ventrix.core.model.bench_kinds import TraverseKind
 from ventrix.core.model.cut import Cut
 from ventrix.core.model.kept_words import SpeedsAt
-from ventrix.core.model.kinds import TraverseKind
 from ventrix.core.model.noun import Noun
 from ventrix.core.model.plausible import limit_of
 from ventrix.core.model.traverse import ProbePoint, Traverse

@@ -23,8 +23,9 @@ from ventrix.core.air.traverse import Field
 from ventrix.core.formulas.pitot import ball_drop
 from ventrix.core.judging.findings import Findings
 from ventrix.core.metal.unrolled import unroll, zone_named
+from ventrix.core.model.bench_kinds import FlowKind, TraverseKind
 from ventrix.core.model.cut import Cut, Port
-from ventrix.core.model.kinds import Direction, FlowKind, Result, TraverseKind
+from ventrix.core.model.kinds import Direction, Result
 from ventrix.core.model.traverse import Traverse
 from ventrix.core.quantity.units import from_si
 from ventrix.core.quantity.words import number_text, percent_text, sentence

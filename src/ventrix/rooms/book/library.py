@@ -10,8 +10,9 @@ import numpy as np
 from ventrix.core.judging.findings import Findings
 from ventrix.core.judging.job_summary import CutSummary
 from ventrix.core.judging.worth_the_hours import FEWEST_CUTS, hours_for, own_pace
+from ventrix.core.model.bench_kinds import FlowKind
 from ventrix.core.model.cut import Cut, Port
-from ventrix.core.model.kinds import FlowKind, LibraryKind
+from ventrix.core.model.kinds import LibraryKind
 from ventrix.core.model.library import LibraryItem
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si, from_si_array

@@ -6,8 +6,9 @@ from dataclasses import dataclass, field
 
 from ventrix.core.judging.exhaust_share import exhaust_share
 from ventrix.core.judging.findings import Findings
+from ventrix.core.model.bench_kinds import FlowKind
 from ventrix.core.model.cut import Cut, Port
-from ventrix.core.model.kinds import Direction, FlowKind
+from ventrix.core.model.kinds import Direction
 from ventrix.core.model.school_questions import side_taken
 from ventrix.core.quantity.units import from_si_array
 from ventrix.core.quantity.words import percent_text

@@ -14,8 +14,9 @@ from ventrix.core.judging.exhaust_share import other_kind
 from ventrix.core.judging.findings import DIP_FACTOR, Findings, Pair
 from ventrix.core.judging.targets import judge_target, target_at, target_pressure
 from ventrix.core.metal.unrolled import unroll
+from ventrix.core.model.bench_kinds import FlowKind
 from ventrix.core.model.cut import Cut, Port
-from ventrix.core.model.kinds import FlowKind, RungNoteKind
+from ventrix.core.model.kinds import RungNoteKind
 from ventrix.core.planning.priors import CD_SPREAD, KNOTS, median_cd
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si, from_si_array, to_si

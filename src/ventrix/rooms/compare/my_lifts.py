@@ -6,8 +6,8 @@ from dataclasses import dataclass
 
 from ventrix.core.judging.comparison import RunComparison
 from ventrix.core.judging.my_lifts import at_my_lifts
+from ventrix.core.model.bench_kinds import FlowKind
 from ventrix.core.model.job_parts import MyLift
-from ventrix.core.model.kinds import FlowKind
 from ventrix.core.quantity.words import number_text
 from ventrix.rooms.display_units import Units
 from ventrix.words import tr

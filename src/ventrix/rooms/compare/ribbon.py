@@ -8,7 +8,7 @@ from typing import Final
 import numpy as np
 
 from ventrix.core.judging.comparison import RunComparison
-from ventrix.core.model.kinds import FlowKind
+from ventrix.core.model.bench_kinds import FlowKind
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.units import from_si_array
 from ventrix.core.quantity.words import number_text

@@ -18,8 +18,9 @@ from ventrix.core.judging.findings import Findings, Pair
 from ventrix.core.judging.pours import pour_uncertainty, volumes_of
 from ventrix.core.judging.schools import bands
 from ventrix.core.judging.verdict import Verdict
+from ventrix.core.model.bench_kinds import FlowKind, TraverseKind
 from ventrix.core.model.cut import OTHER_SIDE, poured_volume
-from ventrix.core.model.kinds import Direction, FlowKind, KeptWord, Result, School, TraverseKind
+from ventrix.core.model.kinds import Direction, KeptWord, Result, School
 from ventrix.core.model.school_questions import side_taken
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import percent_text

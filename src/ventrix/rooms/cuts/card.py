@@ -12,9 +12,10 @@ from ventrix.core.judging.findings import Findings
 from ventrix.core.judging.verdict import DEFAULT_WORTHWHILE
 from ventrix.core.metal.clay import ClayResult, ClayVerdict, clay_verdict
 from ventrix.core.metal.unrolled import unroll, zone_named
+from ventrix.core.model.bench_kinds import FlowKind
 from ventrix.core.model.cut import Cut, Port, Trial, Work, mean_poured, poured_volume, trial_as_cut
 from ventrix.core.model.job import Job
-from ventrix.core.model.kinds import CutKind, ExpectedAs, FaultState, FlowKind, Place, Result, Until
+from ventrix.core.model.kinds import CutKind, ExpectedAs, FaultState, Place, Result, Until
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.words import sentence
 from ventrix.rooms.cuts.fault_grid import fault_words

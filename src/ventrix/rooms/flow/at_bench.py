@@ -8,7 +8,8 @@ from typing import Protocol
 from ventrix.bench.procedure.preparation import StepDone, StepSkipped
 from ventrix.core.benches.plate import plate_sentence
 from ventrix.core.model.bench import Bench, PlateCheck, bench_named, same_name
-from ventrix.core.model.kinds import LinkKind, StepKind
+from ventrix.core.model.bench_kinds import LinkKind
+from ventrix.core.model.kinds import StepKind
 from ventrix.core.model.run import StepRecord
 from ventrix.core.quantity.units import tidy
 from ventrix.core.quantity.words import sentence

@@ -5,9 +5,9 @@ from __future__ import annotations
 from dataclasses import replace
 
 from ventrix.core.model.bench import Bench, is_index
+from ventrix.core.model.bench_kinds import ElementKind
 from ventrix.core.model.cut import Cut
 from ventrix.core.model.job import Job
-from ventrix.core.model.kinds import ElementKind
 from ventrix.core.model.run import SetUp
 from ventrix.rooms.flow.element_in_hand import DEFAULT_PRESSURE
 from ventrix.workspace.ids import new_id

@@ -8,7 +8,7 @@ from typing import Protocol
 from ventrix.bench.procedure.flow_procedure import FlowTest
 from ventrix.core.benches.odd_readings import range_advice
 from ventrix.core.model.bench import Bench
-from ventrix.core.model.kinds import ElementKind, FlowKind
+from ventrix.core.model.bench_kinds import ElementKind, FlowKind
 from ventrix.core.model.run import Reading, SetUp
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import tidy, to_si

@@ -6,7 +6,7 @@ import numpy as np
 
 from ventrix.core.benches.odd_readings import REPEAT_LIMIT, expected_flow, repeat_distance
 from ventrix.core.benches.plate import plate_sentence
-from ventrix.core.model.kinds import ElementKind
+from ventrix.core.model.bench_kinds import ElementKind
 from ventrix.core.model.run import FlowRun
 from ventrix.core.quantity.words import percent_text, sentence
 from ventrix.core.runs.element import indicated

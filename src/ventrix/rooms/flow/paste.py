@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from ventrix.bench.procedure.flow_procedure import Kept
 from ventrix.bench.procedure.lift_plan import Rung
-from ventrix.core.model.kinds import ElementKind
+from ventrix.core.model.bench_kinds import ElementKind
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.runs.lifts import as_thousandths, lift_doubt
 from ventrix.records.files.pasted_table import Unnamed, parse_pasted

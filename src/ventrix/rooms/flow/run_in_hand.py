@@ -14,8 +14,9 @@ from ventrix.core.judging.checks import CheckKind, Offer
 from ventrix.core.judging.comparability import BRIDGED, Level, comparability
 from ventrix.core.judging.findings import Pair
 from ventrix.core.model.bench import Bench, bench_named, is_index
+from ventrix.core.model.bench_kinds import ElementKind, FlowKind
 from ventrix.core.model.cut import changes_between
-from ventrix.core.model.kinds import Direction, ElementKind, FlowKind, RungNoteKind, StepKind
+from ventrix.core.model.kinds import Direction, RungNoteKind, StepKind
 from ventrix.core.model.run import FlowRun, Reading, RungNote, SetUp
 from ventrix.core.quantity.units import tidy
 from ventrix.core.runs.reduced_run import ReducedRun

@@ -11,7 +11,8 @@ from ventrix.bench.procedure.preparation import SAYS, TITLES
 from ventrix.core.judging.findings import Pair
 from ventrix.core.judging.targets import judged_targets
 from ventrix.core.model.bench import is_index
-from ventrix.core.model.kinds import FlowKind, Result, StepKind
+from ventrix.core.model.bench_kinds import FlowKind
+from ventrix.core.model.kinds import Result, StepKind
 from ventrix.core.model.run import SetUp
 from ventrix.core.quantity.units import from_si, from_si_array
 from ventrix.core.quantity.words import number_text, percent_text

@@ -6,7 +6,7 @@ import re
 from typing import Final, NamedTuple
 
 from ventrix.bench.procedure.lift_plan import Rung
-from ventrix.core.model.kinds import ElementKind
+from ventrix.core.model.bench_kinds import ElementKind
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import parse_quantity
 from ventrix.core.quantity.words import percent_text

@@ -15,7 +15,8 @@ from ventrix.core.engine.of_job import on_the_engine
 from ventrix.core.formulas.quantiles import normal_cdf
 from ventrix.core.judging.findings import Findings
 from ventrix.core.metal.walls import DEFAULT_LIMIT
-from ventrix.core.model.kinds import ActKind, Direction
+from ventrix.core.model.bench_kinds import ActKind
+from ventrix.core.model.kinds import Direction
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si, to_si

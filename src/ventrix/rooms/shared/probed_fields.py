@@ -11,8 +11,8 @@ from ventrix.core.air.traverse import Field, air_of, field_of, newest_of
 from ventrix.core.formulas import bench_flow
 from ventrix.core.judging.findings import Findings
 from ventrix.core.metal.unrolled import unroll
+from ventrix.core.model.bench_kinds import TraverseKind
 from ventrix.core.model.cut import Cut, Port
-from ventrix.core.model.kinds import TraverseKind
 from ventrix.core.model.traverse import Traverse
 from ventrix.core.quantity.refused import Refused
 

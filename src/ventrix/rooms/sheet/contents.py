@@ -13,8 +13,9 @@ from ventrix.core.judging.comparability import Level
 from ventrix.core.judging.findings import Findings, Pair
 from ventrix.core.judging.my_lifts import at_my_lifts, lifts_of
 from ventrix.core.metal.unrolled import smallest_section
+from ventrix.core.model.bench_kinds import FlowKind
 from ventrix.core.model.cut import Cut, Port
-from ventrix.core.model.kinds import Direction, FlowKind, Result
+from ventrix.core.model.kinds import Direction, Result
 from ventrix.core.quantity.units import from_si_array
 from ventrix.core.quantity.words import number_text, percent_text
 from ventrix.core.runs.geometry import geometry_of

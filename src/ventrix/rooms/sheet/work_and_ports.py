@@ -8,8 +8,8 @@ from ventrix.core.judging.expectation import time_worked
 from ventrix.core.judging.findings import Findings
 from ventrix.core.judging.like_sizes import flow_of_run
 from ventrix.core.metal.walls import walls_at
+from ventrix.core.model.bench_kinds import FlowKind
 from ventrix.core.model.cut import Cut, Port, poured_volume
-from ventrix.core.model.kinds import FlowKind
 from ventrix.reports.sheet.contents import (
     Mark,
 )

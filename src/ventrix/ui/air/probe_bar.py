@@ -16,7 +16,8 @@ from ventrix.core.air.sections import places_on, size_of
 from ventrix.core.air.traverse import AirThere, air_of, point_speed
 from ventrix.core.edits.traverses import edit_traverse
 from ventrix.core.metal.unrolled import unroll
-from ventrix.core.model.kinds import Direction, TraverseKind
+from ventrix.core.model.bench_kinds import TraverseKind
+from ventrix.core.model.kinds import Direction
 from ventrix.core.model.traverse import ProbePoint, Traverse
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import parse_quantity, tidy

@@ -23,8 +23,9 @@ from PySide6.QtWidgets import (
 from ventrix.core.air.sections import size_is_guessed, size_of, station_share
 from ventrix.core.air.traverse import LIMIT_MACH, Field, newest_of
 from ventrix.core.metal.unrolled import unroll
+from ventrix.core.model.bench_kinds import TraverseKind
 from ventrix.core.model.cut import Cut
-from ventrix.core.model.kinds import StationName, TraverseKind
+from ventrix.core.model.kinds import StationName
 from ventrix.core.model.traverse import Traverse
 from ventrix.core.quantity.refused import Refused
 from ventrix.core.quantity.units import from_si, parse_quantity

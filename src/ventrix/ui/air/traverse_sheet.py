@@ -6,8 +6,9 @@ from typing import Final
 
 from ventrix.core.air.layouts import LAYOUTS, usual_layout
 from ventrix.core.edits.traverses import add_traverse
+from ventrix.core.model.bench_kinds import TraverseKind
 from ventrix.core.model.kept_words import SpeedsAt
-from ventrix.core.model.kinds import Direction, StationName, TraverseKind
+from ventrix.core.model.kinds import Direction, StationName
 from ventrix.core.model.traverse import Traverse
 from ventrix.ui.open_book import OpenBook
 from ventrix.ui.widgets.form_sheet import FormSheet

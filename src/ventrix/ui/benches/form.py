@@ -12,7 +12,7 @@ from ventrix.bench.drivers.text_lines import SEPARATORS, TextFormat, serial_devi
 from ventrix.core.formulas.knowledge import EASY_DIAL, EASY_FACTOR, EASY_LEAK
 from ventrix.core.formulas.uncertainty import DIAL_ZERO
 from ventrix.core.model.bench import Bench, bench_named, is_index
-from ventrix.core.model.kinds import ElementKind, LinkKind
+from ventrix.core.model.bench_kinds import ElementKind, LinkKind
 from ventrix.core.model.plausible import check_of
 from ventrix.core.quantity.field_checks import positive
 from ventrix.core.quantity.refused import Refused

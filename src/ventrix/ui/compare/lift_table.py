@@ -7,7 +7,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QHeaderView, QTableWidgetItem
 
 from ventrix.core.judging.comparison import RunComparison
-from ventrix.core.model.kinds import FlowKind
+from ventrix.core.model.bench_kinds import FlowKind
 from ventrix.core.quantity.units import from_si_array
 from ventrix.core.quantity.words import number_text
 from ventrix.rooms.display_units import Units

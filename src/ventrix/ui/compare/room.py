@@ -13,7 +13,7 @@ from ventrix.core.judging.comparison import RunComparison
 from ventrix.core.judging.findings import Pair
 from ventrix.core.judging.my_lifts import lifts_of
 from ventrix.core.judging.verdict import Verdict
-from ventrix.core.model.kinds import FlowKind
+from ventrix.core.model.bench_kinds import FlowKind
 from ventrix.core.runs.run_curves import KINDS, kind_of
 from ventrix.rooms.compare.basis_words import based_on, judged_by, run_notes, side_name
 from ventrix.rooms.compare.both_kinds import both_kinds

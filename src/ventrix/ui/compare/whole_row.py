@@ -17,9 +17,10 @@ from ventrix.core.judging.findings import Findings
 from ventrix.core.judging.my_lifts import at_my_lifts, lifts_of
 from ventrix.core.judging.row_of_cuts import CutStep, RowOfCuts, last_together, row_of_cuts
 from ventrix.core.judging.targets import judged_targets
+from ventrix.core.model.bench_kinds import FlowKind
 from ventrix.core.model.cut import Port, carried
 from ventrix.core.model.job_parts import MyLift
-from ventrix.core.model.kinds import Direction, FlowKind
+from ventrix.core.model.kinds import Direction
 from ventrix.core.quantity.units import from_si
 from ventrix.core.quantity.words import number_text, percent_text
 from ventrix.rooms.compare.states import lined_up

@@ -10,9 +10,10 @@ from ventrix.core.formulas.port import break_even_flow
 from ventrix.core.judging.expectation import BY_PLAN
 from ventrix.core.metal.unrolled import ZONE_NAMES
 from ventrix.core.metal.walls import cut_warnings
+from ventrix.core.model.bench_kinds import FlowKind
 from ventrix.core.model.cut import Cut, Operation, Port, Pour, poured_volume
 from ventrix.core.model.job import Job
-from ventrix.core.model.kinds import CutKind, Direction, ExpectedAs, FlowKind, Place
+from ventrix.core.model.kinds import CutKind, Direction, ExpectedAs, Place
 from ventrix.core.model.port_names import ports_named
 from ventrix.core.model.school_questions import own_way, side_taken
 from ventrix.core.planning.moves import Move

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from ventrix.core.model.kinds import ElementKind
+from ventrix.core.model.bench_kinds import ElementKind
 from ventrix.core.model.run import Reading
 from ventrix.rooms.flow.pictures import FarPicture
 from ventrix.rooms.flow.shows import far_view, step_view

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QLineEdit, QWidget
 
-from ventrix.core.model.kinds import ElementKind
+from ventrix.core.model.bench_kinds import ElementKind
 from ventrix.rooms.flow.element_in_hand import label_typed
 from ventrix.ui.flow.control import PRACTICE, FlowControl
 from ventrix.ui.open_book import OpenBook

@@ -10,8 +10,9 @@ from ventrix.bench.simulator.practice.virtual_job import bench_of, job_of, kept,
 from ventrix.core.judging.findings import Findings
 from ventrix.core.judging.model_port import developed_port
 from ventrix.core.matching.copying import copies
+from ventrix.core.model.bench_kinds import ActKind
 from ventrix.core.model.job import Job
-from ventrix.core.model.kinds import ActKind, Place
+from ventrix.core.model.kinds import Place
 from ventrix.core.next_hour.evening import evening
 from ventrix.core.next_hour.work_item import ItemKind, WorkItem
 from ventrix.core.next_hour.work_list import work_list

@@ -13,7 +13,8 @@ import numpy as np
 
 from ventrix.bench.simulator.heads.virtual import MINUTES, WORKED, VirtualPort
 from ventrix.bench.simulator.practice.catalogue import head_named
-from ventrix.core.model.kinds import ActKind, Place
+from ventrix.core.model.bench_kinds import ActKind
+from ventrix.core.model.kinds import Place
 from ventrix.core.next_hour.metal_items import COPY_LEARNS
 from ventrix.core.quantity.arrays import Array
 from ventrix.core.quantity.refused import Refused

@@ -15,7 +15,8 @@ from ventrix.bench.simulator.heads.virtual import WORKED, VirtualPort
 from ventrix.bench.simulator.practice.head import PracticeHead
 from ventrix.bench.simulator.practice.play import FLOWING, LIFT, Act, Done, Practice, minutes_of, played
 from ventrix.core.metal.walls import DEFAULT_LIMIT
-from ventrix.core.model.kinds import ActKind, Place
+from ventrix.core.model.bench_kinds import ActKind
+from ventrix.core.model.kinds import Place
 from ventrix.core.next_hour.metal_items import COPY_LEARNS
 from ventrix.core.planning.batches import MOST
 from ventrix.core.planning.cut_moves import DEPTHS

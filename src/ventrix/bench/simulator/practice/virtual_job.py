@@ -13,10 +13,11 @@ from ventrix.bench.simulator.practice.play import LIFT, Done, Practice
 from ventrix.core.edits.cuts import add_cut, add_wall
 from ventrix.core.edits.runs import start_run
 from ventrix.core.model.bench import Bench
+from ventrix.core.model.bench_kinds import ActKind, LinkKind
 from ventrix.core.model.cut import Cut, Operation, Port, Station, WallReading, Work
 from ventrix.core.model.job import Job
 from ventrix.core.model.job_parts import Head, StageMark, Valve
-from ventrix.core.model.kinds import ActKind, Direction, LinkKind, Place, StageUnit
+from ventrix.core.model.kinds import Direction, Place, StageUnit
 from ventrix.core.model.run import FlowRun, Mount, Reading, SetUp
 from ventrix.core.planning.of_job import AT
 from ventrix.core.quantity.arrays import Array
