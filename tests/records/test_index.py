@@ -277,3 +277,17 @@ def test_no_word_makes_the_store_fall_over(tmp_path: Path, text: str) -> None:
     with Book.open(tmp_path / "words.sqlite") as book:
         book.add_job(demo_job())
         assert isinstance(Index(book).find(read_question(text, US).question), list)
+
+
+def test_what_was_remembered_of_a_shelf_half_read_is_asked_anew(tmp_path: Path) -> None:
+    with Book.open(tmp_path / "book.sqlite") as book:
+        book.add_job(demo_job(), benches=demo_benches())
+        for job in shelf(TODAY):
+            book.add_job(job)
+        space = Workspace.open(book, demo_job().id)
+        assert not space.shop.paces(), "more are behind than are read while one waits"
+        index = Index(book)
+        for job_id in index.behind():
+            index.renew(job_id)
+        space.look_elsewhere()
+        assert space.shop.paces(), "finished heads say what a stage takes"

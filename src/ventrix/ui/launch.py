@@ -127,7 +127,10 @@ def _run(start: Start, shots: list[tuple[str, Path]], closing: ExitStack) -> tup
         from ventrix.ui.window.demo_shelf import DemoShelf
 
         earlier = DemoShelf(window)
-        earlier.put_all_in() if shots else earlier.start()
+        if shots:
+            earlier.put_all_in()
+        else:
+            earlier.start()
     if updated and not shots:
         window.open_manual("changes")
     if shots:

@@ -156,7 +156,7 @@ class ShopFigures:
 
     def read_anew(self) -> None:
         """The index was brought up to date since: what it said before is not held on to."""
-        self._outcomes = {}, []
+        self._outcomes, self._paces, self._learned = ({}, []), ({}, {}), None
 
     def seen_elsewhere(self) -> dict[str, Evidence]:
         """What other jobs have seen of the benches' scatter, by bench in small letters, as far as they are indexed."""
